@@ -1,0 +1,1 @@
+"""The product: every rule and every sum. No web, database, file or clock code lives here."""

@@ -1,0 +1,1 @@
+"""Cost: what the kit comes to."""

@@ -1,0 +1,51 @@
+"""What a kit costs: bought parts at their price, owned ones at nothing."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from cobblewort.core.kit import Instance
+from cobblewort.core.plan import Line, Plan
+
+
+@dataclass(slots=True, frozen=True)
+class LineCost:
+    """One line: what it adds to the bill, and what it is worth. None where no price is known."""
+
+    line: str
+    to_pay: Decimal | None
+    value: Decimal | None
+
+
+@dataclass(slots=True)
+class CostResult:
+    """The bill in the plan's currency."""
+
+    lines: list[LineCost]
+    total: Decimal
+    owned_value: Decimal
+    unknown: list[Line]
+    other_currency: list[Line]
+
+
+def build_cost(plan: Plan, instances: list[Instance]) -> CostResult:
+    """Add up the kit. Borrowed things are not bought; foreign prices are named, not converted."""
+    first = {i.line.id: i for i in reversed(instances)}
+    result = CostResult([], Decimal(0), Decimal(0), [], [])
+    for line in plan.lines:
+        part = first[line.id].part
+        foreign = part.price is not None and part.currency != plan.currency
+        if part.price is None or foreign:
+            free = line.owned or line.role == "borrow"
+            result.lines.append(LineCost(line.id, Decimal(0) if free else None, None))
+            if not free:
+                (result.other_currency if foreign else result.unknown).append(line)
+            continue
+        value = part.price * line.quantity
+        to_pay = Decimal(0) if line.owned or line.role == "borrow" else value
+        result.lines.append(LineCost(line.id, to_pay, value))
+        result.total += to_pay
+        if line.owned:
+            result.owned_value += value
+    return result

@@ -1,0 +1,50 @@
+"""What can be wrong with what is handed to the core, told apart by what the caller can do."""
+
+from __future__ import annotations
+
+from pydantic import ValidationError
+
+
+class CobblewortError(Exception):
+    """Base of our errors; `str()` is a sentence for people."""
+
+
+class InputError(CobblewortError, ValueError):
+    """A document is wrong: each problem is a place in the document and a sentence."""
+
+    def __init__(self, problems: list[tuple[str, str]]) -> None:
+        self.problems = problems
+        super().__init__(
+            "; ".join(f"{place}: {text}" if place else text for place, text in problems)
+        )
+
+    @classmethod
+    def from_validation(cls, error: ValidationError, prefix: str = "") -> InputError:
+        """The problems that Pydantic found, in our words, placed below `prefix`."""
+        problems = []
+        for item in error.errors(include_url=False):
+            place = ".".join([prefix, *(str(step) for step in item["loc"])]).strip(".")
+            problems.append((place, _sentence(item["type"], item["msg"], item["input"])))
+        return cls(problems)
+
+
+class UnknownPartError(InputError):
+    """A plan names a part that is not in the cupboard."""
+
+    def __init__(self, place: str, part_id: str) -> None:
+        self.part_id = part_id
+        super().__init__(
+            [(place, f"there is no part '{part_id}' in the cupboard; add it, or choose another")]
+        )
+
+
+def _sentence(kind: str, message: str, value: object) -> str:
+    if kind == "missing":
+        return "this field is missing; fill it in"
+    if kind == "extra_forbidden":
+        return "this field is not known here; take it out or check its spelling"
+    text = message.removeprefix("Value error, ")
+    shown = repr(value)
+    if isinstance(value, int | float | str | bool | None) and len(shown) < 60 and "got" not in text:
+        return f"{text} (got {shown})"
+    return text

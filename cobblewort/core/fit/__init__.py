@@ -1,0 +1,1 @@
+"""Fit: does it go together."""

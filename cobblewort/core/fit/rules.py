@@ -1,0 +1,292 @@
+"""Rules of fit: is it all there, does it plug together, does it go into the case."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from cobblewort.core import words
+from cobblewort.core.findings import Remark
+from cobblewort.core.fit.assign import PlugRef, Unplaced, suits
+from cobblewort.core.fit.stack import cooler_top_mm
+from cobblewort.core.kit import Kit
+from cobblewort.core.margin import Check, Margin, Severity
+from cobblewort.core.remedies import add_missing, another, another_lead, remove_named
+from cobblewort.core.rules import rule
+
+
+@rule(
+    "FIT-01", "fit", "Everything that it needs to run is in the kit",
+    why="A board without a supply or without something to start from is the commonest gap in a "
+    "first list, and it is noticed on the evening of the build.",
+    formula="board, supply and boot medium: at least one of each",
+    source="common practice",
+    remedies=(add_missing("board", "supply", "boot"),),
+)  # fmt: skip
+def complete(kit: Kit) -> Iterator[Remark]:
+    """One remark for each of board, supply and boot medium that is missing."""
+    missing = {
+        "board": "The kit has no board yet; choose one to begin.",
+        "supply": "The kit has no supply; nothing would run.",
+        "boot": "There is nothing to start from; add a memory card or a drive.",
+    }
+    for role, sentence in missing.items():
+        if not kit.of_role(role):
+            yield Remark(role, "stops", sentence)
+
+
+@rule(
+    "FIT-02", "fit", "Every plug has a socket",
+    why="Connector, role, key and generation decide whether a plug goes in; when more want a kind "
+    "of socket than there are, something is left over.",
+    formula="a matching of plugs to sockets, found by augmenting paths",
+    source="USB, PCI Express and M.2 connector definitions (from memory)",
+    remedies=(remove_named, another("addon", "data", "boot", "cooling", "board")),
+)  # fmt: skip
+def plugs_placed(kit: Kit) -> Iterator[Remark]:
+    """One remark for each plug without a socket; a spare lead or supply is only a note."""
+    if not kit.of_role("board"):
+        return
+    for unplaced in kit.fit.unplaced:
+        instance = unplaced.plug.instance
+        spare = instance.part.kind in ("lead", "supply")
+        severity: Severity = "note" if spare or not unplaced.plug.plug.required else "stops"
+        yield Remark(
+            unplaced.plug.id, severity, _unplaced_sentence(unplaced),
+            (instance.line.id,), tuple(socket.id for socket in unplaced.sockets),
+        )  # fmt: skip
+
+
+def _unplaced_sentence(unplaced: Unplaced) -> str:
+    plug, name = unplaced.plug, unplaced.plug.instance.name
+    kinds = words.listed(words.connector(c) for c in plug.plug.connectors)
+    label = plug.plug.label or "plug"
+    if unplaced.reason == "taken":
+        wanting = len(unplaced.rivals)
+        count = len(unplaced.sockets)
+        return (
+            f"The {label} of {name} finds no free {kinds} socket: {wanting} plugs want "
+            f"{'the only one' if count == 1 else f'these {count}'}."
+        )
+    if unplaced.reason == "unsuitable":
+        return f"The {label} of {name} goes into no {kinds} socket here: key or generation differ."
+    return f"The {label} of {name} needs a {kinds} socket, and nothing in the kit has one."
+
+
+@rule(
+    "FIT-03", "fit", "The board's holes match the case",
+    why="A board that is not held by its screws moves on its sockets until one breaks.",
+    formula="the board's hole pattern is one of those that the case can hold",
+    source="maker's drawings; patterns as the parts state them",
+    remedies=(another("case"),),
+)  # fmt: skip
+def holes(kit: Kit) -> Iterator[Remark]:
+    """Silent for a case whose plate is drilled to measure; says so where a pattern is not known."""
+    board, case = kit.stack.board, kit.stack.case
+    if board is None or case is None or board.part.stack is None or case.part.case is None:
+        return
+    pattern = board.part.stack.holes
+    lines = (board.line.id, case.line.id)
+    if case.part.case.any_holes:
+        return
+    if pattern is None:
+        yield Remark(
+            "holes", "note",
+            f"Not known: whether {case.name} holds {board.name}; its hole pattern is not stated.",
+            lines,
+        )  # fmt: skip
+    elif pattern not in case.part.case.holes:
+        takes = (
+            words.listed(case.part.case.holes) if case.part.case.holes else "none that is stated"
+        )
+        yield Remark(
+            "holes", "stops",
+            f"{case.name} has no standoffs for {board.name}: the board's hole pattern is "
+            f"{pattern}, the case takes {takes}.",
+            lines,
+        )  # fmt: skip
+
+
+@rule(
+    "FIT-04", "fit", "The board goes into the case",
+    why="One millimetre too long is too long.",
+    formula="board length and width against the inner box, in mm",
+    source="maker's drawings",
+    remedies=(another("case", "board"),),
+)  # fmt: skip
+def outline(kit: Kit) -> Iterator[Check]:
+    """Length and width of the board against the inner box."""
+    board, case = kit.stack.board, kit.stack.case
+    if board is None or case is None or board.part.stack is None or case.part.case is None:
+        return
+    shell = case.part.case
+    for side, own, room in (
+        ("length", board.part.stack.length_mm, shell.inner_length_mm),
+        ("width", board.part.stack.width_mm, shell.inner_width_mm),
+    ):
+
+        def sentence(margin: Margin, side: str = side) -> str:
+            return (
+                f"{board.name} is {words.mm(margin.value)} in {side}; {case.name} has "
+                f"{words.mm(margin.limit)} inside."
+            )
+
+        yield Check(
+            side, f"Board {side} in the case", "mm", "max",
+            np.full(kit.samples, own), np.full(kit.samples, room),
+            sentence, (board.line.id, case.line.id),
+        )  # fmt: skip
+
+
+@rule(
+    "FIT-05", "fit", "The lid closes and the floor is clear",
+    why="Coolers and boards above decide whether a lid closes, boards below whether the standoffs "
+    "are long enough; both are noticed only with the parts in hand.",
+    formula="farthest reach of any layer from the board's face <= the case's room on that side",
+    source="maker's drawings; heights add up as die + interface + cooler",
+    remedies=(another("case"), another("cooling"), another("addon")),
+)  # fmt: skip
+def heights(kit: Kit) -> Iterator[Check]:
+    """Room above and below the board against the layer that reaches farthest."""
+    board, case = kit.stack.board, kit.stack.case
+    if board is None or case is None or case.part.case is None:
+        return
+    shell = case.part.case
+    for side, rating in (("above", shell.max_above_mm), ("below", shell.max_below_mm)):
+        farthest = kit.stack.reach_mm(side)
+        if farthest is None:
+            continue
+        piece, reach = farthest
+
+        def sentence(margin: Margin, side: str = side, name: str = piece.name) -> str:
+            return (
+                f"{name} reaches {words.mm(margin.value)} {side} the board; {case.name} has "
+                f"{words.mm(margin.limit)} there."
+            )
+
+        yield Check(
+            side, f"Room {side} the board", "mm", "max", reach,
+            case.compiled.figure(f"case.max_{side}_mm", rating), sentence,
+            tuple(dict.fromkeys((piece.line.id, case.line.id))),
+        )  # fmt: skip
+
+
+@rule(
+    "FIT-06", "fit", "A cooler fits under the board above it",
+    why="A drive board above and a cooler want the same room over the processor.",
+    formula="die + interface + cooler height <= free height under the add-on board, in mm",
+    source="maker's drawings",
+    remedies=(another("cooling"), another("addon")),
+)  # fmt: skip
+def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
+    """Free height under each board above against the cooler; a tower lets none stand there."""
+    board, cooler = kit.stack.board, kit.stack.cooler
+    if board is None or cooler is None or cooler.part.cooler is None:
+        return
+    if board.part.board_heat is None:
+        return
+    top = cooler_top_mm(board, cooler)
+    for add_on in kit.stack.add_ons("above"):
+        lines = (cooler.line.id, add_on.line.id)
+        if not cooler.part.cooler.room_above:
+            yield Remark(
+                add_on.id, "stops",
+                f"{cooler.name} leaves no room for a board above it, and {add_on.name} stands "
+                "there.",
+                lines,
+            )  # fmt: skip
+        elif add_on.id in kit.stack.gaps:
+
+            def sentence(margin: Margin, name: str = add_on.name) -> str:
+                return (
+                    f"{cooler.name} stands {words.mm(margin.value)} high; under {name} there are "
+                    f"{words.mm(margin.limit)}."
+                )
+
+            yield Check(
+                add_on.id, f"Cooler under {add_on.name}", "mm", "max", top,
+                kit.stack.gaps[add_on.id], sentence, lines,
+            )  # fmt: skip
+
+
+@rule(
+    "FIT-07", "fit", "A drive has the length its socket takes",
+    why="A drive that is longer than the last standoff of its board cannot be screwed down.",
+    formula="the drive's size is one of those that the socket lists",
+    source="PCI Express M.2 specification, module sizes (from memory)",
+    remedies=(another("data", "boot"), another("addon")),
+)  # fmt: skip
+def drive_length(kit: Kit) -> Iterator[Remark]:
+    """Each drive that sits in a socket of other lengths."""
+    for plug, socket in kit.fit.placed.values():
+        drive = plug.instance.part.drive
+        if drive is None or suits(plug, socket) or drive.size in socket.socket.lengths:
+            continue
+        if not socket.socket.lengths:
+            continue
+        yield Remark(
+            plug.id, "stops",
+            f"{plug.instance.name} is {words.mm(drive.length_mm)} long ({drive.size}); the "
+            f"{socket.socket.label or 'socket'} of {socket.instance.name} takes "
+            f"{words.listed(socket.socket.lengths)}.",
+            (plug.instance.line.id, socket.instance.line.id), (socket.id,),
+        )  # fmt: skip
+
+
+@rule(
+    "FIT-08", "fit", "A drive speaks the protocol of its socket",
+    why="The same M.2 shape carries two protocols: the wrong one goes in and never appears.",
+    formula="the drive's protocol is one of those that the socket carries",
+    source="PCI Express M.2 specification, keys and what they carry (from memory)",
+    remedies=(another("data", "boot"), another("addon")),
+)  # fmt: skip
+def drive_protocol(kit: Kit) -> Iterator[Remark]:
+    """Each drive that sits in a socket of the other protocol."""
+    for plug, socket in kit.fit.placed.values():
+        drive = plug.instance.part.drive
+        carried = socket.socket.protocols
+        if drive is None or not carried or drive.protocol in carried:
+            continue
+        yield Remark(
+            plug.id, "stops",
+            f"{plug.instance.name} speaks {drive.protocol.upper()}; the "
+            f"{socket.socket.label or 'socket'} of {socket.instance.name} carries "
+            f"{words.listed(p.upper() if p == 'sata' else 'PCIe' for p in carried)}. It goes in "
+            "and never appears.",
+            (plug.instance.line.id, socket.instance.line.id), (socket.id,),
+        )  # fmt: skip
+
+
+@rule(
+    "FIT-09", "fit", "A lead joins the supply to the board",
+    why="A supply with a socket of its own comes without the lead, and no lead is in the box.",
+    formula="every required inlet is reached from a source",
+    source="common practice",
+    remedies=(another_lead,),
+)  # fmt: skip
+def lead_there(kit: Kit) -> Iterator[Remark]:
+    """A supply with a free socket while the board's inlet is empty: the lead is missing."""
+    supplies = kit.of_role("supply")
+    board = kit.stack.board
+    if board is None or not supplies:
+        return
+    inlets = {n: s for n, s in board.part.sockets.items() if s.role == "power_in" and s.required}
+    for name, inlet in inlets.items():
+        if kit.fit.into(f"{board.id}.{name}") is not None:
+            continue
+        outlets = [s.connector for i in supplies for s in i.part.sockets.values()]
+        if outlets:
+            yield Remark(
+                f"{board.id}.{name}", "stops",
+                f"No lead joins {supplies[0].name} ({words.connector(outlets[0])} socket) to the "
+                f"{words.connector(inlet.connector)} inlet of {board.name}.",
+                (supplies[0].line.id, board.line.id), (f"{board.id}.{name}",),
+            )  # fmt: skip
+
+
+def plug_name(plug: PlugRef) -> str:
+    """A plug as people say it: the piece, and which of its plugs where it has several."""
+    if len(plug.instance.part.plugs) > 1 and plug.plug.label:
+        return f"{plug.instance.name}, {plug.plug.label}"
+    return plug.instance.name

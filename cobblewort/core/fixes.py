@@ -1,0 +1,281 @@
+"""Ways out of a snag, each evaluated in the plan, and candidates for a role alike."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from decimal import Decimal
+
+from cobblewort.core.catalogue import Catalogue
+from cobblewort.core.errors import InputError
+from cobblewort.core.evaluate import build_kit, evaluate, report_on
+from cobblewort.core.findings import Finding
+from cobblewort.core.margin import SEVERITY_RANK, Severity
+from cobblewort.core.patch import (
+    AddLine,
+    Change,
+    EditLine,
+    Patch,
+    PinPlug,
+    RemoveLine,
+    SetFields,
+    SwapPart,
+    apply_patch,
+)
+from cobblewort.core.plan import KINDS_FOR_ROLE, Plan, Role
+from cobblewort.core.report import Report
+from cobblewort.core.reporting import telling_figure
+from cobblewort.core.rules import RULES
+
+MOST_FIXES = 5
+_WORTH_SAMPLING = 12
+
+
+@dataclass(slots=True, frozen=True)
+class Effect:
+    """What a change does to a plan: severities by ruler, and differences against now.
+
+    `settles` counts the snags that stop it or make it tight now and are gone then. `cost_delta` is
+    in plan currency, `source_delta_a` is at the heaviest state out of the supplies, `die_delta_k`
+    in the warmest hard state; None where one side is not known.
+    """
+
+    severity: Severity
+    stops: int
+    tight: int
+    settles: int
+    cost_delta: Decimal
+    source_delta_a: float | None
+    die_delta_k: float | None
+    source_delta_w: float | None
+    families: dict[str, Severity]
+
+
+@dataclass(slots=True, frozen=True)
+class Fix:
+    """A patch, what it resolves, and what it newly breaks."""
+
+    title: str
+    patch: Patch
+    resolves: list[str]
+    breaks: list[str]
+    effect: Effect
+
+
+@dataclass(slots=True, frozen=True)
+class Candidate:
+    """A part for a role, judged in the plan. `reason` is the worst snag that it would bring."""
+
+    part: str
+    name: str
+    maker: str
+    summary: str
+    figure: str
+    price: Decimal | None
+    currency: str
+    current: bool
+    patch: Patch
+    reason: str
+    effect: Effect
+
+
+def effect_of(before: Report, after: Report) -> Effect:
+    """How a plan after a change differs from before."""
+    return Effect(
+        severity=after.severity,
+        stops=after.count("stops"),
+        tight=after.count("tight"),
+        settles=len(_settled(before, after)),
+        cost_delta=after.cost.total - before.cost.total,
+        source_delta_a=_delta(_heaviest_a(before), _heaviest_a(after)),
+        die_delta_k=_delta(_warmest_c(before), _warmest_c(after)),
+        source_delta_w=_delta(_heaviest_w(before), _heaviest_w(after)),
+        families={family.id: family.severity for family in after.families},
+    )
+
+
+def _settled(before: Report, after: Report) -> list[str]:
+    left = {finding.id for finding in after.findings}
+    return [f.id for f in before.findings if f.severity in ("stops", "tight") and f.id not in left]
+
+
+def _delta(before: float | None, after: float | None) -> float | None:
+    return None if before is None or after is None else after - before
+
+
+def _heaviest_a(report: Report) -> float | None:
+    roots = [node for node in report.supply.nodes if node.parent is None]
+    if not roots or report.supply.unfed or any(report.supply.collapsed):
+        return None
+    by_state = zip(*(node.current_a for node in roots), strict=True)
+    return max(sum(values, 0.0) for values in by_state)
+
+
+def _heaviest_w(report: Report) -> float | None:
+    if not report.supply.nodes or report.supply.unfed or any(report.supply.collapsed):
+        return None
+    return max(report.supply.source_w)
+
+
+def _warmest_c(report: Report) -> float | None:
+    hard = [
+        temp
+        for temp, state in zip(report.heat.wanted_die_c, report.heat.states, strict=False)
+        if state.hard
+    ]
+    return max(hard, default=None)
+
+
+def propose_fixes(plan: Plan, catalogue: Catalogue, finding_id: str, samples: int = 1) -> list[Fix]:
+    """Patches that resolve a finding, best first.
+
+    A fix is only proposed when the finding is gone after it, or less severe, and nothing new stops
+    the plan. Ranked: resolves the finding wholly, breaks nothing, costs least.
+
+    Raises
+    ------
+    InputError
+        If the plan has no such finding.
+    """
+    kit = build_kit(plan, catalogue, samples)
+    before = report_on(kit)
+    finding = before.finding(finding_id)
+    if finding is None:
+        raise InputError([("finding", f"the plan has no snag '{finding_id}' now; look again")])
+    patches: dict[str, Patch] = {}
+    for remedy in RULES[finding.rule].remedies:
+        patches.update((repr(patch), patch) for patch in remedy(kit, finding))
+    tries = list(patches.values())
+    quick = before if samples == 1 else evaluate(plan, catalogue)
+    if samples > 1 and quick.finding(finding_id) is not None:
+        tries = [fix.patch for fix in _ranked(plan, catalogue, finding, quick, tries, 1)]
+        tries = tries[:_WORTH_SAMPLING]
+    return _ranked(plan, catalogue, finding, before, tries, samples)[:MOST_FIXES]
+
+
+def _ranked(
+    plan: Plan, catalogue: Catalogue, finding: Finding, before: Report, patches: Iterable[Patch],
+    samples: int,
+) -> list[Fix]:  # fmt: skip
+    fixes = []
+    for patch in patches:
+        fix = _tried(plan, catalogue, finding, before, patch, samples)
+        if fix is not None:
+            fixes.append(fix)
+    return sorted(
+        fixes,
+        key=lambda f: (
+            finding.id not in f.resolves, len(f.breaks), -len(f.resolves), f.effect.cost_delta,
+            len(f.patch), f.title,
+        ),
+    )  # fmt: skip
+
+
+def _tried(
+    plan: Plan, catalogue: Catalogue, finding: Finding, before: Report, patch: Patch, samples: int
+) -> Fix | None:
+    try:
+        changed = apply_patch(plan, patch)
+    except InputError:
+        return None  # a remedy may reach past a limit of plans, such as 400 pieces
+    after = evaluate(changed, catalogue, samples)
+    rank_before = {f.id: SEVERITY_RANK[f.severity] for f in before.findings}
+    rank_after = {f.id: SEVERITY_RANK[f.severity] for f in after.findings}
+    if rank_after.get(finding.id, 0) >= SEVERITY_RANK[finding.severity]:
+        return None
+    worse = [
+        f
+        for f in after.findings
+        if rank_after[f.id] > rank_before.get(f.id, 0) and f.severity in ("stops", "tight")
+    ]
+    if any(f.severity == "stops" for f in worse):
+        return None
+    return Fix(
+        title=describe(plan, catalogue, patch),
+        patch=patch,
+        resolves=_settled(before, after),
+        breaks=[f.sentence for f in worse],
+        effect=effect_of(before, after),
+    )
+
+
+def candidates(
+    plan: Plan, catalogue: Catalogue, role: Role, line_id: str | None = None
+) -> list[Candidate]:
+    """Every part that could take a role, evaluated in the plan at nominal figures.
+
+    With `line_id` each is tried in place of that line's part, otherwise as a new line. Those that
+    bring something new that stops the plan come last, with the reason; else fewest snags first,
+    then cost.
+    """
+    own = catalogue.for_plan(plan)
+    before = evaluate(plan, catalogue)
+    known = {f.id for f in before.findings if f.severity == "stops"}
+    current = plan.line(line_id).part if line_id is not None else None
+    found = []
+    for part in own.parts(KINDS_FOR_ROLE[role]):
+        change: Change = (
+            AddLine(role=role, part=part.id)
+            if line_id is None
+            else SwapPart(line=line_id, part=part.id)
+        )
+        is_current = part.id == current
+        after = before if is_current else evaluate(apply_patch(plan, (change,)), catalogue)
+        new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
+        found.append(
+            Candidate(
+                part=part.id,
+                name=part.model,
+                maker=part.maker,
+                summary=part.summary,
+                figure=telling_figure(part),
+                price=part.price,
+                currency=part.currency,
+                current=is_current,
+                patch=(change,),
+                reason=new[0].sentence if new else "",
+                effect=effect_of(before, after),
+            )
+        )
+    return sorted(found, key=_candidate_rank)
+
+
+def _candidate_rank(candidate: Candidate) -> tuple[bool, int, int, Decimal, str]:
+    price = Decimal("Infinity") if candidate.price is None else candidate.price
+    effect = candidate.effect
+    return (bool(candidate.reason), effect.stops, effect.tight, price, candidate.part)
+
+
+def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
+    """A patch in words: what comes, what goes, what moves."""
+    own = catalogue.for_plan(plan)
+    lines = {line.id: line.part for line in plan.lines}
+    for change in patch:
+        if isinstance(change, AddLine) and change.line:
+            lines[change.line] = change.part
+    texts = []
+    pins = [change for change in patch if isinstance(change, PinPlug)]
+    for change in patch:
+        match change:
+            case AddLine():
+                texts.append(f"add {own.part(change.part).model}")
+            case SwapPart():
+                old, new = own.part(lines[change.line]), own.part(change.part)
+                texts.append(f"{new.model} instead of {old.model}")
+            case RemoveLine():
+                texts.append(f"leave out {own.part(lines[change.line]).model}")
+            case EditLine():
+                texts.append(f"change {own.part(lines[change.line]).model}")
+            case SetFields():
+                texts.append(
+                    "lift the port limit in the board's settings"
+                    if "settings" in change.fields
+                    else f"change {', '.join(change.fields)}"
+                )
+            case PinPlug():
+                pass
+    if pins:
+        moved = dict.fromkeys(own.part(lines[pin.line]).model for pin in pins)
+        texts.append(f"plug {' and '.join(moved)} into it")
+    text = ", ".join(texts)
+    return text[:1].upper() + text[1:]

@@ -1,0 +1,1 @@
+"""Heat: one thermal network a plan, in steady state."""

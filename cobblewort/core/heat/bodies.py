@@ -1,0 +1,120 @@
+"""A board with its die and cooler, reduced to what it gives to inside air and to the wall.
+
+die --R_db-- board --R_ba-- air, wall
+ |
+ +--R_jc + R_tim-- sink --R_sink-- air, wall          (no second term for a bare die)
+
+(Td - Tb)/Rdb + (Td - Tin)/(Rjc + Rtim + Rsink) = Psoc
+(Tb - Tin)/Rba = Prest + (Td - Tb)/Rdb
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from cobblewort.core.arrays import FloatArray
+from cobblewort.core.heat.enclosure import HeatInput
+
+RADIATED_SHARE = 0.40
+"""Share of a small body's natural conductance that is radiation: common practice."""
+
+
+@dataclass(slots=True, frozen=True)
+class Path:
+    """From a body to its surroundings, split into what air takes and what the wall takes. [W/K]"""
+
+    air_w_k: FloatArray
+    wall_w_k: FloatArray
+
+    @property
+    def total_w_k(self) -> FloatArray:
+        """Both together. [W/K]"""
+        return self.air_w_k + self.wall_w_k
+
+
+def split_path(still_k_w: FloatArray, forced_k_w: FloatArray | None = None) -> Path:
+    """Split a body's resistance to its surroundings; under a fan only the natural part radiates.
+
+    Parameters
+    ----------
+    still_k_w, forced_k_w : ndarray, shape (samples,)
+        Resistance in still air, and under a fan if there is one. [K/W]
+    """
+    radiated = RADIATED_SHARE / still_k_w
+    total = 1 / (still_k_w if forced_k_w is None else forced_k_w)
+    return Path(np.maximum(total - radiated, 0.0), radiated)
+
+
+@dataclass(slots=True, frozen=True)
+class BodyTemps:
+    """Temperatures of die, sink and board. Without a cooler the sink is the die. [K]"""
+
+    die_k: FloatArray
+    sink_k: FloatArray
+    board_k: FloatArray
+
+
+@dataclass(slots=True, frozen=True)
+class BoardBody:
+    """Conductances of a board, each of shape (samples,). [W/K]
+
+    `sink` is None for a bare die.
+    """
+
+    die_board_w_k: FloatArray
+    die_sink_w_k: FloatArray | None
+    sink: Path | None
+    board: Path
+
+    def temps(
+        self, soc_w: FloatArray, rest_w: FloatArray, air_k: FloatArray, wall_k: FloatArray
+    ) -> BodyTemps:
+        """Temperatures for given powers and surroundings, shape (states, samples). [W], [K]"""
+        board_total = self.board.total_w_k
+        board_env = (self.board.air_w_k * air_k + self.board.wall_w_k * wall_k) / board_total
+        if self.sink is None or self.die_sink_w_k is None:
+            board = board_env + (soc_w + rest_w) / board_total
+            die = board + soc_w / self.die_board_w_k
+            return BodyTemps(die, die, board)
+        sink_total = self.sink.total_w_k
+        sink_env = (self.sink.air_w_k * air_k + self.sink.wall_w_k * wall_k) / sink_total
+        through = 1 / (1 / self.die_sink_w_k + 1 / sink_total)
+        link = self.die_board_w_k
+        a11, a22 = link + through, link + board_total
+        b1, b2 = soc_w + through * sink_env, rest_w + board_total * board_env
+        det = a11 * a22 - link * link
+        die = (b1 * a22 + link * b2) / det
+        board = (a11 * b2 + link * b1) / det
+        sink = sink_env + through * (die - sink_env) / sink_total
+        return BodyTemps(die, sink, board)
+
+    def given_off_w(
+        self, temps: BodyTemps, air_k: FloatArray, wall_k: FloatArray
+    ) -> tuple[FloatArray, FloatArray]:
+        """Heat to inside air and to the wall at these temperatures. [W]"""
+        to_air = self.board.air_w_k * (temps.board_k - air_k)
+        to_wall = self.board.wall_w_k * (temps.board_k - wall_k)
+        if self.sink is not None:
+            to_air = to_air + self.sink.air_w_k * (temps.sink_k - air_k)
+            to_wall = to_wall + self.sink.wall_w_k * (temps.sink_k - wall_k)
+        return to_air, to_wall
+
+    def as_input(self, soc_w: FloatArray, rest_w: FloatArray, other_w: FloatArray) -> HeatInput:
+        """The linear form of what the board gives off, and `other_w` straight to inside air.
+
+        The board is linear in both temperatures, so three probes give it exactly.
+        """
+        zero = np.zeros_like(self.die_board_w_k)
+        one = np.ones_like(zero)
+
+        def flows(
+            air: FloatArray, wall: FloatArray, soc: FloatArray, rest: FloatArray
+        ) -> tuple[FloatArray, FloatArray]:
+            return self.given_off_w(self.temps(soc, rest, air, wall), air, wall)
+
+        air_0, wall_0 = flows(zero, zero, soc_w, rest_w)
+        air_a, wall_a = flows(one, zero, zero, zero)
+        air_w, wall_w = flows(zero, one, zero, zero)
+        return HeatInput(air_0 + other_w, air_a, air_w, wall_0, wall_a, wall_w)

@@ -1,0 +1,258 @@
+"""A case as a heat path: inside air, wall, outside, and what the vents carry off."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from cobblewort.core.arrays import BoolArray, FloatArray
+from cobblewort.core.heat.films import (
+    nusselt_down_mcadams,
+    nusselt_up_mcadams,
+    nusselt_vertical_churchill_chu,
+    radiation_w_m2k,
+    rayleigh_per_m3,
+)
+from cobblewort.core.standards.air import CP_J_KGK, GRAVITY_M_S2, ZERO_C_K, air_at, density_kg_m3
+
+STIRRED_FILM_W_M2K = 14.0
+"""Inside film where a fan stirs the air: common practice for small cases."""
+VENT_DISCHARGE = 0.60
+"""Discharge coefficient of a sharp opening. BS 5925 and ASHRAE Fundamentals (from memory)."""
+BOTTOM_SHARE = {"table": 0.0, "feet": 0.5, "hung": 1.0}
+"""How much of the bottom face gives off heat, by how the case stands: common practice."""
+
+_LEAST_DELTA_K = 1e-3
+_TOLERANCE_K = 5e-3
+"""Change in the last round; what is left is a tenth of it."""
+_MAX_ROUNDS = 40
+_FILM_SLOPE, _OUTSIDE_SLOPE, _DRAUGHT_SLOPE = 1.25, 1.12, 1.5
+"""Relative slopes of the flows against their temperature difference. They set the speed of the
+iteration, not its result."""
+
+
+@dataclass(slots=True, frozen=True)
+class Enclosure:
+    """A box of flat walls. Samples are the last axis of the arrays, which may be scalars.
+
+    `vent_area_m2` is the effective area of low and high openings in series, `vent_rise_m` the
+    height between them, `fan_flow_m3_s` what a fan exchanges through the vents.
+    """
+
+    length_m: float
+    width_m: float
+    height_m: float
+    wall_m: float
+    wall_w_mk: FloatArray
+    emissivity: FloatArray
+    bottom_share: float = 0.0
+    stirred: bool = False
+    vent_area_m2: float = 0.0
+    vent_rise_m: float = 0.0
+    fan_flow_m3_s: FloatArray | float = 0.0
+    pressure_pa: float = 101325.0
+
+    @property
+    def level_m2(self) -> float:
+        """Area of the top face. [m²]"""
+        return self.length_m * self.width_m
+
+    @property
+    def upright_m2(self) -> float:
+        """Area of the four upright faces. [m²]"""
+        return 2 * (self.length_m + self.width_m) * self.height_m
+
+    @property
+    def level_length_m(self) -> float:
+        """Characteristic length of the top face, area over perimeter. [m]"""
+        return self.level_m2 / (2 * (self.length_m + self.width_m))
+
+    @property
+    def area_m2(self) -> float:
+        """Area that gives off heat. [m²]"""
+        return self.level_m2 * (1 + self.bottom_share) + self.upright_m2
+
+
+def vent_area_m2(low_m2: float, high_m2: float) -> float:
+    """Effective area of two openings that the same air passes, 1/A² = 1/A1² + 1/A2². [m²]"""
+    if low_m2 <= 0 or high_m2 <= 0:
+        return 0.0
+    return float(low_m2 * high_m2 / np.hypot(low_m2, high_m2))
+
+
+def stack_flow_m3_s(
+    area_m2: float, rise_m: float, delta_k: FloatArray, outside_k: FloatArray | float
+) -> FloatArray:
+    """Air that rises through two vents, V = Cd A sqrt(2 g h dT / T). [m³/s]
+
+    References
+    ----------
+    .. [1] BS 5925 and ASHRAE Fundamentals, stack effect (from memory).
+    """
+    drive = 2 * GRAVITY_M_S2 * rise_m * np.maximum(delta_k, 0.0) / np.asarray(outside_k)
+    flow: FloatArray = VENT_DISCHARGE * area_m2 * np.sqrt(drive)
+    return flow
+
+
+def air_rise_k(power_w: float, flow_m3_s: float, density: float) -> float:
+    """Warming of a stream of air that takes up all the heat, dT = P / (rho V cp). [K]"""
+    return power_w / (density * flow_m3_s * CP_J_KGK)
+
+
+def film_conductances_w_k(
+    box: Enclosure, surface_k: FloatArray, air_k: FloatArray
+) -> tuple[FloatArray, FloatArray]:
+    """Convection of the faces that count, level and upright ones. [W/K]
+
+    The level ones are the top and `bottom_share` of the bottom; a bottom at share 1 hangs free.
+    """
+    delta = np.maximum(np.abs(surface_k - air_k), _LEAST_DELTA_K)
+    air = air_at((surface_k + air_k) / 2, box.pressure_pa)
+    per_m3 = rayleigh_per_m3(air, delta)
+    level, upright = box.level_length_m, box.height_m
+    ra_level = per_m3 * level**3
+    nu_level = nusselt_up_mcadams(ra_level)
+    if box.bottom_share:
+        nu_level = nu_level + box.bottom_share * nusselt_down_mcadams(ra_level)
+    nu_upright = nusselt_vertical_churchill_chu(per_m3 * upright**3, air.prandtl)
+    conductivity = air.conductivity_w_mk
+    return (
+        nu_level * conductivity * (box.level_m2 / level),
+        nu_upright * conductivity * (box.upright_m2 / upright),
+    )
+
+
+def outside_w_k(box: Enclosure, wall_k: FloatArray, ambient_k: FloatArray) -> FloatArray:
+    """From the outer wall to the surroundings: convection and radiation. [W/K]"""
+    total: FloatArray = np.add(*film_conductances_w_k(box, wall_k, ambient_k)) + _radiated_w_k(
+        box, wall_k, ambient_k
+    )
+    return total
+
+
+def inside_w_k(box: Enclosure, air_k: FloatArray, wall_k: FloatArray) -> FloatArray:
+    """From the inside air to the inner wall. [W/K]"""
+    if box.stirred:
+        return np.full_like(air_k, STIRRED_FILM_W_M2K * box.area_m2)
+    total: FloatArray = np.add(*film_conductances_w_k(box, wall_k, air_k))
+    return total
+
+
+def film_paths_w_k(
+    box: Enclosure,
+    air_k: FloatArray,
+    inner_k: FloatArray,
+    outer_k: FloatArray,
+    ambient_k: FloatArray,
+) -> tuple[FloatArray, FloatArray]:
+    """`inside_w_k` and `outside_w_k` at once, still air being alike on either side. [W/K]"""
+    if box.stirred:
+        return inside_w_k(box, air_k, inner_k), outside_w_k(box, outer_k, ambient_k)
+    level, upright = film_conductances_w_k(
+        box, np.array([inner_k, outer_k]), np.array([air_k, ambient_k])
+    )
+    films = level + upright
+    return films[0], films[1] + _radiated_w_k(box, outer_k, ambient_k)
+
+
+def _radiated_w_k(box: Enclosure, wall_k: FloatArray, ambient_k: FloatArray) -> FloatArray:
+    return radiation_w_m2k(box.emissivity, wall_k, ambient_k) * box.area_m2
+
+
+def exchange_w_k(
+    box: Enclosure, air_k: FloatArray, ambient_k: FloatArray
+) -> tuple[FloatArray, FloatArray]:
+    """What the vents carry from inside air to outside, by draught and by a fan. [W/K]"""
+    capacity = density_kg_m3(ambient_k, box.pressure_pa) * CP_J_KGK
+    flow = stack_flow_m3_s(box.vent_area_m2, box.vent_rise_m, air_k - ambient_k, ambient_k)
+    return capacity * flow, capacity * box.fan_flow_m3_s
+
+
+@dataclass(slots=True, frozen=True)
+class HeatInput:
+    """Heat given to inside air and to the wall, each linear in both temperatures.
+
+    `air = air_w + air_per_air * T_air + air_per_wall * T_wall`, the wall alike. [W], [W/K], [K]
+    """
+
+    air_w: FloatArray
+    air_per_air: FloatArray | float = 0.0
+    air_per_wall: FloatArray | float = 0.0
+    wall_w: FloatArray | float = 0.0
+    wall_per_air: FloatArray | float = 0.0
+    wall_per_wall: FloatArray | float = 0.0
+
+
+@dataclass(slots=True, frozen=True)
+class CaseTemps:
+    """Temperatures of inside air and of the wall's two faces.
+
+    [K]; `settled` is false where the iteration did not reach its tolerance.
+    """
+
+    air_k: FloatArray
+    inner_wall_k: FloatArray
+    outer_wall_k: FloatArray
+    settled: BoolArray
+
+
+def solve_enclosure(
+    box: Enclosure, heat: HeatInput, ambient_k: FloatArray, start: CaseTemps | None = None
+) -> CaseTemps:
+    """Steady temperatures of a case, by Newton rounds with the usual slopes of its flows.
+
+    Natural convection grows with about the 1.25th power of a difference and a draught with the
+    1.5th; with these as slopes a round leaves a few hundredths of the error. `start` is a solution
+    nearby.
+
+    Parameters
+    ----------
+    box : Enclosure
+        The case.
+    heat : HeatInput
+        What the bodies inside give off, shape (states, samples) or broadcasting to it.
+    ambient_k : ndarray, shape (states, samples)
+        Outside air and surroundings. [K]
+    """
+    ambient = np.asarray(ambient_k, dtype=float)
+    if start is None:
+        air, inner, outer = ambient + 20.0, ambient + 10.0, ambient + 8.0
+    else:
+        air, inner, outer = start.air_k, start.inner_wall_k, start.outer_wall_k
+    wall_w_k = box.wall_w_mk * box.area_m2 / box.wall_m
+    vented = bool(box.vent_area_m2 > 0 or np.any(np.asarray(box.fan_flow_m3_s) > 0))
+    vent = vent_slope = np.zeros_like(ambient)
+    change = np.full(ambient.shape, np.inf)
+    for _ in range(_MAX_ROUNDS):
+        inside, outside = film_paths_w_k(box, air, inner, outer, ambient)
+        if vented:
+            draught, forced = exchange_w_k(box, air, ambient)
+            vent, vent_slope = draught + forced, _DRAUGHT_SLOPE * draught + forced
+        # Each flow is written G d0 + slope (d - d0): the difference d is new, d0 the last one.
+        in_slope = inside if box.stirred else _FILM_SLOPE * inside
+        in_const = (inside - in_slope) * (air - inner)
+        out_slope = _OUTSIDE_SLOPE * outside
+        out_const = (outside - out_slope) * (outer - ambient)
+        series = wall_w_k / (wall_w_k + out_slope)
+        # Balance of inside air and of the inner wall, two unknowns:
+        a11 = in_slope + vent_slope - heat.air_per_air
+        a12 = -in_slope - heat.air_per_wall
+        a21 = -in_slope - heat.wall_per_air
+        a22 = in_slope + series * out_slope - heat.wall_per_wall
+        b1 = heat.air_w - in_const + vent_slope * ambient - (vent - vent_slope) * (air - ambient)
+        b2 = heat.wall_w + in_const + series * (out_slope * ambient - out_const)
+        det = a11 * a22 - a12 * a21
+        new_air = (b1 * a22 - a12 * b2) / det
+        inner = (a11 * b2 - a21 * b1) / det
+        outer = (wall_w_k * inner + out_slope * ambient - out_const) / (wall_w_k + out_slope)
+        change = np.abs(new_air - air)
+        air = new_air
+        if change.max() < _TOLERANCE_K:
+            break
+    return CaseTemps(air, inner, outer, change < _TOLERANCE_K)
+
+
+def celsius(temp_k: FloatArray) -> FloatArray:
+    """Kelvin to degrees Celsius."""
+    return temp_k - ZERO_C_K

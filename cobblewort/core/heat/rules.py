@@ -1,0 +1,116 @@
+"""Rules of heat: does it throttle, can it be cooled, does it stand the place."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from cobblewort.core import words
+from cobblewort.core.findings import Remark
+from cobblewort.core.kit import Kit
+from cobblewort.core.margin import Check, Margin
+from cobblewort.core.remedies import add_missing, another
+from cobblewort.core.rules import rule
+
+
+@rule(
+    "HEAT-01", "heat", "The processor keeps its clock",
+    why="A processor that reaches its throttle point slows itself; in a sealed case or a hot loft "
+    "that is soon reached.",
+    formula="(Td - Tb)/Rdb + (Td - Tin)/(Rjc + Rtim + Rsink) = Psoc; (Tb - Tin)/Rba = Prest + "
+    "(Td - Tb)/Rdb; inside air and wall from natural convection, radiation and vents; Td <= "
+    "throttle point",
+    source="Churchill and Chu 1975; McAdams 1954; Stefan-Boltzmann; BS 5925 for vents",
+    remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
+)  # fmt: skip
+def throttle(kit: Kit) -> Iterator[Check]:
+    """Die temperature on the hottest day against the throttle point, as if it never slowed."""
+    heat = kit.heat
+    if heat.board is None or not heat.coolable:
+        return
+    board = heat.board
+    first_hard_speed = heat.speed_share
+
+    def sentence(margin: Margin) -> str:
+        number = [state.label for state in heat.states].index(margin.state)
+        speed = float(first_hard_speed[number, 0])
+        text = (
+            f"The processor of {board.name} comes to {words.degrees(margin.value)}"
+            f"{words.when(margin.state)} at {words.degrees(heat.ambient_c)} outside; it slows "
+            f"itself at {words.degrees(margin.limit)}"
+        )
+        if margin.spare < 0:
+            return f"{text} and would hold {speed:.0%} of its clock."
+        return f"{text}. Good up to {words.degrees(float(heat.hottest_ambient_c[0]))} outside."
+
+    lines = tuple(i.line.id for i in (board, kit.stack.cooler, kit.stack.case) if i is not None)
+    yield Check(
+        f"{board.id}.die", "Processor temperature", "°C", "max", heat.wanted_die_c,
+        heat.throttle_c, sentence, lines,
+        [state.label for state in heat.states], [state.hard for state in heat.states],
+        span=np.maximum(heat.throttle_c - heat.ambient_c, 1.0),
+    )  # fmt: skip
+
+
+@rule(
+    "HEAT-02", "heat", "It can be cooled at all",
+    why="Where even the idle processor passes its throttle point no clock helps.",
+    formula="Td at idle power <= throttle point",
+    source="as HEAT-01",
+    remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
+)  # fmt: skip
+def coolable(kit: Kit) -> Iterator[Remark]:
+    """Silent unless the die is too hot at idle power."""
+    heat = kit.heat
+    if heat.board is not None and not heat.coolable:
+        yield Remark(
+            f"{heat.board.id}.die", "stops",
+            f"Even idle, the processor of {heat.board.name} passes "
+            f"{words.degrees(float(heat.throttle_c[0]))} at {words.degrees(heat.ambient_c)} "
+            "outside: this kit cannot be cooled there.",
+            tuple(i.line.id for i in (heat.board, kit.stack.cooler, kit.stack.case) if i),
+        )  # fmt: skip
+
+
+@rule(
+    "HEAT-03", "heat", "Every part stands the coldest and the hottest day",
+    why="Cards, batteries and drives have narrower limits than boards.",
+    formula="rated from <= coldest day, hottest day <= rated to",
+    source="maker's ambient rating",
+    remedies=(another("board", "data", "boot", "addon"),),
+)  # fmt: skip
+def ambient_rating(kit: Kit) -> Iterator[Remark]:
+    """Parts whose stated range does not hold the place's; inside a case it is warmer still."""
+    place = kit.plan.place
+    for line in kit.plan.lines:
+        part = kit.catalogue.part(line.part)
+        if line.role in ("borrow", "fastener"):
+            continue
+        low, high = part.ambient_min_c, part.ambient_max_c
+        too_cold = low is not None and place.ambient_min_c < low
+        too_hot = high is not None and place.ambient_max_c > high
+        if too_cold or too_hot:
+            limit = low if too_cold else high
+            day = place.ambient_min_c if too_cold else place.ambient_max_c
+            yield Remark(
+                line.id, "stops",
+                f"{part.model} is rated {'from' if too_cold else 'to'} {limit:g} °C; the "
+                f"{'coldest' if too_cold else 'hottest'} day here is {day:g} °C.",
+                (line.id,),
+            )  # fmt: skip
+
+
+@rule(
+    "HEAT-04", "heat", "There is something to judge",
+    why="A board without thermal figures is not cool: nothing is known.",
+    formula="the board has thermal figures of its own or of its class",
+    source="common practice",
+)  # fmt: skip
+def heat_known(kit: Kit) -> Iterator[Remark]:
+    """A note where the heat of a board cannot be worked out."""
+    if kit.heat.board is None and kit.stack.board is not None:
+        yield Remark(
+            "heat", "note", f"Not known: how warm it gets, as {kit.heat.why_not}.",
+            (kit.stack.board.line.id,),
+        )  # fmt: skip

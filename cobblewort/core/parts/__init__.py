@@ -1,0 +1,1 @@
+"""Parts: what a thing offers, what it needs, what it draws, and how warm it gets."""

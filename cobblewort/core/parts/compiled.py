@@ -1,0 +1,59 @@
+"""A part turned into arrays once, so that a plan only joins fragments."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from cobblewort.core.arrays import FloatArray
+from cobblewort.core.parts.model import Load, Part
+from cobblewort.core.reading import Reading, sampled
+
+
+@dataclass(slots=True, frozen=True)
+class LoadArrays:
+    """A load by activity, each of shape (samples,). [W] or [A]"""
+
+    rail: str
+    in_watts: bool
+    idle: FloatArray
+    working: FloatArray
+    peak: FloatArray
+    start: FloatArray
+
+
+class CompiledPart:
+    """A part and the samples of its figures.
+
+    A draw is keyed by part id and field, so two copies of one model share it; the activities of
+    one load share a draw too.
+    """
+
+    __slots__ = ("_cache", "loads", "part", "samples")
+
+    def __init__(self, part: Part, samples: int) -> None:
+        self.part = part
+        self.samples = samples
+        self._cache: dict[str, FloatArray] = {}
+        self.loads = {name: self._load(name, load) for name, load in part.loads.items()}
+
+    def _load(self, name: str, load: Load) -> LoadArrays:
+        key = f"{self.part.id}/loads.{name}"
+        idle, working, peak = (
+            sampled(reading, key, self.samples) for reading in (load.idle, load.working, load.peak)
+        )
+        start = working if load.start is None else sampled(load.start, key, self.samples)
+        return LoadArrays(load.rail, load.unit == "w", idle, working, peak, start)
+
+    def figure(self, field: str, reading: Reading | None, missing: float = 0.0) -> FloatArray:
+        """Samples of one figure of the part, by the path of its field; `missing` when not given."""
+        values = self._cache.get(field)
+        if values is None:
+            if reading is None:
+                values = np.full(self.samples, missing)
+            else:
+                values = sampled(reading, f"{self.part.id}/{field}", self.samples)
+            values.setflags(write=False)
+            self._cache[field] = values
+        return values

@@ -1,0 +1,298 @@
+"""The part model: one composition of sockets, plugs, rails and bodies for every kind of part.
+
+Lengths are in a part's own frame: x along its long side, y across, z up from the upper face of
+its circuit board (or from its underside where it has none). Collections are keyed by id, so that
+a part can be written as a merge patch over the document of its class.
+"""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
+
+from cobblewort.core.reading import Rating, Reading
+
+Identifier = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9_.-]{0,63}$")]
+Text = Annotated[str, StringConstraints(max_length=400)]
+Length = Annotated[float, Field(ge=0, le=2000)]
+
+Kind = Literal[
+    "board", "supply", "lead", "hub", "card", "drive", "storage_adapter", "device",
+    "cooler", "case", "fastener", "tool",
+]  # fmt: skip
+
+
+class Piece(BaseModel):
+    """Base of all pieces of a part: immutable, no unknown fields, no NaN."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+class Box(Piece):
+    """A block in the part's frame, for drawing and for fit. [mm]"""
+
+    label: Text = ""
+    look: Literal["socket", "chip", "sink", "fan", "pcb", "drive", "body"] = "body"
+    x_mm: float = 0
+    y_mm: float = 0
+    z_mm: float = 0
+    dx_mm: Length
+    dy_mm: Length
+    dz_mm: Length
+
+
+class Socket(Piece):
+    """A place that one plug can take.
+
+    `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
+    `power_in` that is fed. `rail` is the rail of the part that the plug is joined to.
+    """
+
+    label: Text = ""
+    connector: str
+    role: Literal["host", "power_out", "power_in"]
+    rail: str | None = None
+    required: bool = False
+    generation: float = 0
+    lanes: int = 1
+    limit_a: Rating | None = None
+    key: Literal["B", "M", "E"] | None = None
+    lengths: tuple[str, ...] = ()
+    protocols: tuple[str, ...] = ()
+
+
+class Plug(Piece):
+    """What a part puts into a socket.
+
+    `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
+    `power_out` feeds a `power_in`. `generation` is the fastest it can do, `min_generation` the
+    slowest it accepts. `lead_ohm` is the loop of its own lead with its contacts. [ohm]
+    """
+
+    label: Text = ""
+    connectors: tuple[str, ...] = Field(min_length=1)
+    role: Literal["device", "power_in", "power_out"]
+    rail: str | None = None
+    required: bool = True
+    generation: float = 0
+    min_generation: float = 0
+    lanes: int = 1
+    key: Literal["B", "M", "B+M", "E"] | None = None
+    lead_ohm: Reading | None = None
+
+
+class Rail(Piece):
+    """A node of the DC tree inside a part.
+
+    Fed from `feeds_from`, another rail of the part, through `path_ohm`; behind a converter the
+    voltage is `out_v` and the input power is what it delivers over `efficiency`. `limit_a` is the
+    most the rail may carry; where `limit_unannounced_a` is given it holds instead unless the
+    supply path announces `announce_a`.
+    """
+
+    label: Text
+    feeds_from: str | None = None
+    path_ohm: Reading | None = None
+    out_v: Rating | None = None
+    efficiency: Reading | None = None
+    limit_a: Rating | None = None
+    limit_unannounced_a: Rating | None = None
+    announce_a: float | None = None
+    limit_w: Rating | None = None
+
+
+class Source(Piece):
+    """Where power enters a tree: a supply, or the supply that comes with a hub."""
+
+    rail: str
+    set_v: Reading
+    rated_a: Rating
+    announces_a: Annotated[float, Field(ge=0)] = 0
+    full_to_c: Rating
+    derate_share_k: Rating
+
+
+class Load(Piece):
+    """What a part draws from one of its rails, in watts or in amperes, by activity.
+
+    `working` is the mean while it works, `peak` the most it draws while it works. `start` is what
+    it draws while it spins up or boots; without one it starts at `working`.
+    """
+
+    rail: str
+    unit: Literal["w", "a"]
+    idle: Reading
+    working: Reading
+    peak: Reading
+    start: Reading | None = None
+
+
+class Voltages(Piece):
+    """What a part needs at its input. [V]"""
+
+    flag_v: Rating | None = None
+    brownout_v: Rating
+
+
+class Lead(Piece):
+    """What a lead carries: the most current it may, and the current its marking lets through."""
+
+    rated_a: Rating
+    marked_a: Rating
+
+
+class BoardHeat(Piece):
+    """The thermal figures of a board: die, board and the way between them. [K/W], [°C], [mm]"""
+
+    soc_share_idle: Rating
+    soc_share_peak: Rating
+    r_jc_k_w: Reading
+    r_db_k_w: Reading
+    r_ba_k_w: Reading
+    throttle_c: Rating
+    soc_side_mm: Rating
+    soc_top_mm: Rating
+    soc_x_mm: float
+    soc_y_mm: float
+
+
+class Cooler(Piece):
+    """A heat sink, with or without a fan, that stands on the die."""
+
+    r_still_k_w: Reading
+    r_fan_k_w: Reading | None = None
+    height_mm: Rating
+    length_mm: Length
+    width_mm: Length
+    interface_mm: Rating
+    interface_w_mk: Reading
+    free_flow_m3_h: Reading | None = None
+    blows_over_board: bool = False
+    room_above: bool = True
+
+
+class DriveForm(Piece):
+    """The shape and language of a drive: `2280` and `pcie`, say."""
+
+    size: Text
+    length_mm: Length
+    protocol: Literal["pcie", "sata", "usb"]
+
+
+class Storage(Piece):
+    """Room on a medium. [GB = 10^9 bytes]"""
+
+    capacity_gb: Annotated[float, Field(gt=0)]
+
+
+class Stack(Piece):
+    """What a board takes up, and how it is held.
+
+    `above_mm` is measured from the upper face, `below_mm` from the lower. `holes` names the
+    pattern its standoffs use.
+    """
+
+    length_mm: Annotated[float, Field(gt=0, le=2000)]
+    width_mm: Annotated[float, Field(gt=0, le=2000)]
+    thickness_mm: Rating
+    above_mm: Rating
+    below_mm: Rating
+    holes: Text | None = None
+
+
+class AddOn(Piece):
+    """A board that is stacked on the main one.
+
+    `height_mm` is from the main board's face to the far side of the add-on; `clear_mm` is the free
+    height between the two boards.
+    """
+
+    side: Literal["above", "below"]
+    height_mm: Rating
+    clear_mm: Rating | None = None
+
+
+class Case(Piece):
+    """A shell: room, walls, vents. `open` means no walls that hold air.
+
+    `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
+    """
+
+    open: bool = False
+    inner_length_mm: Annotated[float, Field(gt=0, le=2000)]
+    inner_width_mm: Annotated[float, Field(gt=0, le=2000)]
+    inner_height_mm: Annotated[float, Field(gt=0, le=2000)]
+    max_above_mm: Rating
+    max_below_mm: Rating
+    holes: tuple[str, ...] = ()
+    any_holes: bool = False
+    wall_mm: Annotated[float, Field(gt=0, le=100)]
+    wall_w_mk: Reading
+    emissivity: Reading
+    vent_low_cm2: Annotated[float, Field(ge=0, le=10000)] = 0
+    vent_high_cm2: Annotated[float, Field(ge=0, le=10000)] = 0
+    vent_rise_mm: Annotated[float, Field(ge=0, le=2000)] | None = None
+    fan_exchange_share: Reading
+
+
+class Part(Piece):
+    """One model in the cupboard, with everything the core knows about it."""
+
+    id: Identifier
+    revision: int = Field(default=1, ge=1)
+    kind: Kind
+    part_class: Identifier | None = None
+    maker: Text
+    model: Text
+    summary: Text = ""
+    price: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
+    currency: str = "EUR"
+    inside: bool = True
+    ambient_min_c: float | None = None
+    ambient_max_c: float | None = None
+    cautions: tuple[Text, ...] = ()
+    sockets: dict[Identifier, Socket] = Field(default_factory=dict)
+    plugs: dict[Identifier, Plug] = Field(default_factory=dict)
+    rails: dict[Identifier, Rail] = Field(default_factory=dict)
+    loads: dict[Identifier, Load] = Field(default_factory=dict)
+    boxes: dict[Identifier, Box] = Field(default_factory=dict)
+    source: Source | None = None
+    voltages: Voltages | None = None
+    lead: Lead | None = None
+    board_heat: BoardHeat | None = None
+    cooler: Cooler | None = None
+    drive: DriveForm | None = None
+    storage: Storage | None = None
+    stack: Stack | None = None
+    add_on: AddOn | None = None
+    case: Case | None = None
+
+    @property
+    def name(self) -> str:
+        """Maker and model, as people say it."""
+        return f"{self.maker} {self.model}"
+
+    @model_validator(mode="after")
+    def _rails_exist(self) -> Part:
+        named = [("sockets", k, s.rail) for k, s in self.sockets.items()]
+        named += [("plugs", k, p.rail) for k, p in self.plugs.items()]
+        named += [("loads", k, x.rail) for k, x in self.loads.items()]
+        named += [("rails", k, r.feeds_from) for k, r in self.rails.items()]
+        named += [("source", "rail", self.source.rail)] if self.source else []
+        for group, key, rail in named:
+            if rail is not None and rail not in self.rails:
+                known = ", ".join(self.rails) or "none"
+                raise ValueError(f"{group}.{key}: there is no rail '{rail}' (there are: {known})")
+        self._rails_end_somewhere()
+        return self
+
+    def _rails_end_somewhere(self) -> None:
+        for start in self.rails:
+            seen, rail = set(), start
+            while (above := self.rails[rail].feeds_from) is not None:
+                if above in seen:
+                    raise ValueError(f"rails.{start}: the rails feed each other in a ring")
+                seen.add(above)
+                rail = above

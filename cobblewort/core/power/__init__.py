@@ -1,0 +1,1 @@
+"""Power: the forest of DC trees, and what each of its limits says."""

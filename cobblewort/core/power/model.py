@@ -1,0 +1,301 @@
+"""The forest of a plan: which rail hangs on which, and what each draws in each state."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from cobblewort.core.arrays import BoolArray, FloatArray
+from cobblewort.core.fit.assign import Assignment, PlugRef, SocketRef
+from cobblewort.core.kit import Instance
+from cobblewort.core.parts.compiled import LoadArrays
+from cobblewort.core.parts.model import Rail
+from cobblewort.core.plan import Activity, Plan
+from cobblewort.core.power.network import path_matrix, solve
+from cobblewort.core.standards import usb
+
+
+@dataclass(slots=True, frozen=True)
+class State:
+    """A state of the kit. `hard` states must hold; `mean` ones are for heat and energy."""
+
+    id: str
+    label: str
+    hard: bool
+    mean: bool
+
+
+@dataclass(slots=True)
+class Node:
+    """A rail of one piece, with what it hangs on.
+
+    `converter` marks a rail behind a regulator: it and all below it have its voltage, and what it
+    delivers is drawn from its parent over its efficiency.
+    """
+
+    id: str
+    instance: Instance
+    name: str
+    rail: Rail
+    parent: int
+    via: str
+    resistance_ohm: FloatArray | None
+    socket: SocketRef | None
+    root: int = -1
+    converter: int = -1
+
+
+@dataclass(slots=True)
+class PowerResult:
+    """Voltages and currents of every fed rail, shape (nodes, states, samples).
+
+    `current_a` is what a rail carries at its own voltage, `input_a` what it draws from the rail
+    above it; they differ at converters.
+    `announced_a` is the current that the path from source to a board's inlet lets through.
+    """
+
+    states: list[State]
+    nodes: list[Node]
+    voltage_v: FloatArray
+    current_a: FloatArray
+    input_a: FloatArray
+    collapsed: BoolArray
+    announced_a: dict[str, float]
+    unfed: list[Instance]
+
+    def index(self, node_id: str) -> int | None:
+        """The place of a node in the arrays, or None when nothing feeds it."""
+        for place, node in enumerate(self.nodes):
+            if node.id == node_id:
+                return place
+        return None
+
+
+def states_of(plan: Plan) -> list[State]:
+    """The states a plan is judged in: idle, each phase (peaks and means), all at once, start."""
+    states = [State("idle", "Idle", True, True)]
+    for number, phase in enumerate(plan.duty, 1):
+        states.append(State(f"phase-{number}", phase.name, True, False))
+        states.append(State(f"phase-{number}-mean", f"{phase.name} (mean)", True, True))
+    states.append(State("all", "Everything at once", False, True))
+    states.append(State("start", "Start", True, False))
+    return states
+
+
+def draws_by_state(
+    plan: Plan, states: list[State], instance: Instance, load: LoadArrays
+) -> FloatArray:
+    """What one load draws, shape (states, samples).
+
+    In a phase the limits see the peak of what works then, and heat its mean.
+    """
+    rows = []
+    for state in states:
+        if state.id == "idle":
+            rows.append(load.idle)
+        elif state.id == "all":
+            rows.append(load.peak)
+        elif state.id == "start":
+            rows.append(load.start)
+        else:
+            phase = plan.duty[int(state.id.split("-")[1]) - 1]
+            activity = phase.lines.get(instance.line.id, phase.activity)
+            rows.append(_in_phase(load, activity, state.mean))
+    return np.array(rows)
+
+
+def _in_phase(load: LoadArrays, activity: Activity, mean: bool) -> FloatArray:
+    """What a load draws at an activity: its mean, or the peak that limits see."""
+    match activity:
+        case "off":
+            return np.zeros_like(load.idle)
+        case "idle":
+            return load.idle
+        case "light":
+            return (load.idle + load.working) / 2 if mean else load.working
+        case "working":
+            return load.working if mean else load.peak
+        case "full":
+            return load.peak
+
+
+def build_power(
+    plan: Plan, instances: list[Instance], assignment: Assignment, samples: int
+) -> PowerResult:
+    """Join the rails of the kit into trees and solve them in every state."""
+    states = states_of(plan)
+    nodes, unfed = _fed_nodes(instances, assignment)
+    if not nodes:
+        empty = np.zeros((0, len(states), samples))
+        none = np.zeros((len(states), samples), dtype=bool)
+        return PowerResult(states, [], empty, empty, empty, none, {}, unfed)
+    places = {node.id: place for place, node in enumerate(nodes)}
+    shape = (len(nodes), len(states), samples)
+    power_w, current_a = np.zeros(shape), np.zeros(shape)
+    for instance in instances:
+        for load in instance.compiled.loads.values():
+            place = places.get(f"{instance.id}.{load.rail}")
+            if place is not None:
+                target = power_w if load.in_watts else current_a
+                target[place] += draws_by_state(plan, states, instance, load)
+    voltage, current, drawn, collapsed = _solve(nodes, power_w, current_a)
+    announced = {
+        node.instance.id: _announced_a(nodes, place)
+        for place, node in enumerate(nodes)
+        if node.instance.part.kind == "board"
+        and node.socket
+        and node.socket.socket.role == "power_in"
+    }
+    return PowerResult(states, nodes, voltage, current, drawn, collapsed, announced, unfed)
+
+
+def _fed_nodes(
+    instances: list[Instance], assignment: Assignment
+) -> tuple[list[Node], list[Instance]]:
+    """Nodes from the sources downwards, parents first, and the pieces that nothing feeds."""
+    rails = {
+        f"{i.id}.{name}": (i, name, rail) for i in instances for name, rail in i.part.rails.items()
+    }
+    above: dict[str, tuple[str, str, PlugRef | None, SocketRef | None]] = {}
+    for key, (instance, _, rail) in rails.items():
+        if rail.feeds_from is not None:
+            above[key] = (f"{instance.id}.{rail.feeds_from}", "inside", None, None)
+    for plug, socket in assignment.placed.values():
+        if plug.plug.rail is None or socket.socket.rail is None:
+            continue
+        upper = f"{socket.instance.id}.{socket.socket.rail}"
+        lower = f"{plug.instance.id}.{plug.plug.rail}"
+        if plug.plug.role == "power_out":
+            upper, lower = lower, upper
+        above.setdefault(lower, (upper, plug.id, plug, socket))
+    children: dict[str, list[str]] = {}
+    for lower, (upper, *_) in above.items():
+        children.setdefault(upper, []).append(lower)
+
+    nodes: list[Node] = []
+    places: dict[str, int] = {}
+    sources = [f"{i.id}.{i.part.source.rail}" for i in instances if i.part.source is not None]
+    queue = list(dict.fromkeys(sources))
+    roots = set(queue)
+    while queue:
+        key = queue.pop(0)
+        instance, name, rail = rails[key]
+        parent = -1 if key in roots else places[above[key][0]]
+        via, plug_ref, socket_ref = ("", None, None) if key in roots else above[key][1:]
+        node = Node(
+            key,
+            instance,
+            name,
+            rail,
+            parent,
+            via,
+            _resistance(instance, name, rail, plug_ref),
+            socket_ref,
+        )
+        place = places[key] = len(nodes)
+        node.root = place if parent < 0 else nodes[parent].root
+        if rail.out_v is not None:
+            node.converter = place
+        elif parent >= 0:
+            node.converter = nodes[parent].converter
+        nodes.append(node)
+        queue += [
+            child for child in children.get(key, ()) if child not in roots and child not in places
+        ]
+    fed = {node.instance.id for node in nodes}
+    return nodes, [i for i in instances if i.part.rails and i.id not in fed]
+
+
+def _resistance(
+    instance: Instance, name: str, rail: Rail, plug: PlugRef | None
+) -> FloatArray | None:
+    if plug is not None and plug.plug.lead_ohm is not None:
+        return plug.instance.compiled.figure(f"plugs.{plug.name}.lead_ohm", plug.plug.lead_ohm)
+    if plug is None and rail.path_ohm is not None:
+        return instance.compiled.figure(f"rails.{name}.path_ohm", rail.path_ohm)
+    return None
+
+
+def _solve(
+    nodes: list[Node], power_w: FloatArray, current_a: FloatArray
+) -> tuple[FloatArray, FloatArray, FloatArray, BoolArray]:
+    """Fold what hangs behind converters into their inputs, solve the rest, unfold again."""
+    count, states, samples = power_w.shape
+    out_v = {
+        place: node.instance.compiled.figure(f"rails.{node.name}.out_v", node.rail.out_v)
+        for place, node in enumerate(nodes)
+        if node.converter == place
+    }
+    behind = np.zeros((count, states, samples))
+    input_w: dict[int, FloatArray] = {}
+    for place in range(count - 1, -1, -1):
+        node = nodes[place]
+        if node.converter < 0:
+            continue
+        volts = out_v[node.converter]
+        own = behind[place] + power_w[place] + current_a[place] * volts
+        power_w[place] = own
+        current_a[place] = 0.0
+        if node.converter == place:
+            efficiency = node.instance.compiled.figure(
+                f"rails.{node.name}.efficiency", node.rail.efficiency, missing=1.0
+            )
+            own = own / efficiency
+            input_w[place] = own
+            upper = nodes[node.parent]
+            if upper.converter < 0:
+                power_w[node.parent] += own
+                continue
+        behind[node.parent] += own
+
+    open_places = [p for p, node in enumerate(nodes) if node.converter < 0]
+    position = {place: n for n, place in enumerate(open_places)}
+    parents = [position[nodes[p].parent] if nodes[p].parent >= 0 else -1 for p in open_places]
+    columns = states * samples
+    below = path_matrix(parents)
+    resistance = np.zeros((len(open_places), samples))
+    source_v = np.zeros((len(open_places), samples))
+    for row, place in enumerate(open_places):
+        node = nodes[place]
+        if node.resistance_ohm is not None:
+            resistance[row] = node.resistance_ohm
+        source = nodes[node.root].instance
+        if source.part.source is not None:
+            source_v[row] = source.compiled.figure("source.set_v", source.part.source.set_v)
+    solution = solve(
+        below,
+        np.tile(resistance, (1, states)),
+        np.tile(source_v, (1, states)),
+        power_w[open_places].reshape(-1, columns),
+        current_a[open_places].reshape(-1, columns),
+    )
+    voltage, current = np.zeros_like(power_w), np.zeros_like(power_w)
+    voltage[open_places] = solution.voltage_v.reshape(-1, states, samples)
+    current[open_places] = solution.current_a.reshape(-1, states, samples)
+    collapsed = solution.collapsed.reshape(states, samples)
+    for place, node in enumerate(nodes):
+        if node.converter >= 0:
+            voltage[place] = np.where(collapsed, 0.0, out_v[node.converter])
+            current[place] = power_w[place] / out_v[node.converter]
+    drawn = current.copy()
+    for place, watts in input_w.items():
+        above = voltage[nodes[place].parent]
+        drawn[place] = np.divide(watts, above, out=np.zeros_like(watts), where=above > 0)
+    return voltage, current, drawn, collapsed
+
+
+def _announced_a(nodes: list[Node], inlet: int) -> float:
+    """The least of what source, lead marks and inlet let through; a lead with a plain end 3 A."""
+    node = nodes[inlet]
+    announced = float("inf")
+    place = inlet
+    while place >= 0:
+        node = nodes[place]
+        part = node.instance.part
+        if part.lead is not None:
+            announced = min(announced, usb.lead_limit_a(part.lead.marked_a.nominal))
+        if part.source is not None and node.parent < 0:
+            announced = min(announced, part.source.announces_a)
+        place = node.parent
+    return announced

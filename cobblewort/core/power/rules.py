@@ -1,0 +1,354 @@
+"""Rules of supply: is it fed, does each limit hold, is there voltage enough."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from cobblewort.core import words
+from cobblewort.core.arrays import FloatArray
+from cobblewort.core.findings import Remark
+from cobblewort.core.kit import Instance, Kit
+from cobblewort.core.margin import Check, Margin
+from cobblewort.core.power.model import Node, PowerResult
+from cobblewort.core.remedies import (
+    another,
+    another_lead,
+    another_supply,
+    lift_port_limit,
+    powered_hub,
+)
+from cobblewort.core.rules import rule
+from cobblewort.core.standards import usb
+
+
+def _limit_states(power: PowerResult) -> tuple[list[int], list[str], list[bool]]:
+    """Columns that limits look at: all but the means of phases."""
+    picked = [
+        n for n, state in enumerate(power.states) if not (state.mean and state.id.endswith("-mean"))
+    ]
+    return (
+        picked,
+        [power.states[n].label for n in picked],
+        [power.states[n].hard for n in picked],
+    )
+
+
+def _node_check(
+    kit: Kit, node: int, subject: str, label: str, limit: FloatArray, *, lines: tuple[str, ...],
+    sockets: tuple[str, ...] = (), in_watts: bool = False, say: str,
+) -> Check:  # fmt: skip
+    """A limit on the current (or power) that passes a node, in every state."""
+    power = kit.power
+    picked, labels, hard = _limit_states(power)
+    value = power.current_a[node][picked]
+    if in_watts:
+        value = value * power.voltage_v[node][picked]
+    show = words.watts if in_watts else words.amps
+
+    def sentence(margin: Margin) -> str:
+        at = f"{say} {show(margin.value)}{words.when(margin.state)}"
+        if margin.spare < 0:
+            return f"{at}; the limit is {show(margin.limit)}."
+        return f"{at}, {margin.value / margin.limit:.0%} of its limit of {show(margin.limit)}."
+
+    return Check(
+        subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
+        labels, hard, sockets, electrical=True,
+    )  # fmt: skip
+
+
+def _standing(kit: Kit) -> bool:
+    """Whether every state has an operating point at nominal figures; otherwise PWR-08 speaks."""
+    return bool(kit.power.nodes) and not bool(kit.power.collapsed[:, 0].any())
+
+
+def _through(kit: Kit, place: int) -> tuple[str, ...]:
+    """Lines whose loads hang below a node, and the node's own."""
+    below = {place}
+    lines = [kit.power.nodes[place].instance.line.id]
+    for number, node in enumerate(kit.power.nodes):
+        if node.parent in below:
+            below.add(number)
+            lines.append(node.instance.line.id)
+    return tuple(dict.fromkeys(lines))
+
+
+@rule(
+    "PWR-01", "supply", "Something feeds every part",
+    why="A plug of the wrong kind or a missing lead leaves a board dark.",
+    formula="every rail with a load hangs on a source",
+    source="common practice",
+    remedies=(another_supply, another_lead),
+)  # fmt: skip
+def fed(kit: Kit) -> Iterator[Remark]:
+    """The board that nothing feeds; other parts follow from it and are told by FIT-02."""
+    if not kit.of_role("supply"):
+        return
+    for instance in kit.power.unfed:
+        if instance.part.kind == "board":
+            yield Remark(
+                instance.id, "stops",
+                f"Nothing feeds {instance.name}: no plug of the kit reaches its "
+                f"{_inlet_word(instance)} inlet.",
+                (instance.line.id, *(i.line.id for i in kit.of_role("supply"))),
+            )  # fmt: skip
+
+
+def _inlet_word(instance: Instance) -> str:
+    inlets = [s.connector for s in instance.part.sockets.values() if s.role == "power_in"]
+    return words.listed(map(words.connector, inlets)) if inlets else "power"
+
+
+@rule(
+    "PWR-02", "supply", "The supply gives enough",
+    why="Too little current shows as slow running, drives that drop out and random resets.",
+    formula="I_out <= I_rated (1 - k (T - T_full)) for T above T_full, in every state",
+    source="maker's rating; 80 % as the mark of tight is common practice",
+    remedies=(another_supply,),
+)  # fmt: skip
+def source_rating(kit: Kit) -> Iterator[Check]:
+    """The current out of each source against its rating at the hottest day."""
+    if not _standing(kit):
+        return
+    for place, node in enumerate(kit.power.nodes):
+        source = node.instance.part.source
+        if source is None or node.parent >= 0:
+            continue
+        of = node.instance.compiled.figure
+        warm_k = np.maximum(
+            0.0, kit.plan.place.ambient_max_c - of("source.full_to_c", source.full_to_c)
+        )
+        derate = 1 - of("source.derate_share_k", source.derate_share_k) * warm_k
+        limit = of("source.rated_a", source.rated_a) * np.maximum(derate, 0.0)
+        yield _node_check(
+            kit, place, node.id, f"{node.instance.name} current", limit,
+            lines=(node.instance.line.id,), say=f"{node.instance.name} has to give",
+        )  # fmt: skip
+
+
+@rule(
+    "PWR-03", "supply", "A lead carries its current",
+    why="More than 3 A goes only through a lead that is marked for 5 A; a thin lead gets warm.",
+    formula="I_lead <= the least of its rating and what its marking lets through (3 A or 5 A)",
+    source="USB Type-C and USB Power Delivery, electronically marked leads (from memory)",
+    remedies=(another_lead, another_supply),
+)  # fmt: skip
+def lead_rating(kit: Kit) -> Iterator[Check]:
+    """The current in each lead against its rating and its marking."""
+    if not _standing(kit):
+        return
+    for place, node in enumerate(kit.power.nodes):
+        lead = node.instance.part.lead
+        if lead is None:
+            continue
+        of = node.instance.compiled.figure
+        limit = np.minimum(
+            of("lead.rated_a", lead.rated_a), usb.lead_limit_a(lead.marked_a.nominal)
+        )
+        yield _node_check(
+            kit, place, node.id, f"{node.instance.name} current", limit,
+            lines=(node.instance.line.id,), say=f"{node.instance.name} has to carry",
+        )  # fmt: skip
+
+
+@rule(
+    "PWR-04", "supply", "Sockets that share a limit stay within it",
+    why="A board limits its sockets as a group, and lower while the supply has not announced its "
+    "full current; drives then drop out under load.",
+    formula="sum of what hangs on the rail <= its limit; the announced one if the path from source "
+    "to inlet announces it, the lower one otherwise",
+    source="maker's limit; the announcement is the least of source, lead mark and inlet: USB Power "
+    "Delivery (from memory)",
+    remedies=(powered_hub, another_supply, lift_port_limit, another("addon", "data")),
+)  # fmt: skip
+def shared_limit(kit: Kit) -> Iterator[Check]:
+    """Each rail inside a part that carries a limit of its own."""
+    if not _standing(kit):
+        return
+    for place, node in enumerate(kit.power.nodes):
+        held = _rail_limit(kit, node)
+        if held is None or not kit.power.current_a[place].any():
+            continue
+        limit, in_watts, reason = held
+        sockets = tuple(
+            socket.id
+            for plug, socket in kit.fit.placed.values()
+            if socket.instance is node.instance and socket.socket.rail == node.name
+        )
+        label = node.rail.label
+        yield _node_check(
+            kit, place, node.id, f"{label} of {node.instance.name}", limit,
+            lines=_through(kit, place), sockets=sockets, in_watts=in_watts,
+            say=f"{label} of {node.instance.name}{reason} must carry",
+        )  # fmt: skip
+
+
+def _rail_limit(kit: Kit, node: Node) -> tuple[FloatArray, bool, str] | None:
+    rail, of = node.rail, node.instance.compiled.figure
+    if rail.limit_w is not None:
+        return of(f"rails.{node.name}.limit_w", rail.limit_w), True, ""
+    if rail.limit_a is None:
+        return None
+    announced = kit.power.announced_a.get(node.instance.id, 0.0)
+    if (
+        rail.limit_unannounced_a is not None
+        and rail.announce_a is not None
+        and announced < rail.announce_a
+        and not kit.plan.settings.lift_port_limit
+    ):
+        reason = f" (held down, as {rail.announce_a:g} A is not announced)"
+        held = of(f"rails.{node.name}.limit_unannounced_a", rail.limit_unannounced_a)
+        return held, False, reason
+    return of(f"rails.{node.name}.limit_a", rail.limit_a), False, ""
+
+
+@rule(
+    "PWR-05", "supply", "Each socket stays within its own limit",
+    why="One greedy thing can trip its socket while the group still has room.",
+    formula="I_socket <= limit of the socket",
+    source="maker's limit; plain hosts owe 0.5 A (USB 2.0) or 0.9 A (USB 3.2), from memory",
+    remedies=(powered_hub, another("addon", "data")),
+)  # fmt: skip
+def socket_limit(kit: Kit) -> Iterator[Check]:
+    """What each plug draws through its socket, where the socket states a limit."""
+    if not _standing(kit):
+        return
+    for place, node in enumerate(kit.power.nodes):
+        if node.socket is None or node.socket.socket.limit_a is None:
+            continue
+        at = node.socket
+        limit = at.instance.compiled.figure(f"sockets.{at.name}.limit_a", at.socket.limit_a)
+        label = at.socket.label or at.name
+        yield _node_check(
+            kit, place, at.id, f"{label} with {node.instance.name}", limit,
+            lines=tuple(dict.fromkeys((node.instance.line.id, at.instance.line.id))),
+            sockets=(at.id,),
+            say=f"The {label} of {at.instance.name} has to carry"
+            if at.socket.role == "power_in"
+            else f"{node.instance.name} draws from its {label}",
+        )  # fmt: skip
+
+
+@rule(
+    "PWR-06", "supply", "The board keeps voltage enough",
+    why="Below its flag voltage a board slows down, below brown-out it resets; a thin or long lead "
+    "is the usual cause.",
+    formula="V_board = V_set - I (R_lead + R_contacts), solved with I = P / V",
+    source="two-wire DC drop, constant-power load; maker's thresholds",
+    remedies=(another_lead, another_supply),
+)  # fmt: skip
+def board_voltage(kit: Kit) -> Iterator[Check]:
+    """Voltage at each board against brown-out (stops it) and its flag (tight)."""
+    if not _standing(kit):
+        return
+    picked, labels, hard = _limit_states(kit.power)
+    for place, node in enumerate(kit.power.nodes):
+        needs = node.instance.part.voltages
+        if needs is None or node.socket is None or node.socket.socket.role != "power_in":
+            continue
+        of = node.instance.compiled.figure
+        limits = [("brownout", "brown-out", needs.brownout_v, True)]
+        if needs.flag_v is not None:
+            limits.append(("flag", "its low-voltage flag", needs.flag_v, False))
+        for key, words_for, rating, stops in limits:
+
+            def sentence(
+                margin: Margin, name: str = node.instance.name, at: str = words_for
+            ) -> str:
+                return (
+                    f"{name} is left with {words.volts(margin.value)}{words.when(margin.state)}; "
+                    f"{at} lies at {words.volts(margin.limit)}."
+                )
+
+            limit = of(f"voltages.{key}_v", rating)
+            yield Check(
+                f"{node.instance.id}.{key}", f"Voltage over {words_for}", "V", "min",
+                kit.power.voltage_v[place][picked], limit, sentence,
+                tuple(dict.fromkeys(_upstream(kit, place))), labels, hard,
+                span=_source_v(kit, place) - limit, breach="stops" if stops else "tight",
+            )  # fmt: skip
+
+
+@rule(
+    "PWR-07", "supply", "Things on USB keep voltage enough",
+    why="A drive at the end of a thin lead fails before the board does.",
+    formula="V at the plug >= 4.4 V",
+    source="USB 2.0, 7.2.2: least voltage at a bus-fed device (from memory)",
+    remedies=(powered_hub, another_lead, another_supply),
+)  # fmt: skip
+def device_voltage(kit: Kit) -> Iterator[Check]:
+    """Voltage at each thing that hangs on a USB socket."""
+    if not _standing(kit):
+        return
+    picked, labels, hard = _limit_states(kit.power)
+    for place, node in enumerate(kit.power.nodes):
+        if node.socket is None or node.converter >= 0:
+            continue
+        if node.socket.socket.role != "host" or node.socket.socket.connector != "usb-a":
+            continue
+
+        def sentence(margin: Margin, name: str = node.instance.name) -> str:
+            return (
+                f"{name} is left with {words.volts(margin.value)}{words.when(margin.state)}; it "
+                f"needs {words.volts(margin.limit)}."
+            )
+
+        limit = np.full(kit.samples, usb.DEVICE_MIN_V)
+        yield Check(
+            node.instance.id, f"Voltage at {node.instance.name}", "V", "min",
+            kit.power.voltage_v[place][picked], limit, sentence,
+            tuple(dict.fromkeys(_upstream(kit, place))), labels, hard, (node.socket.id,),
+            span=_source_v(kit, place) - limit,
+        )  # fmt: skip
+
+
+@rule(
+    "PWR-08", "supply", "There is an operating point",
+    why="Past a certain power a lead cannot deliver more however far the voltage falls: the kit "
+    "does not start at all.",
+    formula="a solution of V = V_set - R I, I = P / V exists; for one load P <= V_set² / (4 R)",
+    source="maximum power transfer of a DC source behind a resistance",
+    remedies=(another_lead, another_supply),
+)  # fmt: skip
+def no_collapse(kit: Kit) -> Iterator[Remark]:
+    """The first state that has none at nominal figures, or the share of samples that have none."""
+    power = kit.power
+    if not power.nodes:
+        return
+    lines = tuple(
+        dict.fromkeys(i.line.id for i in kit.instances if i.part.kind in ("supply", "lead"))
+    )
+    for number, state in enumerate(power.states):
+        if power.collapsed[number, 0]:
+            yield Remark(
+                "collapse", "stops",
+                f"The voltage collapses{words.when(state.label)}: the lead and supply cannot "
+                "deliver what the kit draws.",
+                lines,
+            )  # fmt: skip
+            return
+    share = float(power.collapsed[:, 1:].any(axis=0).mean()) if kit.samples > 1 else 0.0
+    if share > 0:
+        yield Remark(
+            "collapse", "tight",
+            f"With {share:.0%} of the likely figures the voltage collapses: lead and supply are at "
+            "their end.",
+            lines,
+        )  # fmt: skip
+
+
+def _upstream(kit: Kit, place: int) -> Iterator[str]:
+    while place >= 0:
+        node = kit.power.nodes[place]
+        yield node.instance.line.id
+        place = node.parent
+
+
+def _source_v(kit: Kit, place: int) -> FloatArray:
+    root = kit.power.nodes[kit.power.nodes[place].root].instance
+    source = root.part.source
+    if source is None:
+        raise ValueError("the root of a tree must be a source")
+    return root.compiled.figure("source.set_v", source.set_v)

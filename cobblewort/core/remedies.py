@@ -1,0 +1,150 @@
+"""Ways out of a snag, as patches still to be evaluated."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from cobblewort.core.findings import Finding
+from cobblewort.core.kit import Instance, Kit
+from cobblewort.core.parts.model import Part
+from cobblewort.core.patch import AddLine, Patch, PinPlug, RemoveLine, SetFields, SwapPart
+from cobblewort.core.plan import KINDS_FOR_ROLE, Line, Role
+
+RemedyFunction = Callable[[Kit, Finding], Iterator[Patch]]
+
+
+def _named(kit: Kit, finding: Finding, *roles: str) -> list[Line]:
+    """Lines that the finding names, or all of these roles where it names none of them."""
+    of_roles = [line for line in kit.plan.lines if line.role in roles]
+    return [line for line in of_roles if line.id in finding.lines] or of_roles
+
+
+def _alternatives(kit: Kit, line: Line) -> Iterator[Part]:
+    for part in kit.catalogue.parts(KINDS_FOR_ROLE[line.role]):
+        if part.id != line.part:
+            yield part
+
+
+def another(*roles: Role) -> RemedyFunction:
+    """Swap a line of these roles for each other part that could stand there."""
+
+    def remedy(kit: Kit, finding: Finding) -> Iterator[Patch]:
+        for line in _named(kit, finding, *roles):
+            for part in _alternatives(kit, line):
+                yield (SwapPart(line=line.id, part=part.id),)
+
+    return remedy
+
+
+def add_missing(*roles: Role) -> RemedyFunction:
+    """Add a part of a role that the kit has none of."""
+
+    def remedy(kit: Kit, finding: Finding) -> Iterator[Patch]:
+        del finding
+        for role in roles:
+            if not kit.of_role(role):
+                for part in kit.catalogue.parts(KINDS_FOR_ROLE[role]):
+                    yield (AddLine(role=role, part=part.id),)
+
+    return remedy
+
+
+def remove_named(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Leave the thing out."""
+    for line in finding.lines:
+        yield (RemoveLine(line=line),)
+
+
+def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Each other supply, with the lead that it needs and without the one that it does not."""
+    del finding
+    boards = [i for i in kit.instances if i.part.kind == "board"]
+    supplies = kit.of_role("supply")
+    inlets = {s.connector for b in boards for s in b.part.sockets.values() if s.role == "power_in"}
+    old_leads = [i.line for i in _leads_in_use(kit)]
+    for part in kit.catalogue.parts(("supply",)):
+        if supplies and part.id == supplies[0].part.id:
+            continue
+        head: Patch = (
+            (SwapPart(line=supplies[0].line.id, part=part.id),)
+            if supplies
+            else (AddLine(role="supply", part=part.id),)
+        )
+        drop: Patch = tuple(RemoveLine(line=line.id) for line in old_leads)
+        if any(p.role == "power_out" and set(p.connectors) & inlets for p in part.plugs.values()):
+            yield (*head, *drop)
+            continue
+        for lead in kit.catalogue.parts(("lead",)):
+            if _joins(lead, part, inlets):
+                if any(line.part == lead.id for line in old_leads):
+                    yield head
+                else:
+                    yield (*head, *drop, AddLine(role="lead", part=lead.id))
+
+
+def another_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Each other lead between the supply and the board, or a first one."""
+    del finding
+    leads = [line for line in kit.plan.lines if line.role == "lead"]
+    for part in kit.catalogue.parts(("lead",)):
+        if not leads:
+            yield (AddLine(role="lead", part=part.id),)
+        for line in leads:
+            if line.part != part.id:
+                yield (SwapPart(line=line.id, part=part.id),)
+
+
+def powered_hub(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A hub with its own supply, and what hangs on the crowded sockets moved onto it."""
+    crowded = set(finding.sockets)
+    moved = [
+        plug
+        for plug, socket in kit.fit.placed.values()
+        if socket.id in crowded and plug.instance.part.kind != "hub"
+    ]
+    if not moved:
+        return
+    line_id = kit.plan.free_line_id("addon")
+    for hub in kit.catalogue.parts(("hub",)):
+        if hub.source is None:
+            continue
+        free = [f"{line_id}#1.{name}" for name in hub.sockets]
+        pins = tuple(
+            PinPlug(
+                line=plug.instance.line.id,
+                plug=f"{plug.instance.index}.{plug.name}",
+                socket=socket,
+            )
+            for plug, socket in zip(moved, free, strict=False)
+        )
+        yield (AddLine(role="addon", part=hub.id, line=line_id), *pins)
+
+
+def lift_port_limit(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """The setting that lets the board give its ports the full current without the announcement."""
+    del finding
+    if not kit.plan.settings.lift_port_limit:
+        yield (SetFields(fields={"settings": {"lift_port_limit": True}}),)
+
+
+def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Any line with a cheaper part of the same role, and lines whose part plugs nothing in."""
+    del finding
+    for line in kit.plan.lines:
+        now = kit.catalogue.part(line.part)
+        if line.owned or now.price is None or line.role == "borrow":
+            continue
+        for part in _alternatives(kit, line):
+            if part.kind == now.kind and part.price is not None and part.price < now.price:
+                yield (SwapPart(line=line.id, part=part.id),)
+
+
+def _joins(lead: Part, supply: Part, inlets: set[str]) -> bool:
+    outlets = {s.connector for s in supply.sockets.values() if s.role == "power_out"}
+    takes = any(p.role == "power_in" and set(p.connectors) & outlets for p in lead.plugs.values())
+    gives = any(p.role == "power_out" and set(p.connectors) & inlets for p in lead.plugs.values())
+    return takes and gives
+
+
+def _leads_in_use(kit: Kit) -> list[Instance]:
+    return [i for i in kit.instances if i.part.kind == "lead" and i.line.role == "lead"]

@@ -1,0 +1,231 @@
+"""The report of an evaluated plan: what every drawing, export and test reads.
+
+Lists by state stand in the order of the `states` beside them.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from cobblewort.core.findings import Finding
+from cobblewort.core.fit.stack import PlacedBox
+from cobblewort.core.margin import Family, Margin, Severity
+
+
+@dataclass(slots=True, frozen=True)
+class FamilyReport:
+    """One ruler: the worst of its family. `judged` is false where no rule looks at it yet.
+
+    `margin` is the worst margin, `finding` the worst finding; a finding without a number has no
+    margin and is shown by its mark and sentence. `spare`, in `unit`, and the `ruler_` shares are
+    those of the margin.
+    """
+
+    id: Family
+    label: str
+    judged: bool
+    severity: Severity
+    margin: str | None
+    finding: str | None
+    spare: float | None
+    unit: str
+    ruler_share: float | None
+    ruler_p05: float | None
+    ruler_p95: float | None
+
+
+@dataclass(slots=True, frozen=True)
+class LineReport:
+    """One line of the kit, with the figure that tells most about it. Money in plan currency."""
+
+    id: str
+    role: str
+    part: str
+    name: str
+    maker: str
+    summary: str
+    quantity: int
+    owned: bool
+    figure: str
+    to_pay: Decimal | None
+    value: Decimal | None
+    severity: Severity
+
+
+@dataclass(slots=True, frozen=True)
+class StateReport:
+    """A state of the kit. `hard` ones must hold."""
+
+    id: str
+    label: str
+    hard: bool
+
+
+@dataclass(slots=True, frozen=True)
+class SupplyNode:
+    """A rail of the DC tree: volts on it and amperes that pass into it, by state.
+
+    `margins` are those that limit it. `input_a` is what it draws from the rail above, which differs
+    from `current_a` behind a converter; `loads_a` is what hangs on this rail itself.
+    """
+
+    id: str
+    parent: str | None
+    line: str
+    kind: str
+    label: str
+    rail: str
+    via: str
+    resistance_ohm: float
+    voltage_v: list[float]
+    current_a: list[float]
+    input_a: list[float]
+    loads_a: list[float]
+    margins: list[str]
+
+
+@dataclass(slots=True, frozen=True)
+class SupplyReport:
+    """The forest of the kit, parents before children."""
+
+    states: list[StateReport]
+    nodes: list[SupplyNode]
+    collapsed: list[bool]
+    source_w: list[float]
+    unfed: list[str]
+
+
+@dataclass(slots=True, frozen=True)
+class HeatNode:
+    """A node of the thermal network by state, with the 5 and 95 % values. [°C]"""
+
+    id: str
+    label: str
+    temp_c: list[float]
+    temp_p05_c: list[float] | None
+    temp_p95_c: list[float] | None
+    limit_c: float | None
+
+
+@dataclass(slots=True, frozen=True)
+class HeatReport:
+    """Temperatures on the hottest day. `why_not` is empty where they are known.
+
+    `wanted_die_c` is where the die would come to at full clock, `speed_share` the clock it holds
+    over the clock that is asked for.
+    """
+
+    why_not: str
+    ambient_c: float
+    states: list[StateReport]
+    nodes: list[HeatNode]
+    wanted_die_c: list[float]
+    speed_share: list[float]
+    inside_w: list[float]
+    hottest_ambient_c: float | None
+    hottest_ambient_p05_c: float | None
+    hottest_ambient_p95_c: float | None
+
+
+@dataclass(slots=True, frozen=True)
+class Connection:
+    """A plug in its socket. `link` tells the agreed rate where the two ends agree on one."""
+
+    plug: str
+    plug_line: str
+    plug_label: str
+    socket: str
+    socket_line: str
+    socket_label: str
+    connector: str
+    link: str
+    pinned: bool
+
+
+@dataclass(slots=True, frozen=True)
+class SpareSocket:
+    """A socket that nothing takes."""
+
+    socket: str
+    line: str
+    label: str
+    connector: str
+
+
+@dataclass(slots=True, frozen=True)
+class CaseOutline:
+    """The case around the stack, in the main board's frame. [mm]"""
+
+    line: str
+    label: str
+    open: bool
+    inner_length_mm: float
+    inner_width_mm: float
+    wall_mm: float
+    max_above_mm: float
+    max_below_mm: float
+
+
+@dataclass(slots=True, frozen=True)
+class Reach:
+    """How far the kit reaches from the board on one side, and the margin that judges it. [mm]"""
+
+    side: str
+    line: str
+    label: str
+    reach_mm: float
+    margin: str | None
+
+
+@dataclass(slots=True, frozen=True)
+class FitReport:
+    """What is plugged where, and the stack to scale."""
+
+    connections: list[Connection]
+    spare: list[SpareSocket]
+    boxes: list[PlacedBox]
+    board_length_mm: float | None
+    board_thickness_mm: float | None
+    case: CaseOutline | None
+    reaches: list[Reach]
+
+
+@dataclass(slots=True, frozen=True)
+class CostReport:
+    """What is to be paid, and what the owned parts are worth."""
+
+    currency: str
+    total: Decimal
+    owned_value: Decimal
+    budget: Decimal | None
+    unknown: list[str]
+
+
+@dataclass(slots=True, frozen=True)
+class Report:
+    """A plan, judged. `severity` is the worst there is."""
+
+    plan: str
+    samples: int
+    severity: Severity
+    families: list[FamilyReport]
+    margins: list[Margin]
+    findings: list[Finding]
+    lines: list[LineReport]
+    fit: FitReport
+    supply: SupplyReport
+    heat: HeatReport
+    cost: CostReport
+
+    def finding(self, finding_id: str) -> Finding | None:
+        """The finding with this id, or None."""
+        return next((f for f in self.findings if f.id == finding_id), None)
+
+    def margin(self, margin_id: str) -> Margin | None:
+        """The margin with this id, or None."""
+        return next((m for m in self.margins if m.id == margin_id), None)
+
+    def count(self, severity: Severity) -> int:
+        """How many findings have this severity."""
+        return sum(f.severity == severity for f in self.findings)

@@ -1,0 +1,261 @@
+"""Lays a worked-out kit out as the parts of a report."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterator, Mapping
+
+import numpy as np
+
+from cobblewort.core.arrays import FloatArray
+from cobblewort.core.fit.assign import PlugRef, SocketRef
+from cobblewort.core.fit.rules import plug_name
+from cobblewort.core.kit import Instance, Kit
+from cobblewort.core.margin import Margin, Severity
+from cobblewort.core.parts.model import Part
+from cobblewort.core.power.model import Node, State
+from cobblewort.core.report import (
+    CaseOutline,
+    Connection,
+    CostReport,
+    FitReport,
+    HeatNode,
+    HeatReport,
+    LineReport,
+    Reach,
+    SpareSocket,
+    StateReport,
+    SupplyNode,
+    SupplyReport,
+)
+from cobblewort.core.standards import pcie
+
+_HEAT_LABELS = {
+    "die": "Processor", "sink": "Cooler", "board": "Board", "inside": "Inside air", "wall": "Wall",
+}  # fmt: skip
+
+
+def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]:
+    """The kit line by line, in kit order."""
+    costs = {cost.line: cost for cost in kit.cost.lines}
+    reports = []
+    for line in kit.plan.lines:
+        part, cost = kit.catalogue.part(line.part), costs[line.id]
+        worst = severity.get(line.id, "sound")
+        reports.append(
+            LineReport(
+                line.id, line.role, part.id, part.model, part.maker, part.summary, line.quantity,
+                line.owned, telling_figure(part), cost.to_pay, cost.value, worst,
+            )
+        )  # fmt: skip
+    return reports
+
+
+def telling_figure(part: Part) -> str:
+    """The one figure by which people choose a part of this kind."""
+    return next(_telling_figures(part), "")
+
+
+def _telling_figures(part: Part) -> Iterator[str]:
+    own = part.loads.get("own")
+    if part.kind == "board" and own is not None:
+        yield f"{own.peak.nominal:g} W peak"
+    if part.source is not None:
+        yield f"{part.source.set_v.nominal:g} V, {part.source.rated_a.nominal:g} A"
+    if part.storage is not None:
+        yield f"{part.storage.capacity_gb:g} GB"
+    if part.cooler is not None:
+        yield f"{part.cooler.height_mm.nominal:g} mm high"
+    if part.case is not None:
+        yield f"{part.case.max_above_mm.nominal:g} mm above"
+    if part.lead is not None:
+        yield f"{part.lead.rated_a.nominal:g} A"
+    if part.add_on is not None:
+        yield f"{part.add_on.height_mm.nominal:g} mm {part.add_on.side}"
+    if own is not None:
+        yield f"{own.peak.nominal:g} {own.unit.upper()}"
+
+
+def _states(states: list[State]) -> list[StateReport]:
+    return [StateReport(state.id, state.label, state.hard) for state in states]
+
+
+def supply_report(kit: Kit, margins: list[Margin]) -> SupplyReport:
+    """The trees at nominal figures, in the states that limits look at."""
+    power = kit.power
+    picked = [n for n, s in enumerate(power.states) if not s.id.endswith("-mean")]
+    by_node = defaultdict(list)
+    for margin in margins:
+        subject = margin.id.split(":", 1)[1]
+        by_node[subject].append(margin.id)
+    volts = power.voltage_v[:, :, 0][:, picked]
+    currents = power.current_a[:, :, 0][:, picked]
+    inputs = power.input_a[:, :, 0][:, picked]
+    into_children = np.zeros_like(currents)
+    for place, node in enumerate(power.nodes):
+        if node.parent >= 0:
+            into_children[node.parent] += inputs[place]
+    nodes = []
+    for place, node in enumerate(power.nodes):
+        subjects = [node.id]
+        if node.socket is not None:
+            subjects += [node.socket.id, node.instance.id]
+            subjects += [f"{node.instance.id}.brownout", f"{node.instance.id}.flag"]
+        keys = [m for subject in subjects for m in by_node.get(subject, ())]
+        is_entry = node.parent < 0 or node.via != "inside"
+        nodes.append(
+            SupplyNode(
+                id=node.id,
+                parent=power.nodes[node.parent].id if node.parent >= 0 else None,
+                line=node.instance.line.id,
+                kind=node.instance.part.kind,
+                label=_node_label(node, is_entry),
+                rail=node.name,
+                via=node.via,
+                resistance_ohm=0.0
+                if node.resistance_ohm is None
+                else float(node.resistance_ohm[0]),
+                voltage_v=volts[place].tolist(),
+                current_a=currents[place].tolist(),
+                input_a=inputs[place].tolist(),
+                loads_a=np.maximum(currents[place] - into_children[place], 0.0).tolist(),
+                margins=[m for m in keys if m.startswith("PWR-")],
+            )
+        )
+    roots = [place for place, node in enumerate(power.nodes) if node.parent < 0]
+    return SupplyReport(
+        states=[_states([power.states[n]])[0] for n in picked],
+        nodes=nodes,
+        collapsed=power.collapsed[picked, 0].tolist(),
+        source_w=(volts[roots] * currents[roots]).sum(axis=0).tolist(),
+        unfed=[instance.line.id for instance in power.unfed],
+    )
+
+
+def _node_label(node: Node, is_entry: bool) -> str:
+    """The piece where power enters it, the rail further in; both where it is fed twice."""
+    if not is_entry:
+        return node.rail.label
+    plugs = [plug for plug in node.instance.part.plugs.values() if plug.role != "power_out"]
+    if len(plugs) > 1:
+        return f"{node.instance.name}, {node.rail.label}"
+    return node.instance.name
+
+
+def heat_report(kit: Kit) -> HeatReport:
+    """The thermal network with its bands."""
+    heat = kit.heat
+    if heat.board is None:
+        return HeatReport(
+            heat.why_not, heat.ambient_c, _states(heat.states), [], [], [], [], None, None, None
+        )
+    banded = kit.samples > 1
+    nodes = []
+    for name, label in _HEAT_LABELS.items():
+        if name not in heat.nodes:
+            continue
+        temp = heat.nodes[name]
+        low, high = _band(temp) if banded else (None, None)
+        limit = float(heat.throttle_c[0]) if name == "die" else None
+        nodes.append(HeatNode(name, label, temp[:, 0].tolist(), low, high, limit))
+    low, high = _band(heat.hottest_ambient_c[np.newaxis, :]) if banded else (None, None)
+    return HeatReport(
+        why_not="",
+        ambient_c=heat.ambient_c,
+        states=_states(heat.states),
+        nodes=nodes,
+        wanted_die_c=heat.wanted_die_c[:, 0].tolist(),
+        speed_share=heat.speed_share[:, 0].tolist(),
+        inside_w=heat.inside_w[:, 0].tolist(),
+        hottest_ambient_c=float(heat.hottest_ambient_c[0]),
+        hottest_ambient_p05_c=low[0] if low else None,
+        hottest_ambient_p95_c=high[0] if high else None,
+    )
+
+
+def _band(values: FloatArray) -> tuple[list[float], list[float]]:
+    low, high = np.percentile(values[:, 1:], (5, 95), axis=1)
+    return low.tolist(), high.tolist()
+
+
+def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:
+    """Connections, spare sockets, and the stack around the main board."""
+    placed = kit.fit.placed
+    connections = [_connection(kit, plug, socket) for plug, socket in placed.values()]
+    taken = {socket.id for _, socket in placed.values()}
+    spare = [
+        SpareSocket(ref.id, ref.instance.line.id, ref.socket.label or name, ref.socket.connector)
+        for name, ref in kit.fit.sockets.items()
+        if ref.id not in taken
+    ]
+    board = kit.stack.board
+    main = None if board is None else board.part.stack
+    by_id = {margin.id for margin in margins}
+    reaches = []
+    for side in ("above", "below"):
+        farthest = kit.stack.reach_mm(side)
+        if farthest is not None:
+            piece, reach = farthest
+            margin_id = f"FIT-05:{side}"
+            reaches.append(
+                Reach(
+                    side, piece.line.id, piece.name, float(reach[0]),
+                    margin_id if margin_id in by_id else None,
+                )
+            )  # fmt: skip
+    return FitReport(
+        connections=connections,
+        spare=spare,
+        boxes=kit.stack.boxes,
+        board_length_mm=None if main is None else main.length_mm,
+        board_thickness_mm=None if main is None else main.thickness_mm.nominal,
+        case=_case_outline(kit.stack.case),
+        reaches=reaches,
+    )
+
+
+def _connection(kit: Kit, plug: PlugRef, socket: SocketRef) -> Connection:
+    return Connection(
+        plug=plug.id,
+        plug_line=plug.instance.line.id,
+        plug_label=plug_name(plug),
+        socket=socket.id,
+        socket_line=socket.instance.line.id,
+        socket_label=f"{socket.instance.name}, {socket.socket.label or socket.name}",
+        connector=socket.socket.connector,
+        link=_link(kit, plug, socket),
+        pinned=bool(
+            {plug.name, f"{plug.instance.index}.{plug.name}"} & set(plug.instance.line.pins)
+        ),
+    )
+
+
+def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
+    """What a PCIe link comes to, through the board that carries the drive."""
+    if socket.socket.connector not in ("flat-16", "m2") or not plug.plug.generation:
+        return ""
+    generation, lanes = socket.socket.generation, socket.socket.lanes
+    for other, at in kit.fit.placed.values():
+        if other.instance is socket.instance and at.socket.connector == "flat-16":
+            generation, lanes = pcie.negotiated(
+                generation, lanes, at.socket.generation, at.socket.lanes
+            )
+    agreed = pcie.negotiated(plug.plug.generation, plug.plug.lanes, generation, lanes)
+    return f"PCIe gen {agreed[0]} x{agreed[1]}, {pcie.raw_rate_mb_s(*agreed):.0f} MB/s raw"
+
+
+def _case_outline(case: Instance | None) -> CaseOutline | None:
+    if case is None or case.part.case is None:
+        return None
+    own = case.part.case
+    return CaseOutline(
+        case.line.id, case.name, own.open, own.inner_length_mm, own.inner_width_mm, own.wall_mm,
+        own.max_above_mm.nominal, own.max_below_mm.nominal,
+    )  # fmt: skip
+
+
+def cost_report(kit: Kit) -> CostReport:
+    """The bill."""
+    cost = kit.cost
+    unknown = [line.id for line in (*cost.unknown, *cost.other_currency)]
+    return CostReport(kit.plan.currency, cost.total, cost.owned_value, kit.plan.budget, unknown)

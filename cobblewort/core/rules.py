@@ -1,0 +1,83 @@
+"""The registry of rules: one rule is one function with its explanation beside it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass
+
+from cobblewort.core.findings import Finding, Remark
+from cobblewort.core.kit import Kit
+from cobblewort.core.margin import Check, Family, Margin, judge
+from cobblewort.core.patch import Patch
+
+RuleFunction = Callable[[Kit], Iterable[Check | Remark]]
+Remedy = Callable[[Kit, Finding], Iterator[Patch]]
+
+
+@dataclass(slots=True, frozen=True)
+class Rule:
+    """What a rule checks and why, its formula in words and symbols, and where that comes from."""
+
+    id: str
+    family: Family
+    title: str
+    why: str
+    formula: str
+    source: str
+    function: RuleFunction
+    remedies: tuple[Remedy, ...]
+
+    def judged(self, kit: Kit) -> tuple[list[Margin], list[Finding]]:
+        """The margins and findings of this rule for a kit."""
+        margins, findings = [], []
+        for outcome in self.function(kit):
+            if isinstance(outcome, Remark):
+                findings.append(self._finding(outcome))
+                continue
+            margin = judge(self.id, self.family, outcome)
+            margins.append(margin)
+            if margin.severity != "sound":
+                remark = Remark(
+                    outcome.subject, margin.severity, outcome.sentence(margin),
+                    outcome.lines, outcome.sockets,
+                )  # fmt: skip
+                findings.append(self._finding(remark, margin.id))
+        return margins, findings
+
+    def _finding(self, remark: Remark, margin_id: str | None = None) -> Finding:
+        return Finding(
+            id=f"{self.id}:{remark.subject}",
+            rule=self.id,
+            family=self.family,
+            severity=remark.severity,
+            sentence=remark.sentence,
+            lines=remark.lines,
+            sockets=remark.sockets,
+            source=self.source,
+            margin=margin_id,
+            has_fixes=bool(self.remedies) and remark.severity in ("stops", "tight"),
+        )
+
+
+RULES: dict[str, Rule] = {}
+
+
+def rule(
+    rule_id: str,
+    family: Family,
+    title: str,
+    *,
+    why: str,
+    formula: str,
+    source: str,
+    remedies: tuple[Remedy, ...] = (),
+) -> Callable[[RuleFunction], RuleFunction]:
+    """Register the decorated function under a stable id. Raises ValueError if the id is taken."""
+
+    def register(function: RuleFunction) -> RuleFunction:
+        if rule_id in RULES:
+            raise ValueError(f"rule {rule_id} is registered twice")
+        RULES[rule_id] = Rule(rule_id, family, title, why, formula, source, function, remedies)
+        return function
+
+    return register

@@ -1,0 +1,1 @@
+"""Cautions where the work can hurt somebody."""

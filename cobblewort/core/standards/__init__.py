@@ -1,0 +1,1 @@
+"""Published constants and tables, one module a standard, each number beside its source."""

@@ -1,0 +1,91 @@
+"""Dry air as a gas: the set of formulas used everywhere in the heat model.
+
+Viscosity and conductivity are those of the US Standard Atmosphere 1976; pressure falls with
+altitude by the same document.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from cobblewort.core.arrays import FloatArray
+
+ZERO_C_K = 273.15
+GRAVITY_M_S2 = 9.80665
+GAS_CONSTANT_J_KGK = 287.053
+CP_J_KGK = 1006.0
+SEA_LEVEL_PA = 101325.0
+
+_EARTH_RADIUS_M = 6356766.0
+_SEA_LEVEL_K = 288.15
+_LAPSE_K_M = 0.0065
+_PRESSURE_EXPONENT = 5.255877
+"""g0 M / (R L) of the lowest layer. US Standard Atmosphere 1976, equation 33a."""
+
+
+@dataclass(slots=True, frozen=True)
+class Air:
+    """Properties at one film temperature; arrays share its shape."""
+
+    density_kg_m3: FloatArray
+    viscosity_pa_s: FloatArray
+    conductivity_w_mk: FloatArray
+    prandtl: FloatArray
+    expansion_1_k: FloatArray
+
+
+def pressure_pa(altitude_m: float) -> float:
+    """Pressure of the standard atmosphere at a geometric altitude up to 11 km. [Pa]
+
+    References
+    ----------
+    .. [1] US Standard Atmosphere 1976, equations 18 and 33a.
+    """
+    geopotential_m = _EARTH_RADIUS_M * altitude_m / (_EARTH_RADIUS_M + altitude_m)
+    temp_k = _SEA_LEVEL_K - _LAPSE_K_M * geopotential_m
+    return float(SEA_LEVEL_PA * (temp_k / _SEA_LEVEL_K) ** _PRESSURE_EXPONENT)
+
+
+def standard_temp_k(altitude_m: float) -> float:
+    """Temperature of the standard atmosphere at a geometric altitude up to 11 km. [K]"""
+    geopotential_m = _EARTH_RADIUS_M * altitude_m / (_EARTH_RADIUS_M + altitude_m)
+    return _SEA_LEVEL_K - _LAPSE_K_M * geopotential_m
+
+
+def density_kg_m3(temp_k: FloatArray | float, pressure: float = SEA_LEVEL_PA) -> FloatArray:
+    """Density of dry air as an ideal gas. [kg/m³]"""
+    return np.asarray(pressure / (GAS_CONSTANT_J_KGK * np.asarray(temp_k)))
+
+
+def air_at(temp_k: FloatArray | float, pressure: float = SEA_LEVEL_PA) -> Air:
+    """Properties of air.
+
+    Parameters
+    ----------
+    temp_k : float or ndarray
+        Film temperature, 180 to 600. [K]
+    pressure : float
+        [Pa]
+
+    Returns
+    -------
+    Air
+        Density [kg/m³], viscosity [Pa s], conductivity [W/(m K)], Prandtl number, expansion [1/K].
+
+    References
+    ----------
+    .. [1] US Standard Atmosphere 1976, equations 51 and 53.
+    """
+    temp = np.asarray(temp_k, dtype=float)
+    power = temp * np.sqrt(temp)
+    viscosity = 1.458e-6 * power / (temp + 110.4)
+    conductivity = 2.64638e-3 * power / (temp + 245.4 * np.exp((-12 * np.log(10)) / temp))
+    return Air(
+        density_kg_m3(temp, pressure),
+        viscosity,
+        conductivity,
+        viscosity * CP_J_KGK / conductivity,
+        1 / temp,
+    )

@@ -1,0 +1,62 @@
+"""Figures in sentences: one form for each unit."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from decimal import Decimal
+
+_CONNECTOR_WORDS = {
+    "usb-a": "USB-A", "usb-c": "USB-C", "micro-usb": "micro-USB", "flat-16": "flat-cable",
+    "m2": "M.2", "memory-card": "card", "fan-4": "4-pin fan", "camera-15": "15-way camera",
+    "camera-22": "22-way camera", "sata": "SATA", "header-5v": "header 5 V",
+}  # fmt: skip
+
+
+def connector(name: str) -> str:
+    """How people call a connector."""
+    return _CONNECTOR_WORDS.get(name, name)
+
+
+def amps(current_a: float) -> str:
+    """`1.20 A`."""
+    return f"{current_a:.2f} A"
+
+
+def volts(voltage_v: float) -> str:
+    """`4.83 V`."""
+    return f"{voltage_v:.2f} V"
+
+
+def watts(power_w: float) -> str:
+    """`5.3 W`."""
+    return f"{power_w:.1f} W"
+
+
+def mm(length_mm: float) -> str:
+    """`12.5 mm`."""
+    return f"{length_mm:.1f} mm"
+
+
+def degrees(temp_c: float) -> str:
+    """`79 °C`."""
+    return f"{temp_c:.0f} °C"
+
+
+def money(amount: Decimal | float, currency: str) -> str:
+    """`EUR 12.50`."""
+    return f"{currency} {Decimal(str(amount)):.2f}"
+
+
+def listed(words: Iterable[str]) -> str:
+    """`a, b and c`."""
+    *first, last = list(words)
+    return f"{', '.join(first)} and {last}" if first else last
+
+
+def when(state: str) -> str:
+    """A state as it ends a clause: ` at the start`, ` while working`."""
+    fixed = {
+        "": "", "Idle": " when idle", "Start": " at the start",
+        "Everything at once": " with everything at once",
+    }  # fmt: skip
+    return fixed.get(state, f" during “{state.removesuffix(' (mean)')}”")

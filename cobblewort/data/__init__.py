@@ -1,0 +1,1 @@
+"""The shipped parts, class figures and demo plans, as readable YAML."""

@@ -1,0 +1,38 @@
+"""The data that ships with the program: classes, parts, demo plans."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from importlib.resources import files
+from typing import Any, cast
+
+import yaml
+
+from cobblewort.core.catalogue import Catalogue
+
+
+def _load(name: str) -> Any:
+    return yaml.safe_load((files("cobblewort.data") / name).read_text(encoding="utf-8"))
+
+
+@lru_cache(maxsize=1)
+def shipped_classes() -> dict[str, Any]:
+    """Class documents by name."""
+    return cast("dict[str, Any]", _load("classes.yaml"))
+
+
+@lru_cache(maxsize=1)
+def shipped_parts() -> list[dict[str, Any]]:
+    """Part documents of the shipped cupboard."""
+    return cast("list[dict[str, Any]]", _load("parts.yaml"))
+
+
+@lru_cache(maxsize=1)
+def shipped_catalogue() -> Catalogue:
+    """The shipped cupboard, completed from its classes."""
+    return Catalogue.from_documents(shipped_parts(), shipped_classes())
+
+
+def demo_plans() -> list[dict[str, Any]]:
+    """Plan documents of the demo, each with an `id` beside the plan."""
+    return cast("list[dict[str, Any]]", _load("demo_plans.yaml"))

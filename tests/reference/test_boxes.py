@@ -1,0 +1,154 @@
+"""Sealed and vented boxes against check values BOX1 to BOX9 and VEN1 to VEN11."""
+
+import numpy as np
+import pytest
+from scipy.optimize import brentq
+
+from cobblewort.core.heat.enclosure import (
+    Enclosure,
+    HeatInput,
+    air_rise_k,
+    film_conductances_w_k,
+    inside_w_k,
+    outside_w_k,
+    solve_enclosure,
+    stack_flow_m3_s,
+    vent_area_m2,
+)
+from cobblewort.core.heat.films import radiation_w
+from cobblewort.core.standards.air import CP_J_KGK
+
+T_A = 298.15
+
+
+def box(**changes: float) -> Enclosure:
+    """The box of the check values: 120 x 80 x 40 mm outside, bottom adiabatic, painted."""
+    fields = {"emissivity": 0.9, "wall_m": 1e-6, "wall_w_mk": 200.0, **changes}
+    return Enclosure(
+        length_m=0.12,
+        width_m=0.08,
+        height_m=0.04,
+        wall_m=fields["wall_m"],
+        wall_w_mk=np.array([fields["wall_w_mk"]]),
+        emissivity=np.array([fields["emissivity"]]),
+    )
+
+
+def settled(shell: Enclosure, power_w: float, ambient_k: float = T_A) -> tuple[float, float]:
+    """Inside air and outer wall for heat that goes straight to the air. [°C]"""
+    found = solve_enclosure(shell, HeatInput(np.array([[power_w]])), np.array([[ambient_k]]))
+    assert found.settled.all()
+    return float(found.air_k[0, 0]) - 273.15, float(found.outer_wall_k[0, 0]) - 273.15
+
+
+ROWS = [
+    # W, wall, h_t, h_s, inside metal, inside plastic, board, air with board
+    (3, 35.258, 6.3268, 5.3686, 53.299, 54.485, 62.012, 44.589),
+    (6, 43.680, 7.3214, 6.1775, 75.475, 77.869, 91.323, 59.102),
+    (10, 53.797, 8.1211, 6.8377, 102.273, 106.304, 123.999, 75.429),
+    (15, 65.331, 8.7895, 7.3947, 133.339, 139.454, 158.036, 92.951),
+]
+
+
+def test_the_box_has_the_areas_of_the_check_values() -> None:
+    """Top 0.0096 m², sides 0.016 m², top's length 24 mm."""
+    shell = box()
+    assert shell.level_m2 == pytest.approx(0.0096)
+    assert shell.upright_m2 == pytest.approx(0.016)
+    assert shell.level_length_m == pytest.approx(0.024)
+    assert shell.area_m2 == pytest.approx(0.0256)
+
+
+@pytest.mark.parametrize("row", ROWS, ids=lambda row: f"{row[0]} W")
+def test_box_a_outside_wall(row: tuple[float, ...]) -> None:
+    """(a) ht 1.2.0 with scipy fsolve, and by hand with brentq: wall and films."""
+    power, wall_c, h_top, h_side, *_ = row
+    _, found = settled(box(), power)
+    assert found == pytest.approx(wall_c, abs=0.01)
+    wall, air = np.array([[wall_c + 273.15]]), np.array([[T_A]])
+    level, upright = film_conductances_w_k(box(), wall, air)
+    assert float(level[0, 0]) / 0.0096 == pytest.approx(h_top, rel=1e-4)
+    assert float(upright[0, 0]) / 0.016 == pytest.approx(h_side, rel=1e-4)
+    total = float(outside_w_k(box(), wall, air)[0, 0])
+    assert total * (wall_c - 25) == pytest.approx(power, rel=1e-3)
+
+
+@pytest.mark.parametrize("row", ROWS, ids=lambda row: f"{row[0]} W")
+def test_box_b_inside_air(row: tuple[float, ...]) -> None:
+    """(b) inside air in thin metal, and in plastic of 2 mm and 0.20 W/(m K)."""
+    power, _, _, _, metal_c, plastic_c, *_ = row
+    assert settled(box(), power)[0] == pytest.approx(metal_c, abs=0.02)
+    plastic = box(wall_m=0.002, wall_w_mk=0.20)
+    assert settled(plastic, power)[0] == pytest.approx(plastic_c, abs=0.02)
+
+
+@pytest.mark.parametrize("row", ROWS, ids=lambda row: f"{row[0]} W")
+def test_box_c_with_a_board_inside(row: tuple[float, ...]) -> None:
+    """(c) a board that gives heat to air at 8 W/(m² K) and radiates to the wall, by our films."""
+    power, wall_c, _, _, _, _, board_c, air_c = row
+    shell, area, wall = box(), 0.00952, wall_c + 273.15
+
+    def radiated(board_k: float) -> float:
+        return float(radiation_w(area, 0.9, board_k, wall, area / 0.0256, 0.9))
+
+    def air_k(board_k: float) -> float:
+        return board_k - (power - radiated(board_k)) / (8 * area)
+
+    def balance(board_k: float) -> float:
+        air = air_k(board_k)
+        film = float(inside_w_k(shell, np.array([air]), np.array([wall]))[0])
+        return 8 * area * (board_k - air) - film * (air - wall)
+
+    board = brentq(balance, wall + 1, wall + power / (8 * area))
+    assert board - 273.15 == pytest.approx(board_c, abs=0.02)
+    assert air_k(board) - 273.15 == pytest.approx(air_c, abs=0.02)
+
+
+def test_box9_trends() -> None:
+    """Bare metal at 6 W, and the painted box in 35 °C."""
+    assert settled(box(emissivity=0.05), 6)[1] == pytest.approx(55.232, abs=0.01)
+    assert settled(box(), 6, 308.15)[1] == pytest.approx(53.012, abs=0.01)
+
+
+@pytest.mark.parametrize(
+    ("power_w", "first_k"), [(5, 7.5560), (10, 15.1120), (15, 22.6680)], ids=str
+)
+def test_ven1_to_3_air_rise_with_a_fan(power_w: float, first_k: float) -> None:
+    """Closed form P/(rho V cp) at 2, 4, 6, 8 and 10 m³/h."""
+    for flow in (2, 4, 6, 8, 10):
+        found = air_rise_k(power_w, flow / 3600, 1.184)
+        assert found == pytest.approx(first_k * 2 / flow, rel=1e-4)
+
+
+def test_ven4_and_5_altitude_and_unit() -> None:
+    """At 2000 m 10 W in 4 m³/h rise 9.6283 K; a cubic foot a minute is 1.699011 m³/h."""
+    assert air_rise_k(10, 4 / 3600, 0.9292) == pytest.approx(9.6283, rel=1e-3)
+    assert pytest.approx(1.699011, rel=1e-6) == 0.3048**3 * 60
+
+
+@pytest.mark.parametrize(
+    ("power_w", "low_cm2", "high_cm2", "rise_cm", "area_cm2", "delta_k", "flow_m3_h"),
+    [
+        (5, 5, 5, 4, 3.53553, 52.9929, 0.28517),
+        (5, 10, 10, 10, 7.07107, 24.5971, 0.61438),
+        (10, 10, 10, 4, 7.07107, 52.9929, 0.57034),
+        (10, 10, 10, 10, 7.07107, 39.0455, 0.77407),
+        (10, 20, 20, 20, 14.14214, 19.5227, 1.54815),
+        (10, 5, 15, 10, 4.74342, 50.9526, 0.59318),
+    ],
+)
+def test_ven6_to_11_stack_flow(
+    power_w: float,
+    low_cm2: float,
+    high_cm2: float,
+    rise_cm: float,
+    area_cm2: float,
+    delta_k: float,
+    flow_m3_h: float,
+) -> None:
+    """BS 5925 and ASHRAE stack formula (from memory); closed form and scipy fsolve."""
+    area = vent_area_m2(low_cm2 * 1e-4, high_cm2 * 1e-4)
+    assert area * 1e4 == pytest.approx(area_cm2, rel=1e-5)
+    flow = float(stack_flow_m3_s(area, rise_cm / 100, np.array(delta_k), T_A))
+    assert flow * 3600 == pytest.approx(flow_m3_h, rel=1e-4)
+    assert flow * 1.184 * CP_J_KGK * delta_k == pytest.approx(power_w, rel=1e-4)
