@@ -1,0 +1,1 @@
+"""The HTTP interface: thin routers over store and core; no sums."""

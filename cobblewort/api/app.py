@@ -1,0 +1,274 @@
+"""The application: routes of the HTTP interface, and the page that uses them."""
+
+from __future__ import annotations
+
+from collections.abc import AsyncIterator, Iterable
+from contextlib import asynccontextmanager
+from pathlib import Path
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Depends, FastAPI, Header, Query, Request, Response
+from fastapi.responses import FileResponse
+from fastapi.staticfiles import StaticFiles
+from pydantic import TypeAdapter
+
+import cobblewort
+from cobblewort.api import problems
+from cobblewort.api.guard import LocalOnly
+from cobblewort.api.models import (
+    EvaluateRequest,
+    NewPlan,
+    PartView,
+    PatchRequest,
+    PlanStrip,
+    PlanView,
+    RuleView,
+)
+from cobblewort.core.catalogue import Catalogue
+from cobblewort.core.errors import InputError
+from cobblewort.core.evaluate import evaluate
+from cobblewort.core.fixes import Candidate, Fix, candidates, describe, propose_fixes
+from cobblewort.core.parts.model import Kind, Part
+from cobblewort.core.parts.provenance import class_figures
+from cobblewort.core.patch import apply_patch
+from cobblewort.core.plan import Plan, Role, Temperature
+from cobblewort.core.report import Report
+from cobblewort.core.reporting import telling_figure
+from cobblewort.core.rules import RULES
+from cobblewort.core.what_if import with_ambient
+from cobblewort.formats.shipped import shipped_classes, shipped_parts
+from cobblewort.store.database import Database
+from cobblewort.store.parts import PartStore
+from cobblewort.store.plans import PlanStore, StoredPlan
+
+PAGE_FOLDER = Path(__file__).parent / "page"
+PAGE_SAMPLES = 256
+
+_REPORT: TypeAdapter[Report] = TypeAdapter(Report)
+_CANDIDATES: TypeAdapter[list[Candidate]] = TypeAdapter(list[Candidate])
+_FIXES: TypeAdapter[list[Fix]] = TypeAdapter(list[Fix])
+
+_PROBLEM: dict[str, Any] = {
+    "model": problems.Problem,
+    "description": "A problem document with a sentence for people (RFC 9457).",
+}
+router = APIRouter(prefix="/api", responses={422: _PROBLEM, "default": _PROBLEM})
+
+
+def get_plans(request: Request) -> PlanStore:
+    """The store of plans."""
+    return PlanStore(request.app.state.database)
+
+
+def get_catalogue(request: Request) -> Catalogue:
+    """The cupboard in use."""
+    catalogue: Catalogue = request.app.state.catalogue
+    return catalogue
+
+
+def named_version(
+    if_match: Annotated[str, Header(description='The version a write was made from, as `"3"`.')],
+) -> int:
+    """The version in an If-Match header. Raises InputError when it is no version."""
+    text = if_match.strip().strip('"')
+    if not text.isdigit():
+        raise InputError([("If-Match", f'must name a version such as "3" (got {if_match!r})')])
+    return int(text)
+
+
+Plans = Annotated[PlanStore, Depends(get_plans)]
+Cupboard = Annotated[Catalogue, Depends(get_catalogue)]
+Version = Annotated[int, Depends(named_version)]
+
+
+def _json(content: bytes) -> Response:
+    """A response that the core's own types have been written to already."""
+    return Response(content, media_type="application/json")
+
+
+def _view(stored: StoredPlan, response: Response) -> PlanView:
+    response.headers["ETag"] = f'"{stored.version}"'
+    return PlanView(
+        id=stored.id, version=stored.version, plan=stored.plan, changed_at=stored.changed_at,
+        undo_label=stored.undo_label, redo_label=stored.redo_label,
+    )  # fmt: skip
+
+
+@router.get("/plans")
+def list_plans(plans: Plans, catalogue: Cupboard) -> list[PlanStrip]:
+    """Every plan with its rulers, at nominal figures and bands."""
+    return [
+        _strip(stored, evaluate(stored.plan, catalogue, PAGE_SAMPLES)) for stored in plans.all()
+    ]
+
+
+def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
+    return PlanStrip(
+        id=stored.id, version=stored.version, name=stored.plan.name, purpose=stored.plan.purpose,
+        place=stored.plan.place.name, changed_at=stored.changed_at,
+        pieces=sum(line.quantity for line in stored.plan.lines), severity=report.severity,
+        families=report.families, total=report.cost.total, currency=report.cost.currency,
+        worst=report.findings[0].sentence if report.findings else None,
+        stops=report.count("stops"), tight=report.count("tight"),
+    )  # fmt: skip
+
+
+@router.post("/plans", status_code=201)
+def create_plan(body: NewPlan, plans: Plans, catalogue: Cupboard, response: Response) -> PlanView:
+    """Begin a plan, empty or from a document."""
+    plan = body.plan.model_copy(update={"name": body.name}) if body.plan else Plan(name=body.name)
+    evaluate(plan, catalogue)
+    return _view(plans.create(plan, "new plan"), response)
+
+
+@router.get("/plans/{plan_id}")
+def get_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
+    """One plan as it stands."""
+    return _view(plans.get(plan_id), response)
+
+
+@router.patch("/plans/{plan_id}")
+def patch_plan(
+    plan_id: str, body: PatchRequest, version: Version, plans: Plans, catalogue: Cupboard,
+    response: Response,
+) -> PlanView:  # fmt: skip
+    """Change a plan; the change is the next revision."""
+    before = plans.get(plan_id).plan
+    after = apply_patch(before, body.patch)
+    evaluate(after, catalogue)
+    label = body.label or describe(before, catalogue, tuple(body.patch))
+    return _view(plans.save(plan_id, version, after, label), response)
+
+
+@router.post("/plans/{plan_id}/undo")
+def undo_plan(plan_id: str, version: Version, plans: Plans, response: Response) -> PlanView:
+    """Go one change back."""
+    return _view(plans.undo(plan_id, version), response)
+
+
+@router.post("/plans/{plan_id}/redo")
+def redo_plan(plan_id: str, version: Version, plans: Plans, response: Response) -> PlanView:
+    """Make the change again that was undone."""
+    return _view(plans.redo(plan_id, version), response)
+
+
+@router.delete("/plans/{plan_id}", status_code=204)
+def delete_plan(plan_id: str, version: Version, plans: Plans) -> None:
+    """Put a plan away."""
+    plans.delete(plan_id, version)
+
+
+@router.post("/plans/{plan_id}/restore")
+def restore_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
+    """Bring a deleted plan back."""
+    return _view(plans.restore(plan_id), response)
+
+
+WhatIfAmbient = Annotated[
+    Temperature | None, Query(description="Hottest day to assume instead of the plan's. [°C]")
+]
+
+
+@router.get("/plans/{plan_id}/report", response_model=Report)
+def plan_report(
+    plan_id: str, plans: Plans, catalogue: Cupboard, ambient_c: WhatIfAmbient = None
+) -> Response:
+    """The plan, judged, with bands."""
+    plan = with_ambient(plans.get(plan_id).plan, ambient_c)
+    return _json(_REPORT.dump_json(evaluate(plan, catalogue, PAGE_SAMPLES)))
+
+
+@router.get("/plans/{plan_id}/candidates", response_model=list[Candidate])
+def plan_candidates(
+    plan_id: str, role: Role, plans: Plans, catalogue: Cupboard, line: str | None = None,
+    ambient_c: WhatIfAmbient = None,
+) -> Response:  # fmt: skip
+    """Parts for a role, each judged in the plan."""
+    plan = with_ambient(plans.get(plan_id).plan, ambient_c)
+    if line is not None and line not in {entry.id for entry in plan.lines}:
+        raise InputError([("line", f"the kit has no line '{line}' now; look again")])
+    return _json(_CANDIDATES.dump_json(candidates(plan, catalogue, role, line)))
+
+
+@router.get("/plans/{plan_id}/fixes", response_model=list[Fix])
+def plan_fixes(
+    plan_id: str, finding: str, plans: Plans, catalogue: Cupboard, ambient_c: WhatIfAmbient = None
+) -> Response:
+    """Ways out of a snag, each judged in the plan."""
+    plan = with_ambient(plans.get(plan_id).plan, ambient_c)
+    return _json(_FIXES.dump_json(propose_fixes(plan, catalogue, finding, PAGE_SAMPLES)))
+
+
+@router.post("/evaluate", response_model=Report)
+def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard) -> Response:
+    """Judge a plan document without storing it."""
+    return _json(_REPORT.dump_json(evaluate(body.plan, catalogue, body.samples)))
+
+
+@router.get("/parts")
+def list_parts(
+    catalogue: Cupboard, kind: Annotated[list[Kind] | None, Query()] = None
+) -> list[PartView]:
+    """The cupboard, or some kinds of it."""
+    return [
+        PartView(
+            id=part.id, kind=part.kind, maker=part.maker, model=part.model, summary=part.summary,
+            figure=telling_figure(part), price=part.price, currency=part.currency,
+            class_figures=class_figures(part),
+        )
+        for part in catalogue.parts(kind)
+    ]  # fmt: skip
+
+
+@router.get("/parts/{part_id}")
+def get_part(part_id: str, catalogue: Cupboard) -> Part:
+    """One part with every figure and its basis."""
+    return catalogue.part(part_id, "part")
+
+
+@router.get("/rules")
+def list_rules() -> list[RuleView]:
+    """Every rule with what it checks, why, its formula and source."""
+    return [
+        RuleView(
+            id=rule.id, family=rule.family, title=rule.title, why=rule.why, formula=rule.formula,
+            source=rule.source,
+        )
+        for rule in RULES.values()
+    ]  # fmt: skip
+
+
+def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -> FastAPI:
+    """The application on one data file; `parts` stand in for the shipped cupboard in tests."""
+    database = Database(data_file)
+    database.prepare()
+    store = PartStore(database)
+    store.bring_up_to_date(shipped_parts() if parts is None else parts)
+    catalogue = Catalogue.from_documents(store.documents(), shipped_classes())
+
+    @asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        app.state.database, app.state.catalogue = database, catalogue
+        yield
+
+    app = FastAPI(
+        title="Cobblewort", version=cobblewort.__version__, lifespan=lifespan,
+        docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
+    )  # fmt: skip
+    app.add_middleware(LocalOnly)
+    problems.install(app)
+    app.include_router(router)
+    if PAGE_FOLDER.is_dir():
+        _serve_page(app)
+    return app
+
+
+def _serve_page(app: FastAPI) -> None:
+    app.mount("/assets", StaticFiles(directory=PAGE_FOLDER / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        """The page for every address of its own; unknown addresses below /api are not pages."""
+        if path.startswith("api/"):
+            return problems.problem(404, f"There is nothing at /{path}.")
+        return FileResponse(PAGE_FOLDER / "index.html", headers={"Cache-Control": "no-cache"})

@@ -1,0 +1,95 @@
+"""What requests carry and responses hold, beyond the core's own types."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+from cobblewort.core.margin import Severity
+from cobblewort.core.patch import Change
+from cobblewort.core.plan import Plan
+from cobblewort.core.report import FamilyReport
+
+
+class NewPlan(BaseModel):
+    """A plan to begin with: a name, or a whole document."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+    plan: Plan | None = None
+
+
+class PatchRequest(BaseModel):
+    """Changes to make in order; the label is made from them when none is given."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    patch: Annotated[list[Change], Field(min_length=1, max_length=100)]
+    label: Annotated[str, StringConstraints(min_length=1, max_length=200)] | None = None
+
+
+class EvaluateRequest(BaseModel):
+    """A plan to judge without storing it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    plan: Plan
+    samples: Annotated[int, Field(ge=1, le=1024)] = 1
+
+
+class PlanView(BaseModel):
+    """A stored plan with the version that the next write has to name."""
+
+    id: str
+    version: int
+    plan: Plan
+    changed_at: str
+    undo_label: str | None
+    redo_label: str | None
+
+
+class PlanStrip(BaseModel):
+    """A plan on the page of plans: its rulers, price and worst snag."""
+
+    id: str
+    version: int
+    name: str
+    purpose: str
+    place: str
+    changed_at: str
+    pieces: int
+    severity: Severity
+    families: list[FamilyReport]
+    total: Decimal
+    currency: str
+    worst: str | None
+    stops: int
+    tight: int
+
+
+class PartView(BaseModel):
+    """A part of the cupboard in a list; `class_figures` are the fields it takes from its class."""
+
+    id: str
+    kind: str
+    maker: str
+    model: str
+    summary: str
+    figure: str
+    price: Decimal | None
+    currency: str
+    class_figures: list[str]
+
+
+class RuleView(BaseModel):
+    """A rule with its explanation."""
+
+    id: str
+    family: str
+    title: str
+    why: str
+    formula: str
+    source: str

@@ -1,0 +1,93 @@
+"""The one place where an error becomes a problem document (RFC 9457)."""
+
+from __future__ import annotations
+
+from http import HTTPStatus
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+
+from cobblewort.core.errors import InputError
+from cobblewort.store.plans import NothingToDoError, PlanNotFoundError, StaleWriteError
+
+
+class ProblemPlace(BaseModel):
+    """Where in the request something is wrong, and what."""
+
+    place: str
+    text: str
+
+
+class Problem(BaseModel):
+    """An error as the page shows it: `detail` is a sentence for people."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    problems: list[ProblemPlace] = []
+    version: int | None = None
+    changes: list[str] = []
+
+
+def problem(status: int, detail: str, **extra: Any) -> JSONResponse:
+    """A problem document as a response."""
+    body = Problem(title=HTTPStatus(status).phrase, status=status, detail=detail, **extra)
+    return JSONResponse(body.model_dump(), status, media_type="application/problem+json")
+
+
+def install(app: FastAPI) -> None:
+    """Let every error of ours, and every wrong request, end as a problem document."""
+
+    @app.exception_handler(InputError)
+    def wrong_input(_: Request, error: InputError) -> JSONResponse:
+        places = [ProblemPlace(place=place, text=text) for place, text in error.problems]
+        return problem(422, _first_sentence(error.problems), problems=places)
+
+    @app.exception_handler(RequestValidationError)
+    def wrong_request(_: Request, error: RequestValidationError) -> JSONResponse:
+        places = [
+            (".".join(str(step) for step in item["loc"]), str(item["msg"]))
+            for item in error.errors()
+        ]
+        return problem(
+            422,
+            _first_sentence(places),
+            problems=[ProblemPlace(place=p, text=t) for p, t in places],
+        )
+
+    @app.exception_handler(PlanNotFoundError)
+    def not_found(_: Request, error: PlanNotFoundError) -> JSONResponse:
+        return problem(404, f"There is no plan '{error}'; it may have been deleted.")
+
+    @app.exception_handler(StaleWriteError)
+    def stale(_: Request, error: StaleWriteError) -> JSONResponse:
+        return problem(
+            412, "This plan was changed elsewhere in the meantime; yours was not saved over it.",
+            version=error.version, changes=error.changes,
+        )  # fmt: skip
+
+    @app.exception_handler(NothingToDoError)
+    def nothing(_: Request, error: NothingToDoError) -> JSONResponse:
+        return problem(409, str(error))
+
+    @app.exception_handler(HTTPException)
+    def http_error(_: Request, error: HTTPException) -> JSONResponse:
+        response = problem(error.status_code, str(error.detail))
+        response.headers.update(error.headers or {})
+        return response
+
+    @app.exception_handler(Exception)
+    def unexpected(_: Request, error: Exception) -> JSONResponse:
+        del error
+        return problem(500, "Something went wrong in the program; your plans are as they were.")
+
+
+def _first_sentence(places: list[tuple[str, str]]) -> str:
+    place, text = places[0]
+    more = f" ({len(places) - 1} more)" if len(places) > 1 else ""
+    return f"{place}: {text}{more}" if place else f"{text}{more}"

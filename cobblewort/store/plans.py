@@ -1,0 +1,218 @@
+"""Plans in the store: immutable revisions, undo and redo, and no silent overwriting."""
+
+from __future__ import annotations
+
+import json
+import secrets
+import sqlite3
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from typing import Any
+
+from cobblewort.core.plan import Plan
+from cobblewort.store.database import Database
+
+
+class PlanNotFoundError(LookupError):
+    """There is no plan with this id."""
+
+
+class NothingToDoError(Exception):
+    """There is nothing to undo, or to redo."""
+
+
+class StaleWriteError(Exception):
+    """The plan has changed since the version that a write was made from.
+
+    `version` is the one it has now; `changes` are the labels of what came in between.
+    """
+
+    def __init__(self, version: int, changes: list[str]) -> None:
+        self.version, self.changes = version, changes
+        super().__init__(f"the plan is at version {version} now")
+
+
+@dataclass(slots=True, frozen=True)
+class StoredPlan:
+    """A plan as it stands, and the steps that can be taken from here."""
+
+    id: str
+    version: int
+    plan: Plan
+    changed_at: str
+    undo_label: str | None
+    redo_label: str | None
+
+
+class PlanStore:
+    """Reads and writes plans. Every write names the version that it was made from."""
+
+    def __init__(self, database: Database) -> None:
+        self.database = database
+
+    def create(self, plan: Plan, label: str, plan_id: str | None = None) -> StoredPlan:
+        """Store a new plan under a fresh id, or the one given."""
+        new_id = plan_id or secrets.token_urlsafe(6).replace("-", "a").replace("_", "b")
+        with self.database.writing() as connection:
+            now = _now()
+            connection.execute(
+                "INSERT INTO plan (id, head, created_at, changed_at) VALUES (:id, 1, :now, :now)",
+                {"id": new_id, "now": now},
+            )
+            _insert_revision(connection, new_id, 1, None, label, plan)
+            return _read(connection, new_id)
+
+    def get(self, plan_id: str) -> StoredPlan:
+        """The plan as it stands. Raises PlanNotFoundError."""
+        with self.database.reading() as connection:
+            return _read(connection, plan_id)
+
+    def all(self) -> list[StoredPlan]:
+        """Every plan that is not deleted, oldest first."""
+        with self.database.reading() as connection:
+            rows = connection.execute(
+                "SELECT id FROM plan WHERE deleted_at IS NULL ORDER BY created_at, id"
+            ).fetchall()
+            return [_read(connection, row["id"]) for row in rows]
+
+    def is_empty(self) -> bool:
+        """Whether no plan was ever stored."""
+        with self.database.reading() as connection:
+            return connection.execute("SELECT 1 FROM plan LIMIT 1").fetchone() is None
+
+    def save(self, plan_id: str, version: int, plan: Plan, label: str) -> StoredPlan:
+        """Store the next revision, made from `version`.
+
+        Raises
+        ------
+        PlanNotFoundError
+            If the plan is gone.
+        StaleWriteError
+            If the plan is at another version; nothing is written.
+        """
+        with self.database.writing() as connection:
+            row = _fresh(connection, plan_id, version)
+            number = connection.execute(
+                "SELECT max(number) + 1 FROM plan_revision WHERE plan_id = :id", {"id": plan_id}
+            ).fetchone()[0]
+            _insert_revision(connection, plan_id, number, row["head"], label, plan)
+            _move_head(connection, plan_id, number)
+            return _read(connection, plan_id)
+
+    def undo(self, plan_id: str, version: int) -> StoredPlan:
+        """Go back to the revision before. Raises as `save`, or NothingToDoError."""
+        with self.database.writing() as connection:
+            row = _fresh(connection, plan_id, version)
+            parent = connection.execute(
+                "SELECT parent FROM plan_revision WHERE plan_id = :id AND number = :head",
+                {"id": plan_id, "head": row["head"]},
+            ).fetchone()["parent"]
+            if parent is None:
+                raise NothingToDoError("There is nothing to undo.")
+            _move_head(connection, plan_id, parent)
+            return _read(connection, plan_id)
+
+    def redo(self, plan_id: str, version: int) -> StoredPlan:
+        """Go to the newest revision made from this one. Raises as `undo`."""
+        with self.database.writing() as connection:
+            row = _fresh(connection, plan_id, version)
+            child = _newest_child(connection, plan_id, row["head"])
+            if child is None:
+                raise NothingToDoError("There is nothing to do again.")
+            _move_head(connection, plan_id, child["number"])
+            return _read(connection, plan_id)
+
+    def delete(self, plan_id: str, version: int) -> None:
+        """Put a plan away; `restore` brings it back."""
+        with self.database.writing() as connection:
+            _fresh(connection, plan_id, version)
+            connection.execute(
+                "UPDATE plan SET deleted_at = :now, version = version + 1 WHERE id = :id",
+                {"id": plan_id, "now": _now()},
+            )
+
+    def restore(self, plan_id: str) -> StoredPlan:
+        """Bring a deleted plan back. Raises PlanNotFoundError."""
+        with self.database.writing() as connection:
+            connection.execute(
+                "UPDATE plan SET deleted_at = NULL, version = version + 1 "
+                "WHERE id = :id AND deleted_at IS NOT NULL",
+                {"id": plan_id},
+            )
+            return _read(connection, plan_id)
+
+
+def _now() -> str:
+    return datetime.now(UTC).isoformat(timespec="milliseconds")
+
+
+def _insert_revision(
+    connection: sqlite3.Connection,
+    plan_id: str,
+    number: int,
+    parent: int | None,
+    label: str,
+    plan: Plan,
+) -> None:
+    connection.execute(
+        "INSERT INTO plan_revision (plan_id, number, parent, label, document, created_at) "
+        "VALUES (:id, :number, :parent, :label, :document, :now)",
+        {
+            "id": plan_id, "number": number, "parent": parent, "label": label,
+            "document": plan.model_dump_json(), "now": _now(),
+        },
+    )  # fmt: skip
+
+
+def _move_head(connection: sqlite3.Connection, plan_id: str, number: int) -> None:
+    connection.execute(
+        "UPDATE plan SET head = :number, version = version + 1, changed_at = :now WHERE id = :id",
+        {"id": plan_id, "number": number, "now": _now()},
+    )
+
+
+def _plan_row(connection: sqlite3.Connection, plan_id: str) -> sqlite3.Row:
+    row: sqlite3.Row | None = connection.execute(
+        "SELECT plan.version, plan.head, plan.changed_at, plan_revision.document, "
+        "plan_revision.parent, plan_revision.label FROM plan JOIN plan_revision "
+        "ON plan_revision.plan_id = plan.id AND plan_revision.number = plan.head "
+        "WHERE plan.id = :id AND plan.deleted_at IS NULL",
+        {"id": plan_id},
+    ).fetchone()
+    if row is None:
+        raise PlanNotFoundError(plan_id)
+    return row
+
+
+def _fresh(connection: sqlite3.Connection, plan_id: str, version: int) -> sqlite3.Row:
+    row = _plan_row(connection, plan_id)
+    if row["version"] != version:
+        labels = connection.execute(
+            "SELECT label FROM plan_revision WHERE plan_id = :id ORDER BY number DESC LIMIT :count",
+            {"id": plan_id, "count": min(max(row["version"] - version, 1), 5)},
+        ).fetchall()
+        raise StaleWriteError(row["version"], [entry["label"] for entry in labels])
+    return row
+
+
+def _newest_child(connection: sqlite3.Connection, plan_id: str, head: int) -> sqlite3.Row | None:
+    child: sqlite3.Row | None = connection.execute(
+        "SELECT number, label FROM plan_revision WHERE plan_id = :id AND parent = :head "
+        "ORDER BY number DESC LIMIT 1",
+        {"id": plan_id, "head": head},
+    ).fetchone()
+    return child
+
+
+def _read(connection: sqlite3.Connection, plan_id: str) -> StoredPlan:
+    row = _plan_row(connection, plan_id)
+    child = _newest_child(connection, plan_id, row["head"])
+    document: dict[str, Any] = json.loads(row["document"])
+    return StoredPlan(
+        id=plan_id,
+        version=row["version"],
+        plan=Plan.model_validate(document),
+        changed_at=row["changed_at"],
+        undo_label=row["label"] if row["parent"] is not None else None,
+        redo_label=child["label"] if child is not None else None,
+    )
