@@ -1,0 +1,36 @@
+import "./styles/app.scss";
+
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+
+import { ProblemError } from "./api/client";
+import { PlansPage } from "./plans/PlansPage";
+import { NotFound } from "./ui/NotFound";
+import { WorkbenchPage } from "./workbench/WorkbenchPage";
+
+const queries = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (count, error) =>
+        !(error instanceof ProblemError && error.problem.status >= 400) && count < 2,
+    },
+  },
+});
+
+const router = createBrowserRouter([
+  { path: "/", element: <PlansPage /> },
+  { path: "/plans/:planId", element: <WorkbenchPage /> },
+  { path: "*", element: <NotFound /> },
+]);
+
+const root = document.getElementById("root");
+if (!root) throw new Error("index.html must hold an element with id root");
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

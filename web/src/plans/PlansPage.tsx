@@ -1,0 +1,111 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+import { useNavigate } from "react-router";
+
+import { client, dataOf, ifMatch } from "../api/client";
+import { plansQuery } from "../api/queries";
+import type { PlanStrip } from "../api/types";
+import { Failure, Loading } from "../ui/States";
+import { ThemeSwitch } from "../ui/ThemeSwitch";
+import { NewPlanDialog } from "./NewPlanDialog";
+import { Strips } from "./Strips";
+
+export function PlansPage() {
+  const plans = useQuery(plansQuery);
+  const [creating, setCreating] = useState(false);
+  const removal = useRemoval();
+  const navigate = useNavigate();
+  return (
+    <div className="plans-page">
+      <header className="chrome">
+        <span className="brand">Cobblewort</span>
+        <span className="crumbs" />
+        <ThemeSwitch />
+      </header>
+      {removal.removed && (
+        <div className="notice" role="status">
+          <span>“{removal.removed.name}” is put away.</span>
+          <Button variant="" size="sm" onClick={removal.restore}>
+            Bring it back
+          </Button>
+        </div>
+      )}
+      {removal.error && (
+        <div className="notice notice-bad" role="alert">
+          {removal.error.message}
+        </div>
+      )}
+      <main className="plans-body">
+        <div className="plans-head">
+          <h1>Plans</h1>
+          <span className="soft grow">A plan is a build being thought through.</span>
+          <Button variant="primary" onClick={() => setCreating(true)}>
+            New plan
+          </Button>
+        </div>
+        {plans.isPending && <Loading what="the plans" />}
+        {plans.isError && <Failure error={plans.error} retry={() => void plans.refetch()} />}
+        {plans.data?.length === 0 && <NoPlans />}
+        {plans.data && plans.data.length > 0 && (
+          <Strips plans={plans.data} onRemove={removal.remove} />
+        )}
+      </main>
+      {creating && (
+        <NewPlanDialog
+          onClose={() => setCreating(false)}
+          onCreated={(id) => void navigate(`/plans/${id}`)}
+        />
+      )}
+    </div>
+  );
+}
+
+function NoPlans() {
+  return (
+    <div className="quiet-state">
+      <strong>Nothing planned yet.</strong>
+      <span>
+        Begin with a new plan: choose a board, a supply, something to start from, a cooler and a
+        case. Every choice is judged at once, before you buy anything.
+      </span>
+    </div>
+  );
+}
+
+function useRemoval() {
+  const queries = useQueryClient();
+  const [removed, setRemoved] = useState<PlanStrip | null>(null);
+  const refresh = () => queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+  const remove = useMutation({
+    mutationFn: async (plan: PlanStrip) =>
+      dataOf(
+        await client.DELETE("/api/plans/{plan_id}", {
+          params: { path: { plan_id: plan.id }, header: ifMatch(plan.version) },
+        }),
+      ),
+    onSuccess: (_, plan) => {
+      setRemoved(plan);
+      return refresh();
+    },
+    onError: refresh,
+  });
+  const restore = useMutation({
+    mutationFn: async (plan: PlanStrip) =>
+      dataOf(
+        await client.POST("/api/plans/{plan_id}/restore", {
+          params: { path: { plan_id: plan.id } },
+        }),
+      ),
+    onSuccess: () => {
+      setRemoved(null);
+      return refresh();
+    },
+  });
+  return {
+    removed,
+    remove: remove.mutate,
+    restore: () => removed && restore.mutate(removed),
+    error: remove.error ?? restore.error,
+  };
+}

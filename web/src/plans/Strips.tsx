@@ -1,0 +1,87 @@
+import Button from "react-bootstrap/Button";
+import { Link } from "react-router";
+
+import type { FamilyReport, PlanStrip } from "../api/types";
+import { Cobble } from "../ui/Cobble";
+import { familyFigure, money, severityWord } from "../ui/numbers";
+import { Ruler } from "../ui/Ruler";
+
+const RULER_WIDTH = 78;
+const RULER_HEIGHT = 24;
+
+interface Props {
+  plans: PlanStrip[];
+  onRemove: (plan: PlanStrip) => void;
+}
+
+/** Plans below each other, so that each column of rulers has one limit line through all of them. */
+export function Strips({ plans, onRemove }: Props) {
+  return (
+    <div className="strips">
+      <div className="strip-head" aria-hidden>
+        <span />
+        {plans[0]?.families.map((family) => (
+          <span key={family.id} className="column">
+            {family.label}
+          </span>
+        ))}
+        <span className="money">To buy</span>
+        <span />
+      </div>
+      {plans.map((plan) => (
+        <article key={plan.id} className="strip" aria-label={plan.name}>
+          <div className="strip-name">
+            <Cobble severity={plan.severity} />
+            <div>
+              <Link to={`/plans/${plan.id}`}>{plan.name}</Link>
+              {plan.place && <div className="strip-place">{plan.place}</div>}
+              <div className="strip-worst">{verdict(plan)}</div>
+            </div>
+          </div>
+          {plan.families.map((family) => (
+            <SmallRuler key={family.id} family={family} />
+          ))}
+          <div className="strip-money tabular">{money(plan.total, plan.currency)}</div>
+          <div className="strip-tools">
+            <Button
+              variant=""
+              size="sm"
+              onClick={() => onRemove(plan)}
+              aria-label={`Delete ${plan.name}`}
+            >
+              Delete
+            </Button>
+          </div>
+        </article>
+      ))}
+    </div>
+  );
+}
+
+function verdict(plan: PlanStrip): string {
+  if (plan.pieces === 0) return "Nothing chosen yet.";
+  return plan.worst ?? "Nothing wrong is known.";
+}
+
+function SmallRuler({ family }: { family: FamilyReport }) {
+  const words = family.judged
+    ? `${family.label}: ${severityWord(family.severity)}, ${familyFigure(family)}`
+    : `${family.label}: not judged yet`;
+  return (
+    <div className={`strip-ruler ${family.judged ? "" : "unjudged"}`} title={words}>
+      <span className="visually-hidden">{words}</span>
+      {family.judged && family.ruler_share === null && <Cobble severity={family.severity} silent />}
+      {family.ruler_share !== null && (
+        <Ruler
+          share={family.ruler_share}
+          low={family.ruler_p05}
+          high={family.ruler_p95}
+          severity={family.severity}
+          width={RULER_WIDTH}
+          height={RULER_HEIGHT}
+          size="md"
+        />
+      )}
+    </div>
+  );
+}

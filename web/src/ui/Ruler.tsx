@@ -1,0 +1,83 @@
+import { useId } from "react";
+
+import type { Severity } from "../api/types";
+import { rulerLayout, rulerX } from "./rulerLayout";
+
+const SIZES = { sm: { bar: 6, cap: 5 }, md: { bar: 8, cap: 6 }, lg: { bar: 10, cap: 7 } };
+
+interface Props {
+  /** Spare over its span, -0.5 to 1; null draws only the limit line. */
+  share: number | null;
+  low?: number | null;
+  high?: number | null;
+  severity: Severity;
+  /** [px] */
+  width: number;
+  height: number;
+  size?: keyof typeof SIZES;
+}
+
+/**
+ * One margin on its limit line. The line runs the whole height, so that rulers stacked without a
+ * gap share one line. Decorative: the figure and its words stand beside it.
+ */
+export function Ruler({ share, low, high, severity, width, height, size = "md" }: Props) {
+  const hatch = useId();
+  const { bar, cap } = SIZES[size];
+  const middle = height / 2;
+  const layout = share === null ? null : rulerLayout(share, low ?? null, high ?? null, width);
+  const limitX = rulerX(0, width);
+  return (
+    <svg
+      className="ruler"
+      width={width}
+      height={height}
+      viewBox={`0 0 ${width} ${height}`}
+      preserveAspectRatio="none"
+      aria-hidden
+    >
+      {layout && share !== null && (
+        <>
+          {share < 0 && (
+            <pattern
+              id={hatch}
+              width={4}
+              height={4}
+              patternUnits="userSpaceOnUse"
+              patternTransform="rotate(45)"
+            >
+              <rect width={4} height={4} fill={`var(--${severity}-pale)`} />
+              <rect
+                width={1.6}
+                height={4}
+                fill={`var(--${severity === "stops" ? "stops" : "tight"}-fill)`}
+              />
+            </pattern>
+          )}
+          <rect
+            x={layout.bar.x}
+            y={middle - bar / 2}
+            width={layout.bar.width}
+            height={bar}
+            fill={
+              share < 0
+                ? `url(#${hatch})`
+                : `var(--${severity === "note" ? "sound" : severity}-fill)`
+            }
+            stroke={share < 0 ? `var(--${severity === "stops" ? "stops" : "tight"}-fill)` : "none"}
+            strokeWidth={1}
+          />
+          {layout.whisker && (
+            <path
+              d={`M${layout.whisker.from} ${middle}H${layout.whisker.to}M${layout.whisker.from} ${middle - cap / 2}v${cap}M${layout.whisker.to} ${middle - cap / 2}v${cap}`}
+              stroke="var(--ink)"
+              strokeWidth={1.2}
+              fill="none"
+            />
+          )}
+        </>
+      )}
+      <line x1={limitX} x2={limitX} y1={0} y2={height} stroke="var(--ink)" strokeWidth={1.5} />
+    </svg>
+  );
+}

@@ -1,0 +1,58 @@
+/** Figures as the page shows them: the one place where numbers become text. */
+import type { FamilyReport, Margin } from "../api/types";
+
+const DIGITS: Record<string, number> = { A: 2, V: 2, W: 1, mm: 1, "°C": 0, K: 0 };
+const SIGNS: Record<string, string> = { EUR: "€" };
+
+export function figure(value: number, unit: string): string {
+  const sign = SIGNS[unit];
+  if (sign) return money(value, unit);
+  const text = value.toFixed(DIGITS[unit] ?? 2);
+  return unit ? `${minus(text)} ${unit}` : minus(text);
+}
+
+export function money(amount: number | string, currency: string): string {
+  const text = Math.abs(Number(amount)).toFixed(2);
+  const short = text.endsWith(".00") ? text.slice(0, -3) : text;
+  const sign = Number(amount) < 0 ? "−" : "";
+  return `${sign}${SIGNS[currency] ?? currency} ${short}`;
+}
+
+/** A signed change, `+0.20 A`; empty where it rounds to nothing. */
+export function change(value: number | null | undefined, unit: string): string {
+  if (value === null || value === undefined) return "";
+  const digits = SIGNS[unit] ? 2 : (DIGITS[unit] ?? 2);
+  if (Number(Math.abs(value).toFixed(digits)) === 0) return "";
+  const size = SIGNS[unit] ? money(Math.abs(value), unit) : figure(Math.abs(value), unit);
+  return `${value < 0 ? "−" : "+"}${size}`;
+}
+
+/** What is spare or short, as it stands beside a ruler: `9.3 mm`, `0.70 A short`. */
+export function spareText(spare: number, unit: string): string {
+  const size = figure(Math.abs(spare), unit);
+  if (SIGNS[unit]) return spare < 0 ? `${size} over` : `${size} left`;
+  return spare < 0 ? `${size} short` : size;
+}
+
+export function familyFigure(family: FamilyReport): string {
+  if (family.spare === null) return severityWord(family.severity);
+  return spareText(family.spare, family.unit);
+}
+
+export function bandText(margin: Margin): string {
+  if (margin.spare_p05 === null || margin.spare_p95 === null) return "";
+  if (margin.spare_p05 === margin.spare_p95) return "";
+  return `${figure(margin.spare_p05, margin.unit)} to ${figure(margin.spare_p95, margin.unit)}`;
+}
+
+export function percent(share: number): string {
+  return `${Math.round(share * 100)} %`;
+}
+
+export function severityWord(severity: string): string {
+  return { stops: "Stops it", tight: "Tight", note: "Note", sound: "Sound" }[severity] ?? severity;
+}
+
+function minus(text: string): string {
+  return text.replace("-", "−");
+}

@@ -1,0 +1,45 @@
+import type { FamilyId, FamilyReport, Report } from "../api/types";
+import { severityWord } from "../ui/numbers";
+import { CostTable } from "./aspects/cost/CostTable";
+import { FitView } from "./aspects/fit/FitView";
+import { HeatTable } from "./aspects/heat/HeatTable";
+import { NotJudged } from "./aspects/NotJudged";
+import { SupplyView } from "./aspects/supply/SupplyView";
+import { useBench } from "./bench";
+
+/** The chosen margin's drawing with one line of verdict above it. */
+export function AspectPane() {
+  const { report, family } = useBench();
+  const chosen = report.families.find((entry) => entry.id === family);
+  if (!chosen) return null;
+  return (
+    <>
+      <div className="aspect-head">
+        <h2>{chosen.label}</h2>
+        <span className="verdict">{verdict(report, chosen)}</span>
+      </div>
+      <Drawing family={chosen.id} judged={chosen.judged} />
+    </>
+  );
+}
+
+function Drawing({ family, judged }: { family: FamilyId; judged: boolean }) {
+  switch (family) {
+    case "fit":
+      return <FitView />;
+    case "supply":
+      return <SupplyView />;
+    case "heat":
+      return <HeatTable />;
+    case "cost":
+      return <CostTable />;
+    default:
+      return judged ? null : <NotJudged family={family} />;
+  }
+}
+
+function verdict(report: Report, family: FamilyReport): string {
+  if (!family.judged) return "not judged yet";
+  const worst = report.findings.find((finding) => finding.id === family.finding);
+  return worst ? `${severityWord(worst.severity)}: ${worst.sentence}` : "Sound";
+}

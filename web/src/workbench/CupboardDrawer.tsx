@@ -1,0 +1,115 @@
+import { useQuery } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import Form from "react-bootstrap/Form";
+import Offcanvas from "react-bootstrap/Offcanvas";
+
+import { candidatesQuery } from "../api/queries";
+import type { Candidate, Role } from "../api/types";
+import { Cobble } from "../ui/Cobble";
+import { change, money } from "../ui/numbers";
+import { Failure, Loading } from "../ui/States";
+import { useBench } from "./bench";
+import { roleLabel } from "./roles";
+
+interface Props {
+  role: Role;
+  /** The line whose part is to be swapped, or null for a new line. */
+  line: string | null;
+  onClose: () => void;
+}
+
+/** Candidates for a role, each judged in this plan, fewest snags first, then price. */
+export function CupboardDrawer({ role, line, onClose }: Props) {
+  const { view, ambientC, changes, report } = useBench();
+  const [search, setSearch] = useState("");
+  const id = useId();
+  const candidates = useQuery(candidatesQuery(view.id, view.version, ambientC, role, line));
+  const wanted = search.trim().toLowerCase();
+  const shown = (candidates.data ?? []).filter((entry) =>
+    `${entry.maker} ${entry.name} ${entry.summary}`.toLowerCase().includes(wanted),
+  );
+  const choose = (candidate: Candidate) => {
+    changes.act({ kind: "patch", patch: candidate.patch });
+    onClose();
+  };
+  const now = report.lines.find((entry) => entry.id === line);
+  return (
+    <Offcanvas
+      show
+      onHide={onClose}
+      placement="start"
+      className="cupboard"
+      aria-labelledby={`${id}-title`}
+    >
+      <Offcanvas.Header closeButton>
+        <Offcanvas.Title id={`${id}-title`} as="h2" className="fs-6">
+          {now
+            ? `${roleLabel(role)}: instead of ${now.name}`
+            : `${roleLabel(role)}: add from the cupboard`}
+        </Offcanvas.Title>
+      </Offcanvas.Header>
+      <Offcanvas.Body>
+        <div className="cupboard-search">
+          <Form.Control
+            type="search"
+            placeholder="Search by name or figure"
+            aria-label="Search the cupboard"
+            value={search}
+            autoFocus
+            onChange={(event) => setSearch(event.target.value)}
+          />
+          <span className="soft">Each is judged in this plan. Changes are against now.</span>
+        </div>
+        {candidates.isPending && <Loading what="the cupboard" />}
+        {candidates.isError && (
+          <Failure error={candidates.error} retry={() => void candidates.refetch()} />
+        )}
+        {candidates.data && (
+          <>
+            <div className="candidate-head" aria-hidden>
+              <span />
+              <span />
+              <span className="num">Current</span>
+              <span className="num">Heat</span>
+              <span className="num">{now ? "Cost change" : "Cost"}</span>
+            </div>
+            {shown.map((entry) => (
+              <CandidateRow key={entry.part} candidate={entry} onChoose={() => choose(entry)} />
+            ))}
+            {shown.length === 0 && <p className="soft">Nothing in the cupboard is called that.</p>}
+          </>
+        )}
+      </Offcanvas.Body>
+    </Offcanvas>
+  );
+}
+
+function CandidateRow({ candidate, onChoose }: { candidate: Candidate; onChoose: () => void }) {
+  const { effect } = candidate;
+  const mark = candidate.reason ? "stops" : effect.tight > 0 ? "tight" : "sound";
+  const settles =
+    effect.settles > 0 ? `settles ${effect.settles} snag${effect.settles > 1 ? "s" : ""}` : "";
+  const cost = change(Number(effect.cost_delta), candidate.currency);
+  return (
+    <button type="button" className="candidate" disabled={candidate.current} onClick={onChoose}>
+      <Cobble severity={mark} />
+      <span>
+        <span className="name">{candidate.name}</span>{" "}
+        <span className="soft">
+          {candidate.maker}
+          {candidate.current && ", in the kit now"}
+        </span>{" "}
+        {settles && <span className="tone-sound">{settles}</span>}
+        <br />
+        <span className="soft">
+          {candidate.summary}
+          {candidate.price !== null && `, ${money(candidate.price, candidate.currency)}`}
+        </span>
+      </span>
+      <span className="num tabular">{change(effect.source_delta_a, "A") || "–"}</span>
+      <span className="num tabular">{change(effect.die_delta_k, "°C") || "–"}</span>
+      <span className="num tabular">{cost || "–"}</span>
+      {candidate.reason && <span className="reason">{candidate.reason}</span>}
+    </button>
+  );
+}

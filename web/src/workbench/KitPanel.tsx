@@ -1,0 +1,60 @@
+import { Fragment } from "react";
+import Button from "react-bootstrap/Button";
+
+import { Cobble } from "../ui/Cobble";
+import { money } from "../ui/numbers";
+import { useBench } from "./bench";
+import { KitLine } from "./KitLine";
+import { KIT_ROLES } from "./roles";
+
+export function KitPanel() {
+  const bench = useBench();
+  const { report, view, openCupboard, openDetails } = bench;
+  return (
+    <>
+      <div className="panel-head">
+        <h2>Kit</h2>
+        <span className="tabular">
+          {money(report.cost.total, report.cost.currency)}
+          {report.cost.unknown.length > 0 && " and more"}
+        </span>
+      </div>
+      <ul className="kit-list">
+        <li className="kit-line">
+          <button type="button" className="btn-plain kit-main" onClick={openDetails}>
+            <Cobble severity="note" silent />
+            <span className="role">Purpose, place, budget</span>
+            <span className="part">{view.plan.purpose ?? ""}</span>
+            {!view.plan.purpose && <span className="part soft">not written down yet</span>}
+          </button>
+        </li>
+        {KIT_ROLES.map(({ role, label, needed, many }) => {
+          const lines = report.lines.filter((line) => line.role === role);
+          return (
+            <Fragment key={role}>
+              {(many || lines.length === 0) && (
+                <li className={`kit-gap ${lines.length > 0 ? "has-lines" : ""}`}>
+                  <span>
+                    {label}
+                    {needed && ": needed"}
+                  </span>
+                  <Button
+                    variant=""
+                    size="sm"
+                    aria-label={`Add: ${label}`}
+                    onClick={() => openCupboard(role, null)}
+                  >
+                    Add
+                  </Button>
+                </li>
+              )}
+              {lines.map((line) => (
+                <KitLine key={line.id} line={line} label={many ? "" : label} />
+              ))}
+            </Fragment>
+          );
+        })}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,67 @@
+import type { FamilyReport } from "../api/types";
+import { Cobble } from "../ui/Cobble";
+import { familyFigure } from "../ui/numbers";
+import { Ruler } from "../ui/Ruler";
+import { useBench } from "./bench";
+
+const RULER_WIDTH = 87;
+const ROW_HEIGHT = 25;
+
+/** The seven rulers on one limit line; choosing one opens its drawing. */
+export function MarginPanel() {
+  const { report, family, setFamily } = useBench();
+  return (
+    <div className="margins">
+      <div className="margins-scale" aria-hidden>
+        <span style={{ left: -14 }}>short</span>
+        <span className="at-limit" style={{ left: RULER_WIDTH / 3 + 4 }}>
+          limit
+        </span>
+        <span style={{ left: RULER_WIDTH / 3 + 30 }}>spare</span>
+      </div>
+      {report.families.map((entry, index) => (
+        <button
+          key={entry.id}
+          type="button"
+          className="btn-plain margin-row"
+          aria-pressed={family === entry.id}
+          title={`Open ${entry.label} (${index + 1})`}
+          onClick={() => setFamily(entry.id)}
+        >
+          <Cobble
+            severity={entry.judged ? entry.severity : "note"}
+            size={17}
+            silent={!entry.judged}
+          />
+          <span className="name">{entry.label}</span>
+          <MarginFigure family={entry} />
+        </button>
+      ))}
+    </div>
+  );
+}
+
+function MarginFigure({ family }: { family: FamilyReport }) {
+  if (!family.judged) {
+    return (
+      <span className="unjudged">
+        <Ruler share={null} severity="note" width={RULER_WIDTH} height={ROW_HEIGHT} />
+        not judged
+      </span>
+    );
+  }
+  return (
+    <>
+      <Ruler
+        share={family.ruler_share}
+        low={family.ruler_p05}
+        high={family.ruler_p95}
+        severity={family.severity}
+        width={RULER_WIDTH}
+        height={ROW_HEIGHT}
+        size="lg"
+      />
+      <span className={`figure tabular tone-${family.severity}`}>{familyFigure(family)}</span>
+    </>
+  );
+}

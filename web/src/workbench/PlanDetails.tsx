@@ -1,0 +1,207 @@
+import { useId, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+import Modal from "react-bootstrap/Modal";
+
+import { useBench } from "./bench";
+
+/** Name, purpose, place, budget and settings of the plan. Typed text is read on saving. */
+export function PlanDetails({ onClose }: { onClose: () => void }) {
+  const { view, changes } = useBench();
+  const { plan } = view;
+  const id = useId();
+  const [text, setText] = useState({
+    name: plan.name,
+    purpose: plan.purpose ?? "",
+    placeName: plan.place?.name ?? "",
+    coldest: String(plan.place?.ambient_min_c ?? 15),
+    hottest: String(plan.place?.ambient_max_c ?? 28),
+    altitude: String(plan.place?.altitude_m ?? 0),
+    standing: plan.place?.standing ?? "feet",
+    budget: plan.budget ?? "",
+    lift: plan.settings?.lift_port_limit ?? false,
+  });
+  const [error, setError] = useState("");
+  const put = (field: keyof typeof text) => (event: { target: { value: string } }) =>
+    setText({ ...text, [field]: event.target.value });
+
+  const save = () => {
+    const numbers = [text.coldest, text.hottest, text.altitude].map(readNumber);
+    const budget = text.budget.trim() === "" ? null : readNumber(text.budget);
+    if (numbers.some(Number.isNaN) || Number.isNaN(budget)) {
+      setError("Temperatures, height and budget must be numbers, such as 28 or 12.50.");
+      return;
+    }
+    const [coldest, hottest, altitude] = numbers;
+    if ((coldest ?? 0) > (hottest ?? 0)) {
+      setError(
+        `The coldest day must not be warmer than the hottest (got ${coldest} and ${hottest} °C).`,
+      );
+      return;
+    }
+    if (budget !== null && budget < 0) {
+      setError(`The budget must be zero or more (got ${budget}).`);
+      return;
+    }
+    const place = {
+      name: text.placeName,
+      ambient_min_c: coldest,
+      ambient_max_c: hottest,
+      altitude_m: altitude,
+      standing: text.standing,
+    };
+    changes.act({
+      kind: "patch",
+      patch: [
+        {
+          op: "set",
+          fields: {
+            name: text.name,
+            purpose: text.purpose,
+            place,
+            budget: budget === null ? null : budget.toFixed(2),
+            settings: { lift_port_limit: text.lift },
+          },
+        },
+      ],
+      label: "purpose, place or budget",
+    });
+    onClose();
+  };
+
+  return (
+    <Modal show onHide={onClose} aria-labelledby={`${id}-title`}>
+      <Form
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault();
+          save();
+        }}
+      >
+        <Modal.Header closeButton>
+          <Modal.Title id={`${id}-title`} as="h2" className="fs-5">
+            Purpose, place, budget
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body className="details-form">
+          <Field label="Name" id={`${id}-name`}>
+            <Form.Control
+              id={`${id}-name`}
+              value={text.name}
+              maxLength={120}
+              onChange={put("name")}
+              autoFocus
+            />
+          </Field>
+          <Field label="What it must do" id={`${id}-purpose`}>
+            <Form.Control
+              as="textarea"
+              rows={3}
+              id={`${id}-purpose`}
+              value={text.purpose}
+              maxLength={1000}
+              onChange={put("purpose")}
+            />
+          </Field>
+          <Field label="Where it will live" id={`${id}-place`}>
+            <Form.Control
+              id={`${id}-place`}
+              value={text.placeName}
+              maxLength={200}
+              onChange={put("placeName")}
+            />
+          </Field>
+          <div className="field-row">
+            <Field label="Coldest day" id={`${id}-cold`} unit="°C">
+              <Form.Control
+                id={`${id}-cold`}
+                inputMode="decimal"
+                value={text.coldest}
+                onChange={put("coldest")}
+              />
+            </Field>
+            <Field label="Hottest day" id={`${id}-hot`} unit="°C">
+              <Form.Control
+                id={`${id}-hot`}
+                inputMode="decimal"
+                value={text.hottest}
+                onChange={put("hottest")}
+              />
+            </Field>
+            <Field label="Height above the sea" id={`${id}-alt`} unit="m">
+              <Form.Control
+                id={`${id}-alt`}
+                inputMode="decimal"
+                value={text.altitude}
+                onChange={put("altitude")}
+              />
+            </Field>
+            <Field label="How it stands" id={`${id}-stands`}>
+              <Form.Select id={`${id}-stands`} value={text.standing} onChange={put("standing")}>
+                <option value="table">flat on a table</option>
+                <option value="feet">on feet</option>
+                <option value="hung">hung, free all round</option>
+              </Form.Select>
+            </Field>
+            <Field label="Budget" id={`${id}-budget`} unit={plan.currency ?? "EUR"}>
+              <Form.Control
+                id={`${id}-budget`}
+                inputMode="decimal"
+                value={text.budget}
+                placeholder="none"
+                onChange={put("budget")}
+              />
+            </Field>
+          </div>
+          <Form.Check
+            id={`${id}-lift`}
+            className="mt-2"
+            label="The board’s setting that lifts the USB port limit is on (at your own risk: a supply that cannot give the current shuts down)"
+            checked={text.lift}
+            onChange={(event) => setText({ ...text, lift: event.target.checked })}
+          />
+          {error && (
+            <p role="alert" className="tone-stops">
+              {error}
+            </p>
+          )}
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="" onClick={onClose}>
+            Leave as it was
+          </Button>
+          <Button variant="primary" type="submit" disabled={!text.name.trim()}>
+            Save
+          </Button>
+        </Modal.Footer>
+      </Form>
+    </Modal>
+  );
+}
+
+/** Reads a number as people type it, with a comma or a point. NaN where it is none. */
+export function readNumber(text: string): number {
+  const clean = text.trim().replace(",", ".").replace("−", "-");
+  return clean === "" ? Number.NaN : Number(clean);
+}
+
+interface FieldProps {
+  label: string;
+  id: string;
+  unit?: string;
+  children: React.ReactNode;
+}
+
+function Field({ label, id, unit, children }: FieldProps) {
+  return (
+    <div className="mb-2">
+      <Form.Label htmlFor={id} className="mb-1">
+        {label}
+      </Form.Label>
+      <div className="with-unit">
+        {children}
+        {unit && <span className="unit">{unit}</span>}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,144 @@
+import { useQuery } from "@tanstack/react-query";
+
+import { fixesQuery } from "../api/queries";
+import type { Finding, Fix, Margin } from "../api/types";
+import { Cobble } from "../ui/Cobble";
+import { bandText, change, figure, percent, severityWord } from "../ui/numbers";
+import { useBench } from "./bench";
+
+export function SnagPanel() {
+  const { report } = useBench();
+  return (
+    <>
+      <div className="panel-head">
+        <h2>Snags</h2>
+        <span className="soft">{tally(report.findings)}</span>
+      </div>
+      {report.findings.length === 0 ? (
+        <div className="all-clear">
+          <Cobble severity="sound" size={20} silent />
+          <span>Nothing is known to stand in the way.</span>
+        </div>
+      ) : (
+        <ul className="snag-list">
+          {report.findings.map((finding) => (
+            <Snag key={finding.id} finding={finding} />
+          ))}
+        </ul>
+      )}
+    </>
+  );
+}
+
+function tally(findings: Finding[]): string {
+  const count = (severity: string) => findings.filter((f) => f.severity === severity).length;
+  const parts: [number, string][] = [
+    [count("stops"), "stops it"],
+    [count("tight"), "tight"],
+    [count("note"), "note"],
+  ];
+  return parts
+    .filter(([n]) => n > 0)
+    .map(
+      ([n, word]) =>
+        `${n} ${n > 1 && word === "stops it" ? "stop it" : n > 1 && word === "note" ? "notes" : word}`,
+    )
+    .join(", ");
+}
+
+function Snag({ finding }: { finding: Finding }) {
+  const { openSnag, setOpenSnag, setFamily, report } = useBench();
+  const open = openSnag === finding.id;
+  const toggle = () => {
+    setOpenSnag(open ? null : finding.id);
+    if (!open && finding.family !== "safety") setFamily(finding.family);
+  };
+  const margin = report.margins.find((entry) => entry.id === finding.margin);
+  return (
+    <li
+      className={`snag ${open ? "open" : ""}`}
+      style={{ "--snag-tone": `var(--${finding.severity})` } as React.CSSProperties}
+    >
+      <button type="button" className="btn-plain snag-main" aria-expanded={open} onClick={toggle}>
+        <Cobble severity={finding.severity} silent />
+        <span>
+          <span className="word">{severityWord(finding.severity)}</span>
+          <span className="rule">{finding.rule}</span>
+        </span>
+        <span className="sentence">{finding.sentence}</span>
+      </button>
+      {open && (
+        <div className="snag-more">
+          <Facts finding={finding} margin={margin} />
+          {finding.has_fixes && <Fixes finding={finding} />}
+        </div>
+      )}
+    </li>
+  );
+}
+
+function Facts({ finding, margin }: { finding: Finding; margin: Margin | undefined }) {
+  return (
+    <div className="snag-facts tabular">
+      {margin && (
+        <p>
+          {margin.label}: {figure(margin.value, margin.unit)}
+          {margin.limit_kind === "max" ? " of at most " : ", at least "}
+          {figure(margin.limit, margin.unit)}.
+          {bandText(margin) && ` Spare most likely ${bandText(margin)}.`}
+          {margin.holds_share !== null &&
+            ` Holds with ${percent(margin.holds_share)} of the likely figures.`}
+        </p>
+      )}
+      <p>Source: {finding.source}</p>
+    </div>
+  );
+}
+
+function Fixes({ finding }: { finding: Finding }) {
+  const { view, ambientC } = useBench();
+  const fixes = useQuery(fixesQuery(view.id, view.version, ambientC, finding.id));
+  if (fixes.isPending) return <p className="soft">Trying what would help…</p>;
+  if (fixes.isError) return <p className="tone-stops">{fixes.error.message}</p>;
+  if (fixes.data.length === 0)
+    return <p className="soft">No single change with these parts helps without breaking more.</p>;
+  return (
+    <>
+      {fixes.data.map((fix) => (
+        <FixButton key={fix.title} fix={fix} />
+      ))}
+    </>
+  );
+}
+
+function FixButton({ fix }: { fix: Fix }) {
+  const { changes, report, setOpenSnag } = useBench();
+  const { effect } = fix;
+  const apply = () => {
+    changes.act({ kind: "patch", patch: fix.patch, label: fix.title });
+    setOpenSnag(null);
+  };
+  const effects = [
+    change(Number(effect.cost_delta), report.cost.currency),
+    change(effect.source_delta_a, "A"),
+    change(effect.die_delta_k, "°C"),
+    fix.resolves.length > 1 ? `settles ${fix.resolves.length} snags` : "",
+    fix.breaks.length > 0 ? `brings ${fix.breaks.length} new` : "",
+  ].filter(Boolean);
+  return (
+    <button
+      type="button"
+      className="fix"
+      disabled={changes.busy}
+      onClick={apply}
+      title={fix.breaks.join(" ")}
+    >
+      <span className="what">{fix.title}</span>
+      <span className="effect tabular">
+        {(effects.length ? effects : ["costs nothing"]).map((text) => (
+          <span key={text}>{text}</span>
+        ))}
+      </span>
+    </button>
+  );
+}

@@ -1,0 +1,70 @@
+import Button from "react-bootstrap/Button";
+
+import { money } from "../../../ui/numbers";
+import { useBench } from "../../bench";
+import { roleLabel } from "../../roles";
+
+/** The bill, line by line, against the budget. */
+export function CostTable() {
+  const { report, openDetails } = useBench();
+  const { cost } = report;
+  return (
+    <>
+      <div className="aspect-bar">
+        {cost.budget === null ? (
+          <span className="soft">No budget is set, so nothing is judged.</span>
+        ) : (
+          <span>
+            Budget <strong className="tabular">{money(cost.budget, cost.currency)}</strong>
+          </span>
+        )}
+        <Button variant="" size="sm" onClick={openDetails}>
+          {cost.budget === null ? "Set a budget" : "Change it"}
+        </Button>
+      </div>
+      <table className="as-table">
+        <thead>
+          <tr>
+            <th scope="col">Role</th>
+            <th scope="col">Part</th>
+            <th scope="col" className="num">
+              Pieces
+            </th>
+            <th scope="col" className="num">
+              Worth
+            </th>
+            <th scope="col" className="num">
+              To pay
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {report.lines.map((line) => (
+            <tr key={line.id}>
+              <td className="soft">{roleLabel(line.role)}</td>
+              <td>
+                {line.name}
+                {line.owned && <span className="own-tag">own</span>}
+              </td>
+              <td className="num">{line.quantity}</td>
+              <td className="num">
+                {line.value === null ? "not known" : money(line.value, cost.currency)}
+              </td>
+              <td className="num">
+                {line.to_pay === null ? "not known" : money(line.to_pay, cost.currency)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+        <tfoot>
+          <tr>
+            <th scope="row" colSpan={4}>
+              To buy{cost.unknown.length > 0 && ", as far as prices are known"}
+            </th>
+            <th className="num">{money(cost.total, cost.currency)}</th>
+          </tr>
+        </tfoot>
+      </table>
+    </>
+  );
+}

@@ -1,0 +1,173 @@
+/** From the fit report to a side elevation to scale: x along the board, z up. Pure. */
+import type { Margin, Report, Severity } from "../../../api/types";
+
+export interface FitBlock {
+  key: string;
+  label: string;
+  look: string;
+  line: string;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  /** Reaches through the lid or the floor. */
+  clashes: boolean;
+}
+
+/** A layer named at the right, with a leader to it. */
+export interface FitName {
+  key: string;
+  text: string;
+  line: string;
+  fromX: number;
+  fromY: number;
+  y: number;
+}
+
+export interface FitGap {
+  key: string;
+  x: number;
+  from: number;
+  to: number;
+  margin: Margin;
+  severity: Severity;
+}
+
+export interface FitLayout {
+  width: number;
+  height: number;
+  /** Pixels for a millimetre. */
+  scale: number;
+  blocks: FitBlock[];
+  names: FitName[];
+  namesX: number;
+  shell: {
+    x: number;
+    y: number;
+    width: number;
+    height: number;
+    wall: number;
+    open: boolean;
+    label: string;
+  } | null;
+  gaps: FitGap[];
+  ticks: { x: number; label: string }[];
+  axisY: number;
+}
+
+const SIDE = 26;
+const TOP = 30;
+const AXIS = 34;
+const NAME_ROOM = 128;
+const NAME_STEP = 17;
+/** What is named at the side; sockets carry their names themselves. */
+const LAYERS = new Set(["pcb", "drive", "sink", "fan"]);
+
+/** `width` and `height` are the room there is. [px] */
+export function fitLayout(report: Report, width: number, height: number): FitLayout | null {
+  const { fit } = report;
+  const boardLength = fit.board_length_mm;
+  const thickness = fit.board_thickness_mm;
+  if (boardLength === null || thickness === null) return null;
+  const shell = fit.case;
+  const lid = shell ? shell.max_above_mm : null;
+  const floor = shell ? -(thickness + shell.max_below_mm) : null;
+  const inset = shell ? (shell.inner_length_mm - boardLength) / 2 : 0;
+  const wall = shell ? shell.wall_mm : 0;
+
+  const boxes = fit.boxes;
+  const left = Math.min(-inset - wall, ...boxes.map((box) => box.x_mm));
+  const right = Math.max(boardLength + inset + wall, ...boxes.map((box) => box.x_mm + box.dx_mm));
+  const top = Math.max((lid ?? 0) + wall, ...boxes.map((box) => box.z_mm + box.dz_mm)) + 3;
+  const bottom = Math.min((floor ?? 0) - wall, ...boxes.map((box) => box.z_mm)) - 3;
+
+  const scale = Math.min(
+    (width - 2 * SIDE - NAME_ROOM) / (right - left),
+    (height - TOP - AXIS) / (top - bottom),
+    7,
+  );
+  const offset = Math.max(SIDE, (width - NAME_ROOM - (right - left) * scale) / 2);
+  const toX = (mm: number) => round(offset + (mm - left) * scale);
+  const toY = (mm: number) => round(TOP + (top - mm) * scale);
+
+  const blocks = [...boxes]
+    .sort((a, b) => b.y_mm - a.y_mm)
+    .map((box, index) => ({
+      key: `${box.line}/${box.label}/${index}`,
+      label: box.label,
+      look: box.look,
+      line: box.line,
+      x: toX(box.x_mm),
+      y: toY(box.z_mm + box.dz_mm),
+      width: round(box.dx_mm * scale),
+      height: Math.max(1.5, round(box.dz_mm * scale)),
+      clashes:
+        (lid !== null && box.z_mm + box.dz_mm > lid + 1e-6) ||
+        (floor !== null && box.z_mm < floor - 1e-6),
+    }));
+
+  const margins = new Map(report.margins.map((margin) => [margin.id, margin]));
+  const gaps = fit.reaches.flatMap((reach) => {
+    const margin = reach.margin === null ? undefined : margins.get(reach.margin);
+    if (!margin || lid === null || floor === null) return [];
+    const up = reach.side === "above";
+    const from = up ? toY(reach.reach_mm) : toY(-thickness - reach.reach_mm);
+    const to = up ? toY(lid) : toY(floor);
+    const x = toX(up ? boardLength * 0.66 : boardLength * 0.5);
+    return [{ key: reach.side, x, from, to, margin, severity: margin.severity }];
+  });
+
+  const bottomY = toY(bottom);
+  return {
+    width,
+    height: bottomY + AXIS,
+    scale,
+    blocks,
+    names: namesOf(blocks),
+    namesX: round(toX(right) + 14),
+    shell:
+      shell && lid !== null && floor !== null
+        ? {
+            x: toX(-inset),
+            y: toY(lid),
+            width: round(shell.inner_length_mm * scale),
+            height: round((lid - floor) * scale),
+            wall: Math.max(2, round(wall * scale)),
+            open: shell.open,
+            label: `${shell.label}, inside ${shell.inner_length_mm} × ${shell.inner_width_mm} mm`,
+          }
+        : null,
+    gaps,
+    ticks: ticksTo(boardLength + inset).map((mm) => ({ x: toX(mm), label: String(mm) })),
+    axisY: bottomY + 8,
+  };
+}
+
+/** Names from top to bottom, moved apart where layers lie close. */
+function namesOf(blocks: FitBlock[]): FitName[] {
+  const layers = blocks.filter((block) => LAYERS.has(block.look));
+  layers.sort((a, b) => a.y + a.height / 2 - (b.y + b.height / 2));
+  let last = -Infinity;
+  return layers.map((block) => {
+    const fromY = round(block.y + block.height / 2);
+    const y = Math.max(fromY, last + NAME_STEP);
+    last = y;
+    return {
+      key: block.key,
+      text: block.label,
+      line: block.line,
+      fromX: round(block.x + block.width),
+      fromY,
+      y,
+    };
+  });
+}
+
+function ticksTo(end: number): number[] {
+  const step = end > 160 ? 20 : 10;
+  return Array.from({ length: Math.floor(end / step) + 1 }, (_, index) => index * step);
+}
+
+function round(value: number): number {
+  return Math.round(value * 10) / 10;
+}

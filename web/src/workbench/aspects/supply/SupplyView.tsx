@@ -1,0 +1,104 @@
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+
+import type { Report } from "../../../api/types";
+import { figure } from "../../../ui/numbers";
+import { useWidth } from "../../../ui/useWidth";
+import { litLines, useBench } from "../../bench";
+import { SupplyDrawing } from "./SupplyDrawing";
+import { supplyLayout } from "./supplyLayout";
+
+/** The tree in the state that is worst, until another is chosen. */
+export function SupplyView() {
+  const bench = useBench();
+  const { report } = bench;
+  const { supply } = report;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [frame, width] = useWidth(640);
+  if (supply.nodes.length === 0)
+    return (
+      <p className="soft pt-3">
+        There is nothing to draw yet: the tree begins with a supply, and a board that it feeds.
+      </p>
+    );
+  const state = stateIndex(report, chosen);
+  const stateLabel = supply.states[state]?.label ?? "";
+  return (
+    <>
+      <div className="aspect-bar" role="group" aria-label="State">
+        <span className="lead-word">State</span>
+        {supply.states.map((entry, index) => (
+          <Button
+            key={entry.id}
+            variant=""
+            size="sm"
+            aria-pressed={index === state}
+            onClick={() => setChosen(entry.id)}
+          >
+            {entry.label}
+          </Button>
+        ))}
+        <span className="right tabular">
+          out of the supply <strong>{figure(supply.source_w[state] ?? 0, "W")}</strong>
+        </span>
+      </div>
+      <div className="drawing-scroll" ref={frame}>
+        {supply.collapsed[state] ? (
+          <p className="tone-stops">
+            In this state there is no operating point: the voltage collapses.
+          </p>
+        ) : (
+          <SupplyDrawing
+            layout={supplyLayout(report, state, width)}
+            stateLabel={stateLabel}
+            lit={litLines(bench)}
+          />
+        )}
+      </div>
+      <SupplyTable report={report} state={state} />
+    </>
+  );
+}
+
+/** The chosen state, or the one in which the worst margin of the supply is worst. */
+function stateIndex(report: Report, chosen: string | null): number {
+  const { states } = report.supply;
+  const worst = report.families.find((family) => family.id === "supply")?.margin;
+  const worstLabel = report.margins.find((margin) => margin.id === worst)?.state;
+  const found = chosen
+    ? states.findIndex((state) => state.id === chosen)
+    : states.findIndex((state) => state.label === worstLabel);
+  return Math.max(0, found);
+}
+
+function SupplyTable({ report, state }: { report: Report; state: number }) {
+  return (
+    <details className="details-table">
+      <summary>As a table</summary>
+      <table className="as-table">
+        <thead>
+          <tr>
+            <th scope="col">Rail</th>
+            <th scope="col" className="num">
+              Voltage
+            </th>
+            <th scope="col" className="num">
+              Current
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {report.supply.nodes.map((node) => (
+            <tr key={node.id}>
+              <th scope="row">
+                {node.label} <span className="soft">({node.rail})</span>
+              </th>
+              <td className="num">{figure(node.voltage_v[state] ?? 0, "V")}</td>
+              <td className="num">{figure(node.current_a[state] ?? 0, "A")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}

@@ -1,0 +1,186 @@
+/** From the supply report to positions: the DC tree left to right, leaves evenly down. Pure. */
+import type { Margin, Report, Severity, SupplyNode } from "../../../api/types";
+
+export interface SupplyBox {
+  id: string;
+  label: string;
+  line: string;
+  x: number;
+  y: number;
+  /** Height of the bar at the node. [px] */
+  size: number;
+  voltageV: number;
+  currentA: number;
+  isLeaf: boolean;
+  ruler: StateMargin | null;
+  severity: Severity;
+}
+
+/** How a margin stands in the state that is drawn. */
+export interface StateMargin {
+  label: string;
+  unit: string;
+  spare: number;
+  share: number;
+  severity: Severity;
+}
+
+export interface SupplyLead {
+  id: string;
+  path: string;
+  width: number;
+  severity: Severity;
+  line: string;
+  currentA: number;
+}
+
+export interface SupplyLayout {
+  width: number;
+  height: number;
+  boxes: SupplyBox[];
+  leads: SupplyLead[];
+}
+
+const ROW = 74;
+const TOP = 34;
+const LEFT = 14;
+const LEAF_ROOM = 132;
+const THICKEST = 26;
+const THINNEST = 1.5;
+const RANK: Record<Severity, number> = { sound: 0, note: 1, tight: 2, stops: 3 };
+
+interface Branch {
+  node: SupplyNode;
+  children: Branch[];
+  isLoad: boolean;
+  current: number;
+}
+
+/** `state` is an index into the report's states; `width` the room there is. [px] */
+export function supplyLayout(report: Report, state: number, width: number): SupplyLayout {
+  const roots = branches(report, state);
+  const deepest = Math.max(1, ...roots.map(depth));
+  const step = Math.max(92, (width - LEFT - LEAF_ROOM) / Math.max(1, deepest - 1));
+  const heaviest = Math.max(0.1, ...roots.map((root) => root.current));
+  const layout: SupplyLayout = { width, height: 0, boxes: [], leads: [] };
+  const margins = new Map(report.margins.map((margin) => [margin.id, margin]));
+  const stateLabel = report.supply.states[state]?.label ?? "";
+  let row = 0;
+
+  const thickness = (current: number) => round(Math.max(THINNEST, (current / heaviest) * THICKEST));
+
+  const place = (branch: Branch, level: number): SupplyBox => {
+    const below = branch.children.map((child) => place(child, level + 1));
+    const first = below[0];
+    const last = below[below.length - 1];
+    const y = first && last ? (first.y + last.y) / 2 : TOP + row++ * ROW;
+    const { node } = branch;
+    const ruler = branch.isLoad ? null : worst(node.margins, margins, stateLabel);
+    const box: SupplyBox = {
+      id: branch.isLoad ? `${node.id}/load` : node.id,
+      label: branch.isLoad ? loadLabel(node) : node.label,
+      line: node.line,
+      x: round(LEFT + level * step),
+      y: round(y),
+      size: Math.max(10, thickness(branch.current) + 6),
+      voltageV: node.voltage_v[state] ?? 0,
+      currentA: branch.current,
+      isLeaf: branch.children.length === 0,
+      ruler,
+      severity: ruler?.severity ?? "sound",
+    };
+    layout.boxes.push(box);
+    addLeads(box, below, branch.children);
+    return box;
+  };
+
+  /** Leads leave a bar stacked by their widths, so that they never lie on each other. */
+  const addLeads = (from: SupplyBox, targets: SupplyBox[], children: Branch[]) => {
+    const widths = children.map((child) => thickness(child.current));
+    let at = from.y - widths.reduce((sum, w) => sum + w, 0) / 2;
+    targets.forEach((target, index) => {
+      const lead = widths[index] ?? THINNEST;
+      const y = at + lead / 2;
+      at += lead;
+      layout.leads.push({
+        id: target.id,
+        path: curve(from.x, y, target.x, target.y),
+        width: lead,
+        severity: target.severity,
+        line: target.line,
+        currentA: target.currentA,
+      });
+    });
+  };
+
+  roots.forEach((root) => place(root, 0));
+  layout.height = TOP + Math.max(1, row) * ROW;
+  return layout;
+}
+
+/** The forest, without rails that only pass something on, and with loads of their own as leaves. */
+function branches(report: Report, state: number): Branch[] {
+  const { nodes } = report.supply;
+  const children = new Map<string | null, SupplyNode[]>();
+  for (const node of nodes) children.set(node.parent, [...(children.get(node.parent) ?? []), node]);
+
+  const grow = (node: SupplyNode): Branch => {
+    const below = (children.get(node.id) ?? []).flatMap((child) => {
+      const branch = grow(child);
+      return branch.current > 0 || !branch.isLoad ? [branch] : [];
+    });
+    const used = below.filter((branch) => branch.current > 0 || branch.node.via !== "inside");
+    const own = node.loads_a[state] ?? 0;
+    const kept = used.flatMap((branch) => (passesOn(branch) ? branch.children : [branch]));
+    if (own > 0.0005 && kept.length > 0)
+      kept.unshift({ node, children: [], isLoad: true, current: own });
+    return { node, children: kept, isLoad: false, current: node.current_a[state] ?? 0 };
+  };
+  return (children.get(null) ?? []).map(grow);
+}
+
+function passesOn(branch: Branch): boolean {
+  return (
+    branch.node.via === "inside" && branch.node.margins.length === 0 && branch.children.length === 1
+  );
+}
+
+function depth(branch: Branch): number {
+  return 1 + Math.max(0, ...branch.children.map(depth));
+}
+
+function worst(
+  ids: string[],
+  margins: Map<string, Margin>,
+  stateLabel: string,
+): StateMargin | null {
+  const standing = ids.flatMap((id) => {
+    const margin = margins.get(id);
+    const at = margin?.states.indexOf(stateLabel) ?? -1;
+    if (!margin || at < 0) return [];
+    return [
+      {
+        label: margin.label,
+        unit: margin.unit,
+        spare: margin.spare_by_state[at] ?? 0,
+        share: margin.ruler_by_state[at] ?? 0,
+        severity: margin.severity_by_state[at] ?? "sound",
+      },
+    ];
+  });
+  standing.sort((a, b) => RANK[b.severity] - RANK[a.severity] || a.share - b.share);
+  return standing[0] ?? null;
+}
+
+function loadLabel(node: SupplyNode): string {
+  return node.kind === "board" ? "Processor and memory" : "its own electronics";
+}
+
+function curve(x0: number, y0: number, x1: number, y1: number): string {
+  const middle = round((x0 + x1) / 2);
+  return `M${round(x0)} ${round(y0)}C${middle} ${round(y0)} ${middle} ${round(y1)} ${round(x1)} ${round(y1)}`;
+}
+
+function round(value: number): number {
+  return Math.round(value * 10) / 10;
+}

@@ -1,0 +1,36 @@
+/** What every panel of the workbench looks at: the plan, its report, and what is chosen. */
+import { createContext, useContext } from "react";
+
+import type { FamilyId, PlanView, Report, Role } from "../api/types";
+import type { PlanChanges } from "../api/usePlanChanges";
+
+export interface Bench {
+  view: PlanView;
+  report: Report;
+  /** Hottest day assumed instead of the plan's, or null. [°C] */
+  ambientC: number | null;
+  changes: PlanChanges;
+  family: FamilyId;
+  setFamily: (family: FamilyId) => void;
+  chosenLine: string | null;
+  setChosenLine: (line: string | null) => void;
+  openSnag: string | null;
+  setOpenSnag: (finding: string | null) => void;
+  /** Candidates for a role: in place of a line's part, or as a new line. */
+  openCupboard: (role: Role, line: string | null) => void;
+  openDetails: () => void;
+}
+
+export const BenchContext = createContext<Bench | null>(null);
+
+export function useBench(): Bench {
+  const bench = useContext(BenchContext);
+  if (!bench) throw new Error("useBench needs a BenchContext around it; see Workbench");
+  return bench;
+}
+
+/** Lines that the open snag concerns. */
+export function litLines(bench: Bench): Set<string> {
+  const finding = bench.report.findings.find((entry) => entry.id === bench.openSnag);
+  return new Set(finding?.lines ?? []);
+}
