@@ -92,9 +92,9 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
                 part=change.part, quantity=change.quantity, owned=change.owned,
             )  # fmt: skip
             lines = sorted([*plan.lines, line], key=lambda entry: KIT_ORDER.index(entry.role))
-            return _with(plan, place, lines=tuple(lines))
+            return _with(plan, place, {"lines": tuple(lines)})
         case SetFields():
-            return _with(plan, place, **change.fields)
+            return _with(plan, place, dict(change.fields))
         case RemoveLine():
             old = _line(plan, change.line, place)
             rest = tuple(
@@ -102,7 +102,7 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
                 for line in plan.lines
                 if line is not old
             )
-            return _with(plan, place, lines=rest, duty=_duty_without(plan, old.id))
+            return _with(plan, place, {"lines": rest, "duty": _duty_without(plan, old.id)})
         case SwapPart():
             update: dict[str, Any] = {"part": change.part, "pins": {}}
         case EditLine():
@@ -123,7 +123,7 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
         else line
         for line in plan.lines
     )  # fmt: skip
-    return _with(plan, place, lines=lines_after)
+    return _with(plan, place, {"lines": lines_after})
 
 
 def _line(plan: Plan, line_id: str, place: str) -> Line:
@@ -136,7 +136,7 @@ def _line(plan: Plan, line_id: str, place: str) -> Line:
         ) from None
 
 
-def _with(plan: Plan, place: str, **fields: Any) -> Plan:
+def _with(plan: Plan, place: str, fields: dict[str, Any]) -> Plan:
     try:
         return Plan.model_validate({**_shallow(plan), **fields})
     except ValidationError as error:

@@ -20,9 +20,17 @@ def _named(kit: Kit, finding: Finding, *roles: str) -> list[Line]:
 
 
 def _alternatives(kit: Kit, line: Line) -> Iterator[Part]:
-    for part in kit.catalogue.parts(KINDS_FOR_ROLE[line.role]):
-        if part.id != line.part:
+    """Parts of the same kind that hold at least as much; a device is there for its own sake."""
+    now = kit.catalogue.part(line.part)
+    if now.kind == "device":
+        return
+    for part in kit.catalogue.parts((now.kind,)):
+        if part.id != now.id and _capacity_gb(part) >= _capacity_gb(now):
             yield part
+
+
+def _capacity_gb(part: Part) -> float:
+    return 0.0 if part.storage is None else part.storage.capacity_gb
 
 
 def another(*roles: Role) -> RemedyFunction:
@@ -128,14 +136,14 @@ def lift_port_limit(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """Any line with a cheaper part of the same role, and lines whose part plugs nothing in."""
+    """Any line with a cheaper part of its kind."""
     del finding
     for line in kit.plan.lines:
         now = kit.catalogue.part(line.part)
         if line.owned or now.price is None or line.role == "borrow":
             continue
         for part in _alternatives(kit, line):
-            if part.kind == now.kind and part.price is not None and part.price < now.price:
+            if part.price is not None and part.price < now.price:
                 yield (SwapPart(line=line.id, part=part.id),)
 
 

@@ -72,10 +72,9 @@ def part_pack_schema() -> dict[str, Any]:
 
 def _or_null_items(schema: dict[str, Any]) -> dict[str, Any]:
     """A collection whose entries may be null, which takes the class's entry out."""
-    entries = schema.get("additionalProperties")
-    if not isinstance(entries, dict):
-        return schema
-    return {**schema, "additionalProperties": {"anyOf": [entries, {"type": "null"}]}}
+    by_pattern = schema.get("patternProperties", {})
+    opened = {pattern: {"anyOf": [s, {"type": "null"}]} for pattern, s in by_pattern.items()}
+    return {**schema, "patternProperties": opened} if opened else schema
 
 
 def report_schema() -> dict[str, Any]:

@@ -165,13 +165,16 @@ class _Matcher:
         return ref.id in self.socket_of or self._augment(ref, set(), strict)
 
     def _augment(self, ref: PlugRef, seen: set[str], strict: bool) -> bool:
-        for socket in self.candidates(ref, strict):
-            if socket.id in seen:
-                continue
+        """Take a free socket; failing that, one whose holder can move elsewhere."""
+        open_to_it = [s for s in self.candidates(ref, strict) if s.id not in seen]
+        for socket in open_to_it:
+            if socket.id not in self.plug_in:
+                self._join(ref, socket)
+                return True
+        for socket in open_to_it:
             seen.add(socket.id)
-            holder = self.plug_in.get(socket.id)
-            movable = holder is not None and holder.id not in self.pinned
-            if holder is None or (movable and self._augment(holder, seen, True)):
+            holder = self.plug_in[socket.id]
+            if holder.id not in self.pinned and self._augment(holder, seen, True):
                 self._join(ref, socket)
                 return True
         return False

@@ -1,0 +1,136 @@
+import pytest
+
+from tests.kits import SMALL, judged, kit, margin, shipped, told, with_part
+
+
+def test_a_sound_kit_fires_no_rule_of_fit() -> None:
+    """Every rule of fit is silent on a kit that goes together."""
+    report = judged(kit(*SMALL))
+    assert [f for f in report.findings if f.family == "fit"] == []
+
+
+@pytest.mark.parametrize(
+    ("parts", "missing"),
+    [
+        ((), {"board", "supply", "boot"}),
+        (("B06", "S01"), {"boot"}),
+        (("B06", "M02"), {"supply"}),
+        (("S01", "M02"), {"board"}),
+    ],
+)
+def test_fit_01_names_what_is_missing(parts: tuple[str, ...], missing: set[str]) -> None:
+    """One snag for each of board, supply and boot medium; none when all are there."""
+    findings = told(judged(kit(*parts)), "FIT-01")
+    assert {f.id.split(":")[1] for f in findings} == missing
+    assert all(f.severity == "stops" for f in findings)
+
+
+def test_fit_02_too_few_sockets() -> None:
+    """Five plugs on four sockets; silent with four."""
+    finding = told(judged(kit("B04", "S06", "M02", "5xX07")), "FIT-02")[0]
+    assert finding.severity == "stops"
+    assert "5 plugs want these 4" in finding.sentence
+    assert told(judged(kit("B04", "S06", "M02", "4xX07")), "FIT-02") == []
+
+
+def test_fit_02_a_spare_lead_is_only_a_note() -> None:
+    """A lead that joins nothing is not what stops a kit."""
+    findings = told(judged(kit(*SMALL, "C02")), "FIT-02")
+    assert {f.severity for f in findings} == {"note"}
+
+
+def test_fit_03_holes() -> None:
+    """A pattern that the case lacks stops it; a plate takes any; unknown is a note."""
+    own = {
+        "id": "E99",
+        "kind": "case",
+        "part_class": "sealed_plastic",
+        "maker": "m",
+        "model": "Tin",
+    }
+    case = {"inner_length_mm": 120, "inner_width_mm": 90, "inner_height_mm": 50,
+            "max_above_mm": 40, "max_below_mm": 8}  # fmt: skip
+    wrong = with_part(**own, case={**case, "holes": ["H2"]})
+    plan = kit("B06", "S01", "M02", "E99")
+    assert [f.severity for f in told(judged(plan, catalogue=wrong), "FIT-03")] == ["stops"]
+    plate = with_part(**own, case={**case, "any_holes": True})
+    assert told(judged(plan, catalogue=plate), "FIT-03") == []
+    silent_board = with_part(**own, case={**case, "holes": ["H1"]}).extended(
+        [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
+          "stack": {"holes": None}}]
+    )  # fmt: skip
+    findings = told(judged(plan, catalogue=silent_board), "FIT-03")
+    assert [f.severity for f in findings] == ["note"]
+    assert findings[0].sentence.startswith("Not known")
+
+
+def test_fit_04_one_millimetre_too_long() -> None:
+    """A board of 93 mm in a case of 92 mm, and one that just fits."""
+
+    def with_length(length_mm: float) -> list[str]:
+        catalogue = shipped().extended(
+            [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
+              "stack": {"length_mm": length_mm}}]
+        )  # fmt: skip
+        report = judged(kit("B06", "S01", "M02", "E02"), catalogue=catalogue)
+        return [f.id for f in told(report, "FIT-04")]
+
+    assert with_length(93) == ["FIT-04:length"]
+    assert with_length(92) == []
+
+
+def test_fit_05_the_lid_does_not_close_over_a_tower() -> None:
+    """Die 2.4 + paste 0.05 + tower 52 in a case with 40 mm; the plate sink fits."""
+    report = judged(kit("B10", "S03", "M02", "K07", "E03"))
+    assert margin(report, "FIT-05:above").value == pytest.approx(2.4 + 0.05 + 52)
+    assert [f.severity for f in told(report, "FIT-05")] == ["stops"]
+    assert told(judged(kit("B10", "S03", "M02", "K03", "E03")), "FIT-05") == []
+
+
+def test_fit_05_a_board_below_needs_depth() -> None:
+    """12 mm below in a case with 3 mm; 14 mm hold it."""
+    low = judged(kit("B10", "S03", "M02", "A06", "D04", "E02"))
+    assert margin(low, "FIT-05:below").spare == pytest.approx(3 - 12)
+    deep = judged(kit("B10", "S03", "M02", "A06", "D04", "E03"))
+    assert margin(deep, "FIT-05:below").spare == pytest.approx(2)
+
+
+@pytest.mark.parametrize(
+    ("cooler", "add_on", "spare_mm"), [("K05", "A01", 9 - 13.9), ("K06", "A02", 16 - 16.4)]
+)
+def test_fit_06_cooler_under_a_board_above(cooler: str, add_on: str, spare_mm: float) -> None:
+    """Die 2.4, pad 0.5 and the cooler against the free height."""
+    report = judged(kit("B10", "S03", "M02", cooler, add_on, "D03", "E03"))
+    assert margin(report, f"FIT-06:{add_on}#1").spare == pytest.approx(spare_mm)
+    assert [f.severity for f in told(report, "FIT-06")] == ["stops"]
+
+
+def test_fit_06_silent_where_there_is_room_and_loud_under_a_tower() -> None:
+    """A plate sink of 11 mm clears 16; a tower lets no board stand above it."""
+    assert told(judged(kit("B10", "S03", "M02", "K03", "A02", "D06", "E03")), "FIT-06") == []
+    findings = told(judged(kit("B10", "S03", "M02", "K07", "A02", "D06", "E01")), "FIT-06")
+    assert "no room for a board above" in findings[0].sentence
+
+
+def test_fit_07_a_drive_that_is_too_long() -> None:
+    """80 mm in a socket for 30 and 42; the short one is silent."""
+    finding = told(judged(kit("B10", "S03", "M02", "A04", "D06")), "FIT-07")[0]
+    assert finding.severity == "stops"
+    assert "2230 and 2242" in finding.sentence
+    assert finding.sockets == ("A04#1.m2",)
+    assert told(judged(kit("B10", "S03", "M02", "A04", "D03")), "FIT-07") == []
+
+
+def test_fit_08_the_right_shape_and_the_wrong_protocol() -> None:
+    """SATA in a PCIe socket never appears; PCIe is silent."""
+    finding = told(judged(kit("B10", "S03", "M02", "A02", "D08")), "FIT-08")[0]
+    assert finding.severity == "stops"
+    assert "never appears" in finding.sentence
+    assert told(judged(kit("B10", "S03", "M02", "A02", "D06")), "FIT-08") == []
+
+
+def test_fit_09_the_lead_is_missing() -> None:
+    """A supply with a socket needs a lead; with one the rule is silent."""
+    report = judged(kit("B06", "S07", "M02"))
+    assert "USB-A socket" in told(report, "FIT-09")[0].sentence
+    assert told(judged(kit("B06", "S07", "C04", "M02")), "FIT-09") == []

@@ -1,0 +1,158 @@
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from cobblewort.core.catalogue import Catalogue
+from cobblewort.core.heat.enclosure import Enclosure, HeatInput, outside_w_k, solve_enclosure
+from cobblewort.core.plan import Plan
+from tests.kits import SMALL, judged, kit, shipped, told
+
+ROOM = {"inner_length_mm": 95, "inner_width_mm": 66, "inner_height_mm": 35,
+        "max_above_mm": 30, "max_below_mm": 4, "holes": ["H1"]}  # fmt: skip
+
+
+def class_kit(case: str | None, **board: object) -> tuple[Plan, Catalogue]:
+    """A fast card with a clip-on cooler, of class figures alone, in a case of class figures."""
+    parts = [
+        {"id": "B00", "kind": "board", "part_class": "fast_card", "maker": "m", "model": "b",
+         **board},
+        {"id": "K00", "kind": "cooler", "part_class": "clip_on_fan", "maker": "m", "model": "k"},
+        {"id": "E00", "kind": "case", "part_class": "vented_plastic", "maker": "m", "model": "v",
+         "case": {**ROOM, "vent_low_cm2": 3, "vent_high_cm2": 4}},
+        {"id": "E10", "kind": "case", "part_class": "sealed_plastic", "maker": "m", "model": "s",
+         "case": ROOM},
+    ]  # fmt: skip
+    chosen = ("B00", "K00") if case is None else ("B00", "K00", case)
+    return kit(*chosen, place={"ambient_max_c": 25}), shipped().extended(parts)
+
+
+def die_c(case: str | None, **board: object) -> dict[str, float]:
+    """Die temperature by state, as if the clock never gave way."""
+    plan, catalogue = class_kit(case, **board)
+    heat = judged(plan, catalogue=catalogue).heat
+    return dict(zip([s.id for s in heat.states], heat.wanted_die_c, strict=True))
+
+
+def test_class_figures_in_a_vented_case_are_believable() -> None:
+    """Common practice, 25 °C outside: about 43 idle, 57 working, 73 at 8.5 W, 85 at 10.5 W."""
+    found = die_c("E00")
+    assert found["idle"] == pytest.approx(43, abs=4)
+    assert found["phase-1-mean"] == pytest.approx(57, abs=5)
+    assert found["all"] == pytest.approx(85, abs=6)
+    at_8_5_w = die_c("E00", loads={"own": {"peak": [8.5]}})
+    assert at_8_5_w["all"] == pytest.approx(73, abs=5)
+
+
+def test_class_figures_in_open_air_and_in_a_sealed_case() -> None:
+    """Common practice: 57 to 61 °C at peak in the open; sealed plastic throttles hard."""
+    assert die_c(None)["all"] == pytest.approx(59, abs=3)
+    plan, catalogue = class_kit("E10")
+    heat = judged(plan, catalogue=catalogue).heat
+    assert heat.wanted_die_c[-1] > 100
+    assert heat.speed_share[-1] < 0.75
+
+
+def test_the_governor_holds_the_die_at_its_limit() -> None:
+    """Where it throttles, the die sits at the throttle point and the clock is below full."""
+    plan, catalogue = class_kit("E10")
+    heat = judged(plan, catalogue=catalogue).heat
+    die = next(node for node in heat.nodes if node.id == "die")
+    assert die.temp_c[-1] == pytest.approx(80, abs=0.1)
+    assert heat.speed_share[0] == 1.0
+
+
+def test_heat_given_off_leaves_through_the_wall() -> None:
+    """Balance: what the kit draws inside is what the outer wall and the vents give off."""
+    shell = Enclosure(0.13, 0.095, 0.045, 0.002, np.array([0.2]), np.array([0.9]), bottom_share=0.5)
+    found = solve_enclosure(shell, HeatInput(np.array([[4.0]])), np.array([[300.0]]))
+    out = outside_w_k(shell, found.outer_wall_k, np.array([[300.0]])) * (found.outer_wall_k - 300)
+    assert float(out[0, 0]) == pytest.approx(4.0, rel=1e-3)
+
+
+def test_the_highest_safe_ambient_is_where_it_just_throttles() -> None:
+    """Judged again at that ambient, the worst hard state has no headroom left."""
+    plan = kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": 25})
+    good_up_to = judged(plan).heat.hottest_ambient_c
+    assert good_up_to is not None
+    there = judged(kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": good_up_to})).heat
+    hard = [t for t, s in zip(there.wanted_die_c, there.states, strict=True) if s.hard]
+    assert max(hard) == pytest.approx(80, abs=0.3)
+
+
+def test_heat_01_fires_when_hot_and_is_silent_when_cool() -> None:
+    """A phase that throttles stops it; a cool kit says nothing."""
+    hot = judged(kit("B10", "S03", "M02", "K03", "E04", place={"ambient_max_c": 40}))
+    assert [f.severity for f in told(hot, "HEAT-01")] == ["stops"]
+    assert "of its clock" in told(hot, "HEAT-01")[0].sentence
+    assert told(judged(kit(*SMALL)), "HEAT-01") == []
+
+
+def test_heat_02_a_kit_that_cannot_be_cooled() -> None:
+    """A bare fast card in a sealed box at 75 °C is too hot even idle."""
+    report = judged(kit("B10", "S03", "M02", "E04", place={"ambient_max_c": 75}))
+    assert told(report, "HEAT-02")[0].severity == "stops"
+    assert told(report, "HEAT-01") == []
+    assert told(judged(kit(*SMALL)), "HEAT-02") == []
+
+
+def test_heat_03_the_coldest_and_the_hottest_day() -> None:
+    """A board for 0 to 50 °C at -12; the one chosen for the cold is silent."""
+    cold = {"ambient_min_c": -12, "ambient_max_c": 20}
+    finding = told(judged(kit("B06", "S01", "M02", place=cold)), "HEAT-03")[0]
+    assert "from 0 °C" in finding.sentence
+    assert told(judged(kit("B07", "S01", "M02", place=cold)), "HEAT-03") == []
+    hot = judged(kit("B07", "S01", "D11", "A12", "M02", place={"ambient_max_c": 57}))
+    assert [f.lines for f in told(hot, "HEAT-03")] == [("D11",)]
+
+
+def test_heat_04_says_when_nothing_is_known() -> None:
+    """A board without thermal figures is not cool: it is not known."""
+    catalogue = shipped().extended(
+        [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
+          "board_heat": None}]
+    )  # fmt: skip
+    report = judged(kit("B06", "S01", "M02"), catalogue=catalogue)
+    assert told(report, "HEAT-04")[0].sentence.startswith("Not known")
+    assert told(judged(kit(*SMALL)), "HEAT-04") == []
+
+
+def test_altitude_and_a_table_make_it_warmer() -> None:
+    """Thin air carries less; a face on a table gives nothing off."""
+
+    def warmest(**place: object) -> float:
+        plan = kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": 25, **place})
+        return max(judged(plan).heat.wanted_die_c)
+
+    assert warmest(altitude_m=3000) > warmest() + 0.5
+    assert warmest(standing="table") > warmest(standing="feet") > warmest(standing="hung")
+
+
+def test_boards_stacked_on_it_make_a_board_warmer() -> None:
+    """A drive board below hampers the air; the drive's own heat counts too."""
+    bare = judged(kit("B10", "S03", "M02", "K03", "E01")).heat.wanted_die_c[0]
+    stacked = judged(kit("B10", "S03", "M02", "K03", "A04", "D03", "E01")).heat.wanted_die_c[0]
+    assert stacked > bare + 0.3
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.floats(2, 20), st.floats(0.1, 10), st.sampled_from(["E03", "E04", None]))
+def test_a_better_sink_never_warms_the_die(k_w: float, worse: float, case: str | None) -> None:
+    """Property: a higher sink resistance gives a warmer die."""
+
+    def warmest(resistance: float) -> float:
+        catalogue = shipped().extended(
+            [{"id": "K03", "kind": "cooler", "part_class": "plate_sink", "maker": "m", "model": "x",
+              "cooler": {"r_still_k_w": resistance}}]
+        )  # fmt: skip
+        parts = ["B06", "S01", "M02", "K03", *([case] if case else [])]
+        return max(judged(kit(*parts), catalogue=catalogue).heat.wanted_die_c)
+
+    assert warmest(k_w + worse) >= warmest(k_w) - 0.02
+
+
+def test_safe_02_a_hot_sink_that_can_be_touched() -> None:
+    """Open plates leave a hot sink in reach; a closed case keeps hands off."""
+    hot = {"ambient_max_c": 45}
+    assert told(judged(kit("B10", "S03", "M02", "K03", "E01", place=hot)), "SAFE-02") != []
+    assert told(judged(kit("B10", "S03", "M02", "K03", "E03", place=hot)), "SAFE-02") == []

@@ -1,0 +1,57 @@
+from decimal import Decimal
+
+from tests.kits import SMALL, judged, kit, shipped, told
+
+
+def test_the_bill_counts_quantities_and_leaves_out_what_is_owned() -> None:
+    """Two drives cost twice; owned parts show their worth; loans are no purchase."""
+    plan = kit("B06", "2xD11", "T04")
+    lines = tuple(
+        line.model_copy(update={"owned": True}) if line.id == "B06" else line for line in plan.lines
+    )
+    cost = judged(plan.model_copy(update={"lines": lines})).cost
+    assert cost.total == Decimal("96")
+    assert cost.owned_value == Decimal("47")
+
+
+def test_money_stays_decimal() -> None:
+    """Ten at 7.50 are 75.00 exactly."""
+    assert judged(kit("B10", "10xK05")).cost.total == Decimal("96") + Decimal("75.00")
+
+
+def test_cost_01_over_and_within_budget() -> None:
+    """One below the sum stops it, the sum itself is enough; without a budget nothing is judged."""
+    total = judged(kit(*SMALL)).cost.total
+    assert told(judged(kit(*SMALL, budget=total - 1)), "COST-01")[0].severity == "stops"
+    assert told(judged(kit(*SMALL, budget=total)), "COST-01") == []
+    family = next(f for f in judged(kit(*SMALL)).families if f.id == "cost")
+    assert not family.judged
+
+
+def test_cost_02_a_price_that_is_not_known_or_foreign() -> None:
+    """The sum leaves it out and says so; a known price is silent."""
+    parts = [
+        {"id": "F90", "kind": "fastener", "maker": "m", "model": "Gift"},
+        {
+            "id": "F91",
+            "kind": "fastener",
+            "maker": "m",
+            "model": "Far",
+            "price": "5",
+            "currency": "GBP",
+        },
+    ]
+    report = judged(kit("B06", "F90", "F91"), catalogue=shipped().extended(parts))
+    sentences = " ".join(f.sentence for f in told(report, "COST-02"))
+    assert "Gift" in sentences
+    assert "not in EUR" in sentences
+    assert report.cost.unknown == ["F90", "F91"]
+    assert told(judged(kit(*SMALL)), "COST-02") == []
+
+
+def test_safe_01_a_makers_caution_is_shown() -> None:
+    """The wall plate is mains wiring, and the plan says who fits it."""
+    finding = told(judged(kit("B06", "S07", "C04", "M02")), "SAFE-01")[0]
+    assert "licensed person" in finding.sentence
+    assert finding.severity == "note"
+    assert told(judged(kit(*SMALL)), "SAFE-01") == []

@@ -1,0 +1,67 @@
+"""Kits that many tests build on: the shipped cupboard, the demo plans, and plans made from ids."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from cobblewort.core.catalogue import Catalogue
+from cobblewort.core.evaluate import evaluate
+from cobblewort.core.findings import Finding
+from cobblewort.core.margin import Margin
+from cobblewort.core.plan import Plan
+from cobblewort.core.report import Report
+from cobblewort.formats.shipped import demo_plans, shipped_catalogue
+
+ROLE_OF_LETTER = {
+    "B": "board", "S": "supply", "M": "boot", "D": "data", "A": "addon", "X": "addon",
+    "H": "addon", "K": "cooling", "E": "case", "C": "lead", "F": "fastener", "T": "borrow",
+}  # fmt: skip
+
+
+def shipped() -> Catalogue:
+    """The shipped cupboard."""
+    return shipped_catalogue()
+
+
+def demo(plan_id: str) -> Plan:
+    """One of the demo plans."""
+    return next(
+        Plan.model_validate(entry["plan"]) for entry in demo_plans() if entry["id"] == plan_id
+    )
+
+
+def kit(*parts: str, **fields: Any) -> Plan:
+    """A plan of these parts, each on a line named like it; `2xD11` stands for two of them."""
+    lines = []
+    for text in parts:
+        count, _, part = text.rpartition("x")
+        quantity = int(count) if count else 1
+        line: dict[str, Any] = {"id": part, "role": ROLE_OF_LETTER[part[0]], "part": part}
+        lines.append({**line, "quantity": quantity})
+    return Plan.model_validate({"name": "test kit", "lines": lines, **fields})
+
+
+SMALL = ("B06", "S01", "M02", "K03", "E03")
+"""A small kit that nothing stops."""
+
+
+def judged(plan: Plan, samples: int = 1, catalogue: Catalogue | None = None) -> Report:
+    """The report of a plan with the shipped cupboard, or another one."""
+    return evaluate(plan, catalogue or shipped(), samples)
+
+
+def told(report: Report, rule: str) -> list[Finding]:
+    """What a rule has to say."""
+    return [finding for finding in report.findings if finding.rule == rule]
+
+
+def margin(report: Report, margin_id: str) -> Margin:
+    """The margin with this id, which must be there."""
+    found = report.margin(margin_id)
+    assert found is not None, f"no margin {margin_id}; there are {[m.id for m in report.margins]}"
+    return found
+
+
+def with_part(**changes: Any) -> Catalogue:
+    """The shipped cupboard with one more part, as a document."""
+    return shipped().extended([changes])

@@ -1,0 +1,127 @@
+import json
+import subprocess
+import sys
+from pathlib import Path
+from typing import Any
+
+import pytest
+from typer.testing import CliRunner, Result
+
+from cobblewort.cli import app
+from cobblewort.formats.shipped import demo_plans
+
+PLANS = {entry["id"]: entry["plan"] for entry in demo_plans()}
+
+
+def check(tmp_path: Path, document: Any, *options: str) -> Result:
+    """Run `cobblewort check` on a document written to a file."""
+    file = tmp_path / "plan.json"
+    file.write_text(document if isinstance(document, str) else json.dumps(document))
+    return CliRunner().invoke(app, ["check", str(file), *options])
+
+
+@pytest.mark.parametrize(
+    ("plan_id", "code"), [("bat-recorder", 0), ("moss-cabinet", 0), ("choir-recorder", 1)]
+)
+def test_exit_code_tells_whether_something_stops_it(
+    tmp_path: Path, plan_id: str, code: int
+) -> None:
+    """0 when nothing stops it, tight included; 1 when something does."""
+    result = check(tmp_path, PLANS[plan_id])
+    assert result.exit_code == code
+    assert PLANS[plan_id]["name"] in result.stdout
+    assert "not judged yet" in result.stdout
+
+
+def test_the_ambient_option_replaces_the_hottest_day(tmp_path: Path) -> None:
+    """A hotter day stops what a mild one lets through."""
+    assert check(tmp_path, PLANS["moss-cabinet"], "--ambient", "45").exit_code == 1
+
+
+def test_the_json_report_holds_margins_findings_nodes_and_totals(tmp_path: Path) -> None:
+    """Every margin with all its fields, voltages and currents by state, temperatures, the bill."""
+    result = check(tmp_path, PLANS["choir-recorder"], "--json", "--samples", "32")
+    report = json.loads(result.stdout)
+    assert result.exit_code == 1
+    fields = {"value", "limit", "limit_kind", "spare", "spare_p05", "spare_p95", "holds_share",
+              "loaded_share", "ruler_share", "state", "severity", "unit"}  # fmt: skip
+    assert all(fields <= set(margin) for margin in report["margins"])
+    states = len(report["supply"]["states"])
+    assert all(len(node["voltage_v"]) == states for node in report["supply"]["nodes"])
+    assert {node["id"] for node in report["heat"]["nodes"]} >= {"die", "board", "inside", "wall"}
+    assert report["cost"]["total"] == "591"
+
+
+def test_a_plan_file_can_carry_its_own_parts(tmp_path: Path) -> None:
+    """One file says all."""
+    own = {"id": "own", "kind": "board", "part_class": "fast_card", "maker": "me", "model": "Mine"}
+    plan = {"name": "p", "parts": [own], "lines": [{"id": "b", "role": "board", "part": "own"}]}
+    result = check(tmp_path, plan)
+    assert "no supply" in " ".join(result.stdout.split())
+
+
+def test_a_pack_adds_parts(tmp_path: Path) -> None:
+    """`--parts` reads a pack; without it the part is missing."""
+    pack = tmp_path / "pack.yaml"
+    pack.write_text(
+        "parts:\n- {id: Z1, kind: board, part_class: fast_card, maker: m, model: Zed}\n"
+    )
+    plan = {"name": "p", "lines": [{"id": "b", "role": "board", "part": "Z1"}]}
+    assert check(tmp_path, plan, "--parts", str(pack)).exit_code == 1
+    missing = check(tmp_path, plan)
+    assert missing.exit_code == 2
+    assert "lines.0.part: there is no part 'Z1'" in missing.stderr
+
+
+@pytest.mark.parametrize(
+    ("document", "sentence"),
+    [
+        ("{", "this is not JSON"),
+        ("[]", "a plan file holds one object"),
+        ('{"name": "x", "budget": NaN}', "NaN is not a JSON number"),
+        ({"lines": []}, "name: this field is missing"),
+        ({"name": "x", "colour": 1}, "colour: this field is not known here"),
+        ({"name": "x", "place": {"ambient_max_c": 1e9}}, "place.ambient_max_c: Input should be"),
+        (
+            {"name": "x", "lines": [{"id": "a", "role": "board", "part": "B06", "quantity": 0}]},
+            "lines.0.quantity: Input should be greater than or equal to 1 (got 0)",
+        ),
+        (
+            {"name": "x", "lines": [{"id": "a", "role": "board", "part": "B06"}] * 2},
+            "each line needs an id of its own (twice: a)",
+        ),
+    ],
+)
+def test_a_wrong_file_is_told_with_its_places(tmp_path: Path, document: Any, sentence: str) -> None:
+    """Exit 2 and a sentence for each error, never a traceback."""
+    result = check(tmp_path, document)
+    assert result.exit_code == 2
+    assert sentence in result.stderr
+    assert "Traceback" not in result.stderr
+
+
+def test_every_error_is_told_at_once(tmp_path: Path) -> None:
+    """Two mistakes, two lines."""
+    plan = {"name": "x", "currency": 5, "lines": [{"id": "a", "role": "roof", "part": "B06"}]}
+    assert len(check(tmp_path, plan).stderr.strip().splitlines()) == 2
+
+
+def test_a_file_that_is_not_there(tmp_path: Path) -> None:
+    """Its name and the system's reason."""
+    result = CliRunner().invoke(app, ["check", str(tmp_path / "none.json")])
+    assert result.exit_code == 2
+    assert "none.json cannot be read" in result.stderr
+
+
+def test_check_needs_no_database_and_no_server(tmp_path: Path) -> None:
+    """The real command leaves nothing behind and loads no web framework."""
+    file = tmp_path / "plan.json"
+    file.write_text(json.dumps(PLANS["bat-recorder"]))
+    code = (
+        "import sys; from cobblewort.cli import app\n"
+        "try: app(['check', sys.argv[1]])\n"
+        "except SystemExit as e: assert not e.code, e.code\n"
+        "assert not {'fastapi', 'sqlite3', 'uvicorn'} & set(sys.modules)"
+    )
+    subprocess.run([sys.executable, "-c", code, str(file)], check=True, capture_output=True)
+    assert [p.name for p in tmp_path.iterdir()] == ["plan.json"]
