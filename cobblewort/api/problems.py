@@ -49,16 +49,8 @@ def install(app: FastAPI) -> None:
         return problem(422, _first_sentence(error.problems), problems=places)
 
     @app.exception_handler(RequestValidationError)
-    def wrong_request(_: Request, error: RequestValidationError) -> JSONResponse:
-        places = [
-            (".".join(str(step) for step in item["loc"]), str(item["msg"]))
-            for item in error.errors()
-        ]
-        return problem(
-            422,
-            _first_sentence(places),
-            problems=[ProblemPlace(place=p, text=t) for p, t in places],
-        )
+    def wrong_request(request: Request, error: RequestValidationError) -> JSONResponse:
+        return wrong_input(request, InputError.from_items(error.errors()))
 
     @app.exception_handler(PlanNotFoundError)
     def not_found(_: Request, error: PlanNotFoundError) -> JSONResponse:

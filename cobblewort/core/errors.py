@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Mapping
+from typing import Any
+
 from pydantic import ValidationError
 
 
@@ -21,10 +24,15 @@ class InputError(CobblewortError, ValueError):
     @classmethod
     def from_validation(cls, error: ValidationError, prefix: str = "") -> InputError:
         """The problems that Pydantic found, in our words, placed below `prefix`."""
+        return cls.from_items(error.errors(include_url=False), prefix)
+
+    @classmethod
+    def from_items(cls, items: Iterable[Mapping[str, Any]], prefix: str = "") -> InputError:
+        """The same from Pydantic's list of errors."""
         problems = []
-        for item in error.errors(include_url=False):
+        for item in items:
             place = ".".join([prefix, *(str(step) for step in item["loc"])]).strip(".")
-            problems.append((place, _sentence(item["type"], item["msg"], item["input"])))
+            problems.append((place, _sentence(item["type"], item["msg"], item.get("input"))))
         return cls(problems)
 
 

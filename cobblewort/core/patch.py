@@ -94,7 +94,7 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
             lines = sorted([*plan.lines, line], key=lambda entry: KIT_ORDER.index(entry.role))
             return _with(plan, place, {"lines": tuple(lines)})
         case SetFields():
-            return _with(plan, place, dict(change.fields))
+            return _with(plan, place, {str(name): value for name, value in change.fields.items()})
         case RemoveLine():
             old = _line(plan, change.line, place)
             rest = tuple(

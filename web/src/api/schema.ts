@@ -561,8 +561,9 @@ export interface components {
          * Effect
          * @description What a change does to a plan: severities by ruler, and differences against now.
          *
-         *     `settles` counts the snags that stop it or make it tight now and are gone then. `cost_delta` in plan currency, `source_delta_a` at the heaviest state out of the supplies,
-         *     `die_delta_k` in the warmest hard state; None where one side is not known.
+         *     `settles` counts the snags that stop it or make it tight now and are gone then. `cost_delta` is
+         *     in plan currency, `source_delta_a` is at the heaviest state out of the supplies, `die_delta_k`
+         *     in the warmest hard state; None where one side is not known.
          */
         Effect: {
             /**

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useId, useState } from "react";
+import { useId, useRef, useState } from "react";
 import Form from "react-bootstrap/Form";
 import Offcanvas from "react-bootstrap/Offcanvas";
 
@@ -22,6 +22,7 @@ interface Props {
 export function CupboardDrawer({ role, line, onClose }: Props) {
   const { view, ambientC, changes, report } = useBench();
   const [search, setSearch] = useState("");
+  const field = useRef<HTMLInputElement>(null);
   const id = useId();
   const candidates = useQuery(candidatesQuery(view.id, view.version, ambientC, role, line));
   const wanted = search.trim().toLowerCase();
@@ -37,6 +38,7 @@ export function CupboardDrawer({ role, line, onClose }: Props) {
     <Offcanvas
       show
       onHide={onClose}
+      onEntered={() => field.current?.focus()}
       placement="start"
       className="cupboard"
       aria-labelledby={`${id}-title`}
@@ -55,7 +57,7 @@ export function CupboardDrawer({ role, line, onClose }: Props) {
             placeholder="Search by name or figure"
             aria-label="Search the cupboard"
             value={search}
-            autoFocus
+            ref={field}
             onChange={(event) => setSearch(event.target.value)}
           />
           <span className="soft">Each is judged in this plan. Changes are against now.</span>

@@ -3,6 +3,7 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import Modal from "react-bootstrap/Modal";
 
+import { readNumber } from "../ui/readNumber";
 import { useBench } from "./bench";
 
 /** Name, purpose, place, budget and settings of the plan. Typed text is read on saving. */
@@ -177,12 +178,6 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
       </Form>
     </Modal>
   );
-}
-
-/** Reads a number as people type it, with a comma or a point. NaN where it is none. */
-export function readNumber(text: string): number {
-  const clean = text.trim().replace(",", ".").replace("−", "-");
-  return clean === "" ? Number.NaN : Number(clean);
 }
 
 interface FieldProps {

@@ -62,7 +62,7 @@ function Snag({ finding }: { finding: Finding }) {
       <button type="button" className="btn-plain snag-main" aria-expanded={open} onClick={toggle}>
         <Cobble severity={finding.severity} silent />
         <span>
-          <span className="word">{severityWord(finding.severity)}</span>
+          <span className="word">{severityWord(finding.severity)}</span>{" "}
           <span className="rule">{finding.rule}</span>
         </span>
         <span className="sentence">{finding.sentence}</span>
@@ -105,13 +105,13 @@ function Fixes({ finding }: { finding: Finding }) {
   return (
     <>
       {fixes.data.map((fix) => (
-        <FixButton key={fix.title} fix={fix} />
+        <FixButton key={fix.title} fix={fix} finding={finding} />
       ))}
     </>
   );
 }
 
-function FixButton({ fix }: { fix: Fix }) {
+function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
   const { changes, report, setOpenSnag } = useBench();
   const { effect } = fix;
   const apply = () => {
@@ -122,6 +122,7 @@ function FixButton({ fix }: { fix: Fix }) {
     change(Number(effect.cost_delta), report.cost.currency),
     change(effect.source_delta_a, "A"),
     change(effect.die_delta_k, "°C"),
+    fix.resolves.includes(finding.id) ? "" : "only softens it",
     fix.resolves.length > 1 ? `settles ${fix.resolves.length} snags` : "",
     fix.breaks.length > 0 ? `brings ${fix.breaks.length} new` : "",
   ].filter(Boolean);

@@ -76,7 +76,7 @@ export function Workbench({ view }: { view: PlanView }) {
               <MarginPanel />
               <KitPanel />
             </section>
-            <main className="bench-centre">
+            <main className="bench-centre" tabIndex={0} aria-label="Drawing">
               <AspectPane />
             </main>
             <section className="bench-right" aria-label="Snags">

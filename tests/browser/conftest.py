@@ -1,0 +1,90 @@
+"""A real server with demo plans and a real headless browser."""
+
+from __future__ import annotations
+
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page
+
+BROWSER_ARGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+CHROMIUM = "/usr/bin/chromium"
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args() -> dict[str, Any]:
+    """Chromium from the system's packages, without calls of its own."""
+    return {"executable_path": CHROMIUM, "args": BROWSER_ARGS}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args() -> dict[str, Any]:
+    """The size the workbench is made for."""
+    return {"viewport": {"width": 1280, "height": 800}, "reduced_motion": "reduce"}
+
+
+def free_port() -> int:
+    """A port that nothing listens on now."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+@contextmanager
+def running_server(folder: Path) -> Iterator[str]:
+    """`cobblewort demo` on a folder, until the end of the block; yields its address."""
+    port = free_port()
+    command = [sys.executable, "-m", "cobblewort.cli", "demo"]
+    process = subprocess.Popen([*command, "--data", str(folder), "--port", str(port)])
+    address = f"http://127.0.0.1:{port}"
+    try:
+        _wait_for(address, process)
+        yield address
+    finally:
+        process.terminate()
+        process.wait(timeout=10)
+
+
+def _wait_for(address: str, process: subprocess.Popen[bytes]) -> None:
+    for _ in range(200):
+        if process.poll() is not None:
+            raise RuntimeError(f"the server ended with code {process.returncode}")
+        try:
+            urllib.request.urlopen(f"{address}/api/rules", timeout=1).close()
+            return
+        except OSError:
+            time.sleep(0.1)
+    raise RuntimeError("the server did not answer in 20 s")
+
+
+@pytest.fixture
+def server(tmp_path: Path) -> Iterator[str]:
+    """A server of one's own, with the demo plans as they come."""
+    with running_server(tmp_path / "demo") as address:
+        yield address
+
+
+@pytest.fixture
+def quiet_page(page: Page) -> Iterator[Page]:
+    """A page on which any script error, or error on its console, fails the test."""
+    errors: list[str] = []
+    page.on("pageerror", lambda error: errors.append(str(error)))
+    page.on("console", lambda m: errors.append(m.text) if m.type == "error" else None)
+    yield page
+    assert errors == []

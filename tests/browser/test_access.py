@@ -1,0 +1,50 @@
+"""axe on every screen, light and dark: nothing serious."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+
+AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+def serious(page: Page) -> list[str]:
+    """What axe calls serious or critical on the page as it stands."""
+    page.evaluate(AXE.read_text(encoding="utf-8"))
+    found: list[dict[str, Any]] = page.evaluate("axe.run().then((r) => r.violations)")
+    return [
+        f"{v['id']}: {[node['html'][:160] for node in v['nodes'][:3]]}"
+        for v in found
+        if v["impact"] in ("serious", "critical")
+    ]
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_nothing_serious_on_any_screen(page: Page, server: str, scheme: Any) -> None:
+    """Plans, new plan, workbench with each drawing, an open snag, the drawer, the details."""
+    page.emulate_media(color_scheme=scheme, reduced_motion="reduce")
+    page.goto(server)
+    expect(page.locator(".strip")).to_have_count(3)
+    assert serious(page) == []
+    page.get_by_role("button", name="New plan").click()
+    expect(page.get_by_label("What will it be?")).to_be_focused()
+    assert serious(page) == []
+
+    page.goto(f"{server}/plans/choir-recorder")
+    page.locator(".snag").nth(3).click()
+    expect(page.locator(".fix").first).to_be_visible()
+    page.locator(".kit-main", has_text="Mullion 8").click()
+    for key in "1234567":
+        page.keyboard.press(key)
+        expect(page.locator(".margin-row[aria-pressed=true]")).to_have_count(1)
+        assert serious(page) == [], f"drawing {key}"
+    page.get_by_role("button", name="Swap").click()
+    expect(page.locator(".candidate").first).to_be_visible()
+    assert serious(page) == []
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Purpose, place, budget").click()
+    expect(page.get_by_label("Hottest day", exact=True)).to_be_visible()
+    assert serious(page) == []

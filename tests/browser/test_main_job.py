@@ -1,0 +1,197 @@
+"""The main job in the real page: from no plan to a kit that nothing stops."""
+
+from playwright.sync_api import Page, expect
+
+KIT = [
+    ("Board", "Hurdle 2"),
+    ("Supply", "Kettle 15"),
+    ("Boot medium", "Plain 32"),
+    ("Cooling", "Griddle"),
+    ("Case", "Vent 86 Tall"),
+]
+
+
+def snags(page: Page) -> list[str]:
+    """The severity words of all snags."""
+    return page.locator(".snag .word").all_inner_texts()
+
+
+def test_from_no_plan_to_a_sound_kit_by_mouse(quiet_page: Page, server: str) -> None:
+    """New plan, five parts from the cupboard, and nothing is left that stops it."""
+    page = quiet_page
+    page.goto(server)
+    page.get_by_role("button", name="New plan").click()
+    page.get_by_label("What will it be?").fill("Orchard frost camera")
+    page.get_by_role("button", name="Begin").click()
+    expect(page.locator(".crumbs strong")).to_have_text("Orchard frost camera")
+    expect(page.locator(".snag")).to_have_count(3)
+    for role, part in KIT:
+        page.get_by_role("button", name=f"Add: {role}", exact=True).click()
+        page.locator(".candidate").filter(has=page.get_by_text(part, exact=True)).click()
+        expect(page.locator(".kit-line", has_text=part).first).to_be_visible()
+    expect(page.locator(".all-clear")).to_contain_text("Nothing is known to stand in the way")
+    page.reload()
+    expect(page.locator(".all-clear")).to_be_visible()
+    for _, part in KIT:
+        expect(page.locator(".kit-line", has_text=part).first).to_be_visible()
+    page.goto(server)
+    strip = page.get_by_role("article", name="Orchard frost camera")
+    expect(strip).to_contain_text("Nothing wrong is known")
+
+
+def reach(page: Page, name: str, presses: int = 80) -> None:
+    """Tab until the focused control has this accessible name."""
+    for _ in range(presses):
+        page.keyboard.press("Tab")
+        label = page.evaluate(
+            "document.activeElement.getAttribute('aria-label') || document.activeElement.innerText"
+        )
+        if label and label.strip().startswith(name):
+            return
+    raise AssertionError(f"Tab never reached {name!r}")
+
+
+def test_from_no_plan_to_a_sound_kit_by_keyboard(quiet_page: Page, server: str) -> None:
+    """The same with Tab, Enter and typing alone."""
+    page = quiet_page
+    page.goto(server)
+    expect(page.locator(".strip").first).to_be_visible()
+    reach(page, "New plan")
+    page.keyboard.press("Enter")
+    page.keyboard.type("Orchard frost camera")
+    page.keyboard.press("Enter")
+    expect(page.locator(".snag")).to_have_count(3)
+    for role, part in KIT:
+        reach(page, f"Add: {role}")
+        page.keyboard.press("Enter")
+        expect(page.get_by_label("Search the cupboard")).to_be_focused()
+        expect(page.locator(".candidate").first).to_be_visible()
+        page.keyboard.type(part)
+        reach(page, part, 6)
+        page.keyboard.press("Enter")
+        expect(page.locator(".offcanvas")).to_have_count(0)
+        expect(page.locator(".kit-line", has_text=part).first).to_be_visible()
+    expect(page.locator(".all-clear")).to_be_visible()
+    assert snags(page) == []
+
+
+def test_swapping_a_part_changes_the_verdict_and_undo_brings_it_back(
+    quiet_page: Page, server: str
+) -> None:
+    """The choir recorder's supply: the fix settles it, undo and redo walk over it."""
+    page = quiet_page
+    page.goto(f"{server}/plans/choir-recorder")
+    shared = page.locator(".snag", has_text="held down, as 5 A is not announced")
+    shared.click()
+    fix = page.locator(".fix", has_text="Kettle 27 instead of Traveller 65")
+    expect(fix).to_contain_text("−€ 23")
+    fix.click()
+    expect(page.locator(".kit-line", has_text="Kettle 27")).to_be_visible()
+    expect(shared).to_have_count(0)
+    page.keyboard.press("Control+z")
+    expect(page.locator(".kit-line", has_text="Traveller 65")).to_be_visible()
+    expect(shared).to_have_count(1)
+    page.keyboard.press("Control+Shift+z")
+    expect(page.locator(".kit-line", has_text="Kettle 27")).to_be_visible()
+
+
+def test_margins_open_their_drawings_by_number(quiet_page: Page, server: str) -> None:
+    """1 to 7; those not judged say so, and say that it means nothing."""
+    page = quiet_page
+    page.goto(f"{server}/plans/choir-recorder")
+    head = page.locator(".aspect-head h2")
+    expect(head).to_have_text("Supply")
+    page.keyboard.press("1")
+    expect(head).to_have_text("Fit")
+    expect(page.get_by_role("img", name="Side elevation")).to_be_visible()
+    page.keyboard.press("4")
+    expect(page.locator(".unjudged-panel")).to_contain_text("not that it is well")
+    page.keyboard.press("2")
+    page.get_by_role("button", name="Everything at once", exact=True).click()
+    expect(page.get_by_role("img", name="Supply tree, Everything at once")).to_be_visible()
+
+
+def test_what_if_it_is_hotter(quiet_page: Page, server: str) -> None:
+    """The slider is not saved, until it is made the plan's."""
+    page = quiet_page
+    page.goto(f"{server}/plans/bat-recorder")
+    expect(page.locator(".all-clear")).to_be_visible()
+    slider = page.get_by_label("What if the hottest day is")
+    slider.focus()
+    page.keyboard.press("End")
+    expect(page.locator(".snag .word").first).to_have_text("Stops it")
+    page.reload()
+    expect(page.locator(".all-clear")).to_be_visible()
+    slider.focus()
+    page.keyboard.press("ArrowRight")
+    page.get_by_role("button", name="Make this the plan’s").click()
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    page.reload()
+    expect(page.locator(".what-if output")).to_have_text("33 °C")
+
+
+def test_two_tabs_do_not_overwrite_each_other(page: Page, server: str) -> None:
+    """The slower tab is told what came in between, and can make its change on top."""
+    other = page.context.new_page()
+    for tab in (page, other):
+        tab.goto(f"{server}/plans/bat-recorder")
+        expect(tab.locator(".all-clear")).to_be_visible()
+    other.get_by_role("button", name="Hurdle 4").click()
+    other.get_by_role("button", name="I own it").click()
+    expect(other.locator(".own-tag").first).to_be_visible()
+
+    stale = page.expect_response(lambda r: r.status == 412)
+    page.get_by_role("button", name="Kettle 15").click()
+    with stale:
+        page.get_by_role("button", name="I own it").click()
+    notice = page.get_by_role("alert")
+    expect(notice).to_contain_text("Change Hurdle 4")
+    expect(page.locator(".kit-line", has_text="Hurdle 4").locator(".own-tag")).to_be_visible()
+    page.get_by_role("button", name="Make my change on top").click()
+    expect(page.locator(".own-tag")).to_have_count(3)
+    expect(notice).to_have_count(0)
+
+
+def test_a_server_that_went_away_is_told_and_nothing_is_lost(page: Page, server: str) -> None:
+    """The change is refused with a sentence; the kit stays as it was."""
+    page.goto(f"{server}/plans/bat-recorder")
+    page.get_by_role("button", name="Hurdle 4").click()
+    page.route("**/api/**", lambda route: route.abort())
+    page.get_by_role("button", name="I own it").click()
+    expect(page.get_by_role("alert")).to_contain_text("The server does not answer")
+    page.unroute("**/api/**")
+    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="I own it").click()
+    expect(page.locator(".kit-line", has_text="Hurdle 4").locator(".own-tag")).to_be_visible()
+
+
+def test_deleting_a_plan_can_be_taken_back(quiet_page: Page, server: str) -> None:
+    """Put away, and brought back by one press."""
+    page = quiet_page
+    page.goto(server)
+    page.get_by_role("button", name="Delete Moss-growth").click()
+    expect(page.locator(".strip")).to_have_count(2)
+    page.get_by_role("button", name="Bring it back").click()
+    expect(page.locator(".strip")).to_have_count(3)
+
+
+def test_place_and_budget_are_read_with_care(quiet_page: Page, server: str) -> None:
+    """A word is refused with a sentence and stays in the field; a comma is a decimal point."""
+    page = quiet_page
+    page.goto(f"{server}/plans/bat-recorder")
+    page.get_by_role("button", name="Purpose, place, budget").click()
+    page.get_by_role("textbox", name="Budget").fill("plenty")
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_role("alert")).to_contain_text("must be numbers")
+    expect(page.get_by_role("textbox", name="Budget")).to_have_value("plenty")
+    page.get_by_role("textbox", name="Budget").fill("300,50")
+    page.get_by_role("button", name="Save").click()
+    expect(page.locator(".snag", has_text="EUR 300.50")).to_be_visible()
+
+
+def test_a_plan_that_is_not_there(page: Page, server: str) -> None:
+    """A sentence and the way back."""
+    page.goto(f"{server}/plans/none")
+    expect(page.get_by_role("alert")).to_contain_text("no plan 'none'")
+    page.get_by_role("link", name="Back to the plans").click()
+    expect(page.locator(".strip")).to_have_count(3)

@@ -1,0 +1,97 @@
+/** Small reports for tests of layouts: only what a drawing reads, the rest empty. */
+import type { Margin, Report, SupplyNode } from "../api/types";
+
+export function margin(fields: Partial<Margin>): Margin {
+  return {
+    id: "m",
+    rule: "PWR-04",
+    family: "supply",
+    label: "",
+    unit: "A",
+    value: 0,
+    limit: 1,
+    limit_kind: "max",
+    spare: 1,
+    spare_p05: null,
+    spare_p95: null,
+    holds_share: null,
+    loaded_share: null,
+    ruler_share: 1,
+    ruler_p05: null,
+    ruler_p95: null,
+    severity: "sound",
+    state: "Idle",
+    lines: [],
+    sockets: [],
+    states: ["Idle"],
+    spare_by_state: [1],
+    ruler_by_state: [1],
+    severity_by_state: ["sound"],
+    ...fields,
+  };
+}
+
+export function node(id: string, parent: string | null, current: number, fields = {}): SupplyNode {
+  return {
+    id,
+    parent,
+    line: id,
+    kind: "device",
+    label: id,
+    rail: "in",
+    via: "plug",
+    resistance_ohm: 0,
+    voltage_v: [5],
+    current_a: [current],
+    input_a: [current],
+    loads_a: [0],
+    margins: [],
+    ...fields,
+  };
+}
+
+export function report(fields: {
+  nodes?: SupplyNode[];
+  margins?: Margin[];
+  fit?: Partial<Report["fit"]>;
+}): Report {
+  return {
+    plan: "test",
+    samples: 1,
+    severity: "sound",
+    families: [],
+    margins: fields.margins ?? [],
+    findings: [],
+    lines: [],
+    fit: {
+      connections: [],
+      spare: [],
+      boxes: [],
+      board_length_mm: null,
+      board_thickness_mm: null,
+      case: null,
+      reaches: [],
+      ...fields.fit,
+    },
+    supply: {
+      states: [{ id: "idle", label: "Idle", hard: true }],
+      nodes: fields.nodes ?? [],
+      collapsed: [false],
+      source_w: [0],
+      unfed: [],
+    },
+    heat: {
+      why_not: "",
+      ambient_c: 25,
+      states: [],
+      nodes: [],
+      wanted_die_c: [],
+      speed_share: [],
+      inside_w: [],
+      hottest_ambient_c: null,
+      hottest_ambient_p05_c: null,
+      hottest_ambient_p95_c: null,
+    },
+    cost: { currency: "EUR", total: "0", owned_value: "0", budget: null, unknown: [] },
+  };
+}

@@ -1,0 +1,77 @@
+import { describe, expect, it } from "vitest";
+
+import { margin, node, report } from "../../../testing/reports";
+import { supplyLayout } from "./supplyLayout";
+
+const tree = report({
+  nodes: [
+    node("source", null, 3, { loads_a: [0] }),
+    node("board", "source", 3, { kind: "board", loads_a: [1] }),
+    node("usb", "board", 2, { via: "inside", margins: ["m"] }),
+    node("spare rail", "board", 0, { via: "inside" }),
+    node("disk a", "usb", 1, { loads_a: [1] }),
+    node("disk b", "usb", 1, { loads_a: [1] }),
+  ],
+  margins: [
+    margin({
+      id: "m",
+      spare_by_state: [-0.8],
+      ruler_by_state: [-0.5],
+      severity_by_state: ["stops"],
+    }),
+  ],
+});
+
+describe("the supply drawing", () => {
+  const layout = supplyLayout(tree, 0, 640);
+  const box = (id: string) => layout.boxes.find((entry) => entry.id === id);
+
+  it("stands parents left of children", () => {
+    const xs = ["source", "board", "usb", "disk a"].map((id) => box(id)?.x ?? Number.NaN);
+    expect(xs).toEqual([...xs].sort((a, b) => a - b));
+    expect(new Set(xs).size).toBe(4);
+  });
+
+  it("gives every leaf a row of its own", () => {
+    const rows = layout.boxes.filter((entry) => entry.isLeaf).map((entry) => entry.y);
+    expect(new Set(rows).size).toBe(rows.length);
+  });
+
+  it("shows what the board itself draws as a leaf", () => {
+    expect(box("board/load")?.label).toBe("Processor and memory");
+    expect(box("board/load")?.currentA).toBe(1);
+  });
+
+  it("leaves out rails of the board that nothing hangs on", () => {
+    expect(box("spare rail")).toBeUndefined();
+  });
+
+  it("makes leads as wide as their current", () => {
+    const width = (id: string) => layout.leads.find((lead) => lead.id === id)?.width ?? 0;
+    expect(width("board") / width("disk a")).toBeCloseTo(3, 1);
+  });
+
+  it("marks a node by its margin in the state that is drawn", () => {
+    expect(box("usb")?.severity).toBe("stops");
+    expect(box("usb")?.ruler?.spare).toBe(-0.8);
+    expect(box("disk a")?.severity).toBe("sound");
+  });
+
+  it("passes over a rail that only hands something on", () => {
+    const through = report({
+      nodes: [
+        node("source", null, 1),
+        node("board3", "source", 1),
+        node("regulator", "board3", 1, { via: "inside" }),
+        node("drive", "regulator", 1, { loads_a: [1] }),
+      ],
+    });
+    const ids = supplyLayout(through, 0, 640).boxes.map((entry) => entry.id);
+    expect(ids).not.toContain("regulator");
+    expect(ids).toContain("drive");
+  });
+
+  it("bounds the digits of what it writes", () => {
+    expect(layout.leads.every((lead) => !/\d\.\d{2,}/.test(lead.path))).toBe(true);
+  });
+});
