@@ -20,20 +20,14 @@ if TYPE_CHECKING:
 
 @dataclass(slots=True, frozen=True)
 class Instance:
-    """One piece of a line: `line#n`."""
+    """One piece of a line: `line#n`. `name` has its number where the line holds several."""
 
     id: str
+    name: str
     line: Line
     part: Part
     compiled: CompiledPart
     index: int
-
-    @property
-    def name(self) -> str:
-        """The model, with its number where the line holds several."""
-        if self.line.quantity > 1:
-            return f"{self.part.model} ({self.index})"
-        return self.part.model
 
 
 @dataclass(slots=True)
@@ -68,7 +62,14 @@ def expand(plan: Plan, catalogue: Catalogue, samples: int) -> list[Instance]:
         part = catalogue.part(line.part, f"lines.{number}.part")
         compiled = catalogue.compiled(line.part, samples)
         instances += [
-            Instance(f"{line.id}#{index}", line, part, compiled, index)
+            Instance(
+                f"{line.id}#{index}",
+                part.model if line.quantity == 1 else f"{part.model} ({index})",
+                line,
+                part,
+                compiled,
+                index,
+            )
             for index in range(1, line.quantity + 1)
         ]
     return instances

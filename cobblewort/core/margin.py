@@ -22,7 +22,7 @@ LOADED_TIGHT_SHARE = 0.80
 HOLDS_TIGHT_SHARE = 0.95
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class Margin:
     """One limit and how the kit stands to it, at nominal figures in its worst state.
 
@@ -96,38 +96,43 @@ def judge(rule: str, family: Family, check: Check) -> Margin:
     """
     value = check.value if check.value.ndim == 2 else check.value[np.newaxis, :]
     limit = check.limit if check.limit.ndim == 2 else check.limit[np.newaxis, :]
-    sign = 1.0 if check.kind == "max" else -1.0
+    upward = check.kind == "max"
     values: list[float] = value[:, 0].tolist()
     limits: list[float] = limit[:, 0].tolist()
-    limits = limits * len(values) if len(limits) == 1 else limits
-    nominal = [sign * (b - a) for a, b in zip(values, limits, strict=True)]
-    if not all(map(isfinite, nominal)):
+    if len(limits) == 1:
+        limits *= len(values)
+    spares = [b - a if upward else a - b for a, b in zip(values, limits, strict=True)]
+    if not isfinite(sum(spares)):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
-    hard = [k for k in range(len(nominal)) if check.hard[k]]
-    worst_hard = min(hard, key=nominal.__getitem__)
-    worst = min(range(len(nominal)), key=nominal.__getitem__)
+    hard = [k for k, is_hard in enumerate(check.hard) if is_hard]
+    state = min(hard, key=spares.__getitem__)
+    worst = min(range(len(spares)), key=spares.__getitem__)
 
-    spare = sign * (limit - value) if value.shape[1] > 1 else None
-    holds = None if spare is None else float((spare[hard, 1:] >= 0).all(axis=0).mean())
+    holds = p05 = p95 = None
+    sampled_spare = None
+    if value.shape[1] > 1:
+        sampled_spare = limit - value if upward else value - limit
+        holds = 1.0
+        if sampled_spare.min() < 0:
+            holds = float((sampled_spare[hard, 1:] >= 0).all(axis=0).mean())
+    severities = [
+        _state_severity(check, *row) for row in zip(check.hard, spares, values, limits, strict=True)
+    ]
     severity: Severity = "sound"
-    state = worst_hard
-    if nominal[worst_hard] < 0:
+    if spares[state] < 0:
         severity = check.breach
-    elif nominal[worst] < 0:
+    elif spares[worst] < 0:
         severity, state = "tight", worst
-    elif holds is not None and holds < HOLDS_TIGHT_SHARE:
+    elif (holds is not None and holds < HOLDS_TIGHT_SHARE) or "tight" in severities:
         severity = "tight"
 
     loaded = None
     if check.electrical:
         loaded = max((values[k] / limits[k] for k in hard if limits[k] > 0), default=None)
-        if severity == "sound" and loaded is not None and loaded > LOADED_TIGHT_SHARE:
-            severity = "tight"
     spans = limits if check.span is None else [float(check.span[0])] * len(limits)
-    span = spans[state]
-    p05 = p95 = None
-    if spare is not None:
-        p05, p95 = _percentiles(spare[state, 1:])
+    if sampled_spare is not None:
+        p05, p95 = _percentiles(sampled_spare[state, 1:])
+    rulers = [_ruler(spare, span) for spare, span in zip(spares, spans, strict=True)]
     return Margin(
         id=f"{rule}:{check.subject}",
         rule=rule,
@@ -137,33 +142,32 @@ def judge(rule: str, family: Family, check: Check) -> Margin:
         value=values[state],
         limit=limits[state],
         limit_kind=check.kind,
-        spare=nominal[state],
+        spare=spares[state],
         spare_p05=p05,
         spare_p95=p95,
         holds_share=holds,
         loaded_share=loaded,
-        ruler_share=_ruler(nominal[state], span),
-        ruler_p05=None if p05 is None else _ruler(p05, span),
-        ruler_p95=None if p95 is None else _ruler(p95, span),
+        ruler_share=rulers[state],
+        ruler_p05=None if p05 is None else _ruler(p05, spans[state]),
+        ruler_p95=None if p95 is None else _ruler(p95, spans[state]),
         severity=severity,
         state=check.states[state],
         lines=check.lines,
         sockets=check.sockets,
         states=tuple(check.states),
-        spare_by_state=tuple(nominal),
-        ruler_by_state=tuple(map(_ruler, nominal, spans)),
-        severity_by_state=tuple(
-            _state_severity(check, k, nominal[k], values[k], limits[k]) for k in range(len(nominal))
-        ),
+        spare_by_state=tuple(spares),
+        ruler_by_state=tuple(rulers),
+        severity_by_state=tuple(severities),
     )
 
 
-def _state_severity(check: Check, state: int, spare: float, value: float, limit: float) -> Severity:
+def _state_severity(check: Check, hard: bool, spare: float, value: float, limit: float) -> Severity:
     """Severity of one state alone, at nominal figures."""
     if spare < 0:
-        return check.breach if check.hard[state] else "tight"
-    loaded = check.electrical and limit > 0 and value / limit > LOADED_TIGHT_SHARE
-    return "tight" if loaded and check.hard[state] else "sound"
+        return check.breach if hard else "tight"
+    if check.electrical and hard and value > LOADED_TIGHT_SHARE * limit:
+        return "tight"
+    return "sound"
 
 
 def _percentiles(values: FloatArray) -> tuple[float, float]:

@@ -83,52 +83,61 @@ def _states(states: list[State]) -> list[StateReport]:
 def supply_report(kit: Kit, margins: list[Margin]) -> SupplyReport:
     """The trees at nominal figures, in the states that limits look at."""
     power = kit.power
-    picked = [n for n, s in enumerate(power.states) if not s.id.endswith("-mean")]
-    by_node = defaultdict(list)
+    picked = power.limit_states
+    by_subject = defaultdict(list)
     for margin in margins:
-        subject = margin.id.split(":", 1)[1]
-        by_node[subject].append(margin.id)
-    volts = power.voltage_v[:, :, 0][:, picked]
-    currents = power.current_a[:, :, 0][:, picked]
+        if margin.family == "supply":
+            by_subject[margin.id.split(":", 1)[1]].append(margin.id)
+    currents = power.limit_current_a[:, :, 0]
     inputs = power.input_a[:, :, 0][:, picked]
     into_children = np.zeros_like(currents)
+    roots = []
     for place, node in enumerate(power.nodes):
         if node.parent >= 0:
             into_children[node.parent] += inputs[place]
-    nodes = []
-    for place, node in enumerate(power.nodes):
-        subjects = [node.id]
-        if node.socket is not None:
-            subjects += [node.socket.id, node.instance.id]
-            subjects += [f"{node.instance.id}.brownout", f"{node.instance.id}.flag"]
-        keys = [m for subject in subjects for m in by_node.get(subject, ())]
-        is_entry = node.parent < 0 or node.via != "inside"
-        nodes.append(
-            SupplyNode(
-                id=node.id,
-                parent=power.nodes[node.parent].id if node.parent >= 0 else None,
-                line=node.instance.line.id,
-                kind=node.instance.part.kind,
-                label=_node_label(node, is_entry),
-                rail=node.name,
-                via=node.via,
-                resistance_ohm=0.0
-                if node.resistance_ohm is None
-                else float(node.resistance_ohm[0]),
-                voltage_v=volts[place].tolist(),
-                current_a=currents[place].tolist(),
-                input_a=inputs[place].tolist(),
-                loads_a=np.maximum(currents[place] - into_children[place], 0.0).tolist(),
-                margins=[m for m in keys if m.startswith("PWR-")],
-            )
-        )
-    roots = [place for place, node in enumerate(power.nodes) if node.parent < 0]
+        else:
+            roots.append(place)
+    volts = power.limit_voltage_v[:, :, 0]
+    rows = zip(
+        power.nodes, volts.tolist(), currents.tolist(), inputs.tolist(),
+        np.maximum(currents - into_children, 0.0).tolist(), strict=True,
+    )  # fmt: skip
     return SupplyReport(
-        states=[_states([power.states[n]])[0] for n in picked],
-        nodes=nodes,
+        states=_states([power.states[n] for n in picked]),
+        nodes=[_supply_node(kit, by_subject, *row) for row in rows],
         collapsed=power.collapsed[picked, 0].tolist(),
         source_w=(volts[roots] * currents[roots]).sum(axis=0).tolist(),
         unfed=[instance.line.id for instance in power.unfed],
+    )
+
+
+def _supply_node(
+    kit: Kit,
+    by_subject: Mapping[str, list[str]],
+    node: Node,
+    voltage_v: list[float],
+    current_a: list[float],
+    input_a: list[float],
+    loads_a: list[float],
+) -> SupplyNode:
+    piece = node.instance
+    subjects = [node.id]
+    if node.socket is not None:
+        subjects += [node.socket.id, piece.id, f"{piece.id}.brownout", f"{piece.id}.flag"]
+    return SupplyNode(
+        id=node.id,
+        parent=kit.power.nodes[node.parent].id if node.parent >= 0 else None,
+        line=piece.line.id,
+        kind=piece.part.kind,
+        label=_node_label(node, is_entry=node.parent < 0 or node.via != "inside"),
+        rail=node.name,
+        via=node.via,
+        resistance_ohm=0.0 if node.resistance_ohm is None else float(node.resistance_ohm[0]),
+        voltage_v=voltage_v,
+        current_a=current_a,
+        input_a=input_a,
+        loads_a=loads_a,
+        margins=[m for subject in subjects for m in by_subject.get(subject, ())],
     )
 
 

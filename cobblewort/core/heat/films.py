@@ -50,10 +50,10 @@ def nusselt_up_mcadams(rayleigh: FloatArray) -> FloatArray:
     ----------
     .. [1] McAdams, Heat Transmission, 3rd ed. 1954, as given by Incropera and DeWitt.
     """
-    nusselt: FloatArray = np.where(
-        rayleigh < 1e7, 0.54 * np.sqrt(np.sqrt(rayleigh)), 0.15 * np.cbrt(rayleigh)
-    )
-    return nusselt
+    laminar: FloatArray = 0.54 * np.sqrt(np.sqrt(rayleigh))
+    if rayleigh.max() < 1e7:  # small cases always: save the other branch
+        return laminar
+    return np.where(rayleigh < 1e7, laminar, 0.15 * np.cbrt(rayleigh))
 
 
 def nusselt_down_mcadams(rayleigh: FloatArray) -> FloatArray:

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
-from cobblewort.core.arrays import FloatArray
+from cobblewort.core.arrays import BoolArray, FloatArray
 from cobblewort.core.fit.stack import StackResult
 from cobblewort.core.heat.bodies import BoardBody, BodyTemps, split_path
 from cobblewort.core.heat.enclosure import (
@@ -20,7 +21,7 @@ from cobblewort.core.heat.films import layer_k_w
 from cobblewort.core.heat.governor import clock_share
 from cobblewort.core.kit import Instance
 from cobblewort.core.plan import Plan
-from cobblewort.core.power.model import PowerResult, State, draws_by_state
+from cobblewort.core.power.model import PowerResult, State, draw_rows
 from cobblewort.core.standards.air import ZERO_C_K, pressure_pa
 
 ADD_ON_FACTOR = {(): 1.0, ("above",): 1.25, ("below",): 1.25, ("above", "below"): 1.5}
@@ -29,7 +30,6 @@ BLOWN_BOARD_FACTOR = 0.7
 """What is left of it where a cooler's fan also blows over the board: typical, from memory."""
 VENT_RISE_SHARE = 0.8
 """Height between low and high vents over inner height, where a case does not state it."""
-_GOVERNOR_ROUNDS = 4
 
 
 @dataclass(slots=True)
@@ -85,9 +85,11 @@ class _Network:
         cooler = stack.cooler
         self.body = _board_body(stack, board, cooler)
         self.box = _enclosure(plan, stack)
+        self.response = self.body.response()
 
         own = board.compiled.loads["own"]
-        drawn, idle_w, peak_w = draws_by_state(plan, states, board, own), own.idle, own.peak
+        drawn = own.table[draw_rows(plan, states, board.line.id)]
+        idle_w, peak_w = own.row("idle"), own.row("peak")
         share_idle = board.compiled.figure("board_heat.soc_share_idle", heat.soc_share_idle)
         share_peak = board.compiled.figure("board_heat.soc_share_peak", heat.soc_share_peak)
         span = np.maximum(peak_w - idle_w, 1e-9)
@@ -99,80 +101,145 @@ class _Network:
         self.other_w = _other_heat_w(plan, states, instances, board, power)
 
     def solve(
-        self, soc_w: FloatArray, ambient_k: FloatArray, start: CaseTemps | None = None
-    ) -> tuple[BodyTemps, CaseTemps | None]:
+        self,
+        soc_w: FloatArray,
+        rest_w: FloatArray,
+        other_w: FloatArray,
+        ambient_k: FloatArray,
+        start: CaseTemps | None = None,
+    ) -> _Temps:
+        """Temperatures of one or more states, each array of shape (states, samples)."""
         if self.box is None:
-            return self.body.temps(soc_w, self.rest_w, ambient_k, ambient_k), None
-        heat = self.body.as_input(soc_w, self.rest_w, self.other_w)
+            return _Temps(self.body.temps(soc_w, rest_w, ambient_k, ambient_k), None)
+        heat = self.response.heat_input(soc_w, rest_w, other_w)
         case = solve_enclosure(self.box, heat, ambient_k, start)
-        return self.body.temps(soc_w, self.rest_w, case.air_k, case.inner_wall_k), case
+        return _Temps(self.body.temps(soc_w, rest_w, case.air_k, case.inner_wall_k), case)
 
     def result(self) -> HeatResult:
+        """Every state as if the clock never gave way, then with the clock that holds."""
         ambient_c = self.plan.place.ambient_max_c
         ambient_k = np.full(self.soc_w.shape, ambient_c + ZERO_C_K)
-        limit_k = self.throttle_c + ZERO_C_K
-        wanted, case = self.solve(self.soc_w, ambient_k)
-        soc_w, bodies, held, coolable = self._governed(wanted, case, ambient_k, limit_k)
-        speed = np.where(
-            self.soc_w > soc_w + 1e-9,
-            clock_share(soc_w, self.soc_idle_w, self.soc_peak_w)
-            / np.maximum(clock_share(self.soc_w, self.soc_idle_w, self.soc_peak_w), 1e-9),
-            1.0,
-        )
-        nodes = {"die": bodies.die_k - ZERO_C_K, "board": bodies.board_k - ZERO_C_K}
-        if self.body.sink is not None:
-            nodes["sink"] = bodies.sink_k - ZERO_C_K
-        if held is not None:
-            nodes["inside"] = held.air_k - ZERO_C_K
-            nodes["wall"] = held.outer_wall_k - ZERO_C_K
+        wanted = self.solve(self.soc_w, self.rest_w, self.other_w, ambient_k)
+        soc_w, held, coolable = self._governed(wanted, ambient_k)
+        full = clock_share(self.soc_w, self.soc_idle_w, self.soc_peak_w)
+        slowed = self.soc_w > soc_w + 1e-9
+        speed = np.ones_like(soc_w)
+        if slowed.any():
+            share = clock_share(soc_w, self.soc_idle_w, self.soc_peak_w)
+            speed = np.where(slowed, share / np.maximum(full, 1e-9), 1.0)
         return HeatResult(
-            self.states, self.board, "", ambient_c, self.throttle_c, nodes,
-            wanted.die_k - ZERO_C_K, speed, self._hottest_ambient_c(wanted, case, ambient_c),
+            self.states, self.board, "", ambient_c, self.throttle_c, held.nodes_c(self.body),
+            wanted.bodies.die_k - ZERO_C_K, speed, self._hottest_ambient_c(wanted, ambient_c),
             coolable, self.soc_w + self.rest_w + self.other_w,
         )  # fmt: skip
 
-    def _governed(
-        self, wanted: BodyTemps, case: CaseTemps | None, ambient_k: FloatArray, limit_k: FloatArray
-    ) -> tuple[FloatArray, BodyTemps, CaseTemps | None, bool]:
-        """Lower the clock where the die would pass its limit; secant on the die's power."""
-        hot = wanted.die_k > limit_k
-        if not hot.any():
-            return self.soc_w, wanted, case, True
-        low_w = np.where(hot, self.soc_idle_w, self.soc_w)
-        low, low_case = self.solve(low_w, ambient_k, case)
-        soc_w, bodies, held = low_w, low, low_case
-        w0, t0, w1, t1 = low_w, low.die_k, self.soc_w, wanted.die_k
-        for _ in range(_GOVERNOR_ROUNDS):
-            with np.errstate(divide="ignore", invalid="ignore"):
-                guess = w0 + (limit_k - t0) * (w1 - w0) / (t1 - t0)
-            soc_w = np.where(hot & np.isfinite(guess), np.clip(guess, low_w, self.soc_w), low_w)
-            bodies, held = self.solve(soc_w, ambient_k, held)
-            if np.abs(np.where(hot, bodies.die_k - limit_k, 0)).max() < 0.02:
-                break
-            w0, t0, w1, t1 = w1, t1, soc_w, bodies.die_k
-        return soc_w, bodies, held, not bool((low.die_k > limit_k)[:, 0].any())
+    def _governed(self, wanted: _Temps, ambient_k: FloatArray) -> tuple[FloatArray, _Temps, bool]:
+        """Lower the clock of the states that pass the limit until their die sits at it.
 
-    def _hottest_ambient_c(
-        self, wanted: BodyTemps, case: CaseTemps | None, ambient_c: float
-    ) -> FloatArray:
-        """Outside temperature at which the worst hard state just reaches its limit; two steps."""
+        A die's temperature is close to linear in its power, so one secant from idle and wanted
+        power comes within a fraction of a kelvin; what is left is interpolated.
+        """
+        limit_k = self.throttle_c + ZERO_C_K
+        hot = np.flatnonzero((wanted.bodies.die_k > limit_k).any(axis=1))
+        if not hot.size:
+            return self.soc_w, wanted, True
+        rest_w, other_w, outside = self.rest_w[hot], self.other_w[hot], ambient_k[hot]
+        high_w, low_w, high = self.soc_w[hot], self.soc_idle_w[hot], wanted.rows(hot)
+        low = self.solve(low_w, rest_w, other_w, outside, high.case)
+        guess_w = low_w + low.share_to(high, limit_k) * (high_w - low_w)
+        near = self.solve(guess_w, rest_w, other_w, outside, high.case)
+        over = near.bodies.die_k > limit_k
+        other_end_w, other_end = np.where(over, low_w, high_w), near.choose(over, low, high)
+        share = near.share_to(other_end, limit_k)
+        held_w = guess_w + share * (other_end_w - guess_w)
+        throttles = high.bodies.die_k > limit_k
+        soc_w = self.soc_w.copy()
+        soc_w[hot] = np.where(throttles, held_w, high_w)
+        held = near.towards(other_end, share).choose(throttles, None, high)
+        coolable = not bool((low.bodies.die_k > limit_k)[:, 0].any())
+        return soc_w, wanted.replaced(hot, held), coolable
+
+    def _hottest_ambient_c(self, wanted: _Temps, ambient_c: float) -> FloatArray:
+        """Outside temperature at which the worst hard state just reaches its limit.
+
+        Nearly one kelvin for one: judge the worst state again at that distance, and correct once.
+        """
         hard = [n for n, state in enumerate(self.states) if state.hard]
-        spare = (self.throttle_c - (wanted.die_k - ZERO_C_K))[hard].min(axis=0)
-        first: FloatArray = ambient_c + np.clip(spare, -150.0, 150.0)
-        ambient_k = np.broadcast_to(first + ZERO_C_K, self.soc_w.shape)
+        headroom = self.throttle_c - (wanted.bodies.die_k - ZERO_C_K)
+        worst = [min(hard, key=lambda n: float(headroom[n, 0]))]
+        spare = headroom[worst]
+        first = ambient_c + np.clip(spare, -150.0, 150.0)
         if self.box is None:
-            return first
-        there, _ = self.solve(self.soc_w, ambient_k, case and _shifted(case, first - ambient_c))
-        left = (self.throttle_c - (there.die_k - ZERO_C_K))[hard].min(axis=0)
-        moved = np.where(np.abs(spare - left) > 1e-6, spare - left, 1.0)
-        slope = np.where(np.abs(first - ambient_c) > 1e-6, moved / (first - ambient_c), 1.0)
-        return np.asarray(first + left / np.clip(slope, 0.3, 1.5))
+            return np.asarray(first[0])
+        start = wanted.rows(worst).case
+        there = self.solve(
+            self.soc_w[worst], self.rest_w[worst], self.other_w[worst], first + ZERO_C_K,
+            None if start is None else _shifted(start, first - ambient_c),
+        )  # fmt: skip
+        left = self.throttle_c - (there.bodies.die_k - ZERO_C_K)
+        moved = first - ambient_c
+        slope = np.divide(spare - left, moved, out=np.ones_like(moved), where=np.abs(moved) > 1e-6)
+        return np.asarray((first + left / np.clip(slope, 0.3, 1.5))[0])
+
+
+@dataclass(slots=True, frozen=True)
+class _Temps:
+    """Temperatures of bodies and case for the same states. [K]"""
+
+    bodies: BodyTemps
+    case: CaseTemps | None
+
+    def _arrays(self) -> list[FloatArray]:
+        bodies = [self.bodies.die_k, self.bodies.sink_k, self.bodies.board_k]
+        if self.case is None:
+            return bodies
+        return [*bodies, self.case.air_k, self.case.inner_wall_k, self.case.outer_wall_k]
+
+    def _mapped(self, arrays: list[FloatArray]) -> _Temps:
+        case = None if self.case is None else CaseTemps(arrays[3], arrays[4], arrays[5])
+        return _Temps(BodyTemps(*arrays[:3]), case)
+
+    def rows(self, states: Any) -> _Temps:
+        """Some of the states."""
+        return self._mapped([values[states] for values in self._arrays()])
+
+    def replaced(self, states: Any, new: _Temps) -> _Temps:
+        """With some of the states put in place."""
+        arrays = [values.copy() for values in self._arrays()]
+        for values, changed in zip(arrays, new._arrays(), strict=True):
+            values[states] = changed
+        return self._mapped(arrays)
+
+    def choose(self, where: BoolArray, yes: _Temps | None, no: _Temps) -> _Temps:
+        """`yes` (or this) where true, `no` elsewhere."""
+        pairs = zip((yes or self)._arrays(), no._arrays(), strict=True)
+        return self._mapped([np.where(where, a, b) for a, b in pairs])
+
+    def towards(self, other: _Temps, share: FloatArray) -> _Temps:
+        """Between this and another, linear in `share`."""
+        pairs = zip(self._arrays(), other._arrays(), strict=True)
+        return self._mapped([a + share * (b - a) for a, b in pairs])
+
+    def share_to(self, other: _Temps, limit_k: FloatArray) -> FloatArray:
+        """How far from this to another the die reaches a limit, 0 to 1."""
+        span = other.bodies.die_k - self.bodies.die_k
+        room = limit_k - self.bodies.die_k
+        share = np.divide(room, span, out=np.zeros_like(room), where=np.abs(span) > 1e-9)
+        return np.clip(share, 0.0, 1.0)
+
+    def nodes_c(self, body: BoardBody) -> dict[str, FloatArray]:
+        """Temperatures by the name of their node. [°C]"""
+        nodes = {"die": self.bodies.die_k, "board": self.bodies.board_k}
+        if body.sink is not None:
+            nodes["sink"] = self.bodies.sink_k
+        if self.case is not None:
+            nodes["inside"], nodes["wall"] = self.case.air_k, self.case.outer_wall_k
+        return {name: temp - ZERO_C_K for name, temp in nodes.items()}
 
 
 def _shifted(case: CaseTemps, delta_k: FloatArray) -> CaseTemps:
     return CaseTemps(
-        case.air_k + delta_k, case.inner_wall_k + delta_k, case.outer_wall_k + delta_k,
-        case.settled,
+        case.air_k + delta_k, case.inner_wall_k + delta_k, case.outer_wall_k + delta_k
     )  # fmt: skip
 
 
@@ -247,8 +314,9 @@ def _other_heat_w(
     for instance in instances:
         if instance is board or not instance.part.inside:
             continue
+        rows = draw_rows(plan, states, instance.line.id)
         for load in instance.compiled.loads.values():
-            drawn = draws_by_state(plan, states, instance, load)
+            drawn = load.table[rows]
             if not load.in_watts:
                 place = power.index(f"{instance.id}.{load.rail}")
                 if place is None:

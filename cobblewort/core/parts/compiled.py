@@ -10,17 +10,22 @@ from cobblewort.core.arrays import FloatArray
 from cobblewort.core.parts.model import Load, Part
 from cobblewort.core.reading import Reading, sampled
 
+DRAWS = ("off", "idle", "light", "working", "peak", "start")
+"""Rows of a load's table: nothing, idle, half way to working, working, peak, start."""
+
 
 @dataclass(slots=True, frozen=True)
 class LoadArrays:
-    """A load by activity, each of shape (samples,). [W] or [A]"""
+    """What a load draws, one row for each of `DRAWS`, shape (6, samples). [W] or [A]"""
 
     rail: str
     in_watts: bool
-    idle: FloatArray
-    working: FloatArray
-    peak: FloatArray
-    start: FloatArray
+    table: FloatArray
+
+    def row(self, name: str) -> FloatArray:
+        """One of `DRAWS`, shape (samples,)."""
+        values: FloatArray = self.table[DRAWS.index(name)]
+        return values
 
 
 class CompiledPart:
@@ -44,7 +49,8 @@ class CompiledPart:
             sampled(reading, key, self.samples) for reading in (load.idle, load.working, load.peak)
         )
         start = working if load.start is None else sampled(load.start, key, self.samples)
-        return LoadArrays(load.rail, load.unit == "w", idle, working, peak, start)
+        rows = (np.zeros_like(idle), idle, (idle + working) / 2, working, peak, start)
+        return LoadArrays(load.rail, load.unit == "w", np.array(rows))
 
     def figure(self, field: str, reading: Reading | None, missing: float = 0.0) -> FloatArray:
         """Samples of one figure of the part, by the path of its field; `missing` when not given."""

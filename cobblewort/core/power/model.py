@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 
 from cobblewort.core.arrays import BoolArray, FloatArray
 from cobblewort.core.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.kit import Instance
-from cobblewort.core.parts.compiled import LoadArrays
+from cobblewort.core.parts.compiled import DRAWS
 from cobblewort.core.parts.model import Rail
 from cobblewort.core.plan import Activity, Plan
 from cobblewort.core.power.network import path_matrix, solve
@@ -18,12 +18,21 @@ from cobblewort.core.standards import usb
 
 @dataclass(slots=True, frozen=True)
 class State:
-    """A state of the kit. `hard` states must hold; `mean` ones are for heat and energy."""
+    """A state of the kit. `hard` states must hold; `mean` ones are for heat and energy.
+
+    `phase` is the place of a duty phase in the plan, None for the others.
+    """
 
     id: str
     label: str
     hard: bool
     mean: bool
+    phase: int | None = None
+
+    @property
+    def limits(self) -> bool:
+        """Whether limits look at it: all states but the means of phases."""
+        return self.phase is None or not self.mean
 
 
 @dataclass(slots=True)
@@ -52,7 +61,8 @@ class PowerResult:
 
     `current_a` is what a rail carries at its own voltage, `input_a` what it draws from the rail
     above it; they differ at converters.
-    `announced_a` is the current that the path from source to a board's inlet lets through.
+    `announced_a` is the current that the path from source to a board's inlet lets through. The
+    `limit_` fields hold the states that limits look at.
     """
 
     states: list[State]
@@ -63,6 +73,19 @@ class PowerResult:
     collapsed: BoolArray
     announced_a: dict[str, float]
     unfed: list[Instance]
+    limit_states: list[int] = field(init=False)
+    limit_labels: list[str] = field(init=False)
+    limit_hard: list[bool] = field(init=False)
+    limit_voltage_v: FloatArray = field(init=False)
+    limit_current_a: FloatArray = field(init=False)
+
+    def __post_init__(self) -> None:
+        """Pick what limits look at once, as many rules ask for it."""
+        self.limit_states = [n for n, state in enumerate(self.states) if state.limits]
+        self.limit_labels = [self.states[n].label for n in self.limit_states]
+        self.limit_hard = [self.states[n].hard for n in self.limit_states]
+        self.limit_voltage_v = self.voltage_v[:, self.limit_states]
+        self.limit_current_a = self.current_a[:, self.limit_states]
 
     def index(self, node_id: str) -> int | None:
         """The place of a node in the arrays, or None when nothing feeds it."""
@@ -76,48 +99,39 @@ def states_of(plan: Plan) -> list[State]:
     """The states a plan is judged in: idle, each phase (peaks and means), all at once, start."""
     states = [State("idle", "Idle", True, True)]
     for number, phase in enumerate(plan.duty, 1):
-        states.append(State(f"phase-{number}", phase.name, True, False))
-        states.append(State(f"phase-{number}-mean", f"{phase.name} (mean)", True, True))
+        place = number - 1
+        states.append(State(f"phase-{number}", phase.name, True, False, place))
+        states.append(State(f"phase-{number}-mean", f"{phase.name} (mean)", True, True, place))
     states.append(State("all", "Everything at once", False, True))
     states.append(State("start", "Start", True, False))
     return states
 
 
-def draws_by_state(
-    plan: Plan, states: list[State], instance: Instance, load: LoadArrays
-) -> FloatArray:
-    """What one load draws, shape (states, samples).
+_ROW = {name: number for number, name in enumerate(DRAWS)}
+_IN_PHASE: dict[Activity, tuple[int, int]] = {
+    "off": (_ROW["off"], _ROW["off"]),
+    "idle": (_ROW["idle"], _ROW["idle"]),
+    "light": (_ROW["light"], _ROW["working"]),
+    "working": (_ROW["working"], _ROW["peak"]),
+    "full": (_ROW["peak"], _ROW["peak"]),
+}
+"""Rows of a load's table by activity: its mean, and the peak that limits see."""
+
+
+def draw_rows(plan: Plan, states: list[State], line: str) -> list[int]:
+    """Which row of its tables a line draws in each state.
 
     In a phase the limits see the peak of what works then, and heat its mean.
     """
     rows = []
     for state in states:
-        if state.id == "idle":
-            rows.append(load.idle)
-        elif state.id == "all":
-            rows.append(load.peak)
-        elif state.id == "start":
-            rows.append(load.start)
+        if state.phase is None:
+            rows.append(_ROW[{"idle": "idle", "all": "peak", "start": "start"}[state.id]])
         else:
-            phase = plan.duty[int(state.id.split("-")[1]) - 1]
-            activity = phase.lines.get(instance.line.id, phase.activity)
-            rows.append(_in_phase(load, activity, state.mean))
-    return np.array(rows)
-
-
-def _in_phase(load: LoadArrays, activity: Activity, mean: bool) -> FloatArray:
-    """What a load draws at an activity: its mean, or the peak that limits see."""
-    match activity:
-        case "off":
-            return np.zeros_like(load.idle)
-        case "idle":
-            return load.idle
-        case "light":
-            return (load.idle + load.working) / 2 if mean else load.working
-        case "working":
-            return load.working if mean else load.peak
-        case "full":
-            return load.peak
+            phase = plan.duty[state.phase]
+            mean, peak = _IN_PHASE[phase.lines.get(line, phase.activity)]
+            rows.append(mean if state.mean else peak)
+    return rows
 
 
 def build_power(
@@ -133,12 +147,13 @@ def build_power(
     places = {node.id: place for place, node in enumerate(nodes)}
     shape = (len(nodes), len(states), samples)
     power_w, current_a = np.zeros(shape), np.zeros(shape)
+    rows = {line.id: draw_rows(plan, states, line.id) for line in plan.lines}
     for instance in instances:
         for load in instance.compiled.loads.values():
             place = places.get(f"{instance.id}.{load.rail}")
             if place is not None:
                 target = power_w if load.in_watts else current_a
-                target[place] += draws_by_state(plan, states, instance, load)
+                target[place] += load.table[rows[instance.line.id]]
     voltage, current, drawn, collapsed = _solve(nodes, power_w, current_a)
     announced = {
         node.instance.id: _announced_a(nodes, place)

@@ -89,15 +89,16 @@ def solve(
     moving = voltage
     for sweep in range(MAX_SWEEPS):
         new = source - above @ (resistance * (below @ (power / moving + current)))
-        dead = (new < floor).any(axis=0)
-        change = np.abs(new - moving).max(axis=0)
+        step = np.abs(new - moving)
         moving = new
-        settled = (change < TOLERANCE_V) & ~dead
-        if settled.all():
+        fell = bool((new < floor).any())
+        if not fell and step.max() < TOLERANCE_V:
             voltage[:, active] = moving
             active = active[:0]
             break
-        if dead.any() or (sweep % 8 == 7 and settled.any()):
+        if fell or sweep % 8 == 7:  # go on with the columns that still move
+            dead = (new < floor).any(axis=0)
+            settled = (step.max(axis=0) < TOLERANCE_V) & ~dead
             voltage[:, active[settled]] = moving[:, settled]
             collapsed[active[dead]] = True
             keep = ~(settled | dead)
@@ -107,8 +108,8 @@ def solve(
             if not active.size:
                 break
     collapsed[active] = True
-    if collapsed.any():
-        voltage[:, collapsed] = 0.0
-    with np.errstate(divide="ignore", invalid="ignore"):
-        drawn = np.where(voltage > 0, power_w / voltage, 0.0) + current_a
-    return Solution(voltage, below @ drawn, collapsed)
+    if not collapsed.any():
+        return Solution(voltage, below @ (power_w / voltage + current_a), collapsed)
+    voltage[:, collapsed] = 0.0
+    by_power = np.divide(power_w, voltage, out=np.zeros_like(voltage), where=voltage > 0)
+    return Solution(voltage, below @ (by_power + current_a), collapsed)

@@ -11,7 +11,7 @@ from cobblewort.core.arrays import FloatArray
 from cobblewort.core.findings import Remark
 from cobblewort.core.kit import Instance, Kit
 from cobblewort.core.margin import Check, Margin
-from cobblewort.core.power.model import Node, PowerResult
+from cobblewort.core.power.model import Node
 from cobblewort.core.remedies import (
     another,
     another_lead,
@@ -23,28 +23,15 @@ from cobblewort.core.rules import rule
 from cobblewort.core.standards import usb
 
 
-def _limit_states(power: PowerResult) -> tuple[list[int], list[str], list[bool]]:
-    """Columns that limits look at: all but the means of phases."""
-    picked = [
-        n for n, state in enumerate(power.states) if not (state.mean and state.id.endswith("-mean"))
-    ]
-    return (
-        picked,
-        [power.states[n].label for n in picked],
-        [power.states[n].hard for n in picked],
-    )
-
-
 def _node_check(
     kit: Kit, node: int, subject: str, label: str, limit: FloatArray, *, lines: tuple[str, ...],
     sockets: tuple[str, ...] = (), in_watts: bool = False, say: str,
 ) -> Check:  # fmt: skip
     """A limit on the current (or power) that passes a node, in every state."""
     power = kit.power
-    picked, labels, hard = _limit_states(power)
-    value = power.current_a[node][picked]
+    value = power.limit_current_a[node]
     if in_watts:
-        value = value * power.voltage_v[node][picked]
+        value = value * power.limit_voltage_v[node]
     show = words.watts if in_watts else words.amps
 
     def sentence(margin: Margin) -> str:
@@ -55,7 +42,7 @@ def _node_check(
 
     return Check(
         subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
-        labels, hard, sockets, electrical=True,
+        power.limit_labels, power.limit_hard, sockets, electrical=True,
     )  # fmt: skip
 
 
@@ -243,7 +230,6 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each board against brown-out (stops it) and its flag (tight)."""
     if not _standing(kit):
         return
-    picked, labels, hard = _limit_states(kit.power)
     for place, node in enumerate(kit.power.nodes):
         needs = node.instance.part.voltages
         if needs is None or node.socket is None or node.socket.socket.role != "power_in":
@@ -265,8 +251,9 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
             limit = of(f"voltages.{key}_v", rating)
             yield Check(
                 f"{node.instance.id}.{key}", f"Voltage over {words_for}", "V", "min",
-                kit.power.voltage_v[place][picked], limit, sentence,
-                tuple(dict.fromkeys(_upstream(kit, place))), labels, hard,
+                kit.power.limit_voltage_v[place], limit, sentence,
+                tuple(dict.fromkeys(_upstream(kit, place))), kit.power.limit_labels,
+                kit.power.limit_hard,
                 span=_source_v(kit, place) - limit, breach="stops" if stops else "tight",
             )  # fmt: skip
 
@@ -282,7 +269,6 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each thing that hangs on a USB socket."""
     if not _standing(kit):
         return
-    picked, labels, hard = _limit_states(kit.power)
     for place, node in enumerate(kit.power.nodes):
         if node.socket is None or node.converter >= 0:
             continue
@@ -298,8 +284,9 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
         limit = np.full(kit.samples, usb.DEVICE_MIN_V)
         yield Check(
             node.instance.id, f"Voltage at {node.instance.name}", "V", "min",
-            kit.power.voltage_v[place][picked], limit, sentence,
-            tuple(dict.fromkeys(_upstream(kit, place))), labels, hard, (node.socket.id,),
+            kit.power.limit_voltage_v[place], limit, sentence,
+            tuple(dict.fromkeys(_upstream(kit, place))), kit.power.limit_labels,
+                kit.power.limit_hard, (node.socket.id,),
             span=_source_v(kit, place) - limit,
         )  # fmt: skip
 

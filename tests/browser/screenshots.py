@@ -1,0 +1,81 @@
+"""`make screenshots`: one current picture of each main view, from the demo data."""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+from tests.browser.conftest import BROWSER_ARGS, CHROMIUM, running_server
+
+View = tuple[str, str, str, Callable[[Page], None]]
+
+
+def as_it_opens(page: Page) -> None:
+    """Nothing to do first."""
+    page.wait_for_load_state("networkidle")
+
+
+def supply_with_snag(page: Page) -> None:
+    """The choir recorder's tree with a snag and its fixes open."""
+    page.locator(".snag", has_text="held down, as 5 A is not announced").click()
+    page.locator(".fix").first.wait_for()
+
+
+def fit(page: Page) -> None:
+    """The side elevation."""
+    page.keyboard.press("1")
+    page.get_by_role("img", name="Side elevation").wait_for()
+
+
+def heat(page: Page) -> None:
+    """Temperatures by state."""
+    page.keyboard.press("3")
+    page.locator(".as-table").first.wait_for()
+
+
+def drawer(page: Page) -> None:
+    """Candidates for the supply, each judged in the plan."""
+    page.locator(".kit-main", has_text="Traveller 65").click()
+    page.get_by_role("button", name="Swap").click()
+    page.locator(".candidate").first.wait_for()
+
+
+VIEWS: list[View] = [
+    ("plans", "/", "light", as_it_opens),
+    ("workbench-supply", "/plans/choir-recorder", "light", supply_with_snag),
+    ("workbench-fit", "/plans/choir-recorder", "light", fit),
+    ("workbench-heat", "/plans/moss-cabinet", "light", heat),
+    ("cupboard-drawer", "/plans/choir-recorder", "light", drawer),
+    ("night-bench", "/plans/choir-recorder", "dark", supply_with_snag),
+]
+
+
+def main(folder: Path) -> None:
+    """Take every picture at 1280 x 800."""
+    folder.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory() as data, running_server(Path(data)) as address:
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=BROWSER_ARGS)
+            for name, path, scheme, prepare in VIEWS:
+                page = browser.new_page(
+                    viewport={"width": 1280, "height": 800},
+                    color_scheme="dark" if scheme == "dark" else "light",
+                    reduced_motion="reduce",
+                )
+                page.goto(f"{address}{path}")
+                page.wait_for_load_state("networkidle")
+                prepare(page)
+                page.wait_for_load_state("networkidle")
+                page.mouse.move(640, 799)
+                page.wait_for_timeout(300)
+                page.screenshot(path=folder / f"{name}.png")
+                page.close()
+            browser.close()
+
+
+if __name__ == "__main__":
+    main(Path(sys.argv[1]))
