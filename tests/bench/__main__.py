@@ -97,13 +97,14 @@ def main() -> None:
     full = kit("B10", "S03", "M02", "K05", "E03", "395xX07")
     started_s, memory_mb, answer_ms = server_start()
     rows = [
-        (f"evaluate(), {pieces} parts, nominal", median_ms(lambda: evaluate(PLAN_25, shipped), 200),
-         "2 ms"),
+        (f"evaluate(), {pieces} parts, nominal",
+         median_ms(lambda: evaluate(PLAN_25, shipped), 200), "2 ms"),
         (f"evaluate(), {pieces} parts, 256 samples",
          median_ms(lambda: evaluate(PLAN_25, shipped, 256), 100), "15 ms"),
         ("60 candidates for one role",
          median_ms(lambda: candidates(PLAN_25, many, "case", "E03"), 10), "150 ms"),
-        ("evaluate(), 400 parts, nominal", median_ms(lambda: evaluate(full, shipped), 5), "1000 ms"),
+        ("evaluate(), 400 parts, nominal",
+         median_ms(lambda: evaluate(full, shipped), 5), "1000 ms"),
         ("a report over HTTP, choir recorder, 256 samples", answer_ms, "30 ms"),
     ]  # fmt: skip
     table = [f"| {what} | {found:.1f} ms | {aim} |" for what, found, aim in rows]

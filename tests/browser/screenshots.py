@@ -57,24 +57,27 @@ VIEWS: list[View] = [
 def main(folder: Path) -> None:
     """Take every picture at 1280 x 800."""
     folder.mkdir(parents=True, exist_ok=True)
-    with tempfile.TemporaryDirectory() as data, running_server(Path(data)) as address:
-        with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=BROWSER_ARGS)
-            for name, path, scheme, prepare in VIEWS:
-                page = browser.new_page(
-                    viewport={"width": 1280, "height": 800},
-                    color_scheme="dark" if scheme == "dark" else "light",
-                    reduced_motion="reduce",
-                )
-                page.goto(f"{address}{path}")
-                page.wait_for_load_state("networkidle")
-                prepare(page)
-                page.wait_for_load_state("networkidle")
-                page.mouse.move(640, 799)
-                page.wait_for_timeout(300)
-                page.screenshot(path=folder / f"{name}.png")
-                page.close()
-            browser.close()
+    with (
+        tempfile.TemporaryDirectory() as data,
+        running_server(Path(data)) as address,
+        sync_playwright() as playwright,
+    ):
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=BROWSER_ARGS)
+        for name, path, scheme, prepare in VIEWS:
+            page = browser.new_page(
+                viewport={"width": 1280, "height": 800},
+                color_scheme="dark" if scheme == "dark" else "light",
+                reduced_motion="reduce",
+            )
+            page.goto(f"{address}{path}")
+            page.wait_for_load_state("networkidle")
+            prepare(page)
+            page.wait_for_load_state("networkidle")
+            page.mouse.move(640, 799)
+            page.wait_for_timeout(300)
+            page.screenshot(path=folder / f"{name}.png")
+            page.close()
+        browser.close()
 
 
 if __name__ == "__main__":

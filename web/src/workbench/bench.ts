@@ -29,6 +29,11 @@ export function useBench(): Bench {
   return bench;
 }
 
+/** The margin of the open snag, or null. */
+export function openMargin(bench: Bench): string | null {
+  return bench.report.findings.find((entry) => entry.id === bench.openSnag)?.margin ?? null;
+}
+
 /** Lines that the open snag concerns. */
 export function litLines(bench: Bench): Set<string> {
   const finding = bench.report.findings.find((entry) => entry.id === bench.openSnag);

@@ -7,12 +7,12 @@ import type { StateMargin, SupplyBox, SupplyLayout } from "./supplyLayout";
 interface Props {
   layout: SupplyLayout;
   stateLabel: string;
-  /** Lines of the kit to bring out. */
-  lit: Set<string>;
+  /** The margin of the open snag: where it is judged is brought out. */
+  litMargin: string | null;
 }
 
 /** The DC tree as leads and plugs: width by current, a hatched lead where a limit is passed. */
-export function SupplyDrawing({ layout, stateLabel, lit }: Props) {
+export function SupplyDrawing({ layout, stateLabel, litMargin }: Props) {
   const hatch = useId();
   return (
     <svg
@@ -31,10 +31,15 @@ export function SupplyDrawing({ layout, stateLabel, lit }: Props) {
         <rect width={7} height={7} fill="var(--stops-pale)" />
         <rect width={2.4} height={7} fill="var(--stops-fill)" />
       </pattern>
+      {layout.leads
+        .filter((lead) => litMargin !== null && lead.margins.includes(litMargin))
+        .map((lead) => (
+          <path key={lead.id} className="lead-glow" d={lead.path} strokeWidth={lead.width + 8} />
+        ))}
       {layout.leads.map((lead) => (
         <path
           key={lead.id}
-          className={`lead ${lead.severity === "tight" ? "tight" : ""} ${lit.has(lead.line) ? "lit" : ""}`}
+          className={`lead ${lead.severity === "tight" ? "tight" : ""}`}
           d={lead.path}
           strokeWidth={lead.width}
           style={lead.severity === "stops" ? { stroke: `url(#${hatch})` } : undefined}
@@ -47,10 +52,13 @@ export function SupplyDrawing({ layout, stateLabel, lit }: Props) {
   );
 }
 
+const LINE = 13;
+
 function Node({ box }: { box: SupplyBox }) {
   const fill = box.severity === "stops" ? "var(--stops)" : "var(--ink)";
-  const textX = box.isLeaf ? box.x + 11 : box.x - 4;
-  const textY = box.isLeaf ? box.y - 2 : box.y - box.size / 2 - 18;
+  const names = box.words === "beside" ? [box.label] : box.label.split(", ");
+  const lines = [...names, `${figure(box.voltageV, "V")}, ${figure(box.currentA, "A")}`];
+  const place = wordsAt(box, lines.length);
   return (
     <g>
       <rect
@@ -61,21 +69,36 @@ function Node({ box }: { box: SupplyBox }) {
         rx={2}
         style={{ fill }}
       />
-      <text x={textX} y={textY} className="strong">
-        {box.label}
-      </text>
-      <text x={textX} y={textY + 13} className="small">
-        {figure(box.voltageV, "V")}, {figure(box.currentA, "A")}
-      </text>
-      {box.ruler && (
-        <NodeRuler
-          ruler={box.ruler}
-          x={textX}
-          y={box.isLeaf ? textY + 22 : box.y + box.size / 2 + 8}
-        />
-      )}
+      {lines.map((line, index) => (
+        <text
+          key={line}
+          x={place.x}
+          y={place.y + index * LINE}
+          textAnchor={box.words === "above-left" ? "end" : "start"}
+          className={index < names.length ? "strong" : "small"}
+        >
+          {line}
+        </text>
+      ))}
+      {box.ruler && <NodeRuler ruler={box.ruler} x={place.rulerX} y={place.rulerY} />}
     </g>
   );
+}
+
+/** First baseline of the words, and where the ruler goes: below them, or below the bar. */
+function wordsAt(box: SupplyBox, count: number) {
+  const bottom = box.y + box.size / 2;
+  const above = box.y - box.size / 2 - 5 - (count - 1) * LINE;
+  switch (box.words) {
+    case "beside":
+      return { x: box.x + 11, y: box.y - 2, rulerX: box.x + 11, rulerY: box.y + 20 };
+    case "below":
+      return { x: box.x - 4, y: bottom + 14, rulerX: box.x - 4, rulerY: bottom + 8 + count * LINE };
+    case "above":
+      return { x: box.x - 4, y: above, rulerX: box.x - 4, rulerY: bottom + 8 };
+    case "above-left":
+      return { x: box.x + 4, y: above, rulerX: box.x + 4 - RULER, rulerY: above - LINE - 24 };
+  }
 }
 
 const RULER = 54;
@@ -89,7 +112,7 @@ function NodeRuler({ ruler, x, y }: { ruler: StateMargin; x: number; y: number }
       <line x1={0} x2={RULER} y1={4} y2={4} stroke="var(--hairline-strong)" strokeWidth={1} />
       <rect x={bar.x} y={1} width={bar.width} height={6} fill={`var(--${tone}-fill)`} />
       <line x1={limitX} x2={limitX} y1={-2} y2={10} stroke="var(--ink)" strokeWidth={1.5} />
-      <text x={0} y={22} className={`small tone-${tone}`}>
+      <text x={0} y={21} className={`small tone-${tone}`}>
         {spareText(ruler.spare, ruler.unit)}
       </text>
     </g>

@@ -4,7 +4,7 @@ import Button from "react-bootstrap/Button";
 import type { Report } from "../../../api/types";
 import { figure } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
-import { litLines, useBench } from "../../bench";
+import { openMargin, useBench } from "../../bench";
 import { SupplyDrawing } from "./SupplyDrawing";
 import { supplyLayout } from "./supplyLayout";
 
@@ -51,7 +51,7 @@ export function SupplyView() {
           <SupplyDrawing
             layout={supplyLayout(report, state, width)}
             stateLabel={stateLabel}
-            lit={litLines(bench)}
+            litMargin={openMargin(bench)}
           />
         )}
       </div>

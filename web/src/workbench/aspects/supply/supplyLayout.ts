@@ -12,6 +12,8 @@ export interface SupplyBox {
   voltageV: number;
   currentA: number;
   isLeaf: boolean;
+  /** Where the words stand: right of a leaf, else above or below the bar, running right or left. */
+  words: "beside" | "above" | "below" | "above-left";
   ruler: StateMargin | null;
   severity: Severity;
 }
@@ -30,8 +32,9 @@ export interface SupplyLead {
   path: string;
   width: number;
   severity: Severity;
-  line: string;
   currentA: number;
+  /** Margins that judge what passes here. */
+  margins: string[];
 }
 
 export interface SupplyLayout {
@@ -86,6 +89,7 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
       voltageV: node.voltage_v[state] ?? 0,
       currentA: branch.current,
       isLeaf: branch.children.length === 0,
+      words: wordsPlace(branch),
       ruler,
       severity: ruler?.severity ?? "sound",
     };
@@ -107,8 +111,8 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
         path: curve(from.x, y, target.x, target.y),
         width: lead,
         severity: target.severity,
-        line: target.line,
         currentA: target.currentA,
+        margins: children[index]?.node.margins ?? [],
       });
     });
   };
@@ -170,6 +174,14 @@ function worst(
   });
   standing.sort((a, b) => RANK[b.severity] - RANK[a.severity] || a.share - b.share);
   return standing[0] ?? null;
+}
+
+/** Leads fan out right of a branching node, so its words run left, and those before it go below. */
+function wordsPlace(branch: Branch): SupplyBox["words"] {
+  const { children } = branch;
+  if (children.length === 0) return "beside";
+  if (children.length > 2) return "above-left";
+  return children.length === 1 && (children[0]?.children.length ?? 0) > 2 ? "below" : "above";
 }
 
 function loadLabel(node: SupplyNode): string {
