@@ -39,7 +39,7 @@ from cobblewort.core.what_if import with_ambient
 from cobblewort.formats.shipped import shipped_classes, shipped_parts
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
-from cobblewort.store.plans import PlanStore, StoredPlan
+from cobblewort.store.plans import PlanStore, Revision, StoredPlan
 
 PAGE_FOLDER = Path(__file__).parent / "page"
 PAGE_SAMPLES = 256
@@ -150,6 +150,12 @@ def undo_plan(plan_id: str, version: Version, plans: Plans, response: Response) 
 def redo_plan(plan_id: str, version: Version, plans: Plans, response: Response) -> PlanView:
     """Make the change again that was undone."""
     return _view(plans.redo(plan_id, version), response)
+
+
+@router.get("/plans/{plan_id}/revisions")
+def list_revisions(plan_id: str, plans: Plans) -> list[Revision]:
+    """Every step of a plan, newest first; undone ones too."""
+    return plans.revisions(plan_id)
 
 
 @router.delete("/plans/{plan_id}", status_code=204)

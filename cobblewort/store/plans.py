@@ -44,6 +44,17 @@ class StoredPlan:
     redo_label: str | None
 
 
+@dataclass(slots=True, frozen=True)
+class Revision:
+    """One step in the life of a plan; `current` marks where it stands now."""
+
+    number: int
+    parent: int | None
+    label: str
+    created_at: str
+    current: bool
+
+
 class PlanStore:
     """Reads and writes plans. Every write names the version that it was made from."""
 
@@ -121,6 +132,22 @@ class PlanStore:
                 raise NothingToDoError("There is nothing to do again.")
             _move_head(connection, plan_id, child["number"])
             return _read(connection, plan_id)
+
+    def revisions(self, plan_id: str) -> list[Revision]:
+        """Every revision of a plan, newest first. Raises PlanNotFoundError."""
+        with self.database.reading() as connection:
+            head = _plan_row(connection, plan_id)["head"]
+            rows = connection.execute(
+                "SELECT number, parent, label, created_at FROM plan_revision "
+                "WHERE plan_id = :id ORDER BY number DESC",
+                {"id": plan_id},
+            ).fetchall()
+        return [
+            Revision(
+                row["number"], row["parent"], row["label"], row["created_at"], row["number"] == head
+            )
+            for row in rows
+        ]
 
     def delete(self, plan_id: str, version: int) -> None:
         """Put a plan away; `restore` brings it back."""

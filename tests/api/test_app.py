@@ -64,6 +64,13 @@ def test_undo_and_redo(client: TestClient) -> None:
     assert "nothing to do again" in nothing.json()["detail"]
 
 
+def test_revisions_are_listed(client: TestClient) -> None:
+    """With their labels, newest first."""
+    patched(client, {"op": "remove", "line": "lead"})
+    labels = [r["label"] for r in client.get(f"{CHOIR}/revisions").json()]
+    assert labels == ["Leave out Braid C5", "demo plan"]
+
+
 def test_a_stale_write_is_a_problem_document(client: TestClient) -> None:
     """412 with the version it has now and what came in between; nothing is written."""
     stale = version_of(client)

@@ -63,6 +63,16 @@ def test_a_change_after_undo_begins_a_branch_and_redo_follows_it(plans: PlanStor
     assert quantity(plans.redo(back.id, back.version)) == 7
 
 
+def test_revisions_tell_the_life_of_a_plan(plans: PlanStore) -> None:
+    """Newest first, with where it stands and what each was made from."""
+    stored = changed(plans, plans.create(kit(*SMALL), "new plan"), 2)
+    stored = changed(plans, plans.undo(stored.id, stored.version), 7)
+    found = [(r.number, r.parent, r.label, r.current) for r in plans.revisions(stored.id)]
+    assert found == [
+        (3, 1, "quantity 7", True), (2, 1, "quantity 2", False), (1, None, "new plan", False),
+    ]  # fmt: skip
+
+
 def test_nothing_to_undo_or_redo(plans: PlanStore) -> None:
     """A sentence, and the version stays."""
     stored = plans.create(kit(*SMALL), "new plan")

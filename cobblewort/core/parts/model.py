@@ -63,12 +63,21 @@ class Socket(Piece):
     protocols: tuple[str, ...] = ()
 
 
+class Wire(Piece):
+    """A two-wire copper lead: its length one way, its gauge, and the loop of its contacts."""
+
+    length_m: Reading
+    gauge_awg: Annotated[float, Field(ge=0, le=40)]
+    contacts_ohm: Reading
+
+
 class Plug(Piece):
     """What a part puts into a socket.
 
     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
     `power_out` feeds a `power_in`. `generation` is the fastest it can do, `min_generation` the
-    slowest it accepts. `lead_ohm` is the loop of its own lead with its contacts. [ohm]
+    slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
+    its contacts. [ohm]
     """
 
     label: Text = ""
@@ -81,6 +90,7 @@ class Plug(Piece):
     lanes: int = 1
     key: Literal["B", "M", "B+M", "E"] | None = None
     lead_ohm: Reading | None = None
+    wire: Wire | None = None
 
 
 class Rail(Piece):

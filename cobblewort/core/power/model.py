@@ -13,7 +13,7 @@ from cobblewort.core.parts.compiled import DRAWS
 from cobblewort.core.parts.model import Rail
 from cobblewort.core.plan import Activity, Plan
 from cobblewort.core.power.network import path_matrix, solve
-from cobblewort.core.standards import usb
+from cobblewort.core.standards import conductors, usb
 
 
 @dataclass(slots=True, frozen=True)
@@ -139,7 +139,7 @@ def build_power(
 ) -> PowerResult:
     """Join the rails of the kit into trees and solve them in every state."""
     states = states_of(plan)
-    nodes, unfed = _fed_nodes(instances, assignment)
+    nodes, unfed = _fed_nodes(instances, assignment, plan.place.ambient_max_c)
     if not nodes:
         empty = np.zeros((0, len(states), samples))
         none = np.zeros((len(states), samples), dtype=bool)
@@ -166,7 +166,7 @@ def build_power(
 
 
 def _fed_nodes(
-    instances: list[Instance], assignment: Assignment
+    instances: list[Instance], assignment: Assignment, ambient_c: float
 ) -> tuple[list[Node], list[Instance]]:
     """Nodes from the sources downwards, parents first, and the pieces that nothing feeds."""
     rails = {
@@ -205,7 +205,7 @@ def _fed_nodes(
             rail,
             parent,
             via,
-            _resistance(instance, name, rail, plug_ref),
+            _resistance(instance, name, rail, plug_ref, ambient_c),
             socket_ref,
         )
         place = places[key] = len(nodes)
@@ -223,8 +223,18 @@ def _fed_nodes(
 
 
 def _resistance(
-    instance: Instance, name: str, rail: Rail, plug: PlugRef | None
+    instance: Instance, name: str, rail: Rail, plug: PlugRef | None, ambient_c: float
 ) -> FloatArray | None:
+    """Loop between a rail and the one above: its plug's lead, as warm as the day, or its path."""
+    if plug is not None and plug.plug.wire is not None:
+        wire, of, field_name = (
+            plug.plug.wire,
+            plug.instance.compiled.figure,
+            f"plugs.{plug.name}.wire",
+        )
+        length = of(f"{field_name}.length_m", wire.length_m)
+        contacts = of(f"{field_name}.contacts_ohm", wire.contacts_ohm)
+        return conductors.loop_ohm(1.0, wire.gauge_awg, ambient_c) * length + contacts
     if plug is not None and plug.plug.lead_ohm is not None:
         return plug.instance.compiled.figure(f"plugs.{plug.name}.lead_ohm", plug.plug.lead_ohm)
     if plug is None and rail.path_ohm is not None:

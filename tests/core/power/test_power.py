@@ -46,6 +46,19 @@ def test_what_flows_in_flows_out_at_every_rail() -> None:
     assert len(roots) == 1
 
 
+def test_a_wire_is_as_warm_as_the_day() -> None:
+    """1.5 m of AWG 18 and 14 milliohms of contacts: 77 at 20 °C, more in the heat."""
+
+    def ohms(ambient_max_c: float) -> float:
+        result = power(kit("B06", "S01", place={"ambient_max_c": ambient_max_c}))
+        resistance = result.nodes[1].resistance_ohm
+        assert resistance is not None
+        return float(resistance[0])
+
+    assert ohms(20) == pytest.approx(0.014 + 2 * 1.5 * 0.02095, rel=1e-3)
+    assert ohms(60) == pytest.approx(0.014 + 2 * 1.5 * 0.02095 * 1.1572, rel=1e-3)
+
+
 def test_a_converter_draws_what_it_delivers_over_its_efficiency() -> None:
     """3.3 V behind the board's regulator: power in is power out over efficiency."""
     result = power(kit("B10", "S03", "M02", "A02", "D06"))

@@ -96,6 +96,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Revisions
+         * @description Every step of a plan, newest first; undone ones too.
+         */
+        get: operations["list_revisions_api_plans__plan_id__revisions_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}/restore": {
         parameters: {
             query?: never;
@@ -1322,7 +1342,8 @@ export interface components {
          *
          *     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
          *     `power_out` feeds a `power_in`. `generation` is the fastest it can do, `min_generation` the
-         *     slowest it accepts. `lead_ohm` is the loop of its own lead with its contacts. [ohm]
+         *     slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
+         *     its contacts. [ohm]
          */
         Plug: {
             /**
@@ -1362,6 +1383,7 @@ export interface components {
             /** Key */
             key?: ("B" | "M" | "B+M" | "E") | null;
             lead_ohm?: components["schemas"]["Reading"] | null;
+            wire?: components["schemas"]["Wire"] | null;
         };
         /**
          * Problem
@@ -1500,6 +1522,22 @@ export interface components {
             supply: components["schemas"]["SupplyReport"];
             heat: components["schemas"]["HeatReport"];
             cost: components["schemas"]["CostReport"];
+        };
+        /**
+         * Revision
+         * @description One step in the life of a plan; `current` marks where it stands now.
+         */
+        Revision: {
+            /** Number */
+            number: number;
+            /** Parent */
+            parent: number | null;
+            /** Label */
+            label: string;
+            /** Created At */
+            created_at: string;
+            /** Current */
+            current: boolean;
         };
         /**
          * RuleView
@@ -1738,6 +1776,16 @@ export interface components {
         Voltages: {
             flag_v?: components["schemas"]["Reading"] | null;
             brownout_v: components["schemas"]["Reading"];
+        };
+        /**
+         * Wire
+         * @description A two-wire copper lead: its length one way, its gauge, and the loop of its contacts.
+         */
+        Wire: {
+            length_m: components["schemas"]["Reading"];
+            /** Gauge Awg */
+            gauge_awg: number;
+            contacts_ohm: components["schemas"]["Reading"];
         };
     };
     responses: never;
@@ -2020,6 +2068,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_revisions_api_plans__plan_id__revisions_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"][];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */
