@@ -25,6 +25,7 @@ from cobblewort.core.reporting import (
     fit_report,
     heat_report,
     line_reports,
+    next_step,
     supply_report,
 )
 from cobblewort.core.rules import RULES
@@ -100,6 +101,7 @@ def report_on(kit: Kit) -> Report:
         supply=supply_report(kit, margins),
         heat=heat_report(kit),
         cost=cost_report(kit),
+        next_step=next_step(kit, findings),
     )
 
 
@@ -110,7 +112,7 @@ def _family(
     told = [finding for finding in findings if finding.family == family]
     worst = min(own, key=lambda m: (-SEVERITY_RANK[m.severity], m.ruler_share), default=None)
     severity: Severity = told[0].severity if told else "sound"
-    judged = bool(own or told) or family in ("fit", "supply")
+    judged = bool(own or told) or family == "fit"
     shown = worst
     if worst is not None and SEVERITY_RANK[worst.severity] < SEVERITY_RANK[severity]:
         shown = None if severity in ("stops", "tight") else worst

@@ -203,6 +203,15 @@ class CostReport:
 
 
 @dataclass(slots=True, frozen=True)
+class NextStep:
+    """The one next thing to do: choose a part for `role`, or look at `finding`; or neither."""
+
+    text: str
+    role: str | None
+    finding: str | None
+
+
+@dataclass(slots=True, frozen=True)
 class Report:
     """A plan, judged. `severity` is the worst there is."""
 
@@ -217,6 +226,7 @@ class Report:
     supply: SupplyReport
     heat: HeatReport
     cost: CostReport
+    next_step: NextStep
 
     def finding(self, finding_id: str) -> Finding | None:
         """The finding with this id, or None."""

@@ -8,6 +8,7 @@ from collections.abc import Iterator, Mapping
 import numpy as np
 
 from cobblewort.core.arrays import FloatArray
+from cobblewort.core.findings import Finding
 from cobblewort.core.fit.assign import PlugRef, SocketRef
 from cobblewort.core.fit.rules import plug_name
 from cobblewort.core.kit import Instance, Kit
@@ -22,6 +23,7 @@ from cobblewort.core.report import (
     HeatNode,
     HeatReport,
     LineReport,
+    NextStep,
     Reach,
     SpareSocket,
     StateReport,
@@ -268,3 +270,32 @@ def cost_report(kit: Kit) -> CostReport:
     cost = kit.cost
     unknown = [line.id for line in (*cost.unknown, *cost.other_currency)]
     return CostReport(kit.plan.currency, cost.total, cost.owned_value, kit.plan.budget, unknown)
+
+
+_FIRST_CHOICES = (
+    ("board", "Choose a board: everything else hangs on it."),
+    ("supply", "Choose a supply for it."),
+    ("boot", "Choose what it starts from: a memory card, or a drive."),
+)
+_LATER_CHOICES = (
+    ("cooling", "Choose a cooler, or leave the board bare if it stays cool enough."),
+    ("case", "Choose a case; until then its heat is that of a bare board in the open."),
+)
+
+
+def next_step(kit: Kit, findings: list[Finding]) -> NextStep:
+    """What to do next: what is missing, then what stops it, then what is still open."""
+    for role, text in _FIRST_CHOICES:
+        if not kit.of_role(role):
+            return NextStep(text, role, None)
+    worst = findings[0] if findings else None
+    if worst is not None and worst.severity == "stops":
+        return NextStep("Open the first snag and try one of its ways out.", None, worst.id)
+    for role, text in _LATER_CHOICES:
+        if not kit.of_role(role):
+            return NextStep(text, role, None)
+    if worst is not None and worst.severity == "tight":
+        return NextStep("Nothing stops it. Look at what is tight and decide.", None, worst.id)
+    if kit.plan.budget is None:
+        return NextStep("Set a budget, so that the cost is judged too.", None, None)
+    return NextStep("Nothing stands in the way. Judge by hand what is not judged yet.", None, None)

@@ -145,7 +145,30 @@ def test_swapping_two_equal_things_changes_nothing() -> None:
 def test_four_hundred_parts_are_judged() -> None:
     """The most a plan may hold: a sentence for what finds no socket, and no error."""
     report = judged(kit(*SMALL, "395xX07"))
-    assert len(told(report, "FIT-02")) == 391
+    sentences = [finding.sentence for finding in told(report, "FIT-02")]
+    assert sentences == ["391 of the 395 Gloaming 384 find no free USB-A socket: all 4 are taken."]
+
+
+@pytest.mark.parametrize(
+    ("parts", "role", "rule"),
+    [
+        ((), "board", None),
+        (("B06",), "supply", None),
+        (("B06", "S01"), "boot", None),
+        (("B06", "S01", "M02", "A02"), None, "FIT-02"),
+        (("B06", "S01", "M02"), "cooling", None),
+        (("B06", "S01", "M02", "K03"), "case", None),
+        (SMALL, None, None),
+    ],
+)
+def test_the_one_next_thing_to_do(
+    parts: tuple[str, ...], role: str | None, rule: str | None
+) -> None:
+    """What is missing first, then what stops it, then what is still open."""
+    step = judged(kit(*parts)).next_step
+    assert step.role == role
+    assert (step.finding or "").split(":")[0] == (rule or "")
+    assert step.text.endswith(".")
 
 
 def test_every_rule_explains_itself() -> None:

@@ -45,33 +45,40 @@ def complete(kit: Kit) -> Iterator[Remark]:
     remedies=(remove_named, another("addon", "data", "boot", "cooling", "board")),
 )  # fmt: skip
 def plugs_placed(kit: Kit) -> Iterator[Remark]:
-    """One remark for each plug without a socket; a spare lead or supply is only a note."""
+    """One remark for each plug of a line; a spare lead or supply is only a note."""
     if not kit.of_role("board"):
         return
+    by_plug: dict[tuple[str, str], list[Unplaced]] = {}
     for unplaced in kit.fit.unplaced:
-        instance = unplaced.plug.instance
-        spare = instance.part.kind in ("lead", "supply")
-        severity: Severity = "note" if spare or not unplaced.plug.plug.required else "stops"
+        plug = unplaced.plug
+        by_plug.setdefault((plug.instance.line.id, plug.name), []).append(unplaced)
+    for (line, name), group in by_plug.items():
+        plug = group[0].plug
+        spare = plug.instance.part.kind in ("lead", "supply")
+        severity: Severity = "note" if spare or not plug.plug.required else "stops"
         yield Remark(
-            unplaced.plug.id, severity, _unplaced_sentence(unplaced),
-            (instance.line.id,), tuple(socket.id for socket in unplaced.sockets),
+            f"{line}.{name}", severity, _unplaced_sentence(group), (line,),
+            tuple(socket.id for socket in group[0].sockets),
         )  # fmt: skip
 
 
-def _unplaced_sentence(unplaced: Unplaced) -> str:
-    plug, name = unplaced.plug, unplaced.plug.instance.name
-    kinds = words.listed(words.connector(c) for c in plug.plug.connectors)
-    label = plug.plug.label or "plug"
-    if unplaced.reason == "taken":
-        wanting = len(unplaced.rivals)
-        count = len(unplaced.sockets)
+def _unplaced_sentence(group: list[Unplaced]) -> str:
+    first = group[0]
+    line, part = first.plug.instance.line, first.plug.instance.part
+    kinds = words.listed(words.connector(c) for c in first.plug.plug.connectors)
+    label = first.plug.plug.label or "plug"
+    whose = f"The {label} of {part.model}"
+    if line.quantity > 1:
+        whose = f"{len(group)} of the {line.quantity} {part.model}"
+    if first.reason == "taken":
+        taken = len(first.sockets)
+        held = "the only one is" if taken == 1 else f"all {taken} are"
         return (
-            f"The {label} of {name} finds no free {kinds} socket: {wanting} plugs want "
-            f"{'the only one' if count == 1 else f'these {count}'}."
+            f"{whose} {'find' if len(group) > 1 else 'finds'} no free {kinds} socket: {held} taken."
         )
-    if unplaced.reason == "unsuitable":
-        return f"The {label} of {name} goes into no {kinds} socket here: key or generation differ."
-    return f"The {label} of {name} needs a {kinds} socket, and nothing in the kit has one."
+    if first.reason == "unsuitable":
+        return f"{whose} goes into no {kinds} socket here: key or generation differ."
+    return f"{whose} needs a {kinds} socket, and nothing in the kit has one."
 
 
 @rule(

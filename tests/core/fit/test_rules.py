@@ -29,7 +29,9 @@ def test_fit_02_too_few_sockets() -> None:
     """Five plugs on four sockets; silent with four."""
     finding = told(judged(kit("B04", "S06", "M02", "5xX07")), "FIT-02")[0]
     assert finding.severity == "stops"
-    assert "5 plugs want these 4" in finding.sentence
+    assert (
+        finding.sentence == "1 of the 5 Gloaming 384 finds no free USB-A socket: all 4 are taken."
+    )
     assert told(judged(kit("B04", "S06", "M02", "4xX07")), "FIT-02") == []
 
 

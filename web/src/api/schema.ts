@@ -942,6 +942,18 @@ export interface components {
             plan?: components["schemas"]["Plan-Input"] | null;
         };
         /**
+         * NextStep
+         * @description The one next thing to do: choose a part for `role`, or look at `finding`; or neither.
+         */
+        NextStep: {
+            /** Text */
+            text: string;
+            /** Role */
+            role: string | null;
+            /** Finding */
+            finding: string | null;
+        };
+        /**
          * Part
          * @description One model in the cupboard, with everything the core knows about it.
          */
@@ -1522,6 +1534,7 @@ export interface components {
             supply: components["schemas"]["SupplyReport"];
             heat: components["schemas"]["HeatReport"];
             cost: components["schemas"]["CostReport"];
+            next_step: components["schemas"]["NextStep"];
         };
         /**
          * Revision

@@ -93,5 +93,6 @@ export function report(fields: {
       hottest_ambient_p95_c: null,
     },
     cost: { currency: "EUR", total: "0", owned_value: "0", budget: null, unknown: [] },
+    next_step: { text: "", role: null, finding: null },
   };
 }

@@ -29,8 +29,11 @@ export function change(value: number | null | undefined, unit: string): string {
 
 /** What is spare or short, as it stands beside a ruler: `9.3 mm`, `0.70 A short`. */
 export function spareText(spare: number, unit: string): string {
-  const size = figure(Math.abs(spare), unit);
-  if (SIGNS[unit]) return spare < 0 ? `${size} over` : `${size} left`;
+  const isMoney = SIGNS[unit] !== undefined;
+  // From a hundred on nobody looks at cents beside a ruler.
+  const amount = Math.abs(spare);
+  const size = figure(isMoney && amount >= 100 ? Math.round(amount) : amount, unit);
+  if (isMoney) return spare < 0 ? `${size} over` : `${size} left`;
   return spare < 0 ? `${size} short` : size;
 }
 

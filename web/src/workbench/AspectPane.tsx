@@ -5,6 +5,7 @@ import { FitView } from "./aspects/fit/FitView";
 import { HeatTable } from "./aspects/heat/HeatTable";
 import { NotJudged } from "./aspects/NotJudged";
 import { SupplyView } from "./aspects/supply/SupplyView";
+import { Begin } from "./Begin";
 import { useBench } from "./bench";
 
 /** The chosen margin's drawing with one line of verdict above it. */
@@ -12,6 +13,7 @@ export function AspectPane() {
   const { report, family } = useBench();
   const chosen = report.families.find((entry) => entry.id === family);
   if (!chosen) return null;
+  if (!report.lines.some((line) => line.role === "board")) return <Begin />;
   return (
     <>
       <div className="aspect-head">

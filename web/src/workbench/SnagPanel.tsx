@@ -5,6 +5,7 @@ import type { Finding, Fix, Margin } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { bandText, change, figure, percent, severityWord } from "../ui/numbers";
 import { useBench } from "./bench";
+import { NextStep } from "./NextStep";
 
 export function SnagPanel() {
   const { report } = useBench();
@@ -26,6 +27,7 @@ export function SnagPanel() {
           ))}
         </ul>
       )}
+      <NextStep />
     </>
   );
 }

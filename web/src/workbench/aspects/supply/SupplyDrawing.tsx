@@ -56,7 +56,7 @@ const LINE = 13;
 
 function Node({ box }: { box: SupplyBox }) {
   const fill = box.severity === "stops" ? "var(--stops)" : "var(--ink)";
-  const names = box.words === "beside" ? [box.label] : box.label.split(", ");
+  const names = box.words === "beside" ? [box.label] : box.label.split(/(?<=,) /);
   const lines = [...names, `${figure(box.voltageV, "V")}, ${figure(box.currentA, "A")}`];
   const place = wordsAt(box, lines.length);
   return (

@@ -50,6 +50,8 @@ const LEFT = 14;
 const LEAF_ROOM = 132;
 const THICKEST = 26;
 const THINNEST = 1.5;
+/** Leads part early, which leaves room for the words of the nodes they lead to. */
+const BEND_SHARE = 0.4;
 const RANK: Record<Severity, number> = { sound: 0, note: 1, tight: 2, stops: 3 };
 
 interface Branch {
@@ -189,8 +191,8 @@ function loadLabel(node: SupplyNode): string {
 }
 
 function curve(x0: number, y0: number, x1: number, y1: number): string {
-  const middle = round((x0 + x1) / 2);
-  return `M${round(x0)} ${round(y0)}C${middle} ${round(y0)} ${middle} ${round(y1)} ${round(x1)} ${round(y1)}`;
+  const bend = round(x0 + (x1 - x0) * BEND_SHARE);
+  return `M${round(x0)} ${round(y0)}C${bend} ${round(y0)} ${bend} ${round(y1)} ${round(x1)} ${round(y1)}`;
 }
 
 function round(value: number): number {

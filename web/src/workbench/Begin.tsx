@@ -1,0 +1,46 @@
+import Button from "react-bootstrap/Button";
+
+import { Cobble } from "../ui/Cobble";
+import { useBench } from "./bench";
+import { KIT_ROLES } from "./roles";
+
+const WHY: Record<string, string> = {
+  board: "What it can move and carry decides the rest.",
+  supply: "It has to give enough, and say so to the board.",
+  boot: "A memory card, or a drive.",
+};
+
+/** What stands in the centre while the kit has no board: the three things that every kit needs. */
+export function Begin() {
+  const { report, openCupboard } = useBench();
+  const needed = KIT_ROLES.filter((entry) => entry.needed);
+  return (
+    <div className="begin">
+      <h3>Begin with what every kit needs</h3>
+      <p className="soft">
+        Each choice is judged at once: whether it fits, stays powered, stays cool and what it costs.
+        Nothing is ordered here, and every step can be undone.
+      </p>
+      <ol>
+        {needed.map(({ role, label }) => {
+          const chosen = report.lines.find((line) => line.role === role);
+          return (
+            <li key={role}>
+              <Cobble severity={chosen ? "sound" : "note"} size={20} silent />
+              <span>
+                <strong>{chosen ? chosen.name : label}</strong>
+                <br />
+                <span className="soft">{chosen ? chosen.summary : WHY[role]}</span>
+              </span>
+              {!chosen && (
+                <Button variant="" size="sm" onClick={() => openCupboard(role, null)}>
+                  Choose
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ol>
+    </div>
+  );
+}

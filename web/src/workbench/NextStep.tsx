@@ -1,0 +1,27 @@
+import Button from "react-bootstrap/Button";
+
+import type { Role } from "../api/types";
+import { useBench } from "./bench";
+import { roleLabel } from "./roles";
+
+/** The one next thing to do, as the core sees it. */
+export function NextStep() {
+  const { report, openCupboard, setOpenSnag } = useBench();
+  const { text, role, finding } = report.next_step;
+  return (
+    <div className="next-step">
+      <h2>Next</h2>
+      <p>{text}</p>
+      {role !== null && (
+        <Button variant="primary" size="sm" onClick={() => openCupboard(role as Role, null)}>
+          {roleLabel(role)} from the cupboard
+        </Button>
+      )}
+      {role === null && finding !== null && (
+        <Button variant="" size="sm" onClick={() => setOpenSnag(finding)}>
+          Show it
+        </Button>
+      )}
+    </div>
+  );
+}
