@@ -103,18 +103,23 @@ def _delta(before: float | None, after: float | None) -> float | None:
     return None if before is None or after is None else after - before
 
 
+def _is_fed(report: Report) -> bool:
+    """Whether there is a supply to speak of: it stands, and every board hangs on it."""
+    boards = {line.id for line in report.lines if line.role == "board"}
+    lost = boards & set(report.supply.unfed)
+    return bool(report.supply.nodes) and not lost and not any(report.supply.collapsed)
+
+
 def _heaviest_a(report: Report) -> float | None:
     roots = [node for node in report.supply.nodes if node.parent is None]
-    if not roots or report.supply.unfed or any(report.supply.collapsed):
+    if not roots or not _is_fed(report):
         return None
     by_state = zip(*(node.current_a for node in roots), strict=True)
     return max(sum(values, 0.0) for values in by_state)
 
 
 def _heaviest_w(report: Report) -> float | None:
-    if not report.supply.nodes or report.supply.unfed or any(report.supply.collapsed):
-        return None
-    return max(report.supply.source_w)
+    return max(report.supply.source_w) if _is_fed(report) else None
 
 
 def _warmest_c(report: Report) -> float | None:

@@ -100,9 +100,18 @@ def test_candidates_are_judged_in_the_plan() -> None:
     assert {c.part for c in found} == {"B04", "B06", "B07", "B09", "B10"}
     assert [bool(c.reason) for c in found] == sorted(bool(c.reason) for c in found)
     micro = next(c for c in found if c.part == "B04")
+    assert micro.effect.source_delta_a is None, "what nothing feeds draws nothing to compare"
     assert "Nothing feeds Stile" in micro.reason
     current = next(c for c in found if c.current)
     assert (current.part, current.effect.cost_delta) == ("B06", 0)
+
+
+def test_a_lead_that_is_left_over_does_not_hide_the_current() -> None:
+    """A supply with a lead of its own leaves the old lead unfed, and the board is fed."""
+    found = candidates(demo("choir-recorder"), shipped(), "supply", "supply")
+    kettle = next(c for c in found if c.part == "S03")
+    assert kettle.effect.source_delta_a is not None
+    assert kettle.effect.source_delta_a < 0
 
 
 def test_candidates_for_an_empty_role_are_added() -> None:

@@ -90,7 +90,9 @@ function CandidateRow({ candidate, onChoose }: { candidate: Candidate; onChoose:
   const { effect } = candidate;
   const mark = candidate.reason ? "stops" : effect.tight > 0 ? "tight" : "sound";
   const settles =
-    effect.settles > 0 ? `settles ${effect.settles} snag${effect.settles > 1 ? "s" : ""}` : "";
+    !candidate.reason && effect.settles > 0
+      ? `settles ${effect.settles} snag${effect.settles > 1 ? "s" : ""}`
+      : "";
   const cost = change(Number(effect.cost_delta), candidate.currency);
   return (
     <button type="button" className="candidate" disabled={candidate.current} onClick={onChoose}>
