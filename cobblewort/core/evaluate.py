@@ -15,7 +15,8 @@ from cobblewort.core.findings import Finding
 from cobblewort.core.fit.assign import assign
 from cobblewort.core.fit.stack import build_stack
 from cobblewort.core.heat.model import build_heat
-from cobblewort.core.kit import Kit, expand
+from cobblewort.core.instance import expand
+from cobblewort.core.kit import Kit
 from cobblewort.core.margin import SEVERITY_RANK, Family, Margin, Severity
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.model import build_power

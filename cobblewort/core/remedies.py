@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from cobblewort.core.findings import Finding
-from cobblewort.core.kit import Instance, Kit
+from cobblewort.core.instance import Instance
+from cobblewort.core.kit import Kit
 from cobblewort.core.parts.model import Part
 from cobblewort.core.patch import AddLine, Patch, PinPlug, RemoveLine, SetFields, SwapPart
 from cobblewort.core.plan import KINDS_FOR_ROLE, Line, Role

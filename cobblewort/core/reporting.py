@@ -11,7 +11,8 @@ from cobblewort.core.arrays import FloatArray
 from cobblewort.core.findings import Finding
 from cobblewort.core.fit.assign import PlugRef, SocketRef
 from cobblewort.core.fit.rules import plug_name
-from cobblewort.core.kit import Instance, Kit
+from cobblewort.core.instance import Instance
+from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Margin, Severity
 from cobblewort.core.parts.model import Part
 from cobblewort.core.power.model import Node, State

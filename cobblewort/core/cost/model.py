@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from decimal import Decimal
 
-from cobblewort.core.kit import Instance
+from cobblewort.core.instance import Instance
 from cobblewort.core.plan import Line, Plan
 
 

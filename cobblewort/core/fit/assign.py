@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections import defaultdict
 from dataclasses import dataclass, field
 
-from cobblewort.core.kit import Instance
+from cobblewort.core.instance import Instance
 from cobblewort.core.parts.model import Plug, Socket
 from cobblewort.core.standards import m2
 

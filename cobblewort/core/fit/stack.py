@@ -16,7 +16,7 @@ from dataclasses import dataclass
 
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.fit.assign import Assignment
-from cobblewort.core.kit import Instance
+from cobblewort.core.instance import Instance
 
 
 @dataclass(slots=True, frozen=True)

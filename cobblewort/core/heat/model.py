@@ -19,7 +19,7 @@ from cobblewort.core.heat.enclosure import (
 )
 from cobblewort.core.heat.films import layer_k_w
 from cobblewort.core.heat.governor import clock_share
-from cobblewort.core.kit import Instance
+from cobblewort.core.instance import Instance
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.model import PowerResult, State, draw_rows
 from cobblewort.core.standards.air import ZERO_C_K, pressure_pa

@@ -8,7 +8,7 @@ import numpy as np
 
 from cobblewort.core.arrays import BoolArray, FloatArray
 from cobblewort.core.fit.assign import Assignment, PlugRef, SocketRef
-from cobblewort.core.kit import Instance
+from cobblewort.core.instance import Instance
 from cobblewort.core.parts.compiled import DRAWS
 from cobblewort.core.parts.model import Rail
 from cobblewort.core.plan import Activity, Plan

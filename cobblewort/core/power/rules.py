@@ -9,7 +9,8 @@ import numpy as np
 from cobblewort.core import words
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.findings import Remark
-from cobblewort.core.kit import Instance, Kit
+from cobblewort.core.instance import Instance
+from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
 from cobblewort.core.power.model import Node
 from cobblewort.core.remedies import (

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.fit.assign import Assignment, assign, fits
-from cobblewort.core.kit import expand
+from cobblewort.core.instance import expand
 from cobblewort.core.plan import Plan
 from tests.kits import kit, shipped
 

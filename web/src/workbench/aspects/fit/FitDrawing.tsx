@@ -1,5 +1,6 @@
 import { useId } from "react";
 
+import { Hatch } from "../../../ui/Hatch";
 import { spareText } from "../../../ui/numbers";
 import type { FitBlock, FitGap, FitLayout } from "./fitLayout";
 
@@ -20,16 +21,7 @@ export function FitDrawing({ layout, lit }: Props) {
       role="img"
       aria-label="Side elevation of the kit in its case, to scale"
     >
-      <pattern
-        id={hatch}
-        width={7}
-        height={7}
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <rect width={7} height={7} fill="var(--stops-pale)" />
-        <rect width={2.2} height={7} fill="var(--stops-fill)" />
-      </pattern>
+      <Hatch id={hatch} />
       {shell && (
         <rect
           className={`case-wall ${shell.open ? "open" : ""}`}

@@ -1,5 +1,6 @@
 import { useId } from "react";
 
+import { Hatch } from "../../../ui/Hatch";
 import { figure, spareText } from "../../../ui/numbers";
 import { rulerLayout } from "../../../ui/rulerLayout";
 import type { StateMargin, SupplyBox, SupplyLayout } from "./supplyLayout";
@@ -21,16 +22,7 @@ export function SupplyDrawing({ layout, stateLabel, litMargin }: Props) {
       role="img"
       aria-label={`Supply tree, ${stateLabel}: leads from the source to everything that draws current`}
     >
-      <pattern
-        id={hatch}
-        width={7}
-        height={7}
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <rect width={7} height={7} fill="var(--stops-pale)" />
-        <rect width={2.4} height={7} fill="var(--stops-fill)" />
-      </pattern>
+      <Hatch id={hatch} />
       {layout.leads
         .filter((lead) => litMargin !== null && lead.margins.includes(litMargin))
         .map((lead) => (
