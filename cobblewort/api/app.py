@@ -27,6 +27,7 @@ from cobblewort.api.models import (
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
 from cobblewort.core.evaluate import evaluate
+from cobblewort.core.explain import explain
 from cobblewort.core.fixes import Candidate, Fix, candidates, describe, propose_fixes
 from cobblewort.core.parts.model import Kind, Part
 from cobblewort.core.parts.provenance import class_figures
@@ -36,6 +37,7 @@ from cobblewort.core.report import Report
 from cobblewort.core.reporting import telling_figure
 from cobblewort.core.rules import RULES
 from cobblewort.core.what_if import with_ambient
+from cobblewort.core.working import Working
 from cobblewort.formats.shipped import shipped_classes, shipped_parts
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
@@ -203,6 +205,15 @@ def plan_fixes(
     """Ways out of a snag, each judged in the plan."""
     plan = with_ambient(plans.get(plan_id).plan, ambient_c)
     return _json(_FIXES.dump_json(propose_fixes(plan, catalogue, finding, PAGE_SAMPLES)))
+
+
+@router.get("/plans/{plan_id}/working")
+def plan_working(
+    plan_id: str, figure: str, plans: Plans, catalogue: Cupboard, ambient_c: WhatIfAmbient = None
+) -> Working:
+    """The arithmetic behind one figure of the report."""
+    plan = with_ambient(plans.get(plan_id).plan, ambient_c)
+    return explain(plan, catalogue, figure, PAGE_SAMPLES)
 
 
 @router.post("/evaluate", response_model=Report)

@@ -10,6 +10,7 @@ from typing import Literal
 import numpy as np
 
 from cobblewort.core.arrays import FloatArray
+from cobblewort.core.working import SumFunction
 
 Severity = Literal["sound", "note", "tight", "stops"]
 Family = Literal["fit", "supply", "heat", "data", "life", "cost", "noise", "safety"]
@@ -65,7 +66,7 @@ class Check:
     `span` has shape (samples,). `hard` says which
     states must hold (the phases of the duty and the start); the others may only make it tight.
     `span` is what a full ruler stands for, by default the limit itself; `breach` is what a broken
-    limit is called.
+    limit is called. `working` states the formula of the spare.
     """
 
     subject: str
@@ -82,6 +83,7 @@ class Check:
     electrical: bool = False
     span: FloatArray | None = None
     breach: Severity = "stops"
+    working: SumFunction | None = None
 
 
 def judge(rule: str, family: Family, check: Check) -> Margin:

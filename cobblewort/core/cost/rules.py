@@ -12,6 +12,7 @@ from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
 from cobblewort.core.remedies import cheaper, remove_named
 from cobblewort.core.rules import rule
+from cobblewort.core.working import Sum, computed_term, plan_term
 
 
 @rule(
@@ -36,7 +37,14 @@ def budget(kit: Kit) -> Iterator[Check]:
     total = np.full(kit.samples, float(kit.cost.total))
     limit = np.full(kit.samples, float(kit.plan.budget))
     lines = tuple(c.line for c in kit.cost.lines if c.to_pay)
-    yield Check("budget", "Kit against budget", currency, "max", total, limit, sentence, lines)
+    inputs = [
+        plan_term("B", "budget", currency, float(kit.plan.budget)),
+        computed_term("C", "what is to be bought", currency, float(kit.cost.total), "cost:total"),
+    ]
+    yield Check(
+        "budget", "Kit against budget", currency, "max", total, limit, sentence, lines,
+        working=lambda _: Sum("budget less the bill", "B - C", inputs),
+    )  # fmt: skip
 
 
 @rule(

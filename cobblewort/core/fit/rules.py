@@ -10,10 +10,19 @@ from cobblewort.core import words
 from cobblewort.core.findings import Remark
 from cobblewort.core.fit.assign import PlugRef, Unplaced, suits
 from cobblewort.core.fit.stack import cooler_top_mm
+from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin, Severity
 from cobblewort.core.remedies import add_missing, another, another_lead, remove_named
 from cobblewort.core.rules import rule
+from cobblewort.core.working import (
+    Sum,
+    SumFunction,
+    Term,
+    computed_term,
+    plain_term,
+    reading_term,
+)
 
 
 @rule(
@@ -143,7 +152,55 @@ def outline(kit: Kit) -> Iterator[Check]:
             side, f"Board {side} in the case", "mm", "max",
             np.full(kit.samples, own), np.full(kit.samples, room),
             sentence, (board.line.id, case.line.id),
+            working=_difference(
+                plain_term("L_case", f"inside {side} of the case", "mm", case, room),
+                plain_term("L_board", f"{side} of the board", "mm", board, own),
+            ),
         )  # fmt: skip
+
+
+def _difference(room: Term, *taken: Term) -> SumFunction:
+    """Room less what takes it up."""
+    inputs = [room, *taken]
+    expression = " - ".join(term.symbol for term in inputs)
+    words_for = f"{room.label} less {words.listed(term.label for term in taken)}"
+    return lambda _: Sum(words_for, expression, inputs)
+
+
+def _cooler_terms(board: Instance, cooler: Instance) -> list[Term]:
+    """What a cooler's top above the board is made of."""
+    heat, own = board.part.board_heat, cooler.part.cooler
+    if heat is None or own is None:
+        return []
+    return [
+        reading_term(
+            "h_die", "height of the die", "mm", board, "board_heat.soc_top_mm", heat.soc_top_mm
+        ),
+        reading_term(
+            "h_pad", "what lies between", "mm", cooler, "cooler.interface_mm", own.interface_mm
+        ),
+        reading_term(
+            "h_cooler", "height of the cooler", "mm", cooler, "cooler.height_mm", own.height_mm
+        ),
+    ]
+
+
+def _reach_terms(kit: Kit, side: str, piece: Instance) -> list[Term]:
+    """What the layer that reaches farthest is made of."""
+    board = kit.stack.board
+    if board is not None and piece is kit.stack.cooler:
+        return _cooler_terms(board, piece)
+    if piece.part.add_on is not None:
+        height = piece.part.add_on.height_mm
+        return [
+            reading_term(
+                "h_board", f"height of {piece.name}", "mm", piece, "add_on.height_mm", height
+            )
+        ]
+    if piece.part.stack is None:
+        return []
+    own = piece.part.stack.above_mm if side == "above" else piece.part.stack.below_mm
+    return [reading_term("h_board", f"tallest part {side}", "mm", piece, f"stack.{side}_mm", own)]
 
 
 @rule(
@@ -176,6 +233,11 @@ def heights(kit: Kit) -> Iterator[Check]:
             side, f"Room {side} the board", "mm", "max", reach,
             case.compiled.figure(f"case.max_{side}_mm", rating), sentence,
             tuple(dict.fromkeys((piece.line.id, case.line.id))),
+            working=_difference(
+                reading_term("h_case", f"room {side} the board", "mm", case,
+                             f"case.max_{side}_mm", rating),
+                *_reach_terms(kit, side, piece),
+            ),
         )  # fmt: skip
 
 
@@ -214,6 +276,11 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
             yield Check(
                 add_on.id, f"Cooler under {add_on.name}", "mm", "max", top,
                 kit.stack.gaps[add_on.id], sentence, lines,
+                working=_difference(
+                    computed_term("h_clear", f"free height under {add_on.name}", "mm",
+                                  float(kit.stack.gaps[add_on.id][0]), None),
+                    *_cooler_terms(board, cooler),
+                ),
             )  # fmt: skip
 
 

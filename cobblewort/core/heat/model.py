@@ -52,6 +52,23 @@ class HeatResult:
     hottest_ambient_c: FloatArray
     coolable: bool
     inside_w: FloatArray
+    detail: HeatDetail | None = None
+
+
+@dataclass(slots=True)
+class HeatDetail:
+    """What the network was made of, for workings; at full clock, shape (states, samples)."""
+
+    state_ids: list[str]
+    body: BoardBody
+    box: Enclosure | None
+    soc_w: FloatArray
+    rest_w: FloatArray
+    other_w: FloatArray
+    ambient_k: FloatArray
+    wanted_c: dict[str, FloatArray]
+    inner_wall_c: FloatArray
+    given_off_w: tuple[FloatArray, FloatArray]
 
 
 def build_heat(
@@ -130,7 +147,16 @@ class _Network:
         return HeatResult(
             self.states, self.board, "", ambient_c, self.throttle_c, held.nodes_c(self.body),
             wanted.bodies.die_k - ZERO_C_K, speed, self._hottest_ambient_c(wanted, ambient_c),
-            coolable, self.soc_w + self.rest_w + self.other_w,
+            coolable, self.soc_w + self.rest_w + self.other_w, self._detail(wanted, ambient_k),
+        )  # fmt: skip
+
+    def _detail(self, wanted: _Temps, ambient_k: FloatArray) -> HeatDetail:
+        case = wanted.case
+        air_k, wall_k = (ambient_k, ambient_k) if case is None else (case.air_k, case.inner_wall_k)
+        return HeatDetail(
+            [state.id for state in self.states], self.body, self.box, self.soc_w, self.rest_w,
+            self.other_w, ambient_k, wanted.nodes_c(self.body), wall_k - ZERO_C_K,
+            self.body.given_off_w(wanted.bodies, air_k, wall_k),
         )  # fmt: skip
 
     def _governed(self, wanted: _Temps, ambient_k: FloatArray) -> tuple[FloatArray, _Temps, bool]:

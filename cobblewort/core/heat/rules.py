@@ -12,6 +12,7 @@ from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
 from cobblewort.core.remedies import add_missing, another
 from cobblewort.core.rules import rule
+from cobblewort.core.working import Sum, computed_term
 
 
 @rule(
@@ -44,12 +45,22 @@ def throttle(kit: Kit) -> Iterator[Check]:
             return f"{text} and would hold {speed:.0%} of its clock."
         return f"{text}. Good up to {words.degrees(float(heat.hottest_ambient_c[0]))} outside."
 
+    def working(state: int) -> Sum:
+        die_c = float(heat.wanted_die_c[state, 0])
+        figure = f"heat:die@{heat.states[state].id}"
+        inputs = [
+            computed_term("T_limit", "throttle point", "°C", float(heat.throttle_c[0]), None),
+            computed_term("T_die", "die at full clock", "°C", die_c, figure),
+        ]
+        return Sum("throttle point less die temperature", "T_limit - T_die", inputs)
+
     lines = tuple(i.line.id for i in (board, kit.stack.cooler, kit.stack.case) if i is not None)
     yield Check(
         f"{board.id}.die", "Processor temperature", "°C", "max", heat.wanted_die_c,
         heat.throttle_c, sentence, lines,
         [state.label for state in heat.states], [state.hard for state in heat.states],
         span=np.maximum(heat.throttle_c - heat.ambient_c, 1.0),
+        working=working,
     )  # fmt: skip
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -35,12 +36,13 @@ class CompiledPart:
     one load share a draw too.
     """
 
-    __slots__ = ("_cache", "loads", "part", "samples")
+    __slots__ = ("_bases", "_cache", "loads", "part", "samples")
 
     def __init__(self, part: Part, samples: int) -> None:
         self.part = part
         self.samples = samples
         self._cache: dict[str, FloatArray] = {}
+        self._bases: dict[str, str] = {}
         self.loads = {name: self._load(name, load) for name, load in part.loads.items()}
 
     def _load(self, name: str, load: Load) -> LoadArrays:
@@ -62,4 +64,15 @@ class CompiledPart:
                 values = sampled(reading, f"{self.part.id}/{field}", self.samples)
             values.setflags(write=False)
             self._cache[field] = values
+            self._bases[field] = "typical" if reading is None else reading.basis
         return values
+
+    def uncertain(self) -> Iterator[tuple[str, str, FloatArray]]:
+        """Figures in use whose samples differ: path, basis and samples."""
+        for name, load in self.loads.items():
+            values = load.row("peak")
+            if np.ptp(values) > 0:
+                yield f"loads.{name}", self.part.loads[name].peak.basis, values
+        for path, values in self._cache.items():
+            if np.ptp(values) > 0:
+                yield path, self._bases[path], values

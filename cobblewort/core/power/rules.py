@@ -13,6 +13,8 @@ from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
 from cobblewort.core.power.model import Node
+from cobblewort.core.power.workings import current_term
+from cobblewort.core.reading import Reading
 from cobblewort.core.remedies import (
     another,
     another_lead,
@@ -22,11 +24,20 @@ from cobblewort.core.remedies import (
 )
 from cobblewort.core.rules import rule
 from cobblewort.core.standards import usb
+from cobblewort.core.working import (
+    Sum,
+    SumFunction,
+    Term,
+    computed_term,
+    plan_term,
+    reading_term,
+    standard_term,
+)
 
 
 def _node_check(
     kit: Kit, node: int, subject: str, label: str, limit: FloatArray, *, lines: tuple[str, ...],
-    sockets: tuple[str, ...] = (), in_watts: bool = False, say: str,
+    sockets: tuple[str, ...] = (), in_watts: bool = False, say: str, allowed: Sum,
 ) -> Check:  # fmt: skip
     """A limit on the current (or power) that passes a node, in every state."""
     power = kit.power
@@ -41,9 +52,26 @@ def _node_check(
             return f"{at}; the limit is {show(margin.limit)}."
         return f"{at}, {margin.value / margin.limit:.0%} of its limit of {show(margin.limit)}."
 
+    def working(state: int) -> Sum:
+        name, at = power.nodes[node].id, power.states[power.limit_states[state]].id
+        current = current_term(power, node, power.limit_states[state])
+        if not in_watts:
+            return Sum(
+                f"{allowed.words} less the current", f"{allowed.expression} - I",
+                [*allowed.inputs, current],
+            )  # fmt: skip
+        volts = computed_term(
+            "V", "voltage there", "V", float(power.limit_voltage_v[node][state, 0]),
+            f"rail:{name}:v@{at}",
+        )  # fmt: skip
+        return Sum(
+            f"{allowed.words} less voltage times current", f"{allowed.expression} - V * I",
+            [*allowed.inputs, volts, current],
+        )  # fmt: skip
+
     return Check(
         subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
-        power.limit_labels, power.limit_hard, sockets, electrical=True,
+        power.limit_labels, power.limit_hard, sockets, electrical=True, working=working,
     )  # fmt: skip
 
 
@@ -113,6 +141,19 @@ def source_rating(kit: Kit) -> Iterator[Check]:
         yield _node_check(
             kit, place, node.id, f"{node.instance.name} current", limit,
             lines=(node.instance.line.id,), say=f"{node.instance.name} has to give",
+            allowed=Sum(
+                "rated current, less its derating above the full-load temperature",
+                "I_rated * max(0, 1 - k * max(0, T - T_full))",
+                [
+                    reading_term("I_rated", "rated current", "A", node.instance, "source.rated_a",
+                                 source.rated_a),
+                    reading_term("k", "derating a kelvin", "1/K", node.instance,
+                                 "source.derate_share_k", source.derate_share_k),
+                    plan_term("T", "hottest day", "°C", kit.plan.place.ambient_max_c),
+                    reading_term("T_full", "full load up to", "°C", node.instance,
+                                 "source.full_to_c", source.full_to_c),
+                ],
+            ),
         )  # fmt: skip
 
 
@@ -138,6 +179,16 @@ def lead_rating(kit: Kit) -> Iterator[Check]:
         yield _node_check(
             kit, place, node.id, f"{node.instance.name} current", limit,
             lines=(node.instance.line.id,), say=f"{node.instance.name} has to carry",
+            allowed=Sum(
+                "the lesser of its rating and what its marking lets through",
+                "min(I_rated, I_mark)",
+                [
+                    reading_term("I_rated", "rated current", "A", node.instance, "lead.rated_a",
+                                 lead.rated_a),
+                    standard_term("I_mark", "let through by its marking", "A",
+                                  usb.lead_limit_a(lead.marked_a.nominal), "USB Type-C"),
+                ],
+            ),
         )  # fmt: skip
 
 
@@ -159,7 +210,7 @@ def shared_limit(kit: Kit) -> Iterator[Check]:
         held = _rail_limit(kit, node)
         if held is None or not kit.power.current_a[place].any():
             continue
-        limit, in_watts, reason = held
+        limit, in_watts, reason, term = held
         sockets = tuple(
             socket.id
             for plug, socket in kit.fit.placed.values()
@@ -170,13 +221,15 @@ def shared_limit(kit: Kit) -> Iterator[Check]:
             kit, place, node.id, f"{label} of {node.instance.name}", limit,
             lines=_through(kit, place), sockets=sockets, in_watts=in_watts,
             say=f"{label} of {node.instance.name}{reason} must carry",
+            allowed=Sum("the limit", term.symbol, [term]),
         )  # fmt: skip
 
 
-def _rail_limit(kit: Kit, node: Node) -> tuple[FloatArray, bool, str] | None:
-    rail, of = node.rail, node.instance.compiled.figure
+def _rail_limit(kit: Kit, node: Node) -> tuple[FloatArray, bool, str, Term] | None:
+    """The limit of a rail, whether in watts, why if it is the lower one, and its origin."""
+    rail, path = node.rail, f"rails.{node.name}"
     if rail.limit_w is not None:
-        return of(f"rails.{node.name}.limit_w", rail.limit_w), True, ""
+        return _limit_of(node, f"{path}.limit_w", rail.limit_w, "W")
     if rail.limit_a is None:
         return None
     announced = kit.power.announced_a.get(node.instance.id, 0.0)
@@ -187,9 +240,17 @@ def _rail_limit(kit: Kit, node: Node) -> tuple[FloatArray, bool, str] | None:
         and not kit.plan.settings.lift_port_limit
     ):
         reason = f" (held down, as {rail.announce_a:g} A is not announced)"
-        held = of(f"rails.{node.name}.limit_unannounced_a", rail.limit_unannounced_a)
-        return held, False, reason
-    return of(f"rails.{node.name}.limit_a", rail.limit_a), False, ""
+        held = _limit_of(node, f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A")
+        return held[0], held[1], reason, held[3]
+    return _limit_of(node, f"{path}.limit_a", rail.limit_a, "A")
+
+
+def _limit_of(
+    node: Node, path: str, reading: Reading, unit: str
+) -> tuple[FloatArray, bool, str, Term]:
+    symbol = "P_limit" if unit == "W" else "I_limit"
+    term = reading_term(symbol, f"limit of {node.rail.label}", unit, node.instance, path, reading)
+    return node.instance.compiled.figure(path, reading), unit == "W", "", term
 
 
 @rule(
@@ -204,11 +265,13 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
     if not _standing(kit):
         return
     for place, node in enumerate(kit.power.nodes):
-        if node.socket is None or node.socket.socket.limit_a is None:
-            continue
         at = node.socket
-        limit = at.instance.compiled.figure(f"sockets.{at.name}.limit_a", at.socket.limit_a)
+        if at is None or at.socket.limit_a is None:
+            continue
+        path, own = f"sockets.{at.name}.limit_a", at.socket.limit_a
+        limit = at.instance.compiled.figure(path, own)
         label = at.socket.label or at.name
+        term = reading_term("I_limit", f"limit of the {label}", "A", at.instance, path, own)
         yield _node_check(
             kit, place, at.id, f"{label} with {node.instance.name}", limit,
             lines=tuple(dict.fromkeys((node.instance.line.id, at.instance.line.id))),
@@ -216,6 +279,7 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
             say=f"The {label} of {at.instance.name} has to carry"
             if at.socket.role == "power_in"
             else f"{node.instance.name} draws from its {label}",
+            allowed=Sum("the limit of the socket", term.symbol, [term]),
         )  # fmt: skip
 
 
@@ -256,6 +320,9 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
                 tuple(dict.fromkeys(_upstream(kit, place))), kit.power.limit_labels,
                 kit.power.limit_hard,
                 span=_source_v(kit, place) - limit, breach="stops" if stops else "tight",
+                working=_over(kit, place, reading_term(
+                    "V_limit", words_for, "V", node.instance, f"voltages.{key}_v", rating
+                )),
             )  # fmt: skip
 
 
@@ -289,6 +356,9 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
             tuple(dict.fromkeys(_upstream(kit, place))), kit.power.limit_labels,
                 kit.power.limit_hard, (node.socket.id,),
             span=_source_v(kit, place) - limit,
+            working=_over(kit, place, standard_term(
+                "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V, "USB 2.0, 7.2.2"
+            )),
         )  # fmt: skip
 
 
@@ -325,6 +395,21 @@ def no_collapse(kit: Kit) -> Iterator[Remark]:
             "their end.",
             lines,
         )  # fmt: skip
+
+
+def _over(kit: Kit, place: int, limit: Term) -> SumFunction:
+    """Voltage at a rail less a limit."""
+    power = kit.power
+
+    def working(state: int) -> Sum:
+        at = power.states[power.limit_states[state]].id
+        volts = computed_term(
+            "V", f"voltage at {power.nodes[place].instance.name}", "V",
+            float(power.limit_voltage_v[place][state, 0]), f"rail:{power.nodes[place].id}:v@{at}",
+        )  # fmt: skip
+        return Sum(f"voltage less {limit.label}", "V - V_limit", [volts, limit])
+
+    return working
 
 
 def _upstream(kit: Kit, place: int) -> Iterator[str]:

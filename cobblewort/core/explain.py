@@ -1,0 +1,184 @@
+"""`explain`: the working of one figure, asked for when somebody wants it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from cobblewort.core.arrays import FloatArray
+from cobblewort.core.catalogue import Catalogue
+from cobblewort.core.errors import InputError
+from cobblewort.core.evaluate import build_kit
+from cobblewort.core.findings import Remark
+from cobblewort.core.heat.workings import heat_sum
+from cobblewort.core.kit import Kit
+from cobblewort.core.margin import Check, judge
+from cobblewort.core.plan import Plan
+from cobblewort.core.power.workings import converter_input_sum, current_sum, voltage_sum
+from cobblewort.core.rules import RULES, Rule
+from cobblewort.core.working import Doubt, Sum, Term, Working, computed_term
+
+MOST_DOUBTS = 3
+_LEAST_SHARE = 0.02
+_CIRCUIT = "Kirchhoff's and Ohm's laws; P = V I"
+
+
+def explain(plan: Plan, catalogue: Catalogue, figure: str, samples: int = 256) -> Working:
+    """How a figure of the plan's report comes about.
+
+    Parameters
+    ----------
+    plan, catalogue : Plan, Catalogue
+        As for `evaluate`.
+    figure : str
+        The id of a margin, or `rail:{node}:a@{state}` (current), `:v@` (voltage), `:in@` (into a
+        converter), `heat:{node}@{state}`, `heat:hottest_ambient`, `cost:total`.
+    samples : int
+        Draws from which the doubts are told; 1 leaves them out.
+
+    Raises
+    ------
+    InputError
+        If the report has no such figure.
+    """
+    kit = build_kit(plan, catalogue, samples)
+    kind, _, rest = figure.partition(":")
+    if kind in RULES:
+        return _margin_working(kit, figure, RULES[kind], rest)
+    if kind == "rail":
+        return _rail_working(kit, figure, rest)
+    if kind == "heat" and kit.heat.board is not None:
+        found = heat_sum(kit, rest)
+        if found is not None:
+            label, unit, values, state, formula = found
+            source = RULES["HEAT-01"].source
+            return _working(kit, figure, label, formula, values, unit, state, source)
+    if figure == "cost:total":
+        return _cost_working(kit)
+    raise _unknown(figure)
+
+
+def _unknown(figure: str) -> InputError:
+    return InputError([("figure", f"the plan has no figure '{figure}' now; look again")])
+
+
+def _margin_working(kit: Kit, figure: str, rule: Rule, subject: str) -> Working:
+    for outcome in rule.function(kit):
+        if isinstance(outcome, Remark) or outcome.subject != subject or outcome.working is None:
+            continue
+        margin = judge(rule.id, rule.family, outcome)
+        state = list(outcome.states).index(margin.state)
+        spare = _spare(outcome, state)
+        formula = outcome.working(state)
+        return _working(
+            kit, figure, f"Spare: {margin.label}", formula, spare, margin.unit, margin.state,
+            rule.source,
+        )  # fmt: skip
+    raise _unknown(figure)
+
+
+def _spare(check: Check, state: int) -> FloatArray:
+    value = check.value[state] if check.value.ndim == 2 else check.value
+    limit = check.limit[state] if check.limit.ndim == 2 else check.limit
+    spare: FloatArray = limit - value if check.kind == "max" else value - limit
+    return spare
+
+
+def _rail_working(kit: Kit, figure: str, rest: str) -> Working:
+    name, _, tail = rest.rpartition(":")
+    quantity, _, state_id = tail.partition("@")
+    power = kit.power
+    place = power.index(name)
+    states = [state.id for state in power.states]
+    if place is None or state_id not in states or quantity not in ("a", "v", "in"):
+        raise _unknown(figure)
+    state = states.index(state_id)
+    label = f"{power.nodes[place].instance.name}, {power.nodes[place].rail.label}"
+    build, values, unit = {
+        "a": (current_sum, power.current_a, "A"),
+        "v": (voltage_sum, power.voltage_v, "V"),
+        "in": (converter_input_sum, power.input_a, "A"),
+    }[quantity]
+    return _working(
+        kit, figure, f"{'Voltage at' if unit == 'V' else 'Current into'} {label}",
+        build(kit, place, state), values[place, state], unit, power.states[state].label, _CIRCUIT,
+    )  # fmt: skip
+
+
+def _cost_working(kit: Kit) -> Working:
+    inputs: list[Term] = []
+    for cost in kit.cost.lines:
+        if cost.to_pay:
+            name = kit.catalogue.part(kit.plan.line(cost.line).part).model
+            symbol = f"c_{len(inputs) + 1}"
+            inputs.append(computed_term(symbol, name, kit.plan.currency, float(cost.to_pay), None))
+    formula = Sum("what is neither owned nor borrowed, added up",
+                  " + ".join(term.symbol for term in inputs) or "0", inputs)  # fmt: skip
+    total = np.full(kit.samples, float(kit.cost.total))
+    source = RULES["COST-01"].source
+    return _working(kit, "cost:total", "The bill", formula, total, kit.plan.currency, "", source)
+
+
+def _working(
+    kit: Kit, figure: str, label: str, formula: Sum, values: FloatArray, unit: str, state: str,
+    source: str,
+) -> Working:  # fmt: skip
+    doubts = _doubts(kit, values)
+    measure = ""
+    if doubts:
+        measure = f"Measure {doubts[0].label}: it accounts for {doubts[0].share:.0%} of the band."
+    return Working(
+        figure, label, formula.words, formula.expression, formula.inputs, float(values[0]), unit,
+        state, source, doubts, measure,
+    )  # fmt: skip
+
+
+def _doubts(kit: Kit, values: FloatArray) -> list[Doubt]:
+    """Uncertain figures by the share of the variance that goes with them: squared correlation."""
+    drawn = values[1:]
+    if drawn.size < 2 or float(np.std(drawn)) < 1e-9 * max(1.0, abs(float(values[0]))):
+        return []
+    found: dict[str, Doubt] = {}
+    for label, basis, figure in _uncertain(kit):
+        share = float(np.corrcoef(figure[1:], drawn)[0, 1]) ** 2
+        if share >= _LEAST_SHARE and (label not in found or found[label].share < share):
+            found[label] = Doubt(label, share, basis)
+    return sorted(found.values(), key=lambda doubt: -doubt.share)[:MOST_DOUBTS]
+
+
+def _uncertain(kit: Kit) -> Iterator[tuple[str, str, FloatArray]]:
+    seen: set[str] = set()
+    for instance in kit.instances:
+        if instance.part.id in seen:
+            continue
+        seen.add(instance.part.id)
+        for path, basis, values in instance.compiled.uncertain():
+            yield f"{figure_words(path)} of {instance.part.model}", basis, values
+
+
+_WORDS = {
+    "set_v": "the set voltage", "lead_ohm": "the lead's resistance",
+    "contacts_ohm": "the contacts' resistance", "length_m": "the lead's length",
+    "path_ohm": "the way to the sockets", "limit_a": "the limit", "limit_w": "the limit",
+    "limit_unannounced_a": "the lower limit", "efficiency": "the converter's efficiency",
+    "own": "the draw", "r_jc_k_w": "the resistance die to case",
+    "r_db_k_w": "the resistance die to board", "r_ba_k_w": "the resistance board to air",
+    "r_still_k_w": "the sink's resistance in still air",
+    "r_fan_k_w": "the sink's resistance under its fan", "interface_w_mk": "the pad",
+    "soc_share_idle": "the processor's share when idle",
+    "soc_share_peak": "the processor's share at peak", "soc_side_mm": "the die's size",
+    "soc_top_mm": "the die's height", "throttle_c": "the throttle point",
+    "wall_w_mk": "the wall's conductivity", "emissivity": "the wall's emissivity",
+    "fan_exchange_share": "how much a fan moves through the vents",
+    "free_flow_m3_h": "the fan's flow", "brownout_v": "the brown-out voltage",
+    "flag_v": "the low-voltage flag", "rated_a": "the rating", "height_mm": "the height",
+    "above_mm": "the tallest part above", "below_mm": "the tallest part below",
+    "clear_mm": "the free height", "interface_mm": "the pad's thickness",
+}  # fmt: skip
+
+
+def figure_words(path: str) -> str:
+    """A field as people say it, by the last step of its path."""
+    name = path.rsplit(".", 1)[-1]
+    return _WORDS.get(name, name.replace("_", " "))

@@ -1,0 +1,191 @@
+"""Workings of the thermal network: where a temperature comes from.
+
+Figure ids: `heat:{die|sink|board|inside|wall}@{state}` and `heat:hottest_ambient`.
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from cobblewort.core.arrays import FloatArray
+from cobblewort.core.heat.enclosure import exchange_w_k, inside_w_k, outside_w_k
+from cobblewort.core.heat.model import HeatDetail
+from cobblewort.core.kit import Kit
+from cobblewort.core.standards.air import ZERO_C_K
+from cobblewort.core.working import Sum, Term, computed_term, plan_term
+
+Found = tuple[str, str, FloatArray, str, Sum]
+_INNER_FILM = "film on the inner wall, at these temperatures"
+_OUTER_FILM = "from the outer wall, at these temperatures"
+_VENTS = "through the vents, at these temperatures"
+_LABELS = {"die": "Die", "sink": "Cooler", "board": "Board", "inside": "Inside air", "wall": "Wall"}
+
+
+def heat_sum(kit: Kit, rest: str) -> Found | None:
+    """Label, unit, samples, state and formula of a heat figure; None when there is none."""
+    heat, detail = kit.heat, kit.heat.detail
+    if detail is None:
+        return None
+    if rest == "hottest_ambient":
+        return ("Highest safe ambient", "°C", heat.hottest_ambient_c, "", _hottest(kit, detail))
+    node, _, state_id = rest.partition("@")
+    states = [state.id for state in heat.states]
+    if node not in detail.wanted_c or state_id not in states:
+        return None
+    state = states.index(state_id)
+    build = {"die": _die, "sink": _sink, "board": _board, "inside": _inside, "wall": _wall}[node]
+    formula = build(detail, state, kit)
+    label = f"{_LABELS[node]} at full clock"
+    return (label, "°C", detail.wanted_c[node][state], heat.states[state].label, formula)
+
+
+def _at(values: FloatArray, state: int) -> float:
+    return float(values[state, 0])
+
+
+def _temp(detail: HeatDetail, node: str, state: int, symbol: str, label: str) -> Term:
+    figure = f"heat:{node}@{detail.state_ids[state]}"
+    return computed_term(symbol, label, "°C", _at(detail.wanted_c[node], state), figure)
+
+
+def _surroundings(detail: HeatDetail, state: int, kit: Kit) -> tuple[Term, Term]:
+    """What a body gives its heat to: air and wall, or the open on both sides."""
+    if detail.box is None:
+        ambient = kit.plan.place.ambient_max_c
+        return (
+            plan_term("T_air", "open air", "°C", ambient),
+            plan_term("T_wall", "surroundings", "°C", ambient),
+        )
+    inner = computed_term("T_wall", "inner wall", "°C", _at(detail.inner_wall_c, state), None)
+    return _temp(detail, "inside", state, "T_air", "inside air"), inner
+
+
+def _watts(symbol: str, label: str, value: float) -> Term:
+    return computed_term(symbol, label, "W", value, None)
+
+
+def _w_k(symbol: str, label: str, value: FloatArray) -> Term:
+    return computed_term(symbol, label, "W/K", float(np.asarray(value).ravel()[0]), None)
+
+
+def _die(detail: HeatDetail, state: int, kit: Kit) -> Sum:
+    del kit
+    board = _temp(detail, "board", state, "T_board", "board")
+    power = _watts("P_soc", "heat of the processor", _at(detail.soc_w, state))
+    link = _w_k("G_db", "die to board", detail.body.die_board_w_k)
+    if detail.body.sink is None:
+        return Sum(
+            "the board, and the rise over the way to it", "T_board + P_soc / G_db",
+            [board, power, link],
+        )  # fmt: skip
+    through = _w_k("G_ds", "die to cooler", np.asarray(detail.body.die_sink_w_k))
+    sink = _temp(detail, "sink", state, "T_sink", "cooler")
+    return Sum(
+        "its heat leaves to board and cooler at once",
+        "(P_soc + G_db * T_board + G_ds * T_sink) / (G_db + G_ds)",
+        [power, link, board, through, sink],
+    )
+
+
+def _sink(detail: HeatDetail, state: int, kit: Kit) -> Sum:
+    air, wall = _surroundings(detail, state, kit)
+    sink = detail.body.sink
+    if sink is None:
+        raise ValueError("a bare die has no sink")
+    die = _temp(detail, "die", state, "T_die", "die")
+    return Sum(
+        "what comes from the die leaves to air and, as radiation, to the wall",
+        "(G_ds * T_die + G_air * T_air + G_rad * T_wall) / (G_ds + G_air + G_rad)",
+        [
+            _w_k("G_ds", "die to cooler", np.asarray(detail.body.die_sink_w_k)), die,
+            _w_k("G_air", "cooler to air", sink.air_w_k), air,
+            _w_k("G_rad", "cooler to wall", sink.wall_w_k), wall,
+        ],
+    )  # fmt: skip
+
+
+def _board(detail: HeatDetail, state: int, kit: Kit) -> Sum:
+    air, wall = _surroundings(detail, state, kit)
+    path = detail.body.board
+    return Sum(
+        "its own heat and the die's leave to air and, as radiation, to the wall",
+        "(P_rest + G_db * T_die + G_air * T_air + G_rad * T_wall) / (G_db + G_air + G_rad)",
+        [
+            _watts("P_rest", "heat of the rest of the board", _at(detail.rest_w, state)),
+            _w_k("G_db", "die to board", detail.body.die_board_w_k),
+            _temp(detail, "die", state, "T_die", "die"),
+            _w_k("G_air", "board to air", path.air_w_k), air,
+            _w_k("G_rad", "board to wall", path.wall_w_k), wall,
+        ],
+    )  # fmt: skip
+
+
+def _case_terms(detail: HeatDetail, state: int) -> tuple[float, float, float, float, float]:
+    """Heat to air and to the wall, and conductances inside, out and through the vents."""
+    if detail.box is None:
+        raise ValueError("an open kit has no inside air")
+    pick = slice(state, state + 1)
+    air_k, ambient_k = detail.wanted_c["inside"][pick] + ZERO_C_K, detail.ambient_k[pick]
+    inner_k = detail.inner_wall_c[pick] + ZERO_C_K
+    outer_k = detail.wanted_c["wall"][pick] + ZERO_C_K
+    to_air, to_wall = detail.given_off_w
+    vents = sum(float(part.ravel()[0]) for part in exchange_w_k(detail.box, air_k, ambient_k))
+    return (
+        _at(to_air + detail.other_w, state),
+        _at(to_wall, state),
+        float(inside_w_k(detail.box, air_k, inner_k)[0, 0]),
+        float(outside_w_k(detail.box, outer_k, ambient_k)[0, 0]),
+        vents,
+    )
+
+
+def _inside(detail: HeatDetail, state: int, kit: Kit) -> Sum:
+    heat_w, _, inside, _, vents = _case_terms(detail, state)
+    return Sum(
+        "the heat given to it leaves to the wall and through the vents",
+        "(P_air + G_in * T_wall + G_vent * T_out) / (G_in + G_vent)",
+        [
+            _watts("P_air", "heat given to inside air", heat_w),
+            computed_term("G_in", _INNER_FILM, "W/K", inside, None),
+            computed_term("T_wall", "inner wall", "°C", _at(detail.inner_wall_c, state), None),
+            computed_term("G_vent", _VENTS, "W/K", vents, None),
+            plan_term("T_out", "hottest day", "°C", kit.plan.place.ambient_max_c),
+        ],
+    )  # fmt: skip
+
+
+def _wall(detail: HeatDetail, state: int, kit: Kit) -> Sum:
+    _, radiated_w, inside, outside, _ = _case_terms(detail, state)
+    return Sum(
+        "what reaches the wall leaves from its outside",
+        "T_out + (P_rad + G_in * (T_air - T_wall)) / G_out",
+        [
+            plan_term("T_out", "hottest day", "°C", kit.plan.place.ambient_max_c),
+            _watts("P_rad", "radiated to the wall inside", radiated_w),
+            computed_term("G_in", _INNER_FILM, "W/K", inside, None),
+            _temp(detail, "inside", state, "T_air", "inside air"),
+            computed_term("T_wall", "inner wall", "°C", _at(detail.inner_wall_c, state), None),
+            computed_term("G_out", _OUTER_FILM, "W/K", outside, None),
+        ],
+    )  # fmt: skip
+
+
+def _hottest(kit: Kit, detail: HeatDetail) -> Sum:
+    """One kelvin outside is close to one kelvin at the die; how close is solved, not assumed."""
+    heat = kit.heat
+    hard = [n for n, state in enumerate(heat.states) if state.hard]
+    worst = max(hard, key=lambda n: float(heat.wanted_die_c[n, 0]))
+    ambient, limit = kit.plan.place.ambient_max_c, float(heat.throttle_c[0])
+    die = float(heat.wanted_die_c[worst, 0])
+    rise = float(heat.hottest_ambient_c[0]) - ambient
+    slope = (limit - die) / rise if abs(rise) > 1e-9 else 1.0
+    return Sum(
+        "the hottest day, and the headroom of the worst state over how the die follows the day",
+        "T_out + (T_limit - T_die) / s",
+        [
+            plan_term("T_out", "hottest day", "°C", ambient),
+            computed_term("T_limit", "throttle point", "°C", limit, None),
+            _temp(detail, "die", worst, "T_die", "die in the worst state"),
+            computed_term("s", "kelvins at the die for one outside, solved", "", slope, None),
+        ],
+    )  # fmt: skip
