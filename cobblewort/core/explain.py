@@ -125,13 +125,20 @@ def _working(
     source: str,
 ) -> Working:  # fmt: skip
     doubts = _doubts(kit, values)
-    measure = ""
-    if doubts:
-        measure = f"Measure {doubts[0].label}: it accounts for {doubts[0].share:.0%} of the band."
+    measure = next((_advice(doubt) for doubt in doubts if not _out_of_reach(doubt)), "")
     return Working(
         figure, label, formula.words, formula.expression, formula.inputs, float(values[0]), unit,
         state, source, doubts, measure,
     )  # fmt: skip
+
+
+def _advice(doubt: Doubt) -> str:
+    return f"Measure {doubt.label}: it accounts for {doubt.share:.0%} of the band."
+
+
+def _out_of_reach(doubt: Doubt) -> bool:
+    """Whether a hobbyist has no means to measure it."""
+    return any(doubt.label.startswith(_WORDS[name]) for name in _NOT_MEASURED)
 
 
 def _doubts(kit: Kit, values: FloatArray) -> list[Doubt]:
@@ -176,6 +183,9 @@ _WORDS = {
     "above_mm": "the tallest part above", "below_mm": "the tallest part below",
     "clear_mm": "the free height", "interface_mm": "the pad's thickness",
 }  # fmt: skip
+
+
+_NOT_MEASURED = ("fan_exchange_share", "soc_share_idle", "soc_share_peak", "emissivity")
 
 
 def figure_words(path: str) -> str:

@@ -109,6 +109,15 @@ class HeatNode:
 
 
 @dataclass(slots=True, frozen=True)
+class HeatPath:
+    """Heat that passes between two nodes by state, `outside` being one of them. [W]"""
+
+    start: str
+    end: str
+    power_w: list[float]
+
+
+@dataclass(slots=True, frozen=True)
 class HeatReport:
     """Temperatures on the hottest day. `why_not` is empty where they are known.
 
@@ -120,6 +129,7 @@ class HeatReport:
     ambient_c: float
     states: list[StateReport]
     nodes: list[HeatNode]
+    paths: list[HeatPath]
     wanted_die_c: list[float]
     speed_share: list[float]
     inside_w: list[float]

@@ -22,6 +22,7 @@ from cobblewort.core.report import (
     CostReport,
     FitReport,
     HeatNode,
+    HeatPath,
     HeatReport,
     LineReport,
     NextStep,
@@ -159,7 +160,7 @@ def heat_report(kit: Kit) -> HeatReport:
     heat = kit.heat
     if heat.board is None:
         return HeatReport(
-            heat.why_not, heat.ambient_c, _states(heat.states), [], [], [], [], None, None, None
+            heat.why_not, heat.ambient_c, _states(heat.states), [], [], [], [], [], None, None, None
         )
     banded = kit.samples > 1
     nodes = []
@@ -176,6 +177,10 @@ def heat_report(kit: Kit) -> HeatReport:
         ambient_c=heat.ambient_c,
         states=_states(heat.states),
         nodes=nodes,
+        paths=[
+            HeatPath(start, end, flow.tolist())
+            for (start, end), flow in (heat.detail.flows_w if heat.detail else {}).items()
+        ],
         wanted_die_c=heat.wanted_die_c[:, 0].tolist(),
         speed_share=heat.speed_share[:, 0].tolist(),
         inside_w=heat.inside_w[:, 0].tolist(),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from cobblewort.core.instance import Instance
 from cobblewort.core.reading import Reading
@@ -23,7 +23,7 @@ class Term:
     unit: str
     basis: str
     origin: str
-    figure: str | None = None
+    figure: str | None
 
 
 @dataclass(slots=True)
@@ -53,8 +53,8 @@ class Working:
     unit: str
     state: str
     source: str
-    doubts: list[Doubt] = field(default_factory=list)
-    measure: str = ""
+    doubts: list[Doubt]
+    measure: str
 
 
 @dataclass(slots=True)
@@ -74,17 +74,18 @@ def reading_term(
     symbol: str, label: str, unit: str, instance: Instance, path: str, reading: Reading
 ) -> Term:
     """An input that is a figure of a part."""
-    return Term(symbol, label, reading.nominal, unit, reading.basis, f"{instance.name}, {path}")
+    origin = f"{instance.name}, {path}"
+    return Term(symbol, label, reading.nominal, unit, reading.basis, origin, None)
 
 
 def plain_term(symbol: str, label: str, unit: str, instance: Instance, value: float) -> Term:
     """An input that is a plain dimension or count of a part."""
-    return Term(symbol, label, value, unit, "datasheet", instance.name)
+    return Term(symbol, label, value, unit, "datasheet", instance.name, None)
 
 
 def plan_term(symbol: str, label: str, unit: str, value: float) -> Term:
     """An input that the plan states."""
-    return Term(symbol, label, value, unit, "plan", "this plan")
+    return Term(symbol, label, value, unit, "plan", "this plan", None)
 
 
 def computed_term(symbol: str, label: str, unit: str, value: float, figure: str | None) -> Term:
@@ -94,4 +95,4 @@ def computed_term(symbol: str, label: str, unit: str, value: float, figure: str 
 
 def standard_term(symbol: str, label: str, unit: str, value: float, source: str) -> Term:
     """An input that a standard fixes."""
-    return Term(symbol, label, value, unit, "standard", source)
+    return Term(symbol, label, value, unit, "standard", source, None)

@@ -32,9 +32,15 @@ def fit(page: Page) -> None:
 
 
 def heat(page: Page) -> None:
-    """Temperatures by state."""
+    """Rungs on the temperature axis."""
     page.keyboard.press("3")
-    page.locator(".as-table").first.wait_for()
+    page.get_by_role("img", name="Temperatures from the outside").wait_for()
+
+
+def working(page: Page) -> None:
+    """The arithmetic behind the supply's worst margin."""
+    page.keyboard.press("w")
+    page.locator(".working-sum").wait_for()
 
 
 def drawer(page: Page) -> None:
@@ -50,6 +56,7 @@ VIEWS: list[View] = [
     ("workbench-fit", "/plans/choir-recorder", "light", fit),
     ("workbench-heat", "/plans/moss-cabinet", "light", heat),
     ("cupboard-drawer", "/plans/choir-recorder", "light", drawer),
+    ("working", "/plans/choir-recorder", "light", working),
     ("night-bench", "/plans/choir-recorder", "dark", supply_with_snag),
 ]
 

@@ -41,6 +41,12 @@ def test_nothing_serious_on_any_screen(page: Page, server: str, scheme: Any) -> 
         page.keyboard.press(key)
         expect(page.locator(".margin-row[aria-pressed=true]")).to_have_count(1)
         assert serious(page) == [], f"drawing {key}"
+    page.keyboard.press("2")
+    page.keyboard.press("w")
+    expect(page.locator(".working-sum")).to_be_visible()
+    assert serious(page) == []
+    page.keyboard.press("Escape")
+    expect(page.locator(".working-panel")).to_have_count(0)
     page.get_by_role("button", name="Swap").click()
     expect(page.locator(".candidate").first).to_be_visible()
     assert serious(page) == []

@@ -195,3 +195,24 @@ def test_a_plan_that_is_not_there(page: Page, server: str) -> None:
     expect(page.get_by_role("alert")).to_contain_text("no plan 'none'")
     page.get_by_role("link", name="Back to the plans").click()
     expect(page.locator(".strip")).to_have_count(3)
+
+
+def test_a_figure_is_followed_down_to_what_it_rests_on(quiet_page: Page, server: str) -> None:
+    """From the verdict to the working, from the working to the next one, and back."""
+    page = quiet_page
+    page.goto(f"{server}/plans/moss-cabinet")
+    expect(page.locator(".snag").first).to_be_visible()
+    page.keyboard.press("3")
+    expect(page.get_by_role("img", name="Temperatures from the outside")).to_be_visible()
+    page.keyboard.press("w")
+    panel = page.get_by_role("dialog", name="Working")
+    expect(panel.locator(".working-label").first).to_have_text("Spare: Processor temperature")
+    expect(panel).to_contain_text("maker’s figure")
+    panel.get_by_role("button", name="die at full clock").click()
+    expect(panel.locator(".working-label").first).to_have_text("Die at full clock")
+    panel.get_by_role("button", name="board").click()
+    expect(panel).to_contain_text("heat of the rest of the board")
+    panel.get_by_role("button", name="Back").click()
+    expect(panel.locator(".working-label").first).to_have_text("Die at full clock")
+    page.keyboard.press("Escape")
+    expect(panel).to_have_count(0)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -52,6 +52,16 @@ class Enclosure:
     vent_rise_m: float = 0.0
     fan_flow_m3_s: FloatArray | float = 0.0
     pressure_pa: float = 101325.0
+
+    def nominal(self) -> Enclosure:
+        """The same box with nominal figures alone."""
+        flow = np.asarray(self.fan_flow_m3_s)
+        return replace(
+            self,
+            wall_w_mk=self.wall_w_mk[..., :1],
+            emissivity=self.emissivity[..., :1],
+            fan_flow_m3_s=flow[..., :1] if flow.ndim else self.fan_flow_m3_s,
+        )
 
     @property
     def level_m2(self) -> float:

@@ -14,6 +14,9 @@ from cobblewort.core.heat.enclosure import (
     BOTTOM_SHARE,
     CaseTemps,
     Enclosure,
+    exchange_w_k,
+    inside_w_k,
+    outside_w_k,
     solve_enclosure,
     vent_area_m2,
 )
@@ -57,7 +60,11 @@ class HeatResult:
 
 @dataclass(slots=True)
 class HeatDetail:
-    """What the network was made of, for workings; at full clock, shape (states, samples)."""
+    """What the network was made of, for workings; at full clock, shape (states, samples).
+
+    `flows_w` are those that the held clock leaves, from node to node, at nominal figures, shape
+    (states,); `outside` is a node too.
+    """
 
     state_ids: list[str]
     body: BoardBody
@@ -69,6 +76,7 @@ class HeatDetail:
     wanted_c: dict[str, FloatArray]
     inner_wall_c: FloatArray
     given_off_w: tuple[FloatArray, FloatArray]
+    flows_w: dict[tuple[str, str], FloatArray]
 
 
 def build_heat(
@@ -147,17 +155,46 @@ class _Network:
         return HeatResult(
             self.states, self.board, "", ambient_c, self.throttle_c, held.nodes_c(self.body),
             wanted.bodies.die_k - ZERO_C_K, speed, self._hottest_ambient_c(wanted, ambient_c),
-            coolable, self.soc_w + self.rest_w + self.other_w, self._detail(wanted, ambient_k),
+            coolable, self.soc_w + self.rest_w + self.other_w,
+            self._detail(wanted, held, ambient_k),
         )  # fmt: skip
 
-    def _detail(self, wanted: _Temps, ambient_k: FloatArray) -> HeatDetail:
+    def _detail(self, wanted: _Temps, held: _Temps, ambient_k: FloatArray) -> HeatDetail:
         case = wanted.case
         air_k, wall_k = (ambient_k, ambient_k) if case is None else (case.air_k, case.inner_wall_k)
         return HeatDetail(
             [state.id for state in self.states], self.body, self.box, self.soc_w, self.rest_w,
             self.other_w, ambient_k, wanted.nodes_c(self.body), wall_k - ZERO_C_K,
-            self.body.given_off_w(wanted.bodies, air_k, wall_k),
+            self.body.given_off_w(wanted.bodies, air_k, wall_k), self._flows_w(held, ambient_k),
         )  # fmt: skip
+
+    def _flows_w(self, held: _Temps, ambient_k: FloatArray) -> dict[tuple[str, str], FloatArray]:
+        """Heat that passes from node to node, at nominal figures. [W]"""
+        ambient = ambient_k[:, :1]
+        die, sink, board, *case = (values[:, :1] for values in held.arrays())
+        body = self.body
+        air, wall = (case[0], case[1]) if case else (ambient, ambient)
+        air_name, wall_name = ("inside", "wall") if case else ("outside", "outside")
+        flows: dict[tuple[str, str], FloatArray] = {}
+
+        def add(start: str, end: str, conductance: FloatArray, delta_k: FloatArray) -> None:
+            flow = (conductance[..., :1] * delta_k)[:, 0]
+            flows[start, end] = flows.get((start, end), 0.0) + flow
+
+        add("die", "board", body.die_board_w_k, die - board)
+        if body.sink is not None and body.die_sink_w_k is not None:
+            add("die", "sink", body.die_sink_w_k, die - sink)
+            add("sink", air_name, body.sink.air_w_k, sink - air)
+            add("sink", wall_name, body.sink.wall_w_k, sink - wall)
+        add("board", air_name, body.board.air_w_k, board - air)
+        add("board", wall_name, body.board.wall_w_k, board - wall)
+        if self.box is not None and case:
+            box = self.box.nominal()
+            add("inside", "wall", inside_w_k(box, air, wall), air - wall)
+            draught, forced = exchange_w_k(box, air, ambient)
+            add("inside", "outside", draught + forced, air - ambient)
+            add("wall", "outside", outside_w_k(box, case[2], ambient), case[2] - ambient)
+        return flows
 
     def _governed(self, wanted: _Temps, ambient_k: FloatArray) -> tuple[FloatArray, _Temps, bool]:
         """Lower the clock of the states that pass the limit until their die sits at it.
@@ -215,7 +252,8 @@ class _Temps:
     bodies: BodyTemps
     case: CaseTemps | None
 
-    def _arrays(self) -> list[FloatArray]:
+    def arrays(self) -> list[FloatArray]:
+        """Die, sink, board, and with a case inside air, inner and outer wall."""
         bodies = [self.bodies.die_k, self.bodies.sink_k, self.bodies.board_k]
         if self.case is None:
             return bodies
@@ -227,23 +265,23 @@ class _Temps:
 
     def rows(self, states: Any) -> _Temps:
         """Some of the states."""
-        return self._mapped([values[states] for values in self._arrays()])
+        return self._mapped([values[states] for values in self.arrays()])
 
     def replaced(self, states: Any, new: _Temps) -> _Temps:
         """With some of the states put in place."""
-        arrays = [values.copy() for values in self._arrays()]
-        for values, changed in zip(arrays, new._arrays(), strict=True):
+        arrays = [values.copy() for values in self.arrays()]
+        for values, changed in zip(arrays, new.arrays(), strict=True):
             values[states] = changed
         return self._mapped(arrays)
 
     def choose(self, where: BoolArray, yes: _Temps | None, no: _Temps) -> _Temps:
         """`yes` (or this) where true, `no` elsewhere."""
-        pairs = zip((yes or self)._arrays(), no._arrays(), strict=True)
+        pairs = zip((yes or self).arrays(), no.arrays(), strict=True)
         return self._mapped([np.where(where, a, b) for a, b in pairs])
 
     def towards(self, other: _Temps, share: FloatArray) -> _Temps:
         """Between this and another, linear in `share`."""
-        pairs = zip(self._arrays(), other._arrays(), strict=True)
+        pairs = zip(self.arrays(), other.arrays(), strict=True)
         return self._mapped([a + share * (b - a) for a, b in pairs])
 
     def share_to(self, other: _Temps, limit_k: FloatArray) -> FloatArray:

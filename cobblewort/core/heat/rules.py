@@ -8,6 +8,7 @@ import numpy as np
 
 from cobblewort.core import words
 from cobblewort.core.findings import Remark
+from cobblewort.core.heat.workings import throttle_term
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
 from cobblewort.core.remedies import add_missing, another
@@ -49,7 +50,7 @@ def throttle(kit: Kit) -> Iterator[Check]:
         die_c = float(heat.wanted_die_c[state, 0])
         figure = f"heat:die@{heat.states[state].id}"
         inputs = [
-            computed_term("T_limit", "throttle point", "°C", float(heat.throttle_c[0]), None),
+            throttle_term(board),
             computed_term("T_die", "die at full clock", "°C", die_c, figure),
         ]
         return Sum("throttle point less die temperature", "T_limit - T_die", inputs)

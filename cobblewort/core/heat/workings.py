@@ -10,9 +10,10 @@ import numpy as np
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.heat.enclosure import exchange_w_k, inside_w_k, outside_w_k
 from cobblewort.core.heat.model import HeatDetail
+from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.standards.air import ZERO_C_K
-from cobblewort.core.working import Sum, Term, computed_term, plan_term
+from cobblewort.core.working import Sum, Term, computed_term, plan_term, reading_term
 
 Found = tuple[str, str, FloatArray, str, Sum]
 _INNER_FILM = "film on the inner wall, at these temperatures"
@@ -37,6 +38,15 @@ def heat_sum(kit: Kit, rest: str) -> Found | None:
     formula = build(detail, state, kit)
     label = f"{_LABELS[node]} at full clock"
     return (label, "°C", detail.wanted_c[node][state], heat.states[state].label, formula)
+
+
+def throttle_term(board: Instance) -> Term:
+    """The throttle point of a board."""
+    heat = board.part.board_heat
+    if heat is None:
+        raise ValueError("the board needs thermal figures")
+    path = "board_heat.throttle_c"
+    return reading_term("T_limit", "throttle point", "°C", board, path, heat.throttle_c)
 
 
 def _at(values: FloatArray, state: int) -> float:
@@ -173,6 +183,8 @@ def _wall(detail: HeatDetail, state: int, kit: Kit) -> Sum:
 def _hottest(kit: Kit, detail: HeatDetail) -> Sum:
     """One kelvin outside is close to one kelvin at the die; how close is solved, not assumed."""
     heat = kit.heat
+    if heat.board is None:
+        raise ValueError("without a board there is no ambient to look for")
     hard = [n for n, state in enumerate(heat.states) if state.hard]
     worst = max(hard, key=lambda n: float(heat.wanted_die_c[n, 0]))
     ambient, limit = kit.plan.place.ambient_max_c, float(heat.throttle_c[0])
@@ -184,7 +196,7 @@ def _hottest(kit: Kit, detail: HeatDetail) -> Sum:
         "T_out + (T_limit - T_die) / s",
         [
             plan_term("T_out", "hottest day", "°C", ambient),
-            computed_term("T_limit", "throttle point", "°C", limit, None),
+            throttle_term(heat.board),
             _temp(detail, "die", worst, "T_die", "die in the worst state"),
             computed_term("s", "kelvins at the die for one outside, solved", "", slope, None),
         ],

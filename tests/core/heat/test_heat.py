@@ -70,6 +70,23 @@ def test_heat_given_off_leaves_through_the_wall() -> None:
     assert float(out[0, 0]) == pytest.approx(4.0, rel=1e-3)
 
 
+@pytest.mark.parametrize("case", ["E01", "E03", "E04"])
+def test_what_flows_in_flows_out_of_every_node(case: str) -> None:
+    """Balance at die, cooler and board, and all of the heat reaches the outside."""
+    heat = judged(kit("B10", "S03", "M02", "K03", case)).heat
+    inside = heat.inside_w if case != "E01" else None
+    for number, state in enumerate(heat.states):
+        net: dict[str, float] = {}
+        for path in heat.paths:
+            net[path.start] = net.get(path.start, 0.0) - path.power_w[number]
+            net[path.end] = net.get(path.end, 0.0) + path.power_w[number]
+        assert net["sink"] == pytest.approx(0, abs=1e-6), state.id
+        made = -net["die"] - net["board"]
+        assert net["outside"] == pytest.approx(made - net.get("inside", 0) - net.get("wall", 0))
+        if inside is not None and heat.speed_share[number] == 1.0:
+            assert net["outside"] == pytest.approx(inside[number], rel=0.01)
+
+
 def test_the_highest_safe_ambient_is_where_it_just_throttles() -> None:
     """Judged again at that ambient, the worst hard state has no headroom left."""
     plan = kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": 25})

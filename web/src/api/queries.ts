@@ -67,6 +67,24 @@ export const fixesQuery = (
     staleTime: Infinity,
   });
 
+export const workingQuery = (
+  id: string,
+  version: number,
+  ambientC: number | null,
+  figure: string,
+) =>
+  queryOptions({
+    queryKey: ["working", id, version, ambientC, figure],
+    queryFn: async ({ signal }) =>
+      dataOf(
+        await client.GET("/api/plans/{plan_id}/working", {
+          params: { path: { plan_id: id }, query: { figure, ambient_c: ambientC } },
+          signal,
+        }),
+      ),
+    staleTime: Infinity,
+  });
+
 export const partsQuery = queryOptions({
   queryKey: ["parts"],
   queryFn: async () => dataOf(await client.GET("/api/parts")),

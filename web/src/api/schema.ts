@@ -196,6 +196,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Working
+         * @description The arithmetic behind one figure of the report.
+         */
+        get: operations["plan_working_api_plans__plan_id__working_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/evaluate": {
         parameters: {
             query?: never;
@@ -546,6 +566,18 @@ export interface components {
             unknown: string[];
         };
         /**
+         * Doubt
+         * @description An uncertain figure, and how much of the width of a band it accounts for, 0 to 1.
+         */
+        Doubt: {
+            /** Label */
+            label: string;
+            /** Share */
+            share: number;
+            /** Basis */
+            basis: string;
+        };
+        /**
          * DriveForm
          * @description The shape and language of a drive: `2280` and `pcie`, say.
          */
@@ -747,6 +779,18 @@ export interface components {
             limit_c: number | null;
         };
         /**
+         * HeatPath
+         * @description Heat that passes between two nodes by state, `outside` being one of them. [W]
+         */
+        HeatPath: {
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+            /** Power W */
+            power_w: number[];
+        };
+        /**
          * HeatReport
          * @description Temperatures on the hottest day. `why_not` is empty where they are known.
          *
@@ -762,6 +806,8 @@ export interface components {
             states: components["schemas"]["StateReport"][];
             /** Nodes */
             nodes: components["schemas"]["HeatNode"][];
+            /** Paths */
+            paths: components["schemas"]["HeatPath"][];
             /** Wanted Die C */
             wanted_die_c: number[];
             /** Speed Share */
@@ -1783,6 +1829,29 @@ export interface components {
             part: string;
         };
         /**
+         * Term
+         * @description One input of a formula.
+         *
+         *     `basis` is that of a part's reading, or `plan`, `computed` or `standard`; `origin` says where it
+         *     comes from in words. `figure` names a figure that has a working of its own.
+         */
+        Term: {
+            /** Symbol */
+            symbol: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Basis */
+            basis: string;
+            /** Origin */
+            origin: string;
+            /** Figure */
+            figure: string | null;
+        };
+        /**
          * Voltages
          * @description What a part needs at its input. [V]
          */
@@ -1799,6 +1868,38 @@ export interface components {
             /** Gauge Awg */
             gauge_awg: number;
             contacts_ohm: components["schemas"]["Reading"];
+        };
+        /**
+         * Working
+         * @description How one figure comes about, at nominal figures in one state.
+         *
+         *     `expression` is the formula in the symbols of `inputs`, in plain arithmetic with `min` and
+         *     `max`; worked out with their values it gives `result`. `doubts` are the figures that make its
+         *     band wide, widest first, and `measure` the one measurement that would narrow it most.
+         */
+        Working: {
+            /** Figure */
+            figure: string;
+            /** Label */
+            label: string;
+            /** Words */
+            words: string;
+            /** Expression */
+            expression: string;
+            /** Inputs */
+            inputs: components["schemas"]["Term"][];
+            /** Result */
+            result: number;
+            /** Unit */
+            unit: string;
+            /** State */
+            state: string;
+            /** Source */
+            source: string;
+            /** Doubts */
+            doubts: components["schemas"]["Doubt"][];
+            /** Measure */
+            measure: string;
         };
     };
     responses: never;
@@ -2293,6 +2394,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Fix"][];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_working_api_plans__plan_id__working_get: {
+        parameters: {
+            query: {
+                figure: string;
+                /** @description Hottest day to assume instead of the plan's. [°C] */
+                ambient_c?: number | null;
+            };
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Working"];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */

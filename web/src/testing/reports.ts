@@ -85,6 +85,7 @@ export function report(fields: {
       ambient_c: 25,
       states: [],
       nodes: [],
+      paths: [],
       wanted_die_c: [],
       speed_share: [],
       inside_w: [],

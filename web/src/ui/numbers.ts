@@ -11,6 +11,14 @@ export function figure(value: number, unit: string): string {
   return unit ? `${minus(text)} ${unit}` : minus(text);
 }
 
+/** A figure in a working, to four significant digits, so that the sum can be followed. */
+export function precise(value: number, unit: string): string {
+  if (SIGNS[unit]) return money(value, unit);
+  const size = Math.abs(value);
+  const digits = size === 0 ? 0 : Math.min(5, Math.max(0, 3 - Math.floor(Math.log10(size))));
+  return minus(`${value.toFixed(digits)} ${unit}`.trim());
+}
+
 export function money(amount: number | string, currency: string): string {
   const text = Math.abs(Number(amount)).toFixed(2);
   const short = text.endsWith(".00") ? text.slice(0, -3) : text;

@@ -1,8 +1,10 @@
+import Button from "react-bootstrap/Button";
+
 import type { FamilyId, FamilyReport, Report } from "../api/types";
 import { severityWord } from "../ui/numbers";
 import { CostTable } from "./aspects/cost/CostTable";
 import { FitView } from "./aspects/fit/FitView";
-import { HeatTable } from "./aspects/heat/HeatTable";
+import { HeatView } from "./aspects/heat/HeatView";
 import { NotJudged } from "./aspects/NotJudged";
 import { SupplyView } from "./aspects/supply/SupplyView";
 import { Begin } from "./Begin";
@@ -10,7 +12,7 @@ import { useBench } from "./bench";
 
 /** The chosen margin's drawing with one line of verdict above it. */
 export function AspectPane() {
-  const { report, family } = useBench();
+  const { report, family, openWorking } = useBench();
   const chosen = report.families.find((entry) => entry.id === family);
   if (!chosen) return null;
   if (!report.lines.some((line) => line.role === "board")) return <Begin />;
@@ -19,6 +21,15 @@ export function AspectPane() {
       <div className="aspect-head">
         <h2>{chosen.label}</h2>
         <span className="verdict">{verdict(report, chosen)}</span>
+        {chosen.margin !== null && (
+          <Button
+            variant="link"
+            className="ms-auto"
+            onClick={() => openWorking(chosen.margin ?? "")}
+          >
+            Working
+          </Button>
+        )}
       </div>
       <Drawing family={chosen.id} judged={chosen.judged} />
     </>
@@ -32,7 +43,7 @@ function Drawing({ family, judged }: { family: FamilyId; judged: boolean }) {
     case "supply":
       return <SupplyView />;
     case "heat":
-      return <HeatTable />;
+      return <HeatView />;
     case "cost":
       return <CostTable />;
     default:

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import Button from "react-bootstrap/Button";
 
 import { fixesQuery } from "../api/queries";
 import type { Finding, Fix, Margin } from "../api/types";
@@ -80,6 +81,7 @@ function Snag({ finding }: { finding: Finding }) {
 }
 
 function Facts({ finding, margin }: { finding: Finding; margin: Margin | undefined }) {
+  const { openWorking } = useBench();
   return (
     <div className="snag-facts tabular">
       {margin && (
@@ -89,7 +91,10 @@ function Facts({ finding, margin }: { finding: Finding; margin: Margin | undefin
           {figure(margin.limit, margin.unit)}.
           {bandText(margin) && ` Spare most likely ${bandText(margin)}.`}
           {margin.holds_share !== null &&
-            ` Holds with ${percent(margin.holds_share)} of the likely figures.`}
+            ` Holds with ${percent(margin.holds_share)} of the likely figures.`}{" "}
+          <Button variant="link" onClick={() => openWorking(margin.id)}>
+            Whole working
+          </Button>
         </p>
       )}
       <p>Source: {finding.source}</p>

@@ -15,6 +15,7 @@ import { MarginPanel } from "./MarginPanel";
 import { PlanDetails } from "./PlanDetails";
 import { SnagPanel } from "./SnagPanel";
 import { TopBar } from "./TopBar";
+import { WorkingPanel } from "./WorkingPanel";
 
 const FAMILY_ORDER: FamilyId[] = ["fit", "supply", "heat", "data", "life", "cost", "noise"];
 
@@ -25,6 +26,7 @@ export function Workbench({ view }: { view: PlanView }) {
   const [openSnag, setOpenSnag] = useState<string | null>(null);
   const [drawer, setDrawer] = useState<{ role: Role; line: string | null } | null>(null);
   const [details, setDetails] = useState(false);
+  const [working, setWorking] = useState<string | null>(null);
   const changes = usePlanChanges(view.id);
   const report = useQuery({
     ...reportQuery(view.id, view.version, ambientC),
@@ -36,6 +38,12 @@ export function Workbench({ view }: { view: PlanView }) {
   });
   useHotkeys("mod+shift+z", () => view.redo_label && changes.act({ kind: "redo" }), {
     preventDefault: true,
+  });
+  useHotkeys("w", () => {
+    const snag = report.data?.findings.find((entry) => entry.id === openSnag)?.margin;
+    const shown = report.data?.families.find((entry) => entry.id === family)?.margin;
+    const figure = snag ?? shown;
+    if (figure) setWorking(figure);
   });
   useHotkeys(["1", "2", "3", "4", "5", "6", "7"], (_, key) => {
     const chosen = FAMILY_ORDER[Number(key.keys?.[0] ?? key.hotkey) - 1];
@@ -58,6 +66,7 @@ export function Workbench({ view }: { view: PlanView }) {
             setOpenSnag,
             openCupboard: (role, line) => setDrawer({ role, line }),
             openDetails: () => setDetails(true),
+            openWorking: setWorking,
           }
         : null,
     [view, report.data, ambientC, changes, family, chosenLine, openSnag],
@@ -85,6 +94,9 @@ export function Workbench({ view }: { view: PlanView }) {
           </div>
           {drawer && (
             <CupboardDrawer role={drawer.role} line={drawer.line} onClose={() => setDrawer(null)} />
+          )}
+          {working !== null && (
+            <WorkingPanel key={working} figure={working} onClose={() => setWorking(null)} />
           )}
           {details && <PlanDetails onClose={() => setDetails(false)} />}
         </BenchContext>

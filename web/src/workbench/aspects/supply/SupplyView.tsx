@@ -72,6 +72,7 @@ function stateIndex(report: Report, chosen: string | null): number {
 }
 
 function SupplyTable({ report, state }: { report: Report; state: number }) {
+  const { openWorking } = useBench();
   return (
     <details className="details-table">
       <summary>As a table</summary>
@@ -93,8 +94,20 @@ function SupplyTable({ report, state }: { report: Report; state: number }) {
               <th scope="row">
                 {node.label} <span className="soft">({node.rail})</span>
               </th>
-              <td className="num">{figure(node.voltage_v[state] ?? 0, "V")}</td>
-              <td className="num">{figure(node.current_a[state] ?? 0, "A")}</td>
+              {(["v", "a"] as const).map((quantity) => (
+                <td key={quantity} className="num">
+                  <Button
+                    variant="link"
+                    onClick={() =>
+                      openWorking(`rail:${node.id}:${quantity}@${report.supply.states[state]?.id}`)
+                    }
+                  >
+                    {quantity === "v"
+                      ? figure(node.voltage_v[state] ?? 0, "V")
+                      : figure(node.current_a[state] ?? 0, "A")}
+                  </Button>
+                </td>
+              ))}
             </tr>
           ))}
         </tbody>

@@ -1,0 +1,151 @@
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+
+import type { Report } from "../../../api/types";
+import { figure, percent } from "../../../ui/numbers";
+import { useWidth } from "../../../ui/useWidth";
+import { useBench } from "../../bench";
+import { HeatDrawing } from "./HeatDrawing";
+import { heatLayout } from "./heatLayout";
+
+const ROOM_PX = 430;
+
+export function HeatView() {
+  const { report, openWorking } = useBench();
+  const { heat } = report;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [frame, width] = useWidth(640);
+  if (heat.why_not)
+    return <p className="soft pt-3">Nothing can be said about heat: {heat.why_not}.</p>;
+  const state = stateIndex(report, chosen);
+  const layout = heatLayout(report, state, width, ROOM_PX);
+  return (
+    <>
+      <HeadLine report={report} onWorking={openWorking} />
+      <div className="aspect-bar" role="group" aria-label="State">
+        <span className="lead-word">State</span>
+        {heat.states.map((entry, index) => (
+          <Button
+            key={entry.id}
+            variant=""
+            size="sm"
+            aria-pressed={index === state}
+            onClick={() => setChosen(entry.id)}
+          >
+            {entry.label.replace(" (mean)", "")}
+          </Button>
+        ))}
+        <span className="right tabular">
+          inside <strong>{figure(heat.inside_w[state] ?? 0, "W")}</strong>
+          {(heat.speed_share[state] ?? 1) < 0.995 && (
+            <>
+              , clock <strong>{percent(heat.speed_share[state] ?? 1)}</strong>
+            </>
+          )}
+        </span>
+      </div>
+      <div ref={frame} className="drawing-scroll">
+        {layout && (
+          <HeatDrawing
+            layout={layout}
+            stateLabel={heat.states[state]?.label.replace(" (mean)", "") ?? ""}
+          />
+        )}
+      </div>
+      <HeatTable report={report} onWorking={openWorking} />
+    </>
+  );
+}
+
+/** The chosen state, or the one in which the processor is warmest against its limit. */
+function stateIndex(report: Report, chosen: string | null): number {
+  const { states } = report.heat;
+  const margin = report.families.find((family) => family.id === "heat")?.margin;
+  const worst = report.margins.find((entry) => entry.id === margin)?.state;
+  const found = chosen
+    ? states.findIndex((state) => state.id === chosen)
+    : states.findIndex((state) => state.label === worst);
+  return Math.max(0, found);
+}
+
+interface PartProps {
+  report: Report;
+  onWorking: (figure: string) => void;
+}
+
+function HeadLine({ report, onWorking }: PartProps) {
+  const { heat } = report;
+  const band =
+    heat.hottest_ambient_p05_c !== null && heat.hottest_ambient_p95_c !== null
+      ? `${heat.hottest_ambient_p05_c.toFixed(0)} to ${figure(heat.hottest_ambient_p95_c, "°C")}`
+      : "";
+  return (
+    <div className="heat-head tabular">
+      <span>
+        Good up to{" "}
+        <Button variant="link" className="big" onClick={() => onWorking("heat:hottest_ambient")}>
+          {figure(heat.hottest_ambient_c ?? 0, "°C")}
+        </Button>{" "}
+        outside <span className="soft">{band}</span>
+      </span>
+      <span>
+        Clock held with everything at once{" "}
+        <span className="big">{percent(Math.min(...heat.speed_share))}</span>
+      </span>
+    </div>
+  );
+}
+
+function HeatTable({ report, onWorking }: PartProps) {
+  const { heat } = report;
+  return (
+    <details className="details-table">
+      <summary>As a table, with bands and workings</summary>
+      <table className="as-table">
+        <thead>
+          <tr>
+            <th scope="col">Where</th>
+            {heat.states.map((state) => (
+              <th key={state.id} scope="col" className="num">
+                {state.label.replace(" (mean)", "")}
+              </th>
+            ))}
+            <th scope="col" className="num">
+              Slows at
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {heat.nodes.map((node) => (
+            <tr key={node.id}>
+              <th scope="row">{node.label}</th>
+              {node.temp_c.map((temp, index) => (
+                <td key={heat.states[index]?.id} className="num">
+                  <Button
+                    variant="link"
+                    onClick={() => onWorking(`heat:${node.id}@${heat.states[index]?.id}`)}
+                  >
+                    {figure(temp, "°C")}
+                  </Button>
+                  <div className="soft">
+                    {node.temp_p05_c?.[index]?.toFixed(0)}–{node.temp_p95_c?.[index]?.toFixed(0)}
+                  </div>
+                </td>
+              ))}
+              <td className="num">{node.limit_c === null ? "" : figure(node.limit_c, "°C")}</td>
+            </tr>
+          ))}
+          <tr>
+            <th scope="row">Heat given off inside</th>
+            {heat.inside_w.map((power, index) => (
+              <td key={heat.states[index]?.id} className="num">
+                {figure(power, "W")}
+              </td>
+            ))}
+            <td />
+          </tr>
+        </tbody>
+      </table>
+    </details>
+  );
+}

@@ -1,0 +1,131 @@
+/** From the heat report to rungs on one temperature axis, with the heat that passes between. Pure. */
+import { scaleLinear } from "d3-scale";
+
+import type { Report } from "../../../api/types";
+
+export interface Rung {
+  id: string;
+  label: string;
+  x: number;
+  width: number;
+  y: number;
+  tempC: number;
+  band: { top: number; bottom: number } | null;
+  limit: { y: number; tempC: number } | null;
+  tone: "plain" | "sound" | "tight" | "stops";
+  figure: string;
+}
+
+export interface HeatFlow {
+  id: string;
+  path: string;
+  width: number;
+  powerW: number;
+  label: { x: number; y: number } | null;
+}
+
+export interface HeatLayout {
+  width: number;
+  height: number;
+  outside: { y: number; height: number; ambientC: number };
+  ticks: { y: number; label: string }[];
+  rungs: Rung[];
+  flows: HeatFlow[];
+}
+
+const LEFT = 40;
+const RIGHT = 44;
+const TOP = 16;
+const BOTTOM = 14;
+const RUNG = 78;
+const THICKEST = 22;
+const THINNEST = 1.2;
+/** Flows below this share of the greatest are drawn but not named. */
+const NAMED_SHARE = 0.12;
+/** From the outside inwards: heat climbs to the right. */
+const ORDER = ["wall", "inside", "board", "sink", "die"];
+
+/** `state` is an index into the report's heat states; `width` and `height` the room there is. [px] */
+export function heatLayout(
+  report: Report,
+  state: number,
+  width: number,
+  height: number,
+): HeatLayout | null {
+  const { heat } = report;
+  if (heat.nodes.length === 0) return null;
+  const nodes = ORDER.flatMap((id) => heat.nodes.filter((node) => node.id === id));
+  const highest = Math.max(
+    ...nodes.map((node) =>
+      Math.max(node.temp_p95_c?.[state] ?? 0, node.temp_c[state] ?? 0, node.limit_c ?? 0),
+    ),
+  );
+  const low = Math.floor((heat.ambient_c - 10) / 10) * 10;
+  const high = Math.ceil((highest + 6) / 10) * 10;
+  const toY = scaleLinear([low, high], [height - BOTTOM, TOP]);
+  const y = (temp: number) => round(toY(temp));
+  const step = (width - LEFT - RIGHT - RUNG) / Math.max(1, nodes.length);
+  const x = (index: number) => round(LEFT + 20 + (index + 0.55) * step);
+
+  const rungs = nodes.map((node, index): Rung => {
+    const temp = node.temp_c[state] ?? 0;
+    const bottom = node.temp_p05_c?.[state];
+    const top = node.temp_p95_c?.[state];
+    return {
+      id: node.id,
+      label: node.label,
+      x: x(index),
+      width: RUNG,
+      y: y(temp),
+      tempC: temp,
+      band: bottom === undefined || top === undefined ? null : { top: y(top), bottom: y(bottom) },
+      limit: node.limit_c === null ? null : { y: y(node.limit_c), tempC: node.limit_c },
+      tone: node.limit_c === null ? "plain" : tone(report),
+      figure: `heat:${node.id}@${heat.states[state]?.id}`,
+    };
+  });
+  const ambientY = y(heat.ambient_c);
+  return {
+    width,
+    height,
+    outside: { y: ambientY, height: height - BOTTOM - ambientY, ambientC: heat.ambient_c },
+    ticks: toY.ticks(6).map((temp) => ({ y: y(temp), label: String(temp) })),
+    rungs,
+    flows: flowsOf(report, state, rungs, ambientY),
+  };
+}
+
+function tone(report: Report): Rung["tone"] {
+  const severity = report.families.find((family) => family.id === "heat")?.severity;
+  return severity === "stops" || severity === "tight" ? severity : "sound";
+}
+
+function flowsOf(report: Report, state: number, rungs: Rung[], ambientY: number): HeatFlow[] {
+  const at = new Map(rungs.map((rung) => [rung.id, rung]));
+  const powers = report.heat.paths.map((path) => Math.abs(path.power_w[state] ?? 0));
+  const greatest = Math.max(0.01, ...powers);
+  return report.heat.paths.flatMap((path, index) => {
+    const from = at.get(path.start);
+    const to = at.get(path.end);
+    const powerW = path.power_w[state] ?? 0;
+    if (!from || powerW < 0.005) return [];
+    const x0 = from.x + from.width / 2;
+    const x1 = to ? to.x + to.width / 2 : round(from.x + from.width * 0.2);
+    const y1 = to ? to.y : ambientY;
+    const share = (powers[index] ?? 0) / greatest;
+    const middle = round((from.y + y1) / 2);
+    return [
+      {
+        id: `${path.start}-${path.end}`,
+        path: `M${x0} ${from.y}C${x0} ${middle} ${x1} ${middle} ${x1} ${y1}`,
+        width: round(Math.max(THINNEST, share * THICKEST)),
+        powerW,
+        label: share >= NAMED_SHARE ? { x: round((x0 + x1) / 2), y: middle } : null,
+      },
+    ];
+  });
+}
+
+function round(value: number): number {
+  return Math.round(value * 10) / 10;
+}
