@@ -23,7 +23,7 @@ from cobblewort.core.patch import (
     apply_patch,
 )
 from cobblewort.core.plan import KINDS_FOR_ROLE, Plan, Role
-from cobblewort.core.report import Report
+from cobblewort.core.report import FamilyReport, Report
 from cobblewort.core.reporting import telling_figure
 from cobblewort.core.rules import RULES
 
@@ -53,13 +53,14 @@ class Effect:
 
 @dataclass(slots=True, frozen=True)
 class Fix:
-    """A patch, what it resolves, and what it newly breaks."""
+    """A patch, what it resolves, what it newly breaks, and the rulers as they would be after it."""
 
     title: str
     patch: Patch
     resolves: list[str]
     breaks: list[str]
     effect: Effect
+    after: list[FamilyReport]
 
 
 @dataclass(slots=True, frozen=True)
@@ -201,6 +202,7 @@ def _tried(
         resolves=_settled(before, after),
         breaks=[f.sentence for f in worse],
         effect=effect_of(before, after),
+        after=after.families,
     )
 
 

@@ -86,6 +86,8 @@ def test_swapping_a_part_changes_the_verdict_and_undo_brings_it_back(
     fix = page.locator(".fix", has_text="Kettle 27 instead of Traveller 65")
     expect(fix).to_contain_text("−€ 23")
     fix.click()
+    expect(page.locator(".margins.previewing")).to_be_visible()
+    fix.get_by_role("button", name="Do it").click()
     expect(page.locator(".kit-line", has_text="Kettle 27")).to_be_visible()
     expect(shared).to_have_count(0)
     page.keyboard.press("Control+z")
@@ -216,3 +218,40 @@ def test_a_figure_is_followed_down_to_what_it_rests_on(quiet_page: Page, server:
     expect(panel.locator(".working-label").first).to_have_text("Die at full clock")
     page.keyboard.press("Escape")
     expect(panel).to_have_count(0)
+
+
+def test_a_fix_is_previewed_and_done_from_the_keyboard(quiet_page: Page, server: str) -> None:
+    """Full stop to the next snag, x to preview, Esc to leave it, x and Enter to do it."""
+    page = quiet_page
+    page.goto(f"{server}/plans/choir-recorder")
+    expect(page.locator(".snag").first).to_be_visible()
+    fit = page.locator(".margin-row", has_text="Fit")
+    expect(fit).to_contain_text("14.5 mm short")
+    page.keyboard.press(".")
+    expect(page.locator(".snag.open")).to_contain_text("Steeple reaches")
+    page.keyboard.press("x")
+    expect(page.get_by_role("button", name="Do it")).to_be_focused()
+    expect(page.locator(".margins.previewing")).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.locator(".margins.previewing")).to_have_count(0)
+    expect(fit).to_contain_text("14.5 mm short")
+    page.keyboard.press("x")
+    expect(page.get_by_role("button", name="Do it")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.locator(".snag", has_text="Steeple reaches")).to_have_count(0)
+    page.keyboard.press("z")
+    expect(page.locator(".snag", has_text="Steeple reaches")).to_have_count(1)
+
+
+def test_the_key_sheet_tells_the_keys(quiet_page: Page, server: str) -> None:
+    """A question mark opens it, Escape closes it."""
+    page = quiet_page
+    page.goto(f"{server}/plans/bat-recorder")
+    expect(page.locator(".margin-row").first).to_be_visible()
+    page.keyboard.press("?")
+    sheet = page.get_by_role("dialog", name="Keys")
+    expect(sheet).to_contain_text("Preview the open snag")
+    page.keyboard.press("Escape")
+    expect(sheet).to_have_count(0)
+    page.keyboard.press("]")
+    expect(page.locator(".what-if output")).to_have_text("33 °C")

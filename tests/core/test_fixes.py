@@ -85,6 +85,7 @@ def test_a_fix_does_what_it_says(plan_id: str) -> None:
             assert not {f.id for f in after.findings} & set(fix.resolves)
             assert {f.id for f in after.findings if f.severity == "stops"} <= stopped
             assert after.cost.total - before.cost.total == fix.effect.cost_delta
+            assert after.families == fix.after
     assert offered >= 2
 
 

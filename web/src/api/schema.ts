@@ -747,7 +747,7 @@ export interface components {
         };
         /**
          * Fix
-         * @description A patch, what it resolves, and what it newly breaks.
+         * @description A patch, what it resolves, what it newly breaks, and the rulers as they would be after it.
          */
         Fix: {
             /** Title */
@@ -759,6 +759,8 @@ export interface components {
             /** Breaks */
             breaks: string[];
             effect: components["schemas"]["Effect"];
+            /** After */
+            after: components["schemas"]["FamilyReport"][];
         };
         /**
          * HeatNode

@@ -8,6 +8,8 @@ const SIZES = { sm: { bar: 6, cap: 5 }, md: { bar: 8, cap: 6 }, lg: { bar: 10, c
 interface Props {
   /** Spare over its span, -0.5 to 1; null draws only the limit line. */
   share: number | null;
+  /** Where it stood before a change, drawn as an outline. */
+  before?: number | null;
   low?: number | null;
   high?: number | null;
   severity: Severity;
@@ -21,11 +23,21 @@ interface Props {
  * One margin on its limit line. The line runs the whole height, so that rulers stacked without a
  * gap share one line. Decorative: the figure and its words stand beside it.
  */
-export function Ruler({ share, low, high, severity, width, height, size = "md" }: Props) {
+export function Ruler({
+  share,
+  before = null,
+  low,
+  high,
+  severity,
+  width,
+  height,
+  size = "md",
+}: Props) {
   const hatch = useId();
   const { bar, cap } = SIZES[size];
   const middle = height / 2;
   const layout = share === null ? null : rulerLayout(share, low ?? null, high ?? null, width);
+  const ghost = before === null ? null : rulerLayout(before, null, null, width);
   const limitX = rulerX(0, width);
   return (
     <svg
@@ -36,6 +48,17 @@ export function Ruler({ share, low, high, severity, width, height, size = "md" }
       preserveAspectRatio="none"
       aria-hidden
     >
+      {ghost && before !== share && (
+        <rect
+          x={ghost.bar.x}
+          y={middle - bar / 2 - 2}
+          width={ghost.bar.width}
+          height={bar + 4}
+          fill="none"
+          stroke="var(--ink-soft)"
+          strokeDasharray="2 2"
+        />
+      )}
       {layout && share !== null && (
         <>
           {share < 0 && (

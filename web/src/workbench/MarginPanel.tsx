@@ -9,9 +9,10 @@ const ROW_HEIGHT = 25;
 
 /** The seven rulers on one limit line; choosing one opens its drawing. */
 export function MarginPanel() {
-  const { report, family, setFamily } = useBench();
+  const { report, family, setFamily, preview } = useBench();
+  const after = preview?.fix.after;
   return (
-    <div className="margins">
+    <div className={`margins ${preview ? "previewing" : ""}`}>
       <div className="margins-scale" aria-hidden>
         <span style={{ left: -14 }}>short</span>
         <span className="at-limit" style={{ left: RULER_WIDTH / 3 + 4 }}>
@@ -19,7 +20,7 @@ export function MarginPanel() {
         </span>
         <span style={{ left: RULER_WIDTH / 3 + 30 }}>spare</span>
       </div>
-      {report.families.map((entry, index) => (
+      {(after ?? report.families).map((entry, index) => (
         <button
           key={entry.id}
           type="button"
@@ -34,14 +35,20 @@ export function MarginPanel() {
             silent={!entry.judged}
           />
           <span className="name">{entry.label}</span>
-          <MarginFigure family={entry} />
+          <MarginFigure family={entry} before={after && report.families[index]} />
         </button>
       ))}
     </div>
   );
 }
 
-function MarginFigure({ family }: { family: FamilyReport }) {
+interface FigureProps {
+  family: FamilyReport;
+  /** The ruler as it is now, while a way out is previewed. */
+  before: FamilyReport | undefined;
+}
+
+function MarginFigure({ family, before }: FigureProps) {
   if (!family.judged) {
     return (
       <span className="unjudged">
@@ -54,6 +61,7 @@ function MarginFigure({ family }: { family: FamilyReport }) {
     <>
       <Ruler
         share={family.ruler_share}
+        before={before?.ruler_share ?? null}
         low={family.ruler_p05}
         high={family.ruler_p95}
         severity={family.severity}

@@ -50,12 +50,9 @@ function tally(findings: Finding[]): string {
 }
 
 function Snag({ finding }: { finding: Finding }) {
-  const { openSnag, setOpenSnag, setFamily, report } = useBench();
+  const { openSnag, setOpenSnag, report } = useBench();
   const open = openSnag === finding.id;
-  const toggle = () => {
-    setOpenSnag(open ? null : finding.id);
-    if (!open && finding.family !== "safety") setFamily(finding.family);
-  };
+  const toggle = () => setOpenSnag(open ? null : finding.id);
   const margin = report.margins.find((entry) => entry.id === finding.margin);
   return (
     <li
@@ -118,35 +115,58 @@ function Fixes({ finding }: { finding: Finding }) {
   );
 }
 
+/** A way out: pressed once it shows its effect on the rulers, and then it can be done. */
 function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
-  const { changes, report, setOpenSnag } = useBench();
-  const { effect } = fix;
+  const { changes, report, preview, setPreview, setOpenSnag } = useBench();
+  const open = preview?.finding === finding.id && preview.fix.title === fix.title;
   const apply = () => {
     changes.act({ kind: "patch", patch: fix.patch, label: fix.title });
     setOpenSnag(null);
   };
-  const effects = [
-    change(Number(effect.cost_delta), report.cost.currency),
+  return (
+    <div className={`fix ${open ? "previewed" : ""}`}>
+      <button
+        type="button"
+        className="btn-plain fix-main"
+        aria-expanded={open}
+        onClick={() => setPreview(open ? null : { finding: finding.id, fix })}
+      >
+        <span className="what">{fix.title}</span>
+        <span className="effect tabular">
+          {effects(fix, finding, report.cost.currency).map((text) => (
+            <span key={text}>{text}</span>
+          ))}
+        </span>
+      </button>
+      {open && (
+        <div className="fix-more">
+          {fix.breaks.map((sentence) => (
+            <p key={sentence} className="tone-tight">
+              {sentence}
+            </p>
+          ))}
+          <p className="soft">The rulers show before and after.</p>
+          <Button variant="primary" size="sm" autoFocus disabled={changes.busy} onClick={apply}>
+            Do it
+          </Button>{" "}
+          <Button variant="" size="sm" onClick={() => setPreview(null)}>
+            Leave it
+          </Button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function effects(fix: Fix, finding: Finding, currency: string): string[] {
+  const { effect } = fix;
+  const texts = [
+    change(Number(effect.cost_delta), currency),
     change(effect.source_delta_a, "A"),
     change(effect.die_delta_k, "°C"),
     fix.resolves.includes(finding.id) ? "" : "only softens it",
     fix.resolves.length > 1 ? `settles ${fix.resolves.length} snags` : "",
     fix.breaks.length > 0 ? `brings ${fix.breaks.length} new` : "",
   ].filter(Boolean);
-  return (
-    <button
-      type="button"
-      className="fix"
-      disabled={changes.busy}
-      onClick={apply}
-      title={fix.breaks.join(" ")}
-    >
-      <span className="what">{fix.title}</span>
-      <span className="effect tabular">
-        {(effects.length ? effects : ["costs nothing"]).map((text) => (
-          <span key={text}>{text}</span>
-        ))}
-      </span>
-    </button>
-  );
+  return texts.length ? texts : ["costs nothing"];
 }

@@ -11,9 +11,10 @@ interface Props {
   changes: PlanChanges;
   ambientC: number | null;
   onAmbient: (ambientC: number | null) => void;
+  onKeys: () => void;
 }
 
-export function TopBar({ view, changes, ambientC, onAmbient }: Props) {
+export function TopBar({ view, changes, ambientC, onAmbient, onKeys }: Props) {
   const id = useId();
   const own = view.plan.place?.ambient_max_c ?? 28;
   const shown = ambientC ?? own;
@@ -80,6 +81,16 @@ export function TopBar({ view, changes, ambientC, onAmbient }: Props) {
           </>
         )}
       </div>
+      <Button
+        className="theme-switch"
+        variant=""
+        size="sm"
+        onClick={onKeys}
+        aria-label="Keys"
+        title="Keys (?)"
+      >
+        ?
+      </Button>
       <ThemeSwitch />
     </header>
   );

@@ -1,23 +1,22 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 
 import { reportQuery } from "../api/queries";
 import type { FamilyId, PlanView, Role } from "../api/types";
 import { usePlanChanges } from "../api/usePlanChanges";
 import { Failure, Loading } from "../ui/States";
 import { AspectPane } from "./AspectPane";
-import { BenchContext, type Bench } from "./bench";
+import { BenchContext, type Bench, type Preview } from "./bench";
 import { ChangeNotice } from "./ChangeNotice";
 import { CupboardDrawer } from "./CupboardDrawer";
+import { KeySheet } from "./KeySheet";
 import { KitPanel } from "./KitPanel";
 import { MarginPanel } from "./MarginPanel";
 import { PlanDetails } from "./PlanDetails";
 import { SnagPanel } from "./SnagPanel";
 import { TopBar } from "./TopBar";
+import { useKeys } from "./useKeys";
 import { WorkingPanel } from "./WorkingPanel";
-
-const FAMILY_ORDER: FamilyId[] = ["fit", "supply", "heat", "data", "life", "cost", "noise"];
 
 export function Workbench({ view }: { view: PlanView }) {
   const [ambientC, setAmbientC] = useState<number | null>(null);
@@ -27,27 +26,12 @@ export function Workbench({ view }: { view: PlanView }) {
   const [drawer, setDrawer] = useState<{ role: Role; line: string | null } | null>(null);
   const [details, setDetails] = useState(false);
   const [working, setWorking] = useState<string | null>(null);
+  const [preview, setPreview] = useState<(Preview & { version: number }) | null>(null);
+  const [keySheet, setKeySheet] = useState(false);
   const changes = usePlanChanges(view.id);
   const report = useQuery({
     ...reportQuery(view.id, view.version, ambientC),
     placeholderData: keepPreviousData,
-  });
-
-  useHotkeys("mod+z", () => view.undo_label && changes.act({ kind: "undo" }), {
-    preventDefault: true,
-  });
-  useHotkeys("mod+shift+z", () => view.redo_label && changes.act({ kind: "redo" }), {
-    preventDefault: true,
-  });
-  useHotkeys("w", () => {
-    const snag = report.data?.findings.find((entry) => entry.id === openSnag)?.margin;
-    const shown = report.data?.families.find((entry) => entry.id === family)?.margin;
-    const figure = snag ?? shown;
-    if (figure) setWorking(figure);
-  });
-  useHotkeys(["1", "2", "3", "4", "5", "6", "7"], (_, key) => {
-    const chosen = FAMILY_ORDER[Number(key.keys?.[0] ?? key.hotkey) - 1];
-    if (chosen) setFamily(chosen);
   });
 
   const bench = useMemo<Bench | null>(
@@ -57,24 +41,40 @@ export function Workbench({ view }: { view: PlanView }) {
             view,
             report: report.data,
             ambientC,
+            setAmbientC,
             changes,
             family,
             setFamily,
             chosenLine,
             setChosenLine,
             openSnag,
-            setOpenSnag,
+            setOpenSnag: (finding) => {
+              setOpenSnag(finding);
+              setPreview(null);
+              const opened = report.data.findings.find((entry) => entry.id === finding);
+              if (opened && opened.family !== "safety") setFamily(opened.family);
+            },
+            preview: preview?.version === view.version ? preview : null,
+            setPreview: (next) => setPreview(next && { ...next, version: view.version }),
             openCupboard: (role, line) => setDrawer({ role, line }),
             openDetails: () => setDetails(true),
             openWorking: setWorking,
           }
         : null,
-    [view, report.data, ambientC, changes, family, chosenLine, openSnag],
+    [view, report.data, ambientC, changes, family, chosenLine, openSnag, preview],
   );
+
+  const keyActions = useKeys(bench, () => setKeySheet(true));
 
   return (
     <div className="workbench">
-      <TopBar view={view} changes={changes} ambientC={ambientC} onAmbient={setAmbientC} />
+      <TopBar
+        view={view}
+        changes={changes}
+        ambientC={ambientC}
+        onAmbient={setAmbientC}
+        onKeys={() => setKeySheet(true)}
+      />
       <ChangeNotice changes={changes} />
       {report.isError && <Failure error={report.error} retry={() => void report.refetch()} />}
       {report.isPending && <Loading what="the plan" />}
@@ -98,6 +98,7 @@ export function Workbench({ view }: { view: PlanView }) {
           {working !== null && (
             <WorkingPanel key={working} figure={working} onClose={() => setWorking(null)} />
           )}
+          {keySheet && <KeySheet actions={keyActions} onClose={() => setKeySheet(false)} />}
           {details && <PlanDetails onClose={() => setDetails(false)} />}
         </BenchContext>
       )}

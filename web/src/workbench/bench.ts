@@ -1,14 +1,20 @@
 /** What every panel of the workbench looks at: the plan, its report, and what is chosen. */
 import { createContext, useContext } from "react";
 
-import type { FamilyId, PlanView, Report, Role } from "../api/types";
+import type { FamilyId, Fix, PlanView, Report, Role } from "../api/types";
 import type { PlanChanges } from "../api/usePlanChanges";
+
+export interface Preview {
+  finding: string;
+  fix: Fix;
+}
 
 export interface Bench {
   view: PlanView;
   report: Report;
   /** Hottest day assumed instead of the plan's, or null. [°C] */
   ambientC: number | null;
+  setAmbientC: (ambientC: number | null) => void;
   changes: PlanChanges;
   family: FamilyId;
   setFamily: (family: FamilyId) => void;
@@ -16,6 +22,9 @@ export interface Bench {
   setChosenLine: (line: string | null) => void;
   openSnag: string | null;
   setOpenSnag: (finding: string | null) => void;
+  /** A way out whose effect is shown on the rulers before it is taken. */
+  preview: Preview | null;
+  setPreview: (preview: Preview | null) => void;
   /** Candidates for a role: in place of a line's part, or as a new line. */
   openCupboard: (role: Role, line: string | null) => void;
   openDetails: () => void;

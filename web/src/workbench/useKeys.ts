@@ -1,0 +1,123 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useHotkeys } from "react-hotkeys-hook";
+
+import { fixesQuery } from "../api/queries";
+import type { FamilyId } from "../api/types";
+import type { Bench } from "./bench";
+import { actionFor, type KeyAction } from "./keys";
+import { KIT_ROLES } from "./roles";
+
+const FAMILY_ORDER: FamilyId[] = ["fit", "supply", "heat", "data", "life", "cost", "noise"];
+const AMBIENT_STEP_C = 1;
+
+/** What each key does on this bench; none while a dialog is open. */
+export function useKeys(bench: Bench | null, showSheet: () => void): KeyAction[] {
+  const queries = useQueryClient();
+  const actions = bench ? keyActions(bench, queries, showSheet) : [];
+  useHotkeys("mod+z", () => undo(bench), { preventDefault: true });
+  useHotkeys("mod+shift+z", () => redo(bench), { preventDefault: true });
+  useHotkeys("*", (event) => {
+    if (document.querySelector("[role=dialog]")) return;
+    const action = actionFor(actions, event);
+    if (!action) return;
+    event.preventDefault();
+    action.run(event.key);
+  });
+  return actions;
+}
+
+function undo(bench: Bench | null) {
+  if (bench?.view.undo_label) bench.changes.act({ kind: "undo" });
+}
+
+function redo(bench: Bench | null) {
+  if (bench?.view.redo_label) bench.changes.act({ kind: "redo" });
+}
+
+function keyActions(
+  bench: Bench,
+  queries: ReturnType<typeof useQueryClient>,
+  showSheet: () => void,
+): KeyAction[] {
+  const { view, report, ambientC, setAmbientC } = bench;
+  const findings = report.findings;
+
+  const stepSnag = (by: number) => {
+    if (findings.length === 0) return;
+    const at = findings.findIndex((entry) => entry.id === bench.openSnag);
+    const start = at < 0 && by < 0 ? 0 : at;
+    const next = findings[(start + by + findings.length) % findings.length];
+    if (next) bench.setOpenSnag(next.id);
+  };
+  const previewFirst = async () => {
+    const snag = findings.find((entry) => entry.id === bench.openSnag) ?? findings[0];
+    if (!snag?.has_fixes) return;
+    bench.setOpenSnag(snag.id);
+    const fixes = await queries.query(fixesQuery(view.id, view.version, ambientC, snag.id));
+    const first = fixes[0];
+    if (first) bench.setPreview({ finding: snag.id, fix: first });
+  };
+  const openWorking = () => {
+    const snag = findings.find((entry) => entry.id === bench.openSnag)?.margin;
+    const shown = report.families.find((entry) => entry.id === bench.family)?.margin;
+    const figure = snag ?? shown;
+    if (figure) bench.openWorking(figure);
+  };
+  const add = () => {
+    const empty = KIT_ROLES.find(({ role }) => !report.lines.some((line) => line.role === role));
+    bench.openCupboard(empty?.role ?? "addon", null);
+  };
+  const swap = () => {
+    const line = report.lines.find((entry) => entry.id === bench.chosenLine) ?? report.lines[0];
+    if (line) bench.openCupboard(line.role as (typeof KIT_ROLES)[number]["role"], line.id);
+  };
+  const moveAmbient = (by: number) => {
+    const own = view.plan.place?.ambient_max_c ?? 28;
+    const next = (ambientC ?? own) + by;
+    if (next >= -20 && next <= 70) setAmbientC(next === own ? null : next);
+  };
+
+  return [
+    { keys: ["?"], shown: "?", what: "These keys", run: showSheet },
+    {
+      keys: ["1", "2", "3", "4", "5", "6", "7"],
+      shown: "1 to 7",
+      what: "Open a margin’s drawing",
+      run: (key) => {
+        const family = FAMILY_ORDER[Number(key) - 1];
+        if (family) bench.setFamily(family);
+      },
+    },
+    { keys: ["."], shown: ".", what: "Next snag", run: () => stepSnag(1) },
+    { keys: [","], shown: ",", what: "Snag before", run: () => stepSnag(-1) },
+    {
+      keys: ["x"],
+      shown: "x",
+      what: "Preview the open snag’s first way out; Enter does it, Esc leaves it",
+      run: () => void previewFirst(),
+    },
+    { keys: ["Escape"], shown: "Esc", what: "Leave a preview", run: () => bench.setPreview(null) },
+    { keys: ["w"], shown: "w", what: "Working of the open snag or margin", run: openWorking },
+    {
+      keys: ["a", "/"],
+      shown: "a",
+      what: "Add from the cupboard, to the first empty role",
+      run: add,
+    },
+    { keys: ["s"], shown: "s", what: "Swap the chosen line’s part", run: swap },
+    {
+      keys: ["["],
+      shown: "[",
+      what: "Hottest day a degree down",
+      run: () => moveAmbient(-AMBIENT_STEP_C),
+    },
+    {
+      keys: ["]"],
+      shown: "]",
+      what: "Hottest day a degree up",
+      run: () => moveAmbient(AMBIENT_STEP_C),
+    },
+    { keys: ["z"], shown: "z or Ctrl+Z", what: "Undo", run: () => undo(bench) },
+    { keys: ["Z"], shown: "Shift+Z", what: "Redo", run: () => redo(bench) },
+  ];
+}
