@@ -50,6 +50,9 @@ types: $(VENV)/.runtime web/node_modules/.installed
 schemas: $(VENV)/.runtime
 	$(BIN)/python -m cobblewort.formats.schemas docs/schema
 
+docs: $(VENV)/.runtime
+	$(BIN)/python -m cobblewort.formats.rulebook docs/rules.md
+
 $(VENV)/bin/python:
 	$(PYTHON) -m venv $(VENV)
 

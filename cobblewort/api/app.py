@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import defaultdict
 from collections.abc import AsyncIterator, Iterable
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -22,6 +23,7 @@ from cobblewort.api.models import (
     PatchRequest,
     PlanStrip,
     PlanView,
+    RuleFiring,
     RuleView,
 )
 from cobblewort.core.catalogue import Catalogue
@@ -244,15 +246,26 @@ def get_part(part_id: str, catalogue: Cupboard) -> Part:
 
 
 @router.get("/rules")
-def list_rules() -> list[RuleView]:
-    """Every rule with what it checks, why, its formula and source."""
+def list_rules(plans: Plans, catalogue: Cupboard) -> list[RuleView]:
+    """Every rule with what it checks, why, its formula and source, and where it fires."""
+    firings: dict[str, dict[str, RuleFiring]] = defaultdict(dict)
+    for stored in plans.all():
+        for finding in evaluate(stored.plan, catalogue, PAGE_SAMPLES).findings:  # worst first
+            firing = RuleFiring(plan=stored.id, name=stored.plan.name, severity=finding.severity)
+            firings[finding.rule].setdefault(stored.id, firing)
     return [
         RuleView(
-            id=rule.id, family=rule.family, title=rule.title, why=rule.why, formula=rule.formula,
+            id=rule.id,
+            family=rule.family,
+            title=rule.title,
+            why=rule.why,
+            formula=rule.formula,
             source=rule.source,
+            has_remedies=bool(rule.remedies),
+            fires_in=list(firings[rule.id].values()),
         )
         for rule in RULES.values()
-    ]  # fmt: skip
+    ]
 
 
 def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -> FastAPI:

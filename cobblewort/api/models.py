@@ -84,8 +84,16 @@ class PartView(BaseModel):
     class_figures: list[str]
 
 
+class RuleFiring(BaseModel):
+    """A plan in which a rule has something to say, at its worst there."""
+
+    plan: str
+    name: str
+    severity: Severity
+
+
 class RuleView(BaseModel):
-    """A rule with its explanation."""
+    """A rule with its explanation, and the plans in which it has something to say."""
 
     id: str
     family: str
@@ -93,3 +101,5 @@ class RuleView(BaseModel):
     why: str
     formula: str
     source: str
+    has_remedies: bool
+    fires_in: list[RuleFiring]

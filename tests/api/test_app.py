@@ -135,6 +135,8 @@ def test_rules_are_listed_with_their_sources(client: TestClient) -> None:
     rules = client.get("/api/rules").json()
     assert len(rules) >= 15
     assert all(rule["source"] for rule in rules)
+    length = next(rule for rule in rules if rule["id"] == "FIT-07")
+    assert [(f["plan"], f["severity"]) for f in length["fires_in"]] == [("choir-recorder", "stops")]
 
 
 @pytest.mark.parametrize(

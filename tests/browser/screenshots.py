@@ -57,6 +57,7 @@ VIEWS: list[View] = [
     ("workbench-heat", "/plans/moss-cabinet", "light", heat),
     ("cupboard-drawer", "/plans/choir-recorder", "light", drawer),
     ("working", "/plans/choir-recorder", "light", working),
+    ("rule-book", "/rules", "light", as_it_opens),
     ("night-bench", "/plans/choir-recorder", "dark", supply_with_snag),
 ]
 

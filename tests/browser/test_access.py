@@ -33,6 +33,10 @@ def test_nothing_serious_on_any_screen(page: Page, server: str, scheme: Any) -> 
     expect(page.get_by_label("What will it be?")).to_be_focused()
     assert serious(page) == []
 
+    page.goto(f"{server}/rules")
+    expect(page.locator(".rule").first).to_be_visible()
+    assert serious(page) == []
+
     page.goto(f"{server}/plans/choir-recorder")
     page.locator(".snag").nth(3).click()
     expect(page.locator(".fix").first).to_be_visible()

@@ -255,3 +255,15 @@ def test_the_key_sheet_tells_the_keys(quiet_page: Page, server: str) -> None:
     expect(sheet).to_have_count(0)
     page.keyboard.press("]")
     expect(page.locator(".what-if output")).to_have_text("33 °C")
+
+
+def test_the_rule_book_says_where_a_rule_fires(quiet_page: Page, server: str) -> None:
+    """From a snag to its rule, and from the rule to the plan."""
+    page = quiet_page
+    page.goto(f"{server}/plans/choir-recorder")
+    page.locator(".snag", has_text="Kerb 1T (2) is 80.0 mm").click()
+    page.get_by_role("link", name="Rule FIT-07").click()
+    rule = page.get_by_role("article", name="FIT-07 A drive has the length")
+    expect(rule).to_contain_text("M.2 specification")
+    rule.get_by_role("link", name="Choir recorder").click()
+    expect(page.locator(".crumbs strong")).to_have_text("Choir recorder with mirrored drives")

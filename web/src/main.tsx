@@ -7,6 +7,7 @@ import { createBrowserRouter, RouterProvider } from "react-router";
 
 import { ProblemError } from "./api/client";
 import { PlansPage } from "./plans/PlansPage";
+import { RuleBookPage } from "./rulebook/RuleBookPage";
 import { NotFound } from "./ui/NotFound";
 import { WorkbenchPage } from "./workbench/WorkbenchPage";
 
@@ -21,6 +22,7 @@ const queries = new QueryClient({
 
 const router = createBrowserRouter([
   { path: "/", element: <PlansPage /> },
+  { path: "/rules", element: <RuleBookPage /> },
   { path: "/plans/:planId", element: <WorkbenchPage /> },
   { path: "*", element: <NotFound /> },
 ]);

@@ -85,6 +85,11 @@ export const workingQuery = (
     staleTime: Infinity,
   });
 
+export const rulesQuery = queryOptions({
+  queryKey: ["rules"],
+  queryFn: async () => dataOf(await client.GET("/api/rules")),
+});
+
 export const partsQuery = queryOptions({
   queryKey: ["parts"],
   queryFn: async () => dataOf(await client.GET("/api/parts")),

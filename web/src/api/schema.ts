@@ -285,7 +285,7 @@ export interface paths {
         };
         /**
          * List Rules
-         * @description Every rule with what it checks, why, its formula and source.
+         * @description Every rule with what it checks, why, its formula and source, and where it fires.
          */
         get: operations["list_rules_api_rules_get"];
         put?: never;
@@ -1601,8 +1601,23 @@ export interface components {
             current: boolean;
         };
         /**
+         * RuleFiring
+         * @description A plan in which a rule has something to say, at its worst there.
+         */
+        RuleFiring: {
+            /** Plan */
+            plan: string;
+            /** Name */
+            name: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "sound" | "note" | "tight" | "stops";
+        };
+        /**
          * RuleView
-         * @description A rule with its explanation.
+         * @description A rule with its explanation, and the plans in which it has something to say.
          */
         RuleView: {
             /** Id */
@@ -1617,6 +1632,10 @@ export interface components {
             formula: string;
             /** Source */
             source: string;
+            /** Has Remedies */
+            has_remedies: boolean;
+            /** Fires In */
+            fires_in: components["schemas"]["RuleFiring"][];
         };
         /**
          * SetFields

@@ -6,8 +6,8 @@ import { useNavigate } from "react-router";
 import { client, dataOf, ifMatch } from "../api/client";
 import { plansQuery } from "../api/queries";
 import type { PlanStrip } from "../api/types";
+import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
-import { ThemeSwitch } from "../ui/ThemeSwitch";
 import { NewPlanDialog } from "./NewPlanDialog";
 import { Strips } from "./Strips";
 
@@ -18,11 +18,7 @@ export function PlansPage() {
   const navigate = useNavigate();
   return (
     <div className="plans-page">
-      <header className="chrome">
-        <span className="brand">Cobblewort</span>
-        <span className="crumbs" />
-        <ThemeSwitch />
-      </header>
+      <PageBar current="plans" />
       {removal.removed && (
         <div className="notice" role="status">
           <span>“{removal.removed.name}” is put away.</span>

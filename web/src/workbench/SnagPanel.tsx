@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import Button from "react-bootstrap/Button";
+import { Link } from "react-router";
 
 import { fixesQuery } from "../api/queries";
 import type { Finding, Fix, Margin } from "../api/types";
@@ -94,7 +95,9 @@ function Facts({ finding, margin }: { finding: Finding; margin: Margin | undefin
           </Button>
         </p>
       )}
-      <p>Source: {finding.source}</p>
+      <p>
+        Source: {finding.source}. <Link to={`/rules#${finding.rule}`}>Rule {finding.rule}</Link>
+      </p>
     </div>
   );
 }

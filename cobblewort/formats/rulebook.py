@@ -1,0 +1,41 @@
+"""The rule book as Markdown, from the registry: `python -m cobblewort.formats.rulebook FILE`."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+import cobblewort.core.evaluate  # noqa: F401  fills the registry
+from cobblewort.core.rules import RULES
+
+FAMILY_WORDS = {
+    "fit": "Fit", "supply": "Supply", "heat": "Heat", "data": "Data", "life": "Life",
+    "cost": "Cost", "noise": "Noise", "safety": "Cautions",
+}  # fmt: skip
+
+_HEAD = """# Rule book
+
+Made from the registry of rules by `make docs`; a stale copy fails the tests. Severity is decided in
+one place for all rules, see [How it computes](model.md).
+"""
+
+
+def rulebook_text() -> str:
+    """Every rule by family: what it checks, why, formula, source, whether it knows ways out."""
+    parts = [_HEAD]
+    families = dict.fromkeys(rule.family for rule in RULES.values())
+    for family in families:
+        parts.append(f"\n## {FAMILY_WORDS[family]}\n")
+        for rule in RULES.values():
+            if rule.family != family:
+                continue
+            ways = "It proposes ways out." if rule.remedies else "It proposes nothing."
+            parts.append(
+                f"\n### {rule.id} {rule.title}\n\n{rule.why}\n\n"
+                f"- Formula: {rule.formula}\n- Source: {rule.source}\n- {ways}\n"
+            )
+    return "".join(parts)
+
+
+if __name__ == "__main__":
+    Path(sys.argv[1]).write_text(rulebook_text(), encoding="utf-8")

@@ -1,0 +1,81 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+
+import { rulesQuery } from "../api/queries";
+import type { RuleView } from "../api/types";
+import { Cobble } from "../ui/Cobble";
+import { PageBar } from "../ui/PageBar";
+import { Failure, Loading } from "../ui/States";
+
+const FAMILIES: [string, string][] = [
+  ["fit", "Fit"],
+  ["supply", "Supply"],
+  ["heat", "Heat"],
+  ["cost", "Cost"],
+  ["safety", "Cautions"],
+];
+
+/** Every rule: what it checks, why, formula, source, and the plans in which it fires. */
+export function RuleBookPage() {
+  const rules = useQuery(rulesQuery);
+  return (
+    <div className="plans-page">
+      <PageBar current="rules" />
+      <main className="plans-body rule-book">
+        <div className="plans-head">
+          <h1>Rule book</h1>
+          <span className="soft grow">What is judged, why, and on whose word.</span>
+        </div>
+        {rules.isPending && <Loading what="the rules" />}
+        {rules.isError && <Failure error={rules.error} retry={() => void rules.refetch()} />}
+        {rules.data &&
+          FAMILIES.map(([family, label]) => (
+            <Chapter
+              key={family}
+              label={label}
+              rules={rules.data.filter((rule) => rule.family === family)}
+            />
+          ))}
+      </main>
+    </div>
+  );
+}
+
+function Chapter({ label, rules }: { label: string; rules: RuleView[] }) {
+  return (
+    <section className="rule-chapter" aria-label={label}>
+      <h2>{label}</h2>
+      {rules.map((rule) => (
+        <article
+          key={rule.id}
+          id={rule.id}
+          className="rule"
+          aria-label={`${rule.id} ${rule.title}`}
+        >
+          <div>
+            <h3>{rule.title}</h3>
+            <div className="soft tabular">{rule.id}</div>
+          </div>
+          <div>
+            <p>{rule.why}</p>
+            <dl>
+              <dt>Formula</dt>
+              <dd>{rule.formula}</dd>
+              <dt>Source</dt>
+              <dd>{rule.source}</dd>
+            </dl>
+          </div>
+          <ul className="rule-plans">
+            {rule.fires_in.length === 0 && <li className="soft">silent in every plan</li>}
+            {rule.fires_in.map((firing) => (
+              <li key={firing.plan}>
+                <Cobble severity={firing.severity} size={16} />
+                <Link to={`/plans/${firing.plan}`}>{firing.name}</Link>
+              </li>
+            ))}
+          </ul>
+        </article>
+      ))}
+    </section>
+  );
+}
