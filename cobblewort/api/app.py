@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, FastAPI, Header, Query, Request, Response
-from fastapi.responses import FileResponse
+from fastapi.responses import FileResponse, PlainTextResponse
 from fastapi.staticfiles import StaticFiles
 from pydantic import TypeAdapter
 
@@ -40,6 +40,7 @@ from cobblewort.core.reporting import telling_figure
 from cobblewort.core.rules import RULES
 from cobblewort.core.what_if import with_ambient
 from cobblewort.core.working import Working
+from cobblewort.formats.kit_list import kit_csv, kit_text
 from cobblewort.formats.shipped import shipped_classes, shipped_parts
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
@@ -109,7 +110,7 @@ def list_plans(plans: Plans, catalogue: Cupboard) -> list[PlanStrip]:
 def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
     return PlanStrip(
         id=stored.id, version=stored.version, name=stored.plan.name, purpose=stored.plan.purpose,
-        place=stored.plan.place.name, changed_at=stored.changed_at,
+        place=stored.plan.place.name, state=stored.plan.state, changed_at=stored.changed_at,
         pieces=sum(line.quantity for line in stored.plan.lines), severity=report.severity,
         families=report.families, total=report.cost.total, currency=report.cost.currency,
         worst=report.findings[0].sentence if report.findings else None,
@@ -154,6 +155,29 @@ def undo_plan(plan_id: str, version: Version, plans: Plans, response: Response) 
 def redo_plan(plan_id: str, version: Version, plans: Plans, response: Response) -> PlanView:
     """Make the change again that was undone."""
     return _view(plans.redo(plan_id, version), response)
+
+
+@router.post("/plans/{plan_id}/copy", status_code=201)
+def copy_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
+    """A new plan that begins as this one stands, still being thought through."""
+    plan = plans.get(plan_id).plan
+    name = f"{plan.name[:112]} (copy)"
+    copied = plan.model_copy(update={"name": name, "state": "thinking"})
+    return _view(plans.create(copied, f"copy of {plan.name}"[:200]), response)
+
+
+@router.get("/plans/{plan_id}/kit.csv", response_class=PlainTextResponse)
+def plan_kit_csv(plan_id: str, plans: Plans, catalogue: Cupboard) -> Response:
+    """The kit for a spreadsheet (RFC 4180)."""
+    text = kit_csv(evaluate(plans.get(plan_id).plan, catalogue))
+    headers = {"Content-Disposition": 'attachment; filename="kit.csv"'}
+    return Response(text, media_type="text/csv; charset=utf-8", headers=headers)
+
+
+@router.get("/plans/{plan_id}/kit.txt", response_class=PlainTextResponse)
+def plan_kit_text(plan_id: str, plans: Plans, catalogue: Cupboard) -> Response:
+    """The kit as plain text."""
+    return PlainTextResponse(kit_text(evaluate(plans.get(plan_id).plan, catalogue)))
 
 
 @router.get("/plans/{plan_id}/revisions")

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from cobblewort.core.margin import Severity
 from cobblewort.core.patch import Change
-from cobblewort.core.plan import Plan
+from cobblewort.core.plan import Plan, PlanState
 from cobblewort.core.report import FamilyReport
 
 
@@ -59,6 +59,7 @@ class PlanStrip(BaseModel):
     name: str
     purpose: str
     place: str
+    state: PlanState
     changed_at: str
     pieces: int
     severity: Severity

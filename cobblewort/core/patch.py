@@ -57,11 +57,11 @@ class PinPlug(Piece):
 
 
 class SetFields(Piece):
-    """Change fields of the plan itself: name, purpose, place, duty, budget, settings."""
+    """Change fields of the plan itself: name, state, purpose, place, duty, budget, settings."""
 
     op: Literal["set"] = "set"
     fields: dict[
-        Literal["name", "purpose", "place", "duty", "budget", "currency", "settings"], Any
+        Literal["name", "state", "purpose", "place", "duty", "budget", "currency", "settings"], Any
     ] = Field(min_length=1)
 
 

@@ -41,6 +41,8 @@ Activity = Literal["off", "idle", "light", "working", "full"]
     working    working                      peak
     full       peak                         peak
 """
+PlanState = Literal["thinking", "ordered", "built", "proved"]
+"""How far a build has come."""
 Temperature = Annotated[float, Field(ge=-60, le=90)]
 MAX_INSTANCES = 400
 
@@ -98,6 +100,7 @@ class Plan(Piece):
 
     format: Literal["cobblewort-plan/1"] = "cobblewort-plan/1"
     name: Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+    state: PlanState = "thinking"
     purpose: Annotated[str, StringConstraints(max_length=1000)] = ""
     place: Place = Place()
     duty: tuple[Phase, ...] = (Phase(name="all day", hours=24),)

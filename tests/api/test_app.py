@@ -93,6 +93,24 @@ def test_deleting_and_bringing_back(client: TestClient) -> None:
     assert client.get(CHOIR).status_code == 200
 
 
+def test_a_copy_begins_as_the_plan_stands(client: TestClient) -> None:
+    """Under a name of its own, being thought through again; the first is untouched."""
+    patched(client, {"op": "set", "fields": {"state": "ordered"}})
+    copy = client.post(f"{CHOIR}/copy").json()
+    assert copy["plan"]["name"] == "Choir recorder with mirrored drives (copy)"
+    assert copy["plan"]["state"] == "thinking"
+    assert copy["plan"]["lines"] == client.get(CHOIR).json()["plan"]["lines"]
+    assert client.get(CHOIR).json()["plan"]["state"] == "ordered"
+
+
+def test_the_kit_can_be_taken_along(client: TestClient) -> None:
+    """As a CSV file, and as text."""
+    sheet = client.get(f"{CHOIR}/kit.csv")
+    assert sheet.headers["content-type"].startswith("text/csv")
+    assert sheet.text.startswith("role,pieces,maker,model")
+    assert "To buy: EUR 591.00" in client.get(f"{CHOIR}/kit.txt").text
+
+
 def test_what_if_is_never_stored(client: TestClient) -> None:
     """A hotter day changes the report and not the plan."""
     hot = client.get("/api/plans/bat-recorder/report", params={"ambient_c": 70}).json()

@@ -34,7 +34,7 @@ def test_nothing_serious_on_any_screen(page: Page, server: str, scheme: Any) -> 
     assert serious(page) == []
 
     page.goto(f"{server}/rules")
-    expect(page.locator(".rule").first).to_be_visible()
+    expect(page.locator(".rule-entry").first).to_be_visible()
     assert serious(page) == []
 
     page.goto(f"{server}/plans/choir-recorder")

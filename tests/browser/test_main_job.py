@@ -267,3 +267,23 @@ def test_the_rule_book_says_where_a_rule_fires(quiet_page: Page, server: str) ->
     expect(rule).to_contain_text("M.2 specification")
     rule.get_by_role("link", name="Choir recorder").click()
     expect(page.locator(".crumbs strong")).to_have_text("Choir recorder with mirrored drives")
+
+
+def test_a_plan_is_duplicated_renamed_and_taken_along(quiet_page: Page, server: str) -> None:
+    """A copy beside the first, under another name, ordered; its kit as CSV."""
+    page = quiet_page
+    page.goto(server)
+    page.get_by_role("button", name="Copy Moss-growth").click()
+    expect(page.locator(".strip")).to_have_count(4)
+    page.get_by_role("link", name="Moss-growth time-lapse cabinet (copy)").click()
+    page.get_by_role("button", name="Purpose, place, budget").click()
+    page.get_by_role("textbox", name="Name").fill("Fern cabinet")
+    page.get_by_label("How far it is").select_option("ordered")
+    page.get_by_role("button", name="Save").click()
+    expect(page.locator(".crumbs strong")).to_have_text("Fern cabinet")
+    page.get_by_role("button", name="as a list").click()
+    page.get_by_role("button", name="CSV, for a spreadsheet").click()
+    expect(page.locator(".kit-text")).to_contain_text("role,pieces,maker,model")
+    page.keyboard.press("Escape")
+    page.goto(server)
+    expect(page.get_by_role("article", name="Fern cabinet")).to_contain_text("ordered")

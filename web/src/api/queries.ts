@@ -85,6 +85,17 @@ export const workingQuery = (
     staleTime: Infinity,
   });
 
+export const kitTextQuery = (id: string, version: number, form: "txt" | "csv") =>
+  queryOptions({
+    queryKey: ["kit", id, version, form],
+    queryFn: async () => {
+      const options = { params: { path: { plan_id: id } }, parseAs: "text" } as const;
+      return form === "txt"
+        ? dataOf(await client.GET("/api/plans/{plan_id}/kit.txt", options))
+        : dataOf(await client.GET("/api/plans/{plan_id}/kit.csv", options));
+    },
+  });
+
 export const rulesQuery = queryOptions({
   queryKey: ["rules"],
   queryFn: async () => dataOf(await client.GET("/api/rules")),

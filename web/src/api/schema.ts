@@ -96,6 +96,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Plan
+         * @description A new plan that begins as this one stands, still being thought through.
+         */
+        post: operations["copy_plan_api_plans__plan_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/kit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Kit Csv
+         * @description The kit for a spreadsheet (RFC 4180).
+         */
+        get: operations["plan_kit_csv_api_plans__plan_id__kit_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/kit.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Kit Text
+         * @description The kit as plain text.
+         */
+        get: operations["plan_kit_text_api_plans__plan_id__kit_txt_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}/revisions": {
         parameters: {
             query?: never;
@@ -1224,6 +1284,12 @@ export interface components {
             /** Name */
             name: string;
             /**
+             * State
+             * @default thinking
+             * @enum {string}
+             */
+            state?: "thinking" | "ordered" | "built" | "proved";
+            /**
              * Purpose
              * @default
              */
@@ -1289,6 +1355,12 @@ export interface components {
             format?: "cobblewort-plan/1";
             /** Name */
             name: string;
+            /**
+             * State
+             * @default thinking
+             * @enum {string}
+             */
+            state?: "thinking" | "ordered" | "built" | "proved";
             /**
              * Purpose
              * @default
@@ -1357,6 +1429,11 @@ export interface components {
             purpose: string;
             /** Place */
             place: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "thinking" | "ordered" | "built" | "proved";
             /** Changed At */
             changed_at: string;
             /** Pieces */
@@ -1639,7 +1716,7 @@ export interface components {
         };
         /**
          * SetFields
-         * @description Change fields of the plan itself: name, purpose, place, duty, budget, settings.
+         * @description Change fields of the plan itself: name, state, purpose, place, duty, budget, settings.
          */
         SetFields: {
             /**
@@ -2221,6 +2298,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_plan_api_plans__plan_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_kit_csv_api_plans__plan_id__kit_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_kit_text_api_plans__plan_id__kit_txt_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": components["schemas"]["Problem"];
                 };
             };
         };

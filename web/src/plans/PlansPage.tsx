@@ -16,6 +16,14 @@ export function PlansPage() {
   const [creating, setCreating] = useState(false);
   const removal = useRemoval();
   const navigate = useNavigate();
+  const queries = useQueryClient();
+  const copy = useMutation({
+    mutationFn: async (plan: PlanStrip) =>
+      dataOf(
+        await client.POST("/api/plans/{plan_id}/copy", { params: { path: { plan_id: plan.id } } }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: plansQuery.queryKey }),
+  });
   return (
     <div className="plans-page">
       <PageBar current="plans" />
@@ -27,10 +35,13 @@ export function PlansPage() {
           </Button>
         </div>
       )}
-      {removal.error && (
-        <div className="notice notice-bad" role="alert">
-          {removal.error.message}
-        </div>
+      {[removal.error, copy.error].map(
+        (error) =>
+          error && (
+            <div key={error.message} className="notice notice-bad" role="alert">
+              {error.message}
+            </div>
+          ),
       )}
       <main className="plans-body">
         <div className="plans-head">
@@ -44,7 +55,7 @@ export function PlansPage() {
         {plans.isError && <Failure error={plans.error} retry={() => void plans.refetch()} />}
         {plans.data?.length === 0 && <NoPlans />}
         {plans.data && plans.data.length > 0 && (
-          <Strips plans={plans.data} onRemove={removal.remove} />
+          <Strips plans={plans.data} onRemove={removal.remove} onCopy={copy.mutate} />
         )}
       </main>
       {creating && (

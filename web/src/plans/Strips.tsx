@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { FamilyReport, PlanStrip } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { familyFigure, money, severityWord } from "../ui/numbers";
+import { planStateWord } from "../ui/planStates";
 import { Ruler } from "../ui/Ruler";
 
 const RULER_WIDTH = 78;
@@ -12,10 +13,11 @@ const RULER_HEIGHT = 24;
 interface Props {
   plans: PlanStrip[];
   onRemove: (plan: PlanStrip) => void;
+  onCopy: (plan: PlanStrip) => void;
 }
 
 /** Plans below each other, so that each column of rulers has one limit line through all of them. */
-export function Strips({ plans, onRemove }: Props) {
+export function Strips({ plans, onRemove, onCopy }: Props) {
   return (
     <div className="strips">
       <div className="strip-head" aria-hidden>
@@ -34,7 +36,7 @@ export function Strips({ plans, onRemove }: Props) {
             <Cobble severity={plan.severity} />
             <div>
               <Link to={`/plans/${plan.id}`}>{plan.name}</Link>
-              {plan.place && <div className="strip-place">{plan.place}</div>}
+              <div className="strip-place">{whereAndHowFar(plan)}</div>
               <div className="strip-worst">{verdict(plan)}</div>
             </div>
           </div>
@@ -43,6 +45,14 @@ export function Strips({ plans, onRemove }: Props) {
           ))}
           <div className="strip-money tabular">{money(plan.total, plan.currency)}</div>
           <div className="strip-tools">
+            <Button
+              variant=""
+              size="sm"
+              onClick={() => onCopy(plan)}
+              aria-label={`Copy ${plan.name}`}
+            >
+              Copy
+            </Button>
             <Button
               variant=""
               size="sm"
@@ -56,6 +66,11 @@ export function Strips({ plans, onRemove }: Props) {
       ))}
     </div>
   );
+}
+
+function whereAndHowFar(plan: PlanStrip): string {
+  const state = plan.state === "thinking" ? "" : planStateWord(plan.state);
+  return [plan.place, state].filter(Boolean).join(", ");
 }
 
 function verdict(plan: PlanStrip): string {

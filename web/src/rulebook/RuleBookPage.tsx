@@ -49,7 +49,7 @@ function Chapter({ label, rules }: { label: string; rules: RuleView[] }) {
         <article
           key={rule.id}
           id={rule.id}
-          className="rule"
+          className="rule-entry"
           aria-label={`${rule.id} ${rule.title}`}
         >
           <div>

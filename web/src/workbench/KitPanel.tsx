@@ -1,19 +1,23 @@
-import { Fragment } from "react";
+import { Fragment, useState } from "react";
 import Button from "react-bootstrap/Button";
 
 import { Cobble } from "../ui/Cobble";
 import { money } from "../ui/numbers";
 import { useBench } from "./bench";
+import { KitExport } from "./KitExport";
 import { KitLine } from "./KitLine";
 import { KIT_ROLES } from "./roles";
 
 export function KitPanel() {
-  const bench = useBench();
-  const { report, view, openCupboard, openDetails } = bench;
+  const { report, view, openCupboard, openDetails } = useBench();
+  const [exporting, setExporting] = useState(false);
   return (
     <>
       <div className="panel-head">
         <h2>Kit</h2>
+        <Button variant="link" onClick={() => setExporting(true)}>
+          as a list
+        </Button>
         <span className="tabular">
           {money(report.cost.total, report.cost.currency)}
           {report.cost.unknown.length > 0 && " and more"}
@@ -55,6 +59,7 @@ export function KitPanel() {
           );
         })}
       </ul>
+      {exporting && <KitExport onClose={() => setExporting(false)} />}
     </>
   );
 }

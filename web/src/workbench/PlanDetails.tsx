@@ -3,6 +3,7 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import Modal from "react-bootstrap/Modal";
 
+import { PLAN_STATES, planStateWord } from "../ui/planStates";
 import { readNumber } from "../ui/readNumber";
 import { useBench } from "./bench";
 
@@ -13,6 +14,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
   const id = useId();
   const [text, setText] = useState({
     name: plan.name,
+    state: plan.state ?? "thinking",
     purpose: plan.purpose ?? "",
     placeName: plan.place?.name ?? "",
     coldest: String(plan.place?.ambient_min_c ?? 15),
@@ -58,6 +60,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
           op: "set",
           fields: {
             name: text.name,
+            state: text.state,
             purpose: text.purpose,
             place,
             budget: budget === null ? null : budget.toFixed(2),
@@ -113,6 +116,16 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
             />
           </Field>
           <div className="field-row">
+            <Field label="How far it is" id={`${id}-state`}>
+              <Form.Select id={`${id}-state`} value={text.state} onChange={put("state")}>
+                {PLAN_STATES.map((state) => (
+                  <option key={state} value={state}>
+                    {planStateWord(state)}
+                  </option>
+                ))}
+              </Form.Select>
+            </Field>
+            <span />
             <Field label="Coldest day" id={`${id}-cold`} unit="°C">
               <Form.Control
                 id={`${id}-cold`}

@@ -1,0 +1,58 @@
+"""The kit as a list to take along: plain text, and CSV for a spreadsheet."""
+
+from __future__ import annotations
+
+import csv
+import io
+
+from cobblewort.core import words
+from cobblewort.core.report import LineReport, Report
+
+ROLE_WORDS = {
+    "board": "Board", "supply": "Supply", "boot": "Boot medium", "data": "Data",
+    "addon": "Add-on", "cooling": "Cooling", "case": "Case", "lead": "Lead",
+    "fastener": "Fastener", "borrow": "To borrow",
+}  # fmt: skip
+_COLUMNS = ("role", "pieces", "maker", "model", "what", "owned", "to pay", "currency")
+_FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
+
+
+def kit_csv(report: Report) -> str:
+    """The kit as CSV with a header row, CRLF line ends (RFC 4180).
+
+    A cell that a spreadsheet would take for a formula gets an apostrophe in front.
+    """
+    sheet = io.StringIO()
+    writer = csv.writer(sheet)
+    writer.writerow(_COLUMNS)
+    for line in report.lines:
+        to_pay = "" if line.to_pay is None else f"{line.to_pay:.2f}"
+        cells = [
+            ROLE_WORDS[line.role], str(line.quantity), line.maker, line.name, line.summary,
+            "yes" if line.owned else "no", to_pay, report.cost.currency,
+        ]  # fmt: skip
+        writer.writerow([_harmless(cell) for cell in cells])
+    return sheet.getvalue()
+
+
+def _harmless(cell: str) -> str:
+    return f"'{cell}" if cell.startswith(_FORMULA_STARTS) else cell
+
+
+def kit_text(report: Report) -> str:
+    """The kit as lines of text with the sum below."""
+    rows = [f"{report.plan}", ""]
+    rows += [_text_row(line, report.cost.currency) for line in report.lines]
+    rest = "" if not report.cost.unknown else ", without what has no known price"
+    rows += ["", f"To buy: {words.money(report.cost.total, report.cost.currency)}{rest}"]
+    return "\n".join(rows) + "\n"
+
+
+def _text_row(line: LineReport, currency: str) -> str:
+    price = "price not known" if line.to_pay is None else words.money(line.to_pay, currency)
+    if line.role == "borrow":
+        price = "borrowed"
+    elif line.owned:
+        price = "owned"
+    what = f", {line.summary}" if line.summary else ""
+    return f"{ROLE_WORDS[line.role]}: {line.quantity} x {line.maker} {line.name}{what}: {price}"

@@ -1,0 +1,37 @@
+import csv
+import io
+
+from cobblewort.formats.kit_list import kit_csv, kit_text
+from tests.kits import demo, judged, kit, shipped
+
+
+def test_csv_is_read_back_by_a_general_reader() -> None:
+    """RFC 4180: CRLF, a header, the same number of cells in every row."""
+    text = kit_csv(judged(demo("choir-recorder")))
+    assert "\r\n" in text
+    rows = list(csv.reader(io.StringIO(text), strict=True))
+    assert {len(row) for row in rows} == {8}
+    drives = next(row for row in rows if row[3] == "Kerb 1T")
+    assert drives[1:3] == ["2", "Chalkden"]
+    assert drives[6] == "142.00"
+
+
+def test_quotes_commas_and_formulas_are_harmless() -> None:
+    """A name with quotes survives; one that looks like a formula cannot run."""
+    odd = [
+        {"id": "F90", "kind": "fastener", "maker": 'say "x", y', "model": "=1+1", "price": "1"},
+        {"id": "F91", "kind": "fastener", "maker": "@SUM(A1)", "model": "-2"},
+    ]
+    report = judged(kit("F90", "F91"), catalogue=shipped().extended(odd))
+    rows = list(csv.reader(io.StringIO(kit_csv(report))))[1:]
+    assert rows[0][2:4] == ['say "x", y', "'=1+1"]
+    assert rows[1][2:4] == ["'@SUM(A1)", "'-2"]
+    assert rows[1][6] == ""
+
+
+def test_text_says_what_is_owned_and_borrowed() -> None:
+    """One line a part, and the sum."""
+    text = kit_text(judged(demo("bat-recorder")))
+    assert "Fastener: 1 x Ashlarby Standoff Set, Standoffs and screws M2.5, assorted: owned" in text
+    assert "Cattlegrid, Card reader, for setting up: borrowed" in text
+    assert text.endswith("To buy: EUR 332.00\n")
