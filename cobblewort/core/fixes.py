@@ -27,7 +27,7 @@ from cobblewort.core.report import FamilyReport, Report
 from cobblewort.core.reporting import telling_figure
 from cobblewort.core.rules import RULES
 
-MOST_FIXES = 5
+MOST_FIXES = 6
 _WORTH_SAMPLING = 12
 
 

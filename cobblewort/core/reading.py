@@ -7,7 +7,7 @@ from hashlib import blake2b
 from typing import Annotated, Any, Literal
 
 import numpy as np
-from pydantic import BaseModel, BeforeValidator, ConfigDict, model_validator
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, model_validator
 
 from cobblewort.core.arrays import FloatArray
 
@@ -78,6 +78,45 @@ def _exact(value: Any) -> Any:
 
 Rating = Annotated[Reading, BeforeValidator(_exact)]
 """A promise of the maker, such as a rated current: a bare number has no band around it."""
+
+
+_LARGEST = 1e6
+"""No figure of a small appliance is larger; a slipped unit usually is."""
+
+
+def _above_zero(reading: Reading) -> Reading:
+    if reading.low <= 0 or reading.high > _LARGEST:
+        raise ValueError(
+            f"must be above 0 and at most {_LARGEST:g}, its band included "
+            f"(got {reading.low:g} to {reading.high:g})"
+        )
+    return reading
+
+
+def _not_negative(reading: Reading) -> Reading:
+    if reading.low < 0 or reading.high > _LARGEST:
+        raise ValueError(
+            f"must not be negative and at most {_LARGEST:g}, its band included "
+            f"(got {reading.low:g} to {reading.high:g})"
+        )
+    return reading
+
+
+def _share(reading: Reading) -> Reading:
+    if reading.low <= 0 or reading.high > 1:
+        raise ValueError(
+            f"must be above 0 and at most 1, its band included "
+            f"(got {reading.low:g} to {reading.high:g})"
+        )
+    return reading
+
+
+Positive = Annotated[Reading, AfterValidator(_above_zero)]
+NotNegative = Annotated[Reading, AfterValidator(_not_negative)]
+PositiveRating = Annotated[Rating, AfterValidator(_above_zero)]
+NotNegativeRating = Annotated[Rating, AfterValidator(_not_negative)]
+Share = Annotated[Reading, AfterValidator(_share)]
+ShareRating = Annotated[Rating, AfterValidator(_share)]
 
 
 @lru_cache(maxsize=16384)

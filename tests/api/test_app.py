@@ -143,7 +143,7 @@ def test_parts_say_which_figures_are_class_figures(client: TestClient) -> None:
     """And a part sheet carries the basis of each."""
     cases = client.get("/api/parts", params={"kind": "case"}).json()
     assert {c["kind"] for c in cases} == {"case"}
-    assert all("case.wall_w_mk" in c["class_figures"] for c in cases)
+    assert all("case.emissivity" in c["class_figures"] for c in cases)
     sheet = client.get("/api/parts/E03").json()
     assert sheet["case"]["wall_w_mk"]["basis"] == "typical"
 

@@ -12,7 +12,15 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
-from cobblewort.core.reading import Rating, Reading
+from cobblewort.core.reading import (
+    NotNegative,
+    NotNegativeRating,
+    Positive,
+    PositiveRating,
+    Rating,
+    Share,
+    ShareRating,
+)
 
 Identifier = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9_.-]{0,63}$")]
 Text = Annotated[str, StringConstraints(max_length=400)]
@@ -57,7 +65,7 @@ class Socket(Piece):
     required: bool = False
     generation: float = 0
     lanes: int = 1
-    limit_a: Rating | None = None
+    limit_a: PositiveRating | None = None
     key: Literal["B", "M", "E"] | None = None
     lengths: tuple[str, ...] = ()
     protocols: tuple[str, ...] = ()
@@ -66,9 +74,9 @@ class Socket(Piece):
 class Wire(Piece):
     """A two-wire copper lead: its length one way, its gauge, and the loop of its contacts."""
 
-    length_m: Reading
+    length_m: NotNegative
     gauge_awg: Annotated[float, Field(ge=0, le=40)]
-    contacts_ohm: Reading
+    contacts_ohm: NotNegative
 
 
 class Plug(Piece):
@@ -89,7 +97,7 @@ class Plug(Piece):
     min_generation: float = 0
     lanes: int = 1
     key: Literal["B", "M", "B+M", "E"] | None = None
-    lead_ohm: Reading | None = None
+    lead_ohm: NotNegative | None = None
     wire: Wire | None = None
 
 
@@ -104,24 +112,24 @@ class Rail(Piece):
 
     label: Text
     feeds_from: str | None = None
-    path_ohm: Reading | None = None
-    out_v: Rating | None = None
-    efficiency: Reading | None = None
-    limit_a: Rating | None = None
-    limit_unannounced_a: Rating | None = None
+    path_ohm: NotNegative | None = None
+    out_v: PositiveRating | None = None
+    efficiency: Share | None = None
+    limit_a: PositiveRating | None = None
+    limit_unannounced_a: PositiveRating | None = None
     announce_a: float | None = None
-    limit_w: Rating | None = None
+    limit_w: PositiveRating | None = None
 
 
 class Source(Piece):
     """Where power enters a tree: a supply, or the supply that comes with a hub."""
 
     rail: str
-    set_v: Reading
-    rated_a: Rating
+    set_v: Positive
+    rated_a: PositiveRating
     announces_a: Annotated[float, Field(ge=0)] = 0
     full_to_c: Rating
-    derate_share_k: Rating
+    derate_share_k: NotNegativeRating
 
 
 class Load(Piece):
@@ -133,37 +141,46 @@ class Load(Piece):
 
     rail: str
     unit: Literal["w", "a"]
-    idle: Reading
-    working: Reading
-    peak: Reading
-    start: Reading | None = None
+    idle: NotNegative
+    working: NotNegative
+    peak: NotNegative
+    start: NotNegative | None = None
+
+    @model_validator(mode="after")
+    def _rises(self) -> Load:
+        if not self.idle.nominal <= self.working.nominal <= self.peak.nominal:
+            raise ValueError(
+                "idle, working and peak must rise in that order (got "
+                f"{self.idle.nominal:g}, {self.working.nominal:g}, {self.peak.nominal:g})"
+            )
+        return self
 
 
 class Voltages(Piece):
     """What a part needs at its input. [V]"""
 
-    flag_v: Rating | None = None
-    brownout_v: Rating
+    flag_v: PositiveRating | None = None
+    brownout_v: PositiveRating
 
 
 class Lead(Piece):
     """What a lead carries: the most current it may, and the current its marking lets through."""
 
-    rated_a: Rating
-    marked_a: Rating
+    rated_a: PositiveRating
+    marked_a: PositiveRating
 
 
 class BoardHeat(Piece):
     """The thermal figures of a board: die, board and the way between them. [K/W], [°C], [mm]"""
 
-    soc_share_idle: Rating
-    soc_share_peak: Rating
-    r_jc_k_w: Reading
-    r_db_k_w: Reading
-    r_ba_k_w: Reading
+    soc_share_idle: ShareRating
+    soc_share_peak: ShareRating
+    r_jc_k_w: Positive
+    r_db_k_w: Positive
+    r_ba_k_w: Positive
     throttle_c: Rating
-    soc_side_mm: Rating
-    soc_top_mm: Rating
+    soc_side_mm: PositiveRating
+    soc_top_mm: NotNegativeRating
     soc_x_mm: float
     soc_y_mm: float
 
@@ -171,14 +188,14 @@ class BoardHeat(Piece):
 class Cooler(Piece):
     """A heat sink, with or without a fan, that stands on the die."""
 
-    r_still_k_w: Reading
-    r_fan_k_w: Reading | None = None
-    height_mm: Rating
+    r_still_k_w: Positive
+    r_fan_k_w: Positive | None = None
+    height_mm: NotNegativeRating
     length_mm: Length
     width_mm: Length
-    interface_mm: Rating
-    interface_w_mk: Reading
-    free_flow_m3_h: Reading | None = None
+    interface_mm: NotNegativeRating
+    interface_w_mk: Positive
+    free_flow_m3_h: NotNegative | None = None
     blows_over_board: bool = False
     room_above: bool = True
 
@@ -206,9 +223,9 @@ class Stack(Piece):
 
     length_mm: Annotated[float, Field(gt=0, le=2000)]
     width_mm: Annotated[float, Field(gt=0, le=2000)]
-    thickness_mm: Rating
-    above_mm: Rating
-    below_mm: Rating
+    thickness_mm: NotNegativeRating
+    above_mm: NotNegativeRating
+    below_mm: NotNegativeRating
     holes: Text | None = None
 
 
@@ -220,8 +237,8 @@ class AddOn(Piece):
     """
 
     side: Literal["above", "below"]
-    height_mm: Rating
-    clear_mm: Rating | None = None
+    height_mm: NotNegativeRating
+    clear_mm: NotNegativeRating | None = None
 
 
 class Case(Piece):
@@ -234,17 +251,17 @@ class Case(Piece):
     inner_length_mm: Annotated[float, Field(gt=0, le=2000)]
     inner_width_mm: Annotated[float, Field(gt=0, le=2000)]
     inner_height_mm: Annotated[float, Field(gt=0, le=2000)]
-    max_above_mm: Rating
-    max_below_mm: Rating
+    max_above_mm: NotNegativeRating
+    max_below_mm: NotNegativeRating
     holes: tuple[str, ...] = ()
     any_holes: bool = False
     wall_mm: Annotated[float, Field(gt=0, le=100)]
-    wall_w_mk: Reading
-    emissivity: Reading
+    wall_w_mk: Positive
+    emissivity: Share
     vent_low_cm2: Annotated[float, Field(ge=0, le=10000)] = 0
     vent_high_cm2: Annotated[float, Field(ge=0, le=10000)] = 0
     vent_rise_mm: Annotated[float, Field(ge=0, le=2000)] | None = None
-    fan_exchange_share: Reading
+    fan_exchange_share: Share
 
 
 class Part(Piece):

@@ -1,0 +1,88 @@
+"""Every rule of the registry: one kit in which it fires, and that it is silent on a sound one."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from cobblewort.core.catalogue import Catalogue
+from cobblewort.core.plan import Plan
+from cobblewort.core.rules import RULES, rule
+from tests.kits import SMALL, judged, kit, shipped, told
+
+HOT = {"ambient_max_c": 45}
+OWN = {"maker": "m", "model": "Own"}
+
+
+def replaced(part_id: str, kind: str, part_class: str, **figures: Any) -> Catalogue:
+    """The shipped cupboard with one part replaced by one of class figures and these."""
+    document = {"id": part_id, "kind": kind, "part_class": part_class, **OWN, **figures}
+    return shipped().extended([document])
+
+
+FIRES: dict[str, tuple[Plan, Catalogue]] = {
+    "FIT-01": (kit("B06"), shipped()),
+    "FIT-02": (kit(*SMALL, "A02"), shipped()),
+    "FIT-03": (kit(*SMALL), replaced("B06", "board", "middle_card", stack={"holes": "H9"})),
+    "FIT-04": (kit(*SMALL), replaced("B06", "board", "middle_card", stack={"length_mm": 120})),
+    "FIT-05": (kit("B06", "S01", "M02", "K04", "E02"), shipped()),
+    "FIT-06": (kit("B10", "S03", "M02", "K05", "A01", "D03"), shipped()),
+    "FIT-07": (kit("B10", "S03", "M02", "A04", "D06"), shipped()),
+    "FIT-08": (kit("B10", "S03", "M02", "A02", "D08"), shipped()),
+    "FIT-09": (kit("B06", "S07", "M02"), shipped()),
+    "PWR-01": (kit("B06", "S06", "M02"), shipped()),
+    "PWR-02": (kit("B06", "S08", "C04", "M02"), shipped()),
+    "PWR-03": (kit("B10", "S04", "C01", "M02", "X06", "X11"), shipped()),
+    "PWR-04": (kit("B10", "S01", "M02", "X06"), shipped()),
+    "PWR-05": (
+        kit(*SMALL, "X05"),
+        replaced("X05", "device", "usb2_device", loads={"own": {"working": 0.5, "peak": 2.0}}),
+    ),
+    "PWR-06": (kit("B06", "S05", "C03", "M02"), shipped()),
+    "PWR-07": (kit("B10", "S02", "M02", "X06", "X07", "K05"), shipped()),
+    "PWR-08": (
+        kit("B06", "S05", "C01", "M02"),
+        replaced("C01", "lead", "usb_c_lead_3a", plugs={"in": {"lead_ohm": 12}}),
+    ),
+    "HEAT-01": (kit("B10", "S03", "M02", "K03", "E04", place=HOT), shipped()),
+    "HEAT-02": (kit("B10", "S03", "M02", "E04", place={"ambient_max_c": 75}), shipped()),
+    "HEAT-03": (kit(*SMALL, place={"ambient_min_c": -30}), shipped()),
+    "HEAT-04": (kit(*SMALL), replaced("B06", "board", "middle_card", board_heat=None)),
+    "COST-01": (kit(*SMALL, budget="5"), shipped()),
+    "COST-02": (kit(*SMALL, "F01"), replaced("F01", "fastener", "open_plates", case=None)),
+    "SAFE-01": (kit("B06", "S07", "C04", "M02"), shipped()),
+    "SAFE-02": (kit("B10", "S03", "M02", "K03", "E01", place=HOT), shipped()),
+}
+
+
+def test_every_rule_has_a_kit_in_which_it_fires() -> None:
+    """A new rule needs a row here."""
+    assert set(FIRES) == set(RULES)
+
+
+@pytest.mark.parametrize("rule_id", list(FIRES))
+def test_it_fires(rule_id: str) -> None:
+    """One plain sentence, with the lines that it concerns, and a source."""
+    plan, catalogue = FIRES[rule_id]
+    findings = told(judged(plan, 32, catalogue), rule_id)
+    assert findings
+    for finding in findings:
+        assert finding.sentence[0].isupper()
+        assert finding.sentence.endswith(".")
+        assert "nan" not in finding.sentence.lower().split()
+        assert finding.source
+        assert set(finding.lines) <= {line.id for line in plan.lines}
+
+
+@pytest.mark.parametrize("rule_id", list(FIRES))
+def test_it_is_silent_on_a_sound_kit(rule_id: str) -> None:
+    """A small kit with a budget that is enough, in a mild room."""
+    report = judged(kit(*SMALL, budget="500", place={"ambient_max_c": 22}), 32)
+    assert told(report, rule_id) == []
+
+
+def test_an_id_is_given_once() -> None:
+    """Two rules under one id would hide each other."""
+    with pytest.raises(ValueError, match="registered twice"):
+        rule("FIT-01", "fit", "Again", why="-", formula="-", source="-")(lambda _: [])
