@@ -171,16 +171,22 @@ def heat_report(kit: Kit) -> HeatReport:
         low, high = _band(temp) if banded else (None, None)
         limit = float(heat.throttle_c[0]) if name == "die" else None
         nodes.append(HeatNode(name, label, temp[:, 0].tolist(), low, high, limit))
+    paths = dict(heat.detail.flows_w) if heat.detail else {}
+    around = "inside" if "inside" in heat.nodes else "outside"
+    for drive in heat.drives:
+        low, high = _band(drive.temp_c) if banded else (None, None)
+        piece = drive.instance
+        limit = float(drive.throttle_c[0])
+        temps = drive.temp_c[:, 0].tolist()
+        nodes.append(HeatNode(piece.id, piece.name, temps, low, high, limit))
+        paths[piece.id, around] = drive.power_w[:, 0]
     low, high = _band(heat.hottest_ambient_c[np.newaxis, :]) if banded else (None, None)
     return HeatReport(
         why_not="",
         ambient_c=heat.ambient_c,
         states=_states(heat.states),
         nodes=nodes,
-        paths=[
-            HeatPath(start, end, flow.tolist())
-            for (start, end), flow in (heat.detail.flows_w if heat.detail else {}).items()
-        ],
+        paths=[HeatPath(start, end, flow.tolist()) for (start, end), flow in paths.items()],
         wanted_die_c=heat.wanted_die_c[:, 0].tolist(),
         speed_share=heat.speed_share[:, 0].tolist(),
         inside_w=heat.inside_w[:, 0].tolist(),

@@ -49,6 +49,7 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "HEAT-02": (kit("B10", "S03", "M02", "E04", place={"ambient_max_c": 75}), shipped()),
     "HEAT-03": (kit(*SMALL, place={"ambient_min_c": -30}), shipped()),
     "HEAT-04": (kit(*SMALL), replaced("B06", "board", "middle_card", board_heat=None)),
+    "HEAT-05": (kit("B10", "S03", "M02", "A02", "D07", "K03", "E03"), shipped()),
     "COST-01": (kit(*SMALL, budget="5"), shipped()),
     "COST-02": (kit(*SMALL, "F01"), replaced("F01", "fastener", "open_plates", case=None)),
     "SAFE-01": (kit("B06", "S07", "C04", "M02"), shipped()),

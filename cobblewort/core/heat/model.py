@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
@@ -31,6 +31,9 @@ ADD_ON_FACTOR = {(): 1.0, ("above",): 1.25, ("below",): 1.25, ("above", "below")
 """How boards stacked on it raise a board's resistance to air: typical, from memory."""
 BLOWN_BOARD_FACTOR = 0.7
 """What is left of it where a cooler's fan also blows over the board: typical, from memory."""
+STIRRED_DRIVE_FACTOR = 0.65
+"""What is left of a drive's resistance to air where a fan stirs it, as of a sink at 0.5 m/s:
+typical, from memory."""
 VENT_RISE_SHARE = 0.8
 """Height between low and high vents over inner height, where a case does not state it."""
 
@@ -55,7 +58,19 @@ class HeatResult:
     hottest_ambient_c: FloatArray
     coolable: bool
     inside_w: FloatArray
+    drives: list[DriveTemps] = field(default_factory=list)
     detail: HeatDetail | None = None
+
+
+@dataclass(slots=True)
+class DriveTemps:
+    """One drive inside: its mean power and temperature by state, shape (states, samples)."""
+
+    instance: Instance
+    power_w: FloatArray
+    stirred: bool
+    throttle_c: FloatArray
+    temp_c: FloatArray
 
 
 @dataclass(slots=True)
@@ -103,6 +118,9 @@ class _Network:
         states: list[State], power: PowerResult,
     ) -> None:  # fmt: skip
         self.plan, self.board, self.states = plan, board, states
+        self.instances = instances
+        cooling = None if stack.cooler is None else stack.cooler.part.cooler
+        self.stirred = cooling is not None and cooling.r_fan_k_w is not None
         heat = board.part.board_heat
         if heat is None:
             raise ValueError("the board needs thermal figures")
@@ -156,8 +174,25 @@ class _Network:
             self.states, self.board, "", ambient_c, self.throttle_c, held.nodes_c(self.body),
             wanted.bodies.die_k - ZERO_C_K, speed, self._hottest_ambient_c(wanted, ambient_c),
             coolable, self.soc_w + self.rest_w + self.other_w,
-            self._detail(wanted, held, ambient_k),
+            self._drives(wanted, ambient_k), self._detail(wanted, held, ambient_k),
         )  # fmt: skip
+
+    def _drives(self, wanted: _Temps, ambient_k: FloatArray) -> list[DriveTemps]:
+        """Drives inside, each warmed by itself over the air around it (at full clock)."""
+        air_c = (ambient_k if wanted.case is None else wanted.case.air_k) - ZERO_C_K
+        found = []
+        for instance in self.instances:
+            heat = instance.part.drive_heat
+            own = instance.compiled.loads.get("own")
+            if heat is None or own is None or not own.in_watts or not instance.part.inside:
+                continue
+            power_w = own.table[draw_rows(self.plan, self.states, instance.line.id)]
+            r_air = instance.compiled.figure("drive_heat.r_air_k_w", heat.r_air_k_w)
+            limit = instance.compiled.figure("drive_heat.throttle_c", heat.throttle_c)
+            factor = STIRRED_DRIVE_FACTOR if self.stirred else 1.0
+            temp_c = air_c + power_w * r_air * factor
+            found.append(DriveTemps(instance, power_w, self.stirred, limit, temp_c))
+        return found
 
     def _detail(self, wanted: _Temps, held: _Temps, ambient_k: FloatArray) -> HeatDetail:
         case = wanted.case

@@ -8,12 +8,15 @@ import numpy as np
 
 from cobblewort.core import words
 from cobblewort.core.findings import Remark
+from cobblewort.core.heat.model import DriveTemps
 from cobblewort.core.heat.workings import throttle_term
+from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
+from cobblewort.core.parts.model import DriveHeat
 from cobblewort.core.remedies import add_missing, another
 from cobblewort.core.rules import rule
-from cobblewort.core.working import Sum, computed_term
+from cobblewort.core.working import Sum, computed_term, reading_term
 
 
 @rule(
@@ -111,6 +114,50 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
                 f"{'coldest' if too_cold else 'hottest'} day here is {day:g} °C.",
                 (line.id,),
             )  # fmt: skip
+
+
+@rule(
+    "HEAT-05", "heat", "Drives keep their speed",
+    why="Fast drives slow themselves when they are hot, and a drive under a board or in a small "
+    "case has little air.",
+    formula="T_drive = T_inside + P R_air f <= throttle point of the drive; f is 1 in still air",
+    source="maker's throttle point; resistance to air by size: typical, from memory",
+    remedies=(another("data", "boot"), another("case"), another("cooling")),
+)  # fmt: skip
+def drives(kit: Kit) -> Iterator[Check]:
+    """Each drive inside against its throttle point; a slow drive is tight, it stops nothing."""
+    heat = kit.heat
+    for drive in heat.drives:
+        piece, own = drive.instance, drive.instance.part.drive_heat
+        if own is None:
+            continue
+
+        def sentence(margin: Margin, name: str = piece.name) -> str:
+            return (
+                f"{name} comes to {words.degrees(margin.value)}{words.when(margin.state)} at "
+                f"{words.degrees(heat.ambient_c)} outside; it slows itself at "
+                f"{words.degrees(margin.limit)}."
+            )
+
+        def working(
+            state: int, drive: DriveTemps = drive, piece: Instance = piece, own: DriveHeat = own
+        ) -> Sum:
+            limit = reading_term(
+                "T_limit", "throttle point", "°C", piece, "drive_heat.throttle_c", own.throttle_c
+            )
+            figure = f"heat:{piece.id}@{heat.states[state].id}"
+            temp = computed_term(
+                "T_drive", f"{piece.name}", "°C", float(drive.temp_c[state, 0]), figure
+            )
+            return Sum("throttle point less temperature", "T_limit - T_drive", [limit, temp])
+
+        yield Check(
+            piece.id, f"Temperature of {piece.name}", "°C", "max", drive.temp_c, drive.throttle_c,
+            sentence, tuple(i.line.id for i in (piece, kit.stack.case) if i),
+            [state.label for state in heat.states], [state.hard for state in heat.states],
+            span=np.maximum(drive.throttle_c - heat.ambient_c, 1.0), breach="tight",
+            working=working,
+        )  # fmt: skip
 
 
 @rule(

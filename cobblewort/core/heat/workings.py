@@ -9,7 +9,7 @@ import numpy as np
 
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.heat.enclosure import exchange_w_k, inside_w_k, outside_w_k
-from cobblewort.core.heat.model import HeatDetail
+from cobblewort.core.heat.model import STIRRED_DRIVE_FACTOR, DriveTemps, HeatDetail
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.standards.air import ZERO_C_K
@@ -31,6 +31,12 @@ def heat_sum(kit: Kit, rest: str) -> Found | None:
         return ("Highest safe ambient", "°C", heat.hottest_ambient_c, "", _hottest(kit, detail))
     node, _, state_id = rest.partition("@")
     states = [state.id for state in heat.states]
+    drive = next((drive for drive in heat.drives if drive.instance.id == node), None)
+    if drive is not None and state_id in states:
+        state = states.index(state_id)
+        formula = _drive(detail, drive, state, kit)
+        label = f"Temperature of {drive.instance.name}"
+        return (label, "°C", drive.temp_c[state], heat.states[state].label, formula)
     if node not in detail.wanted_c or state_id not in states:
         return None
     state = states.index(state_id)
@@ -147,6 +153,23 @@ def _case_terms(detail: HeatDetail, state: int) -> tuple[float, float, float, fl
         float(outside_w_k(detail.box, outer_k, ambient_k)[0, 0]),
         vents,
     )
+
+
+def _drive(detail: HeatDetail, drive: DriveTemps, state: int, kit: Kit) -> Sum:
+    own = drive.instance.part.drive_heat
+    if own is None:
+        raise ValueError("a drive in the network has thermal figures")
+    air, _ = _surroundings(detail, state, kit)
+    power = _watts("P", f"mean draw of {drive.instance.name}", _at(drive.power_w, state))
+    path = "drive_heat.r_air_k_w"
+    resistance = reading_term("R", "drive to air", "K/W", drive.instance, path, own.r_air_k_w)
+    factor = STIRRED_DRIVE_FACTOR if drive.stirred else 1.0
+    source = "common practice"
+    stirred = Term(
+        "f", "what a fan leaves of it (1 in still air)", factor, "", "typical", source, None
+    )
+    inputs = [air, power, resistance, stirred]
+    return Sum("the air around it, and its rise over it", "T_air + P * R * f", inputs)
 
 
 def _inside(detail: HeatDetail, state: int, kit: Kit) -> Sum:

@@ -208,6 +208,13 @@ class DriveForm(Piece):
     protocol: Literal["pcie", "sata", "usb"]
 
 
+class DriveHeat(Piece):
+    """A drive as a hot body of its own: its way to the air around it, and where it slows down."""
+
+    r_air_k_w: Positive
+    throttle_c: Rating
+
+
 class Storage(Piece):
     """Room on a medium. [GB = 10^9 bytes]"""
 
@@ -291,6 +298,7 @@ class Part(Piece):
     board_heat: BoardHeat | None = None
     cooler: Cooler | None = None
     drive: DriveForm | None = None
+    drive_heat: DriveHeat | None = None
     storage: Storage | None = None
     stack: Stack | None = None
     add_on: AddOn | None = None

@@ -134,6 +134,25 @@ def test_heat_04_says_when_nothing_is_known() -> None:
     assert told(judged(kit(*SMALL)), "HEAT-04") == []
 
 
+def test_heat_05_a_hungry_drive_slows_itself() -> None:
+    """5.6 W over 18 K/W is a hundred kelvins: it slows, and stops nothing; a small one holds."""
+    hungry = judged(kit("B10", "S03", "M02", "A02", "D07", "K03", "E03"))
+    assert [f.severity for f in told(hungry, "HEAT-05")] == ["tight"]
+    duty = [{"name": "day", "hours": 24, "activity": "light"}]
+    light = judged(kit("B10", "S03", "M02", "A04", "D01", "K05", "E03", duty=duty))
+    margins = [m for m in light.margins if m.rule == "HEAT-05"]
+    assert margins[0].spare_by_state[1] > 0
+
+
+def test_a_drive_warms_the_air_it_stands_in() -> None:
+    """Its temperature is that of the inside air and its own rise over it."""
+    heat = judged(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03")).heat
+    nodes = {node.id: node.temp_c[0] for node in heat.nodes}
+    assert nodes["D03#1"] == pytest.approx(nodes["inside"] + 0.6 * 30, abs=0.05)
+    path = next(p for p in heat.paths if p.start == "D03#1")
+    assert (path.end, path.power_w[0]) == ("inside", pytest.approx(0.6))
+
+
 def test_altitude_and_a_table_make_it_warmer() -> None:
     """Thin air carries less; a face on a table gives nothing off."""
 

@@ -653,6 +653,14 @@ export interface components {
             protocol: "pcie" | "sata" | "usb";
         };
         /**
+         * DriveHeat
+         * @description A drive as a hot body of its own: its way to the air around it, and where it slows down.
+         */
+        DriveHeat: {
+            r_air_k_w: components["schemas"]["Reading"];
+            throttle_c: components["schemas"]["Reading"];
+        };
+        /**
          * EditLine
          * @description Change how many of a part there are, and whether they are owned.
          */
@@ -1136,6 +1144,7 @@ export interface components {
             board_heat?: components["schemas"]["BoardHeat"] | null;
             cooler?: components["schemas"]["Cooler"] | null;
             drive?: components["schemas"]["DriveForm"] | null;
+            drive_heat?: components["schemas"]["DriveHeat"] | null;
             storage?: components["schemas"]["Storage"] | null;
             stack?: components["schemas"]["Stack"] | null;
             add_on?: components["schemas"]["AddOn"] | null;

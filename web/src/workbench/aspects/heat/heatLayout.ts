@@ -34,10 +34,12 @@ export interface HeatLayout {
 }
 
 const LEFT = 40;
-const RIGHT = 44;
+const RIGHT = 16;
 const TOP = 16;
 const BOTTOM = 14;
-const RUNG = 78;
+const WIDEST_RUNG = 78;
+/** What is kept free right of a rung for its temperature. */
+const FIGURE_ROOM = 28;
 const THICKEST = 22;
 const THINNEST = 1.2;
 /** Flows below this share of the greatest are drawn but not named. */
@@ -54,7 +56,8 @@ export function heatLayout(
 ): HeatLayout | null {
   const { heat } = report;
   if (heat.nodes.length === 0) return null;
-  const nodes = ORDER.flatMap((id) => heat.nodes.filter((node) => node.id === id));
+  const drives = heat.nodes.filter((node) => !ORDER.includes(node.id));
+  const nodes = [...ORDER.flatMap((id) => heat.nodes.filter((node) => node.id === id)), ...drives];
   const highest = Math.max(
     ...nodes.map((node) =>
       Math.max(node.temp_p95_c?.[state] ?? 0, node.temp_c[state] ?? 0, node.limit_c ?? 0),
@@ -64,8 +67,9 @@ export function heatLayout(
   const high = Math.ceil((highest + 6) / 10) * 10;
   const toY = scaleLinear([low, high], [height - BOTTOM, TOP]);
   const y = (temp: number) => round(toY(temp));
-  const step = (width - LEFT - RIGHT - RUNG) / Math.max(1, nodes.length);
-  const x = (index: number) => round(LEFT + 20 + (index + 0.55) * step);
+  const step = (width - LEFT - RIGHT) / Math.max(1, nodes.length);
+  const x = (index: number) => round(LEFT + 10 + index * step);
+  const rungWidth = round(Math.max(20, Math.min(WIDEST_RUNG, step - FIGURE_ROOM)));
 
   const rungs = nodes.map((node, index): Rung => {
     const temp = node.temp_c[state] ?? 0;
@@ -75,12 +79,12 @@ export function heatLayout(
       id: node.id,
       label: node.label,
       x: x(index),
-      width: RUNG,
+      width: rungWidth,
       y: y(temp),
       tempC: temp,
       band: bottom === undefined || top === undefined ? null : { top: y(top), bottom: y(bottom) },
       limit: node.limit_c === null ? null : { y: y(node.limit_c), tempC: node.limit_c },
-      tone: node.limit_c === null ? "plain" : tone(report),
+      tone: node.limit_c === null ? "plain" : tone(report, node.id),
       figure: `heat:${node.id}@${heat.states[state]?.id}`,
     };
   });
@@ -95,9 +99,14 @@ export function heatLayout(
   };
 }
 
-function tone(report: Report): Rung["tone"] {
-  const severity = report.families.find((family) => family.id === "heat")?.severity;
-  return severity === "stops" || severity === "tight" ? severity : "sound";
+/** The severity of the margin that judges a node: the processor's, or a drive's own. */
+function tone(report: Report, node: string): Rung["tone"] {
+  const own = report.margins.find(
+    (margin) =>
+      margin.family === "heat" &&
+      (node === "die" ? margin.id.endsWith(".die") : margin.id.endsWith(`:${node}`)),
+  );
+  return own?.severity === "stops" || own?.severity === "tight" ? own.severity : "sound";
 }
 
 function flowsOf(report: Report, state: number, rungs: Rung[], ambientY: number): HeatFlow[] {
