@@ -54,11 +54,21 @@ export function HeatDrawing({ layout, stateLabel }: Props) {
   );
 }
 
-/** A name stands above its band, or below it where the limit's words are in the way. */
-function nameY(rung: Rung): number {
+/** A name stands above its band; where the limit's words are in the way, below it to the right. */
+function RungName({ rung }: { rung: Rung }) {
   const above = Math.min(rung.y, rung.band?.top ?? rung.y) - 5;
   const crowded = rung.limit !== null && Math.abs(rung.limit.y - 5 - above) < 14;
-  return crowded ? Math.max(rung.y, rung.band?.bottom ?? rung.y) + 14 : above;
+  const below = Math.max(rung.y, rung.band?.bottom ?? rung.y) + 14;
+  return (
+    <text
+      x={crowded ? rung.x + rung.width : rung.x}
+      y={crowded ? below : above}
+      textAnchor={crowded ? "end" : "start"}
+      className="strong"
+    >
+      {rung.label}
+    </text>
+  );
 }
 
 function RungMark({ rung }: { rung: Rung }) {
@@ -74,9 +84,7 @@ function RungMark({ rung }: { rung: Rung }) {
         />
       )}
       <line className="rung-line" x1={rung.x} x2={rung.x + rung.width} y1={rung.y} y2={rung.y} />
-      <text x={rung.x} y={nameY(rung)} className="strong">
-        {rung.label}
-      </text>
+      <RungName rung={rung} />
       <text x={rung.x + rung.width + 5} y={rung.y + 4} className="strong">
         {rung.tempC.toFixed(0)}
       </text>
