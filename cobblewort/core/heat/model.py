@@ -43,8 +43,8 @@ class HeatResult:
     """Temperatures by node, each of shape (states, samples), for the mean states. [°C]
 
     `speed_share` is the clock held over the clock asked for; `hottest_ambient_c` the highest
-    outside temperature at which no hard state throttles, shape (samples,); `spare_k` that less the
-    plan's hottest day. `board` is None when there is nothing to judge, and `why_not` says why.
+    outside temperature at which no hard state throttles, shape (samples,). `board` is None when
+    there is nothing to judge, and `why_not` says why.
     """
 
     states: list[State]

@@ -70,8 +70,8 @@ function Snag({ finding }: { finding: Finding }) {
       </button>
       {open && (
         <div className="snag-more">
-          <Facts finding={finding} margin={margin} />
           {finding.has_fixes && <Fixes finding={finding} />}
+          <Facts finding={finding} margin={margin} />
         </div>
       )}
     </li>
