@@ -14,7 +14,7 @@ from cobblewort.core.heat.films import (
     radiation_w_m2k,
     rayleigh_per_m3,
 )
-from cobblewort.core.standards.air import CP_J_KGK, GRAVITY_M_S2, ZERO_C_K, air_at, density_kg_m3
+from cobblewort.core.standards.air import CP_J_KGK, GRAVITY_M_S2, air_at, density_kg_m3
 
 STIRRED_FILM_W_M2K = 14.0
 """Inside film where a fan stirs the air: common practice for small cases."""
@@ -272,8 +272,3 @@ def solve_enclosure(
         if change_k < _TOLERANCE_K:
             break
     return CaseTemps(air, inner, outer)
-
-
-def celsius(temp_k: FloatArray) -> FloatArray:
-    """Kelvin to degrees Celsius."""
-    return temp_k - ZERO_C_K
