@@ -5,6 +5,7 @@ import type { Report } from "../../../api/types";
 import { figure, percent } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { useBench } from "../../bench";
+import { StateSwitch } from "../StateSwitch";
 import { HeatDrawing } from "./HeatDrawing";
 import { heatLayout } from "./heatLayout";
 
@@ -22,28 +23,14 @@ export function HeatView() {
   return (
     <>
       <HeadLine report={report} onWorking={openWorking} />
-      <div className="aspect-bar" role="group" aria-label="State">
-        <span className="lead-word">State</span>
-        {heat.states.map((entry, index) => (
-          <Button
-            key={entry.id}
-            variant=""
-            size="sm"
-            aria-pressed={index === state}
-            onClick={() => setChosen(entry.id)}
-          >
-            {entry.label.replace(" (mean)", "")}
-          </Button>
-        ))}
-        <span className="right tabular">
-          inside <strong>{figure(heat.inside_w[state] ?? 0, "W")}</strong>
-          {(heat.speed_share[state] ?? 1) < 0.995 && (
-            <>
-              , clock <strong>{percent(heat.speed_share[state] ?? 1)}</strong>
-            </>
-          )}
-        </span>
-      </div>
+      <StateSwitch states={heat.states} current={state} onChoose={setChosen}>
+        inside <strong>{figure(heat.inside_w[state] ?? 0, "W")}</strong>
+        {(heat.speed_share[state] ?? 1) < 0.995 && (
+          <>
+            , clock <strong>{percent(heat.speed_share[state] ?? 1)}</strong>
+          </>
+        )}
+      </StateSwitch>
       <div ref={frame} className="drawing-scroll">
         {layout && (
           <HeatDrawing

@@ -5,6 +5,7 @@ import type { Report } from "../../../api/types";
 import { figure } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { openMargin, useBench } from "../../bench";
+import { StateSwitch } from "../StateSwitch";
 import { SupplyDrawing } from "./SupplyDrawing";
 import { supplyLayout } from "./supplyLayout";
 
@@ -25,23 +26,9 @@ export function SupplyView() {
   const stateLabel = supply.states[state]?.label ?? "";
   return (
     <>
-      <div className="aspect-bar" role="group" aria-label="State">
-        <span className="lead-word">State</span>
-        {supply.states.map((entry, index) => (
-          <Button
-            key={entry.id}
-            variant=""
-            size="sm"
-            aria-pressed={index === state}
-            onClick={() => setChosen(entry.id)}
-          >
-            {entry.label}
-          </Button>
-        ))}
-        <span className="right tabular">
-          out of the supply <strong>{figure(supply.source_w[state] ?? 0, "W")}</strong>
-        </span>
-      </div>
+      <StateSwitch states={supply.states} current={state} onChoose={setChosen}>
+        out of the supply <strong>{figure(supply.source_w[state] ?? 0, "W")}</strong>
+      </StateSwitch>
       <div className="drawing-scroll" ref={frame}>
         {supply.collapsed[state] ? (
           <p className="tone-stops">

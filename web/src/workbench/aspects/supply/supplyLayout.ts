@@ -114,7 +114,7 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
         width: lead,
         severity: target.severity,
         currentA: target.currentA,
-        margins: children[index]?.node.margins ?? [],
+        margins: marginsOf(children[index]),
       });
     });
   };
@@ -176,6 +176,11 @@ function worst(
   });
   standing.sort((a, b) => RANK[b.severity] - RANK[a.severity] || a.share - b.share);
   return standing[0] ?? null;
+}
+
+/** A load of its own is judged by no margin: those of its rail belong to the rail's lead. */
+function marginsOf(branch: Branch | undefined): string[] {
+  return branch === undefined || branch.isLoad ? [] : branch.node.margins;
 }
 
 /** Leads fan out right of a branching node, so its words run left, and those before it go below. */

@@ -1,0 +1,53 @@
+from decimal import Decimal
+
+import pytest
+
+from cobblewort.core import words
+
+
+@pytest.mark.parametrize(
+    ("found", "expected"),
+    [
+        (words.amps(1.2), "1.20 A"),
+        (words.volts(4.826), "4.83 V"),
+        (words.watts(5.25), "5.2 W"),
+        (words.mm(54.45), "54.5 mm"),
+        (words.degrees(78.5), "78 °C"),
+        (words.money(Decimal("12.5"), "EUR"), "EUR 12.50"),
+        (words.money(0.1 + 0.2, "EUR"), "EUR 0.30"),
+    ],
+)
+def test_each_unit_has_one_form(found: str, expected: str) -> None:
+    """Digits and sign of the unit, wherever a sentence holds it."""
+    assert found == expected
+
+
+@pytest.mark.parametrize(
+    ("names", "expected"),
+    [(["a"], "a"), (["a", "b"], "a and b"), (["a", "b", "c"], "a, b and c")],
+)
+def test_a_list_reads_like_a_sentence(names: list[str], expected: str) -> None:
+    """Commas, and an `and` before the last."""
+    assert words.listed(names) == expected
+
+
+@pytest.mark.parametrize(
+    ("state", "expected"),
+    [
+        ("", ""),
+        ("Start", " at the start"),
+        ("Idle", " when idle"),
+        ("Everything at once", " with everything at once"),
+        ("film", " during “film”"),
+        ("film (mean)", " during “film”"),
+    ],
+)
+def test_a_state_ends_a_clause(state: str, expected: str) -> None:
+    """Phases are quoted by the name their user gave them, whether limit or mean."""
+    assert words.when(state) == expected
+
+
+def test_connectors_have_the_names_people_use() -> None:
+    """One that is not known is called what the part calls it."""
+    assert words.connector("usb-c") == "USB-C"
+    assert words.connector("own-plug") == "own-plug"
