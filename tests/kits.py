@@ -8,7 +8,7 @@ from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.evaluate import evaluate
 from cobblewort.core.findings import Finding
 from cobblewort.core.margin import Margin
-from cobblewort.core.plan import Plan
+from cobblewort.core.plan import KINDS_FOR_ROLE, Plan
 from cobblewort.core.report import Report
 from cobblewort.formats.shipped import demo_plans, shipped_catalogue
 
@@ -30,13 +30,21 @@ def demo(plan_id: str) -> Plan:
     )
 
 
+def role_of(part_id: str) -> str:
+    """The role by the letter of an id; parts of class figures alone go by their kind."""
+    if not part_id.startswith("any-"):
+        return ROLE_OF_LETTER[part_id[0]]
+    kind = shipped().part(part_id).kind
+    return next(role for role, kinds in KINDS_FOR_ROLE.items() if kind in kinds)
+
+
 def kit(*parts: str, **fields: Any) -> Plan:
     """A plan of these parts, each on a line named like it; `2xD11` stands for two of them."""
     lines = []
     for text in parts:
-        count, _, part = text.rpartition("x")
-        quantity = int(count) if count else 1
-        line: dict[str, Any] = {"id": part, "role": ROLE_OF_LETTER[part[0]], "part": part}
+        count, _, rest = text.partition("x")
+        quantity, part = (int(count), rest) if count.isdigit() else (1, text)
+        line: dict[str, Any] = {"id": part, "role": role_of(part), "part": part}
         lines.append({**line, "quantity": quantity})
     return Plan.model_validate({"name": "test kit", "lines": lines, **fields})
 

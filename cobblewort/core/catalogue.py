@@ -10,7 +10,7 @@ from pydantic import ValidationError
 from cobblewort.core.errors import InputError, UnknownPartError
 from cobblewort.core.parts.compiled import CompiledPart
 from cobblewort.core.parts.model import Part
-from cobblewort.core.plan import Plan
+from cobblewort.core.plan import Line, Plan
 
 Document = Mapping[str, Any]
 
@@ -36,18 +36,33 @@ def merge_patch(target: Any, patch: Any) -> Any:
 class Catalogue:
     """Parts by id, with the class documents they are completed from. Not changed once made.
 
+    `older` holds the documents of earlier revisions by id and number, read when a plan asks for
+    them. `away` names parts that plans may still hold and that nobody is offered any more.
     Compiled parts are kept per number of samples, so that evaluating twice costs their drawing
     once.
     """
 
-    def __init__(self, parts: Mapping[str, Part], classes: Mapping[str, Document]) -> None:
+    def __init__(
+        self,
+        parts: Mapping[str, Part],
+        classes: Mapping[str, Document],
+        older: Mapping[tuple[str, int], Document] | None = None,
+        away: Iterable[str] = (),
+    ) -> None:
         self._parts = dict(parts)
         self._classes = classes
-        self._compiled: dict[tuple[str, int], CompiledPart] = {}
+        self._older = dict(older or {})
+        self._away = frozenset(away)
+        self._earlier: dict[tuple[str, int], Part] = {}
+        self._compiled: dict[tuple[str, int, int], CompiledPart] = {}
 
     @classmethod
     def from_documents(
-        cls, parts: Iterable[Document], classes: Mapping[str, Document]
+        cls,
+        parts: Iterable[Document],
+        classes: Mapping[str, Document],
+        older: Mapping[tuple[str, int], Document] | None = None,
+        away: Iterable[str] = (),
     ) -> Catalogue:
         """Read part documents, completing each from its class.
 
@@ -56,7 +71,7 @@ class Catalogue:
         InputError
             With every problem of every part and its place.
         """
-        empty = cls({}, classes)
+        empty = cls({}, classes, older, away)
         return empty.extended(parts)
 
     def extended(self, documents: Iterable[Document], place: str = "parts") -> Catalogue:
@@ -71,7 +86,8 @@ class Catalogue:
                 problems.extend(error.problems)
         if problems:
             raise InputError(problems)
-        new = Catalogue(parts, self._classes)
+        new = Catalogue(parts, self._classes, self._older, self._away)
+        new._earlier = self._earlier
         new._compiled = {k: c for k, c in self._compiled.items() if parts[k[0]] is c.part}
         return new
 
@@ -93,21 +109,58 @@ class Catalogue:
         """This catalogue with the parts that the plan carries itself."""
         return self.extended(plan.parts) if plan.parts else self
 
-    def part(self, part_id: str, place: str = "") -> Part:
-        """The part with this id. Raises UnknownPartError, with `place`, when there is none."""
+    def part(self, part_id: str, place: str = "", revision: int | None = None) -> Part:
+        """The part with this id, as it is now or as it was at a revision.
+
+        A revision that is not known here, as of a plan from another machine, gives the newest.
+
+        Raises
+        ------
+        UnknownPartError
+            With `place`, when there is none.
+        """
         try:
-            return self._parts[part_id]
+            newest = self._parts[part_id]
         except KeyError:
             raise UnknownPartError(place, part_id) from None
+        key = (part_id, revision or newest.revision)
+        if revision == newest.revision or key not in self._older:
+            return newest
+        if key not in self._earlier:
+            self._earlier[key] = self.complete({**self._older[key], "revision": key[1]})
+        return self._earlier[key]
+
+    def of_line(self, line: Line, place: str = "") -> Part:
+        """The part of a line, at the revision that the line keeps."""
+        return self.part(line.part, place, line.part_revision)
 
     def parts(self, kinds: Iterable[str] | None = None) -> list[Part]:
-        """All parts, or those of some kinds, in the order in which they were added."""
+        """The parts on offer, or those of some kinds, in the order in which they were added."""
         wanted = None if kinds is None else set(kinds)
-        return [p for p in self._parts.values() if wanted is None or p.kind in wanted]
+        return [
+            part
+            for part in self._parts.values()
+            if (wanted is None or part.kind in wanted) and part.id not in self._away
+        ]
 
-    def compiled(self, part_id: str, samples: int) -> CompiledPart:
-        """The part as arrays of `samples` values a figure."""
-        key = (part_id, samples)
+    def class_document(self, name: str | None) -> Document:
+        """What a class states; nothing for no class."""
+        return {} if name is None else self._classes[name]
+
+    def pinned(self, plan: Plan) -> Plan:
+        """The plan with every line that names no revision kept at the newest one."""
+        carried = {document.get("id") for document in plan.parts}
+        lines = tuple(
+            line
+            if line.part_revision is not None or line.part in carried
+            else line.model_copy(update={"part_revision": self.part(line.part).revision})
+            for line in plan.lines
+        )
+        return plan.model_copy(update={"lines": lines})
+
+    def compiled(self, part: Part, samples: int) -> CompiledPart:
+        """A part of this catalogue as arrays of `samples` values a figure."""
+        key = (part.id, part.revision, samples)
         if key not in self._compiled:
-            self._compiled[key] = CompiledPart(self._parts[part_id], samples)
+            self._compiled[key] = CompiledPart(part, samples)
         return self._compiled[key]

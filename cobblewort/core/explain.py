@@ -14,6 +14,7 @@ from cobblewort.core.findings import Remark
 from cobblewort.core.heat.workings import heat_sum
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, judge
+from cobblewort.core.parts.figures import figure_words
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.workings import converter_input_sum, current_sum, voltage_sum
 from cobblewort.core.rules import RULES, Rule
@@ -110,7 +111,7 @@ def _cost_working(kit: Kit) -> Working:
     inputs: list[Term] = []
     for cost in kit.cost.lines:
         if cost.to_pay:
-            name = kit.catalogue.part(kit.plan.line(cost.line).part).model
+            name = kit.catalogue.of_line(kit.plan.line(cost.line)).model
             symbol = f"c_{len(inputs) + 1}"
             inputs.append(computed_term(symbol, name, kit.plan.currency, float(cost.to_pay), None))
     formula = Sum("what is neither owned nor borrowed, added up",
@@ -138,7 +139,7 @@ def _advice(doubt: Doubt) -> str:
 
 def _out_of_reach(doubt: Doubt) -> bool:
     """Whether a hobbyist has no means to measure it."""
-    return any(doubt.label.startswith(_WORDS[name]) for name in _NOT_MEASURED)
+    return any(doubt.label.startswith(figure_words(name)) for name in _NOT_MEASURED)
 
 
 def _doubts(kit: Kit, values: FloatArray) -> list[Doubt]:
@@ -164,32 +165,4 @@ def _uncertain(kit: Kit) -> Iterator[tuple[str, str, FloatArray]]:
             yield f"{figure_words(path)} of {instance.part.model}", basis, values
 
 
-_WORDS = {
-    "set_v": "the set voltage", "lead_ohm": "the lead's resistance",
-    "contacts_ohm": "the contacts' resistance", "length_m": "the lead's length",
-    "path_ohm": "the way to the sockets", "limit_a": "the limit", "limit_w": "the limit",
-    "limit_unannounced_a": "the lower limit", "efficiency": "the converter's efficiency",
-    "own": "the draw", "r_air_k_w": "the resistance drive to air",
-    "r_jc_k_w": "the resistance die to case",
-    "r_db_k_w": "the resistance die to board", "r_ba_k_w": "the resistance board to air",
-    "r_still_k_w": "the sink's resistance in still air",
-    "r_fan_k_w": "the sink's resistance under its fan", "interface_w_mk": "the pad",
-    "soc_share_idle": "the processor's share when idle",
-    "soc_share_peak": "the processor's share at peak", "soc_side_mm": "the die's size",
-    "soc_top_mm": "the die's height", "throttle_c": "the throttle point",
-    "wall_w_mk": "the wall's conductivity", "emissivity": "the wall's emissivity",
-    "fan_exchange_share": "how much a fan moves through the vents",
-    "free_flow_m3_h": "the fan's flow", "brownout_v": "the brown-out voltage",
-    "flag_v": "the low-voltage flag", "rated_a": "the rating", "height_mm": "the height",
-    "above_mm": "the tallest part above", "below_mm": "the tallest part below",
-    "clear_mm": "the free height", "interface_mm": "the pad's thickness",
-}  # fmt: skip
-
-
 _NOT_MEASURED = ("fan_exchange_share", "soc_share_idle", "soc_share_peak", "emissivity")
-
-
-def figure_words(path: str) -> str:
-    """A field as people say it, by the last step of its path."""
-    name = path.rsplit(".", 1)[-1]
-    return _WORDS.get(name, name.replace("_", " "))

@@ -32,8 +32,8 @@ def expand(plan: Plan, catalogue: Catalogue, samples: int) -> list[Instance]:
     """
     instances = []
     for number, line in enumerate(plan.lines):
-        part = catalogue.part(line.part, f"lines.{number}.part")
-        compiled = catalogue.compiled(line.part, samples)
+        part = catalogue.of_line(line, f"lines.{number}.part")
+        compiled = catalogue.compiled(part, samples)
         instances += [
             Instance(
                 f"{line.id}#{index}",

@@ -39,12 +39,13 @@ class RemoveLine(Piece):
 
 
 class EditLine(Piece):
-    """Change how many of a part there are, and whether they are owned."""
+    """Change how many of a part there are, whether they are owned, and whose figures count."""
 
     op: Literal["edit"] = "edit"
     line: Identifier
     quantity: Annotated[int, Field(ge=1, le=400)] | None = None
     owned: bool | None = None
+    part_revision: Annotated[int, Field(ge=1)] | None = None
 
 
 class PinPlug(Piece):
@@ -104,9 +105,9 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
             )
             return _with(plan, place, {"lines": rest, "duty": _duty_without(plan, old.id)})
         case SwapPart():
-            update: dict[str, Any] = {"part": change.part, "pins": {}}
+            update: dict[str, Any] = {"part": change.part, "part_revision": None, "pins": {}}
         case EditLine():
-            given = {"quantity": change.quantity, "owned": change.owned}
+            given = change.model_dump(include={"quantity", "owned", "part_revision"})
             update = {name: value for name, value in given.items() if value is not None}
         case PinPlug():
             pins = dict(_line(plan, change.line, place).pins)

@@ -85,11 +85,15 @@ class Settings(Piece):
 
 
 class Line(Piece):
-    """One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`."""
+    """One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`.
+
+    `part_revision` keeps the figures that the part had when it was chosen; None takes the newest.
+    """
 
     id: Identifier
     role: Role
     part: Identifier
+    part_revision: Annotated[int, Field(ge=1)] | None = None
     quantity: Annotated[int, Field(ge=1, le=MAX_INSTANCES)] = 1
     owned: bool = False
     pins: dict[str, str] = Field(default_factory=dict)

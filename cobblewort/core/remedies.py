@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 
 from cobblewort.core.findings import Finding
 from cobblewort.core.instance import Instance
@@ -22,16 +22,21 @@ def _named(kit: Kit, finding: Finding, *roles: str) -> list[Line]:
 
 def _alternatives(kit: Kit, line: Line) -> Iterator[Part]:
     """Parts of the same kind that hold at least as much; a device is there for its own sake."""
-    now = kit.catalogue.part(line.part)
+    now = kit.catalogue.of_line(line)
     if now.kind == "device":
         return
-    for part in kit.catalogue.parts((now.kind,)):
+    for part in on_offer(kit, (now.kind,)):
         if part.id != now.id and _capacity_gb(part) >= _capacity_gb(now):
             yield part
 
 
 def _capacity_gb(part: Part) -> float:
     return 0.0 if part.storage is None else part.storage.capacity_gb
+
+
+def on_offer(kit: Kit, kinds: Iterable[str]) -> list[Part]:
+    """Parts that can be had: what stands for a class only is no way out."""
+    return [part for part in kit.catalogue.parts(kinds) if part.origin != "class"]
 
 
 def another(*roles: Role) -> RemedyFunction:
@@ -52,7 +57,7 @@ def add_missing(*roles: Role) -> RemedyFunction:
         del finding
         for role in roles:
             if not kit.of_role(role):
-                for part in kit.catalogue.parts(KINDS_FOR_ROLE[role]):
+                for part in on_offer(kit, KINDS_FOR_ROLE[role]):
                     yield (AddLine(role=role, part=part.id),)
 
     return remedy
@@ -65,14 +70,18 @@ def remove_named(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """Each other supply, with the lead that it needs and without the one that it does not."""
+    """Each other supply, with the lead that it needs and without the one that it does not.
+
+    A supply that stands inside, with its mains wires, is never proposed for one outside.
+    """
     del finding
     boards = [i for i in kit.instances if i.part.kind == "board"]
     supplies = kit.of_role("supply")
     inlets = {s.connector for b in boards for s in b.part.sockets.values() if s.role == "power_in"}
     old_leads = [i.line for i in _leads_in_use(kit)]
-    for part in kit.catalogue.parts(("supply",)):
-        if supplies and part.id == supplies[0].part.id:
+    stands_inside = bool(supplies) and supplies[0].part.inside
+    for part in on_offer(kit, ("supply",)):
+        if (supplies and part.id == supplies[0].part.id) or part.inside != stands_inside:
             continue
         head: Patch = (
             (SwapPart(line=supplies[0].line.id, part=part.id),)
@@ -83,7 +92,7 @@ def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:
         if any(p.role == "power_out" and set(p.connectors) & inlets for p in part.plugs.values()):
             yield (*head, *drop)
             continue
-        for lead in kit.catalogue.parts(("lead",)):
+        for lead in on_offer(kit, ("lead",)):
             if _joins(lead, part, inlets):
                 if any(line.part == lead.id for line in old_leads):
                     yield head
@@ -95,7 +104,7 @@ def another_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Each other lead between the supply and the board, or a first one."""
     del finding
     leads = [line for line in kit.plan.lines if line.role == "lead"]
-    for part in kit.catalogue.parts(("lead",)):
+    for part in on_offer(kit, ("lead",)):
         if not leads:
             yield (AddLine(role="lead", part=part.id),)
         for line in leads:
@@ -114,7 +123,7 @@ def powered_hub(kit: Kit, finding: Finding) -> Iterator[Patch]:
     if not moved:
         return
     line_id = kit.plan.free_line_id("addon")
-    for hub in kit.catalogue.parts(("hub",)):
+    for hub in on_offer(kit, ("hub",)):
         if hub.source is None:
             continue
         free = [f"{line_id}#1.{name}" for name in hub.sockets]
@@ -140,7 +149,7 @@ def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Any line with a cheaper part of its kind."""
     del finding
     for line in kit.plan.lines:
-        now = kit.catalogue.part(line.part)
+        now = kit.catalogue.of_line(line)
         if line.owned or now.price is None or line.role == "borrow":
             continue
         for part in _alternatives(kit, line):

@@ -44,7 +44,7 @@ def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]
     costs = {cost.line: cost for cost in kit.cost.lines}
     reports = []
     for line in kit.plan.lines:
-        part, cost = kit.catalogue.part(line.part), costs[line.id]
+        part, cost = kit.catalogue.of_line(line), costs[line.id]
         worst = severity.get(line.id, "sound")
         reports.append(
             LineReport(
@@ -173,13 +173,12 @@ def heat_report(kit: Kit) -> HeatReport:
         nodes.append(HeatNode(name, label, temp[:, 0].tolist(), low, high, limit))
     paths = dict(heat.detail.flows_w) if heat.detail else {}
     around = "inside" if "inside" in heat.nodes else "outside"
-    for drive in heat.drives:
-        low, high = _band(drive.temp_c) if banded else (None, None)
-        piece = drive.instance
-        limit = float(drive.throttle_c[0])
-        temps = drive.temp_c[:, 0].tolist()
-        nodes.append(HeatNode(piece.id, piece.name, temps, low, high, limit))
-        paths[piece.id, around] = drive.power_w[:, 0]
+    for spot in heat.spots:
+        low, high = _band(spot.temp_c) if banded else (None, None)
+        name = spot.instance.name if spot.spot.slows else spot.label
+        temps = spot.temp_c[:, 0].tolist()
+        nodes.append(HeatNode(spot.id, name, temps, low, high, float(spot.limit_c[0])))
+        paths[spot.id, around] = spot.power_w[:, 0]
     low, high = _band(heat.hottest_ambient_c[np.newaxis, :]) if banded else (None, None)
     return HeatReport(
         why_not="",

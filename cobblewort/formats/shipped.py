@@ -27,10 +27,24 @@ def shipped_parts() -> list[dict[str, Any]]:
     return cast("list[dict[str, Any]]", _load("parts.yaml"))
 
 
+def class_parts() -> list[dict[str, Any]]:
+    """A part for each class, made of the figures of the class alone."""
+    return [
+        {
+            "id": f"any-{name.replace('_', '-')}",
+            "part_class": name,
+            "origin": "class",
+            "maker": "Generic",
+            "summary": "Class figures alone, no price; copy it and fill in what you know",
+        }
+        for name in shipped_classes()
+    ]
+
+
 @lru_cache(maxsize=1)
 def shipped_catalogue() -> Catalogue:
-    """The shipped cupboard, completed from its classes."""
-    return Catalogue.from_documents(shipped_parts(), shipped_classes())
+    """The shipped cupboard, completed from its classes, and a part for each class."""
+    return Catalogue.from_documents([*shipped_parts(), *class_parts()], shipped_classes())
 
 
 def demo_plans() -> list[dict[str, Any]]:

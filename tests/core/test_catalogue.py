@@ -1,8 +1,13 @@
+from typing import Any
+
 import pytest
 
 from cobblewort.core.catalogue import Catalogue, merge_patch
 from cobblewort.core.errors import InputError, UnknownPartError
 from cobblewort.core.parts.provenance import class_figures
+from cobblewort.core.parts.sheet import part_sheet
+from cobblewort.core.plan import Line, Plan
+from cobblewort.formats.shipped import class_parts, shipped_classes
 from tests.kits import kit, shipped
 
 
@@ -115,13 +120,13 @@ def test_unknown_class_and_unknown_part_have_sentences() -> None:
 def test_compiled_parts_are_kept_until_their_part_changes() -> None:
     """A longer cupboard reuses what is compiled; a replaced part is compiled afresh."""
     base = shipped()
-    compiled = base.compiled("B06", 16)
+    compiled = base.compiled(base.part("B06"), 16)
     grown = base.extended([{"id": "zz", "kind": "tool", "maker": "m", "model": "x"}])
-    assert grown.compiled("B06", 16) is compiled
+    assert grown.compiled(grown.part("B06"), 16) is compiled
     replaced = base.extended(
         [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x"}]
     )
-    assert replaced.compiled("B06", 16) is not compiled
+    assert replaced.compiled(replaced.part("B06"), 16) is not compiled
 
 
 def test_a_plan_brings_its_own_parts() -> None:
@@ -137,3 +142,36 @@ def test_an_empty_catalogue_lists_nothing() -> None:
     empty = Catalogue({}, {})
     assert empty.parts() == []
     assert empty.parts(["board"]) == []
+
+
+def test_a_plan_keeps_the_figures_it_was_made_with() -> None:
+    """A line that names a revision gets that one; one that names none gets the newest."""
+    old = {"id": "mine", "kind": "device", "part_class": "usb2_device", "maker": "m", "model": "x",
+           "loads": {"own": {"peak": 0.5}}}  # fmt: skip
+    new = {**old, "revision": 2, "loads": {"own": {"peak": 0.6}}}
+    catalogue = Catalogue.from_documents([new], shipped_classes(), {("mine", 1): old})
+    line = Line(id="a", role="addon", part="mine")
+    assert catalogue.of_line(line).loads["own"].peak.nominal == 0.6
+    kept = line.model_copy(update={"part_revision": 1})
+    assert catalogue.of_line(kept).loads["own"].peak.nominal == 0.5
+    unknown = line.model_copy(update={"part_revision": 7})
+    assert catalogue.of_line(unknown).revision == 2, "from another machine: the newest there is"
+    plan = catalogue.pinned(Plan(name="p", lines=(line, kept.model_copy(update={"id": "b"}))))
+    assert [entry.part_revision for entry in plan.lines] == [2, 1]
+
+
+def test_what_is_put_away_stays_in_plans_and_is_offered_no_more() -> None:
+    """A part put away is found by its id, and not among those on offer."""
+    document = {"id": "mine", "part_class": "usb2_device", "maker": "m", "model": "x"}
+    catalogue = Catalogue.from_documents([document], shipped_classes(), away=["mine"])
+    assert catalogue.parts() == []
+    assert catalogue.part("mine").model == "x"
+
+
+@pytest.mark.parametrize("document", class_parts(), ids=lambda entry: str(entry["id"]))
+def test_every_class_makes_a_part_by_itself(document: dict[str, Any]) -> None:
+    """Class figures alone are a whole part, and every figure of it says so."""
+    part = shipped().part(str(document["id"]))
+    assert (part.origin, part.price) == ("class", None)
+    own = dict(document)
+    assert not [f.path for f in part_sheet(part, own, shipped()).figures if f.own]

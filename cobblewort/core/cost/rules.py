@@ -61,7 +61,7 @@ def prices_known(kit: Kit) -> Iterator[Remark]:
         (kit.cost.other_currency, f"its price is not in {kit.plan.currency}"),
     ):
         for line in lines:
-            name = kit.catalogue.part(line.part).model
+            name = kit.catalogue.of_line(line).model
             yield Remark(
                 line.id, "note", f"Not known: what {name} costs, as {why}; the sum leaves it out.",
                 (line.id,),

@@ -81,9 +81,12 @@ def _unplaced_sentence(group: list[Unplaced]) -> str:
         whose = f"{len(group)} of the {line.quantity} {part.model}"
     if first.reason == "taken":
         taken = len(first.sockets)
-        held = "the only one is" if taken == 1 else f"all {taken} are"
+        holder = next((r.instance.name for r in first.rivals if r.instance is not
+                       first.plug.instance), None)  # fmt: skip
+        held = f"all {taken} are taken" if taken > 1 else "the only one is taken"
+        by = f" by {holder}" if taken == 1 and holder else ""
         return (
-            f"{whose} {'find' if len(group) > 1 else 'finds'} no free {kinds} socket: {held} taken."
+            f"{whose} {'find' if len(group) > 1 else 'finds'} no free {kinds} socket: {held}{by}."
         )
     if first.reason == "unsuitable":
         return f"{whose} goes into no {kinds} socket here: key or generation differ."
@@ -357,6 +360,40 @@ def lead_there(kit: Kit) -> Iterator[Remark]:
                 f"{words.connector(inlet.connector)} inlet of {board.name}.",
                 (supplies[0].line.id, board.line.id), (f"{board.id}.{name}",),
             )  # fmt: skip
+
+
+@rule(
+    "FIT-10", "fit", "What is in use stays reachable",
+    why="A board above covers the header, one below the card slot; it is noticed when the card has "
+    "to come out.",
+    formula="no socket in use is among those that a stacked board closes or hampers",
+    source="maker's drawings",
+    remedies=(another("addon"), another("boot"), remove_named),
+)  # fmt: skip
+def reachable(kit: Kit) -> Iterator[Remark]:
+    """Sockets of the main board in use under a stacked board that closes or hampers them."""
+    board = kit.stack.board
+    if board is None:
+        return
+    covering = [i for side in ("above", "below") for i in kit.stack.add_ons(side)]
+    for plug, socket in kit.fit.placed.values():
+        for cover in covering:
+            own = cover.part.add_on
+            if own is None or socket.instance is not board or plug.instance is cover:
+                continue
+            closed = socket.name in own.closes
+            if closed or socket.name in own.hampers:
+                where = socket.socket.label or socket.name
+                told = (
+                    f"closes it: {plug.instance.name} cannot be plugged in there"
+                    if closed
+                    else f"leaves hardly any room to reach it: plug {plug.instance.name} in first"
+                )
+                yield Remark(
+                    f"{cover.id}.{plug.id}", "stops" if closed else "tight",
+                    f"{cover.name} lies over the {where} of {board.name} and {told}.",
+                    (cover.line.id, plug.instance.line.id), (socket.id,),
+                )  # fmt: skip
 
 
 def plug_name(plug: PlugRef) -> str:

@@ -23,6 +23,7 @@ from cobblewort.core.heat.enclosure import (
 from cobblewort.core.heat.films import layer_k_w
 from cobblewort.core.heat.governor import clock_share
 from cobblewort.core.instance import Instance
+from cobblewort.core.parts.model import HotSpot
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.model import PowerResult, State, draw_rows
 from cobblewort.core.standards.air import ZERO_C_K, pressure_pa
@@ -31,8 +32,8 @@ ADD_ON_FACTOR = {(): 1.0, ("above",): 1.25, ("below",): 1.25, ("above", "below")
 """How boards stacked on it raise a board's resistance to air: typical, from memory."""
 BLOWN_BOARD_FACTOR = 0.7
 """What is left of it where a cooler's fan also blows over the board: typical, from memory."""
-STIRRED_DRIVE_FACTOR = 0.65
-"""What is left of a drive's resistance to air where a fan stirs it, as of a sink at 0.5 m/s:
+STIRRED_SPOT_FACTOR = 0.65
+"""What is left of a hot spot's resistance to air where a fan stirs it, as of a sink at 0.5 m/s:
 typical, from memory."""
 VENT_RISE_SHARE = 0.8
 """Height between low and high vents over inner height, where a case does not state it."""
@@ -58,19 +59,31 @@ class HeatResult:
     hottest_ambient_c: FloatArray
     coolable: bool
     inside_w: FloatArray
-    drives: list[DriveTemps] = field(default_factory=list)
+    spots: list[SpotTemps] = field(default_factory=list)
     detail: HeatDetail | None = None
 
 
 @dataclass(slots=True)
-class DriveTemps:
-    """One drive inside: its mean power and temperature by state, shape (states, samples)."""
+class SpotTemps:
+    """One hot spot inside: its mean power and temperature by state, shape (states, samples)."""
 
     instance: Instance
+    name: str
+    spot: HotSpot
     power_w: FloatArray
     stirred: bool
-    throttle_c: FloatArray
+    limit_c: FloatArray
     temp_c: FloatArray
+
+    @property
+    def id(self) -> str:
+        """`line#n.name`, as a figure of the report names it."""
+        return f"{self.instance.id}.{self.name}"
+
+    @property
+    def label(self) -> str:
+        """The part, and which of its bodies."""
+        return f"{self.spot.label} of {self.instance.name}"
 
 
 @dataclass(slots=True)
@@ -141,7 +154,10 @@ class _Network:
         self.rest_w = drawn - self.soc_w
         self.soc_idle_w = np.minimum(idle_w * share_idle, self.soc_w)
         self.soc_peak_w = peak_w * share_peak
+        self.losses_w = _losses_w(power)
         self.other_w = _other_heat_w(plan, states, instances, board, power)
+        for loss_w in self.losses_w.values():
+            self.other_w = self.other_w + loss_w
 
     def solve(
         self,
@@ -174,25 +190,40 @@ class _Network:
             self.states, self.board, "", ambient_c, self.throttle_c, held.nodes_c(self.body),
             wanted.bodies.die_k - ZERO_C_K, speed, self._hottest_ambient_c(wanted, ambient_c),
             coolable, self.soc_w + self.rest_w + self.other_w,
-            self._drives(wanted, ambient_k), self._detail(wanted, held, ambient_k),
+            self._spots(wanted, ambient_k), self._detail(wanted, held, ambient_k),
         )  # fmt: skip
 
-    def _drives(self, wanted: _Temps, ambient_k: FloatArray) -> list[DriveTemps]:
-        """Drives inside, each warmed by itself over the air around it (at full clock)."""
+    def _spots(self, wanted: _Temps, ambient_k: FloatArray) -> list[SpotTemps]:
+        """Hot spots inside, each warmed by itself over the air around it (at full clock)."""
         air_c = (ambient_k if wanted.case is None else wanted.case.air_k) - ZERO_C_K
+        factor = STIRRED_SPOT_FACTOR if self.stirred else 1.0
         found = []
         for instance in self.instances:
-            heat = instance.part.drive_heat
-            own = instance.compiled.loads.get("own")
-            if heat is None or own is None or not own.in_watts or not instance.part.inside:
+            if not instance.part.inside:
                 continue
-            power_w = own.table[draw_rows(self.plan, self.states, instance.line.id)]
-            r_air = instance.compiled.figure("drive_heat.r_air_k_w", heat.r_air_k_w)
-            limit = instance.compiled.figure("drive_heat.throttle_c", heat.throttle_c)
-            factor = STIRRED_DRIVE_FACTOR if self.stirred else 1.0
-            temp_c = air_c + power_w * r_air * factor
-            found.append(DriveTemps(instance, power_w, self.stirred, limit, temp_c))
+            for name, spot in instance.part.hot.items():
+                power_w = self._spot_w(instance, spot)
+                if power_w is None:
+                    continue
+                path = f"hot.{name}"
+                of = instance.compiled.figure
+                share_w = power_w * of(f"{path}.share", spot.share)
+                temp_c = air_c + share_w * of(f"{path}.r_air_k_w", spot.r_air_k_w) * factor
+                limit_c = of(f"{path}.limit_c", spot.limit_c)
+                found.append(
+                    SpotTemps(instance, name, spot, share_w, self.stirred, limit_c, temp_c)
+                )
         return found
+
+    def _spot_w(self, instance: Instance, spot: HotSpot) -> FloatArray | None:
+        """Heat of the load or converter that a spot belongs to; None while nothing feeds it. [W]"""
+        group, _, key = spot.of.partition(".")
+        if group == "loads":
+            return instance.compiled.loads[key].table[
+                draw_rows(self.plan, self.states, instance.line.id)
+            ]
+        rail = key if instance.part.source is None else instance.part.source.rail
+        return self.losses_w.get(f"{instance.id}.{rail}")
 
     def _detail(self, wanted: _Temps, held: _Temps, ambient_k: FloatArray) -> HeatDetail:
         case = wanted.case
@@ -254,7 +285,8 @@ class _Network:
         soc_w = self.soc_w.copy()
         soc_w[hot] = np.where(throttles, held_w, high_w)
         held = near.towards(other_end, share).choose(throttles, None, high)
-        coolable = not bool((low.bodies.die_k > limit_k)[:, 0].any())
+        must_hold = [place for place, n in enumerate(hot) if self.states[n].hard]
+        coolable = not bool((low.bodies.die_k > limit_k)[must_hold, 0].any())
         return soc_w, wanted.replaced(hot, held), coolable
 
     def _hottest_ambient_c(self, wanted: _Temps, ambient_c: float) -> FloatArray:
@@ -398,6 +430,24 @@ def _enclosure(plan: Plan, stack: StackResult) -> Enclosure | None:
         fan_flow_m3_s=fan_flow,
         pressure_pa=pressure_pa(plan.place.altitude_m),
     )
+
+
+def _losses_w(power: PowerResult) -> dict[str, FloatArray]:
+    """What converters and supplies inside lose as heat, by rail, shape (states, samples). [W]"""
+    mean = [n for n, state in enumerate(power.states) if state.mean]
+    losses: dict[str, FloatArray] = {}
+    for place, node in enumerate(power.nodes):
+        if not node.instance.part.inside:
+            continue
+        given_w = power.current_a[place, mean] * power.voltage_v[place, mean]
+        source = node.instance.part.source
+        if node.converter == place and node.parent >= 0:
+            taken_w = power.input_a[place, mean] * power.voltage_v[node.parent, mean]
+            losses[node.id] = np.maximum(taken_w - given_w, 0.0)
+        elif node.parent < 0 and source is not None and source.efficiency is not None:
+            efficiency = node.instance.compiled.figure("source.efficiency", source.efficiency)
+            losses[node.id] = given_w * (1 / efficiency - 1)
+    return losses
 
 
 def _other_heat_w(

@@ -8,13 +8,11 @@ import numpy as np
 
 from cobblewort.core import words
 from cobblewort.core.findings import Remark
-from cobblewort.core.heat.model import DriveTemps
+from cobblewort.core.heat.model import SpotTemps
 from cobblewort.core.heat.workings import throttle_term
-from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
-from cobblewort.core.margin import Check, Margin
-from cobblewort.core.parts.model import DriveHeat
-from cobblewort.core.remedies import add_missing, another
+from cobblewort.core.margin import Check, Margin, Severity
+from cobblewort.core.remedies import add_missing, another, another_supply
 from cobblewort.core.rules import rule
 from cobblewort.core.working import Sum, computed_term, reading_term
 
@@ -99,7 +97,7 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
     """Parts whose stated range does not hold the place's; inside a case it is warmer still."""
     place = kit.plan.place
     for line in kit.plan.lines:
-        part = kit.catalogue.part(line.part)
+        part = kit.catalogue.of_line(line)
         if line.role in ("borrow", "fastener"):
             continue
         low, high = part.ambient_min_c, part.ambient_max_c
@@ -126,38 +124,54 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
 )  # fmt: skip
 def drives(kit: Kit) -> Iterator[Check]:
     """Each drive inside against its throttle point; a slow drive is tight, it stops nothing."""
-    heat = kit.heat
-    for drive in heat.drives:
-        piece, own = drive.instance, drive.instance.part.drive_heat
-        if own is None:
-            continue
+    for spot in kit.heat.spots:
+        if spot.spot.slows:
+            yield _spot_check(kit, spot, spot.instance.name, "it slows itself at", "tight")
 
-        def sentence(margin: Margin, name: str = piece.name) -> str:
-            return (
-                f"{name} comes to {words.degrees(margin.value)}{words.when(margin.state)} at "
-                f"{words.degrees(heat.ambient_c)} outside; it slows itself at "
-                f"{words.degrees(margin.limit)}."
-            )
 
-        def working(
-            state: int, drive: DriveTemps = drive, piece: Instance = piece, own: DriveHeat = own
-        ) -> Sum:
-            limit = reading_term(
-                "T_limit", "throttle point", "°C", piece, "drive_heat.throttle_c", own.throttle_c
-            )
-            figure = f"heat:{piece.id}@{heat.states[state].id}"
-            temp = computed_term(
-                "T_drive", f"{piece.name}", "°C", float(drive.temp_c[state, 0]), figure
-            )
-            return Sum("throttle point less temperature", "T_limit - T_drive", [limit, temp])
+@rule(
+    "HEAT-06", "heat", "Controllers, regulators and a supply inside stay within their limits",
+    why="The processor is not the only hot thing: controllers and their coils are hot enough to "
+    "burn, and a supply in a closed box heats itself and all the rest.",
+    formula="T = T_inside + P R_air f <= limit; P is the load's share, or what a converter loses, "
+    "P_out (1/eta - 1); f is 1 in still air",
+    source="maker's limit; resistance to air: typical, from memory",
+    remedies=(another("case"), another("addon"), another("cooling"), another_supply),
+)  # fmt: skip
+def hot_spots(kit: Kit) -> Iterator[Check]:
+    """Each other hot spot inside against what it is rated for."""
+    for spot in kit.heat.spots:
+        if not spot.spot.slows:
+            yield _spot_check(kit, spot, f"The {_lower(spot.label)}", "it is good to", "stops")
 
-        yield Check(
-            piece.id, f"Temperature of {piece.name}", "°C", "max", drive.temp_c, drive.throttle_c,
-            sentence, tuple(i.line.id for i in (piece, kit.stack.case) if i),
-            [state.label for state in heat.states], [state.hard for state in heat.states],
-            span=np.maximum(drive.throttle_c - heat.ambient_c, 1.0), breach="tight",
-            working=working,
-        )  # fmt: skip
+
+def _lower(label: str) -> str:
+    return label[:1].lower() + label[1:]
+
+
+def _spot_check(kit: Kit, spot: SpotTemps, name: str, until: str, breach: Severity) -> Check:
+    """A hot spot against its limit, in every state."""
+    heat, piece = kit.heat, spot.instance
+
+    def sentence(margin: Margin) -> str:
+        return (
+            f"{name} comes to {words.degrees(margin.value)}{words.when(margin.state)} at "
+            f"{words.degrees(heat.ambient_c)} outside; {until} {words.degrees(margin.limit)}."
+        )
+
+    def working(state: int) -> Sum:
+        path = f"hot.{spot.name}.limit_c"
+        limit = reading_term("T_limit", "limit", "°C", piece, path, spot.spot.limit_c)
+        figure = f"heat:{spot.id}@{heat.states[state].id}"
+        temp = computed_term("T", spot.label, "°C", float(spot.temp_c[state, 0]), figure)
+        return Sum("limit less temperature", "T_limit - T", [limit, temp])
+
+    return Check(
+        spot.id, f"Temperature: {spot.label}", "°C", "max", spot.temp_c, spot.limit_c,
+        sentence, tuple(i.line.id for i in (piece, kit.stack.case) if i),
+        [state.label for state in heat.states], [state.hard for state in heat.states],
+        span=np.maximum(spot.limit_c - heat.ambient_c, 1.0), breach=breach, working=working,
+    )  # fmt: skip
 
 
 @rule(

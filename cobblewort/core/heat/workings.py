@@ -9,7 +9,7 @@ import numpy as np
 
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.heat.enclosure import exchange_w_k, inside_w_k, outside_w_k
-from cobblewort.core.heat.model import STIRRED_DRIVE_FACTOR, DriveTemps, HeatDetail
+from cobblewort.core.heat.model import STIRRED_SPOT_FACTOR, HeatDetail, SpotTemps
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.standards.air import ZERO_C_K
@@ -31,12 +31,12 @@ def heat_sum(kit: Kit, rest: str) -> Found | None:
         return ("Highest safe ambient", "°C", heat.hottest_ambient_c, "", _hottest(kit, detail))
     node, _, state_id = rest.partition("@")
     states = [state.id for state in heat.states]
-    drive = next((drive for drive in heat.drives if drive.instance.id == node), None)
-    if drive is not None and state_id in states:
+    spot = next((spot for spot in heat.spots if spot.id == node), None)
+    if spot is not None and state_id in states:
         state = states.index(state_id)
-        formula = _drive(detail, drive, state, kit)
-        label = f"Temperature of {drive.instance.name}"
-        return (label, "°C", drive.temp_c[state], heat.states[state].label, formula)
+        formula = _spot(detail, spot, state, kit)
+        label = f"Temperature: {spot.label}"
+        return (label, "°C", spot.temp_c[state], heat.states[state].label, formula)
     if node not in detail.wanted_c or state_id not in states:
         return None
     state = states.index(state_id)
@@ -155,15 +155,13 @@ def _case_terms(detail: HeatDetail, state: int) -> tuple[float, float, float, fl
     )
 
 
-def _drive(detail: HeatDetail, drive: DriveTemps, state: int, kit: Kit) -> Sum:
-    own = drive.instance.part.drive_heat
-    if own is None:
-        raise ValueError("a drive in the network has thermal figures")
+def _spot(detail: HeatDetail, spot: SpotTemps, state: int, kit: Kit) -> Sum:
     air, _ = _surroundings(detail, state, kit)
-    power = _watts("P", f"mean draw of {drive.instance.name}", _at(drive.power_w, state))
-    path = "drive_heat.r_air_k_w"
-    resistance = reading_term("R", "drive to air", "K/W", drive.instance, path, own.r_air_k_w)
-    factor = STIRRED_DRIVE_FACTOR if drive.stirred else 1.0
+    power = _watts("P", f"mean heat of the {spot.spot.label.lower()}", _at(spot.power_w, state))
+    path = f"hot.{spot.name}.r_air_k_w"
+    resistance = reading_term("R", "to the air around", "K/W", spot.instance, path,
+                              spot.spot.r_air_k_w)  # fmt: skip
+    factor = STIRRED_SPOT_FACTOR if spot.stirred else 1.0
     source = "common practice"
     stirred = Term(
         "f", "what a fan leaves of it (1 in still air)", factor, "", "typical", source, None

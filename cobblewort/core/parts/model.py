@@ -18,6 +18,7 @@ from cobblewort.core.reading import (
     Positive,
     PositiveRating,
     Rating,
+    Reading,
     Share,
     ShareRating,
 )
@@ -122,7 +123,10 @@ class Rail(Piece):
 
 
 class Source(Piece):
-    """Where power enters a tree: a supply, or the supply that comes with a hub."""
+    """Where power enters a tree: a supply, or the supply that comes with a hub.
+
+    `efficiency` is that of the supply itself; what it loses counts only where it stands inside.
+    """
 
     rail: str
     set_v: Positive
@@ -130,6 +134,7 @@ class Source(Piece):
     announces_a: Annotated[float, Field(ge=0)] = 0
     full_to_c: Rating
     derate_share_k: NotNegativeRating
+    efficiency: Share | None = None
 
 
 class Load(Piece):
@@ -208,11 +213,20 @@ class DriveForm(Piece):
     protocol: Literal["pcie", "sata", "usb"]
 
 
-class DriveHeat(Piece):
-    """A drive as a hot body of its own: its way to the air around it, and where it slows down."""
+class HotSpot(Piece):
+    """A body that warms itself above the air around it: a drive, a controller, a regulator.
 
+    `of` says whose heat it is: `loads.own` for a load (times `share`), `rails.v33` for what a
+    converter loses, `source` for what a supply loses. At `limit_c` it slows itself down, or, when
+    `slows` is false, leaves what it is rated for.
+    """
+
+    label: Text
+    of: Annotated[str, StringConstraints(pattern=r"^(source|(loads|rails)\.[A-Za-z0-9_.-]{1,64})$")]
+    share: ShareRating = Reading(nominal=1, low=1, high=1, basis="standard")
     r_air_k_w: Positive
-    throttle_c: Rating
+    limit_c: Rating
+    slows: bool = False
 
 
 class Storage(Piece):
@@ -240,12 +254,15 @@ class AddOn(Piece):
     """A board that is stacked on the main one.
 
     `height_mm` is from the main board's face to the far side of the add-on; `clear_mm` is the free
-    height between the two boards.
+    height between the two boards. `closes` names sockets of the main board that cannot be used
+    under it, `hampers` those that can hardly be reached any more.
     """
 
     side: Literal["above", "below"]
     height_mm: NotNegativeRating
     clear_mm: NotNegativeRating | None = None
+    closes: tuple[Identifier, ...] = ()
+    hampers: tuple[Identifier, ...] = ()
 
 
 class Case(Piece):
@@ -271,11 +288,16 @@ class Case(Piece):
     fan_exchange_share: Share
 
 
+Origin = Literal["pack", "own", "class"]
+"""Where a part comes from: a pack, the user, or the figures of its class alone."""
+
+
 class Part(Piece):
     """One model in the cupboard, with everything the core knows about it."""
 
     id: Identifier
     revision: int = Field(default=1, ge=1)
+    origin: Origin = "pack"
     kind: Kind
     part_class: Identifier | None = None
     maker: Text
@@ -298,7 +320,7 @@ class Part(Piece):
     board_heat: BoardHeat | None = None
     cooler: Cooler | None = None
     drive: DriveForm | None = None
-    drive_heat: DriveHeat | None = None
+    hot: dict[Identifier, HotSpot] = Field(default_factory=dict)
     storage: Storage | None = None
     stack: Stack | None = None
     add_on: AddOn | None = None
@@ -321,7 +343,23 @@ class Part(Piece):
                 known = ", ".join(self.rails) or "none"
                 raise ValueError(f"{group}.{key}: there is no rail '{rail}' (there are: {known})")
         self._rails_end_somewhere()
+        self._hot_spots_have_heat()
         return self
+
+    def _hot_spots_have_heat(self) -> None:
+        for name, spot in self.hot.items():
+            group, _, key = spot.of.partition(".")
+            rail = self.rails.get(key)
+            known = {
+                "source": self.source is not None and self.source.efficiency is not None,
+                "loads": key in self.loads and self.loads[key].unit == "w",
+                "rails": rail is not None and rail.efficiency is not None,
+            }
+            if not known[group]:
+                raise ValueError(
+                    f"hot.{name}.of: '{spot.of}' gives no heat here; it must be a load in watts, a "
+                    "converter rail with an efficiency, or a source with one"
+                )
 
     def _rails_end_somewhere(self) -> None:
         for start in self.rails:

@@ -113,7 +113,8 @@ def fed(kit: Kit) -> Iterator[Remark]:
 
 
 def _inlet_word(instance: Instance) -> str:
-    inlets = [s.connector for s in instance.part.sockets.values() if s.role == "power_in"]
+    sockets = instance.part.sockets.values()
+    inlets = [s.connector for s in sockets if s.role == "power_in" and s.required]
     return words.listed(map(words.connector, inlets)) if inlets else "power"
 
 
@@ -133,9 +134,8 @@ def source_rating(kit: Kit) -> Iterator[Check]:
         if source is None or node.parent >= 0:
             continue
         of = node.instance.compiled.figure
-        warm_k = np.maximum(
-            0.0, kit.plan.place.ambient_max_c - of("source.full_to_c", source.full_to_c)
-        )
+        around_c, around = _around(kit, node.instance)
+        warm_k = np.maximum(0.0, around_c - of("source.full_to_c", source.full_to_c))
         derate = 1 - of("source.derate_share_k", source.derate_share_k) * warm_k
         limit = of("source.rated_a", source.rated_a) * np.maximum(derate, 0.0)
         yield _node_check(
@@ -149,12 +149,28 @@ def source_rating(kit: Kit) -> Iterator[Check]:
                                  source.rated_a),
                     reading_term("k", "derating a kelvin", "1/K", node.instance,
                                  "source.derate_share_k", source.derate_share_k),
-                    plan_term("T", "hottest day", "°C", kit.plan.place.ambient_max_c),
+                    around,
                     reading_term("T_full", "full load up to", "°C", node.instance,
                                  "source.full_to_c", source.full_to_c),
                 ],
             ),
         )  # fmt: skip
+
+
+def _around(kit: Kit, piece: Instance) -> tuple[FloatArray | float, Term]:
+    """How warm the air around a supply is: the hottest day, or inside air where it stands inside.
+
+    Inside air is that of the warmest state that must hold.
+    """
+    ambient_c, detail = kit.plan.place.ambient_max_c, kit.heat.detail
+    inside = None if detail is None else detail.wanted_c.get("inside")
+    if not piece.part.inside or inside is None:
+        return ambient_c, plan_term("T", "hottest day", "°C", ambient_c)
+    hard = [n for n, state in enumerate(kit.heat.states) if state.hard]
+    warmest = max(hard, key=lambda n: float(inside[n, 0]))
+    figure = f"heat:inside@{kit.heat.states[warmest].id}"
+    term = computed_term("T", "inside air", "°C", float(inside[warmest, 0]), figure)
+    return inside[warmest], term
 
 
 @rule(

@@ -23,28 +23,32 @@ seconds, ISO 13732-1 (from memory). Used to warn, never to clear a design."""
 def part_cautions(kit: Kit) -> Iterator[Remark]:
     """The cautions of each part, once a line."""
     for line in kit.plan.lines:
-        for number, caution in enumerate(kit.catalogue.part(line.part).cautions, 1):
+        for number, caution in enumerate(kit.catalogue.of_line(line).cautions, 1):
             yield Remark(f"{line.id}.{number}", "note", caution, (line.id,))
 
 
 @rule(
-    "SAFE-02", "safety", "A heat sink that burns",
-    why="A sink that is fine for the processor is not always fine for a finger.",
-    formula=f"sink temperature at full load <= {TOUCH_HOT_C:.0f} °C where it can be touched",
+    "SAFE-02", "safety", "What burns a finger",
+    why="A sink or controller that is fine for the electronics is not always fine for a hand.",
+    formula=f"temperature at full load <= {TOUCH_HOT_C:.0f} °C where it can be touched",
     source="ISO 13732-1, bare metal, contact of seconds (from memory; a warning only)",
 )  # fmt: skip
-def hot_sink(kit: Kit) -> Iterator[Remark]:
-    """A note where the sink passes the temperature and no closed case keeps hands off."""
-    sink = kit.heat.nodes.get("sink")
+def hot_to_touch(kit: Kit) -> Iterator[Remark]:
+    """A note for what passes the temperature where no closed case keeps hands off."""
     case = kit.stack.case
-    reachable = case is None or case.part.case is None or case.part.case.open
-    if sink is None or kit.stack.cooler is None or not reachable:
+    if case is not None and case.part.case is not None and not case.part.case.open:
         return
-    hottest = float(sink[:, 0].max())
-    if hottest > TOUCH_HOT_C:
-        yield Remark(
-            kit.stack.cooler.id, "note",
-            f"{kit.stack.cooler.name} comes to {words.degrees(hottest)} and stands open: hot to "
-            "touch. Let it cool before you reach in.",
-            (kit.stack.cooler.line.id,),
-        )  # fmt: skip
+    reachable = [(spot.instance, spot.id, spot.label, spot.temp_c) for spot in kit.heat.spots]
+    sink = kit.heat.nodes.get("sink")
+    if sink is not None and kit.stack.cooler is not None:
+        cooler = kit.stack.cooler
+        reachable.append((cooler, cooler.id, cooler.name, sink))
+    for piece, subject, label, temp_c in reachable:
+        hottest = float(temp_c[:, 0].max())
+        if hottest > TOUCH_HOT_C:
+            yield Remark(
+                subject, "note",
+                f"{label} comes to {words.degrees(hottest)} and stands open: hot to touch. Let it "
+                "cool before you reach in.",
+                (piece.line.id,),
+            )  # fmt: skip

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.heat.enclosure import Enclosure, HeatInput, outside_w_k, solve_enclosure
 from cobblewort.core.plan import Plan
-from tests.kits import SMALL, judged, kit, shipped, told
+from tests.kits import SMALL, judged, kit, margin, shipped, told
 
 ROOM = {"inner_length_mm": 95, "inner_width_mm": 66, "inner_height_mm": 35,
         "max_above_mm": 30, "max_below_mm": 4, "holes": ["H1"]}  # fmt: skip
@@ -144,12 +144,47 @@ def test_heat_05_a_hungry_drive_slows_itself() -> None:
     assert margins[0].spare_by_state[1] > 0
 
 
+def test_heat_02_minds_only_states_that_must_hold() -> None:
+    """Drives at their peak all at once may heat an idle processor too far: tight, not stopped."""
+    parts = ("B10", "S03", "M02", "A06", "D06", "D04", "K05", "E03")
+    duty = [{"name": "day", "hours": 24, "activity": "light"}]
+    report = judged(kit(*parts, duty=duty, place={"ambient_max_c": 34}))
+    die = next(m for m in report.margins if m.rule == "HEAT-01")
+    assert told(report, "HEAT-02") == []
+    assert (die.severity, die.state) == ("tight", "Everything at once")
+
+
+def test_heat_06_a_chip_that_cooks_and_a_regulator_by_its_losses() -> None:
+    """Two drives' regulators lose (1/0.9 - 1) of what they pass on; in a hot box a switch cooks."""
+    parts = ("B10", "S03", "M02", "A06", "D06", "D04", "K05")
+    nodes = {node.id: node for node in judged(kit(*parts, "E03")).heat.nodes}
+    air = nodes["inside"].temp_c[0]
+    switch = air + 1.1 * 0.8 * 45 * 0.65
+    assert nodes["A06#1.switch"].temp_c[0] == pytest.approx(switch, abs=0.05)
+    regulator = air + 0.8 * (1 / 0.9 - 1) * 70 * 0.65
+    assert nodes["A06#1.regulator"].temp_c[0] == pytest.approx(regulator, abs=0.1)
+    cooked = judged(kit(*parts, "E04", place={"ambient_max_c": 45}))
+    assert any("switch chip" in f.sentence for f in told(cooked, "HEAT-06"))
+
+
+def test_a_supply_inside_heats_the_box_and_gives_less_for_it() -> None:
+    """What it loses warms the air; it derates at inside air, not at the day outside."""
+    outside = judged(kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": 40}))
+    inside = judged(kit("B06", "S12", "M02", "K03", "E04", place={"ambient_max_c": 40}))
+    air = [next(n for n in r.heat.nodes if n.id == "inside").temp_c for r in (outside, inside)]
+    assert air[1][1] > air[0][1] + 1
+    source = margin(inside, "PWR-02:S12#1.out")
+    warmest = max(air[1][:2])
+    assert source.limit == pytest.approx(10 * (1 - 0.025 * max(0, warmest - 50)), rel=0.01)
+    assert "S12#1.parts" in {node.id for node in inside.heat.nodes}
+
+
 def test_a_drive_warms_the_air_it_stands_in() -> None:
     """Its temperature is that of the inside air and its own rise over it."""
     heat = judged(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03")).heat
     nodes = {node.id: node.temp_c[0] for node in heat.nodes}
-    assert nodes["D03#1"] == pytest.approx(nodes["inside"] + 0.6 * 30, abs=0.05)
-    path = next(p for p in heat.paths if p.start == "D03#1")
+    assert nodes["D03#1.body"] == pytest.approx(nodes["inside"] + 0.6 * 30, abs=0.05)
+    path = next(p for p in heat.paths if p.start == "D03#1.body")
     assert (path.end, path.power_w[0]) == ("inside", pytest.approx(0.6))
 
 

@@ -395,7 +395,8 @@ export interface components {
          * @description A board that is stacked on the main one.
          *
          *     `height_mm` is from the main board's face to the far side of the add-on; `clear_mm` is the free
-         *     height between the two boards.
+         *     height between the two boards. `closes` names sockets of the main board that cannot be used
+         *     under it, `hampers` those that can hardly be reached any more.
          */
         AddOn: {
             /**
@@ -405,6 +406,16 @@ export interface components {
             side: "above" | "below";
             height_mm: components["schemas"]["Reading"];
             clear_mm?: components["schemas"]["Reading"] | null;
+            /**
+             * Closes
+             * @default []
+             */
+            closes?: string[];
+            /**
+             * Hampers
+             * @default []
+             */
+            hampers?: string[];
         };
         /**
          * BoardHeat
@@ -653,16 +664,8 @@ export interface components {
             protocol: "pcie" | "sata" | "usb";
         };
         /**
-         * DriveHeat
-         * @description A drive as a hot body of its own: its way to the air around it, and where it slows down.
-         */
-        DriveHeat: {
-            r_air_k_w: components["schemas"]["Reading"];
-            throttle_c: components["schemas"]["Reading"];
-        };
-        /**
          * EditLine
-         * @description Change how many of a part there are, and whether they are owned.
+         * @description Change how many of a part there are, whether they are owned, and whose figures count.
          */
         EditLine: {
             /**
@@ -676,6 +679,8 @@ export interface components {
             quantity?: number | null;
             /** Owned */
             owned?: boolean | null;
+            /** Part Revision */
+            part_revision?: number | null;
         };
         /**
          * Effect
@@ -892,6 +897,36 @@ export interface components {
             hottest_ambient_p95_c: number | null;
         };
         /**
+         * HotSpot
+         * @description A body that warms itself above the air around it: a drive, a controller, a regulator.
+         *
+         *     `of` says whose heat it is: `loads.own` for a load (times `share`), `rails.v33` for what a
+         *     converter loses, `source` for what a supply loses. At `limit_c` it slows itself down, or, when
+         *     `slows` is false, leaves what it is rated for.
+         */
+        HotSpot: {
+            /** Label */
+            label: string;
+            /** Of */
+            of: string;
+            /**
+             * @default {
+             *       "nominal": 1,
+             *       "low": 1,
+             *       "high": 1,
+             *       "basis": "standard"
+             *     }
+             */
+            share?: components["schemas"]["Reading"];
+            r_air_k_w: components["schemas"]["Reading"];
+            limit_c: components["schemas"]["Reading"];
+            /**
+             * Slows
+             * @default false
+             */
+            slows?: boolean;
+        };
+        /**
          * Lead
          * @description What a lead carries: the most current it may, and the current its marking lets through.
          */
@@ -902,6 +937,8 @@ export interface components {
         /**
          * Line
          * @description One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`.
+         *
+         *     `part_revision` keeps the figures that the part had when it was chosen; None takes the newest.
          */
         Line: {
             /** Id */
@@ -913,6 +950,8 @@ export interface components {
             role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow";
             /** Part */
             part: string;
+            /** Part Revision */
+            part_revision?: number | null;
             /**
              * Quantity
              * @default 1
@@ -1082,6 +1121,12 @@ export interface components {
              */
             revision?: number;
             /**
+             * Origin
+             * @default pack
+             * @enum {string}
+             */
+            origin?: "pack" | "own" | "class";
+            /**
              * Kind
              * @enum {string}
              */
@@ -1144,7 +1189,10 @@ export interface components {
             board_heat?: components["schemas"]["BoardHeat"] | null;
             cooler?: components["schemas"]["Cooler"] | null;
             drive?: components["schemas"]["DriveForm"] | null;
-            drive_heat?: components["schemas"]["DriveHeat"] | null;
+            /** Hot */
+            hot?: {
+                [key: string]: components["schemas"]["HotSpot"];
+            };
             storage?: components["schemas"]["Storage"] | null;
             stack?: components["schemas"]["Stack"] | null;
             add_on?: components["schemas"]["AddOn"] | null;
@@ -1803,6 +1851,8 @@ export interface components {
         /**
          * Source
          * @description Where power enters a tree: a supply, or the supply that comes with a hub.
+         *
+         *     `efficiency` is that of the supply itself; what it loses counts only where it stands inside.
          */
         Source: {
             /** Rail */
@@ -1816,6 +1866,7 @@ export interface components {
             announces_a?: number;
             full_to_c: components["schemas"]["Reading"];
             derate_share_k: components["schemas"]["Reading"];
+            efficiency?: components["schemas"]["Reading"] | null;
         };
         /**
          * SpareSocket

@@ -1,0 +1,273 @@
+"""The sheet of a part: its figures one by one, where each comes from, and how to change them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from copy import deepcopy
+from dataclasses import dataclass
+from decimal import Decimal
+from types import NoneType
+from typing import Any, Literal, get_args
+
+from pydantic import BaseModel
+from pydantic.fields import FieldInfo
+
+from cobblewort.core.catalogue import Catalogue, Document
+from cobblewort.core.errors import InputError
+from cobblewort.core.parts.figures import figure_words, is_named, unit_of
+from cobblewort.core.parts.model import Load, Origin, Part, Rail, Socket
+from cobblewort.core.reading import Basis, Reading
+
+_GROUPS = {
+    "ambient": "Where it may stand", "stack": "Size", "add_on": "Size", "storage": "Room",
+    "source": "As a supply", "voltages": "Voltage", "loads": "Draw", "rails": "Inside",
+    "sockets": "Sockets", "plugs": "Plugs and leads", "lead": "As a lead",
+    "board_heat": "Heat", "cooler": "Cooling", "hot": "Heat", "drive": "Size", "case": "Case",
+}  # fmt: skip
+"""Headings by the first step of a path, in the order of the sheet."""
+_DRAWN_ONLY = "boxes"
+"""Blocks that only the drawing uses; they are not asked for one by one."""
+
+FigureKind = Literal["reading", "number"]
+"""A reading may have a band and a basis, a number is a plain dimension."""
+
+
+@dataclass(slots=True, frozen=True)
+class SheetFigure:
+    """One figure of a part.
+
+    `nominal`, `low`, `high` and `basis` are those in use, None where nothing is known. `own` is
+    true where the part states it itself; `class_nominal` is what it falls back to when it does not.
+    """
+
+    path: str
+    group: str
+    label: str
+    unit: str
+    kind: FigureKind
+    nominal: float | None
+    low: float | None
+    high: float | None
+    basis: Basis | None
+    own: bool
+    class_nominal: float | None
+
+
+@dataclass(slots=True, frozen=True)
+class PartSheet:
+    """A part as a person reads it."""
+
+    id: str
+    revision: int
+    origin: Origin
+    kind: str
+    part_class: str | None
+    maker: str
+    model: str
+    summary: str
+    price: Decimal | None
+    currency: str
+    cautions: tuple[str, ...]
+    figures: list[SheetFigure]
+
+
+def part_sheet(part: Part, document: Document, catalogue: Catalogue) -> PartSheet:
+    """Every figure of a part in the order of the sheet.
+
+    Parameters
+    ----------
+    part : Part
+        The completed part.
+    document : mapping
+        What the part states itself.
+    catalogue : Catalogue
+        Where its class is looked up.
+    """
+    from_class = catalogue.class_document(part.part_class)
+    order = list(_GROUPS)
+    figures = sorted(
+        _figures(part, "", document, from_class, part),
+        key=lambda figure: order.index(_heading(figure.path)),
+    )
+    return PartSheet(
+        part.id, part.revision, part.origin, part.kind, part.part_class, part.maker, part.model,
+        part.summary, part.price, part.currency, part.cautions, figures,
+    )  # fmt: skip
+
+
+def _heading(path: str) -> str:
+    first = path.split(".", 1)[0]
+    return "ambient" if first.startswith("ambient") else first
+
+
+def _figures(
+    model: BaseModel, path: str, document: Any, from_class: Any, part: Part
+) -> Iterator[SheetFigure]:
+    for name, info in type(model).model_fields.items():
+        here = f"{path}.{name}".strip(".")
+        value, own, fallback = getattr(model, name), _step(document, name), _step(from_class, name)
+        if name == _DRAWN_ONLY:
+            continue
+        if isinstance(value, dict):
+            for key, entry in value.items():
+                if isinstance(entry, BaseModel):
+                    inner = _step(own, key), _step(fallback, key)
+                    yield from _figures(entry, f"{here}.{key}", *inner, part)
+        elif isinstance(value, BaseModel) and not isinstance(value, Reading):
+            yield from _figures(value, here, own, fallback, part)
+        else:
+            kind = _kind_of(info)
+            if kind is not None and is_named(here):
+                yield _figure(here, kind, value, own, fallback, part)
+
+
+def _kind_of(info: FieldInfo) -> FigureKind | None:
+    """What a field holds, read from its type; None for what is not a figure."""
+    leaves = set(_leaves(info.annotation))
+    if Reading in leaves:
+        return "reading"
+    return "number" if leaves in ({float}, {float, NoneType}) else None
+
+
+def _leaves(annotation: Any) -> Iterator[Any]:
+    """The plain types in an annotation: float and None in `Annotated[float, ...] | None`."""
+    if hasattr(annotation, "__metadata__"):
+        yield from _leaves(annotation.__origin__)
+    elif inner := get_args(annotation):
+        for part in inner:
+            yield from _leaves(part)
+    else:
+        yield annotation
+
+
+def _step(document: Any, name: str) -> Any:
+    return document.get(name) if isinstance(document, Mapping) else None
+
+
+def _figure(
+    path: str, kind: FigureKind, value: Any, own: Any, fallback: Any, part: Part
+) -> SheetFigure:
+    unit, label = unit_of(path), figure_words(path).removeprefix("the ")
+    group = _GROUPS[_heading(path)]
+    steps = path.split(".")
+    if len(steps) > 2:
+        holder = getattr(part, steps[0]).get(steps[1])
+        if isinstance(holder, Load):
+            unit = holder.unit.upper()
+        named = holder.label if isinstance(holder, Rail | Socket) and holder.label else ""
+        whose = named or getattr(holder, "label", "") or ("" if steps[1] == "own" else steps[1])
+        label = f"{label}, {whose}" if whose else label
+        if isinstance(holder, Socket) and _is_repeated(part, holder):
+            label = f"{label} ({steps[1]})"
+    reading = value if isinstance(value, Reading) else None
+    number = value if isinstance(value, int | float) else None
+    class_value = _nominal(fallback)
+    return SheetFigure(
+        path=path,
+        group=group,
+        label=label[:1].upper() + label[1:],
+        unit=unit,
+        kind=kind,
+        nominal=reading.nominal if reading else number,
+        low=reading.low if reading else number,
+        high=reading.high if reading else number,
+        basis=reading.basis if reading else ("datasheet" if own is not None else None),
+        own=own is not None,
+        class_nominal=class_value,
+    )
+
+
+def _is_repeated(part: Part, socket: Socket) -> bool:
+    """Whether another socket of the part is called the same."""
+    return sum(other.label == socket.label for other in part.sockets.values()) > 1
+
+
+def _nominal(value: Any) -> float | None:
+    """The nominal value of a figure as a document writes it."""
+    if value is None:
+        return None
+    if isinstance(value, int | float):
+        return float(value)
+    return Reading.model_validate(value).nominal
+
+
+def with_figures(
+    sheet: PartSheet, document: Document, figures: Mapping[str, Mapping[str, Any] | None]
+) -> dict[str, Any]:
+    """A part document with figures changed; None takes one out, so that the class is asked again.
+
+    Parameters
+    ----------
+    sheet : PartSheet
+        The part as it stands: what can be changed.
+    document : mapping
+        What the part states now; it is not changed.
+    figures : mapping
+        By path: `nominal`, and `basis` or `low` and `high`.
+
+    Raises
+    ------
+    InputError
+        For a path that the part has no figure at.
+    """
+    kinds = {figure.path: figure.kind for figure in sheet.figures}
+    unknown = [path for path in figures if path not in kinds]
+    if unknown:
+        raise InputError([(f"figures.{path}", "this part has no such figure") for path in unknown])
+    changed = deepcopy(dict(document))
+    for path, value in figures.items():
+        _put(changed, path.split("."), None if value is None else _written(kinds[path], value))
+    return changed
+
+
+def _written(kind: FigureKind, value: Mapping[str, Any]) -> Any:
+    """A figure as its document writes it: bare where that says the same."""
+    banded = "low" in value or "high" in value
+    if kind == "number" or (not banded and value.get("basis", "datasheet") == "datasheet"):
+        return value.get("nominal")
+    return dict(value)
+
+
+def _put(document: dict[str, Any], steps: list[str], value: Any) -> None:
+    """Set a value below a document, or take it out together with what it leaves empty."""
+    first, *rest = steps
+    if not rest:
+        if value is None:
+            document.pop(first, None)
+        else:
+            document[first] = value
+        return
+    inner = document.get(first)
+    below = dict(inner) if isinstance(inner, Mapping) else {}
+    _put(below, rest, value)
+    if below:
+        document[first] = below
+    else:
+        document.pop(first, None)
+
+
+def changed_figures(old: PartSheet, new: PartSheet) -> list[str]:
+    """What differs between two revisions of a part, a few words each."""
+    told = []
+    if old.price != new.price:
+        told.append(f"price: {_price(old)} to {_price(new)}")
+    now = {figure.path: figure for figure in new.figures}
+    for figure in old.figures:
+        other = now.pop(figure.path, None)
+        after = None if other is None else (other.nominal, other.low, other.high)
+        if after != (figure.nominal, figure.low, figure.high):
+            told.append(f"{figure.label.lower()}: {_said(figure)} to {_said(other)}")
+    told += [f"{f.label.lower()}: not stated to {_said(f)}" for f in now.values()]
+    if not told and (old.maker, old.model, old.summary) != (new.maker, new.model, new.summary):
+        told.append("its name")
+    return told
+
+
+def _price(sheet: PartSheet) -> str:
+    return "not known" if sheet.price is None else f"{sheet.currency} {sheet.price:.2f}"
+
+
+def _said(figure: SheetFigure | None) -> str:
+    if figure is None or figure.nominal is None:
+        return "not stated"
+    return f"{figure.nominal:g} {figure.unit}".strip()
