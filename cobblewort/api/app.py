@@ -3,48 +3,44 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import AsyncIterator, Iterable
-from contextlib import asynccontextmanager
+from collections.abc import Iterable
 from pathlib import Path
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Depends, FastAPI, Header, Query, Request, Response
+from fastapi import APIRouter, FastAPI, Query, Response
 from fastapi.responses import FileResponse, PlainTextResponse
 from fastapi.staticfiles import StaticFiles
 from pydantic import TypeAdapter
 
 import cobblewort
 from cobblewort.api import problems
+from cobblewort.api.deps import Cupboard, Plans, Version, read_cupboard
 from cobblewort.api.guard import LocalOnly
 from cobblewort.api.models import (
     EvaluateRequest,
     NewPlan,
-    PartView,
     PatchRequest,
     PlanStrip,
     PlanView,
     RuleFiring,
     RuleView,
 )
-from cobblewort.core.catalogue import Catalogue
+from cobblewort.api.parts import router as part_router
 from cobblewort.core.errors import InputError
 from cobblewort.core.evaluate import evaluate
 from cobblewort.core.explain import explain
 from cobblewort.core.fixes import Candidate, Fix, candidates, describe, propose_fixes
-from cobblewort.core.parts.model import Kind, Part
-from cobblewort.core.parts.provenance import class_figures
 from cobblewort.core.patch import apply_patch
 from cobblewort.core.plan import Plan, Role, Temperature
 from cobblewort.core.report import Report
-from cobblewort.core.reporting import telling_figure
-from cobblewort.core.rules import RULES
+from cobblewort.core.rules import rules_in_order
 from cobblewort.core.what_if import with_ambient
 from cobblewort.core.working import Working
 from cobblewort.formats.kit_list import kit_csv, kit_text
-from cobblewort.formats.shipped import shipped_classes, shipped_parts
+from cobblewort.formats.shipped import shipped_parts
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
-from cobblewort.store.plans import PlanStore, Revision, StoredPlan
+from cobblewort.store.plans import Revision, StoredPlan
 
 PAGE_FOLDER = Path(__file__).parent / "page"
 PAGE_SAMPLES = 256
@@ -53,37 +49,7 @@ _REPORT: TypeAdapter[Report] = TypeAdapter(Report)
 _CANDIDATES: TypeAdapter[list[Candidate]] = TypeAdapter(list[Candidate])
 _FIXES: TypeAdapter[list[Fix]] = TypeAdapter(list[Fix])
 
-_PROBLEM: dict[str, Any] = {
-    "model": problems.Problem,
-    "description": "A problem document with a sentence for people (RFC 9457).",
-}
-router = APIRouter(prefix="/api", responses={422: _PROBLEM, "default": _PROBLEM})
-
-
-def get_plans(request: Request) -> PlanStore:
-    """The store of plans."""
-    return PlanStore(request.app.state.database)
-
-
-def get_catalogue(request: Request) -> Catalogue:
-    """The cupboard in use."""
-    catalogue: Catalogue = request.app.state.catalogue
-    return catalogue
-
-
-def named_version(
-    if_match: Annotated[str, Header(description='The version a write was made from, as `"3"`.')],
-) -> int:
-    """The version in an If-Match header. Raises InputError when it is no version."""
-    text = if_match.strip().strip('"')
-    if not text.isdigit():
-        raise InputError([("If-Match", f'must name a version such as "3" (got {if_match!r})')])
-    return int(text)
-
-
-Plans = Annotated[PlanStore, Depends(get_plans)]
-Cupboard = Annotated[Catalogue, Depends(get_catalogue)]
-Version = Annotated[int, Depends(named_version)]
+router = APIRouter(prefix="/api", responses=problems.RESPONSES)
 
 
 def _json(content: bytes) -> Response:
@@ -123,7 +89,7 @@ def create_plan(body: NewPlan, plans: Plans, catalogue: Cupboard, response: Resp
     """Begin a plan, empty or from a document."""
     plan = body.plan.model_copy(update={"name": body.name}) if body.plan else Plan(name=body.name)
     evaluate(plan, catalogue)
-    return _view(plans.create(plan, "new plan"), response)
+    return _view(plans.create(catalogue.pinned(plan), "new plan"), response)
 
 
 @router.get("/plans/{plan_id}")
@@ -142,7 +108,7 @@ def patch_plan(
     after = apply_patch(before, body.patch)
     evaluate(after, catalogue)
     label = body.label or describe(before, catalogue, tuple(body.patch))
-    return _view(plans.save(plan_id, version, after, label), response)
+    return _view(plans.save(plan_id, version, catalogue.pinned(after), label), response)
 
 
 @router.post("/plans/{plan_id}/undo")
@@ -248,27 +214,6 @@ def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard) -> Response:
     return _json(_REPORT.dump_json(evaluate(body.plan, catalogue, body.samples)))
 
 
-@router.get("/parts")
-def list_parts(
-    catalogue: Cupboard, kind: Annotated[list[Kind] | None, Query()] = None
-) -> list[PartView]:
-    """The cupboard, or some kinds of it."""
-    return [
-        PartView(
-            id=part.id, kind=part.kind, maker=part.maker, model=part.model, summary=part.summary,
-            figure=telling_figure(part), price=part.price, currency=part.currency,
-            class_figures=class_figures(part),
-        )
-        for part in catalogue.parts(kind)
-    ]  # fmt: skip
-
-
-@router.get("/parts/{part_id}")
-def get_part(part_id: str, catalogue: Cupboard) -> Part:
-    """One part with every figure and its basis."""
-    return catalogue.part(part_id, "part")
-
-
 @router.get("/rules")
 def list_rules(plans: Plans, catalogue: Cupboard) -> list[RuleView]:
     """Every rule with what it checks, why, its formula and source, and where it fires."""
@@ -288,7 +233,7 @@ def list_rules(plans: Plans, catalogue: Cupboard) -> list[RuleView]:
             has_remedies=bool(rule.remedies),
             fires_in=list(firings[rule.id].values()),
         )
-        for rule in RULES.values()
+        for rule in rules_in_order()
     ]
 
 
@@ -296,22 +241,17 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     """The application on one data file; `parts` stand in for the shipped cupboard in tests."""
     database = Database(data_file)
     database.prepare()
-    store = PartStore(database)
-    store.bring_up_to_date(shipped_parts() if parts is None else parts)
-    catalogue = Catalogue.from_documents(store.documents(), shipped_classes())
-
-    @asynccontextmanager
-    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
-        app.state.database, app.state.catalogue = database, catalogue
-        yield
-
+    PartStore(database).bring_up_to_date(shipped_parts() if parts is None else parts)
     app = FastAPI(
-        title="Cobblewort", version=cobblewort.__version__, lifespan=lifespan,
+        title="Cobblewort", version=cobblewort.__version__,
         docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
     )  # fmt: skip
+    app.state.database = database
+    read_cupboard(app)
     app.add_middleware(LocalOnly)
     problems.install(app)
     app.include_router(router)
+    app.include_router(part_router)
     if PAGE_FOLDER.is_dir():
         _serve_page(app)
     return app

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from decimal import Decimal
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from cobblewort.core.margin import Severity
+from cobblewort.core.parts.model import Origin
 from cobblewort.core.patch import Change
 from cobblewort.core.plan import Plan, PlanState
 from cobblewort.core.report import FamilyReport
@@ -75,6 +76,8 @@ class PartView(BaseModel):
     """A part of the cupboard in a list; `class_figures` are the fields it takes from its class."""
 
     id: str
+    revision: int
+    origin: Origin
     kind: str
     maker: str
     model: str
@@ -83,6 +86,35 @@ class PartView(BaseModel):
     price: Decimal | None
     currency: str
     class_figures: list[str]
+
+
+Name = Annotated[str, StringConstraints(min_length=1, max_length=100, strip_whitespace=True)]
+
+
+class FigureInput(BaseModel):
+    """A figure as a person fills it in: the number and what it rests on, or the band itself."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+    nominal: float
+    basis: Literal["measured", "datasheet", "guess"] = "datasheet"
+    low: float | None = None
+    high: float | None = None
+
+
+class PartEdit(BaseModel):
+    """Changes to a part of one's own; what is left out stays as it is.
+
+    A figure that is null is no longer stated, so that its class is asked again.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+
+    maker: Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)] | None = None
+    model: Name | None = None
+    summary: Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)] | None = None
+    price: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
+    figures: Annotated[dict[str, FigureInput | None], Field(max_length=200)] = {}
 
 
 class RuleFiring(BaseModel):

@@ -12,6 +12,7 @@ from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
 from cobblewort.core.errors import InputError
+from cobblewort.store.parts import NotOwnError, PartNotFoundError, StalePartError
 from cobblewort.store.plans import NothingToDoError, PlanNotFoundError, StaleWriteError
 
 
@@ -32,6 +33,16 @@ class Problem(BaseModel):
     problems: list[ProblemPlace] = []
     version: int | None = None
     changes: list[str] = []
+
+
+RESPONSES: dict[int | str, dict[str, Any]] = {
+    status: {
+        "model": Problem,
+        "description": "A problem document with a sentence for people (RFC 9457).",
+    }
+    for status in (422, "default")
+}
+"""What every route may answer besides what it is for."""
 
 
 def problem(status: int, detail: str, **extra: Any) -> JSONResponse:
@@ -62,6 +73,22 @@ def install(app: FastAPI) -> None:
             412, "This plan was changed elsewhere in the meantime; yours was not saved over it.",
             version=error.version, changes=error.changes,
         )  # fmt: skip
+
+    @app.exception_handler(PartNotFoundError)
+    def no_part(_: Request, error: PartNotFoundError) -> JSONResponse:
+        return problem(404, f"There is no part '{error}' in the cupboard.")
+
+    @app.exception_handler(NotOwnError)
+    def not_own(_: Request, error: NotOwnError) -> JSONResponse:
+        del error
+        return problem(409, "This part came with the cupboard; copy it, and change the copy.")
+
+    @app.exception_handler(StalePartError)
+    def stale_part(_: Request, error: StalePartError) -> JSONResponse:
+        del error
+        return problem(
+            412, "This part was changed elsewhere in the meantime; yours was not saved over it."
+        )
 
     @app.exception_handler(NothingToDoError)
     def nothing(_: Request, error: NothingToDoError) -> JSONResponse:

@@ -50,6 +50,7 @@ class Catalogue:
         away: Iterable[str] = (),
     ) -> None:
         self._parts = dict(parts)
+        self._documents: dict[str, Document] = {}
         self._classes = classes
         self._older = dict(older or {})
         self._away = frozenset(away)
@@ -76,17 +77,19 @@ class Catalogue:
 
     def extended(self, documents: Iterable[Document], place: str = "parts") -> Catalogue:
         """A catalogue with these parts besides; a part of the same id replaces the old one."""
-        parts = dict(self._parts)
+        parts, stated = dict(self._parts), dict(self._documents)
         problems: list[tuple[str, str]] = []
         for index, document in enumerate(documents):
             try:
                 part = self.complete(document, f"{place}.{index}")
                 parts[part.id] = part
+                stated[part.id] = document
             except InputError as error:
                 problems.extend(error.problems)
         if problems:
             raise InputError(problems)
         new = Catalogue(parts, self._classes, self._older, self._away)
+        new._documents = stated
         new._earlier = self._earlier
         new._compiled = {k: c for k, c in self._compiled.items() if parts[k[0]] is c.part}
         return new
@@ -142,6 +145,11 @@ class Catalogue:
             for part in self._parts.values()
             if (wanted is None or part.kind in wanted) and part.id not in self._away
         ]
+
+    def document(self, part: Part) -> Document:
+        """What a part of this catalogue states itself."""
+        older = self._older.get((part.id, part.revision))
+        return self._documents[part.id] if older is None else older
 
     def class_document(self, name: str | None) -> Document:
         """What a class states; nothing for no class."""

@@ -29,7 +29,7 @@ from cobblewort.core.reporting import (
     next_step,
     supply_report,
 )
-from cobblewort.core.rules import RULES
+from cobblewort.core.rules import rules_in_order
 
 RULERS: tuple[tuple[Family, str], ...] = (
     ("fit", "Fit"), ("supply", "Supply"), ("heat", "Heat"), ("data", "Data"),
@@ -80,7 +80,7 @@ def report_on(kit: Kit) -> Report:
     """Ask every rule, and lay the answers out."""
     margins: list[Margin] = []
     findings: list[Finding] = []
-    for rule in RULES.values():
+    for rule in rules_in_order():
         rule_margins, rule_findings = rule.judged(kit)
         margins += rule_margins
         findings += rule_findings

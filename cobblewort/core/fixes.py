@@ -11,6 +11,7 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.evaluate import build_kit, evaluate, report_on
 from cobblewort.core.findings import Finding
 from cobblewort.core.margin import SEVERITY_RANK, Severity
+from cobblewort.core.parts.model import Origin
 from cobblewort.core.patch import (
     AddLine,
     Change,
@@ -68,6 +69,7 @@ class Candidate:
     """A part for a role, judged in the plan. `reason` is the worst snag that it would bring."""
 
     part: str
+    origin: Origin
     name: str
     maker: str
     summary: str
@@ -232,6 +234,7 @@ def candidates(
         found.append(
             Candidate(
                 part=part.id,
+                origin=part.origin,
                 name=part.model,
                 maker=part.maker,
                 summary=part.summary,
@@ -272,7 +275,9 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
             case RemoveLine():
                 texts.append(f"leave out {own.part(lines[change.line]).model}")
             case EditLine():
-                texts.append(f"change {own.part(lines[change.line]).model}")
+                model = own.part(lines[change.line]).model
+                new_figures = change.part_revision is not None
+                texts.append(f"newest figures of {model}" if new_figures else f"change {model}")
             case SetFields():
                 texts.append(
                     "lift the port limit in the board's settings"

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from math import isfinite
-from typing import Literal
+from typing import Literal, get_args
 
 import numpy as np
 
@@ -14,6 +14,8 @@ from cobblewort.core.working import SumFunction
 
 Severity = Literal["sound", "note", "tight", "stops"]
 Family = Literal["fit", "supply", "heat", "data", "life", "cost", "noise", "safety"]
+FAMILIES: tuple[Family, ...] = get_args(Family)
+"""Families in the order in which people read them."""
 LimitKind = Literal["max", "min"]
 
 SEVERITY_RANK: dict[Severity, int] = {"sound": 0, "note": 1, "tight": 2, "stops": 3}

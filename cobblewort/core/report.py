@@ -11,6 +11,7 @@ from decimal import Decimal
 from cobblewort.core.findings import Finding
 from cobblewort.core.fit.stack import PlacedBox
 from cobblewort.core.margin import Family, Margin, Severity
+from cobblewort.core.parts.model import Origin
 
 
 @dataclass(slots=True, frozen=True)
@@ -37,7 +38,11 @@ class FamilyReport:
 
 @dataclass(slots=True, frozen=True)
 class LineReport:
-    """One line of the kit, with the figure that tells most about it. Money in plan currency."""
+    """One line of the kit, with the figure that tells most about it. Money in plan currency.
+
+    `changed` tells what is different in the newest revision of a part that the line keeps an
+    earlier one of; it is empty where the line has the newest.
+    """
 
     id: str
     role: str
@@ -51,6 +56,9 @@ class LineReport:
     to_pay: Decimal | None
     value: Decimal | None
     severity: Severity
+    origin: Origin
+    newest_revision: int
+    changed: list[str]
 
 
 @dataclass(slots=True, frozen=True)

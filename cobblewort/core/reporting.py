@@ -8,6 +8,7 @@ from collections.abc import Iterator, Mapping
 import numpy as np
 
 from cobblewort.core.arrays import FloatArray
+from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.findings import Finding
 from cobblewort.core.fit.assign import PlugRef, SocketRef
 from cobblewort.core.fit.rules import plug_name
@@ -15,6 +16,7 @@ from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Margin, Severity
 from cobblewort.core.parts.model import Part
+from cobblewort.core.parts.sheet import changed_figures, part_sheet
 from cobblewort.core.power.model import Node, State
 from cobblewort.core.report import (
     CaseOutline,
@@ -46,13 +48,22 @@ def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]
     for line in kit.plan.lines:
         part, cost = kit.catalogue.of_line(line), costs[line.id]
         worst = severity.get(line.id, "sound")
+        newest = kit.catalogue.part(line.part)
+        changed = [] if newest is part else _changes(kit.catalogue, part, newest)
         reports.append(
             LineReport(
                 line.id, line.role, part.id, part.model, part.maker, part.summary, line.quantity,
-                line.owned, telling_figure(part), cost.to_pay, cost.value, worst,
+                line.owned, telling_figure(part), cost.to_pay, cost.value, worst, part.origin,
+                newest.revision, changed,
             )
         )  # fmt: skip
     return reports
+
+
+def _changes(catalogue: Catalogue, part: Part, newest: Part) -> list[str]:
+    """What the newest revision says differently; never empty, as there is a newer one."""
+    told = changed_figures(part_sheet(part, catalogue), part_sheet(newest, catalogue))
+    return told or ["something that no figure shows"]
 
 
 def telling_figure(part: Part) -> str:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from cobblewort.core.findings import Finding, Remark
 from cobblewort.core.kit import Kit
-from cobblewort.core.margin import Check, Family, Margin, judge
+from cobblewort.core.margin import FAMILIES, Check, Family, Margin, judge
 from cobblewort.core.patch import Patch
 
 RuleFunction = Callable[[Kit], Iterable[Check | Remark]]
@@ -60,6 +60,11 @@ class Rule:
 
 
 RULES: dict[str, Rule] = {}
+
+
+def rules_in_order() -> list[Rule]:
+    """Every rule by family and number, whatever the order in which their modules were loaded."""
+    return sorted(RULES.values(), key=lambda rule: (FAMILIES.index(rule.family), rule.id))
 
 
 def rule(

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import sys
+from itertools import groupby
 from pathlib import Path
 
 import cobblewort.core.evaluate  # noqa: F401  fills the registry
-from cobblewort.core.rules import RULES
+from cobblewort.core.rules import rules_in_order
 
 FAMILY_WORDS = {
     "fit": "Fit", "supply": "Supply", "heat": "Heat", "data": "Data", "life": "Life",
@@ -23,12 +24,9 @@ one place for all rules, see [How it computes](model.md).
 def rulebook_text() -> str:
     """Every rule by family: what it checks, why, formula, source, whether it knows ways out."""
     parts = [_HEAD]
-    families = dict.fromkeys(rule.family for rule in RULES.values())
-    for family in families:
+    for family, rules in groupby(rules_in_order(), key=lambda rule: rule.family):
         parts.append(f"\n## {FAMILY_WORDS[family]}\n")
-        for rule in RULES.values():
-            if rule.family != family:
-                continue
+        for rule in rules:
             ways = "It proposes ways out." if rule.remedies else "It proposes nothing."
             parts.append(
                 f"\n### {rule.id} {rule.title}\n\n{rule.why}\n\n"

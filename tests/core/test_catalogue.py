@@ -173,5 +173,4 @@ def test_every_class_makes_a_part_by_itself(document: dict[str, Any]) -> None:
     """Class figures alone are a whole part, and every figure of it says so."""
     part = shipped().part(str(document["id"]))
     assert (part.origin, part.price) == ("class", None)
-    own = dict(document)
-    assert not [f.path for f in part_sheet(part, own, shipped()).figures if f.own]
+    assert not [f.path for f in part_sheet(part, shipped()).figures if f.own]

@@ -3,7 +3,6 @@ import pytest
 from cobblewort.core.patch import EditLine, apply_patch
 from cobblewort.core.plan import Plan
 from cobblewort.store.database import Database
-from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import (
     NothingToDoError,
     PlanNotFoundError,
@@ -117,18 +116,6 @@ def test_bringing_back_what_never_was(plans: PlanStore) -> None:
     """An unknown id is not found."""
     with pytest.raises(PlanNotFoundError):
         plans.restore("none")
-
-
-def test_parts_get_a_revision_only_when_they_change(database: Database) -> None:
-    """The newest revision is the one in use; both are kept."""
-    store = PartStore(database)
-    assert store.bring_up_to_date([{"id": "a", "kind": "tool", "x": 1}]) == 1
-    assert store.bring_up_to_date([{"id": "a", "kind": "tool", "x": 1}]) == 0
-    assert store.bring_up_to_date([{"id": "a", "kind": "tool", "x": 2}]) == 1
-    assert store.documents() == [{"id": "a", "kind": "tool", "x": 2, "revision": 2}]
-    with database.reading() as connection:
-        rows = connection.execute("SELECT revision, kind FROM part ORDER BY revision").fetchall()
-    assert [tuple(row) for row in rows] == [(1, "tool"), (2, "tool")]
 
 
 def test_a_store_that_was_ever_used_is_not_empty(plans: PlanStore) -> None:

@@ -71,18 +71,9 @@ class PartSheet:
     figures: list[SheetFigure]
 
 
-def part_sheet(part: Part, document: Document, catalogue: Catalogue) -> PartSheet:
-    """Every figure of a part in the order of the sheet.
-
-    Parameters
-    ----------
-    part : Part
-        The completed part.
-    document : mapping
-        What the part states itself.
-    catalogue : Catalogue
-        Where its class is looked up.
-    """
+def part_sheet(part: Part, catalogue: Catalogue) -> PartSheet:
+    """Every figure of a part of the catalogue, in the order of the sheet."""
+    document = catalogue.document(part)
     from_class = catalogue.class_document(part.part_class)
     order = list(_GROUPS)
     figures = sorted(

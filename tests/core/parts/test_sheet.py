@@ -16,7 +16,8 @@ DOCUMENT: dict[str, Any] = {
 
 def sheet(document: dict[str, Any] = DOCUMENT) -> PartSheet:
     """The sheet of a document."""
-    return part_sheet(shipped().complete(document), document, shipped())
+    catalogue = shipped().extended([document])
+    return part_sheet(catalogue.part("mine"), catalogue)
 
 
 def figure(of: PartSheet, path: str) -> Any:
@@ -42,7 +43,7 @@ def test_headings_follow_the_order_of_the_sheet() -> None:
 @pytest.mark.parametrize("part", shipped().parts(), ids=lambda part: part.id)
 def test_every_part_of_the_cupboard_has_a_readable_sheet(part: Any) -> None:
     """A label and, unless it is a share, a unit for each figure; no path twice; no code names."""
-    shown = part_sheet(part, {}, shipped())
+    shown = part_sheet(part, shipped())
     paths = [entry.path for entry in shown.figures]
     assert len(set(paths)) == len(paths)
     for entry in shown.figures:

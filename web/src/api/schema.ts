@@ -296,6 +296,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Rules
+         * @description Every rule with what it checks, why, its formula and source, and where it fires.
+         */
+        get: operations["list_rules_api_rules_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/parts": {
         parameters: {
             query?: never;
@@ -330,13 +350,21 @@ export interface paths {
         get: operations["get_part_api_parts__part_id__get"];
         put?: never;
         post?: never;
-        delete?: never;
+        /**
+         * Put Part Away
+         * @description Offer a part of one's own no more; plans that hold it keep it.
+         */
+        delete: operations["put_part_away_api_parts__part_id__delete"];
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Edit Part
+         * @description Change a part of one's own; the change is its next revision.
+         */
+        patch: operations["edit_part_api_parts__part_id__patch"];
         trace?: never;
     };
-    "/api/rules": {
+    "/api/parts/{part_id}/sheet": {
         parameters: {
             query?: never;
             header?: never;
@@ -344,12 +372,52 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Rules
-         * @description Every rule with what it checks, why, its formula and source, and where it fires.
+         * Get Sheet
+         * @description One part figure by figure, as it is now or was at a revision.
          */
-        get: operations["list_rules_api_rules_get"];
+        get: operations["get_sheet_api_parts__part_id__sheet_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{part_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Part
+         * @description A part of one's own that begins as a copy of this one.
+         */
+        post: operations["copy_part_api_parts__part_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{part_id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Restore Part
+         * @description Offer a part again.
+         */
+        post: operations["restore_part_api_parts__part_id__restore_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -480,6 +548,11 @@ export interface components {
         Candidate: {
             /** Part */
             part: string;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "pack" | "own" | "class";
             /** Name */
             name: string;
             /** Maker */
@@ -766,6 +839,24 @@ export interface components {
             ruler_p95: number | null;
         };
         /**
+         * FigureInput
+         * @description A figure as a person fills it in: the number and what it rests on, or the band itself.
+         */
+        FigureInput: {
+            /** Nominal */
+            nominal: number;
+            /**
+             * Basis
+             * @default datasheet
+             * @enum {string}
+             */
+            basis?: "measured" | "datasheet" | "guess";
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
+        };
+        /**
          * Finding
          * @description One plain sentence with the figures in it. `margin` names the margin it comes from.
          *
@@ -970,6 +1061,9 @@ export interface components {
         /**
          * LineReport
          * @description One line of the kit, with the figure that tells most about it. Money in plan currency.
+         *
+         *     `changed` tells what is different in the newest revision of a part that the line keeps an
+         *     earlier one of; it is empty where the line has the newest.
          */
         LineReport: {
             /** Id */
@@ -999,6 +1093,15 @@ export interface components {
              * @enum {string}
              */
             severity: "sound" | "note" | "tight" | "stops";
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "pack" | "own" | "class";
+            /** Newest Revision */
+            newest_revision: number;
+            /** Changed */
+            changed: string[];
         };
         /**
          * Load
@@ -1199,12 +1302,75 @@ export interface components {
             case?: components["schemas"]["Case"] | null;
         };
         /**
+         * PartEdit
+         * @description Changes to a part of one's own; what is left out stays as it is.
+         *
+         *     A figure that is null is no longer stated, so that its class is asked again.
+         */
+        PartEdit: {
+            /** Maker */
+            maker?: string | null;
+            /** Model */
+            model?: string | null;
+            /** Summary */
+            summary?: string | null;
+            /** Price */
+            price?: number | string | null;
+            /**
+             * Figures
+             * @default {}
+             */
+            figures?: {
+                [key: string]: components["schemas"]["FigureInput"] | null;
+            };
+        };
+        /**
+         * PartSheet
+         * @description A part as a person reads it.
+         */
+        PartSheet: {
+            /** Id */
+            id: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "pack" | "own" | "class";
+            /** Kind */
+            kind: string;
+            /** Part Class */
+            part_class: string | null;
+            /** Maker */
+            maker: string;
+            /** Model */
+            model: string;
+            /** Summary */
+            summary: string;
+            /** Price */
+            price: string | null;
+            /** Currency */
+            currency: string;
+            /** Cautions */
+            cautions: string[];
+            /** Figures */
+            figures: components["schemas"]["SheetFigure"][];
+        };
+        /**
          * PartView
          * @description A part of the cupboard in a list; `class_figures` are the fields it takes from its class.
          */
         PartView: {
             /** Id */
             id: string;
+            /** Revision */
+            revision: number;
+            /**
+             * Origin
+             * @enum {string}
+             */
+            origin: "pack" | "own" | "class";
             /** Kind */
             kind: string;
             /** Maker */
@@ -1796,6 +1962,40 @@ export interface components {
              * @default false
              */
             lift_port_limit?: boolean;
+        };
+        /**
+         * SheetFigure
+         * @description One figure of a part.
+         *
+         *     `nominal`, `low`, `high` and `basis` are those in use, None where nothing is known. `own` is
+         *     true where the part states it itself; `class_nominal` is what it falls back to when it does not.
+         */
+        SheetFigure: {
+            /** Path */
+            path: string;
+            /** Group */
+            group: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "reading" | "number";
+            /** Nominal */
+            nominal: number | null;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Basis */
+            basis: ("standard" | "measured" | "datasheet" | "guess" | "typical") | null;
+            /** Own */
+            own: boolean;
+            /** Class Nominal */
+            class_nominal: number | null;
         };
         /**
          * Socket
@@ -2780,6 +2980,44 @@ export interface operations {
             };
         };
     };
+    list_rules_api_rules_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleView"][];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_parts_api_parts_get: {
         parameters: {
             query?: {
@@ -2860,11 +3098,100 @@ export interface operations {
             };
         };
     };
-    list_rules_api_rules_get: {
+    put_part_away_api_parts__part_id__delete: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                part_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_part_api_parts__part_id__patch: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version a write was made from, as `"3"`. */
+                "if-match": string;
+            };
+            path: {
+                part_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartEdit"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartSheet"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_sheet_api_parts__part_id__sheet_get: {
+        parameters: {
+            query?: {
+                revision?: number | null;
+            };
+            header?: never;
+            path: {
+                part_id: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -2875,7 +3202,87 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RuleView"][];
+                    "application/json": components["schemas"]["PartSheet"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_part_api_parts__part_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                part_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartSheet"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    restore_part_api_parts__part_id__restore_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                part_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartSheet"];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */

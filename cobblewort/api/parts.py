@@ -1,0 +1,108 @@
+"""Routes of the cupboard: the parts, their sheets, and parts of one's own."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request, Response
+
+from cobblewort.api import problems
+from cobblewort.api.deps import Cupboard, Parts, Version, read_cupboard
+from cobblewort.api.models import PartEdit, PartView
+from cobblewort.core.catalogue import Catalogue
+from cobblewort.core.parts.model import Kind, Part
+from cobblewort.core.parts.provenance import class_figures
+from cobblewort.core.parts.sheet import PartSheet, part_sheet, with_figures
+from cobblewort.core.reporting import telling_figure
+
+router = APIRouter(prefix="/api/parts", responses=problems.RESPONSES)
+
+
+def _view(part: Part) -> PartView:
+    return PartView(
+        id=part.id, revision=part.revision, origin=part.origin, kind=part.kind, maker=part.maker,
+        model=part.model, summary=part.summary, figure=telling_figure(part), price=part.price,
+        currency=part.currency, class_figures=class_figures(part),
+    )  # fmt: skip
+
+
+def _sheet(part: Part, catalogue: Catalogue, response: Response) -> PartSheet:
+    response.headers["ETag"] = f'"{part.revision}"'
+    return part_sheet(part, catalogue)
+
+
+@router.get("")
+def list_parts(
+    catalogue: Cupboard, kind: Annotated[list[Kind] | None, Query()] = None
+) -> list[PartView]:
+    """The cupboard, or some kinds of it."""
+    return [_view(part) for part in catalogue.parts(kind)]
+
+
+@router.get("/{part_id}")
+def get_part(part_id: str, catalogue: Cupboard) -> Part:
+    """One part with every figure and its basis."""
+    return catalogue.part(part_id, "part")
+
+
+@router.get("/{part_id}/sheet")
+def get_sheet(
+    part_id: str, catalogue: Cupboard, response: Response,
+    revision: Annotated[int | None, Query(ge=1)] = None,
+) -> PartSheet:  # fmt: skip
+    """One part figure by figure, as it is now or was at a revision."""
+    return _sheet(catalogue.part(part_id, "part", revision), catalogue, response)
+
+
+@router.post("/{part_id}/copy", status_code=201)
+def copy_part(
+    part_id: str, request: Request, catalogue: Cupboard, parts: Parts, response: Response
+) -> PartSheet:
+    """A part of one's own that begins as a copy of this one."""
+    part = catalogue.part(part_id, "part")
+    stated = {"kind": part.kind, **catalogue.document(part)}
+    name = part.model.removeprefix("Any ") if part.origin == "class" else part.model
+    summary = "" if part.origin == "class" else part.summary
+    stored = parts.create({**stated, "model": f"{name[:80]} (mine)", "summary": summary})
+    return _after_write(stored.id, request, response)
+
+
+@router.patch("/{part_id}")
+def edit_part(
+    part_id: str, body: PartEdit, version: Version, request: Request, catalogue: Cupboard,
+    parts: Parts, response: Response,
+) -> PartSheet:  # fmt: skip
+    """Change a part of one's own; the change is its next revision."""
+    before = parts.get(part_id)
+    sheet = part_sheet(catalogue.part(part_id, "part"), catalogue)
+    figures = {
+        path: None if figure is None else figure.model_dump(exclude_none=True)
+        for path, figure in body.figures.items()
+    }
+    document = with_figures(sheet, before.document, figures)
+    document.update(body.model_dump(include={"maker", "model", "summary"}, exclude_none=True))
+    if "price" in body.model_fields_set:
+        document["price"] = None if body.price is None else str(body.price)
+    catalogue.complete(document, "figures")
+    parts.save(part_id, version, document)
+    return _after_write(part_id, request, response)
+
+
+@router.delete("/{part_id}", status_code=204)
+def put_part_away(part_id: str, request: Request, parts: Parts) -> None:
+    """Offer a part of one's own no more; plans that hold it keep it."""
+    parts.put_away(part_id)
+    read_cupboard(request.app)
+
+
+@router.post("/{part_id}/restore")
+def restore_part(part_id: str, request: Request, parts: Parts, response: Response) -> PartSheet:
+    """Offer a part again."""
+    parts.restore(part_id)
+    return _after_write(part_id, request, response)
+
+
+def _after_write(part_id: str, request: Request, response: Response) -> PartSheet:
+    read_cupboard(request.app)
+    catalogue: Catalogue = request.app.state.catalogue
+    return _sheet(catalogue.part(part_id, "part"), catalogue, response)
