@@ -94,7 +94,7 @@ def check(
     from cobblewort.core.errors import InputError
     from cobblewort.core.evaluate import evaluate
     from cobblewort.core.report import Report
-    from cobblewort.core.what_if import with_ambient
+    from cobblewort.core.what_if import what_if
     from cobblewort.formats.documents import pack_from, parse_document, plan_from
     from cobblewort.formats.shipped import shipped_catalogue
     from cobblewort.formats.text import report_text
@@ -104,7 +104,7 @@ def check(
         for pack in parts or ():
             catalogue = catalogue.extended(pack_from(parse_document(pack)))
         plan = plan_from(parse_document(plan_file))
-        report = evaluate(with_ambient(plan, ambient), catalogue, samples)
+        report = evaluate(what_if(plan, ambient), catalogue, samples)
     except InputError as error:
         for place, text in error.problems:
             typer.echo(f"{place}: {text}" if place else text, err=True)

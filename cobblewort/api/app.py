@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable
+from dataclasses import dataclass
 from pathlib import Path
 from typing import Annotated, Any
 
-from fastapi import APIRouter, FastAPI, Query, Response
+from fastapi import APIRouter, Depends, FastAPI, Query, Response
 from fastapi.responses import FileResponse, PlainTextResponse
 from fastapi.staticfiles import StaticFiles
 from pydantic import TypeAdapter
@@ -31,10 +32,11 @@ from cobblewort.core.evaluate import evaluate
 from cobblewort.core.explain import explain
 from cobblewort.core.fixes import Candidate, Fix, candidates, describe, propose_fixes
 from cobblewort.core.patch import apply_patch
-from cobblewort.core.plan import Plan, Role, Temperature
+from cobblewort.core.plan import Activity, Plan, Role, Temperature
 from cobblewort.core.report import Report
 from cobblewort.core.rules import rules_in_order
-from cobblewort.core.what_if import with_ambient
+from cobblewort.core.what_if import what_if
+from cobblewort.core.words import listed
 from cobblewort.core.working import Working
 from cobblewort.formats.kit_list import kit_csv, kit_text
 from cobblewort.formats.shipped import shipped_parts
@@ -164,47 +166,74 @@ def restore_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
     return _view(plans.restore(plan_id), response)
 
 
-WhatIfAmbient = Annotated[
-    Temperature | None, Query(description="Hottest day to assume instead of the plan's. [°C]")
-]
+@dataclass(slots=True)
+class WhatIf:
+    """Assumptions to judge a plan under; they are not stored."""
+
+    ambient_c: Annotated[
+        Temperature | None, Query(description="Hottest day to assume instead of the plan's. [°C]")
+    ] = None
+    activity: Annotated[
+        Activity | None, Query(description="How hard everything works in every phase of the day.")
+    ] = None
+
+
+Assumed = Annotated[WhatIf, Depends(WhatIf)]
+
+
+def assumed_plan(plan_id: str, plans: Plans, assumed: Assumed) -> Plan:
+    """The stored plan under the assumptions of the request."""
+    return what_if(plans.get(plan_id).plan, assumed.ambient_c, assumed.activity)
+
+
+AssumedPlan = Annotated[Plan, Depends(assumed_plan)]
+
+
+@router.post("/plans/{plan_id}/adopt")
+def adopt_assumptions(
+    plan_id: str, assumed: Assumed, version: Version, plans: Plans, response: Response
+) -> PlanView:
+    """Make the assumptions the plan's own; undo brings back what it had."""
+    plan = plans.get(plan_id).plan
+    after = what_if(plan, assumed.ambient_c, assumed.activity)
+    if after is plan:
+        raise InputError([("ambient_c", "name a hottest day, an activity or both to take over")])
+    label = listed(
+        text
+        for text, given in (
+            (f"hottest day {assumed.ambient_c} °C", assumed.ambient_c is not None),
+            (f"{assumed.activity} in every phase", assumed.activity is not None),
+        )
+        if given
+    )
+    return _view(plans.save(plan_id, version, after, label), response)
 
 
 @router.get("/plans/{plan_id}/report", response_model=Report)
-def plan_report(
-    plan_id: str, plans: Plans, catalogue: Cupboard, ambient_c: WhatIfAmbient = None
-) -> Response:
+def plan_report(plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """The plan, judged, with bands."""
-    plan = with_ambient(plans.get(plan_id).plan, ambient_c)
     return _json(_REPORT.dump_json(evaluate(plan, catalogue, PAGE_SAMPLES)))
 
 
 @router.get("/plans/{plan_id}/candidates", response_model=list[Candidate])
 def plan_candidates(
-    plan_id: str, role: Role, plans: Plans, catalogue: Cupboard, line: str | None = None,
-    ambient_c: WhatIfAmbient = None,
-) -> Response:  # fmt: skip
+    role: Role, plan: AssumedPlan, catalogue: Cupboard, line: str | None = None
+) -> Response:
     """Parts for a role, each judged in the plan."""
-    plan = with_ambient(plans.get(plan_id).plan, ambient_c)
     if line is not None and line not in {entry.id for entry in plan.lines}:
         raise InputError([("line", f"the kit has no line '{line}' now; look again")])
     return _json(_CANDIDATES.dump_json(candidates(plan, catalogue, role, line)))
 
 
 @router.get("/plans/{plan_id}/fixes", response_model=list[Fix])
-def plan_fixes(
-    plan_id: str, finding: str, plans: Plans, catalogue: Cupboard, ambient_c: WhatIfAmbient = None
-) -> Response:
+def plan_fixes(finding: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """Ways out of a snag, each judged in the plan."""
-    plan = with_ambient(plans.get(plan_id).plan, ambient_c)
     return _json(_FIXES.dump_json(propose_fixes(plan, catalogue, finding, PAGE_SAMPLES)))
 
 
 @router.get("/plans/{plan_id}/working")
-def plan_working(
-    plan_id: str, figure: str, plans: Plans, catalogue: Cupboard, ambient_c: WhatIfAmbient = None
-) -> Working:
+def plan_working(figure: str, plan: AssumedPlan, catalogue: Cupboard) -> Working:
     """The arithmetic behind one figure of the report."""
-    plan = with_ambient(plans.get(plan_id).plan, ambient_c)
     return explain(plan, catalogue, figure, PAGE_SAMPLES)
 
 

@@ -10,6 +10,7 @@ from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
 from cobblewort.core.evaluate import build_kit, evaluate, report_on
 from cobblewort.core.findings import Finding
+from cobblewort.core.kit import Kit
 from cobblewort.core.margin import SEVERITY_RANK, Severity
 from cobblewort.core.parts.model import Origin
 from cobblewort.core.patch import (
@@ -24,12 +25,18 @@ from cobblewort.core.patch import (
     apply_patch,
 )
 from cobblewort.core.plan import KINDS_FOR_ROLE, Plan, Role
+from cobblewort.core.remedies import joining_leads
 from cobblewort.core.report import FamilyReport, Report
 from cobblewort.core.reporting import telling_figure
 from cobblewort.core.rules import RULES
 
 MOST_FIXES = 6
 _WORTH_SAMPLING = 12
+_CHAIN_STARTS = 3
+_CHAIN_STEPS = 24
+_MOST_CHAINS = 2
+"""How many first steps, and how many second steps after each, a chain is looked for among, and how
+many chains are proposed."""
 
 
 @dataclass(slots=True, frozen=True)
@@ -66,7 +73,10 @@ class Fix:
 
 @dataclass(slots=True, frozen=True)
 class Candidate:
-    """A part for a role, judged in the plan. `reason` is the worst snag that it would bring."""
+    """A part for a role, judged in the plan. `reason` is the worst snag that it would bring.
+
+    `brings` names the lead that comes with it, where it would not be joined to anything without.
+    """
 
     part: str
     origin: Origin
@@ -78,6 +88,7 @@ class Candidate:
     currency: str
     current: bool
     patch: Patch
+    brings: str
     reason: str
     effect: Effect
 
@@ -150,15 +161,83 @@ def propose_fixes(plan: Plan, catalogue: Catalogue, finding_id: str, samples: in
     finding = before.finding(finding_id)
     if finding is None:
         raise InputError([("finding", f"the plan has no snag '{finding_id}' now; look again")])
+    tries = _patches(kit, finding)
+    quick = before if samples == 1 else evaluate(plan, catalogue)
+    if quick.finding(finding_id) is not None:
+        ranked = _ranked(plan, catalogue, finding, quick, tries, 1)
+        if not any(finding_id in fix.resolves and not fix.breaks for fix in ranked):
+            chains = _chains(plan, catalogue, finding, quick, tries)
+            found = _ranked(plan, catalogue, finding, quick, chains, 1)[:_MOST_CHAINS]
+            ranked = _sorted(finding, ranked + found)
+        if samples == 1:
+            return ranked[:MOST_FIXES]
+        tries = [fix.patch for fix in ranked][:_WORTH_SAMPLING]
+    return _ranked(plan, catalogue, finding, before, tries, samples)[:MOST_FIXES]
+
+
+def _patches(kit: Kit, finding: Finding) -> list[Patch]:
+    """What the remedies of a finding's rule propose, each once."""
     patches: dict[str, Patch] = {}
     for remedy in RULES[finding.rule].remedies:
         patches.update((repr(patch), patch) for patch in remedy(kit, finding))
-    tries = list(patches.values())
-    quick = before if samples == 1 else evaluate(plan, catalogue)
-    if samples > 1 and quick.finding(finding_id) is not None:
-        tries = [fix.patch for fix in _ranked(plan, catalogue, finding, quick, tries, 1)]
-        tries = tries[:_WORTH_SAMPLING]
-    return _ranked(plan, catalogue, finding, before, tries, samples)[:MOST_FIXES]
+    return list(patches.values())
+
+
+def _chains(
+    plan: Plan, catalogue: Catalogue, finding: Finding, before: Report, patches: list[Patch]
+) -> list[Patch]:
+    """Two steps where one does not suffice.
+
+    The first step settles the finding and brings one new snag, which the second is to settle; or
+    it leaves less of the finding, and the second goes on from there.
+    """
+    starts = []
+    for patch in patches:
+        try:
+            changed = apply_patch(plan, patch)
+        except InputError:
+            continue
+        kit = build_kit(changed, catalogue, 1)
+        report = report_on(kit)
+        left = report.finding(finding.id)
+        new = [f for f in _worse(before, report) if f.severity == "stops"]
+        if left is None and len(new) == 1:
+            starts.append((0, report.cost.total, patch, kit, new[0]))
+        elif left is not None and not new and _spare(report, left) > _spare(before, finding):
+            starts.append((1, report.cost.total, patch, kit, left))
+    starts.sort(key=lambda start: (start[0], start[1], repr(start[2])))
+    chains = []
+    for _, _, patch, kit, next_finding in starts[:_CHAIN_STARTS]:
+        seconds = _patches(kit, next_finding)
+        chains += [
+            (*patch, *second)
+            for second in [s for s in seconds if _goes_on(plan, kit.plan, s)][:_CHAIN_STEPS]
+        ]
+    return chains
+
+
+def _goes_on(plan: Plan, changed: Plan, second: Patch) -> bool:
+    """Whether a second step leaves alone what the first one did, and takes out no more than leads.
+
+    What the first step added or swapped could have been chosen better in one step.
+    """
+    before = {line.id: line.part for line in plan.lines}
+    touched = {line.id for line in changed.lines if before.get(line.id) != line.part}
+    added = {line.part for line in changed.lines if line.id not in before}
+    for change in second:
+        if isinstance(change, AddLine) and change.part in added:
+            return False
+        if isinstance(change, SwapPart | RemoveLine) and change.line in touched:
+            return False
+        if isinstance(change, RemoveLine) and changed.line(change.line).role != "lead":
+            return False
+    return True
+
+
+def _spare(report: Report, finding: Finding) -> float:
+    """How far the margin of a finding is from its limit; nothing to tell without one."""
+    margin = report.margin(finding.margin or "")
+    return 0.0 if margin is None else margin.spare
 
 
 def _ranked(
@@ -170,6 +249,11 @@ def _ranked(
         fix = _tried(plan, catalogue, finding, before, patch, samples)
         if fix is not None:
             fixes.append(fix)
+    return _sorted(finding, fixes)
+
+
+def _sorted(finding: Finding, fixes: list[Fix]) -> list[Fix]:
+    """Best first: settles the finding, breaks nothing, settles most, costs least, is short."""
     return sorted(
         fixes,
         key=lambda f: (
@@ -187,15 +271,10 @@ def _tried(
     except InputError:
         return None  # a remedy may reach past a limit of plans, such as 400 pieces
     after = evaluate(changed, catalogue, samples)
-    rank_before = {f.id: SEVERITY_RANK[f.severity] for f in before.findings}
-    rank_after = {f.id: SEVERITY_RANK[f.severity] for f in after.findings}
-    if rank_after.get(finding.id, 0) >= SEVERITY_RANK[finding.severity]:
+    left = after.finding(finding.id)
+    if left is not None and SEVERITY_RANK[left.severity] >= SEVERITY_RANK[finding.severity]:
         return None
-    worse = [
-        f
-        for f in after.findings
-        if rank_after[f.id] > rank_before.get(f.id, 0) and f.severity in ("stops", "tight")
-    ]
+    worse = _worse(before, after)
     if any(f.severity == "stops" for f in worse):
         return None
     return Fix(
@@ -206,6 +285,16 @@ def _tried(
         effect=effect_of(before, after),
         after=after.families,
     )
+
+
+def _worse(before: Report, after: Report) -> list[Finding]:
+    """Snags that a change brings, or makes more severe; notes aside."""
+    rank = {f.id: SEVERITY_RANK[f.severity] for f in before.findings}
+    return [
+        f
+        for f in after.findings
+        if SEVERITY_RANK[f.severity] > rank.get(f.id, 0) and f.severity in ("stops", "tight")
+    ]
 
 
 def candidates(
@@ -229,7 +318,11 @@ def candidates(
             else SwapPart(line=line_id, part=part.id)
         )
         is_current = part.id == current
-        after = before if is_current else evaluate(apply_patch(plan, (change,)), catalogue)
+        patch: Patch = (change,)
+        after = before if is_current else evaluate(apply_patch(plan, patch), catalogue)
+        brings = ""
+        if not is_current and _lacks_a_lead(before, after):
+            patch, after, brings = _with_lead(plan, catalogue, patch, after)
         new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
         found.append(
             Candidate(
@@ -242,12 +335,40 @@ def candidates(
                 price=part.price,
                 currency=part.currency,
                 current=is_current,
-                patch=(change,),
+                patch=patch,
+                brings=brings,
                 reason=new[0].sentence if new else "",
                 effect=effect_of(before, after),
             )
         )
     return sorted(found, key=_candidate_rank)
+
+
+_UNJOINED = ("FIT-09", "PWR-01")
+
+
+def _lacks_a_lead(before: Report, after: Report) -> bool:
+    """Whether a change leaves the board without the lead that would feed it."""
+    known = {f.id for f in before.findings}
+    return any(f.rule in _UNJOINED and f.id not in known for f in after.findings)
+
+
+def _with_lead(
+    plan: Plan, catalogue: Catalogue, patch: Patch, after: Report
+) -> tuple[Patch, Report, str]:
+    """The same change with the lead that leaves the fewest snags, the cheapest of those."""
+    leads = joining_leads(build_kit(apply_patch(plan, patch), catalogue, 1))
+    best, brings = (patch, after), ""
+    for lead in leads:
+        longer: Patch = (*patch, AddLine(role="lead", part=lead.id))
+        report = evaluate(apply_patch(plan, longer), catalogue)
+        if _snags(report) < _snags(best[1]):
+            best, brings = (longer, report), lead.model
+    return *best, brings
+
+
+def _snags(report: Report) -> tuple[int, int]:
+    return report.count("stops"), report.count("tight")
 
 
 def _candidate_rank(candidate: Candidate) -> tuple[bool, int, int, Decimal, str]:
@@ -259,13 +380,11 @@ def _candidate_rank(candidate: Candidate) -> tuple[bool, int, int, Decimal, str]
 def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
     """A patch in words: what comes, what goes, what moves."""
     own = catalogue.for_plan(plan)
-    lines = {line.id: line.part for line in plan.lines}
-    for change in patch:
-        if isinstance(change, AddLine) and change.line:
-            lines[change.line] = change.part
     texts = []
     pins = [change for change in patch if isinstance(change, PinPlug)]
     for change in patch:
+        lines = {line.id: line.part for line in plan.lines}
+        plan = apply_patch(plan, (change,))
         match change:
             case AddLine():
                 texts.append(f"add {own.part(change.part).model}")
@@ -287,7 +406,7 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
             case PinPlug():
                 pass
     if pins:
-        moved = dict.fromkeys(own.part(lines[pin.line]).model for pin in pins)
+        moved = dict.fromkeys(own.of_line(plan.line(pin.line)).model for pin in pins)
         texts.append(f"plug {' and '.join(moved)} into it")
     text = ", ".join(texts)
     return text[:1].upper() + text[1:]

@@ -58,11 +58,14 @@ class PinPlug(Piece):
 
 
 class SetFields(Piece):
-    """Change fields of the plan itself: name, state, purpose, place, duty, budget, settings."""
+    """Change fields of the plan itself, such as its name, place, duty or budget."""
 
     op: Literal["set"] = "set"
     fields: dict[
-        Literal["name", "state", "purpose", "place", "duty", "budget", "currency", "settings"], Any
+        Literal[
+            "name", "state", "purpose", "place", "duty", "budget", "currency", "copies", "settings"
+        ],
+        Any,
     ] = Field(min_length=1)
 
 

@@ -100,7 +100,10 @@ class Line(Piece):
 
 
 class Plan(Piece):
-    """A build being thought through."""
+    """A build being thought through.
+
+    `copies` is how many of it are to be built; `budget` is for all of them.
+    """
 
     format: Literal["cobblewort-plan/1"] = "cobblewort-plan/1"
     name: Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
@@ -110,6 +113,7 @@ class Plan(Piece):
     duty: tuple[Phase, ...] = (Phase(name="all day", hours=24),)
     budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
     currency: str = "EUR"
+    copies: Annotated[int, Field(ge=1, le=100)] = 1
     settings: Settings = Settings()
     lines: tuple[Line, ...] = ()
     parts: tuple[dict[str, Any], ...] = ()

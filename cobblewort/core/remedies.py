@@ -75,9 +75,7 @@ def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:
     A supply that stands inside, with its mains wires, is never proposed for one outside.
     """
     del finding
-    boards = [i for i in kit.instances if i.part.kind == "board"]
-    supplies = kit.of_role("supply")
-    inlets = {s.connector for b in boards for s in b.part.sockets.values() if s.role == "power_in"}
+    supplies, inlets = kit.of_role("supply"), _inlets(kit)
     old_leads = [i.line for i in _leads_in_use(kit)]
     stands_inside = bool(supplies) and supplies[0].part.inside
     for part in on_offer(kit, ("supply",)):
@@ -113,13 +111,20 @@ def another_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 def powered_hub(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """A hub with its own supply, and what hangs on the crowded sockets moved onto it."""
+    """A hub with its own supply, and what hangs on the crowded sockets moved onto it.
+
+    Where it is the inlet that carries too much, everything on USB moves.
+    """
     crowded = set(finding.sockets)
-    moved = [
-        plug
+    on_usb = [
+        (plug, socket)
         for plug, socket in kit.fit.placed.values()
-        if socket.id in crowded and plug.instance.part.kind != "hub"
-    ]
+        if socket.socket.connector == "usb-a" and plug.plug.role == "device"
+        and plug.instance.part.kind != "hub" and socket.instance.part.kind == "board"
+    ]  # fmt: skip
+    moved = [plug for plug, socket in on_usb if socket.id in crowded]
+    if any(kit.fit.sockets[name].socket.role == "power_in" for name in crowded):
+        moved = [plug for plug, _ in on_usb]
     if not moved:
         return
     line_id = kit.plan.free_line_id("addon")
@@ -155,6 +160,22 @@ def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:
         for part in _alternatives(kit, line):
             if part.price is not None and part.price < now.price:
                 yield (SwapPart(line=line.id, part=part.id),)
+
+
+def joining_leads(kit: Kit) -> list[Part]:
+    """Leads on offer that join the kit's supply to an inlet of its board, cheapest first."""
+    supplies = kit.of_role("supply")
+    if not supplies:
+        return []
+    inlets = _inlets(kit)
+    found = [part for part in on_offer(kit, ("lead",)) if _joins(part, supplies[0].part, inlets)]
+    return sorted(found, key=lambda part: (part.price is None, part.price or 0, part.id))
+
+
+def _inlets(kit: Kit) -> set[str]:
+    """Connectors by which the kit's boards take power."""
+    boards = [i for i in kit.instances if i.part.kind == "board"]
+    return {s.connector for b in boards for s in b.part.sockets.values() if s.role == "power_in"}
 
 
 def _joins(lead: Part, supply: Part, inlets: set[str]) -> bool:

@@ -211,10 +211,12 @@ class FitReport:
 
 @dataclass(slots=True, frozen=True)
 class CostReport:
-    """What is to be paid, and what the owned parts are worth."""
+    """What is to be paid for all copies, each further one, and what the owned parts are worth."""
 
     currency: str
+    copies: int
     total: Decimal
+    further: Decimal
     owned_value: Decimal
     budget: Decimal | None
     unknown: list[str]

@@ -291,7 +291,10 @@ def cost_report(kit: Kit) -> CostReport:
     """The bill."""
     cost = kit.cost
     unknown = [line.id for line in (*cost.unknown, *cost.other_currency)]
-    return CostReport(kit.plan.currency, cost.total, cost.owned_value, kit.plan.budget, unknown)
+    return CostReport(
+        kit.plan.currency, kit.plan.copies, cost.total, cost.further, cost.owned_value,
+        kit.plan.budget, unknown,
+    )  # fmt: skip
 
 
 _FIRST_CHOICES = (

@@ -28,11 +28,16 @@ def kit_csv(report: Report) -> str:
     for line in report.lines:
         to_pay = "" if line.to_pay is None else f"{line.to_pay:.2f}"
         cells = [
-            ROLE_WORDS[line.role], str(line.quantity), line.maker, line.name, line.summary,
+            ROLE_WORDS[line.role], str(_pieces(line, report)), line.maker, line.name, line.summary,
             "yes" if line.owned else "no", to_pay, report.cost.currency,
         ]  # fmt: skip
         writer.writerow([_harmless(cell) for cell in cells])
     return sheet.getvalue()
+
+
+def _pieces(line: LineReport, report: Report) -> int:
+    """How many are needed for all copies; what is borrowed serves them all."""
+    return line.quantity * (1 if line.role == "borrow" else report.cost.copies)
 
 
 def _harmless(cell: str) -> str:
@@ -42,17 +47,20 @@ def _harmless(cell: str) -> str:
 def kit_text(report: Report) -> str:
     """The kit as lines of text with the sum below."""
     rows = [f"{report.plan}", ""]
-    rows += [_text_row(line, report.cost.currency) for line in report.lines]
+    rows += [_text_row(line, report) for line in report.lines]
     rest = "" if not report.cost.unknown else ", without what has no known price"
-    rows += ["", f"To buy: {words.money(report.cost.total, report.cost.currency)}{rest}"]
+    copies = "" if report.cost.copies == 1 else f" for {report.cost.copies} copies"
+    rows += ["", f"To buy{copies}: {words.money(report.cost.total, report.cost.currency)}{rest}"]
     return "\n".join(rows) + "\n"
 
 
-def _text_row(line: LineReport, currency: str) -> str:
-    price = "price not known" if line.to_pay is None else words.money(line.to_pay, currency)
+def _text_row(line: LineReport, report: Report) -> str:
+    cost = report.cost
+    price = "price not known" if line.to_pay is None else words.money(line.to_pay, cost.currency)
     if line.role == "borrow":
         price = "borrowed"
     elif line.owned:
-        price = "owned"
+        price = "owned" if cost.copies == 1 else f"{line.quantity} owned, the rest {price}"
     what = f", {line.summary}" if line.summary else ""
-    return f"{ROLE_WORDS[line.role]}: {line.quantity} x {line.maker} {line.name}{what}: {price}"
+    pieces = _pieces(line, report)
+    return f"{ROLE_WORDS[line.role]}: {pieces} x {line.maker} {line.name}{what}: {price}"

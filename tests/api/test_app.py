@@ -118,6 +118,20 @@ def test_what_if_is_never_stored(client: TestClient) -> None:
     assert client.get("/api/plans/bat-recorder/report").json()["heat"]["ambient_c"] == 32
 
 
+def test_assumptions_become_the_plans_own_only_when_told(client: TestClient) -> None:
+    """Both at once, as one change that can be undone; nothing assumed is nothing to take over."""
+    url = "/api/plans/bat-recorder"
+    assumed = {"ambient_c": 41.5, "activity": "full"}
+    first = client.get(f"{url}/report", params=assumed).json()
+    answer = client.post(f"{url}/adopt", params=assumed, headers=version_of(client, url))
+    assert answer.json()["undo_label"] == "hottest day 41.5 °C and full in every phase"
+    assert client.get(f"{url}/report").json() == first
+    client.post(f"{url}/undo", headers=version_of(client, url))
+    assert client.get(url).json()["plan"]["place"]["ambient_max_c"] == 32
+    nothing = client.post(f"{url}/adopt", headers=version_of(client, url))
+    assert (nothing.status_code, "name a hottest day" in nothing.json()["detail"]) == (422, True)
+
+
 def test_candidates_and_fixes_come_with_patches_that_can_be_sent(client: TestClient) -> None:
     """What the page shows is what it sends back."""
     boards = client.get(f"{CHOIR}/candidates", params={"role": "board", "line": "board"}).json()

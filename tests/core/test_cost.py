@@ -14,6 +14,16 @@ def test_the_bill_counts_quantities_and_leaves_out_what_is_owned() -> None:
     assert cost.owned_value == Decimal("47")
 
 
+def test_several_copies_are_bought_whole_but_for_what_is_owned() -> None:
+    """Three copies of a 47 board that is owned once, and of two drives: 2 x 47 + 3 x 96."""
+    plan = kit("B06", "2xD11", "T04", copies=3, budget="380")
+    owned = plan.lines[0].model_copy(update={"owned": True})
+    report = judged(plan.model_copy(update={"lines": (owned, *plan.lines[1:])}))
+    assert report.cost.total == Decimal("382")
+    assert report.cost.further == Decimal("143")
+    assert told(report, "COST-01")[0].sentence.startswith("3 copies of the kit come to EUR 382.00")
+
+
 def test_money_stays_decimal() -> None:
     """Ten at 7.50 are 75.00 exactly."""
     assert judged(kit("B10", "10xK05")).cost.total == Decimal("96") + Decimal("75.00")

@@ -4,7 +4,7 @@ import pytest
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.fixes import candidates, propose_fixes
-from cobblewort.core.patch import apply_patch
+from cobblewort.core.patch import PinPlug, apply_patch
 from cobblewort.core.plan import Plan
 from tests.kits import SMALL, demo, judged, kit, shipped
 
@@ -123,3 +123,39 @@ def test_candidates_for_an_empty_role_are_added() -> None:
     assert all(c.patch[0].op == "add" for c in found)
     best = apply_patch(kit("B06"), found[0].patch)
     assert best.lines[1].role == "supply"
+
+
+def test_a_candidate_brings_the_lead_that_it_needs() -> None:
+    """A supply with a socket comes with the lead that leaves the fewest snags, not bare."""
+    found = {c.part: c for c in candidates(kit("B06", "S01", "M02"), shipped(), "supply", "S01")}
+    assert (found["S04"].brings, found["S04"].reason) == ("Braid C", "")
+    assert found["S04"].effect.cost_delta == Decimal("31") + Decimal("7") - Decimal("10")
+    assert found["S03"].brings == "", "it has one of its own"
+    assert found["S06"].reason != "", "no lead makes a micro plug fit"
+
+
+def test_two_steps_where_one_does_not_suffice() -> None:
+    """A SATA drive in a PCIe-only socket: a USB lead, and a drive that goes onto it."""
+    plan = kit("B10", "S03", "M02", "A02", "D08")
+    finding = next(f.id for f in judged(plan).findings if f.rule == "FIT-08")
+    chains = [f for f in propose_fixes(plan, shipped(), finding) if len(f.patch) > 1]
+    assert 1 <= len(chains) <= 2
+    for fix in chains:
+        assert finding in fix.resolves
+        first = judged(apply_patch(plan, fix.patch[:1]))
+        assert first.severity == "stops", "the first step alone does not do"
+
+
+def test_a_crowded_inlet_is_freed_by_moving_what_hangs_on_usb() -> None:
+    """The lead in the inlet itself is never plugged into a hub."""
+    plan = kit("B06", "S07", "M02", "X06", "X08", "X11", "C04")
+    finding = next(f.id for f in judged(plan).findings if f.id == "PWR-05:B06#1.inlet")
+    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding)]
+    assert not any("plug Lead AC" in title for title in titles)
+    pinned = {
+        change.line
+        for fix in propose_fixes(plan, shipped(), finding)
+        for change in fix.patch
+        if isinstance(change, PinPlug)
+    }
+    assert pinned <= {"X06", "X08", "X11"}

@@ -1,4 +1,8 @@
-"""What a kit costs: bought parts at their price, owned ones at nothing."""
+"""What a kit costs: bought parts at their price, owned ones at nothing.
+
+For several copies the owned pieces serve the first one; the others are bought whole. What is
+borrowed serves them all.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +15,10 @@ from cobblewort.core.plan import Line, Plan
 
 @dataclass(slots=True, frozen=True)
 class LineCost:
-    """One line: what it adds to the bill, and what it is worth. None where no price is known."""
+    """One line: what it adds to the bill for all copies, and what it is worth in one of them.
+
+    None where no price is known.
+    """
 
     line: str
     to_pay: Decimal | None
@@ -20,10 +27,11 @@ class LineCost:
 
 @dataclass(slots=True)
 class CostResult:
-    """The bill in the plan's currency."""
+    """The bill in the plan's currency: `total` for all copies, `further` for each one more."""
 
     lines: list[LineCost]
     total: Decimal
+    further: Decimal
     owned_value: Decimal
     unknown: list[Line]
     other_currency: list[Line]
@@ -32,20 +40,21 @@ class CostResult:
 def build_cost(plan: Plan, instances: list[Instance]) -> CostResult:
     """Add up the kit. Borrowed things are not bought; foreign prices are named, not converted."""
     first = {i.line.id: i for i in reversed(instances)}
-    result = CostResult([], Decimal(0), Decimal(0), [], [])
+    result = CostResult([], Decimal(0), Decimal(0), Decimal(0), [], [])
     for line in plan.lines:
         part = first[line.id].part
         foreign = part.price is not None and part.currency != plan.currency
         if part.price is None or foreign:
-            free = line.owned or line.role == "borrow"
+            free = line.role == "borrow" or (line.owned and plan.copies == 1)
             result.lines.append(LineCost(line.id, Decimal(0) if free else None, None))
             if not free:
                 (result.other_currency if foreign else result.unknown).append(line)
             continue
         value = part.price * line.quantity
-        to_pay = Decimal(0) if line.owned or line.role == "borrow" else value
-        result.lines.append(LineCost(line.id, to_pay, value))
-        result.total += to_pay
+        bought = 0 if line.role == "borrow" else plan.copies - line.owned
+        result.lines.append(LineCost(line.id, value * bought, value))
+        result.total += value * bought
+        result.further += Decimal(0) if line.role == "borrow" else value
         if line.owned:
             result.owned_value += value
     return result

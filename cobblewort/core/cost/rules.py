@@ -18,7 +18,7 @@ from cobblewort.core.working import Sum, computed_term, plan_term
 @rule(
     "COST-01", "cost", "The kit stays within its budget",
     why="The sum is made from memory, without the lead and the card, until the order is placed.",
-    formula="sum of price x quantity over what is not owned or borrowed <= budget",
+    formula="sum of price x quantity x copies over what is not owned or borrowed <= budget",
     source="common practice",
     remedies=(cheaper,),
 )  # fmt: skip
@@ -29,8 +29,10 @@ def budget(kit: Kit) -> Iterator[Check]:
     currency = kit.plan.currency
 
     def sentence(margin: Margin) -> str:
+        copies = kit.plan.copies
+        what = "The kit comes" if copies == 1 else f"{copies} copies of the kit come"
         return (
-            f"The kit comes to {words.money(margin.value, currency)}; the budget is "
+            f"{what} to {words.money(margin.value, currency)}; the budget is "
             f"{words.money(margin.limit, currency)}."
         )
 

@@ -196,6 +196,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/adopt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Adopt Assumptions
+         * @description Make the assumptions the plan's own; undo brings back what it had.
+         */
+        post: operations["adopt_assumptions_api_plans__plan_id__adopt_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}/report": {
         parameters: {
             query?: never;
@@ -544,6 +564,8 @@ export interface components {
         /**
          * Candidate
          * @description A part for a role, judged in the plan. `reason` is the worst snag that it would bring.
+         *
+         *     `brings` names the lead that comes with it, where it would not be joined to anything without.
          */
         Candidate: {
             /** Part */
@@ -569,6 +591,8 @@ export interface components {
             current: boolean;
             /** Patch */
             patch: (components["schemas"]["AddLine"] | components["schemas"]["SwapPart"] | components["schemas"]["RemoveLine"] | components["schemas"]["EditLine"] | components["schemas"]["PinPlug"] | components["schemas"]["SetFields"])[];
+            /** Brings */
+            brings: string;
             /** Reason */
             reason: string;
             effect: components["schemas"]["Effect"];
@@ -695,13 +719,17 @@ export interface components {
         };
         /**
          * CostReport
-         * @description What is to be paid, and what the owned parts are worth.
+         * @description What is to be paid for all copies, each further one, and what the owned parts are worth.
          */
         CostReport: {
             /** Currency */
             currency: string;
+            /** Copies */
+            copies: number;
             /** Total */
             total: string;
+            /** Further */
+            further: string;
             /** Owned Value */
             owned_value: string;
             /** Budget */
@@ -1496,6 +1524,8 @@ export interface components {
         /**
          * Plan
          * @description A build being thought through.
+         *
+         *     `copies` is how many of it are to be built; `budget` is for all of them.
          */
         "Plan-Input": {
             /**
@@ -1547,6 +1577,11 @@ export interface components {
              */
             currency?: string;
             /**
+             * Copies
+             * @default 1
+             */
+            copies?: number;
+            /**
              * @default {
              *       "lift_port_limit": false
              *     }
@@ -1568,6 +1603,8 @@ export interface components {
         /**
          * Plan
          * @description A build being thought through.
+         *
+         *     `copies` is how many of it are to be built; `budget` is for all of them.
          */
         "Plan-Output": {
             /**
@@ -1618,6 +1655,11 @@ export interface components {
              * @default EUR
              */
             currency?: string;
+            /**
+             * Copies
+             * @default 1
+             */
+            copies?: number;
             /**
              * @default {
              *       "lift_port_limit": false
@@ -1939,7 +1981,7 @@ export interface components {
         };
         /**
          * SetFields
-         * @description Change fields of the plan itself: name, state, purpose, place, duty, budget, settings.
+         * @description Change fields of the plan itself, such as its name, place, duty or budget.
          */
         SetFields: {
             /**
@@ -2762,11 +2804,61 @@ export interface operations {
             };
         };
     };
+    adopt_assumptions_api_plans__plan_id__adopt_post: {
+        parameters: {
+            query?: {
+                /** @description Hottest day to assume instead of the plan's. [°C] */
+                ambient_c?: number | null;
+                /** @description How hard everything works in every phase of the day. */
+                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
+            };
+            header: {
+                /** @description The version a write was made from, as `"3"`. */
+                "if-match": string;
+            };
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     plan_report_api_plans__plan_id__report_get: {
         parameters: {
             query?: {
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
+                /** @description How hard everything works in every phase of the day. */
+                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
             };
             header?: never;
             path: {
@@ -2812,6 +2904,8 @@ export interface operations {
                 line?: string | null;
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
+                /** @description How hard everything works in every phase of the day. */
+                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
             };
             header?: never;
             path: {
@@ -2856,6 +2950,8 @@ export interface operations {
                 finding: string;
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
+                /** @description How hard everything works in every phase of the day. */
+                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
             };
             header?: never;
             path: {
@@ -2900,6 +2996,8 @@ export interface operations {
                 figure: string;
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
+                /** @description How hard everything works in every phase of the day. */
+                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
             };
             header?: never;
             path: {
