@@ -304,7 +304,7 @@ def candidates(
 
     With `line_id` each is tried in place of that line's part, otherwise as a new line. Those that
     bring something new that stops the plan come last, with the reason; else fewest snags first,
-    then cost.
+    then cost, and what stands for a class only after what can be bought.
     """
     own = catalogue.for_plan(plan)
     before = evaluate(plan, catalogue)
@@ -322,7 +322,7 @@ def candidates(
         after = before if is_current else evaluate(apply_patch(plan, patch), catalogue)
         brings = ""
         if not is_current and _lacks_a_lead(before, after):
-            patch, after, brings = _with_lead(plan, catalogue, patch, after)
+            patch, after, brings = _with_lead(plan, catalogue, patch, before, after)
         new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
         found.append(
             Candidate(
@@ -354,7 +354,7 @@ def _lacks_a_lead(before: Report, after: Report) -> bool:
 
 
 def _with_lead(
-    plan: Plan, catalogue: Catalogue, patch: Patch, after: Report
+    plan: Plan, catalogue: Catalogue, patch: Patch, before: Report, after: Report
 ) -> tuple[Patch, Report, str]:
     """The same change with the lead that leaves the fewest snags, the cheapest of those."""
     leads = joining_leads(build_kit(apply_patch(plan, patch), catalogue, 1))
@@ -362,19 +362,23 @@ def _with_lead(
     for lead in leads:
         longer: Patch = (*patch, AddLine(role="lead", part=lead.id))
         report = evaluate(apply_patch(plan, longer), catalogue)
-        if _snags(report) < _snags(best[1]):
+        if _snags(before, report) < _snags(before, best[1]):
             best, brings = (longer, report), lead.model
     return *best, brings
 
 
-def _snags(report: Report) -> tuple[int, int]:
-    return report.count("stops"), report.count("tight")
+def _snags(before: Report, after: Report) -> tuple[bool, int, int]:
+    """Unjoined is worse than joined with snags: those at least tell what is wrong with it."""
+    return _lacks_a_lead(before, after), after.count("stops"), after.count("tight")
 
 
-def _candidate_rank(candidate: Candidate) -> tuple[bool, int, int, Decimal, str]:
+def _candidate_rank(candidate: Candidate) -> tuple[bool, bool, int, int, Decimal, str]:
     price = Decimal("Infinity") if candidate.price is None else candidate.price
     effect = candidate.effect
-    return (bool(candidate.reason), effect.stops, effect.tight, price, candidate.part)
+    no_real_part = candidate.origin == "class"
+    return (
+        bool(candidate.reason), no_real_part, effect.stops, effect.tight, price, candidate.part,
+    )  # fmt: skip
 
 
 def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:

@@ -37,6 +37,13 @@ def test_nothing_serious_on_any_screen(page: Page, server: str, scheme: Any) -> 
     expect(page.locator(".rule-entry").first).to_be_visible()
     assert serious(page) == []
 
+    page.goto(f"{server}/cupboard/B06")
+    expect(page.get_by_role("heading", name="Hurdle 2")).to_be_visible()
+    assert serious(page) == []
+    page.get_by_role("button", name="Copy and change").click()
+    expect(page.get_by_role("button", name="Save")).to_be_visible()
+    assert serious(page) == []
+
     page.goto(f"{server}/plans/choir-recorder")
     page.locator(".snag").nth(3).click()
     expect(page.locator(".fix").first).to_be_visible()

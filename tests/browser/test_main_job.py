@@ -132,6 +132,55 @@ def test_what_if_it_is_hotter(quiet_page: Page, server: str) -> None:
     expect(page.locator(".what-if output")).to_have_text("33 °C")
 
 
+def test_what_if_it_is_flat_out_all_day(quiet_page: Page, server: str) -> None:
+    """Looked at without a change; made the plan's it is one change that can be undone."""
+    page = quiet_page
+    page.goto(f"{server}/plans/moss-cabinet")
+    heat = page.locator(".margin-row", has_text="Heat")
+    expect(heat).to_contain_text("1 °C")
+    page.get_by_label("How busy it is").select_option("full")
+    page.get_by_role("button", name="Make this the plan’s").click()
+    expect(page.get_by_role("button", name="Undo")).to_have_attribute(
+        "title", "Undo: full in every phase"
+    )
+    expect(page.get_by_label("How busy it is")).to_have_value("")
+
+
+def test_letters_can_be_switched_off_as_keys(quiet_page: Page, server: str) -> None:
+    """The choice is kept in this browser; Ctrl+Z works all the same."""
+    page = quiet_page
+    page.goto(f"{server}/plans/bat-recorder")
+    expect(page.locator(".margin-row").first).to_be_visible()
+    page.keyboard.press("?")
+    page.get_by_label("Single letters, digits and signs work as keys").uncheck()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    page.keyboard.press("]")
+    page.keyboard.press("3")
+    expect(page.locator(".what-if output")).to_have_text("32 °C")
+    page.reload()
+    expect(page.locator(".margin-row").first).to_be_visible()
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    page.get_by_role("button", name="Keys").click()
+    page.get_by_label("Single letters, digits and signs work as keys").check()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    page.keyboard.press("]")
+    expect(page.locator(".what-if output")).to_have_text("33 °C")
+
+
+def test_a_variant_begins_as_the_plan_stands(quiet_page: Page, server: str) -> None:
+    """One key: a copy, and the page goes on there; both are kept."""
+    page = quiet_page
+    page.goto(f"{server}/plans/bat-recorder")
+    expect(page.locator(".margin-row").first).to_be_visible()
+    page.keyboard.press("v")
+    expect(page.locator(".crumbs strong")).to_have_text("Churchyard bat-call recorder (copy)")
+    page.get_by_role("link", name="Plans").click()
+    expect(page.locator(".strip")).to_have_count(4)
+
+
 def test_two_tabs_do_not_overwrite_each_other(page: Page, server: str) -> None:
     """The slower tab is told what came in between, and can make its change on top."""
     other = page.context.new_page()

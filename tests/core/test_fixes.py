@@ -132,6 +132,10 @@ def test_a_candidate_brings_the_lead_that_it_needs() -> None:
     assert found["S04"].effect.cost_delta == Decimal("31") + Decimal("7") - Decimal("10")
     assert found["S03"].brings == "", "it has one of its own"
     assert found["S06"].reason != "", "no lead makes a micro plug fit"
+    assert found["S08"].brings == "Lead AC", "joined, so that its real trouble is told"
+    assert "has to give" in found["S08"].reason
+    real = [c.part for c in found.values() if not c.reason]
+    assert all(part.startswith("any-") for part in real[real.index("any-usb-c-fixed") :])
 
 
 def test_two_steps_where_one_does_not_suffice() -> None:

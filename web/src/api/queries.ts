@@ -2,7 +2,7 @@
 import { queryOptions } from "@tanstack/react-query";
 
 import { client, dataOf } from "./client";
-import type { Role } from "./types";
+import type { Activity, Role } from "./types";
 
 export const plansQuery = queryOptions({
   queryKey: ["plans"],
@@ -16,14 +16,27 @@ export const planQuery = (id: string) =>
       dataOf(await client.GET("/api/plans/{plan_id}", { params: { path: { plan_id: id } } })),
   });
 
-/** A report belongs to a version of the plan and to a what-if ambient (null: the plan's own). */
-export const reportQuery = (id: string, version: number, ambientC: number | null) =>
+/** What is assumed instead of what the plan says; null leaves it as planned. */
+export interface WhatIf {
+  ambientC: number | null;
+  activity: Activity | null;
+}
+
+export const AS_PLANNED: WhatIf = { ambientC: null, activity: null };
+
+export const whatIfParams = (whatIf: WhatIf) => ({
+  ambient_c: whatIf.ambientC,
+  activity: whatIf.activity,
+});
+
+/** A report belongs to a version of the plan and to what is assumed. */
+export const reportQuery = (id: string, version: number, whatIf: WhatIf) =>
   queryOptions({
-    queryKey: ["report", id, version, ambientC],
+    queryKey: ["report", id, version, whatIf],
     queryFn: async ({ signal }) =>
       dataOf(
         await client.GET("/api/plans/{plan_id}/report", {
-          params: { path: { plan_id: id }, query: { ambient_c: ambientC } },
+          params: { path: { plan_id: id }, query: whatIfParams(whatIf) },
           signal,
         }),
       ),
@@ -33,52 +46,42 @@ export const reportQuery = (id: string, version: number, ambientC: number | null
 export const candidatesQuery = (
   id: string,
   version: number,
-  ambientC: number | null,
+  whatIf: WhatIf,
   role: Role,
   line: string | null,
 ) =>
   queryOptions({
-    queryKey: ["candidates", id, version, ambientC, role, line],
+    queryKey: ["candidates", id, version, whatIf, role, line],
     queryFn: async ({ signal }) =>
       dataOf(
         await client.GET("/api/plans/{plan_id}/candidates", {
-          params: { path: { plan_id: id }, query: { role, line, ambient_c: ambientC } },
+          params: { path: { plan_id: id }, query: { role, line, ...whatIfParams(whatIf) } },
           signal,
         }),
       ),
     staleTime: Infinity,
   });
 
-export const fixesQuery = (
-  id: string,
-  version: number,
-  ambientC: number | null,
-  findingId: string,
-) =>
+export const fixesQuery = (id: string, version: number, whatIf: WhatIf, findingId: string) =>
   queryOptions({
-    queryKey: ["fixes", id, version, ambientC, findingId],
+    queryKey: ["fixes", id, version, whatIf, findingId],
     queryFn: async ({ signal }) =>
       dataOf(
         await client.GET("/api/plans/{plan_id}/fixes", {
-          params: { path: { plan_id: id }, query: { finding: findingId, ambient_c: ambientC } },
+          params: { path: { plan_id: id }, query: { finding: findingId, ...whatIfParams(whatIf) } },
           signal,
         }),
       ),
     staleTime: Infinity,
   });
 
-export const workingQuery = (
-  id: string,
-  version: number,
-  ambientC: number | null,
-  figure: string,
-) =>
+export const workingQuery = (id: string, version: number, whatIf: WhatIf, figure: string) =>
   queryOptions({
-    queryKey: ["working", id, version, ambientC, figure],
+    queryKey: ["working", id, version, whatIf, figure],
     queryFn: async ({ signal }) =>
       dataOf(
         await client.GET("/api/plans/{plan_id}/working", {
-          params: { path: { plan_id: id }, query: { figure, ambient_c: ambientC } },
+          params: { path: { plan_id: id }, query: { figure, ...whatIfParams(whatIf) } },
           signal,
         }),
       ),
@@ -106,3 +109,10 @@ export const partsQuery = queryOptions({
   queryFn: async () => dataOf(await client.GET("/api/parts")),
   staleTime: Infinity,
 });
+
+export const sheetQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["sheet", id],
+    queryFn: async () =>
+      dataOf(await client.GET("/api/parts/{part_id}/sheet", { params: { path: { part_id: id } } })),
+  });

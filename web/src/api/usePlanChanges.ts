@@ -3,11 +3,14 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useState } from "react";
 
 import { client, dataOf, ifMatch, ProblemError } from "./client";
-import { planQuery, plansQuery } from "./queries";
+import { planQuery, plansQuery, whatIfParams, type WhatIf } from "./queries";
 import type { Change, PlanView } from "./types";
 
 export type Action =
-  { kind: "patch"; patch: Change[]; label?: string } | { kind: "undo" } | { kind: "redo" };
+  | { kind: "patch"; patch: Change[]; label?: string }
+  | { kind: "adopt"; whatIf: WhatIf }
+  | { kind: "undo" }
+  | { kind: "redo" };
 
 async function send(id: string, version: number, action: Action): Promise<PlanView> {
   const params = { path: { plan_id: id }, header: ifMatch(version) };
@@ -15,6 +18,12 @@ async function send(id: string, version: number, action: Action): Promise<PlanVi
     case "patch": {
       const body = { patch: action.patch, label: action.label ?? null };
       return dataOf(await client.PATCH("/api/plans/{plan_id}", { params, body }));
+    }
+    case "adopt": {
+      const query = whatIfParams(action.whatIf);
+      return dataOf(
+        await client.POST("/api/plans/{plan_id}/adopt", { params: { ...params, query } }),
+      );
     }
     case "undo":
       return dataOf(await client.POST("/api/plans/{plan_id}/undo", { params }));
@@ -24,7 +33,8 @@ async function send(id: string, version: number, action: Action): Promise<PlanVi
 }
 
 export interface PlanChanges {
-  act: (action: Action) => void;
+  /** `onDone` is called once the change is stored. */
+  act: (action: Action, onDone?: () => void) => void;
   busy: boolean;
   /** The last refusal that has not been dealt with. */
   refused: { error: ProblemError; action: Action } | null;
@@ -56,7 +66,10 @@ export function usePlanChanges(id: string): PlanChanges {
     },
   });
   const { mutate } = mutation;
-  const act = useCallback((action: Action) => mutate(action), [mutate]);
+  const act = useCallback(
+    (action: Action, onDone?: () => void) => mutate(action, { onSuccess: onDone }),
+    [mutate],
+  );
   const again = () => {
     const action = refused?.action;
     setRefused(null);

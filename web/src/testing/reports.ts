@@ -93,7 +93,15 @@ export function report(fields: {
       hottest_ambient_p05_c: null,
       hottest_ambient_p95_c: null,
     },
-    cost: { currency: "EUR", total: "0", owned_value: "0", budget: null, unknown: [] },
+    cost: {
+      currency: "EUR",
+      total: "0",
+      copies: 1,
+      further: "0",
+      owned_value: "0",
+      budget: null,
+      unknown: [],
+    },
     next_step: { text: "", role: null, finding: null },
   };
 }

@@ -4,6 +4,7 @@ import { ThemeSwitch } from "./ThemeSwitch";
 
 const PAGES = [
   { id: "plans", to: "/", label: "Plans" },
+  { id: "cupboard", to: "/cupboard", label: "Cupboard" },
   { id: "rules", to: "/rules", label: "Rule book" },
 ] as const;
 

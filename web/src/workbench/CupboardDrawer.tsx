@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useId, useRef, useState } from "react";
 import Form from "react-bootstrap/Form";
 import Offcanvas from "react-bootstrap/Offcanvas";
+import { Link } from "react-router";
 
 import { candidatesQuery } from "../api/queries";
 import type { Candidate, Role } from "../api/types";
@@ -20,11 +21,11 @@ interface Props {
 
 /** Candidates for a role, each judged in this plan, fewest snags first, then price. */
 export function CupboardDrawer({ role, line, onClose }: Props) {
-  const { view, ambientC, changes, report } = useBench();
+  const { view, whatIf, changes, report } = useBench();
   const [search, setSearch] = useState("");
   const field = useRef<HTMLInputElement>(null);
   const id = useId();
-  const candidates = useQuery(candidatesQuery(view.id, view.version, ambientC, role, line));
+  const candidates = useQuery(candidatesQuery(view.id, view.version, whatIf, role, line));
   const wanted = search.trim().toLowerCase();
   const shown = (candidates.data ?? []).filter((entry) =>
     `${entry.maker} ${entry.name} ${entry.summary}`.toLowerCase().includes(wanted),
@@ -34,6 +35,7 @@ export function CupboardDrawer({ role, line, onClose }: Props) {
     onClose();
   };
   const now = report.lines.find((entry) => entry.id === line);
+  const sheetParams = new URLSearchParams({ plan: view.id, role, ...(line && { line }) });
   return (
     <Offcanvas
       show
@@ -76,7 +78,12 @@ export function CupboardDrawer({ role, line, onClose }: Props) {
               <span className="num">{now ? "Cost change" : "Cost"}</span>
             </div>
             {shown.map((entry) => (
-              <CandidateRow key={entry.part} candidate={entry} onChoose={() => choose(entry)} />
+              <CandidateRow
+                key={entry.part}
+                candidate={entry}
+                sheet={`/cupboard/${entry.part}?${sheetParams.toString()}`}
+                onChoose={() => choose(entry)}
+              />
             ))}
             {shown.length === 0 && <p className="soft">Nothing in the cupboard is called that.</p>}
           </>
@@ -86,7 +93,14 @@ export function CupboardDrawer({ role, line, onClose }: Props) {
   );
 }
 
-function CandidateRow({ candidate, onChoose }: { candidate: Candidate; onChoose: () => void }) {
+interface RowProps {
+  candidate: Candidate;
+  /** Address of its sheet, from which it can be copied and changed. */
+  sheet: string;
+  onChoose: () => void;
+}
+
+function CandidateRow({ candidate, sheet, onChoose }: RowProps) {
   const { effect } = candidate;
   const mark = candidate.reason ? "stops" : effect.tight > 0 ? "tight" : "sound";
   const settles =
@@ -95,25 +109,32 @@ function CandidateRow({ candidate, onChoose }: { candidate: Candidate; onChoose:
       : "";
   const cost = change(Number(effect.cost_delta), candidate.currency);
   return (
-    <button type="button" className="candidate" disabled={candidate.current} onClick={onChoose}>
-      <Cobble severity={mark} />
-      <span>
-        <span className="name">{candidate.name}</span>{" "}
-        <span className="soft">
-          {candidate.maker}
-          {candidate.current && ", in the kit now"}
-        </span>{" "}
-        {settles && <span className="tone-sound">{settles}</span>}
-        <br />
-        <span className="soft">
-          {candidate.summary}
-          {candidate.price !== null && `, ${money(candidate.price, candidate.currency)}`}
+    <div className="candidate-row">
+      <button type="button" className="candidate" disabled={candidate.current} onClick={onChoose}>
+        <Cobble severity={mark} />
+        <span>
+          <span className="name">{candidate.name}</span>{" "}
+          <span className="soft">
+            {candidate.maker}
+            {candidate.origin === "own" && ", mine"}
+            {candidate.current && ", in the kit now"}
+          </span>{" "}
+          {settles && <span className="tone-sound">{settles}</span>}
+          <br />
+          <span className="soft">
+            {candidate.summary}
+            {candidate.price !== null && `, ${money(candidate.price, candidate.currency)}`}
+            {candidate.brings && `; comes with ${candidate.brings}`}
+          </span>
         </span>
-      </span>
-      <span className="num tabular">{change(effect.source_delta_a, "A") || "–"}</span>
-      <span className="num tabular">{change(effect.die_delta_k, "°C") || "–"}</span>
-      <span className="num tabular">{cost || "–"}</span>
-      {candidate.reason && <span className="reason">{candidate.reason}</span>}
-    </button>
+        <span className="num tabular">{change(effect.source_delta_a, "A") || "–"}</span>
+        <span className="num tabular">{change(effect.die_delta_k, "°C") || "–"}</span>
+        <span className="num tabular">{cost || "–"}</span>
+        {candidate.reason && <span className="reason">{candidate.reason}</span>}
+      </button>
+      <Link className="candidate-sheet" to={sheet} aria-label={`Sheet of ${candidate.name}`}>
+        Sheet
+      </Link>
+    </div>
   );
 }

@@ -1,11 +1,15 @@
 import { useId } from "react";
 import Modal from "react-bootstrap/Modal";
 
+import Form from "react-bootstrap/Form";
+
 import type { KeyAction } from "./keys";
+import { useLetterKeys } from "./keySetting";
 
 /** Every key of the workbench, from the table that also makes them work. */
 export function KeySheet({ actions, onClose }: { actions: KeyAction[]; onClose: () => void }) {
   const id = useId();
+  const [on, setOn] = useLetterKeys();
   return (
     <Modal show onHide={onClose} aria-labelledby={id}>
       <Modal.Header closeButton>
@@ -26,7 +30,16 @@ export function KeySheet({ actions, onClose }: { actions: KeyAction[]; onClose: 
             ))}
           </tbody>
         </table>
-        <p className="soft mt-2 mb-0">Keys rest while you type in a field.</p>
+        <Form.Check
+          id={`${id}-on`}
+          className="mt-2"
+          label="Single letters, digits and signs work as keys"
+          checked={on}
+          onChange={(event) => setOn(event.target.checked)}
+        />
+        <p className="soft mt-1 mb-0">
+          Keys rest while you type in a field. Ctrl+Z, Enter and Esc always work.
+        </p>
       </Modal.Body>
     </Modal>
   );

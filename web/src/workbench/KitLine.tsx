@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import Button from "react-bootstrap/Button";
+import { Link } from "react-router";
 
 import { partsQuery } from "../api/queries";
 import type { Change, LineReport } from "../api/types";
@@ -33,15 +34,25 @@ export function KitLine({ line, label }: Props) {
           {line.name}
           {line.owned && <span className="own-tag">own</span>}
         </span>
-        <span className="figure tabular">{line.figure}</span>
+        {line.changed.length > 0 ? (
+          <span className="figure tone-tight">changed since</span>
+        ) : (
+          <span className="figure tabular">{line.figure}</span>
+        )}
       </button>
       {chosen && <LineTools line={line} />}
     </li>
   );
 }
 
+type Edit = Extract<Change, { op: "edit" }>;
+
+function editOf(line: string, what: Partial<Edit>): Edit {
+  return { op: "edit", line, quantity: null, owned: null, part_revision: null, ...what };
+}
+
 function LineTools({ line }: { line: LineReport }) {
-  const { changes, openCupboard, report } = useBench();
+  const { changes, openCupboard, report, view } = useBench();
   const parts = useQuery(partsQuery);
   const fromClass = parts.data?.find((part) => part.id === line.part)?.class_figures.length ?? 0;
   const edit = (change: Change) => changes.act({ kind: "patch", patch: [change] });
@@ -50,8 +61,22 @@ function LineTools({ line }: { line: LineReport }) {
     <div className="kit-tools">
       <span className="summary">
         {line.maker}. {line.summary}. {price}.
-        {fromClass > 0 && ` ${fromClass} of its figures are class figures, not its maker’s.`}
+        {fromClass > 0 && ` ${fromClass} of its figures are class figures, not its maker’s.`}{" "}
+        <Link to={`/cupboard/${line.part}?plan=${view.id}&line=${line.id}`}>Sheet</Link>
       </span>
+      {line.changed.length > 0 && (
+        <div className="line-changed">
+          Its figures have changed since it was chosen: {line.changed.join("; ")}. This plan keeps
+          the earlier ones.{" "}
+          <Button
+            variant=""
+            size="sm"
+            onClick={() => edit(editOf(line.id, { part_revision: line.newest_revision }))}
+          >
+            Use the new figures
+          </Button>
+        </div>
+      )}
       <Button
         variant=""
         size="sm"
@@ -63,7 +88,7 @@ function LineTools({ line }: { line: LineReport }) {
         variant=""
         size="sm"
         aria-pressed={line.owned}
-        onClick={() => edit({ op: "edit", line: line.id, owned: !line.owned, quantity: null })}
+        onClick={() => edit(editOf(line.id, { owned: !line.owned }))}
       >
         {line.owned ? "Not owned after all" : "I own it"}
       </Button>
@@ -72,9 +97,7 @@ function LineTools({ line }: { line: LineReport }) {
         size="sm"
         aria-label="One fewer"
         disabled={line.quantity <= 1}
-        onClick={() =>
-          edit({ op: "edit", line: line.id, quantity: line.quantity - 1, owned: null })
-        }
+        onClick={() => edit(editOf(line.id, { quantity: line.quantity - 1 }))}
       >
         −
       </Button>
@@ -85,9 +108,7 @@ function LineTools({ line }: { line: LineReport }) {
         variant=""
         size="sm"
         aria-label="One more"
-        onClick={() =>
-          edit({ op: "edit", line: line.id, quantity: line.quantity + 1, owned: null })
-        }
+        onClick={() => edit(editOf(line.id, { quantity: line.quantity + 1 }))}
       >
         +
       </Button>

@@ -22,6 +22,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
     altitude: String(plan.place?.altitude_m ?? 0),
     standing: plan.place?.standing ?? "feet",
     budget: plan.budget ?? "",
+    copies: String(plan.copies ?? 1),
     lift: plan.settings?.lift_port_limit ?? false,
   });
   const [error, setError] = useState("");
@@ -31,6 +32,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
   const save = () => {
     const numbers = [text.coldest, text.hottest, text.altitude].map(readNumber);
     const budget = text.budget.trim() === "" ? null : readNumber(text.budget);
+    const copies = readNumber(text.copies);
     if (numbers.some(Number.isNaN) || Number.isNaN(budget)) {
       setError("Temperatures, height and budget must be numbers, such as 28 or 12.50.");
       return;
@@ -39,6 +41,12 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
     if ((coldest ?? 0) > (hottest ?? 0)) {
       setError(
         `The coldest day must not be warmer than the hottest (got ${coldest} and ${hottest} °C).`,
+      );
+      return;
+    }
+    if (!Number.isInteger(copies) || copies < 1 || copies > 100) {
+      setError(
+        `How many are to be built must be a whole number from 1 to 100 (got ${text.copies}).`,
       );
       return;
     }
@@ -64,6 +72,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
             purpose: text.purpose,
             place,
             budget: budget === null ? null : budget.toFixed(2),
+            copies,
             settings: { lift_port_limit: text.lift },
           },
         },
@@ -125,7 +134,14 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 ))}
               </Form.Select>
             </Field>
-            <span />
+            <Field label="How many are to be built" id={`${id}-copies`}>
+              <Form.Control
+                id={`${id}-copies`}
+                inputMode="numeric"
+                value={text.copies}
+                onChange={put("copies")}
+              />
+            </Field>
             <Field label="Coldest day" id={`${id}-cold`} unit="°C">
               <Form.Control
                 id={`${id}-cold`}
@@ -157,7 +173,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 <option value="hung">hung, free all round</option>
               </Form.Select>
             </Field>
-            <Field label="Budget" id={`${id}-budget`} unit={plan.currency ?? "EUR"}>
+            <Field label="Budget for all of them" id={`${id}-budget`} unit={plan.currency ?? "EUR"}>
               <Form.Control
                 id={`${id}-budget`}
                 inputMode="decimal"

@@ -103,8 +103,8 @@ function Facts({ finding, margin }: { finding: Finding; margin: Margin | undefin
 }
 
 function Fixes({ finding }: { finding: Finding }) {
-  const { view, ambientC } = useBench();
-  const fixes = useQuery(fixesQuery(view.id, view.version, ambientC, finding.id));
+  const { view, whatIf } = useBench();
+  const fixes = useQuery(fixesQuery(view.id, view.version, whatIf, finding.id));
   if (fixes.isPending) return <p className="soft">Trying what would help…</p>;
   if (fixes.isError) return <p className="tone-stops">{fixes.error.message}</p>;
   if (fixes.data.length === 0)
@@ -165,7 +165,7 @@ function effects(fix: Fix, finding: Finding, currency: string): string[] {
   const { effect } = fix;
   const texts = [
     change(Number(effect.cost_delta), currency),
-    change(effect.source_delta_a, "A"),
+    change(effect.source_delta_w, "W"),
     change(effect.die_delta_k, "°C"),
     fix.resolves.includes(finding.id) ? "" : "only softens it",
     fix.resolves.length > 1 ? `settles ${fix.resolves.length} snags` : "",

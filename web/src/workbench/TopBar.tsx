@@ -2,32 +2,27 @@ import { useId } from "react";
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
 
-import type { PlanView } from "../api/types";
+import { AS_PLANNED, type WhatIf } from "../api/queries";
+import type { Activity, PlanView } from "../api/types";
 import type { PlanChanges } from "../api/usePlanChanges";
 import { ThemeSwitch } from "../ui/ThemeSwitch";
 
 interface Props {
   view: PlanView;
   changes: PlanChanges;
-  ambientC: number | null;
-  onAmbient: (ambientC: number | null) => void;
+  whatIf: WhatIf;
+  onWhatIf: (whatIf: WhatIf) => void;
   onKeys: () => void;
 }
 
-export function TopBar({ view, changes, ambientC, onAmbient, onKeys }: Props) {
-  const id = useId();
-  const own = view.plan.place?.ambient_max_c ?? 28;
-  const shown = ambientC ?? own;
-  const keep = () => {
-    const place = { ...view.plan.place, ambient_max_c: shown };
-    place.ambient_min_c = Math.min(place.ambient_min_c ?? shown, shown);
-    changes.act({
-      kind: "patch",
-      patch: [{ op: "set", fields: { place } }],
-      label: `hottest day ${shown} °C`,
-    });
-    onAmbient(null);
-  };
+const ACTIVITIES: [Activity, string][] = [
+  ["idle", "idle"],
+  ["light", "at light work"],
+  ["working", "at work"],
+  ["full", "flat out"],
+];
+
+export function TopBar({ view, changes, whatIf, onWhatIf, onKeys }: Props) {
   return (
     <header className="chrome">
       <Link to="/" className="brand">
@@ -54,33 +49,7 @@ export function TopBar({ view, changes, ambientC, onAmbient, onKeys }: Props) {
       >
         Redo
       </Button>
-      <div className="what-if" role="group" aria-label="What if">
-        <label htmlFor={id}>What if the hottest day is</label>
-        <input
-          id={id}
-          type="range"
-          min={-20}
-          max={70}
-          value={shown}
-          onChange={(event) => {
-            const value = Number(event.target.value);
-            onAmbient(value === own ? null : value);
-          }}
-        />
-        <output htmlFor={id} className="tabular">
-          {shown} °C
-        </output>
-        {ambientC !== null && (
-          <>
-            <Button variant="" size="sm" onClick={keep}>
-              Make this the plan’s
-            </Button>
-            <Button variant="" size="sm" onClick={() => onAmbient(null)}>
-              Back to {own} °C
-            </Button>
-          </>
-        )}
-      </div>
+      <WhatIfBar view={view} changes={changes} whatIf={whatIf} onWhatIf={onWhatIf} />
       <Button
         className="theme-switch"
         variant=""
@@ -93,5 +62,67 @@ export function TopBar({ view, changes, ambientC, onAmbient, onKeys }: Props) {
       </Button>
       <ThemeSwitch />
     </header>
+  );
+}
+
+/** Another hottest day, another load: looked at without changing the plan. */
+function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
+  const id = useId();
+  const own = view.plan.place?.ambient_max_c ?? 28;
+  const shown = whatIf.ambientC ?? own;
+  const assumed = whatIf.ambientC !== null || whatIf.activity !== null;
+  const keep = () => {
+    changes.act({ kind: "adopt", whatIf });
+    onWhatIf(AS_PLANNED);
+  };
+  return (
+    <div className={`what-if ${assumed ? "assumed" : ""}`} role="group" aria-label="What if">
+      <label htmlFor={`${id}-day`}>
+        What if<span className="long"> the hottest day is</span>
+      </label>
+      <input
+        id={`${id}-day`}
+        type="range"
+        min={-20}
+        max={70}
+        value={shown}
+        onChange={(event) => {
+          const value = Number(event.target.value);
+          onWhatIf({ ...whatIf, ambientC: value === own ? null : value });
+        }}
+      />
+      <output htmlFor={`${id}-day`} className="tabular">
+        {shown} °C
+      </output>
+      <label htmlFor={`${id}-work`} className="long">
+        and it is
+      </label>
+      <select
+        id={`${id}-work`}
+        aria-label="How busy it is"
+        value={whatIf.activity ?? ""}
+        onChange={(event) => {
+          const activity = (event.target.value || null) as Activity | null;
+          onWhatIf({ ...whatIf, activity });
+        }}
+      >
+        <option value="">as busy as planned</option>
+        {ACTIVITIES.map(([activity, label]) => (
+          <option key={activity} value={activity}>
+            {label} all day
+          </option>
+        ))}
+      </select>
+      {assumed && (
+        <>
+          <Button variant="" size="sm" onClick={keep}>
+            Make this the plan’s
+          </Button>
+          <Button variant="" size="sm" onClick={() => onWhatIf(AS_PLANNED)}>
+            As planned
+          </Button>
+        </>
+      )}
+    </div>
   );
 }

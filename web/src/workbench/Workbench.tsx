@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 
-import { reportQuery } from "../api/queries";
+import { AS_PLANNED, reportQuery, type WhatIf } from "../api/queries";
 import type { FamilyId, PlanView, Role } from "../api/types";
 import { usePlanChanges } from "../api/usePlanChanges";
 import { Failure, Loading } from "../ui/States";
@@ -19,7 +19,7 @@ import { useKeys } from "./useKeys";
 import { WorkingPanel } from "./WorkingPanel";
 
 export function Workbench({ view }: { view: PlanView }) {
-  const [ambientC, setAmbientC] = useState<number | null>(null);
+  const [whatIf, setWhatIf] = useState<WhatIf>(AS_PLANNED);
   const [family, setFamily] = useState<FamilyId>("supply");
   const [chosenLine, setChosenLine] = useState<string | null>(null);
   const [openSnag, setOpenSnag] = useState<string | null>(null);
@@ -30,7 +30,7 @@ export function Workbench({ view }: { view: PlanView }) {
   const [keySheet, setKeySheet] = useState(false);
   const changes = usePlanChanges(view.id);
   const report = useQuery({
-    ...reportQuery(view.id, view.version, ambientC),
+    ...reportQuery(view.id, view.version, whatIf),
     placeholderData: keepPreviousData,
   });
 
@@ -40,8 +40,8 @@ export function Workbench({ view }: { view: PlanView }) {
         ? {
             view,
             report: report.data,
-            ambientC,
-            setAmbientC,
+            whatIf,
+            setWhatIf,
             changes,
             family,
             setFamily,
@@ -61,7 +61,7 @@ export function Workbench({ view }: { view: PlanView }) {
             openWorking: setWorking,
           }
         : null,
-    [view, report.data, ambientC, changes, family, chosenLine, openSnag, preview],
+    [view, report.data, whatIf, changes, family, chosenLine, openSnag, preview],
   );
 
   const keyActions = useKeys(bench, () => setKeySheet(true));
@@ -71,8 +71,8 @@ export function Workbench({ view }: { view: PlanView }) {
       <TopBar
         view={view}
         changes={changes}
-        ambientC={ambientC}
-        onAmbient={setAmbientC}
+        whatIf={whatIf}
+        onWhatIf={setWhatIf}
         onKeys={() => setKeySheet(true)}
       />
       <ChangeNotice changes={changes} />

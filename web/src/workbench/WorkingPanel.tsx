@@ -26,10 +26,10 @@ interface Props {
 
 /** The arithmetic behind a figure; an input that is itself worked out can be followed. */
 export function WorkingPanel({ figure, onClose }: Props) {
-  const { view, ambientC } = useBench();
+  const { view, whatIf } = useBench();
   const [trail, setTrail] = useState([figure]);
   const current = trail[trail.length - 1] ?? figure;
-  const working = useQuery(workingQuery(view.id, view.version, ambientC, current));
+  const working = useQuery(workingQuery(view.id, view.version, whatIf, current));
   const id = useId();
   return (
     <Offcanvas

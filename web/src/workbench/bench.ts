@@ -2,6 +2,7 @@
 import { createContext, useContext } from "react";
 
 import type { FamilyId, Fix, PlanView, Report, Role } from "../api/types";
+import type { WhatIf } from "../api/queries";
 import type { PlanChanges } from "../api/usePlanChanges";
 
 export interface Preview {
@@ -12,9 +13,9 @@ export interface Preview {
 export interface Bench {
   view: PlanView;
   report: Report;
-  /** Hottest day assumed instead of the plan's, or null. [°C] */
-  ambientC: number | null;
-  setAmbientC: (ambientC: number | null) => void;
+  /** What is assumed instead of what the plan says; never saved. */
+  whatIf: WhatIf;
+  setWhatIf: (whatIf: WhatIf) => void;
   changes: PlanChanges;
   family: FamilyId;
   setFamily: (family: FamilyId) => void;

@@ -1,10 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useHotkeys } from "react-hotkeys-hook";
+import { useNavigate } from "react-router";
 
-import { fixesQuery } from "../api/queries";
+import { client, dataOf } from "../api/client";
+import { fixesQuery, plansQuery } from "../api/queries";
 import type { FamilyId } from "../api/types";
 import type { Bench } from "./bench";
 import { actionFor, type KeyAction } from "./keys";
+import { useLetterKeys } from "./keySetting";
 import { KIT_ROLES } from "./roles";
 
 const FAMILY_ORDER: FamilyId[] = ["fit", "supply", "heat", "data", "life", "cost", "noise"];
@@ -13,11 +16,15 @@ const AMBIENT_STEP_C = 1;
 /** What each key does on this bench; none while a dialog is open. */
 export function useKeys(bench: Bench | null, showSheet: () => void): KeyAction[] {
   const queries = useQueryClient();
-  const actions = bench ? keyActions(bench, queries, showSheet) : [];
+  const navigate = useNavigate();
+  const [letters] = useLetterKeys();
+  const openPlan = (id: string) => void navigate(`/plans/${id}`);
+  const actions = bench ? keyActions(bench, queries, showSheet, openPlan) : [];
   useHotkeys("mod+z", () => undo(bench), { preventDefault: true });
   useHotkeys("mod+shift+z", () => redo(bench), { preventDefault: true });
   useHotkeys("*", (event) => {
     if (document.querySelector("[role=dialog]")) return;
+    if (!letters && event.key.length === 1) return;
     const action = actionFor(actions, event);
     if (!action) return;
     event.preventDefault();
@@ -38,8 +45,9 @@ function keyActions(
   bench: Bench,
   queries: ReturnType<typeof useQueryClient>,
   showSheet: () => void,
+  openPlan: (id: string) => void,
 ): KeyAction[] {
-  const { view, report, ambientC, setAmbientC } = bench;
+  const { view, report, whatIf, setWhatIf } = bench;
   const findings = report.findings;
 
   const stepSnag = (by: number) => {
@@ -53,7 +61,7 @@ function keyActions(
     const snag = findings.find((entry) => entry.id === bench.openSnag) ?? findings[0];
     if (!snag?.has_fixes) return;
     bench.setOpenSnag(snag.id);
-    const fixes = await queries.query(fixesQuery(view.id, view.version, ambientC, snag.id));
+    const fixes = await queries.query(fixesQuery(view.id, view.version, whatIf, snag.id));
     const first = fixes[0];
     if (first) bench.setPreview({ finding: snag.id, fix: first });
   };
@@ -71,10 +79,16 @@ function keyActions(
     const line = report.lines.find((entry) => entry.id === bench.chosenLine) ?? report.lines[0];
     if (line) bench.openCupboard(line.role as (typeof KIT_ROLES)[number]["role"], line.id);
   };
+  const variant = async () => {
+    const params = { path: { plan_id: view.id } };
+    const copy = dataOf(await client.POST("/api/plans/{plan_id}/copy", { params }));
+    await queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+    openPlan(copy.id);
+  };
   const moveAmbient = (by: number) => {
     const own = view.plan.place?.ambient_max_c ?? 28;
-    const next = (ambientC ?? own) + by;
-    if (next >= -20 && next <= 70) setAmbientC(next === own ? null : next);
+    const next = (whatIf.ambientC ?? own) + by;
+    if (next >= -20 && next <= 70) setWhatIf({ ...whatIf, ambientC: next === own ? null : next });
   };
 
   return [
@@ -116,6 +130,12 @@ function keyActions(
       shown: "]",
       what: "Hottest day a degree up",
       run: () => moveAmbient(AMBIENT_STEP_C),
+    },
+    {
+      keys: ["v"],
+      shown: "v",
+      what: "Copy the plan as a variant, and go on there",
+      run: () => void variant(),
     },
     { keys: ["z"], shown: "z or Ctrl+Z", what: "Undo", run: () => undo(bench) },
     { keys: ["Z"], shown: "Shift+Z", what: "Redo", run: () => redo(bench) },

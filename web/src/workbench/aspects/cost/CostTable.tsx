@@ -34,7 +34,7 @@ export function CostTable() {
               Worth
             </th>
             <th scope="col" className="num">
-              To pay
+              {cost.copies > 1 ? `To pay for ${cost.copies}` : "To pay"}
             </th>
           </tr>
         </thead>
@@ -59,10 +59,23 @@ export function CostTable() {
         <tfoot>
           <tr>
             <th scope="row" colSpan={4}>
-              To buy{cost.unknown.length > 0 && ", as far as prices are known"}
+              {cost.copies > 1 ? `To buy for ${cost.copies} copies` : "To buy"}
+              {cost.unknown.length > 0 && ", as far as prices are known"}
             </th>
             <th className="num">{money(cost.total, cost.currency)}</th>
           </tr>
+          {Number(cost.owned_value) > 0 && (
+            <tr>
+              <td colSpan={4}>Worth of what you own already</td>
+              <td className="num">{money(cost.owned_value, cost.currency)}</td>
+            </tr>
+          )}
+          {cost.copies > 1 && (
+            <tr>
+              <td colSpan={4}>Each one more</td>
+              <td className="num">{money(cost.further, cost.currency)}</td>
+            </tr>
+          )}
         </tfoot>
       </table>
     </>

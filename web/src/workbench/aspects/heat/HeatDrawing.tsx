@@ -40,8 +40,13 @@ export function HeatDrawing({ layout, stateLabel }: Props) {
         outside <tspan className="strong">{figure(layout.outside.ambientC, "°C")}</tspan>
       </text>
       {layout.rungs.map((rung) => (
-        <RungMark key={rung.id} rung={rung} />
+        <RungMark key={rung.id} rung={rung} layout={layout} />
       ))}
+      {layout.hidden > 0 && (
+        <text x={right} y={12} textAnchor="end" className="small">
+          {layout.hidden} more in the table below
+        </text>
+      )}
       {layout.flows.map(
         (flow) =>
           flow.label && (
@@ -54,24 +59,21 @@ export function HeatDrawing({ layout, stateLabel }: Props) {
   );
 }
 
-/** A name stands above its band; where the limit's words are in the way, below it to the right. */
-function RungName({ rung }: { rung: Rung }) {
-  const above = Math.min(rung.y, rung.band?.top ?? rung.y) - 5;
-  const crowded = rung.limit !== null && Math.abs(rung.limit.y - 5 - above) < 14;
-  const below = Math.max(rung.y, rung.band?.bottom ?? rung.y) + 14;
+/** The name stands at the foot of its column, in as many lines as it takes. */
+function RungName({ rung, footY }: { rung: Rung; footY: number }) {
+  const middle = rung.x + rung.width / 2;
   return (
-    <text
-      x={crowded ? rung.x + rung.width : rung.x}
-      y={crowded ? below : above}
-      textAnchor={crowded ? "end" : "start"}
-      className="strong"
-    >
-      {rung.label}
+    <text x={middle} y={footY} textAnchor="middle" className="rung-name">
+      {rung.name.map((line, index) => (
+        <tspan key={line} x={middle} dy={index === 0 ? 12 : 13}>
+          {line}
+        </tspan>
+      ))}
     </text>
   );
 }
 
-function RungMark({ rung }: { rung: Rung }) {
+function RungMark({ rung, layout }: { rung: Rung; layout: HeatLayout }) {
   return (
     <g className={`rung rung-${rung.tone}`}>
       {rung.band && (
@@ -84,7 +86,7 @@ function RungMark({ rung }: { rung: Rung }) {
         />
       )}
       <line className="rung-line" x1={rung.x} x2={rung.x + rung.width} y1={rung.y} y2={rung.y} />
-      <RungName rung={rung} />
+      <RungName rung={rung} footY={layout.footY} />
       <text x={rung.x + rung.width + 5} y={rung.y + 4} className="strong">
         {rung.tempC.toFixed(0)}
       </text>
@@ -97,8 +99,14 @@ function RungMark({ rung }: { rung: Rung }) {
             y1={rung.limit.y}
             y2={rung.limit.y}
           />
-          <text x={rung.x + rung.width} y={rung.limit.y - 5} textAnchor="end" className="small">
-            slows at {rung.limit.tempC.toFixed(0)}
+          <text
+            x={rung.x + rung.width / 2}
+            y={rung.limit.y - 5}
+            textAnchor="middle"
+            className="small"
+          >
+            {layout.roomy && "at most "}
+            {rung.limit.tempC.toFixed(0)}
           </text>
         </>
       )}

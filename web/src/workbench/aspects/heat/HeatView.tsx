@@ -98,7 +98,7 @@ function HeatTable({ report, onWorking }: PartProps) {
               </th>
             ))}
             <th scope="col" className="num">
-              Slows at
+              At most
             </th>
           </tr>
         </thead>

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 
 import type { Report } from "../../../api/types";
 import { report } from "../../../testing/reports";
-import { heatLayout } from "./heatLayout";
+import { heatLayout, wrapped } from "./heatLayout";
 
 function warm(): Report {
   const base = report({});
@@ -69,6 +69,33 @@ describe("the heat drawing", () => {
       expect(entry.y).toBeGreaterThanOrEqual(0);
       expect(entry.y).toBeLessThanOrEqual(430);
     }
+  });
+
+  it("draws the hot spots that are closest to their limit, and says how many it leaves out", () => {
+    const crowded = warm();
+    const spot = (n: number) => ({
+      id: `x#${n}`,
+      label: `Regulator of board ${n}`,
+      temp_c: [60 + n],
+      temp_p05_c: [55],
+      temp_p95_c: [70],
+      limit_c: 100,
+    });
+    crowded.heat.nodes = [...crowded.heat.nodes, ...[1, 2, 3, 4, 5, 6].map(spot)];
+    const drawn = heatLayout(crowded, 0, 480, 430);
+    expect(drawn?.hidden).toBe(2);
+    expect(drawn?.rungs.map((entry) => entry.id).filter((id) => id.startsWith("x"))).toEqual([
+      "x#3",
+      "x#4",
+      "x#5",
+      "x#6",
+    ]);
+  });
+
+  it("wraps names to the width of their column", () => {
+    expect(wrapped("Regulator of Twin Short", 10)).toEqual(["Regulator", "of Twin", "Short"]);
+    expect(wrapped("Regulator of Twin Short", 30)).toEqual(["Regulator of Twin Short"]);
+    expect(wrapped("Processor", 4)).toEqual(["Processor"]);
   });
 
   it("has nothing to draw without nodes", () => {

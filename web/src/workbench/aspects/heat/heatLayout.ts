@@ -6,6 +6,8 @@ import type { Report } from "../../../api/types";
 export interface Rung {
   id: string;
   label: string;
+  /** The label in lines as wide as the column, to stand at the foot of it. */
+  name: string[];
   x: number;
   width: number;
   y: number;
@@ -29,19 +31,30 @@ export interface HeatLayout {
   height: number;
   outside: { y: number; height: number; ambientC: number };
   ticks: { y: number; label: string }[];
+  /** Where the names of the rungs begin. */
+  footY: number;
+  /** Whether the columns are wide enough to say what a limit means. */
+  roomy: boolean;
   rungs: Rung[];
   flows: HeatFlow[];
+  /** How many hot spots are left to the table, those farthest from their limit. */
+  hidden: number;
 }
 
 const LEFT = 40;
 const RIGHT = 16;
 const TOP = 16;
-const BOTTOM = 14;
+const BOTTOM = 62;
+const FOOT = 46;
 const WIDEST_RUNG = 78;
 /** What is kept free right of a rung for its temperature. */
 const FIGURE_ROOM = 28;
 const THICKEST = 22;
 const THINNEST = 1.2;
+/** As many hot spots as stay readable beside the board and its case. */
+const MOST_SPOTS = 4;
+const ROOMY = 92;
+const CHAR_WIDTH = 6.4;
 /** Flows below this share of the greatest are drawn but not named. */
 const NAMED_SHARE = 0.12;
 /** From the outside inwards: heat climbs to the right. */
@@ -56,8 +69,14 @@ export function heatLayout(
 ): HeatLayout | null {
   const { heat } = report;
   if (heat.nodes.length === 0) return null;
-  const drives = heat.nodes.filter((node) => !ORDER.includes(node.id));
-  const nodes = [...ORDER.flatMap((id) => heat.nodes.filter((node) => node.id === id)), ...drives];
+  const spots = heat.nodes.filter((node) => !ORDER.includes(node.id));
+  const headroom = (node: (typeof spots)[number]) =>
+    (node.limit_c ?? Infinity) - (node.temp_c[state] ?? 0);
+  const closest = [...spots].sort((a, b) => headroom(a) - headroom(b)).slice(0, MOST_SPOTS);
+  const nodes = [
+    ...ORDER.flatMap((id) => heat.nodes.filter((node) => node.id === id)),
+    ...spots.filter((node) => closest.includes(node)),
+  ];
   const highest = Math.max(
     ...nodes.map((node) =>
       Math.max(node.temp_p95_c?.[state] ?? 0, node.temp_c[state] ?? 0, node.limit_c ?? 0),
@@ -78,6 +97,7 @@ export function heatLayout(
     return {
       id: node.id,
       label: node.label,
+      name: wrapped(node.label, Math.floor((step - 4) / CHAR_WIDTH)),
       x: x(index),
       width: rungWidth,
       y: y(temp),
@@ -94,12 +114,27 @@ export function heatLayout(
     height,
     outside: { y: ambientY, height: height - BOTTOM - ambientY, ambientC: heat.ambient_c },
     ticks: toY.ticks(6).map((temp) => ({ y: y(temp), label: String(temp) })),
+    footY: height - FOOT,
+    roomy: step >= ROOMY,
     rungs,
     flows: flowsOf(report, state, rungs, ambientY),
+    hidden: spots.length - closest.length,
   };
 }
 
-/** The severity of the margin that judges a node: the processor's, or a drive's own. */
+/** Words in lines of at most so many characters; a longer word has a line of its own. */
+export function wrapped(text: string, characters: number): string[] {
+  const lines: string[] = [];
+  for (const word of text.split(" ")) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + 1 + word.length <= characters)
+      lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines;
+}
+
+/** The severity of the margin that judges a node: the processor's, or a hot spot's own. */
 function tone(report: Report, node: string): Rung["tone"] {
   const own = report.margins.find(
     (margin) =>

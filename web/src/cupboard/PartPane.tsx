@@ -1,0 +1,328 @@
+import { useQuery } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+import { useNavigate, useSearchParams } from "react-router";
+
+import { ProblemError } from "../api/client";
+import { sheetQuery } from "../api/queries";
+import type { PartSheet, SheetFigure } from "../api/types";
+import { money } from "../ui/numbers";
+import { LeaveGuard } from "../ui/LeaveGuard";
+import { Failure, Loading } from "../ui/States";
+import {
+  BASES,
+  basisWords,
+  byPath,
+  editOf,
+  fallback,
+  groupsOf,
+  textOf,
+  type InputBasis,
+} from "./sheetForm";
+import { UseInPlan } from "./UseInPlan";
+import { usePartChanges } from "./usePartChanges";
+
+interface Props {
+  id: string;
+  onAway: (name: string) => void;
+}
+
+/** The sheet of one part: read for what came with the cupboard, a form for one's own. */
+export function PartPane({ id, onAway }: Props) {
+  const sheet = useQuery(sheetQuery(id));
+  if (sheet.isPending) return <Loading what="the part" />;
+  if (sheet.isError) return <Failure error={sheet.error} retry={() => void sheet.refetch()} />;
+  return sheet.data.origin === "own" ? (
+    <OwnPart key={sheet.data.revision} sheet={sheet.data} onAway={onAway} />
+  ) : (
+    <PackPart sheet={sheet.data} />
+  );
+}
+
+function PackPart({ sheet }: { sheet: PartSheet }) {
+  const { copy } = usePartChanges();
+  const navigate = useNavigate();
+  const [params] = useSearchParams();
+  const makeOwn = async () => {
+    const mine = await copy.mutateAsync(sheet.id);
+    await navigate({ pathname: `/cupboard/${mine.id}`, search: params.toString() });
+  };
+  return (
+    <>
+      <header className="part-head">
+        <div>
+          <h2>{sheet.model}</h2>
+          <p className="soft">
+            {sheet.maker}. {sheet.summary}.{" "}
+            {sheet.price === null ? "Price not known." : money(sheet.price, sheet.currency)}
+          </p>
+        </div>
+        <div className="part-actions">
+          <UseInPlan part={sheet} />
+          <Button variant="" disabled={copy.isPending} onClick={() => void makeOwn()}>
+            Copy and change
+          </Button>
+        </div>
+      </header>
+      {copy.isError && (
+        <p role="alert" className="tone-stops">
+          {copy.error.message}
+        </p>
+      )}
+      <Cautions sheet={sheet} />
+      <FigureTable sheet={sheet} row={(entry) => <ReadRow key={entry.path} entry={entry} />} />
+    </>
+  );
+}
+
+function OwnPart({ sheet, onAway }: { sheet: PartSheet; onAway: (name: string) => void }) {
+  const id = useId();
+  const { save, putAway } = usePartChanges();
+  const [text, setText] = useState(() => textOf(sheet));
+  const [wrong, setWrong] = useState<Record<string, string>>({});
+  const [general, setGeneral] = useState<string[]>([]);
+  const put =
+    (field: "maker" | "model" | "summary" | "price") => (event: { target: { value: string } }) =>
+      setText({ ...text, [field]: event.target.value });
+  const putFigure = (path: string, change: Partial<{ text: string; basis: InputBasis }>) =>
+    setText((now) => {
+      const old = now.figures[path] ?? { text: "", basis: "datasheet" as const };
+      return { ...now, figures: { ...now.figures, [path]: { ...old, ...change } } };
+    });
+  const store = async () => {
+    setWrong({});
+    setGeneral([]);
+    const read = editOf(sheet, text);
+    if ("wrong" in read) {
+      setWrong(read.wrong);
+      setGeneral([`Not saved: ${count(Object.keys(read.wrong).length)} to put right.`]);
+      return;
+    }
+    try {
+      await save.mutateAsync({ sheet, edit: read.edit });
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      const { fields, rest } = byPath(error.problem.problems ?? [], sheet);
+      setWrong(fields);
+      const hints = Object.keys(fields).length;
+      setGeneral([
+        ...(hints > 0 ? [`Not saved: ${count(hints)} to put right.`] : []),
+        ...rest,
+        ...(hints === 0 && rest.length === 0 ? [error.message] : []),
+      ]);
+    }
+  };
+  const dirty = JSON.stringify(text) !== JSON.stringify(textOf(sheet));
+  const away = async () => {
+    await putAway.mutateAsync(sheet.id);
+    onAway(sheet.model);
+  };
+  const field = (name: "maker" | "model" | "summary" | "price", label: string, unit = "") => (
+    <div className="own-field">
+      <Form.Label htmlFor={`${id}-${name}`}>{label}</Form.Label>
+      <div className="with-unit">
+        <Form.Control
+          id={`${id}-${name}`}
+          size="sm"
+          value={text[name]}
+          isInvalid={wrong[name] !== undefined}
+          onChange={put(name)}
+          placeholder={name === "price" ? "not known" : ""}
+          inputMode={name === "price" ? "decimal" : "text"}
+        />
+        {unit && <span className="unit">{unit}</span>}
+      </div>
+      {wrong[name] && <div className="field-wrong">{wrong[name]}</div>}
+    </div>
+  );
+  return (
+    <Form
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        void store();
+      }}
+    >
+      <header className="part-head">
+        <div>
+          <h2>{sheet.model}</h2>
+          <p className="soft">
+            A part of your own, revision {sheet.revision}. What you leave empty is taken from its
+            class.
+          </p>
+        </div>
+        <div className="part-actions">
+          {!dirty && <UseInPlan part={sheet} />}
+          <Button variant="" onClick={() => void away()}>
+            Put away
+          </Button>
+          <Button variant="" disabled={!dirty} onClick={() => setText(textOf(sheet))}>
+            Leave as it was
+          </Button>
+          <Button variant="primary" type="submit" disabled={save.isPending || !dirty}>
+            Save
+          </Button>
+        </div>
+      </header>
+      <LeaveGuard dirty={dirty} what={sheet.model} />
+      {general.map((sentence) => (
+        <p key={sentence} role="alert" className="tone-stops">
+          {sentence}
+        </p>
+      ))}
+      <div className="own-names">
+        {field("model", "Name")}
+        {field("maker", "Maker")}
+        {field("summary", "What it is")}
+        {field("price", "Price", sheet.currency)}
+      </div>
+      <Cautions sheet={sheet} />
+      <FigureTable
+        sheet={sheet}
+        askForMore
+        row={(entry) => (
+          <EditRow
+            key={entry.path}
+            entry={entry}
+            text={text.figures[entry.path]?.text ?? ""}
+            basis={text.figures[entry.path]?.basis ?? "datasheet"}
+            wrong={wrong[entry.path]}
+            onChange={(change) => putFigure(entry.path, change)}
+          />
+        )}
+      />
+    </Form>
+  );
+}
+
+function count(fields: number): string {
+  return fields === 1 ? "one field is" : `${fields} fields are`;
+}
+
+function Cautions({ sheet }: { sheet: PartSheet }) {
+  return sheet.cautions.map((caution) => (
+    <p key={caution} className="part-caution">
+      {caution}
+    </p>
+  ));
+}
+
+interface TableProps {
+  sheet: PartSheet;
+  row: (entry: SheetFigure) => React.ReactNode;
+  /** Whether what nobody states can be filled in; otherwise it is not shown. */
+  askForMore?: boolean;
+}
+
+/** Figures that are known, under their headings; below them those that could be stated. */
+function FigureTable({ sheet, row, askForMore = false }: TableProps) {
+  const known = sheet.figures.filter((entry) => entry.nominal !== null);
+  const open = sheet.figures.filter((entry) => entry.nominal === null);
+  return (
+    <>
+      <Groups figures={known} row={row} />
+      {askForMore && open.length > 0 && (
+        <details className="sheet-more">
+          <summary>{open.length} more figures that nobody states, and that you could</summary>
+          <Groups figures={open} row={row} />
+        </details>
+      )}
+    </>
+  );
+}
+
+function Groups({ figures, row }: { figures: SheetFigure[]; row: TableProps["row"] }) {
+  return (
+    <div className="sheet">
+      {groupsOf(figures).map(([group, entries]) => (
+        <section key={group} aria-label={group}>
+          <h3>{group}</h3>
+          <table>
+            <tbody>{entries.map(row)}</tbody>
+          </table>
+        </section>
+      ))}
+    </div>
+  );
+}
+
+function ReadRow({ entry }: { entry: SheetFigure }) {
+  return (
+    <tr>
+      <th scope="row">{entry.label}</th>
+      <td className="num tabular">{`${entry.nominal ?? ""} ${entry.unit}`}</td>
+      <td className="rests-on soft">{basisWords(entry)}</td>
+      <td className="band soft tabular">{band(entry)}</td>
+    </tr>
+  );
+}
+
+function band(entry: SheetFigure): string {
+  if (entry.low === null || entry.high === null || entry.low === entry.high) return "";
+  return `${short(entry.low)} to ${short(entry.high)}`;
+}
+
+function short(value: number): string {
+  return String(Number(value.toPrecision(3)));
+}
+
+interface EditProps {
+  entry: SheetFigure;
+  text: string;
+  basis: InputBasis;
+  wrong: string | undefined;
+  onChange: (change: Partial<{ text: string; basis: InputBasis }>) => void;
+}
+
+function EditRow({ entry, text, basis, wrong, onChange }: EditProps) {
+  const id = useId();
+  return (
+    <tr className={wrong ? "wrong" : ""}>
+      <th scope="row">
+        <label htmlFor={id}>{entry.label}</label>
+        {wrong && (
+          <div className="field-wrong" id={`${id}-wrong`}>
+            {wrong}
+          </div>
+        )}
+      </th>
+      <td className="typed">
+        <div className="with-unit">
+          <Form.Control
+            id={id}
+            size="sm"
+            className="num tabular"
+            inputMode="decimal"
+            value={text}
+            placeholder={fallback(entry)}
+            isInvalid={wrong !== undefined}
+            aria-describedby={wrong ? `${id}-wrong` : undefined}
+            onChange={(event) => onChange({ text: event.target.value })}
+          />
+          <span className="unit">{entry.unit}</span>
+        </div>
+      </td>
+      <td className="rests-on">
+        {text.trim() === "" ? (
+          <span className="soft">{entry.class_nominal === null ? "" : "class figure"}</span>
+        ) : (
+          entry.kind === "reading" && (
+            <Form.Select
+              size="sm"
+              aria-label={`What it rests on: ${entry.label}`}
+              value={basis}
+              onChange={(event) => onChange({ basis: event.target.value as InputBasis })}
+            >
+              {BASES.map(([value, label]) => (
+                <option key={value} value={value}>
+                  {label}
+                </option>
+              ))}
+            </Form.Select>
+          )
+        )}
+      </td>
+    </tr>
+  );
+}

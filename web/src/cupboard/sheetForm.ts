@@ -1,0 +1,132 @@
+/** The sheet of a part as a form: what is typed, and what of it has changed. */
+import type { PartEdit, PartSheet, SheetFigure } from "../api/types";
+import { readNumber } from "../ui/readNumber";
+
+export type InputBasis = "measured" | "datasheet" | "guess";
+
+export interface FigureText {
+  text: string;
+  basis: InputBasis;
+}
+
+export interface SheetText {
+  maker: string;
+  model: string;
+  summary: string;
+  price: string;
+  figures: Record<string, FigureText>;
+}
+
+export const BASES: [InputBasis, string][] = [
+  ["measured", "measured, ±3 %"],
+  ["datasheet", "data sheet"],
+  ["guess", "a guess, ±40 %"],
+];
+
+const isInputBasis = (basis: string | null): basis is InputBasis =>
+  basis === "measured" || basis === "datasheet" || basis === "guess";
+
+/** Only what the part states itself stands in its field; the rest is left to its class. */
+export function textOf(sheet: PartSheet): SheetText {
+  const figures = sheet.figures.map((entry): [string, FigureText] => [
+    entry.path,
+    {
+      text: entry.own && entry.nominal !== null ? String(entry.nominal) : "",
+      basis: isInputBasis(entry.basis) ? entry.basis : "datasheet",
+    },
+  ]);
+  return {
+    maker: sheet.maker,
+    model: sheet.model,
+    summary: sheet.summary,
+    price: sheet.price ?? "",
+    figures: Object.fromEntries(figures),
+  };
+}
+
+/** The changes to send, or what is wrong with what was typed, by path. */
+export function editOf(
+  sheet: PartSheet,
+  text: SheetText,
+): { edit: PartEdit } | { wrong: Record<string, string> } {
+  const wrong: Record<string, string> = {};
+  const before = textOf(sheet);
+  const figures: NonNullable<PartEdit["figures"]> = {};
+  for (const [path, { text: typed, basis }] of Object.entries(text.figures)) {
+    const old = before.figures[path];
+    if (old?.text === typed.trim() && (old.basis === basis || !typed.trim())) continue;
+    if (!typed.trim()) {
+      figures[path] = null;
+      continue;
+    }
+    const nominal = readNumber(typed);
+    if (Number.isNaN(nominal)) wrong[path] = "This must be a number, such as 2.5.";
+    else figures[path] = { nominal, basis };
+  }
+  const price = text.price.trim() === "" ? null : readNumber(text.price);
+  if (price !== null && !(price >= 0))
+    wrong["price"] = "The price must be a number, such as 12.50.";
+  if (!text.model.trim()) wrong["model"] = "A part needs a name.";
+  if (Object.keys(wrong).length > 0) return { wrong };
+  return {
+    edit: {
+      maker: text.maker,
+      model: text.model,
+      summary: text.summary,
+      price: price === null ? null : price.toFixed(2),
+      figures,
+    },
+  };
+}
+
+/** What a figure falls back to, in words for its empty field. */
+export function fallback(entry: SheetFigure): string {
+  return entry.class_nominal === null ? "not known" : `class: ${entry.class_nominal}`;
+}
+
+const BASIS_WORDS: Record<string, string> = {
+  standard: "by a standard",
+  measured: "measured",
+  datasheet: "data sheet",
+  guess: "a guess",
+  typical: "class figure",
+};
+
+export function basisWords(entry: SheetFigure): string {
+  if (entry.nominal === null) return "";
+  return BASIS_WORDS[entry.basis ?? "typical"] ?? "";
+}
+
+/** Figures under their headings, in the order of the sheet. */
+export function groupsOf(figures: SheetFigure[]): [string, SheetFigure[]][] {
+  const groups = new Map<string, SheetFigure[]>();
+  for (const entry of figures) groups.set(entry.group, [...(groups.get(entry.group) ?? []), entry]);
+  return [...groups];
+}
+
+/** Problems that the server names by place, for the fields that they belong to. */
+export function byPath(
+  problems: { place: string; text: string }[],
+  sheet: PartSheet,
+): { fields: Record<string, string>; rest: string[] } {
+  const fields: Record<string, string> = {};
+  const rest: string[] = [];
+  for (const { place, text } of problems) {
+    const inner = place.replace(/^figures\./, "").replace(/^body\./, "");
+    const owner = sheet.figures.find(
+      (entry) => inner === entry.path || inner.startsWith(`${entry.path}.`),
+    );
+    if (owner) fields[owner.path] = text;
+    else if (inner === "price" || inner === "model" || inner === "maker" || inner === "summary")
+      fields[inner] = text;
+    else rest.push(sentence(inner, text, sheet));
+  }
+  return { fields, rest };
+}
+
+/** What concerns several fields together is a sentence by itself; another place is named. */
+function sentence(place: string, text: string, sheet: PartSheet): string {
+  const group = sheet.figures.some((entry) => entry.path.startsWith(`${place}.`));
+  const told = group || place === "" ? text : `${place}: ${text}`;
+  return `${told.charAt(0).toUpperCase()}${told.slice(1)}.`.replace(/\.\.$/, ".");
+}
