@@ -8,8 +8,9 @@ from decimal import Decimal
 
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
-from cobblewort.core.evaluate import build_kit, evaluate, report_on
+from cobblewort.core.evaluate import build_kit, judgement_of
 from cobblewort.core.findings import Finding
+from cobblewort.core.judgement import Judgement
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import SEVERITY_RANK, Severity
 from cobblewort.core.parts.model import Origin
@@ -26,7 +27,7 @@ from cobblewort.core.patch import (
 )
 from cobblewort.core.plan import KINDS_FOR_ROLE, Plan, Role
 from cobblewort.core.remedies import joining_leads
-from cobblewort.core.report import FamilyReport, Report
+from cobblewort.core.report import FamilyReport
 from cobblewort.core.reporting import telling_figure
 from cobblewort.core.rules import RULES
 
@@ -93,22 +94,24 @@ class Candidate:
     effect: Effect
 
 
-def effect_of(before: Report, after: Report) -> Effect:
+def effect_of(before: Judgement, after: Judgement) -> Effect:
     """How a plan after a change differs from before."""
+    amps_before, watts_before = _heaviest(before)
+    amps_after, watts_after = _heaviest(after)
     return Effect(
         severity=after.severity,
         stops=after.count("stops"),
         tight=after.count("tight"),
         settles=len(_settled(before, after)),
-        cost_delta=after.cost.total - before.cost.total,
-        source_delta_a=_delta(_heaviest_a(before), _heaviest_a(after)),
+        cost_delta=after.kit.cost.total - before.kit.cost.total,
+        source_delta_a=_delta(amps_before, amps_after),
         die_delta_k=_delta(_warmest_c(before), _warmest_c(after)),
-        source_delta_w=_delta(_heaviest_w(before), _heaviest_w(after)),
+        source_delta_w=_delta(watts_before, watts_after),
         families={family.id: family.severity for family in after.families},
     )
 
 
-def _settled(before: Report, after: Report) -> list[str]:
+def _settled(before: Judgement, after: Judgement) -> list[str]:
     left = {finding.id for finding in after.findings}
     return [f.id for f in before.findings if f.severity in ("stops", "tight") and f.id not in left]
 
@@ -117,32 +120,22 @@ def _delta(before: float | None, after: float | None) -> float | None:
     return None if before is None or after is None else after - before
 
 
-def _is_fed(report: Report) -> bool:
-    """Whether there is a supply to speak of: it stands, and every board hangs on it."""
-    boards = {line.id for line in report.lines if line.role == "board"}
-    lost = boards & set(report.supply.unfed)
-    return bool(report.supply.nodes) and not lost and not any(report.supply.collapsed)
+def _heaviest(judgement: Judgement) -> tuple[float | None, float | None]:
+    """Current and power out of the supplies in the heaviest state; None where nothing is fed."""
+    power = judgement.kit.power
+    if not power.feeds_every_board():
+        return None, None
+    current_a, power_w = power.out_of_sources()
+    return float(current_a.max()), float(power_w.max())
 
 
-def _heaviest_a(report: Report) -> float | None:
-    roots = [node for node in report.supply.nodes if node.parent is None]
-    if not roots or not _is_fed(report):
+def _warmest_c(judgement: Judgement) -> float | None:
+    """The die in the warmest state that must hold; None where it is not known."""
+    heat = judgement.kit.heat
+    if heat.board is None:
         return None
-    by_state = zip(*(node.current_a for node in roots), strict=True)
-    return max(sum(values, 0.0) for values in by_state)
-
-
-def _heaviest_w(report: Report) -> float | None:
-    return max(report.supply.source_w) if _is_fed(report) else None
-
-
-def _warmest_c(report: Report) -> float | None:
-    hard = [
-        temp
-        for temp, state in zip(report.heat.wanted_die_c, report.heat.states, strict=False)
-        if state.hard
-    ]
-    return max(hard, default=None)
+    hard = [n for n, state in enumerate(heat.states) if state.hard]
+    return float(heat.wanted_die_c[hard, 0].max())
 
 
 def propose_fixes(plan: Plan, catalogue: Catalogue, finding_id: str, samples: int = 1) -> list[Fix]:
@@ -156,13 +149,12 @@ def propose_fixes(plan: Plan, catalogue: Catalogue, finding_id: str, samples: in
     InputError
         If the plan has no such finding.
     """
-    kit = build_kit(plan, catalogue, samples)
-    before = report_on(kit)
+    before = judgement_of(plan, catalogue, samples)
     finding = before.finding(finding_id)
     if finding is None:
         raise InputError([("finding", f"the plan has no snag '{finding_id}' now; look again")])
-    tries = _patches(kit, finding)
-    quick = before if samples == 1 else evaluate(plan, catalogue)
+    tries = _patches(before.kit, finding)
+    quick = before if samples == 1 else judgement_of(plan, catalogue)
     if quick.finding(finding_id) is not None:
         ranked = _ranked(plan, catalogue, finding, quick, tries, 1)
         if not any(finding_id in fix.resolves and not fix.breaks for fix in ranked):
@@ -184,7 +176,7 @@ def _patches(kit: Kit, finding: Finding) -> list[Patch]:
 
 
 def _chains(
-    plan: Plan, catalogue: Catalogue, finding: Finding, before: Report, patches: list[Patch]
+    plan: Plan, catalogue: Catalogue, finding: Finding, before: Judgement, patches: list[Patch]
 ) -> list[Patch]:
     """Two steps where one does not suffice.
 
@@ -197,14 +189,14 @@ def _chains(
             changed = apply_patch(plan, patch)
         except InputError:
             continue
-        kit = build_kit(changed, catalogue, 1)
-        report = report_on(kit)
-        left = report.finding(finding.id)
-        new = [f for f in _worse(before, report) if f.severity == "stops"]
+        after = judgement_of(changed, catalogue)
+        kit = after.kit
+        left = after.finding(finding.id)
+        new = [f for f in _worse(before, after) if f.severity == "stops"]
         if left is None and len(new) == 1:
-            starts.append((0, report.cost.total, patch, kit, new[0]))
-        elif left is not None and not new and _spare(report, left) > _spare(before, finding):
-            starts.append((1, report.cost.total, patch, kit, left))
+            starts.append((0, after.kit.cost.total, patch, kit, new[0]))
+        elif left is not None and not new and _spare(after, left) > _spare(before, finding):
+            starts.append((1, after.kit.cost.total, patch, kit, left))
     starts.sort(key=lambda start: (start[0], start[1], repr(start[2])))
     chains = []
     for _, _, patch, kit, next_finding in starts[:_CHAIN_STARTS]:
@@ -234,14 +226,14 @@ def _goes_on(plan: Plan, changed: Plan, second: Patch) -> bool:
     return True
 
 
-def _spare(report: Report, finding: Finding) -> float:
+def _spare(judgement: Judgement, finding: Finding) -> float:
     """How far the margin of a finding is from its limit; nothing to tell without one."""
-    margin = report.margin(finding.margin or "")
+    margin = judgement.margin(finding.margin or "")
     return 0.0 if margin is None else margin.spare
 
 
 def _ranked(
-    plan: Plan, catalogue: Catalogue, finding: Finding, before: Report, patches: Iterable[Patch],
+    plan: Plan, catalogue: Catalogue, finding: Finding, before: Judgement, patches: Iterable[Patch],
     samples: int,
 ) -> list[Fix]:  # fmt: skip
     fixes = []
@@ -264,13 +256,18 @@ def _sorted(finding: Finding, fixes: list[Fix]) -> list[Fix]:
 
 
 def _tried(
-    plan: Plan, catalogue: Catalogue, finding: Finding, before: Report, patch: Patch, samples: int
+    plan: Plan,
+    catalogue: Catalogue,
+    finding: Finding,
+    before: Judgement,
+    patch: Patch,
+    samples: int,
 ) -> Fix | None:
     try:
         changed = apply_patch(plan, patch)
     except InputError:
         return None  # a remedy may reach past a limit of plans, such as 400 pieces
-    after = evaluate(changed, catalogue, samples)
+    after = judgement_of(changed, catalogue, samples)
     left = after.finding(finding.id)
     if left is not None and SEVERITY_RANK[left.severity] >= SEVERITY_RANK[finding.severity]:
         return None
@@ -287,7 +284,7 @@ def _tried(
     )
 
 
-def _worse(before: Report, after: Report) -> list[Finding]:
+def _worse(before: Judgement, after: Judgement) -> list[Finding]:
     """Snags that a change brings, or makes more severe; notes aside."""
     rank = {f.id: SEVERITY_RANK[f.severity] for f in before.findings}
     return [
@@ -307,7 +304,7 @@ def candidates(
     then cost, and what stands for a class only after what can be bought.
     """
     own = catalogue.for_plan(plan)
-    before = evaluate(plan, catalogue)
+    before = judgement_of(plan, catalogue)
     known = {f.id for f in before.findings if f.severity == "stops"}
     current = plan.line(line_id).part if line_id is not None else None
     found = []
@@ -319,7 +316,7 @@ def candidates(
         )
         is_current = part.id == current
         patch: Patch = (change,)
-        after = before if is_current else evaluate(apply_patch(plan, patch), catalogue)
+        after = before if is_current else judgement_of(apply_patch(plan, patch), catalogue)
         brings = ""
         if not is_current and _lacks_a_lead(before, after):
             patch, after, brings = _with_lead(plan, catalogue, patch, before, after)
@@ -347,27 +344,27 @@ def candidates(
 _UNJOINED = ("FIT-09", "PWR-01")
 
 
-def _lacks_a_lead(before: Report, after: Report) -> bool:
+def _lacks_a_lead(before: Judgement, after: Judgement) -> bool:
     """Whether a change leaves the board without the lead that would feed it."""
     known = {f.id for f in before.findings}
     return any(f.rule in _UNJOINED and f.id not in known for f in after.findings)
 
 
 def _with_lead(
-    plan: Plan, catalogue: Catalogue, patch: Patch, before: Report, after: Report
-) -> tuple[Patch, Report, str]:
+    plan: Plan, catalogue: Catalogue, patch: Patch, before: Judgement, after: Judgement
+) -> tuple[Patch, Judgement, str]:
     """The same change with the lead that leaves the fewest snags, the cheapest of those."""
     leads = joining_leads(build_kit(apply_patch(plan, patch), catalogue, 1))
     best, brings = (patch, after), ""
     for lead in leads:
         longer: Patch = (*patch, AddLine(role="lead", part=lead.id))
-        report = evaluate(apply_patch(plan, longer), catalogue)
-        if _snags(before, report) < _snags(before, best[1]):
-            best, brings = (longer, report), lead.model
+        joined = judgement_of(apply_patch(plan, longer), catalogue)
+        if _snags(before, joined) < _snags(before, best[1]):
+            best, brings = (longer, joined), lead.model
     return *best, brings
 
 
-def _snags(before: Report, after: Report) -> tuple[bool, int, int]:
+def _snags(before: Judgement, after: Judgement) -> tuple[bool, int, int]:
     """Unjoined is worse than joined with snags: those at least tell what is wrong with it."""
     return _lacks_a_lead(before, after), after.count("stops"), after.count("tight")
 

@@ -106,12 +106,9 @@ def supply_report(kit: Kit, margins: list[Margin]) -> SupplyReport:
     currents = power.limit_current_a[:, :, 0]
     inputs = power.input_a[:, :, 0][:, picked]
     into_children = np.zeros_like(currents)
-    roots = []
     for place, node in enumerate(power.nodes):
         if node.parent >= 0:
             into_children[node.parent] += inputs[place]
-        else:
-            roots.append(place)
     volts = power.limit_voltage_v[:, :, 0]
     rows = zip(
         power.nodes, volts.tolist(), currents.tolist(), inputs.tolist(),
@@ -121,7 +118,7 @@ def supply_report(kit: Kit, margins: list[Margin]) -> SupplyReport:
         states=_states([power.states[n] for n in picked]),
         nodes=[_supply_node(kit, by_subject, *row) for row in rows],
         collapsed=power.collapsed[picked, 0].tolist(),
-        source_w=(volts[roots] * currents[roots]).sum(axis=0).tolist(),
+        source_w=power.out_of_sources()[1].tolist(),
         unfed=[instance.line.id for instance in power.unfed],
     )
 

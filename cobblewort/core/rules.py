@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
+from functools import cache
 
 from cobblewort.core.findings import Finding, Remark
 from cobblewort.core.kit import Kit
@@ -62,9 +63,15 @@ class Rule:
 RULES: dict[str, Rule] = {}
 
 
+@cache
+def _in_order(count: int) -> list[Rule]:
+    del count  # a rule that is registered later asks for the list anew
+    return sorted(RULES.values(), key=lambda rule: (FAMILIES.index(rule.family), rule.id))
+
+
 def rules_in_order() -> list[Rule]:
     """Every rule by family and number, whatever the order in which their modules were loaded."""
-    return sorted(RULES.values(), key=lambda rule: (FAMILIES.index(rule.family), rule.id))
+    return _in_order(len(RULES))
 
 
 def rule(

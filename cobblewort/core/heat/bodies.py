@@ -106,19 +106,11 @@ class BoardBody:
 
         The board is linear in powers and surroundings, so four probes describe it exactly.
         """
-        one = np.ones_like(self.die_board_w_k)
-        zero = np.zeros_like(one)
-
-        def probe(*unit: FloatArray) -> tuple[FloatArray, FloatArray]:
-            soc_w, rest_w, air_k, wall_k = unit
-            return self.given_off_w(self.temps(soc_w, rest_w, air_k, wall_k), air_k, wall_k)
-
-        return BoardResponse(
-            probe(one, zero, zero, zero),
-            probe(zero, one, zero, zero),
-            probe(zero, zero, one, zero),
-            probe(zero, zero, zero, one),
-        )
+        units = np.eye(4)[:, :, np.newaxis] * np.ones_like(self.die_board_w_k)
+        soc_w, rest_w, air_k, wall_k = units
+        temps = self.temps(soc_w, rest_w, air_k, wall_k)
+        to_air, to_wall = self.given_off_w(temps, air_k, wall_k)
+        return BoardResponse(*zip(to_air, to_wall, strict=True))
 
 
 @dataclass(slots=True, frozen=True)

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
 
-from cobblewort.core.arrays import BoolArray, FloatArray
+from cobblewort.core.arrays import BoolArray, FloatArray, IntArray
 from cobblewort.core.fit.stack import StackResult
 from cobblewort.core.heat.bodies import BoardBody, BodyTemps, split_path
 from cobblewort.core.heat.enclosure import (
@@ -60,7 +61,15 @@ class HeatResult:
     coolable: bool
     inside_w: FloatArray
     spots: list[SpotTemps] = field(default_factory=list)
-    detail: HeatDetail | None = None
+    make_detail: Callable[[], HeatDetail] | None = None
+    _detail: HeatDetail | None = None
+
+    @property
+    def detail(self) -> HeatDetail | None:
+        """What workings and drawings want to know, worked out when somebody asks for it."""
+        if self._detail is None and self.make_detail is not None:
+            self._detail = self.make_detail()
+        return self._detail
 
 
 @dataclass(slots=True)
@@ -175,23 +184,52 @@ class _Network:
         return _Temps(self.body.temps(soc_w, rest_w, case.air_k, case.inner_wall_k), case)
 
     def result(self) -> HeatResult:
-        """Every state as if the clock never gave way, then with the clock that holds."""
-        ambient_c = self.plan.place.ambient_max_c
+        """Every state as if the clock never gave way, then with the clock that holds.
+
+        Two solutions tell all: one of every state at full clock and at idle, one near the clocks
+        that hold and near the highest safe day. Many small arrays cost more than few larger ones.
+        """
+        ambient_c, count = self.plan.place.ambient_max_c, len(self.states)
         ambient_k = np.full(self.soc_w.shape, ambient_c + ZERO_C_K)
-        wanted = self.solve(self.soc_w, self.rest_w, self.other_w, ambient_k)
-        soc_w, held, coolable = self._governed(wanted, ambient_k)
-        full = clock_share(self.soc_w, self.soc_idle_w, self.soc_peak_w)
-        slowed = self.soc_w > soc_w + 1e-9
-        speed = np.ones_like(soc_w)
-        if slowed.any():
-            share = clock_share(soc_w, self.soc_idle_w, self.soc_peak_w)
-            speed = np.where(slowed, share / np.maximum(full, 1e-9), 1.0)
-        return HeatResult(
-            self.states, self.board, "", ambient_c, self.throttle_c, held.nodes_c(self.body),
-            wanted.bodies.die_k - ZERO_C_K, speed, self._hottest_ambient_c(wanted, ambient_c),
-            coolable, self.soc_w + self.rest_w + self.other_w,
-            self._spots(wanted, ambient_k), self._detail(wanted, held, ambient_k),
+        twice = np.tile(np.array([self.rest_w, self.other_w, ambient_k]), (1, 2, 1))
+        both = self.solve(np.concatenate([self.soc_w, self.soc_idle_w]), *twice)
+        wanted, idle = both.rows(slice(0, count)), both.rows(slice(count, None))
+        limit_k = self.throttle_c + ZERO_C_K
+        hot = np.flatnonzero((wanted.bodies.die_k > limit_k).any(axis=1))
+        worst, warmer_k = self._toward_the_limit(wanted)
+        high, low = wanted.rows(hot), idle.rows(hot)
+        high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
+        guess_w = low_w + low.share_to(high, limit_k) * (high_w - low_w)
+        rows = np.append(hot, worst)
+        start = wanted.rows(rows).case
+        moved_k = np.concatenate([np.zeros_like(guess_w), warmer_k])
+        looked = self.solve(
+            np.concatenate([guess_w, self.soc_w[[worst]]]), self.rest_w[rows], self.other_w[rows],
+            ambient_k[rows] + moved_k, None if start is None else _shifted(start, moved_k),
         )  # fmt: skip
+        near, there = looked.rows(slice(0, hot.size)), looked.rows(slice(hot.size, None))
+        held_w, held = self._governed(high, low, near, guess_w, hot)
+        soc_w = self.soc_w.copy()
+        soc_w[hot] = held_w
+        must_hold = [place for place, n in enumerate(hot) if self.states[n].hard]
+        coolable = not bool((low.bodies.die_k > limit_k)[must_hold, 0].any())
+        held_all = wanted.replaced(hot, held) if hot.size else wanted
+        return HeatResult(
+            self.states, self.board, "", ambient_c, self.throttle_c, held_all.nodes_c(self.body),
+            wanted.bodies.die_k - ZERO_C_K, self._speed(soc_w),
+            self._hottest_ambient_c(wanted.rows([worst]), there, warmer_k, ambient_c),
+            coolable, self.soc_w + self.rest_w + self.other_w,
+            self._spots(wanted, ambient_k), lambda: self._detail(wanted, held_all, ambient_k),
+        )  # fmt: skip
+
+    def _speed(self, soc_w: FloatArray) -> FloatArray:
+        """Clock that a power allows over the clock that is asked for."""
+        slowed = self.soc_w > soc_w + 1e-9
+        if not slowed.any():
+            return np.ones_like(soc_w)
+        full = clock_share(self.soc_w, self.soc_idle_w, self.soc_peak_w)
+        share = clock_share(soc_w, self.soc_idle_w, self.soc_peak_w)
+        return np.where(slowed, share / np.maximum(full, 1e-9), 1.0)
 
     def _spots(self, wanted: _Temps, ambient_k: FloatArray) -> list[SpotTemps]:
         """Hot spots inside, each warmed by itself over the air around it (at full clock)."""
@@ -262,54 +300,46 @@ class _Network:
             add("wall", "outside", outside_w_k(box, case[2], ambient), case[2] - ambient)
         return flows
 
-    def _governed(self, wanted: _Temps, ambient_k: FloatArray) -> tuple[FloatArray, _Temps, bool]:
-        """Lower the clock of the states that pass the limit until their die sits at it.
+    def _governed(
+        self, high: _Temps, low: _Temps, near: _Temps, guess_w: FloatArray, hot: IntArray
+    ) -> tuple[FloatArray, _Temps]:
+        """Power and temperatures of the hot states with the clock lowered to the limit.
 
         A die's temperature is close to linear in its power, so one secant from idle and wanted
-        power comes within a fraction of a kelvin; what is left is interpolated.
+        power (the guess) comes within a fraction of a kelvin; what is left is interpolated.
         """
         limit_k = self.throttle_c + ZERO_C_K
-        hot = np.flatnonzero((wanted.bodies.die_k > limit_k).any(axis=1))
-        if not hot.size:
-            return self.soc_w, wanted, True
-        rest_w, other_w, outside = self.rest_w[hot], self.other_w[hot], ambient_k[hot]
-        high_w, low_w, high = self.soc_w[hot], self.soc_idle_w[hot], wanted.rows(hot)
-        low = self.solve(low_w, rest_w, other_w, outside, high.case)
-        guess_w = low_w + low.share_to(high, limit_k) * (high_w - low_w)
-        near = self.solve(guess_w, rest_w, other_w, outside, high.case)
+        high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
         over = near.bodies.die_k > limit_k
         other_end_w, other_end = np.where(over, low_w, high_w), near.choose(over, low, high)
         share = near.share_to(other_end, limit_k)
         held_w = guess_w + share * (other_end_w - guess_w)
         throttles = high.bodies.die_k > limit_k
-        soc_w = self.soc_w.copy()
-        soc_w[hot] = np.where(throttles, held_w, high_w)
         held = near.towards(other_end, share).choose(throttles, None, high)
-        must_hold = [place for place, n in enumerate(hot) if self.states[n].hard]
-        coolable = not bool((low.bodies.die_k > limit_k)[must_hold, 0].any())
-        return soc_w, wanted.replaced(hot, held), coolable
+        return np.where(throttles, held_w, high_w), held
 
-    def _hottest_ambient_c(self, wanted: _Temps, ambient_c: float) -> FloatArray:
-        """Outside temperature at which the worst hard state just reaches its limit.
+    def _toward_the_limit(self, wanted: _Temps) -> tuple[int, FloatArray]:
+        """The worst state that must hold, and how much warmer the day could nearly be. [K]
 
-        Nearly one kelvin for one: judge the worst state again at that distance, and correct once.
+        One kelvin outside is close to one at the die.
         """
         hard = [n for n, state in enumerate(self.states) if state.hard]
         headroom = self.throttle_c - (wanted.bodies.die_k - ZERO_C_K)
-        worst = [min(hard, key=lambda n: float(headroom[n, 0]))]
-        spare = headroom[worst]
-        first = ambient_c + np.clip(spare, -150.0, 150.0)
-        if self.box is None:
-            return np.asarray(first[0])
-        start = wanted.rows(worst).case
-        there = self.solve(
-            self.soc_w[worst], self.rest_w[worst], self.other_w[worst], first + ZERO_C_K,
-            None if start is None else _shifted(start, first - ambient_c),
-        )  # fmt: skip
+        worst = min(hard, key=lambda n: float(headroom[n, 0]))
+        return worst, np.clip(headroom[[worst]], -150.0, 150.0)
+
+    def _hottest_ambient_c(
+        self, wanted: _Temps, there: _Temps, warmer_k: FloatArray, ambient_c: float
+    ) -> FloatArray:
+        """Outside temperature at which the worst hard state just reaches its limit.
+
+        From its headroom now and on a day warmer by that much, corrected once.
+        """
+        spare = self.throttle_c - (wanted.bodies.die_k - ZERO_C_K)
         left = self.throttle_c - (there.bodies.die_k - ZERO_C_K)
-        moved = first - ambient_c
-        slope = np.divide(spare - left, moved, out=np.ones_like(moved), where=np.abs(moved) > 1e-6)
-        return np.asarray((first + left / np.clip(slope, 0.3, 1.5))[0])
+        slope = np.ones_like(warmer_k)
+        np.divide(spare - left, warmer_k, out=slope, where=np.abs(warmer_k) > 1e-6)
+        return np.asarray((ambient_c + warmer_k + left / np.clip(slope, 0.3, 1.5))[0])
 
 
 @dataclass(slots=True, frozen=True)

@@ -87,6 +87,17 @@ class PowerResult:
         self.limit_voltage_v = self.voltage_v[:, self.limit_states]
         self.limit_current_a = self.current_a[:, self.limit_states]
 
+    def feeds_every_board(self) -> bool:
+        """Whether there is a supply to speak of: it stands, and every board hangs on it."""
+        lost = any(instance.part.kind == "board" for instance in self.unfed)
+        return bool(self.nodes) and not lost and not self.collapsed[self.limit_states, 0].any()
+
+    def out_of_sources(self) -> tuple[FloatArray, FloatArray]:
+        """Currents and watts out of all sources by limit state, at nominal figures. [A], [W]"""
+        roots = [place for place, node in enumerate(self.nodes) if node.parent < 0]
+        amps = self.limit_current_a[roots, :, 0]
+        return amps.sum(axis=0), (amps * self.limit_voltage_v[roots, :, 0]).sum(axis=0)
+
     def index(self, node_id: str) -> int | None:
         """The place of a node in the arrays, or None when nothing feeds it."""
         for place, node in enumerate(self.nodes):
@@ -274,31 +285,7 @@ def _solve(
                 continue
         behind[node.parent] += own
 
-    open_places = [p for p, node in enumerate(nodes) if node.converter < 0]
-    position = {place: n for n, place in enumerate(open_places)}
-    parents = [position[nodes[p].parent] if nodes[p].parent >= 0 else -1 for p in open_places]
-    columns = states * samples
-    below = path_matrix(parents)
-    resistance = np.zeros((len(open_places), samples))
-    source_v = np.zeros((len(open_places), samples))
-    for row, place in enumerate(open_places):
-        node = nodes[place]
-        if node.resistance_ohm is not None:
-            resistance[row] = node.resistance_ohm
-        source = nodes[node.root].instance
-        if source.part.source is not None:
-            source_v[row] = source.compiled.figure("source.set_v", source.part.source.set_v)
-    solution = solve(
-        below,
-        np.tile(resistance, (1, states)),
-        np.tile(source_v, (1, states)),
-        power_w[open_places].reshape(-1, columns),
-        current_a[open_places].reshape(-1, columns),
-    )
-    voltage, current = np.zeros_like(power_w), np.zeros_like(power_w)
-    voltage[open_places] = solution.voltage_v.reshape(-1, states, samples)
-    current[open_places] = solution.current_a.reshape(-1, states, samples)
-    collapsed = solution.collapsed.reshape(states, samples)
+    voltage, current, collapsed = _solve_open(nodes, power_w, current_a)
     for place, node in enumerate(nodes):
         if node.converter >= 0:
             voltage[place] = np.where(collapsed, 0.0, out_v[node.converter])
@@ -308,6 +295,59 @@ def _solve(
         above = voltage[nodes[place].parent]
         drawn[place] = np.divide(watts, above, out=np.zeros_like(watts), where=above > 0)
     return voltage, current, drawn, collapsed
+
+
+def _solve_open(
+    nodes: list[Node], power_w: FloatArray, current_a: FloatArray
+) -> tuple[FloatArray, FloatArray, BoolArray]:
+    """Solve the rails before any converter; rails that no resistance parts are solved as one.
+
+    Returns
+    -------
+    voltage, current, collapsed
+        Shape (nodes, states, samples), zero behind converters; collapsed (states, samples).
+    """
+    _, states, samples = power_w.shape
+    rows: list[int] = []  # for each node its row in the smaller network, -1 behind a converter
+    parents: list[int] = []
+    resistance, source_v = [], []
+    for node in nodes:
+        if node.converter >= 0:
+            rows.append(-1)
+        elif node.parent >= 0 and node.resistance_ohm is None:
+            rows.append(rows[node.parent])
+        else:
+            rows.append(len(parents))
+            parents.append(rows[node.parent] if node.parent >= 0 else -1)
+            source = nodes[node.root].instance
+            own = source.part.source
+            if own is None:
+                raise ValueError(f"the root of {node.id} must be a source")
+            source_v.append(source.compiled.figure("source.set_v", own.set_v))
+            nothing = np.zeros(samples)
+            resistance.append(nothing if node.resistance_ohm is None else node.resistance_ohm)
+    shape = (len(parents), states, samples)
+    row_w, row_a = np.zeros(shape), np.zeros(shape)
+    for place, row in enumerate(rows):
+        if row >= 0:
+            row_w[row] += power_w[place]
+            row_a[row] += current_a[place]
+    columns = states * samples
+    solution = solve(
+        path_matrix(parents), np.tile(resistance, (1, states)), np.tile(source_v, (1, states)),
+        row_w.reshape(-1, columns), row_a.reshape(-1, columns),
+    )  # fmt: skip
+    row_v = solution.voltage_v.reshape(shape)
+    voltage, current = np.zeros_like(power_w), np.zeros_like(power_w)
+    for place in range(len(nodes) - 1, -1, -1):  # children come after their parents
+        row, parent = rows[place], nodes[place].parent
+        if row >= 0:
+            volts = voltage[place] = row_v[row]
+            by_power = np.divide(power_w[place], volts, out=np.zeros_like(volts), where=volts > 0)
+            current[place] += by_power + current_a[place]
+            if parent >= 0:
+                current[parent] += current[place]
+    return voltage, current, solution.collapsed.reshape(states, samples)
 
 
 def _announced_a(nodes: list[Node], inlet: int) -> float:

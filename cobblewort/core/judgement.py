@@ -1,0 +1,92 @@
+"""A kit as the rules find it: margins, findings and rulers, before anything is laid out."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+
+from cobblewort.core.findings import Finding
+from cobblewort.core.kit import Kit
+from cobblewort.core.margin import SEVERITY_RANK, Family, Margin, Severity
+from cobblewort.core.report import FamilyReport
+from cobblewort.core.rules import rules_in_order
+
+RULERS: tuple[tuple[Family, str], ...] = (
+    ("fit", "Fit"), ("supply", "Supply"), ("heat", "Heat"), ("data", "Data"),
+    ("life", "Life"), ("cost", "Cost"), ("noise", "Noise"),
+)  # fmt: skip
+"""The seven rulers in their order."""
+
+
+@dataclass(slots=True)
+class Judgement:
+    """What the rules have to say about a kit; `findings` stand worst first."""
+
+    kit: Kit
+    margins: list[Margin]
+    findings: list[Finding]
+
+    @property
+    def severity(self) -> Severity:
+        """The worst there is."""
+        return self.findings[0].severity if self.findings else "sound"
+
+    @property
+    def families(self) -> list[FamilyReport]:
+        """The seven rulers."""
+        return [_family(family, label, self.margins, self.findings) for family, label in RULERS]
+
+    def finding(self, finding_id: str) -> Finding | None:
+        """The finding with this id, or None."""
+        return next((f for f in self.findings if f.id == finding_id), None)
+
+    def margin(self, margin_id: str) -> Margin | None:
+        """The margin with this id, or None."""
+        return next((m for m in self.margins if m.id == margin_id), None)
+
+    def count(self, severity: Severity) -> int:
+        """How many findings have this severity."""
+        return sum(f.severity == severity for f in self.findings)
+
+    def worst_by_line(self) -> dict[str, Severity]:
+        """The worst finding that names each line; lines without one are not in it."""
+        worst: dict[str, Severity] = defaultdict(lambda: "sound")
+        for finding in self.findings:
+            for line in finding.lines:
+                if SEVERITY_RANK[finding.severity] > SEVERITY_RANK[worst[line]]:
+                    worst[line] = finding.severity
+        return worst
+
+
+def judge_kit(kit: Kit) -> Judgement:
+    """Ask every rule."""
+    margins: list[Margin] = []
+    findings: list[Finding] = []
+    for rule in rules_in_order():
+        rule_margins, rule_findings = rule.judged(kit)
+        margins += rule_margins
+        findings += rule_findings
+    findings.sort(key=lambda f: (-SEVERITY_RANK[f.severity], f.rule, f.id))
+    return Judgement(kit, margins, findings)
+
+
+def _family(
+    family: Family, label: str, margins: list[Margin], findings: list[Finding]
+) -> FamilyReport:
+    own = [margin for margin in margins if margin.family == family]
+    told = [finding for finding in findings if finding.family == family]
+    worst = min(own, key=lambda m: (-SEVERITY_RANK[m.severity], m.ruler_share), default=None)
+    severity: Severity = told[0].severity if told else "sound"
+    judged = bool(own or told) or family == "fit"
+    shown = worst
+    if worst is not None and SEVERITY_RANK[worst.severity] < SEVERITY_RANK[severity]:
+        shown = None if severity in ("stops", "tight") else worst
+    finding = told[0].id if told else None
+    if shown is None:
+        return FamilyReport(
+            family, label, judged, severity, None, finding, None, "", None, None, None
+        )
+    return FamilyReport(
+        family, label, judged, severity, shown.id, finding, shown.spare, shown.unit,
+        shown.ruler_share, shown.ruler_p05, shown.ruler_p95,
+    )  # fmt: skip
