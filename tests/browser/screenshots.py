@@ -50,12 +50,24 @@ def drawer(page: Page) -> None:
     page.locator(".candidate").first.wait_for()
 
 
+def part_sheet(page: Page) -> None:
+    """A part of one's own with some figures stated and the rest left to its class."""
+    page.get_by_role("button", name="Copy and change").click()
+    page.get_by_label("Name", exact=True).fill("Hurdle 2, from the attic")
+    page.get_by_label("Price", exact=True).fill("0")
+    page.get_by_label("Draw when idle", exact=True).fill("2.4")
+    page.get_by_label("What it rests on: Draw when idle").select_option("measured")
+    page.get_by_role("button", name="Save").click()
+    page.get_by_text("revision 2").wait_for()
+
+
 VIEWS: list[View] = [
     ("plans", "/", "light", as_it_opens),
     ("workbench-supply", "/plans/choir-recorder", "light", supply_with_snag),
     ("workbench-fit", "/plans/choir-recorder", "light", fit),
     ("workbench-heat", "/plans/moss-cabinet", "light", heat),
     ("cupboard-drawer", "/plans/choir-recorder", "light", drawer),
+    ("part-sheet", "/cupboard/B06", "light", part_sheet),
     ("working", "/plans/choir-recorder", "light", working),
     ("rule-book", "/rules", "light", as_it_opens),
     ("night-bench", "/plans/choir-recorder", "dark", supply_with_snag),
