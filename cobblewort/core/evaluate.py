@@ -5,8 +5,9 @@ from __future__ import annotations
 import cobblewort.core.cost.rules
 import cobblewort.core.fit.rules
 import cobblewort.core.heat.rules
+import cobblewort.core.needs.rules
 import cobblewort.core.power.rules
-import cobblewort.core.safety.rules  # noqa: F401  the five imports fill the registry
+import cobblewort.core.safety.rules  # noqa: F401  the imports fill the registry
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.cost.model import build_cost
 from cobblewort.core.fit.assign import assign
@@ -15,6 +16,7 @@ from cobblewort.core.heat.model import build_heat
 from cobblewort.core.instance import expand
 from cobblewort.core.judgement import Judgement, judge_kit
 from cobblewort.core.kit import Kit
+from cobblewort.core.needs.model import build_needs
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.model import build_power
 from cobblewort.core.report import Report
@@ -23,6 +25,7 @@ from cobblewort.core.reporting import (
     fit_report,
     heat_report,
     line_reports,
+    need_reports,
     next_step,
     supply_report,
 )
@@ -60,7 +63,7 @@ def judgement_of(plan: Plan, catalogue: Catalogue, samples: int = 1) -> Judgemen
 
 
 def build_kit(plan: Plan, catalogue: Catalogue, samples: int) -> Kit:
-    """Work out every aspect of a plan, in the order fit, power, heat, cost."""
+    """Work out every aspect of a plan, in the order fit, power, heat, cost, needs."""
     catalogue = catalogue.for_plan(plan)
     instances = expand(plan, catalogue, samples)
     fit = assign(instances)
@@ -68,7 +71,8 @@ def build_kit(plan: Plan, catalogue: Catalogue, samples: int) -> Kit:
     power = build_power(plan, instances, fit, samples)
     heat = build_heat(plan, instances, stack, power, samples)
     cost = build_cost(plan, instances)
-    return Kit(plan, catalogue, samples, instances, fit, stack, power, heat, cost)
+    needs = build_needs(plan, instances, fit, power)
+    return Kit(plan, catalogue, samples, instances, fit, stack, power, heat, cost, needs)
 
 
 def report_on(judgement: Judgement) -> Report:
@@ -81,6 +85,7 @@ def report_on(judgement: Judgement) -> Report:
         families=judgement.families,
         margins=margins,
         findings=findings,
+        needs=need_reports(kit),
         lines=line_reports(kit, judgement.worst_by_line()),
         fit=fit_report(kit, margins),
         supply=supply_report(kit, margins),

@@ -10,13 +10,14 @@ from cobblewort.core.fit.assign import Assignment
 from cobblewort.core.fit.stack import StackResult
 from cobblewort.core.heat.model import HeatResult
 from cobblewort.core.instance import Instance
+from cobblewort.core.needs.model import NeedResult
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.model import PowerResult
 
 
 @dataclass(slots=True)
 class Kit:
-    """Everything a rule may look at. Aspects are filled in the order fit, power, heat, cost."""
+    """Everything a rule may look at, filled in the order fit, power, heat, cost, needs."""
 
     plan: Plan
     catalogue: Catalogue
@@ -27,6 +28,7 @@ class Kit:
     power: PowerResult
     heat: HeatResult
     cost: CostResult
+    needs: list[NeedResult]
 
     def of_role(self, role: str) -> list[Instance]:
         """The pieces on lines of one role, in kit order."""

@@ -13,7 +13,7 @@ from cobblewort.core.arrays import FloatArray
 from cobblewort.core.working import SumFunction
 
 Severity = Literal["sound", "note", "tight", "stops"]
-Family = Literal["fit", "supply", "heat", "data", "life", "cost", "noise", "safety"]
+Family = Literal["need", "fit", "supply", "heat", "data", "life", "cost", "noise", "safety"]
 FAMILIES: tuple[Family, ...] = get_args(Family)
 """Families in the order in which people read them."""
 LimitKind = Literal["max", "min"]

@@ -63,7 +63,19 @@ class SetFields(Piece):
     op: Literal["set"] = "set"
     fields: dict[
         Literal[
-            "name", "state", "purpose", "place", "duty", "budget", "currency", "copies", "settings"
+            "name",
+            "state",
+            "purpose",
+            "purpose_id",
+            "needs",
+            "image",
+            "ready_made",
+            "place",
+            "duty",
+            "budget",
+            "currency",
+            "copies",
+            "settings",
         ],
         Any,
     ] = Field(min_length=1)

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, StringConstraints, model_validator
 
+from cobblewort.core.functions import FunctionId
 from cobblewort.core.parts.model import Identifier, Piece
 
 Role = Literal[
@@ -48,13 +49,19 @@ MAX_INSTANCES = 400
 
 
 class Place(Piece):
-    """Where it will live. [°C], [m]"""
+    """Where it will live. [°C], [m]
+
+    `touched_by` says who can lay hands on it, `wet` whether it needs a case against water.
+    """
 
     name: Annotated[str, StringConstraints(max_length=200)] = ""
     ambient_min_c: Temperature = 15
     ambient_max_c: Temperature = 28
     altitude_m: Annotated[float, Field(ge=-400, le=9000)] = 0
     standing: Literal["table", "feet", "hung"] = "feet"
+    wet: bool = False
+    touched_by: Literal["nobody", "adults", "children"] = "adults"
+    power: Literal["mains", "network", "vehicle", "battery", "sun"] = "mains"
 
     @model_validator(mode="after")
     def _in_order(self) -> Place:
@@ -82,6 +89,62 @@ class Settings(Piece):
     """Choices in the firmware or system that change what is allowed."""
 
     lift_port_limit: bool = False
+    read_only_root: bool = False
+
+
+Condition = Literal["unattended", "pulled_plug", "silent", "children", "from_outside", "off_mains"]
+"""What must hold besides functions: runs unattended, survives a pulled plug, makes no sound, may be
+touched by children, is reached from outside, runs so many hours without mains."""
+NeedLimit = Literal["noise_dba", "longest_mm", "mass_g"]
+
+
+class Need(Piece):
+    """One thing that is asked of the kit, in plain words and as what is looked for.
+
+    Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
+    times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+    """
+
+    id: Identifier
+    text: Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
+    function: FunctionId | None = None
+    condition: Condition | None = None
+    limit: NeedLimit | None = None
+    count: Annotated[int, Field(ge=1, le=40)] = 1
+    at_least: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    at_most: Annotated[float, Field(gt=0, le=1e6)] | None = None
+
+    @model_validator(mode="after")
+    def _one_thing(self) -> Need:
+        given = [name for name in ("function", "condition", "limit") if getattr(self, name)]
+        if len(given) != 1:
+            raise ValueError(
+                "a need names one function, one condition or one limit "
+                f"(got {' and '.join(given) or 'none'})"
+            )
+        if self.limit and self.at_most is None:
+            raise ValueError("a limit needs its figure in at_most")
+        if self.condition == "off_mains" and self.at_least is None:
+            raise ValueError("off_mains needs its hours in at_least")
+        return self
+
+
+class Image(Piece):
+    """The system image that is written onto the boot medium. [GB]"""
+
+    name: Annotated[str, StringConstraints(min_length=1, max_length=120)]
+    desktop: bool = False
+    card_gb: Annotated[float, Field(gt=0, le=10000)]
+    memory_gb: Annotated[float, Field(gt=0, le=1000)]
+
+
+class ReadyMade(Piece):
+    """What could be bought instead: its price, and what it does better and worse."""
+
+    name: Annotated[str, StringConstraints(max_length=120)] = ""
+    price: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
+    better: tuple[Annotated[str, StringConstraints(max_length=200)], ...] = ()
+    worse: tuple[Annotated[str, StringConstraints(max_length=200)], ...] = ()
 
 
 class Line(Piece):
@@ -109,6 +172,10 @@ class Plan(Piece):
     name: Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
     state: PlanState = "thinking"
     purpose: Annotated[str, StringConstraints(max_length=1000)] = ""
+    purpose_id: Identifier | None = None
+    needs: Annotated[tuple[Need, ...], Field(max_length=40)] = ()
+    image: Image | None = None
+    ready_made: ReadyMade | None = None
     place: Place = Place()
     duty: tuple[Phase, ...] = (Phase(name="all day", hours=24),)
     budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
@@ -124,6 +191,9 @@ class Plan(Piece):
         twice = sorted({i for i in ids if ids.count(i) > 1})
         if twice:
             raise ValueError(f"each line needs an id of its own (twice: {', '.join(twice)})")
+        asked = [need.id for need in self.needs]
+        if len(set(asked)) < len(asked):
+            raise ValueError("each need needs an id of its own")
         pieces = sum(line.quantity for line in self.lines)
         if pieces > MAX_INSTANCES:
             raise ValueError(f"a plan holds at most {MAX_INSTANCES} parts (got {pieces})")

@@ -11,6 +11,7 @@ from decimal import Decimal
 from cobblewort.core.findings import Finding
 from cobblewort.core.fit.stack import PlacedBox
 from cobblewort.core.margin import Family, Margin, Severity
+from cobblewort.core.needs.model import NeedStatus
 from cobblewort.core.parts.model import Origin
 
 
@@ -59,6 +60,23 @@ class LineReport:
     origin: Origin
     newest_revision: int
     changed: list[str]
+
+
+@dataclass(slots=True, frozen=True)
+class NeedReport:
+    """One need of the purpose: how the kit stands to it, by which lines, and what is left to do.
+
+    `have` and `want` are amounts in `unit`. `sentence` is empty for a need that is met.
+    """
+
+    id: str
+    text: str
+    status: NeedStatus
+    sentence: str
+    lines: tuple[str, ...]
+    unit: str
+    have: float | None
+    want: float | None
 
 
 @dataclass(slots=True, frozen=True)
@@ -241,6 +259,7 @@ class Report:
     families: list[FamilyReport]
     margins: list[Margin]
     findings: list[Finding]
+    needs: list[NeedReport]
     lines: list[LineReport]
     fit: FitReport
     supply: SupplyReport

@@ -27,6 +27,7 @@ from cobblewort.core.report import (
     HeatPath,
     HeatReport,
     LineReport,
+    NeedReport,
     NextStep,
     Reach,
     SpareSocket,
@@ -64,6 +65,17 @@ def _changes(catalogue: Catalogue, part: Part, newest: Part) -> list[str]:
     """What the newest revision says differently; never empty, as there is a newer one."""
     told = changed_figures(part_sheet(part, catalogue), part_sheet(newest, catalogue))
     return told or ["something that no figure shows"]
+
+
+def need_reports(kit: Kit) -> list[NeedReport]:
+    """The needs of the purpose, in their order."""
+    return [
+        NeedReport(
+            r.need.id, r.need.text, r.status, r.sentence,
+            tuple(line for line in r.lines if line), r.unit, r.have, r.want,
+        )
+        for r in kit.needs
+    ]  # fmt: skip
 
 
 def telling_figure(part: Part) -> str:

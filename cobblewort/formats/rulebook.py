@@ -10,8 +10,8 @@ import cobblewort.core.evaluate  # noqa: F401  fills the registry
 from cobblewort.core.rules import rules_in_order
 
 FAMILY_WORDS = {
-    "fit": "Fit", "supply": "Supply", "heat": "Heat", "data": "Data", "life": "Life",
-    "cost": "Cost", "noise": "Noise", "safety": "Cautions",
+    "need": "Purpose", "fit": "Fit", "supply": "Supply", "heat": "Heat", "data": "Data",
+    "life": "Life", "cost": "Cost", "noise": "Noise", "safety": "Cautions",
 }  # fmt: skip
 
 _HEAD = """# Rule book

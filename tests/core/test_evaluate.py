@@ -197,7 +197,14 @@ def test_the_one_next_thing_to_do(
 
 def test_every_rule_explains_itself() -> None:
     """Title, reason, formula and source are there, and the id carries its family."""
-    prefix = {"fit": "FIT", "supply": "PWR", "heat": "HEAT", "cost": "COST", "safety": "SAFE"}
+    prefix = {
+        "need": "NEED",
+        "fit": "FIT",
+        "supply": "PWR",
+        "heat": "HEAT",
+        "cost": "COST",
+        "safety": "SAFE",
+    }
     assert len(RULES) >= 15
     for rule in RULES.values():
         assert all((rule.title, rule.why, rule.formula, rule.source))

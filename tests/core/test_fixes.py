@@ -50,7 +50,7 @@ def test_a_case_that_is_too_low() -> None:
     """A taller case or a lower cooler."""
     titles = fixed(kit("B06", "S01", "M02", "K04", "E02"), "FIT-05:above")
     assert "Vent 86 Tall instead of Vent 86" in titles
-    assert "Griddle instead of Griddle Tall" in titles
+    assert any(title.endswith("instead of Griddle Tall") for title in titles)
 
 
 def test_throttling_is_cured_by_a_cooler_or_another_case() -> None:

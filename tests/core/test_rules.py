@@ -21,7 +21,22 @@ def replaced(part_id: str, kind: str, part_class: str, **figures: Any) -> Catalo
     return shipped().extended([document])
 
 
+def asked(*parts: str, image: dict[str, Any] | None = None, **need: Any) -> Plan:
+    """A kit that is asked for one thing."""
+    return kit(*parts, needs=[{"id": "it", "text": "for the test", **need}], image=image)
+
+
+SLIM = {"name": "Slim image", "card_gb": 8, "memory_gb": 1}
+HUGE = {"name": "Huge image", "card_gb": 400, "memory_gb": 1}
+
 FIRES: dict[str, tuple[Plan, Catalogue]] = {
+    "NEED-01": (asked(*SMALL, function="mesh_radio"), shipped()),
+    "NEED-02": (asked("B04", "S06", "M02", function="wired_network", at_least=80), shipped()),
+    "NEED-03": (asked("B10", "S03", "M02", "K05", "E03", condition="silent"), shipped()),
+    "NEED-04": (asked(*SMALL, limit="longest_mm", at_most=60), shipped()),
+    "NEED-05": (asked(*SMALL, function="device_port"), shipped()),
+    "NEED-06": (asked("B06", "S01", "M02", "K03", "E11", function="radio"), shipped()),
+    "NEED-07": (kit(*SMALL, image=HUGE), shipped()),
     "FIT-01": (kit("B06"), shipped()),
     "FIT-02": (kit(*SMALL, "A02"), shipped()),
     "FIT-03": (kit(*SMALL), replaced("B06", "board", "middle_card", stack={"holes": "H9"})),

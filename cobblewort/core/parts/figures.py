@@ -43,6 +43,8 @@ _WORDS = {
     "own": "the draw",
     "path_ohm": "the way to the sockets",
     "peak": "the draw at its peak",
+    "amount": "how much of it",
+    "radio_db": "what it takes from a radio inside",
     "r_air_k_w": "the resistance to air",
     "r_ba_k_w": "the resistance board to air",
     "r_db_k_w": "the resistance die to board",
@@ -72,7 +74,8 @@ _WORDS = {
 
 _UNITS = {
     "_share_k": "1/K", "_w_mk": "W/(m K)", "_k_w": "K/W", "_m3_h": "m³/h", "_cm2": "cm²",
-    "_ohm": "Ω", "_awg": "AWG", "_mm": "mm", "_gb": "GB", "_a": "A", "_v": "V", "_w": "W",
+    "_ohm": "Ω", "_awg": "AWG", "_mm": "mm", "_gb": "GB", "_db": "dB",
+    "_a": "A", "_v": "V", "_w": "W",
     "_c": "°C", "_m": "m",
 }  # fmt: skip
 

@@ -12,6 +12,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
+from cobblewort.core.functions import FunctionId
 from cobblewort.core.reading import (
     NotNegative,
     NotNegativeRating,
@@ -205,10 +206,25 @@ class Cooler(Piece):
     room_above: bool = True
 
 
+class Offer(Piece):
+    """A function that a part gives, how often, and with what amount in the function's unit.
+
+    `driver` says whether the usual image has its driver or one must be built. `on_inlet` names the
+    power inlet that the function shares: it is gone while power comes in there, unless something
+    splits the two.
+    """
+
+    count: Annotated[int, Field(ge=1, le=100)] = 1
+    amount: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    driver: Literal["image", "build"] = "image"
+    on_inlet: Identifier | None = None
+
+
 class DriveForm(Piece):
-    """The shape and language of a drive: `2280` and `pcie`, say."""
+    """The shape and language of a drive: `2280` and `pcie`, say. `spins` is true for disks."""
 
     size: Text
+    spins: bool = False
     length_mm: Length
     protocol: Literal["pcie", "sata", "usb"]
 
@@ -269,6 +285,7 @@ class Case(Piece):
     """A shell: room, walls, vents. `open` means no walls that hold air.
 
     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
+    `radio_db` is what it takes from a radio inside, `ip_water` the second digit of its IP rating.
     """
 
     open: bool = False
@@ -286,6 +303,8 @@ class Case(Piece):
     vent_high_cm2: Annotated[float, Field(ge=0, le=10000)] = 0
     vent_rise_mm: Annotated[float, Field(ge=0, le=2000)] | None = None
     fan_exchange_share: Share
+    radio_db: NotNegativeRating = Reading(nominal=1, low=1, high=1, basis="typical")
+    ip_water: Annotated[int, Field(ge=0, le=9)] = 0
 
 
 Origin = Literal["pack", "own", "class"]
@@ -309,6 +328,8 @@ class Part(Piece):
     ambient_min_c: float | None = None
     ambient_max_c: float | None = None
     cautions: tuple[Text, ...] = ()
+    offers: dict[FunctionId, Offer] = Field(default_factory=dict)
+    splits_device_port: bool = False
     sockets: dict[Identifier, Socket] = Field(default_factory=dict)
     plugs: dict[Identifier, Plug] = Field(default_factory=dict)
     rails: dict[Identifier, Rail] = Field(default_factory=dict)

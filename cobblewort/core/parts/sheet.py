@@ -7,19 +7,21 @@ from copy import deepcopy
 from dataclasses import dataclass
 from decimal import Decimal
 from types import NoneType
-from typing import Any, Literal, get_args
+from typing import Any, Literal, cast, get_args
 
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
 from cobblewort.core.catalogue import Catalogue, Document
 from cobblewort.core.errors import InputError
+from cobblewort.core.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.figures import figure_words, is_named, unit_of
-from cobblewort.core.parts.model import Load, Origin, Part, Rail, Socket
+from cobblewort.core.parts.model import Load, Offer, Origin, Part, Rail, Socket
 from cobblewort.core.reading import Basis, Reading
 
 _GROUPS = {
-    "ambient": "Where it may stand", "stack": "Size", "add_on": "Size", "storage": "Room",
+    "offers": "What it can do", "ambient": "Where it may stand", "stack": "Size", "add_on": "Size",
+    "storage": "Room",
     "source": "As a supply", "voltages": "Voltage", "loads": "Draw", "rails": "Inside",
     "sockets": "Sockets", "plugs": "Plugs and leads", "lead": "As a lead",
     "board_heat": "Heat", "cooler": "Cooling", "hot": "Heat", "drive": "Size", "case": "Case",
@@ -108,6 +110,8 @@ def _figures(
             yield from _figures(value, here, own, fallback, part)
         else:
             kind = _kind_of(info)
+            if isinstance(model, Offer) and not FUNCTIONS[cast("FunctionId", path[7:])].unit:
+                continue
             if kind is not None and is_named(here):
                 yield _figure(here, kind, value, own, fallback, part)
 
@@ -145,6 +149,8 @@ def _figure(
         holder = getattr(part, steps[0]).get(steps[1])
         if isinstance(holder, Load):
             unit = holder.unit.upper()
+        if isinstance(holder, Offer):
+            return _offered(path, value, own, fallback)
         named = holder.label if isinstance(holder, Rail | Socket) and holder.label else ""
         whose = named or getattr(holder, "label", "") or ("" if steps[1] == "own" else steps[1])
         label = f"{label}, {whose}" if whose else label
@@ -166,6 +172,17 @@ def _figure(
         own=own is not None,
         class_nominal=class_value,
     )
+
+
+def _offered(path: str, value: Any, own: Any, fallback: Any) -> SheetFigure:
+    """The amount of a function that a part gives."""
+    function = FUNCTIONS[cast("FunctionId", path.split(".")[1])]
+    label = function.label[:1].upper() + function.label[1:]
+    basis: Basis | None = None if value is None else "typical" if own is None else "datasheet"
+    return SheetFigure(
+        path, _GROUPS["offers"], label, function.unit, "number", value, value, value, basis,
+        own is not None, _nominal(fallback),
+    )  # fmt: skip
 
 
 def _is_repeated(part: Part, socket: Socket) -> bool:

@@ -602,6 +602,7 @@ export interface components {
          * @description A shell: room, walls, vents. `open` means no walls that hold air.
          *
          *     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
+         *     `radio_db` is what it takes from a radio inside, `ip_water` the second digit of its IP rating.
          */
         Case: {
             /**
@@ -644,6 +645,20 @@ export interface components {
             /** Vent Rise Mm */
             vent_rise_mm?: number | null;
             fan_exchange_share: components["schemas"]["Reading"];
+            /**
+             * @default {
+             *       "nominal": 1,
+             *       "low": 1,
+             *       "high": 1,
+             *       "basis": "typical"
+             *     }
+             */
+            radio_db?: components["schemas"]["Reading"];
+            /**
+             * Ip Water
+             * @default 0
+             */
+            ip_water?: number;
         };
         /**
          * CaseOutline
@@ -751,11 +766,16 @@ export interface components {
         };
         /**
          * DriveForm
-         * @description The shape and language of a drive: `2280` and `pcie`, say.
+         * @description The shape and language of a drive: `2280` and `pcie`, say. `spins` is true for disks.
          */
         DriveForm: {
             /** Size */
             size: string;
+            /**
+             * Spins
+             * @default false
+             */
+            spins?: boolean;
             /** Length Mm */
             length_mm: number;
             /**
@@ -841,7 +861,7 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
+            id: "need" | "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
             /** Label */
             label: string;
             /** Judged */
@@ -899,7 +919,7 @@ export interface components {
              * Family
              * @enum {string}
              */
-            family: "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
+            family: "need" | "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
             /**
              * Severity
              * @enum {string}
@@ -1046,6 +1066,23 @@ export interface components {
             slows?: boolean;
         };
         /**
+         * Image
+         * @description The system image that is written onto the boot medium. [GB]
+         */
+        Image: {
+            /** Name */
+            name: string;
+            /**
+             * Desktop
+             * @default false
+             */
+            desktop?: boolean;
+            /** Card Gb */
+            card_gb: number;
+            /** Memory Gb */
+            memory_gb: number;
+        };
+        /**
          * Lead
          * @description What a lead carries: the most current it may, and the current its marking lets through.
          */
@@ -1168,7 +1205,7 @@ export interface components {
              * Family
              * @enum {string}
              */
-            family: "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
+            family: "need" | "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
             /** Label */
             label: string;
             /** Unit */
@@ -1219,6 +1256,61 @@ export interface components {
             severity_by_state: ("sound" | "note" | "tight" | "stops")[];
         };
         /**
+         * Need
+         * @description One thing that is asked of the kit, in plain words and as what is looked for.
+         *
+         *     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
+         *     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+         */
+        Need: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Function */
+            function?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop") | null;
+            /** Condition */
+            condition?: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains") | null;
+            /** Limit */
+            limit?: ("noise_dba" | "longest_mm" | "mass_g") | null;
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** At Least */
+            at_least?: number | null;
+            /** At Most */
+            at_most?: number | null;
+        };
+        /**
+         * NeedReport
+         * @description One need of the purpose: how the kit stands to it, by which lines, and what is left to do.
+         *
+         *     `have` and `want` are amounts in `unit`. `sentence` is empty for a need that is met.
+         */
+        NeedReport: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "met" | "conditional" | "unmet" | "unknown";
+            /** Sentence */
+            sentence: string;
+            /** Lines */
+            lines: string[];
+            /** Unit */
+            unit: string;
+            /** Have */
+            have: number | null;
+            /** Want */
+            want: number | null;
+        };
+        /**
          * NewPlan
          * @description A plan to begin with: a name, or a whole document.
          */
@@ -1238,6 +1330,31 @@ export interface components {
             role: string | null;
             /** Finding */
             finding: string | null;
+        };
+        /**
+         * Offer
+         * @description A function that a part gives, how often, and with what amount in the function's unit.
+         *
+         *     `driver` says whether the usual image has its driver or one must be built. `on_inlet` names the
+         *     power inlet that the function shares: it is gone while power comes in there, unless something
+         *     splits the two.
+         */
+        Offer: {
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** Amount */
+            amount?: number | null;
+            /**
+             * Driver
+             * @default image
+             * @enum {string}
+             */
+            driver?: "image" | "build";
+            /** On Inlet */
+            on_inlet?: string | null;
         };
         /**
          * Part
@@ -1294,6 +1411,15 @@ export interface components {
              * @default []
              */
             cautions?: string[];
+            /** Offers */
+            offers?: {
+                [key: string]: components["schemas"]["Offer"];
+            };
+            /**
+             * Splits Device Port
+             * @default false
+             */
+            splits_device_port?: boolean;
             /** Sockets */
             sockets?: {
                 [key: string]: components["schemas"]["Socket"];
@@ -1468,6 +1594,8 @@ export interface components {
         /**
          * Place
          * @description Where it will live. [°C], [m]
+         *
+         *     `touched_by` says who can lay hands on it, `wet` whether it needs a case against water.
          */
         Place: {
             /**
@@ -1496,6 +1624,23 @@ export interface components {
              * @enum {string}
              */
             standing?: "table" | "feet" | "hung";
+            /**
+             * Wet
+             * @default false
+             */
+            wet?: boolean;
+            /**
+             * Touched By
+             * @default adults
+             * @enum {string}
+             */
+            touched_by?: "nobody" | "adults" | "children";
+            /**
+             * Power
+             * @default mains
+             * @enum {string}
+             */
+            power?: "mains" | "network" | "vehicle" | "battery" | "sun";
         };
         /**
          * PlacedBox
@@ -1547,13 +1692,25 @@ export interface components {
              * @default
              */
             purpose?: string;
+            /** Purpose Id */
+            purpose_id?: string | null;
+            /**
+             * Needs
+             * @default []
+             */
+            needs?: components["schemas"]["Need"][];
+            image?: components["schemas"]["Image"] | null;
+            ready_made?: components["schemas"]["ReadyMade-Input"] | null;
             /**
              * @default {
              *       "name": "",
              *       "ambient_min_c": 15,
              *       "ambient_max_c": 28,
              *       "altitude_m": 0,
-             *       "standing": "feet"
+             *       "standing": "feet",
+             *       "wet": false,
+             *       "touched_by": "adults",
+             *       "power": "mains"
              *     }
              */
             place?: components["schemas"]["Place"];
@@ -1583,7 +1740,8 @@ export interface components {
             copies?: number;
             /**
              * @default {
-             *       "lift_port_limit": false
+             *       "lift_port_limit": false,
+             *       "read_only_root": false
              *     }
              */
             settings?: components["schemas"]["Settings"];
@@ -1626,13 +1784,25 @@ export interface components {
              * @default
              */
             purpose?: string;
+            /** Purpose Id */
+            purpose_id?: string | null;
+            /**
+             * Needs
+             * @default []
+             */
+            needs?: components["schemas"]["Need"][];
+            image?: components["schemas"]["Image"] | null;
+            ready_made?: components["schemas"]["ReadyMade-Output"] | null;
             /**
              * @default {
              *       "name": "",
              *       "ambient_min_c": 15,
              *       "ambient_max_c": 28,
              *       "altitude_m": 0,
-             *       "standing": "feet"
+             *       "standing": "feet",
+             *       "wet": false,
+             *       "touched_by": "adults",
+             *       "power": "mains"
              *     }
              */
             place?: components["schemas"]["Place"];
@@ -1662,7 +1832,8 @@ export interface components {
             copies?: number;
             /**
              * @default {
-             *       "lift_port_limit": false
+             *       "lift_port_limit": false,
+             *       "read_only_root": false
              *     }
              */
             settings?: components["schemas"]["Settings"];
@@ -1886,6 +2057,52 @@ export interface components {
             basis: "standard" | "measured" | "datasheet" | "guess" | "typical";
         };
         /**
+         * ReadyMade
+         * @description What could be bought instead: its price, and what it does better and worse.
+         */
+        "ReadyMade-Input": {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Price */
+            price?: number | string | null;
+            /**
+             * Better
+             * @default []
+             */
+            better?: string[];
+            /**
+             * Worse
+             * @default []
+             */
+            worse?: string[];
+        };
+        /**
+         * ReadyMade
+         * @description What could be bought instead: its price, and what it does better and worse.
+         */
+        "ReadyMade-Output": {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Price */
+            price?: string | null;
+            /**
+             * Better
+             * @default []
+             */
+            better?: string[];
+            /**
+             * Worse
+             * @default []
+             */
+            worse?: string[];
+        };
+        /**
          * RemoveLine
          * @description Take a line out of the kit.
          */
@@ -1918,6 +2135,8 @@ export interface components {
             margins: components["schemas"]["Margin"][];
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            /** Needs */
+            needs: components["schemas"]["NeedReport"][];
             /** Lines */
             lines: components["schemas"]["LineReport"][];
             fit: components["schemas"]["FitReport"];
@@ -2004,6 +2223,11 @@ export interface components {
              * @default false
              */
             lift_port_limit?: boolean;
+            /**
+             * Read Only Root
+             * @default false
+             */
+            read_only_root?: boolean;
         };
         /**
          * SheetFigure

@@ -8,6 +8,7 @@ import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
 
 const FAMILIES: [string, string][] = [
+  ["need", "Purpose"],
   ["fit", "Fit"],
   ["supply", "Supply"],
   ["heat", "Heat"],

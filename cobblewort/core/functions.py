@@ -1,0 +1,53 @@
+"""What a kit can be asked to do, by the names that parts and needs use."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+FunctionId = Literal[
+    "wired_network", "radio", "access_point", "mesh_radio", "software_radio", "voice_modem",
+    "video_in", "video_out", "screen", "camera", "device_port", "usb_socket", "sound_in",
+    "sound_out", "buttons", "gamepad", "clock", "climate", "relay", "storage", "memory",
+    "vehicle_power", "battery", "desktop",
+]  # fmt: skip
+
+
+@dataclass(slots=True, frozen=True)
+class Function:
+    """How a function is called; the unit of its amount, where it has one.
+
+    `added` amounts of several parts count together; otherwise the best one counts.
+    """
+
+    label: str
+    unit: str = ""
+    added: bool = False
+
+
+FUNCTIONS: dict[FunctionId, Function] = {
+    "wired_network": Function("wired network", "MB/s"),
+    "radio": Function("Wi-Fi"),
+    "access_point": Function("Wi-Fi that can be an access point"),
+    "mesh_radio": Function("mesh radio"),
+    "software_radio": Function("a software radio"),
+    "voice_modem": Function("a digital-voice modem"),
+    "video_in": Function("video in"),
+    "video_out": Function("video out"),
+    "screen": Function("a screen of its own"),
+    "camera": Function("a camera"),
+    "device_port": Function("a USB port that can act as a device"),
+    "usb_socket": Function("free USB sockets"),
+    "sound_in": Function("sound in", "channels"),
+    "sound_out": Function("sound out"),
+    "buttons": Function("buttons"),
+    "gamepad": Function("a gamepad"),
+    "clock": Function("a clock that keeps time without power"),
+    "climate": Function("temperature and humidity"),
+    "relay": Function("a relay"),
+    "storage": Function("room for data", "GB", added=True),
+    "memory": Function("memory", "GB"),
+    "vehicle_power": Function("power from a vehicle"),
+    "battery": Function("a battery", "Wh", added=True),
+    "desktop": Function("a desktop in the image"),
+}

@@ -1,0 +1,325 @@
+"""Holds each need of a plan against what the kit gives."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
+
+from cobblewort.core import words
+from cobblewort.core.fit.assign import Assignment
+from cobblewort.core.functions import FUNCTIONS, FunctionId
+from cobblewort.core.instance import Instance
+from cobblewort.core.parts.model import Offer
+from cobblewort.core.plan import Need, Plan
+from cobblewort.core.power.model import PowerResult
+
+NeedStatus = Literal["met", "conditional", "unmet", "unknown"]
+Reason = Literal["", "missing", "too_little", "inlet", "shell", "condition", "limit"]
+"""Why a need is not met, so that each reason can have a rule and remedies of its own."""
+
+DEAF_DB = 10.0
+"""A shell that takes more leaves a radio inside a third of its reach or less: 6 dB halve it
+(typical, from memory)."""
+USABLE_BATTERY_SHARE = 0.85
+"""What is used of a lithium cell and left by its converter: typical, from memory."""
+
+
+@dataclass(slots=True)
+class NeedResult:
+    """A need and how the kit stands to it.
+
+    `lines` are those that meet it, or that spoil it. `have` and `want` are amounts in `unit`, None
+    where nothing is counted.
+    """
+
+    need: Need
+    status: NeedStatus
+    reason: Reason
+    sentence: str
+    lines: tuple[str, ...] = ()
+    unit: str = ""
+    have: float | None = None
+    want: float | None = None
+
+
+@dataclass(slots=True, frozen=True)
+class _Giver:
+    """A piece that offers a function."""
+
+    instance: Instance
+    offer: Offer
+
+
+@dataclass(slots=True)
+class _Facts:
+    """What needs are held against."""
+
+    plan: Plan
+    instances: list[Instance]
+    fit: Assignment
+    power: PowerResult
+
+    def givers(self, function: FunctionId) -> list[_Giver]:
+        found = []
+        for instance in self.instances:
+            offer = instance.part.offers.get(function)
+            if offer is not None and instance.line.role != "borrow":
+                found.append(_Giver(instance, offer))
+        return found
+
+
+def build_needs(
+    plan: Plan, instances: list[Instance], fit: Assignment, power: PowerResult
+) -> list[NeedResult]:
+    """Every need in the order of the plan."""
+    facts = _Facts(plan, instances, fit, power)
+    return [_result(need, facts) for need in plan.needs]
+
+
+def _result(need: Need, facts: _Facts) -> NeedResult:
+    if need.condition is not None:
+        return _CONDITIONS[need.condition](need, facts)
+    if need.limit is not None:
+        return _limit(need, facts)
+    if need.function == "usb_socket":
+        return _usb_sockets(need, facts)
+    if need.function == "storage":
+        return _storage(need, facts)
+    if need.function == "desktop":
+        return _desktop(need, facts)
+    return _function(need, facts)
+
+
+def _met(need: Need, lines: tuple[str, ...], sentence: str = "") -> NeedResult:
+    return NeedResult(need, "met", "", sentence, lines)
+
+
+def _function(need: Need, facts: _Facts) -> NeedResult:
+    """Offered often enough, by pieces that nothing spoils, with the amount that is wanted."""
+    if need.function is None:
+        raise ValueError(f"need {need.id} is not about a function")
+    function = FUNCTIONS[need.function]
+    givers = facts.givers(need.function)
+    if not givers:
+        sentence = f"Nothing in the kit gives {function.label}: {need.text}."
+        return NeedResult(need, "unmet", "missing", sentence, want=float(need.count))
+    spoilt = {id(giver): _spoilt(need.function, giver, facts) for giver in givers}
+    kept = [giver for giver in givers if spoilt[id(giver)] is None]
+    told = spoilt[id(givers[0])]
+    if not kept and told is not None:
+        reason, sentence, line = told
+        return NeedResult(need, "unmet", reason, sentence, (givers[0].instance.line.id, line))
+    lines = tuple(dict.fromkeys(giver.instance.line.id for giver in kept))
+    count = sum(giver.offer.count for giver in kept)
+    if count < need.count:
+        sentence = f"The kit gives {function.label} {count} of {need.count} times: {need.text}."
+        return NeedResult(
+            need, "unmet", "missing", sentence, lines, "", float(count), float(need.count)
+        )
+    if need.at_least is not None:
+        return _amount(need, function.unit, function.added, kept, lines)
+    to_build = [g.instance.name for g in kept if g.offer.driver == "build"]
+    in_image = sum(g.offer.count for g in kept if g.offer.driver == "image")
+    if to_build and in_image < need.count:
+        sentence = f"{to_build[0]} gives it once its driver is built; the usual image has none."
+        return NeedResult(need, "conditional", "condition", sentence, lines)
+    return _met(need, lines)
+
+
+def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason, str, str] | None:
+    """Why a piece cannot give what it offers, with the line that is in the way."""
+    piece, inlet = giver.instance, giver.offer.on_inlet
+    if inlet is not None:
+        plug = facts.fit.into(f"{piece.id}.{inlet}")
+        split = any(i.part.splits_device_port for i in facts.instances)
+        if plug is not None and not split:
+            sentence = (
+                f"The only port of {piece.name} that can act as a device is its power inlet, and "
+                f"{plug.instance.name} is plugged in there."
+            )
+            return "inlet", sentence, plug.instance.line.id
+    if function in ("radio", "access_point", "mesh_radio") and piece.part.inside:
+        case = next((i for i in facts.instances if i.part.case is not None), None)
+        shell = None if case is None else case.part.case
+        if case is not None and shell is not None and shell.radio_db.nominal > DEAF_DB:
+            sentence = (
+                f"{case.name} takes {shell.radio_db.nominal:.0f} dB from the radio of "
+                f"{piece.name} inside it: next to nothing is left."
+            )
+            return "shell", sentence, case.line.id
+    return None
+
+
+def _amount(
+    need: Need, unit: str, added: bool, givers: list[_Giver], lines: tuple[str, ...]
+) -> NeedResult:
+    """The amounts of all givers together, or the best of them."""
+    known = [g.offer.amount for g in givers if g.offer.amount is not None]
+    want = float(need.at_least or 0)
+    if not known:
+        sentence = f"Not known: how much of it {givers[0].instance.name} gives: {need.text}."
+        return NeedResult(need, "unknown", "too_little", sentence, lines, unit, None, want)
+    have = sum(known) if added else max(known)
+    return _measured(need, have, want, unit, lines)
+
+
+def _measured(
+    need: Need, have: float, want: float, unit: str, lines: tuple[str, ...]
+) -> NeedResult:
+    if have >= want:
+        return NeedResult(need, "met", "", "", lines, unit, have, want)
+    sentence = f"The kit gives {have:g} {unit} of the {want:g} {unit} asked for: {need.text}."
+    return NeedResult(need, "unmet", "too_little", sentence, lines, unit, have, want)
+
+
+def _usb_sockets(need: Need, facts: _Facts) -> NeedResult:
+    """USB-A sockets that nothing takes."""
+    taken = {socket.id for _, socket in facts.fit.placed.values()}
+    free = [
+        ref
+        for name, ref in facts.fit.sockets.items()
+        if ref.socket.connector == "usb-a" and ref.socket.role == "host" and name not in taken
+    ]
+    lines = tuple(dict.fromkeys(ref.instance.line.id for ref in free))
+    if len(free) >= need.count:
+        return _met(need, lines)
+    sentence = f"{len(free)} of {need.count} USB sockets are left free: {need.text}."
+    return NeedResult(
+        need, "unmet", "missing", sentence, lines, "", float(len(free)), float(need.count)
+    )
+
+
+def _storage(need: Need, facts: _Facts) -> NeedResult:
+    """Room on data media; the boot medium counts where there is none."""
+    media = [i for i in facts.instances if i.line.role == "data" and i.part.storage is not None]
+    if not media:
+        media = [i for i in facts.instances if i.line.role == "boot" and i.part.storage is not None]
+    lines = tuple(dict.fromkeys(i.line.id for i in media))
+    room = sum(i.part.storage.capacity_gb for i in media if i.part.storage is not None)
+    if media and not any(i.line.role == "data" for i in media) and facts.plan.image is not None:
+        room = max(0.0, room - facts.plan.image.card_gb)
+    return _measured(need, room, float(need.at_least or 1), "GB", lines)
+
+
+def _desktop(need: Need, facts: _Facts) -> NeedResult:
+    image = facts.plan.image
+    if image is None:
+        sentence = f"Not known: which image it starts from: {need.text}."
+        return NeedResult(need, "unknown", "condition", sentence)
+    if image.desktop:
+        return _met(need, ())
+    sentence = f"{image.name} has no desktop: {need.text}."
+    return NeedResult(need, "unmet", "condition", sentence)
+
+
+def _unattended(need: Need, facts: _Facts) -> NeedResult:
+    del facts
+    sentence = "Let its program start by itself after a power cut, and let the watchdog restart it."
+    return NeedResult(need, "conditional", "condition", sentence)
+
+
+def _pulled_plug(need: Need, facts: _Facts) -> NeedResult:
+    battery = facts.givers("battery")
+    if facts.plan.settings.read_only_root or battery:
+        return _met(need, tuple(g.instance.line.id for g in battery))
+    sentence = "Make the root file system read-only, or a pulled plug may spoil the boot medium."
+    return NeedResult(need, "conditional", "condition", sentence)
+
+
+def _silent(need: Need, facts: _Facts) -> NeedResult:
+    loud = [i for i in facts.instances if _has_fan(i) or _spins(i)]
+    if not loud:
+        return _met(need, ())
+    what = words.listed(dict.fromkeys(i.name for i in loud))
+    verb = "turns" if len(loud) == 1 else "turn"
+    lines = tuple(dict.fromkeys(i.line.id for i in loud))
+    return NeedResult(need, "unmet", "condition", f"{what} {verb} and can be heard.", lines)
+
+
+def _has_fan(instance: Instance) -> bool:
+    cooler = instance.part.cooler
+    return cooler is not None and cooler.r_fan_k_w is not None
+
+
+def _spins(instance: Instance) -> bool:
+    return instance.part.drive is not None and instance.part.drive.spins
+
+
+def _children(need: Need, facts: _Facts) -> NeedResult:
+    case = next((i for i in facts.instances if i.part.case is not None), None)
+    if case is None or case.part.case is None or case.part.case.open:
+        name = "Without a case" if case is None else f"In {case.name}"
+        lines = () if case is None else (case.line.id,)
+        sentence = f"{name} everything lies open to children's hands."
+        return NeedResult(need, "unmet", "condition", sentence, lines)
+    return _met(need, (case.line.id,))
+
+
+def _from_outside(need: Need, facts: _Facts) -> NeedResult:
+    del facts
+    sentence = (
+        "Change every default password, keep it up to date, and let nothing in from the internet "
+        "but what you mean to."
+    )
+    return NeedResult(need, "conditional", "condition", sentence)
+
+
+def _off_mains(need: Need, facts: _Facts) -> NeedResult:
+    """Usable energy over the mean draw of the day."""
+    batteries = facts.givers("battery")
+    if not batteries:
+        sentence = f"There is no battery in the kit: {need.text}."
+        return NeedResult(need, "unmet", "missing", sentence)
+    mean_w = _mean_power_w(facts)
+    if mean_w <= 0:
+        sentence = "Not known: how long its battery lasts, as nothing feeds it yet."
+        return NeedResult(need, "unknown", "condition", sentence)
+    energy_wh = USABLE_BATTERY_SHARE * sum(g.offer.amount or 0 for g in batteries)
+    lines = tuple(g.instance.line.id for g in batteries)
+    hours = round(energy_wh / mean_w, 1)
+    return _measured(need, hours, float(need.at_least or 0), "h", lines)
+
+
+def _mean_power_w(facts: _Facts) -> float:
+    """Out of all sources, averaged over the phases of the duty. [W]"""
+    power = facts.power
+    roots = [place for place, node in enumerate(power.nodes) if node.parent < 0]
+    hours = weighted = 0.0
+    for number, state in enumerate(power.states):
+        if state.phase is None or not state.mean:
+            continue
+        span = facts.plan.duty[state.phase].hours
+        watts = sum(
+            float(power.voltage_v[place, number, 0] * power.current_a[place, number, 0])
+            for place in roots
+        )
+        hours, weighted = hours + span, weighted + span * watts
+    return weighted / hours if hours else 0.0
+
+
+_CONDITIONS: dict[str, Callable[[Need, _Facts], NeedResult]] = {
+    "unattended": _unattended,
+    "pulled_plug": _pulled_plug,
+    "silent": _silent,
+    "children": _children,
+    "from_outside": _from_outside,
+    "off_mains": _off_mains,
+}
+
+
+def _limit(need: Need, facts: _Facts) -> NeedResult:
+    """The longest outside edge of the case; noise and mass are not known yet."""
+    most = float(need.at_most or 0)
+    case = next((i for i in facts.instances if i.part.case is not None), None)
+    if need.limit == "longest_mm" and case is not None and case.part.case is not None:
+        own = case.part.case
+        inner = max(own.inner_length_mm, own.inner_width_mm, own.inner_height_mm)
+        longest = inner + 2 * own.wall_mm
+        if longest <= most:
+            return NeedResult(need, "met", "", "", (case.line.id,), "mm", longest, most)
+        sentence = f"{case.name} is {longest:.0f} mm long; it may be {most:.0f} mm: {need.text}."
+        return NeedResult(need, "unmet", "limit", sentence, (case.line.id,), "mm", longest, most)
+    what = {"noise_dba": "how loud it is", "longest_mm": "how long it is", "mass_g": "its weight"}
+    sentence = f"Not known: {what[need.limit or 'mass_g']}: {need.text}."
+    return NeedResult(need, "unknown", "limit", sentence)
