@@ -9,6 +9,8 @@ from typing import Any, cast
 import yaml
 
 from cobblewort.core.catalogue import Catalogue
+from cobblewort.core.plan import Place
+from cobblewort.core.purpose import KnownPlace, Purpose
 
 
 def _load(name: str) -> Any:
@@ -50,3 +52,25 @@ def shipped_catalogue() -> Catalogue:
 def demo_plans() -> list[dict[str, Any]]:
     """Plan documents of the demo, each with an `id` beside the plan."""
     return cast("list[dict[str, Any]]", _load("demo_plans.yaml"))
+
+
+@lru_cache(maxsize=1)
+def shipped_purposes() -> dict[str, Purpose]:
+    """The purposes by id: one file each."""
+    folder = files("cobblewort.data") / "purposes"
+    names = sorted(entry.name for entry in folder.iterdir() if entry.name.endswith(".yaml"))
+    found = [Purpose(id=name.removesuffix(".yaml"), **_load(f"purposes/{name}")) for name in names]
+    return {purpose.id: purpose for purpose in found}
+
+
+@lru_cache(maxsize=1)
+def shipped_places() -> dict[str, KnownPlace]:
+    """The places by id, in the order of their file."""
+    return {
+        name: KnownPlace(
+            id=name,
+            title=entry["title"],
+            place=Place(name=entry["title"], **{k: v for k, v in entry.items() if k != "title"}),
+        )
+        for name, entry in _load("places.yaml").items()
+    }

@@ -139,6 +139,12 @@ def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason,
                 f"{plug.instance.name} is plugged in there."
             )
             return "inlet", sentence, plug.instance.line.id
+    if function == "vehicle_power":
+        feeds = {node.parent for node in facts.power.nodes}
+        roots = [n for n, node in enumerate(facts.power.nodes) if node.instance is piece]
+        if not feeds & set(roots):
+            sentence = f"{piece.name} stands in the kit and feeds nothing."
+            return "missing", sentence, piece.line.id
     if function in ("radio", "access_point", "mesh_radio") and piece.part.inside:
         case = next((i for i in facts.instances if i.part.case is not None), None)
         shell = None if case is None else case.part.case

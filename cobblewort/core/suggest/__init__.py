@@ -1,0 +1,1 @@
+"""Suggesting: kits that meet the needs of a plan."""

@@ -1,0 +1,32 @@
+"""The shipped purposes and places: whole, readable, and only of invented parts."""
+
+import pytest
+
+from cobblewort.core.purpose import Purpose
+from cobblewort.formats.shipped import shipped_places, shipped_purposes
+from tests.kits import shipped
+
+PURPOSES = list(shipped_purposes().values())
+
+
+def test_all_kinds_of_builds_are_there() -> None:
+    """Twenty purposes and ten places, each with a title of its own."""
+    assert len(PURPOSES) == 20
+    assert len({purpose.title for purpose in PURPOSES}) == 20
+    assert len(shipped_places()) == 10
+
+
+@pytest.mark.parametrize("purpose", PURPOSES, ids=lambda purpose: purpose.id)
+def test_a_purpose_is_whole(purpose: Purpose) -> None:
+    """Needs in plain words, a day of at most 24 hours, things to borrow that exist."""
+    assert purpose.summary.endswith(".")
+    assert not any(need.text[0].isupper() for need in purpose.needs)
+    assert sum(phase.hours for phase in purpose.duty) <= 24
+    assert all(shipped().part(part).kind == "tool" for part in purpose.borrow)
+    assert purpose.place is None or purpose.place in shipped_places()
+    if purpose.id != "something-else":
+        assert purpose.needs
+        assert purpose.mistakes
+        assert purpose.ready_made.better
+        assert purpose.ready_made.worse
+        assert purpose.image is not None
