@@ -15,6 +15,7 @@ from pydantic import TypeAdapter
 
 import cobblewort
 from cobblewort.api import problems
+from cobblewort.api.begin import router as begin_router
 from cobblewort.api.deps import Cupboard, Plans, Version, read_cupboard
 from cobblewort.api.guard import LocalOnly
 from cobblewort.api.models import (
@@ -35,6 +36,7 @@ from cobblewort.core.patch import apply_patch
 from cobblewort.core.plan import Activity, Plan, Role, Temperature
 from cobblewort.core.report import Report
 from cobblewort.core.rules import rules_in_order
+from cobblewort.core.schools import School, school_of, schools_of
 from cobblewort.core.what_if import what_if
 from cobblewort.core.words import listed
 from cobblewort.core.working import Working
@@ -49,6 +51,7 @@ PAGE_SAMPLES = 256
 
 _REPORT: TypeAdapter[Report] = TypeAdapter(Report)
 _CANDIDATES: TypeAdapter[list[Candidate]] = TypeAdapter(list[Candidate])
+_SCHOOLS: TypeAdapter[list[School]] = TypeAdapter(list[School])
 _FIXES: TypeAdapter[list[Fix]] = TypeAdapter(list[Fix])
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)
@@ -225,6 +228,26 @@ def plan_candidates(
     return _json(_CANDIDATES.dump_json(candidates(plan, catalogue, role, line)))
 
 
+@router.get("/plans/{plan_id}/schools", response_model=list[School])
+def plan_schools(plan: AssumedPlan, catalogue: Cupboard) -> Response:
+    """Where practitioners disagree, and what the other side would mean for this plan."""
+    return _json(_SCHOOLS.dump_json(schools_of(plan, catalogue)))
+
+
+@router.post("/plans/{plan_id}/variant", status_code=201)
+def make_variant(
+    plan_id: str, school: str, plans: Plans, catalogue: Cupboard, response: Response
+) -> PlanView:
+    """A new plan on the other side of a school; this one is kept as it is."""
+    plan = plans.get(plan_id).plan
+    found = school_of(plan, catalogue, school)
+    changed = apply_patch(plan, found.patch)
+    name = f"{plan.name[:80]} ({found.other})"
+    variant = changed.model_copy(update={"name": name, "state": "thinking"})
+    label = f"variant of {plan.name}: {found.title}"[:200]
+    return _view(plans.create(catalogue.pinned(variant), label), response)
+
+
 @router.get("/plans/{plan_id}/fixes", response_model=list[Fix])
 def plan_fixes(finding: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """Ways out of a snag, each judged in the plan."""
@@ -281,6 +304,7 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     problems.install(app)
     app.include_router(router)
     app.include_router(part_router)
+    app.include_router(begin_router)
     if PAGE_FOLDER.is_dir():
         _serve_page(app)
     return app

@@ -8,10 +8,12 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from cobblewort.core.margin import Severity
-from cobblewort.core.parts.model import Origin
+from cobblewort.core.parts.model import Identifier, Origin
 from cobblewort.core.patch import Change
-from cobblewort.core.plan import Plan, PlanState
-from cobblewort.core.report import FamilyReport
+from cobblewort.core.plan import Need, Place, Plan, PlanState
+from cobblewort.core.report import FamilyReport, Report
+
+PlanName = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 
 
 class NewPlan(BaseModel):
@@ -19,7 +21,7 @@ class NewPlan(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    name: Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+    name: PlanName
     plan: Plan | None = None
 
 
@@ -115,6 +117,52 @@ class PartEdit(BaseModel):
     summary: Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)] | None = None
     price: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
     figures: Annotated[dict[str, FigureInput | None], Field(max_length=200)] = {}
+
+
+class FirstKitRequest(BaseModel):
+    """The four answers: what it will do, where it will live, what is owned, what it may cost.
+
+    `needs` replace those of the purpose where they are given.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+
+    name: PlanName
+    purpose: Identifier
+    place: Place
+    needs: Annotated[tuple[Need, ...], Field(max_length=40)] | None = None
+    owned: Annotated[list[Identifier], Field(max_length=200)] = []
+    budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
+
+
+class KitReason(BaseModel):
+    """Why a line was taken."""
+
+    line: str
+    text: str
+
+
+class FirstKitView(BaseModel):
+    """A plan with its first kit, ready to be stored, and the plan without it.
+
+    `failing` is empty where nothing stops the kit.
+    """
+
+    plan: Plan
+    empty: Plan
+    reasons: list[KitReason]
+    failing: list[str]
+    report: Report
+
+
+class NeedKind(BaseModel):
+    """Something that can be asked of a kit. `wants` says which figure goes with it, if any."""
+
+    kind: Literal["function", "condition", "limit"]
+    id: str
+    label: str
+    unit: str
+    wants: Literal["", "count", "at_least", "at_most"]
 
 
 class RuleFiring(BaseModel):

@@ -403,11 +403,7 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
                 new_figures = change.part_revision is not None
                 texts.append(f"newest figures of {model}" if new_figures else f"change {model}")
             case SetFields():
-                texts.append(
-                    "lift the port limit in the board's settings"
-                    if "settings" in change.fields
-                    else f"change {', '.join(change.fields)}"
-                )
+                texts.append(_set_words(change))
             case PinPlug():
                 pass
     if pins:
@@ -415,3 +411,15 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
         texts.append(f"plug {' and '.join(moved)} into it")
     text = ", ".join(texts)
     return text[:1].upper() + text[1:]
+
+
+def _set_words(change: SetFields) -> str:
+    """What setting fields of the plan does, in words."""
+    settings = change.fields.get("settings")
+    if isinstance(settings, dict) and "lift_port_limit" in settings:
+        verb = "lift" if settings["lift_port_limit"] else "leave"
+        return f"{verb} the port limit in the board's settings"
+    image = change.fields.get("image")
+    if isinstance(image, dict) and "name" in image:
+        return f"{image['name']} instead of the image before"
+    return f"change {', '.join(change.fields)}"

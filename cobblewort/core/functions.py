@@ -51,3 +51,17 @@ FUNCTIONS: dict[FunctionId, Function] = {
     "battery": Function("a battery", "Wh", added=True),
     "desktop": Function("a desktop in the image"),
 }
+
+CONDITIONS: dict[str, str] = {
+    "unattended": "runs by itself",
+    "pulled_plug": "survives a pulled plug",
+    "silent": "makes no sound",
+    "children": "may be touched by children",
+    "from_outside": "is reached from outside",
+    "off_mains": "runs so many hours without mains",
+}
+LIMITS: dict[str, tuple[str, str]] = {
+    "noise_dba": ("not louder than", "dBA"),
+    "longest_mm": ("not longer than", "mm"),
+    "mass_g": ("not heavier than", "g"),
+}

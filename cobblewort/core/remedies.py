@@ -70,11 +70,16 @@ def remove_named(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Each other supply."""
+    del finding
+    yield from other_supplies(kit)
+
+
+def other_supplies(kit: Kit) -> Iterator[Patch]:
     """Each other supply, with the lead that it needs and without the one that it does not.
 
     A supply that stands inside, with its mains wires, is never proposed for one outside.
     """
-    del finding
     supplies, inlets = kit.of_role("supply"), _inlets(kit)
     old_leads = [i.line for i in _leads_in_use(kit)]
     stands_inside = bool(supplies) and supplies[0].part.inside
@@ -147,7 +152,8 @@ def lift_port_limit(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """The setting that lets the board give its ports the full current without the announcement."""
     del finding
     if not kit.plan.settings.lift_port_limit:
-        yield (SetFields(fields={"settings": {"lift_port_limit": True}}),)
+        settings = {**kit.plan.settings.model_dump(), "lift_port_limit": True}
+        yield (SetFields(fields={"settings": settings}),)
 
 
 def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:

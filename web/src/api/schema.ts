@@ -256,6 +256,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Schools
+         * @description Where practitioners disagree, and what the other side would mean for this plan.
+         */
+        get: operations["plan_schools_api_plans__plan_id__schools_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/variant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Variant
+         * @description A new plan on the other side of a school; this one is kept as it is.
+         */
+        post: operations["make_variant_api_plans__plan_id__variant_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}/fixes": {
         parameters: {
             query?: never;
@@ -438,6 +478,86 @@ export interface paths {
          * @description Offer a part again.
          */
         post: operations["restore_part_api_parts__part_id__restore_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/purposes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Purposes
+         * @description What people build such a kit for, with what it usually asks.
+         */
+        get: operations["list_purposes_api_purposes_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Places
+         * @description Where it may live, with what that usually means.
+         */
+        get: operations["list_places_api_places_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/need-kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Need Kinds
+         * @description Everything that can be asked of a kit.
+         */
+        get: operations["list_need_kinds_api_need_kinds_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/first-kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Suggest First Kit
+         * @description A complete first kit for the four answers; nothing is stored.
+         */
+        post: operations["suggest_first_kit_api_first_kit_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -939,6 +1059,43 @@ export interface components {
             has_fixes: boolean;
         };
         /**
+         * FirstKitRequest
+         * @description The four answers: what it will do, where it will live, what is owned, what it may cost.
+         *
+         *     `needs` replace those of the purpose where they are given.
+         */
+        FirstKitRequest: {
+            /** Name */
+            name: string;
+            /** Purpose */
+            purpose: string;
+            place: components["schemas"]["Place"];
+            /** Needs */
+            needs?: components["schemas"]["Need"][] | null;
+            /**
+             * Owned
+             * @default []
+             */
+            owned?: string[];
+            /** Budget */
+            budget?: number | string | null;
+        };
+        /**
+         * FirstKitView
+         * @description A plan with its first kit, ready to be stored, and the plan without it.
+         *
+         *     `failing` is empty where nothing stops the kit.
+         */
+        FirstKitView: {
+            plan: components["schemas"]["Plan-Output"];
+            empty: components["schemas"]["Plan-Output"];
+            /** Reasons */
+            reasons: components["schemas"]["KitReason"][];
+            /** Failing */
+            failing: string[];
+            report: components["schemas"]["Report"];
+        };
+        /**
          * FitReport
          * @description What is plugged where, and the stack to scale.
          */
@@ -1081,6 +1238,27 @@ export interface components {
             card_gb: number;
             /** Memory Gb */
             memory_gb: number;
+        };
+        /**
+         * KitReason
+         * @description Why a line was taken.
+         */
+        KitReason: {
+            /** Line */
+            line: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * KnownPlace
+         * @description A place with what it usually means.
+         */
+        KnownPlace: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            place: components["schemas"]["Place"];
         };
         /**
          * Lead
@@ -1282,6 +1460,28 @@ export interface components {
             at_least?: number | null;
             /** At Most */
             at_most?: number | null;
+        };
+        /**
+         * NeedKind
+         * @description Something that can be asked of a kit. `wants` says which figure goes with it, if any.
+         */
+        NeedKind: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "function" | "condition" | "limit";
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /**
+             * Wants
+             * @enum {string}
+             */
+            wants: "" | "count" | "at_least" | "at_most";
         };
         /**
          * NeedReport
@@ -1998,6 +2198,53 @@ export interface components {
             text: string;
         };
         /**
+         * Purpose
+         * @description What people build such a kit for: needs, day, image, and what usually goes wrong.
+         */
+        Purpose: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Summary */
+            summary: string;
+            /** Needs */
+            needs: components["schemas"]["Need"][];
+            /** Duty */
+            duty: components["schemas"]["Phase"][];
+            /** Place */
+            place?: string | null;
+            image: components["schemas"]["Image"] | null;
+            /**
+             * Copies
+             * @default 1
+             */
+            copies?: number;
+            /**
+             * Borrow
+             * @default []
+             */
+            borrow?: string[];
+            /**
+             * Cautions
+             * @default []
+             */
+            cautions?: string[];
+            /**
+             * Mistakes
+             * @default []
+             */
+            mistakes?: string[];
+            /**
+             * @default {
+             *       "name": "",
+             *       "better": [],
+             *       "worse": []
+             *     }
+             */
+            ready_made?: components["schemas"]["ReadyMade-Output"];
+        };
+        /**
          * Rail
          * @description A node of the DC tree inside a part.
          *
@@ -2197,6 +2444,30 @@ export interface components {
             has_remedies: boolean;
             /** Fires In */
             fires_in: components["schemas"]["RuleFiring"][];
+        };
+        /**
+         * School
+         * @description One question on which people differ.
+         *
+         *     `side` is where the plan stands, `other` the side it could be on; `patch` takes it there, with
+         *     `title` saying how and `effect` what that does. Without a patch `why_not` says what is missing.
+         */
+        School: {
+            /** Id */
+            id: string;
+            /** Question */
+            question: string;
+            /** Side */
+            side: string;
+            /** Other */
+            other: string;
+            /** Title */
+            title: string;
+            /** Patch */
+            patch: (components["schemas"]["AddLine"] | components["schemas"]["SwapPart"] | components["schemas"]["RemoveLine"] | components["schemas"]["EditLine"] | components["schemas"]["PinPlug"] | components["schemas"]["SetFields"])[];
+            /** Why Not */
+            why_not: string;
+            effect: components["schemas"]["Effect"] | null;
         };
         /**
          * SetFields
@@ -3168,6 +3439,93 @@ export interface operations {
             };
         };
     };
+    plan_schools_api_plans__plan_id__schools_get: {
+        parameters: {
+            query?: {
+                /** @description Hottest day to assume instead of the plan's. [°C] */
+                ambient_c?: number | null;
+                /** @description How hard everything works in every phase of the day. */
+                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
+            };
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["School"][];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    make_variant_api_plans__plan_id__variant_post: {
+        parameters: {
+            query: {
+                school: string;
+            };
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     plan_fixes_api_plans__plan_id__fixes_get: {
         parameters: {
             query: {
@@ -3605,6 +3963,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PartSheet"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_purposes_api_purposes_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Purpose"][];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_places_api_places_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownPlace"][];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_need_kinds_api_need_kinds_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeedKind"][];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    suggest_first_kit_api_first_kit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstKitRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirstKitView"];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */

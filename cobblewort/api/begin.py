@@ -1,0 +1,75 @@
+"""Routes for beginning a plan: purposes, places, what can be asked, and a first kit."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from cobblewort.api import problems
+from cobblewort.api.deps import Cupboard
+from cobblewort.api.models import FirstKitRequest, FirstKitView, KitReason, NeedKind
+from cobblewort.core.errors import InputError
+from cobblewort.core.evaluate import evaluate
+from cobblewort.core.functions import CONDITIONS, FUNCTIONS, LIMITS
+from cobblewort.core.purpose import KnownPlace, Purpose, plan_for
+from cobblewort.core.suggest.first import first_kit
+from cobblewort.formats.shipped import shipped_places, shipped_purposes
+
+router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+
+
+@router.get("/purposes")
+def list_purposes() -> list[Purpose]:
+    """What people build such a kit for, with what it usually asks."""
+    return list(shipped_purposes().values())
+
+
+@router.get("/places")
+def list_places() -> list[KnownPlace]:
+    """Where it may live, with what that usually means."""
+    return list(shipped_places().values())
+
+
+@router.get("/need-kinds")
+def list_need_kinds() -> list[NeedKind]:
+    """Everything that can be asked of a kit."""
+    functions = [
+        NeedKind(
+            kind="function", id=name, label=function.label, unit=function.unit,
+            wants="at_least" if function.unit else "count",
+        )
+        for name, function in FUNCTIONS.items()
+    ]  # fmt: skip
+    conditions = [
+        NeedKind(
+            kind="condition", id=name, label=label, unit="h" if name == "off_mains" else "",
+            wants="at_least" if name == "off_mains" else "",
+        )
+        for name, label in CONDITIONS.items()
+    ]  # fmt: skip
+    limits = [
+        NeedKind(kind="limit", id=name, label=label, unit=unit, wants="at_most")
+        for name, (label, unit) in LIMITS.items()
+    ]
+    return [*functions, *conditions, *limits]
+
+
+@router.post("/first-kit")
+def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard) -> FirstKitView:
+    """A complete first kit for the four answers; nothing is stored."""
+    purpose = shipped_purposes().get(body.purpose)
+    if purpose is None:
+        known = ", ".join(shipped_purposes())
+        raise InputError([("purpose", f"must be one of {known} (got '{body.purpose}')")])
+    for number, part_id in enumerate(body.owned):
+        catalogue.part(part_id, f"owned.{number}")
+    asked = plan_for(purpose, body.name, body.place)
+    needs = asked.needs if body.needs is None else body.needs
+    empty = asked.model_copy(update={"needs": needs, "budget": body.budget})
+    found = first_kit(empty, catalogue, body.owned)
+    return FirstKitView(
+        plan=found.plan,
+        empty=empty,
+        reasons=[KitReason(line=reason.line, text=reason.text) for reason in found.reasons],
+        failing=found.failing,
+        report=evaluate(found.plan, catalogue, 256),
+    )
