@@ -64,5 +64,5 @@ def test_a_variant_of_the_other_school_keeps_both_plans(client: TestClient) -> N
     assert answer.status_code == 201
     assert answer.json()["plan"]["name"] == "Churchyard bat-call recorder (boot from a drive)"
     assert client.get(url).json() == before
-    refused = client.post(f"{url}/variant", params={"school": "image"})
+    refused = client.post(f"{url}/variant", params={"school": "drive-board"})
     assert (refused.status_code, "takes no side" in refused.json()["detail"]) == (422, True)

@@ -21,8 +21,8 @@ def test_from_no_plan_to_a_sound_kit_by_mouse(quiet_page: Page, server: str) -> 
     page = quiet_page
     page.goto(server)
     page.get_by_role("button", name="New plan").click()
-    page.get_by_label("What will it be?").fill("Orchard frost camera")
-    page.get_by_role("button", name="Begin").click()
+    page.get_by_label("What will it be called?").fill("Orchard frost camera")
+    page.get_by_role("button", name="Begin without a kit").click()
     expect(page.locator(".crumbs strong")).to_have_text("Orchard frost camera")
     expect(page.locator(".snag")).to_have_count(3)
     for role, part in KIT:
@@ -44,7 +44,8 @@ def reach(page: Page, name: str, presses: int = 80) -> None:
     for _ in range(presses):
         page.keyboard.press("Tab")
         label = page.evaluate(
-            "document.activeElement.getAttribute('aria-label') || document.activeElement.innerText"
+            "(e => e.getAttribute('aria-label') || e.labels?.[0]?.innerText || e.innerText)"
+            "(document.activeElement)"
         )
         if label and label.strip().startswith(name):
             return
@@ -58,7 +59,10 @@ def test_from_no_plan_to_a_sound_kit_by_keyboard(quiet_page: Page, server: str) 
     expect(page.locator(".strip").first).to_be_visible()
     reach(page, "New plan")
     page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="New plan")).to_be_visible()
+    reach(page, "What will it be called?")
     page.keyboard.type("Orchard frost camera")
+    reach(page, "Begin without a kit")
     page.keyboard.press("Enter")
     expect(page.locator(".snag")).to_have_count(3)
     for role, part in KIT:
@@ -230,7 +234,8 @@ def test_place_and_budget_are_read_with_care(quiet_page: Page, server: str) -> N
     """A word is refused with a sentence and stays in the field; a comma is a decimal point."""
     page = quiet_page
     page.goto(f"{server}/plans/bat-recorder")
-    page.get_by_role("button", name="Purpose, place, budget").click()
+    page.locator(".kit-main", has_text="Purpose").click()
+    page.get_by_role("button", name="Name, place, budget").click()
     page.get_by_role("textbox", name="Budget").fill("plenty")
     page.get_by_role("button", name="Save").click()
     expect(page.get_by_role("alert")).to_contain_text("must be numbers")
@@ -325,8 +330,9 @@ def test_a_plan_is_duplicated_renamed_and_taken_along(quiet_page: Page, server: 
     page.get_by_role("button", name="Copy Moss-growth").click()
     expect(page.locator(".strip")).to_have_count(4)
     page.get_by_role("link", name="Moss-growth time-lapse cabinet (copy)").click()
-    page.get_by_role("button", name="Purpose, place, budget").click()
-    page.get_by_role("textbox", name="Name").fill("Fern cabinet")
+    page.locator(".kit-main", has_text="Purpose").click()
+    page.get_by_role("button", name="Name, place, budget").click()
+    page.get_by_role("textbox", name="Name", exact=True).fill("Fern cabinet")
     page.get_by_label("How far it is").select_option("ordered")
     page.get_by_role("button", name="Save").click()
     expect(page.locator(".crumbs strong")).to_have_text("Fern cabinet")

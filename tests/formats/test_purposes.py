@@ -21,6 +21,8 @@ def test_a_purpose_is_whole(purpose: Purpose) -> None:
     """Needs in plain words, a day of at most 24 hours, things to borrow that exist."""
     assert purpose.summary.endswith(".")
     assert not any(need.text[0].isupper() for need in purpose.needs)
+    sentences = (*purpose.mistakes, *purpose.cautions)
+    assert all(text[0].isupper() and text.endswith(".") for text in sentences)
     assert sum(phase.hours for phase in purpose.duty) <= 24
     assert all(shipped().part(part).kind == "tool" for part in purpose.borrow)
     assert purpose.place is None or purpose.place in shipped_places()

@@ -6,6 +6,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 
 import { ProblemError } from "./api/client";
+import { NewPlanPage } from "./begin/NewPlanPage";
 import { CupboardPage } from "./cupboard/CupboardPage";
 import { PlansPage } from "./plans/PlansPage";
 import { RuleBookPage } from "./rulebook/RuleBookPage";
@@ -23,6 +24,7 @@ const queries = new QueryClient({
 
 const router = createBrowserRouter([
   { path: "/", element: <PlansPage /> },
+  { path: "/new", element: <NewPlanPage /> },
   { path: "/cupboard/:partId?", element: <CupboardPage /> },
   { path: "/rules", element: <RuleBookPage /> },
   { path: "/plans/:planId", element: <WorkbenchPage /> },

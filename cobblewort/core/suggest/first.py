@@ -154,7 +154,11 @@ class _Search:
         """Put a part into the draft."""
         line = draft.plan.free_line_id(role)
         draft.plan = apply_patch(draft.plan, (self.line_of(role, part, line, quantity),))
-        draft.reasons[line] = f"owned, and {why}" if part.id in self.owned else why
+        draft.reasons[line] = self.why(part.id, why)
+
+    def why(self, part_id: str, text: str) -> str:
+        """A reason, with being owned as the first one."""
+        return f"owned, and {text}" if part_id in self.owned else text
 
     def line_of(
         self, role: Role, part: Part, line: str | None = None, quantity: int = 1
@@ -270,9 +274,12 @@ class _Search:
         draft.plan = best[1].kit.plan
         for line in draft.plan.lines:
             if line.role == "supply":
-                draft.reasons[line.id] = "the cheapest that holds in every phase of the day"
+                draft.reasons[line.id] = self.why(
+                    line.part, "the cheapest that holds in every phase of the day"
+                )
             elif line.role == "lead":
-                draft.reasons.setdefault(line.id, "joins the supply to the board")
+                why = self.why(line.part, "joins the supply to the board")
+                draft.reasons.setdefault(line.id, why)
         return best[1]
 
     def with_leads(self, draft: _Draft, supply: Part) -> Iterator[Patch]:
@@ -309,9 +316,11 @@ class _Search:
                 tried = _Draft(judged.kit.plan, dict(draft.reasons))
                 for line in tried.plan.lines:
                     if line.role == "case":
-                        tried.reasons[line.id] = "the cheapest that closes and stays cool with it"
+                        tried.reasons[line.id] = self.why(
+                            line.part, "the cheapest that closes and stays cool with it"
+                        )
                     elif line.role == "cooling":
-                        tried.reasons[line.id] = "keeps it cool in that case"
+                        tried.reasons[line.id] = self.why(line.part, "keeps it cool in that case")
                 best = (judged.count("stops"), tried, judged)
             if best[0] == 0:
                 break

@@ -2,7 +2,7 @@
 import { queryOptions } from "@tanstack/react-query";
 
 import { client, dataOf } from "./client";
-import type { Activity, Role } from "./types";
+import type { Activity, FirstKitRequest, Role } from "./types";
 
 export const plansQuery = queryOptions({
   queryKey: ["plans"],
@@ -115,4 +115,46 @@ export const sheetQuery = (id: string) =>
     queryKey: ["sheet", id],
     queryFn: async () =>
       dataOf(await client.GET("/api/parts/{part_id}/sheet", { params: { path: { part_id: id } } })),
+  });
+
+export const purposesQuery = queryOptions({
+  queryKey: ["purposes"],
+  queryFn: async () => dataOf(await client.GET("/api/purposes")),
+  staleTime: Infinity,
+});
+
+export const placesQuery = queryOptions({
+  queryKey: ["places"],
+  queryFn: async () => dataOf(await client.GET("/api/places")),
+  staleTime: Infinity,
+});
+
+export const needKindsQuery = queryOptions({
+  queryKey: ["need-kinds"],
+  queryFn: async () => dataOf(await client.GET("/api/need-kinds")),
+  staleTime: Infinity,
+});
+
+export const firstKitQuery = (answers: FirstKitRequest | null) =>
+  queryOptions({
+    queryKey: ["first-kit", answers],
+    queryFn: async ({ signal }) => {
+      if (!answers) throw new Error("a first kit needs its answers");
+      return dataOf(await client.POST("/api/first-kit", { body: answers, signal }));
+    },
+    enabled: answers !== null,
+    staleTime: Infinity,
+  });
+
+export const schoolsQuery = (id: string, version: number, whatIf: WhatIf) =>
+  queryOptions({
+    queryKey: ["schools", id, version, whatIf],
+    queryFn: async ({ signal }) =>
+      dataOf(
+        await client.GET("/api/plans/{plan_id}/schools", {
+          params: { path: { plan_id: id }, query: whatIfParams(whatIf) },
+          signal,
+        }),
+      ),
+    staleTime: Infinity,
   });

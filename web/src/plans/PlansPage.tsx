@@ -8,12 +8,10 @@ import { plansQuery } from "../api/queries";
 import type { PlanStrip } from "../api/types";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
-import { NewPlanDialog } from "./NewPlanDialog";
 import { Strips } from "./Strips";
 
 export function PlansPage() {
   const plans = useQuery(plansQuery);
-  const [creating, setCreating] = useState(false);
   const removal = useRemoval();
   const navigate = useNavigate();
   const queries = useQueryClient();
@@ -47,7 +45,7 @@ export function PlansPage() {
         <div className="plans-head">
           <h1>Plans</h1>
           <span className="soft grow">A plan is a build being thought through.</span>
-          <Button variant="primary" onClick={() => setCreating(true)}>
+          <Button variant="primary" onClick={() => void navigate("/new")}>
             New plan
           </Button>
         </div>
@@ -58,12 +56,6 @@ export function PlansPage() {
           <Strips plans={plans.data} onRemove={removal.remove} onCopy={copy.mutate} />
         )}
       </main>
-      {creating && (
-        <NewPlanDialog
-          onClose={() => setCreating(false)}
-          onCreated={(id) => void navigate(`/plans/${id}`)}
-        />
-      )}
     </div>
   );
 }
@@ -73,8 +65,8 @@ function NoPlans() {
     <div className="quiet-state">
       <strong>Nothing planned yet.</strong>
       <span>
-        Begin with a new plan: choose a board, a supply, something to start from, a cooler and a
-        case. Every choice is judged at once, before you buy anything.
+        Begin with a new plan: four questions, and a first kit that does what you ask. Every choice
+        is judged at once, before you buy anything.
       </span>
     </div>
   );

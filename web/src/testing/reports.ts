@@ -61,6 +61,7 @@ export function report(fields: {
     severity: "sound",
     families: [],
     margins: fields.margins ?? [],
+    needs: [],
     findings: [],
     lines: [],
     fit: {

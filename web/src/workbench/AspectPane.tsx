@@ -6,6 +6,7 @@ import { CostTable } from "./aspects/cost/CostTable";
 import { FitView } from "./aspects/fit/FitView";
 import { HeatView } from "./aspects/heat/HeatView";
 import { NotJudged } from "./aspects/NotJudged";
+import { PurposeView } from "./aspects/purpose/PurposeView";
 import { SupplyView } from "./aspects/supply/SupplyView";
 import { Begin } from "./Begin";
 import { useBench } from "./bench";
@@ -13,6 +14,7 @@ import { useBench } from "./bench";
 /** The chosen margin's drawing with one line of verdict above it. */
 export function AspectPane() {
   const { report, family, openWorking } = useBench();
+  if (family === "need") return <PurposeView />;
   const chosen = report.families.find((entry) => entry.id === family);
   if (!chosen) return null;
   if (!report.lines.some((line) => line.role === "board")) return <Begin />;

@@ -1,6 +1,8 @@
 import { Fragment, useState } from "react";
 import Button from "react-bootstrap/Button";
 
+import type { Report, Severity } from "../api/types";
+import { needMark, needTally } from "../begin/needs";
 import { Cobble } from "../ui/Cobble";
 import { money } from "../ui/numbers";
 import { useBench } from "./bench";
@@ -8,8 +10,16 @@ import { KitExport } from "./KitExport";
 import { KitLine } from "./KitLine";
 import { KIT_ROLES } from "./roles";
 
+/** The worst of its needs; nothing asked is a note. */
+function purposeMark(report: Report): Severity {
+  if (report.needs.length === 0) return "note";
+  const order: Severity[] = ["stops", "tight", "note", "sound"];
+  const marks = report.needs.map((need) => needMark(need.status));
+  return order.find((severity) => marks.includes(severity)) ?? "sound";
+}
+
 export function KitPanel() {
-  const { report, view, openCupboard, openDetails } = useBench();
+  const { report, view, openCupboard, family, setFamily } = useBench();
   const [exporting, setExporting] = useState(false);
   return (
     <>
@@ -25,11 +35,19 @@ export function KitPanel() {
       </div>
       <ul className="kit-list">
         <li className="kit-line">
-          <button type="button" className="btn-plain kit-main" onClick={openDetails}>
-            <Cobble severity="note" silent />
-            <span className="role">Purpose, place, budget</span>
+          <button
+            type="button"
+            className="btn-plain kit-main"
+            aria-pressed={family === "need"}
+            onClick={() => setFamily("need")}
+          >
+            <Cobble severity={purposeMark(report)} silent={report.needs.length === 0} />
+            <span className="role">Purpose</span>
             <span className="part">{view.plan.purpose ?? ""}</span>
             {!view.plan.purpose && <span className="part soft">not written down yet</span>}
+            {report.needs.length > 0 && (
+              <span className="figure tabular">{needTally(report.needs)}</span>
+            )}
           </button>
         </li>
         {KIT_ROLES.map(({ role, label, needed, many }) => {

@@ -77,7 +77,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
           },
         },
       ],
-      label: "purpose, place or budget",
+      label: "name, place or budget",
     });
     onClose();
   };
@@ -93,7 +93,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
       >
         <Modal.Header closeButton>
           <Modal.Title id={`${id}-title`} as="h2" className="fs-5">
-            Purpose, place, budget
+            Name, place, budget
           </Modal.Title>
         </Modal.Header>
         <Modal.Body className="details-form">

@@ -1,0 +1,103 @@
+import { useQuery } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+
+import { needKindsQuery } from "../api/queries";
+import type { Need } from "../api/types";
+import { needFrom } from "./needs";
+
+interface Props {
+  taken: string[];
+  onAdd: (need: Need) => void;
+}
+
+const EMPTY = { choice: "", text: "", figure: "" };
+
+/** Asks for one more thing, in words of one's own and as what is looked for. */
+export function NeedForm({ taken, onAdd }: Props) {
+  const id = useId();
+  const kinds = useQuery(needKindsQuery);
+  const [typed, setTyped] = useState(EMPTY);
+  const [wrong, setWrong] = useState("");
+  const list = kinds.data ?? [];
+  const chosen = list.find((kind) => `${kind.kind}:${kind.id}` === typed.choice);
+  const add = () => {
+    const read = needFrom(typed, list, taken);
+    if ("wrong" in read) {
+      setWrong(read.wrong);
+      return;
+    }
+    setWrong("");
+    setTyped(EMPTY);
+    onAdd(read.need);
+  };
+  const groups: [string, string][] = [
+    ["function", "It can do"],
+    ["condition", "It holds"],
+    ["limit", "It stays within"],
+  ];
+  return (
+    <div className="need-form">
+      <Form.Select
+        size="sm"
+        aria-label="Ask for something more"
+        value={typed.choice}
+        onChange={(event) => setTyped({ ...typed, choice: event.target.value })}
+      >
+        <option value="">Ask for something more…</option>
+        {groups.map(([kind, label]) => (
+          <optgroup key={kind} label={label}>
+            {list
+              .filter((entry) => entry.kind === kind)
+              .map((entry) => (
+                <option key={entry.id} value={`${entry.kind}:${entry.id}`}>
+                  {entry.label}
+                </option>
+              ))}
+          </optgroup>
+        ))}
+      </Form.Select>
+      {chosen && (
+        <>
+          {chosen.wants && (
+            <div className="with-unit">
+              <Form.Control
+                size="sm"
+                className="tabular"
+                inputMode="decimal"
+                aria-label={chosen.wants === "count" ? "How often" : "How much"}
+                placeholder={chosen.wants === "count" ? "1" : "how much"}
+                value={typed.figure}
+                onChange={(event) => setTyped({ ...typed, figure: event.target.value })}
+              />
+              <span className="unit">{chosen.unit || "times"}</span>
+            </div>
+          )}
+          <Form.Control
+            size="sm"
+            id={`${id}-text`}
+            aria-label="In your words"
+            placeholder="in your words"
+            maxLength={200}
+            value={typed.text}
+            onChange={(event) => setTyped({ ...typed, text: event.target.value })}
+            onKeyDown={(event) => {
+              if (event.key !== "Enter") return;
+              event.preventDefault();
+              add();
+            }}
+          />
+          <Button variant="" size="sm" onClick={add}>
+            Ask for it
+          </Button>
+        </>
+      )}
+      {wrong && (
+        <p role="alert" className="field-wrong">
+          {wrong}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,373 @@
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useId, useMemo, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+import { useNavigate } from "react-router";
+
+import { client, dataOf } from "../api/client";
+import {
+  firstKitQuery,
+  needKindsQuery,
+  partsQuery,
+  placesQuery,
+  purposesQuery,
+} from "../api/queries";
+import type { FirstKitRequest, Need, Plan, Purpose } from "../api/types";
+import { PageBar } from "../ui/PageBar";
+import { Failure, Loading } from "../ui/States";
+import { NO_ANSWERS, requestFrom, withPlace, withPurpose, type Answers } from "./answers";
+import { FirstKitPane } from "./FirstKitPane";
+import { NeedForm } from "./NeedForm";
+import { lookedFor } from "./needs";
+import { useSettled } from "./useSettled";
+
+/** Four questions; beside them what the answers ask, and a first kit that gives it. */
+export function NewPlanPage() {
+  const purposes = useQuery(purposesQuery);
+  const places = useQuery(placesQuery);
+  const [answers, setAnswers] = useState<Answers>(NO_ANSWERS);
+  const navigate = useNavigate();
+  const purposeList = useMemo(() => purposes.data ?? [], [purposes.data]);
+  const placeList = useMemo(() => places.data ?? [], [places.data]);
+  const read = useMemo(
+    () => requestFrom(answers, purposeList, placeList),
+    [answers, purposeList, placeList],
+  );
+  const request = useSettled("request" in read ? read.request : null);
+  const found = useQuery({ ...firstKitQuery(request), placeholderData: keepPreviousData });
+  const create = useMutation({
+    mutationFn: async (plan: Plan) =>
+      dataOf(await client.POST("/api/plans", { body: { name: plan.name, plan } })),
+    onSuccess: (plan) => navigate(`/plans/${plan.id}`),
+  });
+  const bare = useMutation({
+    mutationFn: async (name: string) =>
+      dataOf(await client.POST("/api/plans", { body: { name, plan: null } })),
+    onSuccess: (plan) => navigate(`/plans/${plan.id}`),
+  });
+  const purpose = purposeList.find((entry) => entry.id === answers.purposeId);
+  const failed = purposes.error ?? places.error;
+  return (
+    <div className="plans-page">
+      <PageBar current="plans" />
+      {failed && <Failure error={failed} retry={() => window.location.reload()} />}
+      {(purposes.isPending || places.isPending) && <Loading what="the purposes" />}
+      {purposes.data && places.data && (
+        <div className="begin-page">
+          <main className="questions" aria-label="Four questions">
+            <h1>New plan</h1>
+            <WhatQuestion
+              answers={answers}
+              purposes={purposeList}
+              onChoose={(entry) => setAnswers(withPurpose(answers, entry, placeList))}
+              onName={(name) => setAnswers({ ...answers, name })}
+            />
+            <WhereQuestion answers={answers} onChange={setAnswers} />
+            <OwnedQuestion
+              owned={answers.owned}
+              onChange={(owned) => setAnswers({ ...answers, owned })}
+            />
+            <CostQuestion
+              budget={answers.budget}
+              onChange={(budget) => setAnswers({ ...answers, budget })}
+            />
+          </main>
+          <aside className="implied" aria-label="What the answers mean">
+            {purpose ? (
+              <>
+                <AskedFor
+                  purpose={purpose}
+                  needs={answers.needs ?? purpose.needs}
+                  onChange={(needs) => setAnswers({ ...answers, needs })}
+                />
+                <FirstKitPane
+                  request={request}
+                  missing={"missing" in read ? read.missing : ""}
+                  found={found}
+                />
+              </>
+            ) : (
+              <div className="quiet-state">
+                <strong>Four answers, and a kit that does it.</strong>
+                <span>
+                  Choose what it will do. Here you will see what that asks of a kit, what usually
+                  goes wrong, and the cheapest kit of the cupboard that nothing stops.
+                </span>
+              </div>
+            )}
+            <div className="begin-actions">
+              {[create.error, bare.error].map(
+                (error) =>
+                  error && (
+                    <p key={error.message} role="alert" className="tone-stops">
+                      {error.message}
+                    </p>
+                  ),
+              )}
+              <Button
+                variant=""
+                disabled={bare.isPending || !(answers.name.trim() || purpose)}
+                onClick={() =>
+                  found.data && request
+                    ? create.mutate(named(found.data.empty, request))
+                    : bare.mutate(answers.name.trim() || (purpose?.title ?? ""))
+                }
+              >
+                Begin without a kit
+              </Button>
+              <Button
+                variant="primary"
+                disabled={!found.data || found.isFetching || !request || create.isPending}
+                onClick={() =>
+                  found.data && request && create.mutate(named(found.data.plan, request))
+                }
+              >
+                Begin with this kit
+              </Button>
+            </div>
+          </aside>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function named(plan: Plan, request: FirstKitRequest): Plan {
+  return { ...plan, name: request.name };
+}
+
+interface WhatProps {
+  answers: Answers;
+  purposes: Purpose[];
+  onChoose: (purpose: Purpose) => void;
+  onName: (name: string) => void;
+}
+
+function WhatQuestion({ answers, purposes, onChoose, onName }: WhatProps) {
+  const id = useId();
+  const chosen = purposes.find((entry) => entry.id === answers.purposeId);
+  return (
+    <fieldset className="question">
+      <legend>What will it do?</legend>
+      <div className="purpose-list" role="radiogroup" aria-label="Purpose">
+        {purposes.map((purpose) => (
+          <label key={purpose.id} className={purpose.id === answers.purposeId ? "chosen" : ""}>
+            <input
+              type="radio"
+              name={`${id}-purpose`}
+              checked={purpose.id === answers.purposeId}
+              onChange={() => onChoose(purpose)}
+            />
+            {purpose.title}
+          </label>
+        ))}
+      </div>
+      <div className="question-row">
+        <Form.Label htmlFor={`${id}-name`}>What will it be called?</Form.Label>
+        <Form.Control
+          id={`${id}-name`}
+          value={answers.name}
+          maxLength={120}
+          autoComplete="off"
+          placeholder={chosen?.title ?? "Orchard frost camera"}
+          onChange={(event) => onName(event.target.value)}
+        />
+      </div>
+    </fieldset>
+  );
+}
+
+interface WhereProps {
+  answers: Answers;
+  onChange: (answers: Answers) => void;
+}
+
+function WhereQuestion({ answers, onChange }: WhereProps) {
+  const id = useId();
+  const places = useQuery(placesQuery).data ?? [];
+  const choose = (placeId: string) => {
+    const place = places.find((entry) => entry.id === placeId);
+    if (place) onChange(withPlace(answers, place));
+  };
+  const chosen = places.find((entry) => entry.id === answers.placeId);
+  const day = (field: "coldest" | "hottest", label: string) => (
+    <div className="question-row">
+      <Form.Label htmlFor={`${id}-${field}`}>{label}</Form.Label>
+      <div className="with-unit">
+        <Form.Control
+          id={`${id}-${field}`}
+          className="tabular"
+          inputMode="decimal"
+          value={answers[field]}
+          onChange={(event) => onChange({ ...answers, [field]: event.target.value })}
+        />
+        <span className="unit">°C</span>
+      </div>
+    </div>
+  );
+  return (
+    <fieldset className="question">
+      <legend>Where will it live?</legend>
+      <div className="question-grid">
+        <div className="question-row">
+          <Form.Label htmlFor={`${id}-place`}>Place</Form.Label>
+          <Form.Select
+            id={`${id}-place`}
+            value={answers.placeId}
+            onChange={(event) => choose(event.target.value)}
+          >
+            <option value="" disabled>
+              choose
+            </option>
+            {places.map((place) => (
+              <option key={place.id} value={place.id}>
+                {place.title}
+              </option>
+            ))}
+          </Form.Select>
+        </div>
+        {day("coldest", "Coldest day")}
+        {day("hottest", "Hottest day")}
+      </div>
+      {chosen?.place.wet && (
+        <p className="soft">Water reaches it: only cases against splashing water are taken.</p>
+      )}
+      {chosen?.place.power === "vehicle" && (
+        <p className="soft">It is fed from the vehicle: only converters for one are taken.</p>
+      )}
+    </fieldset>
+  );
+}
+
+interface OwnedProps {
+  owned: string[];
+  onChange: (owned: string[]) => void;
+}
+
+function OwnedQuestion({ owned, onChange }: OwnedProps) {
+  const id = useId();
+  const parts = useQuery(partsQuery).data ?? [];
+  const real = parts.filter((part) => part.origin !== "class");
+  const [text, setText] = useState("");
+  const label = (part: (typeof real)[number]) => `${part.maker} ${part.model}`;
+  const pick = (value: string) => {
+    const part = real.find((entry) => label(entry) === value);
+    if (!part) {
+      setText(value);
+      return;
+    }
+    setText("");
+    if (!owned.includes(part.id)) onChange([...owned, part.id]);
+  };
+  return (
+    <fieldset className="question">
+      <legend>What do you own already?</legend>
+      <div className="question-row">
+        <Form.Label htmlFor={`${id}-own`}>A part from your drawer</Form.Label>
+        <Form.Control
+          id={`${id}-own`}
+          list={`${id}-parts`}
+          value={text}
+          placeholder="begin to type its name, and pick it"
+          onChange={(event) => pick(event.target.value)}
+        />
+        <datalist id={`${id}-parts`}>
+          {real.map((part) => (
+            <option key={part.id} value={label(part)}>
+              {part.summary}
+            </option>
+          ))}
+        </datalist>
+      </div>
+      {owned.length > 0 && (
+        <ul className="owned-list">
+          {owned.map((partId) => {
+            const part = real.find((entry) => entry.id === partId);
+            return (
+              <li key={partId}>
+                {part ? label(part) : partId}
+                <Button
+                  variant="link"
+                  aria-label={`take out ${part?.model ?? partId}`}
+                  onClick={() => onChange(owned.filter((entry) => entry !== partId))}
+                >
+                  take out
+                </Button>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </fieldset>
+  );
+}
+
+function CostQuestion({ budget, onChange }: { budget: string; onChange: (text: string) => void }) {
+  const id = useId();
+  return (
+    <fieldset className="question">
+      <legend>What may it cost?</legend>
+      <div className="question-row">
+        <Form.Label htmlFor={`${id}-budget`}>Budget</Form.Label>
+        <div className="with-unit narrow">
+          <Form.Control
+            id={`${id}-budget`}
+            className="tabular"
+            inputMode="decimal"
+            placeholder="no limit"
+            value={budget}
+            onChange={(event) => onChange(event.target.value)}
+          />
+          <span className="unit">EUR</span>
+        </div>
+      </div>
+    </fieldset>
+  );
+}
+
+interface AskedProps {
+  purpose: Purpose;
+  needs: Need[];
+  onChange: (needs: Need[]) => void;
+}
+
+/** The needs in plain words, and what people usually get wrong. */
+function AskedFor({ purpose, needs, onChange }: AskedProps) {
+  const kinds = useQuery(needKindsQuery).data ?? [];
+  return (
+    <section className="asked" aria-label="What this asks">
+      <h2>What this asks of a kit</h2>
+      <ul className="asked-list">
+        {needs.map((need) => (
+          <li key={need.id}>
+            <span>{need.text}</span>
+            <span className="soft">{lookedFor(need, kinds)}</span>
+            <Button
+              variant="link"
+              aria-label={`leave out: ${need.text}`}
+              onClick={() => onChange(needs.filter((entry) => entry.id !== need.id))}
+            >
+              leave out
+            </Button>
+          </li>
+        ))}
+        {needs.length === 0 && <li className="soft">Nothing yet; add what it must do.</li>}
+      </ul>
+      <NeedForm
+        key={purpose.id}
+        taken={needs.map((need) => need.id)}
+        onAdd={(need) => onChange([...needs, need])}
+      />
+      {(purpose.mistakes ?? []).length > 0 && (
+        <p className="soft">
+          <strong>What usually goes wrong:</strong> {(purpose.mistakes ?? []).join(" ")}
+        </p>
+      )}
+      {(purpose.cautions ?? []).map((caution) => (
+        <p key={caution} className="part-caution">
+          {caution}
+        </p>
+      ))}
+    </section>
+  );
+}

@@ -1,0 +1,107 @@
+import { describe, expect, test } from "vitest";
+
+import type { KnownPlace, Need, NeedKind, Purpose } from "../api/types";
+import { NO_ANSWERS, requestFrom, withPlace, withPurpose } from "./answers";
+import { lookedFor, needFrom, needTally } from "./needs";
+
+const PURPOSE = { id: "hub", title: "Hub", place: null, needs: [] } as unknown as Purpose;
+const LOFT: KnownPlace = {
+  id: "loft",
+  title: "Loft",
+  place: { name: "Loft", ambient_min_c: 0, ambient_max_c: 42 },
+};
+const ROOM: KnownPlace = {
+  id: "indoor-room",
+  title: "Room",
+  place: { name: "Room", ambient_min_c: 15, ambient_max_c: 28 },
+};
+const PLACES = [ROOM, LOFT];
+const KINDS: NeedKind[] = [
+  { kind: "function", id: "radio", label: "Wi-Fi", unit: "", wants: "count" },
+  { kind: "function", id: "storage", label: "room", unit: "GB", wants: "at_least" },
+  { kind: "condition", id: "silent", label: "makes no sound", unit: "", wants: "" },
+  { kind: "condition", id: "off_mains", label: "off mains", unit: "h", wants: "at_least" },
+  { kind: "limit", id: "mass_g", label: "not heavier than", unit: "g", wants: "at_most" },
+];
+
+describe("the four answers", () => {
+  test("a purpose brings its usual place, unless one is chosen", () => {
+    expect(withPurpose(NO_ANSWERS, PURPOSE, PLACES)).toMatchObject({
+      placeId: "indoor-room",
+      hottest: "28",
+    });
+    const chosen = withPlace(NO_ANSWERS, LOFT);
+    expect(withPurpose(chosen, PURPOSE, PLACES).placeId).toBe("loft");
+  });
+
+  test("what is missing is said in their order", () => {
+    const missing = (answers: typeof NO_ANSWERS) => {
+      const read = requestFrom(answers, [PURPOSE], PLACES);
+      return "missing" in read ? read.missing : "";
+    };
+    expect(missing(NO_ANSWERS)).toMatch("what it will do");
+    expect(missing({ ...NO_ANSWERS, purposeId: "hub" })).toMatch("where it will live");
+    const whole = withPurpose(NO_ANSWERS, PURPOSE, PLACES);
+    expect(missing({ ...whole, hottest: "warm" })).toMatch("must be numbers");
+    expect(missing({ ...whole, coldest: "40" })).toMatch("not be warmer");
+    expect(missing({ ...whole, budget: "-1" })).toMatch("budget");
+    expect(missing(whole)).toBe("");
+  });
+
+  test("the request carries the day, the drawer and the budget", () => {
+    const answers = {
+      ...withPurpose(NO_ANSWERS, PURPOSE, PLACES),
+      budget: "120,5",
+      owned: ["B06"],
+    };
+    const read = requestFrom(answers, [PURPOSE], PLACES);
+    expect("request" in read && read.request).toMatchObject({
+      name: "Hub",
+      budget: "120.50",
+      owned: ["B06"],
+      needs: null,
+      place: { ambient_max_c: 28, name: "Room" },
+    });
+  });
+});
+
+describe("needs of one's own", () => {
+  const made = (choice: string, figure = "", text = "") =>
+    needFrom({ choice, figure, text }, KINDS, ["radio"]);
+
+  test("a function, a condition and a limit", () => {
+    expect(made("function:radio", "2", " two of them ")).toMatchObject({
+      need: { id: "radio-2", text: "two of them", function: "radio", count: 2 },
+    });
+    expect(made("condition:silent")).toMatchObject({
+      need: { id: "silent", text: "makes no sound", condition: "silent" },
+    });
+    expect(made("limit:mass_g", "300")).toMatchObject({ need: { at_most: 300 } });
+  });
+
+  test("what is missing is said", () => {
+    expect(made("")).toMatchObject({ wrong: /Choose/ });
+    expect(made("limit:mass_g")).toMatchObject({ wrong: /how much/ });
+    expect(made("condition:off_mains")).toMatchObject({ wrong: /how much/ });
+    expect(made("function:radio", "1.5")).toMatchObject({ wrong: /whole/ });
+    expect(made("function:storage", "none")).toMatchObject({ wrong: /number/ });
+  });
+
+  test("needs are read aloud with their figure", () => {
+    const need = (more: Partial<Need>): Need => ({ id: "x", text: "x", ...more });
+    expect(lookedFor(need({ function: "storage", at_least: 20 }), KINDS)).toBe(
+      "room, at least 20 GB",
+    );
+    expect(lookedFor(need({ function: "radio", count: 2 }), KINDS)).toBe("Wi-Fi, 2 times");
+    expect(lookedFor(need({ limit: "mass_g", at_most: 300 }), KINDS)).toBe(
+      "not heavier than 300 g",
+    );
+    const report = { text: "", sentence: "", lines: [], unit: "", have: null, want: null };
+    expect(
+      needTally([
+        { ...report, id: "a", status: "met" },
+        { ...report, id: "b", status: "unmet" },
+      ]),
+    ).toBe("1 of 2 needs met");
+  });
+});

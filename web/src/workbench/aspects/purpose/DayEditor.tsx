@@ -1,0 +1,174 @@
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+
+import type { Activity } from "../../../api/types";
+import { useBench } from "../../bench";
+import { ACTIVITY_WORDS, dutyFrom, segments, textOf, type PhaseText } from "./day";
+
+const ACTIVITIES = Object.keys(ACTIVITY_WORDS) as Activity[];
+
+/** How its day goes: a strip of 24 hours, and its parts by name, length and work. */
+export function DayEditor() {
+  const { view, changes } = useBench();
+  const stored = textOf(view.plan.duty ?? []);
+  const [rows, setRows] = useState(stored);
+  const [wrong, setWrong] = useState("");
+  const dirty = JSON.stringify(rows) !== JSON.stringify(stored);
+  const put = (index: number, change: Partial<PhaseText>) =>
+    setRows(rows.map((row, at) => (at === index ? { ...row, ...change } : row)));
+  const save = () => {
+    const read = dutyFrom(rows);
+    if ("wrong" in read) {
+      setWrong(read.wrong);
+      return;
+    }
+    setWrong("");
+    changes.act({
+      kind: "patch",
+      patch: [{ op: "set", fields: { duty: read.duty } }],
+      label: "how its day goes",
+    });
+  };
+  return (
+    <section className="purpose-part" aria-label="How its day goes">
+      <h3>How its day goes</h3>
+      <DayStrip rows={rows} />
+      <table className="day-table">
+        <tbody>
+          {rows.map((row, index) => (
+            <tr key={index}>
+              <td>
+                <Form.Control
+                  size="sm"
+                  aria-label={`Name of part ${index + 1}`}
+                  maxLength={60}
+                  value={row.name}
+                  onChange={(event) => put(index, { name: event.target.value })}
+                />
+              </td>
+              <td className="hours">
+                <div className="with-unit">
+                  <Form.Control
+                    size="sm"
+                    className="tabular"
+                    inputMode="decimal"
+                    aria-label={`Hours of ${row.name}`}
+                    value={row.hours}
+                    onChange={(event) => put(index, { hours: event.target.value })}
+                  />
+                  <span className="unit">h</span>
+                </div>
+              </td>
+              <td className="activity">
+                <Form.Select
+                  size="sm"
+                  aria-label={`What it does in ${row.name}`}
+                  value={row.activity}
+                  onChange={(event) => put(index, { activity: event.target.value as Activity })}
+                >
+                  {ACTIVITIES.map((activity) => (
+                    <option key={activity} value={activity}>
+                      {ACTIVITY_WORDS[activity]}
+                    </option>
+                  ))}
+                </Form.Select>
+              </td>
+              <td className="soft">{exceptions(row)}</td>
+              <td>
+                <Button
+                  variant="link"
+                  aria-label={`take out ${row.name}`}
+                  onClick={() => setRows(rows.filter((_, at) => at !== index))}
+                >
+                  take out
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {wrong && (
+        <p role="alert" className="field-wrong">
+          {wrong}
+        </p>
+      )}
+      <div className="day-actions">
+        <Button
+          variant=""
+          size="sm"
+          onClick={() =>
+            setRows([...rows, { name: "", hours: "1", activity: "working", lines: {} }])
+          }
+        >
+          Another part of the day
+        </Button>
+        {dirty && (
+          <>
+            <Button variant="primary" size="sm" disabled={changes.busy} onClick={save}>
+              Keep this day
+            </Button>
+            <Button variant="" size="sm" onClick={() => setRows(stored)}>
+              Leave it as it was
+            </Button>
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function exceptions(row: PhaseText): string {
+  const others = Object.entries(row.lines ?? {});
+  return others.map(([line, activity]) => `${line} ${ACTIVITY_WORDS[activity]}`).join(", ");
+}
+
+const STRIP_WIDTH = 624;
+const STRIP_HEIGHT = 30;
+
+/** Twenty-four hours from left to right; the fuller, the more work. */
+function DayStrip({ rows }: { rows: PhaseText[] }) {
+  const parts = segments(rows);
+  const told = parts.map((part) => `${part.name} ${part.hours} h`).join(", ");
+  return (
+    <svg
+      className="day-strip"
+      viewBox={`0 0 ${STRIP_WIDTH} ${STRIP_HEIGHT + 16}`}
+      role="img"
+      aria-label={`The day: ${told}`}
+    >
+      {parts.map((part) => {
+        const x = part.start * STRIP_WIDTH;
+        const width = part.share * STRIP_WIDTH;
+        return (
+          <g key={part.start}>
+            <title>{`${part.name}, ${part.hours} h`}</title>
+            <rect
+              className={`day-${part.activity}`}
+              x={x}
+              y={0}
+              width={Math.max(1, width - 1)}
+              height={STRIP_HEIGHT}
+            />
+            {width > 7 * part.name.length + 8 && (
+              <text x={x + 6} y={19} className={`day-name day-name-${part.activity}`}>
+                {part.name}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      {[0, 6, 12, 18, 24].map((hour) => (
+        <text
+          key={hour}
+          x={(hour / 24) * STRIP_WIDTH}
+          y={STRIP_HEIGHT + 13}
+          textAnchor={hour === 0 ? "start" : hour === 24 ? "end" : "middle"}
+          className="small"
+        >
+          {hour === 24 ? "24 h" : hour}
+        </text>
+      ))}
+    </svg>
+  );
+}

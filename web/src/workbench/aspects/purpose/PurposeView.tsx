@@ -1,0 +1,190 @@
+import { useQuery } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+
+import type { Need, NeedReport } from "../../../api/types";
+import { needKindsQuery } from "../../../api/queries";
+import { NeedForm } from "../../../begin/NeedForm";
+import { lookedFor, needMark, needTally, needWord } from "../../../begin/needs";
+import { Cobble } from "../../../ui/Cobble";
+import { change, money } from "../../../ui/numbers";
+import { readNumber } from "../../../ui/readNumber";
+import { useBench } from "../../bench";
+import { DayEditor } from "./DayEditor";
+import { SchoolList } from "./SchoolList";
+
+/** What it is for: needs with the parts that meet them, its day, the other schools, ready-made. */
+export function PurposeView() {
+  const { report, view, openDetails } = useBench();
+  const place = view.plan.place;
+  return (
+    <>
+      <div className="aspect-head">
+        <h2>Purpose</h2>
+        <span className="verdict">
+          {report.needs.length === 0 ? "nothing is asked of it yet" : needTally(report.needs)}
+        </span>
+        <Button variant="link" className="ms-auto" onClick={openDetails}>
+          Name, place, budget
+        </Button>
+      </div>
+      {view.plan.purpose && <p className="purpose-text">{view.plan.purpose}</p>}
+      <p className="soft">
+        {place?.name || "Its place has no name"}: {place?.ambient_min_c} to {place?.ambient_max_c}{" "}
+        °C.
+        {view.plan.image && ` Starts from: ${view.plan.image.name}, ${view.plan.image.card_gb} GB.`}
+      </p>
+      <Needs />
+      <DayEditor key={JSON.stringify(view.plan.duty)} />
+      <SchoolList />
+      <ReadyMade key={JSON.stringify(view.plan.ready_made)} />
+    </>
+  );
+}
+
+function Needs() {
+  const { report, view, changes } = useBench();
+  const needs = view.plan.needs ?? [];
+  const keep = (next: Need[], label: string) =>
+    changes.act({ kind: "patch", patch: [{ op: "set", fields: { needs: next } }], label });
+  return (
+    <section className="purpose-part" aria-label="What is asked of it">
+      <table className="need-table">
+        <tbody>
+          {report.needs.map((entry) => (
+            <NeedRow
+              key={entry.id}
+              entry={entry}
+              need={needs.find((need) => need.id === entry.id)}
+              onDrop={() =>
+                keep(
+                  needs.filter((need) => need.id !== entry.id),
+                  `no longer asked: ${entry.text}`,
+                )
+              }
+            />
+          ))}
+        </tbody>
+      </table>
+      <NeedForm
+        taken={needs.map((need) => need.id)}
+        onAdd={(need) => keep([...needs, need], `asked: ${need.text}`)}
+      />
+    </section>
+  );
+}
+
+interface RowProps {
+  entry: NeedReport;
+  need: Need | undefined;
+  onDrop: () => void;
+}
+
+function NeedRow({ entry, need, onDrop }: RowProps) {
+  const { report, setChosenLine } = useBench();
+  const kinds = useQuery(needKindsQuery).data ?? [];
+  const givers = report.lines.filter((line) => entry.lines.includes(line.id));
+  return (
+    <tr>
+      <td className="mark">
+        <Cobble severity={needMark(entry.status)} size={17} silent />
+      </td>
+      <th scope="row">
+        {entry.text}
+        <div className="soft">{need && lookedFor(need, kinds)}</div>
+      </th>
+      <td>
+        <span className={`tone-${needMark(entry.status)}`}>{needWord(entry.status)}</span>
+        {entry.status === "met" &&
+          givers.map((line) => (
+            <Button key={line.id} variant="link" onClick={() => setChosenLine(line.id)}>
+              {line.name}
+            </Button>
+          ))}
+        <div className="soft">{entry.sentence}</div>
+      </td>
+      <td>
+        <Button variant="link" aria-label={`leave out: ${entry.text}`} onClick={onDrop}>
+          leave out
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+/** What could be bought instead, held against the kit; a ready-made may be the better buy. */
+function ReadyMade() {
+  const { view, report, changes } = useBench();
+  const id = useId();
+  const stored = view.plan.ready_made;
+  const [name, setName] = useState(stored?.name ?? "");
+  const [price, setPrice] = useState(stored?.price ?? "");
+  const [wrong, setWrong] = useState("");
+  const { cost } = report;
+  const dirty = name !== (stored?.name ?? "") || price !== (stored?.price ?? "");
+  const save = () => {
+    const amount = price.trim() === "" ? null : readNumber(price);
+    if (amount !== null && !(amount >= 0)) {
+      setWrong("The price must be a number, such as 149.");
+      return;
+    }
+    const next = { ...stored, name, price: amount === null ? null : amount.toFixed(2) };
+    changes.act({
+      kind: "patch",
+      patch: [{ op: "set", fields: { ready_made: next } }],
+      label: "ready-made alternative",
+    });
+  };
+  const difference = stored?.price == null ? null : Number(cost.total) - Number(stored.price);
+  return (
+    <section className="purpose-part" aria-label="Build or buy">
+      <h3>Build or buy</h3>
+      <div className="ready-made">
+        <Form.Label htmlFor={`${id}-name`}>A ready-made one</Form.Label>
+        <Form.Control
+          id={`${id}-name`}
+          size="sm"
+          maxLength={120}
+          placeholder="what you could buy instead"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <div className="with-unit">
+          <Form.Control
+            size="sm"
+            className="tabular"
+            inputMode="decimal"
+            aria-label="Its price"
+            placeholder="its price"
+            value={price}
+            onChange={(event) => setPrice(event.target.value)}
+          />
+          <span className="unit">{cost.currency}</span>
+        </div>
+        {dirty && (
+          <Button variant="primary" size="sm" disabled={changes.busy} onClick={save}>
+            Keep it
+          </Button>
+        )}
+      </div>
+      {wrong && (
+        <p role="alert" className="field-wrong">
+          {wrong}
+        </p>
+      )}
+      {difference !== null && (
+        <p>
+          The kit comes to {money(cost.total, cost.currency)},{" "}
+          {change(difference, cost.currency) || "no more and no less"} against the ready-made one.
+          {difference > 0 && " If you need one and not the building, buy it."}
+        </p>
+      )}
+      {stored && (stored.better ?? []).length + (stored.worse ?? []).length > 0 && (
+        <p className="soft">
+          Ready-made: {(stored.better ?? []).join("; ")}. But: {(stored.worse ?? []).join("; ")}.
+        </p>
+      )}
+    </section>
+  );
+}
