@@ -49,9 +49,10 @@ MAX_INSTANCES = 400
 
 
 class Place(Piece):
-    """Where it will live. [°C], [m]
+    """Where it will live. [°C], [m], [W/m²]
 
-    `touched_by` says who can lay hands on it, `wet` whether it needs a case against water.
+    `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
+    whether it needs a case against water.
     """
 
     name: Annotated[str, StringConstraints(max_length=200)] = ""
@@ -59,6 +60,7 @@ class Place(Piece):
     ambient_max_c: Temperature = 28
     altitude_m: Annotated[float, Field(ge=-400, le=9000)] = 0
     standing: Literal["table", "feet", "hung"] = "feet"
+    sun_w_m2: Annotated[float, Field(ge=0, le=1400)] = 0
     wet: bool = False
     touched_by: Literal["nobody", "adults", "children"] = "adults"
     power: Literal["mains", "network", "vehicle", "battery", "sun"] = "mains"

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from cobblewort.core.parts.model import Identifier, Piece, Text
-from cobblewort.core.plan import Image, Need, Phase, Place, Plan, ReadyMade
+from cobblewort.core.plan import Image, Line, Need, Phase, Place, Plan, ReadyMade
 
 
 class Purpose(Piece):
@@ -46,5 +46,9 @@ def plan_for(purpose: Purpose, name: str, place: Place) -> Plan:
         ready_made=purpose.ready_made,
         place=place,
         duty=purpose.duty,
+        lines=tuple(
+            Line(id="borrow" if number == 1 else f"borrow-{number}", role="borrow", part=part)
+            for number, part in enumerate(purpose.borrow, 1)
+        ),
         copies=purpose.copies,
     )

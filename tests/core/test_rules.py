@@ -47,6 +47,7 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "FIT-08": (kit("B10", "S03", "M02", "A02", "D08"), shipped()),
     "FIT-09": (kit("B06", "S07", "M02"), shipped()),
     "FIT-10": (kit("B10", "S03", "M02", "A03", "D05"), shipped()),
+    "FIT-11": (kit(*SMALL, place={"wet": True}), shipped()),
     "PWR-01": (kit("B06", "S06", "M02"), shipped()),
     "PWR-02": (kit("B06", "S08", "C04", "M02"), shipped()),
     "PWR-03": (kit("B10", "S04", "C01", "M02", "X06", "X11"), shipped()),
@@ -70,6 +71,7 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "COST-01": (kit(*SMALL, budget="5"), shipped()),
     "COST-02": (kit(*SMALL, "F01"), replaced("F01", "fastener", "open_plates", case=None)),
     "SAFE-01": (kit("B06", "S07", "C04", "M02"), shipped()),
+    "SAFE-03": (kit("B06", "S01", "M02", place={"touched_by": "children"}), shipped()),
     "SAFE-02": (kit("B10", "S03", "M02", "K03", "E01", place=HOT), shipped()),
 }
 

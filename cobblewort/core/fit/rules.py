@@ -396,6 +396,30 @@ def reachable(kit: Kit) -> Iterator[Remark]:
                 )  # fmt: skip
 
 
+_SPLASH = 4
+"""Second digit of IEC 60529: splashing water from any direction (from memory)."""
+
+
+@rule(
+    "FIT-11", "fit", "The case stands the water of its place",
+    why="Water finds every gap, and a case for the desk has nothing but gaps.",
+    formula="second digit of the IP rating >= 4 (splashing) where the place is wet",
+    source="IEC 60529 (from memory)",
+    remedies=(another("case"), add_missing("case")),
+)  # fmt: skip
+def water(kit: Kit) -> Iterator[Remark]:
+    """A wet place and a case that is not made for it, or none."""
+    if not kit.plan.place.wet or kit.stack.board is None:
+        return
+    case = kit.stack.case
+    rating = None if case is None or case.part.case is None else case.part.case.ip_water
+    if rating is not None and rating >= _SPLASH:
+        return
+    what = "There is no case" if case is None else f"{case.name} is not made against water"
+    lines = () if case is None else (case.line.id,)
+    yield Remark("case", "stops", f"{what}, and its place is wet.", lines)
+
+
 def plug_name(plug: PlugRef) -> str:
     """A plug as people say it: the piece, and which of its plugs where it has several."""
     if len(plug.instance.part.plugs) > 1 and plug.plug.label:

@@ -37,7 +37,8 @@ class Enclosure:
     """A box of flat walls. Samples are the last axis of the arrays, which may be scalars.
 
     `vent_area_m2` is the effective area of low and high openings in series, `vent_rise_m` the
-    height between them, `fan_flow_m3_s` what a fan exchanges through the vents.
+    height between them, `fan_flow_m3_s` what a fan exchanges through the vents, `sun_w` what the
+    outer wall takes in from the sun. [W]
     """
 
     length_m: float
@@ -52,15 +53,17 @@ class Enclosure:
     vent_rise_m: float = 0.0
     fan_flow_m3_s: FloatArray | float = 0.0
     pressure_pa: float = 101325.0
+    sun_w: FloatArray | float = 0.0
 
     def nominal(self) -> Enclosure:
         """The same box with nominal figures alone."""
-        flow = np.asarray(self.fan_flow_m3_s)
+        flow, sun = np.asarray(self.fan_flow_m3_s), np.asarray(self.sun_w)
         return replace(
             self,
             wall_w_mk=self.wall_w_mk[..., :1],
             emissivity=self.emissivity[..., :1],
             fan_flow_m3_s=flow[..., :1] if flow.ndim else self.fan_flow_m3_s,
+            sun_w=sun[..., :1] if sun.ndim else self.sun_w,
         )
 
     @property
@@ -77,6 +80,12 @@ class Enclosure:
     def level_length_m(self) -> float:
         """Characteristic length of the top face, area over perimeter. [m]"""
         return self.level_m2 / (2 * (self.length_m + self.width_m))
+
+    @property
+    def sunlit_m2(self) -> float:
+        """Area that a sun at 45 degrees sees of top and largest upright face. [m²]"""
+        side = max(self.length_m, self.width_m) * self.height_m
+        return float((self.level_m2 + side) / np.sqrt(2))
 
     @property
     def area_m2(self) -> float:
@@ -240,6 +249,7 @@ def solve_enclosure(
     wall_w_k, radiant_m2 = _shaped(
         ambient.shape, box.wall_w_mk * box.area_m2 / box.wall_m, box.emissivity * box.area_m2
     )
+    (sun_w,) = _shaped(ambient.shape, box.sun_w)
     air_per_air, air_per_wall, wall_per_air, wall_per_wall = _shaped(
         ambient.shape, heat.air_per_air, heat.air_per_wall, heat.wall_per_air, heat.wall_per_wall
     )
@@ -262,11 +272,13 @@ def solve_enclosure(
         a21 = -in_slope - wall_per_air
         a22 = in_slope + series * out_slope - wall_per_wall
         b1 = heat.air_w - in_const + vent_slope * ambient - (vent - vent_slope) * (air - ambient)
-        b2 = heat.wall_w + in_const + series * (out_slope * ambient - out_const)
+        b2 = heat.wall_w + in_const + series * (out_slope * ambient - out_const + sun_w)
         det = a11 * a22 - a12 * a21
         new_air = (b1 * a22 - a12 * b2) / det
         inner = (a11 * b2 - a21 * b1) / det
-        outer = (wall_w_k * inner + out_slope * ambient - out_const) / (wall_w_k + out_slope)
+        outer = (wall_w_k * inner + out_slope * ambient - out_const + sun_w) / (
+            wall_w_k + out_slope
+        )
         change_k = np.abs(new_air - air).max()
         air = new_air
         if change_k < _TOLERANCE_K:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 import numpy as np
@@ -446,7 +446,7 @@ def _enclosure(plan: Plan, stack: StackResult) -> Enclosure | None:
         fan_flow = of("case.fan_exchange_share", case.fan_exchange_share) * free / 3600
     wall = case.wall_mm * 1e-3
     rise = case.vent_rise_mm
-    return Enclosure(
+    box = Enclosure(
         length_m=case.inner_length_mm * 1e-3 + 2 * wall,
         width_m=case.inner_width_mm * 1e-3 + 2 * wall,
         height_m=case.inner_height_mm * 1e-3 + 2 * wall,
@@ -460,6 +460,10 @@ def _enclosure(plan: Plan, stack: StackResult) -> Enclosure | None:
         fan_flow_m3_s=fan_flow,
         pressure_pa=pressure_pa(plan.place.altitude_m),
     )
+    if not plan.place.sun_w_m2:
+        return box
+    taken_in = of("case.absorptance", case.absorptance)
+    return replace(box, sun_w=taken_in * plan.place.sun_w_m2 * box.sunlit_m2)
 
 
 def _losses_w(power: PowerResult) -> dict[str, FloatArray]:

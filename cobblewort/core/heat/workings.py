@@ -187,12 +187,14 @@ def _inside(detail: HeatDetail, state: int, kit: Kit) -> Sum:
 
 def _wall(detail: HeatDetail, state: int, kit: Kit) -> Sum:
     _, radiated_w, inside, outside, _ = _case_terms(detail, state)
+    sun_w = 0.0 if detail.box is None else float(np.asarray(detail.box.sun_w).ravel()[0])
     return Sum(
         "what reaches the wall leaves from its outside",
-        "T_out + (P_rad + G_in * (T_air - T_wall)) / G_out",
+        "T_out + (P_rad + P_sun + G_in * (T_air - T_wall)) / G_out",
         [
             plan_term("T_out", "hottest day", "°C", kit.plan.place.ambient_max_c),
             _watts("P_rad", "radiated to the wall inside", radiated_w),
+            _watts("P_sun", "taken in from the sun", sun_w),
             computed_term("G_in", _INNER_FILM, "W/K", inside, None),
             _temp(detail, "inside", state, "T_air", "inside air"),
             computed_term("T_wall", "inner wall", "°C", _at(detail.inner_wall_c, state), None),

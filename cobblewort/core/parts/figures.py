@@ -4,6 +4,7 @@ from __future__ import annotations
 
 _WORDS = {
     # What can stand in a part's document, by the last step of its path.
+    "absorptance": "the share of the sun it takes in",
     "above_mm": "the tallest part above",
     "ambient_max_c": "the hottest day it is rated for",
     "ambient_min_c": "the coldest day it is rated for",

@@ -285,6 +285,7 @@ class Case(Piece):
     """A shell: room, walls, vents. `open` means no walls that hold air.
 
     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
+    `absorptance` is the share of the sun that its colour takes in, white to black.
     `radio_db` is what it takes from a radio inside, `ip_water` the second digit of its IP rating.
     """
 
@@ -303,6 +304,7 @@ class Case(Piece):
     vent_high_cm2: Annotated[float, Field(ge=0, le=10000)] = 0
     vent_rise_mm: Annotated[float, Field(ge=0, le=2000)] | None = None
     fan_exchange_share: Share
+    absorptance: Share = Reading(nominal=0.6, low=0.3, high=0.9, basis="typical")
     radio_db: NotNegativeRating = Reading(nominal=1, low=1, high=1, basis="typical")
     ip_water: Annotated[int, Field(ge=0, le=9)] = 0
 

@@ -52,3 +52,22 @@ def hot_to_touch(kit: Kit) -> Iterator[Remark]:
                 "cool before you reach in.",
                 (piece.line.id,),
             )  # fmt: skip
+
+
+@rule(
+    "SAFE-03", "safety", "Children reach it",
+    why="Open boards, hot sinks and coin cells are nothing for small hands.",
+    formula="where children can touch it: a case that is closed",
+    source="common practice",
+)  # fmt: skip
+def children(kit: Kit) -> Iterator[Remark]:
+    """A note where children can lay hands on it and it stands open."""
+    case = kit.stack.case
+    closed = case is not None and case.part.case is not None and not case.part.case.open
+    if kit.plan.place.touched_by == "children" and kit.stack.board is not None and not closed:
+        yield Remark(
+            "case", "note",
+            "Children can reach it and it stands open: a closed case, no cells within reach, and "
+            "nothing hot to touch.",
+            () if case is None else (case.line.id,),
+        )  # fmt: skip

@@ -1,3 +1,5 @@
+import math
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
@@ -142,6 +144,19 @@ def test_heat_05_a_hungry_drive_slows_itself() -> None:
     light = judged(kit("B10", "S03", "M02", "A04", "D01", "K05", "E03", duty=duty))
     margins = [m for m in light.margins if m.rule == "HEAT-05"]
     assert margins[0].spare_by_state[1] > 0
+
+
+def test_the_sun_warms_a_box_and_its_heat_leaves_again() -> None:
+    """What the wall takes in from the sun leaves over its outside; light grey takes in less."""
+    parts = ("B07", "S01", "M02", "K03", "E12")
+    sunny = {"ambient_max_c": 30, "sun_w_m2": 800, "standing": "hung"}
+    shade = judged(kit(*parts, place={**sunny, "sun_w_m2": 0}))
+    bright = judged(kit(*parts, place=sunny))
+    air = [next(n for n in r.heat.nodes if n.id == "inside").temp_c[0] for r in (shade, bright)]
+    assert air[1] > air[0] + 4
+    out = next(p for p in bright.heat.paths if (p.start, p.end) == ("wall", "outside"))
+    box = (0.200 * 0.150 + 0.200 * 0.079) / math.sqrt(2)
+    assert out.power_w[0] == pytest.approx(bright.heat.inside_w[0] + 0.45 * 800 * box, rel=0.02)
 
 
 def test_heat_02_minds_only_states_that_must_hold() -> None:

@@ -722,6 +722,7 @@ export interface components {
          * @description A shell: room, walls, vents. `open` means no walls that hold air.
          *
          *     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
+         *     `absorptance` is the share of the sun that its colour takes in, white to black.
          *     `radio_db` is what it takes from a radio inside, `ip_water` the second digit of its IP rating.
          */
         Case: {
@@ -765,6 +766,15 @@ export interface components {
             /** Vent Rise Mm */
             vent_rise_mm?: number | null;
             fan_exchange_share: components["schemas"]["Reading"];
+            /**
+             * @default {
+             *       "nominal": 0.6,
+             *       "low": 0.3,
+             *       "high": 0.9,
+             *       "basis": "typical"
+             *     }
+             */
+            absorptance?: components["schemas"]["Reading"];
             /**
              * @default {
              *       "nominal": 1,
@@ -1793,9 +1803,10 @@ export interface components {
         };
         /**
          * Place
-         * @description Where it will live. [°C], [m]
+         * @description Where it will live. [°C], [m], [W/m²]
          *
-         *     `touched_by` says who can lay hands on it, `wet` whether it needs a case against water.
+         *     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
+         *     whether it needs a case against water.
          */
         Place: {
             /**
@@ -1824,6 +1835,11 @@ export interface components {
              * @enum {string}
              */
             standing?: "table" | "feet" | "hung";
+            /**
+             * Sun W M2
+             * @default 0
+             */
+            sun_w_m2?: number;
             /**
              * Wet
              * @default false
@@ -1908,6 +1924,7 @@ export interface components {
              *       "ambient_max_c": 28,
              *       "altitude_m": 0,
              *       "standing": "feet",
+             *       "sun_w_m2": 0,
              *       "wet": false,
              *       "touched_by": "adults",
              *       "power": "mains"
@@ -2000,6 +2017,7 @@ export interface components {
              *       "ambient_max_c": 28,
              *       "altitude_m": 0,
              *       "standing": "feet",
+             *       "sun_w_m2": 0,
              *       "wet": false,
              *       "touched_by": "adults",
              *       "power": "mains"

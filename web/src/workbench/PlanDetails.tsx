@@ -21,23 +21,28 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
     hottest: String(plan.place?.ambient_max_c ?? 28),
     altitude: String(plan.place?.altitude_m ?? 0),
     standing: plan.place?.standing ?? "feet",
+    sun: String(plan.place?.sun_w_m2 ?? 0),
+    touchedBy: plan.place?.touched_by ?? "adults",
+    power: plan.place?.power ?? "mains",
+    wet: plan.place?.wet ?? false,
     budget: plan.budget ?? "",
     copies: String(plan.copies ?? 1),
     lift: plan.settings?.lift_port_limit ?? false,
+    readOnly: plan.settings?.read_only_root ?? false,
   });
   const [error, setError] = useState("");
   const put = (field: keyof typeof text) => (event: { target: { value: string } }) =>
     setText({ ...text, [field]: event.target.value });
 
   const save = () => {
-    const numbers = [text.coldest, text.hottest, text.altitude].map(readNumber);
+    const numbers = [text.coldest, text.hottest, text.altitude, text.sun].map(readNumber);
     const budget = text.budget.trim() === "" ? null : readNumber(text.budget);
     const copies = readNumber(text.copies);
     if (numbers.some(Number.isNaN) || Number.isNaN(budget)) {
-      setError("Temperatures, height and budget must be numbers, such as 28 or 12.50.");
+      setError("Temperatures, height, sun and budget must be numbers, such as 28 or 12.50.");
       return;
     }
-    const [coldest, hottest, altitude] = numbers;
+    const [coldest, hottest, altitude, sun] = numbers;
     if ((coldest ?? 0) > (hottest ?? 0)) {
       setError(
         `The coldest day must not be warmer than the hottest (got ${coldest} and ${hottest} °C).`,
@@ -60,6 +65,10 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
       ambient_max_c: hottest,
       altitude_m: altitude,
       standing: text.standing,
+      sun_w_m2: sun,
+      touched_by: text.touchedBy,
+      power: text.power,
+      wet: text.wet,
     };
     changes.act({
       kind: "patch",
@@ -73,7 +82,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
             place,
             budget: budget === null ? null : budget.toFixed(2),
             copies,
-            settings: { lift_port_limit: text.lift },
+            settings: { lift_port_limit: text.lift, read_only_root: text.readOnly },
           },
         },
       ],
@@ -173,6 +182,30 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 <option value="hung">hung, free all round</option>
               </Form.Select>
             </Field>
+            <Field label="Sun on it, at its strongest" id={`${id}-sun`} unit="W/m²">
+              <Form.Control
+                id={`${id}-sun`}
+                inputMode="decimal"
+                value={text.sun}
+                onChange={put("sun")}
+              />
+            </Field>
+            <Field label="Who can touch it" id={`${id}-touch`}>
+              <Form.Select id={`${id}-touch`} value={text.touchedBy} onChange={put("touchedBy")}>
+                <option value="nobody">nobody</option>
+                <option value="adults">adults</option>
+                <option value="children">children</option>
+              </Form.Select>
+            </Field>
+            <Field label="What feeds it there" id={`${id}-power`}>
+              <Form.Select id={`${id}-power`} value={text.power} onChange={put("power")}>
+                <option value="mains">mains</option>
+                <option value="network">the network lead</option>
+                <option value="vehicle">a vehicle</option>
+                <option value="battery">a battery</option>
+                <option value="sun">the sun</option>
+              </Form.Select>
+            </Field>
             <Field label="Budget for all of them" id={`${id}-budget`} unit={plan.currency ?? "EUR"}>
               <Form.Control
                 id={`${id}-budget`}
@@ -183,6 +216,19 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
               />
             </Field>
           </div>
+          <Form.Check
+            id={`${id}-wet`}
+            className="mt-2"
+            label="Water reaches it: rain, splashes or dripping damp"
+            checked={text.wet}
+            onChange={(event) => setText({ ...text, wet: event.target.checked })}
+          />
+          <Form.Check
+            id={`${id}-root`}
+            label="Its root file system is read-only, so that a pulled plug spoils nothing"
+            checked={text.readOnly}
+            onChange={(event) => setText({ ...text, readOnly: event.target.checked })}
+          />
           <Form.Check
             id={`${id}-lift`}
             className="mt-2"
