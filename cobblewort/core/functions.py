@@ -38,7 +38,7 @@ FUNCTIONS: dict[FunctionId, Function] = {
     "camera": Function("a camera"),
     "device_port": Function("a USB port that can act as a device"),
     "usb_socket": Function("free USB sockets"),
-    "sound_in": Function("sound in", "channels"),
+    "sound_in": Function("sound in", "ch"),
     "sound_out": Function("sound out"),
     "buttons": Function("buttons"),
     "gamepad": Function("a gamepad"),

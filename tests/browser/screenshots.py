@@ -61,7 +61,25 @@ def part_sheet(page: Page) -> None:
     page.get_by_text("revision 2").wait_for()
 
 
+def four_answers(page: Page) -> None:
+    """A purpose and a place chosen, and the first kit beside them."""
+    page.get_by_text("Time-lapse or frost camera").click()
+    page.get_by_label("Place").select_option("outdoors-shaded")
+    page.get_by_label("Budget").fill("160")
+    page.get_by_text("Nothing stops it.").wait_for()
+    page.wait_for_timeout(800)
+
+
+def purpose(page: Page) -> None:
+    """Needs with what meets them, the day, and where people differ."""
+    page.locator(".kit-main", has_text="Purpose").click()
+    page.locator(".school-list li").first.wait_for()
+
+
 VIEWS: list[View] = [
+    ("new-plan", "/new", "light", four_answers),
+    ("workbench-purpose", "/plans/bat-recorder", "light", purpose),
+    ("side-by-side", "/side/bat-recorder,moss-cabinet,choir-recorder", "light", as_it_opens),
     ("plans", "/", "light", as_it_opens),
     ("workbench-supply", "/plans/choir-recorder", "light", supply_with_snag),
     ("workbench-fit", "/plans/choir-recorder", "light", fit),

@@ -38,6 +38,10 @@ def test_nothing_serious_on_any_screen(page: Page, server: str, scheme: Any) -> 
     expect(page.locator(".rule-entry").first).to_be_visible()
     assert serious(page) == []
 
+    page.goto(f"{server}/side/bat-recorder,moss-cabinet")
+    expect(page.locator(".side-table")).to_be_visible()
+    assert serious(page) == []
+
     page.goto(f"{server}/cupboard/B06")
     expect(page.get_by_role("heading", name="Hurdle 2")).to_be_visible()
     assert serious(page) == []

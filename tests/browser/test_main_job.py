@@ -342,3 +342,26 @@ def test_a_plan_is_duplicated_renamed_and_taken_along(quiet_page: Page, server: 
     page.keyboard.press("Escape")
     page.goto(server)
     expect(page.get_by_role("article", name="Fern cabinet")).to_contain_text("ordered")
+
+
+def test_plans_side_by_side(quiet_page: Page, server: str) -> None:
+    """By one key from the workbench; the other plan chosen there; only where they differ."""
+    page = quiet_page
+    page.goto(f"{server}/plans/bat-recorder")
+    expect(page.locator(".margin-row").first).to_be_visible()
+    page.keyboard.press("b")
+    expect(page.get_by_role("heading", name="Side by side")).to_be_visible()
+    page.get_by_label("Put another plan beside").select_option("moss-cabinet")
+    columns = page.locator(".side-table thead th a")
+    expect(columns).to_have_text(["Churchyard bat-call recorder", "Moss-growth time-lapse cabinet"])
+    cooling = page.locator(".side-table tr", has_text="Cooling")
+    expect(cooling.locator("td")).to_have_text(["Griddle Tall", "Griddle Tall"])
+    page.get_by_label("Only where they differ").check()
+    expect(cooling).to_have_count(0)
+    expect(page.locator(".side-table tr", has_text="Board")).to_contain_text("Hurdle 2")
+    page.reload()
+    expect(columns).to_have_count(2)
+    page.get_by_role("button", name="take away Moss-growth time-lapse cabinet").click()
+    expect(columns).to_have_count(1)
+    page.goto(f"{server}/side/gone")
+    expect(page.get_by_text("None of these plans is here any more")).to_be_visible()

@@ -10,6 +10,7 @@ import { NewPlanPage } from "./begin/NewPlanPage";
 import { CupboardPage } from "./cupboard/CupboardPage";
 import { PlansPage } from "./plans/PlansPage";
 import { RuleBookPage } from "./rulebook/RuleBookPage";
+import { SidePage } from "./side/SidePage";
 import { NotFound } from "./ui/NotFound";
 import { WorkbenchPage } from "./workbench/WorkbenchPage";
 
@@ -26,6 +27,7 @@ const router = createBrowserRouter([
   { path: "/", element: <PlansPage /> },
   { path: "/new", element: <NewPlanPage /> },
   { path: "/cupboard/:partId?", element: <CupboardPage /> },
+  { path: "/side/:ids?", element: <SidePage /> },
   { path: "/rules", element: <RuleBookPage /> },
   { path: "/plans/:planId", element: <WorkbenchPage /> },
   { path: "*", element: <NotFound /> },

@@ -102,7 +102,8 @@ def _function(need: Need, facts: _Facts) -> NeedResult:
     function = FUNCTIONS[need.function]
     givers = facts.givers(need.function)
     if not givers:
-        sentence = f"Nothing in the kit gives {function.label}: {need.text}."
+        asked = "" if need.text == function.label else f": {need.text}"
+        sentence = f"Nothing in the kit gives {function.label}{asked}."
         return NeedResult(need, "unmet", "missing", sentence, want=float(need.count))
     spoilt = {id(giver): _spoilt(need.function, giver, facts) for giver in givers}
     kept = [giver for giver in givers if spoilt[id(giver)] is None]

@@ -45,6 +45,11 @@ export function PlansPage() {
         <div className="plans-head">
           <h1>Plans</h1>
           <span className="soft grow">A plan is a build being thought through.</span>
+          {(plans.data?.length ?? 0) > 1 && (
+            <Button variant="" onClick={() => void navigate(`/side/${firstTwo(plans.data)}`)}>
+              Side by side
+            </Button>
+          )}
           <Button variant="primary" onClick={() => void navigate("/new")}>
             New plan
           </Button>
@@ -58,6 +63,13 @@ export function PlansPage() {
       </main>
     </div>
   );
+}
+
+function firstTwo(plans: PlanStrip[] | undefined): string {
+  return (plans ?? [])
+    .slice(0, 2)
+    .map((plan) => plan.id)
+    .join(",");
 }
 
 function NoPlans() {

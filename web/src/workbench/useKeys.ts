@@ -18,8 +18,8 @@ export function useKeys(bench: Bench | null, showSheet: () => void): KeyAction[]
   const queries = useQueryClient();
   const navigate = useNavigate();
   const [letters] = useLetterKeys();
-  const openPlan = (id: string) => void navigate(`/plans/${id}`);
-  const actions = bench ? keyActions(bench, queries, showSheet, openPlan) : [];
+  const go = (address: string) => void navigate(address);
+  const actions = bench ? keyActions(bench, queries, showSheet, go) : [];
   useHotkeys("mod+z", () => undo(bench), { preventDefault: true });
   useHotkeys("mod+shift+z", () => redo(bench), { preventDefault: true });
   useHotkeys("*", (event) => {
@@ -45,7 +45,7 @@ function keyActions(
   bench: Bench,
   queries: ReturnType<typeof useQueryClient>,
   showSheet: () => void,
-  openPlan: (id: string) => void,
+  go: (address: string) => void,
 ): KeyAction[] {
   const { view, report, whatIf, setWhatIf } = bench;
   const findings = report.findings;
@@ -83,7 +83,7 @@ function keyActions(
     const params = { path: { plan_id: view.id } };
     const copy = dataOf(await client.POST("/api/plans/{plan_id}/copy", { params }));
     await queries.invalidateQueries({ queryKey: plansQuery.queryKey });
-    openPlan(copy.id);
+    go(`/plans/${copy.id}`);
   };
   const moveAmbient = (by: number) => {
     const own = view.plan.place?.ambient_max_c ?? 28;
@@ -136,6 +136,12 @@ function keyActions(
       shown: "v",
       what: "Copy the plan as a variant, and go on there",
       run: () => void variant(),
+    },
+    {
+      keys: ["b"],
+      shown: "b",
+      what: "Put the plan beside another",
+      run: () => go(`/side/${view.id}`),
     },
     { keys: ["z"], shown: "z or Ctrl+Z", what: "Undo", run: () => undo(bench) },
     { keys: ["Z"], shown: "Shift+Z", what: "Redo", run: () => redo(bench) },

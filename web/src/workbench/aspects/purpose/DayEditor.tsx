@@ -10,7 +10,8 @@ const ACTIVITIES = Object.keys(ACTIVITY_WORDS) as Activity[];
 
 /** How its day goes: a strip of 24 hours, and its parts by name, length and work. */
 export function DayEditor() {
-  const { view, changes } = useBench();
+  const { view, changes, report } = useBench();
+  const nameOf = (line: string) => report.lines.find((entry) => entry.id === line)?.name ?? line;
   const stored = textOf(view.plan.duty ?? []);
   const [rows, setRows] = useState(stored);
   const [wrong, setWrong] = useState("");
@@ -74,7 +75,7 @@ export function DayEditor() {
                   ))}
                 </Form.Select>
               </td>
-              <td className="soft">{exceptions(row)}</td>
+              <td className="soft">{exceptions(row, nameOf)}</td>
               <td>
                 <Button
                   variant="link"
@@ -118,9 +119,9 @@ export function DayEditor() {
   );
 }
 
-function exceptions(row: PhaseText): string {
+function exceptions(row: PhaseText, nameOf: (line: string) => string): string {
   const others = Object.entries(row.lines ?? {});
-  return others.map(([line, activity]) => `${line} ${ACTIVITY_WORDS[activity]}`).join(", ");
+  return others.map(([line, activity]) => `${nameOf(line)} ${ACTIVITY_WORDS[activity]}`).join(", ");
 }
 
 const STRIP_WIDTH = 624;
