@@ -14,15 +14,19 @@ from decimal import Decimal
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
 from cobblewort.core.evaluate import judgement_of
+from cobblewort.core.findings import Finding
 from cobblewort.core.fixes import propose_fixes
 from cobblewort.core.functions import FUNCTIONS, FunctionId
 from cobblewort.core.judgement import Judgement
+from cobblewort.core.margin import FAMILIES, Family
 from cobblewort.core.parts.model import Part
 from cobblewort.core.patch import AddLine, Patch, apply_patch
 from cobblewort.core.plan import KINDS_FOR_ROLE, Need, Plan, Role
 from cobblewort.core.remedies import joining_leads
 
 _MOST_REPAIRS = 3
+_BEFORE_THE_SHELL: tuple[Family, ...] = ("need", "supply")
+"""What cooler and case cannot mend; what they can is left to them."""
 _WATERTIGHT = 4
 """Splashing water from any direction: second digit of IEC 60529."""
 _UNTESTED = Decimal(10**6)
@@ -142,9 +146,9 @@ class _Search:
         if at_most is not None and self.judge(draft).kit.cost.total >= at_most:
             return None
         judged = self.add_supply(draft)
-        judged = self.repaired(draft, judged)
+        judged = self.repaired(draft, judged, _BEFORE_THE_SHELL)
         judged = self.add_shell(draft, judged)
-        judged = self.repaired(draft, judged)
+        judged = self.repaired(draft, judged, FAMILIES)
         failing = [f.sentence for f in judged.findings if f.severity == "stops"]
         lines = {line.id for line in draft.plan.lines}
         reasons = [Reason(line, text) for line, text in draft.reasons.items() if line in lines]
@@ -261,8 +265,7 @@ class _Search:
                 continue
             for patch in self.with_leads(draft, supply):
                 judged = self.judge(draft, patch)
-                stops = sum(f.severity == "stops" and f.family in ("supply", "fit")
-                            for f in judged.findings)  # fmt: skip
+                stops = sum(f.severity == "stops" and _of_supply(f) for f in judged.findings)
                 unfed = not judged.kit.power.feeds_every_board()
                 rank = (unfed, stops, judged.kit.cost.total)
                 if best is None or rank < best[0]:
@@ -334,10 +337,11 @@ class _Search:
             return False
         return not (own.open and ("children" in self.conditions or place.touched_by == "children"))
 
-    def repaired(self, draft: _Draft, judged: Judgement) -> Judgement:
+    def repaired(self, draft: _Draft, judged: Judgement, families: tuple[Family, ...]) -> Judgement:
         """Take the best ways out of what stops it, while they lead to fewer snags."""
         for _ in range(_MOST_REPAIRS):
-            snag = next((f for f in judged.findings if f.severity == "stops" and f.has_fixes), None)
+            stopping = (f for f in judged.findings if f.severity == "stops" and f.has_fixes)
+            snag = next((f for f in stopping if f.family in families), None)
             if snag is None:
                 return judged
             try:
@@ -356,6 +360,11 @@ class _Search:
                 if line.id not in before:
                     draft.reasons[line.id] = f"settles: {snag.sentence}"
         return judged
+
+
+def _of_supply(finding: Finding) -> bool:
+    """Whether a snag is about feeding the kit: its limits, and the lead that joins it."""
+    return finding.family == "supply" or finding.rule in ("FIT-02", "FIT-09")
 
 
 def _removes(plan: Plan, patch: Patch) -> bool:
