@@ -1,0 +1,68 @@
+import type { UseQueryResult } from "@tanstack/react-query";
+import { cleanup, render, screen } from "@testing-library/react";
+import { afterEach, expect, test } from "vitest";
+
+import type { FirstKit, FirstKitRequest, LineReport } from "../api/types";
+import { report } from "../testing/reports";
+import { FirstKitPane } from "./FirstKitPane";
+
+afterEach(cleanup);
+
+const REQUEST = { name: "x", purpose: "hub", place: {} } as FirstKitRequest;
+
+function kit(failing: string[]): FirstKit {
+  const line = {
+    id: "board",
+    role: "board",
+    name: "Hurdle 2",
+    quantity: 2,
+    owned: true,
+    to_pay: "0",
+  } as LineReport;
+  const judged = { ...report({}), lines: [line] };
+  return {
+    plan: { name: "x" },
+    empty: { name: "x" },
+    reasons: [{ line: "board", text: "owned, and carries it all" }],
+    failing,
+    report: judged,
+  };
+}
+
+const answer = (more: Partial<UseQueryResult<FirstKit>>) =>
+  ({ isFetching: false, isError: false, data: undefined, ...more }) as UseQueryResult<FirstKit>;
+
+test("each line with why it was taken, what it costs and whether it is owned", () => {
+  render(<FirstKitPane request={REQUEST} missing="" found={answer({ data: kit([]) })} />);
+  expect(screen.getByText(/Nothing stops it/)).toBeTruthy();
+  const row = screen.getByRole("row");
+  expect(row.textContent).toContain("2 × Hurdle 2");
+  expect(row.textContent).toContain("owned, and carries it all");
+  expect(row.textContent).toContain("own");
+});
+
+test("what fails is named, with the nearest kit below", () => {
+  const data = kit(["The kit comes to EUR 90.00; the budget is EUR 60.00."]);
+  render(<FirstKitPane request={REQUEST} missing="" found={answer({ data })} />);
+  expect(screen.getByText(/nearest one fails here/)).toBeTruthy();
+  expect(screen.getByText(/the budget is EUR 60.00/)).toBeTruthy();
+});
+
+test("what is missing comes before an old answer", () => {
+  const missing = "Choose where it will live.";
+  render(<FirstKitPane request={null} missing={missing} found={answer({ data: kit([]) })} />);
+  expect(screen.getByText(missing)).toBeTruthy();
+  expect(screen.queryByRole("row")).toBeNull();
+});
+
+test("it says that it is at work, and what went wrong", () => {
+  const { unmount } = render(
+    <FirstKitPane request={REQUEST} missing="" found={answer({ isFetching: true })} />,
+  );
+  expect(screen.getByText("Trying the cupboard…")).toBeTruthy();
+  expect(screen.getByRole("region", { name: "First kit" }).getAttribute("aria-busy")).toBe("true");
+  unmount();
+  const found = answer({ isError: true, error: new Error("The server does not answer.") } as never);
+  render(<FirstKitPane request={REQUEST} missing="" found={found} />);
+  expect(screen.getByText("The server does not answer.")).toBeTruthy();
+});

@@ -1,0 +1,68 @@
+import { cleanup, fireEvent, screen } from "@testing-library/react";
+import { afterEach, expect, test } from "vitest";
+
+import type { Need, NeedKind } from "../api/types";
+import { renderWith } from "../testing/withQueries";
+import { NeedForm } from "./NeedForm";
+
+afterEach(cleanup);
+
+const KINDS: NeedKind[] = [
+  { kind: "function", id: "radio", label: "Wi-Fi", unit: "", wants: "count" },
+  { kind: "function", id: "storage", label: "room", unit: "GB", wants: "at_least" },
+  { kind: "condition", id: "silent", label: "makes no sound", unit: "", wants: "" },
+];
+
+function form(onAdd: (need: Need) => void, taken: string[] = []) {
+  renderWith(<NeedForm taken={taken} onAdd={onAdd} />, [[["need-kinds"], KINDS]]);
+  const choose = (value: string) =>
+    fireEvent.change(screen.getByLabelText("Ask for something more"), { target: { value } });
+  const type = (label: string, value: string) =>
+    fireEvent.change(screen.getByLabelText(label), { target: { value } });
+  return { choose, type, add: () => fireEvent.click(screen.getByText("Ask for it")) };
+}
+
+test("only what a need wants is asked for", () => {
+  const { choose } = form(() => undefined);
+  expect(screen.queryByText("Ask for it")).toBeNull();
+  choose("condition:silent");
+  expect(screen.queryByLabelText("How much")).toBeNull();
+  choose("function:storage");
+  expect(screen.getByLabelText("How much")).toBeTruthy();
+  expect(screen.getByText("GB")).toBeTruthy();
+  choose("function:radio");
+  expect(screen.getByLabelText("How often")).toBeTruthy();
+});
+
+test("a whole need is handed over, and the form is empty again", () => {
+  const asked: Need[] = [];
+  const { choose, type, add } = form((need) => asked.push(need), ["storage"]);
+  choose("function:storage");
+  type("How much", "250");
+  type("In your words", "a year of pictures");
+  add();
+  expect(asked).toMatchObject([
+    { id: "storage-2", text: "a year of pictures", function: "storage", at_least: 250 },
+  ]);
+  expect(screen.queryByText("Ask for it")).toBeNull();
+});
+
+test("Enter in the words asks for it too", () => {
+  const asked: Need[] = [];
+  const { choose } = form((need) => asked.push(need));
+  choose("condition:silent");
+  fireEvent.keyDown(screen.getByLabelText("In your words"), { key: "Enter" });
+  expect(asked).toMatchObject([{ condition: "silent", text: "makes no sound" }]);
+});
+
+test("a wrong figure is told and nothing is lost", () => {
+  const asked: Need[] = [];
+  const { choose, type, add } = form((need) => asked.push(need));
+  choose("function:storage");
+  type("How much", "plenty");
+  type("In your words", "room");
+  add();
+  expect(screen.getByRole("alert").textContent).toMatch(/must be a number/);
+  expect(screen.getByLabelText<HTMLInputElement>("In your words").value).toBe("room");
+  expect(asked).toEqual([]);
+});
