@@ -21,7 +21,9 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.evaluate import evaluate
 from cobblewort.core.fixes import candidates
-from cobblewort.formats.shipped import shipped_catalogue
+from cobblewort.core.purpose import plan_for
+from cobblewort.core.suggest.first import first_kit
+from cobblewort.formats.shipped import shipped_catalogue, shipped_places, shipped_purposes
 from tests.browser.conftest import free_port
 from tests.kits import kit
 
@@ -94,6 +96,8 @@ def main() -> None:
     shipped = shipped_catalogue()
     pieces = sum(line.quantity for line in PLAN_25.lines)
     many = sixty_cases()
+    purpose = shipped_purposes()["sound-recorder"]
+    begun = plan_for(purpose, purpose.title, shipped_places()["indoor-room"].place)
     full = kit("B10", "S03", "M02", "K05", "E03", "395xX07")
     started_s, memory_mb, answer_ms = server_start()
     rows = [
@@ -103,6 +107,8 @@ def main() -> None:
          median_ms(lambda: evaluate(PLAN_25, shipped, 256), 100), "15 ms"),
         ("60 candidates for one role",
          median_ms(lambda: candidates(PLAN_25, many, "case", "E03"), 10), "150 ms"),
+        ("the first kit for a sound recorder",
+         median_ms(lambda: first_kit(begun, shipped), 5), "1000 ms"),
         ("evaluate(), 400 parts, nominal",
          median_ms(lambda: evaluate(full, shipped), 5), "1000 ms"),
         ("a report over HTTP, choir recorder, 256 samples", answer_ms, "30 ms"),

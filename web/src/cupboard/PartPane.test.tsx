@@ -61,7 +61,7 @@ test("a part of one's own is a form; what nobody states can be filled in", () =>
   expect(screen.getByLabelText<HTMLInputElement>("Peak").value).toBe("6.2");
   const idle = screen.getByLabelText<HTMLInputElement>("Idle");
   expect([idle.value, idle.placeholder]).toEqual(["", "class: 2.7"]);
-  expect(screen.getByText(/1 more figures that nobody states/)).toBeTruthy();
+  expect(screen.getByText(/Nobody states 1 more/)).toBeTruthy();
   expect(screen.getByText<HTMLButtonElement>("Save").disabled).toBe(true);
 });
 

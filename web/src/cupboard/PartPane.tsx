@@ -224,7 +224,7 @@ function FigureTable({ sheet, row, askForMore = false }: TableProps) {
       <Groups figures={known} row={row} />
       {askForMore && open.length > 0 && (
         <details className="sheet-more">
-          <summary>{open.length} more figures that nobody states, and that you could</summary>
+          <summary>Nobody states {open.length} more, and you could</summary>
           <Groups figures={open} row={row} />
         </details>
       )}

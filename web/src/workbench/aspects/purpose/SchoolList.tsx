@@ -73,7 +73,7 @@ function effects(school: School, currency: string): string {
   if (!effect) return "";
   const snags =
     effect.stops > 0
-      ? `${effect.stops} snag${effect.stops > 1 ? "s" : ""} that stop it`
+      ? `${effect.stops} ${effect.stops > 1 ? "snags that stop" : "snag that stops"} it`
       : "nothing stops it";
   const parts = [
     change(Number(effect.cost_delta), currency),
