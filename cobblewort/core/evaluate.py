@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import cobblewort.core.cost.rules
+import cobblewort.core.fit.pin_rules
 import cobblewort.core.fit.rules
 import cobblewort.core.heat.rules
 import cobblewort.core.needs.rules
@@ -11,6 +12,7 @@ import cobblewort.core.safety.rules  # noqa: F401  the imports fill the registry
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.cost.model import build_cost
 from cobblewort.core.fit.assign import assign
+from cobblewort.core.fit.pins import build_header
 from cobblewort.core.fit.stack import build_stack
 from cobblewort.core.heat.model import build_heat
 from cobblewort.core.instance import expand
@@ -72,7 +74,8 @@ def build_kit(plan: Plan, catalogue: Catalogue, samples: int) -> Kit:
     heat = build_heat(plan, instances, stack, power, samples)
     cost = build_cost(plan, instances)
     needs = build_needs(plan, instances, fit, power)
-    return Kit(plan, catalogue, samples, instances, fit, stack, power, heat, cost, needs)
+    header = build_header(plan, instances)
+    return Kit(plan, catalogue, samples, instances, fit, stack, header, power, heat, cost, needs)
 
 
 def report_on(judgement: Judgement) -> Report:

@@ -249,12 +249,16 @@ def _ranked(
 
 
 def _sorted(finding: Finding, fixes: list[Fix]) -> list[Fix]:
-    """Best first: settles the finding, breaks nothing, settles most, costs least, is short."""
+    """Best first: settles the finding, breaks nothing, gives nothing up, settles most, costs least.
+
+    Leaving something out is always cheapest and never what somebody bought it for.
+    """
     return sorted(
         fixes,
         key=lambda f: (
-            finding.id not in f.resolves, len(f.breaks), -len(f.resolves), f.effect.cost_delta,
-            len(f.patch), f.title,
+            finding.id not in f.resolves, len(f.breaks),
+            all(isinstance(change, RemoveLine) for change in f.patch), -len(f.resolves),
+            f.effect.cost_delta, len(f.patch), f.title,
         ),
     )  # fmt: skip
 

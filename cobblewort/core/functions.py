@@ -9,7 +9,8 @@ FunctionId = Literal[
     "wired_network", "radio", "access_point", "mesh_radio", "software_radio", "voice_modem",
     "video_in", "video_out", "screen", "camera", "device_port", "usb_socket", "sound_in",
     "sound_out", "buttons", "gamepad", "clock", "climate", "relay", "storage", "memory",
-    "vehicle_power", "battery", "desktop",
+    "vehicle_power", "battery", "desktop", "fan_control", "position", "light", "distance", "motion",
+    "analogue_in", "field_bus",
 ]  # fmt: skip
 
 
@@ -50,6 +51,13 @@ FUNCTIONS: dict[FunctionId, Function] = {
     "vehicle_power": Function("power from a vehicle"),
     "battery": Function("a battery", "Wh", added=True),
     "desktop": Function("a desktop in the image"),
+    "fan_control": Function("a fan that follows the heat"),
+    "position": Function("its own position"),
+    "light": Function("a measure of light"),
+    "distance": Function("a measure of distance"),
+    "motion": Function("a measure of motion"),
+    "analogue_in": Function("analogue inputs"),
+    "field_bus": Function("a field bus"),
 }
 
 CONDITIONS: dict[str, str] = {

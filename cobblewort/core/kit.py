@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.cost.model import CostResult
 from cobblewort.core.fit.assign import Assignment
+from cobblewort.core.fit.pins import HeaderResult
 from cobblewort.core.fit.stack import StackResult
 from cobblewort.core.heat.model import HeatResult
 from cobblewort.core.instance import Instance
@@ -25,6 +26,7 @@ class Kit:
     instances: list[Instance]
     fit: Assignment
     stack: StackResult
+    header: HeaderResult
     power: PowerResult
     heat: HeatResult
     cost: CostResult

@@ -9,7 +9,7 @@ from pydantic import Field, ValidationError
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.parts.model import Identifier, Piece
-from cobblewort.core.plan import KIT_ORDER, Line, Plan, Role
+from cobblewort.core.plan import KIT_ORDER, Addresses, Line, Plan, Role
 
 
 class AddLine(Piece):
@@ -39,13 +39,16 @@ class RemoveLine(Piece):
 
 
 class EditLine(Piece):
-    """Change how many of a part there are, whether they are owned, and whose figures count."""
+    """Change how many of a part there are, whether they are owned, whose figures count, and which
+    I2C addresses the pieces are set to.
+    """
 
     op: Literal["edit"] = "edit"
     line: Identifier
     quantity: Annotated[int, Field(ge=1, le=400)] | None = None
     owned: bool | None = None
     part_revision: Annotated[int, Field(ge=1)] | None = None
+    addresses: Addresses | None = None
 
 
 class PinPlug(Piece):
@@ -76,6 +79,7 @@ class SetFields(Piece):
             "currency",
             "copies",
             "settings",
+            "wired",
         ],
         Any,
     ] = Field(min_length=1)
@@ -120,9 +124,10 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
             )
             return _with(plan, place, {"lines": rest, "duty": _duty_without(plan, old.id)})
         case SwapPart():
-            update: dict[str, Any] = {"part": change.part, "part_revision": None, "pins": {}}
+            update: dict[str, Any] = {"part": change.part, "part_revision": None, "pins": {},
+                                      "addresses": {}}  # fmt: skip
         case EditLine():
-            given = change.model_dump(include={"quantity", "owned", "part_revision"})
+            given = change.model_dump(include={"quantity", "owned", "part_revision", "addresses"})
             update = {name: value for name, value in given.items() if value is not None}
         case PinPlug():
             pins = dict(_line(plan, change.line, place).pins)

@@ -8,7 +8,8 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, StringConstraints, model_validator
 
 from cobblewort.core.functions import FunctionId
-from cobblewort.core.parts.model import Identifier, Piece
+from cobblewort.core.parts.model import Identifier, Piece, Pin
+from cobblewort.core.standards import header
 
 Role = Literal[
     "board", "supply", "boot", "data", "addon", "cooling", "case", "lead", "fastener", "borrow"
@@ -149,10 +150,43 @@ class ReadyMade(Piece):
     worse: tuple[Annotated[str, StringConstraints(max_length=200)], ...] = ()
 
 
+class Wired(Piece):
+    """A button or an LED that is wired to a pin of the header by hand. [V], [mA]
+
+    `made_for_v` is set for an LED with its resistor built in, which wants that voltage.
+    """
+
+    id: Identifier
+    kind: Literal["led", "button"]
+    label: Annotated[str, StringConstraints(min_length=1, max_length=60, strip_whitespace=True)]
+    pin: Pin
+    forward_v: Annotated[float, Field(gt=0, le=48)] = 2.0
+    current_ma: Annotated[float, Field(gt=0, le=1000)] = 5.0
+    made_for_v: Annotated[float, Field(gt=0, le=48)] | None = None
+    series: header.Series = "E24"
+
+    @model_validator(mode="after")
+    def _on_a_signal(self) -> Wired:
+        if not header.is_signal(self.pin):
+            raise ValueError(
+                f"pin {self.pin} is {header.pin_name(self.pin)}; choose one that can be switched"
+            )
+        return self
+
+
+Addresses = dict[
+    Annotated[str, StringConstraints(pattern=r"^[1-9][0-9]{0,2}$")],
+    Annotated[int, Field(ge=header.I2C_LOWEST, le=header.I2C_HIGHEST)],
+]
+"""Number of a piece on its line to the I2C address that it is set to."""
+
+
 class Line(Piece):
     """One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`.
 
-    `part_revision` keeps the figures that the part had when it was chosen; None takes the newest.
+    `addresses` says which I2C address a piece is set to: its number to the address; pieces without
+    one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
+    None takes the newest.
     """
 
     id: Identifier
@@ -162,6 +196,7 @@ class Line(Piece):
     quantity: Annotated[int, Field(ge=1, le=MAX_INSTANCES)] = 1
     owned: bool = False
     pins: dict[str, str] = Field(default_factory=dict)
+    addresses: Addresses = Field(default_factory=dict)
 
 
 class Plan(Piece):
@@ -185,6 +220,7 @@ class Plan(Piece):
     copies: Annotated[int, Field(ge=1, le=100)] = 1
     settings: Settings = Settings()
     lines: tuple[Line, ...] = ()
+    wired: Annotated[tuple[Wired, ...], Field(max_length=28)] = ()
     parts: tuple[dict[str, Any], ...] = ()
 
     @model_validator(mode="after")
@@ -196,6 +232,8 @@ class Plan(Piece):
         asked = [need.id for need in self.needs]
         if len(set(asked)) < len(asked):
             raise ValueError("each need needs an id of its own")
+        if len({wired.id for wired in self.wired}) < len(self.wired):
+            raise ValueError("each wired part needs an id of its own")
         pieces = sum(line.quantity for line in self.lines)
         if pieces > MAX_INSTANCES:
             raise ValueError(f"a plan holds at most {MAX_INSTANCES} parts (got {pieces})")

@@ -21,13 +21,24 @@ def _named(kit: Kit, finding: Finding, *roles: str) -> list[Line]:
 
 
 def _alternatives(kit: Kit, line: Line) -> Iterator[Part]:
-    """Parts of the same kind that hold at least as much; a device is there for its own sake."""
+    """Parts of the same kind that hold as much; a device must give what it is there for."""
     now = kit.catalogue.of_line(line)
-    if now.kind == "device":
+    if now.kind == "device" and not now.offers:
         return
     for part in on_offer(kit, (now.kind,)):
-        if part.id != now.id and _capacity_gb(part) >= _capacity_gb(now):
+        if part.id == now.id or _capacity_gb(part) < _capacity_gb(now):
+            continue
+        if now.kind != "device" or _gives_as_much(part, now):
             yield part
+
+
+def _gives_as_much(part: Part, now: Part) -> bool:
+    return all(
+        (other := part.offers.get(name)) is not None
+        and other.count >= offer.count
+        and (other.amount or 0) >= (offer.amount or 0)
+        for name, offer in now.offers.items()
+    )
 
 
 def _capacity_gb(part: Part) -> float:

@@ -215,6 +215,63 @@ class Reach:
 
 
 @dataclass(slots=True, frozen=True)
+class HeaderPin:
+    """One pin of the header: what it is for, and who uses it.
+
+    `state` is `supply` for power and ground, `reserved`, `free`, `used`, `shared` by several on a
+    bus, or `clash`.
+    """
+
+    number: int
+    name: str
+    state: str
+    users: tuple[str, ...]
+    lines: tuple[str, ...]
+
+
+@dataclass(slots=True, frozen=True)
+class HeaderAddress:
+    """An address on the I2C bus and who answers there; `others` are those it could be set to."""
+
+    address: int
+    piece: str
+    line: str
+    others: tuple[int, ...]
+
+
+@dataclass(slots=True, frozen=True)
+class WireReport:
+    """One row of the wiring table: from a pin, through a resistor perhaps, to where."""
+
+    pin: int
+    pin_name: str
+    through: str
+    to: str
+    line: str | None
+
+
+@dataclass(slots=True, frozen=True)
+class WiredReport:
+    """A button or LED wired by hand, worked out. [ohm], [mA]"""
+
+    id: str
+    resistor_ohm: float | None
+    current_ma: float
+    why: str
+
+
+@dataclass(slots=True, frozen=True)
+class HeaderReport:
+    """The header as it is used. `why_not` is empty where the board has one with its pins fitted."""
+
+    why_not: str
+    pins: list[HeaderPin]
+    addresses: list[HeaderAddress]
+    wires: list[WireReport]
+    wired: list[WiredReport]
+
+
+@dataclass(slots=True, frozen=True)
 class FitReport:
     """What is plugged where, and the stack to scale."""
 
@@ -225,6 +282,7 @@ class FitReport:
     board_thickness_mm: float | None
     case: CaseOutline | None
     reaches: list[Reach]
+    header: HeaderReport
 
 
 @dataclass(slots=True, frozen=True)

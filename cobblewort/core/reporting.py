@@ -23,6 +23,9 @@ from cobblewort.core.report import (
     Connection,
     CostReport,
     FitReport,
+    HeaderAddress,
+    HeaderPin,
+    HeaderReport,
     HeatNode,
     HeatPath,
     HeatReport,
@@ -34,8 +37,10 @@ from cobblewort.core.report import (
     StateReport,
     SupplyNode,
     SupplyReport,
+    WiredReport,
+    WireReport,
 )
-from cobblewort.core.standards import pcie
+from cobblewort.core.standards import header, pcie
 
 _HEAT_LABELS = {
     "die": "Processor", "sink": "Cooler", "board": "Board", "inside": "Inside air", "wall": "Wall",
@@ -253,7 +258,59 @@ def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:
         board_thickness_mm=None if main is None else main.thickness_mm.nominal,
         case=_case_outline(kit.stack.case),
         reaches=reaches,
+        header=header_report(kit),
     )
+
+
+def header_report(kit: Kit) -> HeaderReport:
+    """The header pin by pin, the I2C bus, and the wires to make."""
+    used, board = kit.header, kit.header.board
+    own = None if board is None else board.part.pin_header
+    why_not = ""
+    if own is None:
+        why_not = "This board has no header." if board else "There is no board yet."
+    elif not own.fitted:
+        why_not = "The header of this board comes without its pins soldered in."
+    clashes = set(used.clashes)
+    pins = []
+    for number in range(1, header.PINS + 1):
+        users = used.users.get(number, [])
+        pins.append(
+            HeaderPin(
+                number, header.pin_name(number), _pin_state(number, len(users), number in clashes),
+                tuple(user.name for user in users),
+                tuple(dict.fromkeys(user.line for user in users if user.line)),
+            )
+        )  # fmt: skip
+    addresses = [
+        HeaderAddress(address, piece.name, piece.line.id,
+                      tuple(a for a in _addresses(piece) if a != address))
+        for address, pieces in sorted(used.addresses.items())
+        for piece in pieces
+    ]  # fmt: skip
+    return HeaderReport(
+        why_not=why_not,
+        pins=pins,
+        addresses=addresses,
+        wires=[
+            WireReport(w.pin, header.pin_name(w.pin), w.through, w.to, w.line) for w in used.wires
+        ],
+        wired=[WiredReport(w.wired.id, w.resistor_ohm, w.current_ma, w.why) for w in used.wired],
+    )
+
+
+def _addresses(piece: Instance) -> tuple[int, ...]:
+    return piece.part.pins.addresses if piece.part.pins else ()
+
+
+def _pin_state(number: int, users: int, clashes: bool) -> str:
+    if clashes:
+        return "clash"
+    if number in header.POWER:
+        return "supply"
+    if users:
+        return "shared" if users > 1 else "used"
+    return "reserved" if number in header.RESERVED else "free"
 
 
 def _connection(kit: Kit, plug: PlugRef, socket: SocketRef) -> Connection:

@@ -9,6 +9,7 @@ _CONNECTOR_WORDS = {
     "usb-a": "USB-A", "usb-c": "USB-C", "micro-usb": "micro-USB", "flat-16": "flat-cable",
     "m2": "M.2", "memory-card": "card", "fan-4": "4-pin fan", "camera-15": "15-way camera",
     "camera-22": "22-way camera", "sata": "SATA", "header-5v": "header 5 V",
+    "header-3v3": "header 3.3 V",
 }  # fmt: skip
 
 
@@ -45,6 +46,11 @@ def degrees(temp_c: float) -> str:
 def money(amount: Decimal | float, currency: str) -> str:
     """`EUR 12.50`."""
     return f"{currency} {Decimal(str(amount)):.2f}"
+
+
+def opening(text: str) -> str:
+    """A name as it opens a sentence."""
+    return text[:1].upper() + text[1:]
 
 
 def listed(words: Iterable[str]) -> str:

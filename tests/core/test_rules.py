@@ -26,6 +26,7 @@ def asked(*parts: str, image: dict[str, Any] | None = None, **need: Any) -> Plan
     return kit(*parts, needs=[{"id": "it", "text": "for the test", **need}], image=image)
 
 
+LED = {"id": "lamp", "kind": "led", "label": "lamp", "pin": 11}
 SLIM = {"name": "Slim image", "card_gb": 8, "memory_gb": 1}
 HUGE = {"name": "Huge image", "card_gb": 400, "memory_gb": 1}
 
@@ -48,6 +49,12 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "FIT-09": (kit("B06", "S07", "M02"), shipped()),
     "FIT-10": (kit("B10", "S03", "M02", "A03", "D05"), shipped()),
     "FIT-11": (kit(*SMALL, place={"wet": True}), shipped()),
+    "FIT-12": (kit(*SMALL, "X04", "X34"), shipped()),
+    "FIT-13": (kit(*SMALL, "X03", "X21"), shipped()),
+    "FIT-14": (kit("B10", "S03", "M02", "A05", "D05", "X33"), shipped()),
+    "FIT-15": (kit(*SMALL, "X41"), shipped()),
+    "FIT-16": (kit(*SMALL, wired=[{**LED, "made_for_v": 12}]), shipped()),
+    "FIT-17": (kit(*SMALL, wired=[{**LED, "current_ma": 30}]), shipped()),
     "PWR-01": (kit("B06", "S06", "M02"), shipped()),
     "PWR-02": (kit("B06", "S08", "C04", "M02"), shipped()),
     "PWR-03": (kit("B10", "S04", "C01", "M02", "X06", "X11"), shipped()),

@@ -177,7 +177,8 @@ class _Matcher:
 
     def _join(self, ref: PlugRef, socket: SocketRef) -> None:
         self.socket_of[ref.id] = socket
-        self.plug_in[socket.id] = ref
+        if not socket.socket.many:
+            self.plug_in[socket.id] = ref
 
     def why_not(self, ref: PlugRef) -> Unplaced:
         """The plugs that a failed search reached; they want more sockets than there are."""

@@ -45,6 +45,7 @@ _WORDS = {
     "path_ohm": "the way to the sockets",
     "peak": "the draw at its peak",
     "amount": "how much of it",
+    "pin_ma": "what one header pin gives",
     "radio_db": "what it takes from a radio inside",
     "r_air_k_w": "the resistance to air",
     "r_ba_k_w": "the resistance board to air",
@@ -63,6 +64,7 @@ _WORDS = {
     "soc_y_mm": "the die's place across the board",
     "start": "the draw at the start",
     "thickness_mm": "the thickness",
+    "total_ma": "what all header pins give together",
     "throttle_c": "the throttle point",
     "vent_high_cm2": "the high vents",
     "vent_low_cm2": "the low vents",
@@ -75,7 +77,7 @@ _WORDS = {
 
 _UNITS = {
     "_share_k": "1/K", "_w_mk": "W/(m K)", "_k_w": "K/W", "_m3_h": "m³/h", "_cm2": "cm²",
-    "_ohm": "Ω", "_awg": "AWG", "_mm": "mm", "_gb": "GB", "_db": "dB",
+    "_ma": "mA", "_ohm": "Ω", "_awg": "AWG", "_mm": "mm", "_gb": "GB", "_db": "dB",
     "_a": "A", "_v": "V", "_w": "W",
     "_c": "°C", "_m": "m",
 }  # fmt: skip

@@ -23,6 +23,7 @@ from cobblewort.core.reading import (
     Share,
     ShareRating,
 )
+from cobblewort.core.standards import header
 
 Identifier = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9_.-]{0,63}$")]
 Text = Annotated[str, StringConstraints(max_length=400)]
@@ -57,7 +58,8 @@ class Socket(Piece):
     """A place that one plug can take.
 
     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
-    `power_in` that is fed. `rail` is the rail of the part that the plug is joined to.
+    `power_in` that is fed. `rail` is the rail of the part that the plug is joined to. `many` plugs
+    can be joined at pins that wires are spliced to.
     """
 
     label: Text = ""
@@ -68,6 +70,7 @@ class Socket(Piece):
     generation: float = 0
     lanes: int = 1
     limit_a: PositiveRating | None = None
+    many: bool = False
     key: Literal["B", "M", "E"] | None = None
     lengths: tuple[str, ...] = ()
     protocols: tuple[str, ...] = ()
@@ -245,6 +248,48 @@ class HotSpot(Piece):
     slows: bool = False
 
 
+Pin = Annotated[int, Field(ge=1, le=header.PINS)]
+
+
+class PinUse(Piece):
+    """What a part does with the pins of the header.
+
+    `shares` are power, ground and lines of a bus, which several parts may use together; `takes`
+    are pins that it wants for itself. `addresses` are the I2C addresses that it can have, as
+    delivered first; one that cannot be moved has a single one. `signal_v` is what it puts onto the
+    pins, `plugs_on` whether it stands on the header itself instead of hanging on wires.
+    """
+
+    shares: tuple[Pin, ...] = ()
+    takes: tuple[Pin, ...] = ()
+    addresses: tuple[Annotated[int, Field(ge=header.I2C_LOWEST, le=header.I2C_HIGHEST)], ...] = ()
+    signal_v: Annotated[float, Field(gt=0, le=48)] = header.SIGNAL_V
+    plugs_on: bool = False
+
+    @model_validator(mode="after")
+    def _kinds_of_pins(self) -> PinUse:
+        odd = [n for n in self.shares if n not in header.POWER | header.BUS]
+        if odd:
+            raise ValueError(f"pins.shares: pin {odd[0]} is no power, ground or bus pin")
+        wrong = [n for n in self.takes if not header.is_signal(n)]
+        if wrong:
+            raise ValueError(
+                f"pins.takes: pin {wrong[0]} is {header.pin_name(wrong[0])}; nobody can have it "
+                "alone"
+            )
+        if self.addresses and not set(self.shares) >= header.I2C:
+            raise ValueError("pins.addresses: a part on I2C shares pins 3 and 5")
+        return self
+
+
+class PinHeader(Piece):
+    """The header of a board: whether its pins are fitted, and what they can carry. [mA]"""
+
+    fitted: bool = True
+    pin_ma: PositiveRating
+    total_ma: PositiveRating
+
+
 class Storage(Piece):
     """Room on a medium. [GB = 10^9 bytes]"""
 
@@ -270,7 +315,8 @@ class AddOn(Piece):
     """A board that is stacked on the main one.
 
     `height_mm` is from the main board's face to the far side of the add-on; `clear_mm` is the free
-    height between the two boards. `closes` names sockets of the main board that cannot be used
+    height between the two boards. `covers_header` says that it hides the header and does not pass
+    it on. `closes` names sockets of the main board that cannot be used
     under it, `hampers` those that can hardly be reached any more.
     """
 
@@ -279,6 +325,7 @@ class AddOn(Piece):
     clear_mm: NotNegativeRating | None = None
     closes: tuple[Identifier, ...] = ()
     hampers: tuple[Identifier, ...] = ()
+    covers_header: bool = False
 
 
 class Case(Piece):
@@ -347,6 +394,8 @@ class Part(Piece):
     storage: Storage | None = None
     stack: Stack | None = None
     add_on: AddOn | None = None
+    pin_header: PinHeader | None = None
+    pins: PinUse | None = None
     case: Case | None = None
 
     @property

@@ -23,7 +23,7 @@ _GROUPS = {
     "offers": "What it can do", "ambient": "Where it may stand", "stack": "Size", "add_on": "Size",
     "storage": "Room",
     "source": "As a supply", "voltages": "Voltage", "loads": "Draw", "rails": "Inside",
-    "sockets": "Sockets", "plugs": "Plugs and leads", "lead": "As a lead",
+    "sockets": "Sockets", "pin_header": "Sockets", "plugs": "Plugs and leads", "lead": "As a lead",
     "board_heat": "Heat", "cooler": "Cooling", "hot": "Heat", "drive": "Size", "case": "Case",
 }  # fmt: skip
 """Headings by the first step of a path, in the order of the sheet."""

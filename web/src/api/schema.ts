@@ -603,7 +603,8 @@ export interface components {
          * @description A board that is stacked on the main one.
          *
          *     `height_mm` is from the main board's face to the far side of the add-on; `clear_mm` is the free
-         *     height between the two boards. `closes` names sockets of the main board that cannot be used
+         *     height between the two boards. `covers_header` says that it hides the header and does not pass
+         *     it on. `closes` names sockets of the main board that cannot be used
          *     under it, `hampers` those that can hardly be reached any more.
          */
         AddOn: {
@@ -624,6 +625,11 @@ export interface components {
              * @default []
              */
             hampers?: string[];
+            /**
+             * Covers Header
+             * @default false
+             */
+            covers_header?: boolean;
         };
         /**
          * BoardHeat
@@ -916,7 +922,8 @@ export interface components {
         };
         /**
          * EditLine
-         * @description Change how many of a part there are, whether they are owned, and whose figures count.
+         * @description Change how many of a part there are, whether they are owned, whose figures count, and which
+         *     I2C addresses the pieces are set to.
          */
         EditLine: {
             /**
@@ -932,6 +939,10 @@ export interface components {
             owned?: boolean | null;
             /** Part Revision */
             part_revision?: number | null;
+            /** Addresses */
+            addresses?: {
+                [key: string]: number;
+            } | null;
         };
         /**
          * Effect
@@ -1123,6 +1134,7 @@ export interface components {
             case: components["schemas"]["CaseOutline"] | null;
             /** Reaches */
             reaches: components["schemas"]["Reach"][];
+            header: components["schemas"]["HeaderReport"];
         };
         /**
          * Fix
@@ -1140,6 +1152,55 @@ export interface components {
             effect: components["schemas"]["Effect"];
             /** After */
             after: components["schemas"]["FamilyReport"][];
+        };
+        /**
+         * HeaderAddress
+         * @description An address on the I2C bus and who answers there; `others` are those it could be set to.
+         */
+        HeaderAddress: {
+            /** Address */
+            address: number;
+            /** Piece */
+            piece: string;
+            /** Line */
+            line: string;
+            /** Others */
+            others: number[];
+        };
+        /**
+         * HeaderPin
+         * @description One pin of the header: what it is for, and who uses it.
+         *
+         *     `state` is `supply` for power and ground, `reserved`, `free`, `used`, `shared` by several on a
+         *     bus, or `clash`.
+         */
+        HeaderPin: {
+            /** Number */
+            number: number;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Users */
+            users: string[];
+            /** Lines */
+            lines: string[];
+        };
+        /**
+         * HeaderReport
+         * @description The header as it is used. `why_not` is empty where the board has one with its pins fitted.
+         */
+        HeaderReport: {
+            /** Why Not */
+            why_not: string;
+            /** Pins */
+            pins: components["schemas"]["HeaderPin"][];
+            /** Addresses */
+            addresses: components["schemas"]["HeaderAddress"][];
+            /** Wires */
+            wires: components["schemas"]["WireReport"][];
+            /** Wired */
+            wired: components["schemas"]["WiredReport"][];
         };
         /**
          * HeatNode
@@ -1282,7 +1343,9 @@ export interface components {
          * Line
          * @description One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`.
          *
-         *     `part_revision` keeps the figures that the part had when it was chosen; None takes the newest.
+         *     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
+         *     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
+         *     None takes the newest.
          */
         Line: {
             /** Id */
@@ -1309,6 +1372,10 @@ export interface components {
             /** Pins */
             pins?: {
                 [key: string]: string;
+            };
+            /** Addresses */
+            addresses?: {
+                [key: string]: number;
             };
         };
         /**
@@ -1456,7 +1523,7 @@ export interface components {
             /** Text */
             text: string;
             /** Function */
-            function?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop") | null;
+            function?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus") | null;
             /** Condition */
             condition?: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains") | null;
             /** Limit */
@@ -1663,6 +1730,8 @@ export interface components {
             storage?: components["schemas"]["Storage"] | null;
             stack?: components["schemas"]["Stack"] | null;
             add_on?: components["schemas"]["AddOn"] | null;
+            pin_header?: components["schemas"]["PinHeader"] | null;
+            pins?: components["schemas"]["PinUse"] | null;
             case?: components["schemas"]["Case"] | null;
         };
         /**
@@ -1785,6 +1854,19 @@ export interface components {
             };
         };
         /**
+         * PinHeader
+         * @description The header of a board: whether its pins are fitted, and what they can carry. [mA]
+         */
+        PinHeader: {
+            /**
+             * Fitted
+             * @default true
+             */
+            fitted?: boolean;
+            pin_ma: components["schemas"]["Reading"];
+            total_ma: components["schemas"]["Reading"];
+        };
+        /**
          * PinPlug
          * @description Say which socket a plug goes into; `socket` null lets the program choose again.
          */
@@ -1800,6 +1882,42 @@ export interface components {
             plug: string;
             /** Socket */
             socket: string | null;
+        };
+        /**
+         * PinUse
+         * @description What a part does with the pins of the header.
+         *
+         *     `shares` are power, ground and lines of a bus, which several parts may use together; `takes`
+         *     are pins that it wants for itself. `addresses` are the I2C addresses that it can have, as
+         *     delivered first; one that cannot be moved has a single one. `signal_v` is what it puts onto the
+         *     pins, `plugs_on` whether it stands on the header itself instead of hanging on wires.
+         */
+        PinUse: {
+            /**
+             * Shares
+             * @default []
+             */
+            shares?: number[];
+            /**
+             * Takes
+             * @default []
+             */
+            takes?: number[];
+            /**
+             * Addresses
+             * @default []
+             */
+            addresses?: number[];
+            /**
+             * Signal V
+             * @default 3.3
+             */
+            signal_v?: number;
+            /**
+             * Plugs On
+             * @default false
+             */
+            plugs_on?: boolean;
         };
         /**
          * Place
@@ -1968,6 +2086,11 @@ export interface components {
              */
             lines?: components["schemas"]["Line"][];
             /**
+             * Wired
+             * @default []
+             */
+            wired?: components["schemas"]["Wired"][];
+            /**
              * Parts
              * @default []
              */
@@ -2060,6 +2183,11 @@ export interface components {
              * @default []
              */
             lines?: components["schemas"]["Line"][];
+            /**
+             * Wired
+             * @default []
+             */
+            wired?: components["schemas"]["Wired"][];
             /**
              * Parts
              * @default []
@@ -2557,7 +2685,8 @@ export interface components {
          * @description A place that one plug can take.
          *
          *     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
-         *     `power_in` that is fed. `rail` is the rail of the part that the plug is joined to.
+         *     `power_in` that is fed. `rail` is the rail of the part that the plug is joined to. `many` plugs
+         *     can be joined at pins that wires are spliced to.
          */
         Socket: {
             /**
@@ -2590,6 +2719,11 @@ export interface components {
              */
             lanes?: number;
             limit_a?: components["schemas"]["Reading"] | null;
+            /**
+             * Many
+             * @default false
+             */
+            many?: boolean;
             /** Key */
             key?: ("B" | "M" | "E") | null;
             /**
@@ -2781,6 +2915,73 @@ export interface components {
             /** Gauge Awg */
             gauge_awg: number;
             contacts_ohm: components["schemas"]["Reading"];
+        };
+        /**
+         * WireReport
+         * @description One row of the wiring table: from a pin, through a resistor perhaps, to where.
+         */
+        WireReport: {
+            /** Pin */
+            pin: number;
+            /** Pin Name */
+            pin_name: string;
+            /** Through */
+            through: string;
+            /** To */
+            to: string;
+            /** Line */
+            line: string | null;
+        };
+        /**
+         * Wired
+         * @description A button or an LED that is wired to a pin of the header by hand. [V], [mA]
+         *
+         *     `made_for_v` is set for an LED with its resistor built in, which wants that voltage.
+         */
+        Wired: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "led" | "button";
+            /** Label */
+            label: string;
+            /** Pin */
+            pin: number;
+            /**
+             * Forward V
+             * @default 2
+             */
+            forward_v?: number;
+            /**
+             * Current Ma
+             * @default 5
+             */
+            current_ma?: number;
+            /** Made For V */
+            made_for_v?: number | null;
+            /**
+             * Series
+             * @default E24
+             * @enum {string}
+             */
+            series?: "E12" | "E24";
+        };
+        /**
+         * WiredReport
+         * @description A button or LED wired by hand, worked out. [ohm], [mA]
+         */
+        WiredReport: {
+            /** Id */
+            id: string;
+            /** Resistor Ohm */
+            resistor_ohm: number | null;
+            /** Current Ma */
+            current_ma: number;
+            /** Why */
+            why: string;
         };
         /**
          * Working

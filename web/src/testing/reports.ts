@@ -72,6 +72,7 @@ export function report(fields: {
       board_thickness_mm: null,
       case: null,
       reaches: [],
+      header: { why_not: "", pins: [], addresses: [], wires: [], wired: [] },
       ...fields.fit,
     },
     supply: {
