@@ -5,6 +5,7 @@ from __future__ import annotations
 import cobblewort.core.cost.rules
 import cobblewort.core.fit.pin_rules
 import cobblewort.core.fit.rules
+import cobblewort.core.fit.way_out_rules
 import cobblewort.core.heat.rules
 import cobblewort.core.needs.rules
 import cobblewort.core.power.rules

@@ -12,7 +12,10 @@ from cobblewort.core.plan import Line, Plan
 
 @dataclass(slots=True, frozen=True)
 class Instance:
-    """One piece of a line: `line#n`. `name` has its number where the line holds several."""
+    """One piece of a line: `line#n`. `name` has its number where the line holds several.
+
+    `order` counts through the kit.
+    """
 
     id: str
     name: str
@@ -20,6 +23,7 @@ class Instance:
     part: Part
     compiled: CompiledPart
     index: int
+    order: int = 0
 
 
 def expand(plan: Plan, catalogue: Catalogue, samples: int) -> list[Instance]:
@@ -30,7 +34,7 @@ def expand(plan: Plan, catalogue: Catalogue, samples: int) -> list[Instance]:
     UnknownPartError
         If a line names a part that the catalogue lacks; its place is the line.
     """
-    instances = []
+    instances: list[Instance] = []
     for number, line in enumerate(plan.lines):
         part = catalogue.of_line(line, f"lines.{number}.part")
         compiled = catalogue.compiled(part, samples)
@@ -42,6 +46,7 @@ def expand(plan: Plan, catalogue: Catalogue, samples: int) -> list[Instance]:
                 part,
                 compiled,
                 index,
+                len(instances) + index - 1,
             )
             for index in range(1, line.quantity + 1)
         ]

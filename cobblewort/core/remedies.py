@@ -117,8 +117,10 @@ def other_supplies(kit: Kit) -> Iterator[Patch]:
 def another_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Each other lead between the supply and the board, or a first one."""
     del finding
-    leads = [line for line in kit.plan.lines if line.role == "lead"]
+    leads = [i.line for i in _leads_in_use(kit)]
     for part in on_offer(kit, ("lead",)):
+        if not _feeds(part):
+            continue
         if not leads:
             yield (AddLine(role="lead", part=part.id),)
         for line in leads:
@@ -202,5 +204,10 @@ def _joins(lead: Part, supply: Part, inlets: set[str]) -> bool:
     return takes and gives
 
 
+def _feeds(lead: Part) -> bool:
+    """Whether a lead carries power from a supply; an extension only passes a socket on."""
+    return any(plug.role == "power_out" for plug in lead.plugs.values())
+
+
 def _leads_in_use(kit: Kit) -> list[Instance]:
-    return [i for i in kit.instances if i.part.kind == "lead" and i.line.role == "lead"]
+    return [i for i in kit.instances if i.line.role == "lead" and _feeds(i.part)]

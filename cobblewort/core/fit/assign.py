@@ -14,6 +14,8 @@ from cobblewort.core.parts.model import Plug, Socket
 from cobblewort.core.standards import m2
 
 _ANSWERS = {"device": "host", "power_in": "power_out", "power_out": "power_in"}
+_MOST_STEPS = 5000
+_TOUCH_MM = 0.05
 _KIND_ORDER = ("supply", "lead", "hub", "storage_adapter")
 
 
@@ -50,13 +52,29 @@ class Unplaced:
     reason: str
 
 
+@dataclass(slots=True, frozen=True)
+class Crowded:
+    """Two plugs whose bodies want the same room: how far apart they would have to be. [mm]"""
+
+    one: PlugRef
+    other: PlugRef
+    wanted_mm: float
+    apart_mm: float
+
+
 @dataclass(slots=True)
 class Assignment:
-    """What goes where: `placed` in kit order, and what found no place."""
+    """What goes where: `placed` in kit order, and what found no place.
+
+    `crowded` are plugs that keep each other out, where no other arrangement was found; `gave_up`
+    says that the search for one was cut short.
+    """
 
     placed: dict[str, tuple[PlugRef, SocketRef]] = field(default_factory=dict)
     unplaced: list[Unplaced] = field(default_factory=list)
     sockets: dict[str, SocketRef] = field(default_factory=dict)
+    crowded: list[Crowded] = field(default_factory=list)
+    gave_up: bool = False
 
     def into(self, socket_id: str) -> PlugRef | None:
         """The plug in a socket, or None."""
@@ -76,7 +94,15 @@ def fits(plug: PlugRef, socket: SocketRef) -> bool:
         return False
     if plug.plug.key and socket.socket.key and not m2.key_fits(plug.plug.key, socket.socket.key):
         return False
-    return not (plug.instance.part.kind == "hub" and socket.instance.part.kind == "hub")
+    if passes_on(plug.instance) and passes_on(socket.instance):
+        return socket.instance.order < plug.instance.order  # a chain, never a ring
+    return True
+
+
+def passes_on(instance: Instance) -> bool:
+    """Whether a piece hangs on a socket and brings sockets of its own: a hub, an extension lead."""
+    part = instance.part
+    return part.kind in ("hub", "lead") and bool(part.sockets) and bool(part.plugs)
 
 
 def suits(plug: PlugRef, socket: SocketRef) -> bool:
@@ -108,6 +134,7 @@ def assign(instances: list[Instance]) -> Assignment:
         matcher.pin(plug, result.sockets)
     failed = [plug for plug in plugs if not matcher.place(plug, strict=True)]
     failed = [plug for plug in failed if not matcher.place(plug, strict=False)]
+    result.crowded, result.gave_up = matcher.make_room()
     for plug in plugs:
         taken = matcher.socket_of.get(plug.id)
         if taken is not None:
@@ -180,6 +207,76 @@ class _Matcher:
         if not socket.socket.many:
             self.plug_in[socket.id] = ref
 
+    def make_room(self) -> tuple[list[Crowded], bool]:
+        """Rearrange plugs that keep each other out; what is left of that, and whether it gave up.
+
+        Everything that shares a kind of socket with them is placed anew, widest first, by
+        backtracking over at most `_MOST_STEPS` steps.
+        """
+        crowded = self._crowded()
+        if not crowded:
+            return [], False
+        connectors = {c for pair in crowded for c in pair.one.plug.connectors}
+        movable = [
+            ref for ref in self._refs()
+            if ref.id not in self.pinned and connectors & set(ref.plug.connectors)
+            and self.socket_of[ref.id].socket.connector in connectors
+        ]  # fmt: skip
+        movable.sort(key=lambda ref: (not passes_on(ref.instance), -_width_mm(ref)))
+        before = dict(self.socket_of), dict(self.plug_in)
+        for ref in movable:
+            del self.plug_in[self.socket_of.pop(ref.id).id]
+        found, steps = self._search(movable, 0, 0)
+        if not found:
+            self.socket_of, self.plug_in = before
+        return self._crowded(), not found and steps > _MOST_STEPS
+
+    def _search(self, refs: list[PlugRef], at: int, steps: int) -> tuple[bool, int]:
+        if at == len(refs):
+            return True, steps
+        ref = refs[at]
+        for socket in self.candidates(ref, strict=False):
+            steps += 1
+            if steps > _MOST_STEPS:
+                return False, steps
+            if socket.id in self.plug_in or self._keeps_out(ref, socket):
+                continue
+            self._join(ref, socket)
+            found, steps = self._search(refs, at + 1, steps)
+            if found or steps > _MOST_STEPS:
+                return found, steps
+            del self.socket_of[ref.id], self.plug_in[socket.id]
+        return False, steps
+
+    def _keeps_out(self, ref: PlugRef, socket: SocketRef) -> bool:
+        spot = socket.socket.spot
+        return spot is not None and any(
+            keep_out(ref, socket, other, self.socket_of[other.id]) is not None
+            for other in self._beside(socket)
+        )
+
+    def _beside(self, socket: SocketRef) -> list[PlugRef]:
+        return [
+            plug
+            for name in socket.instance.part.sockets
+            if (plug := self.plug_in.get(f"{socket.instance.id}.{name}")) is not None
+        ]
+
+    def _refs(self) -> list[PlugRef]:
+        return [self.plug_in[s.id] for s in self.socket_of.values() if s.id in self.plug_in]
+
+    def _crowded(self) -> list[Crowded]:
+        at_spots = [ref for ref in self._refs() if self.socket_of[ref.id].socket.spot is not None]
+        found = []
+        for number, ref in enumerate(at_spots):
+            if ref.plug.body is None:
+                continue
+            for other in at_spots[:number]:
+                pair = keep_out(ref, self.socket_of[ref.id], other, self.socket_of[other.id])
+                if pair is not None:
+                    found.append(pair)
+        return found
+
     def why_not(self, ref: PlugRef) -> Unplaced:
         """The plugs that a failed search reached; they want more sockets than there are."""
         rivals, sockets, queue = {ref.id: ref}, {}, [ref]
@@ -202,8 +299,34 @@ class _Matcher:
         return "none"
 
 
+def keep_out(
+    one: PlugRef, one_at: SocketRef, other: PlugRef, other_at: SocketRef
+) -> Crowded | None:
+    """Whether the bodies of two plugs overlap on the edge on which both their sockets open.
+
+    Bodies are blocks about the middles of their sockets; what merely touches has room.
+    """
+    here, there = one_at.socket.spot, other_at.socket.spot
+    body, rival = one.plug.body, other.plug.body
+    if here is None or there is None or body is None or rival is None or one is other:
+        return None
+    if one_at.instance is not other_at.instance or here.edge != there.edge:
+        return None
+    across = (body.width_mm + rival.width_mm) / 2, abs(here.along_mm - there.along_mm)
+    upward = (body.height_mm + rival.height_mm) / 2, abs(here.z_mm - there.z_mm)
+    if across[0] - across[1] <= _TOUCH_MM or upward[0] - upward[1] <= _TOUCH_MM:
+        return None
+    wanted, apart = across if across[1] > 0 else upward
+    return Crowded(one, other, wanted, apart)
+
+
+def _width_mm(ref: PlugRef) -> float:
+    body = ref.plug.body
+    return 0.0 if body is None else max(body.width_mm, body.height_mm)
+
+
 def _preference(plug: Plug, ref: SocketRef) -> tuple[bool, float, bool]:
     """Fast enough before too slow, then the slowest that suffices, board before hub."""
     generation = ref.socket.generation
     enough = generation >= plug.generation
-    return (not enough, generation if enough else -generation, ref.instance.part.kind == "hub")
+    return (not enough, generation if enough else -generation, passes_on(ref.instance))

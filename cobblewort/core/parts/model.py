@@ -54,12 +54,41 @@ class Box(Piece):
     dz_mm: Length
 
 
+Edge = Literal["left", "right", "lower", "upper"]
+"""A side of a board seen from above, its long side lying along x."""
+
+
+class Spot(Piece):
+    """Where a socket opens on an edge of its board, and how large its face is. [mm]
+
+    `along_mm` is the middle of the face, counted from the lower left corner of the board; `z_mm`
+    its height above the upper face, negative below it.
+    """
+
+    edge: Edge
+    along_mm: Annotated[float, Field(ge=-2000, le=2000)]
+    z_mm: Annotated[float, Field(ge=-500, le=500)]
+    width_mm: Length
+    height_mm: Length
+
+
+class PlugBody(Piece):
+    """The moulded body of a plug, or the whole of a stick: across, up, and out of the socket.
+
+    Its middle lies on the middle of the socket. [mm]
+    """
+
+    width_mm: Length
+    height_mm: Length
+    length_mm: Length = 0
+
+
 class Socket(Piece):
     """A place that one plug can take.
 
     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
     `power_in` that is fed. `rail` is the rail of the part that the plug is joined to. `many` plugs
-    can be joined at pins that wires are spliced to.
+    can be joined at pins that wires are spliced to. `looks_like` names what it could be taken for.
     """
 
     label: Text = ""
@@ -71,6 +100,8 @@ class Socket(Piece):
     lanes: int = 1
     limit_a: PositiveRating | None = None
     many: bool = False
+    spot: Spot | None = None
+    looks_like: Text = ""
     key: Literal["B", "M", "E"] | None = None
     lengths: tuple[str, ...] = ()
     protocols: tuple[str, ...] = ()
@@ -90,7 +121,7 @@ class Plug(Piece):
     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
     `power_out` feeds a `power_in`. `generation` is the fastest it can do, `min_generation` the
     slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
-    its contacts. [ohm]
+    its contacts [ohm], and is `jacket_mm` thick.
     """
 
     label: Text = ""
@@ -104,6 +135,8 @@ class Plug(Piece):
     key: Literal["B", "M", "B+M", "E"] | None = None
     lead_ohm: NotNegative | None = None
     wire: Wire | None = None
+    body: PlugBody | None = None
+    jacket_mm: Annotated[float, Field(gt=0, le=60)] | None = None
 
 
 class Rail(Piece):
@@ -328,8 +361,36 @@ class AddOn(Piece):
     covers_header: bool = False
 
 
+class Opening(Piece):
+    """A hole in a wall of a case, by its middle in the frame of the board that stands in it.
+
+    All lengths in mm.
+    """
+
+    edge: Edge
+    along_mm: Annotated[float, Field(ge=-2000, le=2000)]
+    z_mm: Annotated[float, Field(ge=-500, le=500)]
+    width_mm: Length
+    height_mm: Length
+
+
+class Gland(Piece):
+    """A gland for one lead: the thickness of jacket that it seals, and the bore a plug passes.
+
+    A `split` insert is laid round the lead, so that no plug has to pass. [mm]
+    """
+
+    clamp_min_mm: Length
+    clamp_max_mm: Length
+    bore_mm: Length
+    split: bool = False
+
+
 class Case(Piece):
     """A shell: room, walls, vents. `open` means no walls that hold air.
+
+    `openings` are the holes for sockets; through `open_edges` everything passes. `self_made` walls
+    are cut to measure.
 
     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
     `absorptance` is the share of the sun that its colour takes in, white to black.
@@ -344,6 +405,10 @@ class Case(Piece):
     max_below_mm: NotNegativeRating
     holes: tuple[str, ...] = ()
     any_holes: bool = False
+    self_made: bool = False
+    openings: dict[Identifier, Opening] = Field(default_factory=dict)
+    open_edges: tuple[Edge, ...] = ()
+    glands: dict[Identifier, Gland] = Field(default_factory=dict)
     wall_mm: Annotated[float, Field(gt=0, le=100)]
     wall_w_mk: Positive
     emissivity: Share

@@ -27,8 +27,8 @@ _GROUPS = {
     "board_heat": "Heat", "cooler": "Cooling", "hot": "Heat", "drive": "Size", "case": "Case",
 }  # fmt: skip
 """Headings by the first step of a path, in the order of the sheet."""
-_DRAWN_ONLY = "boxes"
-"""Blocks that only the drawing uses; they are not asked for one by one."""
+_SHAPES = frozenset({"boxes", "spot", "body", "openings", "glands"})
+"""Places and outlines, which a copy takes over; they are not asked for one by one."""
 
 FigureKind = Literal["reading", "number"]
 """A reading may have a band and a basis, a number is a plain dimension."""
@@ -99,7 +99,7 @@ def _figures(
     for name, info in type(model).model_fields.items():
         here = f"{path}.{name}".strip(".")
         value, own, fallback = getattr(model, name), _step(document, name), _step(from_class, name)
-        if name == _DRAWN_ONLY:
+        if name in _SHAPES:
             continue
         if isinstance(value, dict):
             for key, entry in value.items():

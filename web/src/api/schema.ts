@@ -727,6 +727,9 @@ export interface components {
          * Case
          * @description A shell: room, walls, vents. `open` means no walls that hold air.
          *
+         *     `openings` are the holes for sockets; through `open_edges` everything passes. `self_made` walls
+         *     are cut to measure.
+         *
          *     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
          *     `absorptance` is the share of the sun that its colour takes in, white to black.
          *     `radio_db` is what it takes from a radio inside, `ip_water` the second digit of its IP rating.
@@ -755,6 +758,24 @@ export interface components {
              * @default false
              */
             any_holes?: boolean;
+            /**
+             * Self Made
+             * @default false
+             */
+            self_made?: boolean;
+            /** Openings */
+            openings?: {
+                [key: string]: components["schemas"]["Opening"];
+            };
+            /**
+             * Open Edges
+             * @default []
+             */
+            open_edges?: ("left" | "right" | "lower" | "upper")[];
+            /** Glands */
+            glands?: {
+                [key: string]: components["schemas"]["Gland"];
+            };
             /** Wall Mm */
             wall_mm: number;
             wall_w_mk: components["schemas"]["Reading"];
@@ -1152,6 +1173,25 @@ export interface components {
             effect: components["schemas"]["Effect"];
             /** After */
             after: components["schemas"]["FamilyReport"][];
+        };
+        /**
+         * Gland
+         * @description A gland for one lead: the thickness of jacket that it seals, and the bore a plug passes.
+         *
+         *     A `split` insert is laid round the lead, so that no plug has to pass. [mm]
+         */
+        Gland: {
+            /** Clamp Min Mm */
+            clamp_min_mm: number;
+            /** Clamp Max Mm */
+            clamp_max_mm: number;
+            /** Bore Mm */
+            bore_mm: number;
+            /**
+             * Split
+             * @default false
+             */
+            split?: boolean;
         };
         /**
          * HeaderAddress
@@ -1632,6 +1672,27 @@ export interface components {
             driver?: "image" | "build";
             /** On Inlet */
             on_inlet?: string | null;
+        };
+        /**
+         * Opening
+         * @description A hole in a wall of a case, by its middle in the frame of the board that stands in it.
+         *
+         *     All lengths in mm.
+         */
+        Opening: {
+            /**
+             * Edge
+             * @enum {string}
+             */
+            edge: "left" | "right" | "lower" | "upper";
+            /** Along Mm */
+            along_mm: number;
+            /** Z Mm */
+            z_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
         };
         /**
          * Part
@@ -2262,7 +2323,7 @@ export interface components {
          *     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
          *     `power_out` feeds a `power_in`. `generation` is the fastest it can do, `min_generation` the
          *     slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
-         *     its contacts. [ohm]
+         *     its contacts [ohm], and is `jacket_mm` thick.
          */
         Plug: {
             /**
@@ -2303,6 +2364,26 @@ export interface components {
             key?: ("B" | "M" | "B+M" | "E") | null;
             lead_ohm?: components["schemas"]["Reading"] | null;
             wire?: components["schemas"]["Wire"] | null;
+            body?: components["schemas"]["PlugBody"] | null;
+            /** Jacket Mm */
+            jacket_mm?: number | null;
+        };
+        /**
+         * PlugBody
+         * @description The moulded body of a plug, or the whole of a stick: across, up, and out of the socket.
+         *
+         *     Its middle lies on the middle of the socket. [mm]
+         */
+        PlugBody: {
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Length Mm
+             * @default 0
+             */
+            length_mm?: number;
         };
         /**
          * Problem
@@ -2686,7 +2767,7 @@ export interface components {
          *
          *     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
          *     `power_in` that is fed. `rail` is the rail of the part that the plug is joined to. `many` plugs
-         *     can be joined at pins that wires are spliced to.
+         *     can be joined at pins that wires are spliced to. `looks_like` names what it could be taken for.
          */
         Socket: {
             /**
@@ -2724,6 +2805,12 @@ export interface components {
              * @default false
              */
             many?: boolean;
+            spot?: components["schemas"]["Spot"] | null;
+            /**
+             * Looks Like
+             * @default
+             */
+            looks_like?: string;
             /** Key */
             key?: ("B" | "M" | "E") | null;
             /**
@@ -2770,6 +2857,28 @@ export interface components {
             label: string;
             /** Connector */
             connector: string;
+        };
+        /**
+         * Spot
+         * @description Where a socket opens on an edge of its board, and how large its face is. [mm]
+         *
+         *     `along_mm` is the middle of the face, counted from the lower left corner of the board; `z_mm`
+         *     its height above the upper face, negative below it.
+         */
+        Spot: {
+            /**
+             * Edge
+             * @enum {string}
+             */
+            edge: "left" | "right" | "lower" | "upper";
+            /** Along Mm */
+            along_mm: number;
+            /** Z Mm */
+            z_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
         };
         /**
          * Stack
