@@ -5,6 +5,7 @@ from __future__ import annotations
 import cobblewort.core.cost.rules
 import cobblewort.core.fit.pin_rules
 import cobblewort.core.fit.rules
+import cobblewort.core.fit.stack_rules
 import cobblewort.core.fit.way_out_rules
 import cobblewort.core.heat.rules
 import cobblewort.core.needs.rules
@@ -13,6 +14,8 @@ import cobblewort.core.safety.rules  # noqa: F401  the imports fill the registry
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.cost.model import build_cost
 from cobblewort.core.fit.assign import assign
+from cobblewort.core.fit.boxes import build_space
+from cobblewort.core.fit.fasteners import fasteners_of
 from cobblewort.core.fit.pins import build_header
 from cobblewort.core.fit.stack import build_stack
 from cobblewort.core.heat.model import build_heat
@@ -70,13 +73,29 @@ def build_kit(plan: Plan, catalogue: Catalogue, samples: int) -> Kit:
     catalogue = catalogue.for_plan(plan)
     instances = expand(plan, catalogue, samples)
     fit = assign(instances)
-    stack = build_stack(instances, fit)
+    stack = build_stack(instances)
+    space = build_space(stack, fit)
     power = build_power(plan, instances, fit, samples)
     heat = build_heat(plan, instances, stack, power, samples)
     cost = build_cost(plan, instances)
     needs = build_needs(plan, instances, fit, power)
+    fasteners = fasteners_of(stack, instances)
     header = build_header(plan, instances)
-    return Kit(plan, catalogue, samples, instances, fit, stack, header, power, heat, cost, needs)
+    return Kit(
+        plan,
+        catalogue,
+        samples,
+        instances,
+        fit,
+        stack,
+        space,
+        fasteners,
+        header,
+        power,
+        heat,
+        cost,
+        needs,
+    )
 
 
 def report_on(judgement: Judgement) -> Report:

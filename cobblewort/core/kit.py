@@ -7,6 +7,8 @@ from dataclasses import dataclass
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.cost.model import CostResult
 from cobblewort.core.fit.assign import Assignment
+from cobblewort.core.fit.boxes import Space
+from cobblewort.core.fit.fasteners import Fastener
 from cobblewort.core.fit.pins import HeaderResult
 from cobblewort.core.fit.stack import StackResult
 from cobblewort.core.heat.model import HeatResult
@@ -26,6 +28,8 @@ class Kit:
     instances: list[Instance]
     fit: Assignment
     stack: StackResult
+    space: Space
+    fasteners: list[Fastener]
     header: HeaderResult
     power: PowerResult
     heat: HeatResult

@@ -39,8 +39,8 @@ class RemoveLine(Piece):
 
 
 class EditLine(Piece):
-    """Change how many of a part there are, whether they are owned, whose figures count, and which
-    I2C addresses the pieces are set to.
+    """Change how many of a part there are, whether they are owned, whose figures count, which I2C
+    addresses the pieces are set to, and on what standoffs a board stands.
     """
 
     op: Literal["edit"] = "edit"
@@ -49,6 +49,7 @@ class EditLine(Piece):
     owned: bool | None = None
     part_revision: Annotated[int, Field(ge=1)] | None = None
     addresses: Addresses | None = None
+    standoff_mm: Annotated[float, Field(gt=0, le=100)] | None = None
 
 
 class PinPlug(Piece):
@@ -125,9 +126,11 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
             return _with(plan, place, {"lines": rest, "duty": _duty_without(plan, old.id)})
         case SwapPart():
             update: dict[str, Any] = {"part": change.part, "part_revision": None, "pins": {},
-                                      "addresses": {}}  # fmt: skip
+                                      "addresses": {}, "standoff_mm": None}  # fmt: skip
         case EditLine():
-            given = change.model_dump(include={"quantity", "owned", "part_revision", "addresses"})
+            given = change.model_dump(
+                include={"quantity", "owned", "part_revision", "addresses", "standoff_mm"}
+            )
             update = {name: value for name, value in given.items() if value is not None}
         case PinPlug():
             pins = dict(_line(plan, change.line, place).pins)

@@ -186,7 +186,8 @@ class Line(Piece):
 
     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
-    None takes the newest.
+    None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
+    delivered with.
     """
 
     id: Identifier
@@ -197,6 +198,7 @@ class Line(Piece):
     owned: bool = False
     pins: dict[str, str] = Field(default_factory=dict)
     addresses: Addresses = Field(default_factory=dict)
+    standoff_mm: Annotated[float, Field(gt=0, le=100)] | None = None
 
 
 class Plan(Piece):

@@ -8,8 +8,9 @@ from cobblewort.core.findings import Finding
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.parts.model import Part
-from cobblewort.core.patch import AddLine, Patch, PinPlug, RemoveLine, SetFields, SwapPart
+from cobblewort.core.patch import AddLine, EditLine, Patch, PinPlug, RemoveLine, SetFields, SwapPart
 from cobblewort.core.plan import KINDS_FOR_ROLE, Line, Role
+from cobblewort.core.standards import fasteners as sizes
 
 RemedyFunction = Callable[[Kit, Finding], Iterator[Patch]]
 
@@ -78,6 +79,18 @@ def remove_named(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Leave the thing out."""
     for line in finding.lines:
         yield (RemoveLine(line=line),)
+
+
+def taller_standoffs(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Each standard length that gives a board above more room under it, as its cable allows."""
+    for layer in kit.stack.layers:
+        piece, own = layer.instance, layer.instance.part.add_on
+        if piece.line.id not in finding.lines or own is None or own.most_clear_mm is None:
+            continue
+        now = kit.stack.gaps.get(piece.id)
+        for length in sizes.STANDOFFS_MM:
+            if now is not None and float(now[0]) < length <= own.most_clear_mm.nominal:
+                yield (EditLine(line=piece.line.id, standoff_mm=length),)
 
 
 def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from cobblewort.core.findings import Finding
-from cobblewort.core.fit.stack import PlacedBox
+from cobblewort.core.fit.boxes import AccessZone, LayerGap, Overlap, PlacedBox
 from cobblewort.core.margin import Family, Margin, Severity
 from cobblewort.core.needs.model import NeedStatus
 from cobblewort.core.parts.model import Origin
@@ -273,12 +273,20 @@ class HeaderReport:
 
 @dataclass(slots=True, frozen=True)
 class FitReport:
-    """What is plugged where, and the stack to scale."""
+    """What is plugged where, and the stack to scale. [mm]
+
+    `plugs` are the bodies of what is plugged into the edges of the board.
+    """
 
     connections: list[Connection]
     spare: list[SpareSocket]
     boxes: list[PlacedBox]
+    plugs: list[PlacedBox]
+    overlaps: list[Overlap]
+    gaps: list[LayerGap]
+    access: list[AccessZone]
     board_length_mm: float | None
+    board_width_mm: float | None
     board_thickness_mm: float | None
     case: CaseOutline | None
     reaches: list[Reach]

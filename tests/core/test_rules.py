@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 
 from cobblewort.core.catalogue import Catalogue
+from cobblewort.core.patch import EditLine, apply_patch
 from cobblewort.core.plan import Plan
 from cobblewort.core.rules import RULES, rule
 from tests.kits import SMALL, judged, kit, shipped, told
@@ -24,6 +25,18 @@ def replaced(part_id: str, kind: str, part_class: str, **figures: Any) -> Catalo
 def asked(*parts: str, image: dict[str, Any] | None = None, **need: Any) -> Plan:
     """A kit that is asked for one thing."""
     return kit(*parts, needs=[{"id": "it", "text": "for the test", **need}], image=image)
+
+
+def sunk_twin() -> Catalogue:
+    """The board for two long drives, set lower than the sockets that it lies over."""
+    twin = shipped().document(shipped().part("A05"))
+    return shipped().extended([{**twin, "add_on": {**twin["add_on"], "clear_mm": 11}}])
+
+
+def raised(part_id: str, standoff_mm: float) -> Plan:
+    """A board above on standoffs of one's own choice."""
+    change = EditLine(line=part_id, standoff_mm=standoff_mm)
+    return apply_patch(kit("B06", "S01", "M02", "E12", part_id), (change,))
 
 
 LED = {"id": "lamp", "kind": "led", "label": "lamp", "pin": 11}
@@ -60,6 +73,14 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "FIT-20": (kit("B06", "S01", "M02", "K03", "E04", "X07", "X06"), shipped()),
     "FIT-21": (kit("B06", "S01", "M02", "K03", "E04"), shipped()),
     "FIT-22": (kit(*SMALL, "X31"), shipped()),
+    "FIT-23": (
+        kit("B10", "S03", "M02", "A01", "D03", "X04", "E12"),
+        replaced("A01", "storage_adapter", "m2_above", add_on={"height_mm": 30, "clear_mm": 9}),
+    ),
+    "FIT-24": (kit("B10", "S03", "M02", "A05", "2xD06", "E12"), sunk_twin()),
+    "FIT-25": (kit(*SMALL, "K05"), shipped()),
+    "FIT-26": (raised("X04", 16), shipped()),
+    "FIT-27": (kit("B10", "S03", "M02", "A02", "D06", "E03"), shipped()),
     "PWR-01": (kit("B06", "S06", "M02"), shipped()),
     "PWR-02": (kit("B06", "S08", "C04", "M02"), shipped()),
     "PWR-03": (kit("B10", "S04", "C01", "M02", "X06", "X11"), shipped()),

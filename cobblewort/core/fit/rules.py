@@ -13,7 +13,13 @@ from cobblewort.core.fit.stack import cooler_top_mm
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin, Severity
-from cobblewort.core.remedies import add_missing, another, another_lead, remove_named
+from cobblewort.core.remedies import (
+    add_missing,
+    another,
+    another_lead,
+    remove_named,
+    taller_standoffs,
+)
 from cobblewort.core.rules import rule
 from cobblewort.core.working import (
     Sum,
@@ -249,17 +255,17 @@ def heights(kit: Kit) -> Iterator[Check]:
     why="A drive board above and a cooler want the same room over the processor.",
     formula="die + interface + cooler height <= free height under the add-on board, in mm",
     source="maker's drawings",
-    remedies=(another("cooling"), another("addon")),
+    remedies=(taller_standoffs, another("cooling"), another("addon")),
 )  # fmt: skip
 def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
-    """Free height under each board above against the cooler; a tower lets none stand there."""
+    """Free height under the lowest board above against the cooler; a tower lets none be there."""
     board, cooler = kit.stack.board, kit.stack.cooler
     if board is None or cooler is None or cooler.part.cooler is None:
         return
     if board.part.board_heat is None:
         return
     top = cooler_top_mm(board, cooler)
-    for add_on in kit.stack.add_ons("above"):
+    for add_on in kit.stack.add_ons("above")[:1]:
         lines = (cooler.line.id, add_on.line.id)
         if not cooler.part.cooler.room_above:
             yield Remark(

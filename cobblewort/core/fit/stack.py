@@ -14,45 +14,44 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from cobblewort.core.arrays import FloatArray
-from cobblewort.core.fit.assign import Assignment
 from cobblewort.core.instance import Instance
+from cobblewort.core.parts.model import AddOn
+
+PCB_MM = 1.6
+"""Thickness of a stacked circuit board: common practice."""
 
 
 @dataclass(slots=True, frozen=True)
 class Layer:
-    """How far one piece reaches from the main board on its side. [mm]"""
+    """How far one piece reaches from the main board on its side. [mm]
+
+    `foot_mm` is where its own circuit board begins, counted the same way; a stacked board stands on
+    the one before it.
+    """
 
     instance: Instance
     side: str
+    foot_mm: FloatArray
     reach_mm: FloatArray
-
-
-@dataclass(slots=True, frozen=True)
-class PlacedBox:
-    """A block in the main board's frame, for the drawing. [mm]"""
-
-    line: str
-    label: str
-    look: str
-    x_mm: float
-    y_mm: float
-    z_mm: float
-    dx_mm: float
-    dy_mm: float
-    dz_mm: float
 
 
 @dataclass(slots=True)
 class StackResult:
-    """Layers above and below the main board, the case around them, and boxes to draw."""
+    """Layers above and below the main board, and the case around them.
+
+    `gaps` is the free height under a board above, by its id: from the face of the board under it.
+    `second_coolers` found the place on the die taken.
+    """
 
     board: Instance | None
     case: Instance | None
     cooler: Instance | None
     layers: list[Layer]
-    boxes: list[PlacedBox]
     gaps: dict[str, FloatArray]
+    second_coolers: list[Instance]
 
     def add_ons(self, side: str) -> list[Instance]:
         """The boards stacked on one side of the main board."""
@@ -71,32 +70,63 @@ class StackResult:
         return farthest.instance, farthest.reach_mm
 
 
-def build_stack(instances: list[Instance], assignment: Assignment) -> StackResult:
+def build_stack(instances: list[Instance]) -> StackResult:
     """Stack the kit on its first board; without one there is nothing to stack."""
     board = next((i for i in instances if i.part.kind == "board" and i.part.stack), None)
     case = next((i for i in instances if i.part.case is not None), None)
-    cooler = next((i for i in instances if i.part.cooler is not None), None)
-    result = StackResult(board, case, cooler, [], [], {})
-    if board is None:
+    coolers = [i for i in instances if i.part.cooler is not None]
+    cooler = coolers[0] if coolers else None
+    result = StackResult(board, case, cooler, [], {}, coolers[1:])
+    if board is None or board.part.stack is None:
         return result
-    stack = board.part.stack
-    if stack is None:
-        return result
-    arrays = board.compiled
-    result.layers.append(Layer(board, "above", arrays.figure("stack.above_mm", stack.above_mm)))
-    result.layers.append(Layer(board, "below", arrays.figure("stack.below_mm", stack.below_mm)))
+    stack, of = board.part.stack, board.compiled.figure
+    none = np.zeros_like(of("stack.above_mm", stack.above_mm))
+    result.layers += [
+        Layer(board, "above", none, of("stack.above_mm", stack.above_mm)),
+        Layer(board, "below", none, of("stack.below_mm", stack.below_mm)),
+    ]
     if cooler is not None and board.part.board_heat is not None:
-        result.layers.append(Layer(cooler, "above", cooler_top_mm(board, cooler)))
+        result.layers.append(Layer(cooler, "above", none, cooler_top_mm(board, cooler)))
+    level = {"above": none, "below": none}
     for instance in instances:
         add_on = instance.part.add_on
-        if add_on is not None:
-            reach = instance.compiled.figure("add_on.height_mm", add_on.height_mm)
-            result.layers.append(Layer(instance, add_on.side, reach))
-            if add_on.clear_mm is not None and cooler is not None and add_on.side == "above":
-                clear = instance.compiled.figure("add_on.clear_mm", add_on.clear_mm)
-                result.gaps[instance.id] = clear
-    result.boxes = _boxes(result, instances, assignment)
+        if add_on is None:
+            continue
+        under = level[add_on.side]
+        clear, height = clear_mm(instance, add_on), height_mm(instance, add_on)
+        reach = under + height
+        foot = reach - PCB_MM if add_on.side == "below" else under + clear
+        level[add_on.side] = reach if add_on.side == "below" else foot + PCB_MM
+        result.layers.append(Layer(instance, add_on.side, foot, reach))
+        if add_on.side == "above":
+            result.gaps[instance.id] = clear
     return result
+
+
+def raised_mm(piece: Instance, add_on: AddOn) -> float:
+    """How much taller than delivered the standoffs of a line lift its board. [mm]"""
+    if piece.line.standoff_mm is None or add_on.clear_mm is None:
+        return 0.0
+    return max(0.0, piece.line.standoff_mm - add_on.clear_mm.nominal)
+
+
+def clear_mm(piece: Instance, add_on: AddOn) -> FloatArray:
+    """Free height between a board above and the one under it; what is left of its height where
+    the maker does not state it. [mm]
+    """
+    of = piece.compiled.figure
+    if add_on.clear_mm is None:
+        return np.maximum(0.0, of("add_on.height_mm", add_on.height_mm) - 2 * PCB_MM)
+    raised: FloatArray = of("add_on.clear_mm", add_on.clear_mm) + raised_mm(piece, add_on)
+    return raised
+
+
+def height_mm(piece: Instance, add_on: AddOn) -> FloatArray:
+    """From the face under a stacked board to its far side. [mm]"""
+    raised: FloatArray = piece.compiled.figure("add_on.height_mm", add_on.height_mm) + raised_mm(
+        piece, add_on
+    )
+    return raised
 
 
 def cooler_top_mm(board: Instance, cooler: Instance) -> FloatArray:
@@ -110,94 +140,3 @@ def cooler_top_mm(board: Instance, cooler: Instance) -> FloatArray:
         + cooler.compiled.figure("cooler.height_mm", own.height_mm)
     )
     return top
-
-
-def _boxes(
-    stack: StackResult, instances: list[Instance], assignment: Assignment
-) -> list[PlacedBox]:
-    board = stack.board
-    if board is None or board.part.stack is None:
-        return []
-    own = board.part.stack
-    thickness = own.thickness_mm.nominal
-    boxes = [
-        PlacedBox(
-            board.line.id, board.name, "pcb", 0, 0, -thickness,
-            own.length_mm, own.width_mm, thickness,
-        )
-    ]  # fmt: skip
-    boxes += [
-        PlacedBox(
-            board.line.id, box.label, box.look, box.x_mm, box.y_mm, box.z_mm,
-            box.dx_mm, box.dy_mm, box.dz_mm,
-        )
-        for box in board.part.boxes.values()
-    ]  # fmt: skip
-    boxes += _die_and_cooler(board, stack.cooler)
-    for instance in instances:
-        if instance.part.add_on is not None:
-            boxes += _add_on_boxes(instance, board, assignment)
-    return boxes
-
-
-def _die_and_cooler(board: Instance, cooler: Instance | None) -> list[PlacedBox]:
-    heat = board.part.board_heat
-    if heat is None:
-        return []
-    side, top = heat.soc_side_mm.nominal, heat.soc_top_mm.nominal
-    boxes = [
-        PlacedBox(
-            board.line.id, "Processor", "chip", heat.soc_x_mm - side / 2,
-            heat.soc_y_mm - side / 2, 0, side, side, top,
-        )
-    ]  # fmt: skip
-    own = None if cooler is None else cooler.part.cooler
-    if cooler is not None and own is not None:
-        x_mm = max(0.0, heat.soc_x_mm - own.length_mm / 2)
-        boxes.append(
-            PlacedBox(
-                cooler.line.id, cooler.name, "fan" if own.r_fan_k_w else "sink", x_mm,
-                heat.soc_y_mm - own.width_mm / 2, top + own.interface_mm.nominal,
-                own.length_mm, own.width_mm, own.height_mm.nominal,
-            )
-        )  # fmt: skip
-    return boxes
-
-
-_PCB_MM = 1.6
-
-
-def _add_on_boxes(add_on: Instance, board: Instance, assignment: Assignment) -> list[PlacedBox]:
-    """An add-on's circuit board with its drives, at the height its maker states.
-
-    Drives stand on the far face of a board above and on the near face of one below.
-    """
-    own, main = add_on.part.add_on, board.part.stack
-    if own is None or main is None:
-        return []
-    height = own.height_mm.nominal
-    if own.side == "above":
-        clear = own.clear_mm.nominal if own.clear_mm else max(0.0, height - 2 * _PCB_MM)
-        base, drive_base = clear, clear + _PCB_MM
-    else:
-        base = -main.thickness_mm.nominal - height
-        drive_base = base + _PCB_MM
-    boxes = [
-        PlacedBox(
-            add_on.line.id, add_on.name, "pcb", 0, 0, base, main.length_mm, main.width_mm, _PCB_MM
-        )
-    ]
-    taken = [
-        plug.instance for plug, socket in assignment.placed.values() if socket.instance is add_on
-    ]
-    for number, drive in enumerate(taken):
-        body = drive.part.boxes.get("body")
-        if body is not None:
-            y_mm = 4.0 + number * (body.dy_mm + 3)
-            boxes.append(
-                PlacedBox(
-                    drive.line.id, drive.name, body.look, 4, y_mm, drive_base,
-                    body.dx_mm, body.dy_mm, body.dz_mm,
-                )
-            )  # fmt: skip
-    return boxes

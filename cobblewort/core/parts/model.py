@@ -323,6 +323,14 @@ class PinHeader(Piece):
     total_ma: PositiveRating
 
 
+class FastenerSet(Piece):
+    """What is in a bag of standoffs and screws: the lengths of each, all of one thread. [mm]"""
+
+    thread: Text = "M2.5"
+    standoffs_mm: tuple[Annotated[float, Field(gt=0, le=100)], ...] = ()
+    screws_mm: tuple[Annotated[float, Field(gt=0, le=100)], ...] = ()
+
+
 class Storage(Piece):
     """Room on a medium. [GB = 10^9 bytes]"""
 
@@ -348,7 +356,9 @@ class AddOn(Piece):
     """A board that is stacked on the main one.
 
     `height_mm` is from the main board's face to the far side of the add-on; `clear_mm` is the free
-    height between the two boards. `covers_header` says that it hides the header and does not pass
+    height between the two boards, `most_clear_mm` the most that its cable allows on taller
+    standoffs; without it the height is fixed by its pins. Without a size of its own it is taken to
+    be as large as the main board. `covers_header` says that it hides the header and does not pass
     it on. `closes` names sockets of the main board that cannot be used
     under it, `hampers` those that can hardly be reached any more.
     """
@@ -356,6 +366,9 @@ class AddOn(Piece):
     side: Literal["above", "below"]
     height_mm: NotNegativeRating
     clear_mm: NotNegativeRating | None = None
+    most_clear_mm: NotNegativeRating | None = None
+    length_mm: Annotated[float, Field(gt=0, le=2000)] | None = None
+    width_mm: Annotated[float, Field(gt=0, le=2000)] | None = None
     closes: tuple[Identifier, ...] = ()
     hampers: tuple[Identifier, ...] = ()
     covers_header: bool = False
@@ -462,6 +475,7 @@ class Part(Piece):
     pin_header: PinHeader | None = None
     pins: PinUse | None = None
     case: Case | None = None
+    fasteners: FastenerSet | None = None
 
     @property
     def name(self) -> str:

@@ -149,6 +149,7 @@ class _Search:
         judged = self.repaired(draft, judged, _BEFORE_THE_SHELL)
         judged = self.add_shell(draft, judged)
         judged = self.repaired(draft, judged, FAMILIES)
+        judged = self.add_fasteners(draft, judged)
         failing = [f.sentence for f in judged.findings if f.severity == "stops"]
         lines = {line.id for line in draft.plan.lines}
         reasons = [Reason(line, text) for line, text in draft.reasons.items() if line in lines]
@@ -329,6 +330,17 @@ class _Search:
                 break
         draft.plan, draft.reasons = best[1].plan, best[1].reasons
         return best[2]
+
+    def add_fasteners(self, draft: _Draft, now: Judgement) -> Judgement:
+        """The cheapest bag in which every length is that the stack wants, where it wants any."""
+        if not now.kit.fasteners:
+            return now
+        for part in self.on_offer("fastener"):
+            judged = self.judge(draft, (self.line_of("fastener", part),))
+            if part.fasteners and all(f.length_mm is not None for f in judged.kit.fasteners):
+                self.add(draft, "fastener", part, "standoffs and screws for the stack")
+                return judged
+        return now
 
     def case_will_do(self, case: Part) -> bool:
         """Whether a case stands the place and the hands that reach it."""

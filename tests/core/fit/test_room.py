@@ -90,8 +90,8 @@ def test_a_hub_hangs_on_a_hub_but_never_in_a_ring() -> None:
     result = assigned(kit("B04", "5xH02", "3xX07"))
     assert result.unplaced == []
     hubs = {p.instance.id: s.instance for p, s in result.placed.values() if p.name == "up"}
-    for start, at in hubs.items():
-        seen = {start}
+    for start, first in hubs.items():
+        seen, at = {start}, first
         while at.part.kind == "hub":
             assert at.id not in seen
             seen.add(at.id)

@@ -569,6 +569,28 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AccessZone
+         * @description Room that a hand or a plug needs outside the board, and what for.
+         */
+        AccessZone: {
+            /** Line */
+            line: string;
+            /** Label */
+            label: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
+            /** Dx Mm */
+            dx_mm: number;
+            /** Dy Mm */
+            dy_mm: number;
+            /** Dz Mm */
+            dz_mm: number;
+        };
+        /**
          * AddLine
          * @description Put a part into the kit.
          */
@@ -603,7 +625,9 @@ export interface components {
          * @description A board that is stacked on the main one.
          *
          *     `height_mm` is from the main board's face to the far side of the add-on; `clear_mm` is the free
-         *     height between the two boards. `covers_header` says that it hides the header and does not pass
+         *     height between the two boards, `most_clear_mm` the most that its cable allows on taller
+         *     standoffs; without it the height is fixed by its pins. Without a size of its own it is taken to
+         *     be as large as the main board. `covers_header` says that it hides the header and does not pass
          *     it on. `closes` names sockets of the main board that cannot be used
          *     under it, `hampers` those that can hardly be reached any more.
          */
@@ -615,6 +639,11 @@ export interface components {
             side: "above" | "below";
             height_mm: components["schemas"]["Reading"];
             clear_mm?: components["schemas"]["Reading"] | null;
+            most_clear_mm?: components["schemas"]["Reading"] | null;
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
             /**
              * Closes
              * @default []
@@ -943,8 +972,8 @@ export interface components {
         };
         /**
          * EditLine
-         * @description Change how many of a part there are, whether they are owned, whose figures count, and which
-         *     I2C addresses the pieces are set to.
+         * @description Change how many of a part there are, whether they are owned, whose figures count, which I2C
+         *     addresses the pieces are set to, and on what standoffs a board stands.
          */
         EditLine: {
             /**
@@ -964,6 +993,8 @@ export interface components {
             addresses?: {
                 [key: string]: number;
             } | null;
+            /** Standoff Mm */
+            standoff_mm?: number | null;
         };
         /**
          * Effect
@@ -1047,6 +1078,27 @@ export interface components {
             ruler_p05: number | null;
             /** Ruler P95 */
             ruler_p95: number | null;
+        };
+        /**
+         * FastenerSet
+         * @description What is in a bag of standoffs and screws: the lengths of each, all of one thread. [mm]
+         */
+        FastenerSet: {
+            /**
+             * Thread
+             * @default M2.5
+             */
+            thread?: string;
+            /**
+             * Standoffs Mm
+             * @default []
+             */
+            standoffs_mm?: number[];
+            /**
+             * Screws Mm
+             * @default []
+             */
+            screws_mm?: number[];
         };
         /**
          * FigureInput
@@ -1139,7 +1191,9 @@ export interface components {
         };
         /**
          * FitReport
-         * @description What is plugged where, and the stack to scale.
+         * @description What is plugged where, and the stack to scale. [mm]
+         *
+         *     `plugs` are the bodies of what is plugged into the edges of the board.
          */
         FitReport: {
             /** Connections */
@@ -1148,8 +1202,18 @@ export interface components {
             spare: components["schemas"]["SpareSocket"][];
             /** Boxes */
             boxes: components["schemas"]["PlacedBox"][];
+            /** Plugs */
+            plugs: components["schemas"]["PlacedBox"][];
+            /** Overlaps */
+            overlaps: components["schemas"]["Overlap"][];
+            /** Gaps */
+            gaps: components["schemas"]["LayerGap"][];
+            /** Access */
+            access: components["schemas"]["AccessZone"][];
             /** Board Length Mm */
             board_length_mm: number | null;
+            /** Board Width Mm */
+            board_width_mm: number | null;
             /** Board Thickness Mm */
             board_thickness_mm: number | null;
             case: components["schemas"]["CaseOutline"] | null;
@@ -1372,6 +1436,22 @@ export interface components {
             place: components["schemas"]["Place"];
         };
         /**
+         * LayerGap
+         * @description Free height between two layers that face each other; negative where they collide.
+         */
+        LayerGap: {
+            /** Below */
+            below: string;
+            /** Above */
+            above: string;
+            /** From Mm */
+            from_mm: number;
+            /** To Mm */
+            to_mm: number;
+            /** Gap Mm */
+            gap_mm: number;
+        };
+        /**
          * Lead
          * @description What a lead carries: the most current it may, and the current its marking lets through.
          */
@@ -1385,7 +1465,8 @@ export interface components {
          *
          *     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
          *     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
-         *     None takes the newest.
+         *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
+         *     delivered with.
          */
         Line: {
             /** Id */
@@ -1417,6 +1498,8 @@ export interface components {
             addresses?: {
                 [key: string]: number;
             };
+            /** Standoff Mm */
+            standoff_mm?: number | null;
         };
         /**
          * LineReport
@@ -1695,6 +1778,26 @@ export interface components {
             height_mm: number;
         };
         /**
+         * Overlap
+         * @description Room that two blocks both want.
+         */
+        Overlap: {
+            one: components["schemas"]["PlacedBox"];
+            other: components["schemas"]["PlacedBox"];
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Z Mm */
+            z_mm: number;
+            /** Dx Mm */
+            dx_mm: number;
+            /** Dy Mm */
+            dy_mm: number;
+            /** Dz Mm */
+            dz_mm: number;
+        };
+        /**
          * Part
          * @description One model in the cupboard, with everything the core knows about it.
          */
@@ -1794,6 +1897,7 @@ export interface components {
             pin_header?: components["schemas"]["PinHeader"] | null;
             pins?: components["schemas"]["PinUse"] | null;
             case?: components["schemas"]["Case"] | null;
+            fasteners?: components["schemas"]["FastenerSet"] | null;
         };
         /**
          * PartEdit
@@ -2039,9 +2143,11 @@ export interface components {
         };
         /**
          * PlacedBox
-         * @description A block in the main board's frame, for the drawing. [mm]
+         * @description A block in the main board's frame, and the piece that it belongs to.
          */
         PlacedBox: {
+            /** Piece */
+            piece: string;
             /** Line */
             line: string;
             /** Label */

@@ -7,6 +7,7 @@ import { fitLayout } from "./fitLayout";
 type Fit = Report["fit"];
 
 const box = (label: string, z: number, height: number, look: Fit["boxes"][number]["look"]) => ({
+  piece: `${label}#1`,
   line: label,
   label,
   look,
@@ -20,6 +21,7 @@ const box = (label: string, z: number, height: number, look: Fit["boxes"][number
 
 const fit: Partial<Fit> = {
   board_length_mm: 86,
+  board_width_mm: 56,
   board_thickness_mm: 1.5,
   boxes: [box("Board", -1.5, 1.5, "pcb"), box("Cooler", 2, 40, "sink")],
   case: {

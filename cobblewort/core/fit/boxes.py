@@ -1,0 +1,289 @@
+"""Blocks in space: every layer to scale, where two want the same room, and what stays free.
+
+All lengths are in the frame of the main board, in mm, at nominal figures: x along its long side, y
+across, z up from its upper face.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+from itertools import pairwise
+
+from cobblewort.core.fit.assign import Assignment, PlugRef, SocketRef
+from cobblewort.core.fit.stack import PCB_MM, Layer, StackResult
+from cobblewort.core.instance import Instance
+from cobblewort.core.parts.model import Box, Stack
+
+_TOUCH_MM = 0.1
+"""Blocks that overlap by less only touch."""
+_DRIVE_INSET_MM = 4.0
+_DRIVE_STEP_MM = 3.0
+_CARD_WAY_MM = 15.0
+"""A hand needs this much to pull a card: its own length, common practice."""
+
+
+@dataclass(slots=True, frozen=True)
+class PlacedBox:
+    """A block in the main board's frame, and the piece that it belongs to."""
+
+    piece: str
+    line: str
+    label: str
+    look: str
+    x_mm: float
+    y_mm: float
+    z_mm: float
+    dx_mm: float
+    dy_mm: float
+    dz_mm: float
+
+    @property
+    def low(self) -> tuple[float, float, float]:
+        """Its lowest corner."""
+        return self.x_mm, self.y_mm, self.z_mm
+
+    @property
+    def high(self) -> tuple[float, float, float]:
+        """Its highest corner."""
+        return self.x_mm + self.dx_mm, self.y_mm + self.dy_mm, self.z_mm + self.dz_mm
+
+
+@dataclass(slots=True, frozen=True)
+class Overlap:
+    """Room that two blocks both want."""
+
+    one: PlacedBox
+    other: PlacedBox
+    x_mm: float
+    y_mm: float
+    z_mm: float
+    dx_mm: float
+    dy_mm: float
+    dz_mm: float
+
+
+@dataclass(slots=True, frozen=True)
+class LayerGap:
+    """Free height between two layers that face each other; negative where they collide."""
+
+    below: str
+    above: str
+    from_mm: float
+    to_mm: float
+    gap_mm: float
+
+
+@dataclass(slots=True, frozen=True)
+class AccessZone:
+    """Room that a hand or a plug needs outside the board, and what for."""
+
+    line: str
+    label: str
+    x_mm: float
+    y_mm: float
+    z_mm: float
+    dx_mm: float
+    dy_mm: float
+    dz_mm: float
+
+
+@dataclass(slots=True)
+class Space:
+    """Everything to scale. `plugs` are the bodies of what is plugged in at the board's edges."""
+
+    boxes: list[PlacedBox] = field(default_factory=list)
+    plugs: list[PlacedBox] = field(default_factory=list)
+    overlaps: list[Overlap] = field(default_factory=list)
+    gaps: list[LayerGap] = field(default_factory=list)
+    access: list[AccessZone] = field(default_factory=list)
+
+
+def build_space(stack: StackResult, assignment: Assignment) -> Space:
+    """Place every block of the kit; without a board there is none."""
+    board = stack.board
+    if board is None or board.part.stack is None:
+        return Space()
+    space = Space(boxes=list(_boxes(stack, board, board.part.stack, assignment)))
+    space.plugs = list(_plugs(board, board.part.stack, assignment))
+    space.overlaps = [
+        overlap
+        for number, one in enumerate(space.boxes)
+        for other in space.boxes[:number]
+        if _may_collide(one, other, board.id) and (overlap := overlap_of(other, one)) is not None
+    ]
+    space.gaps = list(_gaps(stack, board.part.stack))
+    space.access = list(_access(board, board.part.stack, assignment))
+    return space
+
+
+def overlap_of(one: PlacedBox, other: PlacedBox) -> Overlap | None:
+    """The room that two blocks share, or None where they do not even touch."""
+    low = [max(a, b) for a, b in zip(one.low, other.low, strict=True)]
+    high = [min(a, b) for a, b in zip(one.high, other.high, strict=True)]
+    size = [b - a for a, b in zip(low, high, strict=True)]
+    if min(size) <= _TOUCH_MM:
+        return None
+    return Overlap(one, other, *low, *size)
+
+
+def _may_collide(one: PlacedBox, other: PlacedBox, board: str) -> bool:
+    """Blocks of other pieces against the sockets and chips of the main board.
+
+    A cooler under a board, and a board on another, have a free height that is judged by itself; a
+    drive lies on the board that carries it.
+    """
+    return one.piece != other.piece and board in (one.piece, other.piece)
+
+
+def _boxes(
+    stack: StackResult, board: Instance, own: Stack, assignment: Assignment
+) -> Iterator[PlacedBox]:
+    thickness = own.thickness_mm.nominal
+    yield PlacedBox(
+        board.id, board.line.id, board.name, "pcb", 0, 0, -thickness,
+        own.length_mm, own.width_mm, thickness,
+    )  # fmt: skip
+    for box in board.part.boxes.values():
+        yield _placed(board, box, box.x_mm, box.y_mm, box.z_mm)
+    yield from _die_and_cooler(board, stack.cooler)
+    for layer in stack.layers:
+        if layer.instance.part.add_on is not None:
+            yield from _add_on(layer, own, assignment)
+
+
+def _placed(piece: Instance, box: Box, x_mm: float, y_mm: float, z_mm: float) -> PlacedBox:
+    return PlacedBox(
+        piece.id, piece.line.id, box.label or piece.name, box.look, x_mm, y_mm, z_mm,
+        box.dx_mm, box.dy_mm, box.dz_mm,
+    )  # fmt: skip
+
+
+def _die_and_cooler(board: Instance, cooler: Instance | None) -> Iterator[PlacedBox]:
+    heat = board.part.board_heat
+    if heat is None:
+        return
+    side, top = heat.soc_side_mm.nominal, heat.soc_top_mm.nominal
+    yield PlacedBox(
+        board.id, board.line.id, "Processor", "chip", heat.soc_x_mm - side / 2,
+        heat.soc_y_mm - side / 2, 0, side, side, top,
+    )  # fmt: skip
+    own = None if cooler is None else cooler.part.cooler
+    if cooler is not None and own is not None:
+        block = PlacedBox(
+            cooler.id, cooler.line.id, cooler.name, "fan" if own.r_fan_k_w else "sink",
+            max(0.0, heat.soc_x_mm - own.length_mm / 2), heat.soc_y_mm - own.width_mm / 2,
+            top + own.interface_mm.nominal, own.length_mm, own.width_mm, own.height_mm.nominal,
+        )  # fmt: skip
+        if not own.r_fan_k_w:
+            block = _moved_aside(block, board, (own.width_mm - side) / 2)
+        yield block
+
+
+def _moved_aside(block: PlacedBox, board: Instance, most_mm: float) -> PlacedBox:
+    """A plain sink moved across the board as far as it still covers the die, where that frees it.
+
+    A cooler with a fan sits in the holes made for its clips.
+    """
+    for box in board.part.boxes.values():
+        clash = overlap_of(block, _placed(board, box, box.x_mm, box.y_mm, box.z_mm))
+        if clash is not None and clash.dy_mm <= most_mm:
+            away = -1 if box.y_mm > block.y_mm else 1
+            block = replace(block, y_mm=block.y_mm + away * clash.dy_mm)
+            most_mm -= clash.dy_mm
+    return block
+
+
+def _add_on(layer: Layer, main: Stack, assignment: Assignment) -> Iterator[PlacedBox]:
+    """A stacked board with its drives: they lie on its far face above, on its near face below."""
+    piece, own = layer.instance, layer.instance.part.add_on
+    if own is None:
+        return
+    foot = float(layer.foot_mm[0])
+    length = main.length_mm if own.length_mm is None else own.length_mm
+    width = main.width_mm if own.width_mm is None else own.width_mm
+    base = foot if own.side == "above" else -main.thickness_mm.nominal - foot - PCB_MM
+    yield PlacedBox(piece.id, piece.line.id, piece.name, "pcb", 0, 0, base, length, width, PCB_MM)
+    carried = [
+        plug.instance for plug, socket in assignment.placed.values() if socket.instance is piece
+    ]
+    y_mm = _DRIVE_INSET_MM
+    for drive in carried:
+        body = drive.part.boxes.get("body")
+        if body is not None:
+            lying = _placed(drive, body, _DRIVE_INSET_MM, y_mm, base + PCB_MM)
+            yield replace(lying, label=drive.name)
+            y_mm += body.dy_mm + _DRIVE_STEP_MM
+
+
+def _plugs(board: Instance, own: Stack, assignment: Assignment) -> Iterator[PlacedBox]:
+    for plug, socket in assignment.placed.values():
+        if socket.instance is board and (box := _plug_box(plug, socket, own)) is not None:
+            yield box
+
+
+def _plug_box(plug: PlugRef, socket: SocketRef, own: Stack) -> PlacedBox | None:
+    spot, body = socket.socket.spot, plug.plug.body
+    if spot is None or body is None:
+        return None
+    z_mm = spot.z_mm - body.height_mm / 2
+    piece = plug.instance
+    if spot.edge in ("left", "right"):
+        x_mm = own.length_mm + 2 if spot.edge == "right" else -body.length_mm
+        y_mm = spot.along_mm - body.width_mm / 2
+        size = body.length_mm, body.width_mm
+    else:
+        x_mm = spot.along_mm - body.width_mm / 2
+        y_mm = own.width_mm if spot.edge == "upper" else -body.length_mm - 1
+        size = body.width_mm, body.length_mm
+    return PlacedBox(
+        piece.id, piece.line.id, piece.name, "plug", x_mm, y_mm, z_mm, *size,
+        body.height_mm,
+    )  # fmt: skip
+
+
+def _gaps(stack: StackResult, own: Stack) -> Iterator[LayerGap]:
+    """Free heights from the board outward: between the cooler or the board and what stands over it,
+    and between one stacked board and the next.
+    """
+    for side in ("above", "below"):
+        stacked = [
+            layer for layer in stack.layers
+            if layer.side == side and layer.instance.part.add_on is not None
+        ]  # fmt: skip
+        first = [layer for layer in stack.layers if layer.side == side and layer not in stacked]
+        if side == "above":
+            under = next((x for x in first if x.instance is stack.cooler), None)
+            for layer in stacked:
+                if under is not None:
+                    yield _gap(under.instance, layer.instance, float(under.reach_mm[0]),
+                               float(layer.foot_mm[0]))  # fmt: skip
+                under = layer
+        else:
+            thickness = own.thickness_mm.nominal
+            for near, far in pairwise(stacked):
+                yield _gap(far.instance, near.instance, -thickness - float(far.foot_mm[0]),
+                           -thickness - float(near.reach_mm[0]))  # fmt: skip
+
+
+def _gap(below: Instance, above: Instance, from_mm: float, to_mm: float) -> LayerGap:
+    return LayerGap(below.name, above.name, from_mm, to_mm, to_mm - from_mm)
+
+
+def _access(board: Instance, own: Stack, assignment: Assignment) -> Iterator[AccessZone]:
+    """The way of the card, and of each plug whose body is known."""
+    for plug, socket in assignment.placed.values():
+        spot = socket.socket.spot
+        if socket.instance is not board or spot is None:
+            continue
+        if socket.socket.connector == "memory-card":
+            yield AccessZone(
+                plug.instance.line.id, f"to pull {plug.instance.name}", -_CARD_WAY_MM,
+                spot.along_mm - spot.width_mm / 2, spot.z_mm - spot.height_mm / 2, _CARD_WAY_MM,
+                spot.width_mm, spot.height_mm,
+            )  # fmt: skip
+        elif (box := _plug_box(plug, socket, own)) is not None:
+            yield AccessZone(
+                plug.instance.line.id, f"to plug in {plug.instance.name}", box.x_mm, box.y_mm,
+                box.z_mm, box.dx_mm, box.dy_mm, box.dz_mm,
+            )  # fmt: skip

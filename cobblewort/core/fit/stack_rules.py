@@ -1,0 +1,203 @@
+"""Rules of the stack: boards on boards, room that two things want, standoffs and screws."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+from cobblewort.core import words
+from cobblewort.core.findings import Finding, Remark
+from cobblewort.core.fit.stack import PCB_MM, raised_mm
+from cobblewort.core.instance import Instance
+from cobblewort.core.kit import Kit
+from cobblewort.core.margin import Check, Margin
+from cobblewort.core.parts.model import AddOn
+from cobblewort.core.patch import AddLine, Patch
+from cobblewort.core.reading import Rating
+from cobblewort.core.remedies import another, on_offer, remove_named, taller_standoffs
+from cobblewort.core.rules import rule
+from cobblewort.core.working import Sum, computed_term, reading_term, standard_term
+
+
+def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A bag of standoffs and screws."""
+    del finding
+    for part in on_offer(kit, ("fastener",)):
+        if part.fasteners is not None:
+            yield (AddLine(role="fastener", part=part.id),)
+
+
+@rule(
+    "FIT-23", "fit", "Stacked boards clear each other",
+    why="The second board of a stack stands on the first one's, and what is tall there reaches "
+    "into it.",
+    formula="height of the parts on the lower board <= free height under the upper one",
+    source="maker's drawings; a circuit board is 1.6 mm thick (common practice)",
+    remedies=(taller_standoffs, another("addon"), remove_named),
+)  # fmt: skip
+def boards_clear(kit: Kit) -> Iterator[Check]:
+    """Each board above that stands on another one."""
+    stacked = [x for x in kit.stack.layers if x.side == "above" and x.instance.part.add_on]
+    for lower, upper in pairwise(stacked):
+        parts = lower.reach_mm - lower.foot_mm - PCB_MM
+        room = kit.stack.gaps[upper.instance.id]
+        names = lower.instance.name, upper.instance.name
+
+        def sentence(margin: Margin, names: tuple[str, str] = names) -> str:
+            return (
+                f"What stands on {names[0]} is {words.mm(margin.value)} high; under {names[1]} "
+                f"there are {words.mm(margin.limit)}."
+            )
+
+        below, top = float(lower.foot_mm[0]), float(lower.reach_mm[0])
+        free = float(room[0])
+
+        def working(_: int, top: float = top, below: float = below, free: float = free,
+                    names: tuple[str, str] = names) -> Sum:  # fmt: skip
+            return Sum(
+                "free height under the upper board less what stands on the lower one",
+                "h_clear - (h_top - h_foot - t)",
+                [
+                    computed_term("h_clear", f"free height under {names[1]}", "mm", free, None),
+                    computed_term("h_top", f"top of {names[0]}", "mm", top, None),
+                    computed_term("h_foot", f"underside of {names[0]}", "mm", below, None),
+                    standard_term("t", "thickness of its board", "mm", PCB_MM, "common practice"),
+                ],
+            )
+
+        yield Check(
+            upper.instance.id, f"{names[0]} under {names[1]}", "mm", "max", parts, room, sentence,
+            (lower.instance.line.id, upper.instance.line.id), working=working,
+        )  # fmt: skip
+
+
+@rule(
+    "FIT-24", "fit", "No two things want the same space",
+    why="A drive over the network socket, a sink on the header: on paper both have a place, in the "
+    "hand only one.",
+    formula="blocks of two pieces overlap in length, width and height at once",
+    source="maker's drawings, taken as blocks",
+    remedies=(taller_standoffs, another("addon"), another("cooling"), remove_named),
+)  # fmt: skip
+def same_space(kit: Kit) -> Iterator[Remark]:
+    """One remark for each pair of pieces, at the place where they overlap most."""
+    worst: dict[tuple[str, str], tuple[float, Remark]] = {}
+    owners = {piece.id: piece.name for piece in kit.instances}
+    for overlap in kit.space.overlaps:
+        one, other = overlap.one, overlap.other
+        volume = overlap.dx_mm * overlap.dy_mm * overlap.dz_mm
+        what = (
+            f"{one.label} of {owners[one.piece]}" if one.label != owners[one.piece] else one.label
+        )
+        told = Remark(
+            f"{one.piece}+{other.piece}", "stops",
+            f"{other.label} and the {what} want the same space: they overlap by "
+            f"{overlap.dx_mm:.1f} x {overlap.dy_mm:.1f} x {words.mm(overlap.dz_mm)}.",
+            tuple(dict.fromkeys((other.line, one.line))),
+        )  # fmt: skip
+        key = one.piece, other.piece
+        if key not in worst or worst[key][0] < volume:
+            worst[key] = volume, told
+    for _, remark in worst.values():
+        yield remark
+
+
+@rule(
+    "FIT-25", "fit", "One cooler stands on the processor",
+    why="A case that cools through its own pillar, or a second sink from the drawer: there is one "
+    "die and one thing on it.",
+    formula="coolers on the die <= 1",
+    source="common practice",
+    remedies=(remove_named,),
+)  # fmt: skip
+def one_cooler(kit: Kit) -> Iterator[Remark]:
+    """Every cooler after the first."""
+    first = kit.stack.cooler
+    for cooler in kit.stack.second_coolers:
+        if first is not None:
+            yield Remark(
+                cooler.id, "stops",
+                f"{first.name} stands on the processor already; {cooler.name} has no place.",
+                (cooler.line.id,),
+            )  # fmt: skip
+
+
+@rule(
+    "FIT-26", "fit", "The cable reaches a raised board",
+    why="Taller standoffs make room under a board and take it away from its flat cable.",
+    formula="standoffs chosen <= what the board's cable or pins allow",
+    source="maker's drawings",
+    remedies=(another("addon"),),
+)  # fmt: skip
+def cable_reaches(kit: Kit) -> Iterator[Check | Remark]:
+    """Boards on taller standoffs than they are delivered with."""
+    for piece in kit.instances:
+        own = piece.part.add_on
+        if own is None or piece.line.standoff_mm is None:
+            continue
+        if own.clear_mm is None or own.most_clear_mm is None:
+            yield Remark(
+                piece.id, "stops",
+                f"The height of {piece.name} is fixed by its pins; it cannot stand on standoffs of "
+                f"{words.mm(piece.line.standoff_mm)}.",
+                (piece.line.id,),
+            )  # fmt: skip
+            continue
+        yield _cable_check(piece, own, own.clear_mm, own.most_clear_mm)
+
+
+def _cable_check(piece: Instance, own: AddOn, clear: Rating, most: Rating) -> Check:
+    of = piece.compiled.figure
+    stands = of("add_on.clear_mm", clear) + raised_mm(piece, own)
+
+    def sentence(margin: Margin) -> str:
+        return (
+            f"{piece.name} stands {words.mm(margin.value)} above the board; its cable allows "
+            f"{words.mm(margin.limit)}."
+        )
+
+    def working(_: int) -> Sum:
+        return Sum(
+            "what the cable allows less how high the board stands", "h_most - h_stands",
+            [
+                reading_term("h_most", "most that its cable allows", "mm", piece,
+                             "add_on.most_clear_mm", most),
+                computed_term("h_stands", "free height on its standoffs", "mm", float(stands[0]),
+                              None),
+            ],
+        )  # fmt: skip
+
+    return Check(
+        piece.id, f"Cable of {piece.name}", "mm", "max", stands, of("add_on.most_clear_mm", most),
+        sentence, (piece.line.id,), working=working,
+    )  # fmt: skip
+
+
+@rule(
+    "FIT-27", "fit", "Standoffs and screws are in the kit",
+    why="What is missing on the evening of the build is four standoffs of the right length.",
+    formula="for each board: standoff >= free height wanted; screw = board or wall + at least 2 mm "
+    "of thread, and shorter than the thread is deep",
+    source="lengths in the shops and depth of thread: common practice; threads by ISO 261",
+    remedies=(fastener_bag,),
+)  # fmt: skip
+def fasteners(kit: Kit) -> Iterator[Remark]:
+    """What holds the stack: missing altogether, or a length that the bag does not have."""
+    if not kit.fasteners:
+        return
+    has_bag = any(i.part.fasteners is not None for i in kit.instances)
+    lines = tuple(dict.fromkeys(line for f in kit.fasteners for line in f.lines))
+    if not has_bag:
+        told = [f"{f.count} {f.kind}s of {f.length_mm:g} mm {f.where}" for f in kit.fasteners
+                if f.length_mm is not None]  # fmt: skip
+        yield Remark(
+            "bag", "tight",
+            f"No standoffs and screws are in the kit. It wants {words.listed(told)}.", lines,
+        )  # fmt: skip
+    for number, item in enumerate(kit.fasteners):
+        if item.length_mm is None:
+            yield Remark(
+                f"{item.kind}.{number}", "tight",
+                f"No {item.kind} in the kit has the length that is wanted {item.where}.",
+                item.lines,
+            )  # fmt: skip
