@@ -49,7 +49,7 @@ def kit(*parts: str, **fields: Any) -> Plan:
     return Plan.model_validate({"name": "test kit", "lines": lines, **fields})
 
 
-SMALL = ("B06", "S01", "M02", "K03", "E03")
+SMALL = ("B06", "S01", "M02", "K03", "E03", "T04")
 """A small kit that nothing stops."""
 
 

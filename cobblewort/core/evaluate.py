@@ -10,7 +10,8 @@ import cobblewort.core.fit.way_out_rules
 import cobblewort.core.heat.rules
 import cobblewort.core.needs.rules
 import cobblewort.core.power.rules
-import cobblewort.core.safety.rules  # noqa: F401  the imports fill the registry
+import cobblewort.core.safety.rules
+import cobblewort.core.software.rules  # noqa: F401  the imports fill the registry
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.cost.model import build_cost
 from cobblewort.core.fit.assign import assign

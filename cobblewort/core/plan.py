@@ -89,9 +89,13 @@ class Phase(Piece):
 
 
 class Settings(Piece):
-    """Choices in the firmware or system that change what is allowed."""
+    """Choices in the firmware or system that change what is allowed.
+
+    `push_slot` runs a drive slot one generation faster than it is certified for.
+    """
 
     lift_port_limit: bool = False
+    push_slot: bool = False
     read_only_root: bool = False
 
 
@@ -133,12 +137,20 @@ class Need(Piece):
 
 
 class Image(Piece):
-    """The system image that is written onto the boot medium. [GB]"""
+    """The system image that is written onto the boot medium. [GB]
+
+    `families` are those of boards that it is made for; none means that it does not say.
+    """
 
     name: Annotated[str, StringConstraints(min_length=1, max_length=120)]
     desktop: bool = False
     card_gb: Annotated[float, Field(gt=0, le=10000)]
     memory_gb: Annotated[float, Field(gt=0, le=1000)]
+    families: Annotated[
+        tuple[Annotated[str, StringConstraints(min_length=1, max_length=60)], ...],
+        Field(max_length=20),
+    ] = ()
+    bits: Literal[32, 64] | None = None
 
 
 class ReadyMade(Piece):

@@ -10,9 +10,10 @@ from decimal import Decimal
 
 from cobblewort.core.findings import Finding
 from cobblewort.core.fit.boxes import AccessZone, LayerGap, Overlap, PlacedBox
+from cobblewort.core.fit.fasteners import Fastener
 from cobblewort.core.margin import Family, Margin, Severity
 from cobblewort.core.needs.model import NeedStatus
-from cobblewort.core.parts.model import Origin
+from cobblewort.core.parts.model import Edge, Opening, Origin
 
 
 @dataclass(slots=True, frozen=True)
@@ -201,6 +202,8 @@ class CaseOutline:
     wall_mm: float
     max_above_mm: float
     max_below_mm: float
+    openings: list[Opening]
+    open_edges: tuple[Edge, ...]
 
 
 @dataclass(slots=True, frozen=True)
@@ -285,6 +288,7 @@ class FitReport:
     overlaps: list[Overlap]
     gaps: list[LayerGap]
     access: list[AccessZone]
+    fasteners: list[Fastener]
     board_length_mm: float | None
     board_width_mm: float | None
     board_thickness_mm: float | None

@@ -258,6 +258,7 @@ def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:
         overlaps=kit.space.overlaps,
         gaps=kit.space.gaps,
         access=kit.space.access,
+        fasteners=kit.fasteners,
         board_length_mm=None if main is None else main.length_mm,
         board_width_mm=None if main is None else main.width_mm,
         board_thickness_mm=None if main is None else main.thickness_mm.nominal,
@@ -338,14 +339,22 @@ def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
     """What a PCIe link comes to, through the board that carries the drive."""
     if socket.socket.connector not in ("flat-16", "m2") or not plug.plug.generation:
         return ""
-    generation, lanes = socket.socket.generation, socket.socket.lanes
+    generation, lanes = _slot_generation(kit, socket), socket.socket.lanes
     for other, at in kit.fit.placed.values():
         if other.instance is socket.instance and at.socket.connector == "flat-16":
             generation, lanes = pcie.negotiated(
-                generation, lanes, at.socket.generation, at.socket.lanes
+                generation, lanes, _slot_generation(kit, at), at.socket.lanes
             )
     agreed = pcie.negotiated(plug.plug.generation, plug.plug.lanes, generation, lanes)
     return f"PCIe gen {agreed[0]} x{agreed[1]}, {pcie.raw_rate_mb_s(*agreed):.0f} MB/s raw"
+
+
+def _slot_generation(kit: Kit, ref: SocketRef) -> float:
+    """The generation that a slot is set to."""
+    own = ref.socket
+    return (
+        own.possible_generation or own.generation if kit.plan.settings.push_slot else own.generation
+    )
 
 
 def _case_outline(case: Instance | None) -> CaseOutline | None:
@@ -354,7 +363,8 @@ def _case_outline(case: Instance | None) -> CaseOutline | None:
     own = case.part.case
     return CaseOutline(
         case.line.id, case.name, own.open, own.inner_length_mm, own.inner_width_mm, own.wall_mm,
-        own.max_above_mm.nominal, own.max_below_mm.nominal,
+        own.max_above_mm.nominal, own.max_below_mm.nominal, list(own.openings.values()),
+        own.open_edges,
     )  # fmt: skip
 
 

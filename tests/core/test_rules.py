@@ -81,6 +81,18 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "FIT-25": (kit(*SMALL, "K05"), shipped()),
     "FIT-26": (raised("X04", 16), shipped()),
     "FIT-27": (kit("B10", "S03", "M02", "A02", "D06", "E03"), shipped()),
+    "SOFT-01": (kit(*SMALL, image={**SLIM, "families": ["Gorsewick"]}), shipped()),
+    "SOFT-02": (
+        kit(*SMALL, image={**SLIM, "bits": 64}),
+        replaced("B06", "board", "middle_card", runs={"bits": [32]}),
+    ),
+    "SOFT-03": (kit(*SMALL, "X11"), shipped()),
+    "SOFT-04": (asked(*SMALL, function="radio"), shipped()),
+    "SOFT-05": (kit("B06", "S01", "M02", "K03", "E03"), shipped()),
+    "SOFT-06": (
+        kit("B10", "S03", "M02", "A02", "D06", settings={"push_slot": True}),
+        shipped(),
+    ),
     "PWR-01": (kit("B06", "S06", "M02"), shipped()),
     "PWR-02": (kit("B06", "S08", "C04", "M02"), shipped()),
     "PWR-03": (kit("B10", "S04", "C01", "M02", "X06", "X11"), shipped()),

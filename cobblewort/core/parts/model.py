@@ -88,7 +88,9 @@ class Socket(Piece):
 
     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
     `power_in` that is fed. `rail` is the rail of the part that the plug is joined to. `many` plugs
-    can be joined at pins that wires are spliced to. `looks_like` names what it could be taken for.
+    can be joined at pins that wires are spliced to. `generation` is the rate it is certified for,
+    `possible_generation` one that it mostly manages beyond. `looks_like` names what it could be
+    taken for.
     """
 
     label: Text = ""
@@ -97,6 +99,7 @@ class Socket(Piece):
     rail: str | None = None
     required: bool = False
     generation: float = 0
+    possible_generation: float = 0
     lanes: int = 1
     limit_a: PositiveRating | None = None
     many: bool = False
@@ -323,6 +326,17 @@ class PinHeader(Piece):
     total_ma: PositiveRating
 
 
+SetUpTask = Literal["reader", "keyboard", "mouse", "screen"]
+"""What a tool does on the evening of setting up."""
+
+
+class Runs(Piece):
+    """What a board can be started with: its family of images, and the word sizes it runs."""
+
+    family: Text = ""
+    bits: tuple[Literal[32, 64], ...] = ()
+
+
 class FastenerSet(Piece):
     """What is in a bag of standoffs and screws: the lengths of each, all of one thread. [mm]"""
 
@@ -476,6 +490,8 @@ class Part(Piece):
     pins: PinUse | None = None
     case: Case | None = None
     fasteners: FastenerSet | None = None
+    runs: Runs | None = None
+    sets_up: tuple[SetUpTask, ...] = ()
 
     @property
     def name(self) -> str:

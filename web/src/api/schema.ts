@@ -867,6 +867,10 @@ export interface components {
             max_above_mm: number;
             /** Max Below Mm */
             max_below_mm: number;
+            /** Openings */
+            openings: components["schemas"]["Opening"][];
+            /** Open Edges */
+            open_edges: ("left" | "right" | "lower" | "upper")[];
         };
         /**
          * Connection
@@ -1080,6 +1084,32 @@ export interface components {
             ruler_p95: number | null;
         };
         /**
+         * Fastener
+         * @description Some pieces of one length, and where they go. `length_mm` is None where no length does it.
+         *
+         *     `washers_mm` is what is left to fill with washers.
+         */
+        Fastener: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "standoff" | "screw";
+            /** Length Mm */
+            length_mm: number | null;
+            /** Count */
+            count: number;
+            /** Where */
+            where: string;
+            /** Lines */
+            lines: string[];
+            /**
+             * Washers Mm
+             * @default 0
+             */
+            washers_mm?: number;
+        };
+        /**
          * FastenerSet
          * @description What is in a bag of standoffs and screws: the lengths of each, all of one thread. [mm]
          */
@@ -1210,6 +1240,8 @@ export interface components {
             gaps: components["schemas"]["LayerGap"][];
             /** Access */
             access: components["schemas"]["AccessZone"][];
+            /** Fasteners */
+            fasteners: components["schemas"]["Fastener"][];
             /** Board Length Mm */
             board_length_mm: number | null;
             /** Board Width Mm */
@@ -1400,6 +1432,8 @@ export interface components {
         /**
          * Image
          * @description The system image that is written onto the boot medium. [GB]
+         *
+         *     `families` are those of boards that it is made for; none means that it does not say.
          */
         Image: {
             /** Name */
@@ -1413,6 +1447,13 @@ export interface components {
             card_gb: number;
             /** Memory Gb */
             memory_gb: number;
+            /**
+             * Families
+             * @default []
+             */
+            families?: string[];
+            /** Bits */
+            bits?: (32 | 64) | null;
         };
         /**
          * KitReason
@@ -1898,6 +1939,12 @@ export interface components {
             pins?: components["schemas"]["PinUse"] | null;
             case?: components["schemas"]["Case"] | null;
             fasteners?: components["schemas"]["FastenerSet"] | null;
+            runs?: components["schemas"]["Runs"] | null;
+            /**
+             * Sets Up
+             * @default []
+             */
+            sets_up?: ("reader" | "keyboard" | "mouse" | "screen")[];
         };
         /**
          * PartEdit
@@ -2243,6 +2290,7 @@ export interface components {
             /**
              * @default {
              *       "lift_port_limit": false,
+             *       "push_slot": false,
              *       "read_only_root": false
              *     }
              */
@@ -2341,6 +2389,7 @@ export interface components {
             /**
              * @default {
              *       "lift_port_limit": false,
+             *       "push_slot": false,
              *       "read_only_root": false
              *     }
              */
@@ -2779,6 +2828,22 @@ export interface components {
             fires_in: components["schemas"]["RuleFiring"][];
         };
         /**
+         * Runs
+         * @description What a board can be started with: its family of images, and the word sizes it runs.
+         */
+        Runs: {
+            /**
+             * Family
+             * @default
+             */
+            family?: string;
+            /**
+             * Bits
+             * @default []
+             */
+            bits?: (32 | 64)[];
+        };
+        /**
          * School
          * @description One question on which people differ.
          *
@@ -2820,6 +2885,8 @@ export interface components {
         /**
          * Settings
          * @description Choices in the firmware or system that change what is allowed.
+         *
+         *     `push_slot` runs a drive slot one generation faster than it is certified for.
          */
         Settings: {
             /**
@@ -2827,6 +2894,11 @@ export interface components {
              * @default false
              */
             lift_port_limit?: boolean;
+            /**
+             * Push Slot
+             * @default false
+             */
+            push_slot?: boolean;
             /**
              * Read Only Root
              * @default false
@@ -2873,7 +2945,9 @@ export interface components {
          *
          *     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
          *     `power_in` that is fed. `rail` is the rail of the part that the plug is joined to. `many` plugs
-         *     can be joined at pins that wires are spliced to. `looks_like` names what it could be taken for.
+         *     can be joined at pins that wires are spliced to. `generation` is the rate it is certified for,
+         *     `possible_generation` one that it mostly manages beyond. `looks_like` names what it could be
+         *     taken for.
          */
         Socket: {
             /**
@@ -2900,6 +2974,11 @@ export interface components {
              * @default 0
              */
             generation?: number;
+            /**
+             * Possible Generation
+             * @default 0
+             */
+            possible_generation?: number;
             /**
              * Lanes
              * @default 1

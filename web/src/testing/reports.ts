@@ -72,6 +72,7 @@ export function report(fields: {
       overlaps: [],
       gaps: [],
       access: [],
+      fasteners: [],
       board_length_mm: null,
       board_width_mm: null,
       board_thickness_mm: null,

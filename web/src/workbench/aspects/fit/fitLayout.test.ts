@@ -33,6 +33,8 @@ const fit: Partial<Fit> = {
     wall_mm: 2,
     max_above_mm: 30,
     max_below_mm: 8,
+    openings: [],
+    open_edges: [],
   },
   reaches: [
     { side: "above", line: "Cooler", label: "Cooler", reach_mm: 42, margin: "FIT-05:above" },

@@ -1,0 +1,1 @@
+"""Images, drivers and what is needed for setting up."""
