@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable
-from dataclasses import dataclass
 from pathlib import Path
-from typing import Annotated, Any
+from typing import Any
 
-from fastapi import APIRouter, Depends, FastAPI, Query, Response
+from fastapi import APIRouter, FastAPI, Response
 from fastapi.responses import FileResponse, PlainTextResponse
 from fastapi.staticfiles import StaticFiles
 from pydantic import TypeAdapter
@@ -16,7 +15,8 @@ from pydantic import TypeAdapter
 import cobblewort
 from cobblewort.api import problems
 from cobblewort.api.begin import router as begin_router
-from cobblewort.api.deps import Cupboard, Plans, Version, read_cupboard
+from cobblewort.api.deps import Assumed, AssumedPlan, Cupboard, Plans, Version, read_cupboard
+from cobblewort.api.fit import router as fit_router
 from cobblewort.api.guard import LocalOnly
 from cobblewort.api.models import (
     EvaluateRequest,
@@ -33,7 +33,7 @@ from cobblewort.core.evaluate import evaluate
 from cobblewort.core.explain import explain
 from cobblewort.core.fixes import Candidate, Fix, candidates, describe, propose_fixes
 from cobblewort.core.patch import apply_patch
-from cobblewort.core.plan import Activity, Plan, Role, Temperature
+from cobblewort.core.plan import Plan, Role
 from cobblewort.core.report import Report
 from cobblewort.core.rules import rules_in_order
 from cobblewort.core.schools import School, school_of, schools_of
@@ -169,29 +169,6 @@ def restore_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
     return _view(plans.restore(plan_id), response)
 
 
-@dataclass(slots=True)
-class WhatIf:
-    """Assumptions to judge a plan under; they are not stored."""
-
-    ambient_c: Annotated[
-        Temperature | None, Query(description="Hottest day to assume instead of the plan's. [°C]")
-    ] = None
-    activity: Annotated[
-        Activity | None, Query(description="How hard everything works in every phase of the day.")
-    ] = None
-
-
-Assumed = Annotated[WhatIf, Depends(WhatIf)]
-
-
-def assumed_plan(plan_id: str, plans: Plans, assumed: Assumed) -> Plan:
-    """The stored plan under the assumptions of the request."""
-    return what_if(plans.get(plan_id).plan, assumed.ambient_c, assumed.activity)
-
-
-AssumedPlan = Annotated[Plan, Depends(assumed_plan)]
-
-
 @router.post("/plans/{plan_id}/adopt")
 def adopt_assumptions(
     plan_id: str, assumed: Assumed, version: Version, plans: Plans, response: Response
@@ -305,6 +282,7 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     app.include_router(router)
     app.include_router(part_router)
     app.include_router(begin_router)
+    app.include_router(fit_router)
     if PAGE_FOLDER.is_dir():
         _serve_page(app)
     return app

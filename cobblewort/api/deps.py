@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Annotated
 
-from fastapi import Depends, FastAPI, Header, Request
+from fastapi import Depends, FastAPI, Header, Query, Request
 
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
+from cobblewort.core.plan import Activity, Plan, Temperature
+from cobblewort.core.what_if import what_if
 from cobblewort.formats.shipped import class_parts, shipped_classes
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import PlanStore
@@ -53,3 +56,26 @@ Plans = Annotated[PlanStore, Depends(get_plans)]
 Parts = Annotated[PartStore, Depends(get_parts)]
 Cupboard = Annotated[Catalogue, Depends(get_catalogue)]
 Version = Annotated[int, Depends(named_version)]
+
+
+@dataclass(slots=True)
+class WhatIf:
+    """Assumptions to judge a plan under; they are not stored."""
+
+    ambient_c: Annotated[
+        Temperature | None, Query(description="Hottest day to assume instead of the plan's. [°C]")
+    ] = None
+    activity: Annotated[
+        Activity | None, Query(description="How hard everything works in every phase of the day.")
+    ] = None
+
+
+Assumed = Annotated[WhatIf, Depends(WhatIf)]
+
+
+def assumed_plan(plan_id: str, plans: Plans, assumed: Assumed) -> Plan:
+    """The stored plan under the assumptions of the request."""
+    return what_if(plans.get(plan_id).plan, assumed.ambient_c, assumed.activity)
+
+
+AssumedPlan = Annotated[Plan, Depends(assumed_plan)]

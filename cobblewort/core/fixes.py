@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from decimal import Decimal
 
+from cobblewort.core import words
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
 from cobblewort.core.evaluate import build_kit, judgement_of
@@ -392,7 +393,7 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
     texts = []
     pins = [change for change in patch if isinstance(change, PinPlug)]
     for change in patch:
-        lines = {line.id: line.part for line in plan.lines}
+        before, lines = plan, {line.id: line.part for line in plan.lines}
         plan = apply_patch(plan, (change,))
         match change:
             case AddLine():
@@ -403,11 +404,9 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
             case RemoveLine():
                 texts.append(f"leave out {own.part(lines[change.line]).model}")
             case EditLine():
-                model = own.part(lines[change.line]).model
-                new_figures = change.part_revision is not None
-                texts.append(f"newest figures of {model}" if new_figures else f"change {model}")
+                texts.append(_edit_words(change, own.part(lines[change.line]).model))
             case SetFields():
-                texts.append(_set_words(change))
+                texts.append(_set_words(change, before))
             case PinPlug():
                 pass
     if pins:
@@ -417,12 +416,34 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
     return text[:1].upper() + text[1:]
 
 
-def _set_words(change: SetFields) -> str:
+def _edit_words(change: EditLine, model: str) -> str:
+    """What changing a line does, in words."""
+    if change.standoff_mm is not None:
+        return f"put {model} on standoffs of {change.standoff_mm:g} mm"
+    if change.addresses:
+        addresses = words.listed(f"0x{address:02X}" for address in change.addresses.values())
+        return f"set {model} to {addresses}"
+    return f"newest figures of {model}" if change.part_revision else f"change {model}"
+
+
+def _set_words(change: SetFields, plan: Plan) -> str:
     """What setting fields of the plan does, in words."""
     settings = change.fields.get("settings")
-    if isinstance(settings, dict) and "lift_port_limit" in settings:
-        verb = "lift" if settings["lift_port_limit"] else "leave"
-        return f"{verb} the port limit in the board's settings"
+    if isinstance(settings, dict):
+        now = plan.settings.model_dump()
+        changed = {name: value for name, value in settings.items() if value != now.get(name)}
+        if "lift_port_limit" in changed:
+            verb = "lift" if changed["lift_port_limit"] else "leave"
+            return f"{verb} the port limit in the board's settings"
+        if "push_slot" in changed:
+            rate = "beyond its" if changed["push_slot"] else "at its certified"
+            return f"run the drive slot {rate} rate"
+    wired = change.fields.get("wired")
+    if isinstance(wired, list):
+        pins = {entry.id: entry.pin for entry in plan.wired}
+        moved = [w for w in wired if isinstance(w, dict) and pins.get(w["id"]) != w["pin"]]
+        if len(moved) == 1:
+            return f"wire {moved[0]['label']} to pin {moved[0]['pin']}"
     image = change.fields.get("image")
     if isinstance(image, dict) and "name" in image:
         return f"{image['name']} instead of the image before"

@@ -6,7 +6,9 @@ import csv
 import io
 
 from cobblewort.core import words
+from cobblewort.core.fit.fasteners import Fastener
 from cobblewort.core.report import LineReport, Report
+from cobblewort.core.standards.fasteners import THREAD
 
 ROLE_WORDS = {
     "board": "Board", "supply": "Supply", "boot": "Boot medium", "data": "Data",
@@ -50,8 +52,17 @@ def kit_text(report: Report) -> str:
     rows += [_text_row(line, report) for line in report.lines]
     rest = "" if not report.cost.unknown else ", without what has no known price"
     copies = "" if report.cost.copies == 1 else f" for {report.cost.copies} copies"
+    if report.fit.fasteners:
+        rows += ["", "Standoffs and screws:"]
+        rows += [f"  {_fastener_row(item)}" for item in report.fit.fasteners]
     rows += ["", f"To buy{copies}: {words.money(report.cost.total, report.cost.currency)}{rest}"]
     return "\n".join(rows) + "\n"
+
+
+def _fastener_row(item: Fastener) -> str:
+    length = "no length in the kit fits" if item.length_mm is None else f"{item.length_mm:g} mm"
+    washers = f", with {item.washers_mm:.1f} mm of washers" if item.washers_mm > 0 else ""
+    return f"{item.count} x {item.kind} {THREAD}, {length}{washers}, {item.where}"
 
 
 def _text_row(line: LineReport, report: Report) -> str:

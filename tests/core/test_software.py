@@ -94,4 +94,5 @@ def test_a_slot_that_is_pushed_asks_for_a_soak() -> None:
     (finding,) = told(judged(pushed), "SOFT-06")
     assert finding.severity == "tight"
     first = propose_fixes(pushed, shipped(), finding.id)[0]
+    assert first.title == "Run the drive slot at its certified rate"
     assert apply_patch(pushed, first.patch).settings.push_slot is False

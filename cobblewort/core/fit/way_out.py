@@ -6,7 +6,8 @@ from dataclasses import dataclass
 
 from cobblewort.core.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.instance import Instance
-from cobblewort.core.parts.model import Case, Gland, Opening, PlugBody, Spot
+from cobblewort.core.parts.model import Case, Gland, Opening, PlugBody, Port, Spot
+from cobblewort.core.plan import Plan
 
 
 @dataclass(slots=True, frozen=True)
@@ -26,6 +27,30 @@ def leaving(board: Instance, fit: Assignment) -> list[Leaving]:
         if socket.instance is board and socket.socket.spot is not None
         and not plug.instance.part.inside
     ]  # fmt: skip
+
+
+def ports_in_use(
+    plan: Plan, board: Instance, fit: Assignment
+) -> list[tuple[str, Spot, PlugBody | None]]:
+    """Everything that has to open to the outside: name, place, and the plug's body if known.
+
+    What leaves, the card, and ports for which the purpose asks.
+    """
+    found: list[tuple[str, Spot, PlugBody | None]] = [
+        (item.socket.socket.label or item.socket.name, item.spot, item.plug.plug.body)
+        for item in leaving(board, fit)
+    ]
+    for _, socket in fit.placed.values():
+        spot = socket.socket.spot
+        if socket.instance is board and spot and socket.socket.connector == "memory-card":
+            found.append((socket.socket.label or socket.name, spot, None))
+    return found + [(port.label, port.spot, None) for port in wanted_ports(plan, board)]
+
+
+def wanted_ports(plan: Plan, board: Instance) -> list[Port]:
+    """Ports of the board for functions that the purpose asks for."""
+    asked = {need.function for need in plan.needs}
+    return [port for function, port in board.part.ports.items() if function in asked]
 
 
 def opening_at(case: Case, spot: Spot) -> Opening | None:

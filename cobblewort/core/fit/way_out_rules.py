@@ -7,7 +7,14 @@ from collections.abc import Iterator
 from cobblewort.core import words
 from cobblewort.core.findings import Finding, Remark
 from cobblewort.core.fit.rules import plug_name
-from cobblewort.core.fit.way_out import Leaving, gland_for, leaving, opening_at, passes
+from cobblewort.core.fit.way_out import (
+    Leaving,
+    gland_for,
+    leaving,
+    opening_at,
+    passes,
+    wanted_ports,
+)
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.parts.model import Case
@@ -92,6 +99,16 @@ def openings(kit: Kit) -> Iterator[Remark]:
             (board.line.id, case.line.id),
         )  # fmt: skip
         return
+    for port in wanted_ports(kit.plan, board):
+        if shell.glands or port.spot.edge in shell.open_edges:
+            continue
+        if opening_at(shell, port.spot) is None:
+            yield Remark(
+                port.label, "stops",
+                f"{case.name} has no opening at the {port.label} of {board.name}, which the "
+                "purpose asks for.",
+                (case.line.id,),
+            )  # fmt: skip
     for item in out:
         if shell.glands or item.spot.edge in shell.open_edges:
             continue

@@ -72,6 +72,16 @@ class Spot(Piece):
     height_mm: Length
 
 
+class Port(Piece):
+    """A socket for which no plug of the cupboard is judged, such as the network's: where it opens.
+
+    `label` is what it is called; leads go in there where the purpose asks for the function.
+    """
+
+    label: Text
+    spot: Spot
+
+
 class PlugBody(Piece):
     """The moulded body of a plug, or the whole of a stick: across, up, and out of the socket.
 
@@ -492,6 +502,7 @@ class Part(Piece):
     fasteners: FastenerSet | None = None
     runs: Runs | None = None
     sets_up: tuple[SetUpTask, ...] = ()
+    ports: dict[FunctionId, Port] = Field(default_factory=dict)
 
     @property
     def name(self) -> str:

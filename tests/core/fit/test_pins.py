@@ -79,6 +79,7 @@ def test_an_address_is_moved_by_a_fix() -> None:
     finding = told(judged(plan), "FIT-13")[0]
     fixes = propose_fixes(plan, shipped(), finding.id)
     first = fixes[0]
+    assert first.title == "Set Dew Pair to 0x45"
     assert isinstance(first.patch[0], EditLine)
     assert first.patch[0].addresses in ({"1": 0x45}, {"2": 0x45})
     after = judged(apply_patch(plan, first.patch))
@@ -150,6 +151,7 @@ def test_a_button_on_a_busy_pin_is_moved_by_a_fix() -> None:
     assert "Waymark and stop" in finding.sentence
     fixes = propose_fixes(plan, shipped(), finding.id)
     moved = next(f for f in fixes if finding.id in f.resolves and isinstance(f.patch[0], SetFields))
+    assert moved.title == "Wire stop to pin 11"
     after = apply_patch(plan, moved.patch)
     assert after.wired[0].pin in {11, 13, 15}
     assert told(judged(after), "FIT-12") == []

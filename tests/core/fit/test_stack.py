@@ -61,6 +61,7 @@ def test_taller_standoffs_make_room_for_the_cooler() -> None:
     first = propose_fixes(plan, shipped(), finding.id)[0]
     assert isinstance(first.patch[0], EditLine)
     assert first.patch[0].standoff_mm == 14
+    assert first.title == "Put Overlay on standoffs of 14 mm"
     assert first.effect.cost_delta == 0
     after = judged(apply_patch(plan, first.patch))
     assert told(after, "FIT-06") == []

@@ -564,6 +564,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Places
+         * @description Sockets that a plug could go into, each tried in the plan.
+         */
+        get: operations["plan_places_api_plans__plan_id__places_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/template.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Template
+         * @description The drilling and cut-out template of the kit's case, at full size.
+         */
+        get: operations["plan_template_api_plans__plan_id__template__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1193,7 +1233,7 @@ export interface components {
             name: string;
             /** Purpose */
             purpose: string;
-            place: components["schemas"]["Place"];
+            place: components["schemas"]["Place-Input"];
             /** Needs */
             needs?: components["schemas"]["Need"][] | null;
             /**
@@ -1474,7 +1514,7 @@ export interface components {
             id: string;
             /** Title */
             title: string;
-            place: components["schemas"]["Place"];
+            place: components["schemas"]["cobblewort__core__plan__Place"];
         };
         /**
          * LayerGap
@@ -1945,6 +1985,10 @@ export interface components {
              * @default []
              */
             sets_up?: ("reader" | "keyboard" | "mouse" | "screen")[];
+            /** Ports */
+            ports?: {
+                [key: string]: components["schemas"]["Port"];
+            };
         };
         /**
          * PartEdit
@@ -2138,7 +2182,7 @@ export interface components {
          *     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
          *     whether it needs a case against water.
          */
-        Place: {
+        "Place-Input": {
             /**
              * Name
              * @default
@@ -2262,7 +2306,7 @@ export interface components {
              *       "power": "mains"
              *     }
              */
-            place?: components["schemas"]["Place"];
+            place?: components["schemas"]["Place-Input"];
             /**
              * Duty
              * @default [
@@ -2361,7 +2405,7 @@ export interface components {
              *       "power": "mains"
              *     }
              */
-            place?: components["schemas"]["Place"];
+            place?: components["schemas"]["cobblewort__core__plan__Place"];
             /**
              * Duty
              * @default [
@@ -2539,6 +2583,17 @@ export interface components {
              * @default 0
              */
             length_mm?: number;
+        };
+        /**
+         * Port
+         * @description A socket for which no plug of the cupboard is judged, such as the network's: where it opens.
+         *
+         *     `label` is what it is called; leads go in there where the purpose asks for the function.
+         */
+        Port: {
+            /** Label */
+            label: string;
+            spot: components["schemas"]["Spot"];
         };
         /**
          * Problem
@@ -3308,6 +3363,85 @@ export interface components {
             doubts: components["schemas"]["Doubt"][];
             /** Measure */
             measure: string;
+        };
+        /**
+         * Place
+         * @description A socket that a plug could go into.
+         *
+         *     `holder` is what stands there now, and would move if it can; `reason` the worst snag that the
+         *     move would bring.
+         */
+        cobblewort__core__places__Place: {
+            /** Socket */
+            socket: string;
+            /** Label */
+            label: string;
+            /** Holder */
+            holder: string;
+            /** Current */
+            current: boolean;
+            /** Patch */
+            patch: (components["schemas"]["AddLine"] | components["schemas"]["SwapPart"] | components["schemas"]["RemoveLine"] | components["schemas"]["EditLine"] | components["schemas"]["PinPlug"] | components["schemas"]["SetFields"])[];
+            /** Reason */
+            reason: string;
+            effect: components["schemas"]["Effect"];
+        };
+        /**
+         * Place
+         * @description Where it will live. [°C], [m], [W/m²]
+         *
+         *     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
+         *     whether it needs a case against water.
+         */
+        cobblewort__core__plan__Place: {
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /**
+             * Ambient Min C
+             * @default 15
+             */
+            ambient_min_c?: number;
+            /**
+             * Ambient Max C
+             * @default 28
+             */
+            ambient_max_c?: number;
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m?: number;
+            /**
+             * Standing
+             * @default feet
+             * @enum {string}
+             */
+            standing?: "table" | "feet" | "hung";
+            /**
+             * Sun W M2
+             * @default 0
+             */
+            sun_w_m2?: number;
+            /**
+             * Wet
+             * @default false
+             */
+            wet?: boolean;
+            /**
+             * Touched By
+             * @default adults
+             * @enum {string}
+             */
+            touched_by?: "nobody" | "adults" | "children";
+            /**
+             * Power
+             * @default mains
+             * @enum {string}
+             */
+            power?: "mains" | "network" | "vehicle" | "battery" | "sun";
         };
     };
     responses: never;
@@ -4633,6 +4767,91 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FirstKitView"];
                 };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_places_api_plans__plan_id__places_get: {
+        parameters: {
+            query: {
+                plug: string;
+                /** @description Hottest day to assume instead of the plan's. [°C] */
+                ambient_c?: number | null;
+                /** @description How hard everything works in every phase of the day. */
+                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
+            };
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["cobblewort__core__places__Place"][];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_template_api_plans__plan_id__template__kind__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+                kind: "svg" | "dxf" | "pdf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem document with a sentence for people (RFC 9457). */
             422: {

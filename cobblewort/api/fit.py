@@ -1,0 +1,45 @@
+"""Routes of fit: where a plug could go, and the template of a shell."""
+
+from __future__ import annotations
+
+import re
+from typing import Literal
+
+from fastapi import APIRouter, Response
+
+from cobblewort.api import problems
+from cobblewort.api.deps import AssumedPlan, Cupboard, Plans
+from cobblewort.core.evaluate import build_kit
+from cobblewort.core.fit.template import template
+from cobblewort.core.places import Place, places
+from cobblewort.formats.template import template_dxf, template_pdf, template_svg
+
+router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+
+_MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pdf"}
+
+
+@router.get("/plans/{plan_id}/places")
+def plan_places(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> list[Place]:
+    """Sockets that a plug could go into, each tried in the plan."""
+    return places(plan, catalogue, plug)
+
+
+@router.get("/plans/{plan_id}/template.{kind}", response_class=Response)
+def plan_template(
+    plan_id: str, kind: Literal["svg", "dxf", "pdf"], plans: Plans, catalogue: Cupboard
+) -> Response:
+    """The drilling and cut-out template of the kit's case, at full size."""
+    plan = plans.get(plan_id).plan
+    panels = template(build_kit(plan, catalogue, 1))
+    title = f"{plan.name}: template of the case"
+    drawn: str | bytes
+    if kind == "svg":
+        drawn = template_svg(panels, title)
+    elif kind == "dxf":
+        drawn = template_dxf(panels, title)
+    else:
+        drawn = template_pdf(panels, title)
+    name = re.sub(r"[^a-z0-9]+", "-", plan.name.lower()).strip("-") or "plan"
+    headers = {"Content-Disposition": f'attachment; filename="{name}-template.{kind}"'}
+    return Response(drawn, media_type=_MEDIA[kind], headers=headers)

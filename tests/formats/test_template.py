@@ -1,0 +1,161 @@
+"""The template, read back with the libraries that others read it with."""
+
+import io
+from xml.etree import ElementTree
+
+import ezdxf
+import pytest
+from ezdxf.document import Drawing
+from pypdf import PdfReader
+
+from cobblewort.core.errors import InputError
+from cobblewort.core.evaluate import build_kit
+from cobblewort.core.fit.template import CLEARANCE_MM, Panel, template
+from cobblewort.core.plan import Plan
+from cobblewort.formats.template import template_dxf, template_pdf, template_svg
+from tests.kits import kit, shipped
+
+WIRED = [{"id": "net", "text": "by wire", "function": "wired_network"}]
+PLAN = kit("B06", "S01", "M02", "K03", "E15", "X06", needs=WIRED)
+POINTS_PER_MM = 72 / 25.4
+
+
+def panels_of(plan: Plan) -> list[Panel]:
+    """The template of a plan."""
+    return template(build_kit(plan, shipped(), 1))
+
+
+def read_dxf(panels: list[Panel]) -> Drawing:
+    """The drawing as ezdxf reads it."""
+    return ezdxf.read(io.StringIO(template_dxf(panels, "Test")))
+
+
+def test_holes_lie_as_the_pattern_says() -> None:
+    """58 x 49 mm between centres, in the middle of the board's place; 2.7 mm for M2.5 (ISO 273,
+    fine series, from memory).
+    """
+    floor = panels_of(PLAN)[0]
+    xs = sorted({hole.x_mm for hole in floor.holes})
+    ys = sorted({hole.y_mm for hole in floor.holes})
+    assert (xs[1] - xs[0], ys[1] - ys[0]) == (58, 49)
+    assert {hole.diameter_mm for hole in floor.holes} == {2.7}
+    (board,) = floor.guides
+    assert xs[0] - board.x_mm == pytest.approx(3.5)
+    assert board.x_mm + board.width_mm + board.x_mm == pytest.approx(floor.width_mm)
+
+
+def test_walls_have_an_opening_for_each_socket_in_use_and_no_other() -> None:
+    """Supply at the front, one USB socket and the network at the right, the card at the left."""
+    walls = {panel.name: [c.label for c in panel.cutouts] for panel in panels_of(PLAN)[1:]}
+    assert walls == {
+        "Right wall": ["USB 2 socket", "network socket"],
+        "Left wall": ["card slot"],
+        "Front wall": ["power inlet"],
+    }
+    assert all(not panel.off for panel in panels_of(PLAN))
+
+
+def test_an_opening_takes_the_plug_and_the_saw() -> None:
+    """The supply's body of 12 x 6.5 mm and half a millimetre on each side; its middle at the
+    socket's: 6 mm of floor and 1.4 mm of board below z = 0, then 1.6 mm up.
+    """
+    front = next(p for p in panels_of(PLAN) if p.name == "Front wall")
+    (cut,) = front.cutouts
+    assert (cut.width_mm, cut.height_mm) == (12 + 2 * CLEARANCE_MM, 6.5 + 2 * CLEARANCE_MM)
+    assert cut.y_mm + cut.height_mm / 2 == pytest.approx(6 + 1.4 + 1.6)
+    assert cut.x_mm + cut.width_mm / 2 == pytest.approx((96 - 86) / 2 + 11.5)
+
+
+def test_a_wall_seen_from_outside_is_the_other_way_round_on_the_left() -> None:
+    """Y = 28 mm on the board lies 28 mm from the front edge, so from the right seen from there."""
+    left = next(p for p in panels_of(PLAN) if p.name == "Left wall")
+    (cut,) = left.cutouts
+    assert cut.x_mm + cut.width_mm / 2 == pytest.approx(66 - (5 + 28))
+
+
+def test_stacked_sockets_are_cut_as_one() -> None:
+    """Two plugs above each other, 7.4 mm apart, want one hole."""
+    plan = kit("B06", "S01", "M02", "E15", "X06", "X07", "X05", "X10")
+    right = next(p for p in panels_of(plan) if p.name == "Right wall")
+    assert len(right.cutouts) < 4
+    for one in right.cutouts:
+        for other in right.cutouts:
+            apart = one is other or one.x_mm + one.width_mm <= other.x_mm
+            assert apart or other.x_mm + other.width_mm <= one.x_mm
+
+
+def test_the_dxf_is_sound_and_in_millimetres() -> None:
+    """Ezdxf's own audit finds nothing, and every cut is there at its size."""
+    panels = panels_of(PLAN)
+    document = read_dxf(panels)
+    audit = document.audit()
+    assert not audit.errors
+    assert not audit.fixes
+    assert document.units == ezdxf.units.MM
+    space = document.modelspace()
+    circles = list(space.query('CIRCLE[layer=="HOLES"]'))
+    assert [c.dxf.radius for c in circles] == [1.35] * 4
+    xs = sorted({round(c.dxf.center.x, 6) for c in circles})
+    assert xs[1] - xs[0] == pytest.approx(58)
+    sizes = []
+    for line in space.query('LWPOLYLINE[layer=="CUT"]'):
+        assert line.closed
+        points = line.get_points("xy")
+        width = max(p[0] for p in points) - min(p[0] for p in points)
+        height = max(p[1] for p in points) - min(p[1] for p in points)
+        sizes.append((round(width, 6), round(height, 6)))
+    wanted = [(c.width_mm, round(c.height_mm, 6)) for p in panels for c in p.cutouts]
+    assert sorted(sizes) == sorted(wanted)
+
+
+def test_the_pdf_is_a_sheet_at_full_size_with_its_check_line() -> None:
+    """A4 by ISO 216 is 210 x 297 mm; the line of 100 mm is 283.46 points (72 to the inch)."""
+    page = PdfReader(io.BytesIO(template_pdf(panels_of(PLAN), "Test"))).pages[0]
+    assert page.mediabox.width / POINTS_PER_MM == pytest.approx(210, abs=0.1)
+    assert page.mediabox.height / POINTS_PER_MM == pytest.approx(297, abs=0.1)
+    text = page.extract_text()
+    assert "This line is 100 mm long" in text
+    assert "power inlet: 13.0 x 7.5 mm" in text
+    strokes = page.get_contents()
+    assert strokes is not None
+    lines = strokes.get_data().decode("latin-1").splitlines()
+    lengths = []
+    for line in lines:
+        words = line.split()
+        if len(words) == 7 and words[2] == "m" and words[5:] == ["l", "S"]:
+            lengths.append(abs(float(words[3]) - float(words[0])))
+    assert any(length == pytest.approx(100 * POINTS_PER_MM, abs=0.02) for length in lengths)
+
+
+def test_a_large_case_gets_a_larger_sheet() -> None:
+    """A tower of 200 x 150 mm with walls does not fit on A4."""
+    page = PdfReader(
+        io.BytesIO(template_pdf(panels_of(kit("B06", "S01", "M02", "E11", needs=WIRED)), "T"))
+    ).pages[0]
+    assert page.mediabox.height / POINTS_PER_MM > 297.1
+
+
+def test_the_svg_is_in_millimetres() -> None:
+    """Width and height carry the unit, and the view box has one unit a millimetre."""
+    root = ElementTree.fromstring(template_svg(panels_of(PLAN), "Owls & <moths>"))
+    box = [float(x) for x in root.attrib["viewBox"].split()]
+    assert root.attrib["width"] == f"{box[2]:g}mm"
+    assert root.attrib["height"] == f"{box[3]:g}mm"
+    space = "{http://www.w3.org/2000/svg}"
+    (check,) = (e for e in root.iter(f"{space}line") if e.attrib["class"] == "check")
+    assert float(check.attrib["x2"]) - float(check.attrib["x1"]) == 100
+    assert len(list(root.iter(f"{space}circle"))) == 4
+    assert root.find(f"{space}title") is not None
+    for rect in root.iter(f"{space}rect"):
+        assert float(rect.attrib["x"]) + float(rect.attrib["width"]) <= box[2]
+        assert float(rect.attrib["y"]) >= 0
+
+
+@pytest.mark.parametrize(
+    ("parts", "words"),
+    [((), "needs a board"), (("B06",), "needs a case"), (("any-middle-card",), "needs a case")],
+)
+def test_what_is_missing_is_told(parts: tuple[str, ...], words: str) -> None:
+    """In a sentence that says what to do."""
+    with pytest.raises(InputError, match=words):
+        panels_of(kit(*parts))
