@@ -11,7 +11,7 @@ from cobblewort.api import problems
 from cobblewort.api.deps import AssumedPlan, Cupboard, Plans
 from cobblewort.core.evaluate import build_kit
 from cobblewort.core.fit.template import template
-from cobblewort.core.places import Place, places
+from cobblewort.core.moves import Move, moves
 from cobblewort.formats.template import template_dxf, template_pdf, template_svg
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)
@@ -19,10 +19,10 @@ router = APIRouter(prefix="/api", responses=problems.RESPONSES)
 _MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pdf"}
 
 
-@router.get("/plans/{plan_id}/places")
-def plan_places(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> list[Place]:
+@router.get("/plans/{plan_id}/moves")
+def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> list[Move]:
     """Sockets that a plug could go into, each tried in the plan."""
-    return places(plan, catalogue, plug)
+    return moves(plan, catalogue, plug)
 
 
 @router.get("/plans/{plan_id}/template.{kind}", response_class=Response)

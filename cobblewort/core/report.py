@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import Literal
 
 from cobblewort.core.findings import Finding
 from cobblewort.core.fit.boxes import AccessZone, LayerGap, Overlap, PlacedBox
@@ -182,7 +183,7 @@ class Connection:
 
 @dataclass(slots=True, frozen=True)
 class SpareSocket:
-    """A socket that nothing takes."""
+    """A socket that nothing takes, so that one knows what can still be added."""
 
     socket: str
     line: str
@@ -217,9 +218,12 @@ class Reach:
     margin: str | None
 
 
+PinState = Literal["supply", "reserved", "free", "used", "shared", "clash"]
+
+
 @dataclass(slots=True, frozen=True)
 class HeaderPin:
-    """One pin of the header: what it is for, and who uses it.
+    """One pin of the header: what it is for, in words and in a few letters.
 
     `state` is `supply` for power and ground, `reserved`, `free`, `used`, `shared` by several on a
     bus, or `clash`.
@@ -227,30 +231,43 @@ class HeaderPin:
 
     number: int
     name: str
-    state: str
-    users: tuple[str, ...]
-    lines: tuple[str, ...]
+    short: str
+    state: PinState
+
+
+@dataclass(slots=True, frozen=True)
+class HeaderUser:
+    """A part, or something wired by hand, and its pins: those it shares, those it wants alone."""
+
+    id: str
+    name: str
+    line: str | None
+    shares: tuple[int, ...]
+    takes: tuple[int, ...]
 
 
 @dataclass(slots=True, frozen=True)
 class HeaderAddress:
-    """An address on the I2C bus and who answers there; `others` are those it could be set to."""
+    """An address on the I2C bus and who answers there: piece `index` of a line.
+
+    `others` are addresses that it could be set to.
+    """
 
     address: int
     piece: str
     line: str
+    index: int
     others: tuple[int, ...]
 
 
 @dataclass(slots=True, frozen=True)
 class WireReport:
-    """One row of the wiring table: from a pin, through a resistor perhaps, to where."""
+    """One row of the wiring table: from a pin, through a resistor perhaps, to one or more ends."""
 
     pin: int
     pin_name: str
     through: str
-    to: str
-    line: str | None
+    to: tuple[str, ...]
 
 
 @dataclass(slots=True, frozen=True)
@@ -269,6 +286,7 @@ class HeaderReport:
 
     why_not: str
     pins: list[HeaderPin]
+    users: list[HeaderUser]
     addresses: list[HeaderAddress]
     wires: list[WireReport]
     wired: list[WiredReport]

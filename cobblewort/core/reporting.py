@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterator, Mapping
+from dataclasses import replace
 
 import numpy as np
 
@@ -26,12 +27,14 @@ from cobblewort.core.report import (
     HeaderAddress,
     HeaderPin,
     HeaderReport,
+    HeaderUser,
     HeatNode,
     HeatPath,
     HeatReport,
     LineReport,
     NeedReport,
     NextStep,
+    PinState,
     Reach,
     SpareSocket,
     StateReport,
@@ -233,7 +236,7 @@ def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:
     spare = [
         SpareSocket(ref.id, ref.instance.line.id, ref.socket.label or name, ref.socket.connector)
         for name, ref in kit.fit.sockets.items()
-        if ref.id not in taken
+        if ref.id not in taken and ref.socket.role != "power_in"
     ]
     board = kit.stack.board
     main = None if board is None else board.part.stack
@@ -278,18 +281,22 @@ def header_report(kit: Kit) -> HeaderReport:
     elif not own.fitted:
         why_not = "The header of this board comes without its pins soldered in."
     clashes = set(used.clashes)
-    pins = []
-    for number in range(1, header.PINS + 1):
-        users = used.users.get(number, [])
-        pins.append(
-            HeaderPin(
-                number, header.pin_name(number), _pin_state(number, len(users), number in clashes),
-                tuple(user.name for user in users),
-                tuple(dict.fromkeys(user.line for user in users if user.line)),
-            )
-        )  # fmt: skip
+    pins = [
+        HeaderPin(
+            number, header.pin_name(number), header.short_name(number),
+            _pin_state(number, len(used.users.get(number, ())), number in clashes),
+        )
+        for number in range(1, header.PINS + 1)
+    ]  # fmt: skip
+    users: dict[str, HeaderUser] = {}
+    for number, of_pin in sorted(used.users.items()):
+        for user in of_pin:
+            seen = users.get(user.id, HeaderUser(user.id, user.name, user.line, (), ()))
+            shares = seen.shares if user.alone else (*seen.shares, number)
+            takes = (*seen.takes, number) if user.alone else seen.takes
+            users[user.id] = replace(seen, shares=shares, takes=takes)
     addresses = [
-        HeaderAddress(address, piece.name, piece.line.id,
+        HeaderAddress(address, piece.name, piece.line.id, piece.index,
                       tuple(a for a in _addresses(piece) if a != address))
         for address, pieces in sorted(used.addresses.items())
         for piece in pieces
@@ -297,10 +304,9 @@ def header_report(kit: Kit) -> HeaderReport:
     return HeaderReport(
         why_not=why_not,
         pins=pins,
+        users=list(users.values()),
         addresses=addresses,
-        wires=[
-            WireReport(w.pin, header.pin_name(w.pin), w.through, w.to, w.line) for w in used.wires
-        ],
+        wires=[WireReport(w.pin, header.pin_name(w.pin), w.through, w.to) for w in used.wires],
         wired=[WiredReport(w.wired.id, w.resistor_ohm, w.current_ma, w.why) for w in used.wired],
     )
 
@@ -309,7 +315,7 @@ def _addresses(piece: Instance) -> tuple[int, ...]:
     return piece.part.pins.addresses if piece.part.pins else ()
 
 
-def _pin_state(number: int, users: int, clashes: bool) -> str:
+def _pin_state(number: int, users: int, clashes: bool) -> PinState:
     if clashes:
         return "clash"
     if number in header.POWER:

@@ -15,12 +15,12 @@ def stored(client: TestClient, *parts: str) -> str:
     return plan_id
 
 
-def test_places_of_a_plug(client: TestClient) -> None:
+def test_moves_of_a_plug(client: TestClient) -> None:
     """The one in use first; a plug that is not there is told in words."""
     plan_id = stored(client, "B06", "S01", "M02", "X06")
-    found = client.get(f"/api/plans/{plan_id}/places", params={"plug": "X06#1.usb"}).json()
+    found = client.get(f"/api/plans/{plan_id}/moves", params={"plug": "X06#1.usb"}).json()
     assert [place["current"] for place in found] == [True, False, False, False]
-    gone = client.get(f"/api/plans/{plan_id}/places", params={"plug": "nothing"})
+    gone = client.get(f"/api/plans/{plan_id}/moves", params={"plug": "nothing"})
     assert gone.status_code == 422
     assert "look again" in gone.text
 

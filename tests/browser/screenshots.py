@@ -28,7 +28,7 @@ def supply_with_snag(page: Page) -> None:
 def fit(page: Page) -> None:
     """The side elevation."""
     page.keyboard.press("1")
-    page.get_by_role("img", name="Side elevation").wait_for()
+    page.get_by_role("group", name="Side elevation").wait_for()
 
 
 def heat(page: Page) -> None:

@@ -109,7 +109,7 @@ def test_margins_open_their_drawings_by_number(quiet_page: Page, server: str) ->
     expect(head).to_have_text("Supply")
     page.keyboard.press("1")
     expect(head).to_have_text("Fit")
-    expect(page.get_by_role("img", name="Side elevation")).to_be_visible()
+    expect(page.get_by_role("group", name="Side elevation")).to_be_visible()
     page.keyboard.press("4")
     expect(page.locator(".unjudged-panel")).to_contain_text("not that it is well")
     page.keyboard.press("2")

@@ -28,7 +28,7 @@ class Fastener:
     count: int
     where: str
     lines: tuple[str, ...]
-    washers_mm: float = 0.0
+    washers_mm: float
 
 
 def fasteners_of(stack: StackResult, instances: list[Instance]) -> list[Fastener]:
@@ -75,7 +75,7 @@ class _Lengths:
         self, through_mm: float, depth_mm: float, where: str, pieces: tuple[Instance, ...]
     ) -> Fastener:
         length = sizes.screw_for(through_mm, depth_mm, self.screws)
-        return Fastener("screw", length, _CORNERS, where, _lines(pieces))
+        return Fastener("screw", length, _CORNERS, where, _lines(pieces), 0.0)
 
     def on_plate(self, lowest: Instance, floor_mm: float, reach_mm: float, case: Instance,
                  through_mm: float | None) -> Iterator[Fastener]:  # fmt: skip
@@ -90,7 +90,7 @@ class _Lengths:
         length = next((x for x in lengths if all(self.holds(wall, x) for wall in walls)), None)
         pieces = (lowest, case)
         yield Fastener("standoff", length, _CORNERS, f"between {case.name} and {lowest.name}",
-                       _lines(pieces))  # fmt: skip
+                       _lines(pieces), 0.0)  # fmt: skip
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
         yield self.screw(floor_mm, depth, f"through the floor of {case.name}", pieces)
         if through_mm is not None:
@@ -127,7 +127,14 @@ class _Lengths:
         length = sizes.standoff_at_most(clear, self.standoffs)
         washers = 0.0 if length is None else clear - length
         pieces = (piece,)
-        yield Fastener("standoff", length, _CORNERS, f"over {piece.name}", _lines(pieces), washers)
+        yield Fastener(
+            "standoff",
+            length,
+            _CORNERS,
+            f"between the board and {piece.name}",
+            _lines(pieces),
+            washers,
+        )
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
         yield self.screw(PCB_MM, depth, f"from below through {piece.name}", pieces)
         yield self.screw(main.thickness_mm.nominal, depth, "from above through the board", pieces)

@@ -23,12 +23,14 @@ class PinUser:
 
 @dataclass(slots=True, frozen=True)
 class Wire:
-    """One connection to make: from a pin of the header, through what, to where."""
+    """A connection to make: from a pin of the header, through what, to where.
+
+    Several ends are joined before the pin, which takes one wire.
+    """
 
     pin: int
     through: str
-    to: str
-    line: str | None
+    to: tuple[str, ...]
 
 
 @dataclass(slots=True, frozen=True)
@@ -88,11 +90,12 @@ def build_header(plan: Plan, instances: list[Instance]) -> HeaderResult:
     result = HeaderResult(board)
     users: dict[int, list[PinUser]] = defaultdict(list)
     addresses: dict[int, list[Instance]] = defaultdict(list)
+    ends: dict[tuple[int, str], list[str]] = defaultdict(list)
     for piece, use in pieces_on_header(instances):
         for pin, alone in [*((n, False) for n in use.shares), *((n, True) for n in use.takes)]:
             users[pin].append(PinUser(piece.id, piece.name, piece.line.id, alone))
             if not use.plugs_on and piece.part.add_on is None:
-                result.wires.append(Wire(pin, "", piece.name, piece.line.id))
+                ends[pin, ""].append(piece.name)
         address = address_of(piece)
         if address is not None:
             addresses[address].append(piece)
@@ -100,9 +103,10 @@ def build_header(plan: Plan, instances: list[Instance]) -> HeaderResult:
         users[wired.pin].append(PinUser(f"wired.{wired.id}", wired.label, None, True))
         part = _worked_out(wired)
         result.wired.append(part)
-        result.wires += _wires_of(part)
+        for pin, through, end in _ends_of(part):
+            ends[pin, through].append(end)
+    result.wires = [Wire(*at, tuple(to)) for at, to in sorted(ends.items())]
     result.users, result.addresses = dict(users), dict(addresses)
-    result.wires.sort(key=lambda wire: wire.pin)
     return result
 
 
@@ -121,16 +125,17 @@ def _worked_out(wired: Wired) -> WiredPart:
     return WiredPart(wired, resistor, current_ma)
 
 
-def _wires_of(part: WiredPart) -> list[Wire]:
+def _ends_of(part: WiredPart) -> list[tuple[int, str, str]]:
+    """Pin, what lies between, and where it ends, for both legs of a button or LED."""
     wired = part.wired
     ground = header.nearest_ground(wired.pin)
     if wired.kind == "button":
         return [
-            Wire(wired.pin, "", f"{wired.label}, either leg", None),
-            Wire(ground, "", f"{wired.label}, the other leg", None),
+            (wired.pin, "", f"{wired.label}, either leg"),
+            (ground, "", f"{wired.label}, the other leg"),
         ]
     through = "" if part.resistor_ohm is None else f"{part.resistor_ohm:g} Ω"
     return [
-        Wire(wired.pin, through, f"{wired.label}, long leg (+)", None),
-        Wire(ground, "", f"{wired.label}, short leg, flat side (-)", None),
+        (wired.pin, through, f"{wired.label}, long leg (+)"),
+        (ground, "", f"{wired.label}, short leg, flat side (-)"),
     ]

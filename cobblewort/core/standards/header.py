@@ -50,6 +50,23 @@ def pin_name(pin: int) -> str:
     return _NAMES.get(pin, "free use")
 
 
+_SHORT = {
+    3: "SDA", 5: "SCL", 7: "1W", 8: "TX", 10: "RX", 12: "PWM", 19: "out", 21: "in", 23: "clk",
+    24: "cs0", 26: "cs1", 27: "id", 28: "id", 32: "PWM", 33: "PWM", 35: "fs", 38: "di", 40: "do",
+}  # fmt: skip
+
+
+def short_name(pin: int) -> str:
+    """The task of a pin in a few letters, for a drawing; empty where it has none of its own."""
+    if pin in GROUND:
+        return "gnd"
+    if pin in SUPPLY_3V3:
+        return "3.3"
+    if pin in SUPPLY_5V:
+        return "5 V"
+    return _SHORT.get(pin, "")
+
+
 def is_signal(pin: int) -> bool:
     """Whether a pin can be driven or read at will."""
     return pin not in POWER and pin not in RESERVED

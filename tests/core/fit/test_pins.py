@@ -65,7 +65,9 @@ def test_a_shared_bus_is_drawn_as_shared_and_a_clash_as_a_clash() -> None:
     """The states of the pins."""
     report = report_of("X17", "X19", "X14", "X34")
     assert pin_of(report, 3).state == "shared"
-    assert pin_of(report, 3).users == ("Dew", "Dapple")
+    users = {user.name: user for user in report.fit.header.users}
+    assert (users["Dew"].shares, users["Dew"].takes) == ((1, 3, 5, 6), ())
+    assert users["Governor"].takes == (8, 12)
     assert pin_of(report, 7).state == "used"
     assert pin_of(report, 8).state == "clash"
     assert pin_of(report, 11).state == "free"
@@ -114,8 +116,8 @@ def test_a_wired_led_gets_its_resistor_and_its_wires() -> None:
     assert (worked.resistor_ohm, round(worked.current_ma, 2)) == (270, 4.81)
     rows = [(w.pin, w.through, w.to) for w in report.fit.header.wires]
     assert rows == [
-        (9, "", "red lamp, short leg, flat side (-)"),
-        (11, "270 Ω", "red lamp, long leg (+)"),
+        (9, "", ("red lamp, short leg, flat side (-)",)),
+        (11, "270 Ω", ("red lamp, long leg (+)",)),
     ]
     assert margin(report, "FIT-17:wired.lamp").spare == pytest.approx(8 - 1.3 / 270 * 1000)
 
@@ -142,6 +144,12 @@ def test_all_leds_together_are_judged() -> None:
     report = report_of(wired=lamps)
     assert margin(report, "FIT-17:all").severity != "sound"
     assert margin(report_of(wired=lamps[:2]), "FIT-17:all").severity == "sound"
+
+
+def test_wires_that_share_a_pin_are_one_row() -> None:
+    """A pin takes one wire: what shares it is joined before."""
+    rows = {w.pin: w.to for w in report_of("X17", "X19", "X03").fit.header.wires}
+    assert rows == dict.fromkeys((1, 3, 5, 6), ("Dew", "Dapple"))
 
 
 def test_a_button_on_a_busy_pin_is_moved_by_a_fix() -> None:

@@ -75,6 +75,19 @@ export const fixesQuery = (id: string, version: number, whatIf: WhatIf, findingI
     staleTime: Infinity,
   });
 
+export const socketsQuery = (id: string, version: number, whatIf: WhatIf, plug: string) =>
+  queryOptions({
+    queryKey: ["sockets", id, version, whatIf, plug],
+    queryFn: async ({ signal }) =>
+      dataOf(
+        await client.GET("/api/plans/{plan_id}/moves", {
+          params: { path: { plan_id: id }, query: { plug, ...whatIfParams(whatIf) } },
+          signal,
+        }),
+      ),
+    staleTime: Infinity,
+  });
+
 export const workingQuery = (id: string, version: number, whatIf: WhatIf, figure: string) =>
   queryOptions({
     queryKey: ["working", id, version, whatIf, figure],

@@ -564,7 +564,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plans/{plan_id}/places": {
+    "/api/plans/{plan_id}/moves": {
         parameters: {
             query?: never;
             header?: never;
@@ -572,10 +572,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Plan Places
+         * Plan Moves
          * @description Sockets that a plug could go into, each tried in the plan.
          */
-        get: operations["plan_places_api_plans__plan_id__places_get"];
+        get: operations["plan_moves_api_plans__plan_id__moves_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1143,11 +1143,8 @@ export interface components {
             where: string;
             /** Lines */
             lines: string[];
-            /**
-             * Washers Mm
-             * @default 0
-             */
-            washers_mm?: number;
+            /** Washers Mm */
+            washers_mm: number;
         };
         /**
          * FastenerSet
@@ -1233,7 +1230,7 @@ export interface components {
             name: string;
             /** Purpose */
             purpose: string;
-            place: components["schemas"]["Place-Input"];
+            place: components["schemas"]["Place"];
             /** Needs */
             needs?: components["schemas"]["Need"][] | null;
             /**
@@ -1331,7 +1328,9 @@ export interface components {
         };
         /**
          * HeaderAddress
-         * @description An address on the I2C bus and who answers there; `others` are those it could be set to.
+         * @description An address on the I2C bus and who answers there: piece `index` of a line.
+         *
+         *     `others` are addresses that it could be set to.
          */
         HeaderAddress: {
             /** Address */
@@ -1340,12 +1339,14 @@ export interface components {
             piece: string;
             /** Line */
             line: string;
+            /** Index */
+            index: number;
             /** Others */
             others: number[];
         };
         /**
          * HeaderPin
-         * @description One pin of the header: what it is for, and who uses it.
+         * @description One pin of the header: what it is for, in words and in a few letters.
          *
          *     `state` is `supply` for power and ground, `reserved`, `free`, `used`, `shared` by several on a
          *     bus, or `clash`.
@@ -1355,12 +1356,13 @@ export interface components {
             number: number;
             /** Name */
             name: string;
-            /** State */
-            state: string;
-            /** Users */
-            users: string[];
-            /** Lines */
-            lines: string[];
+            /** Short */
+            short: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "supply" | "reserved" | "free" | "used" | "shared" | "clash";
         };
         /**
          * HeaderReport
@@ -1371,12 +1373,30 @@ export interface components {
             why_not: string;
             /** Pins */
             pins: components["schemas"]["HeaderPin"][];
+            /** Users */
+            users: components["schemas"]["HeaderUser"][];
             /** Addresses */
             addresses: components["schemas"]["HeaderAddress"][];
             /** Wires */
             wires: components["schemas"]["WireReport"][];
             /** Wired */
             wired: components["schemas"]["WiredReport"][];
+        };
+        /**
+         * HeaderUser
+         * @description A part, or something wired by hand, and its pins: those it shares, those it wants alone.
+         */
+        HeaderUser: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Line */
+            line: string | null;
+            /** Shares */
+            shares: number[];
+            /** Takes */
+            takes: number[];
         };
         /**
          * HeatNode
@@ -1514,7 +1534,7 @@ export interface components {
             id: string;
             /** Title */
             title: string;
-            place: components["schemas"]["cobblewort__core__plan__Place"];
+            place: components["schemas"]["Place"];
         };
         /**
          * LayerGap
@@ -1713,6 +1733,28 @@ export interface components {
             ruler_by_state: number[];
             /** Severity By State */
             severity_by_state: ("sound" | "note" | "tight" | "stops")[];
+        };
+        /**
+         * Move
+         * @description A socket that a plug could go into.
+         *
+         *     `holder` is what stands there now, and would move if it can; `reason` the worst snag that the
+         *     move would bring.
+         */
+        Move: {
+            /** Socket */
+            socket: string;
+            /** Label */
+            label: string;
+            /** Holder */
+            holder: string;
+            /** Current */
+            current: boolean;
+            /** Patch */
+            patch: (components["schemas"]["AddLine"] | components["schemas"]["SwapPart"] | components["schemas"]["RemoveLine"] | components["schemas"]["EditLine"] | components["schemas"]["PinPlug"] | components["schemas"]["SetFields"])[];
+            /** Reason */
+            reason: string;
+            effect: components["schemas"]["Effect"];
         };
         /**
          * Need
@@ -2182,7 +2224,7 @@ export interface components {
          *     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
          *     whether it needs a case against water.
          */
-        "Place-Input": {
+        Place: {
             /**
              * Name
              * @default
@@ -2306,7 +2348,7 @@ export interface components {
              *       "power": "mains"
              *     }
              */
-            place?: components["schemas"]["Place-Input"];
+            place?: components["schemas"]["Place"];
             /**
              * Duty
              * @default [
@@ -2405,7 +2447,7 @@ export interface components {
              *       "power": "mains"
              *     }
              */
-            place?: components["schemas"]["cobblewort__core__plan__Place"];
+            place?: components["schemas"]["Place"];
             /**
              * Duty
              * @default [
@@ -3086,7 +3128,7 @@ export interface components {
         };
         /**
          * SpareSocket
-         * @description A socket that nothing takes.
+         * @description A socket that nothing takes, so that one knows what can still be added.
          */
         SpareSocket: {
             /** Socket */
@@ -3267,7 +3309,7 @@ export interface components {
         };
         /**
          * WireReport
-         * @description One row of the wiring table: from a pin, through a resistor perhaps, to where.
+         * @description One row of the wiring table: from a pin, through a resistor perhaps, to one or more ends.
          */
         WireReport: {
             /** Pin */
@@ -3277,9 +3319,7 @@ export interface components {
             /** Through */
             through: string;
             /** To */
-            to: string;
-            /** Line */
-            line: string | null;
+            to: string[];
         };
         /**
          * Wired
@@ -3363,85 +3403,6 @@ export interface components {
             doubts: components["schemas"]["Doubt"][];
             /** Measure */
             measure: string;
-        };
-        /**
-         * Place
-         * @description A socket that a plug could go into.
-         *
-         *     `holder` is what stands there now, and would move if it can; `reason` the worst snag that the
-         *     move would bring.
-         */
-        cobblewort__core__places__Place: {
-            /** Socket */
-            socket: string;
-            /** Label */
-            label: string;
-            /** Holder */
-            holder: string;
-            /** Current */
-            current: boolean;
-            /** Patch */
-            patch: (components["schemas"]["AddLine"] | components["schemas"]["SwapPart"] | components["schemas"]["RemoveLine"] | components["schemas"]["EditLine"] | components["schemas"]["PinPlug"] | components["schemas"]["SetFields"])[];
-            /** Reason */
-            reason: string;
-            effect: components["schemas"]["Effect"];
-        };
-        /**
-         * Place
-         * @description Where it will live. [°C], [m], [W/m²]
-         *
-         *     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
-         *     whether it needs a case against water.
-         */
-        cobblewort__core__plan__Place: {
-            /**
-             * Name
-             * @default
-             */
-            name?: string;
-            /**
-             * Ambient Min C
-             * @default 15
-             */
-            ambient_min_c?: number;
-            /**
-             * Ambient Max C
-             * @default 28
-             */
-            ambient_max_c?: number;
-            /**
-             * Altitude M
-             * @default 0
-             */
-            altitude_m?: number;
-            /**
-             * Standing
-             * @default feet
-             * @enum {string}
-             */
-            standing?: "table" | "feet" | "hung";
-            /**
-             * Sun W M2
-             * @default 0
-             */
-            sun_w_m2?: number;
-            /**
-             * Wet
-             * @default false
-             */
-            wet?: boolean;
-            /**
-             * Touched By
-             * @default adults
-             * @enum {string}
-             */
-            touched_by?: "nobody" | "adults" | "children";
-            /**
-             * Power
-             * @default mains
-             * @enum {string}
-             */
-            power?: "mains" | "network" | "vehicle" | "battery" | "sun";
         };
     };
     responses: never;
@@ -4788,7 +4749,7 @@ export interface operations {
             };
         };
     };
-    plan_places_api_plans__plan_id__places_get: {
+    plan_moves_api_plans__plan_id__moves_get: {
         parameters: {
             query: {
                 plug: string;
@@ -4811,7 +4772,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["cobblewort__core__places__Place"][];
+                    "application/json": components["schemas"]["Move"][];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */

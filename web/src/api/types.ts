@@ -38,3 +38,5 @@ export type Severity = Margin["severity"];
 export type FamilyId = FamilyReport["id"];
 export type Role = Schemas["Line"]["role"];
 export type Change = Schemas["PatchRequest"]["patch"][number];
+export type Wired = Schemas["Wired"];
+export type Image = Schemas["Image"];

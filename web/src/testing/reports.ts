@@ -78,7 +78,7 @@ export function report(fields: {
       board_thickness_mm: null,
       case: null,
       reaches: [],
-      header: { why_not: "", pins: [], addresses: [], wires: [], wired: [] },
+      header: { why_not: "", pins: [], users: [], addresses: [], wires: [], wired: [] },
       ...fields.fit,
     },
     supply: {

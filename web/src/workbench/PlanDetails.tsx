@@ -29,6 +29,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
     copies: String(plan.copies ?? 1),
     lift: plan.settings?.lift_port_limit ?? false,
     readOnly: plan.settings?.read_only_root ?? false,
+    push: plan.settings?.push_slot ?? false,
   });
   const [error, setError] = useState("");
   const put = (field: keyof typeof text) => (event: { target: { value: string } }) =>
@@ -82,7 +83,11 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
             place,
             budget: budget === null ? null : budget.toFixed(2),
             copies,
-            settings: { lift_port_limit: text.lift, read_only_root: text.readOnly },
+            settings: {
+              lift_port_limit: text.lift,
+              read_only_root: text.readOnly,
+              push_slot: text.push,
+            },
           },
         },
       ],
@@ -235,6 +240,13 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
             label="The board’s setting that lifts the USB port limit is on (at your own risk: a supply that cannot give the current shuts down)"
             checked={text.lift}
             onChange={(event) => setText({ ...text, lift: event.target.checked })}
+          />
+          <Form.Check
+            id={`${id}-push`}
+            className="mt-2"
+            label="The drive slot is set one generation faster than certified (soak it before you trust it)"
+            checked={text.push}
+            onChange={(event) => setText({ ...text, push: event.target.checked })}
           />
           {error && (
             <p role="alert" className="tone-stops">

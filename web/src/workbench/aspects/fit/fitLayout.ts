@@ -33,6 +33,23 @@ export interface FitGap {
   severity: Severity;
 }
 
+export interface FitBetween {
+  key: string;
+  x: number;
+  from: number;
+  to: number;
+  gapMm: number;
+}
+
+export interface FitZone {
+  key: string;
+  label: string;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 export interface FitLayout {
   width: number;
   height: number;
@@ -51,6 +68,12 @@ export interface FitLayout {
     label: string;
   } | null;
   gaps: FitGap[];
+  /** Free height between two layers that face each other. */
+  between: FitBetween[];
+  /** Room that two pieces both want. */
+  overlaps: FitZone[];
+  /** Room for a hand or a plug. */
+  access: FitZone[];
   ticks: { x: number; label: string }[];
   axisY: number;
 }
@@ -76,8 +99,9 @@ export function fitLayout(report: Report, width: number, height: number): FitLay
   const wall = shell ? shell.wall_mm : 0;
 
   const boxes = fit.boxes;
-  const left = Math.min(-inset - wall, ...boxes.map((box) => box.x_mm));
-  const right = Math.max(boardLength + inset + wall, ...boxes.map((box) => box.x_mm + box.dx_mm));
+  const drawn = [...boxes, ...fit.access];
+  const left = Math.min(-inset - wall, ...drawn.map((box) => box.x_mm));
+  const right = Math.max(boardLength + inset + wall, ...drawn.map((box) => box.x_mm + box.dx_mm));
   const top = Math.max((lid ?? 0) + wall, ...boxes.map((box) => box.z_mm + box.dz_mm)) + 3;
   const bottom = Math.min((floor ?? 0) - wall, ...boxes.map((box) => box.z_mm)) - 3;
 
@@ -117,6 +141,19 @@ export function fitLayout(report: Report, width: number, height: number): FitLay
     return [{ key: reach.side, x, from, to, margin, severity: margin.severity }];
   });
 
+  const zone = (
+    box: { x_mm: number; z_mm: number; dx_mm: number; dz_mm: number },
+    label: string,
+    key: string,
+  ): FitZone => ({
+    key,
+    label,
+    x: toX(box.x_mm),
+    y: toY(box.z_mm + box.dz_mm),
+    width: round(box.dx_mm * scale),
+    height: round(box.dz_mm * scale),
+  });
+
   const bottomY = toY(bottom);
   return {
     width,
@@ -138,6 +175,17 @@ export function fitLayout(report: Report, width: number, height: number): FitLay
           }
         : null,
     gaps,
+    between: fit.gaps.map((gap, index) => ({
+      key: `${gap.below}/${gap.above}`,
+      x: toX(boardLength * (0.3 - 0.08 * index)),
+      from: toY(gap.to_mm),
+      to: toY(gap.from_mm),
+      gapMm: gap.gap_mm,
+    })),
+    overlaps: fit.overlaps.map((entry, index) =>
+      zone(entry, `${entry.one.label} and ${entry.other.label} overlap`, `overlap/${index}`),
+    ),
+    access: fit.access.map((entry, index) => zone(entry, entry.label, `access/${index}`)),
     ticks: ticksTo(boardLength + inset).map((mm) => ({ x: toX(mm), label: String(mm) })),
     axisY: bottomY + 8,
   };

@@ -12,6 +12,7 @@ import { change, money } from "../../../ui/numbers";
 import { readNumber } from "../../../ui/readNumber";
 import { useBench } from "../../bench";
 import { DayEditor } from "./DayEditor";
+import { ImageEditor } from "./ImageEditor";
 import { SchoolList } from "./SchoolList";
 
 /** What it is for: needs with the parts that meet them, its day, the other schools, ready-made. */
@@ -33,9 +34,9 @@ export function PurposeView() {
       <p className="soft">
         {place?.name || "Its place has no name"}: {place?.ambient_min_c} to {place?.ambient_max_c}{" "}
         °C.
-        {view.plan.image && ` Starts from: ${view.plan.image.name}, ${view.plan.image.card_gb} GB.`}
       </p>
       <Needs />
+      <ImageEditor key={JSON.stringify(view.plan.image)} />
       <DayEditor key={JSON.stringify(view.plan.duty)} />
       <SchoolList />
       <ReadyMade key={JSON.stringify(view.plan.ready_made)} />

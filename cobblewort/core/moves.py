@@ -14,12 +14,12 @@ from cobblewort.core.judgement import Judgement
 from cobblewort.core.patch import Patch, PinPlug, apply_patch
 from cobblewort.core.plan import Plan
 
-MOST_PLACES = 24
+MOST_MOVES = 24
 """More sockets than this are not tried one by one."""
 
 
 @dataclass(slots=True, frozen=True)
-class Place:
+class Move:
     """A socket that a plug could go into.
 
     `holder` is what stands there now, and would move if it can; `reason` the worst snag that the
@@ -35,7 +35,7 @@ class Place:
     effect: Effect
 
 
-def places(plan: Plan, catalogue: Catalogue, plug_id: str) -> list[Place]:
+def moves(plan: Plan, catalogue: Catalogue, plug_id: str) -> list[Move]:
     """Every socket for a plug, each tried in the plan at nominal figures.
 
     The one in use comes first, then those that bring no snag, then the others.
@@ -54,14 +54,14 @@ def places(plan: Plan, catalogue: Catalogue, plug_id: str) -> list[Place]:
     here = fit.placed[plug_id][1].id if plug_id in fit.placed else None
     sockets = [s for s in fit.sockets.values() if fits(plug, s) and suits(plug, s)]
     sockets.sort(key=lambda s: (s.id != here, s.instance.order))
-    found = [_place(plan, catalogue, before, plug, s, here) for s in sockets[:MOST_PLACES]]
-    return sorted(found, key=lambda place: (not place.current, bool(place.reason)))
+    found = [_move(plan, catalogue, before, plug, s, here) for s in sockets[:MOST_MOVES]]
+    return sorted(found, key=lambda move: (not move.current, bool(move.reason)))
 
 
-def _place(
+def _move(
     plan: Plan, catalogue: Catalogue, before: Judgement, plug: PlugRef, socket: SocketRef,
     here: str | None,
-) -> Place:  # fmt: skip
+) -> Move:  # fmt: skip
     name = f"{plug.instance.index}.{plug.name}"
     patch: Patch = (PinPlug(line=plug.instance.line.id, plug=name, socket=socket.id),)
     holder = before.kit.fit.into(socket.id)
@@ -69,7 +69,7 @@ def _place(
     after = before if current else judgement_of(apply_patch(plan, patch), catalogue)
     known = {f.id for f in before.findings if f.severity == "stops"}
     new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
-    return Place(
+    return Move(
         socket=socket.id,
         label=f"{socket.instance.name}, {socket.socket.label or socket.name} ({socket.name})",
         holder="" if holder is None or holder.id == plug.id else plug_name(holder),

@@ -1,0 +1,116 @@
+"""Fit in a browser: the header, plugs that move, the stack from two sides, the template."""
+
+from __future__ import annotations
+
+from ezdxf.filemanagement import readfile
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_main_job import reach
+
+
+def open_fit(page: Page, server: str, plan: str, view: str) -> None:
+    """One of the views of the fit of a demo plan."""
+    page.goto(f"{server}/plans/{plan}")
+    page.locator(".kit-main").first.wait_for()
+    page.keyboard.press("1")
+    page.get_by_role("button", name=view, exact=True).click()
+
+
+def test_the_header_is_read_and_changed(quiet_page: Page, server: str) -> None:
+    """An address that clashes is told and set right; an LED gets its resistor and its wires."""
+    page = quiet_page
+    open_fit(page, server, "moss-cabinet", "Header")
+    expect(page.get_by_role("img", name="The header from above")).to_be_visible()
+    address = page.get_by_label("Address of Dew Pair (2)")
+    expect(address).to_have_value(str(0x45))
+    address.select_option(str(0x44))
+    clash = page.locator(".snag", has_text="answer at the same I2C address, 0x44")
+    expect(clash).to_contain_text("Stops it")
+    clash.click()
+    page.locator(".fix", has_text="Set Dew Pair to 0x45").get_by_role("button").first.click()
+    page.get_by_role("button", name="Do it").click()
+    expect(clash).to_have_count(0)
+
+    page.get_by_role("button", name="Wire a button or LED").click()
+    page.get_by_role("button", name="Wire it", exact=True).click()
+    expect(page.get_by_role("alert")).to_contain_text("Give it a name")
+    page.get_by_label("Name", exact=True).fill("door lamp")
+    page.get_by_label("Pin", exact=True).select_option("15")
+    page.get_by_label("Sold for (if it says)").fill("12")
+    page.get_by_role("button", name="Wire it", exact=True).click()
+    expect(page.locator(".snag", has_text="Door lamp is made for 12 V")).to_be_visible()
+    page.get_by_role("button", name="Take out door lamp").click()
+    expect(page.locator(".snag", has_text="Door lamp")).to_have_count(0)
+    row = page.locator(".as-table tr", has_text="film lamp, long leg")
+    expect(row).to_contain_text("330 Ω")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator(".wired-list")).to_contain_text("door lamp")
+
+
+def test_a_plug_is_moved_by_mouse_and_let_go_by_keyboard(quiet_page: Page, server: str) -> None:
+    """Every socket with what it would bring; the choice is kept until it is let go."""
+    page = quiet_page
+    open_fit(page, server, "choir-recorder", "Plugs and sockets")
+    row = page.locator(".connections tr", has_text="Choirdesk 16").first
+    expect(row).to_contain_text("USB 2 socket")
+    page.get_by_role("button", name="Move Choirdesk 16").click()
+    places = page.get_by_role("list", name="Sockets for Choirdesk 16")
+    expect(places.get_by_role("listitem")).to_have_count(4)
+    expect(places.get_by_role("listitem").first).to_contain_text("here now")
+    page.get_by_role("button", name="Plug Choirdesk 16 into Mullion 8, USB 3 socket (usb1)").click()
+    expect(row).to_contain_text("USB 3 socket (your choice)")
+    reach(page, "Let the program place Choirdesk 16")
+    page.keyboard.press("Enter")
+    expect(row).to_contain_text("USB 2 socket")
+    expect(row).not_to_contain_text("your choice")
+    expect(page.locator(".free-list")).to_contain_text("Mullion 8: 2 × USB 3 socket")
+
+
+def test_the_stack_from_two_sides(quiet_page: Page, server: str) -> None:
+    """Layers are drawn large and lifted off; the standoffs are listed."""
+    page = quiet_page
+    open_fit(page, server, "choir-recorder", "From the side")
+    side = page.get_by_role("group", name="Side elevation")
+    whole = side.get_attribute("viewBox")
+    layer = page.get_by_role("button", name="Show Twin Short large")
+    layer.focus()
+    page.keyboard.press("Enter")
+    expect(side).not_to_have_attribute("viewBox", whole or "")
+    page.get_by_role("button", name="Show the whole").first.click()
+    expect(side).to_have_attribute("viewBox", whole or "")
+    page.get_by_role("button", name="Show the way of plugs and card").click()
+    expect(side.locator(".access-zone").first).to_be_attached()
+    expect(page.locator(".as-table", has_text="standoff M2.5 × 10 mm")).to_be_visible()
+
+    page.get_by_role("button", name="From above", exact=True).click()
+    above = page.get_by_role("img", name="The kit from above")
+    expect(above).to_contain_text("Choirdesk 16")
+    expect(above).to_contain_text("Steeple")
+    page.get_by_role("button", name="Steeple", exact=True).click()
+    expect(above).not_to_contain_text("Steeple")
+
+
+def test_the_template_comes_as_a_file(quiet_page: Page, server: str) -> None:
+    """And is what others can read."""
+    page = quiet_page
+    open_fit(page, server, "choir-recorder", "From the side")
+    with page.expect_download() as waiting:
+        page.get_by_role("link", name="DXF").click()
+    download = waiting.value
+    assert download.suggested_filename == "choir-recorder-with-mirrored-drives-template.dxf"
+    document = readfile(download.path())
+    assert len(document.modelspace().query("CIRCLE")) == 4
+
+
+def test_the_image_is_changed_and_judged(quiet_page: Page, server: str) -> None:
+    """One that is made for other boards stops it."""
+    page = quiet_page
+    page.goto(f"{server}/plans/bat-recorder")
+    page.locator(".kit-main", has_text="Purpose").click()
+    page.get_by_role("button", name="Change the image").click()
+    page.get_by_label("Made for boards of").fill("Gorsewick")
+    page.get_by_role("button", name="Save", exact=True).click()
+    snag = page.locator(".snag", has_text="is made for Gorsewick")
+    expect(snag).to_contain_text("Stops it")
+    page.get_by_role("button", name="Undo").click()
+    expect(snag).to_have_count(0)

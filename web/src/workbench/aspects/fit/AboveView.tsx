@@ -1,0 +1,151 @@
+import { useId, useState } from "react";
+import Button from "react-bootstrap/Button";
+
+import { Hatch } from "../../../ui/Hatch";
+import { useWidth } from "../../../ui/useWidth";
+import { litLines, useBench } from "../../bench";
+import { aboveLayout, type AboveBlock, type AboveLayout } from "./aboveLayout";
+
+const ROOM_PX = 480;
+/** What can be lifted off to see what is under it. */
+const LAYERS = new Set(["pcb", "sink", "fan", "drive"]);
+
+/** The kit from above, to scale: outlines, openings, and what is plugged in at which edge. */
+export function AboveView() {
+  const bench = useBench();
+  const { fit } = bench.report;
+  const [frame, width] = useWidth(640);
+  const [access, setAccess] = useState(false);
+  const [hidden, setHidden] = useState<Set<string>>(new Set());
+  const layout = aboveLayout(fit, width, ROOM_PX, hidden);
+  const there = new Set(fit.boxes.filter((box) => LAYERS.has(box.look)).map((box) => box.line));
+  const layers = bench.report.lines.filter((line) => there.has(line.id));
+  const toggle = (line: string) => {
+    const next = new Set(hidden);
+    if (!next.delete(line)) next.add(line);
+    setHidden(next);
+  };
+  return (
+    <>
+      <div className="drawing-bar">
+        <Button variant="link" aria-pressed={access} onClick={() => setAccess(!access)}>
+          {access ? "Hide" : "Show"} the way of plugs and card
+        </Button>
+        {layers.length > 1 && (
+          <span role="group" aria-label="Layers shown" className="layer-switches">
+            {layers.map((line) => (
+              <Button
+                key={line.id}
+                variant=""
+                size="sm"
+                aria-pressed={!hidden.has(line.id)}
+                onClick={() => toggle(line.id)}
+              >
+                {line.name}
+              </Button>
+            ))}
+          </span>
+        )}
+      </div>
+      <div ref={frame}>
+        {layout ? (
+          <AboveDrawing layout={layout} lit={litLines(bench)} access={access} />
+        ) : (
+          <p className="soft pt-2">There is nothing to draw yet: the stack begins with a board.</p>
+        )}
+      </div>
+      <p className="soft mb-0">
+        {fit.case
+          ? `In ${fit.case.label}, inside ${fit.case.inner_length_mm} × ${fit.case.inner_width_mm} mm. `
+          : "Without a case. "}
+        {fit.plugs.length > 0 &&
+          `Plugged in at the edges: ${fit.plugs.map((plug) => plug.label).join(", ")}.`}
+      </p>
+    </>
+  );
+}
+
+interface DrawingProps {
+  layout: AboveLayout;
+  lit: Set<string>;
+  access: boolean;
+}
+
+function AboveDrawing({ layout, lit, access }: DrawingProps) {
+  const hatch = useId();
+  const { shell } = layout;
+  return (
+    <svg
+      className="drawing"
+      viewBox={`0 0 ${layout.width} ${layout.height}`}
+      role="img"
+      aria-label="The kit from above in its case, to scale"
+    >
+      <Hatch id={hatch} />
+      {shell && (
+        <rect
+          className={`case-wall ${shell.open ? "open" : ""}`}
+          x={shell.x - shell.wall / 2}
+          y={shell.y - shell.wall / 2}
+          width={shell.width + shell.wall}
+          height={shell.height + shell.wall}
+          rx={3}
+          strokeWidth={shell.open ? 1.5 : shell.wall}
+        />
+      )}
+      {!shell?.open &&
+        layout.openings.map((block) => (
+          <Rect key={block.key} block={block} className="wall-opening" />
+        ))}
+      {layout.blocks.map((block) => (
+        <g key={block.key}>
+          <Rect
+            block={block}
+            className={`block ${block.look} ${lit.has(block.line) ? "lit" : ""}`}
+          />
+          {block.named && (
+            <text
+              x={block.look === "pcb" ? block.x + block.width * 0.58 : block.x + 6}
+              y={block.look === "pcb" ? block.y + block.height - 7 : block.y + 14}
+              textAnchor={block.look === "pcb" ? "middle" : "start"}
+              className={`in-block on-${block.look}`}
+            >
+              {block.label}
+            </text>
+          )}
+        </g>
+      ))}
+      {layout.plugs.map((plug) => (
+        <g key={plug.key}>
+          <Rect block={plug} className={`block plug ${lit.has(plug.line) ? "lit" : ""}`} />
+          <text x={plug.textX} y={plug.textY} textAnchor={plug.anchor} className="small">
+            {plug.label}
+          </text>
+        </g>
+      ))}
+      {layout.overlaps.map((block) => (
+        <Rect key={block.key} block={block} className="clash" fill={`url(#${hatch})`} />
+      ))}
+      {access &&
+        layout.access.map((block) => (
+          <Rect key={block.key} block={block} className="access-zone" />
+        ))}
+    </svg>
+  );
+}
+
+function Rect({ block, className, fill }: { block: AboveBlock; className: string; fill?: string }) {
+  return (
+    <rect
+      className={className}
+      x={block.x}
+      y={block.y}
+      width={block.width}
+      height={block.height}
+      rx={1.5}
+      style={fill ? { fill } : undefined}
+    >
+      <title>{block.label}</title>
+    </rect>
+  );
+}

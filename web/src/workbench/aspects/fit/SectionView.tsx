@@ -1,0 +1,132 @@
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+
+import type { Report } from "../../../api/types";
+import { figure } from "../../../ui/numbers";
+import { useWidth } from "../../../ui/useWidth";
+import { litLines, useBench } from "../../bench";
+import { FitDrawing } from "./FitDrawing";
+import { fitLayout } from "./fitLayout";
+
+const ROOM_PX = 380;
+
+/** The stack from the side, to scale, with its gaps, and the standoffs that hold it. */
+export function SectionView() {
+  const bench = useBench();
+  const { report } = bench;
+  const [frame, width] = useWidth(640);
+  const [access, setAccess] = useState(false);
+  const [near, setNear] = useState<string | null>(null);
+  const layout = fitLayout(report, width, ROOM_PX);
+  return (
+    <>
+      <div className="drawing-bar">
+        <Button variant="link" aria-pressed={access} onClick={() => setAccess(!access)}>
+          {access ? "Hide" : "Show"} the way of plugs and card
+        </Button>
+        {near !== null && (
+          <Button variant="link" onClick={() => setNear(null)}>
+            Show the whole
+          </Button>
+        )}
+        <span className="right soft">
+          {layout?.shell ? `${layout.shell.label}. ` : ""}To scale, mm from the board’s left edge
+        </span>
+      </div>
+      <div ref={frame}>
+        {layout ? (
+          <FitDrawing
+            layout={layout}
+            lit={litLines(bench)}
+            access={access}
+            near={near}
+            onNear={setNear}
+          />
+        ) : (
+          <p className="soft pt-2">There is nothing to draw yet: the stack begins with a board.</p>
+        )}
+      </div>
+      <Heights report={report} />
+      <Fasteners report={report} />
+      <TemplateFiles />
+    </>
+  );
+}
+
+/** What the drawing says, for those who cannot see it. */
+function Heights({ report }: { report: Report }) {
+  const { reaches, gaps, overlaps } = report.fit;
+  const told = [
+    ...reaches.map(
+      (entry) => `${entry.label} reaches ${figure(entry.reach_mm, "mm")} ${entry.side} the board.`,
+    ),
+    ...gaps.map((gap) =>
+      gap.gap_mm < 0
+        ? `${gap.above} stands ${figure(-gap.gap_mm, "mm")} too low over ${gap.below}.`
+        : `Between ${gap.below} and ${gap.above} there are ${figure(gap.gap_mm, "mm")}.`,
+    ),
+    ...overlaps.map((entry) => `${entry.one.label} and ${entry.other.label} overlap.`),
+  ];
+  return told.length > 0 ? <p className="soft mt-2 mb-0">{told.join(" ")}</p> : null;
+}
+
+function Fasteners({ report }: { report: Report }) {
+  const { fasteners } = report.fit;
+  if (fasteners.length === 0) return null;
+  return (
+    <>
+      <h3 className="view-head">Standoffs and screws</h3>
+      <table className="as-table">
+        <thead className="visually-hidden">
+          <tr>
+            <th scope="col">How many</th>
+            <th scope="col">What</th>
+            <th scope="col">Where</th>
+          </tr>
+        </thead>
+        <tbody>
+          {fasteners.map((item) => (
+            <tr key={`${item.kind}/${item.where}`}>
+              <td className="num">{item.count} ×</td>
+              <td className="tabular">
+                {item.kind}{" "}
+                {item.length_mm === null ? (
+                  <strong className="tone-tight">no length in the kit fits</strong>
+                ) : (
+                  `M2.5 × ${item.length_mm} mm`
+                )}
+                {item.washers_mm > 0 && ` and ${figure(item.washers_mm, "mm")} of washers`}
+              </td>
+              <td className="soft">{item.where}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
+const FILES = [
+  ["pdf", "PDF to print"],
+  ["svg", "SVG"],
+  ["dxf", "DXF"],
+] as const;
+
+function TemplateFiles() {
+  const { view, report } = useBench();
+  if (!report.fit.case || report.fit.board_length_mm === null) return null;
+  return (
+    <p className="soft mt-2">
+      Template for drilling and cutting the case, at full size:{" "}
+      {FILES.map(([kind, label], index) => (
+        <span key={kind}>
+          {index > 0 && ", "}
+          <a href={`/api/plans/${view.id}/template.${kind}`} download>
+            {label}
+          </a>
+        </span>
+      ))}
+      . Mind eyes, fumes and sharp edges when you drill and cut.
+    </p>
+  );
+}

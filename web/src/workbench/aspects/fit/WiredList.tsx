@@ -1,0 +1,206 @@
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+
+import type { Report, Wired } from "../../../api/types";
+import { useBench } from "../../bench";
+import { EMPTY, wiredFrom, type WiredText } from "./wired";
+
+type Header = Report["fit"]["header"];
+
+/** Buttons and LEDs that are wired to the header by hand. */
+export function WiredList({ header }: { header: Header }) {
+  const { view, changes } = useBench();
+  const [text, setText] = useState<WiredText | null>(null);
+  const [wrong, setWrong] = useState("");
+  const wired = view.plan.wired ?? [];
+  const worked = new Map(header.wired.map((entry) => [entry.id, entry]));
+  const store = (next: Wired[], label: string, onDone?: () => void) =>
+    changes.act({ kind: "patch", patch: [{ op: "set", fields: { wired: next } }], label }, onDone);
+  const add = () => {
+    if (!text) return;
+    const found = wiredFrom(text, new Set(wired.map((entry) => entry.id)));
+    if ("wrong" in found) {
+      setWrong(found.wrong);
+      return;
+    }
+    setWrong("");
+    store([...wired, found], `wire ${found.label}`, () => setText(null));
+  };
+  return (
+    <>
+      <h3 className="view-head">Buttons and LEDs</h3>
+      {wired.length > 0 && (
+        <ul className="wired-list">
+          {wired.map((entry) => (
+            <li key={entry.id}>
+              <strong>{entry.label}</strong>
+              <span className="tabular">
+                {entry.kind === "led" ? "LED" : "button"} on pin {entry.pin}
+                {resistorText(worked.get(entry.id), entry)}
+              </span>
+              <Button
+                variant="link"
+                aria-label={`Take out ${entry.label}`}
+                onClick={() =>
+                  store(
+                    wired.filter((other) => other !== entry),
+                    `without ${entry.label}`,
+                  )
+                }
+              >
+                take out
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+      {text ? (
+        <form
+          className="wired-form"
+          onSubmit={(event) => {
+            event.preventDefault();
+            add();
+          }}
+        >
+          <Fields text={text} setText={setText} pins={header.pins} />
+          <div className="form-actions">
+            <Button type="submit" variant="primary" size="sm" disabled={changes.busy}>
+              Wire it
+            </Button>
+            <Button variant="" size="sm" onClick={() => setText(null)}>
+              Leave it
+            </Button>
+            {wrong && (
+              <span role="alert" className="tone-stops">
+                {wrong}
+              </span>
+            )}
+          </div>
+        </form>
+      ) : (
+        <Button
+          variant=""
+          size="sm"
+          className="wire-it"
+          onClick={() => {
+            setWrong("");
+            setText(EMPTY);
+          }}
+        >
+          Wire a button or LED
+        </Button>
+      )}
+    </>
+  );
+}
+
+interface FieldProps {
+  text: WiredText;
+  setText: (text: WiredText) => void;
+  pins: Header["pins"];
+}
+
+function Fields({ text, setText, pins }: FieldProps) {
+  const put = (change: Partial<WiredText>) => setText({ ...text, ...change });
+  return (
+    <>
+      <Form.Group controlId="wired-kind">
+        <Form.Label>What</Form.Label>
+        <Form.Select
+          size="sm"
+          value={text.kind}
+          onChange={(event) => put({ kind: event.target.value as WiredText["kind"] })}
+        >
+          <option value="led">LED</option>
+          <option value="button">Button</option>
+        </Form.Select>
+      </Form.Group>
+      <Form.Group controlId="wired-label">
+        <Form.Label>Name</Form.Label>
+        <Form.Control
+          size="sm"
+          maxLength={60}
+          value={text.label}
+          onChange={(event) => put({ label: event.target.value })}
+        />
+      </Form.Group>
+      <Form.Group controlId="wired-pin">
+        <Form.Label>Pin</Form.Label>
+        <Form.Select
+          size="sm"
+          value={text.pin}
+          onChange={(event) => put({ pin: event.target.value })}
+        >
+          <option value="">choose</option>
+          {pins
+            .filter((pin) => pin.state === "free")
+            .map((pin) => (
+              <option key={pin.number} value={pin.number}>
+                {pin.number}, {pin.name}
+              </option>
+            ))}
+        </Form.Select>
+      </Form.Group>
+      {text.kind === "led" && (
+        <>
+          <Figure
+            id="wired-forward"
+            label="Forward voltage"
+            unit="V"
+            value={text.forwardV}
+            onChange={(forwardV) => put({ forwardV })}
+          />
+          <Figure
+            id="wired-current"
+            label="Current"
+            unit="mA"
+            value={text.currentMa}
+            onChange={(currentMa) => put({ currentMa })}
+          />
+          <Figure
+            id="wired-made"
+            label="Sold for (if it says)"
+            unit="V"
+            value={text.madeForV}
+            onChange={(madeForV) => put({ madeForV })}
+          />
+        </>
+      )}
+    </>
+  );
+}
+
+interface FigureProps {
+  id: string;
+  label: string;
+  unit: string;
+  value: string;
+  onChange: (value: string) => void;
+}
+
+function Figure({ id, label, unit, value, onChange }: FigureProps) {
+  return (
+    <Form.Group controlId={id}>
+      <Form.Label>{label}</Form.Label>
+      <div className="with-unit">
+        <Form.Control
+          size="sm"
+          className="tabular"
+          inputMode="decimal"
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+        />
+        <span className="unit">{unit}</span>
+      </div>
+    </Form.Group>
+  );
+}
+
+function resistorText(worked: Header["wired"][number] | undefined, entry: Wired): string {
+  if (!worked || entry.kind === "button") return "";
+  if (worked.why) return `, ${worked.why}`;
+  const current = `${worked.current_ma.toFixed(1)} mA`;
+  if (worked.resistor_ohm === null) return `, its resistor built in, ${current}`;
+  return `, through ${worked.resistor_ohm} Ω, ${current}`;
+}

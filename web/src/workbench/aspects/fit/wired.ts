@@ -1,0 +1,47 @@
+/** From the fields of the form to a button or LED of the plan, or to what is wrong. Pure. */
+import type { Wired } from "../../../api/types";
+
+export interface WiredText {
+  kind: "led" | "button";
+  label: string;
+  pin: string;
+  forwardV: string;
+  currentMa: string;
+  madeForV: string;
+}
+
+export const EMPTY: WiredText = {
+  kind: "led",
+  label: "",
+  pin: "",
+  forwardV: "2.0",
+  currentMa: "5",
+  madeForV: "",
+};
+
+export function wiredFrom(text: WiredText, taken: Set<string>): Wired | { wrong: string } {
+  const label = text.label.trim();
+  if (!label) return { wrong: "Give it a name, such as “red lamp”." };
+  if (!text.pin) return { wrong: "Choose the pin that it is wired to." };
+  const base = { id: freeId(text.kind, taken), kind: text.kind, label, pin: Number(text.pin) };
+  if (text.kind === "button") return base;
+  const forward = numberOf(text.forwardV);
+  const current = numberOf(text.currentMa);
+  if (forward === null) return { wrong: "The forward voltage must be a number above 0, in V." };
+  if (current === null) return { wrong: "The current must be a number above 0, in mA." };
+  const made = text.madeForV.trim() ? numberOf(text.madeForV) : undefined;
+  if (made === null)
+    return { wrong: "What it is made for must be a number above 0, in V, or empty." };
+  return { ...base, forward_v: forward, current_ma: current, made_for_v: made ?? null };
+}
+
+function numberOf(text: string): number | null {
+  const value = Number(text.trim().replace(",", "."));
+  return Number.isFinite(value) && value > 0 ? value : null;
+}
+
+function freeId(kind: string, taken: Set<string>): string {
+  let number = 1;
+  while (taken.has(`${kind}-${number}`)) number += 1;
+  return `${kind}-${number}`;
+}

@@ -1,0 +1,123 @@
+import { useId, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+
+import { useBench } from "../../bench";
+import { imageFrom, imageText, type ImageText } from "./image";
+
+/** What it starts from: the image on its card, which has to be made for the board and fit on it. */
+export function ImageEditor() {
+  const { view, changes } = useBench();
+  const image = view.plan.image ?? null;
+  const [text, setText] = useState<ImageText | null>(null);
+  const [wrong, setWrong] = useState("");
+  const store = (next: typeof image, label: string) =>
+    changes.act({ kind: "patch", patch: [{ op: "set", fields: { image: next } }], label });
+  const save = () => {
+    if (!text) return;
+    const found = imageFrom(text);
+    if ("wrong" in found) setWrong(found.wrong);
+    else store(found, `start from ${found.name}`);
+  };
+  return (
+    <section className="purpose-part" aria-label="What it starts from">
+      <h3>What it starts from</h3>
+      {text ? (
+        <form
+          className="wired-form"
+          onSubmit={(event) => {
+            event.preventDefault();
+            save();
+          }}
+        >
+          <ImageFields text={text} setText={setText} />
+          <div className="form-actions">
+            <Button type="submit" variant="primary" size="sm" disabled={changes.busy}>
+              Save
+            </Button>
+            <Button variant="" size="sm" onClick={() => setText(null)}>
+              Leave it
+            </Button>
+            {wrong && (
+              <span role="alert" className="tone-stops">
+                {wrong}
+              </span>
+            )}
+          </div>
+        </form>
+      ) : (
+        <p className="mb-0">
+          {image ? (
+            <>
+              {image.name}, {image.card_gb} GB, wants {image.memory_gb} GB of memory
+              {image.families && image.families.length > 0 && `, for ${image.families.join(", ")}`}
+              {image.bits ? `, ${image.bits} bits` : ""}
+              {image.desktop ? ", with a desktop" : ""}.
+            </>
+          ) : (
+            <span className="soft">Not said yet.</span>
+          )}{" "}
+          <Button
+            variant="link"
+            className="p-0"
+            onClick={() => {
+              setWrong("");
+              setText(imageText(image));
+            }}
+          >
+            {image ? "Change the image" : "Say which image"}
+          </Button>
+        </p>
+      )}
+    </section>
+  );
+}
+
+interface FieldProps {
+  text: ImageText;
+  setText: (text: ImageText) => void;
+}
+
+function ImageFields({ text, setText }: FieldProps) {
+  const id = useId();
+  const field = (name: "name" | "families" | "cardGb" | "memoryGb", label: string, unit = "") => (
+    <Form.Group controlId={`${id}-${name}`}>
+      <Form.Label>{label}</Form.Label>
+      <div className="with-unit">
+        <Form.Control
+          size="sm"
+          maxLength={120}
+          value={text[name]}
+          onChange={(event) => setText({ ...text, [name]: event.target.value })}
+        />
+        {unit && <span className="unit">{unit}</span>}
+      </div>
+    </Form.Group>
+  );
+  return (
+    <>
+      {field("name", "Image")}
+      {field("cardGb", "Takes on the card", "GB")}
+      {field("memoryGb", "Wants of memory", "GB")}
+      {field("families", "Made for boards of")}
+      <Form.Group controlId={`${id}-bits`}>
+        <Form.Label>Word size</Form.Label>
+        <Form.Select
+          size="sm"
+          value={text.bits}
+          onChange={(event) => setText({ ...text, bits: event.target.value })}
+        >
+          <option value="">not known</option>
+          <option value="32">32 bits</option>
+          <option value="64">64 bits</option>
+        </Form.Select>
+      </Form.Group>
+      <Form.Check
+        id={`${id}-desktop`}
+        label="With a desktop"
+        checked={text.desktop}
+        onChange={(event) => setText({ ...text, desktop: event.target.checked })}
+      />
+    </>
+  );
+}
