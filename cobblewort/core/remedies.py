@@ -93,6 +93,33 @@ def taller_standoffs(kit: Kit, finding: Finding) -> Iterator[Patch]:
                 yield (EditLine(line=piece.line.id, standoff_mm=length),)
 
 
+def more_sockets(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A hub, or a lead between, that brings a socket for a plug without a place."""
+    wanted = {
+        connector
+        for left in kit.fit.unplaced
+        if left.plug.instance.line.id in finding.lines
+        for connector in left.plug.plug.connectors
+    }
+    for part in on_offer(kit, ("hub", "lead")):
+        brings = {socket.connector for socket in part.sockets.values() if socket.role == "host"}
+        if brings & wanted and part.plugs:
+            yield (AddLine(role="lead" if part.kind == "lead" else "addon", part=part.id),)
+
+
+def is_video(connector: str) -> bool:
+    """Whether a connector carries a picture."""
+    return connector.startswith("video-")
+
+
+def video_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A first video lead of each kind."""
+    del finding
+    for part in on_offer(kit, ("lead",)):
+        if any(is_video(c) for plug in part.plugs.values() for c in plug.connectors):
+            yield (AddLine(role="lead", part=part.id),)
+
+
 def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Each other supply."""
     del finding

@@ -8,6 +8,7 @@ KIT = [
     ("Boot medium", "Plain 32"),
     ("Cooling", "Griddle"),
     ("Case", "Vent 86 Tall"),
+    ("To borrow", "Cattlegrid"),
 ]
 
 
@@ -17,7 +18,7 @@ def snags(page: Page) -> list[str]:
 
 
 def test_from_no_plan_to_a_sound_kit_by_mouse(quiet_page: Page, server: str) -> None:
-    """New plan, five parts from the cupboard, and nothing is left that stops it."""
+    """New plan, six parts from the cupboard, and nothing is left that stops it."""
     page = quiet_page
     page.goto(server)
     page.get_by_role("button", name="New plan").click()

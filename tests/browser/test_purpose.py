@@ -131,5 +131,5 @@ def test_a_ready_made_one_can_be_the_better_buy(quiet_page: Page, server: str) -
     page.get_by_label("Its price").fill("99")
     page.get_by_role("button", name="Keep it").click()
     expect(page.locator("section", has_text="Build or buy").last).to_contain_text(
-        re.compile(r"\+€ 32 against the ready-made one\. If you need one")
+        re.compile(r"\+€ 60 against the ready-made one\. If you need one")
     )

@@ -99,7 +99,7 @@ def test_candidates_are_judged_in_the_plan() -> None:
     """Each board: those that stop the plan stay, last, with the reason."""
     found = candidates(kit(*SMALL), shipped(), "board", "B06")
     assert {c.part for c in found if not c.part.startswith("any-")} == {
-        "B04", "B06", "B07", "B09", "B10"
+        "B04", "B06", "B07", "B09", "B10", "B11"
     }  # fmt: skip
     assert [bool(c.reason) for c in found] == sorted(bool(c.reason) for c in found)
     micro = next(c for c in found if c.part == "B04")

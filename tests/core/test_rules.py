@@ -93,6 +93,8 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
         kit("B10", "S03", "M02", "A02", "D06", settings={"push_slot": True}),
         shipped(),
     ),
+    "FIT-28": (kit(*SMALL, "X27"), shipped()),
+    "FIT-29": (kit("B10", "S03", "M02", "A02", "D06", "K05"), shipped()),
     "PWR-01": (kit("B06", "S06", "M02"), shipped()),
     "PWR-02": (kit("B06", "S08", "C04", "M02"), shipped()),
     "PWR-03": (kit("B10", "S04", "C01", "M02", "X06", "X11"), shipped()),

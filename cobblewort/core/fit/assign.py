@@ -44,12 +44,14 @@ class Unplaced:
     """A plug without a socket, and the plugs and sockets among which it cannot be solved.
 
     `rivals` holds every plug that competes, this one included; all `sockets` are taken by them.
+    `sockets_alike` are those of its connectors that do not take it.
     """
 
     plug: PlugRef
     rivals: tuple[PlugRef, ...]
     sockets: tuple[SocketRef, ...]
     reason: str
+    sockets_alike: tuple[SocketRef, ...] = ()
 
 
 @dataclass(slots=True, frozen=True)
@@ -88,15 +90,22 @@ def fits(plug: PlugRef, socket: SocketRef) -> bool:
     """Whether a plug can physically and by its role go into a socket."""
     if plug.instance is socket.instance or socket.socket.connector not in plug.plug.connectors:
         return False
-    if _ANSWERS[plug.plug.role] != socket.socket.role:
-        return False
-    if plug.plug.min_generation > socket.socket.generation:
-        return False
-    if plug.plug.key and socket.socket.key and not m2.key_fits(plug.plug.key, socket.socket.key):
+    if _ANSWERS[plug.plug.role] != socket.socket.role or not _shapes_match(
+        plug.plug, socket.socket
+    ):
         return False
     if passes_on(plug.instance) and passes_on(socket.instance):
         return socket.instance.order < plug.instance.order  # a chain, never a ring
     return True
+
+
+def _shapes_match(plug: Plug, socket: Socket) -> bool:
+    """Generation, key, and the side on which a flat cable has its contacts."""
+    if plug.min_generation > socket.generation:
+        return False
+    if plug.key and socket.key and not m2.key_fits(plug.key, socket.key):
+        return False
+    return None in (plug.contacts, socket.contacts) or plug.contacts == socket.contacts
 
 
 def passes_on(instance: Instance) -> bool:
@@ -288,15 +297,19 @@ class _Matcher:
                     if holder.id not in rivals:
                         rivals[holder.id] = holder
                         queue.append(holder)
-        return Unplaced(ref, tuple(rivals.values()), tuple(sockets.values()), self._reason(ref))
+        alike = [s for c in ref.plug.connectors for s in self.by_connector.get(c, ())]
+        return Unplaced(
+            ref, tuple(rivals.values()), tuple(sockets.values()), _reason(ref, alike),
+            tuple(socket for socket in alike if not fits(ref, socket)),
+        )  # fmt: skip
 
-    def _reason(self, ref: PlugRef) -> str:
-        same_connector = [s for c in ref.plug.connectors for s in self.by_connector.get(c, ())]
-        if any(fits(ref, socket) for socket in same_connector):
-            return "taken"
-        if any(_ANSWERS[ref.plug.role] == s.socket.role for s in same_connector):
-            return "unsuitable"
-        return "none"
+
+def _reason(ref: PlugRef, same_connector: list[SocketRef]) -> str:
+    if any(fits(ref, socket) for socket in same_connector):
+        return "taken"
+    if any(_ANSWERS[ref.plug.role] == s.socket.role for s in same_connector):
+        return "unsuitable"
+    return "none"
 
 
 def keep_out(

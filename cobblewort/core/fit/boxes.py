@@ -12,8 +12,9 @@ from itertools import pairwise
 
 from cobblewort.core.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.fit.stack import PCB_MM, Layer, StackResult
+from cobblewort.core.fit.way_out import opening_at
 from cobblewort.core.instance import Instance
-from cobblewort.core.parts.model import Box, Stack
+from cobblewort.core.parts.model import Box, Spot, Stack
 
 _TOUCH_MM = 0.1
 """Blocks that overlap by less only touch."""
@@ -37,16 +38,6 @@ class PlacedBox:
     dx_mm: float
     dy_mm: float
     dz_mm: float
-
-    @property
-    def low(self) -> tuple[float, float, float]:
-        """Its lowest corner."""
-        return self.x_mm, self.y_mm, self.z_mm
-
-    @property
-    def high(self) -> tuple[float, float, float]:
-        """Its highest corner."""
-        return self.x_mm + self.dx_mm, self.y_mm + self.dy_mm, self.z_mm + self.dz_mm
 
 
 @dataclass(slots=True, frozen=True)
@@ -76,10 +67,11 @@ class LayerGap:
 
 @dataclass(slots=True, frozen=True)
 class AccessZone:
-    """Room that a hand or a plug needs outside the board, and what for."""
+    """Room that a hand or a plug needs outside the board, what for, and what comes off first."""
 
     line: str
     label: str
+    first: tuple[str, ...]
     x_mm: float
     y_mm: float
     z_mm: float
@@ -113,18 +105,23 @@ def build_space(stack: StackResult, assignment: Assignment) -> Space:
         if _may_collide(one, other, board.id) and (overlap := overlap_of(other, one)) is not None
     ]
     space.gaps = list(_gaps(stack, board.part.stack))
-    space.access = list(_access(board, board.part.stack, assignment))
+    space.access = list(_access(stack, board, board.part.stack, assignment))
     return space
 
 
 def overlap_of(one: PlacedBox, other: PlacedBox) -> Overlap | None:
     """The room that two blocks share, or None where they do not even touch."""
-    low = [max(a, b) for a, b in zip(one.low, other.low, strict=True)]
-    high = [min(a, b) for a, b in zip(one.high, other.high, strict=True)]
-    size = [b - a for a, b in zip(low, high, strict=True)]
-    if min(size) <= _TOUCH_MM:
+    z_mm = max(one.z_mm, other.z_mm)  # most pairs lie at different heights: ask that first
+    dz_mm = min(one.z_mm + one.dz_mm, other.z_mm + other.dz_mm) - z_mm
+    if dz_mm <= _TOUCH_MM:
         return None
-    return Overlap(one, other, *low, *size)
+    x_mm = max(one.x_mm, other.x_mm)
+    dx_mm = min(one.x_mm + one.dx_mm, other.x_mm + other.dx_mm) - x_mm
+    y_mm = max(one.y_mm, other.y_mm)
+    dy_mm = min(one.y_mm + one.dy_mm, other.y_mm + other.dy_mm) - y_mm
+    if min(dx_mm, dy_mm) <= _TOUCH_MM:
+        return None
+    return Overlap(one, other, x_mm, y_mm, z_mm, dx_mm, dy_mm, dz_mm)
 
 
 def _may_collide(one: PlacedBox, other: PlacedBox, board: str) -> bool:
@@ -270,20 +267,35 @@ def _gap(below: Instance, above: Instance, from_mm: float, to_mm: float) -> Laye
     return LayerGap(below.name, above.name, from_mm, to_mm, to_mm - from_mm)
 
 
-def _access(board: Instance, own: Stack, assignment: Assignment) -> Iterator[AccessZone]:
+def _access(
+    stack: StackResult, board: Instance, own: Stack, assignment: Assignment
+) -> Iterator[AccessZone]:
     """The way of the card, and of each plug whose body is known."""
     for plug, socket in assignment.placed.values():
         spot = socket.socket.spot
         if socket.instance is not board or spot is None:
             continue
+        line, first = plug.instance.line.id, tuple(_in_the_way(stack, socket, spot))
         if socket.socket.connector == "memory-card":
             yield AccessZone(
-                plug.instance.line.id, f"to pull {plug.instance.name}", -_CARD_WAY_MM,
+                line, f"to pull {plug.instance.name}", first, -_CARD_WAY_MM,
                 spot.along_mm - spot.width_mm / 2, spot.z_mm - spot.height_mm / 2, _CARD_WAY_MM,
                 spot.width_mm, spot.height_mm,
             )  # fmt: skip
         elif (box := _plug_box(plug, socket, own)) is not None:
             yield AccessZone(
-                plug.instance.line.id, f"to plug in {plug.instance.name}", box.x_mm, box.y_mm,
-                box.z_mm, box.dx_mm, box.dy_mm, box.dz_mm,
+                line, f"to plug in {plug.instance.name}", first, box.x_mm, box.y_mm, box.z_mm,
+                box.dx_mm, box.dy_mm, box.dz_mm,
             )  # fmt: skip
+
+
+def _in_the_way(stack: StackResult, socket: SocketRef, spot: Spot) -> Iterator[str]:
+    """What has to come off before a socket is reached: the case, and boards over it."""
+    case = None if stack.case is None else stack.case.part.case
+    walled = case is not None and not (case.open or case.self_made or spot.edge in case.open_edges)
+    if stack.case is not None and case is not None and walled and opening_at(case, spot) is None:
+        yield f"open {stack.case.name}"
+    for layer in stack.layers:
+        add_on = layer.instance.part.add_on
+        if add_on is not None and socket.name in (*add_on.closes, *add_on.hampers):
+            yield f"take off {layer.instance.name}"

@@ -17,8 +17,11 @@ from cobblewort.core.remedies import (
     add_missing,
     another,
     another_lead,
+    is_video,
+    more_sockets,
     remove_named,
     taller_standoffs,
+    video_lead,
 )
 from cobblewort.core.rules import rule
 from cobblewort.core.working import (
@@ -57,7 +60,7 @@ def complete(kit: Kit) -> Iterator[Remark]:
     "of socket than there are, something is left over.",
     formula="a matching of plugs to sockets, found by augmenting paths",
     source="USB, PCI Express and M.2 connector definitions (from memory)",
-    remedies=(remove_named, another("addon", "data", "boot", "cooling", "board")),
+    remedies=(more_sockets, remove_named, another("addon", "data", "boot", "cooling", "board")),
 )  # fmt: skip
 def plugs_placed(kit: Kit) -> Iterator[Remark]:
     """One remark for each plug of a line; a spare lead or supply is only a note."""
@@ -95,7 +98,11 @@ def _unplaced_sentence(group: list[Unplaced]) -> str:
             f"{whose} {'find' if len(group) > 1 else 'finds'} no free {kinds} socket: {held}{by}."
         )
     if first.reason == "unsuitable":
-        return f"{whose} goes into no {kinds} socket here: key or generation differ."
+        turned = first.plug.plug.contacts is not None and any(
+            s.socket.contacts not in (None, first.plug.plug.contacts) for s in first.sockets_alike
+        )
+        why = "the contacts face the other way" if turned else "key or generation differ"
+        return f"{whose} goes into no {kinds} socket here: {why}."
     return f"{whose} needs a {kinds} socket, and nothing in the kit has one."
 
 
@@ -424,6 +431,105 @@ def water(kit: Kit) -> Iterator[Remark]:
     what = "There is no case" if case is None else f"{case.name} is not made against water"
     lines = () if case is None else (case.line.id,)
     yield Remark("case", "stops", f"{what}, and its place is wet.", lines)
+
+
+@rule(
+    "FIT-28", "fit", "A lead joins each screen to the board",
+    why="Video sockets come in three sizes, and the lead in the drawer has the other two.",
+    formula="one end of a lead in the screen, its other end in a video socket of the board",
+    source="types A, C and D of the digital video connector (from memory): none fits another",
+    remedies=(video_lead, another("lead")),
+)  # fmt: skip
+def screens_joined(kit: Kit) -> Iterator[Remark]:
+    """Each screen with a video socket that no lead joins to the board; a note where it is lent."""
+    board = kit.stack.board
+    if board is None:
+        return
+    for screen in kit.instances:
+        sockets = [n for n, s in screen.part.sockets.items() if is_video(s.connector)]
+        if screen is board or not sockets or _video_joined(kit, screen, board):
+            continue
+        theirs = words.connector(screen.part.sockets[sockets[0]].connector)
+        ours = dict.fromkeys(
+            words.connector(s.connector) for s in board.part.sockets.values()
+            if is_video(s.connector)
+        )  # fmt: skip
+        if not ours:
+            yield Remark(
+                screen.id, "stops",
+                f"{board.name} has no video socket, and {screen.name} wants one.",
+                (screen.line.id, board.line.id),
+            )  # fmt: skip
+            continue
+        borrowed = screen.line.role == "borrow"
+        yield Remark(
+            screen.id, "note" if borrowed else "stops",
+            f"No lead joins {screen.name} ({theirs}) to {board.name} ({words.listed(ours)})"
+            f"{': borrow one too' if borrowed else ''}.",
+            (screen.line.id, board.line.id),
+        )  # fmt: skip
+
+
+def _video_joined(kit: Kit, screen: Instance, board: Instance) -> bool:
+    """Whether some lead has one end in the screen and another in the board."""
+    ends: dict[str, set[str]] = {}
+    for plug, socket in kit.fit.placed.values():
+        if is_video(socket.socket.connector):
+            ends.setdefault(plug.instance.id, set()).add(socket.instance.id)
+    return any({screen.id, board.id} <= reached for reached in ends.values())
+
+
+_BREATH_MM = 5.0
+"""A fan that sucks from above wants this much free over it: common practice."""
+
+
+@rule(
+    "FIT-29", "fit", "A fan has air to breathe",
+    why="A fan that nearly touches the lid or a board moves noise instead of air.",
+    formula="free height over the cooler >= 5 mm",
+    source="common practice",
+    remedies=(taller_standoffs, another("cooling"), another("case")),
+)  # fmt: skip
+def fan_breathes(kit: Kit) -> Iterator[Check]:
+    """Room over a cooler with a fan: to the board above it, else to the lid."""
+    board, cooler, case = kit.stack.board, kit.stack.cooler, kit.stack.case
+    if board is None or cooler is None or cooler.part.cooler is None:
+        return
+    if cooler.part.cooler.r_fan_k_w is None or board.part.board_heat is None:
+        return
+    shell = None if case is None else case.part.case
+    above = kit.stack.add_ons("above")
+    if above:
+        room, over, label = kit.stack.gaps[above[0].id], above[0], f"under {above[0].name}"
+    elif case is not None and shell is not None and not shell.open:
+        room = case.compiled.figure("case.max_above_mm", shell.max_above_mm)
+        over, label = case, f"in {case.name}"
+    else:
+        return
+    free = room - cooler_top_mm(board, cooler)
+    if float(free[0]) < 0:
+        return  # the lid or the board is in the way, and that is told already
+
+    def sentence(margin: Margin) -> str:
+        return (
+            f"Over the fan of {cooler.name} there are {words.mm(margin.value)} {label}; it wants "
+            f"{words.mm(margin.limit)} to breathe."
+        )
+
+    yield Check(
+        cooler.id, f"Air over {cooler.name}", "mm", "min", np.maximum(free, 0.0),
+        np.full(kit.samples, _BREATH_MM), sentence, (cooler.line.id, over.line.id),
+        breach="tight",
+        working=lambda _: Sum(
+            "free height less the cooler, less what a fan wants", "h_room - h_top - h_breath",
+            [
+                computed_term("h_room", f"height {label}", "mm", float(room[0]), None),
+                computed_term("h_top", f"top of {cooler.name}", "mm",
+                              float(cooler_top_mm(board, cooler)[0]), None),
+                plain_term("h_breath", "what a fan wants over it", "mm", cooler, _BREATH_MM),
+            ],
+        ),
+    )  # fmt: skip
 
 
 def plug_name(plug: PlugRef) -> str:

@@ -54,6 +54,8 @@ class Box(Piece):
     dz_mm: Length
 
 
+Contacts = Literal["up", "down"]
+"""Which way the contacts of a flat cable or of its socket face, seen from the socket's latch."""
 Edge = Literal["left", "right", "lower", "upper"]
 """A side of a board seen from above, its long side lying along x."""
 
@@ -115,6 +117,7 @@ class Socket(Piece):
     many: bool = False
     spot: Spot | None = None
     looks_like: Text = ""
+    contacts: Contacts | None = None
     key: Literal["B", "M", "E"] | None = None
     lengths: tuple[str, ...] = ()
     protocols: tuple[str, ...] = ()
@@ -149,6 +152,7 @@ class Plug(Piece):
     lead_ohm: NotNegative | None = None
     wire: Wire | None = None
     body: PlugBody | None = None
+    contacts: Contacts | None = None
     jacket_mm: Annotated[float, Field(gt=0, le=60)] | None = None
 
 

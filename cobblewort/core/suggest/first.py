@@ -27,6 +27,8 @@ from cobblewort.core.remedies import joining_leads
 _MOST_REPAIRS = 3
 _BEFORE_THE_SHELL: tuple[Family, ...] = ("need", "supply")
 """What cooler and case cannot mend; what they can is left to them."""
+_REPAIRED: tuple[Family, ...] = tuple(family for family in FAMILIES if family != "cost")
+"""Every choice was the cheapest that would do; trying each cheaper part again finds nothing."""
 _WATERTIGHT = 4
 """Splashing water from any direction: second digit of IEC 60529."""
 _UNTESTED = Decimal(10**6)
@@ -148,7 +150,7 @@ class _Search:
         judged = self.add_supply(draft)
         judged = self.repaired(draft, judged, _BEFORE_THE_SHELL)
         judged = self.add_shell(draft, judged)
-        judged = self.repaired(draft, judged, FAMILIES)
+        judged = self.repaired(draft, judged, _REPAIRED)
         judged = self.add_fasteners(draft, judged)
         failing = [f.sentence for f in judged.findings if f.severity == "stops"]
         lines = {line.id for line in draft.plan.lines}
@@ -310,13 +312,13 @@ class _Search:
                 and not (cooler.cooler.r_fan_k_w is not None and "silent" in self.conditions)
             ]
         pairs.sort(key=lambda pair: (pair[0], pair[2].id, pair[1].id if pair[1] else ""))
-        best: tuple[int, _Draft, Judgement] = (now.count("stops") + 1, draft, now)
+        best: tuple[int, _Draft, Judgement] = (_stops(now) + 1, draft, now)
         for _, cooler, case in pairs:
             patch: Patch = (self.line_of("case", case),)
             if cooler is not None:
                 patch = (self.line_of("cooling", cooler), *patch)
             judged = self.judge(draft, patch)
-            if judged.count("stops") < best[0]:
+            if _stops(judged) < best[0]:
                 tried = _Draft(judged.kit.plan, dict(draft.reasons))
                 for line in tried.plan.lines:
                     if line.role == "case":
@@ -325,7 +327,7 @@ class _Search:
                         )
                     elif line.role == "cooling":
                         tried.reasons[line.id] = self.why(line.part, "keeps it cool in that case")
-                best = (judged.count("stops"), tried, judged)
+                best = (_stops(judged), tried, judged)
             if best[0] == 0:
                 break
         draft.plan, draft.reasons = best[1].plan, best[1].reasons
@@ -372,6 +374,11 @@ class _Search:
                 if line.id not in before:
                     draft.reasons[line.id] = f"settles: {snag.sentence}"
         return judged
+
+
+def _stops(judged: Judgement) -> int:
+    """What stops a kit apart from its cost, which no further part makes less."""
+    return sum(f.severity == "stops" and f.family != "cost" for f in judged.findings)
 
 
 def _of_supply(finding: Finding) -> bool:

@@ -6,9 +6,11 @@ from hypothesis import strategies as st
 
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.fit.assign import Assignment, assign, fits
+from cobblewort.core.fixes import propose_fixes
 from cobblewort.core.instance import expand
+from cobblewort.core.patch import apply_patch
 from cobblewort.core.plan import Plan
-from tests.kits import kit, shipped
+from tests.kits import judged, kit, shipped, told
 
 
 def assigned(plan: Plan, catalogue: Catalogue | None = None) -> Assignment:
@@ -147,3 +149,31 @@ def test_one_more_socket_never_makes_a_kit_unassignable(spare: str) -> None:
     small = assigned(kit("B04", f"4x{spare}" if spare != "H03" else "H03"))
     large = assigned(kit("B06", f"4x{spare}" if spare != "H03" else "H03"))
     assert len(large.unplaced) <= len(small.unplaced)
+
+
+def test_a_flat_cable_with_its_contacts_the_other_way_goes_in_through_a_turned_one() -> None:
+    """The same shape, and no contact: a cable with contacts on opposite sides makes it right."""
+    (left,) = assigned(kit("B11", "A01")).unplaced
+    assert (left.plug.id, left.reason) == ("A01#1.flat", "unsuitable")
+    found = where(assigned(kit("B11", "A01", "C10")))
+    assert found["A01#1.flat"] == "C10#1.out"
+    assert found["C10#1.in"] == "B11#1.pcie"
+    assert assigned(kit("B10", "A01", "C10")).unplaced[0].plug.id == "C10#1.in"
+
+
+def test_the_turned_cable_is_a_way_out() -> None:
+    """For EUR 4, and nothing else changes."""
+    plan = kit("B11", "S03", "M02", "A01", "E12", "F01")
+    (finding,) = told(judged(plan), "FIT-02")
+    assert "the contacts face the other way" in finding.sentence
+    first = propose_fixes(plan, shipped(), finding.id)[0]
+    assert first.title == "Add Ribbon Turned"
+    assert told(judged(apply_patch(plan, first.patch)), "FIT-02") == []
+
+
+def test_one_thing_too_many_is_settled_by_a_hub() -> None:
+    """The cheapest that breaks nothing comes first, before leaving something out."""
+    plan = kit("B04", "S06", "M02", "5xX07")
+    (finding,) = told(judged(plan), "FIT-02")
+    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
+    assert titles[0] == "Add Bollard 4"

@@ -55,19 +55,21 @@ def test_what_is_tall_on_the_lower_board_reaches_into_the_upper() -> None:
 
 
 def test_taller_standoffs_make_room_for_the_cooler() -> None:
-    """13.9 mm of cooler, 9 mm as delivered: the shortest standard length that clears it is 14."""
+    """13.9 mm of cooler and 5 mm for its fan, 9 mm as delivered: of the standard lengths 20 is the
+    shortest that gives both.
+    """
     plan = kit(*FAST, "A01", "D03", "K05", "E12", "F01")
     (finding,) = told(judged(plan), "FIT-06")
     first = propose_fixes(plan, shipped(), finding.id)[0]
     assert isinstance(first.patch[0], EditLine)
-    assert first.patch[0].standoff_mm == 14
-    assert first.title == "Put Overlay on standoffs of 14 mm"
+    assert first.patch[0].standoff_mm == 20
+    assert first.title == "Put Overlay on standoffs of 20 mm"
     assert first.effect.cost_delta == 0
     after = judged(apply_patch(plan, first.patch))
     assert told(after, "FIT-06") == []
-    assert margin(after, "FIT-06:A01#1").spare == pytest.approx(14 - 13.9)
+    assert margin(after, "FIT-06:A01#1").spare == pytest.approx(20 - 13.9)
     above = next(r for r in after.fit.reaches if r.side == "above")
-    assert above.reach_mm == pytest.approx(17 + 5)
+    assert above.reach_mm == pytest.approx(17 + 11)
 
 
 def test_standoffs_shorter_than_delivered_change_nothing() -> None:
@@ -169,6 +171,7 @@ def test_the_way_of_the_card_and_of_the_plugs() -> None:
     zones = {z.label: z for z in judged(kit(*FAST, "K05", "E03")).fit.access}
     card = zones["to pull Plain 32"]
     assert (card.x_mm, card.x_mm + card.dx_mm) == (-15, 0)
+    assert card.first == ()
     plug = zones["to plug in Kettle 27"]
     assert plug.y_mm + plug.dy_mm <= 0
 
@@ -258,3 +261,31 @@ def test_a_second_cooler_has_no_place() -> None:
     """There is one die."""
     (finding,) = told(judged(kit(*FAST, "K03", "K05", "E12")), "FIT-25")
     assert finding.sentence == ("Griddle stands on the processor already; Windrow has no place.")
+
+
+def test_a_fan_under_a_board_wants_air() -> None:
+    """16 mm free less 13.9 mm of cooler: 2.1 mm where 5 mm are wanted."""
+    report = judged(kit(*FAST, "A02", "D06", "K05", "E12", "F01"))
+    found = margin(report, "FIT-29:K05#1")
+    assert (found.value, found.limit, found.severity) == (pytest.approx(2.1), 5, "tight")
+    assert "under Overlay Long" in told(report, "FIT-29")[0].sentence
+
+
+@pytest.mark.parametrize(("case", "fires"), [("E02", False), ("E03", False), ("E01", False)])
+def test_a_fan_under_a_lid_has_air_where_there_is_room(case: str, fires: bool) -> None:
+    """19 mm less 13.9 mm leaves 5.1 mm; open plates have no lid; a plate sink has no fan."""
+    assert bool(told(judged(kit(*FAST, "K05", case)), "FIT-29")) == fires
+    assert judged(kit(*FAST, "K03", case)).margin("FIT-29:K03#1") is None
+
+
+def test_what_comes_off_before_the_card_does() -> None:
+    """A closed box is opened; a board that lies over the slot is taken off."""
+    boxed = {z.label: z.first for z in judged(kit(*FAST, "K03", "E12")).fit.access}
+    assert boxed["to pull Plain 32"] == ("open Culvert S",)
+    over = with_part(
+        id="A98", kind="storage_adapter", part_class="m2_below", maker="m", model="Over"
+    )
+    covered = judged(kit(*FAST, "A98", "D03", "E03"), catalogue=over)
+    zones = {z.label: z.first for z in covered.fit.access}
+    assert zones["to pull Plain 32"] == ("take off Over",)
+    assert told(covered, "FIT-10")[0].severity == "tight"

@@ -610,13 +610,15 @@ export interface components {
     schemas: {
         /**
          * AccessZone
-         * @description Room that a hand or a plug needs outside the board, and what for.
+         * @description Room that a hand or a plug needs outside the board, what for, and what comes off first.
          */
         AccessZone: {
             /** Line */
             line: string;
             /** Label */
             label: string;
+            /** First */
+            first: string[];
             /** X Mm */
             x_mm: number;
             /** Y Mm */
@@ -2606,6 +2608,8 @@ export interface components {
             lead_ohm?: components["schemas"]["Reading"] | null;
             wire?: components["schemas"]["Wire"] | null;
             body?: components["schemas"]["PlugBody"] | null;
+            /** Contacts */
+            contacts?: ("up" | "down") | null;
             /** Jacket Mm */
             jacket_mm?: number | null;
         };
@@ -3093,6 +3097,8 @@ export interface components {
              * @default
              */
             looks_like?: string;
+            /** Contacts */
+            contacts?: ("up" | "down") | null;
             /** Key */
             key?: ("B" | "M" | "E") | null;
             /**

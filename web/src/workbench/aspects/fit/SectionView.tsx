@@ -46,10 +46,32 @@ export function SectionView() {
           <p className="soft pt-2">There is nothing to draw yet: the stack begins with a board.</p>
         )}
       </div>
+      {access && <Ways report={report} />}
       <Heights report={report} />
       <Fasteners report={report} />
       <TemplateFiles />
     </>
+  );
+}
+
+/** What has to come off before a card or a plug is reached. */
+function Ways({ report }: { report: Report }) {
+  const { access } = report.fit;
+  return (
+    <ul className="free-list soft mt-2">
+      {access.map((zone) => (
+        <li key={zone.label}>
+          {zone.label.replace(/^to /, "To ")}:{" "}
+          {zone.first.length > 0 ? (
+            <strong>first {zone.first.join(" and ")}</strong>
+          ) : (
+            "nothing in the way"
+          )}
+          .
+        </li>
+      ))}
+      {access.length === 0 && <li>Nothing has its place at an edge of the board yet.</li>}
+    </ul>
   );
 }
 
