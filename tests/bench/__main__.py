@@ -20,7 +20,13 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.evaluate import evaluate
+from cobblewort.core.fit.assign import assign
+from cobblewort.core.fit.boxes import build_space
+from cobblewort.core.fit.fasteners import fasteners_of
+from cobblewort.core.fit.pins import build_header
+from cobblewort.core.fit.stack import build_stack
 from cobblewort.core.fixes import candidates
+from cobblewort.core.instance import Instance, expand
 from cobblewort.core.purpose import plan_for
 from cobblewort.core.suggest.first import first_kit
 from cobblewort.formats.shipped import shipped_catalogue, shipped_places, shipped_purposes
@@ -58,6 +64,15 @@ def sixty_cases() -> Catalogue:
     base = shipped.part("E03").model_dump(mode="json")
     there = len(shipped.parts(("case",)))
     return shipped.extended({**base, "id": f"E{n}"} for n in range(100, 160 - there))
+
+
+def fit_alone(pieces: list[Instance]) -> None:
+    """Everything that fit works out, without the rules."""
+    fit = assign(pieces)
+    stack = build_stack(pieces)
+    build_space(stack, fit)
+    fasteners_of(stack, pieces)
+    build_header(PLAN_25, pieces)
 
 
 def server_start() -> tuple[float, float, float]:
@@ -98,6 +113,7 @@ def main() -> None:
     many = sixty_cases()
     purpose = shipped_purposes()["sound-recorder"]
     begun = plan_for(purpose, purpose.title, shipped_places()["indoor-room"].place)
+    pieces_of = expand(PLAN_25, shipped, 1)
     full = kit("B10", "S03", "M02", "K05", "E03", "395xX07")
     started_s, memory_mb, answer_ms = server_start()
     rows = [
@@ -105,6 +121,8 @@ def main() -> None:
          median_ms(lambda: evaluate(PLAN_25, shipped), 200), "2 ms"),
         (f"evaluate(), {pieces} parts, 256 samples",
          median_ms(lambda: evaluate(PLAN_25, shipped, 256), 100), "15 ms"),
+        (f"fit alone, {pieces} parts: plugs, stack, space, header",
+         median_ms(lambda: fit_alone(pieces_of), 200), "part of the above"),
         ("60 candidates for one role",
          median_ms(lambda: candidates(PLAN_25, many, "case", "E03"), 10), "150 ms"),
         ("the first kit for a sound recorder",

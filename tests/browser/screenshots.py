@@ -31,6 +31,29 @@ def fit(page: Page) -> None:
     page.get_by_role("group", name="Side elevation").wait_for()
 
 
+def above(page: Page) -> None:
+    """The kit from above, with the ways of plugs and card."""
+    fit(page)
+    page.get_by_role("button", name="From above", exact=True).click()
+    page.get_by_role("button", name="Show the way of plugs and card").click()
+    page.mouse.move(640, 799)
+
+
+def header(page: Page) -> None:
+    """The header as threads, with the wires to make."""
+    fit(page)
+    page.get_by_role("button", name="Header", exact=True).click()
+    page.locator(".header-drawing").wait_for()
+
+
+def plugs(page: Page) -> None:
+    """Where a plug could go instead."""
+    fit(page)
+    page.get_by_role("button", name="Plugs and sockets", exact=True).click()
+    page.get_by_role("button", name="Move Choirdesk 16").click()
+    page.locator(".place-list li").first.wait_for()
+
+
 def heat(page: Page) -> None:
     """Rungs on the temperature axis."""
     page.keyboard.press("3")
@@ -83,6 +106,9 @@ VIEWS: list[View] = [
     ("plans", "/", "light", as_it_opens),
     ("workbench-supply", "/plans/choir-recorder", "light", supply_with_snag),
     ("workbench-fit", "/plans/choir-recorder", "light", fit),
+    ("fit-above", "/plans/choir-recorder", "light", above),
+    ("fit-header", "/plans/moss-cabinet", "light", header),
+    ("fit-plugs", "/plans/choir-recorder", "light", plugs),
     ("workbench-heat", "/plans/moss-cabinet", "light", heat),
     ("cupboard-drawer", "/plans/choir-recorder", "light", drawer),
     ("part-sheet", "/cupboard/B06", "light", part_sheet),
