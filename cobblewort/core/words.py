@@ -60,6 +60,14 @@ def listed(words: Iterable[str]) -> str:
     return f"{', '.join(first)} and {last}" if first else last
 
 
+def few(words: Iterable[str], most: int = 4) -> str:
+    """`a, b and c`, each once; beyond `most` the rest is counted: `a, b, c and 7 others`."""
+    names = list(dict.fromkeys(words))
+    if len(names) <= most:
+        return listed(names)
+    return f"{', '.join(names[: most - 1])} and {len(names) - most + 1} others"
+
+
 def when(state: str) -> str:
     """A state as it ends a clause: ` at the start`, ` while working`."""
     fixed = {

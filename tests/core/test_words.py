@@ -51,3 +51,10 @@ def test_connectors_have_the_names_people_use() -> None:
     """One that is not known is called what the part calls it."""
     assert words.connector("usb-c") == "USB-C"
     assert words.connector("own-plug") == "own-plug"
+
+
+def test_a_few_are_named_and_the_rest_counted() -> None:
+    """Each once; four hundred sensors make no sentence of four hundred names."""
+    assert words.few(["a", "b", "a"]) == "a and b"
+    assert words.few("abcd") == "a, b, c and d"
+    assert words.few("abcdefg") == "a, b, c and 4 others"

@@ -45,3 +45,17 @@ def test_several_copies_are_counted_and_priced_together() -> None:
     assert "assorted: 1 owned, the rest EUR 8.00" in text
     assert "To borrow: 1 x" in text
     assert text.endswith("To buy for 3 copies: EUR 1004.00\n")
+
+
+def test_standoffs_and_screws_stand_below_the_kit() -> None:
+    """By count and length, where the stack wants any."""
+    text = kit_text(judged(kit("B10", "S03", "M02", "A02", "D06", "E03", "F01")))
+    assert "Standoffs and screws:\n" in text
+    assert "  4 x standoff M2.5, 16 mm, between Mullion 8 and Overlay Long\n" in text
+    assert "Standoffs" not in kit_text(judged(kit("B06", "S01", "M02", "E03")))
+
+
+def test_washers_are_named_in_the_list() -> None:
+    """8 mm of standoff for 9 mm of pins."""
+    text = kit_text(judged(kit("B06", "S01", "M02", "X04", "E03")))
+    assert "8 mm, with 1.0 mm of washers, between Hurdle 2 and Lute" in text

@@ -171,6 +171,7 @@ class _Matcher:
         self.socket_of: dict[str, SocketRef] = {}
         self.plug_in: dict[str, PlugRef] = {}
         self.pinned: set[str] = set()
+        self._dead: dict[bool, set[str]] = {True: set(), False: set()}
         self._candidates: dict[tuple[str, bool], list[SocketRef]] = {}
 
     def pin(self, ref: PlugRef, sockets: dict[str, SocketRef]) -> None:
@@ -194,16 +195,25 @@ class _Matcher:
         return self._candidates[key]
 
     def place(self, ref: PlugRef, strict: bool) -> bool:
-        return ref.id in self.socket_of or self._augment(ref, set(), strict)
+        """Find a socket for a plug, moving others; what a failed search has seen leads nowhere."""
+        if ref.id in self.socket_of:
+            return True
+        seen = set(self._dead[strict])
+        found = self._augment(ref, seen, strict)
+        if not found:
+            self._dead[strict] = seen
+        return found
 
     def _augment(self, ref: PlugRef, seen: set[str], strict: bool) -> bool:
         """Take a free socket; failing that, one whose holder can move elsewhere."""
-        open_to_it = [s for s in self.candidates(ref, strict) if s.id not in seen]
-        for socket in open_to_it:
-            if socket.id not in self.plug_in:
+        candidates = self.candidates(ref, strict)
+        for socket in candidates:
+            if socket.id not in self.plug_in and socket.id not in seen:
                 self._join(ref, socket)
                 return True
-        for socket in open_to_it:
+        for socket in candidates:
+            if socket.id in seen:
+                continue
             seen.add(socket.id)
             holder = self.plug_in[socket.id]
             if holder.id not in self.pinned and self._augment(holder, seen, True):

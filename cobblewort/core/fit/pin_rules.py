@@ -63,10 +63,10 @@ def pins_once(kit: Kit) -> Iterator[Remark]:
         by_users.setdefault(tuple(u.id for u in kit.header.users[pin]), []).append(pin)
     for ids, pins in by_users.items():
         users = kit.header.users[pins[0]]
-        names = words.listed(dict.fromkeys(user.name for user in users))
+        names = words.few(user.name for user in users)
         which = words.listed(f"{pin} ({header.pin_name(pin)})" for pin in pins)
         yield Remark(
-            f"{pins[0]}.{'.'.join(ids)}", "stops",
+            f"pin{pins[0]}", "stops",
             f"{words.opening(names)} want the same header {'pins' if len(pins) > 1 else 'pin'}: "
             f"{which}.",
             tuple(dict.fromkeys(u.line for u in users if u.line)), ids,
@@ -87,7 +87,7 @@ def addresses_differ(kit: Kit) -> Iterator[Remark]:
         if len(pieces) > 1:
             yield Remark(
                 f"0x{address:02X}", "stops",
-                f"{words.listed(dict.fromkeys(p.name for p in pieces))} answer at the same I2C "
+                f"{words.few(p.name for p in pieces)} answer at the same I2C "
                 f"address, 0x{address:02X}.",
                 tuple(dict.fromkeys(p.line.id for p in pieces)), tuple(p.id for p in pieces),
             )  # fmt: skip
@@ -124,7 +124,7 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
         missing = "has no header" if own is None else "comes without its header soldered in"
         yield Remark(
             "fitted", "stops",
-            f"{board.name} {missing}, and {words.listed(dict.fromkeys(names))} "
+            f"{board.name} {missing}, and {words.few(names)} "
             f"{'wants' if len(names) == 1 else 'want'} its pins.",
             lines,
         )  # fmt: skip
@@ -138,7 +138,7 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
             yield Remark(
                 cover.id, "stops",
                 f"{cover.name} lies over the header and does not pass it on: "
-                f"{words.listed(dict.fromkeys(below))} cannot be reached there.",
+                f"{words.few(below)} cannot be reached there.",
                 tuple(dict.fromkeys((cover.line.id, *(p.line.id for p in hidden)))),
             )  # fmt: skip
 

@@ -192,7 +192,7 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
                 if f.length_mm is not None]  # fmt: skip
         yield Remark(
             "bag", "tight",
-            f"No standoffs and screws are in the kit. It wants {words.listed(told)}.", lines,
+            f"No standoffs and screws are in the kit. It wants {words.few(told, 6)}.", lines,
         )  # fmt: skip
     for number, item in enumerate(kit.fasteners):
         if item.length_mm is None:

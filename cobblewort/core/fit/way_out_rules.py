@@ -157,7 +157,7 @@ def glands(kit: Kit) -> Iterator[Remark]:
         yield Remark(
             "count", "stops",
             f"{case.name} has {len(free)} {'gland' if len(free) == 1 else 'glands'} for {wanted} "
-            f"leads: {words.listed(names)}.",
+            f"leads: {words.few(names)}.",
             tuple(dict.fromkeys((case.line.id, *(item.plug.instance.line.id for item in out)))),
         )  # fmt: skip
         return

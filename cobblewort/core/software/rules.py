@@ -141,8 +141,8 @@ def set_up(kit: Kit) -> Iterator[Remark]:
     if missing:
         yield Remark(
             "tools", "note",
-            f"For setting up you need {words.listed(missing)} besides: borrow it, and put it on "
-            "the list, where it costs nothing.",
+            f"For setting up you also need {words.listed(missing)}: borrow what you do not own, "
+            "and put it on the list, where it costs nothing.",
         )  # fmt: skip
 
 

@@ -50,6 +50,7 @@ export function SectionView() {
       <Heights report={report} />
       <Fasteners report={report} />
       <TemplateFiles />
+      <Blocks report={report} />
     </>
   );
 }
@@ -125,6 +126,48 @@ function Fasteners({ report }: { report: Report }) {
         </tbody>
       </table>
     </>
+  );
+}
+
+/** Both drawings as a table: every block with its place and size, from the top down. */
+function Blocks({ report }: { report: Report }) {
+  const { boxes, plugs } = report.fit;
+  if (boxes.length === 0) return null;
+  const rows = [...boxes, ...plugs].sort((a, b) => b.z_mm - a.z_mm);
+  const span = (from: number, size: number) =>
+    `${from.toFixed(1)} to ${(from + size).toFixed(1)}`.replaceAll("-", "−");
+  return (
+    <details className="details-table">
+      <summary>
+        As a table, in mm from the lower left corner of the board and its upper face
+      </summary>
+      <table className="as-table">
+        <thead>
+          <tr>
+            <th scope="col">What</th>
+            <th scope="col" className="num">
+              along
+            </th>
+            <th scope="col" className="num">
+              across
+            </th>
+            <th scope="col" className="num">
+              up
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((box, index) => (
+            <tr key={`${box.piece}/${box.label}/${index}`}>
+              <th scope="row">{box.look === "plug" ? `${box.label}, plug` : box.label}</th>
+              <td className="num tabular">{span(box.x_mm, box.dx_mm)}</td>
+              <td className="num tabular">{span(box.y_mm, box.dy_mm)}</td>
+              <td className="num tabular">{span(box.z_mm, box.dz_mm)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
   );
 }
 
