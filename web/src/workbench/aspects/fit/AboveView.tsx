@@ -4,6 +4,7 @@ import Button from "react-bootstrap/Button";
 import { Hatch } from "../../../ui/Hatch";
 import { useWidth } from "../../../ui/useWidth";
 import { litLines, useBench } from "../../bench";
+import { CaseWall } from "./CaseWall";
 import { aboveLayout, type AboveBlock, type AboveLayout } from "./aboveLayout";
 
 const ROOM_PX = 480;
@@ -82,17 +83,7 @@ function AboveDrawing({ layout, lit, access }: DrawingProps) {
       aria-label="The kit from above in its case, to scale"
     >
       <Hatch id={hatch} />
-      {shell && (
-        <rect
-          className={`case-wall ${shell.open ? "open" : ""}`}
-          x={shell.x - shell.wall / 2}
-          y={shell.y - shell.wall / 2}
-          width={shell.width + shell.wall}
-          height={shell.height + shell.wall}
-          rx={3}
-          strokeWidth={shell.open ? 1.5 : shell.wall}
-        />
-      )}
+      {shell && <CaseWall shell={shell} />}
       {!shell?.open &&
         layout.openings.map((block) => (
           <Rect key={block.key} block={block} className="wall-opening" />

@@ -2,6 +2,7 @@ import { useId } from "react";
 
 import { Hatch } from "../../../ui/Hatch";
 import { figure, spareText } from "../../../ui/numbers";
+import { CaseWall } from "./CaseWall";
 import type { FitBetween, FitBlock, FitGap, FitLayout } from "./fitLayout";
 
 interface Props {
@@ -28,17 +29,7 @@ export function FitDrawing({ layout, lit, access, near, onNear }: Props) {
       aria-label="Side elevation of the kit in its case, to scale"
     >
       <Hatch id={hatch} />
-      {shell && (
-        <rect
-          className={`case-wall ${shell.open ? "open" : ""}`}
-          x={shell.x - shell.wall / 2}
-          y={shell.y - shell.wall / 2}
-          width={shell.width + shell.wall}
-          height={shell.height + shell.wall}
-          rx={4}
-          strokeWidth={shell.open ? 1.5 : shell.wall}
-        />
-      )}
+      {shell && <CaseWall shell={shell} />}
       {layout.blocks.map((block) => (
         <Block key={block.key} block={block} lit={lit.has(block.line)} hatch={hatch} />
       ))}

@@ -3,6 +3,7 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
 import type { Report, Wired } from "../../../api/types";
+import { InlineForm } from "../../../ui/InlineForm";
 import { useBench } from "../../bench";
 import { EMPTY, wiredFrom, type WiredText } from "./wired";
 
@@ -56,28 +57,15 @@ export function WiredList({ header }: { header: Header }) {
         </ul>
       )}
       {text ? (
-        <form
-          className="wired-form"
-          onSubmit={(event) => {
-            event.preventDefault();
-            add();
-          }}
+        <InlineForm
+          done="Wire it"
+          busy={changes.busy}
+          wrong={wrong}
+          onDone={add}
+          onLeave={() => setText(null)}
         >
           <Fields text={text} setText={setText} pins={header.pins} />
-          <div className="form-actions">
-            <Button type="submit" variant="primary" size="sm" disabled={changes.busy}>
-              Wire it
-            </Button>
-            <Button variant="" size="sm" onClick={() => setText(null)}>
-              Leave it
-            </Button>
-            {wrong && (
-              <span role="alert" className="tone-stops">
-                {wrong}
-              </span>
-            )}
-          </div>
-        </form>
+        </InlineForm>
       ) : (
         <Button
           variant=""

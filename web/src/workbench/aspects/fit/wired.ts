@@ -1,5 +1,6 @@
 /** From the fields of the form to a button or LED of the plan, or to what is wrong. Pure. */
 import type { Wired } from "../../../api/types";
+import { positive } from "../../../ui/readNumber";
 
 export interface WiredText {
   kind: "led" | "button";
@@ -25,19 +26,14 @@ export function wiredFrom(text: WiredText, taken: Set<string>): Wired | { wrong:
   if (!text.pin) return { wrong: "Choose the pin that it is wired to." };
   const base = { id: freeId(text.kind, taken), kind: text.kind, label, pin: Number(text.pin) };
   if (text.kind === "button") return base;
-  const forward = numberOf(text.forwardV);
-  const current = numberOf(text.currentMa);
+  const forward = positive(text.forwardV);
+  const current = positive(text.currentMa);
   if (forward === null) return { wrong: "The forward voltage must be a number above 0, in V." };
   if (current === null) return { wrong: "The current must be a number above 0, in mA." };
-  const made = text.madeForV.trim() ? numberOf(text.madeForV) : undefined;
+  const made = text.madeForV.trim() ? positive(text.madeForV) : undefined;
   if (made === null)
     return { wrong: "What it is made for must be a number above 0, in V, or empty." };
   return { ...base, forward_v: forward, current_ma: current, made_for_v: made ?? null };
-}
-
-function numberOf(text: string): number | null {
-  const value = Number(text.trim().replace(",", "."));
-  return Number.isFinite(value) && value > 0 ? value : null;
 }
 
 function freeId(kind: string, taken: Set<string>): string {

@@ -2,6 +2,7 @@ import { useId, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
+import { InlineForm } from "../../../ui/InlineForm";
 import { useBench } from "../../bench";
 import { imageFrom, imageText, type ImageText } from "./image";
 
@@ -23,28 +24,15 @@ export function ImageEditor() {
     <section className="purpose-part" aria-label="What it starts from">
       <h3>What it starts from</h3>
       {text ? (
-        <form
-          className="wired-form"
-          onSubmit={(event) => {
-            event.preventDefault();
-            save();
-          }}
+        <InlineForm
+          done="Save"
+          busy={changes.busy}
+          wrong={wrong}
+          onDone={save}
+          onLeave={() => setText(null)}
         >
           <ImageFields text={text} setText={setText} />
-          <div className="form-actions">
-            <Button type="submit" variant="primary" size="sm" disabled={changes.busy}>
-              Save
-            </Button>
-            <Button variant="" size="sm" onClick={() => setText(null)}>
-              Leave it
-            </Button>
-            {wrong && (
-              <span role="alert" className="tone-stops">
-                {wrong}
-              </span>
-            )}
-          </div>
-        </form>
+        </InlineForm>
       ) : (
         <p className="mb-0">
           {image ? (

@@ -1,5 +1,6 @@
 /** From the fields of the form to the image of a plan, or to what is wrong. Pure. */
 import type { Image } from "../../../api/types";
+import { positive } from "../../../ui/readNumber";
 
 export interface ImageText {
   name: string;
@@ -23,8 +24,8 @@ export function imageText(image: Image | null): ImageText {
 
 export function imageFrom(text: ImageText): Image | { wrong: string } {
   const name = text.name.trim();
-  const card = numberOf(text.cardGb);
-  const memory = numberOf(text.memoryGb);
+  const card = positive(text.cardGb);
+  const memory = positive(text.memoryGb);
   if (!name) return { wrong: "Give the image a name." };
   if (card === null) return { wrong: "The room it takes must be a number above 0, in GB." };
   if (memory === null) return { wrong: "The memory it wants must be a number above 0, in GB." };
@@ -40,9 +41,4 @@ export function imageFrom(text: ImageText): Image | { wrong: string } {
     families,
     bits: text.bits === "32" ? 32 : text.bits === "64" ? 64 : null,
   };
-}
-
-function numberOf(text: string): number | null {
-  const value = Number(text.trim().replace(",", "."));
-  return text.trim() && Number.isFinite(value) && value > 0 ? value : null;
 }
