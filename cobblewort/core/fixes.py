@@ -34,6 +34,7 @@ from cobblewort.core.rules import RULES
 
 MOST_FIXES = 6
 _WORTH_SAMPLING = 12
+_HANDWORK, _DOING_WITHOUT = 1, 2
 _CHAIN_STARTS = 3
 _CHAIN_STEPS = 24
 _MOST_CHAINS = 2
@@ -167,9 +168,17 @@ def propose_fixes(
             found = _ranked(plan, catalogue, finding, quick, longer, 1)[:_MOST_CHAINS]
             ranked = _sorted(finding, ranked + found)
         if samples == 1:
-            return ranked[:MOST_FIXES]
-        tries = [fix.patch for fix in ranked][:_WORTH_SAMPLING]
-    return _ranked(plan, catalogue, finding, before, tries, samples)[:MOST_FIXES]
+            return _shortlist(ranked, MOST_FIXES)
+        tries = [fix.patch for fix in _shortlist(ranked, _WORTH_SAMPLING)]
+    return _shortlist(_ranked(plan, catalogue, finding, before, tries, samples), MOST_FIXES)
+
+
+def _shortlist(ranked: list[Fix], most: int) -> list[Fix]:
+    """The best ones, among them one by handwork where there is any."""
+    best, by_hand = ranked[:most], [fix for fix in ranked[most:] if _asks(fix.patch) == _HANDWORK]
+    if by_hand and all(_asks(fix.patch) != _HANDWORK for fix in best):
+        best = [*best[:-1], by_hand[0]]
+    return best
 
 
 def _patches(kit: Kit, finding: Finding) -> list[Patch]:
@@ -249,16 +258,25 @@ def _ranked(
     return _sorted(finding, fixes)
 
 
+def _asks(patch: Patch) -> int:
+    """What a way out asks besides money: nothing, handwork, or doing without."""
+    if all(isinstance(change, RemoveLine) for change in patch):
+        return _DOING_WITHOUT
+    by_hand = any(isinstance(change, EditLine) and change.modified for change in patch)
+    return _HANDWORK if by_hand else 0
+
+
 def _sorted(finding: Finding, fixes: list[Fix]) -> list[Fix]:
     """Best first: settles the finding, breaks nothing, gives nothing up, settles most, costs least.
 
-    Leaving something out is always cheapest and never what somebody bought it for.
+    Leaving something out is always cheapest and never what somebody bought it for; sawing is cheap
+    and not for everybody.
     """
     return sorted(
         fixes,
         key=lambda f: (
             finding.id not in f.resolves, len(f.breaks),
-            all(isinstance(change, RemoveLine) for change in f.patch), -len(f.resolves),
+            _asks(f.patch), -len(f.resolves),
             f.effect.cost_delta, len(f.patch), f.title,
         ),
     )  # fmt: skip
@@ -418,6 +436,8 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
 
 def _edit_words(change: EditLine, model: str) -> str:
     """What changing a line does, in words."""
+    if change.modified is not None:
+        return f"cut the openings of {model} by hand"
     if change.standoff_mm is not None:
         return f"put {model} on standoffs of {change.standoff_mm:g} mm"
     if change.addresses:
@@ -444,6 +464,7 @@ def _set_words(change: SetFields, plan: Plan) -> str:
         moved = [w for w in wired if isinstance(w, dict) and pins.get(w["id"]) != w["pin"]]
         if len(moved) == 1:
             return f"wire {moved[0]['label']} to pin {moved[0]['pin']}"
+        return "a bare LED with its resistor"
     image = change.fields.get("image")
     if isinstance(image, dict) and "name" in image:
         return f"{image['name']} instead of the image before"

@@ -40,7 +40,8 @@ class RemoveLine(Piece):
 
 class EditLine(Piece):
     """Change how many of a part there are, whether they are owned, whose figures count, which I2C
-    addresses the pieces are set to, and on what standoffs a board stands.
+    addresses the pieces are set to, on what standoffs a board stands (0: as delivered), and whether
+    a case is cut by hand.
     """
 
     op: Literal["edit"] = "edit"
@@ -49,7 +50,8 @@ class EditLine(Piece):
     owned: bool | None = None
     part_revision: Annotated[int, Field(ge=1)] | None = None
     addresses: Addresses | None = None
-    standoff_mm: Annotated[float, Field(gt=0, le=100)] | None = None
+    standoff_mm: Annotated[float, Field(ge=0, le=100)] | None = None
+    modified: bool | None = None
 
 
 class PinPlug(Piece):
@@ -125,13 +127,15 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
             )
             return _with(plan, place, {"lines": rest, "duty": _duty_without(plan, old.id)})
         case SwapPart():
-            update: dict[str, Any] = {"part": change.part, "part_revision": None, "pins": {},
-                                      "addresses": {}, "standoff_mm": None}  # fmt: skip
+            update: dict[str, Any] = {
+                "part": change.part, "part_revision": None, "pins": {}, "addresses": {},
+                "standoff_mm": None, "modified": False,
+            }  # fmt: skip
         case EditLine():
-            given = change.model_dump(
-                include={"quantity", "owned", "part_revision", "addresses", "standoff_mm"}
-            )
+            given = change.model_dump(exclude={"op", "line"})
             update = {name: value for name, value in given.items() if value is not None}
+            if change.standoff_mm == 0:
+                update["standoff_mm"] = None
         case PinPlug():
             pins = dict(_line(plan, change.line, place).pins)
             pins.pop(change.plug, None)

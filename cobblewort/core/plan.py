@@ -199,7 +199,7 @@ class Line(Piece):
     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
-    delivered with.
+    delivered with. `modified` says that the openings of a case are cut by hand.
     """
 
     id: Identifier
@@ -211,6 +211,7 @@ class Line(Piece):
     pins: dict[str, str] = Field(default_factory=dict)
     addresses: Addresses = Field(default_factory=dict)
     standoff_mm: Annotated[float, Field(gt=0, le=100)] | None = None
+    modified: bool = False
 
 
 class Plan(Piece):

@@ -39,6 +39,12 @@ def raised(part_id: str, standoff_mm: float) -> Plan:
     return apply_patch(kit("B06", "S01", "M02", "E12", part_id), (change,))
 
 
+def cut_open(case: str) -> Plan:
+    """A case whose openings are cut by hand."""
+    change = EditLine(line=case, modified=True)
+    return apply_patch(kit("B06", "S01", "M02", "K03", case), (change,))
+
+
 LED = {"id": "lamp", "kind": "led", "label": "lamp", "pin": 11}
 SLIM = {"name": "Slim image", "card_gb": 8, "memory_gb": 1}
 HUGE = {"name": "Huge image", "card_gb": 400, "memory_gb": 1}
@@ -95,6 +101,7 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     ),
     "FIT-28": (kit(*SMALL, "X27"), shipped()),
     "FIT-29": (kit("B10", "S03", "M02", "A02", "D06", "K05"), shipped()),
+    "FIT-30": (cut_open("E04"), shipped()),
     "PWR-01": (kit("B06", "S06", "M02"), shipped()),
     "PWR-02": (kit("B06", "S08", "C04", "M02"), shipped()),
     "PWR-03": (kit("B10", "S04", "C01", "M02", "X06", "X11"), shipped()),

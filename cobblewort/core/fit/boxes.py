@@ -12,7 +12,7 @@ from itertools import pairwise
 
 from cobblewort.core.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.fit.stack import PCB_MM, Layer, StackResult
-from cobblewort.core.fit.way_out import opening_at
+from cobblewort.core.fit.way_out import has_walls, opening_at
 from cobblewort.core.instance import Instance
 from cobblewort.core.parts.model import Box, Spot, Stack
 
@@ -292,8 +292,10 @@ def _access(
 def _in_the_way(stack: StackResult, socket: SocketRef, spot: Spot) -> Iterator[str]:
     """What has to come off before a socket is reached: the case, and boards over it."""
     case = None if stack.case is None else stack.case.part.case
-    walled = case is not None and not (case.open or case.self_made or spot.edge in case.open_edges)
-    if stack.case is not None and case is not None and walled and opening_at(case, spot) is None:
+    if (
+        stack.case is not None and case is not None and has_walls(stack.case)
+        and spot.edge not in case.open_edges and opening_at(case, spot) is None
+    ):  # fmt: skip
         yield f"open {stack.case.name}"
     for layer in stack.layers:
         add_on = layer.instance.part.add_on

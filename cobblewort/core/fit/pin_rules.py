@@ -36,6 +36,20 @@ def free_pin(kit: Kit, finding: Finding) -> Iterator[Patch]:
                 yield (SetFields(fields={"wired": moved}),)
 
 
+def bare_led(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A bare LED in place of one made for another voltage, with half the current a pin gives."""
+    board = kit.header.board
+    own = None if board is None else board.part.pin_header
+    if own is None:
+        return
+    for led in kit.plan.wired:
+        if f"wired.{led.id}" in finding.sockets:
+            bare = {**led.model_dump(), "made_for_v": None, "forward_v": 2.0,
+                    "current_ma": min(led.current_ma, own.pin_ma.nominal / 2)}  # fmt: skip
+            rest = [bare if w is led else w.model_dump() for w in kit.plan.wired]
+            yield (SetFields(fields={"wired": rest}),)
+
+
 def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Set a piece that can be moved to an address where nobody answers."""
     taken = set(kit.header.addresses)
@@ -169,7 +183,7 @@ def levels(kit: Kit) -> Iterator[Remark]:
     formula="3.3 V less the LED's forward voltage >= 0.5 V; an LED with its resistor built in is "
     "made for no more than 3.3 V",
     source="common practice",
-    remedies=(),
+    remedies=(bare_led,),
 )  # fmt: skip
 def led_voltage(kit: Kit) -> Iterator[Remark]:
     """LEDs that are made for another voltage, or that leave the resistor hardly any."""
@@ -210,7 +224,7 @@ def led_voltage(kit: Kit) -> Iterator[Remark]:
     why="A pin is a signal, not a supply: above its current the level sags and the chip ages.",
     formula="(3.3 V - forward voltage) / resistor <= limit of a pin; the sum <= limit of all",
     source="class figures for the limits, from memory; Ohm's law",
-    remedies=(),
+    remedies=(bare_led,),
 )  # fmt: skip
 def pin_current(kit: Kit) -> Iterator[Check]:
     """Each LED against the limit of a pin, and all of them against that of the header."""

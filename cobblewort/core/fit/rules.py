@@ -426,7 +426,14 @@ def water(kit: Kit) -> Iterator[Remark]:
         return
     case = kit.stack.case
     rating = None if case is None or case.part.case is None else case.part.case.ip_water
-    if rating is not None and rating >= _SPLASH:
+    if case is not None and rating is not None and rating >= _SPLASH:
+        if case.line.modified:
+            yield Remark(
+                "cut", "tight",
+                f"The openings of {case.name} are cut by hand, and its place is wet: what keeps "
+                "water out there is not known.",
+                (case.line.id,),
+            )  # fmt: skip
         return
     what = "There is no case" if case is None else f"{case.name} is not made against water"
     lines = () if case is None else (case.line.id,)

@@ -53,6 +53,12 @@ def wanted_ports(plan: Plan, board: Instance) -> list[Port]:
     return [port for function, port in board.part.ports.items() if function in asked]
 
 
+def has_walls(case: Instance) -> bool:
+    """Whether a case has walls whose openings are as its maker made them."""
+    own = case.part.case
+    return own is not None and not (own.open or own.self_made or case.line.modified)
+
+
 def opening_at(case: Case, spot: Spot) -> Opening | None:
     """The opening of a case in which the middle of a socket lies, or None."""
     for opening in case.openings.values():

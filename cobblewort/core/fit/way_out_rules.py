@@ -10,15 +10,17 @@ from cobblewort.core.fit.rules import plug_name
 from cobblewort.core.fit.way_out import (
     Leaving,
     gland_for,
+    has_walls,
     leaving,
     opening_at,
     passes,
+    ports_in_use,
     wanted_ports,
 )
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.parts.model import Case
-from cobblewort.core.patch import AddLine, Patch, PinPlug
+from cobblewort.core.patch import AddLine, EditLine, Patch, PinPlug
 from cobblewort.core.remedies import another, on_offer, remove_named
 from cobblewort.core.rules import rule
 
@@ -52,6 +54,13 @@ def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
             )  # fmt: skip
 
 
+def cut_by_hand(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Cut the openings of the case oneself."""
+    del finding
+    if kit.stack.case is not None:
+        yield (EditLine(line=kit.stack.case.line.id, modified=True),)
+
+
 @rule(
     "FIT-18", "fit", "Plugs have room beside each other",
     why="Sticks and moulded plugs are wider than the sockets stand apart: the second one does not "
@@ -82,7 +91,7 @@ def room_beside(kit: Kit) -> Iterator[Remark]:
     formula="the middle of each socket in use lies in an opening; the body of a plug with a short "
     "tongue passes through it",
     source="maker's drawings",
-    remedies=(another("case"), another("lead"), another("supply")),
+    remedies=(cut_by_hand, another("case"), another("lead"), another("supply")),
 )  # fmt: skip
 def openings(kit: Kit) -> Iterator[Remark]:
     """Everything that leaves the board, against the walls of the case."""
@@ -222,12 +231,37 @@ def look_alikes(kit: Kit) -> Iterator[Remark]:
             )  # fmt: skip
 
 
+@rule(
+    "FIT-30", "fit", "What is cut by hand is known beforehand",
+    why="A case that is changed by hand is right only when each opening has its place and size "
+    "before the saw comes out.",
+    formula="openings to cut = sockets in use for which the case has none that takes the plug",
+    source="common practice; the template shows them at full size",
+)  # fmt: skip
+def cuts(kit: Kit) -> Iterator[Remark]:
+    """The openings to cut in a case that is changed by hand, with the usual caution."""
+    board, case = kit.stack.board, kit.stack.case
+    if board is None or case is None or case.part.case is None or not case.line.modified:
+        return
+    shell, wanted = case.part.case, []
+    for label, spot, body in ports_in_use(kit.plan, board, kit.fit):
+        opening = opening_at(shell, spot)
+        if opening is None or (body is not None and not passes(body, opening)):
+            wanted.append(label)
+    told = words.few(wanted) if wanted else "nothing that is known"
+    yield Remark(
+        "cuts", "note",
+        f"{case.name} is changed by hand: to cut are openings at {told}; the template shows them "
+        "at full size. Mind eyes, fumes and sharp edges.",
+        (case.line.id,),
+    )  # fmt: skip
+
+
 def _closed_case(kit: Kit) -> tuple[Instance, Instance, Case] | None:
     board, case = kit.stack.board, kit.stack.case
     if board is None or case is None or case.part.case is None:
         return None
-    shell = case.part.case
-    return None if shell.open or shell.self_made else (board, case, shell)
+    return (board, case, case.part.case) if has_walls(case) else None
 
 
 def _thickness(item: Leaving) -> float:

@@ -197,3 +197,16 @@ def test_a_button_cannot_be_wired_to_ground() -> None:
     for pin in (6, 27):
         with pytest.raises(ValueError, match="choose one that can be switched"):
             Plan.model_validate({"name": "x", "wired": [led(pin)]})
+
+
+@pytest.mark.parametrize("fields", [{"made_for_v": 12}, {"current_ma": 20}, {"forward_v": 3.4}])
+def test_a_bare_led_is_a_way_out(fields: dict[str, Any]) -> None:
+    """With its resistor, at half of what a pin gives."""
+    plan = kit(*BASE, wired=[led(**fields)])
+    report = judged(plan)
+    finding = next(f for f in report.findings if f.rule in ("FIT-16", "FIT-17"))
+    first = propose_fixes(plan, shipped(), finding.id)[0]
+    assert first.title == "A bare LED with its resistor"
+    after = judged(apply_patch(plan, first.patch))
+    assert told(after, "FIT-16") == []
+    assert told(after, "FIT-17") == []

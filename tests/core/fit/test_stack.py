@@ -78,6 +78,13 @@ def test_standoffs_shorter_than_delivered_change_nothing() -> None:
     assert judged(on_standoffs(plan, "A02", 5)).fit.boxes == judged(plan).fit.boxes
 
 
+def test_standoffs_go_back_to_as_delivered() -> None:
+    """0 takes the choice away again."""
+    plan = on_standoffs(kit(*FAST, "A01", "D03", "E12"), "A01", 15)
+    assert plan.line("A01").standoff_mm == 15
+    assert on_standoffs(plan, "A01", 0).line("A01").standoff_mm is None
+
+
 def test_the_cable_ends_the_climb() -> None:
     """20 mm is the typical most that a flat cable allows; pins allow nothing."""
     plan = on_standoffs(kit(*FAST, "A01", "D03", "E12"), "A01", 25)

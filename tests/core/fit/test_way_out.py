@@ -5,7 +5,9 @@ from typing import Any
 import pytest
 
 from cobblewort.core.fit.way_out import gland_for, opening_at, passes
+from cobblewort.core.fixes import propose_fixes
 from cobblewort.core.parts.model import Case, Gland, Opening, PlugBody, Spot
+from cobblewort.core.patch import EditLine, SwapPart, apply_patch
 from tests.kits import SMALL, judged, kit, shipped, told, with_part
 
 
@@ -138,3 +140,34 @@ def test_a_look_alike_asks_for_a_label() -> None:
     (finding,) = told(judged(kit(*SMALL, "X31")), "FIT-22")
     assert finding.severity == "note"
     assert "looks like a network socket" in finding.sentence
+
+
+def test_openings_that_are_cut_by_hand_are_a_way_out() -> None:
+    """It costs nothing; what is to be cut is told, with the usual caution."""
+    plan = kit("B06", "S01", "M02", "K03", "E06")
+    (finding,) = told(judged(plan), "FIT-19")
+    fixes = propose_fixes(plan, shipped(), finding.id)
+    cut = next(fix for fix in fixes if fix.title == "Cut the openings of Leaf Stack by hand")
+    assert cut.effect.cost_delta == 0
+    after = judged(apply_patch(plan, cut.patch))
+    assert told(after, "FIT-19") == []
+    (note,) = told(after, "FIT-30")
+    assert note.severity == "note"
+    assert "to cut are openings at power inlet" in note.sentence
+    assert "sharp edges" in note.sentence
+
+
+def test_another_case_is_not_cut() -> None:
+    """What was done to the one in the kit is not done to the next."""
+    cut = apply_patch(kit(*SMALL), (EditLine(line="E03", modified=True),))
+    swapped = apply_patch(cut, (SwapPart(line="E03", part="E06"),))
+    assert swapped.line("E03").modified is False
+    assert told(judged(swapped), "FIT-19")
+
+
+def test_a_cut_box_is_no_longer_known_to_be_tight() -> None:
+    """Its rating was given for what its maker closed."""
+    plan = kit("B06", "S01", "M02", "K03", "E12", place={"wet": True})
+    assert told(judged(plan), "FIT-11") == []
+    cut = apply_patch(plan, (EditLine(line="E12", modified=True),))
+    assert [f.severity for f in told(judged(cut), "FIT-11")] == ["tight"]

@@ -1019,7 +1019,8 @@ export interface components {
         /**
          * EditLine
          * @description Change how many of a part there are, whether they are owned, whose figures count, which I2C
-         *     addresses the pieces are set to, and on what standoffs a board stands.
+         *     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), and whether
+         *     a case is cut by hand.
          */
         EditLine: {
             /**
@@ -1041,6 +1042,8 @@ export interface components {
             } | null;
             /** Standoff Mm */
             standoff_mm?: number | null;
+            /** Modified */
+            modified?: boolean | null;
         };
         /**
          * Effect
@@ -1569,7 +1572,7 @@ export interface components {
          *     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
          *     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
          *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
-         *     delivered with.
+         *     delivered with. `modified` says that the openings of a case are cut by hand.
          */
         Line: {
             /** Id */
@@ -1603,6 +1606,11 @@ export interface components {
             };
             /** Standoff Mm */
             standoff_mm?: number | null;
+            /**
+             * Modified
+             * @default false
+             */
+            modified?: boolean;
         };
         /**
          * LineReport

@@ -55,6 +55,7 @@ function LineTools({ line }: { line: LineReport }) {
   const { changes, openCupboard, report, view } = useBench();
   const parts = useQuery(partsQuery);
   const fromClass = parts.data?.find((part) => part.id === line.part)?.class_figures.length ?? 0;
+  const planned = view.plan.lines?.find((entry) => entry.id === line.id);
   const edit = (change: Change) => changes.act({ kind: "patch", patch: [change] });
   const price = line.value === null ? "price not known" : money(line.value, report.cost.currency);
   return (
@@ -92,6 +93,21 @@ function LineTools({ line }: { line: LineReport }) {
       >
         {line.owned ? "Not owned after all" : "I own it"}
       </Button>
+      {line.role === "case" && (
+        <Button
+          variant=""
+          size="sm"
+          aria-pressed={planned?.modified ?? false}
+          onClick={() => edit(editOf(line.id, { modified: !planned?.modified }))}
+        >
+          {planned?.modified ? "Not cut by hand" : "I cut its openings"}
+        </Button>
+      )}
+      {planned?.standoff_mm != null && (
+        <Button variant="" size="sm" onClick={() => edit(editOf(line.id, { standoff_mm: 0 }))}>
+          Off its {planned.standoff_mm} mm standoffs
+        </Button>
+      )}
       <Button
         variant=""
         size="sm"
