@@ -101,6 +101,7 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     ),
     "FIT-28": (kit(*SMALL, "X27"), shipped()),
     "FIT-29": (kit("B10", "S03", "M02", "A02", "D06", "K05"), shipped()),
+    "FIT-31": (kit("B10", "S03", "M02", "K05", "E11", "3xA12", "3xD11"), shipped()),
     "FIT-30": (cut_open("E04"), shipped()),
     "PWR-01": (kit("B06", "S06", "M02"), shipped()),
     "PWR-02": (kit("B06", "S08", "C04", "M02"), shipped()),

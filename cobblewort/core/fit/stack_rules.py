@@ -201,3 +201,39 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
                 f"No {item.kind} in the kit has the length that is wanted {item.where}.",
                 item.lines,
             )  # fmt: skip
+
+
+@rule(
+    "FIT-31", "fit", "Drives have their bays",
+    why="A disk that lies loose in its case shakes its plug out, and a thick one does not go into "
+    "a flat bay.",
+    formula="drives of a size <= bays that take their size and thickness",
+    source="SFF-8201 and SFF-8301 for the sizes (from memory); thickness as the parts state it",
+    remedies=(another("case"), another("data", "boot")),
+)  # fmt: skip
+def bays(kit: Kit) -> Iterator[Remark]:
+    """2.5- and 3.5-inch drives against the bays of a case that has any."""
+    case = kit.stack.case
+    if case is None or case.part.case is None or not case.part.case.bays:
+        return
+    free = [bay for bay in case.part.case.bays.values() for _ in range(bay.count)]
+    free.sort(key=lambda bay: bay.thickness_mm)
+    drives = [(i, i.part.drive) for i in kit.instances if i.part.drive is not None]
+    for piece, drive in sorted(drives, key=lambda entry: entry[1].thickness_mm or 0, reverse=True):
+        if "." not in drive.size:
+            continue  # a module: it lies on its board
+        thick = drive.thickness_mm or 0
+        bay = next((b for b in free if b.size == drive.size and b.thickness_mm >= thick), None)
+        if bay is not None:
+            free.remove(bay)
+            continue
+        left = [b for b in free if b.size == drive.size]
+        why = (
+            f"is {words.mm(thick)} thick, and its bays take {words.mm(left[-1].thickness_mm)}"
+            if left
+            else f"finds no bay of {drive.size} inch left"
+        )
+        yield Remark(
+            piece.id, "tight", f"{piece.name} {why} in {case.name}.",
+            (piece.line.id, case.line.id),
+        )  # fmt: skip

@@ -279,6 +279,7 @@ class DriveForm(Piece):
     size: Text
     spins: bool = False
     length_mm: Length
+    thickness_mm: Length | None = None
     protocol: Literal["pcie", "sata", "usb"]
 
 
@@ -415,6 +416,14 @@ class Opening(Piece):
     height_mm: Length
 
 
+class Bay(Piece):
+    """Places for drives of one size in a case, and how thick a drive they take. [mm]"""
+
+    size: Text
+    count: Annotated[int, Field(ge=1, le=100)] = 1
+    thickness_mm: Length
+
+
 class Gland(Piece):
     """A gland for one lead: the thickness of jacket that it seals, and the bore a plug passes.
 
@@ -450,6 +459,7 @@ class Case(Piece):
     openings: dict[Identifier, Opening] = Field(default_factory=dict)
     open_edges: tuple[Edge, ...] = ()
     glands: dict[Identifier, Gland] = Field(default_factory=dict)
+    bays: dict[Identifier, Bay] = Field(default_factory=dict)
     wall_mm: Annotated[float, Field(gt=0, le=100)]
     wall_w_mk: Positive
     emissivity: Share

@@ -27,7 +27,7 @@ _GROUPS = {
     "board_heat": "Heat", "cooler": "Cooling", "hot": "Heat", "drive": "Size", "case": "Case",
 }  # fmt: skip
 """Headings by the first step of a path, in the order of the sheet."""
-_SHAPES = frozenset({"boxes", "spot", "body", "openings", "glands", "ports"})
+_SHAPES = frozenset({"boxes", "spot", "body", "openings", "glands", "bays", "ports"})
 """Places and outlines, which a copy takes over; they are not asked for one by one."""
 
 FigureKind = Literal["reading", "number"]

@@ -703,6 +703,21 @@ export interface components {
             covers_header?: boolean;
         };
         /**
+         * Bay
+         * @description Places for drives of one size in a case, and how thick a drive they take. [mm]
+         */
+        Bay: {
+            /** Size */
+            size: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+        };
+        /**
          * BoardHeat
          * @description The thermal figures of a board: die, board and the way between them. [K/W], [°C], [mm]
          */
@@ -846,6 +861,10 @@ export interface components {
             /** Glands */
             glands?: {
                 [key: string]: components["schemas"]["Gland"];
+            };
+            /** Bays */
+            bays?: {
+                [key: string]: components["schemas"]["Bay"];
             };
             /** Wall Mm */
             wall_mm: number;
@@ -1010,6 +1029,8 @@ export interface components {
             spins?: boolean;
             /** Length Mm */
             length_mm: number;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
             /**
              * Protocol
              * @enum {string}
