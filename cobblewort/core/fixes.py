@@ -436,6 +436,8 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
 
 def _edit_words(change: EditLine, model: str) -> str:
     """What changing a line does, in words."""
+    if change.sheets_off is not None:
+        return f"leave the top sheets of {model} off"
     if change.modified is not None:
         return f"cut the openings of {model} by hand"
     if change.standoff_mm is not None:

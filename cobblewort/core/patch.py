@@ -41,7 +41,7 @@ class RemoveLine(Piece):
 class EditLine(Piece):
     """Change how many of a part there are, whether they are owned, whose figures count, which I2C
     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), and whether
-    a case is cut by hand.
+    a case is cut by hand or left without its top sheets.
     """
 
     op: Literal["edit"] = "edit"
@@ -52,6 +52,7 @@ class EditLine(Piece):
     addresses: Addresses | None = None
     standoff_mm: Annotated[float, Field(ge=0, le=100)] | None = None
     modified: bool | None = None
+    sheets_off: bool | None = None
 
 
 class PinPlug(Piece):
@@ -129,7 +130,7 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
         case SwapPart():
             update: dict[str, Any] = {
                 "part": change.part, "part_revision": None, "pins": {}, "addresses": {},
-                "standoff_mm": None, "modified": False,
+                "standoff_mm": None, "modified": False, "sheets_off": False,
             }  # fmt: skip
         case EditLine():
             given = change.model_dump(exclude={"op", "line"})

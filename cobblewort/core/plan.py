@@ -199,7 +199,8 @@ class Line(Piece):
     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
-    delivered with. `modified` says that the openings of a case are cut by hand.
+    delivered with. `modified` says that the openings of a case are cut by hand, `sheets_off` that
+    the top sheets of a layered one are left off.
     """
 
     id: Identifier
@@ -212,6 +213,7 @@ class Line(Piece):
     addresses: Addresses = Field(default_factory=dict)
     standoff_mm: Annotated[float, Field(gt=0, le=100)] | None = None
     modified: bool = False
+    sheets_off: bool = False
 
 
 class Plan(Piece):

@@ -120,6 +120,16 @@ def video_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
             yield (AddLine(role="lead", part=part.id),)
 
 
+def sheets_off(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Leave off the top sheets of a layered case that is too low."""
+    case = kit.stack.case
+    own = None if case is None else case.part.case
+    if case is None or own is None or not own.top_sheets or case.line.sheets_off:
+        return
+    if finding.id.endswith(":above"):
+        yield (EditLine(line=case.line.id, sheets_off=True),)
+
+
 def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Each other supply."""
     del finding

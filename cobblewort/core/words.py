@@ -49,6 +49,11 @@ def money(amount: Decimal | float, currency: str) -> str:
     return f"{currency} {Decimal(str(amount)):.2f}"
 
 
+def count(number: int, noun: str) -> str:
+    """`1 sheet`, `2 sheets`."""
+    return f"{number} {noun}{'' if number == 1 else 's'}"
+
+
 def opening(text: str) -> str:
     """A name as it opens a sentence."""
     return text[:1].upper() + text[1:]

@@ -45,6 +45,12 @@ def cut_open(case: str) -> Plan:
     return apply_patch(kit("B06", "S01", "M02", "K03", case), (change,))
 
 
+def topless(case: str) -> Plan:
+    """A layered case without its top sheets."""
+    change = EditLine(line=case, sheets_off=True)
+    return apply_patch(kit("B06", "S01", "M02", "K03", case), (change,))
+
+
 LED = {"id": "lamp", "kind": "led", "label": "lamp", "pin": 11}
 SLIM = {"name": "Slim image", "card_gb": 8, "memory_gb": 1}
 HUGE = {"name": "Huge image", "card_gb": 400, "memory_gb": 1}
@@ -101,6 +107,17 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     ),
     "FIT-28": (kit(*SMALL, "X27"), shipped()),
     "FIT-29": (kit("B10", "S03", "M02", "A02", "D06", "K05"), shipped()),
+    "FIT-32": (topless("E06"), shipped()),
+    "FIT-33": (
+        kit("B10", "S03", "M02", "A02", "D06", "E12"),
+        replaced(
+            "A02",
+            "storage_adapter",
+            "m2_above",
+            add_on={"clear_mm": 16, "height_mm": 24},
+            plugs={"flat": {"cable": {"length_mm": 25}}},
+        ),
+    ),
     "FIT-31": (kit("B10", "S03", "M02", "K05", "E11", "3xA12", "3xD11"), shipped()),
     "FIT-30": (cut_open("E04"), shipped()),
     "PWR-01": (kit("B06", "S06", "M02"), shipped()),

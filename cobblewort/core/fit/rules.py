@@ -10,6 +10,7 @@ from cobblewort.core import words
 from cobblewort.core.findings import Remark
 from cobblewort.core.fit.assign import PlugRef, Unplaced, suits
 from cobblewort.core.fit.stack import cooler_top_mm
+from cobblewort.core.fit.way_out import is_open
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin, Severity
@@ -20,6 +21,7 @@ from cobblewort.core.remedies import (
     is_video,
     more_sockets,
     remove_named,
+    sheets_off,
     taller_standoffs,
     video_lead,
 )
@@ -225,7 +227,7 @@ def _reach_terms(kit: Kit, side: str, piece: Instance) -> list[Term]:
     "are long enough; both are noticed only with the parts in hand.",
     formula="farthest reach of any layer from the board's face <= the case's room on that side",
     source="maker's drawings; heights add up as die + interface + cooler",
-    remedies=(another("case"), another("cooling"), another("addon")),
+    remedies=(sheets_off, another("case"), another("cooling"), another("addon")),
 )  # fmt: skip
 def heights(kit: Kit) -> Iterator[Check]:
     """Room above and below the board against the layer that reaches farthest."""
@@ -235,7 +237,7 @@ def heights(kit: Kit) -> Iterator[Check]:
     shell = case.part.case
     for side, rating in (("above", shell.max_above_mm), ("below", shell.max_below_mm)):
         farthest = kit.stack.reach_mm(side)
-        if farthest is None:
+        if farthest is None or (side == "above" and not shell.open and is_open(case)):
             continue
         piece, reach = farthest
 
@@ -508,7 +510,7 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
     above = kit.stack.add_ons("above")
     if above:
         room, over, label = kit.stack.gaps[above[0].id], above[0], f"under {above[0].name}"
-    elif case is not None and shell is not None and not shell.open:
+    elif case is not None and shell is not None and not is_open(case):
         room = case.compiled.figure("case.max_above_mm", shell.max_above_mm)
         over, label = case, f"in {case.name}"
     else:

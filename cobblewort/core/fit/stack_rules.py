@@ -4,14 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from itertools import pairwise
+from math import pi
 
 from cobblewort.core import words
+from cobblewort.core.arrays import FloatArray
 from cobblewort.core.findings import Finding, Remark
 from cobblewort.core.fit.stack import PCB_MM, raised_mm
+from cobblewort.core.fit.way_out import is_open
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
-from cobblewort.core.parts.model import AddOn
+from cobblewort.core.parts.model import AddOn, FlatCable
 from cobblewort.core.patch import AddLine, Patch
 from cobblewort.core.reading import Rating
 from cobblewort.core.remedies import another, on_offer, remove_named, taller_standoffs
@@ -237,3 +240,77 @@ def bays(kit: Kit) -> Iterator[Remark]:
             piece.id, "tight", f"{piece.name} {why} in {case.name}.",
             (piece.line.id, case.line.id),
         )  # fmt: skip
+
+
+@rule(
+    "FIT-32", "fit", "A shell without its top sheets is open",
+    why="Leaving sheets off makes room at once, and lets dust, fingers and coins in.",
+    formula="top sheets left off",
+    source="common practice",
+)  # fmt: skip
+def without_lid(kit: Kit) -> Iterator[Remark]:
+    """What it means that the top of a layered case is left off."""
+    case = kit.stack.case
+    if case is None or case.part.case is None or case.part.case.open or not is_open(case):
+        return
+    yield Remark(
+        "sheets", "note",
+        f"The top {words.count(case.part.case.top_sheets, 'sheet')} of {case.name} "
+        f"{'is' if case.part.case.top_sheets == 1 else 'are'} left off: it is open above to dust "
+        "and fingers, its screws are shorter by as much, and its heat is judged as if it were "
+        "closed, which is the warmer case.",
+        (case.line.id,),
+    )  # fmt: skip
+
+
+_STIFF_MM = 6.0
+"""The stiff ends of a flat cable, 3 mm each, that lie in their sockets: common practice."""
+
+
+@rule(
+    "FIT-33", "fit", "A flat cable reaches without a crease",
+    why="A cable that is too short pulls out of its latch, and one that is bent more tightly than "
+    "it stands breaks where nobody sees it.",
+    formula="rise between the boards, two quarter bends at the tightest radius and the stiff ends: "
+    "h + (pi - 2) r + 6 mm <= length of the cable",
+    source="geometry of two quarter circles; stiff ends of 3 mm: common practice",
+    remedies=(another("addon"),),
+)  # fmt: skip
+def flat_cables(kit: Kit) -> Iterator[Check]:
+    """Flat cables between the main board and a stacked one."""
+    feet = {layer.instance.id: layer.foot_mm for layer in kit.stack.layers}
+    for plug, socket in kit.fit.placed.values():
+        piece, cable = plug.instance, plug.plug.cable
+        if cable is None or socket.instance is not kit.stack.board or piece.id not in feet:
+            continue
+        yield _cable_path(piece, plug.name, cable, feet[piece.id])
+
+
+def _cable_path(piece: Instance, plug: str, cable: FlatCable, rise_mm: FloatArray) -> Check:
+    of, path = piece.compiled.figure, f"plugs.{plug}.cable"
+    bend = of(f"{path}.bend_mm", cable.bend_mm)
+
+    def sentence(margin: Margin) -> str:
+        return (
+            f"The flat cable of {piece.name} has {words.mm(margin.value)} to go without a crease "
+            f"and is {words.mm(margin.limit)} long."
+        )
+
+    def working(_: int) -> Sum:
+        return Sum(
+            "length less the rise, two quarter bends and the stiff ends",
+            "L - (h + (pi - 2) * r + e)",
+            [
+                reading_term("L", "length of the cable", "mm", piece, f"{path}.length_mm",
+                             cable.length_mm),
+                computed_term("h", "rise between the boards", "mm", float(rise_mm[0]), None),
+                standard_term("pi", "half a turn over its radius", "", pi, "geometry"),
+                reading_term("r", "tightest bend", "mm", piece, f"{path}.bend_mm", cable.bend_mm),
+                standard_term("e", "stiff ends", "mm", _STIFF_MM, "common practice"),
+            ],
+        )  # fmt: skip
+
+    return Check(
+        piece.id, f"Flat cable of {piece.name}", "mm", "max", rise_mm + (pi - 2) * bend + _STIFF_MM,
+        of(f"{path}.length_mm", cable.length_mm), sentence, (piece.line.id,), working=working,
+    )  # fmt: skip

@@ -59,6 +59,12 @@ def has_walls(case: Instance) -> bool:
     return own is not None and not (own.open or own.self_made or case.line.modified)
 
 
+def is_open(case: Instance | None) -> bool:
+    """Whether a hand can reach in: no case, open plates, or top sheets left off."""
+    own = None if case is None else case.part.case
+    return case is None or own is None or own.open or (own.top_sheets > 0 and case.line.sheets_off)
+
+
 def opening_at(case: Case, spot: Spot) -> Opening | None:
     """The opening of a case in which the middle of a socket lies, or None."""
     for opening in case.openings.values():

@@ -11,6 +11,7 @@ _WORDS = {
     "announce_a": "the announcement that lifts its limit",
     "announces_a": "the current it announces",
     "below_mm": "the tallest part below",
+    "bend_mm": "the tightest bend",
     "brownout_v": "the brown-out voltage",
     "capacity_gb": "the room on it",
     "clear_mm": "the free height",

@@ -131,6 +131,13 @@ class Wire(Piece):
     contacts_ohm: NotNegative
 
 
+class FlatCable(Piece):
+    """A flat cable from end to end, and the tightest bend that it stands. [mm]"""
+
+    length_mm: PositiveRating
+    bend_mm: PositiveRating
+
+
 class Plug(Piece):
     """What a part puts into a socket.
 
@@ -153,6 +160,7 @@ class Plug(Piece):
     wire: Wire | None = None
     body: PlugBody | None = None
     contacts: Contacts | None = None
+    cable: FlatCable | None = None
     jacket_mm: Annotated[float, Field(gt=0, le=60)] | None = None
 
 
@@ -440,7 +448,7 @@ class Case(Piece):
     """A shell: room, walls, vents. `open` means no walls that hold air.
 
     `openings` are the holes for sockets; through `open_edges` everything passes. `self_made` walls
-    are cut to measure.
+    are cut to measure. `top_sheets` of a layered shell can be left off.
 
     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
     `absorptance` is the share of the sun that its colour takes in, white to black.
@@ -456,6 +464,7 @@ class Case(Piece):
     holes: tuple[str, ...] = ()
     any_holes: bool = False
     self_made: bool = False
+    top_sheets: Annotated[int, Field(ge=0, le=20)] = 0
     openings: dict[Identifier, Opening] = Field(default_factory=dict)
     open_edges: tuple[Edge, ...] = ()
     glands: dict[Identifier, Gland] = Field(default_factory=dict)

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from cobblewort.core import words
 from cobblewort.core.findings import Remark
+from cobblewort.core.fit.way_out import is_open
 from cobblewort.core.kit import Kit
 from cobblewort.core.rules import rule
 
@@ -35,8 +36,7 @@ def part_cautions(kit: Kit) -> Iterator[Remark]:
 )  # fmt: skip
 def hot_to_touch(kit: Kit) -> Iterator[Remark]:
     """A note for what passes the temperature where no closed case keeps hands off."""
-    case = kit.stack.case
-    if case is not None and case.part.case is not None and not case.part.case.open:
+    if not is_open(kit.stack.case):
         return
     reachable = [(spot.instance, spot.id, spot.label, spot.temp_c) for spot in kit.heat.spots]
     sink = kit.heat.nodes.get("sink")
@@ -63,8 +63,8 @@ def hot_to_touch(kit: Kit) -> Iterator[Remark]:
 def children(kit: Kit) -> Iterator[Remark]:
     """A note where children can lay hands on it and it stands open."""
     case = kit.stack.case
-    closed = case is not None and case.part.case is not None and not case.part.case.open
-    if kit.plan.place.touched_by == "children" and kit.stack.board is not None and not closed:
+    reached = kit.plan.place.touched_by == "children" and is_open(case)
+    if reached and kit.stack.board is not None:
         yield Remark(
             "case", "note",
             "Children can reach it and it stands open: a closed case, no cells within reach, and "

@@ -296,3 +296,48 @@ def test_what_comes_off_before_the_card_does() -> None:
     zones = {z.label: z.first for z in covered.fit.access}
     assert zones["to pull Plain 32"] == ("take off Over",)
     assert told(covered, "FIT-10")[0].severity == "tight"
+
+
+def test_the_top_sheets_are_left_off_where_it_is_too_low() -> None:
+    """A tower of 52 mm in 22 mm: open above there is no limit, and it says what that means."""
+    plan = kit(*FAST, "K07", "E06", place={"touched_by": "children"})
+    finding = next(f for f in told(judged(plan), "FIT-05") if f.id.endswith("above"))
+    fixes = propose_fixes(plan, shipped(), finding.id)
+    off = next(f for f in fixes if f.title == "Leave the top sheets of Leaf Stack off")
+    assert off.effect.cost_delta == 0
+    after = judged(apply_patch(plan, off.patch))
+    assert told(after, "FIT-05") == []
+    assert "open above to dust and fingers" in told(after, "FIT-32")[0].sentence
+    assert told(after, "SAFE-03"), "children can reach in now"
+    assert told(judged(plan), "SAFE-03") == []
+
+
+def test_a_case_in_one_piece_has_no_sheets_to_leave_off() -> None:
+    """Saying so changes nothing."""
+    said = (EditLine(line="E02", sheets_off=True),)
+    plan = apply_patch(kit(*FAST, "K07", "E02"), said)
+    assert told(judged(plan), "FIT-05")
+    assert told(judged(plan), "FIT-32") == []
+
+
+def test_a_flat_cable_goes_up_in_two_quarter_bends() -> None:
+    """16 mm of rise, bends of 5 mm and stiff ends of 6 mm: 16 + (pi - 2) 5 + 6 = 27.7 mm (by hand);
+    the class typically has 50 mm.
+    """
+    found = margin(judged(kit(*FAST, "A02", "D06", "E12", "F01")), "FIT-33:A02#1")
+    assert found.value == pytest.approx(16 + (3.14159265 - 2) * 5 + 6)
+    assert found.limit == 50
+
+
+def test_taller_standoffs_pull_at_the_cable() -> None:
+    """Each millimetre of rise is one of cable."""
+    plan = kit(*FAST, "A01", "D03", "E12", "F01")
+    low = margin(judged(plan), "FIT-33:A01#1").spare
+    high = margin(judged(on_standoffs(plan, "A01", 20)), "FIT-33:A01#1").spare
+    assert low - high == pytest.approx(20 - 9)
+
+
+def test_a_board_below_has_its_cable_too() -> None:
+    """12 mm below less its own 1.6 mm of board."""
+    found = margin(judged(kit(*FAST, "A06", "D06", "D04", "E12", "F01")), "FIT-33:A06#1")
+    assert found.value == pytest.approx(12 - 1.6 + (3.14159265 - 2) * 5 + 6)

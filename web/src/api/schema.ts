@@ -814,7 +814,7 @@ export interface components {
          * @description A shell: room, walls, vents. `open` means no walls that hold air.
          *
          *     `openings` are the holes for sockets; through `open_edges` everything passes. `self_made` walls
-         *     are cut to measure.
+         *     are cut to measure. `top_sheets` of a layered shell can be left off.
          *
          *     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
          *     `absorptance` is the share of the sun that its colour takes in, white to black.
@@ -849,6 +849,11 @@ export interface components {
              * @default false
              */
             self_made?: boolean;
+            /**
+             * Top Sheets
+             * @default 0
+             */
+            top_sheets?: number;
             /** Openings */
             openings?: {
                 [key: string]: components["schemas"]["Opening"];
@@ -1041,7 +1046,7 @@ export interface components {
          * EditLine
          * @description Change how many of a part there are, whether they are owned, whose figures count, which I2C
          *     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), and whether
-         *     a case is cut by hand.
+         *     a case is cut by hand or left without its top sheets.
          */
         EditLine: {
             /**
@@ -1065,6 +1070,8 @@ export interface components {
             standoff_mm?: number | null;
             /** Modified */
             modified?: boolean | null;
+            /** Sheets Off */
+            sheets_off?: boolean | null;
         };
         /**
          * Effect
@@ -1334,6 +1341,14 @@ export interface components {
             after: components["schemas"]["FamilyReport"][];
         };
         /**
+         * FlatCable
+         * @description A flat cable from end to end, and the tightest bend that it stands. [mm]
+         */
+        FlatCable: {
+            length_mm: components["schemas"]["Reading"];
+            bend_mm: components["schemas"]["Reading"];
+        };
+        /**
          * Gland
          * @description A gland for one lead: the thickness of jacket that it seals, and the bore a plug passes.
          *
@@ -1593,7 +1608,8 @@ export interface components {
          *     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
          *     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
          *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
-         *     delivered with. `modified` says that the openings of a case are cut by hand.
+         *     delivered with. `modified` says that the openings of a case are cut by hand, `sheets_off` that
+         *     the top sheets of a layered one are left off.
          */
         Line: {
             /** Id */
@@ -1632,6 +1648,11 @@ export interface components {
              * @default false
              */
             modified?: boolean;
+            /**
+             * Sheets Off
+             * @default false
+             */
+            sheets_off?: boolean;
         };
         /**
          * LineReport
@@ -2639,6 +2660,7 @@ export interface components {
             body?: components["schemas"]["PlugBody"] | null;
             /** Contacts */
             contacts?: ("up" | "down") | null;
+            cable?: components["schemas"]["FlatCable"] | null;
             /** Jacket Mm */
             jacket_mm?: number | null;
         };

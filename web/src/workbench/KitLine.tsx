@@ -103,6 +103,11 @@ function LineTools({ line }: { line: LineReport }) {
           {planned?.modified ? "Not cut by hand" : "I cut its openings"}
         </Button>
       )}
+      {planned?.sheets_off && (
+        <Button variant="" size="sm" onClick={() => edit(editOf(line.id, { sheets_off: false }))}>
+          Put its top sheets back
+        </Button>
+      )}
       {planned?.standoff_mm != null && (
         <Button variant="" size="sm" onClick={() => edit(editOf(line.id, { standoff_mm: 0 }))}>
           Off its {planned.standoff_mm} mm standoffs
