@@ -66,9 +66,9 @@ def is_open(case: Instance | None) -> bool:
 
 
 def opening_at(case: Case, spot: Spot) -> Opening | None:
-    """The opening of a case in which the middle of a socket lies, or None."""
+    """The opening of a case in which the middle of a socket lies, and that is as wide, or None."""
     for opening in case.openings.values():
-        if opening.edge != spot.edge:
+        if opening.edge != spot.edge or opening.width_mm < spot.width_mm:
             continue
         along = abs(opening.along_mm - spot.along_mm) <= opening.width_mm / 2
         if along and abs(opening.z_mm - spot.z_mm) <= opening.height_mm / 2:

@@ -88,8 +88,8 @@ def room_beside(kit: Kit) -> Iterator[Remark]:
     "FIT-19", "fit", "Sockets in use open to the outside",
     why="A socket behind a closed wall is no socket, and a moulded plug that is wider than its "
     "opening does not reach it.",
-    formula="the middle of each socket in use lies in an opening; the body of a plug with a short "
-    "tongue passes through it",
+    formula="the middle of each socket in use lies in an opening that is as wide; the body of a "
+    "plug with a short tongue passes through it",
     source="maker's drawings",
     remedies=(cut_by_hand, another("case"), another("lead"), another("supply")),
 )  # fmt: skip

@@ -60,3 +60,9 @@ def test_a_borrowed_screen_only_asks_for_a_borrowed_lead() -> None:
     (finding,) = told(judged(kit("B06", "S01", "M02", "K03", "E03", "T04", "T03")), "FIT-28")
     assert finding.severity == "note"
     assert finding.sentence.endswith("borrow one too.")
+
+
+def test_a_full_size_socket_does_not_show_through_an_opening_for_a_micro_one() -> None:
+    """15 mm of socket behind 13 mm of opening."""
+    report = judged(kit("B04", "S06", "M02", "E03", "X27", "C11"))
+    assert [f.severity for f in told(report, "FIT-19") if "video" in f.sentence] == ["stops"]
