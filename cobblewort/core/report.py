@@ -296,7 +296,8 @@ class HeaderReport:
 class FitReport:
     """What is plugged where, and the stack to scale. [mm]
 
-    `plugs` are the bodies of what is plugged into the edges of the board.
+    `plugs` are the bodies of what is plugged into the edges of the board; `template_why_not` is
+    empty where a template of the case can be drawn.
     """
 
     connections: list[Connection]
@@ -312,6 +313,7 @@ class FitReport:
     board_thickness_mm: float | None
     case: CaseOutline | None
     reaches: list[Reach]
+    template_why_not: str
     header: HeaderReport
 
 

@@ -13,6 +13,7 @@ from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.findings import Finding
 from cobblewort.core.fit.assign import PlugRef, SocketRef
 from cobblewort.core.fit.rules import plug_name
+from cobblewort.core.fit.template import why_no_template
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Margin, Severity
@@ -267,6 +268,7 @@ def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:
         board_thickness_mm=None if main is None else main.thickness_mm.nominal,
         case=_case_outline(kit.stack.case),
         reaches=reaches,
+        template_why_not=why_no_template(kit),
         header=header_report(kit),
     )
 

@@ -71,7 +71,7 @@ def template_svg(panels: list[Panel], title: str) -> str:
             }  # fmt: skip
             ElementTree.SubElement(svg, "circle", circle)
         for number, cut in enumerate(panel.cutouts):
-            text(x, y - 4 - 3.6 * number, _cut_words(cut))
+            text(x, y - 4 - 3.6 * number, _cut_words(panel, cut))
     line = {"x1": f"{_MARGIN_MM:g}", "x2": f"{_MARGIN_MM + _CHECK_MM:g}", "class": "check"}
     level = f"{height - _MARGIN_MM:g}"
     ElementTree.SubElement(svg, "line", {**line, "y1": level, "y2": level})
@@ -151,7 +151,7 @@ def template_pdf(panels: list[Panel], title: str) -> bytes:
         pdf.set_dash_pattern()
         for number, cut in enumerate(panel.cutouts):
             box(x + cut.x_mm, y + cut.y_mm, cut.width_mm, cut.height_mm)
-            text(x, y - 4 - 3.6 * number, _cut_words(cut))
+            text(x, y - 4 - 3.6 * number, _cut_words(panel, cut))
         for hole in panel.holes:
             cx, cy, half = x + hole.x_mm, bottom - y - hole.y_mm, 2.5
             pdf.circle(cx, cy, hole.diameter_mm / 2)
@@ -183,8 +183,9 @@ def _heading(panel: Panel) -> str:
     return f"{panel.name}, {panel.width_mm:g} x {panel.height_mm:.1f} mm inside, seen {seen}"
 
 
-def _cut_words(cut: Cutout) -> str:
+def _cut_words(panel: Panel, cut: Cutout) -> str:
+    beyond = "" if panel.holds(cut) else ", reaches beyond the wall"
     return (
         f"{cut.label}: {cut.width_mm:.1f} x {cut.height_mm:.1f} mm, "
-        f"{cut.x_mm:.1f} from the left, {cut.y_mm:.1f} up"
+        f"{cut.x_mm:.1f} from the left, {cut.y_mm:.1f} up{beyond}"
     )

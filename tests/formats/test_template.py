@@ -13,7 +13,7 @@ from cobblewort.core.evaluate import build_kit
 from cobblewort.core.fit.template import CLEARANCE_MM, Panel, template
 from cobblewort.core.plan import Plan
 from cobblewort.formats.template import template_dxf, template_pdf, template_svg
-from tests.kits import kit, shipped
+from tests.kits import judged, kit, shipped
 
 WIRED = [{"id": "net", "text": "by wire", "function": "wired_network"}]
 PLAN = kit("B06", "S01", "M02", "K03", "E15", "X06", needs=WIRED)
@@ -52,7 +52,7 @@ def test_walls_have_an_opening_for_each_socket_in_use_and_no_other() -> None:
         "Left wall": ["card slot"],
         "Front wall": ["power inlet"],
     }
-    assert all(not panel.off for panel in panels_of(PLAN))
+    assert all(panel.holds(cut) for panel in panels_of(PLAN) for cut in panel.cutouts)
 
 
 def test_an_opening_takes_the_plug_and_the_saw() -> None:
@@ -159,3 +159,22 @@ def test_what_is_missing_is_told(parts: tuple[str, ...], words: str) -> None:
     """In a sentence that says what to do."""
     with pytest.raises(InputError, match=words):
         panels_of(kit(*parts))
+
+
+def test_a_cut_that_leaves_the_wall_is_said_to() -> None:
+    """17.5 mm from the lower socket to the top of the upper plug do not go into a wall of 12 mm."""
+    low = shipped().extended(
+        [{**shipped().document(shipped().part("E15")),
+          "case": {"max_above_mm": 8, "max_below_mm": 3}}]
+    )  # fmt: skip
+    kit_of_low = build_kit(kit("B06", "S01", "M02", "E15", "2xX07", "2xX06"), low, 1)
+    panels = template(kit_of_low)
+    right = next(panel for panel in panels if panel.name == "Right wall")
+    assert not all(right.holds(cut) for cut in right.cutouts)
+    assert "reaches beyond the wall" in template_svg(panels, "low")
+
+
+def test_the_report_says_why_there_is_no_template() -> None:
+    """The same sentence that the file would be refused with; empty where there is one."""
+    assert judged(PLAN).fit.template_why_not == ""
+    assert "needs a case" in judged(kit("B06", "S01", "M02")).fit.template_why_not

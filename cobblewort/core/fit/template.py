@@ -42,7 +42,7 @@ class Cutout:
 class Panel:
     """One flat side, seen from outside: its size, what is cut, and lines that only guide.
 
-    `guides` are outlines to draw thinly, `off` names cut-outs that reach beyond the panel.
+    `guides` are outlines to draw thinly.
     """
 
     name: str
@@ -52,16 +52,25 @@ class Panel:
     cutouts: list[Cutout] = field(default_factory=list)
     guides: list[Cutout] = field(default_factory=list)
 
-    @property
-    def off(self) -> list[str]:
-        """Labels of cut-outs that do not lie wholly on the panel."""
-        return [
-            cut.label
-            for cut in self.cutouts
-            if min(cut.x_mm, cut.y_mm) < 0
-            or cut.x_mm + cut.width_mm > self.width_mm
-            or cut.y_mm + cut.height_mm > self.height_mm
-        ]
+    def holds(self, cut: Cutout) -> bool:
+        """Whether a cut-out lies wholly on the panel."""
+        return (
+            min(cut.x_mm, cut.y_mm) >= 0
+            and cut.x_mm + cut.width_mm <= self.width_mm
+            and cut.y_mm + cut.height_mm <= self.height_mm
+        )
+
+
+def why_no_template(kit: Kit) -> str:
+    """What is missing for a template, as a sentence; empty where nothing is."""
+    board, case = kit.stack.board, kit.stack.case
+    if board is None or board.part.stack is None:
+        return "a template needs a board; choose one first"
+    if case is None or case.part.case is None:
+        return "a template needs a case; choose a shell of your own or another one"
+    if board.part.stack.holes not in holes.PATTERNS_MM:
+        return f"the hole pattern of {board.name} is not known; measure it on the board"
+    return ""
 
 
 def template(kit: Kit) -> list[Panel]:
@@ -75,18 +84,12 @@ def template(kit: Kit) -> list[Panel]:
         If there is no board or no case, or the board's hole pattern is not known.
     """
     board, case = kit.stack.board, kit.stack.case
-    if board is None or board.part.stack is None:
-        raise InputError([("plan", "a template needs a board; choose one first")])
-    if case is None or case.part.case is None:
-        raise InputError(
-            [("plan", "a template needs a case; choose a shell of your own or another one")]
-        )
-    stack, shell = board.part.stack, case.part.case
-    pattern = holes.PATTERNS_MM.get(stack.holes or "")
-    if pattern is None:
-        raise InputError(
-            [("plan", f"the hole pattern of {board.name} is not known; measure it on the board")]
-        )
+    stack = None if board is None else board.part.stack
+    shell = None if case is None else case.part.case
+    missing = why_no_template(kit)
+    if missing or board is None or case is None or stack is None or shell is None:
+        raise InputError([("plan", missing)])
+    pattern = holes.PATTERNS_MM[stack.holes or ""]
     return [_floor(board, case, stack, shell, pattern), *_walls(kit, board, stack, shell)]
 
 

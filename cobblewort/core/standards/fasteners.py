@@ -1,6 +1,6 @@
 """Standoffs and screws by the millimetre.
 
-The lengths are those that shops keep for M2.5 (common practice); thread and pitch by ISO 261.
+The lengths are those that shops keep for M2.5 (common practice); the thread is one of ISO 261.
 """
 
 from __future__ import annotations
@@ -8,8 +8,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 THREAD = "M2.5"
-DIAMETER_MM = 2.5
-PITCH_MM = 0.45
 STANDOFFS_MM = (3, 4, 5, 6, 8, 10, 11, 12, 14, 15, 16, 18, 20, 22, 25, 30)
 SCREWS_MM = (4, 5, 6, 8, 10, 12)
 ENGAGEMENT_MM = 2.0

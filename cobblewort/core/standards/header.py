@@ -23,7 +23,6 @@ _NAMES = {
 BUS: frozenset[int] = frozenset({3, 5, 7, 19, 21, 23})
 """Lines of a bus, which several parts may share: I2C, single wire, and SPI but for its selects."""
 I2C: frozenset[int] = frozenset({3, 5})
-CONSOLE: frozenset[int] = frozenset({8, 10})
 RESERVED: frozenset[int] = frozenset({27, 28})
 """Kept for reading what an add-on board is."""
 

@@ -1293,7 +1293,8 @@ export interface components {
          * FitReport
          * @description What is plugged where, and the stack to scale. [mm]
          *
-         *     `plugs` are the bodies of what is plugged into the edges of the board.
+         *     `plugs` are the bodies of what is plugged into the edges of the board; `template_why_not` is
+         *     empty where a template of the case can be drawn.
          */
         FitReport: {
             /** Connections */
@@ -1321,6 +1322,8 @@ export interface components {
             case: components["schemas"]["CaseOutline"] | null;
             /** Reaches */
             reaches: components["schemas"]["Reach"][];
+            /** Template Why Not */
+            template_why_not: string;
             header: components["schemas"]["HeaderReport"];
         };
         /**

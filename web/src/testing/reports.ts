@@ -78,6 +78,7 @@ export function report(fields: {
       board_thickness_mm: null,
       case: null,
       reaches: [],
+      template_why_not: "",
       header: { why_not: "", pins: [], users: [], addresses: [], wires: [], wired: [] },
       ...fields.fit,
     },

@@ -179,7 +179,8 @@ const FILES = [
 
 function TemplateFiles() {
   const { view, report } = useBench();
-  if (!report.fit.case || report.fit.board_length_mm === null) return null;
+  if (report.fit.template_why_not)
+    return <p className="soft mt-2">No template for the case: {report.fit.template_why_not}.</p>;
   return (
     <p className="soft mt-2">
       Template for drilling and cutting the case, at full size:{" "}
