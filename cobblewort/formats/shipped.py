@@ -12,9 +12,13 @@ from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.plan import Place
 from cobblewort.core.purpose import KnownPlace, Purpose
 
+_LOADER = getattr(yaml, "CSafeLoader", yaml.SafeLoader)
+"""The same reader in C, where it is there: the small boards start half a second sooner."""
+
 
 def _load(name: str) -> Any:
-    return yaml.safe_load((files("cobblewort.data") / name).read_text(encoding="utf-8"))
+    text = (files("cobblewort.data") / name).read_text(encoding="utf-8")
+    return yaml.load(text, Loader=_LOADER)
 
 
 @lru_cache(maxsize=1)
