@@ -105,12 +105,21 @@ def judge(rule: str, family: Family, check: Check) -> Margin:
     limits: list[float] = limit[:, 0].tolist()
     if len(limits) == 1:
         limits *= len(values)
-    spares = [b - a if upward else a - b for a, b in zip(values, limits, strict=True)]
+    spans = limits if check.span is None else [float(check.span[0])] * len(limits)
+    spares, rulers, severities = [], [], []
+    for is_hard, shown, allowed, span in zip(check.hard, values, limits, spans, strict=True):
+        spare = allowed - shown if upward else shown - allowed
+        spares.append(spare)
+        rulers.append(_ruler(spare, span))
+        severities.append(_state_severity(check, is_hard, spare, shown, allowed))
     if not isfinite(sum(spares)):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
     hard = [k for k, is_hard in enumerate(check.hard) if is_hard]
     state = min(hard, key=spares.__getitem__)
     worst = min(range(len(spares)), key=spares.__getitem__)
+    loaded = None
+    if check.electrical:
+        loaded = max((values[k] / limits[k] for k in hard if limits[k] > 0), default=None)
 
     holds = p05 = p95 = None
     sampled_spare = None
@@ -119,9 +128,6 @@ def judge(rule: str, family: Family, check: Check) -> Margin:
         holds = 1.0
         if sampled_spare.min() < 0:
             holds = float((sampled_spare[hard, 1:] >= 0).all(axis=0).mean())
-    severities = [
-        _state_severity(check, *row) for row in zip(check.hard, spares, values, limits, strict=True)
-    ]
     severity: Severity = "sound"
     if spares[state] < 0:
         severity = check.breach
@@ -130,13 +136,8 @@ def judge(rule: str, family: Family, check: Check) -> Margin:
     elif (holds is not None and holds < HOLDS_TIGHT_SHARE) or "tight" in severities:
         severity = "tight"
 
-    loaded = None
-    if check.electrical:
-        loaded = max((values[k] / limits[k] for k in hard if limits[k] > 0), default=None)
-    spans = limits if check.span is None else [float(check.span[0])] * len(limits)
     if sampled_spare is not None:
-        p05, p95 = _percentiles(sampled_spare[state, 1:])
-    rulers = [_ruler(spare, span) for spare, span in zip(spares, spans, strict=True)]
+        p05, p95 = percentiles(sampled_spare[state, 1:])
     return Margin(
         id=f"{rule}:{check.subject}",
         rule=rule,
@@ -174,21 +175,23 @@ def _state_severity(check: Check, hard: bool, spare: float, value: float, limit:
     return "sound"
 
 
-def _percentiles(values: FloatArray) -> tuple[float, float]:
-    """The 5 and 95 % values, interpolated between order statistics as numpy does by default."""
+def percentiles(values: FloatArray) -> tuple[float, float]:
+    """The 5 and 95 % values of one row, interpolated between order statistics as numpy does."""
     ordered = np.sort(values)
     last = len(ordered) - 1
+    return _at(ordered, 0.05 * last), _at(ordered, 0.95 * last)
 
-    def at(share: float) -> float:
-        place = share * last
-        low = int(place)
-        high = min(low + 1, last)
-        return float(ordered[low] + (ordered[high] - ordered[low]) * (place - low))
 
-    return at(0.05), at(0.95)
+def _at(ordered: FloatArray, place: float) -> float:
+    low = int(place)
+    beside: list[float] = ordered[low : low + 2].tolist()
+    return beside[0] + (beside[-1] - beside[0]) * (place - low)
 
 
 def _ruler(spare: float, span: float) -> float:
     if span <= 0:
         return RULER_LOW if spare < 0 else 0.0
-    return min(RULER_HIGH, max(RULER_LOW, spare / span))
+    share = spare / span
+    if share < RULER_LOW:
+        return RULER_LOW
+    return share if share < RULER_HIGH else RULER_HIGH

@@ -16,7 +16,7 @@ from cobblewort.core.fit.rules import plug_name
 from cobblewort.core.fit.template import why_no_template
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
-from cobblewort.core.margin import Margin, Severity
+from cobblewort.core.margin import Margin, Severity, percentiles
 from cobblewort.core.parts.model import Part
 from cobblewort.core.parts.sheet import changed_figures, part_sheet
 from cobblewort.core.power.model import Node, State
@@ -225,8 +225,8 @@ def heat_report(kit: Kit) -> HeatReport:
 
 
 def _band(values: FloatArray) -> tuple[list[float], list[float]]:
-    low, high = np.percentile(values[:, 1:], (5, 95), axis=1)
-    return low.tolist(), high.tolist()
+    bands = [percentiles(row[1:]) for row in values]
+    return [low for low, _ in bands], [high for _, high in bands]
 
 
 def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:

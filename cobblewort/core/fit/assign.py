@@ -172,7 +172,7 @@ class _Matcher:
         self.plug_in: dict[str, PlugRef] = {}
         self.pinned: set[str] = set()
         self._dead: dict[bool, set[str]] = {True: set(), False: set()}
-        self._candidates: dict[tuple[str, bool], list[SocketRef]] = {}
+        self._candidates: dict[tuple[str | int, bool], list[SocketRef]] = {}
 
     def pin(self, ref: PlugRef, sockets: dict[str, SocketRef]) -> None:
         pins = ref.instance.line.pins
@@ -183,7 +183,11 @@ class _Matcher:
             self.pinned.add(ref.id)
 
     def candidates(self, ref: PlugRef, strict: bool) -> list[SocketRef]:
-        key = (ref.id, strict)
+        """The sockets that a plug could take, best first.
+
+        Pieces without sockets of their own are alike: what one can take, all of the part can.
+        """
+        key = (ref.id if ref.instance.part.sockets else id(ref.plug), strict)
         if key not in self._candidates:
             found = [
                 socket

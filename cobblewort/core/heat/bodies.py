@@ -11,6 +11,7 @@ die --R_db-- board --R_ba-- air, wall
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -21,14 +22,14 @@ RADIATED_SHARE = 0.40
 """Share of a small body's natural conductance that is radiation: common practice."""
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(frozen=True)
 class Path:
     """From a body to its surroundings, split into what air takes and what the wall takes. [W/K]"""
 
     air_w_k: FloatArray
     wall_w_k: FloatArray
 
-    @property
+    @cached_property
     def total_w_k(self) -> FloatArray:
         """Both together. [W/K]"""
         return self.air_w_k + self.wall_w_k
@@ -56,7 +57,7 @@ class BodyTemps:
     board_k: FloatArray
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(frozen=True)
 class BoardBody:
     """Conductances of a board, each of shape (samples,). [W/K]
 
@@ -80,15 +81,23 @@ class BoardBody:
             return BodyTemps(die, die, board)
         sink_total = self.sink.total_w_k
         sink_env = (self.sink.air_w_k * air_k + self.sink.wall_w_k * wall_k) / sink_total
-        through = 1 / (1 / self.die_sink_w_k + 1 / sink_total)
         link = self.die_board_w_k
-        a11, a22 = link + through, link + board_total
+        through, a11, a22, det = self._balance
         b1, b2 = soc_w + through * sink_env, rest_w + board_total * board_env
-        det = a11 * a22 - link * link
         die = (b1 * a22 + link * b2) / det
         board = (a11 * b2 + link * b1) / det
         sink = sink_env + through * (die - sink_env) / sink_total
         return BodyTemps(die, sink, board)
+
+    @cached_property
+    def _balance(self) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray]:
+        """From die through the sink to its surroundings, and the matrix of die and board."""
+        if self.sink is None or self.die_sink_w_k is None:
+            raise ValueError("a bare die has no sink")
+        link = self.die_board_w_k
+        through = 1 / (1 / self.die_sink_w_k + 1 / self.sink.total_w_k)
+        a11, a22 = link + through, link + self.board.total_w_k
+        return through, a11, a22, a11 * a22 - link * link
 
     def given_off_w(
         self, temps: BodyTemps, air_k: FloatArray, wall_k: FloatArray

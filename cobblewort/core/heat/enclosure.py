@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -32,7 +33,7 @@ _FILM_SLOPE, _OUTSIDE_SLOPE, _DRAUGHT_SLOPE = 1.25, 1.12, 1.5
 iteration, not its result."""
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(frozen=True)
 class Enclosure:
     """A box of flat walls. Samples are the last axis of the arrays, which may be scalars.
 
@@ -66,28 +67,28 @@ class Enclosure:
             sun_w=sun[..., :1] if sun.ndim else self.sun_w,
         )
 
-    @property
+    @cached_property
     def level_m2(self) -> float:
         """Area of the top face. [m²]"""
         return self.length_m * self.width_m
 
-    @property
+    @cached_property
     def upright_m2(self) -> float:
         """Area of the four upright faces. [m²]"""
         return 2 * (self.length_m + self.width_m) * self.height_m
 
-    @property
+    @cached_property
     def level_length_m(self) -> float:
         """Characteristic length of the top face, area over perimeter. [m]"""
         return self.level_m2 / (2 * (self.length_m + self.width_m))
 
-    @property
+    @cached_property
     def sunlit_m2(self) -> float:
         """Area that a sun at 45 degrees sees of top and largest upright face. [m²]"""
         side = max(self.length_m, self.width_m) * self.height_m
         return float((self.level_m2 + side) / np.sqrt(2))
 
-    @property
+    @cached_property
     def area_m2(self) -> float:
         """Area that gives off heat. [m²]"""
         return self.level_m2 * (1 + self.bottom_share) + self.upright_m2

@@ -178,10 +178,19 @@ class _Network:
     ) -> _Temps:
         """Temperatures of one or more states, each array of shape (states, samples)."""
         if self.box is None:
-            return _Temps(self.body.temps(soc_w, rest_w, ambient_k, ambient_k), None)
+            open_ = self.body.temps(soc_w, rest_w, ambient_k, ambient_k)
+            return _Temps(np.array([open_.die_k, open_.sink_k, open_.board_k]))
         heat = self.response.heat_input(soc_w, rest_w, other_w)
         case = solve_enclosure(self.box, heat, ambient_k, start)
-        return _Temps(self.body.temps(soc_w, rest_w, case.air_k, case.inner_wall_k), case)
+        found = self.body.temps(soc_w, rest_w, case.air_k, case.inner_wall_k)
+        return _Temps(
+            np.array(
+                [
+                    found.die_k, found.sink_k, found.board_k,
+                    case.air_k, case.inner_wall_k, case.outer_wall_k,
+                ]
+            )
+        )  # fmt: skip
 
     def result(self) -> HeatResult:
         """Every state as if the clock never gave way, then with the clock that holds.
@@ -195,28 +204,27 @@ class _Network:
         both = self.solve(np.concatenate([self.soc_w, self.soc_idle_w]), *twice)
         wanted, idle = both.rows(slice(0, count)), both.rows(slice(count, None))
         limit_k = self.throttle_c + ZERO_C_K
-        hot = np.flatnonzero((wanted.bodies.die_k > limit_k).any(axis=1))
+        hot = np.flatnonzero((wanted.die_k > limit_k).any(axis=1))
         worst, warmer_k = self._toward_the_limit(wanted)
         high, low = wanted.rows(hot), idle.rows(hot)
         high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
         guess_w = low_w + low.share_to(high, limit_k) * (high_w - low_w)
         rows = np.append(hot, worst)
-        start = wanted.rows(rows).case
         moved_k = np.concatenate([np.zeros_like(guess_w), warmer_k])
         looked = self.solve(
             np.concatenate([guess_w, self.soc_w[[worst]]]), self.rest_w[rows], self.other_w[rows],
-            ambient_k[rows] + moved_k, None if start is None else _shifted(start, moved_k),
+            ambient_k[rows] + moved_k, wanted.rows(rows).warmer(moved_k),
         )  # fmt: skip
         near, there = looked.rows(slice(0, hot.size)), looked.rows(slice(hot.size, None))
         held_w, held = self._governed(high, low, near, guess_w, hot)
         soc_w = self.soc_w.copy()
         soc_w[hot] = held_w
         must_hold = [place for place, n in enumerate(hot) if self.states[n].hard]
-        coolable = not bool((low.bodies.die_k > limit_k)[must_hold, 0].any())
+        coolable = not bool((low.die_k > limit_k)[must_hold, 0].any())
         held_all = wanted.replaced(hot, held) if hot.size else wanted
         return HeatResult(
             self.states, self.board, "", ambient_c, self.throttle_c, held_all.nodes_c(self.body),
-            wanted.bodies.die_k - ZERO_C_K, self._speed(soc_w),
+            wanted.die_k - ZERO_C_K, self._speed(soc_w),
             self._hottest_ambient_c(wanted.rows([worst]), there, warmer_k, ambient_c),
             coolable, self.soc_w + self.rest_w + self.other_w,
             self._spots(wanted, ambient_k), lambda: self._detail(wanted, held_all, ambient_k),
@@ -233,7 +241,7 @@ class _Network:
 
     def _spots(self, wanted: _Temps, ambient_k: FloatArray) -> list[SpotTemps]:
         """Hot spots inside, each warmed by itself over the air around it (at full clock)."""
-        air_c = (ambient_k if wanted.case is None else wanted.case.air_k) - ZERO_C_K
+        air_c = (wanted.k[_AIR] if wanted.in_case else ambient_k) - ZERO_C_K
         factor = STIRRED_SPOT_FACTOR if self.stirred else 1.0
         found = []
         for instance in self.instances:
@@ -264,18 +272,19 @@ class _Network:
         return self.losses_w.get(f"{instance.id}.{rail}")
 
     def _detail(self, wanted: _Temps, held: _Temps, ambient_k: FloatArray) -> HeatDetail:
-        case = wanted.case
-        air_k, wall_k = (ambient_k, ambient_k) if case is None else (case.air_k, case.inner_wall_k)
+        air_k, wall_k = ambient_k, ambient_k
+        if wanted.in_case:
+            air_k, wall_k = wanted.k[_AIR], wanted.k[_INNER]
         return HeatDetail(
             [state.id for state in self.states], self.body, self.box, self.soc_w, self.rest_w,
             self.other_w, ambient_k, wanted.nodes_c(self.body), wall_k - ZERO_C_K,
-            self.body.given_off_w(wanted.bodies, air_k, wall_k), self._flows_w(held, ambient_k),
+            self.body.given_off_w(wanted.bodies(), air_k, wall_k), self._flows_w(held, ambient_k),
         )  # fmt: skip
 
     def _flows_w(self, held: _Temps, ambient_k: FloatArray) -> dict[tuple[str, str], FloatArray]:
         """Heat that passes from node to node, at nominal figures. [W]"""
         ambient = ambient_k[:, :1]
-        die, sink, board, *case = (values[:, :1] for values in held.arrays())
+        die, sink, board, *case = held.k[:, :, :1]
         body = self.body
         air, wall = (case[0], case[1]) if case else (ambient, ambient)
         air_name, wall_name = ("inside", "wall") if case else ("outside", "outside")
@@ -310,12 +319,12 @@ class _Network:
         """
         limit_k = self.throttle_c + ZERO_C_K
         high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
-        over = near.bodies.die_k > limit_k
-        other_end_w, other_end = np.where(over, low_w, high_w), near.choose(over, low, high)
+        over = near.die_k > limit_k
+        other_end_w, other_end = np.where(over, low_w, high_w), low.where(over, high)
         share = near.share_to(other_end, limit_k)
         held_w = guess_w + share * (other_end_w - guess_w)
-        throttles = high.bodies.die_k > limit_k
-        held = near.towards(other_end, share).choose(throttles, None, high)
+        throttles = high.die_k > limit_k
+        held = near.towards(other_end, share).where(throttles, high)
         return np.where(throttles, held_w, high_w), held
 
     def _toward_the_limit(self, wanted: _Temps) -> tuple[int, FloatArray]:
@@ -324,7 +333,7 @@ class _Network:
         One kelvin outside is close to one at the die.
         """
         hard = [n for n, state in enumerate(self.states) if state.hard]
-        headroom = self.throttle_c - (wanted.bodies.die_k - ZERO_C_K)
+        headroom = self.throttle_c - (wanted.die_k - ZERO_C_K)
         worst = min(hard, key=lambda n: float(headroom[n, 0]))
         return worst, np.clip(headroom[[worst]], -150.0, 150.0)
 
@@ -335,73 +344,80 @@ class _Network:
 
         From its headroom now and on a day warmer by that much, corrected once.
         """
-        spare = self.throttle_c - (wanted.bodies.die_k - ZERO_C_K)
-        left = self.throttle_c - (there.bodies.die_k - ZERO_C_K)
+        spare = self.throttle_c - (wanted.die_k - ZERO_C_K)
+        left = self.throttle_c - (there.die_k - ZERO_C_K)
         slope = np.ones_like(warmer_k)
         np.divide(spare - left, warmer_k, out=slope, where=np.abs(warmer_k) > 1e-6)
         return np.asarray((ambient_c + warmer_k + left / np.clip(slope, 0.3, 1.5))[0])
 
 
+_DIE, _SINK, _BOARD, _AIR, _INNER, _OUTER = range(6)
+
+
 @dataclass(slots=True, frozen=True)
 class _Temps:
-    """Temperatures of bodies and case for the same states. [K]"""
+    """Temperatures of the same states: die, sink and board, and in a case inside air and the
+    inner and outer face of its wall; shape (3 or 6, states, samples). [K]
+    """
 
-    bodies: BodyTemps
-    case: CaseTemps | None
+    k: FloatArray
 
-    def arrays(self) -> list[FloatArray]:
-        """Die, sink, board, and with a case inside air, inner and outer wall."""
-        bodies = [self.bodies.die_k, self.bodies.sink_k, self.bodies.board_k]
-        if self.case is None:
-            return bodies
-        return [*bodies, self.case.air_k, self.case.inner_wall_k, self.case.outer_wall_k]
+    @property
+    def die_k(self) -> FloatArray:
+        """Of the die, shape (states, samples)."""
+        die: FloatArray = self.k[_DIE]
+        return die
 
-    def _mapped(self, arrays: list[FloatArray]) -> _Temps:
-        case = None if self.case is None else CaseTemps(arrays[3], arrays[4], arrays[5])
-        return _Temps(BodyTemps(*arrays[:3]), case)
+    @property
+    def in_case(self) -> bool:
+        """Whether there is a case around the board."""
+        return len(self.k) > _AIR
+
+    def bodies(self) -> BodyTemps:
+        """Of die, sink and board."""
+        return BodyTemps(self.k[_DIE], self.k[_SINK], self.k[_BOARD])
 
     def rows(self, states: Any) -> _Temps:
         """Some of the states."""
-        return self._mapped([values[states] for values in self.arrays()])
+        return _Temps(self.k[:, states])
 
     def replaced(self, states: Any, new: _Temps) -> _Temps:
         """With some of the states put in place."""
-        arrays = [values.copy() for values in self.arrays()]
-        for values, changed in zip(arrays, new.arrays(), strict=True):
-            values[states] = changed
-        return self._mapped(arrays)
+        changed = self.k.copy()
+        changed[:, states] = new.k
+        return _Temps(changed)
 
-    def choose(self, where: BoolArray, yes: _Temps | None, no: _Temps) -> _Temps:
-        """`yes` (or this) where true, `no` elsewhere."""
-        pairs = zip((yes or self).arrays(), no.arrays(), strict=True)
-        return self._mapped([np.where(where, a, b) for a, b in pairs])
+    def warmer(self, delta_k: FloatArray) -> CaseTemps | None:
+        """The case, were everything warmer by so much; None without one."""
+        if not self.in_case:
+            return None
+        case = self.k[_AIR:] + delta_k
+        return CaseTemps(case[0], case[1], case[2])
+
+    def where(self, chosen: BoolArray, other: _Temps) -> _Temps:
+        """This where chosen, another elsewhere."""
+        return _Temps(np.where(chosen, self.k, other.k))
 
     def towards(self, other: _Temps, share: FloatArray) -> _Temps:
         """Between this and another, linear in `share`."""
-        pairs = zip(self.arrays(), other.arrays(), strict=True)
-        return self._mapped([a + share * (b - a) for a, b in pairs])
+        return _Temps(self.k + share * (other.k - self.k))
 
     def share_to(self, other: _Temps, limit_k: FloatArray) -> FloatArray:
         """How far from this to another the die reaches a limit, 0 to 1."""
-        span = other.bodies.die_k - self.bodies.die_k
-        room = limit_k - self.bodies.die_k
+        span = other.die_k - self.die_k
+        room = limit_k - self.die_k
         share = np.divide(room, span, out=np.zeros_like(room), where=np.abs(span) > 1e-9)
         return np.clip(share, 0.0, 1.0)
 
     def nodes_c(self, body: BoardBody) -> dict[str, FloatArray]:
         """Temperatures by the name of their node. [°C]"""
-        nodes = {"die": self.bodies.die_k, "board": self.bodies.board_k}
+        temp_c = self.k - ZERO_C_K
+        nodes = {"die": temp_c[_DIE], "board": temp_c[_BOARD]}
         if body.sink is not None:
-            nodes["sink"] = self.bodies.sink_k
-        if self.case is not None:
-            nodes["inside"], nodes["wall"] = self.case.air_k, self.case.outer_wall_k
-        return {name: temp - ZERO_C_K for name, temp in nodes.items()}
-
-
-def _shifted(case: CaseTemps, delta_k: FloatArray) -> CaseTemps:
-    return CaseTemps(
-        case.air_k + delta_k, case.inner_wall_k + delta_k, case.outer_wall_k + delta_k
-    )  # fmt: skip
+            nodes["sink"] = temp_c[_SINK]
+        if self.in_case:
+            nodes["inside"], nodes["wall"] = temp_c[_AIR], temp_c[_OUTER]
+        return nodes
 
 
 def _board_body(stack: StackResult, board: Instance, cooler: Instance | None) -> BoardBody:
@@ -473,15 +489,20 @@ def _losses_w(power: PowerResult) -> dict[str, FloatArray]:
     for place, node in enumerate(power.nodes):
         if not node.instance.part.inside:
             continue
-        given_w = power.current_a[place, mean] * power.voltage_v[place, mean]
         source = node.instance.part.source
         if node.converter == place and node.parent >= 0:
-            taken_w = power.input_a[place, mean] * power.voltage_v[node.parent, mean]
-            losses[node.id] = np.maximum(taken_w - given_w, 0.0)
+            above_v = power.voltage_v[node.parent]
+            taken_w = (power.input_a[place] * above_v - _given_w(power, place))[mean]
+            losses[node.id] = np.maximum(taken_w, 0.0)
         elif node.parent < 0 and source is not None and source.efficiency is not None:
             efficiency = node.instance.compiled.figure("source.efficiency", source.efficiency)
-            losses[node.id] = given_w * (1 / efficiency - 1)
+            losses[node.id] = _given_w(power, place)[mean] * (1 / efficiency - 1)
     return losses
+
+
+def _given_w(power: PowerResult, place: int) -> FloatArray:
+    watts: FloatArray = power.current_a[place] * power.voltage_v[place]
+    return watts
 
 
 def _other_heat_w(

@@ -257,20 +257,20 @@ def _solve(
     nodes: list[Node], power_w: FloatArray, current_a: FloatArray
 ) -> tuple[FloatArray, FloatArray, FloatArray, BoolArray]:
     """Fold what hangs behind converters into their inputs, solve the rest, unfold again."""
-    count, states, samples = power_w.shape
-    out_v = {
-        place: node.instance.compiled.figure(f"rails.{node.name}.out_v", node.rail.out_v)
-        for place, node in enumerate(nodes)
-        if node.converter == place
-    }
-    behind = np.zeros((count, states, samples))
+    out_v: dict[int, FloatArray] = {}
+    behind: dict[int, FloatArray] = {}
     input_w: dict[int, FloatArray] = {}
-    for place in range(count - 1, -1, -1):
+    last_first = [place for place in range(len(nodes) - 1, -1, -1) if nodes[place].converter >= 0]
+    for place in reversed(last_first):
         node = nodes[place]
-        if node.converter < 0:
-            continue
-        volts = out_v[node.converter]
-        own = behind[place] + power_w[place] + current_a[place] * volts
+        if node.converter == place:
+            of = node.instance.compiled.figure
+            out_v[place] = of(f"rails.{node.name}.out_v", node.rail.out_v)
+    for place in last_first:
+        node = nodes[place]
+        own = power_w[place] + current_a[place] * out_v[node.converter]
+        if place in behind:
+            own += behind[place]
         power_w[place] = own
         current_a[place] = 0.0
         if node.converter == place:
@@ -279,17 +279,20 @@ def _solve(
             )
             own = own / efficiency
             input_w[place] = own
-            upper = nodes[node.parent]
-            if upper.converter < 0:
+            if nodes[node.parent].converter < 0:
                 power_w[node.parent] += own
                 continue
-        behind[node.parent] += own
+        held = behind.get(node.parent)
+        behind[node.parent] = own if held is None else held + own
 
     voltage, current, collapsed = _solve_open(nodes, power_w, current_a)
-    for place, node in enumerate(nodes):
-        if node.converter >= 0:
-            voltage[place] = np.where(collapsed, 0.0, out_v[node.converter])
-            current[place] = power_w[place] / out_v[node.converter]
+    lost = bool(collapsed.any())
+    for place in last_first:
+        volts = out_v[nodes[place].converter]
+        voltage[place] = np.where(collapsed, 0.0, volts) if lost else volts
+        current[place] = power_w[place] / volts
+    if not input_w:
+        return voltage, current, current, collapsed
     drawn = current.copy()
     for place, watts in input_w.items():
         above = voltage[nodes[place].parent]
@@ -326,28 +329,28 @@ def _solve_open(
             source_v.append(source.compiled.figure("source.set_v", own.set_v))
             nothing = np.zeros(samples)
             resistance.append(nothing if node.resistance_ohm is None else node.resistance_ohm)
-    shape = (len(parents), states, samples)
-    row_w, row_a = np.zeros(shape), np.zeros(shape)
-    for place, row in enumerate(rows):
-        if row >= 0:
-            row_w[row] += power_w[place]
-            row_a[row] += current_a[place]
     columns = states * samples
+    flat_w, flat_a = power_w.reshape(-1, columns), current_a.reshape(-1, columns)
+    is_open = np.array(rows) >= 0
+    joined = np.zeros((len(parents), len(nodes)))  # which rail counts in which row
+    joined[np.array(rows)[is_open], np.flatnonzero(is_open)] = 1.0
     solution = solve(
         path_matrix(parents), np.tile(resistance, (1, states)), np.tile(source_v, (1, states)),
-        row_w.reshape(-1, columns), row_a.reshape(-1, columns),
+        joined @ flat_w, joined @ flat_a,
     )  # fmt: skip
-    row_v = solution.voltage_v.reshape(shape)
-    voltage, current = np.zeros_like(power_w), np.zeros_like(power_w)
-    for place in range(len(nodes) - 1, -1, -1):  # children come after their parents
-        row, parent = rows[place], nodes[place].parent
-        if row >= 0:
-            volts = voltage[place] = row_v[row]
-            by_power = np.divide(power_w[place], volts, out=np.zeros_like(volts), where=volts > 0)
-            current[place] += by_power + current_a[place]
-            if parent >= 0:
-                current[parent] += current[place]
-    return voltage, current, solution.collapsed.reshape(states, samples)
+    voltage = joined.T @ solution.voltage_v
+    if solution.collapsed.any() or not is_open.all():
+        by_power = np.divide(flat_w, voltage, out=np.zeros_like(voltage), where=voltage > 0)
+    else:
+        by_power = flat_w / voltage
+    own_a = by_power + flat_a
+    own_a[~is_open] = 0.0
+    current = path_matrix([node.parent for node in nodes]) @ own_a
+    current[~is_open] = 0.0
+    return (
+        voltage.reshape(power_w.shape), current.reshape(power_w.shape),
+        solution.collapsed.reshape(states, samples),
+    )  # fmt: skip
 
 
 def _announced_a(nodes: list[Node], inlet: int) -> float:

@@ -162,9 +162,10 @@ def _around(kit: Kit, piece: Instance) -> tuple[FloatArray | float, Term]:
 
     Inside air is that of the warmest state that must hold.
     """
-    ambient_c, detail = kit.plan.place.ambient_max_c, kit.heat.detail
+    ambient_c = kit.plan.place.ambient_max_c
+    detail = kit.heat.detail if piece.part.inside else None
     inside = None if detail is None else detail.wanted_c.get("inside")
-    if not piece.part.inside or inside is None:
+    if inside is None:
         return ambient_c, plan_term("T", "hottest day", "°C", ambient_c)
     hard = [n for n, state in enumerate(kit.heat.states) if state.hard]
     warmest = max(hard, key=lambda n: float(inside[n, 0]))
