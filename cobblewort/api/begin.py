@@ -35,7 +35,7 @@ def list_need_kinds() -> list[NeedKind]:
     functions = [
         NeedKind(
             kind="function", id=name, label=function.label, unit=function.unit,
-            wants="at_least" if function.unit else "count",
+            wants="at_least" if function.unit else "count", rate_unit=function.rate_unit,
         )
         for name, function in FUNCTIONS.items()
     ]  # fmt: skip

@@ -156,13 +156,17 @@ class FirstKitView(BaseModel):
 
 
 class NeedKind(BaseModel):
-    """Something that can be asked of a kit. `wants` says which figure goes with it, if any."""
+    """Something that can be asked of a kit. `wants` says which figure goes with it, if any.
+
+    `rate_unit` is set where a rate is wanted besides, as of a recording.
+    """
 
     kind: Literal["function", "condition", "limit"]
     id: str
     label: str
     unit: str
     wants: Literal["", "count", "at_least", "at_most"]
+    rate_unit: str = ""
 
 
 class RuleFiring(BaseModel):

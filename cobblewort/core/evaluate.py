@@ -9,6 +9,8 @@ import cobblewort.core.fit.stack_rules
 import cobblewort.core.fit.way_out_rules
 import cobblewort.core.heat.rules
 import cobblewort.core.needs.rules
+import cobblewort.core.noise.rules
+import cobblewort.core.power.place_rules
 import cobblewort.core.power.rules
 import cobblewort.core.safety.rules
 import cobblewort.core.software.rules  # noqa: F401  the imports fill the registry
@@ -24,6 +26,7 @@ from cobblewort.core.instance import expand
 from cobblewort.core.judgement import Judgement, judge_kit
 from cobblewort.core.kit import Kit
 from cobblewort.core.needs.model import build_needs
+from cobblewort.core.noise.model import build_noise
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.model import build_power
 from cobblewort.core.report import Report
@@ -70,7 +73,7 @@ def judgement_of(plan: Plan, catalogue: Catalogue, samples: int = 1) -> Judgemen
 
 
 def build_kit(plan: Plan, catalogue: Catalogue, samples: int) -> Kit:
-    """Work out every aspect of a plan, in the order fit, power, heat, cost, needs."""
+    """Work out every aspect of a plan, in the order fit, power, heat, cost, noise, needs."""
     catalogue = catalogue.for_plan(plan)
     instances = expand(plan, catalogue, samples)
     fit = assign(instances)
@@ -79,7 +82,8 @@ def build_kit(plan: Plan, catalogue: Catalogue, samples: int) -> Kit:
     power = build_power(plan, instances, fit, samples)
     heat = build_heat(plan, instances, stack, power, samples)
     cost = build_cost(plan, instances)
-    needs = build_needs(plan, instances, fit, power)
+    noise = build_noise(instances, samples)
+    needs = build_needs(plan, instances, fit, power, noise)
     fasteners = fasteners_of(stack, instances)
     header = build_header(plan, instances)
     return Kit(
@@ -95,6 +99,7 @@ def build_kit(plan: Plan, catalogue: Catalogue, samples: int) -> Kit:
         power,
         heat,
         cost,
+        noise,
         needs,
     )
 

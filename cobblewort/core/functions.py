@@ -10,7 +10,7 @@ FunctionId = Literal[
     "video_in", "video_out", "screen", "camera", "device_port", "usb_socket", "sound_in",
     "sound_out", "buttons", "gamepad", "clock", "climate", "relay", "storage", "memory",
     "vehicle_power", "battery", "desktop", "fan_control", "position", "light", "distance", "motion",
-    "analogue_in", "field_bus",
+    "analogue_in", "field_bus", "aerial", "recording", "solar",
 ]  # fmt: skip
 
 
@@ -18,12 +18,14 @@ FunctionId = Literal[
 class Function:
     """How a function is called; the unit of its amount, where it has one.
 
-    `added` amounts of several parts count together; otherwise the best one counts.
+    `added` amounts of several parts count together; otherwise the best one counts. `rate_unit` is
+    that of the rate from which its amount follows, where one is asked for besides.
     """
 
     label: str
     unit: str = ""
     added: bool = False
+    rate_unit: str = ""
 
 
 FUNCTIONS: dict[FunctionId, Function] = {
@@ -58,6 +60,9 @@ FUNCTIONS: dict[FunctionId, Function] = {
     "motion": Function("a measure of motion"),
     "analogue_in": Function("analogue inputs"),
     "field_bus": Function("a field bus"),
+    "aerial": Function("an aerial of its own"),
+    "recording": Function("room for a recording", "days", rate_unit="MB an hour"),
+    "solar": Function("a solar panel", "Wp", added=True),
 }
 
 CONDITIONS: dict[str, str] = {
@@ -67,6 +72,7 @@ CONDITIONS: dict[str, str] = {
     "children": "may be touched by children",
     "from_outside": "is reached from outside",
     "off_mains": "runs so many hours without mains",
+    "moves": "rides in a vehicle",
 }
 LIMITS: dict[str, tuple[str, str]] = {
     "noise_dba": ("not louder than", "dBA"),

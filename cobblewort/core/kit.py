@@ -14,13 +14,14 @@ from cobblewort.core.fit.stack import StackResult
 from cobblewort.core.heat.model import HeatResult
 from cobblewort.core.instance import Instance
 from cobblewort.core.needs.model import NeedResult
+from cobblewort.core.noise.model import NoiseResult
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.model import PowerResult
 
 
 @dataclass(slots=True)
 class Kit:
-    """Everything a rule may look at, filled in the order fit, power, heat, cost, needs."""
+    """Everything a rule may look at, filled in the order fit, power, heat, cost, noise, needs."""
 
     plan: Plan
     catalogue: Catalogue
@@ -34,6 +35,7 @@ class Kit:
     power: PowerResult
     heat: HeatResult
     cost: CostResult
+    noise: NoiseResult
     needs: list[NeedResult]
 
     def of_role(self, role: str) -> list[Instance]:

@@ -8,7 +8,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, StringConstraints, model_validator
 
 from cobblewort.core.functions import FunctionId
-from cobblewort.core.parts.model import Identifier, Piece, Pin
+from cobblewort.core.parts.model import Feed, Identifier, Piece, Pin
 from cobblewort.core.standards import header
 
 Role = Literal[
@@ -53,7 +53,9 @@ class Place(Piece):
     """Where it will live. [°C], [m], [W/m²]
 
     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
-    whether it needs a case against water.
+    whether it needs a case against water, `dust` how much of it lies in the air. `noise_max_dba` is
+    the most that may be heard of it at 1 m, None where nobody minds. `power` and `network` are what
+    can be had there.
     """
 
     name: Annotated[str, StringConstraints(max_length=200)] = ""
@@ -63,8 +65,11 @@ class Place(Piece):
     standing: Literal["table", "feet", "hung"] = "feet"
     sun_w_m2: Annotated[float, Field(ge=0, le=1400)] = 0
     wet: bool = False
+    dust: Literal["clean", "some", "much"] = "clean"
+    noise_max_dba: Annotated[float, Field(gt=0, le=140)] | None = None
+    network: Literal["both", "wired", "radio", "none"] = "both"
     touched_by: Literal["nobody", "adults", "children"] = "adults"
-    power: Literal["mains", "network", "vehicle", "battery", "sun"] = "mains"
+    power: Feed = "mains"
 
     @model_validator(mode="after")
     def _in_order(self) -> Place:
@@ -99,9 +104,12 @@ class Settings(Piece):
     read_only_root: bool = False
 
 
-Condition = Literal["unattended", "pulled_plug", "silent", "children", "from_outside", "off_mains"]
+Condition = Literal[
+    "unattended", "pulled_plug", "silent", "children", "from_outside", "off_mains", "moves",
+]  # fmt: skip
 """What must hold besides functions: runs unattended, survives a pulled plug, makes no sound, may be
-touched by children, is reached from outside, runs so many hours without mains."""
+touched by children, is reached from outside, runs so many hours without mains, rides in a
+vehicle."""
 NeedLimit = Literal["noise_dba", "longest_mm", "mass_g"]
 
 
@@ -110,6 +118,7 @@ class Need(Piece):
 
     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+    Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
     """
 
     id: Identifier
@@ -120,6 +129,7 @@ class Need(Piece):
     count: Annotated[int, Field(ge=1, le=40)] = 1
     at_least: Annotated[float, Field(gt=0, le=1e6)] | None = None
     at_most: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    rate_mb_h: Annotated[float, Field(gt=0, le=1e6)] | None = None
 
     @model_validator(mode="after")
     def _one_thing(self) -> Need:
@@ -133,6 +143,8 @@ class Need(Piece):
             raise ValueError("a limit needs its figure in at_most")
         if self.condition == "off_mains" and self.at_least is None:
             raise ValueError("off_mains needs its hours in at_least")
+        if self.function == "recording" and None in (self.at_least, self.rate_mb_h):
+            raise ValueError("recording needs its days in at_least and MB an hour in rate_mb_h")
         return self
 
 

@@ -10,6 +10,7 @@ from cobblewort.core.kit import Kit
 from cobblewort.core.parts.model import Part
 from cobblewort.core.patch import AddLine, EditLine, Patch, PinPlug, RemoveLine, SetFields, SwapPart
 from cobblewort.core.plan import KINDS_FOR_ROLE, Line, Role
+from cobblewort.core.power.harvest import FEEDS_AT
 from cobblewort.core.standards import fasteners as sizes
 
 RemedyFunction = Callable[[Kit, Finding], Iterator[Patch]]
@@ -144,7 +145,10 @@ def other_supplies(kit: Kit) -> Iterator[Patch]:
     supplies, inlets = kit.of_role("supply"), _inlets(kit)
     old_leads = [i.line for i in _leads_in_use(kit)]
     stands_inside = bool(supplies) and supplies[0].part.inside
+    feeds = FEEDS_AT[kit.plan.place.power]
     for part in on_offer(kit, ("supply",)):
+        if part.source is not None and part.source.feeds_on not in feeds:
+            continue
         if (supplies and part.id == supplies[0].part.id) or part.inside != stands_inside:
             continue
         head: Patch = (

@@ -10,7 +10,7 @@ _CONNECTOR_WORDS = {
     "m2": "M.2", "memory-card": "card", "fan-4": "4-pin fan", "camera-15": "15-way camera",
     "camera-22": "22-way camera", "sata": "SATA", "header-5v": "header 5 V",
     "header-3v3": "header 3.3 V", "video-full": "full-size video", "video-mini": "mini video",
-    "video-micro": "micro video",
+    "video-micro": "micro video", "aerial": "aerial",
 }  # fmt: skip
 
 

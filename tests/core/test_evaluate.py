@@ -203,6 +203,7 @@ def test_every_rule_explains_itself() -> None:
         "supply": "PWR",
         "heat": "HEAT",
         "cost": "COST",
+        "noise": "NOISE",
         "safety": "SAFE",
     }
     assert len(RULES) >= 15

@@ -1,4 +1,5 @@
 import ast
+import math
 import operator
 from collections.abc import Callable
 from typing import Any
@@ -24,15 +25,19 @@ PLANS = {
     "bare": kit("B06", "S07", "C04", "M02", "E04"),
     "above": kit("B10", "S03", "M02", "K03", "A02", "D06", "E03"),
     "choir": demo("choir-recorder"),
+    "sun": kit(
+        "B06", "S33", "M02", "K06", "E03", "A12", "D11", place={"power": "sun", "noise_max_dba": 30}
+    ),
 }
 
 OPERATORS: dict[type[ast.operator], Callable[[float, float], float]] = {
     ast.Add: operator.add, ast.Sub: operator.sub, ast.Mult: operator.mul, ast.Div: operator.truediv,
+    ast.Pow: operator.pow,
 }  # fmt: skip
 
 
 def worked_out(working: Working) -> float:
-    """The expression with the values of its inputs: plain arithmetic, min and max, nothing else."""
+    """The expression with the values of its inputs: arithmetic, min, max and log10, no more."""
     values = {term.symbol: term.value for term in working.inputs}
     assert len(values) == len(working.inputs), "two inputs share a symbol"
 
@@ -44,8 +49,9 @@ def worked_out(working: Working) -> float:
                 return values[node.id]
             case ast.Constant():
                 return float(node.value)
-            case ast.Call(func=ast.Name(id="min" | "max" as name)):
-                return {"min": min, "max": max}[name](*map(value, node.args))
+            case ast.Call(func=ast.Name(id="min" | "max" | "log10" as name)):
+                function = {"min": min, "max": max, "log10": math.log10}[name]
+                return function(*map(value, node.args))
         raise AssertionError(f"not plain arithmetic: {ast.dump(node)}")
 
     return value(ast.parse(working.expression, mode="eval").body)

@@ -54,8 +54,19 @@ FULL = {"name": "Full image", "card_gb": 16, "memory_gb": 2, "desktop": True}
         (SMALL, {"condition": "off_mains", "at_least": 4}, "unmet"),
         (SMALL, {"limit": "longest_mm", "at_most": 110}, "met"),
         (SMALL, {"limit": "longest_mm", "at_most": 100}, "unmet"),
-        (SMALL, {"limit": "noise_dba", "at_most": 20}, "unknown"),
-        (SMALL, {"limit": "mass_g", "at_most": 300}, "unknown"),
+        (SMALL, {"condition": "moves"}, "conditional"),
+        ((*SMALL, "A12", "D11"), {"condition": "moves"}, "unmet"),
+        (("B06", "S30", "C01", "M02"), {"condition": "off_mains", "at_least": 8}, "met"),
+        (("B06", "S30", "C01", "M02"), {"condition": "off_mains", "at_least": 40}, "unmet"),
+        ((*SMALL, "X08", "X42"), {"function": "aerial"}, "met"),
+        ((*SMALL, "X08"), {"function": "aerial"}, "unmet"),
+        (SMALL, {"limit": "longest_mm", "at_most": 1}, "unmet"),
+        (SMALL[:4], {"limit": "longest_mm", "at_most": 100}, "unknown"),
+        (SMALL, {"limit": "noise_dba", "at_most": 20}, "met"),
+        ((*SMALL[:3], "K06", "E03"), {"limit": "noise_dba", "at_most": 26}, "met"),
+        ((*SMALL[:3], "K05", "E03"), {"limit": "noise_dba", "at_most": 26}, "unmet"),
+        (SMALL, {"limit": "mass_g", "at_most": 300}, "met"),
+        (SMALL, {"limit": "mass_g", "at_most": 100}, "unmet"),
     ],
 )
 def test_a_need_is_held_against_the_kit(
@@ -65,6 +76,75 @@ def test_a_need_is_held_against_the_kit(
     found = first(asked(*parts, needs=[need]))
     assert found.status == status
     assert (found.sentence == "") == (status == "met")
+
+
+def test_days_of_recording_follow_from_rate_hours_and_room() -> None:
+    """28 GB beside the image, 10 h at 330 MB an hour: 8.5 nights; idle hours record nothing."""
+    night = [
+        {"name": "night", "hours": 10, "activity": "light"},
+        {"name": "day", "hours": 14, "activity": "idle"},
+    ]
+    need = {"function": "recording", "at_least": 30, "rate_mb_h": 330}
+    short = first(asked(*SMALL, needs=[need], image=SLIM, duty=night))
+    assert (short.status, short.have, short.want, short.unit) == ("unmet", 8.5, 30, "days")
+    assert short.sentence == (
+        "28 GB hold 8.5 of 30 days, at 330 MB an hour and 10 hours a day: for the test."
+    )
+    larger = asked("B06", "S01", "M03", "K03", "E03", needs=[need], image=SLIM, duty=night)
+    assert first(larger).have == pytest.approx(124e3 / 3300, abs=0.05)
+    all_day = [{"name": "day", "hours": 24, "activity": "idle"}]
+    assert first(asked(*SMALL, needs=[need], image=SLIM, duty=all_day)).have == 3.5
+    with pytest.raises(ValidationError, match="MB an hour in rate_mb_h"):
+        asked(*SMALL, needs=[{"function": "recording", "at_least": 30}])
+
+
+@pytest.mark.parametrize(
+    ("network", "need", "status"),
+    [
+        ("both", {"function": "wired_network"}, "met"),
+        ("wired", {"function": "wired_network"}, "met"),
+        ("radio", {"function": "wired_network"}, "unmet"),
+        ("none", {"function": "wired_network"}, "unmet"),
+        ("none", {"function": "radio"}, "met"),
+        ("radio", {"condition": "from_outside"}, "conditional"),
+        ("none", {"condition": "from_outside"}, "unmet"),
+    ],
+)
+def test_the_network_of_the_place(network: str, need: dict[str, Any], status: NeedStatus) -> None:
+    """A socket needs one in the wall; a radio can make a network of its own."""
+    plan = asked(*SMALL, needs=[need], place={"network": network})
+    assert first(plan).status == status
+    assert bool(told(judged(plan), "NEED-08")) == (status == "unmet")
+
+
+def test_a_board_without_a_radio_where_there_is_only_radio() -> None:
+    """A stick is the way out; the sentence says what the place has."""
+    deaf = {**shipped().document(shipped().part("B06")), "id": "B06", "offers": {"radio": None}}
+    cupboard = shipped().extended([deaf])
+    place = {"network": "radio"}
+    plan = asked(*SMALL, needs=[{"condition": "from_outside"}], place=place)
+    finding = told(judged(plan, 1, cupboard), "NEED-08")[0]
+    assert finding.sentence.startswith("Its place has Wi-Fi, and nothing in the kit joins it")
+    assert "Add Hop N" in [f.title for f in propose_fixes(plan, cupboard, finding.id)]
+
+
+def test_a_weight_or_a_level_that_nobody_states() -> None:
+    """Not known and told so, unless what is known is too much already."""
+    bare = [
+        {**shipped().document(shipped().part(name)), **{field: None}}
+        for name, field in (("K06", "noise_dba"), ("M02", "mass_g"))
+    ]
+    cupboard = shipped().extended(bare)
+    kit_of = ("B06", "S01", "M02", "K06", "E03")
+
+    def found(**need: Any) -> NeedReport:
+        return judged(asked(*kit_of, needs=[need]), 1, cupboard).needs[0]
+
+    quiet = found(limit="noise_dba", at_most=30)
+    assert quiet.sentence == "Not known: how loud Hush Clip is: for the test."
+    light = found(limit="mass_g", at_most=900)
+    assert light.sentence == "Not known: what Plain 32 weighs: for the test."
+    assert found(limit="mass_g", at_most=50).status == "unmet"
 
 
 def test_two_radios_and_one_is_not_enough_for_a_travel_router() -> None:

@@ -55,7 +55,22 @@ LED = {"id": "lamp", "kind": "led", "label": "lamp", "pin": 11}
 SLIM = {"name": "Slim image", "card_gb": 8, "memory_gb": 1}
 HUGE = {"name": "Huge image", "card_gb": 400, "memory_gb": 1}
 
+SUN = {"power": "sun"}
+
 FIRES: dict[str, tuple[Plan, Catalogue]] = {
+    "NEED-08": (
+        kit(
+            *SMALL,
+            needs=[{"id": "it", "text": "by wire", "function": "wired_network"}],
+            place={"network": "radio"},
+        ),
+        shipped(),
+    ),
+    "NOISE-01": (kit("B10", "S03", "M02", "K05", "E03", place={"noise_max_dba": 20}), shipped()),
+    "FIT-34": (kit(*SMALL, place={"dust": "much"}), shipped()),
+    "PWR-09": (kit(*SMALL, place={"power": "vehicle"}), shipped()),
+    "PWR-10": (kit("B10", "S33", "M02", "K05", "E03", place=SUN), shipped()),
+    "PWR-11": (kit("B06", "S30", "C01", "M02", place={"power": "battery"}), shipped()),
     "NEED-01": (asked(*SMALL, function="mesh_radio"), shipped()),
     "NEED-02": (asked("B04", "S06", "M02", function="wired_network", at_least=80), shipped()),
     "NEED-03": (asked("B10", "S03", "M02", "K05", "E03", condition="silent"), shipped()),

@@ -14,6 +14,7 @@ from cobblewort.core.fit.way_out import is_open
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin, Severity
+from cobblewort.core.noise.model import turns
 from cobblewort.core.remedies import (
     add_missing,
     another,
@@ -440,6 +441,42 @@ def water(kit: Kit) -> Iterator[Remark]:
     what = "There is no case" if case is None else f"{case.name} is not made against water"
     lines = () if case is None else (case.line.id,)
     yield Remark("case", "stops", f"{what}, and its place is wet.", lines)
+
+
+_DUST_PROTECTED = 5
+"""First digit of IEC 60529: dust that gets in does no harm (from memory)."""
+
+
+@rule(
+    "FIT-34", "fit", "The case stands the dust of its place",
+    why="Sawdust and flour settle in fins and fans; a cooler that was enough in spring "
+    "throttles in autumn.",
+    formula="first digit of the IP rating >= 5 (dust-protected) where there is much dust",
+    source="IEC 60529 (from memory)",
+    remedies=(another("case"), add_missing("case")),
+)  # fmt: skip
+def dust(kit: Kit) -> Iterator[Remark]:
+    """A dusty place: tight without a case against it, a note where a fan draws some of it in."""
+    much = kit.plan.place.dust == "much"
+    if kit.plan.place.dust == "clean" or kit.stack.board is None:
+        return
+    case = kit.stack.case
+    rating = 0 if case is None or case.part.case is None else case.part.case.ip_solid
+    if rating >= _DUST_PROTECTED:
+        return
+    lines = () if case is None else (case.line.id,)
+    where = "Without a case" if case is None else f"In {case.name}"
+    if much:
+        yield Remark("case", "tight", f"{where} dust settles on everything: {_CLEAN_IT}", lines)
+    elif kit.stack.cooler is not None and turns(kit.stack.cooler.part):
+        cooler = kit.stack.cooler
+        yield Remark(
+            "fan", "note", f"{where} {cooler.name} draws dust through its fins: {_CLEAN_IT}",
+            (*lines, cooler.line.id),
+        )  # fmt: skip
+
+
+_CLEAN_IT = "look at fan and fins every few months, and clean them."
 
 
 @rule(

@@ -8,21 +8,22 @@ from typing import Literal
 
 from cobblewort.core import words
 from cobblewort.core.fit.assign import Assignment
+from cobblewort.core.fit.mass import counts, kit_mass_g
 from cobblewort.core.functions import FUNCTIONS, FunctionId
 from cobblewort.core.instance import Instance
+from cobblewort.core.noise.model import NoiseResult, turns
 from cobblewort.core.parts.model import Offer
 from cobblewort.core.plan import Need, Plan
+from cobblewort.core.power.harvest import USABLE_BATTERY_SHARE, day_energy_wh
 from cobblewort.core.power.model import PowerResult
 
 NeedStatus = Literal["met", "conditional", "unmet", "unknown"]
-Reason = Literal["", "missing", "too_little", "inlet", "shell", "condition", "limit"]
+Reason = Literal["", "missing", "too_little", "inlet", "shell", "place", "condition", "limit"]
 """Why a need is not met, so that each reason can have a rule and remedies of its own."""
 
 DEAF_DB = 10.0
 """A shell that takes more leaves a radio inside a third of its reach or less: 6 dB halve it
 (typical, from memory)."""
-USABLE_BATTERY_SHARE = 0.85
-"""What is used of a lithium cell and left by its converter: typical, from memory."""
 
 
 @dataclass(slots=True)
@@ -59,6 +60,7 @@ class _Facts:
     instances: list[Instance]
     fit: Assignment
     power: PowerResult
+    noise: NoiseResult
 
     def givers(self, function: FunctionId) -> list[_Giver]:
         found = []
@@ -70,10 +72,10 @@ class _Facts:
 
 
 def build_needs(
-    plan: Plan, instances: list[Instance], fit: Assignment, power: PowerResult
+    plan: Plan, instances: list[Instance], fit: Assignment, power: PowerResult, noise: NoiseResult
 ) -> list[NeedResult]:
     """Every need in the order of the plan."""
-    facts = _Facts(plan, instances, fit, power)
+    facts = _Facts(plan, instances, fit, power, noise)
     return [_result(need, facts) for need in plan.needs]
 
 
@@ -82,13 +84,7 @@ def _result(need: Need, facts: _Facts) -> NeedResult:
         return _CONDITIONS[need.condition](need, facts)
     if need.limit is not None:
         return _limit(need, facts)
-    if need.function == "usb_socket":
-        return _usb_sockets(need, facts)
-    if need.function == "storage":
-        return _storage(need, facts)
-    if need.function == "desktop":
-        return _desktop(need, facts)
-    return _function(need, facts)
+    return _FUNCTIONS.get(need.function or "", _function)(need, facts)
 
 
 def _met(need: Need, lines: tuple[str, ...], sentence: str = "") -> NeedResult:
@@ -146,6 +142,8 @@ def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason,
         if not feeds & set(roots):
             sentence = f"{piece.name} stands in the kit and feeds nothing."
             return "missing", sentence, piece.line.id
+    if function == "wired_network" and facts.plan.place.network in ("radio", "none"):
+        return "place", f"Its place has no network socket for {piece.name}.", piece.line.id
     if function in ("radio", "access_point", "mesh_radio") and piece.part.inside:
         case = next((i for i in facts.instances if i.part.case is not None), None)
         shell = None if case is None else case.part.case
@@ -198,7 +196,41 @@ def _usb_sockets(need: Need, facts: _Facts) -> NeedResult:
 
 
 def _storage(need: Need, facts: _Facts) -> NeedResult:
-    """Room on data media; the boot medium counts where there is none."""
+    """Room for data, in GB."""
+    room, lines = _room_gb(facts)
+    return _measured(need, room, float(need.at_least or 1), "GB", lines)
+
+
+def recorded_hours(plan: Plan) -> float:
+    """Hours of a day in which it records: those with work in them, all of them where none has."""
+    working = [p.hours for p in plan.duty if p.activity not in ("off", "idle")]
+    return sum(working or [phase.hours for phase in plan.duty])
+
+
+def wanted_room_gb(need: Need, plan: Plan) -> float:
+    """The room that a need asks for, stated or as days of recording. [GB]"""
+    if need.function == "recording":
+        return (need.at_least or 0) * recorded_hours(plan) * (need.rate_mb_h or 0) / 1000
+    return float(need.at_least or 0) if need.function == "storage" else 0.0
+
+
+def _recording(need: Need, facts: _Facts) -> NeedResult:
+    """Days until the room is full, at the rate and the hours of a day."""
+    room, lines = _room_gb(facts)
+    rate_mb_h, want = float(need.rate_mb_h or 0), float(need.at_least or 0)
+    hours = recorded_hours(facts.plan)
+    days = round(room * 1000 / (rate_mb_h * hours), 1) if hours else 0.0
+    result = _measured(need, days, want, "days", lines)
+    if result.sentence:
+        result.sentence = (
+            f"{room:g} GB hold {days:g} of {want:g} days, at {rate_mb_h:g} MB an hour and "
+            f"{hours:g} hours a day: {need.text}."
+        )
+    return result
+
+
+def _room_gb(facts: _Facts) -> tuple[float, tuple[str, ...]]:
+    """Room on data media, and their lines; the boot medium counts where there is none. [GB]"""
     media = [i for i in facts.instances if i.line.role == "data" and i.part.storage is not None]
     if not media:
         media = [i for i in facts.instances if i.line.role == "boot" and i.part.storage is not None]
@@ -206,7 +238,7 @@ def _storage(need: Need, facts: _Facts) -> NeedResult:
     room = sum(i.part.storage.capacity_gb for i in media if i.part.storage is not None)
     if media and not any(i.line.role == "data" for i in media) and facts.plan.image is not None:
         room = max(0.0, room - facts.plan.image.card_gb)
-    return _measured(need, room, float(need.at_least or 1), "GB", lines)
+    return room, lines
 
 
 def _desktop(need: Need, facts: _Facts) -> NeedResult:
@@ -235,22 +267,13 @@ def _pulled_plug(need: Need, facts: _Facts) -> NeedResult:
 
 
 def _silent(need: Need, facts: _Facts) -> NeedResult:
-    loud = [i for i in facts.instances if _has_fan(i) or _spins(i)]
+    loud = [i for i in facts.instances if turns(i.part)]
     if not loud:
         return _met(need, ())
     what = words.listed(dict.fromkeys(i.name for i in loud))
     verb = "turns" if len(loud) == 1 else "turn"
     lines = tuple(dict.fromkeys(i.line.id for i in loud))
     return NeedResult(need, "unmet", "condition", f"{what} {verb} and can be heard.", lines)
-
-
-def _has_fan(instance: Instance) -> bool:
-    cooler = instance.part.cooler
-    return cooler is not None and cooler.r_fan_k_w is not None
-
-
-def _spins(instance: Instance) -> bool:
-    return instance.part.drive is not None and instance.part.drive.spins
 
 
 def _children(need: Need, facts: _Facts) -> NeedResult:
@@ -263,8 +286,29 @@ def _children(need: Need, facts: _Facts) -> NeedResult:
     return _met(need, (case.line.id,))
 
 
+def _moves(need: Need, facts: _Facts) -> NeedResult:
+    spinning = [i for i in facts.instances if i.part.drive is not None and i.part.drive.spins]
+    if spinning:
+        name, lines = spinning[0].name, tuple(dict.fromkeys(i.line.id for i in spinning))
+        sentence = f"{name} spins, and a disk that is shaken while it spins breaks: {need.text}."
+        return NeedResult(need, "unmet", "condition", sentence, lines)
+    sentence = "Screw it down and tie every plug and lead; what can shake loose will."
+    return NeedResult(need, "conditional", "condition", sentence)
+
+
 def _from_outside(need: Need, facts: _Facts) -> NeedResult:
-    del facts
+    """By whichever network its place has, where the kit has it too."""
+    network = facts.plan.place.network
+    if network == "none":
+        sentence = f"Its place has no network: {need.text}."
+        return NeedResult(need, "unmet", "place", sentence)
+    ways: dict[str, tuple[FunctionId, ...]] = {
+        "wired": ("wired_network",), "radio": ("radio",), "both": ("wired_network", "radio"),
+    }  # fmt: skip
+    if not any(facts.givers(way) for way in ways[network]):
+        has = words.listed(FUNCTIONS[way].label for way in ways[network])
+        sentence = f"Its place has {has}, and nothing in the kit joins it: {need.text}."
+        return NeedResult(need, "unmet", "place", sentence)
     sentence = (
         "Change every default password, keep it up to date, and let nothing in from the internet "
         "but what you mean to."
@@ -278,7 +322,8 @@ def _off_mains(need: Need, facts: _Facts) -> NeedResult:
     if not batteries:
         sentence = f"There is no battery in the kit: {need.text}."
         return NeedResult(need, "unmet", "missing", sentence)
-    mean_w = _mean_power_w(facts)
+    hours_of_day = sum(phase.hours for phase in facts.plan.duty)
+    mean_w = float(day_energy_wh(facts.plan, facts.power)[0]) / hours_of_day
     if mean_w <= 0:
         sentence = "Not known: how long its battery lasts, as nothing feeds it yet."
         return NeedResult(need, "unknown", "condition", sentence)
@@ -288,23 +333,12 @@ def _off_mains(need: Need, facts: _Facts) -> NeedResult:
     return _measured(need, hours, float(need.at_least or 0), "h", lines)
 
 
-def _mean_power_w(facts: _Facts) -> float:
-    """Out of all sources, averaged over the phases of the duty. [W]"""
-    power = facts.power
-    roots = [place for place, node in enumerate(power.nodes) if node.parent < 0]
-    hours = weighted = 0.0
-    for number, state in enumerate(power.states):
-        if state.phase is None or not state.mean:
-            continue
-        span = facts.plan.duty[state.phase].hours
-        watts = sum(
-            float(power.voltage_v[place, number, 0] * power.current_a[place, number, 0])
-            for place in roots
-        )
-        hours, weighted = hours + span, weighted + span * watts
-    return weighted / hours if hours else 0.0
-
-
+_FUNCTIONS: dict[str, Callable[[Need, _Facts], NeedResult]] = {
+    "usb_socket": _usb_sockets,
+    "storage": _storage,
+    "recording": _recording,
+    "desktop": _desktop,
+}
 _CONDITIONS: dict[str, Callable[[Need, _Facts], NeedResult]] = {
     "unattended": _unattended,
     "pulled_plug": _pulled_plug,
@@ -312,21 +346,69 @@ _CONDITIONS: dict[str, Callable[[Need, _Facts], NeedResult]] = {
     "children": _children,
     "from_outside": _from_outside,
     "off_mains": _off_mains,
+    "moves": _moves,
 }
 
 
 def _limit(need: Need, facts: _Facts) -> NeedResult:
-    """The longest outside edge of the case; noise and mass are not known yet."""
+    """A figure of the whole kit against the most that it may be."""
+    if need.limit == "noise_dba":
+        return _noise_limit(need, facts)
+    if need.limit == "mass_g":
+        return _mass_limit(need, facts)
+    return _length_limit(need, facts)
+
+
+def _at_most(
+    need: Need, have: float, unit: str, lines: tuple[str, ...], sentence: str
+) -> NeedResult:
     most = float(need.at_most or 0)
+    if have <= most:
+        return NeedResult(need, "met", "", "", lines, unit, have, most)
+    told = f"{sentence}; it may be {most:g} {unit}: {need.text}."
+    return NeedResult(need, "unmet", "limit", told, lines, unit, have, most)
+
+
+def _not_known(need: Need, what: str) -> NeedResult:
+    return NeedResult(need, "unknown", "limit", f"Not known: {what}: {need.text}.")
+
+
+def _length_limit(need: Need, facts: _Facts) -> NeedResult:
+    """The longest outside edge of the case."""
     case = next((i for i in facts.instances if i.part.case is not None), None)
-    if need.limit == "longest_mm" and case is not None and case.part.case is not None:
-        own = case.part.case
-        inner = max(own.inner_length_mm, own.inner_width_mm, own.inner_height_mm)
-        longest = inner + 2 * own.wall_mm
-        if longest <= most:
-            return NeedResult(need, "met", "", "", (case.line.id,), "mm", longest, most)
-        sentence = f"{case.name} is {longest:.0f} mm long; it may be {most:.0f} mm: {need.text}."
-        return NeedResult(need, "unmet", "limit", sentence, (case.line.id,), "mm", longest, most)
-    what = {"noise_dba": "how loud it is", "longest_mm": "how long it is", "mass_g": "its weight"}
-    sentence = f"Not known: {what[need.limit or 'mass_g']}: {need.text}."
-    return NeedResult(need, "unknown", "limit", sentence)
+    if case is None or case.part.case is None:
+        return _not_known(need, "how long it is without a case")
+    own = case.part.case
+    longest = max(own.inner_length_mm, own.inner_width_mm, own.inner_height_mm) + 2 * own.wall_mm
+    sentence = f"{case.name} is {longest:.0f} mm long"
+    return _at_most(need, longest, "mm", (case.line.id,), sentence)
+
+
+def _noise_limit(need: Need, facts: _Facts) -> NeedResult:
+    """All that turns, at 1 m and at its loudest."""
+    noise = facts.noise
+    if noise.unknown:
+        names = words.few(i.name for i in noise.unknown)
+        return _not_known(need, f"how loud {names} {_is_are(noise.unknown)}")
+    level = round(float(noise.level_dba[0]), 1)
+    lines = tuple(dict.fromkeys(piece.line.id for piece, _ in noise.heard))
+    what = words.few(piece.name for piece, _ in noise.heard) if noise.heard else "it"
+    verb = "are" if len(noise.heard) > 1 else "is"
+    sentence = f"{words.opening(what)} {verb} heard at {level:g} dBA at 1 m"
+    return _at_most(need, level, "dBA", lines, sentence)
+
+
+def _mass_limit(need: Need, facts: _Facts) -> NeedResult:
+    """The box with all that is in it or plugged into it."""
+    known, unknown = kit_mass_g(facts.instances)
+    heavy = [i for i in facts.instances if counts(i)]
+    lines = tuple(dict.fromkeys(i.line.id for i in heavy))
+    result = _at_most(need, round(known), "g", lines, f"It weighs {known:.0f} g")
+    if result.status == "met" and unknown:
+        names = words.few(i.name for i in unknown)
+        return _not_known(need, f"what {names} {'weighs' if len(unknown) == 1 else 'weigh'}")
+    return result
+
+
+def _is_are(pieces: list[Instance]) -> str:
+    return "is" if len(pieces) == 1 else "are"

@@ -148,6 +148,28 @@ def radio_in_shell(kit: Kit) -> Iterator[Remark]:
     yield from _remarks(kit, "shell")
 
 
+def joins_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A part that joins the network which the place has."""
+    del finding
+    wanted = {"radio": ("radio",), "wired": ("wired_network",)}.get(kit.plan.place.network, ())
+    for part in on_offer(kit, ("device",)):
+        if any(name in part.offers for name in wanted):
+            yield (AddLine(role="addon", part=part.id),)
+
+
+@rule(
+    "NEED-08", "need", "Its place has the network that it wants",
+    why="A network socket in the kit is no use in a loft without one, nor is a radio where none "
+    "reaches.",
+    formula="what the need asks for is there: a network socket, radio, or either",
+    source="common practice",
+    remedies=(joins_network, another("board", "addon")),
+)  # fmt: skip
+def network_of_the_place(kit: Kit) -> Iterator[Remark]:
+    """Needs of a network that the place has not, or that the kit cannot join."""
+    yield from _remarks(kit, "place")
+
+
 @rule(
     "NEED-07", "need", "The image fits the boot medium and the memory",
     why="An image larger than its card is found out after half an hour of writing it.",

@@ -38,6 +38,8 @@ _WORDS = {
     "limit_c": "the warmth it stands",
     "limit_unannounced_a": "the lower limit",
     "limit_w": "the limit",
+    "mass_g": "its weight",
+    "noise_dba": "how loud it is at 1 m",
     "marked_a": "what its marking lets through",
     "max_above_mm": "the room above the board",
     "max_below_mm": "the room below the board",
@@ -70,6 +72,7 @@ _WORDS = {
     "vent_high_cm2": "the high vents",
     "vent_low_cm2": "the low vents",
     "vent_rise_mm": "the height between the vents",
+    "wall_g_cm3": "the wall's density",
     "wall_mm": "the wall's thickness",
     "wall_w_mk": "the wall's conductivity",
     "width_mm": "the width",
@@ -79,6 +82,7 @@ _WORDS = {
 _UNITS = {
     "_share_k": "1/K", "_w_mk": "W/(m K)", "_k_w": "K/W", "_m3_h": "m³/h", "_cm2": "cm²",
     "_ma": "mA", "_ohm": "Ω", "_awg": "AWG", "_mm": "mm", "_gb": "GB", "_db": "dB",
+    "_dba": "dB(A)", "_g_cm3": "g/cm³", "_g": "g",
     "_a": "A", "_v": "V", "_w": "W",
     "_c": "°C", "_m": "m",
 }  # fmt: skip

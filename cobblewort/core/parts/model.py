@@ -184,13 +184,19 @@ class Rail(Piece):
     limit_w: PositiveRating | None = None
 
 
+Feed = Literal["mains", "network", "vehicle", "battery", "sun"]
+"""What a supply takes its power from, and what a place has to give."""
+
+
 class Source(Piece):
     """Where power enters a tree: a supply, or the supply that comes with a hub.
 
     `efficiency` is that of the supply itself; what it loses counts only where it stands inside.
+    `feeds_on` is what it takes its power from.
     """
 
     rail: str
+    feeds_on: Feed = "mains"
     set_v: Positive
     rated_a: PositiveRating
     announces_a: Annotated[float, Field(ge=0)] = 0
@@ -452,7 +458,9 @@ class Case(Piece):
 
     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
     `absorptance` is the share of the sun that its colour takes in, white to black.
-    `radio_db` is what it takes from a radio inside, `ip_water` the second digit of its IP rating.
+    `radio_db` is what it takes from a radio inside; `ip_solid` and `ip_water` are the two digits of
+    its IP rating. `wall_g_cm3` is the density of its walls, from which its mass follows where that
+    is not stated.
     """
 
     open: bool = False
@@ -478,7 +486,9 @@ class Case(Piece):
     fan_exchange_share: Share
     absorptance: Share = Reading(nominal=0.6, low=0.3, high=0.9, basis="typical")
     radio_db: NotNegativeRating = Reading(nominal=1, low=1, high=1, basis="typical")
+    ip_solid: Annotated[int, Field(ge=0, le=6)] = 0
     ip_water: Annotated[int, Field(ge=0, le=9)] = 0
+    wall_g_cm3: Positive | None = None
 
 
 Origin = Literal["pack", "own", "class"]
@@ -486,7 +496,10 @@ Origin = Literal["pack", "own", "class"]
 
 
 class Part(Piece):
-    """One model in the cupboard, with everything the core knows about it."""
+    """One model in the cupboard, with everything the core knows about it.
+
+    `noise_dba` is what is heard of it at 1 m at its loudest, for what turns.
+    """
 
     id: Identifier
     revision: int = Field(default=1, ge=1)
@@ -499,6 +512,8 @@ class Part(Piece):
     price: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
     currency: str = "EUR"
     inside: bool = True
+    mass_g: Positive | None = None
+    noise_dba: NotNegative | None = None
     ambient_min_c: float | None = None
     ambient_max_c: float | None = None
     cautions: tuple[Text, ...] = ()

@@ -20,15 +20,19 @@ from cobblewort.core.parts.model import Load, Offer, Origin, Part, Rail, Socket
 from cobblewort.core.reading import Basis, Reading
 
 _GROUPS = {
-    "offers": "What it can do", "ambient": "Where it may stand", "stack": "Size", "add_on": "Size",
+    "offers": "What it can do", "ambient": "Where it may stand", "mass_g": "Size",
+    "stack": "Size", "add_on": "Size",
     "storage": "Room",
     "source": "As a supply", "voltages": "Voltage", "loads": "Draw", "rails": "Inside",
     "sockets": "Sockets", "pin_header": "Sockets", "plugs": "Plugs and leads", "lead": "As a lead",
-    "board_heat": "Heat", "cooler": "Cooling", "hot": "Heat", "drive": "Size", "case": "Case",
+    "board_heat": "Heat", "cooler": "Cooling", "noise_dba": "Noise", "hot": "Heat",
+    "drive": "Size", "case": "Case",
 }  # fmt: skip
 """Headings by the first step of a path, in the order of the sheet."""
 _SHAPES = frozenset({"boxes", "spot", "body", "openings", "glands", "bays", "ports"})
 """Places and outlines, which a copy takes over; they are not asked for one by one."""
+
+_SILENT_KINDS = frozenset({"board", "lead", "card", "fastener", "tool"})
 
 FigureKind = Literal["reading", "number"]
 """A reading may have a band and a basis, a number is a plain dimension."""
@@ -99,7 +103,7 @@ def _figures(
     for name, info in type(model).model_fields.items():
         here = f"{path}.{name}".strip(".")
         value, own, fallback = getattr(model, name), _step(document, name), _step(from_class, name)
-        if name in _SHAPES:
+        if name in _SHAPES or (name == "noise_dba" and part.kind in _SILENT_KINDS):
             continue
         if isinstance(value, dict):
             for key, entry in value.items():

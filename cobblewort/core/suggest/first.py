@@ -19,9 +19,11 @@ from cobblewort.core.fixes import propose_fixes
 from cobblewort.core.functions import FUNCTIONS, FunctionId
 from cobblewort.core.judgement import Judgement
 from cobblewort.core.margin import FAMILIES, Family
-from cobblewort.core.parts.model import Part
+from cobblewort.core.needs.model import NeedResult, wanted_room_gb
+from cobblewort.core.parts.model import Feed, Part
 from cobblewort.core.patch import AddLine, Patch, apply_patch
 from cobblewort.core.plan import KINDS_FOR_ROLE, Need, Plan, Role
+from cobblewort.core.power.harvest import FEEDS_AT
 from cobblewort.core.remedies import joining_leads
 
 _MOST_REPAIRS = 3
@@ -31,6 +33,14 @@ _REPAIRED: tuple[Family, ...] = tuple(family for family in FAMILIES if family !=
 """Every choice was the cheapest that would do; trying each cheaper part again finds nothing."""
 _WATERTIGHT = 4
 """Splashing water from any direction: second digit of IEC 60529."""
+_SURELY_DRAWN = 0.9
+"""A kit draws this much of what it drew from another supply at least: leads lose a few percent."""
+_DUSTTIGHT = 5
+"""Dust-protected: first digit of IEC 60529."""
+_FOUND_LATER: tuple[FunctionId | None, ...] = (
+    "storage", "recording", "vehicle_power", "battery", "solar",
+)  # fmt: skip
+"""What media and supply give, which are chosen after the add-ons."""
 _UNTESTED = Decimal(10**6)
 """Stands for a price that is not known, so that such parts come last."""
 
@@ -48,12 +58,16 @@ class FirstKit:
     """A plan with a kit in it, why each part was taken, and what still stops it.
 
     `failing` is empty for a kit that nothing stops; otherwise it names what does, with its figures.
+    `only_dear` says that nothing stops it but perhaps its price: a dearer one is then no better.
+    `lacking` tells how far it is from its needs.
     """
 
     plan: Plan
     reasons: list[Reason]
     failing: list[str]
     total: Decimal
+    only_dear: bool = False
+    lacking: int = 0
 
 
 @dataclass(slots=True)
@@ -82,10 +96,9 @@ def first_kit(plan: Plan, catalogue: Catalogue, owned: Iterable[str] = ()) -> Fi
     search = _Search(plan, catalogue, frozenset(owned))
     best: FirstKit | None = None
     for board in search.boards():
-        if best is not None and not best.failing and search.price(board) >= best.total:
+        if best is not None and best.only_dear and search.price(board) >= best.total:
             continue
-        sound_total = best.total if best is not None and not best.failing else None
-        found = search.grown(board, sound_total)
+        found = search.grown(board, None if best is None or not best.only_dear else best.total)
         if found is not None and (best is None or _rank(found) < _rank(best)):
             best = found
     if best is None:
@@ -93,8 +106,8 @@ def first_kit(plan: Plan, catalogue: Catalogue, owned: Iterable[str] = ()) -> Fi
     return best
 
 
-def _rank(kit: FirstKit) -> tuple[int, Decimal]:
-    return len(kit.failing), kit.total
+def _rank(kit: FirstKit) -> tuple[int, int, Decimal]:
+    return len(kit.failing), kit.lacking, kit.total
 
 
 class _Search:
@@ -152,10 +165,13 @@ class _Search:
         judged = self.add_shell(draft, judged)
         judged = self.repaired(draft, judged, _REPAIRED)
         judged = self.add_fasteners(draft, judged)
-        failing = [f.sentence for f in judged.findings if f.severity == "stops"]
+        stopping = [f for f in judged.findings if f.severity == "stops"]
+        only_dear = all(finding.family == "cost" for finding in stopping)
+        failing = [finding.sentence for finding in stopping]
         lines = {line.id for line in draft.plan.lines}
         reasons = [Reason(line, text) for line, text in draft.reasons.items() if line in lines]
-        return FirstKit(draft.plan, reasons, failing, judged.kit.cost.total)
+        lacking = sum(_lacking(result) for result in judged.kit.needs)
+        return FirstKit(draft.plan, reasons, failing, judged.kit.cost.total, only_dear, lacking)
 
     def add(self, draft: _Draft, role: Role, part: Part, why: str, quantity: int = 1) -> None:
         """Put a part into the draft."""
@@ -188,7 +204,7 @@ class _Search:
                 if result.reason == "inlet" or need.function == "device_port":
                     self.add_splitter(draft)
                     break
-                if result.status == "met" or need.function in ("storage", "vehicle_power"):
+                if result.status == "met" or need.function in _FOUND_LATER:
                     break
                 giver = next(self.givers(need), None)
                 if giver is None:
@@ -215,7 +231,7 @@ class _Search:
     def add_room(self, draft: _Draft) -> None:
         """A boot medium for the image, and room for the data beside it or on drives."""
         image_gb = self.plan.image.card_gb if self.plan.image else 4
-        room_gb = max([n.at_least or 0 for n in self.wanted if n.function == "storage"], default=0)
+        room_gb = max([wanted_room_gb(need, self.plan) for need in self.wanted], default=0)
         cards = [p for p in self.on_offer("boot") if p.kind == "card" and p.storage is not None]
         both = next((c for c in cards if _capacity(c) >= image_gb + room_gb), None)
         drives = (
@@ -241,7 +257,7 @@ class _Search:
         hosts = {s.connector for s in board.sockets.values() if s.role == "host"}
         for drive in self.on_offer("data"):
             form = drive.drive
-            if form is None or (form.spins and "silent" in self.conditions):
+            if form is None or (form.spins and self.conditions & {"silent", "moves"}):
                 continue
             quantity = int(-(-room_gb // _capacity(drive)))
             for adapter in self.on_offer("addon"):
@@ -259,17 +275,24 @@ class _Search:
 
     def add_supply(self, draft: _Draft) -> Judgement:
         """The cheapest supply, with its lead where it has none, that leaves the fewest snags."""
-        from_vehicle = self.plan.place.power == "vehicle" or any(
-            n.function == "vehicle_power" for n in self.wanted
-        )
+        feeds: tuple[Feed, ...] = (self.plan.place.power,)
+        if any(n.function == "vehicle_power" for n in self.wanted):
+            feeds = ("vehicle",)
+        elif any(_of_battery(need) for need in self.plan.needs):
+            feeds = FEEDS_AT[self.plan.place.power]
+        drawn_w = 0.0
         best: tuple[tuple[bool, int, Decimal], Judgement] | None = None
         for supply in self.on_offer("supply"):
-            if ("vehicle_power" in supply.offers) != from_vehicle or supply.inside:
+            if supply.source is None or supply.source.feeds_on not in feeds or supply.inside:
                 continue
+            if supply.source.rated_a.nominal * supply.source.set_v.nominal < drawn_w:
+                continue  # too small by far: what a kit draws hardly depends on its supply
             for patch in self.with_leads(draft, supply):
                 judged = self.judge(draft, patch)
                 stops = sum(f.severity == "stops" and _of_supply(f) for f in judged.findings)
+                stops += sum(_lacking(r) for r in judged.kit.needs if _of_battery(r.need))
                 unfed = not judged.kit.power.feeds_every_board()
+                drawn_w = _SURELY_DRAWN * _drawn_w(judged)
                 rank = (unfed, stops, judged.kit.cost.total)
                 if best is None or rank < best[0]:
                     best = (rank, judged)
@@ -349,6 +372,8 @@ class _Search:
         own, place = case.case, self.plan.place
         if own is None or (place.wet and own.ip_water < _WATERTIGHT):
             return False
+        if place.dust == "much" and own.ip_solid < _DUSTTIGHT:
+            return False
         return not (own.open and ("children" in self.conditions or place.touched_by == "children"))
 
     def repaired(self, draft: _Draft, judged: Judgement, families: tuple[Family, ...]) -> Judgement:
@@ -384,6 +409,32 @@ def _stops(judged: Judgement) -> int:
 def _of_supply(finding: Finding) -> bool:
     """Whether a snag is about feeding the kit: its limits, and the lead that joins it."""
     return finding.family == "supply" or finding.rule in ("FIT-02", "FIT-09")
+
+
+def _drawn_w(judged: Judgement) -> float:
+    """What the supply has to give in the heaviest state that must hold; 0 where it feeds no board.
+
+    In watts, at nominal figures.
+    """
+    power = judged.kit.power
+    if not power.feeds_every_board():
+        return 0.0
+    watts = power.limit_voltage_v[:, :, 0] * power.limit_current_a[:, :, 0]
+    return max(
+        float(watts[place, power.limit_hard].max())
+        for place, node in enumerate(power.nodes)
+        if node.parent < 0 and node.instance.line.role == "supply"
+    )
+
+
+def _of_battery(need: Need) -> bool:
+    """Whether a need is about what a supply holds or takes in."""
+    return need.condition == "off_mains" or need.function in ("battery", "solar")
+
+
+def _lacking(result: NeedResult) -> int:
+    """How far a kit is from a need: 1 for too little, 2 for nothing of it."""
+    return {"too_little": 1, "missing": 2}.get(result.reason, 0)
 
 
 def _removes(plan: Plan, patch: Patch) -> bool:

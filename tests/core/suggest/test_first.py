@@ -108,6 +108,53 @@ def test_the_place_narrows_the_choice() -> None:
     )
 
 
+@pytest.mark.parametrize(
+    ("power", "feed"),
+    [("mains", "mains"), ("network", "network"), ("vehicle", "vehicle"), ("battery", "battery"),
+     ("sun", "sun")],
+)  # fmt: skip
+def test_the_supply_feeds_on_what_the_place_has(power: str, feed: str) -> None:
+    """A climate logger at each of them, which nothing stops, at a place that the sun can feed."""
+    place = shipped_places()["indoor-room"].place.model_copy(update={"power": power})
+    needs: list[Need] = []
+    if power == "sun":
+        needs = [Need(id="sun", text="lives on the sun", function="solar", at_least=120)]
+    asked = (*shipped_purposes()["climate-logger"].needs, *needs)
+    found = kit_for("climate-logger", place=place, needs=asked)
+    assert found.failing == []
+    supply = next(line.part for line in found.plan.lines if line.role == "supply")
+    assert shipped().part(supply).source.feeds_on == feed
+
+
+def test_hours_without_mains_want_a_battery() -> None:
+    """The power bank is taken where ten hours are asked for; a week is told as too much."""
+    purpose = shipped_purposes()["climate-logger"]
+    need = Need(id="off", text="through the night", condition="off_mains", at_least=10)
+    found = kit_for("climate-logger", needs=(*purpose.needs, need))
+    assert found.failing == []
+    assert "S30" in {line.part for line in found.plan.lines}
+    week = need.model_copy(update={"at_least": 168.0})
+    assert "of the 168 h asked for" in kit_for("climate-logger", needs=(week,)).failing[0]
+
+
+def test_dust_wants_a_closed_box_and_a_ride_no_disk() -> None:
+    """In sawdust only dust-protected cases; where it rides along nothing that spins."""
+    workshop = shipped_places()["workshop"].place.model_copy(update={"dust": "much"})
+    cases = [
+        part.case
+        for line in kit_for("climate-logger", place=workshop).plan.lines
+        if (part := shipped().part(line.part)).case
+    ]
+    assert [case.ip_solid >= 5 for case in cases] == [True]
+    ride = Need(id="ride", text="rides along", condition="moves")
+    purpose = shipped_purposes()["file-store-one"]
+    found = kit_for("file-store-one", needs=(*purpose.needs, ride))
+    assert found.failing == []
+    drives = [d for line in found.plan.lines if (d := shipped().part(line.part).drive)]
+    assert drives
+    assert not any(drive.spins for drive in drives)
+
+
 def test_children_get_a_closed_case() -> None:
     """The cheapest case is open plates; with children it is not taken."""
     assert "E01" not in {line.part for line in kit_for("games-console").plan.lines}

@@ -818,7 +818,9 @@ export interface components {
          *
          *     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
          *     `absorptance` is the share of the sun that its colour takes in, white to black.
-         *     `radio_db` is what it takes from a radio inside, `ip_water` the second digit of its IP rating.
+         *     `radio_db` is what it takes from a radio inside; `ip_solid` and `ip_water` are the two digits of
+         *     its IP rating. `wall_g_cm3` is the density of its walls, from which its mass follows where that
+         *     is not stated.
          */
         Case: {
             /**
@@ -907,10 +909,16 @@ export interface components {
              */
             radio_db?: components["schemas"]["Reading"];
             /**
+             * Ip Solid
+             * @default 0
+             */
+            ip_solid?: number;
+            /**
              * Ip Water
              * @default 0
              */
             ip_water?: number;
+            wall_g_cm3?: components["schemas"]["Reading"] | null;
         };
         /**
          * CaseOutline
@@ -1817,6 +1825,7 @@ export interface components {
          *
          *     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
          *     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+         *     Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
          */
         Need: {
             /** Id */
@@ -1824,9 +1833,9 @@ export interface components {
             /** Text */
             text: string;
             /** Function */
-            function?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus") | null;
+            function?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar") | null;
             /** Condition */
-            condition?: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains") | null;
+            condition?: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains" | "moves") | null;
             /** Limit */
             limit?: ("noise_dba" | "longest_mm" | "mass_g") | null;
             /**
@@ -1838,10 +1847,14 @@ export interface components {
             at_least?: number | null;
             /** At Most */
             at_most?: number | null;
+            /** Rate Mb H */
+            rate_mb_h?: number | null;
         };
         /**
          * NeedKind
          * @description Something that can be asked of a kit. `wants` says which figure goes with it, if any.
+         *
+         *     `rate_unit` is set where a rate is wanted besides, as of a recording.
          */
         NeedKind: {
             /**
@@ -1860,6 +1873,11 @@ export interface components {
              * @enum {string}
              */
             wants: "" | "count" | "at_least" | "at_most";
+            /**
+             * Rate Unit
+             * @default
+             */
+            rate_unit?: string;
         };
         /**
          * NeedReport
@@ -1978,6 +1996,8 @@ export interface components {
         /**
          * Part
          * @description One model in the cupboard, with everything the core knows about it.
+         *
+         *     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns.
          */
         Part: {
             /** Id */
@@ -2021,6 +2041,8 @@ export interface components {
              * @default true
              */
             inside?: boolean;
+            mass_g?: components["schemas"]["Reading"] | null;
+            noise_dba?: components["schemas"]["Reading"] | null;
             /** Ambient Min C */
             ambient_min_c?: number | null;
             /** Ambient Max C */
@@ -2277,7 +2299,9 @@ export interface components {
          * @description Where it will live. [°C], [m], [W/m²]
          *
          *     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
-         *     whether it needs a case against water.
+         *     whether it needs a case against water, `dust` how much of it lies in the air. `noise_max_dba` is
+         *     the most that may be heard of it at 1 m, None where nobody minds. `power` and `network` are what
+         *     can be had there.
          */
         Place: {
             /**
@@ -2316,6 +2340,20 @@ export interface components {
              * @default false
              */
             wet?: boolean;
+            /**
+             * Dust
+             * @default clean
+             * @enum {string}
+             */
+            dust?: "clean" | "some" | "much";
+            /** Noise Max Dba */
+            noise_max_dba?: number | null;
+            /**
+             * Network
+             * @default both
+             * @enum {string}
+             */
+            network?: "both" | "wired" | "radio" | "none";
             /**
              * Touched By
              * @default adults
@@ -2399,6 +2437,8 @@ export interface components {
              *       "standing": "feet",
              *       "sun_w_m2": 0,
              *       "wet": false,
+             *       "dust": "clean",
+             *       "network": "both",
              *       "touched_by": "adults",
              *       "power": "mains"
              *     }
@@ -2498,6 +2538,8 @@ export interface components {
              *       "standing": "feet",
              *       "sun_w_m2": 0,
              *       "wet": false,
+             *       "dust": "clean",
+             *       "network": "both",
              *       "touched_by": "adults",
              *       "power": "mains"
              *     }
@@ -3171,10 +3213,17 @@ export interface components {
          * @description Where power enters a tree: a supply, or the supply that comes with a hub.
          *
          *     `efficiency` is that of the supply itself; what it loses counts only where it stands inside.
+         *     `feeds_on` is what it takes its power from.
          */
         Source: {
             /** Rail */
             rail: string;
+            /**
+             * Feeds On
+             * @default mains
+             * @enum {string}
+             */
+            feeds_on?: "mains" | "network" | "vehicle" | "battery" | "sun";
             set_v: components["schemas"]["Reading"];
             rated_a: components["schemas"]["Reading"];
             /**
@@ -3436,9 +3485,9 @@ export interface components {
          * Working
          * @description How one figure comes about, at nominal figures in one state.
          *
-         *     `expression` is the formula in the symbols of `inputs`, in plain arithmetic with `min` and
-         *     `max`; worked out with their values it gives `result`. `doubts` are the figures that make its
-         *     band wide, widest first, and `measure` the one measurement that would narrow it most.
+         *     `expression` is the formula in the symbols of `inputs`, in plain arithmetic with `min`, `max`
+         *     and `log10`; worked out with their values it gives `result`. `doubts` are the figures that make
+         *     its band wide, widest first, and `measure` the one measurement that would narrow it most.
          */
         Working: {
             /** Figure */

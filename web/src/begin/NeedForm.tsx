@@ -12,7 +12,7 @@ interface Props {
   onAdd: (need: Need) => void;
 }
 
-const EMPTY = { choice: "", text: "", figure: "" };
+const EMPTY = { choice: "", text: "", figure: "", rate: "" };
 
 /** Asks for one more thing, in words of one's own and as what is looked for. */
 export function NeedForm({ taken, onAdd }: Props) {
@@ -72,6 +72,20 @@ export function NeedForm({ taken, onAdd }: Props) {
                 onChange={(event) => setTyped({ ...typed, figure: event.target.value })}
               />
               <span className="unit">{chosen.unit || "times"}</span>
+            </div>
+          )}
+          {chosen.rate_unit && (
+            <div className="with-unit">
+              <Form.Control
+                size="sm"
+                className="tabular"
+                inputMode="decimal"
+                aria-label="At what rate"
+                placeholder="at what rate"
+                value={typed.rate}
+                onChange={(event) => setTyped({ ...typed, rate: event.target.value })}
+              />
+              <span className="unit">{chosen.rate_unit}</span>
             </div>
           )}
           <Form.Control

@@ -14,6 +14,7 @@ import {
 } from "../api/queries";
 import type { FirstKitRequest, Need, Plan, Purpose } from "../api/types";
 import { PageBar } from "../ui/PageBar";
+import { placeMeans } from "../ui/placeWords";
 import { Failure, Loading } from "../ui/States";
 import { NO_ANSWERS, requestFrom, withPlace, withPurpose, type Answers } from "./answers";
 import { FirstKitPane } from "./FirstKitPane";
@@ -229,12 +230,12 @@ function WhereQuestion({ answers, onChange }: WhereProps) {
         {day("coldest", "Coldest day")}
         {day("hottest", "Hottest day")}
       </div>
-      {chosen?.place.wet && (
-        <p className="soft">Water reaches it: only cases against splashing water are taken.</p>
-      )}
-      {chosen?.place.power === "vehicle" && (
-        <p className="soft">It is fed from the vehicle: only converters for one are taken.</p>
-      )}
+      {chosen &&
+        placeMeans(chosen.place).map((text) => (
+          <p key={text} className="soft">
+            {text}
+          </p>
+        ))}
     </fieldset>
   );
 }

@@ -5,6 +5,14 @@ import { NO_ANSWERS, requestFrom, withPlace, withPurpose } from "./answers";
 import { lookedFor, needFrom, needTally } from "./needs";
 
 const PURPOSE = { id: "hub", title: "Hub", place: null, needs: [] } as unknown as Purpose;
+const RECORDING = {
+  kind: "function",
+  id: "recording",
+  label: "room for a recording",
+  unit: "days",
+  wants: "at_least",
+  rate_unit: "MB an hour",
+} as const;
 const LOFT: KnownPlace = {
   id: "loft",
   title: "Loft",
@@ -22,6 +30,7 @@ const KINDS: NeedKind[] = [
   { kind: "condition", id: "silent", label: "makes no sound", unit: "", wants: "" },
   { kind: "condition", id: "off_mains", label: "off mains", unit: "h", wants: "at_least" },
   { kind: "limit", id: "mass_g", label: "not heavier than", unit: "g", wants: "at_most" },
+  RECORDING,
 ];
 
 describe("the four answers", () => {
@@ -66,8 +75,8 @@ describe("the four answers", () => {
 });
 
 describe("needs of one's own", () => {
-  const made = (choice: string, figure = "", text = "") =>
-    needFrom({ choice, figure, text }, KINDS, ["radio"]);
+  const made = (choice: string, figure = "", text = "", rate = "") =>
+    needFrom({ choice, figure, text, rate }, KINDS, ["radio"]);
 
   test("a function, a condition and a limit", () => {
     expect(made("function:radio", "2", " two of them ")).toMatchObject({
@@ -85,6 +94,17 @@ describe("needs of one's own", () => {
     expect(made("condition:off_mains")).toMatchObject({ wrong: /how much/ });
     expect(made("function:radio", "1.5")).toMatchObject({ wrong: /whole/ });
     expect(made("function:storage", "none")).toMatchObject({ wrong: /number/ });
+  });
+
+  test("days of a recording want its rate", () => {
+    expect(made("function:recording", "30")).toMatchObject({ wrong: /MB an hour/ });
+    expect(made("function:recording", "", "", "330")).toMatchObject({ wrong: /how many days/ });
+    expect(made("function:recording", "30", "", "fast")).toMatchObject({ wrong: /such as 30/ });
+    const read = made("function:recording", "30", "a month of nights", "330");
+    expect(read).toMatchObject({ need: { at_least: 30, rate_mb_h: 330 } });
+    expect("need" in read && lookedFor(read.need, KINDS)).toBe(
+      "room for a recording, at least 30 days at 330 MB an hour",
+    );
   });
 
   test("needs are read aloud with their figure", () => {

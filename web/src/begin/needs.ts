@@ -7,6 +7,8 @@ export function lookedFor(need: Need, kinds: NeedKind[]): string {
   const kind = kinds.find((entry) => entry.id === (need.function ?? need.condition ?? need.limit));
   if (!kind) return "";
   if (need.at_most != null) return `${kind.label} ${need.at_most} ${kind.unit}`;
+  if (need.at_least != null && need.rate_mb_h != null)
+    return `${kind.label}, at least ${need.at_least} ${kind.unit} at ${need.rate_mb_h} ${kind.rate_unit}`;
   if (need.at_least != null) return `${kind.label}, at least ${need.at_least} ${kind.unit}`;
   return (need.count ?? 1) > 1 ? `${kind.label}, ${need.count} times` : kind.label;
 }
@@ -16,6 +18,7 @@ export interface NeedText {
   choice: string;
   text: string;
   figure: string;
+  rate: string;
 }
 
 /** A new need, or the sentence that says what is missing. */
@@ -32,6 +35,11 @@ export function needFrom(
     return { wrong: "The figure must be a number above zero, such as 80." };
   if (figure === null && (kind.wants === "at_most" || kind.id === "off_mains"))
     return { wrong: `Say how much: ${kind.label} … ${kind.unit}.` };
+  const rate = typed.rate.trim() === "" ? null : readNumber(typed.rate);
+  if (kind.rate_unit && (figure === null || rate === null || !(rate > 0)))
+    return {
+      wrong: `Say how many ${kind.unit}, and how many ${kind.rate_unit}, such as 30 and 330.`,
+    };
   if (kind.wants === "count" && figure !== null && !Number.isInteger(figure))
     return { wrong: "How often must be a whole number." };
   const need: Need = {
@@ -43,6 +51,7 @@ export function needFrom(
     count: kind.wants === "count" ? (figure ?? 1) : 1,
     at_least: kind.wants === "at_least" ? figure : null,
     at_most: kind.wants === "at_most" ? figure : null,
+    rate_mb_h: kind.rate_unit ? rate : null,
   };
   return { need };
 }

@@ -25,6 +25,9 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
     touchedBy: plan.place?.touched_by ?? "adults",
     power: plan.place?.power ?? "mains",
     wet: plan.place?.wet ?? false,
+    dust: plan.place?.dust ?? "clean",
+    network: plan.place?.network ?? "both",
+    noise: plan.place?.noise_max_dba == null ? "" : String(plan.place.noise_max_dba),
     budget: plan.budget ?? "",
     copies: String(plan.copies ?? 1),
     lift: plan.settings?.lift_port_limit ?? false,
@@ -39,6 +42,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
     const numbers = [text.coldest, text.hottest, text.altitude, text.sun].map(readNumber);
     const budget = text.budget.trim() === "" ? null : readNumber(text.budget);
     const copies = readNumber(text.copies);
+    const noise = text.noise.trim() === "" ? null : readNumber(text.noise);
     if (numbers.some(Number.isNaN) || Number.isNaN(budget)) {
       setError("Temperatures, height, sun and budget must be numbers, such as 28 or 12.50.");
       return;
@@ -47,6 +51,12 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
     if ((coldest ?? 0) > (hottest ?? 0)) {
       setError(
         `The coldest day must not be warmer than the hottest (got ${coldest} and ${hottest} °C).`,
+      );
+      return;
+    }
+    if (noise !== null && !(noise > 0 && noise <= 140)) {
+      setError(
+        `The most that may be heard must be a number above 0 and up to 140 dB(A), or stay empty (got ${text.noise}).`,
       );
       return;
     }
@@ -70,6 +80,9 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
       touched_by: text.touchedBy,
       power: text.power,
       wet: text.wet,
+      dust: text.dust,
+      network: text.network,
+      noise_max_dba: noise,
     };
     changes.act({
       kind: "patch",
@@ -210,6 +223,30 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 <option value="battery">a battery</option>
                 <option value="sun">the sun</option>
               </Form.Select>
+            </Field>
+            <Field label="Network there" id={`${id}-network`}>
+              <Form.Select id={`${id}-network`} value={text.network} onChange={put("network")}>
+                <option value="both">by wire and by radio</option>
+                <option value="wired">by wire only</option>
+                <option value="radio">by radio only</option>
+                <option value="none">none</option>
+              </Form.Select>
+            </Field>
+            <Field label="Dust in the air" id={`${id}-dust`}>
+              <Form.Select id={`${id}-dust`} value={text.dust} onChange={put("dust")}>
+                <option value="clean">hardly any</option>
+                <option value="some">some</option>
+                <option value="much">much: sawdust, flour, chaff</option>
+              </Form.Select>
+            </Field>
+            <Field label="May be heard, at 1 m" id={`${id}-noise`} unit="dB(A)">
+              <Form.Control
+                id={`${id}-noise`}
+                inputMode="decimal"
+                value={text.noise}
+                placeholder="nobody minds"
+                onChange={put("noise")}
+              />
             </Field>
             <Field label="Budget for all of them" id={`${id}-budget`} unit={plan.currency ?? "EUR"}>
               <Form.Control

@@ -9,6 +9,7 @@ import { NeedForm } from "../../../begin/NeedForm";
 import { lookedFor, needMark, needTally, needWord } from "../../../begin/needs";
 import { Cobble } from "../../../ui/Cobble";
 import { change, money } from "../../../ui/numbers";
+import { placeWords } from "../../../ui/placeWords";
 import { readNumber } from "../../../ui/readNumber";
 import { useBench } from "../../bench";
 import { DayEditor } from "./DayEditor";
@@ -32,8 +33,8 @@ export function PurposeView() {
       </div>
       {view.plan.purpose && <p className="purpose-text">{view.plan.purpose}</p>}
       <p className="soft">
-        {place?.name || "Its place has no name"}: {place?.ambient_min_c} to {place?.ambient_max_c}{" "}
-        °C.
+        {place?.name || "Its place has no name"}
+        {place && `: ${placeWords(place)}`}.
       </p>
       <Needs />
       <ImageEditor key={JSON.stringify(view.plan.image)} />

@@ -1,0 +1,1 @@
+"""Noise: what is heard of a kit."""

@@ -1,0 +1,52 @@
+import { describe, expect, it } from "vitest";
+
+import type { KnownPlace } from "../api/types";
+import { placeMeans, placeWords } from "./placeWords";
+
+const ROOM: KnownPlace["place"] = {
+  name: "Room",
+  ambient_min_c: 15,
+  ambient_max_c: 28,
+  altitude_m: 0,
+  standing: "feet",
+  sun_w_m2: 0,
+  wet: false,
+  dust: "clean",
+  noise_max_dba: null,
+  network: "both",
+  touched_by: "adults",
+  power: "mains",
+};
+
+describe("a place in words", () => {
+  it("tells the temperatures, and nothing that goes without saying", () => {
+    expect(placeWords(ROOM)).toBe("15 to 28 °C");
+    expect(placeMeans(ROOM)).toEqual([]);
+  });
+
+  it("tells what is out of the ordinary", () => {
+    const stair = {
+      ...ROOM,
+      dust: "some",
+      power: "sun",
+      network: "none",
+      noise_max_dba: 24,
+    } as const;
+    expect(placeWords(stair)).toBe(
+      "15 to 28 °C, some dust, fed by the sun, no network, at most 24 dB(A) at 1 m",
+    );
+  });
+
+  it("says what it means for the parts", () => {
+    const means = placeMeans({
+      ...ROOM,
+      wet: true,
+      dust: "much",
+      power: "network",
+      network: "radio",
+    });
+    expect(means).toHaveLength(4);
+    expect(means.join(" ")).toMatch(/splashing water.*protected against it.*splitters.*by radio/);
+    expect(placeMeans({ ...ROOM, power: "battery" })[0]).toMatch(/hold one/);
+  });
+});
