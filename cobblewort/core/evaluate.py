@@ -37,6 +37,7 @@ from cobblewort.core.reporting import (
     line_reports,
     need_reports,
     next_step,
+    noise_report,
     supply_report,
 )
 
@@ -120,5 +121,6 @@ def report_on(judgement: Judgement) -> Report:
         supply=supply_report(kit, margins),
         heat=heat_report(kit),
         cost=cost_report(kit),
+        noise=noise_report(kit),
         next_step=next_step(kit, findings),
     )

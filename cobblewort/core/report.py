@@ -331,6 +331,27 @@ class CostReport:
 
 
 @dataclass(slots=True, frozen=True)
+class HeardPart:
+    """A piece that turns, and what is heard of it at 1 m; None where nobody says. [dB(A)]"""
+
+    line: str
+    name: str
+    level_dba: float | None
+
+
+@dataclass(slots=True, frozen=True)
+class NoiseReport:
+    """What is heard of the kit at 1 m at its loudest, piece by piece and together. [dB(A)]
+
+    `limit_dba` is what its place allows, None where nobody minds.
+    """
+
+    heard: list[HeardPart]
+    level_dba: float
+    limit_dba: float | None
+
+
+@dataclass(slots=True, frozen=True)
 class NextStep:
     """The one next thing to do: choose a part for `role`, or look at `finding`; or neither."""
 
@@ -355,6 +376,7 @@ class Report:
     supply: SupplyReport
     heat: HeatReport
     cost: CostReport
+    noise: NoiseReport
     next_step: NextStep
 
     def finding(self, finding_id: str) -> Finding | None:

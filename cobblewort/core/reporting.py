@@ -29,12 +29,14 @@ from cobblewort.core.report import (
     HeaderPin,
     HeaderReport,
     HeaderUser,
+    HeardPart,
     HeatNode,
     HeatPath,
     HeatReport,
     LineReport,
     NeedReport,
     NextStep,
+    NoiseReport,
     PinState,
     Reach,
     SpareSocket,
@@ -384,6 +386,15 @@ def cost_report(kit: Kit) -> CostReport:
         kit.plan.currency, kit.plan.copies, cost.total, cost.further, cost.owned_value,
         kit.plan.budget, unknown,
     )  # fmt: skip
+
+
+def noise_report(kit: Kit) -> NoiseReport:
+    """What is heard, the loudest first; what is not known last."""
+    noise = kit.noise
+    known = [HeardPart(p.line.id, p.name, float(level[0])) for p, level in noise.heard]
+    known.sort(key=lambda part: -(part.level_dba or 0.0))
+    unknown = [HeardPart(p.line.id, p.name, None) for p in noise.unknown]
+    return NoiseReport([*known, *unknown], float(noise.level_dba[0]), kit.plan.place.noise_max_dba)
 
 
 _FIRST_CHOICES = (

@@ -1451,6 +1451,18 @@ export interface components {
             takes: number[];
         };
         /**
+         * HeardPart
+         * @description A piece that turns, and what is heard of it at 1 m; None where nobody says. [dB(A)]
+         */
+        HeardPart: {
+            /** Line */
+            line: string;
+            /** Name */
+            name: string;
+            /** Level Dba */
+            level_dba: number | null;
+        };
+        /**
          * HeatNode
          * @description A node of the thermal network by state, with the 5 and 95 % values. [°C]
          */
@@ -1926,6 +1938,20 @@ export interface components {
             role: string | null;
             /** Finding */
             finding: string | null;
+        };
+        /**
+         * NoiseReport
+         * @description What is heard of the kit at 1 m at its loudest, piece by piece and together. [dB(A)]
+         *
+         *     `limit_dba` is what its place allows, None where nobody minds.
+         */
+        NoiseReport: {
+            /** Heard */
+            heard: components["schemas"]["HeardPart"][];
+            /** Level Dba */
+            level_dba: number;
+            /** Limit Dba */
+            limit_dba: number | null;
         };
         /**
          * Offer
@@ -2969,6 +2995,7 @@ export interface components {
             supply: components["schemas"]["SupplyReport"];
             heat: components["schemas"]["HeatReport"];
             cost: components["schemas"]["CostReport"];
+            noise: components["schemas"]["NoiseReport"];
             next_step: components["schemas"]["NextStep"];
         };
         /**

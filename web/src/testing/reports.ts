@@ -102,6 +102,7 @@ export function report(fields: {
       hottest_ambient_p05_c: null,
       hottest_ambient_p95_c: null,
     },
+    noise: { heard: [], level_dba: 0, limit_dba: null },
     cost: {
       currency: "EUR",
       total: "0",

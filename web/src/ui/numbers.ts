@@ -1,7 +1,16 @@
 /** Figures as the page shows them: the one place where numbers become text. */
 import type { FamilyReport, Margin } from "../api/types";
 
-const DIGITS: Record<string, number> = { A: 2, V: 2, W: 1, mm: 1, "°C": 0, K: 0 };
+const DIGITS: Record<string, number> = {
+  A: 2,
+  V: 2,
+  W: 1,
+  mm: 1,
+  "°C": 0,
+  K: 0,
+  "dB(A)": 0,
+  Wh: 0,
+};
 const SIGNS: Record<string, string> = { EUR: "€" };
 
 export function figure(value: number, unit: string): string {

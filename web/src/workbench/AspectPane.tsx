@@ -5,6 +5,7 @@ import { severityWord } from "../ui/numbers";
 import { CostTable } from "./aspects/cost/CostTable";
 import { FitView } from "./aspects/fit/FitView";
 import { HeatView } from "./aspects/heat/HeatView";
+import { NoiseView } from "./aspects/noise/NoiseView";
 import { NotJudged } from "./aspects/NotJudged";
 import { PurposeView } from "./aspects/purpose/PurposeView";
 import { SupplyView } from "./aspects/supply/SupplyView";
@@ -46,6 +47,8 @@ function Drawing({ family, judged }: { family: FamilyId; judged: boolean }) {
       return <SupplyView />;
     case "heat":
       return <HeatView />;
+    case "noise":
+      return <NoiseView />;
     case "cost":
       return <CostTable />;
     default:

@@ -9,10 +9,6 @@ const LATER: Partial<Record<FamilyId, { title: string; what: string }>> = {
     title: "How long it lasts",
     what: "Years of a card or drive under what is written to it, and the odds of an array.",
   },
-  noise: {
-    title: "How loud it is",
-    what: "Fans and disks added up as levels, at the distance where somebody sits.",
-  },
   cost: { title: "What it costs", what: "Set a budget to see what is left of it." },
 };
 

@@ -1,0 +1,55 @@
+/** Places the bars of the noise drawing. Pure; levels come from the report. */
+import type { Report } from "../../../api/types";
+import { figure } from "../../../ui/numbers";
+
+export const WIDTH = 640;
+export const ROW = 30;
+const START = 170;
+const END = WIDTH - 90;
+const LEAST_TOP = 40;
+const STEP = 10;
+
+export interface NoiseRow {
+  key: string;
+  line: string | null;
+  name: string;
+  y: number;
+  /** Null where the level is not known. */
+  width: number | null;
+  text: string;
+}
+
+/** One bar for each thing that turns, one for all together where there are several. */
+export function noiseLayout(noise: Report["noise"]) {
+  const loudest = Math.max(noise.level_dba, noise.limit_dba ?? 0, LEAST_TOP);
+  const top = Math.ceil(loudest / STEP) * STEP;
+  const at = (level: number) => START + (level / top) * (END - START);
+  const parts = noise.heard.map((part, index) => ({
+    key: `${part.line}-${index}`,
+    line: part.line,
+    name: part.name,
+    level: part.level_dba,
+  }));
+  const together = { key: "all", line: null, name: "All together", level: noise.level_dba };
+  const all = noise.heard.length > 1 ? [...parts, together] : parts;
+  const rows: NoiseRow[] = all.map(({ key, line, name, level }, index) => ({
+    key,
+    line,
+    name,
+    y: index * ROW,
+    width: level === null ? null : at(level) - START,
+    text: level === null ? "not known" : figure(level, "dB(A)"),
+  }));
+  const ticks = Array.from({ length: top / STEP + 1 }, (_, index) => ({
+    level: index * STEP,
+    x: at(index * STEP),
+  }));
+  return {
+    rows,
+    ticks,
+    start: START,
+    limit: noise.limit_dba === null ? null : at(noise.limit_dba),
+    over: noise.limit_dba !== null && noise.level_dba > noise.limit_dba,
+    height: rows.length * ROW + 24,
+  };
+}
