@@ -11,6 +11,7 @@ FunctionId = Literal[
     "sound_out", "buttons", "gamepad", "clock", "climate", "relay", "storage", "memory",
     "vehicle_power", "battery", "desktop", "fan_control", "position", "light", "distance", "motion",
     "analogue_in", "field_bus", "aerial", "recording", "solar",
+    "users",
 ]  # fmt: skip
 
 
@@ -62,6 +63,7 @@ FUNCTIONS: dict[FunctionId, Function] = {
     "field_bus": Function("a field bus"),
     "aerial": Function("an aerial of its own"),
     "recording": Function("room for a recording", "days", rate_unit="MB an hour"),
+    "users": Function("memory for people at once", "people"),
     "solar": Function("a solar panel", "Wp", added=True),
 }
 

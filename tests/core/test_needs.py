@@ -38,6 +38,9 @@ FULL = {"name": "Full image", "card_gb": 16, "memory_gb": 2, "desktop": True}
         ((*SMALL, "X05"), {"function": "usb_socket", "count": 4}, "unmet"),
         (SMALL, {"function": "memory", "at_least": 2}, "met"),
         (SMALL, {"function": "memory", "at_least": 4}, "unmet"),
+        (SMALL, {"function": "users", "at_least": 8}, "met"),
+        (SMALL, {"function": "users", "at_least": 9}, "unmet"),
+        (("S01", "M02"), {"function": "users", "at_least": 1}, "unknown"),
         ((*SMALL, "X07"), {"function": "sound_in", "at_least": 16}, "unmet"),
         ((*SMALL, "X06"), {"function": "sound_in", "at_least": 16}, "met"),
         (SMALL, {"function": "storage", "at_least": 30}, "met"),
@@ -145,6 +148,15 @@ def test_a_weight_or_a_level_that_nobody_states() -> None:
     light = found(limit="mass_g", at_most=900)
     assert light.sentence == "Not known: what Plain 32 weighs: for the test."
     assert found(limit="mass_g", at_most=50).status == "unmet"
+
+
+def test_people_at_once_share_what_the_image_leaves() -> None:
+    """2 GB less 1.25 of the image serve three at 0.25 GB each; a board of 4 GB serves eleven."""
+    image = {"name": "Server image", "card_gb": 8, "memory_gb": 1.25}
+    need = {"function": "users", "at_least": 5}
+    assert first(asked(*SMALL, needs=[need], image=image)).have == 3
+    more = asked("B07", *SMALL[1:], needs=[need], image=image)
+    assert (first(more).have, first(more).status) == (11, "met")
 
 
 def test_two_radios_and_one_is_not_enough_for_a_travel_router() -> None:

@@ -21,6 +21,8 @@ NeedStatus = Literal["met", "conditional", "unmet", "unknown"]
 Reason = Literal["", "missing", "too_little", "inlet", "shell", "place", "condition", "limit"]
 """Why a need is not met, so that each reason can have a rule and remedies of its own."""
 
+USER_GB = 0.25
+"""Memory that one more person at once takes of a server program: typical, from memory."""
 DEAF_DB = 10.0
 """A shell that takes more leaves a radio inside a third of its reach or less: 6 dB halve it
 (typical, from memory)."""
@@ -241,6 +243,28 @@ def _room_gb(facts: _Facts) -> tuple[float, tuple[str, ...]]:
     return room, lines
 
 
+def wanted_memory_gb(need: Need, plan: Plan) -> float:
+    """The memory that a need asks for, stated or as people at once beside the image. [GB]"""
+    if need.function == "users":
+        image_gb = 0.0 if plan.image is None else plan.image.memory_gb
+        return image_gb + USER_GB * (need.at_least or 0)
+    return float(need.at_least or 0) if need.function == "memory" else 0.0
+
+
+def _users(need: Need, facts: _Facts) -> NeedResult:
+    """People whom the memory beside the image serves at once; what is swapped out serves nobody."""
+    givers = facts.givers("memory")
+    amounts = [giver.offer.amount for giver in givers if giver.offer.amount is not None]
+    lines = tuple(dict.fromkeys(giver.instance.line.id for giver in givers))
+    want = float(need.at_least or 1)
+    if not amounts:
+        sentence = f"Not known: how much memory there is: {need.text}."
+        return NeedResult(need, "unknown", "too_little", sentence, lines, "people", None, want)
+    image_gb = 0.0 if facts.plan.image is None else facts.plan.image.memory_gb
+    have = max(0.0, float((max(amounts) - image_gb) // USER_GB))
+    return _measured(need, have, want, "people", lines)
+
+
 def _desktop(need: Need, facts: _Facts) -> NeedResult:
     image = facts.plan.image
     if image is None:
@@ -338,6 +362,7 @@ _FUNCTIONS: dict[str, Callable[[Need, _Facts], NeedResult]] = {
     "storage": _storage,
     "recording": _recording,
     "desktop": _desktop,
+    "users": _users,
 }
 _CONDITIONS: dict[str, Callable[[Need, _Facts], NeedResult]] = {
     "unattended": _unattended,

@@ -19,7 +19,7 @@ from cobblewort.core.fixes import propose_fixes
 from cobblewort.core.functions import FUNCTIONS, FunctionId
 from cobblewort.core.judgement import Judgement
 from cobblewort.core.margin import FAMILIES, Family
-from cobblewort.core.needs.model import NeedResult, wanted_room_gb
+from cobblewort.core.needs.model import NeedResult, wanted_memory_gb, wanted_room_gb
 from cobblewort.core.parts.model import Feed, Part
 from cobblewort.core.patch import AddLine, Patch, apply_patch
 from cobblewort.core.plan import KINDS_FOR_ROLE, Need, Plan, Role
@@ -38,9 +38,9 @@ _SURELY_DRAWN = 0.9
 _DUSTTIGHT = 5
 """Dust-protected: first digit of IEC 60529."""
 _FOUND_LATER: tuple[FunctionId | None, ...] = (
-    "storage", "recording", "vehicle_power", "battery", "solar",
+    "storage", "recording", "vehicle_power", "battery", "solar", "memory", "users",
 )  # fmt: skip
-"""What media and supply give, which are chosen after the add-ons."""
+"""What board, media and supply give, which are no add-ons."""
 _UNTESTED = Decimal(10**6)
 """Stands for a price that is not known, so that such parts come last."""
 
@@ -147,6 +147,8 @@ class _Search:
         least_of: dict[FunctionId, float] = {"memory": image_gb, "wired_network": 0}
         for function, least in least_of.items():
             asked = [need.at_least or 0 for need in self.wanted if need.function == function]
+            if function == "memory":
+                asked = [wanted_memory_gb(need, self.plan) for need in self.wanted]
             wanted = max([*asked, least])
             best = max((_amount(board, function) for board in found), default=0.0)
             found = [board for board in found if _amount(board, function) >= min(wanted, best)]

@@ -1845,7 +1845,7 @@ export interface components {
             /** Text */
             text: string;
             /** Function */
-            function?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar") | null;
+            function?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar" | "users") | null;
             /** Condition */
             condition?: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains" | "moves") | null;
             /** Limit */

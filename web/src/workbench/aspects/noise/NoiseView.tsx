@@ -61,7 +61,7 @@ export function NoiseView() {
               ) : (
                 <>
                   <rect x={layout.start} y={row.y + 5} width={row.width} height={ROW - 14} />
-                  <text x={layout.start + row.width + 8} y={row.y + 17}>
+                  <text x={WIDTH} y={row.y + 17} textAnchor="end">
                     {row.text}
                   </text>
                 </>
@@ -79,7 +79,7 @@ export function NoiseView() {
           )}
         </svg>
       )}
-      <p className="soft">
+      <p className="soft mt-3">
         Fans at full speed and disks while they seek; a closed case keeps some of it in. Two equal
         ones together are 3 dB louder than one.
       </p>
