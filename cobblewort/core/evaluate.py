@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import cobblewort.core.cost.rules
 import cobblewort.core.fit.pin_rules
+import cobblewort.core.fit.reach_rules
 import cobblewort.core.fit.rules
 import cobblewort.core.fit.stack_rules
 import cobblewort.core.fit.way_out_rules

@@ -82,6 +82,13 @@ def remove_named(kit: Kit, finding: Finding) -> Iterator[Patch]:
         yield (RemoveLine(line=line),)
 
 
+def cut_by_hand(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Cut openings and tabs of the case oneself."""
+    del finding
+    if kit.stack.case is not None:
+        yield (EditLine(line=kit.stack.case.line.id, modified=True),)
+
+
 def taller_standoffs(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Each standard length that gives a board above more room under it, as its cable allows."""
     for layer in kit.stack.layers:

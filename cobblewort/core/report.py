@@ -168,7 +168,10 @@ class HeatReport:
 
 @dataclass(slots=True, frozen=True)
 class Connection:
-    """A plug in its socket. `link` tells the agreed rate where the two ends agree on one."""
+    """A plug in its socket. `link` tells the agreed rate where the two ends agree on one.
+
+    `bus` is what its data take to the processor, `shares_with` who takes some of that way too.
+    """
 
     plug: str
     plug_line: str
@@ -178,6 +181,8 @@ class Connection:
     socket_label: str
     connector: str
     link: str
+    bus: str
+    shares_with: str
     pinned: bool
 
 

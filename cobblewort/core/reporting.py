@@ -8,10 +8,12 @@ from dataclasses import replace
 
 import numpy as np
 
+from cobblewort.core import words
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.findings import Finding
 from cobblewort.core.fit.assign import PlugRef, SocketRef
+from cobblewort.core.fit.buses import OnBus, buses
 from cobblewort.core.fit.rules import plug_name
 from cobblewort.core.fit.template import why_no_template
 from cobblewort.core.instance import Instance
@@ -234,7 +236,10 @@ def _band(values: FloatArray) -> tuple[list[float], list[float]]:
 def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:
     """Connections, spare sockets, and the stack around the main board."""
     placed = kit.fit.placed
-    connections = [_connection(kit, plug, socket) for plug, socket in placed.values()]
+    on_bus = buses(kit.fit)
+    connections = [
+        _connection(kit, plug, socket, on_bus.get(plug.id)) for plug, socket in placed.values()
+    ]
     taken = {socket.id for _, socket in placed.values()}
     spare = [
         SpareSocket(ref.id, ref.instance.line.id, ref.socket.label or name, ref.socket.connector)
@@ -329,7 +334,11 @@ def _pin_state(number: int, users: int, clashes: bool) -> PinState:
     return "reserved" if number in header.RESERVED else "free"
 
 
-def _connection(kit: Kit, plug: PlugRef, socket: SocketRef) -> Connection:
+def _connection(kit: Kit, plug: PlugRef, socket: SocketRef, on_bus: OnBus | None) -> Connection:
+    bus = shares = ""
+    if on_bus is not None:
+        bus = f"{on_bus.bus.label}, {on_bus.bus.rate_mb_s:g} MB/s raw"
+        shares = words.few(map(plug_name, on_bus.others)) if on_bus.others else ""
     return Connection(
         plug=plug.id,
         plug_line=plug.instance.line.id,
@@ -339,6 +348,8 @@ def _connection(kit: Kit, plug: PlugRef, socket: SocketRef) -> Connection:
         socket_label=f"{socket.instance.name}, {socket.socket.label or socket.name}",
         connector=socket.socket.connector,
         link=_link(kit, plug, socket),
+        bus=bus,
+        shares_with=shares,
         pinned=bool(
             {plug.name, f"{plug.instance.index}.{plug.name}"} & set(plug.instance.line.pins)
         ),

@@ -56,6 +56,7 @@ SLIM = {"name": "Slim image", "card_gb": 8, "memory_gb": 1}
 HUGE = {"name": "Huge image", "card_gb": 400, "memory_gb": 1}
 
 SUN = {"power": "sun"}
+TRAY = ("2xB10", "2xS03", "2xM02", "2xK05", "E14")
 
 FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "NEED-08": (
@@ -67,6 +68,16 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
         shipped(),
     ),
     "NOISE-01": (kit("B10", "S03", "M02", "K05", "E03", place={"noise_max_dba": 20}), shipped()),
+    "FIT-35": (
+        kit("B10", "S03", "M02", "E15", "K03", "A02", "D06", "X28"),
+        replaced("K03", "cooler", "plate_sink", cooler={"length_mm": 80}),
+    ),
+    "FIT-36": (
+        kit("B10", "S03", "M02", "K07", "E03"),
+        replaced("E03", "case", "vented_plastic", case={"inner_length_mm": 87, "max_above_mm": 60}),
+    ),
+    "FIT-37": (kit(*TRAY), shipped()),
+    "FIT-38": (kit(*SMALL, "C14"), shipped()),
     "FIT-34": (kit(*SMALL, place={"dust": "much"}), shipped()),
     "PWR-09": (kit(*SMALL, place={"power": "vehicle"}), shipped()),
     "PWR-10": (kit("B10", "S33", "M02", "K05", "E03", place=SUN), shipped()),

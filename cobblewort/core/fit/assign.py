@@ -339,8 +339,10 @@ def keep_out(
         return None
     if one_at.instance is not other_at.instance or here.edge != there.edge:
         return None
-    across = (body.width_mm + rival.width_mm) / 2, abs(here.along_mm - there.along_mm)
-    upward = (body.height_mm + rival.height_mm) / 2, abs(here.z_mm - there.z_mm)
+    beside = here.along_mm + body.offset_mm - there.along_mm - rival.offset_mm
+    over = here.z_mm + body.rise_mm - there.z_mm - rival.rise_mm
+    across = (body.width_mm + rival.width_mm) / 2, abs(beside)
+    upward = (body.height_mm + rival.height_mm) / 2, abs(over)
     if across[0] - across[1] <= _TOUCH_MM or upward[0] - upward[1] <= _TOUCH_MM:
         return None
     wanted, apart = across if across[1] > 0 else upward

@@ -14,12 +14,14 @@ from cobblewort.core.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.fit.stack import PCB_MM, Layer, StackResult
 from cobblewort.core.fit.way_out import has_walls, opening_at
 from cobblewort.core.instance import Instance
-from cobblewort.core.parts.model import Box, Spot, Stack
+from cobblewort.core.parts.model import Box, Latch, PlugBody, Spot, Stack
 
 _TOUCH_MM = 0.1
 """Blocks that overlap by less only touch."""
 _DRIVE_INSET_MM = 4.0
 _DRIVE_STEP_MM = 3.0
+_FINGER_MM = 12.0
+"""What a fingertip takes up: common practice."""
 _CARD_WAY_MM = 15.0
 """A hand needs this much to pull a card: its own length, common practice."""
 
@@ -223,19 +225,11 @@ def _plug_box(plug: PlugRef, socket: SocketRef, own: Stack) -> PlacedBox | None:
     spot, body = socket.socket.spot, plug.plug.body
     if spot is None or body is None:
         return None
-    z_mm = spot.z_mm - body.height_mm / 2
     piece = plug.instance
-    if spot.edge in ("left", "right"):
-        x_mm = own.length_mm + 2 if spot.edge == "right" else -body.length_mm
-        y_mm = spot.along_mm - body.width_mm / 2
-        size = body.length_mm, body.width_mm
-    else:
-        x_mm = spot.along_mm - body.width_mm / 2
-        y_mm = own.width_mm if spot.edge == "upper" else -body.length_mm - 1
-        size = body.width_mm, body.length_mm
+    x_mm, y_mm, dx_mm, dy_mm = _outside(spot, body, own)
     return PlacedBox(
-        piece.id, piece.line.id, piece.name, "plug", x_mm, y_mm, z_mm, *size,
-        body.height_mm,
+        piece.id, piece.line.id, piece.name, "plug", x_mm, y_mm,
+        spot.z_mm + body.rise_mm - body.height_mm / 2, dx_mm, dy_mm, body.height_mm,
     )  # fmt: skip
 
 
@@ -270,7 +264,8 @@ def _gap(below: Instance, above: Instance, from_mm: float, to_mm: float) -> Laye
 def _access(
     stack: StackResult, board: Instance, own: Stack, assignment: Assignment
 ) -> Iterator[AccessZone]:
-    """The way of the card, and of each plug whose body is known."""
+    """The way of the card, of plugs whose body is known, and of a hand to buttons and latches."""
+    yield from _hands(stack, board, own, assignment)
     for plug, socket in assignment.placed.values():
         spot = socket.socket.spot
         if socket.instance is not board or spot is None:
@@ -289,14 +284,72 @@ def _access(
             )  # fmt: skip
 
 
-def _in_the_way(stack: StackResult, socket: SocketRef, spot: Spot) -> Iterator[str]:
-    """What has to come off before a socket is reached: the case, and boards over it."""
+def _hands(
+    stack: StackResult, board: Instance, own: Stack, assignment: Assignment
+) -> Iterator[AccessZone]:
+    """A finger's room at each button, and over each latch whose socket is in use."""
+    for button in board.part.buttons.values():
+        spot, half = button.spot, _FINGER_MM / 2
+        finger = PlugBody(width_mm=_FINGER_MM, height_mm=_FINGER_MM, length_mm=_FINGER_MM)
+        x_mm, y_mm, dx_mm, dy_mm = _outside(spot, finger, own)
+        yield AccessZone(
+            board.line.id, f"to press the {button.label}", tuple(_walls_before(stack, spot)),
+            x_mm, y_mm, spot.z_mm - half, dx_mm, dy_mm, _FINGER_MM,
+        )  # fmt: skip
+    for piece, latch in latches_in_use(board, assignment):
+        over = [f"take off {layer.instance.name}" for layer in boards_over(stack, latch)]
+        yield AccessZone(
+            board.line.id, f"to lift the latch for {piece.name}", tuple(over),
+            latch.x_mm, latch.y_mm, latch.z_mm + latch.dz_mm, latch.dx_mm, latch.dy_mm,
+            max(latch.lift_mm, _FINGER_MM),
+        )  # fmt: skip
+
+
+def latches_in_use(board: Instance, assignment: Assignment) -> list[tuple[Instance, Latch]]:
+    """What is plugged in under a latch, and the latch."""
+    return [
+        (plug.instance, board.part.latches[socket.name])
+        for plug, socket in assignment.placed.values()
+        if socket.instance is board and socket.name in board.part.latches
+    ]
+
+
+def boards_over(stack: StackResult, latch: Latch) -> list[Layer]:
+    """Boards above that cover a latch, so that no finger comes to it."""
+    found = []
+    for layer in stack.layers:
+        add_on = layer.instance.part.add_on
+        if add_on is None or add_on.side != "above":
+            continue
+        length = add_on.length_mm or float("inf")
+        width = add_on.width_mm or float("inf")
+        if latch.x_mm < length and latch.y_mm < width:
+            found.append(layer)
+    return found
+
+
+def _outside(spot: Spot, body: PlugBody, own: Stack) -> tuple[float, float, float, float]:
+    """Where a body lies that meets a spot from outside its edge: x, y and size. [mm]"""
+    along_mm = spot.along_mm + body.offset_mm - body.width_mm / 2
+    if spot.edge in ("left", "right"):
+        x_mm = own.length_mm + 2 if spot.edge == "right" else -body.length_mm
+        return x_mm, along_mm, body.length_mm, body.width_mm
+    y_mm = own.width_mm if spot.edge == "upper" else -body.length_mm - 1
+    return along_mm, y_mm, body.width_mm, body.length_mm
+
+
+def _walls_before(stack: StackResult, spot: Spot) -> Iterator[str]:
     case = None if stack.case is None else stack.case.part.case
     if (
         stack.case is not None and case is not None and has_walls(stack.case)
         and spot.edge not in case.open_edges and opening_at(case, spot) is None
     ):  # fmt: skip
         yield f"open {stack.case.name}"
+
+
+def _in_the_way(stack: StackResult, socket: SocketRef, spot: Spot) -> Iterator[str]:
+    """What has to come off before a socket is reached: the case, and boards over it."""
+    yield from _walls_before(stack, spot)
     for layer in stack.layers:
         add_on = layer.instance.part.add_on
         if add_on is not None and socket.name in (*add_on.closes, *add_on.hampers):

@@ -19,6 +19,7 @@ from cobblewort.core.remedies import (
     add_missing,
     another,
     another_lead,
+    cut_by_hand,
     is_video,
     more_sockets,
     remove_named,
@@ -146,9 +147,9 @@ def holes(kit: Kit) -> Iterator[Remark]:
 @rule(
     "FIT-04", "fit", "The board goes into the case",
     why="One millimetre too long is too long.",
-    formula="board length and width against the inner box, in mm",
+    formula="board length and width against the inner box less its tabs, in mm",
     source="maker's drawings",
-    remedies=(another("case", "board"),),
+    remedies=(cut_by_hand, another("case", "board")),
 )  # fmt: skip
 def outline(kit: Kit) -> Iterator[Check]:
     """Length and width of the board against the inner box."""
@@ -156,15 +157,18 @@ def outline(kit: Kit) -> Iterator[Check]:
     if board is None or case is None or board.part.stack is None or case.part.case is None:
         return
     shell = case.part.case
-    for side, own, room in (
+    tabs_mm = 0.0 if case.line.modified else shell.tabs_mm
+    between = f" between its tabs of {tabs_mm:g} mm" if tabs_mm else ""
+    for side, own, inner in (
         ("length", board.part.stack.length_mm, shell.inner_length_mm),
         ("width", board.part.stack.width_mm, shell.inner_width_mm),
     ):
+        room = inner - tabs_mm
 
         def sentence(margin: Margin, side: str = side) -> str:
             return (
                 f"{board.name} is {words.mm(margin.value)} in {side}; {case.name} has "
-                f"{words.mm(margin.limit)} inside."
+                f"{words.mm(margin.limit)} inside{between}."
             )
 
         yield Check(
@@ -172,7 +176,7 @@ def outline(kit: Kit) -> Iterator[Check]:
             np.full(kit.samples, own), np.full(kit.samples, room),
             sentence, (board.line.id, case.line.id),
             working=_difference(
-                plain_term("L_case", f"inside {side} of the case", "mm", case, room),
+                plain_term("L_case", f"inside {side} of the case{between}", "mm", case, room),
                 plain_term("L_board", f"{side} of the board", "mm", board, own),
             ),
         )  # fmt: skip

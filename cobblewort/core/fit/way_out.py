@@ -34,7 +34,7 @@ def ports_in_use(
 ) -> list[tuple[str, Spot, PlugBody | None]]:
     """Everything that has to open to the outside: name, place, and the plug's body if known.
 
-    What leaves, the card, and ports for which the purpose asks.
+    What leaves, the card, ports for which the purpose asks, and buttons.
     """
     found: list[tuple[str, Spot, PlugBody | None]] = [
         (item.socket.socket.label or item.socket.name, item.spot, item.plug.plug.body)
@@ -44,7 +44,8 @@ def ports_in_use(
         spot = socket.socket.spot
         if socket.instance is board and spot and socket.socket.connector == "memory-card":
             found.append((socket.socket.label or socket.name, spot, None))
-    return found + [(port.label, port.spot, None) for port in wanted_ports(plan, board)]
+    ports = [*wanted_ports(plan, board), *board.part.buttons.values()]
+    return found + [(port.label, port.spot, None) for port in ports]
 
 
 def wanted_ports(plan: Plan, board: Instance) -> list[Port]:

@@ -20,8 +20,8 @@ from cobblewort.core.fit.way_out import (
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.parts.model import Case
-from cobblewort.core.patch import AddLine, EditLine, Patch, PinPlug
-from cobblewort.core.remedies import another, on_offer, remove_named
+from cobblewort.core.patch import AddLine, Patch, PinPlug
+from cobblewort.core.remedies import another, cut_by_hand, on_offer, remove_named
 from cobblewort.core.rules import rule
 
 _SUNK = frozenset({"usb-c", "micro-usb"})
@@ -52,13 +52,6 @@ def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
                     socket=f"{line}#1.{name}",
                 ),
             )  # fmt: skip
-
-
-def cut_by_hand(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """Cut the openings of the case oneself."""
-    del finding
-    if kit.stack.case is not None:
-        yield (EditLine(line=kit.stack.case.line.id, modified=True),)
 
 
 @rule(
@@ -248,6 +241,8 @@ def cuts(kit: Kit) -> Iterator[Remark]:
         opening = opening_at(shell, spot)
         if opening is None or (body is not None and not passes(body, opening)):
             wanted.append(label)
+    if shell.tabs_mm:
+        wanted.append(f"the tabs of {shell.tabs_mm:g} mm")
     told = words.few(wanted) if wanted else "nothing that is known"
     yield Remark(
         "cuts", "note",

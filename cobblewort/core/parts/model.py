@@ -87,12 +87,15 @@ class Port(Piece):
 class PlugBody(Piece):
     """The moulded body of a plug, or the whole of a stick: across, up, and out of the socket.
 
-    Its middle lies on the middle of the socket. [mm]
+    Its middle lies on the middle of the socket; that of an angled plug lies `offset_mm` along the
+    edge and `rise_mm` above it, as its lead leaves beside the socket. [mm]
     """
 
     width_mm: Length
     height_mm: Length
     length_mm: Length = 0
+    offset_mm: Annotated[float, Field(ge=-500, le=500)] = 0
+    rise_mm: Annotated[float, Field(ge=-500, le=500)] = 0
 
 
 class Socket(Piece):
@@ -101,8 +104,8 @@ class Socket(Piece):
     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
     `power_in` that is fed. `rail` is the rail of the part that the plug is joined to. `many` plugs
     can be joined at pins that wires are spliced to. `generation` is the rate it is certified for,
-    `possible_generation` one that it mostly manages beyond. `looks_like` names what it could be
-    taken for.
+    `possible_generation` one that it mostly manages beyond. `bus` names the bus of the part that
+    its data take. `looks_like` names what it could be taken for.
     """
 
     label: Text = ""
@@ -114,6 +117,7 @@ class Socket(Piece):
     possible_generation: float = 0
     lanes: int = 1
     limit_a: PositiveRating | None = None
+    bus: Identifier | None = None
     many: bool = False
     spot: Spot | None = None
     looks_like: Text = ""
@@ -121,6 +125,31 @@ class Socket(Piece):
     key: Literal["B", "M", "E"] | None = None
     lengths: tuple[str, ...] = ()
     protocols: tuple[str, ...] = ()
+
+
+class Latch(Piece):
+    """A latch on a board that has to be lifted for a flat cable: where, and how far. [mm]"""
+
+    x_mm: float
+    y_mm: float
+    z_mm: float = 0
+    dx_mm: Length
+    dy_mm: Length
+    dz_mm: Length
+    lift_mm: Length
+
+
+class Bus(Piece):
+    """What several sockets share on the way to the processor. [MB/s, raw]
+
+    Buses form a tree: a slow one can live inside a fast one, its `parent`. `half_duplex` ones carry
+    one direction at a time.
+    """
+
+    label: Text
+    rate_mb_s: Annotated[float, Field(gt=0, le=1e5)]
+    parent: Identifier | None = None
+    half_duplex: bool = False
 
 
 class Wire(Piece):
@@ -259,7 +288,10 @@ class BoardHeat(Piece):
 
 
 class Cooler(Piece):
-    """A heat sink, with or without a fan, that stands on the die."""
+    """A heat sink, with or without a fan, that stands on the die.
+
+    `blows_along` says that its fan blows along the board's long side and not down onto it.
+    """
 
     r_still_k_w: Positive
     r_fan_k_w: Positive | None = None
@@ -270,6 +302,7 @@ class Cooler(Piece):
     interface_w_mk: Positive
     free_flow_m3_h: NotNegative | None = None
     blows_over_board: bool = False
+    blows_along: bool = False
     room_above: bool = True
 
 
@@ -454,7 +487,9 @@ class Case(Piece):
     """A shell: room, walls, vents. `open` means no walls that hold air.
 
     `openings` are the holes for sockets; through `open_edges` everything passes. `self_made` walls
-    are cut to measure. `top_sheets` of a layered shell can be left off.
+    are cut to measure. `top_sheets` of a layered shell can be left off. `tabs_mm` is what tabs or
+    pegs on its inner walls take from length and width until they are cut off by hand. A tray has
+    several `places` for boards, side by side across their long sides, `place_gap_mm` apart.
 
     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
     `absorptance` is the share of the sun that its colour takes in, white to black.
@@ -473,6 +508,9 @@ class Case(Piece):
     any_holes: bool = False
     self_made: bool = False
     top_sheets: Annotated[int, Field(ge=0, le=20)] = 0
+    tabs_mm: Length = 0
+    places: Annotated[int, Field(ge=1, le=40)] = 1
+    place_gap_mm: Length = 0
     openings: dict[Identifier, Opening] = Field(default_factory=dict)
     open_edges: tuple[Edge, ...] = ()
     glands: dict[Identifier, Gland] = Field(default_factory=dict)
@@ -498,7 +536,9 @@ Origin = Literal["pack", "own", "class"]
 class Part(Piece):
     """One model in the cupboard, with everything the core knows about it.
 
-    `noise_dba` is what is heard of it at 1 m at its loudest, for what turns.
+    `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
+    while it runs, `latches` are those of the sockets of the same name. `panel_hole` is what a
+    socket for a front wall wants cut there.
     """
 
     id: Identifier
@@ -541,6 +581,10 @@ class Part(Piece):
     runs: Runs | None = None
     sets_up: tuple[SetUpTask, ...] = ()
     ports: dict[FunctionId, Port] = Field(default_factory=dict)
+    buttons: dict[Identifier, Port] = Field(default_factory=dict)
+    latches: dict[Identifier, Latch] = Field(default_factory=dict)
+    buses: dict[Identifier, Bus] = Field(default_factory=dict)
+    panel_hole: PlugBody | None = None
 
     @property
     def name(self) -> str:
@@ -560,7 +604,29 @@ class Part(Piece):
                 raise ValueError(f"{group}.{key}: there is no rail '{rail}' (there are: {known})")
         self._rails_end_somewhere()
         self._hot_spots_have_heat()
+        self._buses_end_somewhere()
         return self
+
+    def _buses_end_somewhere(self) -> None:
+        named = [(f"sockets.{k}", s.bus) for k, s in self.sockets.items()]
+        named += [(f"buses.{k}", bus.parent) for k, bus in self.buses.items()]
+        for place, name in named:
+            if name is not None and name not in self.buses:
+                known = ", ".join(self.buses) or "none"
+                raise ValueError(f"{place}: there is no bus '{name}' (there are: {known})")
+        for start in self.buses:
+            if start in self.buses_above(start)[1:]:
+                raise ValueError(f"buses.{start}: the buses lie in each other in a ring")
+
+    def buses_above(self, bus: str) -> list[str]:
+        """A bus and those that it lies in, outermost last; a ring is followed once round."""
+        found, at = [bus], self.buses[bus].parent
+        while at is not None:
+            found.append(at)
+            if at == bus or len(found) > len(self.buses):
+                break
+            at = self.buses[at].parent
+        return found
 
     def _hot_spots_have_heat(self) -> None:
         for name, spot in self.hot.items():

@@ -29,7 +29,20 @@ _GROUPS = {
     "drive": "Size", "case": "Case",
 }  # fmt: skip
 """Headings by the first step of a path, in the order of the sheet."""
-_SHAPES = frozenset({"boxes", "spot", "body", "openings", "glands", "bays", "ports"})
+_SHAPES = frozenset(
+    {
+        "boxes",
+        "spot",
+        "body",
+        "openings",
+        "glands",
+        "bays",
+        "ports",
+        "buttons",
+        "latches",
+        "panel_hole",
+    }
+)
 """Places and outlines, which a copy takes over; they are not asked for one by one."""
 
 _SILENT_KINDS = frozenset({"board", "lead", "card", "fastener", "tool"})

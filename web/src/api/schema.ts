@@ -774,6 +774,26 @@ export interface components {
             dz_mm: number;
         };
         /**
+         * Bus
+         * @description What several sockets share on the way to the processor. [MB/s, raw]
+         *
+         *     Buses form a tree: a slow one can live inside a fast one, its `parent`. `half_duplex` ones carry
+         *     one direction at a time.
+         */
+        Bus: {
+            /** Label */
+            label: string;
+            /** Rate Mb S */
+            rate_mb_s: number;
+            /** Parent */
+            parent?: string | null;
+            /**
+             * Half Duplex
+             * @default false
+             */
+            half_duplex?: boolean;
+        };
+        /**
          * Candidate
          * @description A part for a role, judged in the plan. `reason` is the worst snag that it would bring.
          *
@@ -814,7 +834,9 @@ export interface components {
          * @description A shell: room, walls, vents. `open` means no walls that hold air.
          *
          *     `openings` are the holes for sockets; through `open_edges` everything passes. `self_made` walls
-         *     are cut to measure. `top_sheets` of a layered shell can be left off.
+         *     are cut to measure. `top_sheets` of a layered shell can be left off. `tabs_mm` is what tabs or
+         *     pegs on its inner walls take from length and width until they are cut off by hand. A tray has
+         *     several `places` for boards, side by side across their long sides, `place_gap_mm` apart.
          *
          *     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
          *     `absorptance` is the share of the sun that its colour takes in, white to black.
@@ -856,6 +878,21 @@ export interface components {
              * @default 0
              */
             top_sheets?: number;
+            /**
+             * Tabs Mm
+             * @default 0
+             */
+            tabs_mm?: number;
+            /**
+             * Places
+             * @default 1
+             */
+            places?: number;
+            /**
+             * Place Gap Mm
+             * @default 0
+             */
+            place_gap_mm?: number;
             /** Openings */
             openings?: {
                 [key: string]: components["schemas"]["Opening"];
@@ -949,6 +986,8 @@ export interface components {
         /**
          * Connection
          * @description A plug in its socket. `link` tells the agreed rate where the two ends agree on one.
+         *
+         *     `bus` is what its data take to the processor, `shares_with` who takes some of that way too.
          */
         Connection: {
             /** Plug */
@@ -967,12 +1006,18 @@ export interface components {
             connector: string;
             /** Link */
             link: string;
+            /** Bus */
+            bus: string;
+            /** Shares With */
+            shares_with: string;
             /** Pinned */
             pinned: boolean;
         };
         /**
          * Cooler
          * @description A heat sink, with or without a fan, that stands on the die.
+         *
+         *     `blows_along` says that its fan blows along the board's long side and not down onto it.
          */
         Cooler: {
             r_still_k_w: components["schemas"]["Reading"];
@@ -990,6 +1035,11 @@ export interface components {
              * @default false
              */
             blows_over_board?: boolean;
+            /**
+             * Blows Along
+             * @default false
+             */
+            blows_along?: boolean;
             /**
              * Room Above
              * @default true
@@ -1601,6 +1651,29 @@ export interface components {
             place: components["schemas"]["Place"];
         };
         /**
+         * Latch
+         * @description A latch on a board that has to be lifted for a flat cable: where, and how far. [mm]
+         */
+        Latch: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
+            /** Dx Mm */
+            dx_mm: number;
+            /** Dy Mm */
+            dy_mm: number;
+            /** Dz Mm */
+            dz_mm: number;
+            /** Lift Mm */
+            lift_mm: number;
+        };
+        /**
          * LayerGap
          * @description Free height between two layers that face each other; negative where they collide.
          */
@@ -2023,7 +2096,9 @@ export interface components {
          * Part
          * @description One model in the cupboard, with everything the core knows about it.
          *
-         *     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns.
+         *     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
+         *     while it runs, `latches` are those of the sockets of the same name. `panel_hole` is what a
+         *     socket for a front wall wants cut there.
          */
         Part: {
             /** Id */
@@ -2134,6 +2209,19 @@ export interface components {
             ports?: {
                 [key: string]: components["schemas"]["Port"];
             };
+            /** Buttons */
+            buttons?: {
+                [key: string]: components["schemas"]["Port"];
+            };
+            /** Latches */
+            latches?: {
+                [key: string]: components["schemas"]["Latch"];
+            };
+            /** Buses */
+            buses?: {
+                [key: string]: components["schemas"]["Bus"];
+            };
+            panel_hole?: components["schemas"]["PlugBody"] | null;
         };
         /**
          * PartEdit
@@ -2739,7 +2827,8 @@ export interface components {
          * PlugBody
          * @description The moulded body of a plug, or the whole of a stick: across, up, and out of the socket.
          *
-         *     Its middle lies on the middle of the socket. [mm]
+         *     Its middle lies on the middle of the socket; that of an angled plug lies `offset_mm` along the
+         *     edge and `rise_mm` above it, as its lead leaves beside the socket. [mm]
          */
         PlugBody: {
             /** Width Mm */
@@ -2751,6 +2840,16 @@ export interface components {
              * @default 0
              */
             length_mm?: number;
+            /**
+             * Offset Mm
+             * @default 0
+             */
+            offset_mm?: number;
+            /**
+             * Rise Mm
+             * @default 0
+             */
+            rise_mm?: number;
         };
         /**
          * Port
@@ -3170,8 +3269,8 @@ export interface components {
          *     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
          *     `power_in` that is fed. `rail` is the rail of the part that the plug is joined to. `many` plugs
          *     can be joined at pins that wires are spliced to. `generation` is the rate it is certified for,
-         *     `possible_generation` one that it mostly manages beyond. `looks_like` names what it could be
-         *     taken for.
+         *     `possible_generation` one that it mostly manages beyond. `bus` names the bus of the part that
+         *     its data take. `looks_like` names what it could be taken for.
          */
         Socket: {
             /**
@@ -3209,6 +3308,8 @@ export interface components {
              */
             lanes?: number;
             limit_a?: components["schemas"]["Reading"] | null;
+            /** Bus */
+            bus?: string | null;
             /**
              * Many
              * @default false

@@ -35,7 +35,7 @@ export function ConnectionsView() {
           <tr>
             <th scope="col">Plug</th>
             <th scope="col">goes into</th>
-            <th scope="col">Link</th>
+            <th scope="col">Way of its data</th>
             <th scope="col">
               <span className="visually-hidden">What to do</span>
             </th>
@@ -50,7 +50,10 @@ export function ConnectionsView() {
                   {entry.socket_label}
                   {entry.pinned && <span className="soft"> (your choice)</span>}
                 </td>
-                <td className="soft tabular">{entry.link}</td>
+                <td className="soft tabular">
+                  {entry.link || entry.bus}
+                  {entry.shares_with && <div>shared with {entry.shares_with}</div>}
+                </td>
                 <td className="actions">
                   <Button
                     variant="link"
