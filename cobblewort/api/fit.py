@@ -9,8 +9,8 @@ from fastapi import APIRouter, Response
 
 from cobblewort.api import problems
 from cobblewort.api.deps import AssumedPlan, Cupboard, Plans
-from cobblewort.core.evaluate import build_kit
 from cobblewort.core.fit.template import template
+from cobblewort.core.kit import Kit
 from cobblewort.core.moves import Move, moves
 from cobblewort.formats.template import template_dxf, template_pdf, template_svg
 
@@ -31,7 +31,7 @@ def plan_template(
 ) -> Response:
     """The drilling and cut-out template of the kit's case, at full size."""
     plan = plans.get(plan_id).plan
-    panels = template(build_kit(plan, catalogue, 1))
+    panels = template(Kit(plan, catalogue, 1))
     title = f"{plan.name}: template of the case"
     drawn: str | bytes
     if kind == "svg":

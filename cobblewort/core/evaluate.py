@@ -16,20 +16,9 @@ import cobblewort.core.power.rules
 import cobblewort.core.safety.rules
 import cobblewort.core.software.rules  # noqa: F401  the imports fill the registry
 from cobblewort.core.catalogue import Catalogue
-from cobblewort.core.cost.model import build_cost
-from cobblewort.core.fit.assign import assign
-from cobblewort.core.fit.boxes import build_space
-from cobblewort.core.fit.fasteners import fasteners_of
-from cobblewort.core.fit.pins import build_header
-from cobblewort.core.fit.stack import build_stack
-from cobblewort.core.heat.model import build_heat
-from cobblewort.core.instance import expand
 from cobblewort.core.judgement import Judgement, judge_kit
 from cobblewort.core.kit import Kit
-from cobblewort.core.needs.model import build_needs
-from cobblewort.core.noise.model import build_noise
 from cobblewort.core.plan import Plan
-from cobblewort.core.power.model import build_power
 from cobblewort.core.report import Report
 from cobblewort.core.reporting import (
     cost_report,
@@ -71,39 +60,7 @@ def evaluate(plan: Plan, catalogue: Catalogue, samples: int = 1) -> Report:
 
 def judgement_of(plan: Plan, catalogue: Catalogue, samples: int = 1) -> Judgement:
     """The same, before it is laid out as a report: what fixes and candidates compare."""
-    return judge_kit(build_kit(plan, catalogue, samples))
-
-
-def build_kit(plan: Plan, catalogue: Catalogue, samples: int) -> Kit:
-    """Work out every aspect of a plan, in the order fit, power, heat, cost, noise, needs."""
-    catalogue = catalogue.for_plan(plan)
-    instances = expand(plan, catalogue, samples)
-    fit = assign(instances)
-    stack = build_stack(instances)
-    space = build_space(stack, fit)
-    power = build_power(plan, instances, fit, samples)
-    heat = build_heat(plan, instances, stack, power, samples)
-    cost = build_cost(plan, instances)
-    noise = build_noise(instances, samples)
-    needs = build_needs(plan, instances, fit, power, noise)
-    fasteners = fasteners_of(stack, instances)
-    header = build_header(plan, instances)
-    return Kit(
-        plan,
-        catalogue,
-        samples,
-        instances,
-        fit,
-        stack,
-        space,
-        fasteners,
-        header,
-        power,
-        heat,
-        cost,
-        noise,
-        needs,
-    )
+    return judge_kit(Kit(plan, catalogue, samples))
 
 
 def report_on(judgement: Judgement) -> Report:

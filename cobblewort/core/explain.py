@@ -9,7 +9,6 @@ import numpy as np
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
-from cobblewort.core.evaluate import build_kit
 from cobblewort.core.findings import Remark
 from cobblewort.core.heat.workings import heat_sum
 from cobblewort.core.kit import Kit
@@ -43,7 +42,7 @@ def explain(plan: Plan, catalogue: Catalogue, figure: str, samples: int = 256) -
     InputError
         If the report has no such figure.
     """
-    kit = build_kit(plan, catalogue, samples)
+    kit = Kit(plan, catalogue, samples)
     kind, _, rest = figure.partition(":")
     if kind in RULES:
         return _margin_working(kit, figure, RULES[kind], rest)

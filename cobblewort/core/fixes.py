@@ -9,9 +9,9 @@ from decimal import Decimal
 from cobblewort.core import words
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
-from cobblewort.core.evaluate import build_kit, judgement_of
+from cobblewort.core.evaluate import judgement_of
 from cobblewort.core.findings import Finding
-from cobblewort.core.judgement import Judgement
+from cobblewort.core.judgement import Judgement, judge_kit
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import SEVERITY_RANK, Severity
 from cobblewort.core.parts.model import Origin
@@ -294,10 +294,10 @@ def _tried(
         changed = apply_patch(plan, patch)
     except InputError:
         return None  # a remedy may reach past a limit of plans, such as 400 pieces
-    after = judgement_of(changed, catalogue, samples)
-    left = after.finding(finding.id)
-    if left is not None and SEVERITY_RANK[left.severity] >= SEVERITY_RANK[finding.severity]:
+    kit = Kit(changed, catalogue, samples)
+    if _still_there(kit, finding):  # the finding's own rule alone: most tries end here
         return None
+    after = judge_kit(kit)
     worse = _worse(before, after)
     if any(f.severity == "stops" for f in worse):
         return None
@@ -309,6 +309,13 @@ def _tried(
         effect=effect_of(before, after),
         after=after.families,
     )
+
+
+def _still_there(kit: Kit, finding: Finding) -> bool:
+    """Whether a finding is as severe as before, by the rule that it comes from."""
+    _, findings = RULES[finding.rule].judged(kit)
+    rank = SEVERITY_RANK[finding.severity]
+    return any(f.id == finding.id and SEVERITY_RANK[f.severity] >= rank for f in findings)
 
 
 def _worse(before: Judgement, after: Judgement) -> list[Finding]:
@@ -381,7 +388,7 @@ def _with_lead(
     plan: Plan, catalogue: Catalogue, patch: Patch, before: Judgement, after: Judgement
 ) -> tuple[Patch, Judgement, str]:
     """The same change with the lead that leaves the fewest snags, the cheapest of those."""
-    leads = joining_leads(build_kit(apply_patch(plan, patch), catalogue, 1))
+    leads = joining_leads(Kit(apply_patch(plan, patch), catalogue, 1))
     best, brings = (patch, after), ""
     for lead in leads:
         longer: Patch = (*patch, AddLine(role="lead", part=lead.id))

@@ -2,41 +2,96 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from functools import cached_property
 
 from cobblewort.core.catalogue import Catalogue
-from cobblewort.core.cost.model import CostResult
-from cobblewort.core.fit.assign import Assignment
-from cobblewort.core.fit.boxes import Space
-from cobblewort.core.fit.fasteners import Fastener
-from cobblewort.core.fit.pins import HeaderResult
-from cobblewort.core.fit.stack import StackResult
-from cobblewort.core.heat.model import HeatResult
-from cobblewort.core.instance import Instance
-from cobblewort.core.needs.model import NeedResult
-from cobblewort.core.noise.model import NoiseResult
+from cobblewort.core.cost.model import CostResult, build_cost
+from cobblewort.core.fit.assign import Assignment, assign
+from cobblewort.core.fit.boxes import Space, build_space
+from cobblewort.core.fit.fasteners import Fastener, fasteners_of
+from cobblewort.core.fit.pins import HeaderResult, build_header
+from cobblewort.core.fit.stack import StackResult, build_stack
+from cobblewort.core.heat.model import HeatResult, build_heat
+from cobblewort.core.instance import Instance, expand
+from cobblewort.core.needs.model import NeedResult, build_needs
+from cobblewort.core.noise.model import NoiseResult, build_noise
 from cobblewort.core.plan import Plan
-from cobblewort.core.power.model import PowerResult
+from cobblewort.core.power.model import PowerResult, build_power
 
 
-@dataclass(slots=True)
 class Kit:
-    """Everything a rule may look at, filled in the order fit, power, heat, cost, noise, needs."""
+    """Everything a rule may look at. Each aspect is worked out when it is first looked at.
 
-    plan: Plan
-    catalogue: Catalogue
-    samples: int
-    instances: list[Instance]
-    fit: Assignment
-    stack: StackResult
-    space: Space
-    fasteners: list[Fastener]
-    header: HeaderResult
-    power: PowerResult
-    heat: HeatResult
-    cost: CostResult
-    noise: NoiseResult
-    needs: list[NeedResult]
+    Parameters
+    ----------
+    plan : Plan
+        What is judged.
+    catalogue : Catalogue
+        Where its parts are looked up; those that the plan carries come first.
+    samples : int
+        Values a figure.
+
+    Raises
+    ------
+    UnknownPartError
+        If a line names a part that is nowhere.
+    """
+
+    def __init__(self, plan: Plan, catalogue: Catalogue, samples: int) -> None:
+        self.plan = plan
+        self.catalogue = catalogue.for_plan(plan)
+        self.samples = samples
+        self.instances: list[Instance] = expand(plan, self.catalogue, samples)
+
+    @cached_property
+    def fit(self) -> Assignment:
+        """Which plug is in which socket."""
+        return assign(self.instances)
+
+    @cached_property
+    def stack(self) -> StackResult:
+        """What stands on what."""
+        return build_stack(self.instances)
+
+    @cached_property
+    def space(self) -> Space:
+        """Every block to scale."""
+        return build_space(self.stack, self.fit)
+
+    @cached_property
+    def fasteners(self) -> list[Fastener]:
+        """Standoffs and screws that the stack wants."""
+        return fasteners_of(self.stack, self.instances)
+
+    @cached_property
+    def header(self) -> HeaderResult:
+        """What the header carries."""
+        return build_header(self.plan, self.instances)
+
+    @cached_property
+    def power(self) -> PowerResult:
+        """Voltages and currents in every state."""
+        return build_power(self.plan, self.instances, self.fit, self.samples)
+
+    @cached_property
+    def heat(self) -> HeatResult:
+        """Temperatures on the hottest day."""
+        return build_heat(self.plan, self.instances, self.stack, self.power, self.samples)
+
+    @cached_property
+    def cost(self) -> CostResult:
+        """The bill."""
+        return build_cost(self.plan, self.instances)
+
+    @cached_property
+    def noise(self) -> NoiseResult:
+        """What is heard of it."""
+        return build_noise(self.instances, self.samples)
+
+    @cached_property
+    def needs(self) -> list[NeedResult]:
+        """How it stands to what is asked of it."""
+        return build_needs(self.plan, self.instances, self.fit, self.power, self.noise)
 
     def of_role(self, role: str) -> list[Instance]:
         """The pieces on lines of one role, in kit order."""

@@ -9,8 +9,8 @@ from ezdxf.document import Drawing
 from pypdf import PdfReader
 
 from cobblewort.core.errors import InputError
-from cobblewort.core.evaluate import build_kit
 from cobblewort.core.fit.template import CLEARANCE_MM, Panel, template
+from cobblewort.core.kit import Kit
 from cobblewort.core.plan import Plan
 from cobblewort.formats.template import template_dxf, template_pdf, template_svg
 from tests.kits import judged, kit, shipped
@@ -22,7 +22,7 @@ POINTS_PER_MM = 72 / 25.4
 
 def panels_of(plan: Plan) -> list[Panel]:
     """The template of a plan."""
-    return template(build_kit(plan, shipped(), 1))
+    return template(Kit(plan, shipped(), 1))
 
 
 def read_dxf(panels: list[Panel]) -> Drawing:
@@ -167,7 +167,7 @@ def test_a_cut_that_leaves_the_wall_is_said_to() -> None:
         [{**shipped().document(shipped().part("E15")),
           "case": {"max_above_mm": 8, "max_below_mm": 3}}]
     )  # fmt: skip
-    kit_of_low = build_kit(kit("B06", "S01", "M02", "E15", "2xX07", "2xX06"), low, 1)
+    kit_of_low = Kit(kit("B06", "S01", "M02", "E15", "2xX07", "2xX06"), low, 1)
     panels = template(kit_of_low)
     right = next(panel for panel in panels if panel.name == "Right wall")
     assert not all(right.holds(cut) for cut in right.cutouts)

@@ -114,6 +114,7 @@ class _Search:
     def __init__(self, plan: Plan, catalogue: Catalogue, owned: frozenset[str]) -> None:
         self.plan, self.catalogue, self.owned = plan, catalogue, owned
         self.wanted = [need for need in plan.needs if need.function is not None]
+        self._cheapest: dict[Role, Decimal] = {}
         self.conditions = {need.condition for need in plan.needs if need.condition}
 
     def price(self, part: Part) -> Decimal:
@@ -160,9 +161,11 @@ class _Search:
         self.add(draft, "board", board, "carries it all")
         self.add_functions(draft)
         self.add_room(draft)
-        if at_most is not None and self.judge(draft).kit.cost.total >= at_most:
+        if at_most is not None and self.at_least(self.judge(draft), "supply", "case") >= at_most:
             return None
         judged = self.add_supply(draft)
+        if at_most is not None and self.at_least(judged, "case") >= at_most:
+            return None
         judged = self.repaired(draft, judged, _BEFORE_THE_SHELL)
         judged = self.add_shell(draft, judged)
         judged = self.repaired(draft, judged, _REPAIRED)
@@ -174,6 +177,18 @@ class _Search:
         reasons = [Reason(line, text) for line, text in draft.reasons.items() if line in lines]
         lacking = sum(_lacking(result) for result in judged.kit.needs)
         return FirstKit(draft.plan, reasons, failing, judged.kit.cost.total, only_dear, lacking)
+
+    def at_least(self, judged: Judgement, *roles: Role) -> Decimal:
+        """What a kit comes to when the cheapest part of each role is still to be added."""
+        least = sum((self.cheapest(role) for role in roles), Decimal(0))
+        return judged.kit.cost.total + least * self.plan.copies
+
+    def cheapest(self, role: Role) -> Decimal:
+        """The least that a part of a role adds to the bill; nothing where there is none."""
+        if role not in self._cheapest:
+            prices = [self.price(part) for part in self.on_offer(role)]
+            self._cheapest[role] = min(prices, default=Decimal(0))
+        return self._cheapest[role]
 
     def add(self, draft: _Draft, role: Role, part: Part, why: str, quantity: int = 1) -> None:
         """Put a part into the draft."""

@@ -8,10 +8,10 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from cobblewort.core.catalogue import Catalogue
-from cobblewort.core.evaluate import build_kit
 from cobblewort.core.fit.boxes import PlacedBox, overlap_of
 from cobblewort.core.fit.fasteners import Fastener
 from cobblewort.core.fixes import propose_fixes
+from cobblewort.core.kit import Kit
 from cobblewort.core.patch import EditLine, apply_patch
 from cobblewort.core.plan import Plan
 from cobblewort.core.standards import fasteners as sizes
@@ -35,7 +35,7 @@ def two_above(**lower: Any) -> Catalogue:
 
 def fasteners_of(*parts: str) -> list[Fastener]:
     """What a kit wants."""
-    return build_kit(kit(*parts), shipped(), 1).fasteners
+    return Kit(kit(*parts), shipped(), 1).fasteners
 
 
 def test_the_second_board_stands_on_the_first() -> None:

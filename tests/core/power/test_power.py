@@ -6,7 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from cobblewort.core.catalogue import Catalogue
-from cobblewort.core.evaluate import build_kit
+from cobblewort.core.kit import Kit
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.model import PowerResult
 from tests.kits import SMALL, judged, kit, margin, shipped, told, with_part
@@ -32,7 +32,7 @@ def own_part(kind: str, part_id: str, part_class: str, **figures: Any) -> Catalo
 
 def power(plan: Plan, samples: int = 1) -> PowerResult:
     """The solved forest of a plan."""
-    return build_kit(plan, shipped(), samples).power
+    return Kit(plan, shipped(), samples).power
 
 
 def test_what_flows_in_flows_out_at_every_rail() -> None:
@@ -258,6 +258,6 @@ def test_more_load_never_raises_a_voltage(first_w: float, more_w: float) -> None
               "loads": {"own": {"idle": 0.1, "working": 0.2, "peak": 0.3 + peak_w}}}]
         )  # fmt: skip
         plan = kit("B06", "S01", "M02", "X06")
-        return build_kit(plan, catalogue, 1).power.voltage_v
+        return Kit(plan, catalogue, 1).power.voltage_v
 
     assert (volts(first_w + more_w) <= volts(first_w) + 1e-6).all()
