@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from cobblewort.core.findings import Finding
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import SEVERITY_RANK, Family, Margin, Severity
 from cobblewort.core.report import FamilyReport
-from cobblewort.core.rules import rules_in_order
+from cobblewort.core.rules import Rule, rules_in_order
 
 RULERS: tuple[tuple[Family, str], ...] = (
     ("fit", "Fit"), ("supply", "Supply"), ("heat", "Heat"), ("data", "Data"),
@@ -58,11 +59,11 @@ class Judgement:
         return worst
 
 
-def judge_kit(kit: Kit) -> Judgement:
-    """Ask every rule."""
+def judge_kit(kit: Kit, only: Callable[[Rule], bool] = lambda _: True) -> Judgement:
+    """Ask every rule, or only some of them, for a search that looks at one thing at a time."""
     margins: list[Margin] = []
     findings: list[Finding] = []
-    for rule in rules_in_order():
+    for rule in filter(only, rules_in_order()):
         rule_margins, rule_findings = rule.judged(kit)
         margins += rule_margins
         findings += rule_findings

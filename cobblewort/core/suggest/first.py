@@ -14,10 +14,10 @@ from decimal import Decimal
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
 from cobblewort.core.evaluate import judgement_of
-from cobblewort.core.findings import Finding
 from cobblewort.core.fixes import propose_fixes
 from cobblewort.core.functions import FUNCTIONS, FunctionId
-from cobblewort.core.judgement import Judgement
+from cobblewort.core.judgement import Judgement, judge_kit
+from cobblewort.core.kit import Kit
 from cobblewort.core.margin import FAMILIES, Family
 from cobblewort.core.needs.model import NeedResult, wanted_memory_gb, wanted_room_gb
 from cobblewort.core.parts.model import Feed, Part
@@ -25,6 +25,7 @@ from cobblewort.core.patch import AddLine, Patch, apply_patch
 from cobblewort.core.plan import KINDS_FOR_ROLE, Need, Plan, Role
 from cobblewort.core.power.harvest import FEEDS_AT
 from cobblewort.core.remedies import joining_leads
+from cobblewort.core.rules import Rule
 
 _MOST_REPAIRS = 3
 _BEFORE_THE_SHELL: tuple[Family, ...] = ("need", "supply")
@@ -305,8 +306,9 @@ class _Search:
             if supply.source.rated_a.nominal * supply.source.set_v.nominal < drawn_w:
                 continue  # too small by far: what a kit draws hardly depends on its supply
             for patch in self.with_leads(draft, supply):
-                judged = self.judge(draft, patch)
-                stops = sum(f.severity == "stops" and _of_supply(f) for f in judged.findings)
+                kit = Kit(apply_patch(draft.plan, patch), self.catalogue, 1)
+                judged = judge_kit(kit, _of_supply)
+                stops = sum(finding.severity == "stops" for finding in judged.findings)
                 stops += sum(_lacking(r) for r in judged.kit.needs if _of_battery(r.need))
                 unfed = not judged.kit.power.feeds_every_board()
                 drawn_w = _SURELY_DRAWN * _drawn_w(judged)
@@ -318,6 +320,7 @@ class _Search:
         if best is None:
             return self.judge(draft)
         draft.plan = best[1].kit.plan
+        judged = judge_kit(best[1].kit)
         for line in draft.plan.lines:
             if line.role == "supply":
                 draft.reasons[line.id] = self.why(
@@ -326,7 +329,7 @@ class _Search:
             elif line.role == "lead":
                 why = self.why(line.part, "joins the supply to the board")
                 draft.reasons.setdefault(line.id, why)
-        return best[1]
+        return judged
 
     def with_leads(self, draft: _Draft, supply: Part) -> Iterator[Patch]:
         """A supply alone, or with each lead that joins it."""
@@ -334,7 +337,7 @@ class _Search:
         if supply.plugs:
             yield alone
             return
-        kit = self.judge(draft, alone).kit
+        kit = Kit(apply_patch(draft.plan, alone), self.catalogue, 1)
         for lead in joining_leads(kit):
             yield (*alone, self.line_of("lead", lead))
 
@@ -423,9 +426,9 @@ def _stops(judged: Judgement) -> int:
     return sum(f.severity == "stops" and f.family != "cost" for f in judged.findings)
 
 
-def _of_supply(finding: Finding) -> bool:
-    """Whether a snag is about feeding the kit: its limits, and the lead that joins it."""
-    return finding.family == "supply" or finding.rule in ("FIT-02", "FIT-09")
+def _of_supply(rule: Rule) -> bool:
+    """Whether a rule is about feeding the kit: its limits, and the lead that joins it."""
+    return rule.family == "supply" or rule.id in ("FIT-02", "FIT-09")
 
 
 def _drawn_w(judged: Judgement) -> float:
