@@ -446,7 +446,7 @@ def _edit_words(change: EditLine, model: str) -> str:
     if change.sheets_off is not None:
         return f"leave the top sheets of {model} off"
     if change.modified is not None:
-        return f"cut the openings of {model} by hand"
+        return f"cut {model} by hand"
     if change.standoff_mm is not None:
         return f"put {model} on standoffs of {change.standoff_mm:g} mm"
     if change.addresses:

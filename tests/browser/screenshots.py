@@ -35,7 +35,7 @@ def above(page: Page) -> None:
     """The kit from above, with the ways of plugs and card."""
     fit(page)
     page.get_by_role("button", name="From above", exact=True).click()
-    page.get_by_role("button", name="Show the way of plugs and card").click()
+    page.get_by_role("button", name="Show the way of plugs and hands").click()
     page.mouse.move(640, 799)
 
 

@@ -78,7 +78,7 @@ def test_the_stack_from_two_sides(quiet_page: Page, server: str) -> None:
     expect(side).not_to_have_attribute("viewBox", whole or "")
     page.get_by_role("button", name="Show the whole").first.click()
     expect(side).to_have_attribute("viewBox", whole or "")
-    page.get_by_role("button", name="Show the way of plugs and card").click()
+    page.get_by_role("button", name="Show the way of plugs and hands").click()
     expect(side.locator(".access-zone").first).to_be_attached()
     expect(page.locator(".as-table", has_text="standoff M2.5 × 10 mm")).to_be_visible()
 

@@ -146,7 +146,7 @@ def test_tabs_are_in_the_way_until_they_are_cut() -> None:
     finding = told(report, "FIT-04")[0]
     assert "has 83.0 mm inside between its tabs of 7 mm" in finding.sentence
     fixes = propose_fixes(plan, shipped(), finding.id)
-    by_hand = next(f for f in fixes if f.title == "Cut the openings of Second Life by hand")
+    by_hand = next(f for f in fixes if f.title == "Cut Second Life by hand")
     assert finding.id in by_hand.resolves
     report = judged(cut(plan, "E16"))
     assert margin(report, "FIT-04:length").limit == 90

@@ -147,7 +147,7 @@ def test_openings_that_are_cut_by_hand_are_a_way_out() -> None:
     plan = kit("B06", "S01", "M02", "K03", "E06")
     (finding,) = told(judged(plan), "FIT-19")
     fixes = propose_fixes(plan, shipped(), finding.id)
-    cut = next(fix for fix in fixes if fix.title == "Cut the openings of Leaf Stack by hand")
+    cut = next(fix for fix in fixes if fix.title == "Cut Leaf Stack by hand")
     assert cut.effect.cost_delta == 0
     after = judged(apply_patch(plan, cut.patch))
     assert told(after, "FIT-19") == []

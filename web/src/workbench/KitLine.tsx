@@ -100,7 +100,7 @@ function LineTools({ line }: { line: LineReport }) {
           aria-pressed={planned?.modified ?? false}
           onClick={() => edit(editOf(line.id, { modified: !planned?.modified }))}
         >
-          {planned?.modified ? "Not cut by hand" : "I cut its openings"}
+          {planned?.modified ? "Not cut by hand" : "I cut it by hand"}
         </Button>
       )}
       {planned?.sheets_off && (

@@ -30,7 +30,7 @@ export function AboveView() {
     <>
       <div className="drawing-bar">
         <Button variant="link" aria-pressed={access} onClick={() => setAccess(!access)}>
-          {access ? "Hide" : "Show"} the way of plugs and card
+          {access ? "Hide" : "Show"} the way of plugs and hands
         </Button>
         {layers.length > 1 && (
           <span role="group" aria-label="Layers shown" className="layer-switches">

@@ -22,7 +22,7 @@ export function SectionView() {
     <>
       <div className="drawing-bar">
         <Button variant="link" aria-pressed={access} onClick={() => setAccess(!access)}>
-          {access ? "Hide" : "Show"} the way of plugs and card
+          {access ? "Hide" : "Show"} the way of plugs and hands
         </Button>
         {near !== null && (
           <Button variant="link" onClick={() => setNear(null)}>
