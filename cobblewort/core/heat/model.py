@@ -42,11 +42,11 @@ VENT_RISE_SHARE = 0.8
 
 @dataclass(slots=True)
 class HeatResult:
-    """Temperatures by node, each of shape (states, samples), for the mean states. [°C]
+    """Temperatures in the mean states, each of shape (states, samples). [°C]
 
-    `speed_share` is the clock held over the clock asked for; `hottest_ambient_c` the highest
-    outside temperature at which no hard state throttles, shape (samples,). `board` is None when
-    there is nothing to judge, and `why_not` says why.
+    `wanted_die_c` is where the die would come to at full clock; what holds when it gives way costs
+    a second solution, which only drawings, workings and sentences about it ask for. `board` is None
+    when there is nothing to judge, and `why_not` says why.
     """
 
     states: list[State]
@@ -54,22 +54,53 @@ class HeatResult:
     why_not: str
     ambient_c: float
     throttle_c: FloatArray
-    nodes: dict[str, FloatArray]
     wanted_die_c: FloatArray
-    speed_share: FloatArray
-    hottest_ambient_c: FloatArray
     coolable: bool
     inside_w: FloatArray
+    make_held: Callable[[], Held]
     spots: list[SpotTemps] = field(default_factory=list)
-    make_detail: Callable[[], HeatDetail] | None = None
+    make_detail: Callable[[Held], HeatDetail] | None = None
+    _held: Held | None = None
     _detail: HeatDetail | None = None
+
+    @property
+    def held(self) -> Held:
+        """What holds when the clock gives way, worked out when somebody asks for it."""
+        if self._held is None:
+            self._held = self.make_held()
+        return self._held
+
+    @property
+    def nodes(self) -> dict[str, FloatArray]:
+        """Temperatures by node at the clock that is held. [°C]"""
+        return self.held.nodes_c
+
+    @property
+    def speed_share(self) -> FloatArray:
+        """The clock held over the clock asked for."""
+        return self.held.speed_share
+
+    @property
+    def hottest_ambient_c(self) -> FloatArray:
+        """The highest outside temperature at which no hard state throttles, shape (samples,)."""
+        return self.held.hottest_ambient_c
 
     @property
     def detail(self) -> HeatDetail | None:
         """What workings and drawings want to know, worked out when somebody asks for it."""
         if self._detail is None and self.make_detail is not None:
-            self._detail = self.make_detail()
+            self._detail = self.make_detail(self.held)
         return self._detail
+
+
+@dataclass(slots=True, frozen=True)
+class Held:
+    """What is left when the clock gives way: temperatures by node, the clock, the hottest day."""
+
+    nodes_c: dict[str, FloatArray]
+    speed_share: FloatArray
+    hottest_ambient_c: FloatArray
+    temps: _Temps | None = None
 
 
 @dataclass(slots=True)
@@ -127,8 +158,8 @@ def build_heat(
         why = "the kit has no board yet" if board is None else "the board states no thermal figures"
         nothing = np.zeros((len(states), samples))
         return HeatResult(
-            states, None, why, ambient_c, np.zeros(samples), {}, nothing, nothing,
-            np.zeros(samples), True, nothing,
+            states, None, why, ambient_c, np.zeros(samples), nothing, True, nothing,
+            lambda: Held({}, nothing, np.zeros(samples)),
         )  # fmt: skip
     network = _Network(plan, instances, stack, board, states, power)
     return network.result()
@@ -193,7 +224,7 @@ class _Network:
         )  # fmt: skip
 
     def result(self) -> HeatResult:
-        """Every state as if the clock never gave way, then with the clock that holds.
+        """Every state as if the clock never gave way; with the clock that holds when asked for.
 
         Two solutions tell all: one of every state at full clock and at idle, one near the clocks
         that hold and near the highest safe day. Many small arrays cost more than few larger ones.
@@ -205,6 +236,18 @@ class _Network:
         wanted, idle = both.rows(slice(0, count)), both.rows(slice(count, None))
         limit_k = self.throttle_c + ZERO_C_K
         hot = np.flatnonzero((wanted.die_k > limit_k).any(axis=1))
+        must_hold = [n for n in hot if self.states[n].hard]
+        coolable = not bool((idle.die_k > limit_k)[must_hold, 0].any())
+        return HeatResult(
+            self.states, self.board, "", ambient_c, self.throttle_c, wanted.die_k - ZERO_C_K,
+            coolable, self.soc_w + self.rest_w + self.other_w,
+            lambda: self._held(wanted, idle, hot, ambient_k), self._spots(wanted, ambient_k),
+            lambda held: self._detail(wanted, held.temps or wanted, ambient_k),
+        )  # fmt: skip
+
+    def _held(self, wanted: _Temps, idle: _Temps, hot: IntArray, ambient_k: FloatArray) -> Held:
+        """With the clock that holds in the states `hot`, and up to which day none is needed."""
+        limit_k = self.throttle_c + ZERO_C_K
         worst, warmer_k = self._toward_the_limit(wanted)
         high, low = wanted.rows(hot), idle.rows(hot)
         high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
@@ -219,16 +262,10 @@ class _Network:
         held_w, held = self._governed(high, low, near, guess_w, hot)
         soc_w = self.soc_w.copy()
         soc_w[hot] = held_w
-        must_hold = [place for place, n in enumerate(hot) if self.states[n].hard]
-        coolable = not bool((low.die_k > limit_k)[must_hold, 0].any())
         held_all = wanted.replaced(hot, held) if hot.size else wanted
-        return HeatResult(
-            self.states, self.board, "", ambient_c, self.throttle_c, held_all.nodes_c(self.body),
-            wanted.die_k - ZERO_C_K, self._speed(soc_w),
-            self._hottest_ambient_c(wanted.rows([worst]), there, warmer_k, ambient_c),
-            coolable, self.soc_w + self.rest_w + self.other_w,
-            self._spots(wanted, ambient_k), lambda: self._detail(wanted, held_all, ambient_k),
-        )  # fmt: skip
+        ambient_c = self.plan.place.ambient_max_c
+        hottest_c = self._hottest_ambient_c(wanted.rows([worst]), there, warmer_k, ambient_c)
+        return Held(held_all.nodes_c(self.body), self._speed(soc_w), hottest_c, held_all)
 
     def _speed(self, soc_w: FloatArray) -> FloatArray:
         """Clock that a power allows over the clock that is asked for."""

@@ -33,17 +33,16 @@ def throttle(kit: Kit) -> Iterator[Check]:
     if heat.board is None or not heat.coolable:
         return
     board = heat.board
-    first_hard_speed = heat.speed_share
 
     def sentence(margin: Margin) -> str:
         number = [state.label for state in heat.states].index(margin.state)
-        speed = float(first_hard_speed[number, 0])
         text = (
             f"The processor of {board.name} comes to {words.degrees(margin.value)}"
             f"{words.when(margin.state)} at {words.degrees(heat.ambient_c)} outside; it slows "
             f"itself at {words.degrees(margin.limit)}"
         )
         if margin.spare < 0:
+            speed = float(heat.speed_share[number, 0])
             return f"{text} and would hold {speed:.0%} of its clock."
         return f"{text}. Good up to {words.degrees(float(heat.hottest_ambient_c[0]))} outside."
 
