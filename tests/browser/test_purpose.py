@@ -133,3 +133,43 @@ def test_a_ready_made_one_can_be_the_better_buy(quiet_page: Page, server: str) -
     expect(page.locator("section", has_text="Build or buy").last).to_contain_text(
         re.compile(r"\+€ 60 against the ready-made one\. If you need one")
     )
+
+
+def test_a_quieter_place_lights_the_noise_ruler(quiet_page: Page, server: str) -> None:
+    """What may be heard is set by hand; the ruler, the drawing and a way out answer to it."""
+    page = quiet_page
+    page.goto(f"{server}/plans/choir-recorder")
+    page.get_by_text("Noise", exact=True).first.click()
+    expect(page.locator(".noise-drawing")).to_contain_text("31 dB(A)")
+    page.get_by_role("button", name="Change it").click()
+    page.get_by_label("May be heard, at 1 m").fill("loud")
+    page.get_by_role("button", name="Save").click()
+    expect(page.get_by_role("alert")).to_contain_text("up to 140 dB(A)")
+    page.get_by_label("May be heard, at 1 m").fill("28")
+    page.get_by_label("Network there").select_option("radio")
+    page.get_by_role("button", name="Save").click()
+    snag = page.locator(".snag", has_text="its place allows 28")
+    expect(snag).to_be_visible()
+    expect(page.locator(".snag", has_text="Its place has no network socket")).to_be_visible()
+    snag.click()
+    expect(page.locator(".fix", has_text="Hush Clip instead of Steeple")).to_be_visible()
+    page.get_by_text("Purpose", exact=True).first.click()
+    expect(page.locator("main")).to_contain_text("network by radio only, at most 28 dB(A) at 1 m")
+
+
+def test_nights_of_a_recording_are_asked_for(quiet_page: Page, server: str) -> None:
+    """Days and the rate of an hour; without the rate the sentence says what is missing."""
+    page = quiet_page
+    page.goto(f"{server}/plans/moss-cabinet")
+    page.get_by_text("Purpose", exact=True).first.click()
+    page.get_by_label("Ask for something more").select_option("function:recording")
+    page.get_by_label("How much").fill("400")
+    page.get_by_label("In your words").fill("a year of pictures")
+    page.get_by_role("button", name="Ask for it").click()
+    expect(page.locator(".field-wrong")).to_contain_text("how many MB an hour")
+    page.get_by_label("At what rate").fill("9000")
+    page.get_by_role("button", name="Ask for it").click()
+    row = page.locator(".need-table tr", has_text="a year of pictures")
+    expect(row).to_contain_text("at least 400 days at 9000 MB an hour")
+    expect(row).to_contain_text("not met")
+    expect(row).to_contain_text("GB hold")
