@@ -58,9 +58,16 @@ def evaluate(plan: Plan, catalogue: Catalogue, samples: int = 1) -> Report:
     return report_on(judgement_of(plan, catalogue, samples))
 
 
-def judgement_of(plan: Plan, catalogue: Catalogue, samples: int = 1) -> Judgement:
-    """The same, before it is laid out as a report: what fixes and candidates compare."""
-    return judge_kit(Kit(plan, catalogue, samples))
+def judgement_of(
+    plan: Plan, catalogue: Catalogue, samples: int = 1, like: Judgement | None = None
+) -> Judgement:
+    """The same, before it is laid out as a report: what fixes and candidates compare.
+
+    `like` is the judgement of a plan that this one differs from in little: what it shares is not
+    worked out again.
+    """
+    kit = Kit(plan, catalogue, samples, None if like is None else like.kit)
+    return judge_kit(kit, like=like)
 
 
 def report_on(judgement: Judgement) -> Report:

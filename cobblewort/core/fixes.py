@@ -294,10 +294,10 @@ def _tried(
         changed = apply_patch(plan, patch)
     except InputError:
         return None  # a remedy may reach past a limit of plans, such as 400 pieces
-    kit = Kit(changed, catalogue, samples)
+    kit = Kit(changed, catalogue, samples, before.kit)
     if _still_there(kit, finding):  # the finding's own rule alone: most tries end here
         return None
-    after = judge_kit(kit)
+    after = judge_kit(kit, like=before)
     worse = _worse(before, after)
     if any(f.severity == "stops" for f in worse):
         return None
@@ -350,7 +350,9 @@ def candidates(
         )
         is_current = part.id == current
         patch: Patch = (change,)
-        after = before if is_current else judgement_of(apply_patch(plan, patch), catalogue)
+        after = before
+        if not is_current:
+            after = judgement_of(apply_patch(plan, patch), catalogue, like=before)
         brings = ""
         if not is_current and _lacks_a_lead(before, after):
             patch, after, brings = _with_lead(plan, catalogue, patch, before, after)

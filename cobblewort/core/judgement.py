@@ -59,11 +59,22 @@ class Judgement:
         return worst
 
 
-def judge_kit(kit: Kit, only: Callable[[Rule], bool] = lambda _: True) -> Judgement:
-    """Ask every rule, or only some of them, for a search that looks at one thing at a time."""
+def judge_kit(
+    kit: Kit, only: Callable[[Rule], bool] = lambda _: True, like: Judgement | None = None
+) -> Judgement:
+    """Ask every rule, or only some of them, for a search that looks at one thing at a time.
+
+    `like` is a whole judgement of a kit that this one was made like: where supply is the same, what
+    its rules say is too.
+    """
     margins: list[Margin] = []
     findings: list[Finding] = []
+    known = like if like is not None and kit.has_supply_of(like.kit) else None
     for rule in filter(only, rules_in_order()):
+        if known is not None and rule.family == "supply":
+            margins += [margin for margin in known.margins if margin.rule == rule.id]
+            findings += [finding for finding in known.findings if finding.rule == rule.id]
+            continue
         rule_margins, rule_findings = rule.judged(kit)
         margins += rule_margins
         findings += rule_findings

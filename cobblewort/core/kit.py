@@ -30,6 +30,9 @@ class Kit:
         Where its parts are looked up; those that the plan carries come first.
     samples : int
         Values a figure.
+    like : Kit, optional
+        A kit of nearly the same plan, from the same catalogue: pieces whose lines are unchanged are
+        taken from it, and plugs and power where nothing that they depend on has changed.
 
     Raises
     ------
@@ -37,11 +40,30 @@ class Kit:
         If a line names a part that is nowhere.
     """
 
-    def __init__(self, plan: Plan, catalogue: Catalogue, samples: int) -> None:
+    def __init__(
+        self, plan: Plan, catalogue: Catalogue, samples: int, like: Kit | None = None
+    ) -> None:
         self.plan = plan
         self.catalogue = catalogue.for_plan(plan)
         self.samples = samples
         self.instances: list[Instance] = expand(plan, self.catalogue, samples)
+        if like is not None and like.samples == samples:
+            self._take_over(like)
+
+    def _take_over(self, like: Kit) -> None:
+        """Keep the pieces of another kit that are the same here, and what hangs on them alone."""
+        known = {piece.id: piece for piece in like.instances}
+        self.instances = [
+            old if (old := known.get(new.id)) is not None and _is_same(old, new) else new
+            for new in self.instances
+        ]
+        kept = {id(piece) for piece in self.instances} & {id(piece) for piece in like.instances}
+        touched = [p for p in (*self.instances, *like.instances) if id(p) not in kept]
+        if any(p.part.plugs or p.part.sockets or p.part.rails or p.part.offers for p in touched):
+            return  # what offers a battery or a panel is looked at by rules of supply too
+        self.__dict__["fit"] = like.fit
+        if (self.plan.place, self.plan.duty) == (like.plan.place, like.plan.duty):
+            self.__dict__["power"] = like.power
 
     @cached_property
     def fit(self) -> Assignment:
@@ -93,6 +115,19 @@ class Kit:
         """How it stands to what is asked of it."""
         return build_needs(self.plan, self.instances, self.fit, self.power, self.noise)
 
+    def has_supply_of(self, other: Kit) -> bool:
+        """Whether all that rules of supply look at is that of another kit."""
+        return (
+            self.power is other.power
+            and self.plan.settings == other.plan.settings
+            and not any(i.part.source is not None and i.part.inside for i in self.instances)
+        )
+
     def of_role(self, role: str) -> list[Instance]:
         """The pieces on lines of one role, in kit order."""
         return [i for i in self.instances if i.line.role == role]
+
+
+def _is_same(old: Instance, new: Instance) -> bool:
+    """Whether a piece is the very same: its line untouched, its part and its place in the kit."""
+    return old.line is new.line and old.compiled is new.compiled and old.order == new.order

@@ -121,11 +121,7 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
             return _with(plan, place, {str(name): value for name, value in change.fields.items()})
         case RemoveLine():
             old = _line(plan, change.line, place)
-            rest = tuple(
-                line.model_copy(update={"pins": _without_pins_to(line.pins, old.id)})
-                for line in plan.lines
-                if line is not old
-            )
+            rest = tuple(_unpinned(line, old.id) for line in plan.lines if line is not old)
             return _with(plan, place, {"lines": rest, "duty": _duty_without(plan, old.id)})
         case SwapPart():
             update: dict[str, Any] = {
@@ -147,8 +143,7 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
     changed = old.model_copy(update=update)
     lines_after = tuple(
         changed if line is old
-        else line.model_copy(update={"pins": _without_pins_to(line.pins, old.id)})
-        if isinstance(change, SwapPart)
+        else _unpinned(line, old.id) if isinstance(change, SwapPart)
         else line
         for line in plan.lines
     )  # fmt: skip
@@ -176,8 +171,12 @@ def _shallow(plan: Plan) -> dict[str, Any]:
     return {name: getattr(plan, name) for name in Plan.model_fields}
 
 
-def _without_pins_to(pins: dict[str, str], line_id: str) -> dict[str, str]:
-    return {plug: target for plug, target in pins.items() if not target.startswith(f"{line_id}#")}
+def _unpinned(line: Line, line_id: str) -> Line:
+    """The line without its pins to another one; itself where it has none, so that it is known
+    again.
+    """
+    kept = {p: at for p, at in line.pins.items() if not at.startswith(f"{line_id}#")}
+    return line if len(kept) == len(line.pins) else line.model_copy(update={"pins": kept})
 
 
 def _duty_without(plan: Plan, line_id: str) -> tuple[Any, ...]:

@@ -349,7 +349,9 @@ def _off_mains(need: Need, facts: _Facts) -> NeedResult:
     hours_of_day = sum(phase.hours for phase in facts.plan.duty)
     mean_w = float(day_energy_wh(facts.plan, facts.power)[0]) / hours_of_day
     if mean_w <= 0:
-        sentence = "Not known: how long its battery lasts, as nothing feeds it yet."
+        fed = facts.power.feeds_every_board()
+        why = "it draws nothing on a day" if fed else "nothing feeds it yet"
+        sentence = f"Not known: how long its battery lasts, as {why}."
         return NeedResult(need, "unknown", "condition", sentence)
     energy_wh = USABLE_BATTERY_SHARE * sum(g.offer.amount or 0 for g in batteries)
     lines = tuple(g.instance.line.id for g in batteries)
