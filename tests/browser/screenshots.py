@@ -60,6 +60,12 @@ def heat(page: Page) -> None:
     page.get_by_role("img", name="Temperatures from the outside").wait_for()
 
 
+def noise(page: Page) -> None:
+    """What is heard at 1 m, against what the place allows."""
+    page.get_by_text("Noise", exact=True).first.click()
+    page.locator(".noise-drawing").wait_for()
+
+
 def working(page: Page) -> None:
     """The arithmetic behind the supply's worst margin."""
     page.keyboard.press("w")
@@ -110,6 +116,7 @@ VIEWS: list[View] = [
     ("fit-header", "/plans/moss-cabinet", "light", header),
     ("fit-plugs", "/plans/choir-recorder", "light", plugs),
     ("workbench-heat", "/plans/moss-cabinet", "light", heat),
+    ("workbench-noise", "/plans/choir-recorder", "light", noise),
     ("cupboard-drawer", "/plans/choir-recorder", "light", drawer),
     ("part-sheet", "/cupboard/B06", "light", part_sheet),
     ("working", "/plans/choir-recorder", "light", working),

@@ -66,6 +66,7 @@ _WORDS = {
     "soc_x_mm": "the die's place along the board",
     "soc_y_mm": "the die's place across the board",
     "start": "the draw at the start",
+    "tabs_mm": "what tabs on its walls take until they are cut",
     "thickness_mm": "the thickness",
     "total_ma": "what all header pins give together",
     "throttle_c": "the throttle point",
