@@ -440,11 +440,12 @@ def _drawn_w(judged: Judgement) -> float:
     if not power.feeds_every_board():
         return 0.0
     watts = power.limit_voltage_v[:, :, 0] * power.limit_current_a[:, :, 0]
-    return max(
-        float(watts[place, power.limit_hard].max())
+    roots = [
+        place
         for place, node in enumerate(power.nodes)
         if node.parent < 0 and node.instance.line.role == "supply"
-    )
+    ]
+    return max((float(watts[place, power.limit_hard].max()) for place in roots), default=0.0)
 
 
 def _of_battery(need: Need) -> bool:
