@@ -147,12 +147,15 @@ def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:
 def other_supplies(kit: Kit) -> Iterator[Patch]:
     """Each other supply, with the lead that it needs and without the one that it does not.
 
-    A supply that stands inside, with its mains wires, is never proposed for one outside.
+    A supply that stands inside, with its mains wires, is never proposed for one outside, and one
+    that empties only where hours without mains are asked for.
     """
     supplies, inlets = kit.of_role("supply"), _inlets(kit)
     old_leads = [i.line for i in _leads_in_use(kit)]
     stands_inside = bool(supplies) and supplies[0].part.inside
-    feeds = FEEDS_AT[kit.plan.place.power]
+    has = kit.plan.place.power
+    off_mains = any(need.condition == "off_mains" for need in kit.plan.needs)
+    feeds = FEEDS_AT[has] if off_mains else (has,)
     for part in on_offer(kit, ("supply",)):
         if part.source is not None and part.source.feeds_on not in feeds:
             continue

@@ -8,9 +8,9 @@ from cobblewort.core.findings import Finding, Remark
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Severity
 from cobblewort.core.needs.model import NeedResult, NeedStatus
-from cobblewort.core.patch import AddLine, Patch, SetFields
+from cobblewort.core.patch import AddLine, Patch, SetFields, SwapPart
 from cobblewort.core.plan import KINDS_FOR_ROLE
-from cobblewort.core.remedies import another, on_offer, remove_named
+from cobblewort.core.remedies import another, on_offer, other_supplies, remove_named
 from cobblewort.core.rules import rule
 
 SEVERITY_OF: dict[NeedStatus, Severity] = {
@@ -47,6 +47,17 @@ def giver(kit: Kit, finding: Finding) -> Iterator[Patch]:
                 yield (AddLine(role=role, part=part.id),)
 
 
+def holds_energy(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Supplies that hold a battery, where hours without mains are what is missing."""
+    result = _need_of(kit, finding)
+    if result is None or result.need.condition != "off_mains":
+        return
+    for patch in other_supplies(kit):
+        parts = [c.part for c in patch if isinstance(c, AddLine | SwapPart)]
+        if any("battery" in kit.catalogue.part(part).offers for part in parts):
+            yield patch
+
+
 def more_sockets(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """A hub, where USB sockets are what is missing."""
     result = _need_of(kit, finding)
@@ -80,7 +91,7 @@ def full_image(kit: Kit, finding: Finding) -> Iterator[Patch]:
     why="A kit can fit, run and stay cool and still not do what it was bought for.",
     formula="each function that is asked for is given by a part of the kit, as often as asked",
     source="common practice",
-    remedies=(giver, more_sockets, another("board", "addon")),
+    remedies=(giver, holds_energy, more_sockets, another("board", "addon")),
 )  # fmt: skip
 def functions(kit: Kit) -> Iterator[Remark]:
     """Functions that nothing gives, or not often enough."""
@@ -92,7 +103,7 @@ def functions(kit: Kit) -> Iterator[Remark]:
     why="A board that moves 11 MB/s is no use where 80 are asked for, and a full disk stops.",
     formula="amount given >= amount asked for, in the unit of the function",
     source="maker's figures",
-    remedies=(giver, another("board", "data", "boot", "addon")),
+    remedies=(giver, holds_energy, another("board", "data", "boot", "addon")),
 )  # fmt: skip
 def amounts(kit: Kit) -> Iterator[Remark]:
     """Amounts that fall short, or are not known."""

@@ -90,3 +90,18 @@ def test_the_yield_is_drawn_from_its_band() -> None:
     found = darkest_yield_wh_wp(256)
     assert found[0] == DARKEST_MONTH_WH_WP.nominal
     assert DARKEST_MONTH_WH_WP.low <= found[1:].min() < found[1:].max() <= DARKEST_MONTH_WH_WP.high
+
+
+def test_a_battery_is_a_way_out_only_where_hours_without_mains_are_asked_for() -> None:
+    """Ten hours: the power bank with a lead; a supply that is too small is not mended by one."""
+    need = {"id": "off", "text": "through the night", "condition": "off_mains", "at_least": 10}
+    plan = kit("B06", "S01", "M02", "K03", "E03", needs=[need], duty=IDLE)
+    finding = told(judged(plan), "NEED-01")[0]
+    assert finding.sentence == "There is no battery in the kit: through the night."
+    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
+    assert titles[0].startswith("Satchel 74 instead of Kettle 15")
+    weak = kit("B10", "S01", "M02", "X06", "K05", "E03")
+    finding = told(judged(weak), "PWR-02")[0]
+    fixes = propose_fixes(weak, shipped(), finding.id)
+    assert fixes
+    assert not any("Satchel" in fix.title or "Sunleaf" in fix.title for fix in fixes)
