@@ -45,14 +45,24 @@ def _sources(kit: Kit) -> Iterator[Instance]:
     remedies=(another_supply,),
 )  # fmt: skip
 def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
-    """Each source that feeds on something else than its place has."""
+    """Each source that feeds on something else than its place has, or empties without need."""
     has = kit.plan.place.power
+    off_mains = any(need.condition == "off_mains" for need in kit.plan.needs)
     for piece in _sources(kit):
         source = piece.part.source
         if source is not None and source.feeds_on not in FEEDS_AT[has]:
             yield Remark(
                 piece.id, "stops",
                 f"{piece.name} runs on {_PLACE_HAS[source.feeds_on]}; its place has "
+                f"{_PLACE_HAS[has]}.",
+                (piece.line.id,),
+            )  # fmt: skip
+        elif source is not None and source.feeds_on == "battery" and not (
+            off_mains or has in ("battery", "sun")
+        ):  # fmt: skip
+            yield Remark(
+                piece.id, "tight",
+                f"{piece.name} empties and has to be charged, while its place has "
                 f"{_PLACE_HAS[has]}.",
                 (piece.line.id,),
             )  # fmt: skip

@@ -30,10 +30,22 @@ def fed(supply: str, power: str, **fields: Any) -> Plan:
 def test_a_supply_wants_what_the_place_has(feed: Feed, power: Feed) -> None:
     """A battery does anywhere while it lasts; anything else only where its own kind is."""
     findings = told(judged(fed(SUPPLIES[feed], power)), "PWR-09")
-    assert (findings == []) == (feed in (power, "battery")) == (feed in FEEDS_AT[power])
-    if findings:
-        assert findings[0].severity == "stops"
+    stopped = [f for f in findings if f.severity == "stops"]
+    assert (stopped == []) == (feed in (power, "battery")) == (feed in FEEDS_AT[power])
+    if stopped:
         assert f"{shipped().part(SUPPLIES[feed]).model} runs on" in findings[0].sentence
+
+
+def test_a_battery_where_there_is_something_better() -> None:
+    """Tight at the mains, unless hours without them are asked for; nothing at a place without."""
+    need = {"id": "off", "text": "for an hour", "condition": "off_mains", "at_least": 1}
+    found = told(judged(fed("S30", "mains")), "PWR-09")
+    assert [f.severity for f in found] == ["tight"]
+    assert found[0].sentence == (
+        "Satchel 74 empties and has to be charged, while its place has mains."
+    )
+    assert told(judged(fed("S30", "mains", needs=[need])), "PWR-09") == []
+    assert told(judged(fed("S30", "sun")), "PWR-09") == []
 
 
 def test_the_way_out_is_a_supply_for_that_place() -> None:
