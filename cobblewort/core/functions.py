@@ -77,7 +77,7 @@ CONDITIONS: dict[str, str] = {
     "moves": "rides in a vehicle",
 }
 LIMITS: dict[str, tuple[str, str]] = {
-    "noise_dba": ("not louder than", "dBA"),
+    "noise_dba": ("not louder than", "dB(A)"),
     "longest_mm": ("not longer than", "mm"),
     "mass_g": ("not heavier than", "g"),
 }

@@ -338,6 +338,7 @@ def _connection(kit: Kit, plug: PlugRef, socket: SocketRef, on_bus: OnBus | None
     bus = shares = ""
     if on_bus is not None:
         bus = f"{on_bus.bus.label}, {on_bus.bus.rate_mb_s:g} MB/s raw"
+        bus += ", one direction at a time" if on_bus.bus.half_duplex else ""
         shares = words.few(map(plug_name, on_bus.others)) if on_bus.others else ""
     return Connection(
         plug=plug.id,

@@ -241,13 +241,12 @@ def cuts(kit: Kit) -> Iterator[Remark]:
         opening = opening_at(shell, spot)
         if opening is None or (body is not None and not passes(body, opening)):
             wanted.append(label)
-    if shell.tabs_mm:
-        wanted.append(f"the tabs of {shell.tabs_mm:g} mm")
     told = words.few(wanted) if wanted else "nothing that is known"
+    tabs = f" Off come the tabs of {shell.tabs_mm:g} mm." if shell.tabs_mm else ""
     yield Remark(
         "cuts", "note",
         f"{case.name} is changed by hand: to cut are openings at {told}; the template shows them "
-        "at full size. Mind eyes, fumes and sharp edges.",
+        f"at full size.{tabs} Mind eyes, fumes and sharp edges.",
         (case.line.id,),
     )  # fmt: skip
 

@@ -421,8 +421,8 @@ def _noise_limit(need: Need, facts: _Facts) -> NeedResult:
     lines = tuple(dict.fromkeys(piece.line.id for piece, _ in noise.heard))
     what = words.few(piece.name for piece, _ in noise.heard) if noise.heard else "it"
     verb = "are" if len(noise.heard) > 1 else "is"
-    sentence = f"{words.opening(what)} {verb} heard at {level:g} dBA at 1 m"
-    return _at_most(need, level, "dBA", lines, sentence)
+    sentence = f"{words.opening(what)} {verb} heard at {level:g} dB(A) at 1 m"
+    return _at_most(need, level, "dB(A)", lines, sentence)
 
 
 def _mass_limit(need: Need, facts: _Facts) -> NeedResult:

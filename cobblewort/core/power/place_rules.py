@@ -9,6 +9,7 @@ import numpy as np
 from cobblewort.core import words
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.findings import Finding, Remark
+from cobblewort.core.functions import FunctionId
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
@@ -68,14 +69,14 @@ def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
             )  # fmt: skip
 
 
-def _amount(kit: Kit, function: str) -> tuple[float, tuple[str, ...]]:
-    """What all parts that are fed with offer of a function, and their lines."""
+def _amount(kit: Kit, function: FunctionId) -> tuple[float, tuple[str, ...]]:
+    """How much of a function the pieces of the kit give together, and their lines."""
     total, lines = 0.0, []
     for piece in kit.instances:
-        for name, offer in piece.part.offers.items():
-            if name == function and piece.line.role != "borrow":
-                total += offer.amount or 0.0
-                lines.append(piece.line.id)
+        offer = piece.part.offers.get(function)
+        if offer is not None and piece.line.role != "borrow":
+            total += offer.amount or 0.0
+            lines.append(piece.line.id)
     return total, tuple(dict.fromkeys(lines))
 
 
