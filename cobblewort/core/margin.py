@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import partial
 from math import isfinite
 from typing import Literal, get_args
 
@@ -19,6 +20,7 @@ FAMILIES: tuple[Family, ...] = get_args(Family)
 LimitKind = Literal["max", "min"]
 
 SEVERITY_RANK: dict[Severity, int] = {"sound": 0, "note": 1, "tight": 2, "stops": 3}
+_SOUND: Severity = "sound"
 RULER_LOW, RULER_HIGH = -0.5, 1.0
 LOADED_TIGHT_SHARE = 0.80
 """An electrical limit loaded above this is tight: common practice for continuous loads."""
@@ -105,18 +107,16 @@ def judge(rule: str, family: Family, check: Check) -> Margin:
     limits: list[float] = limit[:, 0].tolist()
     if len(limits) == 1:
         limits *= len(values)
-    spans = limits if check.span is None else [float(check.span[0])] * len(limits)
-    spares, rulers, severities = [], [], []
-    for is_hard, shown, allowed, span in zip(check.hard, values, limits, spans, strict=True):
-        spare = allowed - shown if upward else shown - allowed
-        spares.append(spare)
-        rulers.append(_ruler(spare, span))
-        severities.append(_state_severity(check, is_hard, spare, shown, allowed))
+    spans = limits if check.span is None else [check.span.item(0)] * len(limits)
+    pairs = zip(values, limits, strict=True)
+    spares = [b - a for a, b in pairs] if upward else [a - b for a, b in pairs]
+    least = min(spares)
     if not isfinite(sum(spares)):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
+    rulers = tuple(map(_ruler, spares, spans))
+    severities = _severities(check, values, limits, spares, least)
     hard = [k for k, is_hard in enumerate(check.hard) if is_hard]
     state = min(hard, key=spares.__getitem__)
-    worst = min(range(len(spares)), key=spares.__getitem__)
     loaded = None
     if check.electrical:
         loaded = max((values[k] / limits[k] for k in hard if limits[k] > 0), default=None)
@@ -131,8 +131,8 @@ def judge(rule: str, family: Family, check: Check) -> Margin:
     severity: Severity = "sound"
     if spares[state] < 0:
         severity = check.breach
-    elif spares[worst] < 0:
-        severity, state = "tight", worst
+    elif least < 0:
+        severity, state = "tight", spares.index(least)
     elif (holds is not None and holds < HOLDS_TIGHT_SHARE) or "tight" in severities:
         severity = "tight"
 
@@ -161,9 +161,18 @@ def judge(rule: str, family: Family, check: Check) -> Margin:
         sockets=check.sockets,
         states=tuple(check.states),
         spare_by_state=tuple(spares),
-        ruler_by_state=tuple(rulers),
-        severity_by_state=tuple(severities),
+        ruler_by_state=rulers,
+        severity_by_state=severities,
     )
+
+
+def _severities(
+    check: Check, values: list[float], limits: list[float], spares: list[float], least: float
+) -> tuple[Severity, ...]:
+    """Severity of each state alone, at nominal figures."""
+    if least >= 0 and not check.electrical:
+        return (_SOUND,) * len(spares)
+    return tuple(map(partial(_state_severity, check), check.hard, spares, values, limits))
 
 
 def _state_severity(check: Check, hard: bool, spare: float, value: float, limit: float) -> Severity:
@@ -184,8 +193,9 @@ def percentiles(values: FloatArray) -> tuple[float, float]:
 
 def _at(ordered: FloatArray, place: float) -> float:
     low = int(place)
-    beside: list[float] = ordered[low : low + 2].tolist()
-    return beside[0] + (beside[-1] - beside[0]) * (place - low)
+    value: float = ordered.item(low)
+    above: float = ordered.item(min(low + 1, len(ordered) - 1))
+    return value + (above - value) * (place - low)
 
 
 def _ruler(spare: float, span: float) -> float:

@@ -3,25 +3,35 @@
 Expected figures: closed form, scipy.optimize and a circuit simulator, which agreed to 4e-10.
 """
 
+from typing import NamedTuple
+
 import numpy as np
 import pytest
 from scipy.optimize import root
 
-from cobblewort.core.power.network import Solution, path_matrix, solve
+from cobblewort.core.power.network import loads_a, path_matrix, solve
+
+
+class Solved(NamedTuple):
+    """One column: voltages and the currents through each branch, shape (nodes, 1)."""
+
+    voltage_v: np.ndarray
+    current_a: np.ndarray
+    collapsed: np.ndarray
 
 
 def solved(
     parents: list[int], ohm: list[float], source_v: float, watts: list[float], amps: list[float]
-) -> Solution:
+) -> Solved:
     """One column of a network with one source; node 0 hangs on it through its own resistance."""
 
     def column(values: list[float]) -> np.ndarray:
         return np.array(values, dtype=float)[:, np.newaxis]
 
-    size = len(parents)
-    return solve(
-        path_matrix(parents), column(ohm), column([source_v] * size), column(watts), column(amps)
-    )
+    below, size = path_matrix(parents), len(parents)
+    found = solve(below, column(ohm), column([source_v] * size), column(watts), column(amps))
+    branch_a = below @ loads_a(found, column(watts), column(amps))
+    return Solved(found.voltage_v, branch_a, found.collapsed)
 
 
 @pytest.mark.parametrize(

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Any
 
 import numpy as np
 
 from cobblewort.core.arrays import BoolArray, FloatArray, IntArray
 from cobblewort.core.fit.stack import StackResult
-from cobblewort.core.heat.bodies import BoardBody, BodyTemps, split_path
+from cobblewort.core.heat.bodies import BoardBody, BoardResponse, BodyTemps, split_path
 from cobblewort.core.heat.enclosure import (
     BOTTOM_SHARE,
     CaseTemps,
@@ -24,9 +24,10 @@ from cobblewort.core.heat.enclosure import (
 from cobblewort.core.heat.films import layer_k_w
 from cobblewort.core.heat.governor import clock_share
 from cobblewort.core.instance import Instance
+from cobblewort.core.parts.compiled import LoadArrays
 from cobblewort.core.parts.model import HotSpot
 from cobblewort.core.plan import Plan
-from cobblewort.core.power.model import PowerResult, State, draw_rows
+from cobblewort.core.power.model import PowerResult, State
 from cobblewort.core.standards.air import ZERO_C_K, pressure_pa
 
 ADD_ON_FACTOR = {(): 1.0, ("above",): 1.25, ("below",): 1.25, ("above", "below"): 1.5}
@@ -45,7 +46,7 @@ class HeatResult:
     """Temperatures in the mean states, each of shape (states, samples). [°C]
 
     `wanted_die_c` is where the die would come to at full clock; what holds when it gives way costs
-    a second solution, which only drawings, workings and sentences about it ask for. `board` is None
+    further solutions, which only drawings, workings and sentences about it ask for. `board` is None
     when there is nothing to judge, and `why_not` says why.
     """
 
@@ -55,20 +56,21 @@ class HeatResult:
     ambient_c: float
     throttle_c: FloatArray
     wanted_die_c: FloatArray
-    coolable: bool
     inside_w: FloatArray
-    make_held: Callable[[], Held]
     spots: list[SpotTemps] = field(default_factory=list)
-    make_detail: Callable[[Held], HeatDetail] | None = None
-    _held: Held | None = None
-    _detail: HeatDetail | None = None
+    network: _Network | None = None
+
+    @property
+    def coolable(self) -> bool:
+        """Whether the idle processor stays below its throttle point in every hard state."""
+        return self.network is None or self.network.coolable
 
     @property
     def held(self) -> Held:
-        """What holds when the clock gives way, worked out when somebody asks for it."""
-        if self._held is None:
-            self._held = self.make_held()
-        return self._held
+        """What holds when the clock gives way."""
+        if self.network is None:
+            return Held({}, self.wanted_die_c, self.throttle_c)
+        return self.network.held
 
     @property
     def nodes(self) -> dict[str, FloatArray]:
@@ -87,10 +89,8 @@ class HeatResult:
 
     @property
     def detail(self) -> HeatDetail | None:
-        """What workings and drawings want to know, worked out when somebody asks for it."""
-        if self._detail is None and self.make_detail is not None:
-            self._detail = self.make_detail(self.held)
-        return self._detail
+        """What workings and drawings want to know."""
+        return None if self.network is None else self.network.detail
 
 
 @dataclass(slots=True, frozen=True)
@@ -157,47 +157,75 @@ def build_heat(
     if board is None or board.part.board_heat is None or own is None or not own.in_watts:
         why = "the kit has no board yet" if board is None else "the board states no thermal figures"
         nothing = np.zeros((len(states), samples))
-        return HeatResult(
-            states, None, why, ambient_c, np.zeros(samples), nothing, True, nothing,
-            lambda: Held({}, nothing, np.zeros(samples)),
-        )  # fmt: skip
-    network = _Network(plan, instances, stack, board, states, power)
-    return network.result()
+        return HeatResult(states, None, why, ambient_c, np.zeros(samples), nothing, nothing)
+    return _Network(plan, instances, stack, board, power).result()
 
 
 class _Network:
+    """The solutions of one kit, each worked out when somebody asks for it."""
+
     def __init__(
         self, plan: Plan, instances: list[Instance], stack: StackResult, board: Instance,
-        states: list[State], power: PowerResult,
+        power: PowerResult,
     ) -> None:  # fmt: skip
-        self.plan, self.board, self.states = plan, board, states
+        self.plan, self.board, self.power = plan, board, power
+        self.states = [state for state in power.states if state.mean]
+        self._mean = [n for n, state in enumerate(power.states) if state.mean]
         self.instances = instances
-        cooling = None if stack.cooler is None else stack.cooler.part.cooler
+        cooler = stack.cooler
+        cooling = None if cooler is None else cooler.part.cooler
         self.stirred = cooling is not None and cooling.r_fan_k_w is not None
         heat = board.part.board_heat
         if heat is None:
             raise ValueError("the board needs thermal figures")
-        self.throttle_c = board.compiled.figure("board_heat.throttle_c", heat.throttle_c)
-        cooler = stack.cooler
+        figure = board.compiled.figure
+        self.throttle_c = figure("board_heat.throttle_c", heat.throttle_c)
+        self.limit_k = self.throttle_c + ZERO_C_K
         self.body = _board_body(stack, board, cooler)
         self.box = _enclosure(plan, stack)
-        self.response = self.body.response()
 
         own = board.compiled.loads["own"]
-        drawn = own.table[draw_rows(plan, states, board.line.id)]
+        drawn = self._mean_w(board, own)
         idle_w, peak_w = own.row("idle"), own.row("peak")
-        share_idle = board.compiled.figure("board_heat.soc_share_idle", heat.soc_share_idle)
-        share_peak = board.compiled.figure("board_heat.soc_share_peak", heat.soc_share_peak)
-        span = np.maximum(peak_w - idle_w, 1e-9)
-        part = np.clip((drawn - idle_w) / span, 0.0, 1.0)
+        share_idle = figure("board_heat.soc_share_idle", heat.soc_share_idle)
+        share_peak = figure("board_heat.soc_share_peak", heat.soc_share_peak)
+        part = (drawn - idle_w) / np.maximum(peak_w - idle_w, 1e-9)
+        part = np.minimum(np.maximum(part, 0.0), 1.0)
         self.soc_w = drawn * (share_idle + (share_peak - share_idle) * part)
         self.rest_w = drawn - self.soc_w
         self.soc_idle_w = np.minimum(idle_w * share_idle, self.soc_w)
         self.soc_peak_w = peak_w * share_peak
-        self.losses_w = _losses_w(power)
-        self.other_w = _other_heat_w(plan, states, instances, board, power)
+        self.losses_w = _losses_w(power, self._mean)
+        self.other_w = self._other_heat_w()
+        self.ambient_k = np.full(self.soc_w.shape, plan.place.ambient_max_c + ZERO_C_K)
+
+    def _mean_w(self, piece: Instance, load: LoadArrays) -> FloatArray:
+        """What a load of a piece draws in the mean states, in its own unit."""
+        return load.table[self.power.rows[piece.line.id][self._mean]]
+
+    def _other_heat_w(self) -> FloatArray:
+        """Heat of everything else inside the case, straight to its air. [W]
+
+        A load stated in amperes counts at the voltage of its rail, and not at all while nothing
+        feeds it.
+        """
+        total = np.zeros_like(self.soc_w)
+        for piece in self.instances:
+            if piece is self.board or not piece.part.inside:
+                continue
+            for load in piece.compiled.loads.values():
+                if load.in_watts:
+                    total += self._mean_w(piece, load)
+                elif (place := self.power.index(f"{piece.id}.{load.rail}")) is not None:
+                    volts = self.power.voltage_v[place, self._mean]
+                    total += self._mean_w(piece, load) * volts
         for loss_w in self.losses_w.values():
-            self.other_w = self.other_w + loss_w
+            total += loss_w
+        return total
+
+    @cached_property
+    def _response(self) -> BoardResponse:
+        return self.body.response()
 
     def solve(
         self,
@@ -211,7 +239,7 @@ class _Network:
         if self.box is None:
             open_ = self.body.temps(soc_w, rest_w, ambient_k, ambient_k)
             return _Temps(np.array([open_.die_k, open_.sink_k, open_.board_k]))
-        heat = self.response.heat_input(soc_w, rest_w, other_w)
+        heat = self._response.heat_input(soc_w, rest_w, other_w)
         case = solve_enclosure(self.box, heat, ambient_k, start)
         found = self.body.temps(soc_w, rest_w, case.air_k, case.inner_wall_k)
         return _Temps(
@@ -224,39 +252,56 @@ class _Network:
         )  # fmt: skip
 
     def result(self) -> HeatResult:
-        """Every state as if the clock never gave way; with the clock that holds when asked for.
-
-        Two solutions tell all: one of every state at full clock and at idle, one near the clocks
-        that hold and near the highest safe day. Many small arrays cost more than few larger ones.
-        """
-        ambient_c, count = self.plan.place.ambient_max_c, len(self.states)
-        ambient_k = np.full(self.soc_w.shape, ambient_c + ZERO_C_K)
-        twice = np.tile(np.array([self.rest_w, self.other_w, ambient_k]), (1, 2, 1))
-        both = self.solve(np.concatenate([self.soc_w, self.soc_idle_w]), *twice)
-        wanted, idle = both.rows(slice(0, count)), both.rows(slice(count, None))
-        limit_k = self.throttle_c + ZERO_C_K
-        hot = np.flatnonzero((wanted.die_k > limit_k).any(axis=1))
-        must_hold = [n for n in hot if self.states[n].hard]
-        coolable = not bool((idle.die_k > limit_k)[must_hold, 0].any())
+        """Every state as if the clock never gave way; the rest when asked for."""
+        wanted_die_c = self.wanted.die_k - ZERO_C_K
         return HeatResult(
-            self.states, self.board, "", ambient_c, self.throttle_c, wanted.die_k - ZERO_C_K,
-            coolable, self.soc_w + self.rest_w + self.other_w,
-            lambda: self._held(wanted, idle, hot, ambient_k), self._spots(wanted, ambient_k),
-            lambda held: self._detail(wanted, held.temps or wanted, ambient_k),
+            self.states, self.board, "", self.plan.place.ambient_max_c, self.throttle_c,
+            wanted_die_c, self.soc_w + self.rest_w + self.other_w, self._spots(), self,
         )  # fmt: skip
 
-    def _held(self, wanted: _Temps, idle: _Temps, hot: IntArray, ambient_k: FloatArray) -> Held:
-        """With the clock that holds in the states `hot`, and up to which day none is needed."""
-        limit_k = self.throttle_c + ZERO_C_K
+    @cached_property
+    def _wanted_and_idle(self) -> tuple[_Temps, _Temps]:
+        """Every state at full clock, and with an idle processor; at once, as many small arrays
+        cost more than few larger ones.
+        """
+        count = len(self.states)
+        twice = np.tile(np.array([self.rest_w, self.other_w, self.ambient_k]), (1, 2, 1))
+        both = self.solve(np.concatenate([self.soc_w, self.soc_idle_w]), *twice)
+        return both.rows(slice(0, count)), both.rows(slice(count, None))
+
+    @property
+    def wanted(self) -> _Temps:
+        """Every state at full clock."""
+        return self._wanted_and_idle[0]
+
+    @cached_property
+    def _hot(self) -> IntArray:
+        """The states in which some sample passes the throttle point at full clock."""
+        return np.flatnonzero((self.wanted.die_k > self.limit_k).any(axis=1))
+
+    @cached_property
+    def coolable(self) -> bool:
+        """Whether an idle processor stays below its throttle point in every hard state."""
+        must_hold = [n for n in self._hot if self.states[n].hard]
+        idle = self._wanted_and_idle[1]
+        return not bool((idle.die_k > self.limit_k)[must_hold, 0].any())
+
+    @cached_property
+    def held(self) -> Held:
+        """With the clock that holds in the hot states, and up to which day none is needed.
+
+        One solution near the clocks that hold and near the highest safe day.
+        """
+        (wanted, idle), hot = self._wanted_and_idle, self._hot
         worst, warmer_k = self._toward_the_limit(wanted)
         high, low = wanted.rows(hot), idle.rows(hot)
         high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
-        guess_w = low_w + low.share_to(high, limit_k) * (high_w - low_w)
+        guess_w = low_w + low.share_to(high, self.limit_k) * (high_w - low_w)
         rows = np.append(hot, worst)
         moved_k = np.concatenate([np.zeros_like(guess_w), warmer_k])
         looked = self.solve(
             np.concatenate([guess_w, self.soc_w[[worst]]]), self.rest_w[rows], self.other_w[rows],
-            ambient_k[rows] + moved_k, wanted.rows(rows).warmer(moved_k),
+            self.ambient_k[rows] + moved_k, wanted.rows(rows).warmer(moved_k),
         )  # fmt: skip
         near, there = looked.rows(slice(0, hot.size)), looked.rows(slice(hot.size, None))
         held_w, held = self._governed(high, low, near, guess_w, hot)
@@ -276,9 +321,10 @@ class _Network:
         share = clock_share(soc_w, self.soc_idle_w, self.soc_peak_w)
         return np.where(slowed, share / np.maximum(full, 1e-9), 1.0)
 
-    def _spots(self, wanted: _Temps, ambient_k: FloatArray) -> list[SpotTemps]:
+    def _spots(self) -> list[SpotTemps]:
         """Hot spots inside, each warmed by itself over the air around it (at full clock)."""
-        air_c = (wanted.k[_AIR] if wanted.in_case else ambient_k) - ZERO_C_K
+        wanted = self.wanted
+        air_c = (wanted.k[_AIR] if wanted.in_case else self.ambient_k) - ZERO_C_K
         factor = STIRRED_SPOT_FACTOR if self.stirred else 1.0
         found = []
         for instance in self.instances:
@@ -302,25 +348,26 @@ class _Network:
         """Heat of the load or converter that a spot belongs to; None while nothing feeds it. [W]"""
         group, _, key = spot.of.partition(".")
         if group == "loads":
-            return instance.compiled.loads[key].table[
-                draw_rows(self.plan, self.states, instance.line.id)
-            ]
+            return self._mean_w(instance, instance.compiled.loads[key])
         rail = key if instance.part.source is None else instance.part.source.rail
         return self.losses_w.get(f"{instance.id}.{rail}")
 
-    def _detail(self, wanted: _Temps, held: _Temps, ambient_k: FloatArray) -> HeatDetail:
-        air_k, wall_k = ambient_k, ambient_k
+    @cached_property
+    def detail(self) -> HeatDetail:
+        """What workings and drawings want to know."""
+        wanted, held = self.wanted, self.held.temps or self.wanted
+        air_k, wall_k = self.ambient_k, self.ambient_k
         if wanted.in_case:
             air_k, wall_k = wanted.k[_AIR], wanted.k[_INNER]
         return HeatDetail(
             [state.id for state in self.states], self.body, self.box, self.soc_w, self.rest_w,
-            self.other_w, ambient_k, wanted.nodes_c(self.body), wall_k - ZERO_C_K,
-            self.body.given_off_w(wanted.bodies(), air_k, wall_k), self._flows_w(held, ambient_k),
+            self.other_w, self.ambient_k, wanted.nodes_c(self.body), wall_k - ZERO_C_K,
+            self.body.given_off_w(wanted.bodies(), air_k, wall_k), self._flows_w(held),
         )  # fmt: skip
 
-    def _flows_w(self, held: _Temps, ambient_k: FloatArray) -> dict[tuple[str, str], FloatArray]:
+    def _flows_w(self, held: _Temps) -> dict[tuple[str, str], FloatArray]:
         """Heat that passes from node to node, at nominal figures. [W]"""
-        ambient = ambient_k[:, :1]
+        ambient = self.ambient_k[:, :1]
         die, sink, board, *case = held.k[:, :, :1]
         body = self.body
         air, wall = (case[0], case[1]) if case else (ambient, ambient)
@@ -354,7 +401,7 @@ class _Network:
         A die's temperature is close to linear in its power, so one secant from idle and wanted
         power (the guess) comes within a fraction of a kelvin; what is left is interpolated.
         """
-        limit_k = self.throttle_c + ZERO_C_K
+        limit_k = self.limit_k
         high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
         over = near.die_k > limit_k
         other_end_w, other_end = np.where(over, low_w, high_w), low.where(over, high)
@@ -519,9 +566,8 @@ def _enclosure(plan: Plan, stack: StackResult) -> Enclosure | None:
     return replace(box, sun_w=taken_in * plan.place.sun_w_m2 * box.sunlit_m2)
 
 
-def _losses_w(power: PowerResult) -> dict[str, FloatArray]:
+def _losses_w(power: PowerResult, mean: list[int]) -> dict[str, FloatArray]:
     """What converters and supplies inside lose as heat, by rail, shape (states, samples). [W]"""
-    mean = [n for n, state in enumerate(power.states) if state.mean]
     losses: dict[str, FloatArray] = {}
     for place, node in enumerate(power.nodes):
         if not node.instance.part.inside:
@@ -540,28 +586,3 @@ def _losses_w(power: PowerResult) -> dict[str, FloatArray]:
 def _given_w(power: PowerResult, place: int) -> FloatArray:
     watts: FloatArray = power.current_a[place] * power.voltage_v[place]
     return watts
-
-
-def _other_heat_w(
-    plan: Plan, states: list[State], instances: list[Instance], board: Instance, power: PowerResult
-) -> FloatArray:
-    """Heat of everything else inside the case, straight to its air. [W]
-
-    A load stated in amperes counts at the voltage of its rail, and not at all while nothing feeds
-    it.
-    """
-    mean = [n for n, state in enumerate(power.states) if state.mean]
-    total = np.zeros((len(states), power.voltage_v.shape[2]))
-    for instance in instances:
-        if instance is board or not instance.part.inside:
-            continue
-        rows = draw_rows(plan, states, instance.line.id)
-        for load in instance.compiled.loads.values():
-            drawn = load.table[rows]
-            if not load.in_watts:
-                place = power.index(f"{instance.id}.{load.rail}")
-                if place is None:
-                    continue
-                drawn = drawn * power.voltage_v[place, mean]
-            total += drawn
-    return total

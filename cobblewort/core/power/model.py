@@ -6,13 +6,13 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from cobblewort.core.arrays import BoolArray, FloatArray
+from cobblewort.core.arrays import BoolArray, FloatArray, IntArray
 from cobblewort.core.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.instance import Instance
 from cobblewort.core.parts.compiled import DRAWS
 from cobblewort.core.parts.model import Rail
 from cobblewort.core.plan import Activity, Plan
-from cobblewort.core.power.network import path_matrix, solve
+from cobblewort.core.power.network import Solution, loads_a, path_matrix, solve
 from cobblewort.core.standards import conductors, usb
 
 
@@ -61,8 +61,9 @@ class PowerResult:
 
     `current_a` is what a rail carries at its own voltage, `input_a` what it draws from the rail
     above it; they differ at converters.
-    `announced_a` is the current that the path from source to a board's inlet lets through. The
-    `limit_` fields hold the states that limits look at.
+    `announced_a` is the current that the path from source to a board's inlet lets through. `rows`
+    are those of its tables that each line draws, by state. The `limit_` fields hold the states
+    that limits look at; `stands` says that every state has an operating point at nominal figures.
     """
 
     states: list[State]
@@ -73,11 +74,13 @@ class PowerResult:
     collapsed: BoolArray
     announced_a: dict[str, float]
     unfed: list[Instance]
+    rows: dict[str, IntArray]
     limit_states: list[int] = field(init=False)
     limit_labels: list[str] = field(init=False)
     limit_hard: list[bool] = field(init=False)
     limit_voltage_v: FloatArray = field(init=False)
     limit_current_a: FloatArray = field(init=False)
+    stands: bool = field(init=False)
 
     def __post_init__(self) -> None:
         """Pick what limits look at once, as many rules ask for it."""
@@ -86,6 +89,7 @@ class PowerResult:
         self.limit_hard = [self.states[n].hard for n in self.limit_states]
         self.limit_voltage_v = self.voltage_v[:, self.limit_states]
         self.limit_current_a = self.current_a[:, self.limit_states]
+        self.stands = bool(self.nodes) and not bool(self.collapsed[:, 0].any())
 
     def feeds_every_board(self) -> bool:
         """Whether there is a supply to speak of: it stands, and every board hangs on it."""
@@ -127,6 +131,7 @@ _IN_PHASE: dict[Activity, tuple[int, int]] = {
     "full": (_ROW["peak"], _ROW["peak"]),
 }
 """Rows of a load's table by activity: its mean, and the peak that limits see."""
+_OUTSIDE_PHASES = {"idle": _ROW["idle"], "all": _ROW["peak"], "start": _ROW["start"]}
 
 
 def draw_rows(plan: Plan, states: list[State], line: str) -> list[int]:
@@ -137,11 +142,22 @@ def draw_rows(plan: Plan, states: list[State], line: str) -> list[int]:
     rows = []
     for state in states:
         if state.phase is None:
-            rows.append(_ROW[{"idle": "idle", "all": "peak", "start": "start"}[state.id]])
+            rows.append(_OUTSIDE_PHASES[state.id])
         else:
             phase = plan.duty[state.phase]
             mean, peak = _IN_PHASE[phase.lines.get(line, phase.activity)]
             rows.append(mean if state.mean else peak)
+    return rows
+
+
+def _rows_by_line(plan: Plan, states: list[State]) -> dict[str, IntArray]:
+    """`draw_rows` of every line; those of which no phase says anything share one array."""
+    alike = np.array(draw_rows(plan, states, ""))
+    rows = dict.fromkeys((line.id for line in plan.lines), alike)
+    for phase in plan.duty:
+        for line in phase.lines:
+            if rows.get(line) is alike:
+                rows[line] = np.array(draw_rows(plan, states, line))
     return rows
 
 
@@ -150,15 +166,15 @@ def build_power(
 ) -> PowerResult:
     """Join the rails of the kit into trees and solve them in every state."""
     states = states_of(plan)
+    rows = _rows_by_line(plan, states)
     nodes, unfed = _fed_nodes(instances, assignment, plan.place.ambient_max_c)
     if not nodes:
         empty = np.zeros((0, len(states), samples))
         none = np.zeros((len(states), samples), dtype=bool)
-        return PowerResult(states, [], empty, empty, empty, none, {}, unfed)
+        return PowerResult(states, [], empty, empty, empty, none, {}, unfed, rows)
     places = {node.id: place for place, node in enumerate(nodes)}
     shape = (len(nodes), len(states), samples)
     power_w, current_a = np.zeros(shape), np.zeros(shape)
-    rows = {line.id: draw_rows(plan, states, line.id) for line in plan.lines}
     for instance in instances:
         for load in instance.compiled.loads.values():
             place = places.get(f"{instance.id}.{load.rail}")
@@ -169,66 +185,57 @@ def build_power(
     announced = {
         node.instance.id: _announced_a(nodes, place)
         for place, node in enumerate(nodes)
-        if node.instance.part.kind == "board"
-        and node.socket
+        if node.socket is not None
         and node.socket.socket.role == "power_in"
+        and node.instance.part.kind == "board"
     }
-    return PowerResult(states, nodes, voltage, current, drawn, collapsed, announced, unfed)
+    return PowerResult(states, nodes, voltage, current, drawn, collapsed, announced, unfed, rows)
 
 
 def _fed_nodes(
     instances: list[Instance], assignment: Assignment, ambient_c: float
 ) -> tuple[list[Node], list[Instance]]:
     """Nodes from the sources downwards, parents first, and the pieces that nothing feeds."""
-    rails = {
-        f"{i.id}.{name}": (i, name, rail) for i in instances for name, rail in i.part.rails.items()
-    }
     above: dict[str, tuple[str, str, PlugRef | None, SocketRef | None]] = {}
-    for key, (instance, _, rail) in rails.items():
-        if rail.feeds_from is not None:
-            above[key] = (f"{instance.id}.{rail.feeds_from}", "inside", None, None)
+    rails: dict[str, tuple[Instance, str, Rail]] = {}
+    roots: dict[str, None] = {}
+    for instance in instances:
+        part = instance.part
+        for name, rail in part.rails.items():
+            key = f"{instance.id}.{name}"
+            rails[key] = instance, name, rail
+            if rail.feeds_from is not None:
+                above[key] = f"{instance.id}.{rail.feeds_from}", "inside", None, None
+        if part.source is not None:
+            roots[f"{instance.id}.{part.source.rail}"] = None
     for plug, socket in assignment.placed.values():
-        if plug.plug.rail is None or socket.socket.rail is None:
+        own, at = plug.plug.rail, socket.socket.rail
+        if own is None or at is None:
             continue
-        upper = f"{socket.instance.id}.{socket.socket.rail}"
-        lower = f"{plug.instance.id}.{plug.plug.rail}"
+        upper, lower = f"{socket.instance.id}.{at}", f"{plug.instance.id}.{own}"
         if plug.plug.role == "power_out":
             upper, lower = lower, upper
         above.setdefault(lower, (upper, plug.id, plug, socket))
     children: dict[str, list[str]] = {}
-    for lower, (upper, *_) in above.items():
-        children.setdefault(upper, []).append(lower)
+    for lower, hangs in above.items():
+        if lower not in roots:
+            children.setdefault(hangs[0], []).append(lower)
 
     nodes: list[Node] = []
-    places: dict[str, int] = {}
-    sources = [f"{i.id}.{i.part.source.rail}" for i in instances if i.part.source is not None]
-    queue = list(dict.fromkeys(sources))
-    roots = set(queue)
-    while queue:
-        key = queue.pop(0)
+    queue = [(key, -1) for key in roots]
+    for key, parent in queue:  # which grows as it is walked
         instance, name, rail = rails[key]
-        parent = -1 if key in roots else places[above[key][0]]
-        via, plug_ref, socket_ref = ("", None, None) if key in roots else above[key][1:]
-        node = Node(
-            key,
-            instance,
-            name,
-            rail,
-            parent,
-            via,
-            _resistance(instance, name, rail, plug_ref, ambient_c),
-            socket_ref,
+        via, plug_ref, socket_ref = ("", None, None) if parent < 0 else above[key][1:]
+        place = len(nodes)
+        converter = place if rail.out_v is not None else -1
+        if converter < 0 and parent >= 0:
+            converter = nodes[parent].converter
+        resistance = _resistance(instance, name, rail, plug_ref, ambient_c)
+        root = place if parent < 0 else nodes[parent].root
+        nodes.append(
+            Node(key, instance, name, rail, parent, via, resistance, socket_ref, root, converter)
         )
-        place = places[key] = len(nodes)
-        node.root = place if parent < 0 else nodes[parent].root
-        if rail.out_v is not None:
-            node.converter = place
-        elif parent >= 0:
-            node.converter = nodes[parent].converter
-        nodes.append(node)
-        queue += [
-            child for child in children.get(key, ()) if child not in roots and child not in places
-        ]
+        queue += [(child, place) for child in children.get(key, ())]
     fed = {node.instance.id for node in nodes}
     return nodes, [i for i in instances if i.part.rails and i.id not in fed]
 
@@ -308,49 +315,56 @@ def _solve_open(
     Returns
     -------
     voltage, current, collapsed
-        Shape (nodes, states, samples), zero behind converters; collapsed (states, samples).
+        Shape (nodes, states, samples), to be filled in behind converters; collapsed (states,
+        samples).
     """
     _, states, samples = power_w.shape
     rows: list[int] = []  # for each node its row in the smaller network, -1 behind a converter
+    own: list[int] = []  # for each row the first of its nodes
+    joining: list[tuple[int, int]] = []
     parents: list[int] = []
+    nothing = np.zeros(samples)
     resistance, source_v = [], []
-    for node in nodes:
+    for place, node in enumerate(nodes):
         if node.converter >= 0:
             rows.append(-1)
         elif node.parent >= 0 and node.resistance_ohm is None:
             rows.append(rows[node.parent])
+            joining.append((rows[node.parent], place))
         else:
             rows.append(len(parents))
+            own.append(place)
             parents.append(rows[node.parent] if node.parent >= 0 else -1)
-            source = nodes[node.root].instance
-            own = source.part.source
-            if own is None:
-                raise ValueError(f"the root of {node.id} must be a source")
-            source_v.append(source.compiled.figure("source.set_v", own.set_v))
-            nothing = np.zeros(samples)
+            source_v.append(set_v(nodes, place))
             resistance.append(nothing if node.resistance_ohm is None else node.resistance_ohm)
-    columns = states * samples
-    flat_w, flat_a = power_w.reshape(-1, columns), current_a.reshape(-1, columns)
-    is_open = np.array(rows) >= 0
-    joined = np.zeros((len(parents), len(nodes)))  # which rail counts in which row
-    joined[np.array(rows)[is_open], np.flatnonzero(is_open)] = 1.0
+    joined_w, joined_a = power_w[own], current_a[own]
+    for row, place in joining:
+        joined_w[row] += power_w[place]
+        joined_a[row] += current_a[place]
+
+    def in_columns(values: list[FloatArray]) -> FloatArray:
+        """Values by row and sample, repeated for every state, in columns."""
+        shape = (len(values), states, samples)
+        return np.broadcast_to(np.array(values)[:, np.newaxis], shape).reshape(len(values), -1)
+
     solution = solve(
-        path_matrix(parents), np.tile(resistance, (1, states)), np.tile(source_v, (1, states)),
-        joined @ flat_w, joined @ flat_a,
+        path_matrix(parents), in_columns(resistance), in_columns(source_v),
+        joined_w.reshape(len(own), -1), joined_a.reshape(len(own), -1),
     )  # fmt: skip
-    voltage = joined.T @ solution.voltage_v
-    if solution.collapsed.any() or not is_open.all():
-        by_power = np.divide(flat_w, voltage, out=np.zeros_like(voltage), where=voltage > 0)
-    else:
-        by_power = flat_w / voltage
-    own_a = by_power + flat_a
-    own_a[~is_open] = 0.0
-    current = path_matrix([node.parent for node in nodes]) @ own_a
-    current[~is_open] = 0.0
-    return (
-        voltage.reshape(power_w.shape), current.reshape(power_w.shape),
-        solution.collapsed.reshape(states, samples),
-    )  # fmt: skip
+    voltage = solution.voltage_v.reshape(joined_w.shape)[rows]
+    current = loads_a(Solution(voltage, solution.collapsed), power_w, current_a)
+    for place in range(len(nodes) - 1, 0, -1):
+        if rows[place] >= 0 and nodes[place].parent >= 0:
+            current[nodes[place].parent] += current[place]
+    return voltage, current, solution.collapsed.reshape(states, samples)
+
+
+def set_v(nodes: list[Node], place: int) -> FloatArray:
+    """What the source at the top of a node's tree is set to, shape (samples,). [V]"""
+    source = nodes[nodes[place].root].instance
+    if source.part.source is None:
+        raise ValueError(f"the root of {nodes[place].id} must be a source")
+    return source.compiled.figure("source.set_v", source.part.source.set_v)
 
 
 def _announced_a(nodes: list[Node], inlet: int) -> float:

@@ -16,19 +16,32 @@ from cobblewort.core.arrays import BoolArray, FloatArray
 TOLERANCE_V = 1e-6
 MAX_SWEEPS = 400
 _FLOOR_SHARE = 0.05
+_MOST_COLUMNS = 256
+"""Columns solved at a time: what is worked on stays in the processor's cache."""
 
 
 @dataclass(slots=True, frozen=True)
 class Solution:
-    """Operating points. Arrays are (nodes, columns); `collapsed` is (columns,).
+    """Operating points: voltages of shape (nodes, columns), `collapsed` of shape (columns,).
 
-    Where a column is collapsed there is no operating point: its voltages are zero and its currents
-    those that the constant-current loads alone would draw.
+    Where a column is collapsed there is no operating point, and its voltages are zero.
     """
 
     voltage_v: FloatArray
-    current_a: FloatArray
     collapsed: BoolArray
+
+
+def loads_a(solution: Solution, power_w: FloatArray, current_a: FloatArray) -> FloatArray:
+    """What the loads at each node draw, I = P / V and constant currents, shape of `power_w`. [A]
+
+    In a collapsed column only the constant currents are left.
+    """
+    voltage_v = solution.voltage_v.reshape(power_w.shape)
+    if not solution.collapsed.any():
+        return power_w / voltage_v + current_a
+    by_power = np.divide(power_w, voltage_v, out=np.zeros_like(power_w), where=voltage_v > 0)
+    total: FloatArray = by_power + current_a
+    return total
 
 
 def path_matrix(parents: list[int]) -> FloatArray:
@@ -37,15 +50,12 @@ def path_matrix(parents: list[int]) -> FloatArray:
     Parameters
     ----------
     parents : list of int
-        Parent of each node, -1 for a root. Parents may stand anywhere in the list.
+        Parent of each node, -1 for a root. A parent stands before what hangs on it.
     """
-    size = len(parents)
-    below = np.zeros((size, size))
-    for node in range(size):
-        above = node
-        while above >= 0:
-            below[above, node] = 1.0
-            above = parents[above]
+    below = np.eye(len(parents))
+    for node, parent in enumerate(parents):
+        if parent >= 0:
+            below[:, node] += below[:, parent]
     return below
 
 
@@ -56,7 +66,7 @@ def solve(
     power_w: FloatArray,
     current_a: FloatArray,
 ) -> Solution:
-    """Voltages and branch currents of a forest with constant-power and constant-current loads.
+    """Voltages of a forest with constant-power and constant-current loads.
 
     Parameters
     ----------
@@ -76,23 +86,33 @@ def solve(
 
     Notes
     -----
-    The sweep starts at the source voltage and falls towards the upper root. A column whose voltage
-    is still moving after `MAX_SWEEPS`, or falls through 5 % of its source, has none.
+    The sweep starts at the source voltage and falls towards the upper root, each step being about
+    the same share of the one before: what is still to come is their sum. A column whose voltage is
+    still moving after `MAX_SWEEPS`, or falls through 5 % of its source, has none.
     """
     columns = power_w.shape[1]
-    voltage = source_v.copy()
-    collapsed = np.zeros(columns, dtype=bool)
-    active = np.arange(columns)
-    above = below.T
-    floor = _FLOOR_SHARE * source_v
+    if columns > _MOST_COLUMNS:
+        given = (resistance_ohm, source_v, power_w, current_a)
+        parts = [
+            solve(below, *(values[:, first : first + _MOST_COLUMNS] for values in given))
+            for first in range(0, columns, _MOST_COLUMNS)
+        ]
+        return Solution(
+            np.concatenate([part.voltage_v for part in parts], axis=1),
+            np.concatenate([part.collapsed for part in parts]),
+        )
+    voltage, collapsed = np.zeros(source_v.shape), np.zeros(columns, dtype=bool)
+    active, above, floor = np.arange(columns), below.T, _FLOOR_SHARE * source_v
     resistance, source, power, current = resistance_ohm, source_v, power_w, current_a
-    moving = voltage
+    moving, largest_v = source_v, 0.0
     for sweep in range(MAX_SWEEPS):
         new = source - above @ (resistance * (below @ (power / moving + current)))
-        step = np.abs(new - moving)
-        moving = new
-        fell = bool((new < floor).any())
-        if not fell and step.max() < TOLERANCE_V:
+        step, moving = np.abs(new - moving), new
+        fell = bool((new - floor).min() < 0)
+        before_v, largest_v = largest_v, float(step.max())
+        if not fell and _still_to_come_v(before_v, largest_v) < TOLERANCE_V:
+            if active.size == columns:  # the usual case needs no picking of columns
+                return Solution(moving, collapsed)
             voltage[:, active] = moving
             active = active[:0]
             break
@@ -108,8 +128,12 @@ def solve(
             if not active.size:
                 break
     collapsed[active] = True
-    if not collapsed.any():
-        return Solution(voltage, below @ (power_w / voltage + current_a), collapsed)
-    voltage[:, collapsed] = 0.0
-    by_power = np.divide(power_w, voltage, out=np.zeros_like(voltage), where=voltage > 0)
-    return Solution(voltage, below @ (by_power + current_a), collapsed)
+    return Solution(voltage, collapsed)
+
+
+def _still_to_come_v(before_v: float, step_v: float) -> float:
+    """The sum of all steps after this one, of which each is to the last as this to the one before.
+
+    Steps that do not get smaller fast are not to be trusted in that.
+    """
+    return step_v * step_v / (before_v - step_v) if step_v < 0.5 * before_v else step_v

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
+from functools import partial
+from typing import NamedTuple
 
 import numpy as np
 
@@ -12,7 +14,8 @@ from cobblewort.core.findings import Remark
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
-from cobblewort.core.power.model import Node
+from cobblewort.core.parts.model import Lead, Source
+from cobblewort.core.power.model import Node, set_v
 from cobblewort.core.power.workings import current_term
 from cobblewort.core.reading import Reading
 from cobblewort.core.remedies import (
@@ -37,9 +40,12 @@ from cobblewort.core.working import (
 
 def _node_check(
     kit: Kit, node: int, subject: str, label: str, limit: FloatArray, *, lines: tuple[str, ...],
-    sockets: tuple[str, ...] = (), in_watts: bool = False, say: str, allowed: Sum,
+    sockets: tuple[str, ...] = (), in_watts: bool = False, say: str, allowed: Callable[[], Sum],
 ) -> Check:  # fmt: skip
-    """A limit on the current (or power) that passes a node, in every state."""
+    """A limit on the current (or power) that passes a node, in every state.
+
+    `allowed` gives the working of the limit, which is not written down until somebody asks for it.
+    """
     power = kit.power
     value = power.limit_current_a[node]
     if in_watts:
@@ -55,29 +61,24 @@ def _node_check(
     def working(state: int) -> Sum:
         name, at = power.nodes[node].id, power.states[power.limit_states[state]].id
         current = current_term(power, node, power.limit_states[state])
+        most = allowed()
         if not in_watts:
             return Sum(
-                f"{allowed.words} less the current", f"{allowed.expression} - I",
-                [*allowed.inputs, current],
-            )  # fmt: skip
+                f"{most.words} less the current", f"{most.expression} - I", [*most.inputs, current]
+            )
         volts = computed_term(
             "V", "voltage there", "V", float(power.limit_voltage_v[node][state, 0]),
             f"rail:{name}:v@{at}",
         )  # fmt: skip
         return Sum(
-            f"{allowed.words} less voltage times current", f"{allowed.expression} - V * I",
-            [*allowed.inputs, volts, current],
+            f"{most.words} less voltage times current", f"{most.expression} - V * I",
+            [*most.inputs, volts, current],
         )  # fmt: skip
 
     return Check(
         subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
         power.limit_labels, power.limit_hard, sockets, electrical=True, working=working,
     )  # fmt: skip
-
-
-def _standing(kit: Kit) -> bool:
-    """Whether every state has an operating point at nominal figures; otherwise PWR-08 speaks."""
-    return bool(kit.power.nodes) and not bool(kit.power.collapsed[:, 0].any())
 
 
 def _through(kit: Kit, place: int) -> tuple[str, ...]:
@@ -127,7 +128,7 @@ def _inlet_word(instance: Instance) -> str:
 )  # fmt: skip
 def source_rating(kit: Kit) -> Iterator[Check]:
     """The current out of each source against its rating at the hottest day."""
-    if not _standing(kit):
+    if not kit.power.stands:
         return
     for place, node in enumerate(kit.power.nodes):
         source = node.instance.part.source
@@ -141,20 +142,24 @@ def source_rating(kit: Kit) -> Iterator[Check]:
         yield _node_check(
             kit, place, node.id, f"{node.instance.name} current", limit,
             lines=(node.instance.line.id,), say=f"{node.instance.name} has to give",
-            allowed=Sum(
-                "rated current, less its derating above the full-load temperature",
-                "I_rated * max(0, 1 - k * max(0, T - T_full))",
-                [
-                    reading_term("I_rated", "rated current", "A", node.instance, "source.rated_a",
-                                 source.rated_a),
-                    reading_term("k", "derating a kelvin", "1/K", node.instance,
-                                 "source.derate_share_k", source.derate_share_k),
-                    around,
-                    reading_term("T_full", "full load up to", "°C", node.instance,
-                                 "source.full_to_c", source.full_to_c),
-                ],
-            ),
+            allowed=partial(_derated, node.instance, source, around),
         )  # fmt: skip
+
+
+def _derated(piece: Instance, source: Source, around: Term) -> Sum:
+    """The rated current at the temperature around a supply."""
+    return Sum(
+        "rated current, less its derating above the full-load temperature",
+        "I_rated * max(0, 1 - k * max(0, T - T_full))",
+        [
+            reading_term("I_rated", "rated current", "A", piece, "source.rated_a", source.rated_a),
+            reading_term("k", "derating a kelvin", "1/K", piece, "source.derate_share_k",
+                         source.derate_share_k),
+            around,
+            reading_term("T_full", "full load up to", "°C", piece, "source.full_to_c",
+                         source.full_to_c),
+        ],
+    )  # fmt: skip
 
 
 def _around(kit: Kit, piece: Instance) -> tuple[FloatArray | float, Term]:
@@ -183,7 +188,7 @@ def _around(kit: Kit, piece: Instance) -> tuple[FloatArray | float, Term]:
 )  # fmt: skip
 def lead_rating(kit: Kit) -> Iterator[Check]:
     """The current in each lead against its rating and its marking."""
-    if not _standing(kit):
+    if not kit.power.stands:
         return
     for place, node in enumerate(kit.power.nodes):
         lead = node.instance.part.lead
@@ -196,17 +201,20 @@ def lead_rating(kit: Kit) -> Iterator[Check]:
         yield _node_check(
             kit, place, node.id, f"{node.instance.name} current", limit,
             lines=(node.instance.line.id,), say=f"{node.instance.name} has to carry",
-            allowed=Sum(
-                "the lesser of its rating and what its marking lets through",
-                "min(I_rated, I_mark)",
-                [
-                    reading_term("I_rated", "rated current", "A", node.instance, "lead.rated_a",
-                                 lead.rated_a),
-                    standard_term("I_mark", "let through by its marking", "A",
-                                  usb.lead_limit_a(lead.marked_a.nominal), "USB Type-C"),
-                ],
-            ),
+            allowed=partial(_rated_and_marked, node.instance, lead),
         )  # fmt: skip
+
+
+def _rated_and_marked(piece: Instance, lead: Lead) -> Sum:
+    """What a lead carries."""
+    marked_a = usb.lead_limit_a(lead.marked_a.nominal)
+    return Sum(
+        "the lesser of its rating and what its marking lets through", "min(I_rated, I_mark)",
+        [
+            reading_term("I_rated", "rated current", "A", piece, "lead.rated_a", lead.rated_a),
+            standard_term("I_mark", "let through by its marking", "A", marked_a, "USB Type-C"),
+        ],
+    )  # fmt: skip
 
 
 @rule(
@@ -221,32 +229,42 @@ def lead_rating(kit: Kit) -> Iterator[Check]:
 )  # fmt: skip
 def shared_limit(kit: Kit) -> Iterator[Check]:
     """Each rail inside a part that carries a limit of its own."""
-    if not _standing(kit):
+    if not kit.power.stands:
         return
     for place, node in enumerate(kit.power.nodes):
         held = _rail_limit(kit, node)
         if held is None or not kit.power.current_a[place].any():
             continue
-        limit, in_watts, reason, term = held
         sockets = tuple(
             socket.id
             for plug, socket in kit.fit.placed.values()
             if socket.instance is node.instance and socket.socket.rail == node.name
         )
-        label = node.rail.label
+        label, of = node.rail.label, node.instance.compiled.figure
         yield _node_check(
-            kit, place, node.id, f"{label} of {node.instance.name}", limit,
-            lines=_through(kit, place), sockets=sockets, in_watts=in_watts,
-            say=f"{label} of {node.instance.name}{reason} must carry",
-            allowed=Sum("the limit", term.symbol, [term]),
+            kit, place, node.id, f"{label} of {node.instance.name}", of(held.path, held.reading),
+            lines=_through(kit, place), sockets=sockets, in_watts=held.unit == "W",
+            say=f"{label} of {node.instance.name}{held.reason} must carry",
+            allowed=partial(
+                _stated, "the limit", f"limit of {label}", held.unit, node.instance, held.path,
+                held.reading,
+            ),
         )  # fmt: skip
 
 
-def _rail_limit(kit: Kit, node: Node) -> tuple[FloatArray, bool, str, Term] | None:
-    """The limit of a rail, whether in watts, why if it is the lower one, and its origin."""
+class _RailLimit(NamedTuple):
+    """The limit of a rail by the path of its figure, and why if it is the lower one."""
+
+    path: str
+    reading: Reading
+    unit: str
+    reason: str = ""
+
+
+def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
     rail, path = node.rail, f"rails.{node.name}"
     if rail.limit_w is not None:
-        return _limit_of(node, f"{path}.limit_w", rail.limit_w, "W")
+        return _RailLimit(f"{path}.limit_w", rail.limit_w, "W")
     if rail.limit_a is None:
         return None
     announced = kit.power.announced_a.get(node.instance.id, 0.0)
@@ -257,17 +275,16 @@ def _rail_limit(kit: Kit, node: Node) -> tuple[FloatArray, bool, str, Term] | No
         and not kit.plan.settings.lift_port_limit
     ):
         reason = f" (held down, as {rail.announce_a:g} A is not announced)"
-        held = _limit_of(node, f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A")
-        return held[0], held[1], reason, held[3]
-    return _limit_of(node, f"{path}.limit_a", rail.limit_a, "A")
+        return _RailLimit(f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A", reason)
+    return _RailLimit(f"{path}.limit_a", rail.limit_a, "A")
 
 
-def _limit_of(
-    node: Node, path: str, reading: Reading, unit: str
-) -> tuple[FloatArray, bool, str, Term]:
-    symbol = "P_limit" if unit == "W" else "I_limit"
-    term = reading_term(symbol, f"limit of {node.rail.label}", unit, node.instance, path, reading)
-    return node.instance.compiled.figure(path, reading), unit == "W", "", term
+def _stated(
+    words_for: str, label: str, unit: str, piece: Instance, path: str, reading: Reading
+) -> Sum:
+    """A limit that the maker states."""
+    term = reading_term("P_limit" if unit == "W" else "I_limit", label, unit, piece, path, reading)
+    return Sum(words_for, term.symbol, [term])
 
 
 @rule(
@@ -279,7 +296,7 @@ def _limit_of(
 )  # fmt: skip
 def socket_limit(kit: Kit) -> Iterator[Check]:
     """What each plug draws through its socket, where the socket states a limit."""
-    if not _standing(kit):
+    if not kit.power.stands:
         return
     for place, node in enumerate(kit.power.nodes):
         at = node.socket
@@ -288,7 +305,6 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
         path, own = f"sockets.{at.name}.limit_a", at.socket.limit_a
         limit = at.instance.compiled.figure(path, own)
         label = at.socket.label or at.name
-        term = reading_term("I_limit", f"limit of the {label}", "A", at.instance, path, own)
         yield _node_check(
             kit, place, at.id, f"{label} with {node.instance.name}", limit,
             lines=tuple(dict.fromkeys((node.instance.line.id, at.instance.line.id))),
@@ -296,7 +312,10 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
             say=f"The {label} of {at.instance.name} has to carry"
             if at.socket.role == "power_in"
             else f"{node.instance.name} draws from its {label}",
-            allowed=Sum("the limit of the socket", term.symbol, [term]),
+            allowed=partial(
+                _stated, "the limit of the socket", f"limit of the {label}", "A", at.instance,
+                path, own,
+            ),
         )  # fmt: skip
 
 
@@ -310,7 +329,7 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
 )  # fmt: skip
 def board_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each board against brown-out (stops it) and its flag (tight)."""
-    if not _standing(kit):
+    if not kit.power.stands:
         return
     for place, node in enumerate(kit.power.nodes):
         needs = node.instance.part.voltages
@@ -336,9 +355,10 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
                 kit.power.limit_voltage_v[place], limit, sentence,
                 tuple(dict.fromkeys(_upstream(kit, place))), kit.power.limit_labels,
                 kit.power.limit_hard,
-                span=_source_v(kit, place) - limit, breach="stops" if stops else "tight",
-                working=_over(kit, place, reading_term(
-                    "V_limit", words_for, "V", node.instance, f"voltages.{key}_v", rating
+                span=set_v(kit.power.nodes, place) - limit, breach="stops" if stops else "tight",
+                working=_over(kit, place, partial(
+                    reading_term, "V_limit", words_for, "V", node.instance, f"voltages.{key}_v",
+                    rating,
                 )),
             )  # fmt: skip
 
@@ -352,8 +372,9 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
 )  # fmt: skip
 def device_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each thing that hangs on a USB socket."""
-    if not _standing(kit):
+    if not kit.power.stands:
         return
+    limit = np.full(kit.samples, usb.DEVICE_MIN_V)
     for place, node in enumerate(kit.power.nodes):
         if node.socket is None or node.converter >= 0:
             continue
@@ -366,15 +387,15 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
                 f"needs {words.volts(margin.limit)}."
             )
 
-        limit = np.full(kit.samples, usb.DEVICE_MIN_V)
         yield Check(
             node.instance.id, f"Voltage at {node.instance.name}", "V", "min",
             kit.power.limit_voltage_v[place], limit, sentence,
             tuple(dict.fromkeys(_upstream(kit, place))), kit.power.limit_labels,
                 kit.power.limit_hard, (node.socket.id,),
-            span=_source_v(kit, place) - limit,
-            working=_over(kit, place, standard_term(
-                "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V, "USB 2.0, 7.2.2"
+            span=set_v(kit.power.nodes, place) - limit,
+            working=_over(kit, place, partial(
+                standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,
+                "USB 2.0, 7.2.2",
             )),
         )  # fmt: skip
 
@@ -414,11 +435,12 @@ def no_collapse(kit: Kit) -> Iterator[Remark]:
         )  # fmt: skip
 
 
-def _over(kit: Kit, place: int, limit: Term) -> SumFunction:
+def _over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunction:
     """Voltage at a rail less a limit."""
     power = kit.power
 
     def working(state: int) -> Sum:
+        limit = limit_term()
         at = power.states[power.limit_states[state]].id
         volts = computed_term(
             "V", f"voltage at {power.nodes[place].instance.name}", "V",
@@ -434,11 +456,3 @@ def _upstream(kit: Kit, place: int) -> Iterator[str]:
         node = kit.power.nodes[place]
         yield node.instance.line.id
         place = node.parent
-
-
-def _source_v(kit: Kit, place: int) -> FloatArray:
-    root = kit.power.nodes[kit.power.nodes[place].root].instance
-    source = root.part.source
-    if source is None:
-        raise ValueError("the root of a tree must be a source")
-    return root.compiled.figure("source.set_v", source.set_v)
