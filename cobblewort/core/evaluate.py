@@ -22,6 +22,7 @@ from cobblewort.core.plan import Plan
 from cobblewort.core.report import Report
 from cobblewort.core.reporting import (
     cost_report,
+    finding_reports,
     fit_report,
     heat_report,
     line_reports,
@@ -79,7 +80,7 @@ def report_on(judgement: Judgement) -> Report:
         severity=judgement.severity,
         families=judgement.families,
         margins=margins,
-        findings=findings,
+        findings=finding_reports(findings),
         needs=need_reports(kit),
         lines=line_reports(kit, judgement.worst_by_line()),
         fit=fit_report(kit, margins),

@@ -7,7 +7,7 @@ from functools import cached_property
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.cost.model import CostResult, build_cost
 from cobblewort.core.fit.assign import Assignment, assign
-from cobblewort.core.fit.boxes import Space, build_space
+from cobblewort.core.fit.boxes import Space
 from cobblewort.core.fit.fasteners import Fastener, fasteners_of
 from cobblewort.core.fit.pins import HeaderResult, build_header
 from cobblewort.core.fit.stack import StackResult, build_stack
@@ -78,7 +78,7 @@ class Kit:
     @cached_property
     def space(self) -> Space:
         """Every block to scale."""
-        return build_space(self.stack, self.fit)
+        return Space(self.stack, self.fit)
 
     @cached_property
     def fasteners(self) -> list[Fastener]:

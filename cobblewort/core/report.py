@@ -9,7 +9,6 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
-from cobblewort.core.findings import Finding
 from cobblewort.core.fit.boxes import AccessZone, LayerGap, Overlap, PlacedBox
 from cobblewort.core.fit.fasteners import Fastener
 from cobblewort.core.margin import Family, Margin, Severity
@@ -366,6 +365,25 @@ class NextStep:
 
 
 @dataclass(slots=True, frozen=True)
+class FindingReport:
+    """What a rule has to say: one plain sentence with the figures in it.
+
+    `id` is stable while the cause is the same; `margin` names the margin it comes from.
+    """
+
+    id: str
+    rule: str
+    family: Family
+    severity: Severity
+    sentence: str
+    lines: tuple[str, ...]
+    sockets: tuple[str, ...]
+    source: str
+    margin: str | None
+    has_fixes: bool
+
+
+@dataclass(slots=True, frozen=True)
 class Report:
     """A plan, judged. `severity` is the worst there is."""
 
@@ -374,7 +392,7 @@ class Report:
     severity: Severity
     families: list[FamilyReport]
     margins: list[Margin]
-    findings: list[Finding]
+    findings: list[FindingReport]
     needs: list[NeedReport]
     lines: list[LineReport]
     fit: FitReport
@@ -384,7 +402,7 @@ class Report:
     noise: NoiseReport
     next_step: NextStep
 
-    def finding(self, finding_id: str) -> Finding | None:
+    def finding(self, finding_id: str) -> FindingReport | None:
         """The finding with this id, or None."""
         return next((f for f in self.findings if f.id == finding_id), None)
 

@@ -26,6 +26,7 @@ from cobblewort.core.report import (
     CaseOutline,
     Connection,
     CostReport,
+    FindingReport,
     FitReport,
     HeaderAddress,
     HeaderPin,
@@ -418,6 +419,17 @@ _LATER_CHOICES = (
     ("cooling", "Choose a cooler, or leave the board bare if it stays cool enough."),
     ("case", "Choose a case; until then its heat is that of a bare board in the open."),
 )
+
+
+def finding_reports(findings: list[Finding]) -> list[FindingReport]:
+    """The findings with their sentences."""
+    return [
+        FindingReport(
+            f.id, f.rule, f.family, f.severity, f.sentence, f.lines, f.sockets, f.source, f.margin,
+            f.has_fixes,
+        )
+        for f in findings
+    ]  # fmt: skip
 
 
 def next_step(kit: Kit, findings: list[Finding]) -> NextStep:

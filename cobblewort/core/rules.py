@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, partial
 
 from cobblewort.core.findings import Finding, Remark
 from cobblewort.core.kit import Kit
-from cobblewort.core.margin import FAMILIES, Check, Family, Margin, judge
+from cobblewort.core.margin import FAMILIES, Check, Family, Margin, Severity, judge
 from cobblewort.core.patch import Patch
 
 RuleFunction = Callable[[Kit], Iterable[Check | Remark]]
@@ -30,34 +30,28 @@ class Rule:
 
     def judged(self, kit: Kit) -> tuple[list[Margin], list[Finding]]:
         """The margins and findings of this rule for a kit."""
-        margins, findings = [], []
+        margins: list[Margin] = []
+        findings: list[Finding] = []
         for outcome in self.function(kit):
             if isinstance(outcome, Remark):
-                findings.append(self._finding(outcome))
+                findings.append(self._finding(outcome, outcome.severity, outcome.sentence))
                 continue
             margin = judge(self.id, self.family, outcome)
             margins.append(margin)
             if margin.severity != "sound":
-                remark = Remark(
-                    outcome.subject, margin.severity, outcome.sentence(margin),
-                    outcome.lines, outcome.sockets,
-                )  # fmt: skip
-                findings.append(self._finding(remark, margin.id))
+                say = partial(outcome.sentence, margin)
+                findings.append(self._finding(outcome, margin.severity, say, margin.id))
         return margins, findings
 
-    def _finding(self, remark: Remark, margin_id: str | None = None) -> Finding:
+    def _finding(
+        self, outcome: Remark | Check, severity: Severity, say: str | Callable[[], str],
+        margin_id: str | None = None,
+    ) -> Finding:  # fmt: skip
         return Finding(
-            id=f"{self.id}:{remark.subject}",
-            rule=self.id,
-            family=self.family,
-            severity=remark.severity,
-            sentence=remark.sentence,
-            lines=remark.lines,
-            sockets=remark.sockets,
-            source=self.source,
-            margin=margin_id,
-            has_fixes=bool(self.remedies) and remark.severity in ("stops", "tight"),
-        )
+            f"{self.id}:{outcome.subject}", self.id, self.family, severity, say, outcome.lines,
+            outcome.sockets, self.source, margin_id,
+            bool(self.remedies) and severity in ("stops", "tight"),
+        )  # fmt: skip
 
 
 RULES: dict[str, Rule] = {}

@@ -21,7 +21,7 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.evaluate import evaluate
 from cobblewort.core.fit.assign import assign
-from cobblewort.core.fit.boxes import build_space
+from cobblewort.core.fit.boxes import Space
 from cobblewort.core.fit.fasteners import fasteners_of
 from cobblewort.core.fit.pins import build_header
 from cobblewort.core.fit.stack import build_stack
@@ -70,7 +70,7 @@ def fit_alone(pieces: list[Instance]) -> None:
     """Everything that fit works out, without the rules."""
     fit = assign(pieces)
     stack = build_stack(pieces)
-    build_space(stack, fit)
+    assert Space(stack, fit).overlaps is not None
     fasteners_of(stack, pieces)
     build_header(PLAN_25, pieces)
 

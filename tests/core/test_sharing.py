@@ -19,6 +19,8 @@ from cobblewort.core.patch import (
     apply_patch,
 )
 from cobblewort.core.plan import KINDS_FOR_ROLE, Plan
+from cobblewort.core.report import FindingReport
+from cobblewort.core.reporting import finding_reports
 from tests.kits import SMALL, demo, kit, shipped
 
 PLANS = {
@@ -29,13 +31,13 @@ PLANS = {
 }
 
 
-def said(judgement: Judgement) -> tuple[list[list[object]], list[object]]:
+def said(judgement: Judgement) -> tuple[list[list[object]], list[FindingReport]]:
     """Everything that a judgement says, to be compared."""
 
     def row(margin: Margin) -> list[object]:
         return [getattr(margin, field.name) for field in fields(margin)]
 
-    return [row(margin) for margin in judgement.margins], list(judgement.findings)
+    return [row(margin) for margin in judgement.margins], finding_reports(judgement.findings)
 
 
 def patches(plan: Plan) -> list[Patch]:

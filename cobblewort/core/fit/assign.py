@@ -7,7 +7,9 @@ are judged afterwards, so that a supply problem is told as one). Slowest suffici
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Iterable
 from dataclasses import dataclass, field
+from functools import partial
 
 from cobblewort.core.instance import Instance
 from cobblewort.core.parts.model import Plug, Socket
@@ -88,15 +90,22 @@ class Assignment:
 
 def fits(plug: PlugRef, socket: SocketRef) -> bool:
     """Whether a plug can physically and by its role go into a socket."""
-    if plug.instance is socket.instance or socket.socket.connector not in plug.plug.connectors:
-        return False
-    if _ANSWERS[plug.plug.role] != socket.socket.role or not _shapes_match(
-        plug.plug, socket.socket
-    ):
-        return False
-    if passes_on(plug.instance) and passes_on(socket.instance):
-        return socket.instance.order < plug.instance.order  # a chain, never a ring
-    return True
+    return socket.socket.connector in plug.plug.connectors and bool(_fitting(plug, (socket,)))
+
+
+def _fitting(plug: PlugRef, sockets: Iterable[SocketRef]) -> list[SocketRef]:
+    """Of some sockets with the right connector those that the plug can go into."""
+    piece, own, answer = plug.instance, plug.plug, _ANSWERS[plug.plug.role]
+    relays = passes_on(piece)
+    return [
+        ref
+        for ref in sockets
+        if ref.socket.role == answer
+        and ref.instance is not piece
+        and _shapes_match(own, ref.socket)
+        # Hubs and extension leads hang on each other in a chain, never in a ring.
+        and not (relays and passes_on(ref.instance) and ref.instance.order >= piece.order)
+    ]
 
 
 def _shapes_match(plug: Plug, socket: Socket) -> bool:
@@ -192,10 +201,12 @@ class _Matcher:
             found = [
                 socket
                 for connector in ref.plug.connectors
-                for socket in self.by_connector.get(connector, ())
-                if fits(ref, socket) and (not strict or suits(ref, socket))
+                for socket in _fitting(ref, self.by_connector.get(connector, ()))
             ]
-            self._candidates[key] = sorted(found, key=lambda s: _preference(ref.plug, s))
+            if strict and ref.instance.part.drive is not None:
+                found = [socket for socket in found if suits(ref, socket)]
+            found.sort(key=partial(_preference, ref.plug))
+            self._candidates[key] = found
         return self._candidates[key]
 
     def place(self, ref: PlugRef, strict: bool) -> bool:

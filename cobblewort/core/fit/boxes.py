@@ -7,7 +7,8 @@ across, z up from its upper face.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
+from functools import cached_property
 from itertools import pairwise
 
 from cobblewort.core.fit.assign import Assignment, PlugRef, SocketRef
@@ -82,33 +83,61 @@ class AccessZone:
     dz_mm: float
 
 
-@dataclass(slots=True)
 class Space:
-    """Everything to scale. `plugs` are the bodies of what is plugged in at the board's edges."""
+    """Every block of the kit to scale; without a board there is none.
 
-    boxes: list[PlacedBox] = field(default_factory=list)
-    plugs: list[PlacedBox] = field(default_factory=list)
-    overlaps: list[Overlap] = field(default_factory=list)
-    gaps: list[LayerGap] = field(default_factory=list)
-    access: list[AccessZone] = field(default_factory=list)
+    Each list is made when somebody looks at it: rules want the blocks, drawings the rest.
+    """
 
+    def __init__(self, stack: StackResult, assignment: Assignment) -> None:
+        self._stack, self._fit = stack, assignment
+        self._board, self._own = (
+            stack.board,
+            None if stack.board is None else stack.board.part.stack,
+        )
 
-def build_space(stack: StackResult, assignment: Assignment) -> Space:
-    """Place every block of the kit; without a board there is none."""
-    board = stack.board
-    if board is None or board.part.stack is None:
-        return Space()
-    space = Space(boxes=list(_boxes(stack, board, board.part.stack, assignment)))
-    space.plugs = list(_plugs(board, board.part.stack, assignment))
-    space.overlaps = [
-        overlap
-        for number, one in enumerate(space.boxes)
-        for other in space.boxes[:number]
-        if _may_collide(one, other, board.id) and (overlap := overlap_of(other, one)) is not None
-    ]
-    space.gaps = list(_gaps(stack, board.part.stack))
-    space.access = list(_access(stack, board, board.part.stack, assignment))
-    return space
+    @cached_property
+    def boxes(self) -> list[PlacedBox]:
+        """The blocks themselves."""
+        if self._board is None or self._own is None:
+            return []
+        return list(_boxes(self._stack, self._board, self._own, self._fit))
+
+    @cached_property
+    def plugs(self) -> list[PlacedBox]:
+        """The bodies of what is plugged in at the board's edges."""
+        if self._board is None or self._own is None:
+            return []
+        return list(_plugs(self._board, self._own, self._fit))
+
+    @cached_property
+    def overlaps(self) -> list[Overlap]:
+        """Room that two blocks both want.
+
+        Looked for between other pieces and the sockets and chips of the main board: a cooler under
+        a board, and a board on another, have a free height that is judged by itself; a drive lies
+        on the board that carries it.
+        """
+        board = "" if self._board is None else self._board.id
+        return [
+            overlap
+            for number, one in enumerate(self.boxes)
+            for other in self.boxes[:number]
+            if (one.piece == board) is not (other.piece == board)
+            and (overlap := overlap_of(other, one)) is not None
+        ]
+
+    @cached_property
+    def gaps(self) -> list[LayerGap]:
+        """Free heights between layers."""
+        return [] if self._own is None else list(_gaps(self._stack, self._own))
+
+    @cached_property
+    def access(self) -> list[AccessZone]:
+        """Room for hands and plugs."""
+        if self._board is None or self._own is None:
+            return []
+        return list(_access(self._stack, self._board, self._own, self._fit))
 
 
 def overlap_of(one: PlacedBox, other: PlacedBox) -> Overlap | None:
@@ -124,15 +153,6 @@ def overlap_of(one: PlacedBox, other: PlacedBox) -> Overlap | None:
     if min(dx_mm, dy_mm) <= _TOUCH_MM:
         return None
     return Overlap(one, other, x_mm, y_mm, z_mm, dx_mm, dy_mm, dz_mm)
-
-
-def _may_collide(one: PlacedBox, other: PlacedBox, board: str) -> bool:
-    """Blocks of other pieces against the sockets and chips of the main board.
-
-    A cooler under a board, and a board on another, have a free height that is judged by itself; a
-    drive lies on the board that carries it.
-    """
-    return one.piece != other.piece and board in (one.piece, other.piece)
 
 
 def _boxes(

@@ -110,6 +110,7 @@ class BoardBody:
             to_wall = to_wall + self.sink.wall_w_k * (temps.sink_k - wall_k)
         return to_air, to_wall
 
+    @cached_property
     def response(self) -> BoardResponse:
         """What the board gives off for one watt and for one kelvin of each kind.
 

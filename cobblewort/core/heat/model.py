@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any
 
 import numpy as np
 
 from cobblewort.core.arrays import BoolArray, FloatArray, IntArray
 from cobblewort.core.fit.stack import StackResult
-from cobblewort.core.heat.bodies import BoardBody, BoardResponse, BodyTemps, split_path
+from cobblewort.core.heat.bodies import BoardBody, BodyTemps, split_path
 from cobblewort.core.heat.enclosure import (
     BOTTOM_SHARE,
     CaseTemps,
@@ -24,7 +24,7 @@ from cobblewort.core.heat.enclosure import (
 from cobblewort.core.heat.films import layer_k_w
 from cobblewort.core.heat.governor import clock_share
 from cobblewort.core.instance import Instance
-from cobblewort.core.parts.compiled import LoadArrays
+from cobblewort.core.parts.compiled import CompiledPart, LoadArrays
 from cobblewort.core.parts.model import HotSpot
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.model import PowerResult, State
@@ -181,7 +181,10 @@ class _Network:
         figure = board.compiled.figure
         self.throttle_c = figure("board_heat.throttle_c", heat.throttle_c)
         self.limit_k = self.throttle_c + ZERO_C_K
-        self.body = _board_body(stack, board, cooler)
+        self.body = _board_body(
+            board.compiled, None if cooler is None else cooler.compiled,
+            tuple(side for side in ("above", "below") if stack.add_ons(side)),
+        )  # fmt: skip
         self.box = _enclosure(plan, stack)
 
         own = board.compiled.loads["own"]
@@ -223,10 +226,6 @@ class _Network:
             total += loss_w
         return total
 
-    @cached_property
-    def _response(self) -> BoardResponse:
-        return self.body.response()
-
     def solve(
         self,
         soc_w: FloatArray,
@@ -239,7 +238,7 @@ class _Network:
         if self.box is None:
             open_ = self.body.temps(soc_w, rest_w, ambient_k, ambient_k)
             return _Temps(np.array([open_.die_k, open_.sink_k, open_.board_k]))
-        heat = self._response.heat_input(soc_w, rest_w, other_w)
+        heat = self.body.response.heat_input(soc_w, rest_w, other_w)
         case = solve_enclosure(self.box, heat, ambient_k, start)
         found = self.body.temps(soc_w, rest_w, case.air_k, case.inner_wall_k)
         return _Temps(
@@ -504,12 +503,14 @@ class _Temps:
         return nodes
 
 
-def _board_body(stack: StackResult, board: Instance, cooler: Instance | None) -> BoardBody:
-    heat = board.part.board_heat
+@lru_cache(maxsize=64)
+def _board_body(
+    board: CompiledPart, cooler: CompiledPart | None, sides: tuple[str, ...]
+) -> BoardBody:
+    """The board under its cooler, with boards stacked on `sides` of it; kept for the next kit."""
+    heat, figure = board.part.board_heat, board.figure
     if heat is None:
         raise ValueError("the board needs thermal figures")
-    figure = board.compiled.figure
-    sides = tuple(side for side in ("above", "below") if stack.add_ons(side))
     still = figure("board_heat.r_ba_k_w", heat.r_ba_k_w) * ADD_ON_FACTOR[sides]
     own = None if cooler is None else cooler.part.cooler
     blown = own is not None and own.blows_over_board and own.r_fan_k_w is not None
@@ -517,7 +518,7 @@ def _board_body(stack: StackResult, board: Instance, cooler: Instance | None) ->
     link = 1 / figure("board_heat.r_db_k_w", heat.r_db_k_w)
     if cooler is None or own is None:
         return BoardBody(link, None, None, board_path)
-    of = cooler.compiled.figure
+    of = cooler.figure
     side = figure("board_heat.soc_side_mm", heat.soc_side_mm)
     pad = layer_k_w(
         of("cooler.interface_mm", own.interface_mm),
