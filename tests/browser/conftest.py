@@ -5,6 +5,7 @@ from __future__ import annotations
 import socket
 import subprocess
 import sys
+import threading
 import time
 import urllib.request
 from collections.abc import Iterator
@@ -13,7 +14,11 @@ from pathlib import Path
 from typing import Any
 
 import pytest
+import uvicorn
 from playwright.sync_api import Page
+
+from cobblewort.api.app import create_app
+from cobblewort.demo import fill_with_demo
 
 BROWSER_ARGS = [
     "--no-sandbox",
@@ -73,10 +78,30 @@ def _wait_for(address: str, process: subprocess.Popen[bytes]) -> None:
     raise RuntimeError("the server did not answer in 20 s")
 
 
+@contextmanager
+def served_here(data_file: Path) -> Iterator[str]:
+    """The demo served by a thread of this process, which starts ten times sooner; its address."""
+    fill_with_demo(data_file)
+    config = uvicorn.Config(create_app(data_file), host="127.0.0.1", port=0, log_level="warning")
+    server = uvicorn.Server(config)
+    thread = threading.Thread(target=server.run)
+    thread.start()
+    try:
+        while not server.started:
+            if not thread.is_alive():
+                raise RuntimeError("the server ended before it had started")
+            time.sleep(0.01)
+        host, port = server.servers[0].sockets[0].getsockname()[:2]
+        yield f"http://{host}:{port}"
+    finally:
+        server.should_exit = server.force_exit = True
+        thread.join(timeout=10)
+
+
 @pytest.fixture
 def server(tmp_path: Path) -> Iterator[str]:
     """A server of one's own, with the demo plans as they come."""
-    with running_server(tmp_path / "demo") as address:
+    with served_here(tmp_path / "demo.sqlite3") as address:
         yield address
 
 

@@ -1277,12 +1277,12 @@ export interface components {
             high?: number | null;
         };
         /**
-         * Finding
-         * @description One plain sentence with the figures in it. `margin` names the margin it comes from.
+         * FindingReport
+         * @description What a rule has to say: one plain sentence with the figures in it.
          *
-         *     `id` is stable while the cause is the same, so that it can be asked about later.
+         *     `id` is stable while the cause is the same; `margin` names the margin it comes from.
          */
-        Finding: {
+        FindingReport: {
             /** Id */
             id: string;
             /** Rule */
@@ -3085,7 +3085,7 @@ export interface components {
             /** Margins */
             margins: components["schemas"]["Margin"][];
             /** Findings */
-            findings: components["schemas"]["Finding"][];
+            findings: components["schemas"]["FindingReport"][];
             /** Needs */
             needs: components["schemas"]["NeedReport"][];
             /** Lines */
