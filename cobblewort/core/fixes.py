@@ -98,8 +98,8 @@ class Candidate:
 
 def effect_of(before: Judgement, after: Judgement) -> Effect:
     """How a plan after a change differs from before."""
-    amps_before, watts_before = _heaviest(before)
-    amps_after, watts_after = _heaviest(after)
+    amps_before, watts_before = before.kit.power.heaviest
+    amps_after, watts_after = after.kit.power.heaviest
     return Effect(
         severity=after.severity,
         stops=after.count("stops"),
@@ -120,15 +120,6 @@ def _settled(before: Judgement, after: Judgement) -> list[str]:
 
 def _delta(before: float | None, after: float | None) -> float | None:
     return None if before is None or after is None else after - before
-
-
-def _heaviest(judgement: Judgement) -> tuple[float | None, float | None]:
-    """Current and power out of the supplies in the heaviest state; None where nothing is fed."""
-    power = judgement.kit.power
-    if not power.feeds_every_board():
-        return None, None
-    current_a, power_w = power.out_of_sources()
-    return float(current_a.max()), float(power_w.max())
 
 
 def _warmest_c(judgement: Judgement) -> float | None:

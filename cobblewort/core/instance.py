@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from cobblewort.core.catalogue import Catalogue
@@ -26,8 +27,13 @@ class Instance:
     order: int = 0
 
 
-def expand(plan: Plan, catalogue: Catalogue, samples: int) -> list[Instance]:
+def expand(
+    plan: Plan, catalogue: Catalogue, samples: int, like: Iterable[Instance] = ()
+) -> list[Instance]:
     """The pieces of a plan, line by line.
+
+    Of `like`, the pieces of another kit, those are taken over whose line is untouched and whose
+    part and place in the kit are the same.
 
     Raises
     ------
@@ -35,9 +41,16 @@ def expand(plan: Plan, catalogue: Catalogue, samples: int) -> list[Instance]:
         If a line names a part that the catalogue lacks; its place is the line.
     """
     instances: list[Instance] = []
+    known: dict[str, list[Instance]] = {}
+    for piece in like:
+        known.setdefault(piece.line.id, []).append(piece)
     for number, line in enumerate(plan.lines):
         part = catalogue.of_line(line, f"lines.{number}.part")
         compiled = catalogue.compiled(part, samples)
+        first, old = len(instances), known.get(line.id)
+        if old and old[0].line is line and old[0].compiled is compiled and old[0].order == first:
+            instances += old
+            continue
         instances += [
             Instance(
                 f"{line.id}#{index}",
@@ -46,7 +59,7 @@ def expand(plan: Plan, catalogue: Catalogue, samples: int) -> list[Instance]:
                 part,
                 compiled,
                 index,
-                len(instances) + index - 1,
+                first + index - 1,
             )
             for index in range(1, line.quantity + 1)
         ]

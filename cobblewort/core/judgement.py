@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Callable
 from dataclasses import dataclass
+from itertools import groupby
+from operator import attrgetter
 
 from cobblewort.core.findings import Finding
 from cobblewort.core.kit import Kit
@@ -70,14 +72,15 @@ def judge_kit(
     margins: list[Margin] = []
     findings: list[Finding] = []
     known = like if like is not None and kit.has_supply_of(like.kit) else None
-    for rule in filter(only, rules_in_order()):
-        if known is not None and rule.family == "supply":
-            margins += [margin for margin in known.margins if margin.rule == rule.id]
-            findings += [finding for finding in known.findings if finding.rule == rule.id]
+    for family, rules in groupby(filter(only, rules_in_order()), attrgetter("family")):
+        if known is not None and family == "supply":
+            margins += [margin for margin in known.margins if margin.family == family]
+            findings += [finding for finding in known.findings if finding.family == family]
             continue
-        rule_margins, rule_findings = rule.judged(kit)
-        margins += rule_margins
-        findings += rule_findings
+        for rule in rules:
+            rule_margins, rule_findings = rule.judged(kit)
+            margins += rule_margins
+            findings += rule_findings
     findings.sort(key=lambda f: (-SEVERITY_RANK[f.severity], f.rule, f.id))
     return Judgement(kit, margins, findings)
 

@@ -46,18 +46,16 @@ class Kit:
         self.plan = plan
         self.catalogue = catalogue.for_plan(plan)
         self.samples = samples
-        self.instances: list[Instance] = expand(plan, self.catalogue, samples)
-        if like is not None and like.samples == samples:
-            self._take_over(like)
+        alike = like if like is not None and like.samples == samples else None
+        self.instances: list[Instance] = expand(
+            plan, self.catalogue, samples, () if alike is None else alike.instances
+        )
+        if alike is not None:
+            self._take_over(alike)
 
     def _take_over(self, like: Kit) -> None:
-        """Keep the pieces of another kit that are the same here, and what hangs on them alone."""
-        known = {piece.id: piece for piece in like.instances}
-        self.instances = [
-            old if (old := known.get(new.id)) is not None and _is_same(old, new) else new
-            for new in self.instances
-        ]
-        kept = {id(piece) for piece in self.instances} & {id(piece) for piece in like.instances}
+        """Keep of another kit what hangs on pieces alone that both have."""
+        kept = set(map(id, self.instances)) & set(map(id, like.instances))
         touched = [p for p in (*self.instances, *like.instances) if id(p) not in kept]
         if any(p.part.plugs or p.part.sockets or p.part.rails or p.part.offers for p in touched):
             return  # what offers a battery or a panel is looked at by rules of supply too
@@ -126,8 +124,3 @@ class Kit:
     def of_role(self, role: str) -> list[Instance]:
         """The pieces on lines of one role, in kit order."""
         return [i for i in self.instances if i.line.role == role]
-
-
-def _is_same(old: Instance, new: Instance) -> bool:
-    """Whether a piece is the very same: its line untouched, its part and its place in the kit."""
-    return old.line is new.line and old.compiled is new.compiled and old.order == new.order

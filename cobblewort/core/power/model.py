@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 
@@ -55,7 +56,7 @@ class Node:
     converter: int = -1
 
 
-@dataclass(slots=True)
+@dataclass
 class PowerResult:
     """Voltages and currents of every fed rail, shape (nodes, states, samples).
 
@@ -95,6 +96,17 @@ class PowerResult:
         """Whether there is a supply to speak of: it stands, and every board hangs on it."""
         lost = any(instance.part.kind == "board" for instance in self.unfed)
         return bool(self.nodes) and not lost and not self.collapsed[self.limit_states, 0].any()
+
+    @cached_property
+    def heaviest(self) -> tuple[float | None, float | None]:
+        """Most current and power out of all sources, at nominal figures; None where nothing is fed.
+
+        [A], [W]
+        """
+        if not self.feeds_every_board():
+            return None, None
+        amps, watts = self.out_of_sources()
+        return float(amps.max()), float(watts.max())
 
     def out_of_sources(self) -> tuple[FloatArray, FloatArray]:
         """Currents and watts out of all sources by limit state, at nominal figures. [A], [W]"""
