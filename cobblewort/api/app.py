@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -16,7 +16,17 @@ from pydantic import TypeAdapter
 import cobblewort
 from cobblewort.api import problems
 from cobblewort.api.begin import router as begin_router
-from cobblewort.api.deps import Assumed, AssumedPlan, Cupboard, Plans, Version, read_cupboard
+from cobblewort.api.deps import (
+    PAGE_SAMPLES,
+    Assumed,
+    AssumedPlan,
+    Cupboard,
+    Kept,
+    Plans,
+    Reports,
+    Version,
+    read_cupboard,
+)
 from cobblewort.api.fit import router as fit_router
 from cobblewort.api.guard import LocalOnly
 from cobblewort.api.models import (
@@ -48,7 +58,6 @@ from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import Revision, StoredPlan
 
 PAGE_FOLDER = Path(__file__).parent / "page"
-PAGE_SAMPLES = 256
 
 _REPORT: dict[int | str, dict[str, Any]] = {
     200: {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/Report"}}}}
@@ -80,11 +89,9 @@ def _view(stored: StoredPlan, response: Response) -> PlanView:
 
 
 @router.get("/plans")
-def list_plans(plans: Plans, catalogue: Cupboard) -> list[PlanStrip]:
+def list_plans(plans: Plans, reports: Kept) -> list[PlanStrip]:
     """Every plan with its rulers, at nominal figures and bands."""
-    return [
-        _strip(stored, evaluate(stored.plan, catalogue, PAGE_SAMPLES)) for stored in plans.all()
-    ]
+    return [_strip(stored, reports.of(stored)) for stored in plans.all()]
 
 
 def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
@@ -99,11 +106,19 @@ def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
 
 
 @router.post("/plans", status_code=201)
-def create_plan(body: NewPlan, plans: Plans, catalogue: Cupboard, response: Response) -> PlanView:
+def create_plan(body: NewPlan, plans: Plans, reports: Kept, response: Response) -> PlanView:
     """Begin a plan, empty or from a document."""
     plan = body.plan.model_copy(update={"name": body.name}) if body.plan else Plan(name=body.name)
-    evaluate(plan, catalogue)
-    return _view(plans.create(catalogue.pinned(plan), "new plan"), response)
+    return _view(_judged(plan, reports, lambda sound: plans.create(sound, "new plan")), response)
+
+
+def _judged(plan: Plan, reports: Reports, store: Callable[[Plan], StoredPlan]) -> StoredPlan:
+    """Judge a plan before it is stored: one that cannot be looked at again is not let in."""
+    pinned = reports.catalogue.pinned(plan)
+    report = evaluate(pinned, reports.catalogue, PAGE_SAMPLES)
+    stored = store(pinned)
+    reports.keep(stored, report)
+    return stored
 
 
 @router.get("/plans/{plan_id}")
@@ -114,15 +129,18 @@ def get_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
 
 @router.patch("/plans/{plan_id}")
 def patch_plan(
-    plan_id: str, body: PatchRequest, version: Version, plans: Plans, catalogue: Cupboard,
+    plan_id: str, body: PatchRequest, version: Version, plans: Plans, reports: Kept,
     response: Response,
 ) -> PlanView:  # fmt: skip
     """Change a plan; the change is the next revision."""
     before = plans.get(plan_id).plan
     after = apply_patch(before, body.patch)
-    evaluate(after, catalogue)
-    label = body.label or describe(before, catalogue, tuple(body.patch))
-    return _view(plans.save(plan_id, version, catalogue.pinned(after), label), response)
+
+    def save(plan: Plan) -> StoredPlan:
+        label = body.label or describe(before, reports.catalogue, tuple(body.patch))
+        return plans.save(plan_id, version, plan, label)
+
+    return _view(_judged(after, reports, save), response)
 
 
 @router.post("/plans/{plan_id}/undo")
@@ -199,9 +217,13 @@ def adopt_assumptions(
 
 
 @router.get("/plans/{plan_id}/report", response_model=None, responses=_REPORT)
-def plan_report(plan: AssumedPlan, catalogue: Cupboard) -> Response:
+def plan_report(plan_id: str, assumed: Assumed, plans: Plans, reports: Kept) -> Response:
     """The plan, judged, with bands."""
-    return _written(Report, evaluate(plan, catalogue, PAGE_SAMPLES))
+    stored = plans.get(plan_id)
+    plan = what_if(stored.plan, assumed.ambient_c, assumed.activity)
+    if plan is stored.plan:
+        return _written(Report, reports.of(stored))
+    return _written(Report, evaluate(plan, reports.catalogue, PAGE_SAMPLES))
 
 
 @router.get("/plans/{plan_id}/candidates", response_model=list[Candidate])
@@ -253,11 +275,11 @@ def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard) -> Response:
 
 
 @router.get("/rules")
-def list_rules(plans: Plans, catalogue: Cupboard) -> list[RuleView]:
+def list_rules(plans: Plans, reports: Kept) -> list[RuleView]:
     """Every rule with what it checks, why, its formula and source, and where it fires."""
     firings: dict[str, dict[str, RuleFiring]] = defaultdict(dict)
     for stored in plans.all():
-        for finding in evaluate(stored.plan, catalogue, PAGE_SAMPLES).findings:  # worst first
+        for finding in reports.of(stored).findings:  # worst first
             firing = RuleFiring(plan=stored.id, name=stored.plan.name, severity=finding.severity)
             firings[finding.rule].setdefault(stored.id, firing)
     return [

@@ -3,17 +3,58 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from threading import Lock
 from typing import Annotated
 
 from fastapi import Depends, FastAPI, Header, Query, Request
 
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
+from cobblewort.core.evaluate import evaluate
 from cobblewort.core.plan import Activity, Plan, Temperature
+from cobblewort.core.report import Report
 from cobblewort.core.what_if import what_if
 from cobblewort.formats.shipped import class_parts, shipped_classes
 from cobblewort.store.parts import PartStore
-from cobblewort.store.plans import PlanStore
+from cobblewort.store.plans import PlanStore, StoredPlan
+
+PAGE_SAMPLES = 256
+_MOST_REPORTS = 64
+
+
+class Reports:
+    """Reports of stored plans as they stand, kept while neither plan nor cupboard changes.
+
+    The list of plans and the rule book look at every plan, and the page looks at one again and
+    again; on a small board a report takes a tenth of a second.
+    """
+
+    def __init__(self, catalogue: Catalogue) -> None:
+        self.catalogue = catalogue
+        self._kept: dict[tuple[str, int, str], Report] = {}
+        self._lock = Lock()
+
+    def of(self, stored: StoredPlan) -> Report:
+        """The report of a plan with bands, worked out or as it was kept."""
+        with self._lock:
+            report = self._kept.get(_key(stored))
+        if report is None:
+            report = evaluate(stored.plan, self.catalogue, PAGE_SAMPLES)
+        self.keep(stored, report)
+        return report
+
+    def keep(self, stored: StoredPlan, report: Report) -> None:
+        """Keep a report that was worked out before its plan was stored; the oldest makes room."""
+        with self._lock:
+            self._kept.pop(_key(stored), None)
+            self._kept[_key(stored)] = report
+            while len(self._kept) > _MOST_REPORTS:
+                del self._kept[next(iter(self._kept))]
+
+
+def _key(stored: StoredPlan) -> tuple[str, int, str]:
+    """A version is never used twice, unless somebody puts another file in the place of ours."""
+    return stored.id, stored.version, stored.changed_at
 
 
 def read_cupboard(app: FastAPI) -> None:
@@ -24,6 +65,7 @@ def read_cupboard(app: FastAPI) -> None:
         [*(part.document for part in parts), *class_parts()], shipped_classes(), stored.older(),
         [part.id for part in parts if part.away],
     )  # fmt: skip
+    app.state.reports = Reports(app.state.catalogue)
 
 
 def get_plans(request: Request) -> PlanStore:
@@ -42,6 +84,12 @@ def get_catalogue(request: Request) -> Catalogue:
     return catalogue
 
 
+def get_reports(request: Request) -> Reports:
+    """The reports that are kept."""
+    reports: Reports = request.app.state.reports
+    return reports
+
+
 def named_version(
     if_match: Annotated[str, Header(description='The version a write was made from, as `"3"`.')],
 ) -> int:
@@ -55,6 +103,7 @@ def named_version(
 Plans = Annotated[PlanStore, Depends(get_plans)]
 Parts = Annotated[PartStore, Depends(get_parts)]
 Cupboard = Annotated[Catalogue, Depends(get_catalogue)]
+Kept = Annotated[Reports, Depends(get_reports)]
 Version = Annotated[int, Depends(named_version)]
 
 

@@ -345,7 +345,7 @@ def candidates(
         if not is_current:
             after = judgement_of(apply_patch(plan, patch), catalogue, like=before)
         brings = ""
-        if not is_current and _lacks_a_lead(before, after):
+        if role != "lead" and not is_current and _lacks_a_lead(before, after):
             patch, after, brings = _with_lead(plan, catalogue, patch, before, after)
         new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
         found.append(
@@ -385,7 +385,7 @@ def _with_lead(
     best, brings = (patch, after), ""
     for lead in leads:
         longer: Patch = (*patch, AddLine(role="lead", part=lead.id))
-        joined = judgement_of(apply_patch(plan, longer), catalogue)
+        joined = judgement_of(apply_patch(plan, longer), catalogue, like=before)
         if _snags(before, joined) < _snags(before, best[1]):
             best, brings = (longer, joined), lead.model
     return *best, brings
