@@ -15,7 +15,8 @@ from cobblewort.core.heat.model import HeatResult, build_heat
 from cobblewort.core.instance import Instance, expand
 from cobblewort.core.needs.model import NeedResult, build_needs
 from cobblewort.core.noise.model import NoiseResult, build_noise
-from cobblewort.core.plan import Plan
+from cobblewort.core.parts.model import Part
+from cobblewort.core.plan import Line, Plan
 from cobblewort.core.power.model import PowerResult, build_power
 
 
@@ -121,6 +122,19 @@ class Kit:
             and not any(i.part.source is not None and i.part.inside for i in self.instances)
         )
 
+    @cached_property
+    def _by_role(self) -> dict[str, list[Instance]]:
+        pieces: dict[str, list[Instance]] = {}
+        for piece in self.instances:
+            pieces.setdefault(piece.line.role, []).append(piece)
+        return pieces
+
     def of_role(self, role: str) -> list[Instance]:
         """The pieces on lines of one role, in kit order."""
-        return [i for i in self.instances if i.line.role == role]
+        return self._by_role.get(role, [])
+
+    @cached_property
+    def by_line(self) -> list[tuple[Line, Part]]:
+        """The lines with their parts, in kit order."""
+        parts = {piece.line.id: piece.part for piece in self.instances}
+        return [(line, parts[line.id]) for line in self.plan.lines]

@@ -60,8 +60,8 @@ def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]
     """The kit line by line, in kit order."""
     costs = {cost.line: cost for cost in kit.cost.lines}
     reports = []
-    for line in kit.plan.lines:
-        part, cost = kit.catalogue.of_line(line), costs[line.id]
+    for line, part in kit.by_line:
+        cost = costs[line.id]
         worst = severity.get(line.id, "sound")
         newest = kit.catalogue.part(line.part)
         changed = [] if newest is part else _changes(kit.catalogue, part, newest)

@@ -39,22 +39,23 @@ class CostResult:
 
 def build_cost(plan: Plan, instances: list[Instance]) -> CostResult:
     """Add up the kit. Borrowed things are not bought; foreign prices are named, not converted."""
-    first = {i.line.id: i for i in reversed(instances)}
+    parts = {piece.line.id: piece.part for piece in instances}
     result = CostResult([], Decimal(0), Decimal(0), Decimal(0), [], [])
     for line in plan.lines:
-        part = first[line.id].part
-        foreign = part.price is not None and part.currency != plan.currency
-        if part.price is None or foreign:
-            free = line.role == "borrow" or (line.owned and plan.copies == 1)
+        part, borrowed = parts[line.id], line.role == "borrow"
+        price = part.price
+        foreign = price is not None and part.currency != plan.currency
+        if price is None or foreign:
+            free = borrowed or (line.owned and plan.copies == 1)
             result.lines.append(LineCost(line.id, Decimal(0) if free else None, None))
             if not free:
                 (result.other_currency if foreign else result.unknown).append(line)
             continue
-        value = part.price * line.quantity
-        bought = 0 if line.role == "borrow" else plan.copies - line.owned
+        value = price * line.quantity
+        bought = 0 if borrowed else plan.copies - line.owned
         result.lines.append(LineCost(line.id, value * bought, value))
         result.total += value * bought
-        result.further += Decimal(0) if line.role == "borrow" else value
+        result.further += Decimal(0) if borrowed else value
         if line.owned:
             result.owned_value += value
     return result

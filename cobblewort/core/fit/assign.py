@@ -7,7 +7,7 @@ are judged afterwards, so that a supply problem is told as one). Slowest suffici
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from functools import partial
 
@@ -95,32 +95,36 @@ def fits(plug: PlugRef, socket: SocketRef) -> bool:
 
 def _fitting(plug: PlugRef, sockets: Iterable[SocketRef]) -> list[SocketRef]:
     """Of some sockets with the right connector those that the plug can go into."""
-    piece, own, answer = plug.instance, plug.plug, _ANSWERS[plug.plug.role]
-    relays = passes_on(piece)
+    piece, answer = plug.instance, _ANSWERS[plug.plug.role]
+    relays, shapes_match = passes_on(piece), _shape_of(plug.plug)
     return [
         ref
         for ref in sockets
         if ref.socket.role == answer
         and ref.instance is not piece
-        and _shapes_match(own, ref.socket)
+        and shapes_match(ref.socket)
         # Hubs and extension leads hang on each other in a chain, never in a ring.
         and not (relays and passes_on(ref.instance) and ref.instance.order >= piece.order)
     ]
 
 
-def _shapes_match(plug: Plug, socket: Socket) -> bool:
-    """Generation, key, and the side on which a flat cable has its contacts."""
-    if plug.min_generation > socket.generation:
-        return False
-    if plug.key and socket.key and not m2.key_fits(plug.key, socket.key):
-        return False
-    return None in (plug.contacts, socket.contacts) or plug.contacts == socket.contacts
+def _shape_of(plug: Plug) -> Callable[[Socket], bool]:
+    """Asks sockets for generation, key, and the side on which a flat cable has its contacts."""
+    least, key, contacts = plug.min_generation, plug.key, plug.contacts
+
+    def matches(socket: Socket) -> bool:
+        if least > socket.generation:
+            return False
+        if key and socket.key and not m2.key_fits(key, socket.key):
+            return False
+        return contacts is None or socket.contacts in (None, contacts)
+
+    return matches
 
 
 def passes_on(instance: Instance) -> bool:
     """Whether a piece hangs on a socket and brings sockets of its own: a hub, an extension lead."""
-    part = instance.part
-    return part.kind in ("hub", "lead") and bool(part.sockets) and bool(part.plugs)
+    return instance.compiled.passes_on
 
 
 def suits(plug: PlugRef, socket: SocketRef) -> bool:
@@ -205,7 +209,8 @@ class _Matcher:
             ]
             if strict and ref.instance.part.drive is not None:
                 found = [socket for socket in found if suits(ref, socket)]
-            found.sort(key=partial(_preference, ref.plug))
+            if len(found) > 1:
+                found.sort(key=partial(_preference, ref.plug.generation))
             self._candidates[key] = found
         return self._candidates[key]
 
@@ -365,8 +370,8 @@ def _width_mm(ref: PlugRef) -> float:
     return 0.0 if body is None else max(body.width_mm, body.height_mm)
 
 
-def _preference(plug: Plug, ref: SocketRef) -> tuple[bool, float, bool]:
+def _preference(wanted: float, ref: SocketRef) -> tuple[bool, float, bool]:
     """Fast enough before too slow, then the slowest that suffices, board before hub."""
     generation = ref.socket.generation
-    enough = generation >= plug.generation
+    enough = generation >= wanted
     return (not enough, generation if enough else -generation, passes_on(ref.instance))

@@ -95,8 +95,7 @@ def coolable(kit: Kit) -> Iterator[Remark]:
 def ambient_rating(kit: Kit) -> Iterator[Remark]:
     """Parts whose stated range does not hold the place's; inside a case it is warmer still."""
     place = kit.plan.place
-    for line in kit.plan.lines:
-        part = kit.catalogue.of_line(line)
+    for line, part in kit.by_line:
         if line.role in ("borrow", "fastener"):
             continue
         low, high = part.ambient_min_c, part.ambient_max_c

@@ -33,14 +33,16 @@ class CompiledPart:
     """A part and the samples of its figures.
 
     A draw is keyed by part id and field, so two copies of one model share it; the activities of
-    one load share a draw too.
+    one load share a draw too. `passes_on` says that it hangs on a socket and brings sockets of its
+    own, as a hub and an extension lead do.
     """
 
-    __slots__ = ("_bases", "_cache", "loads", "part", "samples")
+    __slots__ = ("_bases", "_cache", "loads", "part", "passes_on", "samples")
 
     def __init__(self, part: Part, samples: int) -> None:
         self.part = part
         self.samples = samples
+        self.passes_on = part.kind in ("hub", "lead") and bool(part.sockets) and bool(part.plugs)
         self._cache: dict[str, FloatArray] = {}
         self._bases: dict[str, str] = {}
         self.loads = {name: self._load(name, load) for name, load in part.loads.items()}

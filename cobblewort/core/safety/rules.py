@@ -23,8 +23,8 @@ seconds, ISO 13732-1 (from memory). Used to warn, never to clear a design."""
 )  # fmt: skip
 def part_cautions(kit: Kit) -> Iterator[Remark]:
     """The cautions of each part, once a line."""
-    for line in kit.plan.lines:
-        for number, caution in enumerate(kit.catalogue.of_line(line).cautions, 1):
+    for line, part in kit.by_line:
+        for number, caution in enumerate(part.cautions, 1):
             yield Remark(f"{line.id}.{number}", "note", caution, (line.id,))
 
 
