@@ -108,6 +108,15 @@ class PowerResult:
         amps, watts = self.out_of_sources()
         return float(amps.max()), float(watts.max())
 
+    @cached_property
+    def children(self) -> list[list[int]]:
+        """For each node the places of those that hang on it."""
+        found: list[list[int]] = [[] for _ in self.nodes]
+        for place, node in enumerate(self.nodes):
+            if node.parent >= 0:
+                found[node.parent].append(place)
+        return found
+
     def out_of_sources(self) -> tuple[FloatArray, FloatArray]:
         """Currents and watts out of all sources by limit state, at nominal figures. [A], [W]"""
         roots = [place for place, node in enumerate(self.nodes) if node.parent < 0]

@@ -83,13 +83,10 @@ def _node_check(
 
 def _through(kit: Kit, place: int) -> tuple[str, ...]:
     """Lines whose loads hang below a node, and the node's own."""
-    below = {place}
-    lines = [kit.power.nodes[place].instance.line.id]
-    for number, node in enumerate(kit.power.nodes):
-        if node.parent in below:
-            below.add(number)
-            lines.append(node.instance.line.id)
-    return tuple(dict.fromkeys(lines))
+    below = [place]
+    for number in below:  # which grows as it is walked
+        below += kit.power.children[number]
+    return tuple(dict.fromkeys(kit.power.nodes[number].instance.line.id for number in below))
 
 
 @rule(
@@ -231,19 +228,19 @@ def shared_limit(kit: Kit) -> Iterator[Check]:
     """Each rail inside a part that carries a limit of its own."""
     if not kit.power.stands:
         return
+    in_use: dict[str, list[str]] = {}
+    for _, socket in kit.fit.placed.values():
+        rail = f"{socket.instance.id}.{socket.socket.rail}"
+        in_use.setdefault(rail, []).append(socket.id)
     for place, node in enumerate(kit.power.nodes):
         held = _rail_limit(kit, node)
         if held is None or not kit.power.current_a[place].any():
             continue
-        sockets = tuple(
-            socket.id
-            for plug, socket in kit.fit.placed.values()
-            if socket.instance is node.instance and socket.socket.rail == node.name
-        )
         label, of = node.rail.label, node.instance.compiled.figure
         yield _node_check(
             kit, place, node.id, f"{label} of {node.instance.name}", of(held.path, held.reading),
-            lines=_through(kit, place), sockets=sockets, in_watts=held.unit == "W",
+            lines=_through(kit, place), sockets=tuple(in_use.get(node.id, ())),
+            in_watts=held.unit == "W",
             say=f"{label} of {node.instance.name}{held.reason} must carry",
             allowed=partial(
                 _stated, "the limit", f"limit of {label}", held.unit, node.instance, held.path,
