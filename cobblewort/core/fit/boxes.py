@@ -119,13 +119,14 @@ class Space:
         on the board that carries it.
         """
         board = "" if self._board is None else self._board.id
-        return [
-            overlap
-            for number, one in enumerate(self.boxes)
-            for other in self.boxes[:number]
-            if (one.piece == board) is not (other.piece == board)
-            and (overlap := overlap_of(other, one)) is not None
-        ]
+        found: list[Overlap] = []
+        own: list[PlacedBox] = []
+        others: list[PlacedBox] = []
+        for box in self.boxes:
+            alike, unlike = (own, others) if box.piece == board else (others, own)
+            found += [room for other in unlike if (room := overlap_of(other, box)) is not None]
+            alike.append(box)
+        return found
 
     @cached_property
     def gaps(self) -> list[LayerGap]:

@@ -242,46 +242,54 @@ def solve_enclosure(
         Outside air and surroundings. [K]
     """
     ambient = np.asarray(ambient_k, dtype=float)
-    if start is None:
-        air, inner, outer = ambient + 20.0, ambient + 10.0, ambient + 8.0
-    else:
-        air, inner, outer = start.air_k, start.inner_wall_k, start.outer_wall_k
     # Everything in one shape: broadcasting in each of the many small products costs more than they.
-    wall_w_k, radiant_m2 = _shaped(
-        ambient.shape, box.wall_w_mk * box.area_m2 / box.wall_m, box.emissivity * box.area_m2
-    )
-    (sun_w,) = _shaped(ambient.shape, box.sun_w)
+    wall_w_k, radiant_m2, sun_w = _shaped(
+        ambient.shape,
+        box.wall_w_mk * box.area_m2 / box.wall_m, box.emissivity * box.area_m2, box.sun_w,
+    )  # fmt: skip
     air_per_air, air_per_wall, wall_per_air, wall_per_wall = _shaped(
         ambient.shape, heat.air_per_air, heat.air_per_wall, heat.wall_per_air, heat.wall_per_wall
     )
+    # Temperatures count from the ambient, which leaves its own part in what is given off.
+    air_w = heat.air_w + (air_per_air + air_per_wall) * ambient
+    wall_w = heat.wall_w + (wall_per_air + wall_per_wall) * ambient
+    if start is None:
+        air, inner, outer = (np.full(ambient.shape, rise) for rise in (20.0, 10.0, 8.0))
+    else:
+        air, inner, outer = (
+            start.air_k - ambient, start.inner_wall_k - ambient, start.outer_wall_k - ambient,
+        )  # fmt: skip
     vented = bool(box.vent_area_m2 > 0 or np.any(np.asarray(box.fan_flow_m3_s) > 0))
-    vent = vent_slope = np.zeros_like(ambient)
+    draught_at_1_k, forced = exchange_w_k(box, ambient + 1.0, ambient)
     for _ in range(_MAX_ROUNDS):
-        inside, outside = film_paths_w_k(box, air, inner, outer, ambient, radiant_m2)
-        if vented:
-            draught, forced = exchange_w_k(box, air, ambient)
-            vent, vent_slope = draught + forced, _DRAUGHT_SLOPE * draught + forced
-        # Each flow is written G d0 + slope (d - d0): the difference d is new, d0 the last one.
-        in_slope = inside if box.stirred else _FILM_SLOPE * inside
-        in_const = (inside - in_slope) * (air - inner)
-        out_slope = _OUTSIDE_SLOPE * outside
-        out_const = (outside - out_slope) * (outer - ambient)
-        series = wall_w_k / (wall_w_k + out_slope)
-        # Balance of inside air and of the inner wall, two unknowns:
-        a11 = in_slope + vent_slope - air_per_air
-        a12 = -in_slope - air_per_wall
-        a21 = -in_slope - wall_per_air
-        a22 = in_slope + series * out_slope - wall_per_wall
-        b1 = heat.air_w - in_const + vent_slope * ambient - (vent - vent_slope) * (air - ambient)
-        b2 = heat.wall_w + in_const + series * (out_slope * ambient - out_const + sun_w)
-        det = a11 * a22 - a12 * a21
-        new_air = (b1 * a22 - a12 * b2) / det
-        inner = (a11 * b2 - a21 * b1) / det
-        outer = (wall_w_k * inner + out_slope * ambient - out_const + sun_w) / (
-            wall_w_k + out_slope
+        inside, outside = film_paths_w_k(
+            box, air + ambient, inner + ambient, outer + ambient, ambient, radiant_m2
         )
+        # Each flow is written G d0 + slope (d - d0): the difference d is new, d0 the last one.
+        out_slope = _OUTSIDE_SLOPE * outside
+        outward = 1 / (wall_w_k + out_slope)
+        series = wall_w_k * outward
+        outer_w = sun_w + (out_slope - outside) * outer
+        to_air_w, to_wall_w = air_w, wall_w + series * outer_w
+        in_slope = inside
+        if not box.stirred:
+            in_slope = _FILM_SLOPE * inside
+            passed_w = (in_slope - inside) * (air - inner)
+            to_air_w, to_wall_w = to_air_w + passed_w, to_wall_w - passed_w
+        air_loss = in_slope - air_per_air
+        if vented:
+            draught = draught_at_1_k * np.sqrt(np.maximum(air, 0.0))
+            air_loss = air_loss + forced + _DRAUGHT_SLOPE * draught
+            to_air_w = to_air_w + (_DRAUGHT_SLOPE - 1) * draught * air
+        # Balance of inside air and of the inner wall, two unknowns:
+        wall_loss = in_slope + series * out_slope - wall_per_wall
+        to_wall, to_air = in_slope + wall_per_air, in_slope + air_per_wall
+        det = air_loss * wall_loss - to_air * to_wall
+        new_air = (to_air_w * wall_loss + to_air * to_wall_w) / det
+        inner = (air_loss * to_wall_w + to_wall * to_air_w) / det
+        outer = (wall_w_k * inner + outer_w) * outward
         change_k = np.abs(new_air - air).max()
         air = new_air
         if change_k < _TOLERANCE_K:
             break
-    return CaseTemps(air, inner, outer)
+    return CaseTemps(air + ambient, inner + ambient, outer + ambient)

@@ -359,9 +359,10 @@ def _solve_open(
             source_v.append(set_v(nodes, place))
             resistance.append(nothing if node.resistance_ohm is None else node.resistance_ohm)
     joined_w, joined_a = power_w[own], current_a[own]
+    rows_w, rows_a = list(joined_w), list(joined_a)
     for row, place in joining:
-        joined_w[row] += power_w[place]
-        joined_a[row] += current_a[place]
+        rows_w[row] += power_w[place]
+        rows_a[row] += current_a[place]
 
     def in_columns(values: list[FloatArray]) -> FloatArray:
         """Values by row and sample, repeated for every state, in columns."""
@@ -374,9 +375,10 @@ def _solve_open(
     )  # fmt: skip
     voltage = solution.voltage_v.reshape(joined_w.shape)[rows]
     current = loads_a(Solution(voltage, solution.collapsed), power_w, current_a)
+    carried = list(current)
     for place in range(len(nodes) - 1, 0, -1):
         if rows[place] >= 0 and nodes[place].parent >= 0:
-            current[nodes[place].parent] += current[place]
+            carried[nodes[place].parent] += carried[place]
     return voltage, current, solution.collapsed.reshape(states, samples)
 
 

@@ -52,11 +52,12 @@ def path_matrix(parents: list[int]) -> FloatArray:
     parents : list of int
         Parent of each node, -1 for a root. A parent stands before what hangs on it.
     """
-    below = np.eye(len(parents))
+    above = np.eye(len(parents))
+    rows = list(above)
     for node, parent in enumerate(parents):
         if parent >= 0:
-            below[:, node] += below[:, parent]
-    return below
+            rows[node] += rows[parent]
+    return above.T
 
 
 def solve(

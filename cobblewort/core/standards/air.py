@@ -7,6 +7,7 @@ altitude by the same document.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import log
 
 import numpy as np
 
@@ -21,11 +22,13 @@ SEA_LEVEL_PA = 101325.0
 _EARTH_RADIUS_M = 6356766.0
 _SEA_LEVEL_K = 288.15
 _LAPSE_K_M = 0.0065
+_EXPONENT_K = -12 * log(10)
+"""Of the conductivity, 10^(-12 K / T). US Standard Atmosphere 1976, equation 53."""
 _PRESSURE_EXPONENT = 5.255877
 """g0 M / (R L) of the lowest layer. US Standard Atmosphere 1976, equation 33a."""
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class Air:
     """Properties at one film temperature; arrays share its shape."""
 
@@ -81,9 +84,9 @@ def air_at(temp_k: FloatArray | float, pressure: float = SEA_LEVEL_PA) -> Air:
     temp = np.asarray(temp_k, dtype=float)
     power = temp * np.sqrt(temp)
     viscosity = 1.458e-6 * power / (temp + 110.4)
-    conductivity = 2.64638e-3 * power / (temp + 245.4 * np.exp((-12 * np.log(10)) / temp))
+    conductivity = 2.64638e-3 * power / (temp + 245.4 * np.exp(_EXPONENT_K / temp))
     return Air(
-        density_kg_m3(temp, pressure),
+        (pressure / GAS_CONSTANT_J_KGK) / temp,
         viscosity,
         conductivity,
         viscosity * CP_J_KGK / conductivity,
