@@ -68,29 +68,32 @@ def read_cupboard(app: FastAPI) -> None:
     app.state.reports = Reports(app.state.catalogue)
 
 
-def get_plans(request: Request) -> PlanStore:
+# What only hands something on is async: no thread is woken for it, four times a request.
+
+
+async def get_plans(request: Request) -> PlanStore:
     """The store of plans."""
     return PlanStore(request.app.state.database)
 
 
-def get_parts(request: Request) -> PartStore:
+async def get_parts(request: Request) -> PartStore:
     """The store of parts."""
     return PartStore(request.app.state.database)
 
 
-def get_catalogue(request: Request) -> Catalogue:
+async def get_catalogue(request: Request) -> Catalogue:
     """The cupboard in use."""
     catalogue: Catalogue = request.app.state.catalogue
     return catalogue
 
 
-def get_reports(request: Request) -> Reports:
+async def get_reports(request: Request) -> Reports:
     """The reports that are kept."""
     reports: Reports = request.app.state.reports
     return reports
 
 
-def named_version(
+async def named_version(
     if_match: Annotated[str, Header(description='The version a write was made from, as `"3"`.')],
 ) -> int:
     """The version in an If-Match header. Raises InputError when it is no version."""
@@ -111,15 +114,23 @@ Version = Annotated[int, Depends(named_version)]
 class WhatIf:
     """Assumptions to judge a plan under; they are not stored."""
 
+    ambient_c: float | None
+    activity: Activity | None
+
+
+async def assumptions(
     ambient_c: Annotated[
         Temperature | None, Query(description="Hottest day to assume instead of the plan's. [°C]")
-    ] = None
+    ] = None,
     activity: Annotated[
         Activity | None, Query(description="How hard everything works in every phase of the day.")
-    ] = None
+    ] = None,
+) -> WhatIf:
+    """What a request assumes."""
+    return WhatIf(ambient_c, activity)
 
 
-Assumed = Annotated[WhatIf, Depends(WhatIf)]
+Assumed = Annotated[WhatIf, Depends(assumptions)]
 
 
 def assumed_plan(plan_id: str, plans: Plans, assumed: Assumed) -> Plan:
