@@ -11,11 +11,11 @@ from cobblewort.core.parts.model import Part
 from cobblewort.core.plan import Line, Plan
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True, eq=False)
 class Instance:
-    """One piece of a line: `line#n`. `name` has its number where the line holds several.
+    """One piece of a line: `line#n`. Not changed once made, and the same as no other one.
 
-    `order` counts through the kit.
+    `name` has its number where the line holds several; `order` counts through the kit.
     """
 
     id: str

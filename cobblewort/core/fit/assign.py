@@ -21,7 +21,7 @@ _TOUCH_MM = 0.05
 _KIND_ORDER = ("supply", "lead", "hub", "storage_adapter")
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True, eq=False)
 class SocketRef:
     """A socket of one piece of the kit; `id` reads `line#n.socket`, as a plan pins it."""
 
@@ -31,7 +31,7 @@ class SocketRef:
     socket: Socket
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True, eq=False)
 class PlugRef:
     """A plug of one piece of the kit; `id` reads `line#n.plug`."""
 

@@ -184,7 +184,8 @@ def film_paths_w_k(
 
 
 def _shaped(shape: tuple[int, ...], *values: FloatArray | float) -> list[FloatArray]:
-    return [np.full(shape, value) for value in values]
+    """Values in the shape of states and samples; with a single sample as they are."""
+    return [np.asarray(value) if shape[-1:] == (1,) else np.full(shape, value) for value in values]
 
 
 def exchange_w_k(

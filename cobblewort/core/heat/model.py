@@ -264,8 +264,12 @@ class _Network:
         cost more than few larger ones.
         """
         count = len(self.states)
-        twice = np.tile(np.array([self.rest_w, self.other_w, self.ambient_k]), (1, 2, 1))
-        both = self.solve(np.concatenate([self.soc_w, self.soc_idle_w]), *twice)
+        rest_w, other_w, ambient_k = (
+            np.concatenate([values, values])
+            for values in (self.rest_w, self.other_w, self.ambient_k)
+        )
+        soc_w = np.concatenate([self.soc_w, self.soc_idle_w])
+        both = self.solve(soc_w, rest_w, other_w, ambient_k)
         return both.rows(slice(0, count)), both.rows(slice(count, None))
 
     @property

@@ -366,8 +366,8 @@ def _solve_open(
 
     def in_columns(values: list[FloatArray]) -> FloatArray:
         """Values by row and sample, repeated for every state, in columns."""
-        shape = (len(values), states, samples)
-        return np.broadcast_to(np.array(values)[:, np.newaxis], shape).reshape(len(values), -1)
+        apart = np.concatenate(values).reshape(-1, 1, samples)
+        return np.broadcast_to(apart, joined_w.shape).reshape(len(values), -1)
 
     solution = solve(
         path_matrix(parents), in_columns(resistance), in_columns(source_v),
