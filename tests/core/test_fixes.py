@@ -163,3 +163,13 @@ def test_a_crowded_inlet_is_freed_by_moving_what_hangs_on_usb() -> None:
         if isinstance(change, PinPlug)
     }
     assert pinned <= {"X06", "X08", "X11"}
+
+
+def test_a_lead_brings_no_other_lead() -> None:
+    """Where a lead is looked for, one that joins nothing says so, and is not helped by another."""
+    plan = kit("B06", "S04", "M02", "C01")
+    line = next(entry.id for entry in plan.lines if entry.role == "lead")
+    found = {c.part: c for c in candidates(plan, shipped(), "lead", line)}
+    assert all(c.brings == "" and len(c.patch) == 1 for c in found.values())
+    assert found["C02"].reason == "", "it joins them as C01 does"
+    assert found["C06"].reason.startswith("No lead joins"), "it ends in a micro plug"

@@ -2,12 +2,13 @@
 
 import numpy as np
 import pytest
-from scipy.optimize import brentq
+from scipy.optimize import brentq, root
 
 from cobblewort.core.heat.enclosure import (
     Enclosure,
     HeatInput,
     air_rise_k,
+    exchange_w_k,
     film_conductances_w_k,
     inside_w_k,
     outside_w_k,
@@ -151,3 +152,49 @@ def test_ven6_to_11_stack_flow(
     flow = float(stack_flow_m3_s(area, rise_cm / 100, np.array(delta_k), T_A))
     assert flow * 3600 == pytest.approx(flow_m3_h, rel=1e-4)
     assert flow * 1.184 * CP_J_KGK * delta_k == pytest.approx(power_w, rel=1e-4)
+
+
+@pytest.mark.parametrize("seed", range(30))
+def test_any_box_balances_against_a_general_root_finder(seed: int) -> None:
+    """Random boxes, vents, fans, suns and heat: scipy.optimize.root finds the same temperatures.
+
+    The balances are written from the public conductances alone: what the air takes up leaves
+    through wall and vents, what reaches the wall passes it, and leaves it outside.
+    """
+    rng = np.random.default_rng(seed)
+    vented, stirred = bool(seed % 2), bool(seed % 3 == 0)
+    shell = Enclosure(
+        length_m=rng.uniform(0.06, 0.3), width_m=rng.uniform(0.04, 0.2),
+        height_m=rng.uniform(0.02, 0.15), wall_m=rng.uniform(1e-3, 4e-3),
+        wall_w_mk=np.array([rng.choice([0.2, 200.0])]),
+        emissivity=np.array([rng.uniform(0.1, 0.95)]),
+        bottom_share=float(rng.choice([0.0, 0.5, 1.0])), stirred=stirred,
+        vent_area_m2=rng.uniform(1e-5, 8e-4) if vented else 0.0, vent_rise_m=0.05,
+        fan_flow_m3_s=rng.uniform(0, 4e-4) if vented and stirred else 0.0,
+        pressure_pa=rng.uniform(80e3, 101e3), sun_w=rng.uniform(0, 10.0),
+    )  # fmt: skip
+    air_w, wall_w = rng.uniform(0.5, 12.0), rng.uniform(0.0, 3.0)
+    ambient_k = rng.uniform(260.0, 320.0)
+    outside = np.array([ambient_k])
+
+    def left_over_w(temps_k: np.ndarray) -> list[float]:
+        air, inner, outer = (np.array([value]) for value in temps_k)
+        to_wall = float(inside_w_k(shell, air, inner)[0]) * (temps_k[0] - temps_k[1])
+        through = (
+            float(shell.wall_w_mk[0]) * shell.area_m2 / shell.wall_m * (temps_k[1] - temps_k[2])
+        )
+        vents = sum(float(part[0]) for part in exchange_w_k(shell, air, outside))
+        given = float(outside_w_k(shell, outer, outside)[0]) * (temps_k[2] - ambient_k)
+        return [
+            air_w - to_wall - vents * (temps_k[0] - ambient_k),
+            wall_w + to_wall - through,
+            through + float(shell.sun_w) - given,
+        ]
+
+    reference = root(left_over_w, ambient_k + np.array([25.0, 12.0, 10.0]), method="hybr")
+    assert np.abs(left_over_w(reference.x)).max() < 1e-3, "the reference balances itself"
+    found = solve_enclosure(
+        shell, HeatInput(air_w=np.array([[air_w]]), wall_w=wall_w), np.array([[ambient_k]])
+    )
+    temps_k = [found.air_k.item(), found.inner_wall_k.item(), found.outer_wall_k.item()]
+    assert temps_k == pytest.approx(reference.x, abs=0.05)

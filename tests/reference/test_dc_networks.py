@@ -128,3 +128,28 @@ def test_any_tree_balances_against_a_general_root_finder() -> None:
         assert reference.success
         found = solved(parents, list(ohm), 5.1, list(watts), list(amps))
         assert found.voltage_v[:, 0] == pytest.approx(reference.x, abs=2e-6)
+
+
+@pytest.mark.parametrize("columns", [1, 255, 256, 257, 1000])
+def test_many_columns_against_the_closed_form(columns: int) -> None:
+    """One load behind one resistance: V = (Vs + sqrt(Vs² - 4 R P))/2, or none where P > Vs²/(4 R).
+
+    Loads close to the limit converge slowly, and columns are solved in parts: each on its own.
+    """
+    rng = np.random.default_rng(columns)
+    source_v, ohm = rng.uniform(4.8, 12.0, columns), rng.uniform(0.02, 0.6, columns)
+    limit_w = source_v**2 / (4 * ohm)
+    share = rng.choice([0.0, 0.1, 0.5, 0.9, 0.99, 1.01, 1.5], columns)
+    found = solve(
+        path_matrix([-1]), ohm[np.newaxis], source_v[np.newaxis], (limit_w * share)[np.newaxis],
+        np.zeros((1, columns)),
+    )  # fmt: skip
+    assert (found.collapsed == (share > 1)).all()
+    kept = share < 1
+    volts = (source_v + np.sqrt(np.maximum(source_v**2 * (1 - share), 0))) / 2
+    assert found.voltage_v[0, kept] == pytest.approx(volts[kept], abs=2e-5)
+    assert (found.voltage_v[0, ~kept] == 0).all()
+    own_a = np.full((1, columns), 0.25)
+    drawn_a = loads_a(found, (limit_w * share)[np.newaxis], own_a)[0]
+    assert drawn_a[kept] == pytest.approx((limit_w * share / volts)[kept] + 0.25, rel=1e-4)
+    assert (drawn_a[~kept] == 0.25).all()

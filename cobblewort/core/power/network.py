@@ -87,9 +87,8 @@ def solve(
 
     Notes
     -----
-    The sweep starts at the source voltage and falls towards the upper root, each step being about
-    the same share of the one before: what is still to come is their sum. A column whose voltage is
-    still moving after `MAX_SWEEPS`, or falls through 5 % of its source, has none.
+    The sweep starts at the source voltage and falls towards the upper root. A column whose voltage
+    is still moving after `MAX_SWEEPS`, or falls through 5 % of its source, has none.
     """
     columns = power_w.shape[1]
     if columns > _MOST_COLUMNS:
@@ -105,13 +104,12 @@ def solve(
     voltage, collapsed = np.zeros(source_v.shape), np.zeros(columns, dtype=bool)
     active, above, floor = np.arange(columns), below.T, _FLOOR_SHARE * source_v
     resistance, source, power, current = resistance_ohm, source_v, power_w, current_a
-    moving, largest_v = source_v, 0.0
+    moving = source_v
     for sweep in range(MAX_SWEEPS):
         new = source - above @ (resistance * (below @ (power / moving + current)))
         step, moving = np.abs(new - moving), new
         fell = bool((new - floor).min() < 0)
-        before_v, largest_v = largest_v, float(step.max())
-        if not fell and _still_to_come_v(before_v, largest_v) < TOLERANCE_V:
+        if not fell and step.max() < TOLERANCE_V:
             if active.size == columns:  # the usual case needs no picking of columns
                 return Solution(moving, collapsed)
             voltage[:, active] = moving
@@ -130,11 +128,3 @@ def solve(
                 break
     collapsed[active] = True
     return Solution(voltage, collapsed)
-
-
-def _still_to_come_v(before_v: float, step_v: float) -> float:
-    """The sum of all steps after this one, of which each is to the last as this to the one before.
-
-    Steps that do not get smaller fast are not to be trusted in that.
-    """
-    return step_v * step_v / (before_v - step_v) if step_v < 0.5 * before_v else step_v
