@@ -26,7 +26,7 @@ class Reports:
     """Reports of stored plans as they stand, kept while neither plan nor cupboard changes.
 
     The list of plans and the rule book look at every plan, and the page looks at one again and
-    again; on a small board a report takes a tenth of a second.
+    again.
     """
 
     def __init__(self, catalogue: Catalogue) -> None:

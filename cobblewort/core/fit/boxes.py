@@ -90,11 +90,8 @@ class Space:
     """
 
     def __init__(self, stack: StackResult, assignment: Assignment) -> None:
-        self._stack, self._fit = stack, assignment
-        self._board, self._own = (
-            stack.board,
-            None if stack.board is None else stack.board.part.stack,
-        )
+        self._stack, self._fit, self._board = stack, assignment, stack.board
+        self._own = None if stack.board is None else stack.board.part.stack
 
     @cached_property
     def boxes(self) -> list[PlacedBox]:
