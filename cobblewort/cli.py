@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import gc
 import os
 import shutil
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Annotated
 
@@ -30,17 +33,29 @@ def _data_folder(data: Path | None) -> Path:
     return user_data_path("cobblewort")
 
 
-def _run(folder: Path, port: int) -> None:
-    import uvicorn
-
-    from cobblewort.api.app import create_app
-    from cobblewort.store.database import StoreError
-
+@contextmanager
+def _made_to_stay() -> Iterator[None]:
+    """What is loaded inside stays for good: the collector does not go through it, then or later."""
+    gc.disable()
     try:
-        application = create_app(folder / DATA_NAME)
-    except StoreError as error:
-        typer.echo(str(error), err=True)
-        raise typer.Exit(2) from error
+        yield
+    finally:
+        gc.freeze()
+        gc.enable()
+
+
+def _run(folder: Path, port: int) -> None:
+    with _made_to_stay():
+        import uvicorn
+
+        from cobblewort.api.app import create_app
+        from cobblewort.store.database import StoreError
+
+        try:
+            application = create_app(folder / DATA_NAME)
+        except StoreError as error:
+            typer.echo(str(error), err=True)
+            raise typer.Exit(2) from error
     typer.echo(f"Cobblewort is at http://127.0.0.1:{port}  (stop it with Ctrl+C)")
     uvicorn.run(application, host="127.0.0.1", port=port, log_level="warning")
 
@@ -62,7 +77,8 @@ def demo(
     reset: Annotated[bool, typer.Option(help="Bring the demo plans back and stop.")] = False,
 ) -> None:
     """Serve the page with demo plans; what you change in them is kept."""
-    from cobblewort.demo import fill_with_demo
+    with _made_to_stay():
+        from cobblewort.demo import fill_with_demo
 
     if reset and data.exists():
         for file in data.glob(f"{DATA_NAME}*"):
