@@ -1,3 +1,4 @@
+import gc
 import json
 import subprocess
 import sys
@@ -7,7 +8,7 @@ from typing import Any
 import pytest
 from typer.testing import CliRunner, Result
 
-from cobblewort.cli import app
+from cobblewort.cli import _made_to_stay, app
 from cobblewort.formats.shipped import demo_plans
 
 PLANS = {entry["id"]: entry["plan"] for entry in demo_plans()}
@@ -125,3 +126,19 @@ def test_check_needs_no_database_and_no_server(tmp_path: Path) -> None:
     )
     subprocess.run([sys.executable, "-c", code, str(file)], check=True, capture_output=True)
     assert [p.name for p in tmp_path.iterdir()] == ["plan.json"]
+
+
+def test_the_collector_runs_again_after_the_start() -> None:
+    """Whether the start went well or not; what was loaded is kept out of its way."""
+    frozen = gc.get_freeze_count()
+    try:
+        with _made_to_stay():
+            assert not gc.isenabled()
+            loaded: list[object] = [[] for _ in range(100)]
+        assert gc.isenabled()
+        assert gc.get_freeze_count() >= frozen + len(loaded)
+        with pytest.raises(OSError, match="no such file"), _made_to_stay():
+            raise OSError("no such file")
+        assert gc.isenabled()
+    finally:
+        gc.unfreeze()

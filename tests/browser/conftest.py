@@ -82,7 +82,9 @@ def _wait_for(address: str, process: subprocess.Popen[bytes]) -> None:
 def served_here(data_file: Path) -> Iterator[str]:
     """The demo served by a thread of this process, which starts ten times sooner; its address."""
     fill_with_demo(data_file)
-    config = uvicorn.Config(create_app(data_file), host="127.0.0.1", port=0, log_level="warning")
+    config = uvicorn.Config(
+        create_app(data_file), host="127.0.0.1", port=0, log_level="warning", lifespan="off"
+    )
     server = uvicorn.Server(config)
     thread = threading.Thread(target=server.run)
     thread.start()
