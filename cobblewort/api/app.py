@@ -109,7 +109,7 @@ def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
 def create_plan(body: NewPlan, plans: Plans, reports: Kept, response: Response) -> PlanView:
     """Begin a plan, empty or from a document."""
     plan = body.plan.model_copy(update={"name": body.name}) if body.plan else Plan(name=body.name)
-    return _view(_judged(plan, reports, lambda sound: plans.create(sound, "new plan")), response)
+    return _view(_judged(plan, reports, lambda pinned: plans.create(pinned, "new plan")), response)
 
 
 def _judged(plan: Plan, reports: Reports, store: Callable[[Plan], StoredPlan]) -> StoredPlan:

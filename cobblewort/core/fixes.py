@@ -194,7 +194,7 @@ def _chains(
             changed = apply_patch(plan, patch)
         except InputError:
             continue
-        after = judgement_of(changed, catalogue)
+        after = judgement_of(changed, catalogue, like=before)
         kit = after.kit
         left = after.finding(finding.id)
         new = [f for f in _worse(before, after) if f.severity == "stops"]

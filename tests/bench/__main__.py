@@ -89,7 +89,7 @@ def fit_alone(pieces: list[Instance]) -> None:
     """Everything that fit works out, without the rules."""
     fit = assign(pieces)
     stack = build_stack(pieces)
-    assert Space(stack, fit).overlaps is not None
+    list(Space(stack, fit).overlaps)
     fasteners_of(stack, pieces)
     build_header(PLAN_25, pieces)
 

@@ -155,7 +155,7 @@ _IN_PHASE: dict[Activity, tuple[int, int]] = {
 _OUTSIDE_PHASES = {"idle": _ROW["idle"], "all": _ROW["peak"], "start": _ROW["start"]}
 
 
-def draw_rows(plan: Plan, states: list[State], line: str) -> list[int]:
+def _draw_rows(plan: Plan, states: list[State], line: str) -> list[int]:
     """Which row of its tables a line draws in each state.
 
     In a phase the limits see the peak of what works then, and heat its mean.
@@ -172,13 +172,13 @@ def draw_rows(plan: Plan, states: list[State], line: str) -> list[int]:
 
 
 def _rows_by_line(plan: Plan, states: list[State]) -> dict[str, IntArray]:
-    """`draw_rows` of every line; those of which no phase says anything share one array."""
-    alike = np.array(draw_rows(plan, states, ""))
+    """`_draw_rows` of every line; those of which no phase says anything share one array."""
+    alike = np.array(_draw_rows(plan, states, ""))
     rows = dict.fromkeys((line.id for line in plan.lines), alike)
     for phase in plan.duty:
         for line in phase.lines:
             if rows.get(line) is alike:
-                rows[line] = np.array(draw_rows(plan, states, line))
+                rows[line] = np.array(_draw_rows(plan, states, line))
     return rows
 
 

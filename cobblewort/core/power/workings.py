@@ -6,7 +6,7 @@ Figure ids: `rail:{node}:a@{state}` and `rail:{node}:v@{state}`.
 from __future__ import annotations
 
 from cobblewort.core.kit import Kit
-from cobblewort.core.power.model import PowerResult, draw_rows
+from cobblewort.core.power.model import PowerResult
 from cobblewort.core.working import Sum, Term, computed_term, reading_term
 
 _ACTIVITY_WORDS = ("off", "idle", "light", "working", "peak", "start")
@@ -34,7 +34,7 @@ def current_sum(kit: Kit, place: int, state: int) -> Sum:
     node = power.nodes[place]
     pieces: list[str] = []
     inputs: list[Term] = []
-    row = draw_rows(kit.plan, [power.states[state]], node.instance.line.id)[0]
+    row = power.rows[node.instance.line.id][state]
     for name, load in node.instance.compiled.loads.items():
         if load.rail != node.name:
             continue
