@@ -57,6 +57,7 @@ def test_a_plan_says_when_a_part_of_it_has_changed(quiet_page: Page, server: str
     page.get_by_role("link", name="Sheet", exact=True).click()
     page.get_by_label("Room above the board", exact=True).fill("20")
     page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_text("revision 2")).to_be_visible()
     page.get_by_role("link", name="Plans").click()
     page.get_by_role("link", name="Moss-growth time-lapse cabinet").click()
     expect(line).to_contain_text("changed since")
