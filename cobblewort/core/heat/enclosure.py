@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -31,9 +31,11 @@ _MAX_ROUNDS = 40
 _FILM_SLOPE, _OUTSIDE_SLOPE, _DRAUGHT_SLOPE = 1.25, 1.12, 1.5
 """Relative slopes of the flows against their temperature difference. They set the speed of the
 iteration, not its result."""
+_FIRST_RISES_K = 20.0, 10.0, 8.0
+"""Inside air, inner and outer wall above the ambient, where an iteration begins."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Enclosure:
     """A box of flat walls. Samples are the last axis of the arrays, which may be scalars.
 
@@ -93,6 +95,16 @@ class Enclosure:
         """Area that gives off heat. [m²]"""
         return self.level_m2 * (1 + self.bottom_share) + self.upright_m2
 
+    @cached_property
+    def wall_w_k(self) -> FloatArray:
+        """Conductance of the wall from face to face. [W/K]"""
+        return np.asarray(self.wall_w_mk * self.area_m2 / self.wall_m)
+
+    @cached_property
+    def radiant_m2(self) -> FloatArray:
+        """Emissivity times area. [m²]"""
+        return np.asarray(self.emissivity * self.area_m2)
+
 
 def vent_area_m2(low_m2: float, high_m2: float) -> float:
     """Effective area of two openings that the same air passes, 1/A² = 1/A1² + 1/A2². [m²]"""
@@ -150,7 +162,7 @@ def outside_w_k(
 
     `radiant_m2` is emissivity times area, where a caller has it at hand in the right shape.
     """
-    radiant = box.emissivity * box.area_m2 if radiant_m2 is None else radiant_m2
+    radiant = box.radiant_m2 if radiant_m2 is None else radiant_m2
     films = np.add(*film_conductances_w_k(box, wall_k, ambient_k))
     total: FloatArray = films + radiation_w_m2k(radiant, wall_k, ambient_k)
     return total
@@ -181,6 +193,18 @@ def film_paths_w_k(
     )
     films = level + upright
     return films[0], films[1] + radiation_w_m2k(radiant_m2, outer_k, ambient_k)
+
+
+@lru_cache(maxsize=64)
+def _first_films_w_k(box: Enclosure, ambient_k: float) -> tuple[FloatArray, FloatArray]:
+    """`film_paths_w_k` at the temperatures where an iteration begins, kept for the next kit.
+
+    Those at one ambient begin the iteration at others too: they set how fast it is, not where it
+    ends.
+    """
+    ambient = np.array([ambient_k])
+    air, inner, outer = (ambient + rise for rise in _FIRST_RISES_K)
+    return film_paths_w_k(box, air, inner, outer, ambient, box.radiant_m2)
 
 
 def _shaped(shape: tuple[int, ...], *values: FloatArray | float) -> list[FloatArray]:
@@ -244,18 +268,17 @@ def solve_enclosure(
     """
     ambient = np.asarray(ambient_k, dtype=float)
     # Everything in one shape: broadcasting in each of the many small products costs more than they.
-    wall_w_k, radiant_m2, sun_w = _shaped(
-        ambient.shape,
-        box.wall_w_mk * box.area_m2 / box.wall_m, box.emissivity * box.area_m2, box.sun_w,
-    )  # fmt: skip
+    wall_w_k, radiant_m2, sun_w = _shaped(ambient.shape, box.wall_w_k, box.radiant_m2, box.sun_w)
     air_per_air, air_per_wall, wall_per_air, wall_per_wall = _shaped(
         ambient.shape, heat.air_per_air, heat.air_per_wall, heat.wall_per_air, heat.wall_per_wall
     )
     # Temperatures count from the ambient, which leaves its own part in what is given off.
     air_w = heat.air_w + (air_per_air + air_per_wall) * ambient
     wall_w = heat.wall_w + (wall_per_air + wall_per_wall) * ambient
+    films = None
     if start is None:
-        air, inner, outer = (np.full(ambient.shape, rise) for rise in (20.0, 10.0, 8.0))
+        air, inner, outer = (np.full(ambient.shape, rise) for rise in _FIRST_RISES_K)
+        films = _first_films_w_k(box, ambient.item(0))
     else:
         air, inner, outer = (
             start.air_k - ambient, start.inner_wall_k - ambient, start.outer_wall_k - ambient,
@@ -263,7 +286,7 @@ def solve_enclosure(
     vented = bool(box.vent_area_m2 > 0 or np.any(np.asarray(box.fan_flow_m3_s) > 0))
     draught_at_1_k, forced = exchange_w_k(box, ambient + 1.0, ambient)
     for _ in range(_MAX_ROUNDS):
-        inside, outside = film_paths_w_k(
+        inside, outside = films or film_paths_w_k(
             box, air + ambient, inner + ambient, outer + ambient, ambient, radiant_m2
         )
         # Each flow is written G d0 + slope (d - d0): the difference d is new, d0 the last one.
@@ -291,6 +314,7 @@ def solve_enclosure(
         outer = (wall_w_k * inner + outer_w) * outward
         change_k = np.abs(new_air - air).max()
         air = new_air
-        if change_k < _TOLERANCE_K:
+        if change_k < _TOLERANCE_K and films is None:
             break
+        films = None
     return CaseTemps(air + ambient, inner + ambient, outer + ambient)

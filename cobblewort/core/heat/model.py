@@ -171,6 +171,7 @@ class _Network:
         self.plan, self.board, self.power = plan, board, power
         self.states = [state for state in power.states if state.mean]
         self._mean = [n for n, state in enumerate(power.states) if state.mean]
+        self._mean_rows: dict[int, IntArray] = {}
         self.instances = instances
         cooler = stack.cooler
         cooling = None if cooler is None else cooler.part.cooler
@@ -185,7 +186,11 @@ class _Network:
             board.compiled, None if cooler is None else cooler.compiled,
             tuple(side for side in ("above", "below") if stack.add_ons(side)),
         )  # fmt: skip
-        self.box = _enclosure(plan, stack)
+        place = plan.place
+        self.box = None if stack.case is None else _enclosure(
+            stack.case.compiled, None if cooler is None else cooler.compiled, place.standing,
+            place.altitude_m, place.sun_w_m2,
+        )  # fmt: skip
 
         own = board.compiled.loads["own"]
         drawn = self._mean_w(board, own)
@@ -204,7 +209,11 @@ class _Network:
 
     def _mean_w(self, piece: Instance, load: LoadArrays) -> FloatArray:
         """What a load of a piece draws in the mean states, in its own unit."""
-        return load.table[self.power.rows[piece.line.id][self._mean]]
+        rows = self.power.rows[piece.line.id]  # most lines share theirs
+        mean = self._mean_rows.get(id(rows))
+        if mean is None:
+            mean = self._mean_rows[id(rows)] = rows[self._mean]
+        return load.table[mean]
 
     def _other_heat_w(self) -> FloatArray:
         """Heat of everything else inside the case, straight to its air. [W]
@@ -537,17 +546,22 @@ def _board_body(
     return BoardBody(link, die_sink, split_path(still_sink, forced), board_path)
 
 
-def _enclosure(plan: Plan, stack: StackResult) -> Enclosure | None:
-    if stack.case is None or stack.case.part.case is None or stack.case.part.case.open:
+@lru_cache(maxsize=64)
+def _enclosure(
+    shell: CompiledPart, cooler: CompiledPart | None, standing: str, altitude_m: float,
+    sun_w_m2: float,
+) -> Enclosure | None:  # fmt: skip
+    """A case in its place, stirred by the fan of a cooler; None for one that is open."""
+    case, of = shell.part.case, shell.figure
+    if case is None or case.open:
         return None
-    case, of = stack.case.part.case, stack.case.compiled.figure
-    own = None if stack.cooler is None else stack.cooler.part.cooler
+    own = None if cooler is None else cooler.part.cooler
     low, high = case.vent_low_cm2 * 1e-4, case.vent_high_cm2 * 1e-4
     area = vent_area_m2(low, high)
     has_fan = own is not None and own.r_fan_k_w is not None
     fan_flow: FloatArray | float = 0.0
-    if has_fan and area > 0 and stack.cooler is not None and own is not None:
-        free = stack.cooler.compiled.figure("cooler.free_flow_m3_h", own.free_flow_m3_h)
+    if has_fan and area > 0 and cooler is not None and own is not None:
+        free = cooler.figure("cooler.free_flow_m3_h", own.free_flow_m3_h)
         fan_flow = of("case.fan_exchange_share", case.fan_exchange_share) * free / 3600
     wall = case.wall_mm * 1e-3
     rise = case.vent_rise_mm
@@ -558,32 +572,34 @@ def _enclosure(plan: Plan, stack: StackResult) -> Enclosure | None:
         wall_m=wall,
         wall_w_mk=of("case.wall_w_mk", case.wall_w_mk),
         emissivity=of("case.emissivity", case.emissivity),
-        bottom_share=BOTTOM_SHARE[plan.place.standing],
+        bottom_share=BOTTOM_SHARE[standing],
         stirred=has_fan,
         vent_area_m2=area,
         vent_rise_m=(VENT_RISE_SHARE * case.inner_height_mm if rise is None else rise) * 1e-3,
         fan_flow_m3_s=fan_flow,
-        pressure_pa=pressure_pa(plan.place.altitude_m),
+        pressure_pa=pressure_pa(altitude_m),
     )
-    if not plan.place.sun_w_m2:
+    if not sun_w_m2:
         return box
     taken_in = of("case.absorptance", case.absorptance)
-    return replace(box, sun_w=taken_in * plan.place.sun_w_m2 * box.sunlit_m2)
+    return replace(box, sun_w=taken_in * sun_w_m2 * box.sunlit_m2)
 
 
 def _losses_w(power: PowerResult, mean: list[int]) -> dict[str, FloatArray]:
     """What converters and supplies inside lose as heat, by rail, shape (states, samples). [W]"""
     losses: dict[str, FloatArray] = {}
     for place, node in enumerate(power.nodes):
-        if not node.instance.part.inside:
+        if node.parent >= 0 and node.converter != place:
             continue
-        source = node.instance.part.source
-        if node.converter == place and node.parent >= 0:
+        part = node.instance.part
+        if not part.inside:
+            continue
+        if node.parent >= 0:
             above_v = power.voltage_v[node.parent]
             taken_w = (power.input_a[place] * above_v - _given_w(power, place))[mean]
             losses[node.id] = np.maximum(taken_w, 0.0)
-        elif node.parent < 0 and source is not None and source.efficiency is not None:
-            efficiency = node.instance.compiled.figure("source.efficiency", source.efficiency)
+        elif part.source is not None and part.source.efficiency is not None:
+            efficiency = node.instance.compiled.figure("source.efficiency", part.source.efficiency)
             losses[node.id] = _given_w(power, place)[mean] * (1 / efficiency - 1)
     return losses
 
