@@ -37,7 +37,13 @@ class Judgement:
     @property
     def families(self) -> list[FamilyReport]:
         """The seven rulers."""
-        return [_family(family, label, self.margins, self.findings) for family, label in RULERS]
+        margins: dict[Family, list[Margin]] = defaultdict(list)
+        for margin in self.margins:
+            margins[margin.family].append(margin)
+        findings: dict[Family, list[Finding]] = defaultdict(list)
+        for finding in self.findings:
+            findings[finding.family].append(finding)
+        return [_family(f, label, margins[f], findings[f]) for f, label in RULERS]
 
     def finding(self, finding_id: str) -> Finding | None:
         """The finding with this id, or None."""
@@ -85,11 +91,8 @@ def judge_kit(
     return Judgement(kit, margins, findings)
 
 
-def _family(
-    family: Family, label: str, margins: list[Margin], findings: list[Finding]
-) -> FamilyReport:
-    own = [margin for margin in margins if margin.family == family]
-    told = [finding for finding in findings if finding.family == family]
+def _family(family: Family, label: str, own: list[Margin], told: list[Finding]) -> FamilyReport:
+    """One ruler, from the margins and findings of its family."""
     worst = min(own, key=lambda m: (-SEVERITY_RANK[m.severity], m.ruler_share), default=None)
     severity: Severity = told[0].severity if told else "sound"
     judged = bool(own or told) or family == "fit"

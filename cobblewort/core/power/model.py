@@ -117,6 +117,18 @@ class PowerResult:
                 found[node.parent].append(place)
         return found
 
+    @cached_property
+    def lines_above(self) -> list[tuple[str, ...]]:
+        """For each node its own line and those that it hangs on, up to the source, each once."""
+        found: list[tuple[str, ...]] = []
+        for node in self.nodes:
+            line = node.instance.line.id
+            above = found[node.parent] if node.parent >= 0 else ()
+            if line in above and above[0] != line:
+                above = tuple(other for other in above if other != line)
+            found.append(above if above[:1] == (line,) else (line, *above))
+        return found
+
     def out_of_sources(self) -> tuple[FloatArray, FloatArray]:
         """Currents and watts out of all sources by limit state, at nominal figures. [A], [W]"""
         roots = [place for place, node in enumerate(self.nodes) if node.parent < 0]
@@ -324,7 +336,7 @@ def _solve(
     drawn = current.copy()
     for place, watts in input_w.items():
         above = voltage[nodes[place].parent]
-        drawn[place] = np.divide(watts, above, out=np.zeros_like(watts), where=above > 0)
+        drawn[place] = watts / (np.where(collapsed, np.inf, above) if lost else above)
     return voltage, current, drawn, collapsed
 
 

@@ -83,10 +83,10 @@ def _node_check(
 
 def _through(kit: Kit, place: int) -> tuple[str, ...]:
     """Lines whose loads hang below a node, and the node's own."""
-    below = [place]
+    below, children, nodes = [place], kit.power.children, kit.power.nodes
     for number in below:  # which grows as it is walked
-        below += kit.power.children[number]
-    return tuple(dict.fromkeys(kit.power.nodes[number].instance.line.id for number in below))
+        below += children[number]
+    return tuple(dict.fromkeys([nodes[number].instance.line.id for number in below]))
 
 
 @rule(
@@ -259,11 +259,12 @@ class _RailLimit(NamedTuple):
 
 
 def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
-    rail, path = node.rail, f"rails.{node.name}"
+    rail = node.rail
     if rail.limit_w is not None:
-        return _RailLimit(f"{path}.limit_w", rail.limit_w, "W")
+        return _RailLimit(f"rails.{node.name}.limit_w", rail.limit_w, "W")
     if rail.limit_a is None:
         return None
+    path = f"rails.{node.name}"
     announced = kit.power.announced_a.get(node.instance.id, 0.0)
     if (
         rail.limit_unannounced_a is not None
@@ -350,8 +351,7 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
             yield Check(
                 f"{node.instance.id}.{key}", f"Voltage over {words_for}", "V", "min",
                 kit.power.limit_voltage_v[place], limit, sentence,
-                tuple(dict.fromkeys(_upstream(kit, place))), kit.power.limit_labels,
-                kit.power.limit_hard,
+                kit.power.lines_above[place], kit.power.limit_labels, kit.power.limit_hard,
                 span=set_v(kit.power.nodes, place) - limit, breach="stops" if stops else "tight",
                 working=_over(kit, place, partial(
                     reading_term, "V_limit", words_for, "V", node.instance, f"voltages.{key}_v",
@@ -371,8 +371,13 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each thing that hangs on a USB socket."""
     if not kit.power.stands:
         return
-    limit = np.full(kit.samples, usb.DEVICE_MIN_V)
-    for place, node in enumerate(kit.power.nodes):
+    power, limit = kit.power, np.full(kit.samples, usb.DEVICE_MIN_V)
+    spans = {
+        place: set_v(power.nodes, place) - limit
+        for place, node in enumerate(power.nodes)
+        if node.parent < 0
+    }
+    for place, node in enumerate(power.nodes):
         if node.socket is None or node.converter >= 0:
             continue
         if node.socket.socket.role != "host" or node.socket.socket.connector != "usb-a":
@@ -386,10 +391,9 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
 
         yield Check(
             node.instance.id, f"Voltage at {node.instance.name}", "V", "min",
-            kit.power.limit_voltage_v[place], limit, sentence,
-            tuple(dict.fromkeys(_upstream(kit, place))), kit.power.limit_labels,
-                kit.power.limit_hard, (node.socket.id,),
-            span=set_v(kit.power.nodes, place) - limit,
+            power.limit_voltage_v[place], limit, sentence,
+            power.lines_above[place], power.limit_labels, power.limit_hard, (node.socket.id,),
+            span=spans[node.root],
             working=_over(kit, place, partial(
                 standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,
                 "USB 2.0, 7.2.2",
@@ -446,10 +450,3 @@ def _over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunction:
         return Sum(f"voltage less {limit.label}", "V - V_limit", [volts, limit])
 
     return working
-
-
-def _upstream(kit: Kit, place: int) -> Iterator[str]:
-    while place >= 0:
-        node = kit.power.nodes[place]
-        yield node.instance.line.id
-        place = node.parent
