@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from cobblewort.core import words
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
@@ -133,7 +134,7 @@ def _working(
 
 
 def _advice(doubt: Doubt) -> str:
-    return f"Measure {doubt.label}: it accounts for {doubt.share:.0%} of the band."
+    return f"Measure {doubt.label}: it accounts for {words.percent(doubt.share)} of the band."
 
 
 def _out_of_reach(doubt: Doubt) -> bool:

@@ -149,7 +149,8 @@ class HeatReport:
     """Temperatures on the hottest day. `why_not` is empty where they are known.
 
     `wanted_die_c` is where the die would come to at full clock, `speed_share` the clock it holds
-    over the clock that is asked for.
+    over the clock that is asked for. Up to `hottest_ambient_c` outside nothing passes its limit;
+    beyond, what `hottest_ambient_by` names is first.
     """
 
     why_not: str
@@ -163,6 +164,7 @@ class HeatReport:
     hottest_ambient_c: float | None
     hottest_ambient_p05_c: float | None
     hottest_ambient_p95_c: float | None
+    hottest_ambient_by: str
 
 
 @dataclass(slots=True, frozen=True)

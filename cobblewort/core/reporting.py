@@ -16,6 +16,7 @@ from cobblewort.core.fit.assign import PlugRef, SocketRef
 from cobblewort.core.fit.buses import OnBus, buses
 from cobblewort.core.fit.rules import plug_name
 from cobblewort.core.fit.template import why_no_template
+from cobblewort.core.heat.model import SpotTemps
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Margin, Severity, percentiles
@@ -194,7 +195,18 @@ def heat_report(kit: Kit) -> HeatReport:
     heat = kit.heat
     if heat.board is None:
         return HeatReport(
-            heat.why_not, heat.ambient_c, _states(heat.states), [], [], [], [], [], None, None, None
+            heat.why_not,
+            heat.ambient_c,
+            _states(heat.states),
+            [],
+            [],
+            [],
+            [],
+            [],
+            None,
+            None,
+            None,
+            "",
         )
     banded = kit.samples > 1
     nodes = []
@@ -209,11 +221,12 @@ def heat_report(kit: Kit) -> HeatReport:
     around = "inside" if "inside" in heat.nodes else "outside"
     for spot in heat.spots:
         low, high = _band(spot.temp_c) if banded else (None, None)
-        name = spot.instance.name if spot.spot.slows else spot.label
+        name = _spot_name(spot)
         temps = spot.temp_c[:, 0].tolist()
         nodes.append(HeatNode(spot.id, name, temps, low, high, float(spot.limit_c[0])))
         paths[spot.id, around] = spot.power_w[:, 0]
     low, high = _band(heat.hottest_ambient_c[np.newaxis, :]) if banded else (None, None)
+    first = heat.first_spot
     return HeatReport(
         why_not="",
         ambient_c=heat.ambient_c,
@@ -226,7 +239,13 @@ def heat_report(kit: Kit) -> HeatReport:
         hottest_ambient_c=float(heat.hottest_ambient_c[0]),
         hottest_ambient_p05_c=low[0] if low else None,
         hottest_ambient_p95_c=high[0] if high else None,
+        hottest_ambient_by=_HEAT_LABELS["die"] if first is None else _spot_name(first),
     )
+
+
+def _spot_name(spot: SpotTemps) -> str:
+    """What slows itself is known by its name; of others the body too."""
+    return spot.instance.name if spot.spot.slows else spot.label
 
 
 def _band(values: FloatArray) -> tuple[list[float], list[float]]:

@@ -34,6 +34,11 @@ def watts(power_w: float) -> str:
     return f"{power_w:.1f} W"
 
 
+def percent(share: float) -> str:
+    """`75 %`, with the space that ISO 80000-1 wants."""
+    return f"{100 * share:.0f} %"
+
+
 def mm(length_mm: float) -> str:
     """`12.5 mm`."""
     return f"{length_mm:.1f} mm"

@@ -37,6 +37,8 @@ BLOWN_BOARD_FACTOR = 0.7
 STIRRED_SPOT_FACTOR = 0.65
 """What is left of a hot spot's resistance to air where a fan stirs it, as of a sink at 0.5 m/s:
 typical, from memory."""
+_FARTHEST_K = 150.0
+"""How far from the hottest day one looks for the day on which something reaches its limit."""
 VENT_RISE_SHARE = 0.8
 """Height between low and high vents over inner height, where a case does not state it."""
 
@@ -69,7 +71,7 @@ class HeatResult:
     def held(self) -> Held:
         """What holds when the clock gives way."""
         if self.network is None:
-            return Held({}, self.wanted_die_c, self.throttle_c)
+            return Held({}, self.wanted_die_c, self.throttle_c, self.throttle_c, None)
         return self.network.held
 
     @property
@@ -84,8 +86,21 @@ class HeatResult:
 
     @property
     def hottest_ambient_c(self) -> FloatArray:
-        """The highest outside temperature at which no hard state throttles, shape (samples,)."""
+        """The highest outside temperature at which nothing passes its limit in a hard state.
+
+        Shape (samples,).
+        """
         return self.held.hottest_ambient_c
+
+    @property
+    def die_ambient_c(self) -> FloatArray:
+        """The same of the processor alone."""
+        return self.held.die_ambient_c
+
+    @property
+    def first_spot(self) -> SpotTemps | None:
+        """The hot spot that is at its limit on that day; None where the processor is first."""
+        return self.held.first_spot
 
     @property
     def detail(self) -> HeatDetail | None:
@@ -95,11 +110,16 @@ class HeatResult:
 
 @dataclass(slots=True, frozen=True)
 class Held:
-    """What is left when the clock gives way: temperatures by node, the clock, the hottest day."""
+    """What is left when the clock gives way: temperatures by node, the clock, the hottest day.
+
+    `first_spot` is the hot spot that sets the hottest day, None where the processor does.
+    """
 
     nodes_c: dict[str, FloatArray]
     speed_share: FloatArray
     hottest_ambient_c: FloatArray
+    die_ambient_c: FloatArray
+    first_spot: SpotTemps | None
     temps: _Temps | None = None
 
 
@@ -264,7 +284,7 @@ class _Network:
         wanted_die_c = self.wanted.die_k - ZERO_C_K
         return HeatResult(
             self.states, self.board, "", self.plan.place.ambient_max_c, self.throttle_c,
-            wanted_die_c, self.soc_w + self.rest_w + self.other_w, self._spots(), self,
+            wanted_die_c, self.soc_w + self.rest_w + self.other_w, self.spots, self,
         )  # fmt: skip
 
     @cached_property
@@ -300,19 +320,20 @@ class _Network:
 
     @cached_property
     def held(self) -> Held:
-        """With the clock that holds in the hot states, and up to which day none is needed.
+        """With the clock that holds in the hot states, and up to which day nothing is too hot.
 
-        One solution near the clocks that hold and near the highest safe day.
+        One solution near the clocks that hold, and near the day on which each body is at its limit.
         """
         (wanted, idle), hot = self._wanted_and_idle, self._hot
-        worst, warmer_k = self._toward_the_limit(wanted)
+        worst, spare_k = self._nearest_to_limits()
+        warmer_k = np.clip(spare_k, -_FARTHEST_K, _FARTHEST_K)
         high, low = wanted.rows(hot), idle.rows(hot)
         high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
         guess_w = low_w + low.share_to(high, self.limit_k) * (high_w - low_w)
         rows = np.append(hot, worst)
         moved_k = np.concatenate([np.zeros_like(guess_w), warmer_k])
         looked = self.solve(
-            np.concatenate([guess_w, self.soc_w[[worst]]]), self.rest_w[rows], self.other_w[rows],
+            np.concatenate([guess_w, self.soc_w[worst]]), self.rest_w[rows], self.other_w[rows],
             self.ambient_k[rows] + moved_k, wanted.rows(rows).warmer(moved_k),
         )  # fmt: skip
         near, there = looked.rows(slice(0, hot.size)), looked.rows(slice(hot.size, None))
@@ -320,9 +341,12 @@ class _Network:
         soc_w = self.soc_w.copy()
         soc_w[hot] = held_w
         held_all = wanted.replaced(hot, held) if hot.size else wanted
-        ambient_c = self.plan.place.ambient_max_c
-        hottest_c = self._hottest_ambient_c(wanted.rows([worst]), there, warmer_k, ambient_c)
-        return Held(held_all.nodes_c(self.body), self._speed(soc_w), hottest_c, held_all)
+        hottest_c = self._hottest_ambient_c(wanted.rows(worst), there, spare_k, warmer_k)
+        first = int(np.argmin(hottest_c[:, 0]))
+        return Held(
+            held_all.nodes_c(self.body), self._speed(soc_w), hottest_c.min(axis=0), hottest_c[0],
+            self.spots[first - 1] if first else None, held_all,
+        )  # fmt: skip
 
     def _speed(self, soc_w: FloatArray) -> FloatArray:
         """Clock that a power allows over the clock that is asked for."""
@@ -333,7 +357,8 @@ class _Network:
         share = clock_share(soc_w, self.soc_idle_w, self.soc_peak_w)
         return np.where(slowed, share / np.maximum(full, 1e-9), 1.0)
 
-    def _spots(self) -> list[SpotTemps]:
+    @cached_property
+    def spots(self) -> list[SpotTemps]:
         """Hot spots inside, each warmed by itself over the air around it (at full clock)."""
         wanted = self.wanted
         air_c = (wanted.k[_AIR] if wanted.in_case else self.ambient_k) - ZERO_C_K
@@ -423,28 +448,37 @@ class _Network:
         held = near.towards(other_end, share).where(throttles, high)
         return np.where(throttles, held_w, high_w), held
 
-    def _toward_the_limit(self, wanted: _Temps) -> tuple[int, FloatArray]:
-        """The worst state that must hold, and how much warmer the day could nearly be. [K]
+    def _nearest_to_limits(self) -> tuple[list[int], FloatArray]:
+        """For the die and each hot spot its worst state that must hold, and how far it is there.
 
-        One kelvin outside is close to one at the die.
+        One kelvin outside is close to one at any of them. [K]
         """
+        temps_c = [self.wanted.die_k - ZERO_C_K, *(spot.temp_c for spot in self.spots)]
+        limits_c = [self.throttle_c, *(spot.limit_c for spot in self.spots)]
         hard = [n for n, state in enumerate(self.states) if state.hard]
-        headroom = self.throttle_c - (wanted.die_k - ZERO_C_K)
-        worst = min(hard, key=lambda n: float(headroom[n, 0]))
-        return worst, np.clip(headroom[[worst]], -150.0, 150.0)
+        states, spare_k = [], []
+        for temp_c, limit_c in zip(temps_c, limits_c, strict=True):
+            worst = max(hard, key=temp_c[:, 0].__getitem__)
+            states.append(worst)
+            spare_k.append(limit_c - temp_c[worst])
+        return states, np.array(spare_k)
 
     def _hottest_ambient_c(
-        self, wanted: _Temps, there: _Temps, warmer_k: FloatArray, ambient_c: float
+        self, wanted: _Temps, there: _Temps, spare_k: FloatArray, warmer_k: FloatArray
     ) -> FloatArray:
-        """Outside temperature at which the worst hard state just reaches its limit.
+        """Outside temperature at which the die and each hot spot just reach their limits.
 
-        From its headroom now and on a day warmer by that much, corrected once.
+        From the room they have now and what is left of it on a day warmer by `warmer_k`, corrected
+        once; a hot spot follows the air around it.
         """
-        spare = self.throttle_c - (wanted.die_k - ZERO_C_K)
-        left = self.throttle_c - (there.die_k - ZERO_C_K)
+        followed_k = there.k[_DIE] - wanted.k[_DIE]
+        followed_k[1:] = (there.k[_AIR] - wanted.k[_AIR])[1:] if wanted.in_case else warmer_k[1:]
         slope = np.ones_like(warmer_k)
-        np.divide(spare - left, warmer_k, out=slope, where=np.abs(warmer_k) > 1e-6)
-        return np.asarray((ambient_c + warmer_k + left / np.clip(slope, 0.3, 1.5))[0])
+        np.divide(followed_k, warmer_k, out=slope, where=np.abs(warmer_k) > 1e-6)
+        left_k = spare_k - followed_k
+        ambient_c = self.plan.place.ambient_max_c
+        hottest_c: FloatArray = ambient_c + warmer_k + left_k / np.clip(slope, 0.3, 1.5)
+        return hottest_c
 
 
 _DIE, _SINK, _BOARD, _AIR, _INNER, _OUTER = range(6)

@@ -9,12 +9,12 @@ import numpy as np
 from cobblewort.core import words
 from cobblewort.core.findings import Remark
 from cobblewort.core.heat.model import SpotTemps
-from cobblewort.core.heat.workings import throttle_term
+from cobblewort.core.heat.workings import limit_term, throttle_term
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin, Severity
 from cobblewort.core.remedies import add_missing, another, another_supply
 from cobblewort.core.rules import rule
-from cobblewort.core.working import Sum, computed_term, reading_term
+from cobblewort.core.working import Sum, computed_term
 
 
 @rule(
@@ -43,8 +43,8 @@ def throttle(kit: Kit) -> Iterator[Check]:
         )
         if margin.spare < 0:
             speed = float(heat.speed_share[number, 0])
-            return f"{text} and would hold {speed:.0%} of its clock."
-        return f"{text}. Good up to {words.degrees(float(heat.hottest_ambient_c[0]))} outside."
+            return f"{text} and would hold {words.percent(speed)} of its clock."
+        return f"{text}. Good up to {words.degrees(float(heat.die_ambient_c[0]))} outside."
 
     def working(state: int) -> Sum:
         die_c = float(heat.wanted_die_c[state, 0])
@@ -158,11 +158,9 @@ def _spot_check(kit: Kit, spot: SpotTemps, name: str, until: str, breach: Severi
         )
 
     def working(state: int) -> Sum:
-        path = f"hot.{spot.name}.limit_c"
-        limit = reading_term("T_limit", "limit", "°C", piece, path, spot.spot.limit_c)
         figure = f"heat:{spot.id}@{heat.states[state].id}"
         temp = computed_term("T", spot.label, "°C", float(spot.temp_c[state, 0]), figure)
-        return Sum("limit less temperature", "T_limit - T", [limit, temp])
+        return Sum("limit less temperature", "T_limit - T", [limit_term(spot), temp])
 
     return Check(
         spot.id, f"Temperature: {spot.label}", "°C", "max", spot.temp_c, spot.limit_c,

@@ -55,6 +55,12 @@ def throttle_term(board: Instance) -> Term:
     return reading_term("T_limit", "throttle point", "°C", board, path, heat.throttle_c)
 
 
+def limit_term(spot: SpotTemps) -> Term:
+    """The temperature that a hot spot may reach."""
+    path = f"hot.{spot.name}.limit_c"
+    return reading_term("T_limit", "limit", "°C", spot.instance, path, spot.spot.limit_c)
+
+
 def _at(values: FloatArray, state: int) -> float:
     return float(values[state, 0])
 
@@ -204,23 +210,30 @@ def _wall(detail: HeatDetail, state: int, kit: Kit) -> Sum:
 
 
 def _hottest(kit: Kit, detail: HeatDetail) -> Sum:
-    """One kelvin outside is close to one kelvin at the die; how close is solved, not assumed."""
-    heat = kit.heat
+    """One kelvin outside is close to one kelvin at a body; how close is solved, not assumed."""
+    heat, spot = kit.heat, kit.heat.first_spot
     if heat.board is None:
         raise ValueError("without a board there is no ambient to look for")
+    temps_c = heat.wanted_die_c if spot is None else spot.temp_c
     hard = [n for n, state in enumerate(heat.states) if state.hard]
-    worst = max(hard, key=lambda n: float(heat.wanted_die_c[n, 0]))
-    ambient, limit = kit.plan.place.ambient_max_c, float(heat.throttle_c[0])
-    die = float(heat.wanted_die_c[worst, 0])
+    worst = max(hard, key=temps_c[:, 0].__getitem__)
+    if spot is None:
+        limit = throttle_term(heat.board)
+        body = _temp(detail, "die", worst, "T", "die in the worst state")
+    else:
+        limit = limit_term(spot)
+        label = f"{spot.label} in the worst state"
+        figure = f"heat:{spot.id}@{detail.state_ids[worst]}"
+        body = computed_term("T", label, "°C", _at(temps_c, worst), figure)
+    ambient = kit.plan.place.ambient_max_c
     rise = float(heat.hottest_ambient_c[0]) - ambient
-    slope = (limit - die) / rise if abs(rise) > 1e-9 else 1.0
+    slope = (limit.value - body.value) / rise if abs(rise) > 1e-9 else 1.0
     return Sum(
-        "the hottest day, and the headroom of the worst state over how the die follows the day",
-        "T_out + (T_limit - T_die) / s",
+        "the hottest day, and the room that is left in the worst state over how its temperature "
+        "follows the day",
+        "T_out + (T_limit - T) / s",
         [
-            plan_term("T_out", "hottest day", "°C", ambient),
-            throttle_term(heat.board),
-            _temp(detail, "die", worst, "T_die", "die in the worst state"),
-            computed_term("s", "kelvins at the die for one outside, solved", "", slope, None),
+            plan_term("T_out", "hottest day", "°C", ambient), limit, body,
+            computed_term("s", "kelvins there for one outside, solved", "", slope, None),
         ],
     )  # fmt: skip

@@ -56,7 +56,8 @@ def _node_check(
         at = f"{say} {show(margin.value)}{words.when(margin.state)}"
         if margin.spare < 0:
             return f"{at}; the limit is {show(margin.limit)}."
-        return f"{at}, {margin.value / margin.limit:.0%} of its limit of {show(margin.limit)}."
+        loaded = words.percent(margin.value / margin.limit)
+        return f"{at}, {loaded} of its limit of {show(margin.limit)}."
 
     def working(state: int) -> Sum:
         name, at = power.nodes[node].id, power.states[power.limit_states[state]].id
@@ -430,8 +431,8 @@ def no_collapse(kit: Kit) -> Iterator[Remark]:
     if share > 0:
         yield Remark(
             "collapse", "tight",
-            f"With {share:.0%} of the likely figures the voltage collapses: lead and supply are at "
-            "their end.",
+            f"With {words.percent(share)} of the likely figures the voltage collapses: lead and "
+            "supply are at their end.",
             lines,
         )  # fmt: skip
 

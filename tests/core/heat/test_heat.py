@@ -89,14 +89,33 @@ def test_what_flows_in_flows_out_of_every_node(case: str) -> None:
             assert net["outside"] == pytest.approx(inside[number], rel=0.01)
 
 
-def test_the_highest_safe_ambient_is_where_it_just_throttles() -> None:
-    """Judged again at that ambient, the worst hard state has no headroom left."""
-    plan = kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": 25})
-    good_up_to = judged(plan).heat.hottest_ambient_c
-    assert good_up_to is not None
-    there = judged(kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": good_up_to})).heat
-    hard = [t for t, s in zip(there.wanted_die_c, there.states, strict=True) if s.hard]
-    assert max(hard) == pytest.approx(80, abs=0.3)
+@pytest.mark.parametrize(
+    ("parts", "first"),
+    [
+        (("B06", "S01", "M02", "K03", "E04"), "Processor"),
+        (("B10", "S03", "M02", "K05", "E03", "A06", "2xD04"), "Setts 1T (1)"),
+        (("B10", "S03", "M02", "K05", "A06", "D06"), "Kerb 1T"),
+    ],
+)
+def test_on_the_highest_safe_day_the_first_body_is_at_its_limit(
+    parts: tuple[str, ...], first: str
+) -> None:
+    """Judged again at that ambient, in a case and in the open: it has no room, others have."""
+    duty = [{"name": "recording", "hours": 3, "activity": "light"}]
+    now = judged(kit(*parts, duty=duty, place={"ambient_max_c": 25})).heat
+    assert now.hottest_ambient_by == first
+    assert now.hottest_ambient_c is not None
+    there = judged(kit(*parts, duty=duty, place={"ambient_max_c": now.hottest_ambient_c})).heat
+    must_hold = [n for n, state in enumerate(there.states) if state.hard]
+    temps_c = {node.label: node.temp_c for node in there.nodes}
+    temps_c["Processor"] = there.wanted_die_c
+    room_k = {
+        node.label: node.limit_c - max(temps_c[node.label][n] for n in must_hold)
+        for node in there.nodes
+        if node.limit_c is not None
+    }
+    assert room_k[first] == pytest.approx(0, abs=0.3)
+    assert min(room_k.values()) > -0.3
 
 
 def test_heat_01_fires_when_hot_and_is_silent_when_cool() -> None:

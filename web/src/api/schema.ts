@@ -1547,7 +1547,8 @@ export interface components {
          * @description Temperatures on the hottest day. `why_not` is empty where they are known.
          *
          *     `wanted_die_c` is where the die would come to at full clock, `speed_share` the clock it holds
-         *     over the clock that is asked for.
+         *     over the clock that is asked for. Up to `hottest_ambient_c` outside nothing passes its limit;
+         *     beyond, what `hottest_ambient_by` names is first.
          */
         HeatReport: {
             /** Why Not */
@@ -1572,6 +1573,8 @@ export interface components {
             hottest_ambient_p05_c: number | null;
             /** Hottest Ambient P95 C */
             hottest_ambient_p95_c: number | null;
+            /** Hottest Ambient By */
+            hottest_ambient_by: string;
         };
         /**
          * HotSpot

@@ -101,6 +101,7 @@ export function report(fields: {
       hottest_ambient_c: null,
       hottest_ambient_p05_c: null,
       hottest_ambient_p95_c: null,
+      hottest_ambient_by: "",
     },
     noise: { heard: [], level_dba: 0, limit_dba: null },
     cost: {
