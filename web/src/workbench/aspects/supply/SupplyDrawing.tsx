@@ -66,7 +66,7 @@ function Node({ box }: { box: SupplyBox }) {
           key={line}
           x={place.x}
           y={place.y + index * LINE}
-          textAnchor={box.words === "above-left" ? "end" : "start"}
+          textAnchor={box.words.endsWith("left") ? "end" : "start"}
           className={index < names.length ? "strong" : "small"}
         >
           {line}
@@ -86,6 +86,13 @@ function wordsAt(box: SupplyBox, count: number) {
       return { x: box.x + 11, y: box.y - 2, rulerX: box.x + 11, rulerY: box.y + 20 };
     case "below":
       return { x: box.x - 4, y: bottom + 14, rulerX: box.x - 4, rulerY: bottom + 8 + count * LINE };
+    case "below-left":
+      return {
+        x: box.x + 4,
+        y: bottom + 14,
+        rulerX: box.x + 4 - RULER,
+        rulerY: bottom + 8 + count * LINE,
+      };
     case "above":
       return { x: box.x - 4, y: above, rulerX: box.x - 4, rulerY: bottom + 8 };
     case "above-left":

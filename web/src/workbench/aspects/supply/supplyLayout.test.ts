@@ -71,6 +71,37 @@ describe("the supply drawing", () => {
     expect(ids).toContain("drive");
   });
 
+  it("keeps the words of a branching node on its left and inside the drawing", () => {
+    const fanned = (id: string) => [
+      node(`${id} a`, id, 1, { loads_a: [1] }),
+      node(`${id} b`, id, 1, { loads_a: [1] }),
+    ];
+    const forest = report({
+      nodes: [
+        node("hub", null, 4),
+        node("over", "hub", 2),
+        node("under", "hub", 2),
+        ...fanned("over"),
+        ...fanned("under"),
+        node("supply", null, 2),
+        node("lead", "supply", 2),
+        ...fanned("lead"),
+      ],
+    });
+    const { boxes } = supplyLayout(forest, 0, 640);
+    const words = Object.fromEntries(boxes.map((entry) => [entry.id, entry.words]));
+    expect(words).toMatchObject({
+      hub: "above-left",
+      over: "above-left",
+      under: "below-left",
+      supply: "below",
+      lead: "above-left",
+    });
+    const atLeft = boxes.filter((entry) => entry.words.endsWith("left"));
+    expect(Math.min(...atLeft.map((entry) => entry.x))).toBeGreaterThan(100);
+    expect(boxes.find((entry) => entry.id === "supply")?.x).toBeLessThan(20);
+  });
+
   it("bounds the digits of what it writes", () => {
     expect(layout.leads.every((lead) => !/\d\.\d{2,}/.test(lead.path))).toBe(true);
   });

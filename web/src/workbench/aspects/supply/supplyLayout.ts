@@ -13,7 +13,7 @@ export interface SupplyBox {
   currentA: number;
   isLeaf: boolean;
   /** Where the words stand: right of a leaf, else above or below the bar, running right or left. */
-  words: "beside" | "above" | "below" | "above-left";
+  words: "beside" | "above" | "below" | "above-left" | "below-left";
   ruler: StateMargin | null;
   severity: Severity;
 }
@@ -64,7 +64,7 @@ interface Branch {
 /** `state` is an index into the report's states; `width` the room there is. [px] */
 export function supplyLayout(report: Report, state: number, width: number): SupplyLayout {
   const roots = branches(report, state);
-  const deepest = Math.max(1, ...roots.map(depth));
+  const deepest = Math.max(1, ...roots.map((root) => firstLevel(root) + depth(root)));
   const step = Math.max(92, (width - LEFT - LEAF_ROOM) / Math.max(1, deepest - 1));
   const heaviest = Math.max(0.1, ...roots.map((root) => root.current));
   const layout: SupplyLayout = { width, height: 0, boxes: [], leads: [] };
@@ -105,6 +105,7 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
     const widths = children.map((child) => thickness(child.current));
     let at = from.y - widths.reduce((sum, w) => sum + w, 0) / 2;
     targets.forEach((target, index) => {
+      if (target.words === "above-left" && from.y < target.y) target.words = "below-left";
       const lead = widths[index] ?? THINNEST;
       const y = at + lead / 2;
       at += lead;
@@ -119,7 +120,7 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
     });
   };
 
-  roots.forEach((root) => place(root, 0));
+  roots.forEach((root) => place(root, firstLevel(root)));
   layout.height = TOP + Math.max(1, row) * ROW;
   return layout;
 }
@@ -149,6 +150,15 @@ function passesOn(branch: Branch): boolean {
   return (
     branch.node.via === "inside" && branch.node.margins.length === 0 && branch.children.length === 1
   );
+}
+
+/** A source that branches at once has its words on its left, where the first column stays free. */
+function firstLevel(root: Branch): number {
+  return fans(root) ? 1 : 0;
+}
+
+function fans(branch: Branch): boolean {
+  return branch.children.length > 1;
 }
 
 function depth(branch: Branch): number {
@@ -183,12 +193,15 @@ function marginsOf(branch: Branch | undefined): string[] {
   return branch === undefined || branch.isLoad ? [] : branch.node.margins;
 }
 
-/** Leads fan out right of a branching node, so its words run left, and those before it go below. */
+/**
+ * Leads fan out right of a branching node, so its words run left, over the lead that comes to it
+ * (or under one that comes from above); and those of a node just before it go below.
+ */
 function wordsPlace(branch: Branch): SupplyBox["words"] {
-  const { children } = branch;
-  if (children.length === 0) return "beside";
-  if (children.length > 2) return "above-left";
-  return children.length === 1 && (children[0]?.children.length ?? 0) > 2 ? "below" : "above";
+  const [next] = branch.children;
+  if (next === undefined) return "beside";
+  if (fans(branch)) return "above-left";
+  return fans(next) ? "below" : "above";
 }
 
 function loadLabel(node: SupplyNode): string {
