@@ -102,6 +102,18 @@ describe("the supply drawing", () => {
     expect(boxes.find((entry) => entry.id === "supply")?.x).toBeLessThan(20);
   });
 
+  it("takes the room that a deep tree needs", () => {
+    const chain = report({
+      nodes: Array.from({ length: 7 }, (_, n) =>
+        node(`n${n}`, n === 0 ? null : `n${n - 1}`, 1, { loads_a: [n === 6 ? 1 : 0] }),
+      ),
+    });
+    const deep = supplyLayout(chain, 0, 480);
+    const farthest = Math.max(...deep.boxes.map((entry) => entry.x));
+    expect(deep.width - farthest).toBeGreaterThan(100);
+    expect(supplyLayout(tree, 0, 640).width).toBe(640);
+  });
+
   it("bounds the digits of what it writes", () => {
     expect(layout.leads.every((lead) => !/\d\.\d{2,}/.test(lead.path))).toBe(true);
   });

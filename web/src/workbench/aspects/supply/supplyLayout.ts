@@ -47,7 +47,11 @@ export interface SupplyLayout {
 const ROW = 74;
 const TOP = 34;
 const LEFT = 14;
-const LEAF_ROOM = 132;
+const LEAF_ROOM = 126;
+/** More room over two leads that part, as the words stand over the middle of them. [rows] */
+const ROOM_FOR_WORDS = 0.3;
+/** Columns no narrower than this; a deep tree in little room is drawn smaller instead. [px] */
+const NARROWEST = 82;
 const THICKEST = 26;
 const THINNEST = 1.5;
 /** Leads part early, which leaves room for the words of the nodes they lead to. */
@@ -65,9 +69,11 @@ interface Branch {
 export function supplyLayout(report: Report, state: number, width: number): SupplyLayout {
   const roots = branches(report, state);
   const deepest = Math.max(1, ...roots.map((root) => firstLevel(root) + depth(root)));
-  const step = Math.max(92, (width - LEFT - LEAF_ROOM) / Math.max(1, deepest - 1));
+  const columns = Math.max(1, deepest - 1);
+  const step = Math.max(NARROWEST, (width - LEFT - LEAF_ROOM) / columns);
   const heaviest = Math.max(0.1, ...roots.map((root) => root.current));
-  const layout: SupplyLayout = { width, height: 0, boxes: [], leads: [] };
+  const needed = Math.max(width, LEFT + columns * step + LEAF_ROOM);
+  const layout: SupplyLayout = { width: needed, height: 0, boxes: [], leads: [] };
   const margins = new Map(report.margins.map((margin) => [margin.id, margin]));
   const stateLabel = report.supply.states[state]?.label ?? "";
   let row = 0;
@@ -75,6 +81,7 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
   const thickness = (current: number) => round(Math.max(THINNEST, (current / heaviest) * THICKEST));
 
   const place = (branch: Branch, level: number): SupplyBox => {
+    if (row > 0 && branch.children.length === 2) row += ROOM_FOR_WORDS;
     const below = branch.children.map((child) => place(child, level + 1));
     const first = below[0];
     const last = below[below.length - 1];
