@@ -19,6 +19,10 @@ RULERS: tuple[tuple[Family, str], ...] = (
     ("life", "Life"), ("cost", "Cost"), ("noise", "Noise"),
 )  # fmt: skip
 """The seven rulers in their order."""
+_MISSING: dict[Family, str] = {
+    "supply": "no supply", "heat": "no board", "cost": "no budget", "noise": "no limit",
+}  # fmt: skip
+"""What a kit lacks where the rules of a family have nothing to look at."""
 
 
 @dataclass(slots=True)
@@ -100,11 +104,12 @@ def _family(family: Family, label: str, own: list[Margin], told: list[Finding]) 
     if worst is not None and SEVERITY_RANK[worst.severity] < SEVERITY_RANK[severity]:
         shown = None if severity in ("stops", "tight") else worst
     finding = told[0].id if told else None
+    why_not = "" if judged else _MISSING.get(family, "not judged yet")
     if shown is None:
         return FamilyReport(
-            family, label, judged, severity, None, finding, None, "", None, None, None
+            family, label, judged, severity, None, finding, None, "", None, None, None, why_not
         )
     return FamilyReport(
         family, label, judged, severity, shown.id, finding, shown.spare, shown.unit,
-        shown.ruler_share, shown.ruler_p05, shown.ruler_p95,
+        shown.ruler_share, shown.ruler_p05, shown.ruler_p95, why_not,
     )  # fmt: skip

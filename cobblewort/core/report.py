@@ -18,8 +18,9 @@ from cobblewort.core.parts.model import Edge, Opening, Origin
 
 @dataclass(slots=True, frozen=True)
 class FamilyReport:
-    """One ruler: the worst of its family. `judged` is false where no rule looks at it yet.
+    """One ruler: the worst of its family.
 
+    Where `judged` is false no rule has anything to look at, and `why_not` says what is missing.
     `margin` is the worst margin, `finding` the worst finding; a finding without a number has no
     margin and is shown by its mark and sentence. `spare`, in `unit`, and the `ruler_` shares are
     those of the margin.
@@ -36,6 +37,7 @@ class FamilyReport:
     ruler_share: float | None
     ruler_p05: float | None
     ruler_p95: float | None
+    why_not: str
 
 
 @dataclass(slots=True, frozen=True)

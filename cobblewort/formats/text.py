@@ -32,7 +32,7 @@ def report_text(report: Report, width: int = 100) -> str:
 
 def _ruler_row(family: FamilyReport, margin: Margin | None) -> str:
     if not family.judged:
-        return f"  {family.label:<8}not judged yet"
+        return f"  {family.label:<8}{family.why_not}"
     word = SEVERITY_WORDS[family.severity]
     if margin is None:
         return f"  {family.label:<8}{word}"

@@ -47,12 +47,17 @@ def test_the_repaired_choir_recorder_is_stopped_by_nothing() -> None:
 
 
 def test_seven_rulers_in_their_order() -> None:
-    """Those without a rule say that they are not judged."""
+    """Those with nothing to look at say what is missing."""
     report = judged(kit(*SMALL))
     assert [f.id for f in report.families] == [
         "fit", "supply", "heat", "data", "life", "cost", "noise",
     ]  # fmt: skip
-    assert {f.id for f in report.families if not f.judged} == {"data", "life", "cost", "noise"}
+    assert {f.id: f.why_not for f in report.families if not f.judged} == {
+        "data": "not judged yet", "life": "not judged yet", "cost": "no budget",
+        "noise": "no limit",
+    }  # fmt: skip
+    missing = {f.id: f.why_not for f in judged(kit("M02")).families}
+    assert (missing["supply"], missing["heat"]) == ("no supply", "no board")
 
 
 def test_a_ruler_is_the_worst_of_its_family() -> None:

@@ -1178,8 +1178,9 @@ export interface components {
         };
         /**
          * FamilyReport
-         * @description One ruler: the worst of its family. `judged` is false where no rule looks at it yet.
+         * @description One ruler: the worst of its family.
          *
+         *     Where `judged` is false no rule has anything to look at, and `why_not` says what is missing.
          *     `margin` is the worst margin, `finding` the worst finding; a finding without a number has no
          *     margin and is shown by its mark and sentence. `spare`, in `unit`, and the `ruler_` shares are
          *     those of the margin.
@@ -1213,6 +1214,8 @@ export interface components {
             ruler_p05: number | null;
             /** Ruler P95 */
             ruler_p95: number | null;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * Fastener

@@ -81,7 +81,7 @@ function verdict(plan: PlanStrip): string {
 function SmallRuler({ family }: { family: FamilyReport }) {
   const words = family.judged
     ? `${family.label}: ${severityWord(family.severity)}, ${familyFigure(family)}`
-    : `${family.label}: not judged yet`;
+    : `${family.label}: ${family.why_not}`;
   return (
     <div className={`strip-ruler ${family.judged ? "" : "unjudged"}`} title={words}>
       <span className="visually-hidden">{words}</span>

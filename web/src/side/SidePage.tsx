@@ -141,7 +141,7 @@ function SideRuler({ report, index }: { report: Report; index: number }) {
         size="lg"
       />
       <span className={`tabular tone-${family.judged ? family.severity : "note"}`}>
-        {family.judged ? familyFigure(family) : "not judged"}
+        {family.judged ? familyFigure(family) : family.why_not}
       </span>
     </div>
   );

@@ -57,7 +57,7 @@ function Drawing({ family, judged }: { family: FamilyId; judged: boolean }) {
 }
 
 function verdict(report: Report, family: FamilyReport): string {
-  if (!family.judged) return "not judged yet";
+  if (!family.judged) return family.why_not;
   const worst = report.findings.find((finding) => finding.id === family.finding);
   return worst ? `${severityWord(worst.severity)}: ${worst.sentence}` : "Sound";
 }

@@ -53,7 +53,7 @@ function MarginFigure({ family, before }: FigureProps) {
     return (
       <span className="unjudged">
         <Ruler share={null} severity="note" width={RULER_WIDTH} height={ROW_HEIGHT} />
-        not judged
+        {family.why_not}
       </span>
     );
   }

@@ -9,7 +9,6 @@ const LATER: Partial<Record<FamilyId, { title: string; what: string }>> = {
     title: "How long it lasts",
     what: "Years of a card or drive under what is written to it, and the odds of an array.",
   },
-  cost: { title: "What it costs", what: "Set a budget to see what is left of it." },
 };
 
 /** A margin that no rule looks at yet says so: neither sound nor wrong. */
