@@ -15,6 +15,8 @@ from cobblewort.core.purpose import KnownPlace, Purpose
 _LOADER = getattr(yaml, "CSafeLoader", yaml.SafeLoader)
 """The same reader in C, where it is there: the small boards start half a second sooner."""
 
+_ANY_PURPOSE = "something-else"
+
 
 def _load(name: str) -> Any:
     text = (files("cobblewort.data") / name).read_text(encoding="utf-8")
@@ -60,10 +62,11 @@ def demo_plans() -> list[dict[str, Any]]:
 
 @lru_cache(maxsize=1)
 def shipped_purposes() -> dict[str, Purpose]:
-    """The purposes by id: one file each."""
+    """The purposes by id, one file each: in the order of their titles, "something else" last."""
     folder = files("cobblewort.data") / "purposes"
-    names = sorted(entry.name for entry in folder.iterdir() if entry.name.endswith(".yaml"))
+    names = [entry.name for entry in folder.iterdir() if entry.name.endswith(".yaml")]
     found = [Purpose(id=name.removesuffix(".yaml"), **_load(f"purposes/{name}")) for name in names]
+    found.sort(key=lambda purpose: (purpose.id == _ANY_PURPOSE, purpose.title))
     return {purpose.id: purpose for purpose in found}
 
 

@@ -9,6 +9,12 @@ from tests.kits import shipped
 PURPOSES = list(shipped_purposes().values())
 
 
+def test_they_stand_in_the_order_of_their_titles() -> None:
+    """As somebody looks for one in a list; what fits none of them last."""
+    titles = [purpose.title for purpose in PURPOSES]
+    assert titles == [*sorted(titles[:-1]), "Something else"]
+
+
 def test_all_kinds_of_builds_are_there() -> None:
     """Twenty purposes and ten places, each with a title of its own."""
     assert len(PURPOSES) == 20
