@@ -48,6 +48,20 @@ test("what fails is named, with the nearest kit below", () => {
   expect(screen.getByText(/the budget is EUR 60.00/)).toBeTruthy();
 });
 
+test("what is tight is told before the kit is begun, the rest counted", () => {
+  const data = kit([]);
+  const findings = [1, 2, 3, 4, 5].map((n) => ({
+    id: `PWR-02:${n}`,
+    severity: n === 1 ? "note" : "tight",
+    sentence: `Snag ${n}.`,
+  }));
+  Object.assign(data.report, { severity: "tight", findings });
+  render(<FirstKitPane request={REQUEST} missing="" found={answer({ data })} />);
+  expect(screen.getByText("Snag 2.")).toBeTruthy();
+  expect(screen.getByText("1 more in the plan.")).toBeTruthy();
+  expect(screen.queryByText("Snag 1.")).toBeNull();
+});
+
 test("what is missing comes before an old answer", () => {
   const missing = "Choose where it will live.";
   render(<FirstKitPane request={null} missing={missing} found={answer({ data: kit([]) })} />);

@@ -33,8 +33,12 @@ export function FirstKitPane({ request, missing, found }: Props) {
   );
 }
 
+/** Of what is tight so many are told before the kit is begun. */
+const MOST_TOLD = 3;
+
 function Found({ kit, stale }: { kit: FirstKit; stale: boolean }) {
   const { report } = kit;
+  const tight = report.findings.filter((finding) => finding.severity === "tight");
   const why = new Map(kit.reasons.map((reason) => [reason.line, reason.text]));
   return (
     <div className={stale ? "stale" : ""}>
@@ -46,6 +50,14 @@ function Found({ kit, stale }: { kit: FirstKit; stale: boolean }) {
             : "No kit of the cupboard does all of it. The nearest one fails here:"}
         </span>
       </p>
+      {kit.failing.length === 0 && tight.length > 0 && (
+        <ul className="failing">
+          {tight.slice(0, MOST_TOLD).map((finding) => (
+            <li key={finding.id}>{finding.sentence}</li>
+          ))}
+          {tight.length > MOST_TOLD && <li>{tight.length - MOST_TOLD} more in the plan.</li>}
+        </ul>
+      )}
       {kit.failing.length > 0 && (
         <ul className="failing">
           {kit.failing.map((sentence) => (
