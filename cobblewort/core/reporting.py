@@ -226,7 +226,6 @@ def heat_report(kit: Kit) -> HeatReport:
         nodes.append(HeatNode(spot.id, name, temps, low, high, float(spot.limit_c[0])))
         paths[spot.id, around] = spot.power_w[:, 0]
     low, high = _band(heat.hottest_ambient_c[np.newaxis, :]) if banded else (None, None)
-    first = heat.first_spot
     return HeatReport(
         why_not="",
         ambient_c=heat.ambient_c,
@@ -239,8 +238,14 @@ def heat_report(kit: Kit) -> HeatReport:
         hottest_ambient_c=float(heat.hottest_ambient_c[0]),
         hottest_ambient_p05_c=low[0] if low else None,
         hottest_ambient_p95_c=high[0] if high else None,
-        hottest_ambient_by=_HEAT_LABELS["die"] if first is None else _spot_name(first),
+        hottest_ambient_by=_first_too_hot(heat.first_spot),
     )
+
+
+def _first_too_hot(spot: SpotTemps | None) -> str:
+    if spot is None:
+        return "the processor"
+    return spot.instance.name if spot.spot.slows else f"the {words.within(spot.label)}"
 
 
 def _spot_name(spot: SpotTemps) -> str:

@@ -12,6 +12,7 @@ _CONNECTOR_WORDS = {
     "header-3v3": "header 3.3 V", "video-full": "full-size video", "video-mini": "mini video",
     "video-micro": "micro video", "aerial": "aerial",
 }  # fmt: skip
+_SIGNS = {"EUR": "€"}
 
 
 def connector(name: str) -> str:
@@ -50,8 +51,9 @@ def degrees(temp_c: float) -> str:
 
 
 def money(amount: Decimal | float, currency: str) -> str:
-    """`EUR 12.50`."""
-    return f"{currency} {Decimal(str(amount)):.2f}"
+    """`€ 12.50`, `€ 12`: no cents where there are none."""
+    text = f"{Decimal(str(amount)):.2f}".removesuffix(".00")
+    return f"{_SIGNS.get(currency, currency)} {text}"
 
 
 def count(number: int, noun: str) -> str:
@@ -62,6 +64,11 @@ def count(number: int, noun: str) -> str:
 def opening(text: str) -> str:
     """A name as it opens a sentence."""
     return text[:1].upper() + text[1:]
+
+
+def within(text: str) -> str:
+    """A label as it stands inside a sentence."""
+    return text[:1].lower() + text[1:]
 
 
 def listed(words: Iterable[str]) -> str:

@@ -108,7 +108,7 @@ def test_the_kit_can_be_taken_along(client: TestClient) -> None:
     sheet = client.get(f"{CHOIR}/kit.csv")
     assert sheet.headers["content-type"].startswith("text/csv")
     assert sheet.text.startswith("role,pieces,maker,model")
-    assert "To buy: EUR 591.00" in client.get(f"{CHOIR}/kit.txt").text
+    assert "To buy: € 591" in client.get(f"{CHOIR}/kit.txt").text
 
 
 def test_what_if_is_never_stored(client: TestClient) -> None:

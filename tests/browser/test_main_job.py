@@ -243,7 +243,7 @@ def test_place_and_budget_are_read_with_care(quiet_page: Page, server: str) -> N
     expect(page.get_by_role("textbox", name="Budget")).to_have_value("plenty")
     page.get_by_role("textbox", name="Budget").fill("300,50")
     page.get_by_role("button", name="Save").click()
-    expect(page.locator(".snag", has_text="EUR 300.50")).to_be_visible()
+    expect(page.locator(".snag", has_text="€ 300.50")).to_be_visible()
 
 
 def test_a_plan_that_is_not_there(page: Page, server: str) -> None:

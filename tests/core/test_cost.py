@@ -21,7 +21,7 @@ def test_several_copies_are_bought_whole_but_for_what_is_owned() -> None:
     report = judged(plan.model_copy(update={"lines": (owned, *plan.lines[1:])}))
     assert report.cost.total == Decimal("382")
     assert report.cost.further == Decimal("143")
-    assert told(report, "COST-01")[0].sentence.startswith("3 copies of the kit come to EUR 382.00")
+    assert told(report, "COST-01")[0].sentence.startswith("3 copies of the kit come to € 382")
 
 
 def test_money_stays_decimal() -> None:

@@ -13,8 +13,9 @@ from cobblewort.core import words
         (words.watts(5.25), "5.2 W"),
         (words.mm(54.45), "54.5 mm"),
         (words.degrees(78.5), "78 °C"),
-        (words.money(Decimal("12.5"), "EUR"), "EUR 12.50"),
-        (words.money(0.1 + 0.2, "EUR"), "EUR 0.30"),
+        (words.money(Decimal("12.5"), "EUR"), "€ 12.50"),
+        (words.money(Decimal("12.00"), "XAU"), "XAU 12"),
+        (words.money(0.1 + 0.2, "EUR"), "€ 0.30"),
     ],
 )
 def test_each_unit_has_one_form(found: str, expected: str) -> None:

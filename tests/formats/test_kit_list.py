@@ -34,17 +34,17 @@ def test_text_says_what_is_owned_and_borrowed() -> None:
     text = kit_text(judged(demo("bat-recorder")))
     assert "Fastener: 1 x Ashlarby Standoff Set, Standoffs and screws M2.5, assorted: owned" in text
     assert "Cattlegrid, Card reader, for setting up: borrowed" in text
-    assert text.endswith("To buy: EUR 332.00\n")
+    assert text.endswith("To buy: € 332\n")
 
 
 def test_several_copies_are_counted_and_priced_together() -> None:
     """Three of each; what is owned serves the first, what is borrowed all."""
     plan = demo("bat-recorder").model_copy(update={"copies": 3})
     text = kit_text(judged(plan))
-    assert "Board: 3 x Marlpit Hurdle 4, Middle card, 4 GB, chosen for the cold: EUR 198.00" in text
-    assert "assorted: 1 owned, the rest EUR 8.00" in text
+    assert "Board: 3 x Marlpit Hurdle 4, Middle card, 4 GB, chosen for the cold: € 198" in text
+    assert "assorted: 1 owned, the rest € 8" in text
     assert "To borrow: 1 x" in text
-    assert text.endswith("To buy for 3 copies: EUR 1004.00\n")
+    assert text.endswith("To buy for 3 copies: € 1004\n")
 
 
 def test_standoffs_and_screws_stand_below_the_kit() -> None:

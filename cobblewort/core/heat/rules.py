@@ -140,11 +140,9 @@ def hot_spots(kit: Kit) -> Iterator[Check]:
     """Each other hot spot inside against what it is rated for."""
     for spot in kit.heat.spots:
         if not spot.spot.slows:
-            yield _spot_check(kit, spot, f"The {_lower(spot.label)}", "it is good to", "stops")
-
-
-def _lower(label: str) -> str:
-    return label[:1].lower() + label[1:]
+            yield _spot_check(
+                kit, spot, f"The {words.within(spot.label)}", "it is good to", "stops"
+            )
 
 
 def _spot_check(kit: Kit, spot: SpotTemps, name: str, until: str, breach: Severity) -> Check:

@@ -12,6 +12,7 @@ from typing import Any, Literal, cast, get_args
 from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
+from cobblewort.core import words
 from cobblewort.core.catalogue import Catalogue, Document
 from cobblewort.core.errors import InputError
 from cobblewort.core.functions import FUNCTIONS, FunctionId
@@ -289,7 +290,7 @@ def changed_figures(old: PartSheet, new: PartSheet) -> list[str]:
 
 
 def _price(sheet: PartSheet) -> str:
-    return "not known" if sheet.price is None else f"{sheet.currency} {sheet.price:.2f}"
+    return "not known" if sheet.price is None else words.money(sheet.price, sheet.currency)
 
 
 def _said(figure: SheetFigure | None) -> str:

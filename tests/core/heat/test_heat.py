@@ -92,7 +92,7 @@ def test_what_flows_in_flows_out_of_every_node(case: str) -> None:
 @pytest.mark.parametrize(
     ("parts", "first"),
     [
-        (("B06", "S01", "M02", "K03", "E04"), "Processor"),
+        (("B06", "S01", "M02", "K03", "E04"), "the processor"),
         (("B10", "S03", "M02", "K05", "E03", "A06", "2xD04"), "Setts 1T (1)"),
         (("B10", "S03", "M02", "K05", "A06", "D06"), "Kerb 1T"),
     ],
@@ -110,7 +110,8 @@ def test_on_the_highest_safe_day_the_first_body_is_at_its_limit(
     temps_c = {node.label: node.temp_c for node in there.nodes}
     temps_c["Processor"] = there.wanted_die_c
     room_k = {
-        node.label: node.limit_c - max(temps_c[node.label][n] for n in must_hold)
+        node.label.replace("Processor", "the processor"): node.limit_c
+        - max(temps_c[node.label][n] for n in must_hold)
         for node in there.nodes
         if node.limit_c is not None
     }

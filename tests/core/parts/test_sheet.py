@@ -86,7 +86,7 @@ def test_what_changed_is_told_in_words() -> None:
     changed = with_figures(sheet(), DOCUMENT, {"loads.own.peak": {"nominal": 7.2}})
     changed["price"] = None
     assert changed_figures(sheet(), sheet(changed)) == [
-        "price: EUR 40.00 to not known",
+        "price: € 40 to not known",
         "draw at its peak: 6.5 W to 7.2 W",
     ]
     assert changed_figures(sheet(), sheet()) == []

@@ -83,7 +83,7 @@ def test_what_nobody_sells_is_taken_only_from_the_drawer() -> None:
 def test_a_budget_that_is_too_small_says_by_how_much() -> None:
     """The best attempt is shown, with what stops it."""
     found = kit_for("file-store-one", budget=Decimal("60"))
-    assert any("the budget is EUR 60.00" in sentence for sentence in found.failing)
+    assert any("the budget is € 60" in sentence for sentence in found.failing)
 
 
 def test_a_need_that_nothing_meets_is_named() -> None:

@@ -53,7 +53,7 @@ export function CupboardPage() {
             <h1>Cupboard</h1>
             <Form.Control
               type="search"
-              placeholder="Search by name or figure"
+              placeholder="Name or figure"
               aria-label="Search the cupboard"
               value={search}
               onChange={(event) => setSearch(event.target.value)}
