@@ -91,7 +91,7 @@ class Catalogue:
         new = Catalogue(parts, self._classes, self._older, self._away)
         new._documents = stated
         new._earlier = self._earlier
-        new._compiled = {k: c for k, c in self._compiled.items() if parts[k[0]] is c.part}
+        new._compiled = {k: c for k, c in self._compiled.items() if parts[k[0]] is c.model}
         return new
 
     def complete(self, document: Document, place: str = "") -> Part:

@@ -45,8 +45,8 @@ def expand(
     for piece in like:
         known.setdefault(piece.line.id, []).append(piece)
     for number, line in enumerate(plan.lines):
-        part = catalogue.of_line(line, f"lines.{number}.part")
-        compiled = catalogue.compiled(part, samples)
+        compiled = catalogue.compiled(catalogue.of_line(line, f"lines.{number}.part"), samples)
+        part = compiled.part
         first, old = len(instances), known.get(line.id)
         if old and old[0].line is line and old[0].compiled is compiled and old[0].order == first:
             instances += old

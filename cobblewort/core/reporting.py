@@ -64,8 +64,8 @@ def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]
     for line, part in kit.by_line:
         cost = costs[line.id]
         worst = severity.get(line.id, "sound")
-        newest = kit.catalogue.part(line.part)
-        changed = [] if newest is part else _changes(kit.catalogue, part, newest)
+        kept, newest = kit.catalogue.of_line(line), kit.catalogue.part(line.part)
+        changed = [] if newest is kept else _changes(kit.catalogue, kept, newest)
         reports.append(
             LineReport(
                 line.id, line.role, part.id, part.model, part.maker, part.summary, line.quantity,
@@ -405,9 +405,9 @@ def _slot_generation(kit: Kit, ref: SocketRef) -> float:
 
 
 def _case_outline(case: Instance | None) -> CaseOutline | None:
-    if case is None or case.part.case is None:
+    own = None if case is None else case.compiled.model.case  # its openings are written as stated
+    if case is None or own is None:
         return None
-    own = case.part.case
     return CaseOutline(
         case.line.id, case.name, own.open, own.inner_length_mm, own.inner_width_mm, own.wall_mm,
         own.max_above_mm.nominal, own.max_below_mm.nominal, list(own.openings.values()),

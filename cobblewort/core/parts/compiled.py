@@ -9,6 +9,7 @@ import numpy as np
 
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.parts.model import Load, Part
+from cobblewort.core.parts.plain import plain
 from cobblewort.core.reading import Reading, sampled
 
 DRAWS = ("off", "idle", "light", "working", "peak", "start")
@@ -30,17 +31,18 @@ class LoadArrays:
 
 
 class CompiledPart:
-    """A part and the samples of its figures.
+    """A part and the samples of its figures; `model` is the part as its document says it.
 
     A draw is keyed by part id and field, so two copies of one model share it; the activities of
     one load share a draw too. `passes_on` says that it hangs on a socket and brings sockets of its
     own, as a hub and an extension lead do.
     """
 
-    __slots__ = ("_bases", "_cache", "loads", "part", "passes_on", "samples")
+    __slots__ = ("_bases", "_cache", "loads", "model", "part", "passes_on", "samples")
 
     def __init__(self, part: Part, samples: int) -> None:
-        self.part = part
+        self.model = part
+        self.part = part = plain(part)
         self.samples = samples
         self.passes_on = part.kind in ("hub", "lead") and bool(part.sockets) and bool(part.plugs)
         self._cache: dict[str, FloatArray] = {}
