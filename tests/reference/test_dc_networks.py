@@ -28,7 +28,7 @@ def solved(
     def column(values: list[float]) -> np.ndarray:
         return np.array(values, dtype=float)[:, np.newaxis]
 
-    below, size = path_matrix(parents), len(parents)
+    below, size = path_matrix(tuple(parents)), len(parents)
     found = solve(below, column(ohm), column([source_v] * size), column(watts), column(amps))
     branch_a = below @ loads_a(found, column(watts), column(amps))
     return Solved(found.voltage_v, branch_a, found.collapsed)
@@ -113,7 +113,7 @@ def test_any_tree_balances_against_a_general_root_finder() -> None:
         parents = [-1, *(int(rng.integers(0, n)) for n in range(1, size))]
         ohm, watts = rng.uniform(0.01, 0.08, size), rng.uniform(0, 2.0, size)
         amps = rng.uniform(0, 0.3, size)
-        below = path_matrix(parents)
+        below = path_matrix(tuple(parents))
 
         def residual(
             volts: np.ndarray,
@@ -141,7 +141,7 @@ def test_many_columns_against_the_closed_form(columns: int) -> None:
     limit_w = source_v**2 / (4 * ohm)
     share = rng.choice([0.0, 0.1, 0.5, 0.9, 0.99, 1.01, 1.5], columns)
     found = solve(
-        path_matrix([-1]), ohm[np.newaxis], source_v[np.newaxis], (limit_w * share)[np.newaxis],
+        path_matrix((-1,)), ohm[np.newaxis], source_v[np.newaxis], (limit_w * share)[np.newaxis],
         np.zeros((1, columns)),
     )  # fmt: skip
     assert (found.collapsed == (share > 1)).all()

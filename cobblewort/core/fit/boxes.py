@@ -140,15 +140,21 @@ class Space:
 
 def overlap_of(one: PlacedBox, other: PlacedBox) -> Overlap | None:
     """The room that two blocks share, or None where they do not even touch."""
-    z_mm = max(one.z_mm, other.z_mm)  # most pairs lie at different heights: ask that first
-    dz_mm = min(one.z_mm + one.dz_mm, other.z_mm + other.dz_mm) - z_mm
-    if dz_mm <= _TOUCH_MM:
+    # Most pairs lie at different heights or beside each other: ask that first, in few steps.
+    if (
+        one.z_mm + one.dz_mm - other.z_mm <= _TOUCH_MM
+        or other.z_mm + other.dz_mm - one.z_mm <= _TOUCH_MM
+        or one.x_mm + one.dx_mm - other.x_mm <= _TOUCH_MM
+        or other.x_mm + other.dx_mm - one.x_mm <= _TOUCH_MM
+    ):
         return None
+    z_mm = max(one.z_mm, other.z_mm)
+    dz_mm = min(one.z_mm + one.dz_mm, other.z_mm + other.dz_mm) - z_mm
     x_mm = max(one.x_mm, other.x_mm)
     dx_mm = min(one.x_mm + one.dx_mm, other.x_mm + other.dx_mm) - x_mm
     y_mm = max(one.y_mm, other.y_mm)
     dy_mm = min(one.y_mm + one.dy_mm, other.y_mm + other.dy_mm) - y_mm
-    if min(dx_mm, dy_mm) <= _TOUCH_MM:
+    if min(dx_mm, dy_mm, dz_mm) <= _TOUCH_MM:
         return None
     return Overlap(one, other, x_mm, y_mm, z_mm, dx_mm, dy_mm, dz_mm)
 
@@ -161,22 +167,26 @@ def _boxes(
         board.id, board.line.id, board.name, "pcb", 0, 0, -thickness,
         own.length_mm, own.width_mm, thickness,
     )  # fmt: skip
-    for box in board.part.boxes.values():
-        yield _placed(board, box, box.x_mm, box.y_mm, box.z_mm)
-    yield from _die_and_cooler(board, stack.cooler)
+    sockets = [_placed(board, b, b.x_mm, b.y_mm, b.z_mm) for b in board.part.boxes.values()]
+    yield from sockets
+    yield from _die_and_cooler(board, stack.cooler, sockets)
     for layer in stack.layers:
         if layer.instance.part.add_on is not None:
             yield from _add_on(layer, own, assignment)
 
 
-def _placed(piece: Instance, box: Box, x_mm: float, y_mm: float, z_mm: float) -> PlacedBox:
+def _placed(
+    piece: Instance, box: Box, x_mm: float, y_mm: float, z_mm: float, label: str = ""
+) -> PlacedBox:
     return PlacedBox(
-        piece.id, piece.line.id, box.label or piece.name, box.look, x_mm, y_mm, z_mm,
+        piece.id, piece.line.id, label or box.label or piece.name, box.look, x_mm, y_mm, z_mm,
         box.dx_mm, box.dy_mm, box.dz_mm,
     )  # fmt: skip
 
 
-def _die_and_cooler(board: Instance, cooler: Instance | None) -> Iterator[PlacedBox]:
+def _die_and_cooler(
+    board: Instance, cooler: Instance | None, sockets: list[PlacedBox]
+) -> Iterator[PlacedBox]:
     heat = board.part.board_heat
     if heat is None:
         return
@@ -193,17 +203,17 @@ def _die_and_cooler(board: Instance, cooler: Instance | None) -> Iterator[Placed
             top + own.interface_mm.nominal, own.length_mm, own.width_mm, own.height_mm.nominal,
         )  # fmt: skip
         if not own.r_fan_k_w:
-            block = _moved_aside(block, board, (own.width_mm - side) / 2)
+            block = _moved_aside(block, sockets, (own.width_mm - side) / 2)
         yield block
 
 
-def _moved_aside(block: PlacedBox, board: Instance, most_mm: float) -> PlacedBox:
+def _moved_aside(block: PlacedBox, sockets: list[PlacedBox], most_mm: float) -> PlacedBox:
     """A plain sink moved across the board as far as it still covers the die, where that frees it.
 
     A cooler with a fan sits in the holes made for its clips.
     """
-    for box in board.part.boxes.values():
-        clash = overlap_of(block, _placed(board, box, box.x_mm, box.y_mm, box.z_mm))
+    for box in sockets:
+        clash = overlap_of(block, box)
         if clash is not None and clash.dy_mm <= most_mm:
             away = -1 if box.y_mm > block.y_mm else 1
             block = replace(block, y_mm=block.y_mm + away * clash.dy_mm)
@@ -228,8 +238,7 @@ def _add_on(layer: Layer, main: Stack, assignment: Assignment) -> Iterator[Place
     for drive in carried:
         body = drive.part.boxes.get("body")
         if body is not None:
-            lying = _placed(drive, body, _DRIVE_INSET_MM, y_mm, base + PCB_MM)
-            yield replace(lying, label=drive.name)
+            yield _placed(drive, body, _DRIVE_INSET_MM, y_mm, base + PCB_MM, drive.name)
             y_mm += body.dy_mm + _DRIVE_STEP_MM
 
 

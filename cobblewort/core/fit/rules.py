@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 
 import numpy as np
 
@@ -15,6 +16,7 @@ from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin, Severity
 from cobblewort.core.noise.model import turns
+from cobblewort.core.reading import Reading
 from cobblewort.core.remedies import (
     add_missing,
     another,
@@ -30,7 +32,6 @@ from cobblewort.core.remedies import (
 from cobblewort.core.rules import rule
 from cobblewort.core.working import (
     Sum,
-    SumFunction,
     Term,
     computed_term,
     plain_term,
@@ -175,19 +176,27 @@ def outline(kit: Kit) -> Iterator[Check]:
             side, f"Board {side} in the case", "mm", "max",
             np.full(kit.samples, own), np.full(kit.samples, room),
             sentence, (board.line.id, case.line.id),
-            working=_difference(
-                plain_term("L_case", f"inside {side} of the case{between}", "mm", case, room),
-                plain_term("L_board", f"{side} of the board", "mm", board, own),
-            ),
+            working=partial(_outline_sum, board, case, side, between, room, own),
         )  # fmt: skip
 
 
-def _difference(room: Term, *taken: Term) -> SumFunction:
+def _outline_sum(
+    board: Instance, case: Instance, side: str, between: str, room_mm: float, own_mm: float,
+    state: int,
+) -> Sum:  # fmt: skip
+    del state
+    return _difference(
+        plain_term("L_case", f"inside {side} of the case{between}", "mm", case, room_mm),
+        plain_term("L_board", f"{side} of the board", "mm", board, own_mm),
+    )
+
+
+def _difference(room: Term, *taken: Term) -> Sum:
     """Room less what takes it up."""
     inputs = [room, *taken]
     expression = " - ".join(term.symbol for term in inputs)
     words_for = f"{room.label} less {words.listed(term.label for term in taken)}"
-    return lambda _: Sum(words_for, expression, inputs)
+    return Sum(words_for, expression, inputs)
 
 
 def _cooler_terms(board: Instance, cooler: Instance) -> list[Term]:
@@ -256,12 +265,19 @@ def heights(kit: Kit) -> Iterator[Check]:
             side, f"Room {side} the board", "mm", "max", reach,
             case.compiled.figure(f"case.max_{side}_mm", rating), sentence,
             tuple(dict.fromkeys((piece.line.id, case.line.id))),
-            working=_difference(
-                reading_term("h_case", f"room {side} the board", "mm", case,
-                             f"case.max_{side}_mm", rating),
-                *_reach_terms(kit, side, piece),
-            ),
+            working=partial(_heights_sum, kit, case, piece, side, rating),
         )  # fmt: skip
+
+
+def _heights_sum(
+    kit: Kit, case: Instance, piece: Instance, side: str, rating: Reading, state: int
+) -> Sum:
+    del state
+    path = f"case.max_{side}_mm"
+    return _difference(
+        reading_term("h_case", f"room {side} the board", "mm", case, path, rating),
+        *_reach_terms(kit, side, piece),
+    )
 
 
 @rule(
@@ -299,12 +315,20 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
             yield Check(
                 add_on.id, f"Cooler under {add_on.name}", "mm", "max", top,
                 kit.stack.gaps[add_on.id], sentence, lines,
-                working=_difference(
-                    computed_term("h_clear", f"free height under {add_on.name}", "mm",
-                                  float(kit.stack.gaps[add_on.id][0]), None),
-                    *_cooler_terms(board, cooler),
+                working=partial(
+                    _under_sum, board, cooler, add_on.name, float(kit.stack.gaps[add_on.id][0])
                 ),
             )  # fmt: skip
+
+
+def _under_sum(
+    board: Instance, cooler: Instance, name: str, clear_mm: float, state: int
+) -> Sum:  # fmt: skip
+    del state
+    return _difference(
+        computed_term("h_clear", f"free height under {name}", "mm", clear_mm, None),
+        *_cooler_terms(board, cooler),
+    )
 
 
 @rule(

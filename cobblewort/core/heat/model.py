@@ -315,6 +315,8 @@ class _Network:
     def coolable(self) -> bool:
         """Whether an idle processor stays below its throttle point in every hard state."""
         must_hold = [n for n in self._hot if self.states[n].hard]
+        if not must_hold:
+            return True
         idle = self._wanted_and_idle[1]
         return not bool((idle.die_k > self.limit_k)[must_hold, 0].any())
 

@@ -382,7 +382,7 @@ def _solve_open(
         return np.broadcast_to(apart, joined_w.shape).reshape(len(values), -1)
 
     solution = solve(
-        path_matrix(parents), in_columns(resistance), in_columns(source_v),
+        path_matrix(tuple(parents)), in_columns(resistance), in_columns(source_v),
         joined_w.reshape(len(own), -1), joined_a.reshape(len(own), -1),
     )  # fmt: skip
     voltage = solution.voltage_v.reshape(joined_w.shape)[rows]

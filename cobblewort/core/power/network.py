@@ -8,6 +8,7 @@ voltages are the source's less `below.T @ (resistance * branch current)`.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -44,12 +45,13 @@ def loads_a(solution: Solution, power_w: FloatArray, current_a: FloatArray) -> F
     return total
 
 
-def path_matrix(parents: list[int]) -> FloatArray:
-    """`below[i, j]` is 1 where node j is node i or hangs below it.
+@lru_cache(maxsize=64)
+def path_matrix(parents: tuple[int, ...]) -> FloatArray:
+    """`below[i, j]` is 1 where node j is node i or hangs below it; kept, as trees come again.
 
     Parameters
     ----------
-    parents : list of int
+    parents : tuple of int
         Parent of each node, -1 for a root. A parent stands before what hangs on it.
     """
     above = np.eye(len(parents))
@@ -57,6 +59,7 @@ def path_matrix(parents: list[int]) -> FloatArray:
     for node, parent in enumerate(parents):
         if parent >= 0:
             rows[node] += rows[parent]
+    above.setflags(write=False)
     return above.T
 
 
