@@ -46,21 +46,18 @@ def expand(
         known.setdefault(piece.line.id, []).append(piece)
     for number, line in enumerate(plan.lines):
         compiled = catalogue.compiled(catalogue.of_line(line, f"lines.{number}.part"), samples)
-        part = compiled.part
-        first, old = len(instances), known.get(line.id)
+        part, name, quantity = compiled.part, line.id, line.quantity
+        first, old = len(instances), known.get(name)
         if old and old[0].line is line and old[0].compiled is compiled and old[0].order == first:
             instances += old
-            continue
-        instances += [
-            Instance(
-                f"{line.id}#{index}",
-                part.model if line.quantity == 1 else f"{part.model} ({index})",
-                line,
-                part,
-                compiled,
-                index,
-                first + index - 1,
-            )
-            for index in range(1, line.quantity + 1)
-        ]
+        elif quantity == 1:
+            instances.append(Instance(f"{name}#1", part.model, line, part, compiled, 1, first))
+        else:
+            instances += [
+                Instance(
+                    f"{name}#{index}", f"{part.model} ({index})", line, part, compiled, index,
+                    first + index - 1,
+                )
+                for index in range(1, quantity + 1)
+            ]  # fmt: skip
     return instances

@@ -13,7 +13,7 @@ from cobblewort.core.instance import Instance
 from cobblewort.core.plan import Line, Plan
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class LineCost:
     """One line: what it adds to the bill for all copies, and what it is worth in one of them.
 

@@ -24,7 +24,7 @@ PCB_MM = 1.6
 """Thickness of a stacked circuit board: common practice."""
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class Layer:
     """How far one piece reaches from the main board on its side. [mm]
 

@@ -48,7 +48,7 @@ def split_path(still_k_w: FloatArray, forced_k_w: FloatArray | None = None) -> P
     return Path(np.maximum(total - radiated, 0.0), radiated)
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class BodyTemps:
     """Temperatures of die, sink and board. Without a cooler the sink is the die. [K]"""
 

@@ -221,7 +221,7 @@ def exchange_w_k(
     return capacity * flow, capacity * box.fan_flow_m3_s
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class HeatInput:
     """Heat given to inside air and to the wall, each linear in both temperatures.
 
@@ -236,7 +236,7 @@ class HeatInput:
     wall_per_wall: FloatArray | float = 0.0
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class CaseTemps:
     """Temperatures of inside air and of the wall's two faces.
 

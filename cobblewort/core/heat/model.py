@@ -486,7 +486,7 @@ class _Network:
 _DIE, _SINK, _BOARD, _AIR, _INNER, _OUTER = range(6)
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class _Temps:
     """Temperatures of the same states: die, sink and board, and in a case inside air and the
     inner and outer face of its wall; shape (3 or 6, states, samples). [K]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -145,11 +145,16 @@ class PowerResult:
 
 def states_of(plan: Plan) -> list[State]:
     """The states a plan is judged in: idle, each phase (peaks and means), all at once, start."""
+    return list(_states_of(tuple(phase.name for phase in plan.duty)))
+
+
+@lru_cache(maxsize=64)
+def _states_of(phases: tuple[str, ...]) -> list[State]:
     states = [State("idle", "Idle", True, True)]
-    for number, phase in enumerate(plan.duty, 1):
+    for number, name in enumerate(phases, 1):
         place = number - 1
-        states.append(State(f"phase-{number}", phase.name, True, False, place))
-        states.append(State(f"phase-{number}-mean", f"{phase.name} (mean)", True, True, place))
+        states.append(State(f"phase-{number}", name, True, False, place))
+        states.append(State(f"phase-{number}-mean", f"{name} (mean)", True, True, place))
     states.append(State("all", "Everything at once", False, True))
     states.append(State("start", "Start", True, False))
     return states
@@ -358,6 +363,7 @@ def _solve_open(
     parents: list[int] = []
     nothing = np.zeros(samples)
     resistance, source_v = [], []
+    set_at = {root: set_v(nodes, root) for root in {node.root for node in nodes}}
     for place, node in enumerate(nodes):
         if node.converter >= 0:
             rows.append(-1)
@@ -368,7 +374,7 @@ def _solve_open(
             rows.append(len(parents))
             own.append(place)
             parents.append(rows[node.parent] if node.parent >= 0 else -1)
-            source_v.append(set_v(nodes, place))
+            source_v.append(set_at[node.root])
             resistance.append(nothing if node.resistance_ohm is None else node.resistance_ohm)
     joined_w, joined_a = power_w[own], current_a[own]
     rows_w, rows_a = list(joined_w), list(joined_a)

@@ -21,7 +21,7 @@ _MOST_COLUMNS = 256
 """Columns solved at a time: what is worked on stays in the processor's cache."""
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)
 class Solution:
     """Operating points: voltages of shape (nodes, columns), `collapsed` of shape (columns,).
 
