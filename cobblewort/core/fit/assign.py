@@ -7,7 +7,7 @@ are judged afterwards, so that a supply problem is told as one). Slowest suffici
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 from dataclasses import dataclass, field
 from functools import partial
 
@@ -18,7 +18,7 @@ from cobblewort.core.standards import m2
 _ANSWERS = {"device": "host", "power_in": "power_out", "power_out": "power_in"}
 _MOST_STEPS = 5000
 _TOUCH_MM = 0.05
-_KIND_ORDER = ("supply", "lead", "hub", "storage_adapter")
+_KIND_ORDER = {"supply": 0, "lead": 1, "hub": 2, "storage_adapter": 3}
 
 
 @dataclass(slots=True, eq=False)
@@ -94,32 +94,23 @@ def fits(plug: PlugRef, socket: SocketRef) -> bool:
 
 
 def _fitting(plug: PlugRef, sockets: Iterable[SocketRef]) -> list[SocketRef]:
-    """Of some sockets with the right connector those that the plug can go into."""
-    piece, answer = plug.instance, _ANSWERS[plug.plug.role]
-    relays, shapes_match = passes_on(piece), _shape_of(plug.plug)
+    """Of some sockets with the right connector those that the plug can go into.
+
+    Generation, key, and the side on which a flat cable has its contacts have to agree.
+    """
+    piece, answer, relays = plug.instance, _ANSWERS[plug.plug.role], passes_on(plug.instance)
+    least, key, contacts = plug.plug.min_generation, plug.plug.key, plug.plug.contacts
     return [
         ref
         for ref in sockets
-        if ref.socket.role == answer
+        if (at := ref.socket).role == answer
+        and at.generation >= least
         and ref.instance is not piece
-        and shapes_match(ref.socket)
+        and not (key and at.key and not m2.key_fits(key, at.key))
+        and (contacts is None or at.contacts in (None, contacts))
         # Hubs and extension leads hang on each other in a chain, never in a ring.
         and not (relays and passes_on(ref.instance) and ref.instance.order >= piece.order)
     ]
-
-
-def _shape_of(plug: Plug) -> Callable[[Socket], bool]:
-    """Asks sockets for generation, key, and the side on which a flat cable has its contacts."""
-    least, key, contacts = plug.min_generation, plug.key, plug.contacts
-
-    def matches(socket: Socket) -> bool:
-        if least > socket.generation:
-            return False
-        if key and socket.key and not m2.key_fits(key, socket.key):
-            return False
-        return contacts is None or socket.contacts in (None, contacts)
-
-    return matches
 
 
 def passes_on(instance: Instance) -> bool:
@@ -166,11 +157,7 @@ def assign(instances: list[Instance]) -> Assignment:
 
 
 def _in_order(instances: list[Instance]) -> list[PlugRef]:
-    def rank(instance: Instance) -> int:
-        kind = instance.part.kind
-        return _KIND_ORDER.index(kind) if kind in _KIND_ORDER else len(_KIND_ORDER)
-
-    ordered = sorted(instances, key=rank)
+    ordered = sorted(instances, key=lambda i: _KIND_ORDER.get(i.part.kind, len(_KIND_ORDER)))
     return [
         PlugRef(f"{i.id}.{name}", i, name, plug)
         for i in ordered
