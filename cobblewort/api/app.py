@@ -268,7 +268,7 @@ def plan_working(figure: str, plan: AssumedPlan, catalogue: Cupboard) -> Working
     return explain(plan, catalogue, figure, PAGE_SAMPLES)
 
 
-@router.post("/evaluate", response_model=None, responses=_REPORT)
+@router.post("/evaluate", response_model=None, responses={**_REPORT, **problems.NAMED})
 def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard) -> Response:
     """Judge a plan document without storing it."""
     return _written(Report, evaluate(body.plan, catalogue, body.samples))

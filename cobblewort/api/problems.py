@@ -35,20 +35,27 @@ class Problem(BaseModel):
     changes: list[str] = []
 
 
+_MEDIA_TYPE = "application/problem+json"
+_DESCRIPTION = "A problem document with a sentence for people (RFC 9457)."
 RESPONSES: dict[int | str, dict[str, Any]] = {
     status: {
-        "model": Problem,
-        "description": "A problem document with a sentence for people (RFC 9457).",
+        "description": _DESCRIPTION,
+        "content": {_MEDIA_TYPE: {"schema": {"$ref": "#/components/schemas/Problem"}}},
     }
     for status in (422, "default")
 }
-"""What every route may answer besides what it is for."""
+"""What every route may answer besides what it is for, in the document of the interface.
+
+Named and not handed over as a model: the framework would build a validator for each route anew.
+"""
+NAMED: dict[int | str, dict[str, Any]] = {422: {"model": Problem, "description": _DESCRIPTION}}
+"""For the one route that brings in the name."""
 
 
 def problem(status: int, detail: str, **extra: Any) -> JSONResponse:
     """A problem document as a response."""
     body = Problem(title=HTTPStatus(status).phrase, status=status, detail=detail, **extra)
-    return JSONResponse(body.model_dump(), status, media_type="application/problem+json")
+    return JSONResponse(body.model_dump(), status, media_type=_MEDIA_TYPE)
 
 
 def install(app: FastAPI) -> None:
