@@ -148,6 +148,9 @@ class FirstKitView(BaseModel):
     `failing` is empty where nothing stops the kit.
     """
 
+    # The schema of a report takes long to build, and no other route asks for it as a model.
+    model_config = ConfigDict(defer_build=True)
+
     plan: Plan
     empty: Plan
     reasons: list[KitReason]
