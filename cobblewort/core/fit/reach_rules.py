@@ -146,7 +146,7 @@ def _blowing(kit: Kit, cooler: Instance, case: Instance, way_mm: float) -> Check
 def side_by_side(kit: Kit) -> Iterator[Remark]:
     """More boards than places, and plugs that reach into the next board."""
     case = kit.stack.case
-    boards = [i for i in kit.instances if i.part.kind == "board" and i.part.stack is not None]
+    boards = kit.stack.boards
     shell = None if case is None else case.part.case
     if case is None or shell is None or len(boards) < 2:
         return

@@ -516,16 +516,16 @@ _CLEAN_IT = "look at fan and fins every few months, and clean them."
 )  # fmt: skip
 def screens_joined(kit: Kit) -> Iterator[Remark]:
     """Each screen with a video socket that no lead joins to the board; a note where it is lent."""
-    board = kit.stack.board
+    board, boards = kit.stack.board, kit.stack.boards
     if board is None:
         return
     for screen in kit.instances:
         sockets = [n for n, s in screen.part.sockets.items() if is_video(s.connector)]
-        if screen is board or not sockets or _video_joined(kit, screen, board):
+        if screen in boards or not sockets or _video_joined(kit, screen, boards):
             continue
         theirs = words.connector(screen.part.sockets[sockets[0]].connector)
         ours = dict.fromkeys(
-            words.connector(s.connector) for s in board.part.sockets.values()
+            words.connector(s.connector) for one in boards for s in one.part.sockets.values()
             if is_video(s.connector)
         )  # fmt: skip
         if not ours:
@@ -544,13 +544,13 @@ def screens_joined(kit: Kit) -> Iterator[Remark]:
         )  # fmt: skip
 
 
-def _video_joined(kit: Kit, screen: Instance, board: Instance) -> bool:
-    """Whether some lead has one end in the screen and another in the board."""
+def _video_joined(kit: Kit, screen: Instance, boards: list[Instance]) -> bool:
+    """Whether some lead has one end in the screen and another in a board."""
     ends: dict[str, set[str]] = {}
     for plug, socket in kit.fit.placed.values():
         if is_video(socket.socket.connector):
             ends.setdefault(plug.instance.id, set()).add(socket.instance.id)
-    return any({screen.id, board.id} <= reached for reached in ends.values())
+    return any({screen.id, board.id} <= reached for reached in ends.values() for board in boards)
 
 
 _BREATH_MM = 5.0

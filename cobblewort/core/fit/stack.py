@@ -42,16 +42,22 @@ class Layer:
 class StackResult:
     """Layers above and below the main board, and the case around them.
 
-    `gaps` is the free height under a board above, by its id: from the face of the board under it.
-    `second_coolers` found the place on the die taken.
+    The first of the `boards` is the main one, with the first cooler on it; each further one has the
+    next cooler. `gaps` is the free height under a board above, by its id: from the face of the
+    board under it. `surplus_coolers` found the place on every die taken.
     """
 
-    board: Instance | None
+    boards: list[Instance]
     case: Instance | None
     cooler: Instance | None
     layers: list[Layer]
     gaps: dict[str, FloatArray]
-    second_coolers: list[Instance]
+    surplus_coolers: list[Instance]
+
+    @property
+    def board(self) -> Instance | None:
+        """The main board."""
+        return self.boards[0] if self.boards else None
 
     def add_ons(self, side: str) -> list[Instance]:
         """The boards stacked on one side of the main board."""
@@ -72,11 +78,12 @@ class StackResult:
 
 def build_stack(instances: list[Instance]) -> StackResult:
     """Stack the kit on its first board; without one there is nothing to stack."""
-    board = next((i for i in instances if i.part.kind == "board" and i.part.stack), None)
+    boards = [i for i in instances if i.part.kind == "board" and i.part.stack is not None]
+    board = boards[0] if boards else None
     case = next((i for i in instances if i.part.case is not None), None)
     coolers = [i for i in instances if i.part.cooler is not None]
     cooler = coolers[0] if coolers else None
-    result = StackResult(board, case, cooler, [], {}, coolers[1:])
+    result = StackResult(boards, case, cooler, [], {}, coolers[max(1, len(boards)) :])
     if board is None or board.part.stack is None:
         return result
     stack, of = board.part.stack, board.compiled.figure

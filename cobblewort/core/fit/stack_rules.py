@@ -106,7 +106,7 @@ def same_space(kit: Kit) -> Iterator[Remark]:
 
 
 @rule(
-    "FIT-25", "fit", "One cooler stands on the processor",
+    "FIT-25", "fit", "One cooler stands on each processor",
     why="A case that cools through its own pillar, or a second sink from the drawer: there is one "
     "die and one thing on it.",
     formula="coolers on the die <= 1",
@@ -114,13 +114,16 @@ def same_space(kit: Kit) -> Iterator[Remark]:
     remedies=(remove_named,),
 )  # fmt: skip
 def one_cooler(kit: Kit) -> Iterator[Remark]:
-    """Every cooler after the first."""
-    first = kit.stack.cooler
-    for cooler in kit.stack.second_coolers:
+    """Every cooler beyond one for each board."""
+    first, boards = kit.stack.cooler, kit.stack.boards
+    for cooler in kit.stack.surplus_coolers:
         if first is not None:
+            taken = (
+                f"{first.name} stands on the processor already" if len(boards) < 2
+                else f"each of the {len(boards)} processors has its cooler already"
+            )  # fmt: skip
             yield Remark(
-                cooler.id, "stops",
-                f"{first.name} stands on the processor already; {cooler.name} has no place.",
+                cooler.id, "stops", f"{words.opening(taken)}; {cooler.name} has no place.",
                 (cooler.line.id,),
             )  # fmt: skip
 

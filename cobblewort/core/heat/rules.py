@@ -10,6 +10,7 @@ from cobblewort.core import words
 from cobblewort.core.findings import Remark
 from cobblewort.core.heat.model import SpotTemps
 from cobblewort.core.heat.workings import limit_term, throttle_term
+from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin, Severity
 from cobblewort.core.remedies import add_missing, another, another_supply
@@ -170,8 +171,9 @@ def _spot_check(kit: Kit, spot: SpotTemps, name: str, until: str, breach: Severi
 
 @rule(
     "HEAT-04", "heat", "There is something to judge",
-    why="A board without thermal figures is not cool: nothing is known.",
-    formula="the board has thermal figures of its own or of its class",
+    why="A board without thermal figures is not cool: nothing is known. Of several boards one is "
+    "worked out; those of its kind under a cooler of the same kind get as warm.",
+    formula="each board has thermal figures of its own or of its class, or is like one that has",
     source="common practice",
 )  # fmt: skip
 def heat_known(kit: Kit) -> Iterator[Remark]:
@@ -181,3 +183,20 @@ def heat_known(kit: Kit) -> Iterator[Remark]:
             "heat", "note", f"Not known: how warm it gets, as {kit.heat.why_not}.",
             (kit.stack.board.line.id,),
         )  # fmt: skip
+    if kit.heat.board is not None and (others := _unlike(kit, kit.heat.board)):
+        yield Remark(
+            "others", "note",
+            f"Not known: how warm {words.few(i.name for i in others)} "
+            f"{'gets' if len(others) == 1 else 'get'}; heat is worked out for "
+            f"{kit.heat.board.name} and what is like it.",
+            tuple(dict.fromkeys(i.line.id for i in others)),
+        )  # fmt: skip
+
+
+def _unlike(kit: Kit, board: Instance) -> list[Instance]:
+    """Boards that are not of the kind of the one worked out, or lack a cooler like its own."""
+    cooler = kit.stack.cooler
+    alike = [other for other in kit.stack.boards if other.part is board.part]
+    if cooler is not None:
+        alike = alike[: sum(piece.part is cooler.part for piece in kit.instances)]
+    return [other for other in kit.stack.boards if other not in alike]

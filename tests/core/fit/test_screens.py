@@ -39,6 +39,13 @@ def test_only_the_lead_of_the_right_size_joins(
     assert (told(report, "FIT-28") == []) == joined
 
 
+def test_a_second_board_is_no_screen() -> None:
+    """It gives a picture and wants none; a screen may hang on either board."""
+    assert told(judged(kit("2xB06", "2xS01", "2xM02")), "FIT-28") == []
+    assert told(judged(kit("2xB06", "2xS01", "2xM02", "X27", "C12")), "FIT-28") == []
+    assert len(told(judged(kit("2xB06", "2xS01", "2xM02", "X27")), "FIT-28")) == 1
+
+
 def test_a_board_without_a_picture_says_so() -> None:
     """No lead helps there."""
     blind = with_part(

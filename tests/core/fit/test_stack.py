@@ -270,6 +270,16 @@ def test_a_second_cooler_has_no_place() -> None:
     assert finding.sentence == ("Griddle stands on the processor already; Windrow has no place.")
 
 
+def test_each_board_of_a_row_has_a_cooler_of_its_own() -> None:
+    """Two boards, two dies; the third cooler is one too many."""
+    row = ("2xB10", "2xS03", "2xM02", "E14")
+    assert told(judged(kit(*row, "2xK03")), "FIT-25") == []
+    (finding,) = told(judged(kit(*row, "2xK03", "K05")), "FIT-25")
+    assert finding.sentence == (
+        "Each of the 2 processors has its cooler already; Windrow has no place."
+    )
+
+
 def test_a_fan_under_a_board_wants_air() -> None:
     """16 mm free less 13.9 mm of cooler: 2.1 mm where 5 mm are wanted."""
     report = judged(kit(*FAST, "A02", "D06", "K05", "E12", "F01"))

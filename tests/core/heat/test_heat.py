@@ -156,6 +156,29 @@ def test_heat_04_says_when_nothing_is_known() -> None:
     assert told(judged(kit(*SMALL)), "HEAT-04") == []
 
 
+@pytest.mark.parametrize(
+    ("parts", "unknown"),
+    [
+        (("2xB10", "2xK03"), None),
+        (("2xB10",), None),
+        (("2xB10", "K03"), "how warm Mullion 8 (2) gets; "),
+        (("B10", "2xB06", "3xK03"), "how warm Hurdle 2 (1) and Hurdle 2 (2) get; "),
+    ],
+)
+def test_heat_04_tells_of_boards_that_are_not_worked_out(
+    parts: tuple[str, ...], unknown: str | None
+) -> None:
+    """One is; others of its kind under a cooler of the same kind get as warm."""
+    told_of = [f.sentence for f in told(judged(kit(*parts)), "HEAT-04")]
+    if unknown is None:
+        assert told_of == []
+    else:
+        assert told_of == [
+            f"Not known: {unknown}heat is worked out for "
+            f"Mullion 8{' (1)' if parts[0] == '2xB10' else ''} and what is like it."
+        ]
+
+
 def test_heat_05_a_hungry_drive_slows_itself() -> None:
     """5.6 W over 18 K/W is a hundred kelvins: it slows, and stops nothing; a small one holds."""
     hungry = judged(kit("B10", "S03", "M02", "A02", "D07", "K03", "E03"))
