@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from decimal import Decimal
 
 _CONNECTOR_WORDS = {
@@ -20,19 +20,19 @@ def connector(name: str) -> str:
     return _CONNECTOR_WORDS.get(name, name)
 
 
-def amps(current_a: float) -> str:
+def amps(current_a: float, more: int = 0) -> str:
     """`1.20 A`."""
-    return f"{current_a:.2f} A"
+    return f"{current_a:.{2 + more}f} A"
 
 
-def volts(voltage_v: float) -> str:
+def volts(voltage_v: float, more: int = 0) -> str:
     """`4.83 V`."""
-    return f"{voltage_v:.2f} V"
+    return f"{voltage_v:.{2 + more}f} V"
 
 
-def watts(power_w: float) -> str:
+def watts(power_w: float, more: int = 0) -> str:
     """`5.3 W`."""
-    return f"{power_w:.1f} W"
+    return f"{power_w:.{1 + more}f} W"
 
 
 def percent(share: float) -> str:
@@ -40,14 +40,23 @@ def percent(share: float) -> str:
     return f"{100 * share:.0f} %"
 
 
-def mm(length_mm: float) -> str:
+def mm(length_mm: float, more: int = 0) -> str:
     """`12.5 mm`."""
-    return f"{length_mm:.1f} mm"
+    return f"{length_mm:.{1 + more}f} mm"
 
 
-def degrees(temp_c: float) -> str:
+def degrees(temp_c: float, more: int = 0) -> str:
     """`79 °C`."""
-    return f"{temp_c:.0f} °C"
+    return f"{temp_c:.{more}f} °C"
+
+
+def apart(form: Callable[[float, int], str], value: float, limit: float) -> tuple[str, str]:
+    """A value and its limit, with up to two more digits where they would read the same."""
+    for more in range(3):
+        told = form(value, more), form(limit, more)
+        if told[0] != told[1]:
+            return told
+    return form(value, 0), form(limit, 0)
 
 
 def money(amount: Decimal | float, currency: str) -> str:

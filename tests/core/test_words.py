@@ -59,3 +59,17 @@ def test_a_few_are_named_and_the_rest_counted() -> None:
     assert words.few(["a", "b", "a"]) == "a and b"
     assert words.few("abcd") == "a, b, c and d"
     assert words.few("abcdefg") == "a, b, c and 4 others"
+
+
+@pytest.mark.parametrize(
+    ("value", "limit", "expected"),
+    [
+        (3.74, 4.3, ("3.74 V", "4.30 V")),
+        (4.2471, 4.25, ("4.247 V", "4.250 V")),
+        (4.24997, 4.25, ("4.25 V", "4.25 V")),
+        (4.25, 4.25, ("4.25 V", "4.25 V")),
+    ],
+)
+def test_what_is_short_reads_short(value: float, limit: float, expected: tuple[str, str]) -> None:
+    """4.25 V under a limit of 4.25 V would puzzle; two more digits are enough."""
+    assert words.apart(words.volts, value, limit) == expected

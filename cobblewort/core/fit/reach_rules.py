@@ -117,10 +117,8 @@ def blows_freely(kit: Kit) -> Iterator[Check]:
 
 def _blowing(kit: Kit, cooler: Instance, case: Instance, way_mm: float) -> Check:
     def sentence(margin: Margin) -> str:
-        return (
-            f"{cooler.name} blows at a wall of {case.name} {words.mm(margin.value)} away; it wants "
-            f"{words.mm(margin.limit)}."
-        )
+        shown, limit = words.apart(words.mm, margin.value, margin.limit)
+        return f"{cooler.name} blows at a wall of {case.name} {shown} away; it wants {limit}."
 
     return Check(
         cooler.id, f"Way of the air from {cooler.name}", "mm", "min",

@@ -97,7 +97,9 @@ def _unplaced_sentence(group: list[Unplaced]) -> str:
         taken = len(first.sockets)
         holder = next((r.instance.name for r in first.rivals if r.instance is not
                        first.plug.instance), None)  # fmt: skip
-        held = f"all {taken} are taken" if taken > 1 else "the only one is taken"
+        held = {1: "the only one is taken", 2: "both are taken"}.get(
+            taken, f"all {taken} are taken"
+        )
         by = f" by {holder}" if taken == 1 and holder else ""
         return (
             f"{whose} {'find' if len(group) > 1 else 'finds'} no free {kinds} socket: {held}{by}."
@@ -107,8 +109,10 @@ def _unplaced_sentence(group: list[Unplaced]) -> str:
             s.socket.contacts not in (None, first.plug.plug.contacts) for s in first.sockets_alike
         )
         why = "the contacts face the other way" if turned else "key or generation differ"
-        return f"{whose} goes into no {kinds} socket here: {why}."
-    return f"{whose} needs a {kinds} socket, and nothing in the kit has one."
+        goes = "go" if len(group) > 1 else "goes"
+        return f"{whose} {goes} into no {kinds} socket here: {why}."
+    wants = "need" if len(group) > 1 else "needs"
+    return f"{whose} {wants} a {kinds} socket, and nothing in the kit has one."
 
 
 @rule(
@@ -167,10 +171,8 @@ def outline(kit: Kit) -> Iterator[Check]:
         room = inner - tabs_mm
 
         def sentence(margin: Margin, side: str = side) -> str:
-            return (
-                f"{board.name} is {words.mm(margin.value)} in {side}; {case.name} has "
-                f"{words.mm(margin.limit)} inside{between}."
-            )
+            shown, limit = words.apart(words.mm, margin.value, margin.limit)
+            return f"{board.name} is {shown} in {side}; {case.name} has {limit} inside{between}."
 
         yield Check(
             side, f"Board {side} in the case", "mm", "max",
@@ -256,10 +258,8 @@ def heights(kit: Kit) -> Iterator[Check]:
         piece, reach = farthest
 
         def sentence(margin: Margin, side: str = side, name: str = piece.name) -> str:
-            return (
-                f"{name} reaches {words.mm(margin.value)} {side} the board; {case.name} has "
-                f"{words.mm(margin.limit)} there."
-            )
+            shown, limit = words.apart(words.mm, margin.value, margin.limit)
+            return f"{name} reaches {shown} {side} the board; {case.name} has {limit} there."
 
         yield Check(
             side, f"Room {side} the board", "mm", "max", reach,
@@ -307,10 +307,8 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
         elif add_on.id in kit.stack.gaps:
 
             def sentence(margin: Margin, name: str = add_on.name) -> str:
-                return (
-                    f"{cooler.name} stands {words.mm(margin.value)} high; under {name} there are "
-                    f"{words.mm(margin.limit)}."
-                )
+                shown, limit = words.apart(words.mm, margin.value, margin.limit)
+                return f"{cooler.name} stands {shown} high; under {name} there are {limit}."
 
             yield Check(
                 add_on.id, f"Cooler under {add_on.name}", "mm", "max", top,
@@ -585,9 +583,9 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
         return  # the lid or the board is in the way, and that is told already
 
     def sentence(margin: Margin) -> str:
+        shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return (
-            f"Over the fan of {cooler.name} there are {words.mm(margin.value)} {label}; it wants "
-            f"{words.mm(margin.limit)} to breathe."
+            f"Over the fan of {cooler.name} there are {shown} {label}; it wants {limit} to breathe."
         )
 
     yield Check(

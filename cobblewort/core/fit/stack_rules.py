@@ -47,10 +47,8 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
         names = lower.instance.name, upper.instance.name
 
         def sentence(margin: Margin, names: tuple[str, str] = names) -> str:
-            return (
-                f"What stands on {names[0]} is {words.mm(margin.value)} high; under {names[1]} "
-                f"there are {words.mm(margin.limit)}."
-            )
+            shown, limit = words.apart(words.mm, margin.value, margin.limit)
+            return f"What stands on {names[0]} is {shown} high; under {names[1]} there are {limit}."
 
         below, top = float(lower.foot_mm[0]), float(lower.reach_mm[0])
         free = float(room[0])
@@ -157,10 +155,8 @@ def _cable_check(piece: Instance, own: AddOn, clear: Rating, most: Rating) -> Ch
     stands = of("add_on.clear_mm", clear) + raised_mm(piece, own)
 
     def sentence(margin: Margin) -> str:
-        return (
-            f"{piece.name} stands {words.mm(margin.value)} above the board; its cable allows "
-            f"{words.mm(margin.limit)}."
-        )
+        shown, limit = words.apart(words.mm, margin.value, margin.limit)
+        return f"{piece.name} stands {shown} above the board; its cable allows {limit}."
 
     def working(_: int) -> Sum:
         return Sum(
@@ -294,9 +290,10 @@ def _cable_path(piece: Instance, plug: str, cable: FlatCable, rise_mm: FloatArra
     bend = of(f"{path}.bend_mm", cable.bend_mm)
 
     def sentence(margin: Margin) -> str:
+        shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return (
-            f"The flat cable of {piece.name} has {words.mm(margin.value)} to go without a crease "
-            f"and is {words.mm(margin.limit)} long."
+            f"The flat cable of {piece.name} has {shown} to go without a crease "
+            f"and is {limit} long."
         )
 
     def working(_: int) -> Sum:

@@ -36,11 +36,12 @@ def throttle(kit: Kit) -> Iterator[Check]:
     board = heat.board
 
     def sentence(margin: Margin) -> str:
+        shown, limit = words.apart(words.degrees, margin.value, margin.limit)
         number = [state.label for state in heat.states].index(margin.state)
         text = (
-            f"The processor of {board.name} comes to {words.degrees(margin.value)}"
+            f"The processor of {board.name} comes to {shown}"
             f"{words.when(margin.state)} at {words.degrees(heat.ambient_c)} outside; it slows "
-            f"itself at {words.degrees(margin.limit)}"
+            f"itself at {limit}"
         )
         if margin.spare < 0:
             speed = float(heat.speed_share[number, 0])
@@ -151,9 +152,10 @@ def _spot_check(kit: Kit, spot: SpotTemps, name: str, until: str, breach: Severi
     heat, piece = kit.heat, spot.instance
 
     def sentence(margin: Margin) -> str:
+        shown, limit = words.apart(words.degrees, margin.value, margin.limit)
         return (
-            f"{name} comes to {words.degrees(margin.value)}{words.when(margin.state)} at "
-            f"{words.degrees(heat.ambient_c)} outside; {until} {words.degrees(margin.limit)}."
+            f"{name} comes to {shown}{words.when(margin.state)} at "
+            f"{words.degrees(heat.ambient_c)} outside; {until} {limit}."
         )
 
     def working(state: int) -> Sum:

@@ -53,11 +53,12 @@ def _node_check(
     show = words.watts if in_watts else words.amps
 
     def sentence(margin: Margin) -> str:
-        at = f"{say} {show(margin.value)}{words.when(margin.state)}"
+        shown, most = words.apart(show, margin.value, margin.limit)
+        at = f"{say} {shown}{words.when(margin.state)}"
         if margin.spare < 0:
-            return f"{at}; the limit is {show(margin.limit)}."
+            return f"{at}; the limit is {most}."
         loaded = words.percent(margin.value / margin.limit)
-        return f"{at}, {loaded} of its limit of {show(margin.limit)}."
+        return f"{at}, {loaded} of its limit of {most}."
 
     def working(state: int) -> Sum:
         name, at = power.nodes[node].id, power.states[power.limit_states[state]].id
@@ -343,9 +344,9 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
             def sentence(
                 margin: Margin, name: str = node.instance.name, at: str = words_for
             ) -> str:
+                shown, limit = words.apart(words.volts, margin.value, margin.limit)
                 return (
-                    f"{name} is left with {words.volts(margin.value)}{words.when(margin.state)}; "
-                    f"{at} lies at {words.volts(margin.limit)}."
+                    f"{name} is left with {shown}{words.when(margin.state)}; {at} lies at {limit}."
                 )
 
             limit = of(f"voltages.{key}_v", rating)
@@ -385,10 +386,8 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
             continue
 
         def sentence(margin: Margin, name: str = node.instance.name) -> str:
-            return (
-                f"{name} is left with {words.volts(margin.value)}{words.when(margin.state)}; it "
-                f"needs {words.volts(margin.limit)}."
-            )
+            shown, limit = words.apart(words.volts, margin.value, margin.limit)
+            return f"{name} is left with {shown}{words.when(margin.state)}; it needs {limit}."
 
         yield Check(
             node.instance.id, f"Voltage at {node.instance.name}", "V", "min",
