@@ -6,9 +6,18 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from functools import cache, partial
 
+from cobblewort.core import words
 from cobblewort.core.findings import Finding, Remark
 from cobblewort.core.kit import Kit
-from cobblewort.core.margin import FAMILIES, Check, Family, Margin, Severity, judge
+from cobblewort.core.margin import (
+    FAMILIES,
+    HOLDS_TIGHT_SHARE,
+    Check,
+    Family,
+    Margin,
+    Severity,
+    judge,
+)
 from cobblewort.core.patch import Patch
 
 RuleFunction = Callable[[Kit], Iterable[Check | Remark]]
@@ -39,7 +48,7 @@ class Rule:
             margin = judge(self.id, self.family, outcome)
             margins.append(margin)
             if margin.severity != "sound":
-                say = partial(outcome.sentence, margin)
+                say = partial(_sentence, outcome, margin)
                 findings.append(self._finding(outcome, margin.severity, say, margin.id))
         return margins, findings
 
@@ -52,6 +61,14 @@ class Rule:
             outcome.sockets, self.source, margin_id,
             bool(self.remedies) and severity in ("stops", "tight"),
         )  # fmt: skip
+
+
+def _sentence(check: Check, margin: Margin) -> str:
+    """What a rule says of a margin; and how sure that is, where nominal figures would do."""
+    text = check.sentence(margin)
+    if margin.spare < 0 or margin.holds_share is None or margin.holds_share >= HOLDS_TIGHT_SHARE:
+        return text
+    return f"{text} It holds with {words.percent(margin.holds_share)} of the likely figures."
 
 
 RULES: dict[str, Rule] = {}

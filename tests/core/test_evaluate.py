@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from cobblewort.core.errors import UnknownPartError
 from cobblewort.core.plan import Plan
 from cobblewort.core.rules import RULES
-from tests.kits import SMALL, demo, judged, kit, shipped, told
+from tests.kits import SMALL, demo, judged, kit, margin, shipped, told
 
 SHIPPED_IDS = [part.id for part in shipped().parts()]
 
@@ -23,7 +23,13 @@ def test_the_moss_cabinet_is_tight_and_heat_breaks_first() -> None:
     """Demo 2: the film under the lamp leaves a few degrees, and that is what is told."""
     report = judged(demo("moss-cabinet"), 256)
     assert report.severity == "tight"
-    assert [f.rule for f in report.findings if f.severity == "tight"] == ["HEAT-01"]
+    (tight,) = [f for f in report.findings if f.severity == "tight"]
+    assert tight.rule == "HEAT-01"
+    holds = margin(report, tight.margin or "").holds_share
+    assert holds is not None
+    assert 0.5 < holds < 0.95
+    assert tight.sentence.endswith(f"It holds with {100 * holds:.0f} % of the likely figures.")
+    assert told(judged(demo("moss-cabinet")), "HEAT-01") == []
     good_up_to = report.heat.hottest_ambient_c
     assert good_up_to is not None
     assert 27 < good_up_to < 32

@@ -89,6 +89,7 @@ function Facts({ finding, margin }: { finding: Finding; margin: Margin | undefin
           {figure(margin.limit, margin.unit)}.
           {bandText(margin) && ` Spare most likely ${bandText(margin)}.`}
           {margin.holds_share !== null &&
+            margin.spare < 0 &&
             ` Holds with ${percent(margin.holds_share)} of the likely figures.`}{" "}
           <Button variant="link" onClick={() => openWorking(margin.id)}>
             Whole working
