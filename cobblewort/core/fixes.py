@@ -109,7 +109,7 @@ def effect_of(before: Judgement, after: Judgement) -> Effect:
         source_delta_a=_delta(amps_before, amps_after),
         die_delta_k=_delta(_warmest_c(before), _warmest_c(after)),
         source_delta_w=_delta(watts_before, watts_after),
-        families={family.id: family.severity for family in after.families},
+        families=after.severities,
     )
 
 

@@ -49,6 +49,14 @@ class Judgement:
             findings[finding.family].append(finding)
         return [_family(f, label, margins[f], findings[f]) for f, label in RULERS]
 
+    @property
+    def severities(self) -> dict[str, Severity]:
+        """Those of the seven rulers."""
+        worst: dict[str, Severity] = {}
+        for finding in self.findings:  # worst first
+            worst.setdefault(finding.family, finding.severity)
+        return {family: worst.get(family, "sound") for family, _ in RULERS}
+
     def finding(self, finding_id: str) -> Finding | None:
         """The finding with this id, or None."""
         return next((f for f in self.findings if f.id == finding_id), None)

@@ -56,10 +56,10 @@ class Kit:
 
     def _take_over(self, like: Kit) -> None:
         """Keep of another kit what hangs on pieces alone that both have."""
-        kept = set(map(id, self.instances)) & set(map(id, like.instances))
-        touched = [p for p in (*self.instances, *like.instances) if id(p) not in kept]
-        if any(p.part.plugs or p.part.sockets or p.part.rails or p.part.offers for p in touched):
-            return  # what offers a battery or a panel is looked at by rules of supply too
+        mine, theirs = set(self.instances), set(like.instances)
+        for part in (piece.part for piece in mine ^ theirs):
+            if part.plugs or part.sockets or part.rails or part.offers:
+                return  # what offers a battery or a panel is looked at by rules of supply too
         self.__dict__["fit"] = like.fit
         if (self.plan.place, self.plan.duty) == (like.plan.place, like.plan.duty):
             self.__dict__["power"] = like.power
