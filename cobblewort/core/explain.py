@@ -13,7 +13,7 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.findings import Remark
 from cobblewort.core.heat.workings import heat_sum
 from cobblewort.core.kit import Kit
-from cobblewort.core.margin import Check, judge
+from cobblewort.core.margin import Check, margin_of
 from cobblewort.core.parts.figures import figure_words
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.workings import converter_input_sum, current_sum, voltage_sum
@@ -68,7 +68,7 @@ def _margin_working(kit: Kit, figure: str, rule: Rule, subject: str) -> Working:
     for outcome in rule.function(kit):
         if isinstance(outcome, Remark) or outcome.subject != subject or outcome.working is None:
             continue
-        margin = judge(rule.id, rule.family, outcome)
+        margin = margin_of(rule.id, rule.family, outcome)
         state = list(outcome.states).index(margin.state)
         spare = _spare(outcome, state)
         formula = outcome.working(state)

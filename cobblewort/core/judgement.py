@@ -5,14 +5,12 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Callable
 from dataclasses import dataclass
-from itertools import groupby
-from operator import attrgetter
 
 from cobblewort.core.findings import Finding
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import SEVERITY_RANK, Family, Margin, Severity
 from cobblewort.core.report import FamilyReport
-from cobblewort.core.rules import Rule, rules_in_order
+from cobblewort.core.rules import Rule, rules_by_family
 
 RULERS: tuple[tuple[Family, str], ...] = (
     ("fit", "Fit"), ("supply", "Supply"), ("heat", "Heat"), ("data", "Data"),
@@ -90,15 +88,13 @@ def judge_kit(
     margins: list[Margin] = []
     findings: list[Finding] = []
     known = like if like is not None and kit.has_supply_of(like.kit) else None
-    for family, rules in groupby(filter(only, rules_in_order()), attrgetter("family")):
+    for family, rules in rules_by_family():
         if known is not None and family == "supply":
             margins += [margin for margin in known.margins if margin.family == family]
             findings += [finding for finding in known.findings if finding.family == family]
             continue
-        for rule in rules:
-            rule_margins, rule_findings = rule.judged(kit)
-            margins += rule_margins
-            findings += rule_findings
+        for rule in filter(only, rules):
+            rule.judge(kit, margins, findings)
     findings.sort(key=lambda f: (-SEVERITY_RANK[f.severity], f.rule, f.id))
     return Judgement(kit, margins, findings)
 

@@ -88,7 +88,7 @@ class Check:
     working: SumFunction | None = None
 
 
-def judge(rule: str, family: Family, check: Check) -> Margin:
+def margin_of(rule: str, family: Family, check: Check) -> Margin:
     """Turn a check into a margin; the one place where severity is decided.
 
     Nominal figures are handled as plain floats, which is all that most calls need.

@@ -16,7 +16,7 @@ from cobblewort.core.margin import (
     Family,
     Margin,
     Severity,
-    judge,
+    margin_of,
 )
 from cobblewort.core.patch import Patch
 
@@ -41,16 +41,20 @@ class Rule:
         """The margins and findings of this rule for a kit."""
         margins: list[Margin] = []
         findings: list[Finding] = []
+        self.judge(kit, margins, findings)
+        return margins, findings
+
+    def judge(self, kit: Kit, margins: list[Margin], findings: list[Finding]) -> None:
+        """Add the margins and findings of this rule for a kit."""
         for outcome in self.function(kit):
             if isinstance(outcome, Remark):
                 findings.append(self._finding(outcome, outcome.severity, outcome.sentence))
                 continue
-            margin = judge(self.id, self.family, outcome)
+            margin = margin_of(self.id, self.family, outcome)
             margins.append(margin)
             if margin.severity != "sound":
                 say = partial(_sentence, outcome, margin)
                 findings.append(self._finding(outcome, margin.severity, say, margin.id))
-        return margins, findings
 
     def _finding(
         self, outcome: Remark | Check, severity: Severity, say: str | Callable[[], str],
@@ -75,14 +79,20 @@ RULES: dict[str, Rule] = {}
 
 
 @cache
-def _in_order(count: int) -> list[Rule]:
+def _by_family(count: int) -> list[tuple[Family, list[Rule]]]:
     del count  # a rule that is registered later asks for the list anew
-    return sorted(RULES.values(), key=lambda rule: (FAMILIES.index(rule.family), rule.id))
+    rules = sorted(RULES.values(), key=lambda rule: rule.id)
+    return [(family, [rule for rule in rules if rule.family == family]) for family in FAMILIES]
+
+
+def rules_by_family() -> list[tuple[Family, list[Rule]]]:
+    """The rules of each family by number, whatever the order in which modules were loaded."""
+    return _by_family(len(RULES))
 
 
 def rules_in_order() -> list[Rule]:
-    """Every rule by family and number, whatever the order in which their modules were loaded."""
-    return _in_order(len(RULES))
+    """Every rule by family and number."""
+    return [rule for _, rules in rules_by_family() for rule in rules]
 
 
 def rule(

@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 import sys
-from itertools import groupby
 from pathlib import Path
 
 import cobblewort.core.evaluate  # noqa: F401  fills the registry
-from cobblewort.core.rules import rules_in_order
+from cobblewort.core.rules import rules_by_family
 
 FAMILY_WORDS = {
     "need": "Purpose", "fit": "Fit", "supply": "Supply", "heat": "Heat", "data": "Data",
@@ -24,7 +23,9 @@ one place for all rules, see [How it computes](model.md).
 def rulebook_text() -> str:
     """Every rule by family: what it checks, why, formula, source, whether it knows ways out."""
     parts = [_HEAD]
-    for family, rules in groupby(rules_in_order(), key=lambda rule: rule.family):
+    for family, rules in rules_by_family():
+        if not rules:
+            continue
         parts.append(f"\n## {FAMILY_WORDS[family]}\n")
         for rule in rules:
             ways = "It proposes ways out." if rule.remedies else "It proposes nothing."

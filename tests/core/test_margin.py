@@ -1,7 +1,7 @@
 import numpy as np
 import pytest
 
-from cobblewort.core.margin import Check, Margin, judge
+from cobblewort.core.margin import Check, Margin, margin_of
 
 
 def check(value: object, limit: object, kind: str = "max", **fields: object) -> Check:
@@ -14,7 +14,7 @@ def check(value: object, limit: object, kind: str = "max", **fields: object) -> 
 
 def judged(*args: object, **fields: object) -> Margin:
     """The margin of a check."""
-    return judge("T-01", "supply", check(*args, **fields))  # type: ignore[arg-type]
+    return margin_of("T-01", "supply", check(*args, **fields))  # type: ignore[arg-type]
 
 
 def test_spare_is_signed_by_the_kind_of_limit() -> None:

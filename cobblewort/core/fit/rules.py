@@ -518,6 +518,8 @@ def screens_joined(kit: Kit) -> Iterator[Remark]:
     if board is None:
         return
     for screen in kit.instances:
+        if not screen.part.sockets:
+            continue
         sockets = [n for n, s in screen.part.sockets.items() if is_video(s.connector)]
         if screen in boards or not sockets or _video_joined(kit, screen, boards):
             continue

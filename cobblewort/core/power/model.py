@@ -137,10 +137,11 @@ class PowerResult:
 
     def index(self, node_id: str) -> int | None:
         """The place of a node in the arrays, or None when nothing feeds it."""
-        for place, node in enumerate(self.nodes):
-            if node.id == node_id:
-                return place
-        return None
+        return self._places.get(node_id)
+
+    @cached_property
+    def _places(self) -> dict[str, int]:
+        return {node.id: place for place, node in enumerate(self.nodes)}
 
 
 def states_of(plan: Plan) -> list[State]:
@@ -213,13 +214,16 @@ def build_power(
     places = {node.id: place for place, node in enumerate(nodes)}
     shape = (len(nodes), len(states), samples)
     power_w, current_a = np.zeros(shape), np.zeros(shape)
+    in_amps: set[int] = set()
     for instance in instances:
         for load in instance.compiled.loads.values():
             place = places.get(f"{instance.id}.{load.rail}")
             if place is not None:
                 target = power_w if load.in_watts else current_a
                 target[place] += load.table[rows[instance.line.id]]
-    voltage, current, drawn, collapsed = _solve(nodes, power_w, current_a)
+                if not load.in_watts:
+                    in_amps.add(place)
+    voltage, current, drawn, collapsed = _solve(nodes, power_w, current_a, in_amps)
     announced = {
         node.instance.id: _announced_a(nodes, place)
         for place, node in enumerate(nodes)
@@ -273,7 +277,8 @@ def _fed_nodes(
         nodes.append(
             Node(key, instance, name, rail, parent, via, resistance, socket_ref, root, converter)
         )
-        queue += [(child, place) for child in children.get(key, ())]
+        if key in children:
+            queue += [(child, place) for child in children[key]]
     fed = {node.instance.id for node in nodes}
     return nodes, [i for i in instances if i.part.rails and i.id not in fed]
 
@@ -299,9 +304,12 @@ def _resistance(
 
 
 def _solve(
-    nodes: list[Node], power_w: FloatArray, current_a: FloatArray
+    nodes: list[Node], power_w: FloatArray, current_a: FloatArray, in_amps: set[int]
 ) -> tuple[FloatArray, FloatArray, FloatArray, BoolArray]:
-    """Fold what hangs behind converters into their inputs, solve the rest, unfold again."""
+    """Fold what hangs behind converters into their inputs, solve the rest, unfold again.
+
+    `in_amps` are the nodes with a load that is stated in amperes.
+    """
     out_v: dict[int, FloatArray] = {}
     behind: dict[int, FloatArray] = {}
     input_w: dict[int, FloatArray] = {}
@@ -312,12 +320,12 @@ def _solve(
             of = node.instance.compiled.figure
             out_v[place] = of(f"rails.{node.name}.out_v", node.rail.out_v)
     for place in last_first:
-        node = nodes[place]
-        own = power_w[place] + current_a[place] * out_v[node.converter]
+        node, own = nodes[place], power_w[place]  # which is filled in place
+        if place in in_amps:
+            own += current_a[place] * out_v[node.converter]
+            current_a[place] = 0.0
         if place in behind:
             own += behind[place]
-        power_w[place] = own
-        current_a[place] = 0.0
         if node.converter == place:
             efficiency = node.instance.compiled.figure(
                 f"rails.{node.name}.efficiency", node.rail.efficiency, missing=1.0
