@@ -156,11 +156,19 @@ def holes(kit: Kit) -> Iterator[Remark]:
     source="maker's drawings",
     remedies=(cut_by_hand, another("case", "board")),
 )  # fmt: skip
-def outline(kit: Kit) -> Iterator[Check]:
-    """Length and width of the board against the inner box."""
+def outline(kit: Kit) -> Iterator[Check | Remark]:
+    """Length and width of the board against the inner box; a note of a case that is left over."""
     board, case = kit.stack.board, kit.stack.case
     if board is None or case is None or board.part.stack is None or case.part.case is None:
         return
+    for other in kit.instances:
+        if other.part.case is not None and other is not case:
+            yield Remark(
+                other.id, "note",
+                f"{board.name} stands in {case.name}; {other.name} is left over, and nothing is "
+                "judged in it.",
+                tuple(dict.fromkeys((other.line.id, case.line.id))),
+            )  # fmt: skip
     shell = case.part.case
     tabs_mm = 0.0 if case.line.modified else shell.tabs_mm
     between = f" between its tabs of {tabs_mm:g} mm" if tabs_mm else ""

@@ -270,6 +270,13 @@ def test_a_second_cooler_has_no_place() -> None:
     assert finding.sentence == ("Griddle stands on the processor already; Windrow has no place.")
 
 
+def test_a_second_case_is_left_over() -> None:
+    """The board stands in the first one."""
+    (finding,) = told(judged(kit(*FAST, "E02", "E03")), "FIT-04")
+    assert (finding.severity, finding.lines) == ("note", ("E03", "E02"))
+    assert "is left over" in finding.sentence
+
+
 def test_each_board_of_a_row_has_a_cooler_of_its_own() -> None:
     """Two boards, two dies; the third cooler is one too many."""
     row = ("2xB10", "2xS03", "2xM02", "E14")
