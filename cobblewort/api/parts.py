@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
@@ -26,6 +27,12 @@ def _view(part: Part) -> PartView:
     )  # fmt: skip
 
 
+@lru_cache(maxsize=2)
+def _views(catalogue: Catalogue) -> list[PartView]:
+    """The parts on offer. Every page asks for them, and a change makes another catalogue."""
+    return [_view(part) for part in catalogue.parts()]
+
+
 def _sheet(part: Part, catalogue: Catalogue, response: Response) -> PartSheet:
     response.headers["ETag"] = f'"{part.revision}"'
     return part_sheet(part, catalogue)
@@ -36,7 +43,7 @@ def list_parts(
     catalogue: Cupboard, kind: Annotated[list[Kind] | None, Query()] = None
 ) -> list[PartView]:
     """The cupboard, or some kinds of it."""
-    return [_view(part) for part in catalogue.parts(kind)]
+    return [view for view in _views(catalogue) if kind is None or view.kind in kind]
 
 
 @router.get("/{part_id}")
