@@ -327,9 +327,7 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
             )  # fmt: skip
 
 
-def _under_sum(
-    board: Instance, cooler: Instance, name: str, clear_mm: float, state: int
-) -> Sum:  # fmt: skip
+def _under_sum(board: Instance, cooler: Instance, name: str, clear_mm: float, state: int) -> Sum:
     del state
     return _difference(
         computed_term("h_clear", f"free height under {name}", "mm", clear_mm, None),

@@ -46,7 +46,8 @@ def throttle(kit: Kit) -> Iterator[Check]:
         if margin.spare < 0:
             speed = float(heat.speed_share[number, 0])
             return f"{text} and would hold {words.percent(speed)} of its clock."
-        return f"{text}. Good up to {words.degrees(float(heat.die_ambient_c[0]))} outside."
+        most_c = words.degrees(float(heat.die_ambient_c[0]))
+        return f"{text}. The processor is good up to {most_c} outside."
 
     def working(state: int) -> Sum:
         die_c = float(heat.wanted_die_c[state, 0])
