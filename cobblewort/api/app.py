@@ -4,17 +4,17 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Callable, Iterable
-from functools import cache
+from functools import partial
 from pathlib import Path
 from typing import Any
 
 from fastapi import APIRouter, FastAPI, Response
 from fastapi.responses import FileResponse, PlainTextResponse
 from fastapi.staticfiles import StaticFiles
-from pydantic import TypeAdapter
 
 import cobblewort
 from cobblewort.api import problems
+from cobblewort.api.answers import answer, document_of, written
 from cobblewort.api.begin import router as begin_router
 from cobblewort.api.deps import (
     PAGE_SAMPLES,
@@ -52,32 +52,21 @@ from cobblewort.core.what_if import what_if
 from cobblewort.core.words import listed
 from cobblewort.core.working import Working
 from cobblewort.formats.kit_list import kit_csv, kit_text
-from cobblewort.formats.shipped import shipped_parts
+from cobblewort.formats.shipped import (
+    CLASSES,
+    PARTS,
+    shipped_classes,
+    shipped_parts,
+    shipped_text,
+)
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import Revision, StoredPlan
+from cobblewort.store.readings import reading_of
 
 PAGE_FOLDER = Path(__file__).parent / "page"
 
-_REPORT: dict[int | str, dict[str, Any]] = {
-    200: {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/Report"}}}}
-}
-"""A report in the document of the interface, by the name that the first kit brings it in under.
-
-Its schema takes a fiftieth of a second to build on a fast machine: once, not once a route.
-"""
-
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)
-
-
-@cache
-def _adapter(kind: Any) -> TypeAdapter[Any]:
-    return TypeAdapter(kind)
-
-
-def _written(kind: Any, value: object) -> Response:
-    """A response written straight from the core's own types."""
-    return Response(_adapter(kind).dump_json(value), media_type="application/json")
 
 
 def _view(stored: StoredPlan, response: Response) -> PlanView:
@@ -216,30 +205,30 @@ def adopt_assumptions(
     return _view(plans.save(plan_id, version, after, label), response)
 
 
-@router.get("/plans/{plan_id}/report", response_model=None, responses=_REPORT)
+@router.get("/plans/{plan_id}/report", responses=answer(Report))
 def plan_report(plan_id: str, assumed: Assumed, plans: Plans, reports: Kept) -> Response:
     """The plan, judged, with bands."""
     stored = plans.get(plan_id)
     plan = what_if(stored.plan, assumed.ambient_c, assumed.activity)
     if plan is stored.plan:
-        return _written(Report, reports.of(stored))
-    return _written(Report, evaluate(plan, reports.catalogue, PAGE_SAMPLES))
+        return written(reports.of(stored))
+    return written(evaluate(plan, reports.catalogue, PAGE_SAMPLES))
 
 
-@router.get("/plans/{plan_id}/candidates", response_model=list[Candidate])
+@router.get("/plans/{plan_id}/candidates", responses=answer(list[Candidate]))
 def plan_candidates(
     role: Role, plan: AssumedPlan, catalogue: Cupboard, line: str | None = None
 ) -> Response:
     """Parts for a role, each judged in the plan."""
     if line is not None and line not in {entry.id for entry in plan.lines}:
         raise InputError([("line", f"the kit has no line '{line}' now; look again")])
-    return _written(list[Candidate], candidates(plan, catalogue, role, line))
+    return written(candidates(plan, catalogue, role, line))
 
 
-@router.get("/plans/{plan_id}/schools", response_model=list[School])
+@router.get("/plans/{plan_id}/schools", responses=answer(list[School]))
 def plan_schools(plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """Where practitioners disagree, and what the other side would mean for this plan."""
-    return _written(list[School], schools_of(plan, catalogue))
+    return written(schools_of(plan, catalogue))
 
 
 @router.post("/plans/{plan_id}/variant", status_code=201)
@@ -256,22 +245,22 @@ def make_variant(
     return _view(plans.create(catalogue.pinned(variant), label), response)
 
 
-@router.get("/plans/{plan_id}/fixes", response_model=list[Fix])
+@router.get("/plans/{plan_id}/fixes", responses=answer(list[Fix]))
 def plan_fixes(finding: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """Ways out of a snag, each judged in the plan."""
-    return _written(list[Fix], propose_fixes(plan, catalogue, finding, PAGE_SAMPLES))
+    return written(propose_fixes(plan, catalogue, finding, PAGE_SAMPLES))
 
 
-@router.get("/plans/{plan_id}/working")
-def plan_working(figure: str, plan: AssumedPlan, catalogue: Cupboard) -> Working:
+@router.get("/plans/{plan_id}/working", responses=answer(Working))
+def plan_working(figure: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """The arithmetic behind one figure of the report."""
-    return explain(plan, catalogue, figure, PAGE_SAMPLES)
+    return written(explain(plan, catalogue, figure, PAGE_SAMPLES))
 
 
-@router.post("/evaluate", response_model=None, responses={**_REPORT, **problems.NAMED})
+@router.post("/evaluate", responses=answer(Report))
 def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard) -> Response:
     """Judge a plan document without storing it."""
-    return _written(Report, evaluate(body.plan, catalogue, body.samples))
+    return written(evaluate(body.plan, catalogue, body.samples))
 
 
 @router.get("/rules")
@@ -301,12 +290,15 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     """The application on one data file; `parts` stand in for the shipped cupboard in tests."""
     database = Database(data_file)
     database.prepare()
-    PartStore(database).bring_up_to_date(shipped_parts() if parts is None else parts)
+    kept = partial(_kept_reading, database)
+    shipped = kept(PARTS, shipped_parts) if parts is None else parts
+    PartStore(database).bring_up_to_date(shipped)
     app = FastAPI(
         title="Cobblewort", version=cobblewort.__version__,
         docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
     )  # fmt: skip
     app.state.database = database
+    app.state.classes = kept(CLASSES, shipped_classes)
     read_cupboard(app)
     app.add_middleware(LocalOnly)
     problems.install(app)
@@ -314,9 +306,14 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     app.include_router(part_router)
     app.include_router(begin_router)
     app.include_router(fit_router)
+    app.openapi = partial(document_of, app)  # type: ignore[method-assign]
     if PAGE_FOLDER.is_dir():
         _serve_page(app)
     return app
+
+
+def _kept_reading(database: Database, file: str, read: Callable[[], Any]) -> Any:
+    return reading_of(database, file, shipped_text(file), read)
 
 
 def _serve_page(app: FastAPI) -> None:

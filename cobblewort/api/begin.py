@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
 from cobblewort.api import problems
-from cobblewort.api.deps import Cupboard
-from cobblewort.api.models import FirstKitRequest, FirstKitView, KitReason, NeedKind
+from cobblewort.api.answers import answer, written
+from cobblewort.api.deps import PAGE_SAMPLES, Cupboard
+from cobblewort.api.models import FirstKitRequest, FirstKitView, NeedKind
 from cobblewort.core.errors import InputError
 from cobblewort.core.evaluate import evaluate
 from cobblewort.core.functions import CONDITIONS, FUNCTIONS, LIMITS
@@ -53,8 +54,8 @@ def list_need_kinds() -> list[NeedKind]:
     return [*functions, *conditions, *limits]
 
 
-@router.post("/first-kit")
-def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard) -> FirstKitView:
+@router.post("/first-kit", responses=answer(FirstKitView))
+def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard) -> Response:
     """A complete first kit for the four answers; nothing is stored."""
     purpose = shipped_purposes().get(body.purpose)
     if purpose is None:
@@ -66,10 +67,5 @@ def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard) -> FirstKitVie
     needs = asked.needs if body.needs is None else body.needs
     empty = asked.model_copy(update={"needs": needs, "budget": body.budget})
     found = first_kit(empty, catalogue, body.owned)
-    return FirstKitView(
-        plan=found.plan,
-        empty=empty,
-        reasons=[KitReason(line=reason.line, text=reason.text) for reason in found.reasons],
-        failing=found.failing,
-        report=evaluate(found.plan, catalogue, 256),
-    )
+    report = evaluate(found.plan, catalogue, PAGE_SAMPLES)
+    return written(FirstKitView(found.plan, empty, found.reasons, found.failing, report))

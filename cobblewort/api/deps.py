@@ -14,7 +14,7 @@ from cobblewort.core.evaluate import evaluate
 from cobblewort.core.plan import Activity, Plan, Temperature
 from cobblewort.core.report import Report
 from cobblewort.core.what_if import what_if
-from cobblewort.formats.shipped import class_parts, shipped_classes
+from cobblewort.formats.shipped import class_parts
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import PlanStore, StoredPlan
 
@@ -62,7 +62,8 @@ def read_cupboard(app: FastAPI) -> None:
     stored = PartStore(app.state.database)
     parts = stored.all()
     app.state.catalogue = Catalogue.from_documents(
-        [*(part.document for part in parts), *class_parts()], shipped_classes(), stored.older(),
+        [*(part.document for part in parts), *class_parts(app.state.classes)], app.state.classes,
+        stored.older(),
         [part.id for part in parts if part.away],
     )  # fmt: skip
     app.state.reports = Reports(app.state.catalogue)

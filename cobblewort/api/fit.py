@@ -8,6 +8,7 @@ from typing import Literal
 from fastapi import APIRouter, Response
 
 from cobblewort.api import problems
+from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import AssumedPlan, Cupboard, Plans
 from cobblewort.core.fit.template import template
 from cobblewort.core.kit import Kit
@@ -19,10 +20,10 @@ router = APIRouter(prefix="/api", responses=problems.RESPONSES)
 _MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pdf"}
 
 
-@router.get("/plans/{plan_id}/moves")
-def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> list[Move]:
+@router.get("/plans/{plan_id}/moves", responses=answer(list[Move]))
+def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """Sockets that a plug could go into, each tried in the plan."""
-    return moves(plan, catalogue, plug)
+    return written(moves(plan, catalogue, plug))
 
 
 @router.get("/plans/{plan_id}/template.{kind}", response_class=Response)

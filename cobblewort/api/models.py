@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from decimal import Decimal
 from typing import Annotated, Literal
 
@@ -12,6 +13,7 @@ from cobblewort.core.parts.model import Identifier, Origin
 from cobblewort.core.patch import Change
 from cobblewort.core.plan import Need, Place, Plan, PlanState
 from cobblewort.core.report import FamilyReport, Report
+from cobblewort.core.suggest.first import Reason
 
 PlanName = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 
@@ -135,25 +137,16 @@ class FirstKitRequest(BaseModel):
     budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
 
 
-class KitReason(BaseModel):
-    """Why a line was taken."""
-
-    line: str
-    text: str
-
-
-class FirstKitView(BaseModel):
+@dataclass(slots=True)
+class FirstKitView:
     """A plan with its first kit, ready to be stored, and the plan without it.
 
     `failing` is empty where nothing stops the kit.
     """
 
-    # The schema of a report takes long to build, and no other route asks for it as a model.
-    model_config = ConfigDict(defer_build=True)
-
     plan: Plan
     empty: Plan
-    reasons: list[KitReason]
+    reasons: list[Reason]
     failing: list[str]
     report: Report
 

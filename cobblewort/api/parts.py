@@ -8,6 +8,7 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request, Response
 
 from cobblewort.api import problems
+from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import Cupboard, Parts, Version, read_cupboard
 from cobblewort.api.models import PartEdit, PartView
 from cobblewort.core.catalogue import Catalogue
@@ -33,9 +34,8 @@ def _views(catalogue: Catalogue) -> list[PartView]:
     return [_view(part) for part in catalogue.parts()]
 
 
-def _sheet(part: Part, catalogue: Catalogue, response: Response) -> PartSheet:
-    response.headers["ETag"] = f'"{part.revision}"'
-    return part_sheet(part, catalogue)
+def _sheet(part: Part, catalogue: Catalogue, status: int = 200) -> Response:
+    return written(part_sheet(part, catalogue), status, {"ETag": f'"{part.revision}"'})
 
 
 @router.get("")
@@ -52,33 +52,30 @@ def get_part(part_id: str, catalogue: Cupboard) -> Part:
     return catalogue.part(part_id, "part")
 
 
-@router.get("/{part_id}/sheet")
+@router.get("/{part_id}/sheet", responses=answer(PartSheet))
 def get_sheet(
-    part_id: str, catalogue: Cupboard, response: Response,
-    revision: Annotated[int | None, Query(ge=1)] = None,
-) -> PartSheet:  # fmt: skip
+    part_id: str, catalogue: Cupboard, revision: Annotated[int | None, Query(ge=1)] = None
+) -> Response:
     """One part figure by figure, as it is now or was at a revision."""
-    return _sheet(catalogue.part(part_id, "part", revision), catalogue, response)
+    return _sheet(catalogue.part(part_id, "part", revision), catalogue)
 
 
-@router.post("/{part_id}/copy", status_code=201)
-def copy_part(
-    part_id: str, request: Request, catalogue: Cupboard, parts: Parts, response: Response
-) -> PartSheet:
+@router.post("/{part_id}/copy", status_code=201, responses=answer(PartSheet, 201))
+def copy_part(part_id: str, request: Request, catalogue: Cupboard, parts: Parts) -> Response:
     """A part of one's own that begins as a copy of this one."""
     part = catalogue.part(part_id, "part")
     stated = {"kind": part.kind, **catalogue.document(part)}
     name = part.model.removeprefix("Any ") if part.origin == "class" else part.model
     summary = "" if part.origin == "class" else part.summary
     stored = parts.create({**stated, "model": f"{name[:80]} (mine)", "summary": summary})
-    return _after_write(stored.id, request, response)
+    return _after_write(stored.id, request, 201)
 
 
-@router.patch("/{part_id}")
+@router.patch("/{part_id}", responses=answer(PartSheet))
 def edit_part(
     part_id: str, body: PartEdit, version: Version, request: Request, catalogue: Cupboard,
-    parts: Parts, response: Response,
-) -> PartSheet:  # fmt: skip
+    parts: Parts,
+) -> Response:  # fmt: skip
     """Change a part of one's own; the change is its next revision."""
     before = parts.get(part_id)
     sheet = part_sheet(catalogue.part(part_id, "part"), catalogue)
@@ -92,7 +89,7 @@ def edit_part(
         document["price"] = None if body.price is None else str(body.price)
     catalogue.complete(document, "figures")
     parts.save(part_id, version, document)
-    return _after_write(part_id, request, response)
+    return _after_write(part_id, request)
 
 
 @router.delete("/{part_id}", status_code=204)
@@ -102,14 +99,14 @@ def put_part_away(part_id: str, request: Request, parts: Parts) -> None:
     read_cupboard(request.app)
 
 
-@router.post("/{part_id}/restore")
-def restore_part(part_id: str, request: Request, parts: Parts, response: Response) -> PartSheet:
+@router.post("/{part_id}/restore", responses=answer(PartSheet))
+def restore_part(part_id: str, request: Request, parts: Parts) -> Response:
     """Offer a part again."""
     parts.restore(part_id)
-    return _after_write(part_id, request, response)
+    return _after_write(part_id, request)
 
 
-def _after_write(part_id: str, request: Request, response: Response) -> PartSheet:
+def _after_write(part_id: str, request: Request, status: int = 200) -> Response:
     read_cupboard(request.app)
     catalogue: Catalogue = request.app.state.catalogue
-    return _sheet(catalogue.part(part_id, "part"), catalogue, response)
+    return _sheet(catalogue.part(part_id, "part"), catalogue, status)

@@ -11,6 +11,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from cobblewort.api.answers import named
 from cobblewort.core.errors import InputError
 from cobblewort.store.parts import NotOwnError, PartNotFoundError, StalePartError
 from cobblewort.store.plans import NothingToDoError, PlanNotFoundError, StaleWriteError
@@ -36,20 +37,14 @@ class Problem(BaseModel):
 
 
 _MEDIA_TYPE = "application/problem+json"
-_DESCRIPTION = "A problem document with a sentence for people (RFC 9457)."
 RESPONSES: dict[int | str, dict[str, Any]] = {
     status: {
-        "description": _DESCRIPTION,
-        "content": {_MEDIA_TYPE: {"schema": {"$ref": "#/components/schemas/Problem"}}},
+        "description": "A problem document with a sentence for people (RFC 9457).",
+        "content": {_MEDIA_TYPE: {"schema": named(Problem)}},
     }
     for status in (422, "default")
 }
-"""What every route may answer besides what it is for, in the document of the interface.
-
-Named and not handed over as a model: the framework would build a validator for each route anew.
-"""
-NAMED: dict[int | str, dict[str, Any]] = {422: {"model": Problem, "description": _DESCRIPTION}}
-"""For the one route that brings in the name."""
+"""What every route may answer besides what it is for, in the document of the interface."""
 
 
 def problem(status: int, detail: str, **extra: Any) -> JSONResponse:

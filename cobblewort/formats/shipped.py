@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from functools import lru_cache
 from importlib.resources import files
 from typing import Any, cast
@@ -18,24 +19,31 @@ _LOADER = getattr(yaml, "CSafeLoader", yaml.SafeLoader)
 _ANY_PURPOSE = "something-else"
 
 
+CLASSES, PARTS = "classes.yaml", "parts.yaml"
+
+
+def shipped_text(name: str) -> str:
+    """A file of the shipped data as it stands."""
+    return (files("cobblewort.data") / name).read_text(encoding="utf-8")
+
+
 def _load(name: str) -> Any:
-    text = (files("cobblewort.data") / name).read_text(encoding="utf-8")
-    return yaml.load(text, Loader=_LOADER)
+    return yaml.load(shipped_text(name), Loader=_LOADER)
 
 
 @lru_cache(maxsize=1)
 def shipped_classes() -> dict[str, Any]:
     """Class documents by name."""
-    return cast("dict[str, Any]", _load("classes.yaml"))
+    return cast("dict[str, Any]", _load(CLASSES))
 
 
 @lru_cache(maxsize=1)
 def shipped_parts() -> list[dict[str, Any]]:
     """Part documents of the shipped cupboard."""
-    return cast("list[dict[str, Any]]", _load("parts.yaml"))
+    return cast("list[dict[str, Any]]", _load(PARTS))
 
 
-def class_parts() -> list[dict[str, Any]]:
+def class_parts(classes: Iterable[str]) -> list[dict[str, Any]]:
     """A part for each class, made of the figures of the class alone."""
     return [
         {
@@ -45,14 +53,15 @@ def class_parts() -> list[dict[str, Any]]:
             "maker": "Generic",
             "summary": "Class figures alone, no price; copy it and fill in what you know",
         }
-        for name in shipped_classes()
+        for name in classes
     ]
 
 
 @lru_cache(maxsize=1)
 def shipped_catalogue() -> Catalogue:
     """The shipped cupboard, completed from its classes, and a part for each class."""
-    return Catalogue.from_documents([*shipped_parts(), *class_parts()], shipped_classes())
+    classes = shipped_classes()
+    return Catalogue.from_documents([*shipped_parts(), *class_parts(classes)], classes)
 
 
 def demo_plans() -> list[dict[str, Any]]:

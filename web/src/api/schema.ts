@@ -1345,7 +1345,7 @@ export interface components {
             plan: components["schemas"]["Plan-Output"];
             empty: components["schemas"]["Plan-Output"];
             /** Reasons */
-            reasons: components["schemas"]["KitReason"][];
+            reasons: components["schemas"]["Reason"][];
             /** Failing */
             failing: string[];
             report: components["schemas"]["Report"];
@@ -1634,16 +1634,6 @@ export interface components {
             families?: string[];
             /** Bits */
             bits?: (32 | 64) | null;
-        };
-        /**
-         * KitReason
-         * @description Why a line was taken.
-         */
-        KitReason: {
-            /** Line */
-            line: string;
-            /** Text */
-            text: string;
         };
         /**
          * KnownPlace
@@ -3058,6 +3048,16 @@ export interface components {
              * @default []
              */
             worse?: string[];
+        };
+        /**
+         * Reason
+         * @description Why a line was taken.
+         */
+        Reason: {
+            /** Line */
+            line: string;
+            /** Text */
+            text: string;
         };
         /**
          * RemoveLine
@@ -4497,7 +4497,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */
