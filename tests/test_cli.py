@@ -1,14 +1,16 @@
 import gc
 import json
+import sqlite3
 import subprocess
 import sys
+from contextlib import closing
 from pathlib import Path
 from typing import Any
 
 import pytest
-from typer.testing import CliRunner, Result
+from click.testing import CliRunner, Result
 
-from cobblewort.cli import _made_to_stay, app
+from cobblewort.cli import DATA_NAME, _made_to_stay, main
 from cobblewort.formats.shipped import demo_plans
 
 PLANS = {entry["id"]: entry["plan"] for entry in demo_plans()}
@@ -18,7 +20,7 @@ def check(tmp_path: Path, document: Any, *options: str) -> Result:
     """Run `cobblewort check` on a document written to a file."""
     file = tmp_path / "plan.json"
     file.write_text(document if isinstance(document, str) else json.dumps(document))
-    return CliRunner().invoke(app, ["check", str(file), *options])
+    return CliRunner().invoke(main, ["check", str(file), *options])
 
 
 @pytest.mark.parametrize(
@@ -109,7 +111,7 @@ def test_every_error_is_told_at_once(tmp_path: Path) -> None:
 
 def test_a_file_that_is_not_there(tmp_path: Path) -> None:
     """Its name and the system's reason."""
-    result = CliRunner().invoke(app, ["check", str(tmp_path / "none.json")])
+    result = CliRunner().invoke(main, ["check", str(tmp_path / "none.json")])
     assert result.exit_code == 2
     assert "none.json cannot be read" in result.stderr
 
@@ -119,8 +121,8 @@ def test_check_needs_no_database_and_no_server(tmp_path: Path) -> None:
     file = tmp_path / "plan.json"
     file.write_text(json.dumps(PLANS["bat-recorder"]))
     code = (
-        "import sys; from cobblewort.cli import app\n"
-        "try: app(['check', sys.argv[1]])\n"
+        "import sys; from cobblewort.cli import main\n"
+        "try: main(['check', sys.argv[1]])\n"
         "except SystemExit as e: assert not e.code, e.code\n"
         "assert not {'fastapi', 'sqlite3', 'uvicorn'} & set(sys.modules)"
     )
@@ -142,3 +144,36 @@ def test_the_collector_runs_again_after_the_start() -> None:
         assert gc.isenabled()
     finally:
         gc.unfreeze()
+
+
+@pytest.mark.parametrize("command", ["serve", "demo"])
+def test_a_data_file_that_cannot_be_used_ends_with_a_sentence(tmp_path: Path, command: str) -> None:
+    """A file of a newer program, no database at all, and a file where the folder should be."""
+    newer = tmp_path / "newer"
+    newer.mkdir()
+    with closing(sqlite3.connect(newer / DATA_NAME)) as connection:
+        connection.execute("PRAGMA user_version = 999")
+    letter = tmp_path / "letter"
+    letter.mkdir()
+    (letter / DATA_NAME).write_text("Dear diary, " * 100)
+    in_the_way = tmp_path / "in-the-way"
+    in_the_way.write_text("")
+    for folder, sentence in (
+        (newer, "written by a newer Cobblewort"),
+        (letter, "Move it away"),
+        (in_the_way, "in-the-way"),
+    ):
+        result = CliRunner().invoke(main, [command, "--data", str(folder)])
+        assert result.exit_code == 2
+        assert sentence in result.stderr
+        assert len(result.stderr.splitlines()) == 1
+
+
+def test_help_tells_every_command_and_option() -> None:
+    """What people read first; a port or a day out of reach is refused with its range."""
+    assert all(word in CliRunner().invoke(main, []).output for word in ("serve", "demo", "check"))
+    told = CliRunner().invoke(main, ["check", "--help"]).output
+    assert all(f"--{word}" in told for word in ("parts", "ambient", "samples", "json"))
+    result = CliRunner().invoke(main, ["serve", "--port", "70000"])
+    assert result.exit_code == 2
+    assert "1<=x<=65535" in result.stderr
