@@ -5,8 +5,6 @@ that names the same one: a tenth of the start, for what nothing reads until some
 document. Here routes name what they answer, and the schemas are built with the document.
 """
 
-from __future__ import annotations
-
 from collections.abc import Mapping
 from typing import Any, get_args, get_origin
 

@@ -1,7 +1,5 @@
 """The application: routes of the HTTP interface, and the page that uses them."""
 
-from __future__ import annotations
-
 from collections import defaultdict
 from collections.abc import Callable, Iterable
 from functools import partial

@@ -1,7 +1,5 @@
 """Routes for beginning a plan: purposes, places, what can be asked, and a first kit."""
 
-from __future__ import annotations
-
 from fastapi import APIRouter, Response
 
 from cobblewort.api import problems

@@ -1,7 +1,5 @@
 """What the routes share: stores, the cupboard in use, and the version a write names."""
 
-from __future__ import annotations
-
 from dataclasses import dataclass
 from threading import Lock
 from typing import Annotated

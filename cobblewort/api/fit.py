@@ -1,7 +1,5 @@
 """Routes of fit: where a plug could go, and the template of a shell."""
 
-from __future__ import annotations
-
 import re
 from typing import Literal
 

@@ -1,7 +1,5 @@
 """Who may talk to the server: this machine's own pages, with requests of bounded size."""
 
-from __future__ import annotations
-
 from urllib.parse import urlsplit
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send

@@ -1,7 +1,5 @@
 """What requests carry and responses hold, beyond the core's own types."""
 
-from __future__ import annotations
-
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import Annotated, Literal

@@ -1,7 +1,5 @@
 """Prints the OpenAPI document, from which the page's types are made."""
 
-from __future__ import annotations
-
 import json
 import tempfile
 from pathlib import Path

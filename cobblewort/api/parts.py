@@ -1,7 +1,5 @@
 """Routes of the cupboard: the parts, their sheets, and parts of one's own."""
 
-from __future__ import annotations
-
 from functools import lru_cache
 from typing import Annotated
 

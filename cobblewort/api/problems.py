@@ -1,7 +1,5 @@
 """The one place where an error becomes a problem document (RFC 9457)."""
 
-from __future__ import annotations
-
 from http import HTTPStatus
 from typing import Any
 

@@ -1,7 +1,5 @@
 """Changes to a plan, as data: what a fix proposes and what the page sends."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import Annotated, Any, Literal
 

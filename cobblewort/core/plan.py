@@ -1,9 +1,7 @@
 """A plan: a kit in a place, with a duty and a budget."""
 
-from __future__ import annotations
-
 from decimal import Decimal
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
@@ -72,7 +70,7 @@ class Place(Piece):
     power: Feed = "mains"
 
     @model_validator(mode="after")
-    def _in_order(self) -> Place:
+    def _in_order(self) -> Self:
         if self.ambient_min_c > self.ambient_max_c:
             raise ValueError(
                 "the coldest day must not be warmer than the hottest "
@@ -132,7 +130,7 @@ class Need(Piece):
     rate_mb_h: Annotated[float, Field(gt=0, le=1e6)] | None = None
 
     @model_validator(mode="after")
-    def _one_thing(self) -> Need:
+    def _one_thing(self) -> Self:
         given = [name for name in ("function", "condition", "limit") if getattr(self, name)]
         if len(given) != 1:
             raise ValueError(
@@ -190,7 +188,7 @@ class Wired(Piece):
     series: header.Series = "E24"
 
     @model_validator(mode="after")
-    def _on_a_signal(self) -> Wired:
+    def _on_a_signal(self) -> Self:
         if not header.is_signal(self.pin):
             raise ValueError(
                 f"pin {self.pin} is {header.pin_name(self.pin)}; choose one that can be switched"
@@ -253,7 +251,7 @@ class Plan(Piece):
     parts: tuple[dict[str, Any], ...] = ()
 
     @model_validator(mode="after")
-    def _consistent(self) -> Plan:
+    def _consistent(self) -> Self:
         ids = [line.id for line in self.lines]
         twice = sorted({i for i in ids if ids.count(i) > 1})
         if twice:

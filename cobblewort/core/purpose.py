@@ -1,7 +1,5 @@
 """Purposes and places as data: what is usually asked, and where it usually lives."""
 
-from __future__ import annotations
-
 from typing import Annotated
 
 from pydantic import Field

@@ -1,10 +1,8 @@
 """Figures that know how sure they are, and the samples drawn from them."""
 
-from __future__ import annotations
-
 from functools import lru_cache
 from hashlib import blake2b
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, Self
 
 import numpy as np
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, model_validator
@@ -47,7 +45,7 @@ class Reading(BaseModel):
         return value
 
     @model_validator(mode="after")
-    def _in_order(self) -> Reading:
+    def _in_order(self) -> Self:
         if not self.low <= self.nominal <= self.high:
             raise ValueError(
                 "low, nominal and high must rise in that order "

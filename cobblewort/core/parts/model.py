@@ -5,10 +5,8 @@ its circuit board (or from its underside where it has none). Collections are key
 a part can be written as a merge patch over the document of its class.
 """
 
-from __future__ import annotations
-
 from decimal import Decimal
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
@@ -249,7 +247,7 @@ class Load(Piece):
     start: NotNegative | None = None
 
     @model_validator(mode="after")
-    def _rises(self) -> Load:
+    def _rises(self) -> Self:
         if not self.idle.nominal <= self.working.nominal <= self.peak.nominal:
             raise ValueError(
                 "idle, working and peak must rise in that order (got "
@@ -365,7 +363,7 @@ class PinUse(Piece):
     plugs_on: bool = False
 
     @model_validator(mode="after")
-    def _kinds_of_pins(self) -> PinUse:
+    def _kinds_of_pins(self) -> Self:
         odd = [n for n in self.shares if n not in header.POWER | header.BUS]
         if odd:
             raise ValueError(f"pins.shares: pin {odd[0]} is no power, ground or bus pin")
@@ -592,7 +590,7 @@ class Part(Piece):
         return f"{self.maker} {self.model}"
 
     @model_validator(mode="after")
-    def _rails_exist(self) -> Part:
+    def _rails_exist(self) -> Self:
         named = [("sockets", k, s.rail) for k, s in self.sockets.items()]
         named += [("plugs", k, p.rail) for k, p in self.plugs.items()]
         named += [("loads", k, x.rail) for k, x in self.loads.items()]
