@@ -18,6 +18,7 @@ import cobblewort.core.software.rules  # noqa: F401  the imports fill the regist
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.judgement import Judgement, judge_kit
 from cobblewort.core.kit import Kit
+from cobblewort.core.margin import tell_states
 from cobblewort.core.plan import Plan
 from cobblewort.core.report import Report
 from cobblewort.core.reporting import (
@@ -74,6 +75,8 @@ def judgement_of(
 def report_on(judgement: Judgement) -> Report:
     """Lay a judgement out for drawings and exports."""
     kit, margins, findings = judgement.kit, judgement.margins, judgement.findings
+    for margin, check in judgement.judged:
+        tell_states(margin, check)
     return Report(
         plan=kit.plan.name,
         samples=kit.samples,

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from cobblewort.core.findings import Finding
 from cobblewort.core.kit import Kit
-from cobblewort.core.margin import SEVERITY_RANK, Family, Margin, Severity
+from cobblewort.core.margin import SEVERITY_RANK, Check, Family, Margin, Severity
 from cobblewort.core.report import FamilyReport
 from cobblewort.core.rules import Rule, rules_by_family
 
@@ -25,11 +25,19 @@ _MISSING: dict[Family, str] = {
 
 @dataclass(slots=True)
 class Judgement:
-    """What the rules have to say about a kit; `findings` stand worst first."""
+    """What the rules have to say about a kit; `findings` stand worst first.
+
+    `judged` holds each margin with the check it was made of.
+    """
 
     kit: Kit
-    margins: list[Margin]
+    judged: list[tuple[Margin, Check]]
     findings: list[Finding]
+
+    @property
+    def margins(self) -> list[Margin]:
+        """How the kit stands to each limit."""
+        return [margin for margin, _ in self.judged]
 
     @property
     def severity(self) -> Severity:
@@ -85,18 +93,18 @@ def judge_kit(
     `like` is a whole judgement of a kit that this one was made like: where supply is the same, what
     its rules say is too.
     """
-    margins: list[Margin] = []
+    judged: list[tuple[Margin, Check]] = []
     findings: list[Finding] = []
     known = like if like is not None and kit.has_supply_of(like.kit) else None
     for family, rules in rules_by_family():
         if known is not None and family == "supply":
-            margins += [margin for margin in known.margins if margin.family == family]
+            judged += [pair for pair in known.judged if pair[0].family == family]
             findings += [finding for finding in known.findings if finding.family == family]
             continue
         for rule in filter(only, rules):
-            rule.judge(kit, margins, findings)
+            rule.judge(kit, judged, findings)
     findings.sort(key=lambda f: (-SEVERITY_RANK[f.severity], f.rule, f.id))
-    return Judgement(kit, margins, findings)
+    return Judgement(kit, judged, findings)
 
 
 def _family(family: Family, label: str, own: list[Margin], told: list[Finding]) -> FamilyReport:

@@ -31,7 +31,8 @@ class Margin:
 
     `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
     where no samples were drawn. `ruler_share` is the length of its ruler, -0.5 to 1. The `by_state`
-    tuples tell every state that was looked at, in the order of `states`.
+    tuples tell every state that was looked at, in the order of `states`; `tell_states` fills them,
+    as only drawings look at them.
     """
 
     id: str
@@ -55,20 +56,20 @@ class Margin:
     lines: tuple[str, ...]
     sockets: tuple[str, ...]
     states: tuple[str, ...]
-    spare_by_state: tuple[float, ...]
-    ruler_by_state: tuple[float, ...]
-    severity_by_state: tuple[Severity, ...]
+    spare_by_state: tuple[float, ...] = ()
+    ruler_by_state: tuple[float, ...] = ()
+    severity_by_state: tuple[Severity, ...] = ()
 
 
 @dataclass(slots=True)
 class Check:
     """A limit as a rule hands it over, before it is judged.
 
-    `value` and `limit` have shape (states, samples), or (samples,) where states do not matter;
-    `span` has shape (samples,). `hard` says which
-    states must hold (the phases of the duty and the start); the others may only make it tight.
-    `span` is what a full ruler stands for, by default the limit itself; `breach` is what a broken
-    limit is called. `working` states the formula of the spare.
+    `value` has shape (states, samples), or (samples,) where states do not matter; `limit` and
+    `span` have shape (samples,). `hard` says which states must hold (the phases of the duty and the
+    start); the others may only make it tight. An `electrical` limit, always a maximum, is tight
+    where it is loaded high. `span` is what a full ruler stands for, by default the limit itself;
+    `breach` is what a broken limit is called. `working` states the formula of the spare.
     """
 
     subject: str
@@ -98,30 +99,16 @@ def margin_of(rule: str, family: Family, check: Check) -> Margin:
     ValueError
         If a value or limit is not finite: a rule must say "not known" instead.
     """
-    upward = check.kind == "max"
-    values, limits = _nominal(check.value), _nominal(check.limit)
-    if len(limits) == 1:
-        limits *= len(values)
-    spans = limits if check.span is None else [check.span.item(0)] * len(limits)
-    spares: list[float] = []
-    rulers: list[float] = []
-    severities: list[Severity] = []
-    state = worst = -1
-    loaded: float | None = None
-    for shown, allowed, span, is_hard in zip(values, limits, spans, check.hard, strict=True):
-        spare = allowed - shown if upward else shown - allowed
-        if is_hard and (state < 0 or spare < spares[state]):
-            state = len(spares)
-        if worst < 0 or spare < spares[worst]:
-            worst = len(spares)
-        load = shown / allowed if check.electrical and is_hard and allowed > 0 else None
-        if load is not None and (loaded is None or load > loaded):
-            loaded = load
-        spares.append(spare)
-        rulers.append(_ruler(spare, span))
-        severities.append(_state_severity(check.breach if is_hard else "tight", spare, load))
-    if not isfinite(sum(spares)):
+    upward, hard = check.kind == "max", check.hard
+    values, limit = _nominal(check.value), check.limit.item(0)
+    if not isfinite(sum(values) - limit):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
+    span = limit if check.span is None else check.span.item(0)
+    extreme = max if upward else min
+    must_hold = [k for k, is_hard in enumerate(hard) if is_hard]
+    hard_values = [values[k] for k in must_hold]
+    shown, worst = extreme(hard_values), extreme(values)
+    loaded = shown / limit if check.electrical and limit > 0 else None
 
     holds = p05 = p95 = None
     sampled_spare = None
@@ -131,39 +118,54 @@ def margin_of(rule: str, family: Family, check: Check) -> Margin:
         )
         holds = 1.0
         if sampled_spare.min() < 0:
-            must_hold = [k for k, is_hard in enumerate(check.hard) if is_hard]
             holds = float((sampled_spare[must_hold, 1:] >= 0).all(axis=0).mean())
     severity: Severity = "sound"
-    if spares[state] < 0:
+    if shown > limit if upward else shown < limit:
         severity = check.breach
-    elif spares[worst] < 0:
-        severity, state = "tight", worst
-    elif (holds is not None and holds < HOLDS_TIGHT_SHARE) or "tight" in severities:
+    elif worst > limit if upward else worst < limit:
+        severity, shown = "tight", worst
+    elif _is_heavy(loaded) or (holds is not None and holds < HOLDS_TIGHT_SHARE):
         severity = "tight"
 
+    state = must_hold[hard_values.index(shown)] if shown in hard_values else values.index(shown)
+    spare = limit - shown if upward else shown - limit
     if sampled_spare is not None:
         p05, p95 = percentiles(sampled_spare[state, 1:])
     return Margin(  # by place, as names cost three times as much in the most often made of all
-        f"{rule}:{check.subject}", rule, family, check.label, check.unit,
-        values[state], limits[state], check.kind, spares[state], p05, p95, holds, loaded,
-        rulers[state], None if p05 is None else _ruler(p05, spans[state]),
-        None if p95 is None else _ruler(p95, spans[state]),
-        severity, check.states[state], check.lines, check.sockets,
-        tuple(check.states), tuple(spares), tuple(rulers), tuple(severities),
+        f"{rule}:{check.subject}", rule, family, check.label, check.unit, shown, limit, check.kind,
+        spare, p05, p95, holds, loaded, _ruler(spare, span),
+        None if p05 is None else _ruler(p05, span), None if p95 is None else _ruler(p95, span),
+        severity, check.states[state], check.lines, check.sockets, tuple(check.states),
     )  # fmt: skip
+
+
+def tell_states(margin: Margin, check: Check) -> None:
+    """Tell of every state how a margin made of this check stands there, at nominal figures."""
+    values, limit = _nominal(check.value), margin.limit
+    span = limit if check.span is None else check.span.item(0)
+    spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
+    margin.spare_by_state = tuple(spares)
+    margin.ruler_by_state = tuple(_ruler(spare, span) for spare in spares)
+    margin.severity_by_state = tuple(
+        _severity(check, spare, is_hard, shown / limit if limit > 0 else None)
+        for spare, is_hard, shown in zip(spares, check.hard, values, strict=True)
+    )
+
+
+def _severity(check: Check, spare: float, is_hard: bool, load: float | None) -> Severity:
+    if spare < 0:
+        return check.breach if is_hard else "tight"
+    return "tight" if check.electrical and is_hard and _is_heavy(load) else "sound"
+
+
+def _is_heavy(loaded_share: float | None) -> bool:
+    return loaded_share is not None and loaded_share > LOADED_TIGHT_SHARE
 
 
 def _nominal(values: FloatArray) -> list[float]:
     """Sample 0 of every state."""
     nominal: list[float] = values[:, 0].tolist() if values.ndim == 2 else [values.item(0)]
     return nominal
-
-
-def _state_severity(broken: Severity, spare: float, load: float | None) -> Severity:
-    """Severity of one state alone, at nominal figures."""
-    if spare < 0:
-        return broken
-    return "tight" if load is not None and load > LOADED_TIGHT_SHARE else "sound"
 
 
 def percentiles(values: FloatArray) -> tuple[float, float]:

@@ -39,19 +39,19 @@ class Rule:
 
     def judged(self, kit: Kit) -> tuple[list[Margin], list[Finding]]:
         """The margins and findings of this rule for a kit."""
-        margins: list[Margin] = []
+        judged: list[tuple[Margin, Check]] = []
         findings: list[Finding] = []
-        self.judge(kit, margins, findings)
-        return margins, findings
+        self.judge(kit, judged, findings)
+        return [margin for margin, _ in judged], findings
 
-    def judge(self, kit: Kit, margins: list[Margin], findings: list[Finding]) -> None:
-        """Add the margins and findings of this rule for a kit."""
+    def judge(self, kit: Kit, judged: list[tuple[Margin, Check]], findings: list[Finding]) -> None:
+        """Add the margins of this rule for a kit, with what they were made of, and its findings."""
         for outcome in self.function(kit):
             if isinstance(outcome, Remark):
                 findings.append(self._finding(outcome, outcome.severity, outcome.sentence))
                 continue
             margin = margin_of(self.id, self.family, outcome)
-            margins.append(margin)
+            judged.append((margin, outcome))
             if margin.severity != "sound":
                 say = partial(_sentence, outcome, margin)
                 findings.append(self._finding(outcome, margin.severity, say, margin.id))

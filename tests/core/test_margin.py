@@ -1,7 +1,7 @@
 import numpy as np
 import pytest
 
-from cobblewort.core.margin import Check, Margin, margin_of
+from cobblewort.core.margin import Check, Margin, margin_of, tell_states
 
 
 def check(value: object, limit: object, kind: str = "max", **fields: object) -> Check:
@@ -90,7 +90,9 @@ def test_what_is_not_finite_is_a_fault_of_the_rule() -> None:
 
 def test_every_state_is_told() -> None:
     """The page draws one state at a time."""
-    margin = judged([[1.0], [4.0]], [3.0], states=("idle", "all"), hard=(True, False))
+    given = check([[1.0], [4.0]], [3.0], states=("idle", "all"), hard=(True, False))
+    margin = margin_of("T-01", "supply", given)
+    tell_states(margin, given)
     assert margin.states == ("idle", "all")
     assert margin.spare_by_state == (2.0, -1.0)
     assert margin.severity_by_state == ("sound", "tight")
