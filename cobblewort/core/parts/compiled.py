@@ -34,11 +34,12 @@ class CompiledPart:
     """A part and the samples of its figures; `model` is the part as its document says it.
 
     A draw is keyed by part id and field, so two copies of one model share it; the activities of
-    one load share a draw too. `passes_on` says that it hangs on a socket and brings sockets of its
-    own, as a hub and an extension lead do.
+    one load share a draw too. `draws` are the tables of each rail, of its loads together: those in
+    watts, and those in amperes. `passes_on` says that it hangs on a socket and brings sockets of
+    its own, as a hub and an extension lead do.
     """
 
-    __slots__ = ("_bases", "_cache", "loads", "model", "part", "passes_on", "samples")
+    __slots__ = ("_bases", "_cache", "draws", "loads", "model", "part", "passes_on", "samples")
 
     def __init__(self, part: Part, samples: int) -> None:
         self.model = part
@@ -48,6 +49,13 @@ class CompiledPart:
         self._cache: dict[str, FloatArray] = {}
         self._bases: dict[str, str] = {}
         self.loads = {name: self._load(name, load) for name, load in part.loads.items()}
+        self.draws: dict[str, list[tuple[bool, FloatArray]]] = {}
+        sums: dict[tuple[str, bool], FloatArray] = {}
+        for load in self.loads.values():
+            key = load.rail, load.in_watts
+            sums[key] = sums[key] + load.table if key in sums else load.table
+        for (rail, in_watts), table in sums.items():
+            self.draws.setdefault(rail, []).append((in_watts, table))
 
     def _load(self, name: str, load: Load) -> LoadArrays:
         key = f"{self.part.id}/loads.{name}"

@@ -211,18 +211,7 @@ def build_power(
         empty = np.zeros((0, len(states), samples))
         none = np.zeros((len(states), samples), dtype=bool)
         return PowerResult(states, [], empty, empty, empty, none, {}, unfed, rows)
-    places = {node.id: place for place, node in enumerate(nodes)}
-    shape = (len(nodes), len(states), samples)
-    power_w, current_a = np.zeros(shape), np.zeros(shape)
-    in_amps: set[int] = set()
-    for instance in instances:
-        for load in instance.compiled.loads.values():
-            place = places.get(f"{instance.id}.{load.rail}")
-            if place is not None:
-                target = power_w if load.in_watts else current_a
-                target[place] += load.table[rows[instance.line.id]]
-                if not load.in_watts:
-                    in_amps.add(place)
+    power_w, current_a, in_amps = _loads(nodes, rows, (len(nodes), len(states), samples))
     voltage, current, drawn, collapsed = _solve(nodes, power_w, current_a, in_amps)
     announced = {
         node.instance.id: _announced_a(nodes, place)
@@ -232,6 +221,27 @@ def build_power(
         and node.instance.part.kind == "board"
     }
     return PowerResult(states, nodes, voltage, current, drawn, collapsed, announced, unfed, rows)
+
+
+def _loads(
+    nodes: list[Node], rows: dict[str, IntArray], shape: tuple[int, int, int]
+) -> tuple[FloatArray, FloatArray, set[int]]:
+    """What hangs on each rail, as far as stated in watts and in amperes, and where in amperes."""
+    power_w, current_a = np.zeros(shape), np.zeros(shape)
+    # Loads that draw the same rows of their tables are looked up at once.
+    alike: dict[tuple[int, bool], tuple[IntArray, list[int], list[FloatArray]]] = {}
+    for place, node in enumerate(nodes):
+        for in_watts, table in node.instance.compiled.draws.get(node.name, ()):
+            drawn = rows[node.instance.line.id]
+            _, places, tables = alike.setdefault((id(drawn), in_watts), (drawn, [], []))
+            places.append(place)
+            tables.append(table)
+    in_amps: set[int] = set()
+    for (_, in_watts), (drawn, places, tables) in alike.items():
+        (power_w if in_watts else current_a)[places] = np.array(tables)[:, drawn]
+        if not in_watts:
+            in_amps.update(places)
+    return power_w, current_a, in_amps
 
 
 def _fed_nodes(
@@ -310,46 +320,37 @@ def _solve(
 
     `in_amps` are the nodes with a load that is stated in amperes.
     """
+    behind = [place for place, node in enumerate(nodes) if node.converter >= 0]
     out_v: dict[int, FloatArray] = {}
-    behind: dict[int, FloatArray] = {}
     input_w: dict[int, FloatArray] = {}
-    last_first = [place for place in range(len(nodes) - 1, -1, -1) if nodes[place].converter >= 0]
-    for place in reversed(last_first):
-        node = nodes[place]
+    for place in behind:
+        node, of = nodes[place], nodes[place].instance.compiled.figure
         if node.converter == place:
-            of = node.instance.compiled.figure
             out_v[place] = of(f"rails.{node.name}.out_v", node.rail.out_v)
-    for place in last_first:
+    for place in reversed(behind):
         node, own = nodes[place], power_w[place]  # which is filled in place
         if place in in_amps:
             own += current_a[place] * out_v[node.converter]
             current_a[place] = 0.0
-        if place in behind:
-            own += behind[place]
         if node.converter == place:
             efficiency = node.instance.compiled.figure(
                 f"rails.{node.name}.efficiency", node.rail.efficiency, missing=1.0
             )
-            own = own / efficiency
-            input_w[place] = own
-            if nodes[node.parent].converter < 0:
-                power_w[node.parent] += own
-                continue
-        held = behind.get(node.parent)
-        behind[node.parent] = own if held is None else held + own
+            own = input_w[place] = own / efficiency
+        power_w[node.parent] += own
 
     voltage, current, collapsed = _solve_open(nodes, power_w, current_a)
-    lost = bool(collapsed.any())
-    for place in last_first:
-        volts = out_v[nodes[place].converter]
-        voltage[place] = np.where(collapsed, 0.0, volts) if lost else volts
-        current[place] = power_w[place] / volts
-    if not input_w:
+    if not behind:
         return voltage, current, current, collapsed
-    drawn = current.copy()
-    for place, watts in input_w.items():
-        above = voltage[nodes[place].parent]
-        drawn[place] = watts / (np.where(collapsed, np.inf, above) if lost else above)
+    lost = bool(collapsed.any())
+    volts = np.array([out_v[nodes[place].converter] for place in behind])[:, np.newaxis]
+    voltage[behind] = np.where(collapsed, 0.0, volts) if lost else volts
+    current[behind] = power_w[behind] / volts
+    drawn, converters = current.copy(), list(input_w)
+    above = voltage[[nodes[place].parent for place in converters]]
+    if lost:
+        above[:, collapsed] = np.inf
+    drawn[converters] = np.array(list(input_w.values())) / above
     return voltage, current, drawn, collapsed
 
 
@@ -385,10 +386,12 @@ def _solve_open(
             source_v.append(set_at[node.root])
             resistance.append(nothing if node.resistance_ohm is None else node.resistance_ohm)
     joined_w, joined_a = power_w[own], current_a[own]
-    rows_w, rows_a = list(joined_w), list(joined_a)
+    by_row, by_place = list(joined_w), list(power_w)
     for row, place in joining:
-        rows_w[row] += power_w[place]
-        rows_a[row] += current_a[place]
+        by_row[row] += by_place[place]  # a view: what it shows is filled in place
+    if current_a.any():
+        for row, place in joining:
+            joined_a[row] += current_a[place]
 
     def in_columns(values: list[FloatArray]) -> FloatArray:
         """Values by row and sample, repeated for every state, in columns."""

@@ -16,6 +16,8 @@ from cobblewort.core.arrays import BoolArray, FloatArray
 
 TOLERANCE_V = 1e-6
 MAX_SWEEPS = 400
+_UNLOOKED_SWEEPS = 3
+"""After so few the voltage still moves, but in a network without load."""
 _FLOOR_SHARE = 0.05
 _MOST_COLUMNS = 256
 """Columns solved at a time: what is worked on stays in the processor's cache."""
@@ -106,12 +108,19 @@ def solve(
         )
     voltage, collapsed = np.zeros(source_v.shape), np.zeros(columns, dtype=bool)
     active, above, floor = np.arange(columns), below.T, _FLOOR_SHARE * source_v
+    highest_floor, any_amps = floor.max(), bool(current_a.any())
     resistance, source, power, current = resistance_ohm, source_v, power_w, current_a
     moving = source_v
     for sweep in range(MAX_SWEEPS):
-        new = source - above @ (resistance * (below @ (power / moving + current)))
+        load = power / moving
+        if any_amps:
+            load += current
+        new = source - above @ (resistance * (below @ load))
+        fell = bool(new.min() < highest_floor and (new < floor).any())
+        if sweep < _UNLOOKED_SWEEPS and not fell:
+            moving = new
+            continue
         step, moving = np.abs(new - moving), new
-        fell = bool((new - floor).min() < 0)
         if not fell and step.max() < TOLERANCE_V:
             if active.size == columns:  # the usual case needs no picking of columns
                 return Solution(moving, collapsed)
