@@ -9,3 +9,5 @@ from numpy.typing import NDArray
 FloatArray = NDArray[np.float64]
 BoolArray = NDArray[np.bool_]
 IntArray = NDArray[np.intp]
+Quantity = FloatArray | float
+"""Many values, or one: nominal figures by themselves."""

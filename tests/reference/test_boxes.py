@@ -166,8 +166,7 @@ def test_any_box_balances_against_a_general_root_finder(seed: int) -> None:
     shell = Enclosure(
         length_m=rng.uniform(0.06, 0.3), width_m=rng.uniform(0.04, 0.2),
         height_m=rng.uniform(0.02, 0.15), wall_m=rng.uniform(1e-3, 4e-3),
-        wall_w_mk=np.array([rng.choice([0.2, 200.0])]),
-        emissivity=np.array([rng.uniform(0.1, 0.95)]),
+        wall_w_mk=float(rng.choice([0.2, 200.0])), emissivity=rng.uniform(0.1, 0.95),
         bottom_share=float(rng.choice([0.0, 0.5, 1.0])), stirred=stirred,
         vent_area_m2=rng.uniform(1e-5, 8e-4) if vented else 0.0, vent_rise_m=0.05,
         fan_flow_m3_s=rng.uniform(0, 4e-4) if vented and stirred else 0.0,
@@ -175,19 +174,17 @@ def test_any_box_balances_against_a_general_root_finder(seed: int) -> None:
     )  # fmt: skip
     air_w, wall_w = rng.uniform(0.5, 12.0), rng.uniform(0.0, 3.0)
     ambient_k = rng.uniform(260.0, 320.0)
-    outside = np.array([ambient_k])
-
-    k_w = shell.wall_m / (float(shell.wall_w_mk[0]) * shell.area_m2)
+    k_w = 1 / float(shell.wall_w_k)
 
     def left_over_w(unknowns: np.ndarray) -> list[float]:
         air_k, inner_k, through_w = unknowns
         outer_k = inner_k - through_w * k_w  # so that a wall of metal is no stiffer than one of air
-        air, inner, outer = (np.array([value]) for value in (air_k, inner_k, outer_k))
-        to_wall = float(inside_w_k(shell, air, inner)[0]) * (air_k - inner_k)
-        vents = sum(float(part[0]) for part in exchange_w_k(shell, air, outside))
-        given = float(outside_w_k(shell, outer, outside)[0]) * (outer_k - ambient_k)
+        air, inner, outer = float(air_k), float(inner_k), float(outer_k)
+        to_wall = inside_w_k(shell, air, inner) * (air - inner)
+        vents = sum(exchange_w_k(shell, air, ambient_k))
+        given = outside_w_k(shell, outer, ambient_k) * (outer - ambient_k)
         return [
-            air_w - to_wall - vents * (air_k - ambient_k),
+            air_w - to_wall - vents * (air - ambient_k),
             wall_w + to_wall - through_w,
             through_w + float(shell.sun_w) - given,
         ]
@@ -197,8 +194,13 @@ def test_any_box_balances_against_a_general_root_finder(seed: int) -> None:
     assert np.abs(left_over_w(reference.x)).max() < 1e-6, "the reference balances itself"
     air_k, inner_k, through_w = reference.x
     expected_k = [air_k, inner_k, inner_k - through_w * k_w]
-    found = solve_enclosure(
-        shell, HeatInput(air_w=np.array([[air_w]]), wall_w=wall_w), np.array([[ambient_k]])
+    single = solve_enclosure(shell, HeatInput(air_w=air_w, wall_w=wall_w), ambient_k)
+    assert [single.air_k, single.inner_wall_k, single.outer_wall_k] == pytest.approx(
+        expected_k, abs=0.005
     )
-    temps_k = [found.air_k.item(), found.inner_wall_k.item(), found.outer_wall_k.item()]
-    assert temps_k == pytest.approx(expected_k, abs=0.02)
+    ambients = np.full((3, 2), ambient_k)
+    many = solve_enclosure(shell, HeatInput(air_w=np.full((3, 2), air_w), wall_w=wall_w), ambients)
+    for found, expected in zip(
+        (many.air_k, many.inner_wall_k, many.outer_wall_k), expected_k, strict=True
+    ):
+        assert found == pytest.approx(np.full((3, 2), expected), abs=0.005)

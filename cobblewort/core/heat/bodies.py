@@ -13,10 +13,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
-import numpy as np
-
-from cobblewort.core.arrays import FloatArray
+from cobblewort.core.arrays import Quantity
 from cobblewort.core.heat.enclosure import HeatInput
+from cobblewort.core.one_or_many import at_least, nominal
 
 RADIATED_SHARE = 0.40
 """Share of a small body's natural conductance that is radiation: common practice."""
@@ -26,51 +25,55 @@ RADIATED_SHARE = 0.40
 class Path:
     """From a body to its surroundings, split into what air takes and what the wall takes. [W/K]"""
 
-    air_w_k: FloatArray
-    wall_w_k: FloatArray
+    air_w_k: Quantity
+    wall_w_k: Quantity
 
     @cached_property
-    def total_w_k(self) -> FloatArray:
+    def total_w_k(self) -> Quantity:
         """Both together. [W/K]"""
         return self.air_w_k + self.wall_w_k
 
+    def nominal(self) -> Path:
+        """The same path with nominal figures alone, as plain numbers."""
+        return Path(nominal(self.air_w_k), nominal(self.wall_w_k))
 
-def split_path(still_k_w: FloatArray, forced_k_w: FloatArray | None = None) -> Path:
+
+def split_path(still_k_w: Quantity, forced_k_w: Quantity | None = None) -> Path:
     """Split a body's resistance to its surroundings; under a fan only the natural part radiates.
 
     Parameters
     ----------
-    still_k_w, forced_k_w : ndarray, shape (samples,)
+    still_k_w, forced_k_w : ndarray, shape (samples,), or float
         Resistance in still air, and under a fan if there is one. [K/W]
     """
     radiated = RADIATED_SHARE / still_k_w
     total = 1 / (still_k_w if forced_k_w is None else forced_k_w)
-    return Path(np.maximum(total - radiated, 0.0), radiated)
+    return Path(at_least(0.0, total - radiated), radiated)
 
 
 @dataclass(slots=True)
 class BodyTemps:
     """Temperatures of die, sink and board. Without a cooler the sink is the die. [K]"""
 
-    die_k: FloatArray
-    sink_k: FloatArray
-    board_k: FloatArray
+    die_k: Quantity
+    sink_k: Quantity
+    board_k: Quantity
 
 
 @dataclass(frozen=True)
 class BoardBody:
-    """Conductances of a board, each of shape (samples,). [W/K]
+    """Conductances of a board, each of shape (samples,) or a plain number. [W/K]
 
     `sink` is None for a bare die.
     """
 
-    die_board_w_k: FloatArray
-    die_sink_w_k: FloatArray | None
+    die_board_w_k: Quantity
+    die_sink_w_k: Quantity | None
     sink: Path | None
     board: Path
 
     def temps(
-        self, soc_w: FloatArray, rest_w: FloatArray, air_k: FloatArray, wall_k: FloatArray
+        self, soc_w: Quantity, rest_w: Quantity, air_k: Quantity, wall_k: Quantity
     ) -> BodyTemps:
         """Temperatures for given powers and surroundings, shape (states, samples). [W], [K]"""
         board_total = self.board.total_w_k
@@ -90,7 +93,14 @@ class BoardBody:
         return BodyTemps(die, sink, board)
 
     @cached_property
-    def _balance(self) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray]:
+    def nominal(self) -> BoardBody:
+        """The same board with nominal figures alone, as plain numbers."""
+        sink = None if self.sink is None else self.sink.nominal()
+        through = None if self.die_sink_w_k is None else nominal(self.die_sink_w_k)
+        return BoardBody(nominal(self.die_board_w_k), through, sink, self.board.nominal())
+
+    @cached_property
+    def _balance(self) -> tuple[Quantity, Quantity, Quantity, Quantity]:
         """From die through the sink to its surroundings, and the matrix of die and board."""
         if self.sink is None or self.die_sink_w_k is None:
             raise ValueError("a bare die has no sink")
@@ -100,8 +110,8 @@ class BoardBody:
         return through, a11, a22, a11 * a22 - link * link
 
     def given_off_w(
-        self, temps: BodyTemps, air_k: FloatArray, wall_k: FloatArray
-    ) -> tuple[FloatArray, FloatArray]:
+        self, temps: BodyTemps, air_k: Quantity, wall_k: Quantity
+    ) -> tuple[Quantity, Quantity]:
         """Heat to inside air and to the wall at these temperatures. [W]"""
         to_air = self.board.air_w_k * (temps.board_k - air_k)
         to_wall = self.board.wall_w_k * (temps.board_k - wall_k)
@@ -116,23 +126,29 @@ class BoardBody:
 
         The board is linear in powers and surroundings, so four probes describe it exactly.
         """
-        units = np.eye(4)[:, :, np.newaxis] * np.ones_like(self.die_board_w_k)
-        soc_w, rest_w, air_k, wall_k = units
-        temps = self.temps(soc_w, rest_w, air_k, wall_k)
-        to_air, to_wall = self.given_off_w(temps, air_k, wall_k)
-        return BoardResponse(*zip(to_air, to_wall, strict=True))
+        return BoardResponse(
+            self._given_off_at(soc_w=1.0),
+            self._given_off_at(rest_w=1.0),
+            self._given_off_at(air_k=1.0),
+            self._given_off_at(wall_k=1.0),
+        )
+
+    def _given_off_at(
+        self, soc_w: float = 0.0, rest_w: float = 0.0, air_k: float = 0.0, wall_k: float = 0.0
+    ) -> tuple[Quantity, Quantity]:
+        return self.given_off_w(self.temps(soc_w, rest_w, air_k, wall_k), air_k, wall_k)
 
 
 @dataclass(slots=True, frozen=True)
 class BoardResponse:
     """Heat to air and to the wall for each unit: [W/W] for powers, [W/K] for surroundings."""
 
-    per_soc: tuple[FloatArray, FloatArray]
-    per_rest: tuple[FloatArray, FloatArray]
-    per_air: tuple[FloatArray, FloatArray]
-    per_wall: tuple[FloatArray, FloatArray]
+    per_soc: tuple[Quantity, Quantity]
+    per_rest: tuple[Quantity, Quantity]
+    per_air: tuple[Quantity, Quantity]
+    per_wall: tuple[Quantity, Quantity]
 
-    def heat_input(self, soc_w: FloatArray, rest_w: FloatArray, other_w: FloatArray) -> HeatInput:
+    def heat_input(self, soc_w: Quantity, rest_w: Quantity, other_w: Quantity) -> HeatInput:
         """The board's part in the balance of its case, and `other_w` straight to inside air."""
         (soc_air, soc_wall), (rest_air, rest_wall) = self.per_soc, self.per_rest
         return HeatInput(

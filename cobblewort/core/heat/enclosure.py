@@ -7,7 +7,7 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
-from cobblewort.core.arrays import FloatArray
+from cobblewort.core.arrays import Quantity
 from cobblewort.core.heat.films import (
     nusselt_down_mcadams,
     nusselt_up_mcadams,
@@ -15,6 +15,7 @@ from cobblewort.core.heat.films import (
     radiation_w_m2k,
     rayleigh_per_m3,
 )
+from cobblewort.core.one_or_many import absolute, at_least, largest, nominal, sqrt
 from cobblewort.core.standards.air import CP_J_KGK, GRAVITY_M_S2, air_at, density_kg_m3
 
 STIRRED_FILM_W_M2K = 14.0
@@ -25,7 +26,7 @@ BOTTOM_SHARE = {"table": 0.0, "feet": 0.5, "hung": 1.0}
 """How much of the bottom face gives off heat, by how the case stands: common practice."""
 
 _LEAST_DELTA_K = 1e-3
-_TOLERANCE_K = 0.04
+_TOLERANCE_K = 0.01
 """Change in the last round; what is left is about a twentieth of it."""
 _MAX_ROUNDS = 40
 _FILM_SLOPE, _OUTSIDE_SLOPE, _DRAUGHT_SLOPE = 1.25, 1.12, 1.5
@@ -48,25 +49,25 @@ class Enclosure:
     width_m: float
     height_m: float
     wall_m: float
-    wall_w_mk: FloatArray
-    emissivity: FloatArray
+    wall_w_mk: Quantity
+    emissivity: Quantity
     bottom_share: float = 0.0
     stirred: bool = False
     vent_area_m2: float = 0.0
     vent_rise_m: float = 0.0
-    fan_flow_m3_s: FloatArray | float = 0.0
+    fan_flow_m3_s: Quantity = 0.0
     pressure_pa: float = 101325.0
-    sun_w: FloatArray | float = 0.0
+    sun_w: Quantity = 0.0
 
+    @cached_property
     def nominal(self) -> Enclosure:
-        """The same box with nominal figures alone."""
-        flow, sun = np.asarray(self.fan_flow_m3_s), np.asarray(self.sun_w)
+        """The same box with nominal figures alone, as plain numbers."""
         return replace(
             self,
-            wall_w_mk=self.wall_w_mk[..., :1],
-            emissivity=self.emissivity[..., :1],
-            fan_flow_m3_s=flow[..., :1] if flow.ndim else self.fan_flow_m3_s,
-            sun_w=sun[..., :1] if sun.ndim else self.sun_w,
+            wall_w_mk=nominal(self.wall_w_mk),
+            emissivity=nominal(self.emissivity),
+            fan_flow_m3_s=nominal(self.fan_flow_m3_s),
+            sun_w=nominal(self.sun_w),
         )
 
     @cached_property
@@ -96,14 +97,14 @@ class Enclosure:
         return self.level_m2 * (1 + self.bottom_share) + self.upright_m2
 
     @cached_property
-    def wall_w_k(self) -> FloatArray:
+    def wall_w_k(self) -> Quantity:
         """Conductance of the wall from face to face. [W/K]"""
-        return np.asarray(self.wall_w_mk * self.area_m2 / self.wall_m)
+        return self.wall_w_mk * self.area_m2 / self.wall_m
 
     @cached_property
-    def radiant_m2(self) -> FloatArray:
+    def radiant_m2(self) -> Quantity:
         """Emissivity times area. [m²]"""
-        return np.asarray(self.emissivity * self.area_m2)
+        return self.emissivity * self.area_m2
 
 
 def vent_area_m2(low_m2: float, high_m2: float) -> float:
@@ -114,17 +115,16 @@ def vent_area_m2(low_m2: float, high_m2: float) -> float:
 
 
 def stack_flow_m3_s(
-    area_m2: float, rise_m: float, delta_k: FloatArray, outside_k: FloatArray | float
-) -> FloatArray:
+    area_m2: float, rise_m: float, delta_k: Quantity, outside_k: Quantity
+) -> Quantity:
     """Air that rises through two vents, V = Cd A sqrt(2 g h dT / T). [m³/s]
 
     References
     ----------
     .. [1] BS 5925 and ASHRAE Fundamentals, stack effect (from memory).
     """
-    drive = 2 * GRAVITY_M_S2 * rise_m * np.maximum(delta_k, 0.0) / np.asarray(outside_k)
-    flow: FloatArray = VENT_DISCHARGE * area_m2 * np.sqrt(drive)
-    return flow
+    drive = 2 * GRAVITY_M_S2 * rise_m * at_least(0.0, delta_k) / outside_k
+    return VENT_DISCHARGE * area_m2 * sqrt(drive)
 
 
 def air_rise_k(power_w: float, flow_m3_s: float, density: float) -> float:
@@ -133,13 +133,13 @@ def air_rise_k(power_w: float, flow_m3_s: float, density: float) -> float:
 
 
 def film_conductances_w_k(
-    box: Enclosure, surface_k: FloatArray, air_k: FloatArray
-) -> tuple[FloatArray, FloatArray]:
+    box: Enclosure, surface_k: Quantity, air_k: Quantity
+) -> tuple[Quantity, Quantity]:
     """Convection of the faces that count, level and upright ones. [W/K]
 
     The level ones are the top and `bottom_share` of the bottom; a bottom at share 1 hangs free.
     """
-    delta = np.maximum(np.abs(surface_k - air_k), _LEAST_DELTA_K)
+    delta = at_least(_LEAST_DELTA_K, absolute(surface_k - air_k))
     air = air_at((surface_k + air_k) / 2, box.pressure_pa)
     per_m3 = rayleigh_per_m3(air, delta)
     level, upright = box.level_length_m, box.height_m
@@ -156,65 +156,63 @@ def film_conductances_w_k(
 
 
 def outside_w_k(
-    box: Enclosure, wall_k: FloatArray, ambient_k: FloatArray, radiant_m2: FloatArray | None = None
-) -> FloatArray:
+    box: Enclosure, wall_k: Quantity, ambient_k: Quantity, radiant_m2: Quantity | None = None
+) -> Quantity:
     """From the outer wall to the surroundings: convection and radiation. [W/K]
 
     `radiant_m2` is emissivity times area, where a caller has it at hand in the right shape.
     """
     radiant = box.radiant_m2 if radiant_m2 is None else radiant_m2
-    films = np.add(*film_conductances_w_k(box, wall_k, ambient_k))
-    total: FloatArray = films + radiation_w_m2k(radiant, wall_k, ambient_k)
-    return total
+    level, upright = film_conductances_w_k(box, wall_k, ambient_k)
+    return level + upright + radiation_w_m2k(radiant, wall_k, ambient_k)
 
 
-def inside_w_k(box: Enclosure, air_k: FloatArray, wall_k: FloatArray) -> FloatArray:
+def inside_w_k(box: Enclosure, air_k: Quantity, wall_k: Quantity) -> Quantity:
     """From the inside air to the inner wall. [W/K]"""
     if box.stirred:
-        return np.full_like(air_k, STIRRED_FILM_W_M2K * box.area_m2)
-    total: FloatArray = np.add(*film_conductances_w_k(box, wall_k, air_k))
-    return total
+        return STIRRED_FILM_W_M2K * box.area_m2
+    level, upright = film_conductances_w_k(box, wall_k, air_k)
+    return level + upright
 
 
 def film_paths_w_k(
     box: Enclosure,
-    air_k: FloatArray,
-    inner_k: FloatArray,
-    outer_k: FloatArray,
-    ambient_k: FloatArray,
-    radiant_m2: FloatArray,
-) -> tuple[FloatArray, FloatArray]:
-    """`inside_w_k` and `outside_w_k` at once, still air being alike on either side. [W/K]"""
-    if box.stirred:
+    air_k: Quantity,
+    inner_k: Quantity,
+    outer_k: Quantity,
+    ambient_k: Quantity,
+    radiant_m2: Quantity,
+) -> tuple[Quantity, Quantity]:
+    """`inside_w_k` and `outside_w_k`; of arrays at once, still air being alike on either side."""
+    if box.stirred or isinstance(air_k, float):
         inside = inside_w_k(box, air_k, inner_k)
         return inside, outside_w_k(box, outer_k, ambient_k, radiant_m2)
     level, upright = film_conductances_w_k(
         box, np.array([inner_k, outer_k]), np.array([air_k, ambient_k])
     )
-    films = level + upright
+    films = np.asarray(level + upright)
     return films[0], films[1] + radiation_w_m2k(radiant_m2, outer_k, ambient_k)
 
 
 @lru_cache(maxsize=64)
-def _first_films_w_k(box: Enclosure, ambient_k: float) -> tuple[FloatArray, FloatArray]:
+def _first_films_w_k(box: Enclosure, ambient_k: float) -> tuple[Quantity, Quantity]:
     """`film_paths_w_k` at the temperatures where an iteration begins, kept for the next kit.
 
     Those at one ambient begin the iteration at others too: they set how fast it is, not where it
     ends.
     """
-    ambient = np.array([ambient_k])
-    air, inner, outer = (ambient + rise for rise in _FIRST_RISES_K)
-    return film_paths_w_k(box, air, inner, outer, ambient, box.radiant_m2)
+    air, inner, outer = (ambient_k + rise for rise in _FIRST_RISES_K)
+    return film_paths_w_k(box, air, inner, outer, ambient_k, box.radiant_m2)
 
 
-def _shaped(shape: tuple[int, ...], *values: FloatArray | float) -> list[FloatArray]:
-    """Values in the shape of states and samples; with a single sample as they are."""
-    return [np.asarray(value) if shape[-1:] == (1,) else np.full(shape, value) for value in values]
+def _shaped(like: Quantity, *values: Quantity) -> list[Quantity]:
+    """Values in the shape of states and samples; plain numbers as they are."""
+    if isinstance(like, float):
+        return list(values)
+    return [np.full(like.shape, value) for value in values]
 
 
-def exchange_w_k(
-    box: Enclosure, air_k: FloatArray, ambient_k: FloatArray
-) -> tuple[FloatArray, FloatArray]:
+def exchange_w_k(box: Enclosure, air_k: Quantity, ambient_k: Quantity) -> tuple[Quantity, Quantity]:
     """What the vents carry from inside air to outside, by draught and by a fan. [W/K]"""
     capacity = density_kg_m3(ambient_k, box.pressure_pa) * CP_J_KGK
     flow = stack_flow_m3_s(box.vent_area_m2, box.vent_rise_m, air_k - ambient_k, ambient_k)
@@ -228,12 +226,12 @@ class HeatInput:
     `air = air_w + air_per_air * T_air + air_per_wall * T_wall`, the wall alike. [W], [W/K], [K]
     """
 
-    air_w: FloatArray
-    air_per_air: FloatArray | float = 0.0
-    air_per_wall: FloatArray | float = 0.0
-    wall_w: FloatArray | float = 0.0
-    wall_per_air: FloatArray | float = 0.0
-    wall_per_wall: FloatArray | float = 0.0
+    air_w: Quantity
+    air_per_air: Quantity = 0.0
+    air_per_wall: Quantity = 0.0
+    wall_w: Quantity = 0.0
+    wall_per_air: Quantity = 0.0
+    wall_per_wall: Quantity = 0.0
 
 
 @dataclass(slots=True)
@@ -243,13 +241,13 @@ class CaseTemps:
     [K]
     """
 
-    air_k: FloatArray
-    inner_wall_k: FloatArray
-    outer_wall_k: FloatArray
+    air_k: Quantity
+    inner_wall_k: Quantity
+    outer_wall_k: Quantity
 
 
 def solve_enclosure(
-    box: Enclosure, heat: HeatInput, ambient_k: FloatArray, start: CaseTemps | None = None
+    box: Enclosure, heat: HeatInput, ambient_k: Quantity, start: CaseTemps | None = None
 ) -> CaseTemps:
     """Steady temperatures of a case, by Newton rounds with the usual slopes of its flows.
 
@@ -263,27 +261,27 @@ def solve_enclosure(
         The case.
     heat : HeatInput
         What the bodies inside give off, shape (states, samples) or broadcasting to it.
-    ambient_k : ndarray, shape (states, samples)
-        Outside air and surroundings. [K]
+    ambient_k : ndarray, shape (states, samples), or float
+        Outside air and surroundings. With a plain number, box and heat are made of such too. [K]
     """
-    ambient = np.asarray(ambient_k, dtype=float)
+    ambient = ambient_k
     # Everything in one shape: broadcasting in each of the many small products costs more than they.
-    wall_w_k, radiant_m2, sun_w = _shaped(ambient.shape, box.wall_w_k, box.radiant_m2, box.sun_w)
+    wall_w_k, radiant_m2, sun_w = _shaped(ambient, box.wall_w_k, box.radiant_m2, box.sun_w)
     air_per_air, air_per_wall, wall_per_air, wall_per_wall = _shaped(
-        ambient.shape, heat.air_per_air, heat.air_per_wall, heat.wall_per_air, heat.wall_per_wall
+        ambient, heat.air_per_air, heat.air_per_wall, heat.wall_per_air, heat.wall_per_wall
     )
     # Temperatures count from the ambient, which leaves its own part in what is given off.
     air_w = heat.air_w + (air_per_air + air_per_wall) * ambient
     wall_w = heat.wall_w + (wall_per_air + wall_per_wall) * ambient
     films = None
     if start is None:
-        air, inner, outer = (np.full(ambient.shape, rise) for rise in _FIRST_RISES_K)
-        films = _first_films_w_k(box, ambient.item(0))
+        air, inner, outer = _shaped(ambient, *_FIRST_RISES_K)
+        films = _first_films_w_k(box, nominal(ambient))
     else:
         air, inner, outer = (
             start.air_k - ambient, start.inner_wall_k - ambient, start.outer_wall_k - ambient,
         )  # fmt: skip
-    vented = bool(box.vent_area_m2 > 0 or np.any(np.asarray(box.fan_flow_m3_s) > 0))
+    vented = box.vent_area_m2 > 0 or largest(box.fan_flow_m3_s) > 0
     draught_at_1_k, forced = exchange_w_k(box, ambient + 1.0, ambient)
     for _ in range(_MAX_ROUNDS):
         inside, outside = films or film_paths_w_k(
@@ -302,7 +300,7 @@ def solve_enclosure(
             to_air_w, to_wall_w = to_air_w + passed_w, to_wall_w - passed_w
         air_loss = in_slope - air_per_air
         if vented:
-            draught = draught_at_1_k * np.sqrt(np.maximum(air, 0.0))
+            draught = draught_at_1_k * sqrt(at_least(0.0, air))
             air_loss = air_loss + forced + _DRAUGHT_SLOPE * draught
             to_air_w = to_air_w + (_DRAUGHT_SLOPE - 1) * draught * air
         # Balance of inside air and of the inner wall, two unknowns:
@@ -312,7 +310,7 @@ def solve_enclosure(
         new_air = (to_air_w * wall_loss + to_air * to_wall_w) / det
         inner = (air_loss * to_wall_w + to_wall * to_air_w) / det
         outer = (wall_w_k * inner + outer_w) * outward
-        change_k = np.abs(new_air - air).max()
+        change_k = largest(absolute(new_air - air))
         air = new_air
         if change_k < _TOLERANCE_K and films is None:
             break

@@ -4,44 +4,43 @@ from __future__ import annotations
 
 import numpy as np
 
-from cobblewort.core.arrays import FloatArray
+from cobblewort.core.arrays import FloatArray, Quantity
+from cobblewort.core.one_or_many import absolute, cbrt, largest, sqrt
 from cobblewort.core.standards.air import GRAVITY_M_S2, Air
 
 STEFAN_BOLTZMANN_W_M2K4 = 5.670374419e-8
 """CODATA 2018, exact by the SI of 2019."""
 
 
-def rayleigh_per_m3(air: Air, delta_k: FloatArray) -> FloatArray:
+def rayleigh_per_m3(air: Air, delta_k: Quantity) -> Quantity:
     """Rayleigh number over the cube of the length: g beta dT Pr / nu². [1/m³]
 
     Parameters
     ----------
     air : Air
         At the film temperature.
-    delta_k : ndarray
+    delta_k : float or ndarray
         Surface less air; its sign does not matter. [K]
     """
     viscosity = air.viscosity_pa_s / air.density_kg_m3
-    ra: FloatArray = (
-        GRAVITY_M_S2 * air.expansion_1_k * np.abs(delta_k) * air.prandtl / (viscosity * viscosity)
-    )
-    return ra
+    drive = GRAVITY_M_S2 * air.expansion_1_k * absolute(delta_k)
+    return drive * air.prandtl / (viscosity * viscosity)
 
 
-def nusselt_vertical_churchill_chu(rayleigh: FloatArray, prandtl: FloatArray) -> FloatArray:
+def nusselt_vertical_churchill_chu(rayleigh: Quantity, prandtl: Quantity) -> Quantity:
     """Mean Nusselt number of an upright isothermal plate, all Rayleigh numbers to 1e12.
 
     References
     ----------
     .. [1] Churchill and Chu, Int. J. Heat Mass Transfer 18 (1975) 1323, equation 9.
     """
-    root = np.sqrt(np.cbrt(rayleigh))
+    root = sqrt(cbrt(rayleigh))
     shape = (1 + (0.492 / prandtl) ** 0.5625) ** (8 / 27)
-    nusselt: FloatArray = (0.825 + 0.387 * root / shape) ** 2
+    nusselt: Quantity = (0.825 + 0.387 * root / shape) ** 2
     return nusselt
 
 
-def nusselt_up_mcadams(rayleigh: FloatArray) -> FloatArray:
+def nusselt_up_mcadams(rayleigh: Quantity) -> Quantity:
     """Nusselt number of a level plate, hot side up; length is area over perimeter.
 
     0.54 Ra^(1/4) to 1e7 (used below its range of 1e4 too), 0.15 Ra^(1/3) to 1e11.
@@ -50,21 +49,23 @@ def nusselt_up_mcadams(rayleigh: FloatArray) -> FloatArray:
     ----------
     .. [1] McAdams, Heat Transmission, 3rd ed. 1954, as given by Incropera and DeWitt.
     """
-    laminar: FloatArray = 0.54 * np.sqrt(np.sqrt(rayleigh))
-    if rayleigh.max() < 1e7:  # small cases always: save the other branch
+    laminar = 0.54 * sqrt(sqrt(rayleigh))
+    if largest(rayleigh) < 1e7:  # small cases always: save the other branch
         return laminar
-    return np.where(rayleigh < 1e7, laminar, 0.15 * np.cbrt(rayleigh))
+    turbulent = 0.15 * cbrt(rayleigh)
+    if isinstance(rayleigh, float):
+        return turbulent
+    return np.where(rayleigh < 1e7, laminar, turbulent)
 
 
-def nusselt_down_mcadams(rayleigh: FloatArray) -> FloatArray:
+def nusselt_down_mcadams(rayleigh: Quantity) -> Quantity:
     """Nusselt number of a level plate, hot side down, 0.27 Ra^(1/4), 1e5 to 1e10.
 
     References
     ----------
     .. [1] McAdams, Heat Transmission, 3rd ed. 1954, as given by Incropera and DeWitt.
     """
-    nusselt: FloatArray = 0.27 * np.sqrt(np.sqrt(rayleigh))
-    return nusselt
+    return 0.27 * sqrt(sqrt(rayleigh))
 
 
 def radiation_w(
@@ -93,17 +94,10 @@ def radiation_w(
     return flow
 
 
-def radiation_w_m2k(
-    emissivity: FloatArray | float, temp_k: FloatArray, surround_k: FloatArray | float
-) -> FloatArray:
+def radiation_w_m2k(emissivity: Quantity, temp_k: Quantity, surround_k: Quantity) -> Quantity:
     """Radiation coefficient to large surroundings: e sigma (T1 + T2)(T1² + T2²). [W/(m² K)]"""
-    coefficient: FloatArray = (
-        np.asarray(emissivity)
-        * STEFAN_BOLTZMANN_W_M2K4
-        * (temp_k + surround_k)
-        * (np.square(temp_k) + np.square(surround_k))
-    )
-    return coefficient
+    squares = temp_k * temp_k + surround_k * surround_k
+    return emissivity * STEFAN_BOLTZMANN_W_M2K4 * (temp_k + surround_k) * squares
 
 
 def layer_k_w(

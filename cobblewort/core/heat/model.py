@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from cobblewort.core.arrays import BoolArray, FloatArray, IntArray
+from cobblewort.core.arrays import BoolArray, FloatArray, IntArray, Quantity
 from cobblewort.core.fit.stack import StackResult
 from cobblewort.core.heat.bodies import BoardBody, BodyTemps, split_path
 from cobblewort.core.heat.enclosure import (
@@ -148,7 +148,8 @@ class SpotTemps:
 
 @dataclass(slots=True)
 class HeatDetail:
-    """What the network was made of, for workings; at full clock, shape (states, samples).
+    """What the network was made of, for workings; at full clock, shape (states, samples). Board
+    and box are in plain numbers, as workings are.
 
     `flows_w` are those that the held clock leaves, from node to node, at nominal figures, shape
     (states,); `outside` is a node too.
@@ -261,23 +262,20 @@ class _Network:
         rest_w: FloatArray,
         other_w: FloatArray,
         ambient_k: FloatArray,
-        start: CaseTemps | None = None,
+        start: FloatArray | None = None,
     ) -> _Temps:
-        """Temperatures of one or more states, each array of shape (states, samples)."""
-        if self.box is None:
-            open_ = self.body.temps(soc_w, rest_w, ambient_k, ambient_k)
-            return _Temps(np.array([open_.die_k, open_.sink_k, open_.board_k]))
-        heat = self.body.response.heat_input(soc_w, rest_w, other_w)
-        case = solve_enclosure(self.box, heat, ambient_k, start)
-        found = self.body.temps(soc_w, rest_w, case.air_k, case.inner_wall_k)
-        return _Temps(
-            np.array(
-                [
-                    found.die_k, found.sink_k, found.board_k,
-                    case.air_k, case.inner_wall_k, case.outer_wall_k,
-                ]
-            )
-        )  # fmt: skip
+        """Temperatures of one or more states, each array of shape (states, samples).
+
+        Nominal figures alone are worked out state by state as plain numbers, those of states that
+        are alike once: a state is no more than a handful of them.
+        """
+        given = [soc_w, rest_w, other_w, ambient_k, *(() if start is None else start)]
+        if soc_w.shape[-1] > 1:
+            return _Temps(np.array(_solved(self.body, self.box, *given)))
+        columns = list(zip(*(values[:, 0].tolist() for values in given), strict=True))
+        body, box = self.body.nominal, None if self.box is None else self.box.nominal
+        found = {column: _solved(body, box, *column) for column in dict.fromkeys(columns)}
+        return _Temps(np.array([found[column] for column in columns]).T[:, :, np.newaxis])
 
     def result(self) -> HeatResult:
         """Every state as if the clock never gave way; the rest when asked for."""
@@ -398,23 +396,25 @@ class _Network:
         air_k, wall_k = self.ambient_k, self.ambient_k
         if wanted.in_case:
             air_k, wall_k = wanted.k[_AIR], wanted.k[_INNER]
+        to_air_w, to_wall_w = self.body.given_off_w(wanted.bodies(), air_k, wall_k)
         return HeatDetail(
-            [state.id for state in self.states], self.body, self.box, self.soc_w, self.rest_w,
+            [state.id for state in self.states], self.body.nominal,
+            None if self.box is None else self.box.nominal, self.soc_w, self.rest_w,
             self.other_w, self.ambient_k, wanted.nodes_c(self.body), wall_k - ZERO_C_K,
-            self.body.given_off_w(wanted.bodies(), air_k, wall_k), self._flows_w(held),
+            (np.asarray(to_air_w), np.asarray(to_wall_w)), self._flows_w(held),
         )  # fmt: skip
 
     def _flows_w(self, held: _Temps) -> dict[tuple[str, str], FloatArray]:
         """Heat that passes from node to node, at nominal figures. [W]"""
         ambient = self.ambient_k[:, :1]
         die, sink, board, *case = held.k[:, :, :1]
-        body = self.body
+        body = self.body.nominal
         air, wall = (case[0], case[1]) if case else (ambient, ambient)
         air_name, wall_name = ("inside", "wall") if case else ("outside", "outside")
         flows: dict[tuple[str, str], FloatArray] = {}
 
-        def add(start: str, end: str, conductance: FloatArray, delta_k: FloatArray) -> None:
-            flow = (conductance[..., :1] * delta_k)[:, 0]
+        def add(start: str, end: str, conductance: Quantity, delta_k: FloatArray) -> None:
+            flow: FloatArray = (conductance * delta_k)[:, 0]
             flows[start, end] = flows.get((start, end), 0.0) + flow
 
         add("die", "board", body.die_board_w_k, die - board)
@@ -425,7 +425,7 @@ class _Network:
         add("board", air_name, body.board.air_w_k, board - air)
         add("board", wall_name, body.board.wall_w_k, board - wall)
         if self.box is not None and case:
-            box = self.box.nominal()
+            box = self.box.nominal
             add("inside", "wall", inside_w_k(box, air, wall), air - wall)
             draught, forced = exchange_w_k(box, air, ambient)
             add("inside", "outside", draught + forced, air - ambient)
@@ -483,6 +483,24 @@ class _Network:
         return hottest_c
 
 
+def _solved(
+    body: BoardBody, box: Enclosure | None, soc_w: Quantity, rest_w: Quantity, other_w: Quantity,
+    ambient_k: Quantity, *start: Quantity,
+) -> tuple[Quantity, ...]:  # fmt: skip
+    """Temperatures of a board in its case in the order of `_Temps`. [K]
+
+    `start` are air, inner and outer wall nearby, if any are known.
+    """
+    if box is None:
+        found = body.temps(soc_w, rest_w, ambient_k, ambient_k)
+        return found.die_k, found.sink_k, found.board_k
+    heat = body.response.heat_input(soc_w, rest_w, other_w)
+    case = solve_enclosure(box, heat, ambient_k, CaseTemps(*start) if start else None)
+    found = body.temps(soc_w, rest_w, case.air_k, case.inner_wall_k)
+    around = case.air_k, case.inner_wall_k, case.outer_wall_k
+    return found.die_k, found.sink_k, found.board_k, *around
+
+
 _DIE, _SINK, _BOARD, _AIR, _INNER, _OUTER = range(6)
 
 
@@ -519,12 +537,9 @@ class _Temps:
         changed[:, states] = new.k
         return _Temps(changed)
 
-    def warmer(self, delta_k: FloatArray) -> CaseTemps | None:
-        """The case, were everything warmer by so much; None without one."""
-        if not self.in_case:
-            return None
-        case = self.k[_AIR:] + delta_k
-        return CaseTemps(case[0], case[1], case[2])
+    def warmer(self, delta_k: FloatArray) -> FloatArray | None:
+        """Air and walls of the case, were everything warmer by so much; None without one."""
+        return self.k[_AIR:] + delta_k if self.in_case else None
 
     def where(self, chosen: BoolArray, other: _Temps) -> _Temps:
         """This where chosen, another elsewhere."""

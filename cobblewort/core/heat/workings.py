@@ -5,13 +5,12 @@ Figure ids: `heat:{die|sink|board|inside|wall}@{state}` and `heat:hottest_ambien
 
 from __future__ import annotations
 
-import numpy as np
-
-from cobblewort.core.arrays import FloatArray
+from cobblewort.core.arrays import FloatArray, Quantity
 from cobblewort.core.heat.enclosure import exchange_w_k, inside_w_k, outside_w_k
 from cobblewort.core.heat.model import STIRRED_SPOT_FACTOR, HeatDetail, SpotTemps
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
+from cobblewort.core.one_or_many import nominal
 from cobblewort.core.standards.air import ZERO_C_K
 from cobblewort.core.working import Sum, Term, computed_term, plan_term, reading_term
 
@@ -86,8 +85,8 @@ def _watts(symbol: str, label: str, value: float) -> Term:
     return computed_term(symbol, label, "W", value, None)
 
 
-def _w_k(symbol: str, label: str, value: FloatArray) -> Term:
-    return computed_term(symbol, label, "W/K", float(np.asarray(value).ravel()[0]), None)
+def _w_k(symbol: str, label: str, value: Quantity) -> Term:
+    return computed_term(symbol, label, "W/K", nominal(value), None)
 
 
 def _die(detail: HeatDetail, state: int, kit: Kit) -> Sum:
@@ -95,12 +94,13 @@ def _die(detail: HeatDetail, state: int, kit: Kit) -> Sum:
     board = _temp(detail, "board", state, "T_board", "board")
     power = _watts("P_soc", "heat of the processor", _at(detail.soc_w, state))
     link = _w_k("G_db", "die to board", detail.body.die_board_w_k)
-    if detail.body.sink is None:
+    die_sink_w_k = detail.body.die_sink_w_k
+    if die_sink_w_k is None:
         return Sum(
             "the board, and the rise over the way to it", "T_board + P_soc / G_db",
             [board, power, link],
         )  # fmt: skip
-    through = _w_k("G_ds", "die to cooler", np.asarray(detail.body.die_sink_w_k))
+    through = _w_k("G_ds", "die to cooler", die_sink_w_k)
     sink = _temp(detail, "sink", state, "T_sink", "cooler")
     return Sum(
         "its heat leaves to board and cooler at once",
@@ -111,15 +111,15 @@ def _die(detail: HeatDetail, state: int, kit: Kit) -> Sum:
 
 def _sink(detail: HeatDetail, state: int, kit: Kit) -> Sum:
     air, wall = _surroundings(detail, state, kit)
-    sink = detail.body.sink
-    if sink is None:
+    sink, die_sink_w_k = detail.body.sink, detail.body.die_sink_w_k
+    if sink is None or die_sink_w_k is None:
         raise ValueError("a bare die has no sink")
     die = _temp(detail, "die", state, "T_die", "die")
     return Sum(
         "what comes from the die leaves to air and, as radiation, to the wall",
         "(G_ds * T_die + G_air * T_air + G_rad * T_wall) / (G_ds + G_air + G_rad)",
         [
-            _w_k("G_ds", "die to cooler", np.asarray(detail.body.die_sink_w_k)), die,
+            _w_k("G_ds", "die to cooler", die_sink_w_k), die,
             _w_k("G_air", "cooler to air", sink.air_w_k), air,
             _w_k("G_rad", "cooler to wall", sink.wall_w_k), wall,
         ],
@@ -146,18 +146,18 @@ def _case_terms(detail: HeatDetail, state: int) -> tuple[float, float, float, fl
     """Heat to air and to the wall, and conductances inside, out and through the vents."""
     if detail.box is None:
         raise ValueError("an open kit has no inside air")
-    pick = slice(state, state + 1)
-    air_k, ambient_k = detail.wanted_c["inside"][pick] + ZERO_C_K, detail.ambient_k[pick]
-    inner_k = detail.inner_wall_c[pick] + ZERO_C_K
-    outer_k = detail.wanted_c["wall"][pick] + ZERO_C_K
+    box, ambient_k = detail.box, _at(detail.ambient_k, state)
+    air_k = _at(detail.wanted_c["inside"], state) + ZERO_C_K
+    inner_k = _at(detail.inner_wall_c, state) + ZERO_C_K
+    outer_k = _at(detail.wanted_c["wall"], state) + ZERO_C_K
     to_air, to_wall = detail.given_off_w
-    vents = sum(float(part.ravel()[0]) for part in exchange_w_k(detail.box, air_k, ambient_k))
+    draught, forced = exchange_w_k(box, air_k, ambient_k)
     return (
         _at(to_air + detail.other_w, state),
         _at(to_wall, state),
-        float(inside_w_k(detail.box, air_k, inner_k)[0, 0]),
-        float(outside_w_k(detail.box, outer_k, ambient_k)[0, 0]),
-        vents,
+        nominal(inside_w_k(box, air_k, inner_k)),
+        nominal(outside_w_k(box, outer_k, ambient_k)),
+        nominal(draught + forced),
     )
 
 
@@ -193,7 +193,7 @@ def _inside(detail: HeatDetail, state: int, kit: Kit) -> Sum:
 
 def _wall(detail: HeatDetail, state: int, kit: Kit) -> Sum:
     _, radiated_w, inside, outside, _ = _case_terms(detail, state)
-    sun_w = 0.0 if detail.box is None else float(np.asarray(detail.box.sun_w).ravel()[0])
+    sun_w = 0.0 if detail.box is None else nominal(detail.box.sun_w)
     return Sum(
         "what reaches the wall leaves from its outside",
         "T_out + (P_rad + P_sun + G_in * (T_air - T_wall)) / G_out",

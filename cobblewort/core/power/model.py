@@ -17,7 +17,7 @@ from cobblewort.core.power.network import Solution, loads_a, path_matrix, solve
 from cobblewort.core.standards import conductors, usb
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True, frozen=True, eq=False)
 class State:
     """A state of the kit. `hard` states must hold; `mean` ones are for heat and energy.
 
@@ -77,17 +77,15 @@ class PowerResult:
     unfed: list[Instance]
     rows: dict[str, IntArray]
     limit_states: list[int] = field(init=False)
-    limit_labels: list[str] = field(init=False)
-    limit_hard: list[bool] = field(init=False)
+    limit_labels: tuple[str, ...] = field(init=False)
+    limit_hard: tuple[bool, ...] = field(init=False)
     limit_voltage_v: FloatArray = field(init=False)
     limit_current_a: FloatArray = field(init=False)
     stands: bool = field(init=False)
 
     def __post_init__(self) -> None:
         """Pick what limits look at once, as many rules ask for it."""
-        self.limit_states = [n for n, state in enumerate(self.states) if state.limits]
-        self.limit_labels = [self.states[n].label for n in self.limit_states]
-        self.limit_hard = [self.states[n].hard for n in self.limit_states]
+        self.limit_states, self.limit_labels, self.limit_hard = _limits_of(tuple(self.states))
         self.limit_voltage_v = self.voltage_v[:, self.limit_states]
         self.limit_current_a = self.current_a[:, self.limit_states]
         self.stands = bool(self.nodes) and not bool(self.collapsed[:, 0].any())
@@ -96,6 +94,12 @@ class PowerResult:
         """Whether there is a supply to speak of: it stands, and every board hangs on it."""
         lost = any(instance.part.kind == "board" for instance in self.unfed)
         return bool(self.nodes) and not lost and not self.collapsed[self.limit_states, 0].any()
+
+    @cached_property
+    def carries(self) -> list[bool]:
+        """For each node whether anything is drawn through it in any state."""
+        carries: list[bool] = np.any(self.current_a, axis=(1, 2)).tolist()
+        return carries
 
     @cached_property
     def heaviest(self) -> tuple[float | None, float | None]:
@@ -142,6 +146,17 @@ class PowerResult:
     @cached_property
     def _places(self) -> dict[str, int]:
         return {node.id: place for place, node in enumerate(self.nodes)}
+
+
+@lru_cache(maxsize=64)
+def _limits_of(states: tuple[State, ...]) -> tuple[list[int], tuple[str, ...], tuple[bool, ...]]:
+    """Places, labels and hardness of the states that limits look at."""
+    looked = [(place, state) for place, state in enumerate(states) if state.limits]
+    return (
+        [place for place, _ in looked],
+        tuple(state.label for _, state in looked),
+        tuple(state.hard for _, state in looked),
+    )
 
 
 def states_of(plan: Plan) -> list[State]:

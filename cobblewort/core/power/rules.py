@@ -145,7 +145,7 @@ def source_rating(kit: Kit) -> Iterator[Check]:
         )  # fmt: skip
 
 
-def _derated(piece: Instance, source: Source, around: Term) -> Sum:
+def _derated(piece: Instance, source: Source, around: Callable[[], Term]) -> Sum:
     """The rated current at the temperature around a supply."""
     return Sum(
         "rated current, less its derating above the full-load temperature",
@@ -154,14 +154,14 @@ def _derated(piece: Instance, source: Source, around: Term) -> Sum:
             reading_term("I_rated", "rated current", "A", piece, "source.rated_a", source.rated_a),
             reading_term("k", "derating a kelvin", "1/K", piece, "source.derate_share_k",
                          source.derate_share_k),
-            around,
+            around(),
             reading_term("T_full", "full load up to", "°C", piece, "source.full_to_c",
                          source.full_to_c),
         ],
     )  # fmt: skip
 
 
-def _around(kit: Kit, piece: Instance) -> tuple[FloatArray | float, Term]:
+def _around(kit: Kit, piece: Instance) -> tuple[FloatArray | float, Callable[[], Term]]:
     """How warm the air around a supply is: the hottest day, or inside air where it stands inside.
 
     Inside air is that of the warmest state that must hold.
@@ -170,12 +170,12 @@ def _around(kit: Kit, piece: Instance) -> tuple[FloatArray | float, Term]:
     detail = kit.heat.detail if piece.part.inside else None
     inside = None if detail is None else detail.wanted_c.get("inside")
     if inside is None:
-        return ambient_c, plan_term("T", "hottest day", "°C", ambient_c)
+        return ambient_c, partial(plan_term, "T", "hottest day", "°C", ambient_c)
     hard = [n for n, state in enumerate(kit.heat.states) if state.hard]
     warmest = max(hard, key=lambda n: float(inside[n, 0]))
     figure = f"heat:inside@{kit.heat.states[warmest].id}"
-    term = computed_term("T", "inside air", "°C", float(inside[warmest, 0]), figure)
-    return inside[warmest], term
+    inside_c = inside[warmest]
+    return inside_c, lambda: computed_term("T", "inside air", "°C", float(inside_c[0]), figure)
 
 
 @rule(
@@ -230,18 +230,20 @@ def shared_limit(kit: Kit) -> Iterator[Check]:
     """Each rail inside a part that carries a limit of its own."""
     if not kit.power.stands:
         return
-    in_use: dict[str, list[str]] = {}
-    for _, socket in kit.fit.placed.values():
-        rail = f"{socket.instance.id}.{socket.socket.rail}"
-        in_use.setdefault(rail, []).append(socket.id)
+    taken = [socket for _, socket in kit.fit.placed.values()]
     for place, node in enumerate(kit.power.nodes):
         held = _rail_limit(kit, node)
-        if held is None or not kit.power.current_a[place].any():
+        if held is None or not kit.power.carries[place]:
             continue
         label, of = node.rail.label, node.instance.compiled.figure
+        in_use = [
+            socket.id
+            for socket in taken
+            if socket.instance is node.instance and socket.socket.rail == node.name
+        ]
         yield _node_check(
             kit, place, node.id, f"{label} of {node.instance.name}", of(held.path, held.reading),
-            lines=_through(kit, place), sockets=tuple(in_use.get(node.id, ())),
+            lines=_through(kit, place), sockets=tuple(in_use),
             in_watts=held.unit == "W",
             say=f"{label} of {node.instance.name}{held.reason} must carry",
             allowed=partial(

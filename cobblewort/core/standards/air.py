@@ -9,9 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import log
 
-import numpy as np
-
-from cobblewort.core.arrays import FloatArray
+from cobblewort.core.arrays import Quantity
+from cobblewort.core.one_or_many import exp, sqrt
 
 ZERO_C_K = 273.15
 GRAVITY_M_S2 = 9.80665
@@ -30,13 +29,13 @@ _PRESSURE_EXPONENT = 5.255877
 
 @dataclass(slots=True)
 class Air:
-    """Properties at one film temperature; arrays share its shape."""
+    """Properties at a film temperature; arrays share its shape."""
 
-    density_kg_m3: FloatArray
-    viscosity_pa_s: FloatArray
-    conductivity_w_mk: FloatArray
-    prandtl: FloatArray
-    expansion_1_k: FloatArray
+    density_kg_m3: Quantity
+    viscosity_pa_s: Quantity
+    conductivity_w_mk: Quantity
+    prandtl: Quantity
+    expansion_1_k: Quantity
 
 
 def pressure_pa(altitude_m: float) -> float:
@@ -57,12 +56,12 @@ def standard_temp_k(altitude_m: float) -> float:
     return _SEA_LEVEL_K - _LAPSE_K_M * geopotential_m
 
 
-def density_kg_m3(temp_k: FloatArray | float, pressure: float = SEA_LEVEL_PA) -> FloatArray:
+def density_kg_m3(temp_k: Quantity, pressure: float = SEA_LEVEL_PA) -> Quantity:
     """Density of dry air as an ideal gas. [kg/m³]"""
-    return np.asarray(pressure / (GAS_CONSTANT_J_KGK * np.asarray(temp_k)))
+    return pressure / (GAS_CONSTANT_J_KGK * temp_k)
 
 
-def air_at(temp_k: FloatArray | float, pressure: float = SEA_LEVEL_PA) -> Air:
+def air_at(temp_k: Quantity, pressure: float = SEA_LEVEL_PA) -> Air:
     """Properties of air.
 
     Parameters
@@ -81,14 +80,13 @@ def air_at(temp_k: FloatArray | float, pressure: float = SEA_LEVEL_PA) -> Air:
     ----------
     .. [1] US Standard Atmosphere 1976, equations 51 and 53.
     """
-    temp = np.asarray(temp_k, dtype=float)
-    power = temp * np.sqrt(temp)
-    viscosity = 1.458e-6 * power / (temp + 110.4)
-    conductivity = 2.64638e-3 * power / (temp + 245.4 * np.exp(_EXPONENT_K / temp))
+    power = temp_k * sqrt(temp_k)
+    viscosity = 1.458e-6 * power / (temp_k + 110.4)
+    conductivity = 2.64638e-3 * power / (temp_k + 245.4 * exp(_EXPONENT_K / temp_k))
     return Air(
-        (pressure / GAS_CONSTANT_J_KGK) / temp,
+        (pressure / GAS_CONSTANT_J_KGK) / temp_k,
         viscosity,
         conductivity,
         viscosity * CP_J_KGK / conductivity,
-        1 / temp,
+        1 / temp_k,
     )
