@@ -58,9 +58,14 @@ class HeatResult:
     ambient_c: float
     throttle_c: FloatArray
     wanted_die_c: FloatArray
-    inside_w: FloatArray
     spots: list[SpotTemps] = field(default_factory=list)
     network: _Network | None = None
+
+    @property
+    def inside_w(self) -> FloatArray:
+        """All heat inside. [W]"""
+        made = self.network
+        return np.zeros_like(self.wanted_die_c) if made is None else made.inside_w
 
     @property
     def coolable(self) -> bool:
@@ -178,7 +183,7 @@ def build_heat(
     if board is None or board.part.board_heat is None or own is None or not own.in_watts:
         why = "the kit has no board yet" if board is None else "the board states no thermal figures"
         nothing = np.zeros((len(states), samples))
-        return HeatResult(states, None, why, ambient_c, np.zeros(samples), nothing, nothing)
+        return HeatResult(states, None, why, ambient_c, np.zeros(samples), nothing)
     return _Network(plan, instances, stack, board, power).result()
 
 
@@ -213,28 +218,25 @@ class _Network:
             place.altitude_m, place.sun_w_m2,
         )  # fmt: skip
 
-        own = board.compiled.loads["own"]
-        drawn = self._mean_w(board, own)
-        idle_w, peak_w = own.row("idle"), own.row("peak")
-        share_idle = figure("board_heat.soc_share_idle", heat.soc_share_idle)
-        share_peak = figure("board_heat.soc_share_peak", heat.soc_share_peak)
-        part = (drawn - idle_w) / np.maximum(peak_w - idle_w, 1e-9)
-        part = np.minimum(np.maximum(part, 0.0), 1.0)
-        self.soc_w = drawn * (share_idle + (share_peak - share_idle) * part)
-        self.rest_w = drawn - self.soc_w
-        self.soc_idle_w = np.minimum(idle_w * share_idle, self.soc_w)
-        self.soc_peak_w = peak_w * share_peak
+        split = _split_heat(board.compiled)
+        mean = self._mean_rows_of(board)
+        self.soc_w, self.rest_w = split.soc_w[mean], split.rest_w[mean]
+        self.soc_idle_w, self.soc_peak_w = split.soc_idle_w[mean], split.soc_peak_w
         self.losses_w = _losses_w(power, self._mean)
         self.other_w = self._other_heat_w()
         self.ambient_k = np.full(self.soc_w.shape, plan.place.ambient_max_c + ZERO_C_K)
 
-    def _mean_w(self, piece: Instance, load: LoadArrays) -> FloatArray:
-        """What a load of a piece draws in the mean states, in its own unit."""
+    def _mean_rows_of(self, piece: Instance) -> IntArray:
+        """Rows of the tables of a piece's loads in the mean states."""
         rows = self.power.rows[piece.line.id]  # most lines share theirs
         mean = self._mean_rows.get(id(rows))
         if mean is None:
             mean = self._mean_rows[id(rows)] = rows[self._mean]
-        return load.table[mean]
+        return mean
+
+    def _mean_w(self, piece: Instance, load: LoadArrays) -> FloatArray:
+        """What a load of a piece draws in the mean states, in its own unit."""
+        return load.table[self._mean_rows_of(piece)]
 
     def _other_heat_w(self) -> FloatArray:
         """Heat of everything else inside the case, straight to its air. [W]
@@ -282,7 +284,7 @@ class _Network:
         wanted_die_c = self.wanted.die_k - ZERO_C_K
         return HeatResult(
             self.states, self.board, "", self.plan.place.ambient_max_c, self.throttle_c,
-            wanted_die_c, self.soc_w + self.rest_w + self.other_w, self.spots, self,
+            wanted_die_c, self.spots, self,
         )  # fmt: skip
 
     @cached_property
@@ -298,6 +300,11 @@ class _Network:
         soc_w = np.concatenate([self.soc_w, self.soc_idle_w])
         both = self.solve(soc_w, rest_w, other_w, ambient_k)
         return both.rows(slice(0, count)), both.rows(slice(count, None))
+
+    @property
+    def inside_w(self) -> FloatArray:
+        """What board and all else inside give off, at full clock. [W]"""
+        return self.soc_w + self.rest_w + self.other_w
 
     @property
     def wanted(self) -> _Temps:
@@ -567,6 +574,34 @@ class _Temps:
         return nodes
 
 
+@dataclass(slots=True, frozen=True)
+class _SplitHeat:
+    """Heat of a board by rows of its table, shape (6, samples): of its processor, of the rest, and
+    of an idle processor beside that rest; at its peak, shape (samples,). [W]
+    """
+
+    soc_w: FloatArray
+    rest_w: FloatArray
+    soc_idle_w: FloatArray
+    soc_peak_w: FloatArray
+
+
+@lru_cache(maxsize=64)
+def _split_heat(board: CompiledPart) -> _SplitHeat:
+    """How a board's draw divides; the processor's share grows from idle to peak."""
+    heat, figure, own = board.part.board_heat, board.figure, board.loads["own"]
+    if heat is None:
+        raise ValueError("the board needs thermal figures")
+    idle_w, peak_w = own.row("idle"), own.row("peak")
+    share_idle = figure("board_heat.soc_share_idle", heat.soc_share_idle)
+    share_peak = figure("board_heat.soc_share_peak", heat.soc_share_peak)
+    part = np.clip((own.table - idle_w) / np.maximum(peak_w - idle_w, 1e-9), 0.0, 1.0)
+    soc_w = own.table * (share_idle + (share_peak - share_idle) * part)
+    return _SplitHeat(
+        soc_w, own.table - soc_w, np.minimum(idle_w * share_idle, soc_w), peak_w * share_peak
+    )
+
+
 @lru_cache(maxsize=64)
 def _board_body(
     board: CompiledPart, cooler: CompiledPart | None, sides: tuple[str, ...]
@@ -638,23 +673,24 @@ def _enclosure(
 
 def _losses_w(power: PowerResult, mean: list[int]) -> dict[str, FloatArray]:
     """What converters and supplies inside lose as heat, by rail, shape (states, samples). [W]"""
+    nodes = power.nodes
     losses: dict[str, FloatArray] = {}
-    for place, node in enumerate(power.nodes):
-        if node.parent >= 0 and node.converter != place:
-            continue
-        part = node.instance.part
-        if not part.inside:
-            continue
-        if node.parent >= 0:
-            above_v = power.voltage_v[node.parent]
-            taken_w = (power.input_a[place] * above_v - _given_w(power, place))[mean]
-            losses[node.id] = np.maximum(taken_w, 0.0)
-        elif part.source is not None and part.source.efficiency is not None:
-            efficiency = node.instance.compiled.figure("source.efficiency", part.source.efficiency)
-            losses[node.id] = _given_w(power, place)[mean] * (1 / efficiency - 1)
+    for place, node in enumerate(nodes):
+        source = node.instance.part.source
+        if node.parent < 0 and source is not None and node.instance.part.inside:
+            if source.efficiency is None:
+                continue
+            efficiency = node.instance.compiled.figure("source.efficiency", source.efficiency)
+            given_w = power.current_a[place] * power.voltage_v[place]
+            losses[node.id] = given_w[mean] * (1 / efficiency - 1)
+    inside = [
+        place
+        for place, node in enumerate(nodes)
+        if node.converter == place and node.parent >= 0 and node.instance.part.inside
+    ]
+    if inside:
+        taken_w = power.input_a[inside] * power.voltage_v[[nodes[n].parent for n in inside]]
+        given_w = power.current_a[inside] * power.voltage_v[inside]
+        lost_w = np.maximum((taken_w - given_w)[:, mean], 0.0)
+        losses.update((nodes[n].id, row) for n, row in zip(inside, lost_w, strict=True))
     return losses
-
-
-def _given_w(power: PowerResult, place: int) -> FloatArray:
-    watts: FloatArray = power.current_a[place] * power.voltage_v[place]
-    return watts
