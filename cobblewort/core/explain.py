@@ -13,7 +13,7 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.findings import Remark
 from cobblewort.core.heat.workings import heat_sum
 from cobblewort.core.kit import Kit
-from cobblewort.core.margin import Check, margin_of
+from cobblewort.core.margin import margin_of
 from cobblewort.core.parts.figures import figure_words
 from cobblewort.core.plan import Plan
 from cobblewort.core.power.workings import converter_input_sum, current_sum, voltage_sum
@@ -68,22 +68,15 @@ def _margin_working(kit: Kit, figure: str, rule: Rule, subject: str) -> Working:
     for outcome in rule.function(kit):
         if isinstance(outcome, Remark) or outcome.subject != subject or outcome.working is None:
             continue
-        margin = margin_of(rule.id, rule.family, outcome)
+        margin = margin_of(rule.id, rule.family, outcome, kit.samples)
         state = list(outcome.states).index(margin.state)
-        spare = _spare(outcome, state)
+        spare = outcome.spares(kit.samples)[state]
         formula = outcome.working(state)
         return _working(
             kit, figure, f"Spare: {margin.label}", formula, spare, margin.unit, margin.state,
             rule.source,
         )  # fmt: skip
     raise _unknown(figure)
-
-
-def _spare(check: Check, state: int) -> FloatArray:
-    value = check.value[state] if check.value.ndim == 2 else check.value
-    limit = check.limit[state] if check.limit.ndim == 2 else check.limit
-    spare: FloatArray = limit - value if check.kind == "max" else value - limit
-    return spare
 
 
 def _rail_working(kit: Kit, figure: str, rest: str) -> Working:

@@ -9,7 +9,8 @@ from typing import Literal, get_args
 
 import numpy as np
 
-from cobblewort.core.arrays import FloatArray
+from cobblewort.core.arrays import FloatArray, Quantity
+from cobblewort.core.one_or_many import nominal
 from cobblewort.core.working import SumFunction
 
 Severity = Literal["sound", "note", "tight", "stops"]
@@ -66,31 +67,38 @@ class Check:
     """A limit as a rule hands it over, before it is judged.
 
     `value` has shape (states, samples), or (samples,) where states do not matter; `limit` and
-    `span` have shape (samples,). `hard` says which states must hold (the phases of the duty and the
-    start); the others may only make it tight. An `electrical` limit, always a maximum, is tight
-    where it is loaded high. `span` is what a full ruler stands for, by default the limit itself;
-    `breach` is what a broken limit is called. `working` states the formula of the spare.
+    `span` have shape (samples,). What is known exactly is a plain number. `hard` says which states
+    must hold (the phases of the duty and the start); the others may only make it tight. An
+    `electrical` limit, always a maximum, is tight where it is loaded high. `span` is what a full
+    ruler stands for, by default the limit itself; `breach` is what a broken limit is called.
+    `working` states the formula of the spare.
     """
 
     subject: str
     label: str
     unit: str
     kind: LimitKind
-    value: FloatArray
-    limit: FloatArray
+    value: Quantity
+    limit: Quantity
     sentence: Callable[[Margin], str]
     lines: tuple[str, ...]
     states: Sequence[str] = ("",)
     hard: Sequence[bool] = (True,)
     sockets: tuple[str, ...] = ()
     electrical: bool = False
-    span: FloatArray | None = None
+    span: Quantity | None = None
     breach: Severity = "stops"
     working: SumFunction | None = None
 
+    def spares(self, samples: int) -> FloatArray:
+        """The spare, shape (states, samples)."""
+        spare = self.limit - self.value if self.kind == "max" else self.value - self.limit
+        return np.broadcast_to(spare, (len(self.states), samples))
 
-def margin_of(rule: str, family: Family, check: Check) -> Margin:
-    """Turn a check into a margin; the one place where severity is decided.
+
+def margin_of(rule: str, family: Family, check: Check, samples: int) -> Margin:
+    """Turn a check into a margin, with a band where there are samples; the one place where severity
+    is decided.
 
     Nominal figures are handled as plain floats, which is all that most calls need.
 
@@ -100,10 +108,10 @@ def margin_of(rule: str, family: Family, check: Check) -> Margin:
         If a value or limit is not finite: a rule must say "not known" instead.
     """
     upward, hard = check.kind == "max", check.hard
-    values, limit = _nominal(check.value), check.limit.item(0)
+    values, limit = _nominal(check.value), nominal(check.limit)
     if not isfinite(sum(values) - limit):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
-    span = limit if check.span is None else check.span.item(0)
+    span = limit if check.span is None else nominal(check.span)
     extreme = max if upward else min
     must_hold = [k for k, is_hard in enumerate(hard) if is_hard]
     hard_values = [values[k] for k in must_hold]
@@ -112,10 +120,8 @@ def margin_of(rule: str, family: Family, check: Check) -> Margin:
 
     holds = p05 = p95 = None
     sampled_spare = None
-    if check.value.shape[-1] > 1:
-        sampled_spare = np.atleast_2d(
-            check.limit - check.value if upward else check.value - check.limit
-        )
+    if samples > 1:
+        sampled_spare = check.spares(samples)
         holds = 1.0
         if sampled_spare.min() < 0:
             holds = float((sampled_spare[must_hold, 1:] >= 0).all(axis=0).mean())
@@ -142,7 +148,7 @@ def margin_of(rule: str, family: Family, check: Check) -> Margin:
 def tell_states(margin: Margin, check: Check) -> None:
     """Tell of every state how a margin made of this check stands there, at nominal figures."""
     values, limit = _nominal(check.value), margin.limit
-    span = limit if check.span is None else check.span.item(0)
+    span = limit if check.span is None else nominal(check.span)
     spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
     margin.spare_by_state = tuple(spares)
     margin.ruler_by_state = tuple(_ruler(spare, span) for spare in spares)
@@ -162,10 +168,12 @@ def _is_heavy(loaded_share: float | None) -> bool:
     return loaded_share is not None and loaded_share > LOADED_TIGHT_SHARE
 
 
-def _nominal(values: FloatArray) -> list[float]:
+def _nominal(values: Quantity) -> list[float]:
     """Sample 0 of every state."""
-    nominal: list[float] = values[:, 0].tolist() if values.ndim == 2 else [values.item(0)]
-    return nominal
+    if isinstance(values, np.ndarray) and values.ndim == 2:
+        of_states: list[float] = values[:, 0].tolist()
+        return of_states
+    return [nominal(values)]
 
 
 def percentiles(values: FloatArray) -> tuple[float, float]:

@@ -45,4 +45,4 @@ def largest(value: Quantity) -> float:
 
 def nominal(value: Quantity) -> float:
     """The value by itself, or the first sample of the first state."""
-    return value if isinstance(value, float) else value.item(0)
+    return value.item(0) if isinstance(value, np.ndarray) else value

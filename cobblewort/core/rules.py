@@ -50,7 +50,7 @@ class Rule:
             if isinstance(outcome, Remark):
                 findings.append(self._finding(outcome, outcome.severity, outcome.sentence))
                 continue
-            margin = margin_of(self.id, self.family, outcome)
+            margin = margin_of(self.id, self.family, outcome, kit.samples)
             judged.append((margin, outcome))
             if margin.severity != "sound":
                 say = partial(_sentence, outcome, margin)

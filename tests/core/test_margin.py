@@ -14,7 +14,8 @@ def check(value: object, limit: object, kind: str = "max", **fields: object) -> 
 
 def judged(*args: object, **fields: object) -> Margin:
     """The margin of a check."""
-    return margin_of("T-01", "supply", check(*args, **fields))  # type: ignore[arg-type]
+    given = check(*args, **fields)  # type: ignore[arg-type]
+    return margin_of("T-01", "supply", given, given.value.shape[-1])  # type: ignore[union-attr]
 
 
 def test_spare_is_signed_by_the_kind_of_limit() -> None:
@@ -91,7 +92,7 @@ def test_what_is_not_finite_is_a_fault_of_the_rule() -> None:
 def test_every_state_is_told() -> None:
     """The page draws one state at a time."""
     given = check([[1.0], [4.0]], [3.0], states=("idle", "all"), hard=(True, False))
-    margin = margin_of("T-01", "supply", given)
+    margin = margin_of("T-01", "supply", given, 1)
     tell_states(margin, given)
     assert margin.states == ("idle", "all")
     assert margin.spare_by_state == (2.0, -1.0)

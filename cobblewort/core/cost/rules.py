@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from cobblewort.core import words
 from cobblewort.core.findings import Remark
 from cobblewort.core.kit import Kit
@@ -36,16 +34,19 @@ def budget(kit: Kit) -> Iterator[Check]:
             f"{words.money(margin.limit, currency)}."
         )
 
-    total = np.full(kit.samples, float(kit.cost.total))
-    limit = np.full(kit.samples, float(kit.plan.budget))
+    def working(state: int) -> Sum:
+        del state
+        inputs = [
+            plan_term("B", "budget", currency, limit),
+            computed_term("C", "what is to be bought", currency, total, "cost:total"),
+        ]
+        return Sum("budget less the bill", "B - C", inputs)
+
+    total, limit = float(kit.cost.total), float(kit.plan.budget)
     lines = tuple(c.line for c in kit.cost.lines if c.to_pay)
-    inputs = [
-        plan_term("B", "budget", currency, float(kit.plan.budget)),
-        computed_term("C", "what is to be bought", currency, float(kit.cost.total), "cost:total"),
-    ]
     yield Check(
         "budget", "Kit against budget", currency, "max", total, limit, sentence, lines,
-        working=lambda _: Sum("budget less the bill", "B - C", inputs),
+        working=working,
     )  # fmt: skip
 
 

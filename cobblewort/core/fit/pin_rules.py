@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from cobblewort.core import words
 from cobblewort.core.findings import Finding, Remark
 from cobblewort.core.fit.pins import WiredPart, pieces_on_header
@@ -267,7 +265,7 @@ def _one_pin(kit: Kit, part: WiredPart, board: Instance, own: PinHeader) -> Chec
 
     return Check(
         f"wired.{led.id}", f"Current of {led.label}", "mA", "max",
-        np.full(kit.samples, part.current_ma),
+        float(part.current_ma),
         board.compiled.figure("pin_header.pin_ma", own.pin_ma), sentence, (),
         sockets=(f"wired.{led.id}",), electrical=True, working=working,
     )  # fmt: skip
@@ -296,7 +294,7 @@ def _all_pins(kit: Kit, lit: list[WiredPart], board: Instance, own: PinHeader) -
 
     return Check(
         "all", "Current of all pins", "mA", "max",
-        np.full(kit.samples, sum(part.current_ma for part in lit)),
+        float(sum(part.current_ma for part in lit)),
         board.compiled.figure("pin_header.total_ma", own.total_ma), sentence, (),
         electrical=True, working=working,
     )  # fmt: skip

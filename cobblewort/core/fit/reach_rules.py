@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from cobblewort.core import words
 from cobblewort.core.findings import Remark
 from cobblewort.core.fit.boxes import PlacedBox, boards_over, latches_in_use, overlap_of
@@ -122,7 +120,7 @@ def _blowing(kit: Kit, cooler: Instance, case: Instance, way_mm: float) -> Check
 
     return Check(
         cooler.id, f"Way of the air from {cooler.name}", "mm", "min",
-        np.full(kit.samples, max(0.0, way_mm)), np.full(kit.samples, _OUTFLOW_MM), sentence,
+        max(0.0, way_mm), _OUTFLOW_MM, sentence,
         (cooler.line.id, case.line.id), breach="tight",
         working=lambda _: Sum(
             "way to the nearest wall less what the air wants", "l_wall - l_air",

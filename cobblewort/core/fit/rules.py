@@ -184,7 +184,7 @@ def outline(kit: Kit) -> Iterator[Check | Remark]:
 
         yield Check(
             side, f"Board {side} in the case", "mm", "max",
-            np.full(kit.samples, own), np.full(kit.samples, room),
+            own, room,
             sentence, (board.line.id, case.line.id),
             working=partial(_outline_sum, board, case, side, between, room, own),
         )  # fmt: skip
@@ -598,7 +598,7 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
 
     yield Check(
         cooler.id, f"Air over {cooler.name}", "mm", "min", np.maximum(free, 0.0),
-        np.full(kit.samples, _BREATH_MM), sentence, (cooler.line.id, over.line.id),
+        _BREATH_MM, sentence, (cooler.line.id, over.line.id),
         breach="tight",
         working=lambda _: Sum(
             "free height less the cooler, less what a fan wants", "h_room - h_top - h_breath",

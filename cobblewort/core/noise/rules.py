@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from cobblewort.core import words
 from cobblewort.core.findings import Remark
 from cobblewort.core.kit import Kit
@@ -61,6 +59,6 @@ def quiet_enough(kit: Kit) -> Iterator[Check | Remark]:
         )  # fmt: skip
 
     yield Check(
-        "place", "Noise at 1 m", "dB(A)", "max", noise.level_dba, np.full(kit.samples, most),
+        "place", "Noise at 1 m", "dB(A)", "max", noise.level_dba, float(most),
         sentence, lines, working=working,
     )  # fmt: skip

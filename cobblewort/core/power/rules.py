@@ -375,7 +375,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each thing that hangs on a USB socket."""
     if not kit.power.stands:
         return
-    power, limit = kit.power, np.full(kit.samples, usb.DEVICE_MIN_V)
+    power, limit = kit.power, usb.DEVICE_MIN_V
     spans = {
         place: set_v(power.nodes, place) - limit
         for place, node in enumerate(power.nodes)
