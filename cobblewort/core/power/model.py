@@ -13,7 +13,7 @@ from cobblewort.core.instance import Instance
 from cobblewort.core.parts.compiled import DRAWS
 from cobblewort.core.parts.model import Rail
 from cobblewort.core.plan import Activity, Plan
-from cobblewort.core.power.network import Solution, loads_a, path_matrix, solve
+from cobblewort.core.power.network import Solution, joining_matrix, loads_a, path_matrix, solve
 from cobblewort.core.standards import conductors, usb
 
 
@@ -380,50 +380,42 @@ def _solve_open(
         Shape (nodes, states, samples), to be filled in behind converters; collapsed (states,
         samples).
     """
-    _, states, samples = power_w.shape
+    shape = _, states, samples = power_w.shape
     rows: list[int] = []  # for each node its row in the smaller network, -1 behind a converter
-    own: list[int] = []  # for each row the first of its nodes
-    joining: list[tuple[int, int]] = []
-    parents: list[int] = []
+    parents: list[int] = []  # for each row the one that it hangs on
     nothing = np.zeros(samples)
     resistance, source_v = [], []
     set_at = {root: set_v(nodes, root) for root in {node.root for node in nodes}}
-    for place, node in enumerate(nodes):
+    for node in nodes:
         if node.converter >= 0:
             rows.append(-1)
         elif node.parent >= 0 and node.resistance_ohm is None:
             rows.append(rows[node.parent])
-            joining.append((rows[node.parent], place))
         else:
             rows.append(len(parents))
-            own.append(place)
             parents.append(rows[node.parent] if node.parent >= 0 else -1)
             source_v.append(set_at[node.root])
             resistance.append(nothing if node.resistance_ohm is None else node.resistance_ohm)
-    joined_w, joined_a = power_w[own], current_a[own]
-    by_row, by_place = list(joined_w), list(power_w)
-    for row, place in joining:
-        by_row[row] += by_place[place]  # a view: what it shows is filled in place
-    if current_a.any():
-        for row, place in joining:
-            joined_a[row] += current_a[place]
 
     def in_columns(values: list[FloatArray]) -> FloatArray:
         """Values by row and sample, repeated for every state, in columns."""
-        apart = np.concatenate(values).reshape(-1, 1, samples)
-        return np.broadcast_to(apart, joined_w.shape).reshape(len(values), -1)
+        apart = np.array(values)[:, np.newaxis]
+        return apart.repeat(states, axis=1).reshape(len(values), -1)
 
+    joined = joining_matrix(tuple(rows))
+    joined_w = joined @ power_w.reshape(len(nodes), -1)
+    joined_a = np.zeros_like(joined_w)
+    if current_a.any():
+        joined_a = joined @ current_a.reshape(len(nodes), -1)
     solution = solve(
-        path_matrix(tuple(parents)), in_columns(resistance), in_columns(source_v),
-        joined_w.reshape(len(own), -1), joined_a.reshape(len(own), -1),
+        path_matrix(tuple(parents)), in_columns(resistance), in_columns(source_v), joined_w,
+        joined_a,
     )  # fmt: skip
-    voltage = solution.voltage_v.reshape(joined_w.shape)[rows]
+    voltage = solution.voltage_v.reshape(-1, states, samples)[rows]
     current = loads_a(Solution(voltage, solution.collapsed), power_w, current_a)
-    carried = list(current)
-    for place in range(len(nodes) - 1, 0, -1):
-        if rows[place] >= 0 and nodes[place].parent >= 0:
-            carried[nodes[place].parent] += carried[place]
-    return voltage, current, solution.collapsed.reshape(states, samples)
+    above = (node.parent if node.converter < 0 else -1 for node in nodes)
+    carried = path_matrix(tuple(above)) @ current.reshape(len(nodes), -1)
+    return voltage, carried.reshape(shape), solution.collapsed.reshape(states, samples)
 
 
 def set_v(nodes: list[Node], place: int) -> FloatArray:

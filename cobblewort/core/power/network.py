@@ -19,6 +19,8 @@ MAX_SWEEPS = 400
 _UNLOOKED_SWEEPS = 3
 """After so few the voltage still moves, but in a network without load."""
 _FLOOR_SHARE = 0.05
+_MOST_TREES = 16
+"""Matrices kept; those of a kit of 400 parts take more than a megabyte."""
 _MOST_COLUMNS = 256
 """Columns solved at a time: what is worked on stays in the processor's cache."""
 
@@ -47,7 +49,7 @@ def loads_a(solution: Solution, power_w: FloatArray, current_a: FloatArray) -> F
     return total
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=_MOST_TREES)
 def path_matrix(parents: tuple[int, ...]) -> FloatArray:
     """`below[i, j]` is 1 where node j is node i or hangs below it; kept, as trees come again.
 
@@ -63,6 +65,17 @@ def path_matrix(parents: tuple[int, ...]) -> FloatArray:
             rows[node] += rows[parent]
     above.setflags(write=False)
     return above.T
+
+
+@lru_cache(maxsize=_MOST_TREES)
+def joining_matrix(rows: tuple[int, ...]) -> FloatArray:
+    """`joined[i, j]` is 1 where node j is part of row i; a node at -1 is part of none."""
+    joined = np.zeros((max(rows) + 1, len(rows)))
+    for node, row in enumerate(rows):
+        if row >= 0:
+            joined[row, node] = 1.0
+    joined.setflags(write=False)
+    return joined
 
 
 def solve(
