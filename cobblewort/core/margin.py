@@ -32,8 +32,7 @@ class Margin:
 
     `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
     where no samples were drawn. `ruler_share` is the length of its ruler, -0.5 to 1. The `by_state`
-    tuples tell every state that was looked at, in the order of `states`; `tell_states` fills them,
-    as only drawings look at them.
+    tuples tell every state that was looked at, in the order of `states`.
     """
 
     id: str
@@ -57,9 +56,10 @@ class Margin:
     lines: tuple[str, ...]
     sockets: tuple[str, ...]
     states: tuple[str, ...]
-    spare_by_state: tuple[float, ...] = ()
-    ruler_by_state: tuple[float, ...] = ()
-    severity_by_state: tuple[Severity, ...] = ()
+    # Empty until `tell_states` fills them, as only drawings look at them:
+    spare_by_state: tuple[float, ...]
+    ruler_by_state: tuple[float, ...]
+    severity_by_state: tuple[Severity, ...]
 
 
 @dataclass(slots=True)
@@ -142,6 +142,7 @@ def margin_of(rule: str, family: Family, check: Check, samples: int) -> Margin:
         spare, p05, p95, holds, loaded, _ruler(spare, span),
         None if p05 is None else _ruler(p05, span), None if p95 is None else _ruler(p95, span),
         severity, check.states[state], check.lines, check.sockets, tuple(check.states),
+        (), (), (),
     )  # fmt: skip
 
 
