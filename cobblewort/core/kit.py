@@ -112,6 +112,8 @@ class Kit:
     @cached_property
     def needs(self) -> list[NeedResult]:
         """How it stands to what is asked of it."""
+        if not self.plan.needs:
+            return []
         return build_needs(self.plan, self.instances, self.fit, self.power, self.noise)
 
     def has_supply_of(self, other: Kit) -> bool:

@@ -236,7 +236,7 @@ class _Network:
 
     def _mean_w(self, piece: Instance, load: LoadArrays) -> FloatArray:
         """What a load of a piece draws in the mean states, in its own unit."""
-        return load.table[self._mean_rows_of(piece)]
+        return load.table.take(self._mean_rows_of(piece), axis=0)
 
     def _other_heat_w(self) -> FloatArray:
         """Heat of everything else inside the case, straight to its air. [W]
@@ -244,19 +244,17 @@ class _Network:
         A load stated in amperes counts at the voltage of its rail, and not at all while nothing
         feeds it.
         """
-        total = np.zeros_like(self.soc_w)
+        parts_w: list[FloatArray] = list(self.losses_w.values())
         for piece in self.instances:
             if piece is self.board or not piece.part.inside:
                 continue
             for load in piece.compiled.loads.values():
                 if load.in_watts:
-                    total += self._mean_w(piece, load)
+                    parts_w.append(self._mean_w(piece, load))
                 elif (place := self.power.index(f"{piece.id}.{load.rail}")) is not None:
                     volts = self.power.voltage_v[place, self._mean]
-                    total += self._mean_w(piece, load) * volts
-        for loss_w in self.losses_w.values():
-            total += loss_w
-        return total
+                    parts_w.append(self._mean_w(piece, load) * volts)
+        return np.array(parts_w).sum(axis=0) if parts_w else np.zeros_like(self.soc_w)
 
     def solve(
         self,
@@ -675,19 +673,17 @@ def _losses_w(power: PowerResult, mean: list[int]) -> dict[str, FloatArray]:
     """What converters and supplies inside lose as heat, by rail, shape (states, samples). [W]"""
     nodes = power.nodes
     losses: dict[str, FloatArray] = {}
+    inside: list[int] = []
     for place, node in enumerate(nodes):
+        if (node.parent >= 0 and node.converter != place) or not node.instance.part.inside:
+            continue
         source = node.instance.part.source
-        if node.parent < 0 and source is not None and node.instance.part.inside:
-            if source.efficiency is None:
-                continue
+        if node.parent >= 0:
+            inside.append(place)
+        elif source is not None and source.efficiency is not None:
             efficiency = node.instance.compiled.figure("source.efficiency", source.efficiency)
             given_w = power.current_a[place] * power.voltage_v[place]
             losses[node.id] = given_w[mean] * (1 / efficiency - 1)
-    inside = [
-        place
-        for place, node in enumerate(nodes)
-        if node.converter == place and node.parent >= 0 and node.instance.part.inside
-    ]
     if inside:
         taken_w = power.input_a[inside] * power.voltage_v[[nodes[n].parent for n in inside]]
         given_w = power.current_a[inside] * power.voltage_v[inside]

@@ -24,9 +24,9 @@ from cobblewort.core.working import Sum, plan_term, reading_term
 def quiet_enough(kit: Kit) -> Iterator[Check | Remark]:
     """The level of all that turns against the limit; silent where the place has none."""
     most = kit.plan.place.noise_max_dba
-    noise = kit.noise
     if most is None:
         return
+    noise = kit.noise
     if noise.unknown:
         yield Remark(
             "level", "note",

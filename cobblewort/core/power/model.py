@@ -248,12 +248,14 @@ def _loads(
     for place, node in enumerate(nodes):
         for in_watts, table in node.instance.compiled.draws.get(node.name, ()):
             drawn = rows[node.instance.line.id]
-            _, places, tables = alike.setdefault((id(drawn), in_watts), (drawn, [], []))
-            places.append(place)
-            tables.append(table)
+            key = id(drawn), in_watts
+            if key not in alike:
+                alike[key] = drawn, [], []
+            alike[key][1].append(place)
+            alike[key][2].append(table)
     in_amps: set[int] = set()
     for (_, in_watts), (drawn, places, tables) in alike.items():
-        (power_w if in_watts else current_a)[places] = np.array(tables)[:, drawn]
+        (power_w if in_watts else current_a)[places] = np.array(tables).take(drawn, axis=1)
         if not in_watts:
             in_amps.update(places)
     return power_w, current_a, in_amps

@@ -230,20 +230,18 @@ def shared_limit(kit: Kit) -> Iterator[Check]:
     """Each rail inside a part that carries a limit of its own."""
     if not kit.power.stands:
         return
-    taken = [socket for _, socket in kit.fit.placed.values()]
+    in_use: dict[tuple[Instance, str | None], list[str]] = {}
+    for _, socket in kit.fit.placed.values():
+        in_use.setdefault((socket.instance, socket.socket.rail), []).append(socket.id)
+    carries = kit.power.carries
     for place, node in enumerate(kit.power.nodes):
-        held = _rail_limit(kit, node)
-        if held is None or not kit.power.carries[place]:
+        held = _rail_limit(kit, node) if carries[place] else None
+        if held is None:
             continue
         label, of = node.rail.label, node.instance.compiled.figure
-        in_use = [
-            socket.id
-            for socket in taken
-            if socket.instance is node.instance and socket.socket.rail == node.name
-        ]
         yield _node_check(
             kit, place, node.id, f"{label} of {node.instance.name}", of(held.path, held.reading),
-            lines=_through(kit, place), sockets=tuple(in_use),
+            lines=_through(kit, place), sockets=tuple(in_use.get((node.instance, node.name), ())),
             in_watts=held.unit == "W",
             say=f"{label} of {node.instance.name}{held.reason} must carry",
             allowed=partial(
