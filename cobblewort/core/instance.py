@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from cobblewort.core.catalogue import Catalogue
+from cobblewort.core.errors import UnknownPartError
 from cobblewort.core.parts.compiled import CompiledPart
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plan import Line, Plan
@@ -45,7 +46,10 @@ def expand(
     for piece in like:
         known.setdefault(piece.line.id, []).append(piece)
     for number, line in enumerate(plan.lines):
-        compiled = catalogue.compiled(catalogue.of_line(line, f"lines.{number}.part"), samples)
+        try:
+            compiled = catalogue.compiled(catalogue.of_line(line), samples)
+        except UnknownPartError:
+            raise UnknownPartError(f"lines.{number}.part", line.part) from None
         part, name, quantity = compiled.part, line.id, line.quantity
         first, old = len(instances), known.get(name)
         if old and old[0].line is line and old[0].compiled is compiled and old[0].order == first:

@@ -66,12 +66,12 @@ class Margin:
 class Check:
     """A limit as a rule hands it over, before it is judged.
 
-    `value` has shape (states, samples), or (samples,) where states do not matter; `limit` and
-    `span` have shape (samples,). What is known exactly is a plain number. `hard` says which states
-    must hold (the phases of the duty and the start); the others may only make it tight. An
-    `electrical` limit, always a maximum, is tight where it is loaded high. `span` is what a full
-    ruler stands for, by default the limit itself; `breach` is what a broken limit is called.
-    `working` states the formula of the spare.
+    `value` has shape (states, samples), or (samples,) where states do not matter; `limit` has shape
+    (samples,). What is known exactly is a plain number. `hard` says which states must hold (the
+    phases of the duty and the start); the others may only make it tight. An `electrical` limit,
+    always a maximum, is tight where it is loaded high. `span` is what a full ruler stands for, by
+    default the limit itself; `breach` is what a broken limit is called. `working` states the
+    formula of the spare.
     """
 
     subject: str
@@ -86,7 +86,7 @@ class Check:
     hard: Sequence[bool] = (True,)
     sockets: tuple[str, ...] = ()
     electrical: bool = False
-    span: Quantity | None = None
+    span: float | None = None
     breach: Severity = "stops"
     working: SumFunction | None = None
 
@@ -111,7 +111,7 @@ def margin_of(rule: str, family: Family, check: Check, samples: int) -> Margin:
     values, limit = _nominal(check.value), nominal(check.limit)
     if not isfinite(sum(values) - limit):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
-    span = limit if check.span is None else nominal(check.span)
+    span = limit if check.span is None else check.span
     extreme = max if upward else min
     must_hold = [k for k, is_hard in enumerate(hard) if is_hard]
     hard_values = [values[k] for k in must_hold]
@@ -149,7 +149,7 @@ def margin_of(rule: str, family: Family, check: Check, samples: int) -> Margin:
 def tell_states(margin: Margin, check: Check) -> None:
     """Tell of every state how a margin made of this check stands there, at nominal figures."""
     values, limit = _nominal(check.value), margin.limit
-    span = limit if check.span is None else nominal(check.span)
+    span = limit if check.span is None else check.span
     spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
     margin.spare_by_state = tuple(spares)
     margin.ruler_by_state = tuple(_ruler(spare, span) for spare in spares)

@@ -125,7 +125,7 @@ def _states(states: list[State]) -> list[StateReport]:
 def supply_report(kit: Kit, margins: list[Margin]) -> SupplyReport:
     """The trees at nominal figures, in the states that limits look at."""
     power = kit.power
-    picked = power.limit_states
+    picked = power.limits.places
     by_subject = defaultdict(list)
     for margin in margins:
         if margin.family == "supply":

@@ -79,7 +79,7 @@ def test_the_ruler_is_clipped(value: float, share: float) -> None:
 
 def test_a_span_replaces_the_limit() -> None:
     """A voltage's ruler is as long as what lies between source and limit."""
-    margin = judged([4.9], [4.6], "min", span=np.array([0.5]))
+    margin = judged([4.9], [4.6], "min", span=0.5)
     assert margin.ruler_share == pytest.approx(0.6)
 
 

@@ -27,7 +27,7 @@ from cobblewort.core.instance import Instance
 from cobblewort.core.parts.compiled import CompiledPart, LoadArrays
 from cobblewort.core.parts.model import HotSpot
 from cobblewort.core.plan import Plan
-from cobblewort.core.power.model import PowerResult, State
+from cobblewort.core.power.model import LookedAt, PowerResult, State
 from cobblewort.core.standards.air import ZERO_C_K, pressure_pa
 
 ADD_ON_FACTOR = {(): 1.0, ("above",): 1.25, ("below",): 1.25, ("above", "below"): 1.5}
@@ -45,14 +45,14 @@ VENT_RISE_SHARE = 0.8
 
 @dataclass(slots=True)
 class HeatResult:
-    """Temperatures in the mean states, each of shape (states, samples). [°C]
+    """Temperatures in the `means` among the states, each of shape (states, samples). [°C]
 
     `wanted_die_c` is where the die would come to at full clock; what holds when it gives way costs
     further solutions, which only drawings, workings and sentences about it ask for. `board` is None
     when there is nothing to judge, and `why_not` says why.
     """
 
-    states: list[State]
+    means: LookedAt
     board: Instance | None
     why_not: str
     ambient_c: float
@@ -60,6 +60,11 @@ class HeatResult:
     wanted_die_c: FloatArray
     spots: list[SpotTemps] = field(default_factory=list)
     network: _Network | None = None
+
+    @property
+    def states(self) -> list[State]:
+        """The states of which temperatures are told."""
+        return self.means.states
 
     @property
     def inside_w(self) -> FloatArray:
@@ -177,13 +182,12 @@ def build_heat(
     plan: Plan, instances: list[Instance], stack: StackResult, power: PowerResult, samples: int
 ) -> HeatResult:
     """Temperatures of the plan's board on the hottest day, in steady state."""
-    states = [state for state in power.states if state.mean]
     board, ambient_c = stack.board, plan.place.ambient_max_c
     own = None if board is None else board.compiled.loads.get("own")
     if board is None or board.part.board_heat is None or own is None or not own.in_watts:
         why = "the kit has no board yet" if board is None else "the board states no thermal figures"
-        nothing = np.zeros((len(states), samples))
-        return HeatResult(states, None, why, ambient_c, np.zeros(samples), nothing)
+        nothing = np.zeros((len(power.means.states), samples))
+        return HeatResult(power.means, None, why, ambient_c, np.zeros(samples), nothing)
     return _Network(plan, instances, stack, board, power).result()
 
 
@@ -195,8 +199,7 @@ class _Network:
         power: PowerResult,
     ) -> None:  # fmt: skip
         self.plan, self.board, self.power = plan, board, power
-        self.states = [state for state in power.states if state.mean]
-        self._mean = [n for n, state in enumerate(power.states) if state.mean]
+        self.states, self._mean = power.means.states, power.means.places
         self._mean_rows: dict[int, IntArray] = {}
         self.instances = instances
         cooler = stack.cooler
@@ -281,33 +284,19 @@ class _Network:
         """Every state as if the clock never gave way; the rest when asked for."""
         wanted_die_c = self.wanted.die_k - ZERO_C_K
         return HeatResult(
-            self.states, self.board, "", self.plan.place.ambient_max_c, self.throttle_c,
+            self.power.means, self.board, "", self.plan.place.ambient_max_c, self.throttle_c,
             wanted_die_c, self.spots, self,
         )  # fmt: skip
-
-    @cached_property
-    def _wanted_and_idle(self) -> tuple[_Temps, _Temps]:
-        """Every state at full clock, and with an idle processor; at once, as many small arrays
-        cost more than few larger ones.
-        """
-        count = len(self.states)
-        rest_w, other_w, ambient_k = (
-            np.concatenate([values, values])
-            for values in (self.rest_w, self.other_w, self.ambient_k)
-        )
-        soc_w = np.concatenate([self.soc_w, self.soc_idle_w])
-        both = self.solve(soc_w, rest_w, other_w, ambient_k)
-        return both.rows(slice(0, count)), both.rows(slice(count, None))
 
     @property
     def inside_w(self) -> FloatArray:
         """What board and all else inside give off, at full clock. [W]"""
         return self.soc_w + self.rest_w + self.other_w
 
-    @property
+    @cached_property
     def wanted(self) -> _Temps:
         """Every state at full clock."""
-        return self._wanted_and_idle[0]
+        return self.solve(self.soc_w, self.rest_w, self.other_w, self.ambient_k)
 
     @cached_property
     def _hot(self) -> IntArray:
@@ -315,13 +304,18 @@ class _Network:
         return np.flatnonzero((self.wanted.die_k > self.limit_k).any(axis=1))
 
     @cached_property
+    def _hot_at_idle(self) -> _Temps:
+        """The hot states with an idle processor."""
+        given = self.soc_idle_w, self.rest_w, self.other_w, self.ambient_k
+        return self.solve(*(values[self._hot] for values in given))
+
+    @cached_property
     def coolable(self) -> bool:
         """Whether an idle processor stays below its throttle point in every hard state."""
-        must_hold = [n for n in self._hot if self.states[n].hard]
+        must_hold = [row for row, n in enumerate(self._hot) if self.states[n].hard]
         if not must_hold:
             return True
-        idle = self._wanted_and_idle[1]
-        return not bool((idle.die_k > self.limit_k)[must_hold, 0].any())
+        return not bool((self._hot_at_idle.die_k > self.limit_k)[must_hold, 0].any())
 
     @cached_property
     def held(self) -> Held:
@@ -329,10 +323,11 @@ class _Network:
 
         One solution near the clocks that hold, and near the day on which each body is at its limit.
         """
-        (wanted, idle), hot = self._wanted_and_idle, self._hot
+        wanted, hot = self.wanted, self._hot
         worst, spare_k = self._nearest_to_limits()
         warmer_k = np.clip(spare_k, -_FARTHEST_K, _FARTHEST_K)
-        high, low = wanted.rows(hot), idle.rows(hot)
+        high = wanted.rows(hot)
+        low = self._hot_at_idle if hot.size else high
         high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
         guess_w = low_w + low.share_to(high, self.limit_k) * (high_w - low_w)
         rows = np.append(hot, worst)

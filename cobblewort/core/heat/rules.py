@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from cobblewort.core import words
 from cobblewort.core.findings import Remark
 from cobblewort.core.heat.model import SpotTemps
@@ -13,6 +11,7 @@ from cobblewort.core.heat.workings import limit_term, throttle_term
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin, Severity
+from cobblewort.core.one_or_many import nominal
 from cobblewort.core.remedies import add_missing, another, another_supply
 from cobblewort.core.rules import rule
 from cobblewort.core.working import Sum, computed_term
@@ -37,7 +36,7 @@ def throttle(kit: Kit) -> Iterator[Check]:
 
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.degrees, margin.value, margin.limit)
-        number = [state.label for state in heat.states].index(margin.state)
+        number = heat.means.labels.index(margin.state)
         text = (
             f"The processor of {board.name} comes to {shown}"
             f"{words.when(margin.state)} at {words.degrees(heat.ambient_c)} outside; it slows "
@@ -62,8 +61,8 @@ def throttle(kit: Kit) -> Iterator[Check]:
     yield Check(
         f"{board.id}.die", "Processor temperature", "°C", "max", heat.wanted_die_c,
         heat.throttle_c, sentence, lines,
-        [state.label for state in heat.states], [state.hard for state in heat.states],
-        span=np.maximum(heat.throttle_c - heat.ambient_c, 1.0),
+        heat.means.labels, heat.means.hard,
+        span=max(1.0, nominal(heat.throttle_c) - heat.ambient_c),
         working=working,
     )  # fmt: skip
 
@@ -167,8 +166,8 @@ def _spot_check(kit: Kit, spot: SpotTemps, name: str, until: str, breach: Severi
     return Check(
         spot.id, f"Temperature: {spot.label}", "°C", "max", spot.temp_c, spot.limit_c,
         sentence, tuple(i.line.id for i in (piece, kit.stack.case) if i),
-        [state.label for state in heat.states], [state.hard for state in heat.states],
-        span=np.maximum(spot.limit_c - heat.ambient_c, 1.0), breach=breach, working=working,
+        heat.means.labels, heat.means.hard,
+        span=max(1.0, nominal(spot.limit_c) - heat.ambient_c), breach=breach, working=working,
     )  # fmt: skip
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
 
@@ -36,6 +37,23 @@ class State:
         return self.phase is None or not self.mean
 
 
+@dataclass(slots=True, frozen=True)
+class LookedAt:
+    """Some of the states, by their places among all: labels, and which of them must hold."""
+
+    places: list[int]
+    states: list[State]
+    labels: tuple[str, ...]
+    hard: tuple[bool, ...]
+
+    @classmethod
+    def of(cls, states: Sequence[State], places: list[int]) -> LookedAt:
+        """Those at some places."""
+        picked = [states[place] for place in places]
+        labels, hard = (tuple(s.label for s in picked), tuple(s.hard for s in picked))
+        return cls(places, picked, labels, hard)
+
+
 @dataclass(slots=True)
 class Node:
     """A rail of one piece, with what it hangs on.
@@ -63,8 +81,9 @@ class PowerResult:
     `current_a` is what a rail carries at its own voltage, `input_a` what it draws from the rail
     above it; they differ at converters.
     `announced_a` is the current that the path from source to a board's inlet lets through. `rows`
-    are those of its tables that each line draws, by state. The `limit_` fields hold the states
-    that limits look at; `stands` says that every state has an operating point at nominal figures.
+    are those of its tables that each line draws, by state. `limits` are the states that limits look
+    at, and the `limit_` fields hold those alone; `means` are those for heat. `stands` says that
+    every state has an operating point at nominal figures.
     """
 
     states: list[State]
@@ -76,24 +95,23 @@ class PowerResult:
     announced_a: dict[str, float]
     unfed: list[Instance]
     rows: dict[str, IntArray]
-    limit_states: list[int] = field(init=False)
-    limit_labels: tuple[str, ...] = field(init=False)
-    limit_hard: tuple[bool, ...] = field(init=False)
+    limits: LookedAt = field(init=False)
+    means: LookedAt = field(init=False)
     limit_voltage_v: FloatArray = field(init=False)
     limit_current_a: FloatArray = field(init=False)
     stands: bool = field(init=False)
 
     def __post_init__(self) -> None:
         """Pick what limits look at once, as many rules ask for it."""
-        self.limit_states, self.limit_labels, self.limit_hard = _limits_of(tuple(self.states))
-        self.limit_voltage_v = self.voltage_v[:, self.limit_states]
-        self.limit_current_a = self.current_a[:, self.limit_states]
+        self.limits, self.means = _looked_at(tuple(self.states))
+        self.limit_voltage_v = self.voltage_v[:, self.limits.places]
+        self.limit_current_a = self.current_a[:, self.limits.places]
         self.stands = bool(self.nodes) and not bool(self.collapsed[:, 0].any())
 
     def feeds_every_board(self) -> bool:
         """Whether there is a supply to speak of: it stands, and every board hangs on it."""
         lost = any(instance.part.kind == "board" for instance in self.unfed)
-        return bool(self.nodes) and not lost and not self.collapsed[self.limit_states, 0].any()
+        return bool(self.nodes) and not lost and not self.collapsed[self.limits.places, 0].any()
 
     @cached_property
     def carries(self) -> list[bool]:
@@ -121,17 +139,13 @@ class PowerResult:
                 found[node.parent].append(place)
         return found
 
-    @cached_property
-    def lines_above(self) -> list[tuple[str, ...]]:
-        """For each node its own line and those that it hangs on, up to the source, each once."""
-        found: list[tuple[str, ...]] = []
-        for node in self.nodes:
-            line = node.instance.line.id
-            above = found[node.parent] if node.parent >= 0 else ()
-            if line in above and above[0] != line:
-                above = tuple(other for other in above if other != line)
-            found.append(above if above[:1] == (line,) else (line, *above))
-        return found
+    def lines_above(self, place: int) -> tuple[str, ...]:
+        """The line of a node and those that it hangs on, up to the source, each once."""
+        found: dict[str, None] = {}
+        while place >= 0:
+            found[self.nodes[place].instance.line.id] = None
+            place = self.nodes[place].parent
+        return tuple(found)
 
     def out_of_sources(self) -> tuple[FloatArray, FloatArray]:
         """Currents and watts out of all sources by limit state, at nominal figures. [A], [W]"""
@@ -149,14 +163,10 @@ class PowerResult:
 
 
 @lru_cache(maxsize=64)
-def _limits_of(states: tuple[State, ...]) -> tuple[list[int], tuple[str, ...], tuple[bool, ...]]:
-    """Places, labels and hardness of the states that limits look at."""
-    looked = [(place, state) for place, state in enumerate(states) if state.limits]
-    return (
-        [place for place, _ in looked],
-        tuple(state.label for _, state in looked),
-        tuple(state.hard for _, state in looked),
-    )
+def _looked_at(states: tuple[State, ...]) -> tuple[LookedAt, LookedAt]:
+    """The states that limits look at, and those whose means heat looks at."""
+    limits = LookedAt.of(states, [n for n, state in enumerate(states) if state.limits])
+    return limits, LookedAt.of(states, [n for n, state in enumerate(states) if state.mean])
 
 
 def states_of(plan: Plan) -> list[State]:

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import numpy as np
-
 from cobblewort.core import words
 from cobblewort.core.arrays import FloatArray
 from cobblewort.core.findings import Finding, Remark
@@ -13,6 +11,7 @@ from cobblewort.core.functions import FunctionId
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
+from cobblewort.core.one_or_many import nominal
 from cobblewort.core.patch import AddLine, Patch
 from cobblewort.core.power.harvest import (
     DARKEST_MONTH_WH_WP,
@@ -146,7 +145,7 @@ def sun_is_enough(kit: Kit) -> Iterator[Check | Remark]:
     given_wh = panel_wp * darkest_yield_wh_wp(kit.samples) * USABLE_BATTERY_SHARE
     yield Check(
         "panel", "Energy on a day of December", "Wh", "min", given_wh, energy_wh, sentence, lines,
-        span=np.maximum(energy_wh, 1.0), working=working,
+        span=max(1.0, nominal(energy_wh)), working=working,
     )  # fmt: skip
 
 

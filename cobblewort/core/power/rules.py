@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from functools import partial
+from functools import lru_cache, partial
 from typing import NamedTuple
 
 import numpy as np
@@ -14,6 +14,8 @@ from cobblewort.core.findings import Remark
 from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
+from cobblewort.core.one_or_many import nominal
+from cobblewort.core.parts.compiled import CompiledPart
 from cobblewort.core.parts.model import Lead, Source
 from cobblewort.core.power.model import Node, set_v
 from cobblewort.core.power.workings import current_term
@@ -61,8 +63,8 @@ def _node_check(
         return f"{at}, {loaded} of its limit of {most}."
 
     def working(state: int) -> Sum:
-        name, at = power.nodes[node].id, power.states[power.limit_states[state]].id
-        current = current_term(power, node, power.limit_states[state])
+        name, at = power.nodes[node].id, power.states[power.limits.places[state]].id
+        current = current_term(power, node, power.limits.places[state])
         most = allowed()
         if not in_watts:
             return Sum(
@@ -79,7 +81,7 @@ def _node_check(
 
     return Check(
         subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
-        power.limit_labels, power.limit_hard, sockets, electrical=True, working=working,
+        power.limits.labels, power.limits.hard, sockets, electrical=True, working=working,
     )  # fmt: skip
 
 
@@ -133,16 +135,33 @@ def source_rating(kit: Kit) -> Iterator[Check]:
         source = node.instance.part.source
         if source is None or node.parent >= 0:
             continue
-        of = node.instance.compiled.figure
         around_c, around = _around(kit, node.instance)
-        warm_k = np.maximum(0.0, around_c - of("source.full_to_c", source.full_to_c))
-        derate = 1 - of("source.derate_share_k", source.derate_share_k) * warm_k
-        limit = of("source.rated_a", source.rated_a) * np.maximum(derate, 0.0)
+        compiled = node.instance.compiled
+        limit = (
+            _rated_outside_a(compiled, around_c)
+            if isinstance(around_c, float)
+            else _rated_a(compiled, around_c)
+        )
         yield _node_check(
             kit, place, node.id, f"{node.instance.name} current", limit,
             lines=(node.instance.line.id,), say=f"{node.instance.name} has to give",
             allowed=partial(_derated, node.instance, source, around),
         )  # fmt: skip
+
+
+def _rated_a(supply: CompiledPart, around_c: FloatArray | float) -> FloatArray:
+    """What is left of the rated current of a supply where it is warm, shape (samples,). [A]"""
+    source, of = supply.part.source, supply.figure
+    if source is None:
+        raise ValueError(f"{supply.part.id} must be a source")
+    warm_k = np.maximum(0.0, around_c - of("source.full_to_c", source.full_to_c))
+    derate = 1 - of("source.derate_share_k", source.derate_share_k) * warm_k
+    rated: FloatArray = of("source.rated_a", source.rated_a) * np.maximum(derate, 0.0)
+    return rated
+
+
+_rated_outside_a = lru_cache(maxsize=64)(_rated_a)
+"""The same on a day that many kits share."""
 
 
 def _derated(piece: Instance, source: Source, around: Callable[[], Term]) -> Sum:
@@ -353,8 +372,9 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
             yield Check(
                 f"{node.instance.id}.{key}", f"Voltage over {words_for}", "V", "min",
                 kit.power.limit_voltage_v[place], limit, sentence,
-                kit.power.lines_above[place], kit.power.limit_labels, kit.power.limit_hard,
-                span=set_v(kit.power.nodes, place) - limit, breach="stops" if stops else "tight",
+                kit.power.lines_above(place), kit.power.limits.labels, kit.power.limits.hard,
+                span=nominal(set_v(kit.power.nodes, place)) - nominal(limit),
+                breach="stops" if stops else "tight",
                 working=_over(kit, place, partial(
                     reading_term, "V_limit", words_for, "V", node.instance, f"voltages.{key}_v",
                     rating,
@@ -375,7 +395,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
         return
     power, limit = kit.power, usb.DEVICE_MIN_V
     spans = {
-        place: set_v(power.nodes, place) - limit
+        place: nominal(set_v(power.nodes, place)) - limit
         for place, node in enumerate(power.nodes)
         if node.parent < 0
     }
@@ -392,7 +412,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
         yield Check(
             node.instance.id, f"Voltage at {node.instance.name}", "V", "min",
             power.limit_voltage_v[place], limit, sentence,
-            power.lines_above[place], power.limit_labels, power.limit_hard, (node.socket.id,),
+            power.lines_above(place), power.limits.labels, power.limits.hard, (node.socket.id,),
             span=spans[node.root],
             working=_over(kit, place, partial(
                 standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,
@@ -442,7 +462,7 @@ def _over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunction:
 
     def working(state: int) -> Sum:
         limit = limit_term()
-        at = power.states[power.limit_states[state]].id
+        at = power.states[power.limits.places[state]].id
         volts = computed_term(
             "V", f"voltage at {power.nodes[place].instance.name}", "V",
             float(power.limit_voltage_v[place][state, 0]), f"rail:{power.nodes[place].id}:v@{at}",

@@ -445,7 +445,7 @@ def _drawn_w(judged: Judgement) -> float:
         for place, node in enumerate(power.nodes)
         if node.parent < 0 and node.instance.line.role == "supply"
     ]
-    return max((float(watts[place, power.limit_hard].max()) for place in roots), default=0.0)
+    return max((float(watts[place, power.limits.hard].max()) for place in roots), default=0.0)
 
 
 def _of_battery(need: Need) -> bool:
