@@ -71,7 +71,7 @@ class Check:
     phases of the duty and the start); the others may only make it tight. An `electrical` limit,
     always a maximum, is tight where it is loaded high. `span` is what a full ruler stands for, by
     default the limit itself; `breach` is what a broken limit is called. `working` states the
-    formula of the spare.
+    formula of the spare. `nominal` are the nominal values by state, where a rule has them at hand.
     """
 
     subject: str
@@ -89,6 +89,16 @@ class Check:
     span: float | None = None
     breach: Severity = "stops"
     working: SumFunction | None = None
+    nominal: Sequence[float] | None = None
+
+    def nominal_values(self) -> Sequence[float]:
+        """Sample 0 of every state."""
+        if self.nominal is not None:
+            return self.nominal
+        if isinstance(self.value, np.ndarray) and self.value.ndim == 2:
+            of_states: list[float] = self.value[:, 0].tolist()
+            return of_states
+        return [nominal(self.value)]
 
     def spares(self, samples: int) -> FloatArray:
         """The spare, shape (states, samples)."""
@@ -108,7 +118,7 @@ def margin_of(rule: str, family: Family, check: Check, samples: int) -> Margin:
         If a value or limit is not finite: a rule must say "not known" instead.
     """
     upward, hard = check.kind == "max", check.hard
-    values, limit = _nominal(check.value), nominal(check.limit)
+    values, limit = check.nominal_values(), nominal(check.limit)
     if not isfinite(sum(values) - limit):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
     span = limit if check.span is None else check.span
@@ -148,7 +158,7 @@ def margin_of(rule: str, family: Family, check: Check, samples: int) -> Margin:
 
 def tell_states(margin: Margin, check: Check) -> None:
     """Tell of every state how a margin made of this check stands there, at nominal figures."""
-    values, limit = _nominal(check.value), margin.limit
+    values, limit = check.nominal_values(), margin.limit
     span = limit if check.span is None else check.span
     spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
     margin.spare_by_state = tuple(spares)
@@ -167,14 +177,6 @@ def _severity(check: Check, spare: float, is_hard: bool, load: float | None) -> 
 
 def _is_heavy(loaded_share: float | None) -> bool:
     return loaded_share is not None and loaded_share > LOADED_TIGHT_SHARE
-
-
-def _nominal(values: Quantity) -> list[float]:
-    """Sample 0 of every state."""
-    if isinstance(values, np.ndarray) and values.ndim == 2:
-        of_states: list[float] = values[:, 0].tolist()
-        return of_states
-    return [nominal(values)]
 
 
 def percentiles(values: FloatArray) -> tuple[float, float]:

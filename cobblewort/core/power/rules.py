@@ -49,9 +49,10 @@ def _node_check(
     `allowed` gives the working of the limit, which is not written down until somebody asks for it.
     """
     power = kit.power
-    value = power.limit_current_a[node]
+    value, nominal_values = power.limit_current_a[node], power.nominal_a[node]
     if in_watts:
         value = value * power.limit_voltage_v[node]
+        nominal_values = value[:, 0].tolist()
     show = words.watts if in_watts else words.amps
 
     def sentence(margin: Margin) -> str:
@@ -82,7 +83,15 @@ def _node_check(
     return Check(
         subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
         power.limits.labels, power.limits.hard, sockets, electrical=True, working=working,
+        nominal=nominal_values,
     )  # fmt: skip
+
+
+def _once(one: Instance, other: Instance) -> tuple[str, ...]:
+    """The lines of two pieces, one if it is the same."""
+    if one.line is other.line:
+        return (one.line.id,)
+    return one.line.id, other.line.id
 
 
 def _through(kit: Kit, place: int) -> tuple[str, ...]:
@@ -326,8 +335,7 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
         label = at.socket.label or at.name
         yield _node_check(
             kit, place, at.id, f"{label} with {node.instance.name}", limit,
-            lines=tuple(dict.fromkeys((node.instance.line.id, at.instance.line.id))),
-            sockets=(at.id,),
+            lines=_once(node.instance, at.instance), sockets=(at.id,),
             say=f"The {label} of {at.instance.name} has to carry"
             if at.socket.role == "power_in"
             else f"{node.instance.name} draws from its {label}",
@@ -379,6 +387,7 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
                     reading_term, "V_limit", words_for, "V", node.instance, f"voltages.{key}_v",
                     rating,
                 )),
+                nominal=kit.power.nominal_v[place],
             )  # fmt: skip
 
 
@@ -418,6 +427,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
                 standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,
                 "USB 2.0, 7.2.2",
             )),
+            nominal=power.nominal_v[place],
         )  # fmt: skip
 
 
@@ -432,7 +442,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
 def no_collapse(kit: Kit) -> Iterator[Remark]:
     """The first state that has none at nominal figures, or the share of samples that have none."""
     power = kit.power
-    if not power.nodes:
+    if not power.nodes or not power.collapsed.any():
         return
     lines = tuple(
         dict.fromkeys(i.line.id for i in kit.instances if i.part.kind in ("supply", "lead"))
