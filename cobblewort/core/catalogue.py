@@ -133,9 +133,9 @@ class Catalogue:
             self._earlier[key] = self.complete({**self._older[key], "revision": key[1]})
         return self._earlier[key]
 
-    def of_line(self, line: Line, place: str = "") -> Part:
-        """The part of a line, at the revision that the line keeps."""
-        return self.part(line.part, place, line.part_revision)
+    def of_line(self, line: Line) -> Part:
+        """The part of a line, at the revision that the line keeps. Raises UnknownPartError."""
+        return self.part(line.part, "", line.part_revision)
 
     def parts(self, kinds: Iterable[str] | None = None) -> list[Part]:
         """The parts on offer, or those of some kinds, in the order in which they were added."""
