@@ -102,7 +102,7 @@ def create_plan(body: NewPlan, plans: Plans, reports: Kept, response: Response) 
 def _judged(plan: Plan, reports: Reports, store: Callable[[Plan], StoredPlan]) -> StoredPlan:
     """Judge a plan before it is stored: one that cannot be looked at again is not let in."""
     pinned = reports.catalogue.pinned(plan)
-    report = evaluate(pinned, reports.catalogue, PAGE_SAMPLES)
+    report = reports.work_out(pinned)
     stored = store(pinned)
     reports.keep(stored, report)
     return stored
@@ -210,7 +210,7 @@ def plan_report(plan_id: str, assumed: Assumed, plans: Plans, reports: Kept) -> 
     plan = what_if(stored.plan, assumed.ambient_c, assumed.activity)
     if plan is stored.plan:
         return written(reports.of(stored))
-    return written(evaluate(plan, reports.catalogue, PAGE_SAMPLES))
+    return written(reports.work_out(plan))
 
 
 @router.get("/plans/{plan_id}/candidates", responses=answer(list[Candidate]))

@@ -8,7 +8,8 @@ from fastapi import Depends, FastAPI, Header, Query, Request
 
 from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
-from cobblewort.core.evaluate import evaluate
+from cobblewort.core.evaluate import judgement_of, report_on
+from cobblewort.core.judgement import Judgement
 from cobblewort.core.plan import Activity, Plan, Temperature
 from cobblewort.core.report import Report
 from cobblewort.core.what_if import what_if
@@ -24,12 +25,13 @@ class Reports:
     """Reports of stored plans as they stand, kept while neither plan nor cupboard changes.
 
     The list of plans and the rule book look at every plan, and the page looks at one again and
-    again.
+    again. Somebody at work changes one thing at a time, so each report is worked out like the last.
     """
 
     def __init__(self, catalogue: Catalogue) -> None:
         self.catalogue = catalogue
         self._kept: dict[tuple[str, int, str], Report] = {}
+        self._last: Judgement | None = None
         self._lock = Lock()
 
     def of(self, stored: StoredPlan) -> Report:
@@ -37,9 +39,15 @@ class Reports:
         with self._lock:
             report = self._kept.get(_key(stored))
         if report is None:
-            report = evaluate(stored.plan, self.catalogue, PAGE_SAMPLES)
+            report = self.work_out(stored.plan)
         self.keep(stored, report)
         return report
+
+    def work_out(self, plan: Plan) -> Report:
+        """The report of any plan, with bands; what it shares with the last is taken from there."""
+        judgement = judgement_of(plan, self.catalogue, PAGE_SAMPLES, like=self._last)
+        self._last = judgement
+        return report_on(judgement)
 
     def keep(self, stored: StoredPlan, report: Report) -> None:
         """Keep a report that was worked out before its plan was stored; the oldest makes room."""

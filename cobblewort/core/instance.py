@@ -52,7 +52,7 @@ def expand(
             raise UnknownPartError(f"lines.{number}.part", line.part) from None
         part, name, quantity = compiled.part, line.id, line.quantity
         first, old = len(instances), known.get(name)
-        if old and old[0].line is line and old[0].compiled is compiled and old[0].order == first:
+        if old and old[0].order == first and old[0].compiled is compiled and old[0].line == line:
             instances += old
         elif quantity == 1:
             instances.append(Instance(f"{name}#1", part.model, line, part, compiled, 1, first))

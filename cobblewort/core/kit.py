@@ -33,7 +33,7 @@ class Kit:
         Values a figure.
     like : Kit, optional
         A kit of nearly the same plan, from the same catalogue: pieces whose lines are unchanged are
-        taken from it, and plugs and power where nothing that they depend on has changed.
+        taken from it, and each aspect that depends on nothing that has changed.
 
     Raises
     ------
@@ -56,13 +56,16 @@ class Kit:
 
     def _take_over(self, like: Kit) -> None:
         """Keep of another kit what hangs on pieces alone that both have."""
-        mine, theirs = set(self.instances), set(like.instances)
-        for part in (piece.part for piece in mine ^ theirs):
+        changed = set(self.instances) ^ set(like.instances)
+        for part in (piece.part for piece in changed):
             if part.plugs or part.sockets or part.rails or part.offers:
                 return  # what offers a battery or a panel is looked at by rules of supply too
-        self.__dict__["fit"] = like.fit
+        taken = ["fit"]
+        if not changed:
+            taken += ["stack", "space", "fasteners", "noise"]
         if (self.plan.place, self.plan.duty) == (like.plan.place, like.plan.duty):
-            self.__dict__["power"] = like.power
+            taken += ["power"] if changed else ["power", "heat"]
+        self.__dict__.update((aspect, getattr(like, aspect)) for aspect in taken)
 
     @cached_property
     def fit(self) -> Assignment:

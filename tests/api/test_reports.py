@@ -10,6 +10,7 @@ from fastapi.testclient import TestClient
 
 from cobblewort.api import deps
 from cobblewort.api.app import create_app
+from cobblewort.core.judgement import Judgement
 from cobblewort.core.report import Report
 from cobblewort.demo import fill_with_demo
 from cobblewort.store.plans import StoredPlan
@@ -103,13 +104,13 @@ def stored(number: int) -> StoredPlan:
 def test_the_oldest_makes_room(monkeypatch: pytest.MonkeyPatch) -> None:
     """At most so many are kept; one that is looked at again counts as new."""
     worked_out: list[str] = []
-    original = deps.evaluate
+    original = deps.report_on
 
-    def counted(*given: Any) -> Report:
+    def counted(judgement: Judgement) -> Report:
         worked_out.append("one more")
-        return original(*given)
+        return original(judgement)
 
-    monkeypatch.setattr(deps, "evaluate", counted)
+    monkeypatch.setattr(deps, "report_on", counted)
     monkeypatch.setattr(deps, "_MOST_REPORTS", 2)
     reports = deps.Reports(shipped())
     for number in (1, 2, 1, 3):

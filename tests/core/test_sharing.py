@@ -1,10 +1,12 @@
 """A kit made like another says what it would say alone: nothing is taken over that has changed."""
 
+import random
 from dataclasses import fields
 
 import numpy as np
 import pytest
 
+from cobblewort.core.errors import InputError
 from cobblewort.core.evaluate import judgement_of
 from cobblewort.core.judgement import Judgement
 from cobblewort.core.kit import Kit
@@ -98,3 +100,32 @@ def test_more_samples_share_nothing() -> None:
     plan = kit(*SMALL)
     banded = Kit(plan, shipped(), 16, Kit(plan, shipped(), 1))
     assert banded.instances[0].compiled.samples == 16
+
+
+def test_a_budget_or_a_name_shares_all_that_pieces_decide() -> None:
+    """What stands where, what it draws and how warm it gets is as it was; a duty changes both."""
+    plan = kit(*SMALL)
+    before = Kit(plan, shipped(), 1)
+    dearer = Kit(apply_patch(plan, (SetFields(fields={"budget": "9"}),)), shipped(), 1, before)
+    for aspect in ("fit", "stack", "space", "fasteners", "noise", "power", "heat"):
+        assert getattr(dearer, aspect) is getattr(before, aspect), aspect
+    idle = SetFields(fields={"duty": [{"name": "rest", "hours": 24, "activity": "idle"}]})
+    resting = Kit(apply_patch(plan, (idle,)), shipped(), 1, before)
+    assert resting.stack is before.stack
+    assert resting.power is not before.power
+    assert resting.heat is not before.heat
+
+
+@pytest.mark.parametrize("name", list(PLANS))
+def test_one_change_after_the_other_says_what_each_says_alone(name: str) -> None:
+    """As the server does: each plan read anew from its document, and judged like the last one."""
+    chosen = random.Random(name)
+    plan, last = PLANS[name], judgement_of(PLANS[name], shipped(), 8)
+    for _ in range(25):
+        try:
+            plan = apply_patch(plan, chosen.choice(patches(plan)))
+        except InputError:
+            continue  # what is left has no such line
+        plan = Plan.model_validate_json(plan.model_dump_json())
+        last = judgement_of(plan, shipped(), 8, like=last)
+        assert said(last) == said(judgement_of(plan, shipped(), 8)), plan.lines
