@@ -16,7 +16,7 @@ import time
 import urllib.request
 from collections.abc import Callable, Iterator
 from functools import partial
-from itertools import count
+from itertools import count, cycle
 from pathlib import Path
 from typing import NamedTuple
 
@@ -31,6 +31,7 @@ from cobblewort.core.fit.pins import build_header
 from cobblewort.core.fit.stack import build_stack
 from cobblewort.core.fixes import candidates
 from cobblewort.core.instance import Instance, expand
+from cobblewort.core.patch import EditLine, RemoveLine, SetFields, SwapPart, apply_patch
 from cobblewort.core.purpose import plan_for
 from cobblewort.core.suggest.first import first_kit
 from cobblewort.formats.shipped import shipped_catalogue, shipped_places, shipped_purposes
@@ -50,6 +51,17 @@ PLAN_25 = kit(
         {"name": "day", "hours": 14, "activity": "idle"},
     ],
 )  # fmt: skip
+
+
+CHANGES = (
+    SwapPart(line="E03", part="E04"),
+    SwapPart(line="K05", part="K03"),
+    SetFields(fields={"budget": "900"}),
+    EditLine(line="A12", quantity=3),
+    SetFields(fields={"place": {"ambient_max_c": 35}}),
+    RemoveLine(line="T04"),
+)
+"""What somebody at work does to it, one at a time: case, cooler, budget, a device less, the day."""
 
 
 class Took(NamedTuple):
@@ -83,6 +95,18 @@ def sixty_cases() -> Catalogue:
     base = shipped.part("E03").model_dump(mode="json")
     there = len(shipped.parts(("case",)))
     return shipped.extended({**base, "id": f"E{n}"} for n in range(100, 160 - there))
+
+
+def changed_and_back(shipped: Catalogue, samples: int) -> Callable[[], object]:
+    """A call that makes or takes back the next change, and judges the plan like the last one."""
+    plans = cycle(p for change in CHANGES for p in (apply_patch(PLAN_25, (change,)), PLAN_25))
+    last = judgement_of(PLAN_25, shipped, samples)
+
+    def step() -> None:
+        nonlocal last
+        last = judgement_of(next(plans), shipped, samples, like=last)
+
+    return step
 
 
 def fit_alone(pieces: list[Instance]) -> None:
@@ -150,11 +174,15 @@ def main() -> None:
     started, memory_mb, answer, again = server_start()
     rows = [
         ("sum(range(1000)), to compare machines by", timed(lambda: sum(range(1000)), 20000), ""),
-        (f"margins and findings, {pieces} parts, nominal",
+        (f"margins and findings, {pieces} parts, from nothing, nominal",
          timed(lambda: judgement_of(PLAN_25, shipped), 600), "2 ms, at most 3 ms"),
-        (f"margins and findings, {pieces} parts, 256 samples",
+        (f"margins and findings, {pieces} parts, from nothing, 256 samples",
          timed(lambda: judgement_of(PLAN_25, shipped, 256), 200), "15 ms, at most 20 ms"),
-        ("the same with all drawings: evaluate(), nominal",
+        ("the same after one change, like the last, nominal",
+         timed(changed_and_back(shipped, 1), 600), "2 ms, at most 3 ms"),
+        ("after one change, 256 samples",
+         timed(changed_and_back(shipped, 256), 200), "15 ms, at most 20 ms"),
+        ("from nothing with all drawings: evaluate(), nominal",
          timed(lambda: evaluate(PLAN_25, shipped), 300), ""),
         ("evaluate(), 256 samples", timed(lambda: evaluate(PLAN_25, shipped, 256), 150), ""),
         ("of that fit: plugs, stack, space, header", timed(lambda: fit_alone(pieces_of), 300), ""),
