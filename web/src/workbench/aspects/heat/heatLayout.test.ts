@@ -52,6 +52,69 @@ describe("the heat drawing", () => {
     expect(rung("board")?.limit).toBeNull();
   });
 
+  it("writes the watts of flows over no other words", () => {
+    const base = warm();
+    const [die] = base.heat.nodes;
+    const node = (id: string, temp: number, limit: number | null) =>
+      die ? [{ ...die, id, label: id, temp_c: [temp], limit_c: limit }] : [];
+    base.heat.ambient_c = 26;
+    base.heat.nodes = [
+      node("wall", 42, null),
+      node("inside", 51, null),
+      node("board", 74, null),
+      node("sink", 61, null),
+      node("die", 77, 80),
+      node("drive 1", 109, 80),
+      node("drive 2", 109, 80),
+      node("regulator", 76, 115),
+      node("chip", 77, 105),
+    ].flat();
+    const path = (start: string, end: string, watts: number) => ({ start, end, power_w: [watts] });
+    base.heat.paths = [
+      path("drive 1", "inside", 5),
+      path("drive 2", "inside", 5),
+      path("die", "sink", 6.4),
+      path("sink", "inside", 5.1),
+      path("board", "inside", 3.2),
+      path("inside", "outside", 17.2),
+      path("wall", "outside", 6),
+    ];
+    const drawn = heatLayout(base, 0, 664, 440);
+    const words = (drawn?.flows ?? []).flatMap(({ id, label }) =>
+      label
+        ? [{ id, left: label.x + 8, right: label.x + 40, top: label.y - 9, bottom: label.y }]
+        : [],
+    );
+    const figures = (drawn?.rungs ?? []).map(({ id, x, width, y }) => {
+      return { id, left: x + width + 5, right: x + width + 24, top: y - 6, bottom: y + 4 };
+    });
+    const limits = (drawn?.rungs ?? []).flatMap(({ id, x, width, limit }) => {
+      const middle = x + width / 2;
+      const top = (limit?.y ?? 0) - 14;
+      return limit
+        ? [
+            {
+              id: `limit of ${id}`,
+              left: middle - 10,
+              right: middle + 10,
+              top,
+              bottom: limit.y - 4,
+            },
+          ]
+        : [];
+    });
+    expect(words.length).toBe(7);
+    for (const [n, one] of words.entries())
+      for (const other of [...words.slice(0, n), ...figures, ...limits]) {
+        const apart =
+          one.right <= other.left ||
+          other.right <= one.left ||
+          one.bottom <= other.top ||
+          other.bottom <= one.top;
+        expect(apart, `${one.id} over ${other.id}`).toBe(true);
+      }
+  });
+
   it("makes flows as wide as their watts, and names only those that count", () => {
     const flow = (id: string) => layout?.flows.find((entry) => entry.id === id);
     expect((flow("board-inside")?.width ?? 0) / (flow("die-board")?.width ?? 1)).toBeCloseTo(

@@ -59,6 +59,9 @@ const CHAR_WIDTH = 6.4;
 const NAMED_SHARE = 0.12;
 /** From the outside inwards: heat climbs to the right. */
 const ORDER = ["wall", "inside", "board", "sink", "die"];
+/** Where along its flow the watts may stand, the best place first. */
+const LABEL_PLACES = [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8];
+const LABEL = { right: 8, width: 38, above: 11, below: 3 };
 
 /** `state` is an index into the report's heat states; `width` and `height` the room there is. [px] */
 export function heatLayout(
@@ -117,7 +120,7 @@ export function heatLayout(
     footY: height - FOOT,
     roomy: step >= ROOMY,
     rungs,
-    flows: flowsOf(report, state, rungs, ambientY),
+    flows: flowsOf(report, state, rungs, ambientY, wordsOf(rungs, step >= ROOMY)),
     hidden: spots.length - closest.length,
   };
 }
@@ -144,7 +147,61 @@ function tone(report: Report, node: string): Rung["tone"] {
   return own?.severity === "stops" || own?.severity === "tight" ? own.severity : "sound";
 }
 
-function flowsOf(report: Report, state: number, rungs: Rung[], ambientY: number): HeatFlow[] {
+interface Box {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+/** What the rungs say of themselves: their temperature on the right, their limit above its line. */
+function wordsOf(rungs: Rung[], roomy: boolean): Box[] {
+  return rungs.flatMap(({ x, width, y, limit }) => {
+    const middle = x + width / 2;
+    const half = roomy ? 34 : 12;
+    const figure = {
+      left: x + width + 4,
+      right: x + width + FIGURE_ROOM,
+      top: y - 8,
+      bottom: y + 5,
+    };
+    if (limit === null) return [figure];
+    const least = { left: middle - half, right: middle + half, top: limit.y - 16, bottom: limit.y };
+    return [figure, least];
+  });
+}
+
+/** The first place along a flow where its watts cover no words; its middle where there is none. */
+function labelPlace(
+  at: (share: number) => { x: number; y: number },
+  taken: Box[],
+): { x: number; y: number } {
+  for (const place of LABEL_PLACES) {
+    const { x, y } = at(place);
+    const left = x + LABEL.right;
+    const box = { left, right: left + LABEL.width, top: y - LABEL.above, bottom: y + LABEL.below };
+    const covers = (other: Box) =>
+      box.left < other.right &&
+      other.left < box.right &&
+      box.top < other.bottom &&
+      other.top < box.bottom;
+    if (!taken.some(covers)) {
+      taken.push(box);
+      return { x: round(x), y: round(y) };
+    }
+  }
+  const { x, y } = at(0.5);
+  return { x: round(x), y: round(y) };
+}
+
+/** `taken` is what is written already; the watts of the flows are added to it. */
+function flowsOf(
+  report: Report,
+  state: number,
+  rungs: Rung[],
+  ambientY: number,
+  taken: Box[],
+): HeatFlow[] {
   const at = new Map(rungs.map((rung) => [rung.id, rung]));
   const powers = report.heat.paths.map((path) => Math.abs(path.power_w[state] ?? 0));
   const greatest = Math.max(0.01, ...powers);
@@ -158,13 +215,22 @@ function flowsOf(report: Report, state: number, rungs: Rung[], ambientY: number)
     const y1 = to ? to.y : ambientY;
     const share = (powers[index] ?? 0) / greatest;
     const middle = round((from.y + y1) / 2);
+    // The flow is a cubic curve that leaves and arrives upright.
+    const along = (t: number) => ({
+      x: x0 + (x1 - x0) * t * t * (3 - 2 * t),
+      y:
+        from.y * (1 - t) ** 3 +
+        3 * middle * (1 - t) ** 2 * t +
+        3 * middle * (1 - t) * t ** 2 +
+        y1 * t ** 3,
+    });
     return [
       {
         id: `${path.start}-${path.end}`,
         path: `M${x0} ${from.y}C${x0} ${middle} ${x1} ${middle} ${x1} ${y1}`,
         width: round(Math.max(THINNEST, share * THICKEST)),
         powerW,
-        label: share >= NAMED_SHARE ? { x: round((x0 + x1) / 2), y: middle } : null,
+        label: share >= NAMED_SHARE ? labelPlace(along, taken) : null,
       },
     ];
   });
