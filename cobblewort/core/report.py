@@ -151,8 +151,9 @@ class HeatReport:
     """Temperatures on the hottest day. `why_not` is empty where they are known.
 
     `wanted_die_c` is where the die would come to at full clock, `speed_share` the clock it holds
-    over the clock that is asked for. Up to `hottest_ambient_c` outside nothing passes its limit;
-    beyond, what `hottest_ambient_by` names is first.
+    over the clock that is asked for, the least of them at `least_speed_when`, which is empty where
+    it never gives way. Up to `hottest_ambient_c` outside nothing passes its limit; beyond, what
+    `hottest_ambient_by` names is first.
     """
 
     why_not: str
@@ -162,6 +163,8 @@ class HeatReport:
     paths: list[HeatPath]
     wanted_die_c: list[float]
     speed_share: list[float]
+    least_speed_share: float
+    least_speed_when: str
     inside_w: list[float]
     hottest_ambient_c: float | None
     hottest_ambient_p05_c: float | None

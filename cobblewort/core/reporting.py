@@ -195,19 +195,9 @@ def heat_report(kit: Kit) -> HeatReport:
     heat = kit.heat
     if heat.board is None:
         return HeatReport(
-            heat.why_not,
-            heat.ambient_c,
-            _states(heat.states),
-            [],
-            [],
-            [],
-            [],
-            [],
-            None,
-            None,
-            None,
-            "",
-        )
+            heat.why_not, heat.ambient_c, _states(heat.states), [], [], [], [], 1.0, "", [],
+            None, None, None, "",
+        )  # fmt: skip
     banded = kit.samples > 1
     nodes = []
     for name, label in _HEAT_LABELS.items():
@@ -226,6 +216,9 @@ def heat_report(kit: Kit) -> HeatReport:
         nodes.append(HeatNode(spot.id, name, temps, low, high, float(spot.limit_c[0])))
         paths[spot.id, around] = spot.power_w[:, 0]
     low, high = _band(heat.hottest_ambient_c[np.newaxis, :]) if banded else (None, None)
+    speeds: list[float] = heat.speed_share[:, 0].tolist()
+    least = min(speeds)
+    slowest = heat.means.labels[speeds.index(least)]
     return HeatReport(
         why_not="",
         ambient_c=heat.ambient_c,
@@ -233,7 +226,9 @@ def heat_report(kit: Kit) -> HeatReport:
         nodes=nodes,
         paths=[HeatPath(start, end, flow.tolist()) for (start, end), flow in paths.items()],
         wanted_die_c=heat.wanted_die_c[:, 0].tolist(),
-        speed_share=heat.speed_share[:, 0].tolist(),
+        speed_share=speeds,
+        least_speed_share=least,
+        least_speed_when=words.when(slowest).strip() if least < 1 else "",
         inside_w=heat.inside_w[:, 0].tolist(),
         hottest_ambient_c=float(heat.hottest_ambient_c[0]),
         hottest_ambient_p05_c=low[0] if low else None,

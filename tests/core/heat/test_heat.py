@@ -285,3 +285,19 @@ def test_safe_02_a_hot_sink_that_can_be_touched() -> None:
     hot = {"ambient_max_c": 45}
     assert told(judged(kit("B10", "S03", "M02", "K03", "E01", place=hot)), "SAFE-02") != []
     assert told(judged(kit("B10", "S03", "M02", "K03", "E03", place=hot)), "SAFE-02") == []
+
+
+def test_the_least_clock_is_told_with_its_state() -> None:
+    """A box holds less while it works than at night; a cool kit holds it all."""
+    duty = [
+        {"name": "night", "hours": 8, "activity": "idle"},
+        {"name": "day", "hours": 16, "activity": "full"},
+    ]
+    hot = {"ambient_max_c": 60}
+    worked = judged(kit("B10", "S03", "M02", "K05", "E01", duty=duty, place=hot)).heat
+    assert worked.least_speed_share == min(worked.speed_share) < 1
+    assert worked.least_speed_when in ("during “day”", "with everything at once")
+    by_label = dict(zip((s.label for s in worked.states), worked.speed_share, strict=True))
+    assert by_label["day (mean)"] == pytest.approx(worked.least_speed_share)
+    cool = judged(kit("B07", "S01", "M02", "K03")).heat
+    assert (cool.least_speed_share, cool.least_speed_when) == (1.0, "")

@@ -1550,8 +1550,9 @@ export interface components {
          * @description Temperatures on the hottest day. `why_not` is empty where they are known.
          *
          *     `wanted_die_c` is where the die would come to at full clock, `speed_share` the clock it holds
-         *     over the clock that is asked for. Up to `hottest_ambient_c` outside nothing passes its limit;
-         *     beyond, what `hottest_ambient_by` names is first.
+         *     over the clock that is asked for, the least of them at `least_speed_when`, which is empty where
+         *     it never gives way. Up to `hottest_ambient_c` outside nothing passes its limit; beyond, what
+         *     `hottest_ambient_by` names is first.
          */
         HeatReport: {
             /** Why Not */
@@ -1568,6 +1569,10 @@ export interface components {
             wanted_die_c: number[];
             /** Speed Share */
             speed_share: number[];
+            /** Least Speed Share */
+            least_speed_share: number;
+            /** Least Speed When */
+            least_speed_when: string;
             /** Inside W */
             inside_w: number[];
             /** Hottest Ambient C */

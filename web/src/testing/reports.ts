@@ -97,6 +97,8 @@ export function report(fields: {
       paths: [],
       wanted_die_c: [],
       speed_share: [],
+      least_speed_share: 1,
+      least_speed_when: "",
       inside_w: [],
       hottest_ambient_c: null,
       hottest_ambient_p05_c: null,

@@ -76,8 +76,8 @@ function HeadLine({ report, onWorking }: PartProps) {
         outside <span className="soft">{band}</span>, then {heat.hottest_ambient_by} is too hot
       </span>
       <span>
-        Clock held with everything at once{" "}
-        <span className="big">{percent(Math.min(...heat.speed_share))}</span>
+        Clock held {heat.least_speed_when || "in every state"}{" "}
+        <span className="big">{percent(heat.least_speed_share)}</span>
       </span>
     </div>
   );
