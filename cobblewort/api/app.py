@@ -288,15 +288,15 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     """The application on one data file; `parts` stand in for the shipped cupboard in tests."""
     database = Database(data_file)
     database.prepare()
-    kept = partial(_kept_reading, database)
-    shipped = kept(PARTS, shipped_parts) if parts is None else parts
-    PartStore(database).bring_up_to_date(shipped)
+    if parts is None:
+        parts = reading_of(database, PARTS, shipped_text(PARTS), shipped_parts)
+    PartStore(database).bring_up_to_date(parts)
     app = FastAPI(
         title="Cobblewort", version=cobblewort.__version__,
         docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
     )  # fmt: skip
     app.state.database = database
-    app.state.classes = kept(CLASSES, shipped_classes)
+    app.state.classes = reading_of(database, CLASSES, shipped_text(CLASSES), shipped_classes)
     read_cupboard(app)
     app.add_middleware(LocalOnly)
     problems.install(app)
@@ -308,10 +308,6 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     if PAGE_FOLDER.is_dir():
         _serve_page(app)
     return app
-
-
-def _kept_reading(database: Database, file: str, read: Callable[[], Any]) -> Any:
-    return reading_of(database, file, shipped_text(file), read)
 
 
 def _serve_page(app: FastAPI) -> None:

@@ -71,7 +71,7 @@ class Check:
     phases of the duty and the start); the others may only make it tight. An `electrical` limit,
     always a maximum, is tight where it is loaded high. `span` is what a full ruler stands for, by
     default the limit itself; `breach` is what a broken limit is called. `working` states the
-    formula of the spare. `nominal` are the nominal values by state, where a rule has them at hand.
+    formula of the spare.
     """
 
     subject: str
@@ -89,12 +89,9 @@ class Check:
     span: float | None = None
     breach: Severity = "stops"
     working: SumFunction | None = None
-    nominal: Sequence[float] | None = None
 
     def nominal_values(self) -> Sequence[float]:
         """Sample 0 of every state."""
-        if self.nominal is not None:
-            return self.nominal
         if isinstance(self.value, np.ndarray) and self.value.ndim == 2:
             of_states: list[float] = self.value[:, 0].tolist()
             return of_states

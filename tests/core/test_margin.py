@@ -1,16 +1,7 @@
 import numpy as np
 import pytest
-from hypothesis import given, settings
-from hypothesis import strategies as st
 
-from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin, margin_of, tell_states
-from cobblewort.core.rules import rules_in_order
-from cobblewort.formats.shipped import shipped_catalogue
-from tests.kits import kit
-
-FED = ("B10", "S03", "M02")
-OTHERS = [part.id for part in shipped_catalogue().parts() if part.id not in FED]
 
 
 def check(value: object, limit: object, kind: str = "max", **fields: object) -> Check:
@@ -106,16 +97,3 @@ def test_every_state_is_told() -> None:
     assert margin.states == ("idle", "all")
     assert margin.spare_by_state == (2.0, -1.0)
     assert margin.severity_by_state == ("sound", "tight")
-
-
-@given(st.lists(st.sampled_from(OTHERS), max_size=12, unique=True), st.sampled_from([1, 8]))
-@settings(max_examples=40, deadline=None)
-def test_nominal_values_at_hand_are_those_of_the_samples(parts: list[str], samples: int) -> None:
-    """Where a rule hands over nominal values by themselves, they are sample 0 of its value."""
-    looked = Kit(kit(*FED, *parts), shipped_catalogue(), samples)
-    for rule in rules_in_order():
-        for outcome in rule.function(looked):
-            if isinstance(outcome, Check) and outcome.nominal is not None:
-                assert isinstance(outcome.value, np.ndarray)
-                assert list(outcome.nominal) == outcome.value[:, 0].tolist()
-                assert len(outcome.nominal) == len(outcome.states)

@@ -114,18 +114,6 @@ class PowerResult:
         return bool(self.nodes) and not lost and not self.collapsed[self.limits.places, 0].any()
 
     @cached_property
-    def nominal_v(self) -> list[list[float]]:
-        """Nominal voltages by node and limit state. [V]"""
-        volts: list[list[float]] = self.limit_voltage_v[:, :, 0].tolist()
-        return volts
-
-    @cached_property
-    def nominal_a(self) -> list[list[float]]:
-        """Nominal currents by node and limit state. [A]"""
-        amps: list[list[float]] = self.limit_current_a[:, :, 0].tolist()
-        return amps
-
-    @cached_property
     def carries(self) -> list[bool]:
         """For each node whether anything is drawn through it in any state."""
         carries: list[bool] = np.any(self.current_a, axis=(1, 2)).tolist()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from functools import lru_cache, partial
+from functools import partial
 from typing import NamedTuple
 
 import numpy as np
@@ -15,7 +15,6 @@ from cobblewort.core.instance import Instance
 from cobblewort.core.kit import Kit
 from cobblewort.core.margin import Check, Margin
 from cobblewort.core.one_or_many import nominal
-from cobblewort.core.parts.compiled import CompiledPart
 from cobblewort.core.parts.model import Lead, Source
 from cobblewort.core.power.model import Node, set_v
 from cobblewort.core.power.workings import current_term
@@ -49,10 +48,9 @@ def _node_check(
     `allowed` gives the working of the limit, which is not written down until somebody asks for it.
     """
     power = kit.power
-    value, nominal_values = power.limit_current_a[node], power.nominal_a[node]
+    value = power.limit_current_a[node]
     if in_watts:
         value = value * power.limit_voltage_v[node]
-        nominal_values = value[:, 0].tolist()
     show = words.watts if in_watts else words.amps
 
     def sentence(margin: Margin) -> str:
@@ -83,15 +81,7 @@ def _node_check(
     return Check(
         subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
         power.limits.labels, power.limits.hard, sockets, electrical=True, working=working,
-        nominal=nominal_values,
     )  # fmt: skip
-
-
-def _once(one: Instance, other: Instance) -> tuple[str, ...]:
-    """The lines of two pieces, one if it is the same."""
-    if one.line is other.line:
-        return (one.line.id,)
-    return one.line.id, other.line.id
 
 
 def _through(kit: Kit, place: int) -> tuple[str, ...]:
@@ -145,32 +135,15 @@ def source_rating(kit: Kit) -> Iterator[Check]:
         if source is None or node.parent >= 0:
             continue
         around_c, around = _around(kit, node.instance)
-        compiled = node.instance.compiled
-        limit = (
-            _rated_outside_a(compiled, around_c)
-            if isinstance(around_c, float)
-            else _rated_a(compiled, around_c)
-        )
+        of = node.instance.compiled.figure
+        warm_k = np.maximum(0.0, around_c - of("source.full_to_c", source.full_to_c))
+        derate = 1 - of("source.derate_share_k", source.derate_share_k) * warm_k
+        limit = of("source.rated_a", source.rated_a) * np.maximum(derate, 0.0)
         yield _node_check(
             kit, place, node.id, f"{node.instance.name} current", limit,
             lines=(node.instance.line.id,), say=f"{node.instance.name} has to give",
             allowed=partial(_derated, node.instance, source, around),
         )  # fmt: skip
-
-
-def _rated_a(supply: CompiledPart, around_c: FloatArray | float) -> FloatArray:
-    """What is left of the rated current of a supply where it is warm, shape (samples,). [A]"""
-    source, of = supply.part.source, supply.figure
-    if source is None:
-        raise ValueError(f"{supply.part.id} must be a source")
-    warm_k = np.maximum(0.0, around_c - of("source.full_to_c", source.full_to_c))
-    derate = 1 - of("source.derate_share_k", source.derate_share_k) * warm_k
-    rated: FloatArray = of("source.rated_a", source.rated_a) * np.maximum(derate, 0.0)
-    return rated
-
-
-_rated_outside_a = lru_cache(maxsize=64)(_rated_a)
-"""The same on a day that many kits share."""
 
 
 def _derated(piece: Instance, source: Source, around: Callable[[], Term]) -> Sum:
@@ -335,7 +308,8 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
         label = at.socket.label or at.name
         yield _node_check(
             kit, place, at.id, f"{label} with {node.instance.name}", limit,
-            lines=_once(node.instance, at.instance), sockets=(at.id,),
+            lines=tuple(dict.fromkeys((node.instance.line.id, at.instance.line.id))),
+            sockets=(at.id,),
             say=f"The {label} of {at.instance.name} has to carry"
             if at.socket.role == "power_in"
             else f"{node.instance.name} draws from its {label}",
@@ -387,7 +361,6 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
                     reading_term, "V_limit", words_for, "V", node.instance, f"voltages.{key}_v",
                     rating,
                 )),
-                nominal=kit.power.nominal_v[place],
             )  # fmt: skip
 
 
@@ -427,7 +400,6 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
                 standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,
                 "USB 2.0, 7.2.2",
             )),
-            nominal=power.nominal_v[place],
         )  # fmt: skip
 
 
