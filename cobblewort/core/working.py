@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from cobblewort.core.instance import Instance
+from cobblewort.core.parts.figures import figure_words
 from cobblewort.core.reading import Reading
 
 
@@ -74,7 +75,7 @@ def reading_term(
     symbol: str, label: str, unit: str, instance: Instance, path: str, reading: Reading
 ) -> Term:
     """An input that is a figure of a part."""
-    origin = f"{instance.name}, {path}"
+    origin = f"{instance.name}, {figure_words(path)}"
     return Term(symbol, label, reading.nominal, unit, reading.basis, origin, None)
 
 

@@ -22,7 +22,7 @@ export function KeySheet({ actions, onClose }: { actions: KeyAction[]; onClose: 
           <tbody>
             {actions.map((action) => (
               <tr key={action.shown}>
-                <th scope="row">
+                <th scope="row" className="text-nowrap">
                   <kbd>{action.shown}</kbd>
                 </th>
                 <td>{action.what}</td>
