@@ -123,8 +123,8 @@ def check(
     from pydantic_core import to_json
 
     from cobblewort.core.errors import InputError
-    from cobblewort.core.evaluate import evaluate
-    from cobblewort.core.what_if import what_if
+    from cobblewort.core.plans.what_if import what_if
+    from cobblewort.core.verdict.evaluate import evaluate
     from cobblewort.formats.documents import pack_from, parse_document, plan_from
     from cobblewort.formats.shipped import shipped_catalogue
     from cobblewort.formats.text import report_text

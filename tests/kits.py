@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from cobblewort.core.catalogue import Catalogue
-from cobblewort.core.evaluate import evaluate
-from cobblewort.core.findings import Finding
-from cobblewort.core.margin import Margin
-from cobblewort.core.plan import KINDS_FOR_ROLE, Plan
-from cobblewort.core.report import Report
+from cobblewort.core.judging.findings import Finding
+from cobblewort.core.judging.margin import Margin
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Plan
+from cobblewort.core.verdict.evaluate import evaluate
+from cobblewort.core.verdict.report import Report
 from cobblewort.formats.shipped import demo_plans, shipped_catalogue
 
 ROLE_OF_LETTER = {

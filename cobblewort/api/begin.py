@@ -6,11 +6,11 @@ from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import PAGE_SAMPLES, Cupboard
 from cobblewort.api.models import FirstKitRequest, FirstKitView, NeedKind
+from cobblewort.core.changing.first import first_kit
 from cobblewort.core.errors import InputError
-from cobblewort.core.evaluate import evaluate
-from cobblewort.core.functions import CONDITIONS, FUNCTIONS, LIMITS
-from cobblewort.core.purpose import KnownPlace, Purpose, plan_for
-from cobblewort.core.suggest.first import first_kit
+from cobblewort.core.parts.functions import CONDITIONS, FUNCTIONS, LIMITS
+from cobblewort.core.plans.purpose import KnownPlace, Purpose, plan_for
+from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.formats.shipped import shipped_places, shipped_purposes
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)

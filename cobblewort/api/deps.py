@@ -6,13 +6,13 @@ from typing import Annotated
 
 from fastapi import Depends, FastAPI, Header, Query, Request
 
-from cobblewort.core.catalogue import Catalogue
 from cobblewort.core.errors import InputError
-from cobblewort.core.evaluate import judgement_of, report_on
-from cobblewort.core.judgement import Judgement
-from cobblewort.core.plan import Activity, Plan, Temperature
-from cobblewort.core.report import Report
-from cobblewort.core.what_if import what_if
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import Activity, Plan, Temperature
+from cobblewort.core.plans.what_if import what_if
+from cobblewort.core.verdict.evaluate import judgement_of, report_on
+from cobblewort.core.verdict.judgement import Judgement
+from cobblewort.core.verdict.report import Report
 from cobblewort.formats.shipped import class_parts
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import PlanStore, StoredPlan

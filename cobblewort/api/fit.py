@@ -8,9 +8,9 @@ from fastapi import APIRouter, Response
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import AssumedPlan, Cupboard, Plans
-from cobblewort.core.fit.template import template
-from cobblewort.core.kit import Kit
-from cobblewort.core.moves import Move, moves
+from cobblewort.core.aspects.fit.template import template
+from cobblewort.core.changing.moves import Move, moves
+from cobblewort.core.judging.kit import Kit
 from cobblewort.formats.template import template_dxf, template_pdf, template_svg
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)

@@ -6,12 +6,12 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from cobblewort.core.margin import Severity
+from cobblewort.core.changing.first import Reason
+from cobblewort.core.judging.margin import Severity
 from cobblewort.core.parts.model import Identifier, Origin
-from cobblewort.core.patch import Change
-from cobblewort.core.plan import Need, Place, Plan, PlanState
-from cobblewort.core.report import FamilyReport, Report
-from cobblewort.core.suggest.first import Reason
+from cobblewort.core.plans.patch import Change
+from cobblewort.core.plans.plan import Need, Place, Plan, PlanState
+from cobblewort.core.verdict.report import FamilyReport, Report
 
 PlanName = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 

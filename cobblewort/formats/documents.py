@@ -10,7 +10,7 @@ import yaml
 from pydantic import ValidationError
 
 from cobblewort.core.errors import InputError
-from cobblewort.core.plan import Plan
+from cobblewort.core.plans.plan import Plan
 
 MAX_FILE_BYTES = 2_000_000
 

@@ -6,9 +6,9 @@ import csv
 import io
 
 from cobblewort.core import words
-from cobblewort.core.fit.fasteners import Fastener
-from cobblewort.core.report import LineReport, Report
+from cobblewort.core.aspects.fit.fasteners import Fastener
 from cobblewort.core.standards.fasteners import THREAD
+from cobblewort.core.verdict.report import LineReport, Report
 
 ROLE_WORDS = {
     "board": "Board", "supply": "Supply", "boot": "Boot medium", "data": "Data",

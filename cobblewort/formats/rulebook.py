@@ -5,8 +5,8 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
-import cobblewort.core.evaluate  # noqa: F401  fills the registry
-from cobblewort.core.rules import rules_by_family
+import cobblewort.core.verdict.evaluate  # noqa: F401  fills the registry
+from cobblewort.core.judging.rules import rules_by_family
 
 FAMILY_WORDS = {
     "need": "Purpose", "fit": "Fit", "supply": "Supply", "heat": "Heat", "data": "Data",

@@ -10,8 +10,8 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from cobblewort.core.parts.model import Part
-from cobblewort.core.plan import Plan
-from cobblewort.core.report import Report
+from cobblewort.core.plans.plan import Plan
+from cobblewort.core.verdict.report import Report
 
 _DIALECT = "https://json-schema.org/draft/2020-12/schema"
 _FIGURE: dict[str, Any] = {

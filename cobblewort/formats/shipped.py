@@ -9,9 +9,9 @@ from typing import Any, cast
 
 import yaml
 
-from cobblewort.core.catalogue import Catalogue
-from cobblewort.core.plan import Place
-from cobblewort.core.purpose import KnownPlace, Purpose
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import Place
+from cobblewort.core.plans.purpose import KnownPlace, Purpose
 
 _LOADER = getattr(yaml, "CSafeLoader", yaml.SafeLoader)
 """The same reader in C, where it is there: the small boards start half a second sooner."""

@@ -10,7 +10,7 @@ import io
 from dataclasses import dataclass
 from xml.etree import ElementTree
 
-from cobblewort.core.fit.template import Cutout, Panel
+from cobblewort.core.aspects.fit.template import Cutout, Panel
 
 _MARGIN_MM = 12.0
 _GAP_MM = 14.0

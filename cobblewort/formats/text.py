@@ -5,8 +5,8 @@ from __future__ import annotations
 import textwrap
 
 from cobblewort.core import words
-from cobblewort.core.margin import Margin, Severity
-from cobblewort.core.report import FamilyReport, Report
+from cobblewort.core.judging.margin import Margin, Severity
+from cobblewort.core.verdict.report import FamilyReport, Report
 
 SEVERITY_WORDS: dict[Severity, str] = {
     "stops": "Stops it", "tight": "Tight", "note": "Note", "sound": "Sound",

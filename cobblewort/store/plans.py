@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
-from cobblewort.core.plan import Plan
+from cobblewort.core.plans.plan import Plan
 from cobblewort.store.database import Database
 
 

@@ -10,8 +10,8 @@ from fastapi.testclient import TestClient
 
 from cobblewort.api import deps
 from cobblewort.api.app import create_app
-from cobblewort.core.judgement import Judgement
-from cobblewort.core.report import Report
+from cobblewort.core.verdict.judgement import Judgement
+from cobblewort.core.verdict.report import Report
 from cobblewort.demo import fill_with_demo
 from cobblewort.store.plans import StoredPlan
 from tests.kits import SMALL, kit, shipped

@@ -22,18 +22,18 @@ from typing import NamedTuple
 
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
-from cobblewort.core.catalogue import Catalogue
-from cobblewort.core.evaluate import evaluate, judgement_of
-from cobblewort.core.fit.assign import assign
-from cobblewort.core.fit.boxes import Space
-from cobblewort.core.fit.fasteners import fasteners_of
-from cobblewort.core.fit.pins import build_header
-from cobblewort.core.fit.stack import build_stack
-from cobblewort.core.fixes import candidates
-from cobblewort.core.instance import Instance, expand
-from cobblewort.core.patch import EditLine, RemoveLine, SetFields, SwapPart, apply_patch
-from cobblewort.core.purpose import plan_for
-from cobblewort.core.suggest.first import first_kit
+from cobblewort.core.aspects.fit.assign import assign
+from cobblewort.core.aspects.fit.boxes import Space
+from cobblewort.core.aspects.fit.fasteners import fasteners_of
+from cobblewort.core.aspects.fit.pins import build_header
+from cobblewort.core.aspects.fit.stack import build_stack
+from cobblewort.core.changing.first import first_kit
+from cobblewort.core.changing.fixes import candidates
+from cobblewort.core.judging.piece import Instance, expand
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.patch import EditLine, RemoveLine, SetFields, SwapPart, apply_patch
+from cobblewort.core.plans.purpose import plan_for
+from cobblewort.core.verdict.evaluate import evaluate, judgement_of
 from cobblewort.formats.shipped import shipped_catalogue, shipped_places, shipped_purposes
 from tests.browser.conftest import free_port
 from tests.kits import kit

@@ -2,7 +2,7 @@
 
 import pytest
 
-from cobblewort.core.purpose import Purpose
+from cobblewort.core.plans.purpose import Purpose
 from cobblewort.formats.shipped import shipped_places, shipped_purposes
 from tests.kits import shipped
 

@@ -1,6 +1,6 @@
 from pathlib import Path
 
-from cobblewort.core.rules import RULES
+from cobblewort.core.judging.rules import RULES
 from cobblewort.formats.rulebook import rulebook_text
 
 KEPT = Path(__file__).parents[2] / "docs" / "rules.md"

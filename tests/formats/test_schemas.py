@@ -7,7 +7,7 @@ from jsonschema import Draft202012Validator
 from pydantic import TypeAdapter
 from referencing import Registry, Resource
 
-from cobblewort.core.report import Report
+from cobblewort.core.verdict.report import Report
 from cobblewort.formats.schemas import SCHEMAS, schema_text
 from cobblewort.formats.shipped import demo_plans, shipped_parts
 from tests.kits import SMALL, demo, judged, kit

@@ -8,10 +8,10 @@ import pytest
 from ezdxf.document import Drawing
 from pypdf import PdfReader
 
+from cobblewort.core.aspects.fit.template import CLEARANCE_MM, Panel, template
 from cobblewort.core.errors import InputError
-from cobblewort.core.fit.template import CLEARANCE_MM, Panel, template
-from cobblewort.core.kit import Kit
-from cobblewort.core.plan import Plan
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.plans.plan import Plan
 from cobblewort.formats.template import template_dxf, template_pdf, template_svg
 from tests.kits import judged, kit, shipped
 

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from scipy.optimize import brentq, root
 
-from cobblewort.core.heat.enclosure import (
+from cobblewort.core.aspects.heat.enclosure import (
     Enclosure,
     HeatInput,
     air_rise_k,
@@ -16,7 +16,7 @@ from cobblewort.core.heat.enclosure import (
     stack_flow_m3_s,
     vent_area_m2,
 )
-from cobblewort.core.heat.films import radiation_w
+from cobblewort.core.aspects.heat.films import radiation_w
 from cobblewort.core.standards.air import CP_J_KGK
 
 T_A = 298.15

@@ -6,7 +6,7 @@ import pytest
 from scipy.constants import Stefan_Boltzmann
 from scipy.integrate import solve_bvp
 
-from cobblewort.core.heat.films import (
+from cobblewort.core.aspects.heat.films import (
     STEFAN_BOLTZMANN_W_M2K4,
     nusselt_down_mcadams,
     nusselt_up_mcadams,

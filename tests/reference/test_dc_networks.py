@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 from scipy.optimize import root
 
-from cobblewort.core.power.network import loads_a, path_matrix, solve
+from cobblewort.core.aspects.power.network import loads_a, path_matrix, solve
 
 
 class Solved(NamedTuple):

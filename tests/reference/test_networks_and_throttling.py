@@ -5,9 +5,9 @@ import numpy as np
 import pytest
 from scipy.optimize import brentq
 
-from cobblewort.core.heat.bodies import RADIATED_SHARE, BoardBody, Path, split_path
-from cobblewort.core.heat.films import layer_k_w
-from cobblewort.core.heat.governor import clock_share
+from cobblewort.core.aspects.heat.bodies import RADIATED_SHARE, BoardBody, Path, split_path
+from cobblewort.core.aspects.heat.films import layer_k_w
+from cobblewort.core.aspects.heat.governor import clock_share
 
 
 @pytest.mark.parametrize(

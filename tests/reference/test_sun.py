@@ -6,14 +6,14 @@ import numpy as np
 import pytest
 from scipy.optimize import fsolve
 
-from cobblewort.core.arrays import FloatArray
-from cobblewort.core.heat.enclosure import (
+from cobblewort.core.aspects.heat.enclosure import (
     Enclosure,
     HeatInput,
     inside_w_k,
     outside_w_k,
     solve_enclosure,
 )
+from cobblewort.core.figures.arrays import FloatArray
 
 
 def box(sun_w: float) -> Enclosure:

@@ -15,7 +15,7 @@ from cobblewort.store.plans import PlanStore
 WRITER = """
 import sys
 from pathlib import Path
-from cobblewort.core.plan import Plan
+from cobblewort.core.plans.plan import Plan
 from cobblewort.store.database import Database
 from cobblewort.store.plans import PlanStore
 

@@ -1,7 +1,7 @@
 import pytest
 
-from cobblewort.core.patch import EditLine, apply_patch
-from cobblewort.core.plan import Plan
+from cobblewort.core.plans.patch import EditLine, apply_patch
+from cobblewort.core.plans.plan import Plan
 from cobblewort.store.database import Database
 from cobblewort.store.plans import (
     NothingToDoError,

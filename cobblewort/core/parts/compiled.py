@@ -7,10 +7,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cobblewort.core.arrays import FloatArray
+from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.figures.reading import Reading, sampled
 from cobblewort.core.parts.model import Load, Part
 from cobblewort.core.parts.plain import plain
-from cobblewort.core.reading import Reading, sampled
 
 DRAWS = ("off", "idle", "light", "working", "peak", "start")
 """Rows of a load's table: nothing, idle, half way to working, working, peak, start."""

@@ -10,8 +10,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
 
-from cobblewort.core.functions import FunctionId
-from cobblewort.core.reading import (
+from cobblewort.core.figures.reading import (
     NotNegative,
     NotNegativeRating,
     Positive,
@@ -21,6 +20,7 @@ from cobblewort.core.reading import (
     Share,
     ShareRating,
 )
+from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.standards import header
 
 Identifier = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9_.-]{0,63}$")]

@@ -6,8 +6,8 @@ from typing import Any
 
 from pydantic import BaseModel
 
+from cobblewort.core.figures.reading import Reading
 from cobblewort.core.parts.model import Part
-from cobblewort.core.reading import Reading
 
 
 def class_figures(part: Part) -> list[str]:

@@ -13,12 +13,12 @@ from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
 from cobblewort.core import words
-from cobblewort.core.catalogue import Catalogue, Document
 from cobblewort.core.errors import InputError
-from cobblewort.core.functions import FUNCTIONS, FunctionId
-from cobblewort.core.parts.figures import figure_words, is_named, unit_of
+from cobblewort.core.figures.reading import Basis, Reading
+from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Load, Offer, Origin, Part, Rail, Socket
-from cobblewort.core.reading import Basis, Reading
+from cobblewort.core.parts.names import figure_words, is_named, unit_of
+from cobblewort.core.plans.catalogue import Catalogue, Document
 
 _GROUPS = {
     "offers": "What it can do", "ambient": "Where it may stand", "mass_g": "Size",

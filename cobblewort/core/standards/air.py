@@ -9,8 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import log
 
-from cobblewort.core.arrays import Quantity
-from cobblewort.core.one_or_many import exp, sqrt
+from cobblewort.core.figures.arrays import Quantity
+from cobblewort.core.figures.one_or_many import exp, sqrt
 
 ZERO_C_K = 273.15
 GRAVITY_M_S2 = 9.80665

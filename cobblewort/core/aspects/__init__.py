@@ -1,0 +1,1 @@
+"""What a kit is judged by, one room an aspect."""

@@ -1,0 +1,61 @@
+"""What a kit costs: bought parts at their price, owned ones at nothing.
+
+For several copies the owned pieces serve the first one; the others are bought whole. What is
+borrowed serves them all.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.plans.plan import Line, Plan
+
+
+@dataclass(slots=True)
+class LineCost:
+    """One line: what it adds to the bill for all copies, and what it is worth in one of them.
+
+    None where no price is known.
+    """
+
+    line: str
+    to_pay: Decimal | None
+    value: Decimal | None
+
+
+@dataclass(slots=True)
+class CostResult:
+    """The bill in the plan's currency: `total` for all copies, `further` for each one more."""
+
+    lines: list[LineCost]
+    total: Decimal
+    further: Decimal
+    owned_value: Decimal
+    unknown: list[Line]
+    other_currency: list[Line]
+
+
+def build_cost(plan: Plan, instances: list[Instance]) -> CostResult:
+    """Add up the kit. Borrowed things are not bought; foreign prices are named, not converted."""
+    parts = {piece.line.id: piece.part for piece in instances}
+    result = CostResult([], Decimal(0), Decimal(0), Decimal(0), [], [])
+    for line in plan.lines:
+        part, borrowed = parts[line.id], line.role == "borrow"
+        price = part.price
+        foreign = price is not None and part.currency != plan.currency
+        if price is None or foreign:
+            free = borrowed or (line.owned and plan.copies == 1)
+            result.lines.append(LineCost(line.id, Decimal(0) if free else None, None))
+            if not free:
+                (result.other_currency if foreign else result.unknown).append(line)
+            continue
+        value = price * line.quantity
+        bought = 0 if borrowed else plan.copies - line.owned
+        result.lines.append(LineCost(line.id, value * bought, value))
+        result.total += value * bought
+        result.further += Decimal(0) if borrowed else value
+        if line.owned:
+            result.owned_value += value
+    return result

@@ -1,0 +1,364 @@
+"""Which plug goes into which socket.
+
+A matching by augmenting paths: connector, role, key and generation decide, never current (limits
+are judged afterwards, so that a supply problem is told as one). Slowest sufficient socket first.
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from functools import partial
+
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.parts.model import Plug, Socket
+from cobblewort.core.standards import m2
+
+_ANSWERS = {"device": "host", "power_in": "power_out", "power_out": "power_in"}
+_MOST_STEPS = 5000
+_TOUCH_MM = 0.05
+_KIND_ORDER = {"supply": 0, "lead": 1, "hub": 2, "storage_adapter": 3}
+
+
+@dataclass(slots=True, eq=False)
+class SocketRef:
+    """A socket of one piece of the kit; `id` reads `line#n.socket`, as a plan pins it."""
+
+    id: str
+    instance: Instance
+    name: str
+    socket: Socket
+
+
+@dataclass(slots=True, eq=False)
+class PlugRef:
+    """A plug of one piece of the kit; `id` reads `line#n.plug`."""
+
+    id: str
+    instance: Instance
+    name: str
+    plug: Plug
+
+
+@dataclass(slots=True, frozen=True)
+class Unplaced:
+    """A plug without a socket, and the plugs and sockets among which it cannot be solved.
+
+    `rivals` holds every plug that competes, this one included; all `sockets` are taken by them.
+    `sockets_alike` are those of its connectors that do not take it.
+    """
+
+    plug: PlugRef
+    rivals: tuple[PlugRef, ...]
+    sockets: tuple[SocketRef, ...]
+    reason: str
+    sockets_alike: tuple[SocketRef, ...] = ()
+
+
+@dataclass(slots=True, frozen=True)
+class Crowded:
+    """Two plugs whose bodies want the same room: how far apart they would have to be. [mm]"""
+
+    one: PlugRef
+    other: PlugRef
+    wanted_mm: float
+    apart_mm: float
+
+
+@dataclass(slots=True)
+class Assignment:
+    """What goes where: `placed` in kit order, and what found no place.
+
+    `crowded` are plugs that keep each other out, where no other arrangement was found; `gave_up`
+    says that the search for one was cut short.
+    """
+
+    placed: dict[str, tuple[PlugRef, SocketRef]] = field(default_factory=dict)
+    unplaced: list[Unplaced] = field(default_factory=list)
+    sockets: dict[str, SocketRef] = field(default_factory=dict)
+    crowded: list[Crowded] = field(default_factory=list)
+    gave_up: bool = False
+
+    def into(self, socket_id: str) -> PlugRef | None:
+        """The plug in a socket, or None."""
+        for plug, socket in self.placed.values():
+            if socket.id == socket_id:
+                return plug
+        return None
+
+
+def fits(plug: PlugRef, socket: SocketRef) -> bool:
+    """Whether a plug can physically and by its role go into a socket."""
+    return socket.socket.connector in plug.plug.connectors and bool(_fitting(plug, (socket,)))
+
+
+def _fitting(plug: PlugRef, sockets: Iterable[SocketRef]) -> list[SocketRef]:
+    """Of some sockets with the right connector those that the plug can go into.
+
+    Generation, key, and the side on which a flat cable has its contacts have to agree.
+    """
+    piece, answer, relays = plug.instance, _ANSWERS[plug.plug.role], passes_on(plug.instance)
+    least, key, contacts = plug.plug.min_generation, plug.plug.key, plug.plug.contacts
+    return [
+        ref
+        for ref in sockets
+        if (at := ref.socket).role == answer
+        and at.generation >= least
+        and ref.instance is not piece
+        and not (key and at.key and not m2.key_fits(key, at.key))
+        and (contacts is None or at.contacts in (None, contacts))
+        # Hubs and extension leads hang on each other in a chain, never in a ring.
+        and not (relays and passes_on(ref.instance) and ref.instance.order >= piece.order)
+    ]
+
+
+def passes_on(instance: Instance) -> bool:
+    """Whether a piece hangs on a socket and brings sockets of its own: a hub, an extension lead."""
+    return instance.compiled.passes_on
+
+
+def suits(plug: PlugRef, socket: SocketRef) -> bool:
+    """Whether a plug that fits also works there: length and protocol of a drive."""
+    drive, at = plug.instance.part.drive, socket.socket
+    if drive is None or plug.plug.role != "device":
+        return True
+    return (not at.lengths or drive.size in at.lengths) and (
+        not at.protocols or drive.protocol in at.protocols
+    )
+
+
+def assign(instances: list[Instance]) -> Assignment:
+    """Find a socket for every plug that can have one; the same kit always gives the same answer.
+
+    Pinned plugs go where the plan says if they can. Drives are first placed only where they work;
+    one that then has no place goes into a socket that it merely fits, for the rules to judge.
+    """
+    result = Assignment()
+    by_connector: dict[str, list[SocketRef]] = defaultdict(list)
+    for instance in instances:
+        for name, socket in instance.part.sockets.items():
+            ref = SocketRef(f"{instance.id}.{name}", instance, name, socket)
+            result.sockets[ref.id] = ref
+            by_connector[socket.connector].append(ref)
+    matcher = _Matcher(by_connector)
+    plugs = _in_order(instances)
+    for plug in plugs:
+        matcher.pin(plug, result.sockets)
+    failed = [plug for plug in plugs if not matcher.place(plug, strict=True)]
+    failed = [plug for plug in failed if not matcher.place(plug, strict=False)]
+    result.crowded, result.gave_up = matcher.make_room()
+    for plug in plugs:
+        taken = matcher.socket_of.get(plug.id)
+        if taken is not None:
+            result.placed[plug.id] = (plug, taken)
+    result.unplaced = [matcher.why_not(plug) for plug in failed]
+    return result
+
+
+def _in_order(instances: list[Instance]) -> list[PlugRef]:
+    ordered = sorted(instances, key=lambda i: _KIND_ORDER.get(i.part.kind, len(_KIND_ORDER)))
+    return [
+        PlugRef(f"{i.id}.{name}", i, name, plug)
+        for i in ordered
+        for name, plug in i.part.plugs.items()
+    ]
+
+
+class _Matcher:
+    def __init__(self, by_connector: dict[str, list[SocketRef]]) -> None:
+        self.by_connector = by_connector
+        self.socket_of: dict[str, SocketRef] = {}
+        self.plug_in: dict[str, PlugRef] = {}
+        self.pinned: set[str] = set()
+        self._dead: dict[bool, set[str]] = {True: set(), False: set()}
+        self._candidates: dict[tuple[str | int, bool], list[SocketRef]] = {}
+
+    def pin(self, ref: PlugRef, sockets: dict[str, SocketRef]) -> None:
+        pins = ref.instance.line.pins
+        target = pins.get(f"{ref.instance.index}.{ref.name}", pins.get(ref.name))
+        socket = sockets.get(target) if target else None
+        if socket is not None and socket.id not in self.plug_in and fits(ref, socket):
+            self._join(ref, socket)
+            self.pinned.add(ref.id)
+
+    def candidates(self, ref: PlugRef, strict: bool) -> list[SocketRef]:
+        """The sockets that a plug could take, best first.
+
+        Pieces without sockets of their own are alike: what one can take, all of the part can.
+        """
+        key = (ref.id if ref.instance.part.sockets else id(ref.plug), strict)
+        if key not in self._candidates:
+            found = [
+                socket
+                for connector in ref.plug.connectors
+                for socket in _fitting(ref, self.by_connector.get(connector, ()))
+            ]
+            if strict and ref.instance.part.drive is not None:
+                found = [socket for socket in found if suits(ref, socket)]
+            if len(found) > 1:
+                found.sort(key=partial(_preference, ref.plug.generation))
+            self._candidates[key] = found
+        return self._candidates[key]
+
+    def place(self, ref: PlugRef, strict: bool) -> bool:
+        """Find a socket for a plug, moving others; what a failed search has seen leads nowhere."""
+        if ref.id in self.socket_of:
+            return True
+        seen = set(self._dead[strict])
+        found = self._augment(ref, seen, strict)
+        if not found:
+            self._dead[strict] = seen
+        return found
+
+    def _augment(self, ref: PlugRef, seen: set[str], strict: bool) -> bool:
+        """Take a free socket; failing that, one whose holder can move elsewhere."""
+        candidates = self.candidates(ref, strict)
+        for socket in candidates:
+            if socket.id not in self.plug_in and socket.id not in seen:
+                self._join(ref, socket)
+                return True
+        for socket in candidates:
+            if socket.id in seen:
+                continue
+            seen.add(socket.id)
+            holder = self.plug_in[socket.id]
+            if holder.id not in self.pinned and self._augment(holder, seen, True):
+                self._join(ref, socket)
+                return True
+        return False
+
+    def _join(self, ref: PlugRef, socket: SocketRef) -> None:
+        self.socket_of[ref.id] = socket
+        if not socket.socket.many:
+            self.plug_in[socket.id] = ref
+
+    def make_room(self) -> tuple[list[Crowded], bool]:
+        """Rearrange plugs that keep each other out; what is left of that, and whether it gave up.
+
+        Everything that shares a kind of socket with them is placed anew, widest first, by
+        backtracking over at most `_MOST_STEPS` steps.
+        """
+        crowded = self._crowded()
+        if not crowded:
+            return [], False
+        connectors = {c for pair in crowded for c in pair.one.plug.connectors}
+        movable = [
+            ref for ref in self._refs()
+            if ref.id not in self.pinned and connectors & set(ref.plug.connectors)
+            and self.socket_of[ref.id].socket.connector in connectors
+        ]  # fmt: skip
+        movable.sort(key=lambda ref: (not passes_on(ref.instance), -_width_mm(ref)))
+        before = dict(self.socket_of), dict(self.plug_in)
+        for ref in movable:
+            del self.plug_in[self.socket_of.pop(ref.id).id]
+        found, steps = self._search(movable, 0, 0)
+        if not found:
+            self.socket_of, self.plug_in = before
+        return self._crowded(), not found and steps > _MOST_STEPS
+
+    def _search(self, refs: list[PlugRef], at: int, steps: int) -> tuple[bool, int]:
+        if at == len(refs):
+            return True, steps
+        ref = refs[at]
+        for socket in self.candidates(ref, strict=False):
+            steps += 1
+            if steps > _MOST_STEPS:
+                return False, steps
+            if socket.id in self.plug_in or self._keeps_out(ref, socket):
+                continue
+            self._join(ref, socket)
+            found, steps = self._search(refs, at + 1, steps)
+            if found or steps > _MOST_STEPS:
+                return found, steps
+            del self.socket_of[ref.id], self.plug_in[socket.id]
+        return False, steps
+
+    def _keeps_out(self, ref: PlugRef, socket: SocketRef) -> bool:
+        spot = socket.socket.spot
+        return spot is not None and any(
+            keep_out(ref, socket, other, self.socket_of[other.id]) is not None
+            for other in self._beside(socket)
+        )
+
+    def _beside(self, socket: SocketRef) -> list[PlugRef]:
+        return [
+            plug
+            for name in socket.instance.part.sockets
+            if (plug := self.plug_in.get(f"{socket.instance.id}.{name}")) is not None
+        ]
+
+    def _refs(self) -> list[PlugRef]:
+        return [self.plug_in[s.id] for s in self.socket_of.values() if s.id in self.plug_in]
+
+    def _crowded(self) -> list[Crowded]:
+        at_spots = [ref for ref in self._refs() if self.socket_of[ref.id].socket.spot is not None]
+        found = []
+        for number, ref in enumerate(at_spots):
+            if ref.plug.body is None:
+                continue
+            for other in at_spots[:number]:
+                pair = keep_out(ref, self.socket_of[ref.id], other, self.socket_of[other.id])
+                if pair is not None:
+                    found.append(pair)
+        return found
+
+    def why_not(self, ref: PlugRef) -> Unplaced:
+        """The plugs that a failed search reached; they want more sockets than there are."""
+        rivals, sockets, queue = {ref.id: ref}, {}, [ref]
+        while queue:
+            for socket in self.candidates(queue.pop(0), strict=False):
+                if socket.id not in sockets:
+                    sockets[socket.id] = socket
+                    holder = self.plug_in[socket.id]
+                    if holder.id not in rivals:
+                        rivals[holder.id] = holder
+                        queue.append(holder)
+        alike = [s for c in ref.plug.connectors for s in self.by_connector.get(c, ())]
+        return Unplaced(
+            ref, tuple(rivals.values()), tuple(sockets.values()), _reason(ref, alike),
+            tuple(socket for socket in alike if not fits(ref, socket)),
+        )  # fmt: skip
+
+
+def _reason(ref: PlugRef, same_connector: list[SocketRef]) -> str:
+    if any(fits(ref, socket) for socket in same_connector):
+        return "taken"
+    if any(_ANSWERS[ref.plug.role] == s.socket.role for s in same_connector):
+        return "unsuitable"
+    return "none"
+
+
+def keep_out(
+    one: PlugRef, one_at: SocketRef, other: PlugRef, other_at: SocketRef
+) -> Crowded | None:
+    """Whether the bodies of two plugs overlap on the edge on which both their sockets open.
+
+    Bodies are blocks about the middles of their sockets; what merely touches has room.
+    """
+    here, there = one_at.socket.spot, other_at.socket.spot
+    body, rival = one.plug.body, other.plug.body
+    if here is None or there is None or body is None or rival is None or one is other:
+        return None
+    if one_at.instance is not other_at.instance or here.edge != there.edge:
+        return None
+    beside = here.along_mm + body.offset_mm - there.along_mm - rival.offset_mm
+    over = here.z_mm + body.rise_mm - there.z_mm - rival.rise_mm
+    across = (body.width_mm + rival.width_mm) / 2, abs(beside)
+    upward = (body.height_mm + rival.height_mm) / 2, abs(over)
+    if across[0] - across[1] <= _TOUCH_MM or upward[0] - upward[1] <= _TOUCH_MM:
+        return None
+    wanted, apart = across if across[1] > 0 else upward
+    return Crowded(one, other, wanted, apart)
+
+
+def _width_mm(ref: PlugRef) -> float:
+    body = ref.plug.body
+    return 0.0 if body is None else max(body.width_mm, body.height_mm)
+
+
+def _preference(wanted: float, ref: SocketRef) -> tuple[bool, float, bool]:
+    """Fast enough before too slow, then the slowest that suffices, board before hub."""
+    generation = ref.socket.generation
+    enough = generation >= wanted
+    return (not enough, generation if enough else -generation, passes_on(ref.instance))

@@ -1,0 +1,44 @@
+"""What a kit weighs: the box with all that is in it or plugged into it."""
+
+from __future__ import annotations
+
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.parts.model import Case
+
+
+def counts(piece: Instance) -> bool:
+    """Whether a piece is carried with the box: supplies and leads outside it stay on the table."""
+    if piece.line.role == "borrow" or piece.part.kind == "lead":
+        return False
+    return piece.part.inside or piece.part.kind != "supply"
+
+
+def mass_g(piece: Instance) -> float | None:
+    """Mass of one piece: as stated, or of the walls of a case; None where it is not known. [g]"""
+    if piece.part.mass_g is not None:
+        return piece.part.mass_g.nominal
+    return None if piece.part.case is None else _walls_g(piece.part.case)
+
+
+def _walls_g(case: Case) -> float | None:
+    """Six closed walls; openings and vents hardly make them lighter."""
+    if case.wall_g_cm3 is None:
+        return None
+    inner = (case.inner_length_mm, case.inner_width_mm, case.inner_height_mm)
+    filled = hollow = 1.0
+    for side in inner:
+        hollow *= side
+        filled *= side + 2 * case.wall_mm
+    return (filled - hollow) / 1000 * case.wall_g_cm3.nominal
+
+
+def kit_mass_g(instances: list[Instance]) -> tuple[float, list[Instance]]:
+    """What is known of the mass, and the pieces of which it is not. [g]"""
+    known, unknown = 0.0, []
+    for piece in filter(counts, instances):
+        own = mass_g(piece)
+        if own is None:
+            unknown.append(piece)
+        else:
+            known += own
+    return known, unknown

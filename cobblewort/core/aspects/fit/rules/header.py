@@ -1,0 +1,300 @@
+"""Rules of the header: pins, addresses, levels, and what is wired by hand."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from cobblewort.core import words
+from cobblewort.core.aspects.fit.pins import WiredPart, pieces_on_header
+from cobblewort.core.judging.findings import Finding, Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Check, Margin
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.remedies import another, remove_named
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.working import Sum, computed_term, plan_term, reading_term
+from cobblewort.core.parts.model import PinHeader
+from cobblewort.core.plans.patch import EditLine, Patch, SetFields
+from cobblewort.core.standards import header
+
+_HEADROOM_V = 0.5
+"""Below this the current follows every scatter of the LED: common practice."""
+
+
+def free_pin(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Wire a button or LED of the plan to a pin that nobody uses."""
+    free = kit.header.free_pins()[:3]
+    for part in kit.plan.wired:
+        if f"wired.{part.id}" in finding.sockets:
+            for pin in free:
+                moved = [
+                    {**other.model_dump(), "pin": pin} if other is part else other.model_dump()
+                    for other in kit.plan.wired
+                ]
+                yield (SetFields(fields={"wired": moved}),)
+
+
+def bare_led(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A bare LED in place of one made for another voltage, with half the current a pin gives."""
+    board = kit.header.board
+    own = None if board is None else board.part.pin_header
+    if own is None:
+        return
+    for led in kit.plan.wired:
+        if f"wired.{led.id}" in finding.sockets:
+            bare = {**led.model_dump(), "made_for_v": None, "forward_v": 2.0,
+                    "current_ma": min(led.current_ma, own.pin_ma.nominal / 2)}  # fmt: skip
+            rest = [bare if w is led else w.model_dump() for w in kit.plan.wired]
+            yield (SetFields(fields={"wired": rest}),)
+
+
+def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Set a piece that can be moved to an address where nobody answers."""
+    taken = set(kit.header.addresses)
+    for piece, use in pieces_on_header(kit.instances):
+        if piece.id not in finding.sockets:
+            continue
+        for address in use.addresses:
+            if address not in taken:
+                set_to = {**piece.line.addresses, str(piece.index): address}
+                yield (EditLine(line=piece.line.id, addresses=set_to),)
+
+
+@rule(
+    "FIT-12", "fit", "No header pin is wanted twice",
+    why="Two parts on one pin disturb each other, or neither works; a fan that is steered by the "
+    "pin of the audio clock is the usual pair.",
+    formula="each pin has one user, or only users that share a bus, power or ground",
+    source="pin functions as the parts state them; buses by the I2C and SPI conventions",
+    remedies=(free_pin, another("addon"), remove_named),
+)  # fmt: skip
+def pins_once(kit: Kit) -> Iterator[Remark]:
+    """One remark for each set of users that want the same pins."""
+    by_users: dict[tuple[str, ...], list[int]] = {}
+    for pin in kit.header.clashes:
+        by_users.setdefault(tuple(u.id for u in kit.header.users[pin]), []).append(pin)
+    for ids, pins in by_users.items():
+        users = kit.header.users[pins[0]]
+        names = words.few(user.name for user in users)
+        which = words.listed(f"{pin} ({header.pin_name(pin)})" for pin in pins)
+        yield Remark(
+            f"pin{pins[0]}", "stops",
+            f"{words.opening(names)} want the same header {'pins' if len(pins) > 1 else 'pin'}: "
+            f"{which}.",
+            tuple(dict.fromkeys(u.line for u in users if u.line)), ids,
+        )  # fmt: skip
+
+
+@rule(
+    "FIT-13", "fit", "Every part on the I2C bus has an address of its own",
+    why="Two parts that answer at one address answer at once; some can be set to another, some "
+    "cannot.",
+    formula="no 7-bit address is used twice on the bus of pins 3 and 5",
+    source="I2C-bus specification, addressing (from memory)",
+    remedies=(other_address, another("addon"), remove_named),
+)  # fmt: skip
+def addresses_differ(kit: Kit) -> Iterator[Remark]:
+    """One remark for each address at which several pieces answer, and for one nobody can have."""
+    for address, pieces in kit.header.addresses.items():
+        if len(pieces) > 1:
+            yield Remark(
+                f"0x{address:02X}", "stops",
+                f"{words.few(p.name for p in pieces)} answer at the same I2C "
+                f"address, 0x{address:02X}.",
+                tuple(dict.fromkeys(p.line.id for p in pieces)), tuple(p.id for p in pieces),
+            )  # fmt: skip
+        for piece in pieces:
+            can = piece.part.pins.addresses if piece.part.pins else ()
+            if address not in can:
+                yield Remark(
+                    f"{piece.id}.set", "stops",
+                    f"{piece.name} cannot be set to 0x{address:02X}; it can have "
+                    f"{words.listed(f'0x{a:02X}' for a in can)}.",
+                    (piece.line.id,), (piece.id,),
+                )  # fmt: skip
+
+
+@rule(
+    "FIT-14", "fit", "The header can be reached",
+    why="Pins that are not soldered in, or that a board above hides, take no wires.",
+    formula="the board has its header fitted, and no stacked board hides it",
+    source="maker's drawings",
+    remedies=(another("addon", "board"), remove_named),
+)  # fmt: skip
+def header_reached(kit: Kit) -> Iterator[Remark]:
+    """Everything that uses pins, on a board without a header or under one that hides it."""
+    board = kit.header.board
+    if board is None:
+        return
+    users = [piece for piece, _ in pieces_on_header(kit.instances)]
+    names = [*(p.name for p in users), *(w.label for w in kit.plan.wired)]
+    lines = tuple(dict.fromkeys((board.line.id, *(p.line.id for p in users))))
+    if not names:
+        return
+    own = board.part.pin_header
+    if own is None or not own.fitted:
+        missing = "has no header" if own is None else "comes without its header soldered in"
+        yield Remark(
+            "fitted", "stops",
+            f"{board.name} {missing}, and {words.few(names)} "
+            f"{'wants' if len(names) == 1 else 'want'} its pins.",
+            lines,
+        )  # fmt: skip
+    for cover in kit.stack.add_ons("above"):
+        hidden = [p for p in users if p is not cover]
+        own_add_on = cover.part.add_on
+        if own_add_on is None or not own_add_on.covers_header:
+            continue
+        below = [*(p.name for p in hidden), *(w.label for w in kit.plan.wired)]
+        if below:
+            yield Remark(
+                cover.id, "stops",
+                f"{cover.name} lies over the header and does not pass it on: "
+                f"{words.few(below)} cannot be reached there.",
+                tuple(dict.fromkeys((cover.line.id, *(p.line.id for p in hidden)))),
+            )  # fmt: skip
+
+
+@rule(
+    "FIT-15", "fit", "Nothing puts more than 3.3 V onto a pin",
+    why="The pins stand 3.3 V and no more; a part that answers with 5 V destroys the board.",
+    formula="signal voltage of the part <= 3.3 V",
+    source="logic levels of 3.3 V inputs; common practice: level shifter or two resistors between",
+    remedies=(another("addon"), remove_named),
+)  # fmt: skip
+def levels(kit: Kit) -> Iterator[Remark]:
+    """Parts with signals above the level of the header."""
+    for piece, use in pieces_on_header(kit.instances):
+        if use.signal_v > header.SIGNAL_V:
+            yield Remark(
+                piece.id, "stops",
+                f"{piece.name} puts {words.volts(use.signal_v)} onto its pins; the header stands "
+                f"{words.volts(header.SIGNAL_V)}. It needs a level shifter between.",
+                (piece.line.id,), (piece.id,),
+            )  # fmt: skip
+
+
+@rule(
+    "FIT-16", "fit", "An LED gets the voltage it is made for",
+    why="An LED sold for 12 V stays dark at 3.3 V, and one with no voltage to spare is never twice "
+    "as bright as the next.",
+    formula="3.3 V less the LED's forward voltage >= 0.5 V; an LED with its resistor built in is "
+    "made for no more than 3.3 V",
+    source="common practice",
+    remedies=(bare_led,),
+)  # fmt: skip
+def led_voltage(kit: Kit) -> Iterator[Remark]:
+    """LEDs that are made for another voltage, or that leave the resistor hardly any."""
+    for part in kit.header.wired:
+        led, name = part.wired, words.opening(part.wired.label)
+        if led.kind != "led":
+            continue
+        subject = f"wired.{led.id}"
+        if led.made_for_v is not None:
+            if led.made_for_v > header.SIGNAL_V:
+                yield Remark(
+                    subject, "stops",
+                    f"{name} is made for {led.made_for_v:g} V; pin {led.pin} gives "
+                    f"{words.volts(header.SIGNAL_V)}, at which it stays dark. Take a bare LED with "
+                    "a resistor, or let the pin switch it through a transistor.",
+                    sockets=(subject,),
+                )  # fmt: skip
+            continue
+        spare_v = header.SIGNAL_V - led.forward_v
+        if spare_v <= 0:
+            yield Remark(
+                subject, "stops",
+                f"{name} wants {words.volts(led.forward_v)} to light; pin {led.pin} gives "
+                f"{words.volts(header.SIGNAL_V)}.",
+                sockets=(subject,),
+            )  # fmt: skip
+        elif spare_v < _HEADROOM_V:
+            yield Remark(
+                subject, "note",
+                f"Only {words.volts(spare_v)} are left for the resistor of {led.label}: its "
+                "current will differ by a third from one LED to the next.",
+                sockets=(subject,),
+            )  # fmt: skip
+
+
+@rule(
+    "FIT-17", "fit", "The pins give the current that is asked of them",
+    why="A pin is a signal, not a supply: above its current the level sags and the chip ages.",
+    formula="(3.3 V - forward voltage) / resistor <= limit of a pin; the sum <= limit of all",
+    source="class figures for the limits, from memory; Ohm's law",
+    remedies=(bare_led,),
+)  # fmt: skip
+def pin_current(kit: Kit) -> Iterator[Check]:
+    """Each LED against the limit of a pin, and all of them against that of the header."""
+    board = kit.header.board
+    if board is None or board.part.pin_header is None:
+        return
+    own = board.part.pin_header
+    lit = [part for part in kit.header.wired if part.current_ma > 0]
+    for part in lit:
+        yield _one_pin(kit, part, board, own)
+    if lit:
+        yield _all_pins(kit, lit, board, own)
+
+
+def _one_pin(kit: Kit, part: WiredPart, board: Instance, own: PinHeader) -> Check:
+    led = part.wired
+
+    def sentence(margin: Margin) -> str:
+        return (
+            f"{words.opening(led.label)} takes {margin.value:.1f} mA from pin {led.pin}, which may "
+            f"give {margin.limit:.1f} mA."
+        )
+
+    def working(_: int) -> Sum:
+        limit = reading_term("I_pin", "limit of a pin", "mA", board, "pin_header.pin_ma",
+                             own.pin_ma)  # fmt: skip
+        if part.resistor_ohm is None:
+            taken = plan_term("I_led", f"current of {led.label}", "mA", part.current_ma)
+            return Sum("limit of a pin less what the LED takes", "I_pin - I_led", [limit, taken])
+        return Sum(
+            "limit of a pin less what the voltage over the resistor drives",
+            "I_pin - (U_pin - U_led) / R * 1000",
+            [
+                limit,
+                computed_term("U_pin", "level of the pin", "V", header.SIGNAL_V, None),
+                plan_term("U_led", "forward voltage", "V", led.forward_v),
+                computed_term("R", f"next value of {led.series}", "Ω", part.resistor_ohm, None),
+            ],
+        )
+
+    return Check(
+        f"wired.{led.id}", f"Current of {led.label}", "mA", "max",
+        float(part.current_ma),
+        board.compiled.figure("pin_header.pin_ma", own.pin_ma), sentence, (),
+        sockets=(f"wired.{led.id}",), electrical=True, working=working,
+    )  # fmt: skip
+
+
+def _all_pins(kit: Kit, lit: list[WiredPart], board: Instance, own: PinHeader) -> Check:
+
+    def sentence(margin: Margin) -> str:
+        return (
+            f"All LEDs together take {margin.value:.1f} mA; the pins may give "
+            f"{margin.limit:.1f} mA between them."
+        )
+
+    terms = [
+        computed_term(f"I_{n}", part.wired.label, "mA", part.current_ma, None)
+        for n, part in enumerate(lit, start=1)
+    ]
+    limit = reading_term("I_all", "limit of all pins", "mA", board, "pin_header.total_ma",
+                         own.total_ma)  # fmt: skip
+
+    def working(_: int) -> Sum:
+        return Sum(
+            "limit of all pins less what each LED takes",
+            " - ".join(["I_all", *(t.symbol for t in terms)]), [limit, *terms],
+        )  # fmt: skip
+
+    return Check(
+        "all", "Current of all pins", "mA", "max",
+        float(sum(part.current_ma for part in lit)),
+        board.compiled.figure("pin_header.total_ma", own.total_ma), sentence, (),
+        electrical=True, working=working,
+    )  # fmt: skip

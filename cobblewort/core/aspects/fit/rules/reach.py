@@ -1,0 +1,209 @@
+"""Rules of hands and neighbours: buttons, latches, fans at walls, boards in a row, fronts."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from cobblewort.core import words
+from cobblewort.core.aspects.fit.boxes import PlacedBox, boards_over, latches_in_use, overlap_of
+from cobblewort.core.aspects.fit.openings import has_walls, is_open, opening_at
+from cobblewort.core.aspects.fit.rules.connections import plug_name
+from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Check, Margin
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.remedies import another, another_supply, cut_by_hand
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.working import Sum, computed_term, standard_term
+from cobblewort.core.parts.model import Case, Latch
+
+_OUTFLOW_MM = 10.0
+"""A small fan that blows at a wall wants at least this much before it: common practice."""
+
+
+@rule(
+    "FIT-35", "fit", "Hands reach buttons and latches",
+    why="A button behind a wall is pressed with a screwdriver, and a latch under a board is opened "
+    "by taking the kit apart.",
+    formula="a button: an opening before it; a latch in use: free to its lift, no board over it",
+    source="maker's drawings; order of assembly: common practice",
+)  # fmt: skip
+def hands_reach(kit: Kit) -> Iterator[Remark]:
+    """Buttons behind walls, latches under boards and coolers."""
+    board, case = kit.stack.board, kit.stack.case
+    if board is None:
+        return
+    shell = None if case is None else case.part.case
+    if case is not None and shell is not None and has_walls(case):
+        for name, button in board.part.buttons.items():
+            spot = button.spot
+            if spot.edge not in shell.open_edges and opening_at(shell, spot) is None:
+                yield Remark(
+                    f"button.{name}", "note",
+                    f"{case.name} closes over the {button.label} of {board.name}: it has to be "
+                    "opened to press it.",
+                    (case.line.id, board.line.id),
+                )  # fmt: skip
+    for piece, latch in latches_in_use(board, kit.fit):
+        where = f"The latch for {piece.name}"
+        cooler = _cooler_over(kit, latch)
+        if cooler is not None:
+            yield Remark(
+                f"latch.{piece.id}", "note",
+                f"{where} does not open under {cooler.name}: it lifts {words.mm(latch.lift_mm)}. "
+                "Put the cable in before the cooler.",
+                (cooler.line.id, piece.line.id),
+            )  # fmt: skip
+            continue
+        over = boards_over(kit.stack, latch)
+        others = [layer.instance for layer in over if layer.instance is not piece]
+        if others:
+            names = words.few(i.name for i in others)
+            yield Remark(
+                f"latch.{piece.id}", "note",
+                f"{where} lies under {names}: put the cable in first, and try it before the board "
+                "above is screwed down.",
+                (piece.line.id, *dict.fromkeys(i.line.id for i in others)),
+            )  # fmt: skip
+
+
+def _cooler_over(kit: Kit, latch: Latch) -> Instance | None:
+    """The cooler, where its block lies where a latch has to rise."""
+    rising = PlacedBox(
+        "", "", "", "", latch.x_mm, latch.y_mm, latch.z_mm,
+        latch.dx_mm, latch.dy_mm, latch.dz_mm + latch.lift_mm,
+    )  # fmt: skip
+    cooler = kit.stack.cooler
+    blocks = [box for box in kit.space.boxes if cooler is not None and box.piece == cooler.id]
+    return cooler if any(overlap_of(block, rising) for block in blocks) else None
+
+
+@rule(
+    "FIT-36", "fit", "A fan does not blow at a wall",
+    why="A tower that blows along the board needs somewhere to blow to; a wall before it sends the "
+    "warm air back.",
+    formula="from the cooler's ends to the walls before and behind it >= 10 mm; the board stands "
+    "in the middle of its case",
+    source="common practice",
+    remedies=(another("cooling"), another("case")),
+)  # fmt: skip
+def blows_freely(kit: Kit) -> Iterator[Check]:
+    """The shorter way from a cooler that blows along the board to a wall of its case."""
+    board, cooler, case = kit.stack.board, kit.stack.cooler, kit.stack.case
+    own = None if cooler is None else cooler.part.cooler
+    shell = None if case is None else case.part.case
+    if board is None or cooler is None or own is None or not own.blows_along:
+        return
+    if case is None or shell is None or is_open(case) or board.part.stack is None:
+        return
+    length_mm = board.part.stack.length_mm
+    beyond_mm = (shell.inner_length_mm - length_mm) / 2
+    for block in kit.space.boxes:
+        if block.piece != cooler.id:
+            continue
+        ways = [
+            (edge, way)
+            for edge, way in (
+                ("left", block.x_mm + beyond_mm),
+                ("right", length_mm + beyond_mm - block.x_mm - block.dx_mm),
+            )
+            if edge not in shell.open_edges
+        ]
+        if ways:
+            yield _blowing(kit, cooler, case, min(way for _, way in ways))
+
+
+def _blowing(kit: Kit, cooler: Instance, case: Instance, way_mm: float) -> Check:
+    def sentence(margin: Margin) -> str:
+        shown, limit = words.apart(words.mm, margin.value, margin.limit)
+        return f"{cooler.name} blows at a wall of {case.name} {shown} away; it wants {limit}."
+
+    return Check(
+        cooler.id, f"Way of the air from {cooler.name}", "mm", "min",
+        max(0.0, way_mm), _OUTFLOW_MM, sentence,
+        (cooler.line.id, case.line.id), breach="tight",
+        working=lambda _: Sum(
+            "way to the nearest wall less what the air wants", "l_wall - l_air",
+            [
+                computed_term("l_wall", "cooler to the nearest wall", "mm", max(0.0, way_mm), None),
+                standard_term("l_air", "wanted before a fan", "mm", _OUTFLOW_MM, "common practice"),
+            ],
+        ),
+    )  # fmt: skip
+
+
+@rule(
+    "FIT-37", "fit", "Boards beside each other have room",
+    why="In a tray the boards stand close: the plug of one wants the room of the next.",
+    formula="boards <= places of the case; plugs on edges that face a neighbour <= the gap between",
+    source="maker's drawings",
+    remedies=(another("lead"), another_supply, another("case")),
+)  # fmt: skip
+def side_by_side(kit: Kit) -> Iterator[Remark]:
+    """More boards than places, and plugs that reach into the next board."""
+    case = kit.stack.case
+    boards = kit.stack.boards
+    shell = None if case is None else case.part.case
+    if case is None or shell is None or len(boards) < 2:
+        return
+    if len(boards) > shell.places:
+        yield Remark(
+            "places", "stops",
+            f"{case.name} has {words.count(shell.places, 'place')} for a board; the kit has "
+            f"{len(boards)} boards.",
+            (case.line.id, *dict.fromkeys(board.line.id for board in boards)),
+        )  # fmt: skip
+        return
+    yield from _into_the_next(kit, boards, case, shell)
+
+
+def _into_the_next(
+    kit: Kit, boards: list[Instance], case: Instance, shell: Case
+) -> Iterator[Remark]:
+    for number, board in enumerate(boards):
+        facing = {"lower": number > 0, "upper": number < len(boards) - 1}
+        for plug, socket in kit.fit.placed.values():
+            spot, body = socket.socket.spot, plug.plug.body
+            if socket.instance is not board or spot is None or body is None:
+                continue
+            if facing.get(spot.edge) and body.length_mm > shell.place_gap_mm:
+                yield Remark(
+                    plug.id, "stops",
+                    f"{plug_name(plug)} stands out {words.mm(body.length_mm)} from {board.name}; "
+                    f"the next board in {case.name} is {words.mm(shell.place_gap_mm)} away.",
+                    tuple(dict.fromkeys((plug.instance.line.id, board.line.id, case.line.id))),
+                    (socket.id,),
+                )  # fmt: skip
+
+
+@rule(
+    "FIT-38", "fit", "A front socket has its hole",
+    why="A socket for the front wants a hole in a wall, and few bought cases have one to spare.",
+    formula="a part for a front wall: a wall that is cut by hand or open",
+    source="maker's drawings",
+    remedies=(cut_by_hand, another("case")),
+)  # fmt: skip
+def front_sockets(kit: Kit) -> Iterator[Remark]:
+    """Each part for a front wall: nowhere to go, or the hole to cut."""
+    case = kit.stack.case
+    shell = None if case is None else case.part.case
+    if case is None or shell is None or shell.open:
+        return
+    for piece in kit.instances:
+        hole = piece.part.panel_hole
+        if hole is None:
+            continue
+        size = f"{hole.width_mm:g} x {hole.height_mm:g} mm"
+        if has_walls(case) and not shell.open_edges:
+            yield Remark(
+                piece.id, "tight",
+                f"{piece.name} wants a hole of {size} in a wall, and {case.name} has none for it.",
+                (piece.line.id, case.line.id),
+            )  # fmt: skip
+        else:
+            yield Remark(
+                piece.id, "note",
+                f"Cut a hole of {size} for {piece.name} where the front of {case.name} is to be. "
+                "Mind eyes and sharp edges.",
+                (piece.line.id, case.line.id),
+            )  # fmt: skip

@@ -1,0 +1,316 @@
+"""Rules of the stack: boards on boards, room that two things want, standoffs and screws."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import pairwise
+from math import pi
+
+from cobblewort.core import words
+from cobblewort.core.aspects.fit.openings import is_open
+from cobblewort.core.aspects.fit.stack import PCB_MM, raised_mm
+from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.figures.reading import Rating
+from cobblewort.core.judging.findings import Finding, Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Check, Margin
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.remedies import another, on_offer, remove_named, taller_standoffs
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.working import Sum, computed_term, reading_term, standard_term
+from cobblewort.core.parts.model import AddOn, FlatCable
+from cobblewort.core.plans.patch import AddLine, Patch
+
+
+def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A bag of standoffs and screws."""
+    del finding
+    for part in on_offer(kit, ("fastener",)):
+        if part.fasteners is not None:
+            yield (AddLine(role="fastener", part=part.id),)
+
+
+@rule(
+    "FIT-23", "fit", "Stacked boards clear each other",
+    why="The second board of a stack stands on the first one's, and what is tall there reaches "
+    "into it.",
+    formula="height of the parts on the lower board <= free height under the upper one",
+    source="maker's drawings; a circuit board is 1.6 mm thick (common practice)",
+    remedies=(taller_standoffs, another("addon"), remove_named),
+)  # fmt: skip
+def boards_clear(kit: Kit) -> Iterator[Check]:
+    """Each board above that stands on another one."""
+    stacked = [x for x in kit.stack.layers if x.side == "above" and x.instance.part.add_on]
+    for lower, upper in pairwise(stacked):
+        parts = lower.reach_mm - lower.foot_mm - PCB_MM
+        room = kit.stack.gaps[upper.instance.id]
+        names = lower.instance.name, upper.instance.name
+
+        def sentence(margin: Margin, names: tuple[str, str] = names) -> str:
+            shown, limit = words.apart(words.mm, margin.value, margin.limit)
+            return f"What stands on {names[0]} is {shown} high; under {names[1]} there are {limit}."
+
+        below, top = float(lower.foot_mm[0]), float(lower.reach_mm[0])
+        free = float(room[0])
+
+        def working(_: int, top: float = top, below: float = below, free: float = free,
+                    names: tuple[str, str] = names) -> Sum:  # fmt: skip
+            return Sum(
+                "free height under the upper board less what stands on the lower one",
+                "h_clear - (h_top - h_foot - t)",
+                [
+                    computed_term("h_clear", f"free height under {names[1]}", "mm", free, None),
+                    computed_term("h_top", f"top of {names[0]}", "mm", top, None),
+                    computed_term("h_foot", f"underside of {names[0]}", "mm", below, None),
+                    standard_term("t", "thickness of its board", "mm", PCB_MM, "common practice"),
+                ],
+            )
+
+        yield Check(
+            upper.instance.id, f"{names[0]} under {names[1]}", "mm", "max", parts, room, sentence,
+            (lower.instance.line.id, upper.instance.line.id), working=working,
+        )  # fmt: skip
+
+
+@rule(
+    "FIT-24", "fit", "No two things want the same space",
+    why="A drive over the network socket, a sink on the header: on paper both have a place, in the "
+    "hand only one.",
+    formula="blocks of two pieces overlap in length, width and height at once",
+    source="maker's drawings, taken as blocks",
+    remedies=(taller_standoffs, another("addon"), another("cooling"), remove_named),
+)  # fmt: skip
+def same_space(kit: Kit) -> Iterator[Remark]:
+    """One remark for each pair of pieces, at the place where they overlap most."""
+    worst: dict[tuple[str, str], tuple[float, Remark]] = {}
+    owners = {piece.id: piece.name for piece in kit.instances}
+    for overlap in kit.space.overlaps:
+        one, other = overlap.one, overlap.other
+        volume = overlap.dx_mm * overlap.dy_mm * overlap.dz_mm
+        what = (
+            f"{one.label} of {owners[one.piece]}" if one.label != owners[one.piece] else one.label
+        )
+        told = Remark(
+            f"{one.piece}+{other.piece}", "stops",
+            f"{other.label} and the {what} want the same space: they overlap by "
+            f"{overlap.dx_mm:.1f} x {overlap.dy_mm:.1f} x {words.mm(overlap.dz_mm)}.",
+            tuple(dict.fromkeys((other.line, one.line))),
+        )  # fmt: skip
+        key = one.piece, other.piece
+        if key not in worst or worst[key][0] < volume:
+            worst[key] = volume, told
+    for _, remark in worst.values():
+        yield remark
+
+
+@rule(
+    "FIT-25", "fit", "One cooler stands on each processor",
+    why="A case that cools through its own pillar, or a second sink from the drawer: there is one "
+    "die and one thing on it.",
+    formula="coolers on the die <= 1",
+    source="common practice",
+    remedies=(remove_named,),
+)  # fmt: skip
+def one_cooler(kit: Kit) -> Iterator[Remark]:
+    """Every cooler beyond one for each board."""
+    first, boards = kit.stack.cooler, kit.stack.boards
+    for cooler in kit.stack.surplus_coolers:
+        if first is not None:
+            taken = (
+                f"{first.name} stands on the processor already" if len(boards) < 2
+                else f"each of the {len(boards)} processors has its cooler already"
+            )  # fmt: skip
+            yield Remark(
+                cooler.id, "stops", f"{words.opening(taken)}; {cooler.name} has no place.",
+                (cooler.line.id,),
+            )  # fmt: skip
+
+
+@rule(
+    "FIT-26", "fit", "The cable reaches a raised board",
+    why="Taller standoffs make room under a board and take it away from its flat cable.",
+    formula="standoffs chosen <= what the board's cable or pins allow",
+    source="maker's drawings",
+    remedies=(another("addon"),),
+)  # fmt: skip
+def cable_reaches(kit: Kit) -> Iterator[Check | Remark]:
+    """Boards on taller standoffs than they are delivered with."""
+    for piece in kit.instances:
+        own = piece.part.add_on
+        if own is None or piece.line.standoff_mm is None:
+            continue
+        if own.clear_mm is None or own.most_clear_mm is None:
+            yield Remark(
+                piece.id, "stops",
+                f"The height of {piece.name} is fixed by its pins; it cannot stand on standoffs of "
+                f"{words.mm(piece.line.standoff_mm)}.",
+                (piece.line.id,),
+            )  # fmt: skip
+            continue
+        yield _cable_check(piece, own, own.clear_mm, own.most_clear_mm)
+
+
+def _cable_check(piece: Instance, own: AddOn, clear: Rating, most: Rating) -> Check:
+    of = piece.compiled.figure
+    stands = of("add_on.clear_mm", clear) + raised_mm(piece, own)
+
+    def sentence(margin: Margin) -> str:
+        shown, limit = words.apart(words.mm, margin.value, margin.limit)
+        return f"{piece.name} stands {shown} above the board; its cable allows {limit}."
+
+    def working(_: int) -> Sum:
+        return Sum(
+            "what the cable allows less how high the board stands", "h_most - h_stands",
+            [
+                reading_term("h_most", "most that its cable allows", "mm", piece,
+                             "add_on.most_clear_mm", most),
+                computed_term("h_stands", "free height on its standoffs", "mm", float(stands[0]),
+                              None),
+            ],
+        )  # fmt: skip
+
+    return Check(
+        piece.id, f"Cable of {piece.name}", "mm", "max", stands, of("add_on.most_clear_mm", most),
+        sentence, (piece.line.id,), working=working,
+    )  # fmt: skip
+
+
+@rule(
+    "FIT-27", "fit", "Standoffs and screws are in the kit",
+    why="What is missing on the evening of the build is four standoffs of the right length.",
+    formula="for each board: standoff >= free height wanted; screw = board or wall + at least 2 mm "
+    "of thread, and shorter than the thread is deep",
+    source="lengths in the shops and depth of thread: common practice; threads by ISO 261",
+    remedies=(fastener_bag,),
+)  # fmt: skip
+def fasteners(kit: Kit) -> Iterator[Remark]:
+    """What holds the stack: missing altogether, or a length that the bag does not have."""
+    if not kit.fasteners:
+        return
+    has_bag = any(i.part.fasteners is not None for i in kit.instances)
+    lines = tuple(dict.fromkeys(line for f in kit.fasteners for line in f.lines))
+    if not has_bag:
+        told = [f"{f.count} {f.kind}s of {f.length_mm:g} mm {f.where}" for f in kit.fasteners
+                if f.length_mm is not None]  # fmt: skip
+        yield Remark(
+            "bag", "tight",
+            f"No standoffs and screws are in the kit. It wants {words.few(told, 6)}.", lines,
+        )  # fmt: skip
+    for number, item in enumerate(kit.fasteners):
+        if item.length_mm is None:
+            yield Remark(
+                f"{item.kind}.{number}", "tight",
+                f"No {item.kind} in the kit has the length that is wanted {item.where}.",
+                item.lines,
+            )  # fmt: skip
+
+
+@rule(
+    "FIT-31", "fit", "Drives have their bays",
+    why="A disk that lies loose in its case shakes its plug out, and a thick one does not go into "
+    "a flat bay.",
+    formula="drives of a size <= bays that take their size and thickness",
+    source="SFF-8201 and SFF-8301 for the sizes (from memory); thickness as the parts state it",
+    remedies=(another("case"), another("data", "boot")),
+)  # fmt: skip
+def bays(kit: Kit) -> Iterator[Remark]:
+    """2.5- and 3.5-inch drives against the bays of a case that has any."""
+    case = kit.stack.case
+    if case is None or case.part.case is None or not case.part.case.bays:
+        return
+    free = [bay for bay in case.part.case.bays.values() for _ in range(bay.count)]
+    free.sort(key=lambda bay: bay.thickness_mm)
+    drives = [(i, i.part.drive) for i in kit.instances if i.part.drive is not None]
+    for piece, drive in sorted(drives, key=lambda entry: entry[1].thickness_mm or 0, reverse=True):
+        if "." not in drive.size:
+            continue  # a module: it lies on its board
+        thick = drive.thickness_mm or 0
+        bay = next((b for b in free if b.size == drive.size and b.thickness_mm >= thick), None)
+        if bay is not None:
+            free.remove(bay)
+            continue
+        left = [b for b in free if b.size == drive.size]
+        why = (
+            f"is {words.mm(thick)} thick, and its bays take {words.mm(left[-1].thickness_mm)}"
+            if left
+            else f"finds no bay of {drive.size} inch left"
+        )
+        yield Remark(
+            piece.id, "tight", f"{piece.name} {why} in {case.name}.",
+            (piece.line.id, case.line.id),
+        )  # fmt: skip
+
+
+@rule(
+    "FIT-32", "fit", "A shell without its top sheets is open",
+    why="Leaving sheets off makes room at once, and lets dust, fingers and coins in.",
+    formula="top sheets left off",
+    source="common practice",
+)  # fmt: skip
+def without_lid(kit: Kit) -> Iterator[Remark]:
+    """What it means that the top of a layered case is left off."""
+    case = kit.stack.case
+    if case is None or case.part.case is None or case.part.case.open or not is_open(case):
+        return
+    yield Remark(
+        "sheets", "note",
+        f"The top {words.count(case.part.case.top_sheets, 'sheet')} of {case.name} "
+        f"{'is' if case.part.case.top_sheets == 1 else 'are'} left off: it is open above to dust "
+        "and fingers, its screws are shorter by as much, and its heat is judged as if it were "
+        "closed, which is the warmer case.",
+        (case.line.id,),
+    )  # fmt: skip
+
+
+_STIFF_MM = 6.0
+"""The stiff ends of a flat cable, 3 mm each, that lie in their sockets: common practice."""
+
+
+@rule(
+    "FIT-33", "fit", "A flat cable reaches without a crease",
+    why="A cable that is too short pulls out of its latch, and one that is bent more tightly than "
+    "it stands breaks where nobody sees it.",
+    formula="rise between the boards, two quarter bends at the tightest radius and the stiff ends: "
+    "h + (pi - 2) r + 6 mm <= length of the cable",
+    source="geometry of two quarter circles; stiff ends of 3 mm: common practice",
+    remedies=(another("addon"),),
+)  # fmt: skip
+def flat_cables(kit: Kit) -> Iterator[Check]:
+    """Flat cables between the main board and a stacked one."""
+    feet = {layer.instance.id: layer.foot_mm for layer in kit.stack.layers}
+    for plug, socket in kit.fit.placed.values():
+        piece, cable = plug.instance, plug.plug.cable
+        if cable is None or socket.instance is not kit.stack.board or piece.id not in feet:
+            continue
+        yield _cable_path(piece, plug.name, cable, feet[piece.id])
+
+
+def _cable_path(piece: Instance, plug: str, cable: FlatCable, rise_mm: FloatArray) -> Check:
+    of, path = piece.compiled.figure, f"plugs.{plug}.cable"
+    bend = of(f"{path}.bend_mm", cable.bend_mm)
+
+    def sentence(margin: Margin) -> str:
+        shown, limit = words.apart(words.mm, margin.value, margin.limit)
+        return (
+            f"The flat cable of {piece.name} has {shown} to go without a crease "
+            f"and is {limit} long."
+        )
+
+    def working(_: int) -> Sum:
+        return Sum(
+            "length less the rise, two quarter bends and the stiff ends",
+            "L - (h + (pi - 2) * r + e)",
+            [
+                reading_term("L", "length of the cable", "mm", piece, f"{path}.length_mm",
+                             cable.length_mm),
+                computed_term("h", "rise between the boards", "mm", float(rise_mm[0]), None),
+                standard_term("pi", "half a turn over its radius", "", pi, "geometry"),
+                reading_term("r", "tightest bend", "mm", piece, f"{path}.bend_mm", cable.bend_mm),
+                standard_term("e", "stiff ends", "mm", _STIFF_MM, "common practice"),
+            ],
+        )  # fmt: skip
+
+    return Check(
+        piece.id, f"Flat cable of {piece.name}", "mm", "max", rise_mm + (pi - 2) * bend + _STIFF_MM,
+        of(f"{path}.length_mm", cable.length_mm), sentence, (piece.line.id,), working=working,
+    )  # fmt: skip

@@ -1,0 +1,149 @@
+"""The stack: what stands on what, in mm, along the vertical axis.
+
+Heights are measured from the main board: up from its upper face, down from its lower face.
+
+         lid  ------------------------------   case max_above_mm
+              add-on above (height_mm)
+              cooler: top of die + interface + sink
+    ==========  main board, upper face = 0  ==========
+              add-on below (height_mm)
+       floor  ------------------------------   case max_below_mm
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.parts.model import AddOn
+
+PCB_MM = 1.6
+"""Thickness of a stacked circuit board: common practice."""
+
+
+@dataclass(slots=True)
+class Layer:
+    """How far one piece reaches from the main board on its side. [mm]
+
+    `foot_mm` is where its own circuit board begins, counted the same way; a stacked board stands on
+    the one before it.
+    """
+
+    instance: Instance
+    side: str
+    foot_mm: FloatArray
+    reach_mm: FloatArray
+
+
+@dataclass(slots=True)
+class StackResult:
+    """Layers above and below the main board, and the case around them.
+
+    The first of the `boards` is the main one, with the first cooler on it; each further one has the
+    next cooler. `gaps` is the free height under a board above, by its id: from the face of the
+    board under it. `surplus_coolers` found the place on every die taken.
+    """
+
+    boards: list[Instance]
+    case: Instance | None
+    cooler: Instance | None
+    layers: list[Layer]
+    gaps: dict[str, FloatArray]
+    surplus_coolers: list[Instance]
+
+    @property
+    def board(self) -> Instance | None:
+        """The main board."""
+        return self.boards[0] if self.boards else None
+
+    def add_ons(self, side: str) -> list[Instance]:
+        """The boards stacked on one side of the main board."""
+        return [
+            layer.instance
+            for layer in self.layers
+            if layer.side == side and layer.instance.part.add_on is not None
+        ]
+
+    def reach_mm(self, side: str) -> tuple[Instance, FloatArray] | None:
+        """The piece that reaches farthest on a side at nominal figures, and how far. [mm]"""
+        layers = [layer for layer in self.layers if layer.side == side]
+        if not layers:
+            return None
+        farthest = max(layers, key=lambda layer: float(layer.reach_mm[0]))
+        return farthest.instance, farthest.reach_mm
+
+
+def build_stack(instances: list[Instance]) -> StackResult:
+    """Stack the kit on its first board; without one there is nothing to stack."""
+    boards = [i for i in instances if i.part.kind == "board" and i.part.stack is not None]
+    board = boards[0] if boards else None
+    case = next((i for i in instances if i.part.case is not None), None)
+    coolers = [i for i in instances if i.part.cooler is not None]
+    cooler = coolers[0] if coolers else None
+    result = StackResult(boards, case, cooler, [], {}, coolers[max(1, len(boards)) :])
+    if board is None or board.part.stack is None:
+        return result
+    stack, of = board.part.stack, board.compiled.figure
+    none = np.zeros_like(of("stack.above_mm", stack.above_mm))
+    result.layers += [
+        Layer(board, "above", none, of("stack.above_mm", stack.above_mm)),
+        Layer(board, "below", none, of("stack.below_mm", stack.below_mm)),
+    ]
+    if cooler is not None and board.part.board_heat is not None:
+        result.layers.append(Layer(cooler, "above", none, cooler_top_mm(board, cooler)))
+    level = {"above": none, "below": none}
+    for instance in instances:
+        add_on = instance.part.add_on
+        if add_on is None:
+            continue
+        under = level[add_on.side]
+        clear, height = clear_mm(instance, add_on), height_mm(instance, add_on)
+        reach = under + height
+        foot = reach - PCB_MM if add_on.side == "below" else under + clear
+        level[add_on.side] = reach if add_on.side == "below" else foot + PCB_MM
+        result.layers.append(Layer(instance, add_on.side, foot, reach))
+        if add_on.side == "above":
+            result.gaps[instance.id] = clear
+    return result
+
+
+def raised_mm(piece: Instance, add_on: AddOn) -> float:
+    """How much taller than delivered the standoffs of a line lift its board. [mm]"""
+    if piece.line.standoff_mm is None or add_on.clear_mm is None:
+        return 0.0
+    return max(0.0, piece.line.standoff_mm - add_on.clear_mm.nominal)
+
+
+def clear_mm(piece: Instance, add_on: AddOn) -> FloatArray:
+    """Free height between a board above and the one under it; what is left of its height where
+    the maker does not state it. [mm]
+    """
+    of = piece.compiled.figure
+    if add_on.clear_mm is None:
+        return np.maximum(0.0, of("add_on.height_mm", add_on.height_mm) - 2 * PCB_MM)
+    raised: FloatArray = of("add_on.clear_mm", add_on.clear_mm) + raised_mm(piece, add_on)
+    return raised
+
+
+def height_mm(piece: Instance, add_on: AddOn) -> FloatArray:
+    """From the face under a stacked board to its far side. [mm]"""
+    raised: FloatArray = piece.compiled.figure("add_on.height_mm", add_on.height_mm) + raised_mm(
+        piece, add_on
+    )
+    return raised
+
+
+def cooler_top_mm(board: Instance, cooler: Instance) -> FloatArray:
+    """Top of a cooler above the board: die, what lies between, and the cooler itself. [mm]"""
+    heat, own = board.part.board_heat, cooler.part.cooler
+    if heat is None or own is None:
+        raise ValueError("a board with thermal figures and a cooler are needed")
+    top: FloatArray = (
+        board.compiled.figure("board_heat.soc_top_mm", heat.soc_top_mm)
+        + cooler.compiled.figure("cooler.interface_mm", own.interface_mm)
+        + cooler.compiled.figure("cooler.height_mm", own.height_mm)
+    )
+    return top

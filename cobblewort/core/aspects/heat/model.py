@@ -1,0 +1,687 @@
+"""The thermal network of a plan: its board in its case in its place."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from functools import cached_property, lru_cache
+from typing import Any
+
+import numpy as np
+
+from cobblewort.core.aspects.fit.stack import StackResult
+from cobblewort.core.aspects.heat.bodies import BoardBody, BodyTemps, split_path
+from cobblewort.core.aspects.heat.enclosure import (
+    BOTTOM_SHARE,
+    CaseTemps,
+    Enclosure,
+    exchange_w_k,
+    inside_w_k,
+    outside_w_k,
+    solve_enclosure,
+    vent_area_m2,
+)
+from cobblewort.core.aspects.heat.films import layer_k_w
+from cobblewort.core.aspects.heat.governor import clock_share
+from cobblewort.core.aspects.power.model import LookedAt, PowerResult, State
+from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray, Quantity
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.parts.compiled import CompiledPart, LoadArrays
+from cobblewort.core.parts.model import HotSpot
+from cobblewort.core.plans.plan import Plan
+from cobblewort.core.standards.air import ZERO_C_K, pressure_pa
+
+ADD_ON_FACTOR = {(): 1.0, ("above",): 1.25, ("below",): 1.25, ("above", "below"): 1.5}
+"""How boards stacked on it raise a board's resistance to air: typical, from memory."""
+BLOWN_BOARD_FACTOR = 0.7
+"""What is left of it where a cooler's fan also blows over the board: typical, from memory."""
+STIRRED_SPOT_FACTOR = 0.65
+"""What is left of a hot spot's resistance to air where a fan stirs it, as of a sink at 0.5 m/s:
+typical, from memory."""
+_FARTHEST_K = 150.0
+"""How far from the hottest day one looks for the day on which something reaches its limit."""
+VENT_RISE_SHARE = 0.8
+"""Height between low and high vents over inner height, where a case does not state it."""
+
+
+@dataclass(slots=True)
+class HeatResult:
+    """Temperatures in the `means` among the states, each of shape (states, samples). [°C]
+
+    `wanted_die_c` is where the die would come to at full clock; what holds when it gives way costs
+    further solutions, which only drawings, workings and sentences about it ask for. `board` is None
+    when there is nothing to judge, and `why_not` says why.
+    """
+
+    means: LookedAt
+    board: Instance | None
+    why_not: str
+    ambient_c: float
+    throttle_c: FloatArray
+    wanted_die_c: FloatArray
+    spots: list[SpotTemps] = field(default_factory=list)
+    network: _Network | None = None
+
+    @property
+    def states(self) -> list[State]:
+        """The states of which temperatures are told."""
+        return self.means.states
+
+    @property
+    def inside_w(self) -> FloatArray:
+        """All heat inside. [W]"""
+        made = self.network
+        return np.zeros_like(self.wanted_die_c) if made is None else made.inside_w
+
+    @property
+    def coolable(self) -> bool:
+        """Whether the idle processor stays below its throttle point in every hard state."""
+        return self.network is None or self.network.coolable
+
+    @property
+    def held(self) -> Held:
+        """What holds when the clock gives way."""
+        if self.network is None:
+            return Held({}, self.wanted_die_c, self.throttle_c, self.throttle_c, None)
+        return self.network.held
+
+    @property
+    def nodes(self) -> dict[str, FloatArray]:
+        """Temperatures by node at the clock that is held. [°C]"""
+        return self.held.nodes_c
+
+    @property
+    def speed_share(self) -> FloatArray:
+        """The clock held over the clock asked for."""
+        return self.held.speed_share
+
+    @property
+    def hottest_ambient_c(self) -> FloatArray:
+        """The highest outside temperature at which nothing passes its limit in a hard state.
+
+        Shape (samples,).
+        """
+        return self.held.hottest_ambient_c
+
+    @property
+    def die_ambient_c(self) -> FloatArray:
+        """The same of the processor alone."""
+        return self.held.die_ambient_c
+
+    @property
+    def first_spot(self) -> SpotTemps | None:
+        """The hot spot that is at its limit on that day; None where the processor is first."""
+        return self.held.first_spot
+
+    @property
+    def detail(self) -> HeatDetail | None:
+        """What workings and drawings want to know."""
+        return None if self.network is None else self.network.detail
+
+
+@dataclass(slots=True, frozen=True)
+class Held:
+    """What is left when the clock gives way: temperatures by node, the clock, the hottest day.
+
+    `first_spot` is the hot spot that sets the hottest day, None where the processor does.
+    """
+
+    nodes_c: dict[str, FloatArray]
+    speed_share: FloatArray
+    hottest_ambient_c: FloatArray
+    die_ambient_c: FloatArray
+    first_spot: SpotTemps | None
+    temps: _Temps | None = None
+
+
+@dataclass(slots=True)
+class SpotTemps:
+    """One hot spot inside: its mean power and temperature by state, shape (states, samples)."""
+
+    instance: Instance
+    name: str
+    spot: HotSpot
+    power_w: FloatArray
+    stirred: bool
+    limit_c: FloatArray
+    temp_c: FloatArray
+
+    @property
+    def id(self) -> str:
+        """`line#n.name`, as a figure of the report names it."""
+        return f"{self.instance.id}.{self.name}"
+
+    @property
+    def label(self) -> str:
+        """The part, and which of its bodies."""
+        return f"{self.spot.label} of {self.instance.name}"
+
+
+@dataclass(slots=True)
+class HeatDetail:
+    """What the network was made of, for workings; at full clock, shape (states, samples). Board
+    and box are in plain numbers, as workings are.
+
+    `flows_w` are those that the held clock leaves, from node to node, at nominal figures, shape
+    (states,); `outside` is a node too.
+    """
+
+    state_ids: list[str]
+    body: BoardBody
+    box: Enclosure | None
+    soc_w: FloatArray
+    rest_w: FloatArray
+    other_w: FloatArray
+    ambient_k: FloatArray
+    wanted_c: dict[str, FloatArray]
+    inner_wall_c: FloatArray
+    given_off_w: tuple[FloatArray, FloatArray]
+    flows_w: dict[tuple[str, str], FloatArray]
+
+
+def build_heat(
+    plan: Plan, instances: list[Instance], stack: StackResult, power: PowerResult, samples: int
+) -> HeatResult:
+    """Temperatures of the plan's board on the hottest day, in steady state."""
+    board, ambient_c = stack.board, plan.place.ambient_max_c
+    own = None if board is None else board.compiled.loads.get("own")
+    if board is None or board.part.board_heat is None or own is None or not own.in_watts:
+        why = "the kit has no board yet" if board is None else "the board states no thermal figures"
+        nothing = np.zeros((len(power.means.states), samples))
+        return HeatResult(power.means, None, why, ambient_c, np.zeros(samples), nothing)
+    return _Network(plan, instances, stack, board, power).result()
+
+
+class _Network:
+    """The solutions of one kit, each worked out when somebody asks for it."""
+
+    def __init__(
+        self, plan: Plan, instances: list[Instance], stack: StackResult, board: Instance,
+        power: PowerResult,
+    ) -> None:  # fmt: skip
+        self.plan, self.board, self.power = plan, board, power
+        self.states, self._mean = power.means.states, power.means.places
+        self._mean_rows: dict[int, IntArray] = {}
+        self.instances = instances
+        cooler = stack.cooler
+        cooling = None if cooler is None else cooler.part.cooler
+        self.stirred = cooling is not None and cooling.r_fan_k_w is not None
+        heat = board.part.board_heat
+        if heat is None:
+            raise ValueError("the board needs thermal figures")
+        figure = board.compiled.figure
+        self.throttle_c = figure("board_heat.throttle_c", heat.throttle_c)
+        self.limit_k = self.throttle_c + ZERO_C_K
+        self.body = _board_body(
+            board.compiled, None if cooler is None else cooler.compiled,
+            tuple(side for side in ("above", "below") if stack.add_ons(side)),
+        )  # fmt: skip
+        place = plan.place
+        self.box = None if stack.case is None else _enclosure(
+            stack.case.compiled, None if cooler is None else cooler.compiled, place.standing,
+            place.altitude_m, place.sun_w_m2,
+        )  # fmt: skip
+
+        split = _split_heat(board.compiled)
+        mean = self._mean_rows_of(board)
+        self.soc_w, self.rest_w = split.soc_w[mean], split.rest_w[mean]
+        self.soc_idle_w, self.soc_peak_w = split.soc_idle_w[mean], split.soc_peak_w
+        self.losses_w = _losses_w(power, self._mean)
+        self.other_w = self._other_heat_w()
+        self.ambient_k = np.full(self.soc_w.shape, plan.place.ambient_max_c + ZERO_C_K)
+
+    def _mean_rows_of(self, piece: Instance) -> IntArray:
+        """Rows of the tables of a piece's loads in the mean states."""
+        rows = self.power.rows[piece.line.id]  # most lines share theirs
+        mean = self._mean_rows.get(id(rows))
+        if mean is None:
+            mean = self._mean_rows[id(rows)] = rows[self._mean]
+        return mean
+
+    def _mean_w(self, piece: Instance, load: LoadArrays) -> FloatArray:
+        """What a load of a piece draws in the mean states, in its own unit."""
+        return load.table.take(self._mean_rows_of(piece), axis=0)
+
+    def _other_heat_w(self) -> FloatArray:
+        """Heat of everything else inside the case, straight to its air. [W]
+
+        A load stated in amperes counts at the voltage of its rail, and not at all while nothing
+        feeds it.
+        """
+        parts_w: list[FloatArray] = list(self.losses_w.values())
+        for piece in self.instances:
+            if piece is self.board or not piece.part.inside:
+                continue
+            for load in piece.compiled.loads.values():
+                if load.in_watts:
+                    parts_w.append(self._mean_w(piece, load))
+                elif (place := self.power.index(f"{piece.id}.{load.rail}")) is not None:
+                    volts = self.power.voltage_v[place, self._mean]
+                    parts_w.append(self._mean_w(piece, load) * volts)
+        return np.array(parts_w).sum(axis=0) if parts_w else np.zeros_like(self.soc_w)
+
+    def solve(
+        self,
+        soc_w: FloatArray,
+        rest_w: FloatArray,
+        other_w: FloatArray,
+        ambient_k: FloatArray,
+        start: FloatArray | None = None,
+    ) -> _Temps:
+        """Temperatures of one or more states, each array of shape (states, samples).
+
+        Nominal figures alone are worked out state by state as plain numbers, those of states that
+        are alike once: a state is no more than a handful of them.
+        """
+        given = [soc_w, rest_w, other_w, ambient_k, *(() if start is None else start)]
+        if soc_w.shape[-1] > 1:
+            return _Temps(np.array(_solved(self.body, self.box, *given)))
+        columns = list(zip(*(values[:, 0].tolist() for values in given), strict=True))
+        body, box = self.body.nominal, None if self.box is None else self.box.nominal
+        found = {column: _solved(body, box, *column) for column in dict.fromkeys(columns)}
+        return _Temps(np.array([found[column] for column in columns]).T[:, :, np.newaxis])
+
+    def result(self) -> HeatResult:
+        """Every state as if the clock never gave way; the rest when asked for."""
+        wanted_die_c = self.wanted.die_k - ZERO_C_K
+        return HeatResult(
+            self.power.means, self.board, "", self.plan.place.ambient_max_c, self.throttle_c,
+            wanted_die_c, self.spots, self,
+        )  # fmt: skip
+
+    @property
+    def inside_w(self) -> FloatArray:
+        """What board and all else inside give off, at full clock. [W]"""
+        return self.soc_w + self.rest_w + self.other_w
+
+    @cached_property
+    def wanted(self) -> _Temps:
+        """Every state at full clock."""
+        return self.solve(self.soc_w, self.rest_w, self.other_w, self.ambient_k)
+
+    @cached_property
+    def _hot(self) -> IntArray:
+        """The states in which some sample passes the throttle point at full clock."""
+        return np.flatnonzero((self.wanted.die_k > self.limit_k).any(axis=1))
+
+    @cached_property
+    def _hot_at_idle(self) -> _Temps:
+        """The hot states with an idle processor."""
+        given = self.soc_idle_w, self.rest_w, self.other_w, self.ambient_k
+        return self.solve(*(values[self._hot] for values in given))
+
+    @cached_property
+    def coolable(self) -> bool:
+        """Whether an idle processor stays below its throttle point in every hard state."""
+        must_hold = [row for row, n in enumerate(self._hot) if self.states[n].hard]
+        if not must_hold:
+            return True
+        return not bool((self._hot_at_idle.die_k > self.limit_k)[must_hold, 0].any())
+
+    @cached_property
+    def held(self) -> Held:
+        """With the clock that holds in the hot states, and up to which day nothing is too hot.
+
+        One solution near the clocks that hold, and near the day on which each body is at its limit.
+        """
+        wanted, hot = self.wanted, self._hot
+        worst, spare_k = self._nearest_to_limits()
+        warmer_k = np.clip(spare_k, -_FARTHEST_K, _FARTHEST_K)
+        high = wanted.rows(hot)
+        low = self._hot_at_idle if hot.size else high
+        high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
+        guess_w = low_w + low.share_to(high, self.limit_k) * (high_w - low_w)
+        rows = np.append(hot, worst)
+        moved_k = np.concatenate([np.zeros_like(guess_w), warmer_k])
+        looked = self.solve(
+            np.concatenate([guess_w, self.soc_w[worst]]), self.rest_w[rows], self.other_w[rows],
+            self.ambient_k[rows] + moved_k, wanted.rows(rows).warmer(moved_k),
+        )  # fmt: skip
+        near, there = looked.rows(slice(0, hot.size)), looked.rows(slice(hot.size, None))
+        held_w, held = self._governed(high, low, near, guess_w, hot)
+        soc_w = self.soc_w.copy()
+        soc_w[hot] = held_w
+        held_all = wanted.replaced(hot, held) if hot.size else wanted
+        hottest_c = self._hottest_ambient_c(wanted.rows(worst), there, spare_k, warmer_k)
+        first = int(np.argmin(hottest_c[:, 0]))
+        return Held(
+            held_all.nodes_c(self.body), self._speed(soc_w), hottest_c.min(axis=0), hottest_c[0],
+            self.spots[first - 1] if first else None, held_all,
+        )  # fmt: skip
+
+    def _speed(self, soc_w: FloatArray) -> FloatArray:
+        """Clock that a power allows over the clock that is asked for."""
+        slowed = self.soc_w > soc_w + 1e-9
+        if not slowed.any():
+            return np.ones_like(soc_w)
+        full = clock_share(self.soc_w, self.soc_idle_w, self.soc_peak_w)
+        share = clock_share(soc_w, self.soc_idle_w, self.soc_peak_w)
+        return np.where(slowed, share / np.maximum(full, 1e-9), 1.0)
+
+    @cached_property
+    def spots(self) -> list[SpotTemps]:
+        """Hot spots inside, each warmed by itself over the air around it (at full clock)."""
+        wanted = self.wanted
+        air_c = (wanted.k[_AIR] if wanted.in_case else self.ambient_k) - ZERO_C_K
+        factor = STIRRED_SPOT_FACTOR if self.stirred else 1.0
+        found = []
+        for instance in self.instances:
+            if not instance.part.inside:
+                continue
+            for name, spot in instance.part.hot.items():
+                power_w = self._spot_w(instance, spot)
+                if power_w is None:
+                    continue
+                path = f"hot.{name}"
+                of = instance.compiled.figure
+                share_w = power_w * of(f"{path}.share", spot.share)
+                temp_c = air_c + share_w * of(f"{path}.r_air_k_w", spot.r_air_k_w) * factor
+                limit_c = of(f"{path}.limit_c", spot.limit_c)
+                found.append(
+                    SpotTemps(instance, name, spot, share_w, self.stirred, limit_c, temp_c)
+                )
+        return found
+
+    def _spot_w(self, instance: Instance, spot: HotSpot) -> FloatArray | None:
+        """Heat of the load or converter that a spot belongs to; None while nothing feeds it. [W]"""
+        group, _, key = spot.of.partition(".")
+        if group == "loads":
+            return self._mean_w(instance, instance.compiled.loads[key])
+        rail = key if instance.part.source is None else instance.part.source.rail
+        return self.losses_w.get(f"{instance.id}.{rail}")
+
+    @cached_property
+    def detail(self) -> HeatDetail:
+        """What workings and drawings want to know."""
+        wanted, held = self.wanted, self.held.temps or self.wanted
+        air_k, wall_k = self.ambient_k, self.ambient_k
+        if wanted.in_case:
+            air_k, wall_k = wanted.k[_AIR], wanted.k[_INNER]
+        to_air_w, to_wall_w = self.body.given_off_w(wanted.bodies(), air_k, wall_k)
+        return HeatDetail(
+            [state.id for state in self.states], self.body.nominal,
+            None if self.box is None else self.box.nominal, self.soc_w, self.rest_w,
+            self.other_w, self.ambient_k, wanted.nodes_c(self.body), wall_k - ZERO_C_K,
+            (np.asarray(to_air_w), np.asarray(to_wall_w)), self._flows_w(held),
+        )  # fmt: skip
+
+    def _flows_w(self, held: _Temps) -> dict[tuple[str, str], FloatArray]:
+        """Heat that passes from node to node, at nominal figures. [W]"""
+        ambient = self.ambient_k[:, :1]
+        die, sink, board, *case = held.k[:, :, :1]
+        body = self.body.nominal
+        air, wall = (case[0], case[1]) if case else (ambient, ambient)
+        air_name, wall_name = ("inside", "wall") if case else ("outside", "outside")
+        flows: dict[tuple[str, str], FloatArray] = {}
+
+        def add(start: str, end: str, conductance: Quantity, delta_k: FloatArray) -> None:
+            flow: FloatArray = (conductance * delta_k)[:, 0]
+            flows[start, end] = flows.get((start, end), 0.0) + flow
+
+        add("die", "board", body.die_board_w_k, die - board)
+        if body.sink is not None and body.die_sink_w_k is not None:
+            add("die", "sink", body.die_sink_w_k, die - sink)
+            add("sink", air_name, body.sink.air_w_k, sink - air)
+            add("sink", wall_name, body.sink.wall_w_k, sink - wall)
+        add("board", air_name, body.board.air_w_k, board - air)
+        add("board", wall_name, body.board.wall_w_k, board - wall)
+        if self.box is not None and case:
+            box = self.box.nominal
+            add("inside", "wall", inside_w_k(box, air, wall), air - wall)
+            draught, forced = exchange_w_k(box, air, ambient)
+            add("inside", "outside", draught + forced, air - ambient)
+            add("wall", "outside", outside_w_k(box, case[2], ambient), case[2] - ambient)
+        return flows
+
+    def _governed(
+        self, high: _Temps, low: _Temps, near: _Temps, guess_w: FloatArray, hot: IntArray
+    ) -> tuple[FloatArray, _Temps]:
+        """Power and temperatures of the hot states with the clock lowered to the limit.
+
+        A die's temperature is close to linear in its power, so one secant from idle and wanted
+        power (the guess) comes within a fraction of a kelvin; what is left is interpolated.
+        """
+        limit_k = self.limit_k
+        high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
+        over = near.die_k > limit_k
+        other_end_w, other_end = np.where(over, low_w, high_w), low.where(over, high)
+        share = near.share_to(other_end, limit_k)
+        held_w = guess_w + share * (other_end_w - guess_w)
+        throttles = high.die_k > limit_k
+        held = near.towards(other_end, share).where(throttles, high)
+        return np.where(throttles, held_w, high_w), held
+
+    def _nearest_to_limits(self) -> tuple[list[int], FloatArray]:
+        """For the die and each hot spot its worst state that must hold, and how far it is there.
+
+        One kelvin outside is close to one at any of them. [K]
+        """
+        temps_c = [self.wanted.die_k - ZERO_C_K, *(spot.temp_c for spot in self.spots)]
+        limits_c = [self.throttle_c, *(spot.limit_c for spot in self.spots)]
+        hard = [n for n, state in enumerate(self.states) if state.hard]
+        states, spare_k = [], []
+        for temp_c, limit_c in zip(temps_c, limits_c, strict=True):
+            worst = max(hard, key=temp_c[:, 0].__getitem__)
+            states.append(worst)
+            spare_k.append(limit_c - temp_c[worst])
+        return states, np.array(spare_k)
+
+    def _hottest_ambient_c(
+        self, wanted: _Temps, there: _Temps, spare_k: FloatArray, warmer_k: FloatArray
+    ) -> FloatArray:
+        """Outside temperature at which the die and each hot spot just reach their limits.
+
+        From the room they have now and what is left of it on a day warmer by `warmer_k`, corrected
+        once; a hot spot follows the air around it.
+        """
+        followed_k = there.k[_DIE] - wanted.k[_DIE]
+        followed_k[1:] = (there.k[_AIR] - wanted.k[_AIR])[1:] if wanted.in_case else warmer_k[1:]
+        slope = np.ones_like(warmer_k)
+        np.divide(followed_k, warmer_k, out=slope, where=np.abs(warmer_k) > 1e-6)
+        left_k = spare_k - followed_k
+        ambient_c = self.plan.place.ambient_max_c
+        hottest_c: FloatArray = ambient_c + warmer_k + left_k / np.clip(slope, 0.3, 1.5)
+        return hottest_c
+
+
+def _solved(
+    body: BoardBody, box: Enclosure | None, soc_w: Quantity, rest_w: Quantity, other_w: Quantity,
+    ambient_k: Quantity, *start: Quantity,
+) -> tuple[Quantity, ...]:  # fmt: skip
+    """Temperatures of a board in its case in the order of `_Temps`. [K]
+
+    `start` are air, inner and outer wall nearby, if any are known.
+    """
+    if box is None:
+        found = body.temps(soc_w, rest_w, ambient_k, ambient_k)
+        return found.die_k, found.sink_k, found.board_k
+    heat = body.response.heat_input(soc_w, rest_w, other_w)
+    case = solve_enclosure(box, heat, ambient_k, CaseTemps(*start) if start else None)
+    found = body.temps(soc_w, rest_w, case.air_k, case.inner_wall_k)
+    around = case.air_k, case.inner_wall_k, case.outer_wall_k
+    return found.die_k, found.sink_k, found.board_k, *around
+
+
+_DIE, _SINK, _BOARD, _AIR, _INNER, _OUTER = range(6)
+
+
+@dataclass(slots=True)
+class _Temps:
+    """Temperatures of the same states: die, sink and board, and in a case inside air and the
+    inner and outer face of its wall; shape (3 or 6, states, samples). [K]
+    """
+
+    k: FloatArray
+
+    @property
+    def die_k(self) -> FloatArray:
+        """Of the die, shape (states, samples)."""
+        die: FloatArray = self.k[_DIE]
+        return die
+
+    @property
+    def in_case(self) -> bool:
+        """Whether there is a case around the board."""
+        return len(self.k) > _AIR
+
+    def bodies(self) -> BodyTemps:
+        """Of die, sink and board."""
+        return BodyTemps(self.k[_DIE], self.k[_SINK], self.k[_BOARD])
+
+    def rows(self, states: Any) -> _Temps:
+        """Some of the states."""
+        return _Temps(self.k[:, states])
+
+    def replaced(self, states: Any, new: _Temps) -> _Temps:
+        """With some of the states put in place."""
+        changed = self.k.copy()
+        changed[:, states] = new.k
+        return _Temps(changed)
+
+    def warmer(self, delta_k: FloatArray) -> FloatArray | None:
+        """Air and walls of the case, were everything warmer by so much; None without one."""
+        return self.k[_AIR:] + delta_k if self.in_case else None
+
+    def where(self, chosen: BoolArray, other: _Temps) -> _Temps:
+        """This where chosen, another elsewhere."""
+        return _Temps(np.where(chosen, self.k, other.k))
+
+    def towards(self, other: _Temps, share: FloatArray) -> _Temps:
+        """Between this and another, linear in `share`."""
+        return _Temps(self.k + share * (other.k - self.k))
+
+    def share_to(self, other: _Temps, limit_k: FloatArray) -> FloatArray:
+        """How far from this to another the die reaches a limit, 0 to 1."""
+        span = other.die_k - self.die_k
+        room = limit_k - self.die_k
+        share = np.divide(room, span, out=np.zeros_like(room), where=np.abs(span) > 1e-9)
+        return np.clip(share, 0.0, 1.0)
+
+    def nodes_c(self, body: BoardBody) -> dict[str, FloatArray]:
+        """Temperatures by the name of their node. [°C]"""
+        temp_c = self.k - ZERO_C_K
+        nodes = {"die": temp_c[_DIE], "board": temp_c[_BOARD]}
+        if body.sink is not None:
+            nodes["sink"] = temp_c[_SINK]
+        if self.in_case:
+            nodes["inside"], nodes["wall"] = temp_c[_AIR], temp_c[_OUTER]
+        return nodes
+
+
+@dataclass(slots=True, frozen=True)
+class _SplitHeat:
+    """Heat of a board by rows of its table, shape (6, samples): of its processor, of the rest, and
+    of an idle processor beside that rest; at its peak, shape (samples,). [W]
+    """
+
+    soc_w: FloatArray
+    rest_w: FloatArray
+    soc_idle_w: FloatArray
+    soc_peak_w: FloatArray
+
+
+@lru_cache(maxsize=64)
+def _split_heat(board: CompiledPart) -> _SplitHeat:
+    """How a board's draw divides; the processor's share grows from idle to peak."""
+    heat, figure, own = board.part.board_heat, board.figure, board.loads["own"]
+    if heat is None:
+        raise ValueError("the board needs thermal figures")
+    idle_w, peak_w = own.row("idle"), own.row("peak")
+    share_idle = figure("board_heat.soc_share_idle", heat.soc_share_idle)
+    share_peak = figure("board_heat.soc_share_peak", heat.soc_share_peak)
+    part = np.clip((own.table - idle_w) / np.maximum(peak_w - idle_w, 1e-9), 0.0, 1.0)
+    soc_w = own.table * (share_idle + (share_peak - share_idle) * part)
+    return _SplitHeat(
+        soc_w, own.table - soc_w, np.minimum(idle_w * share_idle, soc_w), peak_w * share_peak
+    )
+
+
+@lru_cache(maxsize=64)
+def _board_body(
+    board: CompiledPart, cooler: CompiledPart | None, sides: tuple[str, ...]
+) -> BoardBody:
+    """The board under its cooler, with boards stacked on `sides` of it; kept for the next kit."""
+    heat, figure = board.part.board_heat, board.figure
+    if heat is None:
+        raise ValueError("the board needs thermal figures")
+    still = figure("board_heat.r_ba_k_w", heat.r_ba_k_w) * ADD_ON_FACTOR[sides]
+    own = None if cooler is None else cooler.part.cooler
+    blown = own is not None and own.blows_over_board and own.r_fan_k_w is not None
+    board_path = split_path(still, still * BLOWN_BOARD_FACTOR if blown else None)
+    link = 1 / figure("board_heat.r_db_k_w", heat.r_db_k_w)
+    if cooler is None or own is None:
+        return BoardBody(link, None, None, board_path)
+    of = cooler.figure
+    side = figure("board_heat.soc_side_mm", heat.soc_side_mm)
+    pad = layer_k_w(
+        of("cooler.interface_mm", own.interface_mm),
+        of("cooler.interface_w_mk", own.interface_w_mk),
+        side * side,
+    )
+    die_sink = 1 / (figure("board_heat.r_jc_k_w", heat.r_jc_k_w) + pad)
+    still_sink = of("cooler.r_still_k_w", own.r_still_k_w)
+    forced = None
+    if own.r_fan_k_w is not None:
+        forced = of("cooler.r_fan_k_w", own.r_fan_k_w)
+    return BoardBody(link, die_sink, split_path(still_sink, forced), board_path)
+
+
+@lru_cache(maxsize=64)
+def _enclosure(
+    shell: CompiledPart, cooler: CompiledPart | None, standing: str, altitude_m: float,
+    sun_w_m2: float,
+) -> Enclosure | None:  # fmt: skip
+    """A case in its place, stirred by the fan of a cooler; None for one that is open."""
+    case, of = shell.part.case, shell.figure
+    if case is None or case.open:
+        return None
+    own = None if cooler is None else cooler.part.cooler
+    low, high = case.vent_low_cm2 * 1e-4, case.vent_high_cm2 * 1e-4
+    area = vent_area_m2(low, high)
+    has_fan = own is not None and own.r_fan_k_w is not None
+    fan_flow: FloatArray | float = 0.0
+    if has_fan and area > 0 and cooler is not None and own is not None:
+        free = cooler.figure("cooler.free_flow_m3_h", own.free_flow_m3_h)
+        fan_flow = of("case.fan_exchange_share", case.fan_exchange_share) * free / 3600
+    wall = case.wall_mm * 1e-3
+    rise = case.vent_rise_mm
+    box = Enclosure(
+        length_m=case.inner_length_mm * 1e-3 + 2 * wall,
+        width_m=case.inner_width_mm * 1e-3 + 2 * wall,
+        height_m=case.inner_height_mm * 1e-3 + 2 * wall,
+        wall_m=wall,
+        wall_w_mk=of("case.wall_w_mk", case.wall_w_mk),
+        emissivity=of("case.emissivity", case.emissivity),
+        bottom_share=BOTTOM_SHARE[standing],
+        stirred=has_fan,
+        vent_area_m2=area,
+        vent_rise_m=(VENT_RISE_SHARE * case.inner_height_mm if rise is None else rise) * 1e-3,
+        fan_flow_m3_s=fan_flow,
+        pressure_pa=pressure_pa(altitude_m),
+    )
+    if not sun_w_m2:
+        return box
+    taken_in = of("case.absorptance", case.absorptance)
+    return replace(box, sun_w=taken_in * sun_w_m2 * box.sunlit_m2)
+
+
+def _losses_w(power: PowerResult, mean: list[int]) -> dict[str, FloatArray]:
+    """What converters and supplies inside lose as heat, by rail, shape (states, samples). [W]"""
+    nodes = power.nodes
+    losses: dict[str, FloatArray] = {}
+    inside: list[int] = []
+    for place, node in enumerate(nodes):
+        if (node.parent >= 0 and node.converter != place) or not node.instance.part.inside:
+            continue
+        source = node.instance.part.source
+        if node.parent >= 0:
+            inside.append(place)
+        elif source is not None and source.efficiency is not None:
+            efficiency = node.instance.compiled.figure("source.efficiency", source.efficiency)
+            given_w = power.current_a[place] * power.voltage_v[place]
+            losses[node.id] = given_w[mean] * (1 / efficiency - 1)
+    if inside:
+        taken_w = power.input_a[inside] * power.voltage_v[[nodes[n].parent for n in inside]]
+        given_w = power.current_a[inside] * power.voltage_v[inside]
+        lost_w = np.maximum((taken_w - given_w)[:, mean], 0.0)
+        losses.update((nodes[n].id, row) for n, row in zip(inside, lost_w, strict=True))
+    return losses

@@ -1,0 +1,204 @@
+"""Rules of heat: does it throttle, can it be cooled, does it stand the place."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from cobblewort.core import words
+from cobblewort.core.aspects.heat.model import SpotTemps
+from cobblewort.core.aspects.heat.workings import limit_term, throttle_term
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Check, Margin, Severity
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.remedies import add_missing, another, another_supply
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.working import Sum, computed_term
+
+
+@rule(
+    "HEAT-01", "heat", "The processor keeps its clock",
+    why="A processor that reaches its throttle point slows itself; in a sealed case or a hot loft "
+    "that is soon reached.",
+    formula="(Td - Tb)/Rdb + (Td - Tin)/(Rjc + Rtim + Rsink) = Psoc; (Tb - Tin)/Rba = Prest + "
+    "(Td - Tb)/Rdb; inside air and wall from natural convection, radiation and vents; Td <= "
+    "throttle point",
+    source="Churchill and Chu 1975; McAdams 1954; Stefan-Boltzmann; BS 5925 for vents",
+    remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
+)  # fmt: skip
+def throttle(kit: Kit) -> Iterator[Check]:
+    """Die temperature on the hottest day against the throttle point, as if it never slowed."""
+    heat = kit.heat
+    if heat.board is None or not heat.coolable:
+        return
+    board = heat.board
+
+    def sentence(margin: Margin) -> str:
+        shown, limit = words.apart(words.degrees, margin.value, margin.limit)
+        number = heat.means.labels.index(margin.state)
+        text = (
+            f"The processor of {board.name} comes to {shown}"
+            f"{words.when(margin.state)} at {words.degrees(heat.ambient_c)} outside; it slows "
+            f"itself at {limit}"
+        )
+        if margin.spare < 0:
+            speed = float(heat.speed_share[number, 0])
+            return f"{text} and would hold {words.percent(speed)} of its clock."
+        most_c = words.degrees(float(heat.die_ambient_c[0]))
+        return f"{text}. The processor is good up to {most_c} outside."
+
+    def working(state: int) -> Sum:
+        die_c = float(heat.wanted_die_c[state, 0])
+        figure = f"heat:die@{heat.states[state].id}"
+        inputs = [
+            throttle_term(board),
+            computed_term("T_die", "die at full clock", "°C", die_c, figure),
+        ]
+        return Sum("throttle point less die temperature", "T_limit - T_die", inputs)
+
+    lines = tuple(i.line.id for i in (board, kit.stack.cooler, kit.stack.case) if i is not None)
+    yield Check(
+        f"{board.id}.die", "Processor temperature", "°C", "max", heat.wanted_die_c,
+        heat.throttle_c, sentence, lines,
+        heat.means.labels, heat.means.hard,
+        span=max(1.0, nominal(heat.throttle_c) - heat.ambient_c),
+        working=working,
+    )  # fmt: skip
+
+
+@rule(
+    "HEAT-02", "heat", "It can be cooled at all",
+    why="Where even the idle processor passes its throttle point no clock helps.",
+    formula="Td at idle power <= throttle point",
+    source="as HEAT-01",
+    remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
+)  # fmt: skip
+def coolable(kit: Kit) -> Iterator[Remark]:
+    """Silent unless the die is too hot at idle power."""
+    heat = kit.heat
+    if heat.board is not None and not heat.coolable:
+        yield Remark(
+            f"{heat.board.id}.die", "stops",
+            f"Even idle, the processor of {heat.board.name} passes "
+            f"{words.degrees(float(heat.throttle_c[0]))} at {words.degrees(heat.ambient_c)} "
+            "outside: this kit cannot be cooled there.",
+            tuple(i.line.id for i in (heat.board, kit.stack.cooler, kit.stack.case) if i),
+        )  # fmt: skip
+
+
+@rule(
+    "HEAT-03", "heat", "Every part stands the coldest and the hottest day",
+    why="Cards, batteries and drives have narrower limits than boards.",
+    formula="rated from <= coldest day, hottest day <= rated to",
+    source="maker's ambient rating",
+    remedies=(another("board", "data", "boot", "addon"),),
+)  # fmt: skip
+def ambient_rating(kit: Kit) -> Iterator[Remark]:
+    """Parts whose stated range does not hold the place's; inside a case it is warmer still."""
+    place = kit.plan.place
+    for line, part in kit.by_line:
+        if line.role in ("borrow", "fastener"):
+            continue
+        low, high = part.ambient_min_c, part.ambient_max_c
+        too_cold = low is not None and place.ambient_min_c < low
+        too_hot = high is not None and place.ambient_max_c > high
+        if too_cold or too_hot:
+            limit = low if too_cold else high
+            day = place.ambient_min_c if too_cold else place.ambient_max_c
+            yield Remark(
+                line.id, "stops",
+                f"{part.model} is rated {'from' if too_cold else 'to'} {limit:g} °C; the "
+                f"{'coldest' if too_cold else 'hottest'} day here is {day:g} °C.",
+                (line.id,),
+            )  # fmt: skip
+
+
+@rule(
+    "HEAT-05", "heat", "Drives keep their speed",
+    why="Fast drives slow themselves when they are hot, and a drive under a board or in a small "
+    "case has little air.",
+    formula="T_drive = T_inside + P R_air f <= throttle point of the drive; f is 1 in still air",
+    source="maker's throttle point; resistance to air by size: typical, from memory",
+    remedies=(another("data", "boot"), another("case"), another("cooling")),
+)  # fmt: skip
+def drives(kit: Kit) -> Iterator[Check]:
+    """Each drive inside against its throttle point; a slow drive is tight, it stops nothing."""
+    for spot in kit.heat.spots:
+        if spot.spot.slows:
+            yield _spot_check(kit, spot, spot.instance.name, "it slows itself at", "tight")
+
+
+@rule(
+    "HEAT-06", "heat", "Controllers, regulators and a supply inside stay within their limits",
+    why="The processor is not the only hot thing: controllers and their coils are hot enough to "
+    "burn, and a supply in a closed box heats itself and all the rest.",
+    formula="T = T_inside + P R_air f <= limit; P is the load's share, or what a converter loses, "
+    "P_out (1/eta - 1); f is 1 in still air",
+    source="maker's limit; resistance to air: typical, from memory",
+    remedies=(another("case"), another("addon"), another("cooling"), another_supply),
+)  # fmt: skip
+def hot_spots(kit: Kit) -> Iterator[Check]:
+    """Each other hot spot inside against what it is rated for."""
+    for spot in kit.heat.spots:
+        if not spot.spot.slows:
+            yield _spot_check(
+                kit, spot, f"The {words.within(spot.label)}", "it is good to", "stops"
+            )
+
+
+def _spot_check(kit: Kit, spot: SpotTemps, name: str, until: str, breach: Severity) -> Check:
+    """A hot spot against its limit, in every state."""
+    heat, piece = kit.heat, spot.instance
+
+    def sentence(margin: Margin) -> str:
+        shown, limit = words.apart(words.degrees, margin.value, margin.limit)
+        return (
+            f"{name} comes to {shown}{words.when(margin.state)} at "
+            f"{words.degrees(heat.ambient_c)} outside; {until} {limit}."
+        )
+
+    def working(state: int) -> Sum:
+        figure = f"heat:{spot.id}@{heat.states[state].id}"
+        temp = computed_term("T", spot.label, "°C", float(spot.temp_c[state, 0]), figure)
+        return Sum("limit less temperature", "T_limit - T", [limit_term(spot), temp])
+
+    return Check(
+        spot.id, f"Temperature: {spot.label}", "°C", "max", spot.temp_c, spot.limit_c,
+        sentence, tuple(i.line.id for i in (piece, kit.stack.case) if i),
+        heat.means.labels, heat.means.hard,
+        span=max(1.0, nominal(spot.limit_c) - heat.ambient_c), breach=breach, working=working,
+    )  # fmt: skip
+
+
+@rule(
+    "HEAT-04", "heat", "There is something to judge",
+    why="A board without thermal figures is not cool: nothing is known. Of several boards one is "
+    "worked out; those of its kind under a cooler of the same kind get as warm.",
+    formula="each board has thermal figures of its own or of its class, or is like one that has",
+    source="common practice",
+)  # fmt: skip
+def heat_known(kit: Kit) -> Iterator[Remark]:
+    """A note where the heat of a board cannot be worked out."""
+    if kit.heat.board is None and kit.stack.board is not None:
+        yield Remark(
+            "heat", "note", f"Not known: how warm it gets, as {kit.heat.why_not}.",
+            (kit.stack.board.line.id,),
+        )  # fmt: skip
+    if kit.heat.board is not None and (others := _unlike(kit, kit.heat.board)):
+        yield Remark(
+            "others", "note",
+            f"Not known: how warm {words.few(i.name for i in others)} "
+            f"{'gets' if len(others) == 1 else 'get'}; heat is worked out for "
+            f"{kit.heat.board.name} and what is like it.",
+            tuple(dict.fromkeys(i.line.id for i in others)),
+        )  # fmt: skip
+
+
+def _unlike(kit: Kit, board: Instance) -> list[Instance]:
+    """Boards that are not of the kind of the one worked out, or lack a cooler like its own."""
+    cooler = kit.stack.cooler
+    alike = [other for other in kit.stack.boards if other.part is board.part]
+    if cooler is not None:
+        alike = alike[: sum(piece.part is cooler.part for piece in kit.instances)]
+    return [other for other in kit.stack.boards if other not in alike]

@@ -1,0 +1,64 @@
+"""Rules of noise: what its place allows to be heard."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from cobblewort.core import words
+from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Check, Margin
+from cobblewort.core.judging.remedies import another, remove_named
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.working import Sum, plan_term, reading_term
+
+
+@rule(
+    "NOISE-01", "noise", "It is quiet enough for its place",
+    why="A fan that nobody minds on the bench is heard all night beside a bed, and by every "
+    "microphone.",
+    formula="10 lg(sum of 10^(L_i / 10)) <= limit of the place, at 1 m, fans at full speed",
+    source="ISO 3744, energy sum of levels (from memory); levels are the makers' own",
+    remedies=(another("cooling", "data", "boot"), remove_named),
+)  # fmt: skip
+def quiet_enough(kit: Kit) -> Iterator[Check | Remark]:
+    """The level of all that turns against the limit; silent where the place has none."""
+    most = kit.plan.place.noise_max_dba
+    if most is None:
+        return
+    noise = kit.noise
+    if noise.unknown:
+        yield Remark(
+            "level", "note",
+            f"Not known: how loud {words.few(i.name for i in noise.unknown)} "
+            f"{'is' if len(noise.unknown) == 1 else 'are'}.",
+            tuple(dict.fromkeys(i.line.id for i in noise.unknown)),
+        )  # fmt: skip
+    lines = tuple(dict.fromkeys(piece.line.id for piece, _ in noise.heard))
+
+    def sentence(margin: Margin) -> str:
+        what = words.few(piece.name for piece, _ in noise.heard)
+        return (
+            f"{words.opening(what)} {'is' if len(noise.heard) == 1 else 'are'} heard at "
+            f"{margin.value:.0f} dB(A) at 1 m; its place allows {margin.limit:.0f}."
+        )
+
+    def working(state: int) -> Sum:
+        del state
+        limit = plan_term("L_max", "limit of the place", "dB(A)", float(most))
+        levels = [
+            reading_term(f"L_{n}", f"heard of {piece.name}", "dB(A)", piece, "noise_dba", own)
+            for n, (piece, _) in enumerate(noise.heard, 1)
+            if (own := piece.part.noise_dba) is not None
+        ]
+        powers = " + ".join(f"10 ** ({term.symbol} / 10)" for term in levels)
+        total = f"10 * log10({powers})" if levels else "0"
+        return Sum(
+            "limit less the sum of the levels, their powers added", f"L_max - {total}",
+            [limit, *levels],
+        )  # fmt: skip
+
+    yield Check(
+        "place", "Noise at 1 m", "dB(A)", "max", noise.level_dba, float(most),
+        sentence, lines, working=working,
+    )  # fmt: skip

@@ -1,0 +1,454 @@
+"""Rules of supply: is it fed, does each limit hold, is there voltage enough."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from functools import partial
+from typing import NamedTuple
+
+import numpy as np
+
+from cobblewort.core import words
+from cobblewort.core.aspects.power.model import Node, set_v
+from cobblewort.core.aspects.power.workings import current_term
+from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.figures.reading import Reading
+from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Check, Margin
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.remedies import (
+    another,
+    another_lead,
+    another_supply,
+    lift_port_limit,
+    powered_hub,
+)
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.working import (
+    Sum,
+    SumFunction,
+    Term,
+    computed_term,
+    plan_term,
+    reading_term,
+    standard_term,
+)
+from cobblewort.core.parts.model import Lead, Source
+from cobblewort.core.standards import usb
+
+
+def _node_check(
+    kit: Kit, node: int, subject: str, label: str, limit: FloatArray, *, lines: tuple[str, ...],
+    sockets: tuple[str, ...] = (), in_watts: bool = False, say: str, allowed: Callable[[], Sum],
+) -> Check:  # fmt: skip
+    """A limit on the current (or power) that passes a node, in every state.
+
+    `allowed` gives the working of the limit, which is not written down until somebody asks for it.
+    """
+    power = kit.power
+    value = power.limit_current_a[node]
+    if in_watts:
+        value = value * power.limit_voltage_v[node]
+    show = words.watts if in_watts else words.amps
+
+    def sentence(margin: Margin) -> str:
+        shown, most = words.apart(show, margin.value, margin.limit)
+        at = f"{say} {shown}{words.when(margin.state)}"
+        if margin.spare < 0:
+            return f"{at}; the limit is {most}."
+        loaded = words.percent(margin.value / margin.limit)
+        return f"{at}, {loaded} of its limit of {most}."
+
+    def working(state: int) -> Sum:
+        name, at = power.nodes[node].id, power.states[power.limits.places[state]].id
+        current = current_term(power, node, power.limits.places[state])
+        most = allowed()
+        if not in_watts:
+            return Sum(
+                f"{most.words} less the current", f"{most.expression} - I", [*most.inputs, current]
+            )
+        volts = computed_term(
+            "V", "voltage there", "V", float(power.limit_voltage_v[node][state, 0]),
+            f"rail:{name}:v@{at}",
+        )  # fmt: skip
+        return Sum(
+            f"{most.words} less voltage times current", f"{most.expression} - V * I",
+            [*most.inputs, volts, current],
+        )  # fmt: skip
+
+    return Check(
+        subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
+        power.limits.labels, power.limits.hard, sockets, electrical=True, working=working,
+    )  # fmt: skip
+
+
+def _through(kit: Kit, place: int) -> tuple[str, ...]:
+    """Lines whose loads hang below a node, and the node's own."""
+    below, children, nodes = [place], kit.power.children, kit.power.nodes
+    for number in below:  # which grows as it is walked
+        below += children[number]
+    return tuple(dict.fromkeys([nodes[number].instance.line.id for number in below]))
+
+
+@rule(
+    "PWR-01", "supply", "Something feeds every part",
+    why="A plug of the wrong kind or a missing lead leaves a board dark.",
+    formula="every rail with a load hangs on a source",
+    source="common practice",
+    remedies=(another_supply, another_lead),
+)  # fmt: skip
+def fed(kit: Kit) -> Iterator[Remark]:
+    """The board that nothing feeds; other parts follow from it and are told by FIT-02."""
+    if not kit.of_role("supply"):
+        return
+    for instance in kit.power.unfed:
+        if instance.part.kind == "board":
+            yield Remark(
+                instance.id, "stops",
+                f"Nothing feeds {instance.name}: no plug of the kit reaches its "
+                f"{_inlet_word(instance)} inlet.",
+                (instance.line.id, *(i.line.id for i in kit.of_role("supply"))),
+            )  # fmt: skip
+
+
+def _inlet_word(instance: Instance) -> str:
+    sockets = instance.part.sockets.values()
+    inlets = [s.connector for s in sockets if s.role == "power_in" and s.required]
+    return words.listed(map(words.connector, inlets)) if inlets else "power"
+
+
+@rule(
+    "PWR-02", "supply", "The supply gives enough",
+    why="Too little current shows as slow running, drives that drop out and random resets.",
+    formula="I_out <= I_rated (1 - k (T - T_full)) for T above T_full, in every state",
+    source="maker's rating; 80 % as the mark of tight is common practice",
+    remedies=(another_supply,),
+)  # fmt: skip
+def source_rating(kit: Kit) -> Iterator[Check]:
+    """The current out of each source against its rating at the hottest day."""
+    if not kit.power.stands:
+        return
+    for place, node in enumerate(kit.power.nodes):
+        source = node.instance.part.source
+        if source is None or node.parent >= 0:
+            continue
+        around_c, around = _around(kit, node.instance)
+        of = node.instance.compiled.figure
+        warm_k = np.maximum(0.0, around_c - of("source.full_to_c", source.full_to_c))
+        derate = 1 - of("source.derate_share_k", source.derate_share_k) * warm_k
+        limit = of("source.rated_a", source.rated_a) * np.maximum(derate, 0.0)
+        yield _node_check(
+            kit, place, node.id, f"{node.instance.name} current", limit,
+            lines=(node.instance.line.id,), say=f"{node.instance.name} has to give",
+            allowed=partial(_derated, node.instance, source, around),
+        )  # fmt: skip
+
+
+def _derated(piece: Instance, source: Source, around: Callable[[], Term]) -> Sum:
+    """The rated current at the temperature around a supply."""
+    return Sum(
+        "rated current, less its derating above the full-load temperature",
+        "I_rated * max(0, 1 - k * max(0, T - T_full))",
+        [
+            reading_term("I_rated", "rated current", "A", piece, "source.rated_a", source.rated_a),
+            reading_term("k", "derating a kelvin", "1/K", piece, "source.derate_share_k",
+                         source.derate_share_k),
+            around(),
+            reading_term("T_full", "full load up to", "°C", piece, "source.full_to_c",
+                         source.full_to_c),
+        ],
+    )  # fmt: skip
+
+
+def _around(kit: Kit, piece: Instance) -> tuple[FloatArray | float, Callable[[], Term]]:
+    """How warm the air around a supply is: the hottest day, or inside air where it stands inside.
+
+    Inside air is that of the warmest state that must hold.
+    """
+    ambient_c = kit.plan.place.ambient_max_c
+    detail = kit.heat.detail if piece.part.inside else None
+    inside = None if detail is None else detail.wanted_c.get("inside")
+    if inside is None:
+        return ambient_c, partial(plan_term, "T", "hottest day", "°C", ambient_c)
+    hard = [n for n, state in enumerate(kit.heat.states) if state.hard]
+    warmest = max(hard, key=lambda n: float(inside[n, 0]))
+    figure = f"heat:inside@{kit.heat.states[warmest].id}"
+    inside_c = inside[warmest]
+    return inside_c, lambda: computed_term("T", "inside air", "°C", float(inside_c[0]), figure)
+
+
+@rule(
+    "PWR-03", "supply", "A lead carries its current",
+    why="More than 3 A goes only through a lead that is marked for 5 A; a thin lead gets warm.",
+    formula="I_lead <= the least of its rating and what its marking lets through (3 A or 5 A)",
+    source="USB Type-C and USB Power Delivery, electronically marked leads (from memory)",
+    remedies=(another_lead, another_supply),
+)  # fmt: skip
+def lead_rating(kit: Kit) -> Iterator[Check]:
+    """The current in each lead against its rating and its marking."""
+    if not kit.power.stands:
+        return
+    for place, node in enumerate(kit.power.nodes):
+        lead = node.instance.part.lead
+        if lead is None:
+            continue
+        of = node.instance.compiled.figure
+        limit = np.minimum(
+            of("lead.rated_a", lead.rated_a), usb.lead_limit_a(lead.marked_a.nominal)
+        )
+        yield _node_check(
+            kit, place, node.id, f"{node.instance.name} current", limit,
+            lines=(node.instance.line.id,), say=f"{node.instance.name} has to carry",
+            allowed=partial(_rated_and_marked, node.instance, lead),
+        )  # fmt: skip
+
+
+def _rated_and_marked(piece: Instance, lead: Lead) -> Sum:
+    """What a lead carries."""
+    marked_a = usb.lead_limit_a(lead.marked_a.nominal)
+    return Sum(
+        "the lesser of its rating and what its marking lets through", "min(I_rated, I_mark)",
+        [
+            reading_term("I_rated", "rated current", "A", piece, "lead.rated_a", lead.rated_a),
+            standard_term("I_mark", "let through by its marking", "A", marked_a, "USB Type-C"),
+        ],
+    )  # fmt: skip
+
+
+@rule(
+    "PWR-04", "supply", "Sockets that share a limit stay within it",
+    why="A board limits its sockets as a group, and lower while the supply has not announced its "
+    "full current; drives then drop out under load.",
+    formula="sum of what hangs on the rail <= its limit; the announced one if the path from source "
+    "to inlet announces it, the lower one otherwise",
+    source="maker's limit; the announcement is the least of source, lead mark and inlet: USB Power "
+    "Delivery (from memory)",
+    remedies=(powered_hub, another_supply, lift_port_limit, another("addon", "data")),
+)  # fmt: skip
+def shared_limit(kit: Kit) -> Iterator[Check]:
+    """Each rail inside a part that carries a limit of its own."""
+    if not kit.power.stands:
+        return
+    in_use: dict[tuple[Instance, str | None], list[str]] = {}
+    for _, socket in kit.fit.placed.values():
+        in_use.setdefault((socket.instance, socket.socket.rail), []).append(socket.id)
+    carries = kit.power.carries
+    for place, node in enumerate(kit.power.nodes):
+        held = _rail_limit(kit, node) if carries[place] else None
+        if held is None:
+            continue
+        label, of = node.rail.label, node.instance.compiled.figure
+        yield _node_check(
+            kit, place, node.id, f"{label} of {node.instance.name}", of(held.path, held.reading),
+            lines=_through(kit, place), sockets=tuple(in_use.get((node.instance, node.name), ())),
+            in_watts=held.unit == "W",
+            say=f"{label} of {node.instance.name}{held.reason} must carry",
+            allowed=partial(
+                _stated, "the limit", f"limit of {label}", held.unit, node.instance, held.path,
+                held.reading,
+            ),
+        )  # fmt: skip
+
+
+class _RailLimit(NamedTuple):
+    """The limit of a rail by the path of its figure, and why if it is the lower one."""
+
+    path: str
+    reading: Reading
+    unit: str
+    reason: str = ""
+
+
+def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
+    rail = node.rail
+    if rail.limit_w is not None:
+        return _RailLimit(f"rails.{node.name}.limit_w", rail.limit_w, "W")
+    if rail.limit_a is None:
+        return None
+    path = f"rails.{node.name}"
+    announced = kit.power.announced_a.get(node.instance.id, 0.0)
+    if (
+        rail.limit_unannounced_a is not None
+        and rail.announce_a is not None
+        and announced < rail.announce_a
+        and not kit.plan.settings.lift_port_limit
+    ):
+        reason = f" (held down, as {rail.announce_a:g} A is not announced)"
+        return _RailLimit(f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A", reason)
+    return _RailLimit(f"{path}.limit_a", rail.limit_a, "A")
+
+
+def _stated(
+    words_for: str, label: str, unit: str, piece: Instance, path: str, reading: Reading
+) -> Sum:
+    """A limit that the maker states."""
+    term = reading_term("P_limit" if unit == "W" else "I_limit", label, unit, piece, path, reading)
+    return Sum(words_for, term.symbol, [term])
+
+
+@rule(
+    "PWR-05", "supply", "Each socket stays within its own limit",
+    why="One greedy thing can trip its socket while the group still has room.",
+    formula="I_socket <= limit of the socket",
+    source="maker's limit; plain hosts owe 0.5 A (USB 2.0) or 0.9 A (USB 3.2), from memory",
+    remedies=(powered_hub, another("addon", "data")),
+)  # fmt: skip
+def socket_limit(kit: Kit) -> Iterator[Check]:
+    """What each plug draws through its socket, where the socket states a limit."""
+    if not kit.power.stands:
+        return
+    for place, node in enumerate(kit.power.nodes):
+        at = node.socket
+        if at is None or at.socket.limit_a is None:
+            continue
+        path, own = f"sockets.{at.name}.limit_a", at.socket.limit_a
+        limit = at.instance.compiled.figure(path, own)
+        label = at.socket.label or at.name
+        yield _node_check(
+            kit, place, at.id, f"{label} with {node.instance.name}", limit,
+            lines=tuple(dict.fromkeys((node.instance.line.id, at.instance.line.id))),
+            sockets=(at.id,),
+            say=f"The {label} of {at.instance.name} has to carry"
+            if at.socket.role == "power_in"
+            else f"{node.instance.name} draws from its {label}",
+            allowed=partial(
+                _stated, "the limit of the socket", f"limit of the {label}", "A", at.instance,
+                path, own,
+            ),
+        )  # fmt: skip
+
+
+@rule(
+    "PWR-06", "supply", "The board keeps voltage enough",
+    why="Below its flag voltage a board slows down, below brown-out it resets; a thin or long lead "
+    "is the usual cause.",
+    formula="V_board = V_set - I (R_lead + R_contacts), solved with I = P / V",
+    source="two-wire DC drop, constant-power load; maker's thresholds",
+    remedies=(another_lead, another_supply),
+)  # fmt: skip
+def board_voltage(kit: Kit) -> Iterator[Check]:
+    """Voltage at each board against brown-out (stops it) and its flag (tight)."""
+    if not kit.power.stands:
+        return
+    for place, node in enumerate(kit.power.nodes):
+        needs = node.instance.part.voltages
+        if needs is None or node.socket is None or node.socket.socket.role != "power_in":
+            continue
+        of = node.instance.compiled.figure
+        limits = [("brownout", "brown-out", needs.brownout_v, True)]
+        if needs.flag_v is not None:
+            limits.append(("flag", "its low-voltage flag", needs.flag_v, False))
+        for key, words_for, rating, stops in limits:
+
+            def sentence(
+                margin: Margin, name: str = node.instance.name, at: str = words_for
+            ) -> str:
+                shown, limit = words.apart(words.volts, margin.value, margin.limit)
+                return (
+                    f"{name} is left with {shown}{words.when(margin.state)}; {at} lies at {limit}."
+                )
+
+            limit = of(f"voltages.{key}_v", rating)
+            yield Check(
+                f"{node.instance.id}.{key}", f"Voltage over {words_for}", "V", "min",
+                kit.power.limit_voltage_v[place], limit, sentence,
+                kit.power.lines_above(place), kit.power.limits.labels, kit.power.limits.hard,
+                span=nominal(set_v(kit.power.nodes, place)) - nominal(limit),
+                breach="stops" if stops else "tight",
+                working=_over(kit, place, partial(
+                    reading_term, "V_limit", words_for, "V", node.instance, f"voltages.{key}_v",
+                    rating,
+                )),
+            )  # fmt: skip
+
+
+@rule(
+    "PWR-07", "supply", "Things on USB keep voltage enough",
+    why="A drive at the end of a thin lead fails before the board does.",
+    formula="V at the plug >= 4.4 V",
+    source="USB 2.0, 7.2.2: least voltage at a bus-fed device (from memory)",
+    remedies=(powered_hub, another_lead, another_supply),
+)  # fmt: skip
+def device_voltage(kit: Kit) -> Iterator[Check]:
+    """Voltage at each thing that hangs on a USB socket."""
+    if not kit.power.stands:
+        return
+    power, limit = kit.power, usb.DEVICE_MIN_V
+    spans = {
+        place: nominal(set_v(power.nodes, place)) - limit
+        for place, node in enumerate(power.nodes)
+        if node.parent < 0
+    }
+    for place, node in enumerate(power.nodes):
+        if node.socket is None or node.converter >= 0:
+            continue
+        if node.socket.socket.role != "host" or node.socket.socket.connector != "usb-a":
+            continue
+
+        def sentence(margin: Margin, name: str = node.instance.name) -> str:
+            shown, limit = words.apart(words.volts, margin.value, margin.limit)
+            return f"{name} is left with {shown}{words.when(margin.state)}; it needs {limit}."
+
+        yield Check(
+            node.instance.id, f"Voltage at {node.instance.name}", "V", "min",
+            power.limit_voltage_v[place], limit, sentence,
+            power.lines_above(place), power.limits.labels, power.limits.hard, (node.socket.id,),
+            span=spans[node.root],
+            working=_over(kit, place, partial(
+                standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,
+                "USB 2.0, 7.2.2",
+            )),
+        )  # fmt: skip
+
+
+@rule(
+    "PWR-08", "supply", "There is an operating point",
+    why="Past a certain power a lead cannot deliver more however far the voltage falls: the kit "
+    "does not start at all.",
+    formula="a solution of V = V_set - R I, I = P / V exists; for one load P <= V_set² / (4 R)",
+    source="maximum power transfer of a DC source behind a resistance",
+    remedies=(another_lead, another_supply),
+)  # fmt: skip
+def no_collapse(kit: Kit) -> Iterator[Remark]:
+    """The first state that has none at nominal figures, or the share of samples that have none."""
+    power = kit.power
+    if not power.nodes or not power.collapsed.any():
+        return
+    lines = tuple(
+        dict.fromkeys(i.line.id for i in kit.instances if i.part.kind in ("supply", "lead"))
+    )
+    for number, state in enumerate(power.states):
+        if power.collapsed[number, 0]:
+            yield Remark(
+                "collapse", "stops",
+                f"The voltage collapses{words.when(state.label)}: the lead and supply cannot "
+                "deliver what the kit draws.",
+                lines,
+            )  # fmt: skip
+            return
+    share = float(power.collapsed[:, 1:].any(axis=0).mean()) if kit.samples > 1 else 0.0
+    if share > 0:
+        yield Remark(
+            "collapse", "tight",
+            f"With {words.percent(share)} of the likely figures the voltage collapses: lead and "
+            "supply are at their end.",
+            lines,
+        )  # fmt: skip
+
+
+def _over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunction:
+    """Voltage at a rail less a limit."""
+    power = kit.power
+
+    def working(state: int) -> Sum:
+        limit = limit_term()
+        at = power.states[power.limits.places[state]].id
+        volts = computed_term(
+            "V", f"voltage at {power.nodes[place].instance.name}", "V",
+            float(power.limit_voltage_v[place][state, 0]), f"rail:{power.nodes[place].id}:v@{at}",
+        )  # fmt: skip
+        return Sum(f"voltage less {limit.label}", "V - V_limit", [volts, limit])
+
+    return working

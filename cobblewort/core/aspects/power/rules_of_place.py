@@ -1,0 +1,174 @@
+"""Rules of supply that look at the place: what feeds it there, and for how long."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from cobblewort.core import words
+from cobblewort.core.aspects.power.harvest import (
+    DARKEST_MONTH_WH_WP,
+    FEEDS_AT,
+    USABLE_BATTERY_SHARE,
+    darkest_yield_wh_wp,
+    day_energy_wh,
+)
+from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.findings import Finding, Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Check, Margin
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.remedies import another_supply, on_offer
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.working import Sum, Term, computed_term, standard_term
+from cobblewort.core.parts.functions import FunctionId
+from cobblewort.core.plans.patch import AddLine, Patch
+
+_PLACE_HAS = {
+    "mains": "mains", "network": "power over the network lead", "vehicle": "a vehicle's supply",
+    "battery": "a battery", "sun": "the sun",
+}  # fmt: skip
+
+
+def _sources(kit: Kit) -> Iterator[Instance]:
+    for piece in kit.instances:
+        if piece.part.source is not None and piece.line.role != "borrow":
+            yield piece
+
+
+@rule(
+    "PWR-09", "supply", "It is fed by what its place has",
+    why="A mains supply is no use in a vehicle, nor a splitter for network power where the switch "
+    "gives none.",
+    formula="what the supply takes its power from is among what the place has",
+    source="common practice",
+    remedies=(another_supply,),
+)  # fmt: skip
+def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
+    """Each source that feeds on something else than its place has, or empties without need."""
+    has = kit.plan.place.power
+    off_mains = any(need.condition == "off_mains" for need in kit.plan.needs)
+    for piece in _sources(kit):
+        source = piece.part.source
+        if source is not None and source.feeds_on not in FEEDS_AT[has]:
+            yield Remark(
+                piece.id, "stops",
+                f"{piece.name} runs on {_PLACE_HAS[source.feeds_on]}; its place has "
+                f"{_PLACE_HAS[has]}.",
+                (piece.line.id,),
+            )  # fmt: skip
+        elif source is not None and source.feeds_on == "battery" and not (
+            off_mains or has in ("battery", "sun")
+        ):  # fmt: skip
+            yield Remark(
+                piece.id, "tight",
+                f"{piece.name} empties and has to be charged, while its place has "
+                f"{_PLACE_HAS[has]}.",
+                (piece.line.id,),
+            )  # fmt: skip
+
+
+def _amount(kit: Kit, function: FunctionId) -> tuple[float, tuple[str, ...]]:
+    """How much of a function the pieces of the kit give together, and their lines."""
+    total, lines = 0.0, []
+    for piece in kit.instances:
+        offer = piece.part.offers.get(function)
+        if offer is not None and piece.line.role != "borrow":
+            total += offer.amount or 0.0
+            lines.append(piece.line.id)
+    return total, tuple(dict.fromkeys(lines))
+
+
+def _fed(kit: Kit) -> FloatArray | None:
+    """Energy of a day, where there is any to tell. [Wh]"""
+    energy_wh = day_energy_wh(kit.plan, kit.power)
+    return energy_wh if kit.power.feeds_every_board() and energy_wh[0] > 0 else None
+
+
+def more_sun(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A first supply with a panel where there is none."""
+    del finding
+    if not kit.of_role("supply"):
+        for part in on_offer(kit, ("supply",)):
+            if "solar" in part.offers:
+                yield (AddLine(role="supply", part=part.id),)
+
+
+@rule(
+    "PWR-10", "supply", "The sun gives enough in the darkest month",
+    why="A panel that does well in June gives a sixth of that in December, and the kit draws the "
+    "same on every day of the year.",
+    formula="panel x yield of a day in the darkest month x what a battery gives back >= energy of "
+    "a day",
+    source="yield at 50 degrees north, tilted south, net of dirt: typical, from memory",
+    remedies=(another_supply, more_sun),
+)  # fmt: skip
+def sun_is_enough(kit: Kit) -> Iterator[Check | Remark]:
+    """What the panel gives on a day of December against what the kit takes of it."""
+    if kit.plan.place.power != "sun":
+        return
+    panel_wp, lines = _amount(kit, "solar")
+    energy_wh = _fed(kit)
+    if energy_wh is None:
+        return
+    if not lines:
+        yield Remark(
+            "panel", "note",
+            f"Nothing in the kit takes in the sun: {energy_wh[0]:.0f} Wh a day must come from "
+            "somewhere.",
+        )  # fmt: skip
+        return
+
+    def sentence(margin: Margin) -> str:
+        return (
+            f"On a day of December a panel of {panel_wp:g} W gives {margin.value:.0f} Wh that can "
+            f"be used; the kit takes {margin.limit:.0f} Wh."
+        )
+
+    def working(state: int) -> Sum:
+        del state
+        darkest = DARKEST_MONTH_WH_WP
+        origin = "typical, from memory"
+        return Sum(
+            "what the panel gives in December through the battery, less what a day takes",
+            "P * y * k - E",
+            [
+                Term("P", "panel", panel_wp, "Wp", "datasheet", words.listed(lines), None),
+                Term("y", "a day of December at 50° north, for each watt of panel",
+                     darkest.nominal, "Wh/Wp", darkest.basis, origin, None),
+                standard_term("k", "given back by battery and converter", "",
+                              USABLE_BATTERY_SHARE, origin),
+                computed_term("E", "taken on a day", "Wh", float(energy_wh[0]), None),
+            ],
+        )  # fmt: skip
+
+    given_wh = panel_wp * darkest_yield_wh_wp(kit.samples) * USABLE_BATTERY_SHARE
+    yield Check(
+        "panel", "Energy on a day of December", "Wh", "min", given_wh, energy_wh, sentence, lines,
+        span=max(1.0, nominal(energy_wh)), working=working,
+    )  # fmt: skip
+
+
+@rule(
+    "PWR-11", "supply", "How long the battery lasts",
+    why="What runs on a battery is only as good as the evening on which somebody charges it.",
+    formula="hours = capacity x usable share / mean power of the day",
+    source="usable share of a lithium cell and its converter: typical, from memory",
+)  # fmt: skip
+def battery_lasts(kit: Kit) -> Iterator[Remark]:
+    """A note with the hours, where a battery feeds it; that there is none, where one should."""
+    if kit.plan.place.power not in ("battery", "sun"):
+        return
+    battery_wh, lines = _amount(kit, "battery")
+    energy_wh = _fed(kit)
+    if energy_wh is None or not lines:
+        return
+    hours = battery_wh * USABLE_BATTERY_SHARE / (float(energy_wh[0]) / 24)
+    told = f"{hours:.0f} hours" if hours < 72 else f"{hours / 24:.0f} days"
+    alone = "Without any sun its" if kit.plan.place.power == "sun" else "Its"
+    yield Remark(
+        "battery", "note",
+        f"{alone} battery of {battery_wh:g} Wh lasts about {told} at {energy_wh[0]:.0f} Wh a day; "
+        "in the cold less.",
+        lines,
+    )  # fmt: skip

@@ -1,0 +1,73 @@
+"""Cautions, shown wherever they apply. They defer to local codes and licensed practice."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from cobblewort.core import words
+from cobblewort.core.aspects.fit.openings import is_open
+from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.rules import rule
+
+TOUCH_HOT_C = 60.0
+"""Above this a bare metal part is too hot for a hand in passing: the lower end for metal at a few
+seconds, ISO 13732-1 (from memory). Used to warn, never to clear a design."""
+
+
+@rule(
+    "SAFE-01", "safety", "What the maker cautions against",
+    why="Mains, lithium cells, moving blades and sharp shells hurt people.",
+    formula="every caution of every part in the kit",
+    source="common practice; local codes and licensed practice come first",
+)  # fmt: skip
+def part_cautions(kit: Kit) -> Iterator[Remark]:
+    """The cautions of each part, once a line."""
+    for line, part in kit.by_line:
+        for number, caution in enumerate(part.cautions, 1):
+            yield Remark(f"{line.id}.{number}", "note", caution, (line.id,))
+
+
+@rule(
+    "SAFE-02", "safety", "What burns a finger",
+    why="A sink or controller that is fine for the electronics is not always fine for a hand.",
+    formula=f"temperature at full load <= {TOUCH_HOT_C:.0f} °C where it can be touched",
+    source="ISO 13732-1, bare metal, contact of seconds (from memory; a warning only)",
+)  # fmt: skip
+def hot_to_touch(kit: Kit) -> Iterator[Remark]:
+    """A note for what passes the temperature where no closed case keeps hands off."""
+    if not is_open(kit.stack.case):
+        return
+    reachable = [(spot.instance, spot.id, spot.label, spot.temp_c) for spot in kit.heat.spots]
+    sink = kit.heat.nodes.get("sink")
+    if sink is not None and kit.stack.cooler is not None:
+        cooler = kit.stack.cooler
+        reachable.append((cooler, cooler.id, cooler.name, sink))
+    for piece, subject, label, temp_c in reachable:
+        hottest = float(temp_c[:, 0].max())
+        if hottest > TOUCH_HOT_C:
+            yield Remark(
+                subject, "note",
+                f"{label} comes to {words.degrees(hottest)} and stands open: hot to touch. Let it "
+                "cool before you reach in.",
+                (piece.line.id,),
+            )  # fmt: skip
+
+
+@rule(
+    "SAFE-03", "safety", "Children reach it",
+    why="Open boards, hot sinks and coin cells are nothing for small hands.",
+    formula="where children can touch it: a case that is closed",
+    source="common practice",
+)  # fmt: skip
+def children(kit: Kit) -> Iterator[Remark]:
+    """A note where children can lay hands on it and it stands open."""
+    case = kit.stack.case
+    reached = kit.plan.place.touched_by == "children" and is_open(case)
+    if reached and kit.stack.board is not None:
+        yield Remark(
+            "case", "note",
+            "Children can reach it and it stands open: a closed case, no cells within reach, and "
+            "nothing hot to touch.",
+            () if case is None else (case.line.id,),
+        )  # fmt: skip

@@ -1,0 +1,172 @@
+"""Rules of image and driver: is it for this board, does it drive what is plugged in."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from cobblewort.core import words
+from cobblewort.core.judging.findings import Finding, Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.remedies import another
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.parts.functions import FUNCTIONS
+from cobblewort.core.parts.model import SetUpTask
+from cobblewort.core.plans.patch import Patch, SetFields
+
+_TASKS: dict[SetUpTask, str] = {
+    "reader": "a card reader to write the first card",
+    "keyboard": "a keyboard",
+    "mouse": "a mouse",
+    "screen": "a screen with its lead",
+}
+_RADIOS = ("radio", "access_point")
+
+
+def certified_rate(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Leave the slot at the rate that its maker certifies."""
+    del finding
+    settings = {**kit.plan.settings.model_dump(), "push_slot": False}
+    yield (SetFields(fields={"settings": settings}),)
+
+
+@rule(
+    "SOFT-01", "fit", "The image is made for the board",
+    why="An image for another family of boards does not start, and says nothing; it costs an "
+    "evening.",
+    formula="the board's family is one of those that the image is made for, where it names any",
+    source="common practice",
+    remedies=(another("board"),),
+)  # fmt: skip
+def image_family(kit: Kit) -> Iterator[Remark]:
+    """The image against the family of the board."""
+    image, board = kit.plan.image, next(iter(kit.of_role("board")), None)
+    if image is None or board is None or not image.families:
+        return
+    runs = board.part.runs
+    if runs is None or not runs.family:
+        yield Remark(
+            "family", "note",
+            f"Not known: whether {image.name} starts on {board.name}; its family is not stated.",
+            (board.line.id,),
+        )  # fmt: skip
+    elif runs.family.lower() not in {family.lower() for family in image.families}:
+        yield Remark(
+            "family", "stops",
+            f"{image.name} is made for {words.listed(image.families)}; {board.name} is of the "
+            f"family {runs.family} and will not start from it.",
+            (board.line.id,),
+        )  # fmt: skip
+
+
+@rule(
+    "SOFT-02", "fit", "The processor runs the image's word size",
+    why="A 64-bit image does not start on a 32-bit processor.",
+    formula="word size of the image is one of those of the processor",
+    source="common practice",
+    remedies=(another("board"),),
+)  # fmt: skip
+def word_size(kit: Kit) -> Iterator[Remark]:
+    """The image's word size against the processor's."""
+    image, board = kit.plan.image, next(iter(kit.of_role("board")), None)
+    if image is None or board is None or image.bits is None or board.part.runs is None:
+        return
+    runs = board.part.runs
+    if runs.bits and image.bits not in runs.bits:
+        yield Remark(
+            "bits", "stops",
+            f"{image.name} is for {image.bits} bits; {board.name} runs "
+            f"{words.listed(str(b) for b in runs.bits)}.",
+            (board.line.id,),
+        )  # fmt: skip
+
+
+@rule(
+    "SOFT-03", "fit", "The image has the drivers",
+    why="A driver that has to be built has to be built again after each update of the system, and "
+    "never on the evening when it is wanted.",
+    formula="each part's functions are driven by the standard image",
+    source="what the parts state; common practice",
+)  # fmt: skip
+def drivers(kit: Kit) -> Iterator[Remark]:
+    """Parts whose driver is not in the standard image."""
+    told = set()
+    for piece in kit.instances:
+        built = [name for name, offer in piece.part.offers.items() if offer.driver == "build"]
+        if built and piece.line.id not in told:
+            told.add(piece.line.id)
+            yield Remark(
+                piece.line.id, "note",
+                f"The driver of {piece.part.model} ({FUNCTIONS[built[0]].label}) is not in the "
+                "standard image: it has to be built, and again after each update.",
+                (piece.line.id,),
+            )  # fmt: skip
+
+
+@rule(
+    "SOFT-04", "fit", "Radios know their country",
+    why="Channels and power differ by country; without the setting the radio stays off or breaks "
+    "the law.",
+    formula="a radio that is wanted has the country set at the first start",
+    source="common practice; local radio law decides",
+)  # fmt: skip
+def country(kit: Kit) -> Iterator[Remark]:
+    """A radio that the purpose asks for."""
+    if not any(need.function in _RADIOS for need in kit.plan.needs):
+        return
+    radio = next((i for i in kit.instances if any(r in i.part.offers for r in _RADIOS)), None)
+    if radio is not None:
+        yield Remark(
+            "country", "note",
+            f"Set the country at the first start: {radio.name} has a radio, and its channels and "
+            "power depend on it.",
+            (radio.line.id,),
+        )  # fmt: skip
+
+
+@rule(
+    "SOFT-05", "fit", "What is needed only for setting up is at hand",
+    why="Nobody buys a screen for a box without one, and everybody needs one for an evening.",
+    formula="a card wants a reader; an image with a desktop wants keyboard, mouse and screen",
+    source="common practice",
+)  # fmt: skip
+def set_up(kit: Kit) -> Iterator[Remark]:
+    """Tools that the kit does not have among what is borrowed."""
+    wanted: list[SetUpTask] = []
+    if any(i.part.kind == "card" for i in kit.of_role("boot")):
+        wanted.append("reader")
+    if kit.plan.image is not None and kit.plan.image.desktop:
+        wanted += ["keyboard", "mouse", "screen"]
+    there = {task for piece in kit.instances for task in piece.part.sets_up}
+    missing = [_TASKS[task] for task in wanted if task not in there]
+    if missing:
+        yield Remark(
+            "tools", "note",
+            f"For setting up you also need {words.listed(missing)}: borrow what you do not own, "
+            "and put it on the list, where it costs nothing.",
+        )  # fmt: skip
+
+
+@rule(
+    "SOFT-06", "fit", "A slot runs at the rate it is certified for",
+    why="Most slots run one generation faster than certified, until the cable is warm or bent "
+    "another way.",
+    formula="generation that is set <= generation that is certified",
+    source="common practice",
+    remedies=(certified_rate,),
+)  # fmt: skip
+def slot_rate(kit: Kit) -> Iterator[Remark]:
+    """A slot in use that is set faster than its maker certifies."""
+    if not kit.plan.settings.push_slot:
+        return
+    for plug, socket in kit.fit.placed.values():
+        own = socket.socket
+        if own.possible_generation > own.generation:
+            yield Remark(
+                socket.id, "tight",
+                f"The {own.label or socket.name} of {socket.instance.name} is certified for "
+                f"generation {own.generation:g} and set to {own.possible_generation:g}. Soak it "
+                f"before you trust it: fill {plug.instance.name}'s drive three times over in the "
+                "closed case on a warm day, compare every file, and look for link errors in the "
+                "system log.",
+                (socket.instance.line.id, plug.instance.line.id), (socket.id,),
+            )  # fmt: skip

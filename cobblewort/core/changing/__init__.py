@@ -1,0 +1,1 @@
+"""Changes to a plan, each tried before it is proposed."""

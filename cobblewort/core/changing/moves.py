@@ -1,0 +1,80 @@
+"""Where else a plug could go, and what the plan would be like then."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef, fits, suits
+from cobblewort.core.aspects.fit.rules.connections import plug_name
+from cobblewort.core.changing.fixes import Effect, effect_of
+from cobblewort.core.errors import InputError
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.patch import Patch, PinPlug, apply_patch
+from cobblewort.core.plans.plan import Plan
+from cobblewort.core.verdict.evaluate import judgement_of
+from cobblewort.core.verdict.judgement import Judgement
+
+MOST_MOVES = 24
+"""More sockets than this are not tried one by one."""
+
+
+@dataclass(slots=True, frozen=True)
+class Move:
+    """A socket that a plug could go into.
+
+    `holder` is what stands there now, and would move if it can; `reason` the worst snag that the
+    move would bring.
+    """
+
+    socket: str
+    label: str
+    holder: str
+    current: bool
+    patch: Patch
+    reason: str
+    effect: Effect
+
+
+def moves(plan: Plan, catalogue: Catalogue, plug_id: str) -> list[Move]:
+    """Every socket for a plug, each tried in the plan at nominal figures.
+
+    The one in use comes first, then those that bring no snag, then the others.
+
+    Raises
+    ------
+    InputError
+        If the kit has no such plug.
+    """
+    before = judgement_of(plan, catalogue)
+    fit = before.kit.fit
+    plugs = {p.id: p for p, _ in fit.placed.values()} | {u.plug.id: u.plug for u in fit.unplaced}
+    plug = plugs.get(plug_id)
+    if plug is None:
+        raise InputError([("plug", f"the kit has no plug '{plug_id}' now; look again")])
+    here = fit.placed[plug_id][1].id if plug_id in fit.placed else None
+    sockets = [s for s in fit.sockets.values() if fits(plug, s) and suits(plug, s)]
+    sockets.sort(key=lambda s: (s.id != here, s.instance.order))
+    found = [_move(plan, catalogue, before, plug, s, here) for s in sockets[:MOST_MOVES]]
+    return sorted(found, key=lambda move: (not move.current, bool(move.reason)))
+
+
+def _move(
+    plan: Plan, catalogue: Catalogue, before: Judgement, plug: PlugRef, socket: SocketRef,
+    here: str | None,
+) -> Move:  # fmt: skip
+    name = f"{plug.instance.index}.{plug.name}"
+    patch: Patch = (PinPlug(line=plug.instance.line.id, plug=name, socket=socket.id),)
+    holder = before.kit.fit.into(socket.id)
+    current = socket.id == here
+    after = before if current else judgement_of(apply_patch(plan, patch), catalogue)
+    known = {f.id for f in before.findings if f.severity == "stops"}
+    new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
+    return Move(
+        socket=socket.id,
+        label=f"{socket.instance.name}, {socket.socket.label or socket.name} ({socket.name})",
+        holder="" if holder is None or holder.id == plug.id else plug_name(holder),
+        current=current,
+        patch=patch,
+        reason=new[0].sentence if new else "",
+        effect=effect_of(before, after),
+    )

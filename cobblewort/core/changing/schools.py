@@ -1,0 +1,218 @@
+"""Schools: where practitioners disagree, which side a plan is on, and the plan on the other side.
+
+Neither side is wrong. A variant keeps both plans, so that the difference can be looked at.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+
+from cobblewort.core.changing.fixes import Effect, describe, effect_of
+from cobblewort.core.errors import InputError
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.remedies import on_offer, other_supplies
+from cobblewort.core.parts.model import Part
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.patch import AddLine, Patch, SetFields, SwapPart, apply_patch
+from cobblewort.core.plans.plan import Plan
+from cobblewort.core.verdict.evaluate import judgement_of
+from cobblewort.core.verdict.judgement import Judgement
+
+_MOST_TRIES = 40
+
+
+@dataclass(slots=True, frozen=True)
+class School:
+    """One question on which people differ.
+
+    `side` is where the plan stands, `other` the side it could be on; `patch` takes it there, with
+    `title` saying how and `effect` what that does. Without a patch `why_not` says what is missing.
+    """
+
+    id: str
+    question: str
+    side: str
+    other: str
+    title: str
+    patch: Patch
+    why_not: str
+    effect: Effect | None
+
+
+def schools_of(plan: Plan, catalogue: Catalogue) -> list[School]:
+    """The schools that a plan takes a side in, with the cheapest sound way to the other side."""
+    before = judgement_of(plan, catalogue)
+    kit = before.kit
+    found = [
+        _school(before, "boot", "What it starts from", *_boot(kit)),
+        _school(before, "cooling", "How it is cooled", *_cooling(kit)),
+        _school(before, "supply", "Which supply", *_supply(kit)),
+        _school(before, "image", "Which image", *_image(kit)),
+        _school(before, "drive-board", "Where the drive board sits", *_drive_board(kit)),
+    ]
+    return [school for school in found if school is not None]
+
+
+def school_of(plan: Plan, catalogue: Catalogue, school_id: str) -> School:
+    """One school. Raises InputError when the plan takes no side in it, or there is no way over."""
+    school = next((s for s in schools_of(plan, catalogue) if s.id == school_id), None)
+    if school is None:
+        raise InputError([("school", f"the plan takes no side in '{school_id}'")])
+    if not school.patch:
+        raise InputError([("school", school.why_not)])
+    return school
+
+
+def _school(
+    before: Judgement, school_id: str, question: str, side: str, other: str,
+    patches: Iterable[Patch],
+) -> School | None:  # fmt: skip
+    if not side:
+        return None
+    plan, catalogue = before.kit.plan, before.kit.catalogue
+    best: tuple[tuple[int, int, str], Patch, Judgement] | None = None
+    for number, patch in enumerate(patches):
+        if number == _MOST_TRIES:
+            break
+        after = judgement_of(apply_patch(plan, patch), catalogue)
+        rank = (after.count("stops"), after.count("tight"), f"{after.kit.cost.total:012.2f}")
+        if best is None or rank < best[0]:
+            best = (rank, patch, after)
+    if best is None:
+        why = f"Nothing in the cupboard would make it {other}."
+        return School(school_id, question, side, other, "", (), why, None)
+    title = describe(plan, catalogue, best[1])
+    effect = effect_of(before, best[2])
+    return School(school_id, question, side, other, title, best[1], "", effect)
+
+
+_Sides = tuple[str, str, Iterable[Patch]]
+_NO_SIDE: _Sides = ("", "", ())
+
+
+def _boot(kit: Kit) -> _Sides:
+    """From a card, simple and replaceable, or from a drive, fast and durable."""
+    boot = next(iter(kit.of_role("boot")), None)
+    if boot is None:
+        return _NO_SIDE
+    if boot.part.kind == "card":
+        return "boots from a card", "boot from a drive", _drive_for(kit, boot.line.id)
+    cards = (
+        (SwapPart(line=boot.line.id, part=card.id),)
+        for card in _by_price(on_offer(kit, ("card",)))
+        if kit.plan.image is None or _capacity(card) >= kit.plan.image.card_gb
+    )
+    return "boots from a drive", "boot from a card", cards
+
+
+def _drive_for(kit: Kit, line: str) -> Iterator[Patch]:
+    """The card gives way to a drive, with what joins it where no socket is free."""
+    for drive in _by_price(on_offer(kit, ("drive",)))[:6]:
+        swap = SwapPart(line=line, part=drive.id)
+        yield (swap,)
+        connectors = {c for plug in drive.plugs.values() for c in plug.connectors}
+        for adapter in _by_price(on_offer(kit, ("storage_adapter",))):
+            if connectors & {s.connector for s in adapter.sockets.values()}:
+                yield (swap, AddLine(role="addon", part=adapter.id))
+
+
+def _cooling(kit: Kit) -> _Sides:
+    """Active always, or passive until it throttles."""
+    cooler = kit.stack.cooler
+    if cooler is None or cooler.part.cooler is None:
+        return _NO_SIDE
+    active = cooler.part.cooler.r_fan_k_w is not None
+    others = (
+        (SwapPart(line=cooler.line.id, part=part.id),)
+        for part in _by_price(on_offer(kit, ("cooler",)))
+        if part.cooler is not None and (part.cooler.r_fan_k_w is not None) != active
+    )
+    sides = ("is cooled by a fan", "be cooled without a fan")
+    if not active:
+        sides = ("is cooled without a fan", "be cooled by a fan")
+    return (*sides, others)
+
+
+def _supply(kit: Kit) -> _Sides:
+    """One that announces its full current, or any good one and the setting that lifts the limit."""
+    board, supply = kit.stack.board, next(iter(kit.of_role("supply")), None)
+    if board is None or supply is None or supply.part.source is None:
+        return _NO_SIDE
+    asks = [r.announce_a for r in board.part.rails.values() if r.announce_a is not None]
+    if not asks:
+        return _NO_SIDE
+    if kit.plan.settings.lift_port_limit:
+        patches = (
+            (*patch, _lift(kit, on=False))
+            for patch in other_supplies(kit)
+            if _announces(kit, patch) >= max(asks)
+        )
+        return "lifts the port limit by a setting", "have a supply that announces it", patches
+    if kit.power.announced_a.get(board.id, 0.0) < max(asks):
+        return (
+            "leaves the ports held down", "lift the port limit by a setting",
+            [(_lift(kit, on=True),)],
+        )  # fmt: skip
+    cheaper = (
+        (*patch, _lift(kit, on=True))
+        for patch in other_supplies(kit)
+        if _announces(kit, patch) < max(asks)
+    )
+    return "has a supply that announces it", "take any good supply and lift the limit", cheaper
+
+
+def _lift(kit: Kit, *, on: bool) -> SetFields:
+    settings = {**kit.plan.settings.model_dump(), "lift_port_limit": on}
+    return SetFields(fields={"settings": settings})
+
+
+def _announces(kit: Kit, patch: Patch) -> float:
+    """The current that the supply of a patch announces."""
+    for change in patch:
+        if isinstance(change, SwapPart | AddLine):
+            source = kit.catalogue.part(change.part).source
+            if source is not None:
+                return source.announces_a
+    return 0.0
+
+
+def _image(kit: Kit) -> _Sides:
+    """Slim, without a desktop, or full, for when a sign-in page has to be opened."""
+    image = kit.plan.image
+    if image is None:
+        return _NO_SIDE
+    if image.desktop:
+        slim = {"name": "Slim image", "card_gb": 4, "memory_gb": 0.5}
+        patch: Patch = (SetFields(fields={"image": slim}),)
+        return "has a full image", "have a slim image", [patch]
+    full = {
+        "name": "Full image with a desktop", "desktop": True,
+        "card_gb": max(image.card_gb, 16), "memory_gb": max(image.memory_gb, 2),
+    }  # fmt: skip
+    return "has a slim image", "have a full image", [(SetFields(fields={"image": full}),)]
+
+
+def _drive_board(kit: Kit) -> _Sides:
+    """Below, with the cooler free, or above, compact, with the cooler hampered."""
+    adapter = next(
+        (i for i in kit.instances if i.part.kind == "storage_adapter" and i.part.add_on), None
+    )
+    if adapter is None or adapter.part.add_on is None:
+        return _NO_SIDE
+    side = adapter.part.add_on.side
+    other = "above" if side == "below" else "below"
+    patches = (
+        (SwapPart(line=adapter.line.id, part=part.id),)
+        for part in _by_price(on_offer(kit, ("storage_adapter",)))
+        if part.add_on is not None and part.add_on.side == other
+    )
+    return f"has its drive board {side}", f"have it {other}", patches
+
+
+def _by_price(parts: list[Part]) -> list[Part]:
+    return sorted(parts, key=lambda part: (part.price is None, part.price or 0, part.id))
+
+
+def _capacity(part: Part) -> float:
+    return 0.0 if part.storage is None else part.storage.capacity_gb

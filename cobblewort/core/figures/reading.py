@@ -1,0 +1,166 @@
+"""Figures that know how sure they are, and the samples drawn from them."""
+
+from functools import lru_cache
+from hashlib import blake2b
+from typing import Annotated, Any, Literal, Self
+
+import numpy as np
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, model_validator
+
+from cobblewort.core.figures.arrays import FloatArray
+
+Basis = Literal["standard", "measured", "datasheet", "guess", "typical"]
+
+BAND_SHARE: dict[str, float] = {"standard": 0.0, "measured": 0.03, "datasheet": 0.10, "guess": 0.40}
+"""Half-width of the band around the nominal value when a figure states none."""
+
+
+class Reading(BaseModel):
+    """One physical figure: nominal value, the band it lies in, and what it rests on.
+
+    A document may give a bare number (basis `datasheet`, 10 % band), a list `[low, nominal, high]`
+    or `[nominal]` (basis `typical`: how class defaults are written), or the fields themselves.
+    """
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    nominal: float
+    low: float
+    high: float
+    basis: Basis
+
+    @model_validator(mode="before")
+    @classmethod
+    def _from_short_forms(cls, value: Any) -> Any:
+        if isinstance(value, bool):
+            raise ValueError("a figure must be a number (got true or false)")
+        if isinstance(value, int | float):
+            return _with_band(float(value), "datasheet")
+        if isinstance(value, list | tuple):
+            return _from_triple(list(value))
+        if isinstance(value, dict) and "nominal" in value and not {"low", "high"} & set(value):
+            basis = value.get("basis", "datasheet")
+            if basis in BAND_SHARE and isinstance(value["nominal"], int | float):
+                return {**value, **_with_band(float(value["nominal"]), basis)}
+        return value
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if not self.low <= self.nominal <= self.high:
+            raise ValueError(
+                "low, nominal and high must rise in that order "
+                f"(got {self.low:g}, {self.nominal:g}, {self.high:g})"
+            )
+        return self
+
+
+def _with_band(nominal: float, basis: str) -> dict[str, Any]:
+    half = abs(nominal) * BAND_SHARE[basis]
+    return {"nominal": nominal, "low": nominal - half, "high": nominal + half, "basis": basis}
+
+
+def _from_triple(values: list[Any]) -> dict[str, Any]:
+    if len(values) == 1:
+        values = values * 3
+    if len(values) != 3:
+        raise ValueError(f"a figure given as a list must be [low, nominal, high] (got {values})")
+    return {"low": values[0], "nominal": values[1], "high": values[2], "basis": "typical"}
+
+
+def _exact(value: Any) -> Any:
+    if isinstance(value, int | float) and not isinstance(value, bool):
+        number = float(value)
+        return {"nominal": number, "low": number, "high": number, "basis": "datasheet"}
+    return value
+
+
+Rating = Annotated[Reading, BeforeValidator(_exact)]
+"""A promise of the maker, such as a rated current: a bare number has no band around it."""
+
+
+_LARGEST = 1e6
+"""No figure of a small appliance is larger; a slipped unit usually is."""
+
+
+def _above_zero(reading: Reading) -> Reading:
+    if reading.low <= 0 or reading.high > _LARGEST:
+        raise ValueError(
+            f"must be above 0 and at most {_LARGEST:g}, its band included "
+            f"(got {reading.low:g} to {reading.high:g})"
+        )
+    return reading
+
+
+def _not_negative(reading: Reading) -> Reading:
+    if reading.low < 0 or reading.high > _LARGEST:
+        raise ValueError(
+            f"must not be negative and at most {_LARGEST:g}, its band included "
+            f"(got {reading.low:g} to {reading.high:g})"
+        )
+    return reading
+
+
+def _share(reading: Reading) -> Reading:
+    if reading.low <= 0 or reading.high > 1:
+        raise ValueError(
+            f"must be above 0 and at most 1, its band included "
+            f"(got {reading.low:g} to {reading.high:g})"
+        )
+    return reading
+
+
+Positive = Annotated[Reading, AfterValidator(_above_zero)]
+NotNegative = Annotated[Reading, AfterValidator(_not_negative)]
+PositiveRating = Annotated[Rating, AfterValidator(_above_zero)]
+NotNegativeRating = Annotated[Rating, AfterValidator(_not_negative)]
+Share = Annotated[Reading, AfterValidator(_share)]
+ShareRating = Annotated[Rating, AfterValidator(_share)]
+
+
+@lru_cache(maxsize=16384)
+def unit_draws(key: str, samples: int) -> FloatArray:
+    """Stratified draws from 0 to 1 for samples 1 and up, the same for the same key.
+
+    One draw falls in each of `samples - 1` equal strata; their order depends on `key` alone, so
+    that an edit elsewhere in a plan moves no draw of this figure.
+    """
+    strata = samples - 1
+    seed = int.from_bytes(blake2b(key.encode(), digest_size=8).digest(), "big")
+    rng = np.random.default_rng(seed)
+    draws: FloatArray = (rng.permutation(strata) + rng.random(strata)) / max(strata, 1)
+    draws.setflags(write=False)
+    return draws
+
+
+def sampled(reading: Reading, key: str, samples: int) -> FloatArray:
+    """Values of a figure: sample 0 nominal, the rest triangular between low and high.
+
+    Parameters
+    ----------
+    reading : Reading
+        The figure.
+    key : str
+        What the figure is called: part id and field. Figures with one key share their draws.
+    samples : int
+        Number of values, at least 1.
+
+    Returns
+    -------
+    ndarray, shape (samples,)
+        In the unit of the figure.
+
+    Notes
+    -----
+    Inverse of the triangular distribution with its mode at the nominal value.
+    """
+    values = np.full(samples, reading.nominal)
+    width = reading.high - reading.low
+    if samples > 1 and width > 0:
+        below, above = reading.nominal - reading.low, reading.high - reading.nominal
+        draw = unit_draws(key, samples)
+        values[1:] = np.where(
+            draw < below / width,
+            reading.low + np.sqrt(draw * width * below),
+            reading.high - np.sqrt((1 - draw) * width * above),
+        )
+    return values

@@ -1,0 +1,1 @@
+"""The words in which an aspect judges a kit; no aspect is named here."""

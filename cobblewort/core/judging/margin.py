@@ -1,0 +1,199 @@
+"""Margins: one per limit that is checked, and how sure it is."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from math import isfinite
+from typing import Literal, get_args
+
+import numpy as np
+
+from cobblewort.core.figures.arrays import FloatArray, Quantity
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.working import SumFunction
+
+Severity = Literal["sound", "note", "tight", "stops"]
+Family = Literal["need", "fit", "supply", "heat", "data", "life", "cost", "noise", "safety"]
+FAMILIES: tuple[Family, ...] = get_args(Family)
+"""Families in the order in which people read them."""
+LimitKind = Literal["max", "min"]
+
+SEVERITY_RANK: dict[Severity, int] = {"sound": 0, "note": 1, "tight": 2, "stops": 3}
+RULER_LOW, RULER_HIGH = -0.5, 1.0
+LOADED_TIGHT_SHARE = 0.80
+"""An electrical limit loaded above this is tight: common practice for continuous loads."""
+HOLDS_TIGHT_SHARE = 0.95
+
+
+@dataclass(slots=True)
+class Margin:
+    """One limit and how the kit stands to it, at nominal figures in its worst state.
+
+    `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
+    where no samples were drawn. `ruler_share` is the length of its ruler, -0.5 to 1. The `by_state`
+    tuples tell every state that was looked at, in the order of `states`.
+    """
+
+    id: str
+    rule: str
+    family: Family
+    label: str
+    unit: str
+    value: float
+    limit: float
+    limit_kind: LimitKind
+    spare: float
+    spare_p05: float | None
+    spare_p95: float | None
+    holds_share: float | None
+    loaded_share: float | None
+    ruler_share: float
+    ruler_p05: float | None
+    ruler_p95: float | None
+    severity: Severity
+    state: str
+    lines: tuple[str, ...]
+    sockets: tuple[str, ...]
+    states: tuple[str, ...]
+    # Empty until `tell_states` fills them, as only drawings look at them:
+    spare_by_state: tuple[float, ...]
+    ruler_by_state: tuple[float, ...]
+    severity_by_state: tuple[Severity, ...]
+
+
+@dataclass(slots=True)
+class Check:
+    """A limit as a rule hands it over, before it is judged.
+
+    `value` has shape (states, samples), or (samples,) where states do not matter; `limit` has shape
+    (samples,). What is known exactly is a plain number. `hard` says which states must hold (the
+    phases of the duty and the start); the others may only make it tight. An `electrical` limit,
+    always a maximum, is tight where it is loaded high. `span` is what a full ruler stands for, by
+    default the limit itself; `breach` is what a broken limit is called. `working` states the
+    formula of the spare.
+    """
+
+    subject: str
+    label: str
+    unit: str
+    kind: LimitKind
+    value: Quantity
+    limit: Quantity
+    sentence: Callable[[Margin], str]
+    lines: tuple[str, ...]
+    states: Sequence[str] = ("",)
+    hard: Sequence[bool] = (True,)
+    sockets: tuple[str, ...] = ()
+    electrical: bool = False
+    span: float | None = None
+    breach: Severity = "stops"
+    working: SumFunction | None = None
+
+    def nominal_values(self) -> Sequence[float]:
+        """Sample 0 of every state."""
+        if isinstance(self.value, np.ndarray) and self.value.ndim == 2:
+            of_states: list[float] = self.value[:, 0].tolist()
+            return of_states
+        return [nominal(self.value)]
+
+    def spares(self, samples: int) -> FloatArray:
+        """The spare, shape (states, samples)."""
+        spare = self.limit - self.value if self.kind == "max" else self.value - self.limit
+        return np.broadcast_to(spare, (len(self.states), samples))
+
+
+def margin_of(rule: str, family: Family, check: Check, samples: int) -> Margin:
+    """Turn a check into a margin, with a band where there are samples; the one place where severity
+    is decided.
+
+    Nominal figures are handled as plain floats, which is all that most calls need.
+
+    Raises
+    ------
+    ValueError
+        If a value or limit is not finite: a rule must say "not known" instead.
+    """
+    upward, hard = check.kind == "max", check.hard
+    values, limit = check.nominal_values(), nominal(check.limit)
+    if not isfinite(sum(values) - limit):
+        raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
+    span = limit if check.span is None else check.span
+    extreme = max if upward else min
+    must_hold = [k for k, is_hard in enumerate(hard) if is_hard]
+    hard_values = [values[k] for k in must_hold]
+    shown, worst = extreme(hard_values), extreme(values)
+    loaded = shown / limit if check.electrical and limit > 0 else None
+
+    holds = p05 = p95 = None
+    sampled_spare = None
+    if samples > 1:
+        sampled_spare = check.spares(samples)
+        holds = 1.0
+        if sampled_spare.min() < 0:
+            holds = float((sampled_spare[must_hold, 1:] >= 0).all(axis=0).mean())
+    severity: Severity = "sound"
+    if shown > limit if upward else shown < limit:
+        severity = check.breach
+    elif worst > limit if upward else worst < limit:
+        severity, shown = "tight", worst
+    elif _is_heavy(loaded) or (holds is not None and holds < HOLDS_TIGHT_SHARE):
+        severity = "tight"
+
+    state = must_hold[hard_values.index(shown)] if shown in hard_values else values.index(shown)
+    spare = limit - shown if upward else shown - limit
+    if sampled_spare is not None:
+        p05, p95 = percentiles(sampled_spare[state, 1:])
+    return Margin(  # by place, as names cost three times as much in the most often made of all
+        f"{rule}:{check.subject}", rule, family, check.label, check.unit, shown, limit, check.kind,
+        spare, p05, p95, holds, loaded, _ruler(spare, span),
+        None if p05 is None else _ruler(p05, span), None if p95 is None else _ruler(p95, span),
+        severity, check.states[state], check.lines, check.sockets, tuple(check.states),
+        (), (), (),
+    )  # fmt: skip
+
+
+def tell_states(margin: Margin, check: Check) -> None:
+    """Tell of every state how a margin made of this check stands there, at nominal figures."""
+    values, limit = check.nominal_values(), margin.limit
+    span = limit if check.span is None else check.span
+    spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
+    margin.spare_by_state = tuple(spares)
+    margin.ruler_by_state = tuple(_ruler(spare, span) for spare in spares)
+    margin.severity_by_state = tuple(
+        _severity(check, spare, is_hard, shown / limit if limit > 0 else None)
+        for spare, is_hard, shown in zip(spares, check.hard, values, strict=True)
+    )
+
+
+def _severity(check: Check, spare: float, is_hard: bool, load: float | None) -> Severity:
+    if spare < 0:
+        return check.breach if is_hard else "tight"
+    return "tight" if check.electrical and is_hard and _is_heavy(load) else "sound"
+
+
+def _is_heavy(loaded_share: float | None) -> bool:
+    return loaded_share is not None and loaded_share > LOADED_TIGHT_SHARE
+
+
+def percentiles(values: FloatArray) -> tuple[float, float]:
+    """The 5 and 95 % values of one row, interpolated between order statistics as numpy does."""
+    ordered = np.sort(values)
+    last = len(ordered) - 1
+    return _at(ordered, 0.05 * last), _at(ordered, 0.95 * last)
+
+
+def _at(ordered: FloatArray, place: float) -> float:
+    low = int(place)
+    value: float = ordered.item(low)
+    above: float = ordered.item(min(low + 1, len(ordered) - 1))
+    return value + (above - value) * (place - low)
+
+
+def _ruler(spare: float, span: float) -> float:
+    if span <= 0:
+        return RULER_LOW if spare < 0 else 0.0
+    share = spare / span
+    if share < RULER_LOW:
+        return RULER_LOW
+    return share if share < RULER_HIGH else RULER_HIGH

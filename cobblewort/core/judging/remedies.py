@@ -1,0 +1,285 @@
+"""Ways out of a snag, as patches still to be evaluated."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+
+from cobblewort.core.aspects.power.harvest import FEEDS_AT
+from cobblewort.core.judging.findings import Finding
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.piece import Instance
+from cobblewort.core.parts.model import Part
+from cobblewort.core.plans.patch import (
+    AddLine,
+    EditLine,
+    Patch,
+    PinPlug,
+    RemoveLine,
+    SetFields,
+    SwapPart,
+)
+from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Line, Role
+from cobblewort.core.standards import fasteners as sizes
+
+RemedyFunction = Callable[[Kit, Finding], Iterator[Patch]]
+
+
+def _named(kit: Kit, finding: Finding, *roles: str) -> list[Line]:
+    """Lines that the finding names, or all of these roles where it names none of them."""
+    of_roles = [line for line in kit.plan.lines if line.role in roles]
+    return [line for line in of_roles if line.id in finding.lines] or of_roles
+
+
+def _alternatives(kit: Kit, line: Line) -> Iterator[Part]:
+    """Parts of the same kind that hold as much; a device must give what it is there for."""
+    now = kit.catalogue.of_line(line)
+    if now.kind == "device" and not now.offers:
+        return
+    for part in on_offer(kit, (now.kind,)):
+        if part.id == now.id or _capacity_gb(part) < _capacity_gb(now):
+            continue
+        if now.kind != "device" or _gives_as_much(part, now):
+            yield part
+
+
+def _gives_as_much(part: Part, now: Part) -> bool:
+    return all(
+        (other := part.offers.get(name)) is not None
+        and other.count >= offer.count
+        and (other.amount or 0) >= (offer.amount or 0)
+        for name, offer in now.offers.items()
+    )
+
+
+def _capacity_gb(part: Part) -> float:
+    return 0.0 if part.storage is None else part.storage.capacity_gb
+
+
+def on_offer(kit: Kit, kinds: Iterable[str]) -> list[Part]:
+    """Parts that can be had: what stands for a class only is no way out."""
+    return [part for part in kit.catalogue.parts(kinds) if part.origin != "class"]
+
+
+def another(*roles: Role) -> RemedyFunction:
+    """Swap a line of these roles for each other part that could stand there."""
+
+    def remedy(kit: Kit, finding: Finding) -> Iterator[Patch]:
+        for line in _named(kit, finding, *roles):
+            for part in _alternatives(kit, line):
+                yield (SwapPart(line=line.id, part=part.id),)
+
+    return remedy
+
+
+def add_missing(*roles: Role) -> RemedyFunction:
+    """Add a part of a role that the kit has none of."""
+
+    def remedy(kit: Kit, finding: Finding) -> Iterator[Patch]:
+        del finding
+        for role in roles:
+            if not kit.of_role(role):
+                for part in on_offer(kit, KINDS_FOR_ROLE[role]):
+                    yield (AddLine(role=role, part=part.id),)
+
+    return remedy
+
+
+def remove_named(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Leave the thing out."""
+    for line in finding.lines:
+        yield (RemoveLine(line=line),)
+
+
+def cut_by_hand(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Cut openings and tabs of the case oneself."""
+    del finding
+    if kit.stack.case is not None:
+        yield (EditLine(line=kit.stack.case.line.id, modified=True),)
+
+
+def taller_standoffs(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Each standard length that gives a board above more room under it, as its cable allows."""
+    for layer in kit.stack.layers:
+        piece, own = layer.instance, layer.instance.part.add_on
+        if piece.line.id not in finding.lines or own is None or own.most_clear_mm is None:
+            continue
+        now = kit.stack.gaps.get(piece.id)
+        for length in sizes.STANDOFFS_MM:
+            if now is not None and float(now[0]) < length <= own.most_clear_mm.nominal:
+                yield (EditLine(line=piece.line.id, standoff_mm=length),)
+
+
+def more_sockets(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A hub, or a lead between, that brings a socket for a plug without a place."""
+    wanted = {
+        connector
+        for left in kit.fit.unplaced
+        if left.plug.instance.line.id in finding.lines
+        for connector in left.plug.plug.connectors
+    }
+    for part in on_offer(kit, ("hub", "lead")):
+        brings = {socket.connector for socket in part.sockets.values() if socket.role == "host"}
+        if brings & wanted and part.plugs:
+            yield (AddLine(role="lead" if part.kind == "lead" else "addon", part=part.id),)
+
+
+def is_video(connector: str) -> bool:
+    """Whether a connector carries a picture."""
+    return connector.startswith("video-")
+
+
+def video_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A first video lead of each kind."""
+    del finding
+    for part in on_offer(kit, ("lead",)):
+        if any(is_video(c) for plug in part.plugs.values() for c in plug.connectors):
+            yield (AddLine(role="lead", part=part.id),)
+
+
+def sheets_off(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Leave off the top sheets of a layered case that is too low."""
+    case = kit.stack.case
+    own = None if case is None else case.part.case
+    if case is None or own is None or not own.top_sheets or case.line.sheets_off:
+        return
+    if finding.id.endswith(":above"):
+        yield (EditLine(line=case.line.id, sheets_off=True),)
+
+
+def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Each other supply."""
+    del finding
+    yield from other_supplies(kit)
+
+
+def other_supplies(kit: Kit) -> Iterator[Patch]:
+    """Each other supply, with the lead that it needs and without the one that it does not.
+
+    A supply that stands inside, with its mains wires, is never proposed for one outside, and one
+    that empties only where hours without mains are asked for.
+    """
+    supplies, inlets = kit.of_role("supply"), _inlets(kit)
+    old_leads = [i.line for i in _leads_in_use(kit)]
+    stands_inside = bool(supplies) and supplies[0].part.inside
+    has = kit.plan.place.power
+    off_mains = any(need.condition == "off_mains" for need in kit.plan.needs)
+    feeds = FEEDS_AT[has] if off_mains else (has,)
+    for part in on_offer(kit, ("supply",)):
+        if part.source is not None and part.source.feeds_on not in feeds:
+            continue
+        if (supplies and part.id == supplies[0].part.id) or part.inside != stands_inside:
+            continue
+        head: Patch = (
+            (SwapPart(line=supplies[0].line.id, part=part.id),)
+            if supplies
+            else (AddLine(role="supply", part=part.id),)
+        )
+        drop: Patch = tuple(RemoveLine(line=line.id) for line in old_leads)
+        if any(p.role == "power_out" and set(p.connectors) & inlets for p in part.plugs.values()):
+            yield (*head, *drop)
+            continue
+        for lead in on_offer(kit, ("lead",)):
+            if _joins(lead, part, inlets):
+                if any(line.part == lead.id for line in old_leads):
+                    yield head
+                else:
+                    yield (*head, *drop, AddLine(role="lead", part=lead.id))
+
+
+def another_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Each other lead between the supply and the board, or a first one."""
+    del finding
+    leads = [i.line for i in _leads_in_use(kit)]
+    for part in on_offer(kit, ("lead",)):
+        if not _feeds(part):
+            continue
+        if not leads:
+            yield (AddLine(role="lead", part=part.id),)
+        for line in leads:
+            if line.part != part.id:
+                yield (SwapPart(line=line.id, part=part.id),)
+
+
+def powered_hub(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A hub with its own supply, and what hangs on the crowded sockets moved onto it.
+
+    Where it is the inlet that carries too much, everything on USB moves.
+    """
+    crowded = set(finding.sockets)
+    on_usb = [
+        (plug, socket)
+        for plug, socket in kit.fit.placed.values()
+        if socket.socket.connector == "usb-a" and plug.plug.role == "device"
+        and plug.instance.part.kind != "hub" and socket.instance.part.kind == "board"
+    ]  # fmt: skip
+    moved = [plug for plug, socket in on_usb if socket.id in crowded]
+    if any(kit.fit.sockets[name].socket.role == "power_in" for name in crowded):
+        moved = [plug for plug, _ in on_usb]
+    if not moved:
+        return
+    line_id = kit.plan.free_line_id("addon")
+    for hub in on_offer(kit, ("hub",)):
+        if hub.source is None:
+            continue
+        free = [f"{line_id}#1.{name}" for name in hub.sockets]
+        pins = tuple(
+            PinPlug(
+                line=plug.instance.line.id,
+                plug=f"{plug.instance.index}.{plug.name}",
+                socket=socket,
+            )
+            for plug, socket in zip(moved, free, strict=False)
+        )
+        yield (AddLine(role="addon", part=hub.id, line=line_id), *pins)
+
+
+def lift_port_limit(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """The setting that lets the board give its ports the full current without the announcement."""
+    del finding
+    if not kit.plan.settings.lift_port_limit:
+        settings = {**kit.plan.settings.model_dump(), "lift_port_limit": True}
+        yield (SetFields(fields={"settings": settings}),)
+
+
+def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Any line with a cheaper part of its kind."""
+    del finding
+    for line in kit.plan.lines:
+        now = kit.catalogue.of_line(line)
+        if line.owned or now.price is None or line.role == "borrow":
+            continue
+        for part in _alternatives(kit, line):
+            if part.price is not None and part.price < now.price:
+                yield (SwapPart(line=line.id, part=part.id),)
+
+
+def joining_leads(kit: Kit) -> list[Part]:
+    """Leads on offer that join the kit's supply to an inlet of its board, cheapest first."""
+    supplies = kit.of_role("supply")
+    if not supplies:
+        return []
+    inlets = _inlets(kit)
+    found = [part for part in on_offer(kit, ("lead",)) if _joins(part, supplies[0].part, inlets)]
+    return sorted(found, key=lambda part: (part.price is None, part.price or 0, part.id))
+
+
+def _inlets(kit: Kit) -> set[str]:
+    """Connectors by which the kit's boards take power."""
+    boards = [i for i in kit.instances if i.part.kind == "board"]
+    return {s.connector for b in boards for s in b.part.sockets.values() if s.role == "power_in"}
+
+
+def _joins(lead: Part, supply: Part, inlets: set[str]) -> bool:
+    outlets = {s.connector for s in supply.sockets.values() if s.role == "power_out"}
+    takes = any(p.role == "power_in" and set(p.connectors) & outlets for p in lead.plugs.values())
+    gives = any(p.role == "power_out" and set(p.connectors) & inlets for p in lead.plugs.values())
+    return takes and gives
+
+
+def _feeds(lead: Part) -> bool:
+    """Whether a lead carries power from a supply; an extension only passes a socket on."""
+    return any(plug.role == "power_out" for plug in lead.plugs.values())
+
+
+def _leads_in_use(kit: Kit) -> list[Instance]:
+    return [i for i in kit.instances if i.line.role == "lead" and _feeds(i.part)]

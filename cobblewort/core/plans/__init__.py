@@ -1,0 +1,1 @@
+"""What is planned, out of which parts, and a change to it as data."""

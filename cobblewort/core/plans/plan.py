@@ -1,0 +1,285 @@
+"""A plan: a kit in a place, with a duty and a budget."""
+
+from decimal import Decimal
+from typing import Annotated, Any, Literal, Self
+
+from pydantic import Field, StringConstraints, model_validator
+
+from cobblewort.core.parts.functions import FunctionId
+from cobblewort.core.parts.model import Feed, Identifier, Piece, Pin
+from cobblewort.core.standards import header
+
+Role = Literal[
+    "board", "supply", "boot", "data", "addon", "cooling", "case", "lead", "fastener", "borrow"
+]
+KIT_ORDER: tuple[Role, ...] = (
+    "board", "supply", "boot", "data", "addon", "cooling", "case", "lead", "fastener", "borrow",
+)  # fmt: skip
+"""The order in which a kit is put together."""
+
+KINDS_FOR_ROLE: dict[Role, tuple[str, ...]] = {
+    "board": ("board",),
+    "supply": ("supply",),
+    "boot": ("card", "drive"),
+    "data": ("drive", "card"),
+    "addon": ("storage_adapter", "hub", "device"),
+    "cooling": ("cooler",),
+    "case": ("case",),
+    "lead": ("lead",),
+    "fastener": ("fastener",),
+    "borrow": ("tool",),
+}
+"""Which kinds of part can take which role."""
+
+Activity = Literal["off", "idle", "light", "working", "full"]
+"""How hard a part works in a phase.
+
+    activity   mean (heat, energy)          peak (limits)
+    off        0                            0
+    idle       idle                         idle
+    light      half way to working          working
+    working    working                      peak
+    full       peak                         peak
+"""
+PlanState = Literal["thinking", "ordered", "built", "proved"]
+"""How far a build has come."""
+Temperature = Annotated[float, Field(ge=-60, le=90)]
+MAX_INSTANCES = 400
+
+
+class Place(Piece):
+    """Where it will live. [°C], [m], [W/m²]
+
+    `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
+    whether it needs a case against water, `dust` how much of it lies in the air. `noise_max_dba` is
+    the most that may be heard of it at 1 m, None where nobody minds. `power` and `network` are what
+    can be had there.
+    """
+
+    name: Annotated[str, StringConstraints(max_length=200)] = ""
+    ambient_min_c: Temperature = 15
+    ambient_max_c: Temperature = 28
+    altitude_m: Annotated[float, Field(ge=-400, le=9000)] = 0
+    standing: Literal["table", "feet", "hung"] = "feet"
+    sun_w_m2: Annotated[float, Field(ge=0, le=1400)] = 0
+    wet: bool = False
+    dust: Literal["clean", "some", "much"] = "clean"
+    noise_max_dba: Annotated[float, Field(gt=0, le=140)] | None = None
+    network: Literal["both", "wired", "radio", "none"] = "both"
+    touched_by: Literal["nobody", "adults", "children"] = "adults"
+    power: Feed = "mains"
+
+    @model_validator(mode="after")
+    def _in_order(self) -> Self:
+        if self.ambient_min_c > self.ambient_max_c:
+            raise ValueError(
+                "the coldest day must not be warmer than the hottest "
+                f"(got {self.ambient_min_c:g} and {self.ambient_max_c:g} °C)"
+            )
+        return self
+
+
+class Phase(Piece):
+    """A part of the day: how long, and what the kit does then.
+
+    `activity` is for the whole kit; `lines` says which lines do something else.
+    """
+
+    name: Annotated[str, StringConstraints(min_length=1, max_length=60)]
+    hours: Annotated[float, Field(gt=0, le=24)]
+    activity: Activity = "working"
+    lines: dict[Identifier, Activity] = Field(default_factory=dict)
+
+
+class Settings(Piece):
+    """Choices in the firmware or system that change what is allowed.
+
+    `push_slot` runs a drive slot one generation faster than it is certified for.
+    """
+
+    lift_port_limit: bool = False
+    push_slot: bool = False
+    read_only_root: bool = False
+
+
+Condition = Literal[
+    "unattended", "pulled_plug", "silent", "children", "from_outside", "off_mains", "moves",
+]  # fmt: skip
+"""What must hold besides functions: runs unattended, survives a pulled plug, makes no sound, may be
+touched by children, is reached from outside, runs so many hours without mains, rides in a
+vehicle."""
+NeedLimit = Literal["noise_dba", "longest_mm", "mass_g"]
+
+
+class Need(Piece):
+    """One thing that is asked of the kit, in plain words and as what is looked for.
+
+    Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
+    times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+    Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
+    """
+
+    id: Identifier
+    text: Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
+    function: FunctionId | None = None
+    condition: Condition | None = None
+    limit: NeedLimit | None = None
+    count: Annotated[int, Field(ge=1, le=40)] = 1
+    at_least: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    at_most: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    rate_mb_h: Annotated[float, Field(gt=0, le=1e6)] | None = None
+
+    @model_validator(mode="after")
+    def _one_thing(self) -> Self:
+        given = [name for name in ("function", "condition", "limit") if getattr(self, name)]
+        if len(given) != 1:
+            raise ValueError(
+                "a need names one function, one condition or one limit "
+                f"(got {' and '.join(given) or 'none'})"
+            )
+        if self.limit and self.at_most is None:
+            raise ValueError("a limit needs its figure in at_most")
+        if self.condition == "off_mains" and self.at_least is None:
+            raise ValueError("off_mains needs its hours in at_least")
+        if self.function == "recording" and None in (self.at_least, self.rate_mb_h):
+            raise ValueError("recording needs its days in at_least and MB an hour in rate_mb_h")
+        return self
+
+
+class Image(Piece):
+    """The system image that is written onto the boot medium. [GB]
+
+    `families` are those of boards that it is made for; none means that it does not say.
+    """
+
+    name: Annotated[str, StringConstraints(min_length=1, max_length=120)]
+    desktop: bool = False
+    card_gb: Annotated[float, Field(gt=0, le=10000)]
+    memory_gb: Annotated[float, Field(gt=0, le=1000)]
+    families: Annotated[
+        tuple[Annotated[str, StringConstraints(min_length=1, max_length=60)], ...],
+        Field(max_length=20),
+    ] = ()
+    bits: Literal[32, 64] | None = None
+
+
+class ReadyMade(Piece):
+    """What could be bought instead: its price, and what it does better and worse."""
+
+    name: Annotated[str, StringConstraints(max_length=120)] = ""
+    price: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
+    better: tuple[Annotated[str, StringConstraints(max_length=200)], ...] = ()
+    worse: tuple[Annotated[str, StringConstraints(max_length=200)], ...] = ()
+
+
+class Wired(Piece):
+    """A button or an LED that is wired to a pin of the header by hand. [V], [mA]
+
+    `made_for_v` is set for an LED with its resistor built in, which wants that voltage.
+    """
+
+    id: Identifier
+    kind: Literal["led", "button"]
+    label: Annotated[str, StringConstraints(min_length=1, max_length=60, strip_whitespace=True)]
+    pin: Pin
+    forward_v: Annotated[float, Field(gt=0, le=48)] = 2.0
+    current_ma: Annotated[float, Field(gt=0, le=1000)] = 5.0
+    made_for_v: Annotated[float, Field(gt=0, le=48)] | None = None
+    series: header.Series = "E24"
+
+    @model_validator(mode="after")
+    def _on_a_signal(self) -> Self:
+        if not header.is_signal(self.pin):
+            raise ValueError(
+                f"pin {self.pin} is {header.pin_name(self.pin)}; choose one that can be switched"
+            )
+        return self
+
+
+Addresses = dict[
+    Annotated[str, StringConstraints(pattern=r"^[1-9][0-9]{0,2}$")],
+    Annotated[int, Field(ge=header.I2C_LOWEST, le=header.I2C_HIGHEST)],
+]
+"""Number of a piece on its line to the I2C address that it is set to."""
+
+
+class Line(Piece):
+    """One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`.
+
+    `addresses` says which I2C address a piece is set to: its number to the address; pieces without
+    one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
+    None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
+    delivered with. `modified` says that the openings of a case are cut by hand, `sheets_off` that
+    the top sheets of a layered one are left off.
+    """
+
+    id: Identifier
+    role: Role
+    part: Identifier
+    part_revision: Annotated[int, Field(ge=1)] | None = None
+    quantity: Annotated[int, Field(ge=1, le=MAX_INSTANCES)] = 1
+    owned: bool = False
+    pins: dict[str, str] = Field(default_factory=dict)
+    addresses: Addresses = Field(default_factory=dict)
+    standoff_mm: Annotated[float, Field(gt=0, le=100)] | None = None
+    modified: bool = False
+    sheets_off: bool = False
+
+
+class Plan(Piece):
+    """A build being thought through.
+
+    `copies` is how many of it are to be built; `budget` is for all of them.
+    """
+
+    format: Literal["cobblewort-plan/1"] = "cobblewort-plan/1"
+    name: Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+    state: PlanState = "thinking"
+    purpose: Annotated[str, StringConstraints(max_length=1000)] = ""
+    purpose_id: Identifier | None = None
+    needs: Annotated[tuple[Need, ...], Field(max_length=40)] = ()
+    image: Image | None = None
+    ready_made: ReadyMade | None = None
+    place: Place = Place()
+    duty: tuple[Phase, ...] = (Phase(name="all day", hours=24),)
+    budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
+    currency: str = "EUR"
+    copies: Annotated[int, Field(ge=1, le=100)] = 1
+    settings: Settings = Settings()
+    lines: tuple[Line, ...] = ()
+    wired: Annotated[tuple[Wired, ...], Field(max_length=28)] = ()
+    parts: tuple[dict[str, Any], ...] = ()
+
+    @model_validator(mode="after")
+    def _consistent(self) -> Self:
+        ids = [line.id for line in self.lines]
+        twice = sorted({i for i in ids if ids.count(i) > 1})
+        if twice:
+            raise ValueError(f"each line needs an id of its own (twice: {', '.join(twice)})")
+        asked = [need.id for need in self.needs]
+        if len(set(asked)) < len(asked):
+            raise ValueError("each need needs an id of its own")
+        if len({wired.id for wired in self.wired}) < len(self.wired):
+            raise ValueError("each wired part needs an id of its own")
+        pieces = sum(line.quantity for line in self.lines)
+        if pieces > MAX_INSTANCES:
+            raise ValueError(f"a plan holds at most {MAX_INSTANCES} parts (got {pieces})")
+        hours = sum(phase.hours for phase in self.duty)
+        if not self.duty or hours > 24.0001:
+            raise ValueError(f"the phases of a day must add up to at most 24 h (got {hours:g} h)")
+        return self
+
+    def line(self, line_id: str) -> Line:
+        """The line with this id. Raises KeyError when there is none."""
+        for line in self.lines:
+            if line.id == line_id:
+                return line
+        raise KeyError(line_id)
+
+    def free_line_id(self, role: str) -> str:
+        """An id that no line has yet: the role, numbered from the second on."""
+        taken = {line.id for line in self.lines}
+        number = 1
+        while (candidate := role if number == 1 else f"{role}-{number}") in taken:
+            number += 1
+        return candidate

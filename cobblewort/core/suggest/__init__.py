@@ -1,1 +1,0 @@
-"""Suggesting: kits that meet the needs of a plan."""

@@ -1,0 +1,75 @@
+"""Screens and their leads: three sizes of socket, and the lead in the drawer has another."""
+
+import pytest
+
+from cobblewort.core.changing.fixes import propose_fixes
+from cobblewort.core.plans.patch import apply_patch
+from tests.kits import judged, kit, shipped, told, with_part
+
+MIDDLE = ("B06", "S01", "M02", "K03", "E03", "T04", "X27")
+
+
+def test_a_screen_without_a_lead_is_told_with_both_sizes() -> None:
+    """And the lead that joins them is the way out."""
+    plan = kit(*MIDDLE)
+    (finding,) = told(judged(plan), "FIT-28")
+    assert finding.sentence == (
+        "No lead joins Pane 10 (full-size video) to Hurdle 2 (micro video)."
+    )
+    first = propose_fixes(plan, shipped(), finding.id)[0]
+    assert first.title == "Add Picture Micro"
+    assert told(judged(apply_patch(plan, first.patch)), "FIT-28") == []
+
+
+@pytest.mark.parametrize(
+    ("board", "supply", "lead", "joined"),
+    [
+        ("B06", "S01", "C12", True),
+        ("B06", "S01", "C11", False),
+        ("B06", "S01", "C13", False),
+        ("B04", "S06", "C11", True),
+        ("B04", "S06", "C12", False),
+    ],
+)
+def test_only_the_lead_of_the_right_size_joins(
+    board: str, supply: str, lead: str, joined: bool
+) -> None:
+    """Full, mini and micro are three shapes; none goes into another."""
+    report = judged(kit(board, supply, "M02", "E12", "X27", lead))
+    assert (told(report, "FIT-28") == []) == joined
+
+
+def test_a_second_board_is_no_screen() -> None:
+    """It gives a picture and wants none; a screen may hang on either board."""
+    assert told(judged(kit("2xB06", "2xS01", "2xM02")), "FIT-28") == []
+    assert told(judged(kit("2xB06", "2xS01", "2xM02", "X27", "C12")), "FIT-28") == []
+    assert len(told(judged(kit("2xB06", "2xS01", "2xM02", "X27")), "FIT-28")) == 1
+
+
+def test_a_board_without_a_picture_says_so() -> None:
+    """No lead helps there."""
+    blind = with_part(
+        id="B98", kind="board", part_class="middle_card", maker="m", model="Blind",
+        sockets={"video1": None, "video2": None},
+    )  # fmt: skip
+    (finding,) = told(judged(kit("B98", "S01", "M02", "X27"), catalogue=blind), "FIT-28")
+    assert finding.sentence == "Blind has no video socket, and Pane 10 wants one."
+
+
+def test_the_opening_takes_the_plug_of_a_video_lead() -> None:
+    """11 x 7 mm through 13 x 8 mm."""
+    report = judged(kit(*MIDDLE, "C12"))
+    assert [f for f in report.findings if f.rule in ("FIT-18", "FIT-19")] == []
+
+
+def test_a_borrowed_screen_only_asks_for_a_borrowed_lead() -> None:
+    """It is there for one evening."""
+    (finding,) = told(judged(kit("B06", "S01", "M02", "K03", "E03", "T04", "T03")), "FIT-28")
+    assert finding.severity == "note"
+    assert finding.sentence.endswith("borrow one too.")
+
+
+def test_a_full_size_socket_does_not_show_through_an_opening_for_a_micro_one() -> None:
+    """15 mm of socket behind 13 mm of opening."""
+    report = judged(kit("B04", "S06", "M02", "E03", "X27", "C11"))
+    assert [f.severity for f in told(report, "FIT-19") if "video" in f.sentence] == ["stops"]

@@ -1,0 +1,308 @@
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from cobblewort.core.aspects.heat.enclosure import (
+    Enclosure,
+    HeatInput,
+    outside_w_k,
+    solve_enclosure,
+)
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import Plan
+from tests.kits import SMALL, judged, kit, margin, shipped, told
+
+ROOM = {"inner_length_mm": 95, "inner_width_mm": 66, "inner_height_mm": 35,
+        "max_above_mm": 30, "max_below_mm": 4, "holes": ["H1"]}  # fmt: skip
+
+
+def class_kit(case: str | None, **board: object) -> tuple[Plan, Catalogue]:
+    """A fast card with a clip-on cooler, of class figures alone, in a case of class figures."""
+    parts = [
+        {"id": "B00", "kind": "board", "part_class": "fast_card", "maker": "m", "model": "b",
+         **board},
+        {"id": "K00", "kind": "cooler", "part_class": "clip_on_fan", "maker": "m", "model": "k"},
+        {"id": "E00", "kind": "case", "part_class": "vented_plastic", "maker": "m", "model": "v",
+         "case": {**ROOM, "vent_low_cm2": 3, "vent_high_cm2": 4}},
+        {"id": "E10", "kind": "case", "part_class": "sealed_plastic", "maker": "m", "model": "s",
+         "case": ROOM},
+    ]  # fmt: skip
+    chosen = ("B00", "K00") if case is None else ("B00", "K00", case)
+    return kit(*chosen, place={"ambient_max_c": 25}), shipped().extended(parts)
+
+
+def die_c(case: str | None, **board: object) -> dict[str, float]:
+    """Die temperature by state, as if the clock never gave way."""
+    plan, catalogue = class_kit(case, **board)
+    heat = judged(plan, catalogue=catalogue).heat
+    return dict(zip([s.id for s in heat.states], heat.wanted_die_c, strict=True))
+
+
+def test_class_figures_in_a_vented_case_are_believable() -> None:
+    """Common practice, 25 °C outside: about 43 idle, 57 working, 73 at 8.5 W, 85 at 10.5 W."""
+    found = die_c("E00")
+    assert found["idle"] == pytest.approx(43, abs=4)
+    assert found["phase-1-mean"] == pytest.approx(57, abs=5)
+    assert found["all"] == pytest.approx(85, abs=6)
+    at_8_5_w = die_c("E00", loads={"own": {"peak": [8.5]}})
+    assert at_8_5_w["all"] == pytest.approx(73, abs=5)
+
+
+def test_class_figures_in_open_air_and_in_a_sealed_case() -> None:
+    """Common practice: 57 to 61 °C at peak in the open; sealed plastic throttles hard."""
+    assert die_c(None)["all"] == pytest.approx(59, abs=3)
+    plan, catalogue = class_kit("E10")
+    heat = judged(plan, catalogue=catalogue).heat
+    assert heat.wanted_die_c[-1] > 100
+    assert heat.speed_share[-1] < 0.75
+
+
+def test_the_governor_holds_the_die_at_its_limit() -> None:
+    """Where it throttles, the die sits at the throttle point and the clock is below full."""
+    plan, catalogue = class_kit("E10")
+    heat = judged(plan, catalogue=catalogue).heat
+    die = next(node for node in heat.nodes if node.id == "die")
+    assert die.temp_c[-1] == pytest.approx(80, abs=0.1)
+    assert heat.speed_share[0] == 1.0
+
+
+def test_heat_given_off_leaves_through_the_wall() -> None:
+    """Balance: what the kit draws inside is what the outer wall and the vents give off."""
+    shell = Enclosure(0.13, 0.095, 0.045, 0.002, np.array([0.2]), np.array([0.9]), bottom_share=0.5)
+    found = solve_enclosure(shell, HeatInput(np.array([[4.0]])), np.array([[300.0]]))
+    out = outside_w_k(shell, found.outer_wall_k, np.array([[300.0]])) * (found.outer_wall_k - 300)
+    assert float(out[0, 0]) == pytest.approx(4.0, rel=1e-3)
+
+
+@pytest.mark.parametrize("case", ["E01", "E03", "E04"])
+def test_what_flows_in_flows_out_of_every_node(case: str) -> None:
+    """Balance at die, cooler and board, and all of the heat reaches the outside."""
+    heat = judged(kit("B10", "S03", "M02", "K03", case)).heat
+    inside = heat.inside_w if case != "E01" else None
+    for number, state in enumerate(heat.states):
+        net: dict[str, float] = {}
+        for path in heat.paths:
+            net[path.start] = net.get(path.start, 0.0) - path.power_w[number]
+            net[path.end] = net.get(path.end, 0.0) + path.power_w[number]
+        assert net["sink"] == pytest.approx(0, abs=1e-6), state.id
+        made = -net["die"] - net["board"]
+        assert net["outside"] == pytest.approx(made - net.get("inside", 0) - net.get("wall", 0))
+        if inside is not None and heat.speed_share[number] == 1.0:
+            assert net["outside"] == pytest.approx(inside[number], rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("parts", "first"),
+    [
+        (("B06", "S01", "M02", "K03", "E04"), "the processor"),
+        (("B10", "S03", "M02", "K05", "E03", "A06", "2xD04"), "Setts 1T (1)"),
+        (("B10", "S03", "M02", "K05", "A06", "D06"), "Kerb 1T"),
+    ],
+)
+def test_on_the_highest_safe_day_the_first_body_is_at_its_limit(
+    parts: tuple[str, ...], first: str
+) -> None:
+    """Judged again at that ambient, in a case and in the open: it has no room, others have."""
+    duty = [{"name": "recording", "hours": 3, "activity": "light"}]
+    now = judged(kit(*parts, duty=duty, place={"ambient_max_c": 25})).heat
+    assert now.hottest_ambient_by == first
+    assert now.hottest_ambient_c is not None
+    there = judged(kit(*parts, duty=duty, place={"ambient_max_c": now.hottest_ambient_c})).heat
+    must_hold = [n for n, state in enumerate(there.states) if state.hard]
+    temps_c = {node.label: node.temp_c for node in there.nodes}
+    temps_c["Processor"] = there.wanted_die_c
+    room_k = {
+        node.label.replace("Processor", "the processor"): node.limit_c
+        - max(temps_c[node.label][n] for n in must_hold)
+        for node in there.nodes
+        if node.limit_c is not None
+    }
+    assert room_k[first] == pytest.approx(0, abs=0.3)
+    assert min(room_k.values()) > -0.3
+
+
+def test_heat_01_fires_when_hot_and_is_silent_when_cool() -> None:
+    """A phase that throttles stops it; a cool kit says nothing."""
+    hot = judged(kit("B10", "S03", "M02", "K03", "E04", place={"ambient_max_c": 40}))
+    assert [f.severity for f in told(hot, "HEAT-01")] == ["stops"]
+    assert "of its clock" in told(hot, "HEAT-01")[0].sentence
+    assert told(judged(kit(*SMALL)), "HEAT-01") == []
+
+
+def test_heat_02_a_kit_that_cannot_be_cooled() -> None:
+    """A bare fast card in a sealed box at 75 °C is too hot even idle."""
+    report = judged(kit("B10", "S03", "M02", "E04", place={"ambient_max_c": 75}))
+    assert told(report, "HEAT-02")[0].severity == "stops"
+    assert told(report, "HEAT-01") == []
+    assert told(judged(kit(*SMALL)), "HEAT-02") == []
+
+
+def test_heat_03_the_coldest_and_the_hottest_day() -> None:
+    """A board for 0 to 50 °C at -12; the one chosen for the cold is silent."""
+    cold = {"ambient_min_c": -12, "ambient_max_c": 20}
+    finding = told(judged(kit("B06", "S01", "M02", place=cold)), "HEAT-03")[0]
+    assert "from 0 °C" in finding.sentence
+    assert told(judged(kit("B07", "S01", "M02", place=cold)), "HEAT-03") == []
+    hot = judged(kit("B07", "S01", "D11", "A12", "M02", place={"ambient_max_c": 57}))
+    assert [f.lines for f in told(hot, "HEAT-03")] == [("D11",)]
+
+
+def test_heat_04_says_when_nothing_is_known() -> None:
+    """A board without thermal figures is not cool: it is not known."""
+    catalogue = shipped().extended(
+        [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
+          "board_heat": None}]
+    )  # fmt: skip
+    report = judged(kit("B06", "S01", "M02"), catalogue=catalogue)
+    assert told(report, "HEAT-04")[0].sentence.startswith("Not known")
+    assert told(judged(kit(*SMALL)), "HEAT-04") == []
+
+
+@pytest.mark.parametrize(
+    ("parts", "unknown"),
+    [
+        (("2xB10", "2xK03"), None),
+        (("2xB10",), None),
+        (("2xB10", "K03"), "how warm Mullion 8 (2) gets; "),
+        (("B10", "2xB06", "3xK03"), "how warm Hurdle 2 (1) and Hurdle 2 (2) get; "),
+    ],
+)
+def test_heat_04_tells_of_boards_that_are_not_worked_out(
+    parts: tuple[str, ...], unknown: str | None
+) -> None:
+    """One is; others of its kind under a cooler of the same kind get as warm."""
+    told_of = [f.sentence for f in told(judged(kit(*parts)), "HEAT-04")]
+    if unknown is None:
+        assert told_of == []
+    else:
+        assert told_of == [
+            f"Not known: {unknown}heat is worked out for "
+            f"Mullion 8{' (1)' if parts[0] == '2xB10' else ''} and what is like it."
+        ]
+
+
+def test_heat_05_a_hungry_drive_slows_itself() -> None:
+    """5.6 W over 18 K/W is a hundred kelvins: it slows, and stops nothing; a small one holds."""
+    hungry = judged(kit("B10", "S03", "M02", "A02", "D07", "K03", "E03"))
+    assert [f.severity for f in told(hungry, "HEAT-05")] == ["tight"]
+    duty = [{"name": "day", "hours": 24, "activity": "light"}]
+    light = judged(kit("B10", "S03", "M02", "A04", "D01", "K05", "E03", duty=duty))
+    margins = [m for m in light.margins if m.rule == "HEAT-05"]
+    assert margins[0].spare_by_state[1] > 0
+
+
+def test_the_sun_warms_a_box_and_its_heat_leaves_again() -> None:
+    """What the wall takes in from the sun leaves over its outside; light grey takes in less."""
+    parts = ("B07", "S01", "M02", "K03", "E12")
+    sunny = {"ambient_max_c": 30, "sun_w_m2": 800, "standing": "hung"}
+    shade = judged(kit(*parts, place={**sunny, "sun_w_m2": 0}))
+    bright = judged(kit(*parts, place=sunny))
+    air = [next(n for n in r.heat.nodes if n.id == "inside").temp_c[0] for r in (shade, bright)]
+    assert air[1] > air[0] + 4
+    out = next(p for p in bright.heat.paths if (p.start, p.end) == ("wall", "outside"))
+    box = (0.200 * 0.150 + 0.200 * 0.079) / math.sqrt(2)
+    assert out.power_w[0] == pytest.approx(bright.heat.inside_w[0] + 0.45 * 800 * box, rel=0.02)
+
+
+def test_heat_02_minds_only_states_that_must_hold() -> None:
+    """Drives at their peak all at once may heat an idle processor too far: tight, not stopped."""
+    parts = ("B10", "S03", "M02", "A06", "D06", "D04", "K05", "E03")
+    duty = [{"name": "day", "hours": 24, "activity": "light"}]
+    report = judged(kit(*parts, duty=duty, place={"ambient_max_c": 34}))
+    die = next(m for m in report.margins if m.rule == "HEAT-01")
+    assert told(report, "HEAT-02") == []
+    assert (die.severity, die.state) == ("tight", "Everything at once")
+
+
+def test_heat_06_a_chip_that_cooks_and_a_regulator_by_its_losses() -> None:
+    """Two drives' regulators lose (1/0.9 - 1) of what they pass on; in a hot box a switch cooks."""
+    parts = ("B10", "S03", "M02", "A06", "D06", "D04", "K05")
+    nodes = {node.id: node for node in judged(kit(*parts, "E03")).heat.nodes}
+    air = nodes["inside"].temp_c[0]
+    switch = air + 1.1 * 0.8 * 45 * 0.65
+    assert nodes["A06#1.switch"].temp_c[0] == pytest.approx(switch, abs=0.05)
+    regulator = air + 0.8 * (1 / 0.9 - 1) * 70 * 0.65
+    assert nodes["A06#1.regulator"].temp_c[0] == pytest.approx(regulator, abs=0.1)
+    cooked = judged(kit(*parts, "E04", place={"ambient_max_c": 45}))
+    assert any("switch chip" in f.sentence for f in told(cooked, "HEAT-06"))
+
+
+def test_a_supply_inside_heats_the_box_and_gives_less_for_it() -> None:
+    """What it loses warms the air; it derates at inside air, not at the day outside."""
+    outside = judged(kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": 40}))
+    inside = judged(kit("B06", "S12", "M02", "K03", "E04", place={"ambient_max_c": 40}))
+    air = [next(n for n in r.heat.nodes if n.id == "inside").temp_c for r in (outside, inside)]
+    assert air[1][1] > air[0][1] + 1
+    source = margin(inside, "PWR-02:S12#1.out")
+    warmest = max(air[1][:2])
+    assert source.limit == pytest.approx(10 * (1 - 0.025 * max(0, warmest - 50)), rel=0.01)
+    assert "S12#1.parts" in {node.id for node in inside.heat.nodes}
+
+
+def test_a_drive_warms_the_air_it_stands_in() -> None:
+    """Its temperature is that of the inside air and its own rise over it."""
+    heat = judged(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03")).heat
+    nodes = {node.id: node.temp_c[0] for node in heat.nodes}
+    assert nodes["D03#1.body"] == pytest.approx(nodes["inside"] + 0.6 * 30, abs=0.05)
+    path = next(p for p in heat.paths if p.start == "D03#1.body")
+    assert (path.end, path.power_w[0]) == ("inside", pytest.approx(0.6))
+
+
+def test_altitude_and_a_table_make_it_warmer() -> None:
+    """Thin air carries less; a face on a table gives nothing off."""
+
+    def warmest(**place: object) -> float:
+        plan = kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": 25, **place})
+        return max(judged(plan).heat.wanted_die_c)
+
+    assert warmest(altitude_m=3000) > warmest() + 0.5
+    assert warmest(standing="table") > warmest(standing="feet") > warmest(standing="hung")
+
+
+def test_boards_stacked_on_it_make_a_board_warmer() -> None:
+    """A drive board below hampers the air; the drive's own heat counts too."""
+    bare = judged(kit("B10", "S03", "M02", "K03", "E01")).heat.wanted_die_c[0]
+    stacked = judged(kit("B10", "S03", "M02", "K03", "A04", "D03", "E01")).heat.wanted_die_c[0]
+    assert stacked > bare + 0.3
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.floats(2, 20), st.floats(0.1, 10), st.sampled_from(["E03", "E04", None]))
+def test_a_better_sink_never_warms_the_die(k_w: float, worse: float, case: str | None) -> None:
+    """Property: a higher sink resistance gives a warmer die."""
+
+    def warmest(resistance: float) -> float:
+        catalogue = shipped().extended(
+            [{"id": "K03", "kind": "cooler", "part_class": "plate_sink", "maker": "m", "model": "x",
+              "cooler": {"r_still_k_w": resistance}}]
+        )  # fmt: skip
+        parts = ["B06", "S01", "M02", "K03", *([case] if case else [])]
+        return max(judged(kit(*parts), catalogue=catalogue).heat.wanted_die_c)
+
+    assert warmest(k_w + worse) >= warmest(k_w) - 0.02
+
+
+def test_safe_02_a_hot_sink_that_can_be_touched() -> None:
+    """Open plates leave a hot sink in reach; a closed case keeps hands off."""
+    hot = {"ambient_max_c": 45}
+    assert told(judged(kit("B10", "S03", "M02", "K03", "E01", place=hot)), "SAFE-02") != []
+    assert told(judged(kit("B10", "S03", "M02", "K03", "E03", place=hot)), "SAFE-02") == []
+
+
+def test_the_least_clock_is_told_with_its_state() -> None:
+    """A box holds less while it works than at night; a cool kit holds it all."""
+    duty = [
+        {"name": "night", "hours": 8, "activity": "idle"},
+        {"name": "day", "hours": 16, "activity": "full"},
+    ]
+    hot = {"ambient_max_c": 60}
+    worked = judged(kit("B10", "S03", "M02", "K05", "E01", duty=duty, place=hot)).heat
+    assert worked.least_speed_share == min(worked.speed_share) < 1
+    assert worked.least_speed_when in ("during “day”", "with everything at once")
+    by_label = dict(zip((s.label for s in worked.states), worked.speed_share, strict=True))
+    assert by_label["day (mean)"] == pytest.approx(worked.least_speed_share)
+    cool = judged(kit("B07", "S01", "M02", "K03")).heat
+    assert (cool.least_speed_share, cool.least_speed_when) == (1.0, "")

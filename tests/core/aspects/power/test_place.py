@@ -1,0 +1,119 @@
+"""Supply and place: what feeds it there, what the sun gives, how long a battery lasts."""
+
+from typing import Any, get_args
+
+import pytest
+
+from cobblewort.core.aspects.power.harvest import (
+    DARKEST_MONTH_WH_WP,
+    FEEDS_AT,
+    USABLE_BATTERY_SHARE,
+    darkest_yield_wh_wp,
+)
+from cobblewort.core.changing.fixes import propose_fixes
+from cobblewort.core.parts.model import Feed
+from cobblewort.core.plans.plan import Plan
+from tests.kits import judged, kit, margin, shipped, told
+
+SUPPLIES = {"mains": "S01", "network": "S32", "vehicle": "S14", "battery": "S30", "sun": "S33"}
+IDLE = [{"name": "all day", "hours": 24, "activity": "idle"}]
+
+
+def fed(supply: str, power: str, **fields: Any) -> Plan:
+    """A small kit with a supply, at a place that has something to give."""
+    lead = ("C01",) if supply == "S30" else ()
+    return kit("B06", supply, *lead, "M02", "K03", "E03", place={"power": power}, **fields)
+
+
+@pytest.mark.parametrize("power", get_args(Feed))
+@pytest.mark.parametrize("feed", get_args(Feed))
+def test_a_supply_wants_what_the_place_has(feed: Feed, power: Feed) -> None:
+    """A battery does anywhere while it lasts; anything else only where its own kind is."""
+    findings = told(judged(fed(SUPPLIES[feed], power)), "PWR-09")
+    stopped = [f for f in findings if f.severity == "stops"]
+    assert (stopped == []) == (feed in (power, "battery")) == (feed in FEEDS_AT[power])
+    if stopped:
+        assert f"{shipped().part(SUPPLIES[feed]).model} runs on" in findings[0].sentence
+
+
+def test_a_battery_where_there_is_something_better() -> None:
+    """Tight at the mains, unless hours without them are asked for; nothing at a place without."""
+    need = {"id": "off", "text": "for an hour", "condition": "off_mains", "at_least": 1}
+    found = told(judged(fed("S30", "mains")), "PWR-09")
+    assert [f.severity for f in found] == ["tight"]
+    assert found[0].sentence == (
+        "Satchel 74 empties and has to be charged, while its place has mains."
+    )
+    assert told(judged(fed("S30", "mains", needs=[need])), "PWR-09") == []
+    assert told(judged(fed("S30", "sun")), "PWR-09") == []
+
+
+def test_the_way_out_is_a_supply_for_that_place() -> None:
+    """In a vehicle the converter for one, and no mains supply among the ways out."""
+    plan = fed("S01", "vehicle")
+    finding = told(judged(plan), "PWR-09")[0]
+    fixes = propose_fixes(plan, shipped(), finding.id)
+    assert fixes[0].title.startswith("Wagon 15 instead of Kettle 15")
+    swapped = {change.part for fix in fixes for change in fix.patch if change.op == "swap"}
+    feeds = {part.source.feeds_on for p in swapped if (part := shipped().part(p)).source}
+    assert feeds <= {"vehicle", "battery"}
+
+
+def test_a_day_of_december() -> None:
+    """50 Wp x 0.9 Wh/Wp x 0.85 against 24 h of idling, worked out by hand from the report."""
+    report = judged(fed("S33", "sun", duty=IDLE), 256)
+    found = margin(report, "PWR-10:panel")
+    idle = next(n for n, state in enumerate(report.supply.states) if state.id == "phase-1")
+    assert found.value == pytest.approx(50 * 0.9 * USABLE_BATTERY_SHARE)
+    assert found.limit == pytest.approx(24 * report.supply.source_w[idle], rel=1e-6)
+    assert found.severity == "stops"
+    assert "On a day of December a panel of 50 W gives 38 Wh" in told(report, "PWR-10")[0].sentence
+
+
+def test_a_larger_panel_is_the_way_out() -> None:
+    """120 Wp give 92 Wh: enough for a board that idles, if only nearly always."""
+    plan = fed("S33", "sun", duty=IDLE)
+    finding = told(judged(plan), "PWR-10")[0]
+    fixes = propose_fixes(plan, shipped(), finding.id)
+    assert fixes[0].title.startswith("Sunleaf Set 120 instead of Sunleaf Set 50")
+    banded = judged(fed("S34", "sun", duty=IDLE), 256)
+    assert margin(banded, "PWR-10:panel").severity == "tight"
+
+
+def test_the_sun_without_a_panel_is_not_passed_in_silence() -> None:
+    """A battery alone: a note with what a day takes, and how long it lasts."""
+    report = judged(fed("S30", "sun", duty=IDLE))
+    assert told(report, "PWR-10")[0].sentence.startswith("Nothing in the kit takes in the sun")
+    assert "lasts about" in told(report, "PWR-11")[0].sentence
+
+
+def test_hours_of_a_battery() -> None:
+    """74 Wh x 0.85 over the mean draw, in words; none are told where nothing is fed."""
+    report = judged(fed("S30", "battery", duty=IDLE))
+    idle = next(n for n, state in enumerate(report.supply.states) if state.id == "phase-1")
+    hours = 74 * USABLE_BATTERY_SHARE / report.supply.source_w[idle]
+    assert f"lasts about {hours:.0f} hours" in told(report, "PWR-11")[0].sentence
+    alone = judged(kit("S30", "M02", place={"power": "battery"}))
+    assert told(alone, "PWR-11") == []
+
+
+def test_the_yield_is_drawn_from_its_band() -> None:
+    """Sample 0 is nominal; the rest lie between a bad and a good December."""
+    found = darkest_yield_wh_wp(256)
+    assert found[0] == DARKEST_MONTH_WH_WP.nominal
+    assert DARKEST_MONTH_WH_WP.low <= found[1:].min() < found[1:].max() <= DARKEST_MONTH_WH_WP.high
+
+
+def test_a_battery_is_a_way_out_only_where_hours_without_mains_are_asked_for() -> None:
+    """Ten hours: the power bank with a lead; a supply that is too small is not mended by one."""
+    need = {"id": "off", "text": "through the night", "condition": "off_mains", "at_least": 10}
+    plan = kit("B06", "S01", "M02", "K03", "E03", needs=[need], duty=IDLE)
+    finding = told(judged(plan), "NEED-01")[0]
+    assert finding.sentence == "There is no battery in the kit: through the night."
+    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
+    assert titles[0].startswith("Satchel 74 instead of Kettle 15")
+    weak = kit("B10", "S01", "M02", "X06", "K05", "E03")
+    finding = told(judged(weak), "PWR-02")[0]
+    fixes = propose_fixes(weak, shipped(), finding.id)
+    assert fixes
+    assert not any("Satchel" in fix.title or "Sunleaf" in fix.title for fix in fixes)

@@ -1,0 +1,263 @@
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from cobblewort.core.aspects.power.model import PowerResult
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import Plan
+from tests.kits import SMALL, judged, kit, margin, shipped, told, with_part
+
+WIDE = {
+    "id": "S98",
+    "kind": "supply",
+    "part_class": "usb_c_pd",
+    "maker": "m",
+    "model": "Wide",
+    "source": {"rated_a": 5.0, "announces_a": 5.0},
+    "sockets": {"o": {"connector": "usb-c", "role": "power_out", "rail": "out"}},
+}
+"""A supply that announces 5 A from a socket, so that the lead decides."""
+
+
+def own_part(kind: str, part_id: str, part_class: str, **figures: Any) -> Catalogue:
+    """The shipped cupboard with a part of one's own, called Own."""
+    return with_part(
+        id=part_id, kind=kind, part_class=part_class, maker="m", model="Own", **figures
+    )
+
+
+def power(plan: Plan, samples: int = 1) -> PowerResult:
+    """The solved forest of a plan."""
+    return Kit(plan, shipped(), samples).power
+
+
+def test_what_flows_in_flows_out_at_every_rail() -> None:
+    """Kirchhoff: the current into a rail is what its loads and the rails below draw."""
+    result = power(kit("B10", "S03", "M02", "A06", "D06", "D04", "X06", "K06", "E03"), 32)
+    for place, node in enumerate(result.nodes):
+        below = [n for n, child in enumerate(result.nodes) if child.parent == place]
+        rest = result.current_a[place] - result.input_a[below].sum(axis=0)
+        assert (rest > -1e-9).all(), node.id
+    roots = [n for n, node in enumerate(result.nodes) if node.parent < 0]
+    assert len(roots) == 1
+
+
+def test_a_wire_is_as_warm_as_the_day() -> None:
+    """1.5 m of AWG 18 and 14 milliohms of contacts: 77 at 20 °C, more in the heat."""
+
+    def ohms(ambient_max_c: float) -> float:
+        result = power(kit("B06", "S01", place={"ambient_max_c": ambient_max_c}))
+        resistance = result.nodes[1].resistance_ohm
+        assert resistance is not None
+        return float(resistance[0])
+
+    assert ohms(20) == pytest.approx(0.014 + 2 * 1.5 * 0.02095, rel=1e-3)
+    assert ohms(60) == pytest.approx(0.014 + 2 * 1.5 * 0.02095 * 1.1572, rel=1e-3)
+
+
+def test_a_converter_draws_what_it_delivers_over_its_efficiency() -> None:
+    """3.3 V behind the board's regulator: power in is power out over efficiency."""
+    result = power(kit("B10", "S03", "M02", "A02", "D06"))
+    place = result.index("A02#1.v33")
+    assert place is not None
+    parent = result.nodes[place].parent
+    delivered = result.voltage_v[place] * result.current_a[place]
+    drawn = result.voltage_v[parent] * result.input_a[place]
+    assert np.allclose(delivered / 0.90, drawn)
+    assert np.allclose(result.voltage_v[place], 3.3)
+
+
+def test_states_look_at_peaks_and_heat_at_means() -> None:
+    """In a working phase the limits see the peak, and its mean is there beside it."""
+    plan = kit("B06", "S01", duty=[{"name": "w", "hours": 24}])
+    result = power(plan)
+    at = {state.id: float(result.current_a[0, n, 0]) for n, state in enumerate(result.states)}
+    assert at["idle"] < at["phase-1-mean"] < at["phase-1"]
+    assert at["phase-1"] == pytest.approx(at["all"])
+    assert at["start"] == pytest.approx(at["phase-1-mean"])
+
+
+@pytest.mark.parametrize(
+    ("activity", "mean_w", "peak_w"),
+    [
+        ("off", 0, 0),
+        ("idle", 2.7, 2.7),
+        ("light", 3.3, 3.9),
+        ("working", 3.9, 6.2),
+        ("full", 6.2, 6.2),
+    ],
+)
+def test_activities_of_a_phase(activity: str, mean_w: float, peak_w: float) -> None:
+    """The ladder of activities on a board of 2.7, 3.9 and 6.2 W."""
+    plan = kit("B06", "S01", duty=[{"name": "p", "hours": 1, "activity": activity}])
+    result = power(plan)
+    place = result.index("B06#1.main")
+    assert place is not None
+    drawn = result.voltage_v[place] * result.current_a[place]
+    at = {state.id: float(drawn[n, 0]) for n, state in enumerate(result.states)}
+    assert at["phase-1-mean"] == pytest.approx(mean_w, abs=1e-4)
+    assert at["phase-1"] == pytest.approx(peak_w, abs=1e-4)
+
+
+def test_a_line_can_do_something_else_than_the_rest() -> None:
+    """`lines` of a phase overrides its activity."""
+    phase = {"name": "p", "hours": 1, "activity": "working", "lines": {"X06": "off"}}
+    result = power(kit("B06", "S01", "X06", duty=[phase]))
+    place = result.index("X06#1.bus")
+    assert place is not None
+    number = [state.id for state in result.states].index("phase-1")
+    assert float(result.current_a[place, number, 0]) == 0.0
+
+
+def test_pwr_01_a_plug_of_the_wrong_kind_leaves_the_board_dark() -> None:
+    """Micro-USB into USB-C; silent with the right plug."""
+    finding = told(judged(kit("B06", "S06", "M02")), "PWR-01")[0]
+    assert "USB-C inlet" in finding.sentence
+    assert told(judged(kit("B06", "S01", "M02")), "PWR-01") == []
+
+
+def test_pwr_02_a_supply_too_small_and_its_derating() -> None:
+    """2.4 A cannot feed a fast card; on a hot day a supply gives less."""
+    small = judged(kit("B10", "S07", "C04", "M02", "X06"))
+    assert [f.severity for f in told(small, "PWR-02")] == ["stops"]
+    assert told(judged(kit("B06", "S01", "M02")), "PWR-02") == []
+    hot = judged(kit("B06", "S01", "M02", place={"ambient_max_c": 50}))
+    assert margin(hot, "PWR-02:S01#1.out").limit == pytest.approx(3.0 * (1 - 0.02 * 10))
+
+
+def test_pwr_03_five_amperes_through_an_unmarked_lead() -> None:
+    """USB Type-C: any lead that is not marked for 5 A carries 3 A."""
+    heavy = ("B10", "S98", "M02", "X06")
+    plain = judged(kit(*heavy, "C01"), catalogue=with_part(**WIDE))
+    assert margin(plain, "PWR-03:C01#1.wire").limit == 3.0
+    assert told(plain, "PWR-03") != []
+    marked = judged(kit(*heavy, "C02"), catalogue=with_part(**WIDE))
+    assert margin(marked, "PWR-03:C02#1.wire").limit == 5.0
+    assert told(marked, "PWR-03") == []
+
+
+@pytest.mark.parametrize(
+    ("supply", "lead", "limit"), [("S03", (), 1.5), ("S01", (), 0.65), ("S05", ("C02",), 0.65)]
+)
+def test_pwr_04_the_group_limit_follows_the_announcement(
+    supply: str, lead: tuple[str, ...], limit: float
+) -> None:
+    """5 A announced by supply and path: the full limit; otherwise the lower one."""
+    report = judged(kit("B10", supply, *lead, "M02", "X06"))
+    found = margin(report, "PWR-04:B10#1.usb")
+    assert found.limit == limit
+    assert (found.severity == "stops") is (limit < 0.85)
+
+
+def test_pwr_04_announcement_is_lost_on_an_unmarked_lead() -> None:
+    """A supply that can say 5 A is not heard through a 3 A lead."""
+    for lead, limit in (("C01", 0.65), ("C02", 1.5)):
+        report = judged(kit("B10", "S98", lead, "M02", "X06"), catalogue=with_part(**WIDE))
+        assert margin(report, "PWR-04:B10#1.usb").limit == limit
+
+
+def test_pwr_04_the_setting_lifts_the_limit() -> None:
+    """At one's own risk, without the announcement."""
+    plan = kit("B10", "S01", "M02", "X06", settings={"lift_port_limit": True})
+    assert margin(judged(plan), "PWR-04:B10#1.usb").limit == 1.5
+
+
+def test_trd12_one_disk_on_the_boards_ports_works_and_two_do_not() -> None:
+    """Common practice: 1.0 A of spin-up against 1.2 A shared; two ask for 2.0 A."""
+    one = judged(kit("B06", "S01", "M02", "A12", "D11"))
+    assert margin(one, "PWR-04:B06#1.usb").severity != "stops"
+    two = judged(kit("B06", "S01", "M02", "2xA12", "2xD11"))
+    crowded = margin(two, "PWR-04:B06#1.usb")
+    assert (crowded.severity, crowded.state) == ("stops", "Start")
+
+
+def test_trd15_a_computers_port_is_no_supply() -> None:
+    """Common practice: 0.9 A at best against 2.5 to 3 A must fail."""
+    port = own_part("supply", "S08", "usb_a_port", source={"set_v": 5.0, "rated_a": 0.9})
+    report = judged(kit("B06", "S08", "C04", "M02"), catalogue=port)
+    assert [f.severity for f in told(report, "PWR-02")] == ["stops"]
+
+
+def test_pwr_05_one_greedy_thing_trips_its_socket() -> None:
+    """1.6 A through a socket of 1.2 A, while a small thing is silent."""
+    greedy = own_part(
+        "device", "X99", "usb2_device", loads={"own": {"idle": 0.2, "working": 0.3, "peak": 1.6}}
+    )
+    report = judged(kit("B10", "S03", "M02", "X99"), catalogue=greedy)
+    assert any("Own draws" in f.sentence for f in told(report, "PWR-05"))
+    assert told(judged(kit("B10", "S03", "M02", "X07")), "PWR-05") == []
+
+
+def test_pwr_06_a_thin_lead_raises_the_flag() -> None:
+    """2 m of thin lead under a fast card; the short thick one is silent."""
+    thin = told(judged(kit("B06", "S05", "C03", "M02")), "PWR-06")
+    assert {f.id.rsplit(".", 1)[1] for f in thin} >= {"flag"}
+    assert told(judged(kit("B06", "S01", "M02")), "PWR-06") == []
+
+
+def test_pwr_06_brown_out_stops_and_the_flag_is_tight() -> None:
+    """Below the flag it slows down, below brown-out it resets."""
+    report = judged(kit("B06", "S05", "C03", "M02", "X06"))
+    severity = {f.id.rsplit(".", 1)[1]: f.severity for f in told(report, "PWR-06")}
+    assert severity["flag"] == "tight"
+    worse = judged(kit("B10", "S05", "C03", "M02", "X06", "K05"))
+    severity = {f.id.rsplit(".", 1)[1]: f.severity for f in told(worse, "PWR-06")}
+    assert severity["brownout"] == "stops"
+
+
+def test_pwr_07_a_thing_at_the_end_of_the_line() -> None:
+    """4.4 V at the plug, USB 2.0 7.2.2 (from memory); silent on a good supply."""
+    low = judged(kit("B10", "S02", "M02", "X06", "X07", "K05"))
+    assert told(low, "PWR-07") != []
+    assert told(judged(kit("B06", "S01", "M02", "X07")), "PWR-07") == []
+
+
+def test_pwr_08_a_collapse_is_a_finding_and_not_an_exception() -> None:
+    """Twelve ohms of lead: no operating point, and no other rule of supply makes something up."""
+    awful = own_part("lead", "C99", "usb_c_lead_3a", plugs={"in": {"lead_ohm": [12]}})
+    report = judged(kit("B06", "S05", "C99", "M02"), 32, awful)
+    assert told(report, "PWR-08")[0].severity == "stops"
+    assert [m for m in report.margins if m.family == "supply"] == []
+    assert told(judged(kit(*SMALL), 32), "PWR-08") == []
+
+
+def test_pwr_08_some_samples_without_a_point_make_it_tight() -> None:
+    """A lead that may be four times as bad: the nominal point is there, some samples have none."""
+    old = own_part("lead", "C99", "usb_c_lead_3a", plugs={"in": {"lead_ohm": [0.3, 0.5, 4.0]}})
+    report = judged(kit("B06", "S05", "C99", "M02"), 64, old)
+    findings = told(report, "PWR-08")
+    assert [f.severity for f in findings] == ["tight"]
+
+
+def test_a_powered_hub_is_a_source_of_its_own() -> None:
+    """What hangs on it loads its supply, and the board's sockets carry nothing of it."""
+    plan = kit("B06", "S01", "M02", "H03", "A12", "D11")
+    lines = [
+        line.model_copy(update={"pins": {"usb": "H03#1.d1"}}) if line.id == "A12" else line
+        for line in plan.lines
+    ]
+    report = judged(plan.model_copy(update={"lines": tuple(lines)}))
+    roots = [node for node in report.supply.nodes if node.parent is None]
+    assert {node.id for node in roots} == {"S01#1.out", "H03#1.down"}
+    assert max(roots[1].current_a) > 0.9
+    assert report.margin("PWR-04:B06#1.usb") is None
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.floats(0, 3), st.floats(0, 3))
+def test_more_load_never_raises_a_voltage(first_w: float, more_w: float) -> None:
+    """Property: add watts to the board, and no rail of the kit rises."""
+
+    def volts(peak_w: float) -> np.ndarray:
+        catalogue = shipped().extended(
+            [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
+              "loads": {"own": {"idle": 0.1, "working": 0.2, "peak": 0.3 + peak_w}}}]
+        )  # fmt: skip
+        plan = kit("B06", "S01", "M02", "X06")
+        return Kit(plan, catalogue, 1).power.voltage_v
+
+    assert (volts(first_w + more_w) <= volts(first_w) + 1e-6).all()

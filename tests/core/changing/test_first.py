@@ -1,0 +1,192 @@
+"""The first kit: it meets every need, nothing stops it, and each part is there for a reason."""
+
+from decimal import Decimal
+from typing import Any
+
+import pytest
+
+from cobblewort.core.changing.first import FirstKit, first_kit
+from cobblewort.core.changing.fixes import propose_fixes
+from cobblewort.core.plans.plan import Need, Plan
+from cobblewort.core.plans.purpose import Purpose, plan_for
+from cobblewort.formats.shipped import shipped_places, shipped_purposes
+from tests.kits import judged, shipped
+
+PURPOSES = list(shipped_purposes().values())
+
+
+def begun(purpose: Purpose, **fields: Any) -> Plan:
+    """An empty plan for a purpose at its usual place."""
+    place = shipped_places()[purpose.place or "indoor-room"].place
+    return plan_for(purpose, purpose.title, place).model_copy(update=fields)
+
+
+def kit_for(purpose_id: str, owned: tuple[str, ...] = (), **fields: Any) -> FirstKit:
+    """The first kit for a shipped purpose."""
+    return first_kit(begun(shipped_purposes()[purpose_id], **fields), shipped(), owned)
+
+
+@pytest.mark.parametrize("purpose", PURPOSES, ids=lambda purpose: purpose.id)
+def test_the_first_kit_does_the_job(purpose: Purpose) -> None:
+    """Every need is met, or met with something left to do; nothing stops it; it is complete."""
+    found = first_kit(begun(purpose), shipped())
+    report = judged(found.plan)
+    assert found.failing == []
+    assert report.count("stops") == 0
+    assert {need.status for need in report.needs} <= {"met", "conditional"}
+    roles = {line.role for line in found.plan.lines}
+    assert roles >= {"board", "supply", "boot", "case"}
+    assert found.total == report.cost.total
+    chosen = {line.id for line in found.plan.lines if line.role != "borrow"}
+    assert {reason.line for reason in found.reasons} == chosen
+    assert all(reason.text for reason in found.reasons)
+
+
+@pytest.mark.parametrize("purpose", PURPOSES, ids=lambda purpose: purpose.id)
+def test_taking_away_what_meets_a_need_raises_exactly_that_need(purpose: Purpose) -> None:
+    """Line by line: the needs that only this line met are raised, and no other."""
+    plan = first_kit(begun(purpose), shipped()).plan
+    before = {need.id: need for need in judged(plan).needs}
+    for line in plan.lines:
+        only = {n.id for n in before.values() if n.lines == (line.id,) and n.status == "met"}
+        if line.role == "board" or not only:
+            continue  # with the board everything goes
+        rest = tuple(entry for entry in plan.lines if entry is not line)
+        after = judged(plan.model_copy(update={"lines": rest}))
+        raised = {n.id for n in after.needs if n.status in ("unmet", "unknown")}
+        assert raised == only, line.part
+        told = {f.id.split(":")[1] for f in after.findings if f.family == "need"}
+        assert only <= told
+
+
+def test_the_same_answers_give_the_same_kit() -> None:
+    """No chance in it."""
+    assert kit_for("sound-recorder") == kit_for("sound-recorder")
+
+
+def test_what_is_owned_is_used_and_costs_nothing() -> None:
+    """A board and a supply from the drawer come before cheaper ones from the shop."""
+    bought = kit_for("home-hub")
+    owned = kit_for("home-hub", owned=("B07", "S03"))
+    parts = {line.part: line.owned for line in owned.plan.lines}
+    assert parts["B07"]
+    assert parts["S03"]
+    assert owned.total < bought.total
+    assert "owned" in next(r.text for r in owned.reasons if r.line == "board")
+
+
+def test_what_nobody_sells_is_taken_only_from_the_drawer() -> None:
+    """The socket of a desk computer costs nothing, and is no supply that one could buy."""
+    assert "S08" not in {line.part for line in kit_for("climate-logger").plan.lines}
+
+
+def test_a_budget_that_is_too_small_says_by_how_much() -> None:
+    """The best attempt is shown, with what stops it."""
+    found = kit_for("file-store-one", budget=Decimal("60"))
+    assert any("the budget is € 60" in sentence for sentence in found.failing)
+
+
+def test_a_need_that_nothing_meets_is_named() -> None:
+    """With the figure it falls short by."""
+    need = Need(id="fast", text="ten gigabits", function="wired_network", at_least=1100)
+    found = kit_for("first-server", needs=(need,))
+    assert found.failing == ["The kit gives 116 MB/s of the 1100 MB/s asked for: ten gigabits."]
+
+
+def test_the_place_narrows_the_choice() -> None:
+    """Outdoors only a box against water and parts for the cold; a silent one has no fan."""
+    outdoors = shipped_places()["outdoors-shaded"].place
+    found = kit_for("frost-camera", place=outdoors)
+    assert found.failing == []
+    parts = [shipped().part(line.part) for line in found.plan.lines]
+    assert all(part.case is None or part.case.ip_water >= 4 for part in parts)
+    assert all(part.ambient_min_c is None or part.ambient_min_c <= -15 for part in parts)
+    quiet = kit_for("wildlife-recorder")
+    assert not any(
+        shipped().part(line.part).cooler and shipped().part(line.part).cooler.r_fan_k_w
+        for line in quiet.plan.lines
+    )
+
+
+@pytest.mark.parametrize(
+    ("power", "feed"),
+    [("mains", "mains"), ("network", "network"), ("vehicle", "vehicle"), ("battery", "battery"),
+     ("sun", "sun")],
+)  # fmt: skip
+def test_the_supply_feeds_on_what_the_place_has(power: str, feed: str) -> None:
+    """A climate logger at each of them, which nothing stops, at a place that the sun can feed."""
+    place = shipped_places()["indoor-room"].place.model_copy(update={"power": power})
+    needs: list[Need] = []
+    if power == "sun":
+        needs = [Need(id="sun", text="lives on the sun", function="solar", at_least=120)]
+    asked = (*shipped_purposes()["climate-logger"].needs, *needs)
+    found = kit_for("climate-logger", place=place, needs=asked)
+    assert found.failing == []
+    supply = next(line.part for line in found.plan.lines if line.role == "supply")
+    assert shipped().part(supply).source.feeds_on == feed
+
+
+def test_hours_without_mains_want_a_battery() -> None:
+    """The power bank is taken where ten hours are asked for; a week is told as too much."""
+    purpose = shipped_purposes()["climate-logger"]
+    need = Need(id="off", text="through the night", condition="off_mains", at_least=10)
+    found = kit_for("climate-logger", needs=(*purpose.needs, need))
+    assert found.failing == []
+    assert "S30" in {line.part for line in found.plan.lines}
+    week = need.model_copy(update={"at_least": 168.0})
+    assert "of the 168 h asked for" in kit_for("climate-logger", needs=(week,)).failing[0]
+
+
+def test_dust_wants_a_closed_box_and_a_ride_no_disk() -> None:
+    """In sawdust only dust-protected cases; where it rides along nothing that spins."""
+    workshop = shipped_places()["workshop"].place.model_copy(update={"dust": "much"})
+    cases = [
+        part.case
+        for line in kit_for("climate-logger", place=workshop).plan.lines
+        if (part := shipped().part(line.part)).case
+    ]
+    assert [case.ip_solid >= 5 for case in cases] == [True]
+    ride = Need(id="ride", text="rides along", condition="moves")
+    purpose = shipped_purposes()["file-store-one"]
+    found = kit_for("file-store-one", needs=(*purpose.needs, ride))
+    assert found.failing == []
+    drives = [d for line in found.plan.lines if (d := shipped().part(line.part).drive)]
+    assert drives
+    assert not any(drive.spins for drive in drives)
+
+
+def test_children_get_a_closed_case() -> None:
+    """The cheapest case is open plates; with children it is not taken."""
+    assert "E01" not in {line.part for line in kit_for("games-console").plan.lines}
+
+
+def test_without_a_board_there_is_nothing_to_begin_with() -> None:
+    """An empty cupboard is told, not raised."""
+    from cobblewort.core.plans.catalogue import Catalogue
+
+    found = first_kit(begun(PURPOSES[0]), Catalogue({}, {}))
+    assert found.failing == ["There is no board in the cupboard."]
+
+
+def test_lines_that_are_there_already_are_kept() -> None:
+    """A part chosen by hand stays in the kit, and meets what it meets."""
+    purpose = shipped_purposes()["home-hub"]
+    plan = begun(purpose)
+    line = {"id": "mine", "role": "addon", "part": "X09"}
+    found = first_kit(Plan.model_validate({**plan.model_dump(), "lines": [line]}), shipped())
+    assert [entry.part for entry in found.plan.lines].count("X09") == 1
+    assert found.failing == []
+
+
+def test_repairs_look_for_single_steps_only() -> None:
+    """Asked so, a fix is one step: the search for two would cost the time of the whole kit."""
+    plan = kit_for("first-server").plan
+    swapped = Plan.model_validate(
+        {**plan.model_dump(), "lines": [
+            {**entry.model_dump(), "part": "S06" if entry.role == "supply" else entry.part}
+            for entry in plan.lines
+        ]}
+    )  # fmt: skip
+    finding = next(f.id for f in judged(swapped).findings if f.severity == "stops")
+    fixes = propose_fixes(swapped, shipped(), finding, chains=False)
+    assert all(len({type(c) for c in fix.patch}) <= 3 for fix in fixes)

@@ -1,0 +1,81 @@
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import TypeAdapter, ValidationError
+
+from cobblewort.core.figures.reading import Rating, Reading, sampled, unit_draws
+
+RATING: TypeAdapter[Reading] = TypeAdapter(Rating)
+finite = st.floats(min_value=-1e6, max_value=1e6, allow_nan=False)
+
+
+@pytest.mark.parametrize(
+    ("document", "low", "nominal", "high", "basis"),
+    [
+        (10, 9, 10, 11, "datasheet"),
+        (-10, -11, -10, -9, "datasheet"),
+        ([1, 2, 4], 1, 2, 4, "typical"),
+        ([3], 3, 3, 3, "typical"),
+        ({"nominal": 100, "basis": "measured"}, 97, 100, 103, "measured"),
+        ({"nominal": 100, "basis": "guess"}, 60, 100, 140, "guess"),
+        ({"nominal": 5, "basis": "standard"}, 5, 5, 5, "standard"),
+        ({"nominal": 5, "low": 4, "high": 7, "basis": "datasheet"}, 4, 5, 7, "datasheet"),
+    ],
+)
+def test_short_forms_get_the_band_of_their_basis(
+    document: object, low: float, nominal: float, high: float, basis: str
+) -> None:
+    """A bare number is a data sheet's, a list is a class figure, a basis brings its band."""
+    reading = Reading.model_validate(document)
+    assert (reading.low, reading.nominal, reading.high) == pytest.approx((low, nominal, high))
+    assert reading.basis == basis
+
+
+def test_a_rating_given_as_a_number_has_no_band() -> None:
+    """A promise is a promise; one from a class keeps its triple."""
+    assert RATING.validate_python(3.0).low == RATING.validate_python(3.0).high == 3.0
+    assert RATING.validate_python([1, 2, 3]).high == 3
+
+
+@pytest.mark.parametrize(
+    "document",
+    [True, "3 A", float("nan"), float("inf"), [3, 2, 1], [1, 2], [], {"low": 1, "high": 2}, None],
+)
+def test_what_is_no_figure_is_refused(document: object) -> None:
+    """Booleans, words, NaN and triples out of order are errors of the document."""
+    with pytest.raises(ValidationError):
+        Reading.model_validate(document)
+
+
+def test_sample_zero_is_nominal_and_the_rest_stay_in_the_band() -> None:
+    """Sample 0 is the nominal value itself, to the last bit."""
+    reading = Reading.model_validate([1.0, 2.0, 5.0])
+    values = sampled(reading, "part/field", 256)
+    assert values[0] == 2.0
+    assert values.min() >= 1.0
+    assert values.max() <= 5.0
+
+
+def test_draws_follow_the_triangle() -> None:
+    """Mean of a triangular distribution: (low + nominal + high) / 3."""
+    values = sampled(Reading.model_validate([1.0, 2.0, 6.0]), "key", 4097)[1:]
+    assert values.mean() == pytest.approx(3.0, abs=0.01)
+    assert np.mean(values < 2.0) == pytest.approx(0.2, abs=0.002)
+
+
+def test_a_draw_depends_on_its_key_alone() -> None:
+    """The same key draws the same, another key in another order; each stratum holds one draw."""
+    first, other = unit_draws("a", 65), unit_draws("b", 65)
+    assert np.array_equal(first, unit_draws("a", 65))
+    assert not np.array_equal(first, other)
+    assert sorted((first * 64).astype(int)) == list(range(64))
+
+
+@given(st.lists(finite, min_size=3, max_size=3).map(sorted))
+def test_every_band_is_drawn_within_itself(values: list[float]) -> None:
+    """Whatever the triple, no draw leaves it."""
+    drawn = sampled(Reading.model_validate(values), "any", 17)
+    slack = 1e-9 * max(1.0, abs(values[0]), abs(values[2]))
+    assert drawn.min() >= values[0] - slack
+    assert drawn.max() <= values[2] + slack

@@ -1,0 +1,99 @@
+import numpy as np
+import pytest
+
+from cobblewort.core.judging.margin import Check, Margin, margin_of, tell_states
+
+
+def check(value: object, limit: object, kind: str = "max", **fields: object) -> Check:
+    """A check with a sentence that nobody reads."""
+    return Check(  # type: ignore[arg-type]
+        "x", "X", "A", kind, np.array(value, dtype=float), np.array(limit, dtype=float),
+        lambda _: "", ("line",), **fields,
+    )  # fmt: skip
+
+
+def judged(*args: object, **fields: object) -> Margin:
+    """The margin of a check."""
+    given = check(*args, **fields)  # type: ignore[arg-type]
+    return margin_of("T-01", "supply", given, given.value.shape[-1])  # type: ignore[union-attr]
+
+
+def test_spare_is_signed_by_the_kind_of_limit() -> None:
+    """A maximum leaves limit less value, a minimum value less limit."""
+    assert judged([2.0], [3.0]).spare == pytest.approx(1.0)
+    assert judged([2.0], [3.0], "min").spare == pytest.approx(-1.0)
+
+
+def test_a_hard_state_below_zero_stops() -> None:
+    """The worst hard state decides, and names itself."""
+    margin = judged([[1.0], [4.0]], [3.0], states=("idle", "start"), hard=(True, True))
+    assert (margin.severity, margin.state, margin.spare) == ("stops", "start", -1.0)
+
+
+def test_a_soft_state_below_zero_is_tight() -> None:
+    """Only everything at once breaks it: tight, told at that state."""
+    margin = judged([[1.0], [4.0]], [3.0], states=("idle", "all"), hard=(True, False))
+    assert (margin.severity, margin.state) == ("tight", "all")
+
+
+def test_a_breach_can_be_tight_by_its_nature() -> None:
+    """A low-voltage flag is not a stop."""
+    assert judged([4.5], [4.63], "min", breach="tight").severity == "tight"
+
+
+@pytest.mark.parametrize(("value", "severity"), [(2.39, "sound"), (2.41, "tight")])
+def test_an_electrical_limit_above_80_percent_is_tight(value: float, severity: str) -> None:
+    """Each side of 80 % of 3 A."""
+    assert judged([value], [3.0], electrical=True).severity == severity
+
+
+@pytest.mark.parametrize(("failing", "severity"), [(5, "sound"), (6, "tight")])
+def test_it_must_hold_in_95_percent_of_the_samples(failing: int, severity: str) -> None:
+    """100 draws after the nominal one; sample 0 stays out of the share."""
+    value = np.array([1.0] * (101 - failing) + [4.0] * failing)
+    margin = judged(value, [3.0])
+    assert margin.severity == severity
+    assert margin.holds_share == pytest.approx(1 - failing / 100)
+
+
+def test_percentiles_are_those_of_numpy_without_the_nominal_sample() -> None:
+    """The 5 and 95 % values interpolate between order statistics."""
+    rng = np.random.default_rng(3)
+    value = rng.uniform(0, 3, 256)
+    margin = judged(value, [3.0])
+    expected = np.percentile(3.0 - value[1:], [5, 95])
+    assert [margin.spare_p05, margin.spare_p95] == pytest.approx(list(expected))
+
+
+def test_nominal_alone_has_no_band() -> None:
+    """With one sample nothing is said about the rest."""
+    margin = judged([1.0], [3.0])
+    assert (margin.spare_p05, margin.spare_p95, margin.holds_share) == (None, None, None)
+
+
+@pytest.mark.parametrize(("value", "share"), [(0, 1.0), (3, 0.5), (6, 0.0), (60, -0.5), (-60, 1.0)])
+def test_the_ruler_is_clipped(value: float, share: float) -> None:
+    """Spare over limit, from -0.5 to 1."""
+    assert judged([float(value)], [6.0]).ruler_share == pytest.approx(share)
+
+
+def test_a_span_replaces_the_limit() -> None:
+    """A voltage's ruler is as long as what lies between source and limit."""
+    margin = judged([4.9], [4.6], "min", span=0.5)
+    assert margin.ruler_share == pytest.approx(0.6)
+
+
+def test_what_is_not_finite_is_a_fault_of_the_rule() -> None:
+    """A rule must say "not known" instead of handing over a NaN."""
+    with pytest.raises(ValueError, match="must be finite"):
+        judged([float("nan")], [3.0])
+
+
+def test_every_state_is_told() -> None:
+    """The page draws one state at a time."""
+    given = check([[1.0], [4.0]], [3.0], states=("idle", "all"), hard=(True, False))
+    margin = margin_of("T-01", "supply", given, 1)
+    tell_states(margin, given)
+    assert margin.states == ("idle", "all")
+    assert margin.spare_by_state == (2.0, -1.0)
+    assert margin.severity_by_state == ("sound", "tight")

@@ -1,0 +1,224 @@
+from dataclasses import asdict
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from cobblewort.core.errors import UnknownPartError
+from cobblewort.core.judging.rules import RULES
+from cobblewort.core.plans.plan import Plan
+from tests.kits import SMALL, demo, judged, kit, margin, shipped, told
+
+SHIPPED_IDS = [part.id for part in shipped().parts()]
+
+
+def test_the_bat_recorder_is_sound() -> None:
+    """Demo 1: nothing stops it, nothing is tight."""
+    report = judged(demo("bat-recorder"), 256)
+    assert report.severity == "sound"
+    assert report.findings == []
+
+
+def test_the_moss_cabinet_is_tight_and_heat_breaks_first() -> None:
+    """Demo 2: the film under the lamp leaves a few degrees, and that is what is told."""
+    report = judged(demo("moss-cabinet"), 256)
+    assert report.severity == "tight"
+    (tight,) = [f for f in report.findings if f.severity == "tight"]
+    assert tight.rule == "HEAT-01"
+    holds = margin(report, tight.margin or "").holds_share
+    assert holds is not None
+    assert 0.5 < holds < 0.95
+    assert tight.sentence.endswith(f"It holds with {100 * holds:.0f} % of the likely figures.")
+    assert told(judged(demo("moss-cabinet")), "HEAT-01") == []
+    good_up_to = report.heat.hottest_ambient_c
+    assert good_up_to is not None
+    assert 27 < good_up_to < 32
+
+
+def test_the_choir_recorder_shows_its_three_mistakes() -> None:
+    """Demo 3: a tower too tall, a drive too long, a supply too small that cannot announce 5 A."""
+    report = judged(demo("choir-recorder"), 256)
+    stops = {f.rule for f in report.findings if f.severity == "stops"}
+    assert stops == {"FIT-05", "FIT-07", "PWR-02", "PWR-04"}
+
+
+def test_the_repaired_choir_recorder_is_stopped_by_nothing() -> None:
+    """Supply that announces 5 A, a short second drive, a clip-on cooler."""
+    plan = kit(
+        "B10", "S03", "M02", "D06", "D04", "A06", "X06", "K05", "E03",
+        place={"ambient_max_c": 26},
+        duty=[{"name": "recording", "hours": 2.5, "activity": "light"}],
+    )  # fmt: skip
+    assert judged(plan, 256).count("stops") == 0
+
+
+def test_seven_rulers_in_their_order() -> None:
+    """Those with nothing to look at say what is missing."""
+    report = judged(kit(*SMALL))
+    assert [f.id for f in report.families] == [
+        "fit", "supply", "heat", "data", "life", "cost", "noise",
+    ]  # fmt: skip
+    assert {f.id: f.why_not for f in report.families if not f.judged} == {
+        "data": "not judged yet", "life": "not judged yet", "cost": "no budget",
+        "noise": "no limit",
+    }  # fmt: skip
+    missing = {f.id: f.why_not for f in judged(kit("M02")).families}
+    assert (missing["supply"], missing["heat"]) == ("no supply", "no board")
+
+
+def test_a_ruler_is_the_worst_of_its_family() -> None:
+    """By severity first, then by the lowest ruler."""
+    report = judged(demo("choir-recorder"), 256)
+    supply = next(f for f in report.families if f.id == "supply")
+    own = [m for m in report.margins if m.family == "supply" and m.severity == "stops"]
+    assert supply.severity == "stops"
+    assert supply.ruler_share == min(m.ruler_share for m in own)
+
+
+def test_a_family_stopped_without_a_number_shows_no_ruler() -> None:
+    """A missing socket has no spare: mark and sentence stand alone."""
+    report = judged(kit(*SMALL, "A02"))
+    fit = next(f for f in report.families if f.id == "fit")
+    assert (fit.severity, fit.margin, fit.ruler_share) == ("stops", None, None)
+
+
+def test_findings_are_worst_first_and_name_lines_that_exist() -> None:
+    """Order and references hold on every demo plan."""
+    rank = {"stops": 0, "tight": 1, "note": 2}
+    for plan_id in ("bat-recorder", "moss-cabinet", "choir-recorder"):
+        plan = demo(plan_id)
+        report = judged(plan, 64)
+        order = [rank[f.severity] for f in report.findings]
+        assert order == sorted(order)
+        lines = {line.id for line in plan.lines}
+        assert all(set(f.lines) <= lines for f in report.findings)
+        assert all(f.margin is None or report.margin(f.margin) for f in report.findings)
+
+
+def test_an_unknown_part_is_an_error_with_its_place() -> None:
+    """The line that names it is told."""
+    with pytest.raises(UnknownPartError) as caught:
+        judged(kit("B06", "S99"))
+    assert caught.value.problems[0][0] == "lines.1.part"
+
+
+def test_evaluating_twice_gives_the_same_bits() -> None:
+    """Bands included."""
+    assert asdict(judged(demo("choir-recorder"), 64)) == asdict(judged(demo("choir-recorder"), 64))
+
+
+def test_nominal_figures_do_not_depend_on_the_samples() -> None:
+    """Sample 0 is the nominal evaluation."""
+    one, many = judged(demo("choir-recorder"), 1), judged(demo("choir-recorder"), 64)
+    for a, b in zip(one.margins, many.margins, strict=True):
+        assert a.id == b.id
+        assert a.value == pytest.approx(b.value, rel=1e-3, abs=0.02)
+
+
+def test_an_edit_elsewhere_moves_no_band() -> None:
+    """A draw is keyed by part and field: another drive leaves the cooler's room as it was."""
+    before = judged(kit(*SMALL), 64).margin("FIT-05:above")
+    after = judged(kit(*SMALL, "X07"), 64).margin("FIT-05:above")
+    assert before == after
+
+
+@settings(max_examples=80, deadline=None)
+@given(
+    st.lists(st.sampled_from(SHIPPED_IDS), min_size=0, max_size=12, unique=True),
+    st.floats(-40, 80),
+    st.sampled_from([1, 8]),
+)
+def test_any_kit_from_the_cupboard_is_judged(
+    parts: list[str], ambient: float, samples: int
+) -> None:
+    """Property: evaluate never raises on a valid plan, and no figure is NaN."""
+    plan = kit(*parts, place={"ambient_min_c": -40, "ambient_max_c": ambient})
+    report = judged(plan, samples)
+    assert all(abs(m.ruler_share) <= 1 for m in report.margins)
+    assert report.severity == (report.findings[0].severity if report.findings else "sound")
+
+
+def test_swapping_two_equal_things_changes_nothing() -> None:
+    """Property: the order of two lines with the same part does not matter to any figure."""
+    plan = kit(*SMALL)
+    extra = [
+        {"id": "a", "role": "addon", "part": "X07"},
+        {"id": "b", "role": "addon", "part": "X07"},
+    ]
+    lines = [line.model_dump() for line in plan.lines]
+    one = judged(Plan.model_validate({"name": "t", "lines": [*lines, *extra]}))
+    two = judged(Plan.model_validate({"name": "t", "lines": [*lines, *reversed(extra)]}))
+    assert sorted(m.spare for m in one.margins) == pytest.approx(
+        sorted(m.spare for m in two.margins)
+    )
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.floats(0.0, 0.3), st.floats(0.0, 0.3))
+def test_a_wider_input_band_never_narrows_an_output_band(narrow: float, more: float) -> None:
+    """Property: doubt about the board's draw can only widen the band of the supply's margin.
+
+    By chance the draws of two figures go a little against each other (a correlation of about
+    1/sqrt(256)), so that a very small added doubt may hide within a few percent of the band.
+    """
+
+    def band(share: float) -> float:
+        figure = {"nominal": 6.2, "low": 6.2 * (1 - share), "high": 6.2 * (1 + share),
+                  "basis": "guess"}  # fmt: skip
+        base = shipped().part("B06").model_dump(mode="json")
+        base["loads"]["own"]["peak"] = figure
+        report = judged(kit(*SMALL), 256, shipped().extended([base]))
+        found = report.margin("PWR-02:S01#1.out")
+        assert found is not None
+        assert found.spare_p05 is not None
+        assert found.spare_p95 is not None
+        return found.spare_p95 - found.spare_p05
+
+    assert band(narrow + more) >= 0.97 * band(narrow)
+
+
+def test_four_hundred_parts_are_judged() -> None:
+    """The most a plan may hold: a sentence for what finds no socket, and no error."""
+    report = judged(kit(*SMALL[:5], "395xX07"))
+    sentences = [finding.sentence for finding in told(report, "FIT-02")]
+    assert sentences == ["391 of the 395 Gloaming 384 find no free USB-A socket: all 4 are taken."]
+
+
+@pytest.mark.parametrize(
+    ("parts", "role", "rule"),
+    [
+        ((), "board", None),
+        (("B06",), "supply", None),
+        (("B06", "S01"), "boot", None),
+        (("B06", "S01", "M02", "A02"), None, "FIT-02"),
+        (("B06", "S01", "M02"), "cooling", None),
+        (("B06", "S01", "M02", "K03"), "case", None),
+        (SMALL, None, None),
+    ],
+)
+def test_the_one_next_thing_to_do(
+    parts: tuple[str, ...], role: str | None, rule: str | None
+) -> None:
+    """What is missing first, then what stops it, then what is still open."""
+    step = judged(kit(*parts)).next_step
+    assert step.role == role
+    assert (step.finding or "").split(":")[0] == (rule or "")
+    assert step.text.endswith(".")
+
+
+def test_every_rule_explains_itself() -> None:
+    """Title, reason, formula and source are there, and the id carries its family."""
+    prefix = {
+        "need": "NEED",
+        "fit": ("FIT", "SOFT"),
+        "supply": "PWR",
+        "heat": "HEAT",
+        "cost": "COST",
+        "noise": "NOISE",
+        "safety": "SAFE",
+    }
+    assert len(RULES) >= 15
+    for rule in RULES.values():
+        assert all((rule.title, rule.why, rule.formula, rule.source))
+        assert rule.id.startswith(prefix[rule.family])
+        assert rule.function.__doc__
