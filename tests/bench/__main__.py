@@ -29,7 +29,7 @@ from cobblewort.core.aspects.fit.pins import build_header
 from cobblewort.core.aspects.fit.stack import build_stack
 from cobblewort.core.changing.first import first_kit
 from cobblewort.core.changing.fixes import candidates
-from cobblewort.core.judging.piece import Instance, expand
+from cobblewort.core.judging.piece import Piece, expand
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import EditLine, RemoveLine, SetFields, SwapPart, apply_patch
 from cobblewort.core.plans.purpose import plan_for
@@ -109,7 +109,7 @@ def changed_and_back(shipped: Catalogue, samples: int) -> Callable[[], object]:
     return step
 
 
-def fit_alone(pieces: list[Instance]) -> None:
+def fit_alone(pieces: list[Piece]) -> None:
     """Everything that fit works out, without the rules."""
     fit = assign(pieces)
     stack = build_stack(pieces)

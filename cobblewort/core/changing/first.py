@@ -443,7 +443,7 @@ def _drawn_w(judged: Judgement) -> float:
     roots = [
         place
         for place, node in enumerate(power.nodes)
-        if node.parent < 0 and node.instance.line.role == "supply"
+        if node.parent < 0 and node.piece.line.role == "supply"
     ]
     return max((float(watts[place, power.limits.hard].max()) for place in roots), default=0.0)
 

@@ -53,7 +53,7 @@ def moves(plan: Plan, catalogue: Catalogue, plug_id: str) -> list[Move]:
         raise InputError([("plug", f"the kit has no plug '{plug_id}' now; look again")])
     here = fit.placed[plug_id][1].id if plug_id in fit.placed else None
     sockets = [s for s in fit.sockets.values() if fits(plug, s) and suits(plug, s)]
-    sockets.sort(key=lambda s: (s.id != here, s.instance.order))
+    sockets.sort(key=lambda s: (s.id != here, s.piece.order))
     found = [_move(plan, catalogue, before, plug, s, here) for s in sockets[:MOST_MOVES]]
     return sorted(found, key=lambda move: (not move.current, bool(move.reason)))
 
@@ -62,8 +62,8 @@ def _move(
     plan: Plan, catalogue: Catalogue, before: Judgement, plug: PlugRef, socket: SocketRef,
     here: str | None,
 ) -> Move:  # fmt: skip
-    name = f"{plug.instance.index}.{plug.name}"
-    patch: Patch = (PinPlug(line=plug.instance.line.id, plug=name, socket=socket.id),)
+    name = f"{plug.piece.index}.{plug.name}"
+    patch: Patch = (PinPlug(line=plug.piece.line.id, plug=name, socket=socket.id),)
     holder = before.kit.fit.into(socket.id)
     current = socket.id == here
     after = before if current else judgement_of(apply_patch(plan, patch), catalogue)
@@ -71,7 +71,7 @@ def _move(
     new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
     return Move(
         socket=socket.id,
-        label=f"{socket.instance.name}, {socket.socket.label or socket.name} ({socket.name})",
+        label=f"{socket.piece.name}, {socket.socket.label or socket.name} ({socket.name})",
         holder="" if holder is None or holder.id == plug.id else plug_name(holder),
         current=current,
         patch=patch,

@@ -196,7 +196,7 @@ def _image(kit: Kit) -> _Sides:
 def _drive_board(kit: Kit) -> _Sides:
     """Below, with the cooler free, or above, compact, with the cooler hampered."""
     adapter = next(
-        (i for i in kit.instances if i.part.kind == "storage_adapter" and i.part.add_on), None
+        (i for i in kit.pieces if i.part.kind == "storage_adapter" and i.part.add_on), None
     )
     if adapter is None or adapter.part.add_on is None:
         return _NO_SIDE

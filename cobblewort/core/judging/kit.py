@@ -14,7 +14,7 @@ from cobblewort.core.aspects.heat.model import HeatResult, build_heat
 from cobblewort.core.aspects.needs.model import NeedResult, build_needs
 from cobblewort.core.aspects.noise.model import NoiseResult, build_noise
 from cobblewort.core.aspects.power.model import PowerResult, build_power
-from cobblewort.core.judging.piece import Instance, expand
+from cobblewort.core.judging.piece import Piece, expand
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Line, Plan
@@ -48,15 +48,15 @@ class Kit:
         self.catalogue = catalogue.for_plan(plan)
         self.samples = samples
         alike = like if like is not None and like.samples == samples else None
-        self.instances: list[Instance] = expand(
-            plan, self.catalogue, samples, () if alike is None else alike.instances
+        self.pieces: list[Piece] = expand(
+            plan, self.catalogue, samples, () if alike is None else alike.pieces
         )
         if alike is not None:
             self._take_over(alike)
 
     def _take_over(self, like: Kit) -> None:
         """Keep of another kit what hangs on pieces alone that both have."""
-        changed = set(self.instances) ^ set(like.instances)
+        changed = set(self.pieces) ^ set(like.pieces)
         for part in (piece.part for piece in changed):
             if part.plugs or part.sockets or part.rails or part.offers:
                 return  # what offers a battery or a panel is looked at by rules of supply too
@@ -70,12 +70,12 @@ class Kit:
     @cached_property
     def fit(self) -> Assignment:
         """Which plug is in which socket."""
-        return assign(self.instances)
+        return assign(self.pieces)
 
     @cached_property
     def stack(self) -> StackResult:
         """What stands on what."""
-        return build_stack(self.instances)
+        return build_stack(self.pieces)
 
     @cached_property
     def space(self) -> Space:
@@ -85,61 +85,61 @@ class Kit:
     @cached_property
     def fasteners(self) -> list[Fastener]:
         """Standoffs and screws that the stack wants."""
-        return fasteners_of(self.stack, self.instances)
+        return fasteners_of(self.stack, self.pieces)
 
     @cached_property
     def header(self) -> HeaderResult:
         """What the header carries."""
-        return build_header(self.plan, self.instances)
+        return build_header(self.plan, self.pieces)
 
     @cached_property
     def power(self) -> PowerResult:
         """Voltages and currents in every state."""
-        return build_power(self.plan, self.instances, self.fit, self.samples)
+        return build_power(self.plan, self.pieces, self.fit, self.samples)
 
     @cached_property
     def heat(self) -> HeatResult:
         """Temperatures on the hottest day."""
-        return build_heat(self.plan, self.instances, self.stack, self.power, self.samples)
+        return build_heat(self.plan, self.pieces, self.stack, self.power, self.samples)
 
     @cached_property
     def cost(self) -> CostResult:
         """The bill."""
-        return build_cost(self.plan, self.instances)
+        return build_cost(self.plan, self.pieces)
 
     @cached_property
     def noise(self) -> NoiseResult:
         """What is heard of it."""
-        return build_noise(self.instances, self.samples)
+        return build_noise(self.pieces, self.samples)
 
     @cached_property
     def needs(self) -> list[NeedResult]:
         """How it stands to what is asked of it."""
         if not self.plan.needs:
             return []
-        return build_needs(self.plan, self.instances, self.fit, self.power, self.noise)
+        return build_needs(self.plan, self.pieces, self.fit, self.power, self.noise)
 
     def has_supply_of(self, other: Kit) -> bool:
         """Whether all that rules of supply look at is that of another kit."""
         return (
             self.power is other.power
             and self.plan.settings == other.plan.settings
-            and not any(i.part.source is not None and i.part.inside for i in self.instances)
+            and not any(i.part.source is not None and i.part.inside for i in self.pieces)
         )
 
     @cached_property
-    def _by_role(self) -> dict[str, list[Instance]]:
-        pieces: dict[str, list[Instance]] = {}
-        for piece in self.instances:
+    def _by_role(self) -> dict[str, list[Piece]]:
+        pieces: dict[str, list[Piece]] = {}
+        for piece in self.pieces:
             pieces.setdefault(piece.line.role, []).append(piece)
         return pieces
 
-    def of_role(self, role: str) -> list[Instance]:
+    def of_role(self, role: str) -> list[Piece]:
         """The pieces on lines of one role, in kit order."""
         return self._by_role.get(role, [])
 
     @cached_property
     def by_line(self) -> list[tuple[Line, Part]]:
         """The lines with their parts, in kit order."""
-        parts = {piece.line.id: piece.part for piece in self.instances}
+        parts = {piece.line.id: piece.part for piece in self.pieces}
         return [(line, parts[line.id]) for line in self.plan.lines]

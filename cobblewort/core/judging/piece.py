@@ -13,7 +13,7 @@ from cobblewort.core.plans.plan import Line, Plan
 
 
 @dataclass(slots=True, eq=False)
-class Instance:
+class Piece:
     """One piece of a line: `line#n`. Not changed once made, and the same as no other one.
 
     `name` has its number where the line holds several; `order` counts through the kit.
@@ -29,8 +29,8 @@ class Instance:
 
 
 def expand(
-    plan: Plan, catalogue: Catalogue, samples: int, like: Iterable[Instance] = ()
-) -> list[Instance]:
+    plan: Plan, catalogue: Catalogue, samples: int, like: Iterable[Piece] = ()
+) -> list[Piece]:
     """The pieces of a plan, line by line.
 
     Of `like`, the pieces of another kit, those are taken over whose line is untouched and whose
@@ -41,8 +41,8 @@ def expand(
     UnknownPartError
         If a line names a part that the catalogue lacks; its place is the line.
     """
-    instances: list[Instance] = []
-    known: dict[str, list[Instance]] = {}
+    pieces: list[Piece] = []
+    known: dict[str, list[Piece]] = {}
     for piece in like:
         known.setdefault(piece.line.id, []).append(piece)
     for number, line in enumerate(plan.lines):
@@ -51,17 +51,17 @@ def expand(
         except UnknownPartError:
             raise UnknownPartError(f"lines.{number}.part", line.part) from None
         part, name, quantity = compiled.part, line.id, line.quantity
-        first, old = len(instances), known.get(name)
+        first, old = len(pieces), known.get(name)
         if old and old[0].order == first and old[0].compiled is compiled and old[0].line == line:
-            instances += old
+            pieces += old
         elif quantity == 1:
-            instances.append(Instance(f"{name}#1", part.model, line, part, compiled, 1, first))
+            pieces.append(Piece(f"{name}#1", part.model, line, part, compiled, 1, first))
         else:
-            instances += [
-                Instance(
+            pieces += [
+                Piece(
                     f"{name}#{index}", f"{part.model} ({index})", line, part, compiled, index,
                     first + index - 1,
                 )
                 for index in range(1, quantity + 1)
             ]  # fmt: skip
-    return instances
+    return pieces

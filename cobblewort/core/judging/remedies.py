@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable, Iterator
 from cobblewort.core.aspects.power.harvest import FEEDS_AT
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.patch import (
     AddLine,
@@ -100,7 +100,7 @@ def cut_by_hand(kit: Kit, finding: Finding) -> Iterator[Patch]:
 def taller_standoffs(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Each standard length that gives a board above more room under it, as its cable allows."""
     for layer in kit.stack.layers:
-        piece, own = layer.instance, layer.instance.part.add_on
+        piece, own = layer.piece, layer.piece.part.add_on
         if piece.line.id not in finding.lines or own is None or own.most_clear_mm is None:
             continue
         now = kit.stack.gaps.get(piece.id)
@@ -114,7 +114,7 @@ def more_sockets(kit: Kit, finding: Finding) -> Iterator[Patch]:
     wanted = {
         connector
         for left in kit.fit.unplaced
-        if left.plug.instance.line.id in finding.lines
+        if left.plug.piece.line.id in finding.lines
         for connector in left.plug.plug.connectors
     }
     for part in on_offer(kit, ("hub", "lead")):
@@ -210,7 +210,7 @@ def powered_hub(kit: Kit, finding: Finding) -> Iterator[Patch]:
         (plug, socket)
         for plug, socket in kit.fit.placed.values()
         if socket.socket.connector == "usb-a" and plug.plug.role == "device"
-        and plug.instance.part.kind != "hub" and socket.instance.part.kind == "board"
+        and plug.piece.part.kind != "hub" and socket.piece.part.kind == "board"
     ]  # fmt: skip
     moved = [plug for plug, socket in on_usb if socket.id in crowded]
     if any(kit.fit.sockets[name].socket.role == "power_in" for name in crowded):
@@ -224,8 +224,8 @@ def powered_hub(kit: Kit, finding: Finding) -> Iterator[Patch]:
         free = [f"{line_id}#1.{name}" for name in hub.sockets]
         pins = tuple(
             PinPlug(
-                line=plug.instance.line.id,
-                plug=f"{plug.instance.index}.{plug.name}",
+                line=plug.piece.line.id,
+                plug=f"{plug.piece.index}.{plug.name}",
                 socket=socket,
             )
             for plug, socket in zip(moved, free, strict=False)
@@ -265,7 +265,7 @@ def joining_leads(kit: Kit) -> list[Part]:
 
 def _inlets(kit: Kit) -> set[str]:
     """Connectors by which the kit's boards take power."""
-    boards = [i for i in kit.instances if i.part.kind == "board"]
+    boards = [i for i in kit.pieces if i.part.kind == "board"]
     return {s.connector for b in boards for s in b.part.sockets.values() if s.role == "power_in"}
 
 
@@ -281,5 +281,5 @@ def _feeds(lead: Part) -> bool:
     return any(plug.role == "power_out" for plug in lead.plugs.values())
 
 
-def _leads_in_use(kit: Kit) -> list[Instance]:
-    return [i for i in kit.instances if i.line.role == "lead" and _feeds(i.part)]
+def _leads_in_use(kit: Kit) -> list[Piece]:
+    return [i for i in kit.pieces if i.line.role == "lead" and _feeds(i.part)]

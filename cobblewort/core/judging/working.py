@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from cobblewort.core.figures.reading import Reading
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.names import figure_words
 
 
@@ -72,16 +72,16 @@ SumFunction = Callable[[int], Sum]
 
 
 def reading_term(
-    symbol: str, label: str, unit: str, instance: Instance, path: str, reading: Reading
+    symbol: str, label: str, unit: str, piece: Piece, path: str, reading: Reading
 ) -> Term:
     """An input that is a figure of a part."""
-    origin = f"{instance.name}, {figure_words(path)}"
+    origin = f"{piece.name}, {figure_words(path)}"
     return Term(symbol, label, reading.nominal, unit, reading.basis, origin, None)
 
 
-def plain_term(symbol: str, label: str, unit: str, instance: Instance, value: float) -> Term:
+def plain_term(symbol: str, label: str, unit: str, piece: Piece, value: float) -> Term:
     """An input that is a plain dimension or count of a part."""
-    return Term(symbol, label, value, unit, "datasheet", instance.name, None)
+    return Term(symbol, label, value, unit, "datasheet", piece.name, None)
 
 
 def plan_term(symbol: str, label: str, unit: str, value: float) -> Term:

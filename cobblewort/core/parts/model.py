@@ -33,13 +33,13 @@ Kind = Literal[
 ]  # fmt: skip
 
 
-class Piece(BaseModel):
-    """Base of all pieces of a part: immutable, no unknown fields, no NaN."""
+class Stated(BaseModel):
+    """Base of all that a document states: immutable, no unknown fields, no NaN."""
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
-class Box(Piece):
+class Box(Stated):
     """A block in the part's frame, for drawing and for fit. [mm]"""
 
     label: Text = ""
@@ -58,7 +58,7 @@ Edge = Literal["left", "right", "lower", "upper"]
 """A side of a board seen from above, its long side lying along x."""
 
 
-class Spot(Piece):
+class Spot(Stated):
     """Where a socket opens on an edge of its board, and how large its face is. [mm]
 
     `along_mm` is the middle of the face, counted from the lower left corner of the board; `z_mm`
@@ -72,7 +72,7 @@ class Spot(Piece):
     height_mm: Length
 
 
-class Port(Piece):
+class Port(Stated):
     """A socket for which no plug of the cupboard is judged, such as the network's: where it opens.
 
     `label` is what it is called; leads go in there where the purpose asks for the function.
@@ -82,7 +82,7 @@ class Port(Piece):
     spot: Spot
 
 
-class PlugBody(Piece):
+class PlugBody(Stated):
     """The moulded body of a plug, or the whole of a stick: across, up, and out of the socket.
 
     Its middle lies on the middle of the socket; that of an angled plug lies `offset_mm` along the
@@ -96,7 +96,7 @@ class PlugBody(Piece):
     rise_mm: Annotated[float, Field(ge=-500, le=500)] = 0
 
 
-class Socket(Piece):
+class Socket(Stated):
     """A place that one plug can take.
 
     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
@@ -125,7 +125,7 @@ class Socket(Piece):
     protocols: tuple[str, ...] = ()
 
 
-class Latch(Piece):
+class Latch(Stated):
     """A latch on a board that has to be lifted for a flat cable: where, and how far. [mm]"""
 
     x_mm: float
@@ -137,7 +137,7 @@ class Latch(Piece):
     lift_mm: Length
 
 
-class Bus(Piece):
+class Bus(Stated):
     """What several sockets share on the way to the processor. [MB/s, raw]
 
     Buses form a tree: a slow one can live inside a fast one, its `parent`. `half_duplex` ones carry
@@ -150,7 +150,7 @@ class Bus(Piece):
     half_duplex: bool = False
 
 
-class Wire(Piece):
+class Wire(Stated):
     """A two-wire copper lead: its length one way, its gauge, and the loop of its contacts."""
 
     length_m: NotNegative
@@ -158,14 +158,14 @@ class Wire(Piece):
     contacts_ohm: NotNegative
 
 
-class FlatCable(Piece):
+class FlatCable(Stated):
     """A flat cable from end to end, and the tightest bend that it stands. [mm]"""
 
     length_mm: PositiveRating
     bend_mm: PositiveRating
 
 
-class Plug(Piece):
+class Plug(Stated):
     """What a part puts into a socket.
 
     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
@@ -191,7 +191,7 @@ class Plug(Piece):
     jacket_mm: Annotated[float, Field(gt=0, le=60)] | None = None
 
 
-class Rail(Piece):
+class Rail(Stated):
     """A node of the DC tree inside a part.
 
     Fed from `feeds_from`, another rail of the part, through `path_ohm`; behind a converter the
@@ -215,7 +215,7 @@ Feed = Literal["mains", "network", "vehicle", "battery", "sun"]
 """What a supply takes its power from, and what a place has to give."""
 
 
-class Source(Piece):
+class Source(Stated):
     """Where power enters a tree: a supply, or the supply that comes with a hub.
 
     `efficiency` is that of the supply itself; what it loses counts only where it stands inside.
@@ -232,7 +232,7 @@ class Source(Piece):
     efficiency: Share | None = None
 
 
-class Load(Piece):
+class Load(Stated):
     """What a part draws from one of its rails, in watts or in amperes, by activity.
 
     `working` is the mean while it works, `peak` the most it draws while it works. `start` is what
@@ -256,21 +256,21 @@ class Load(Piece):
         return self
 
 
-class Voltages(Piece):
+class Voltages(Stated):
     """What a part needs at its input. [V]"""
 
     flag_v: PositiveRating | None = None
     brownout_v: PositiveRating
 
 
-class Lead(Piece):
+class Lead(Stated):
     """What a lead carries: the most current it may, and the current its marking lets through."""
 
     rated_a: PositiveRating
     marked_a: PositiveRating
 
 
-class BoardHeat(Piece):
+class BoardHeat(Stated):
     """The thermal figures of a board: die, board and the way between them. [K/W], [°C], [mm]"""
 
     soc_share_idle: ShareRating
@@ -285,7 +285,7 @@ class BoardHeat(Piece):
     soc_y_mm: float
 
 
-class Cooler(Piece):
+class Cooler(Stated):
     """A heat sink, with or without a fan, that stands on the die.
 
     `blows_along` says that its fan blows along the board's long side and not down onto it.
@@ -304,7 +304,7 @@ class Cooler(Piece):
     room_above: bool = True
 
 
-class Offer(Piece):
+class Offer(Stated):
     """A function that a part gives, how often, and with what amount in the function's unit.
 
     `driver` says whether the usual image has its driver or one must be built. `on_inlet` names the
@@ -318,7 +318,7 @@ class Offer(Piece):
     on_inlet: Identifier | None = None
 
 
-class DriveForm(Piece):
+class DriveForm(Stated):
     """The shape and language of a drive: `2280` and `pcie`, say. `spins` is true for disks."""
 
     size: Text
@@ -328,7 +328,7 @@ class DriveForm(Piece):
     protocol: Literal["pcie", "sata", "usb"]
 
 
-class HotSpot(Piece):
+class HotBody(Stated):
     """A body that warms itself above the air around it: a drive, a controller, a regulator.
 
     `of` says whose heat it is: `loads.own` for a load (times `share`), `rails.v33` for what a
@@ -347,7 +347,7 @@ class HotSpot(Piece):
 Pin = Annotated[int, Field(ge=1, le=header.PINS)]
 
 
-class PinUse(Piece):
+class PinUse(Stated):
     """What a part does with the pins of the header.
 
     `shares` are power, ground and lines of a bus, which several parts may use together; `takes`
@@ -378,7 +378,7 @@ class PinUse(Piece):
         return self
 
 
-class PinHeader(Piece):
+class PinHeader(Stated):
     """The header of a board: whether its pins are fitted, and what they can carry. [mA]"""
 
     fitted: bool = True
@@ -390,14 +390,14 @@ SetUpTask = Literal["reader", "keyboard", "mouse", "screen"]
 """What a tool does on the evening of setting up."""
 
 
-class Runs(Piece):
+class Runs(Stated):
     """What a board can be started with: its family of images, and the word sizes it runs."""
 
     family: Text = ""
     bits: tuple[Literal[32, 64], ...] = ()
 
 
-class FastenerSet(Piece):
+class FastenerSet(Stated):
     """What is in a bag of standoffs and screws: the lengths of each, all of one thread. [mm]"""
 
     thread: Text = "M2.5"
@@ -405,13 +405,13 @@ class FastenerSet(Piece):
     screws_mm: tuple[Annotated[float, Field(gt=0, le=100)], ...] = ()
 
 
-class Storage(Piece):
+class Storage(Stated):
     """Room on a medium. [GB = 10^9 bytes]"""
 
     capacity_gb: Annotated[float, Field(gt=0)]
 
 
-class Stack(Piece):
+class Stack(Stated):
     """What a board takes up, and how it is held.
 
     `above_mm` is measured from the upper face, `below_mm` from the lower. `holes` names the
@@ -426,7 +426,7 @@ class Stack(Piece):
     holes: Text | None = None
 
 
-class AddOn(Piece):
+class AddOn(Stated):
     """A board that is stacked on the main one.
 
     `height_mm` is from the main board's face to the far side of the add-on; `clear_mm` is the free
@@ -448,7 +448,7 @@ class AddOn(Piece):
     covers_header: bool = False
 
 
-class Opening(Piece):
+class Opening(Stated):
     """A hole in a wall of a case, by its middle in the frame of the board that stands in it.
 
     All lengths in mm.
@@ -461,7 +461,7 @@ class Opening(Piece):
     height_mm: Length
 
 
-class Bay(Piece):
+class Bay(Stated):
     """Places for drives of one size in a case, and how thick a drive they take. [mm]"""
 
     size: Text
@@ -469,7 +469,7 @@ class Bay(Piece):
     thickness_mm: Length
 
 
-class Gland(Piece):
+class Gland(Stated):
     """A gland for one lead: the thickness of jacket that it seals, and the bore a plug passes.
 
     A `split` insert is laid round the lead, so that no plug has to pass. [mm]
@@ -481,7 +481,7 @@ class Gland(Piece):
     split: bool = False
 
 
-class Case(Piece):
+class Case(Stated):
     """A shell: room, walls, vents. `open` means no walls that hold air.
 
     `openings` are the holes for sockets; through `open_edges` everything passes. `self_made` walls
@@ -531,7 +531,7 @@ Origin = Literal["pack", "own", "class"]
 """Where a part comes from: a pack, the user, or the figures of its class alone."""
 
 
-class Part(Piece):
+class Part(Stated):
     """One model in the cupboard, with everything the core knows about it.
 
     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
@@ -568,7 +568,7 @@ class Part(Piece):
     board_heat: BoardHeat | None = None
     cooler: Cooler | None = None
     drive: DriveForm | None = None
-    hot: dict[Identifier, HotSpot] = Field(default_factory=dict)
+    hot: dict[Identifier, HotBody] = Field(default_factory=dict)
     storage: Storage | None = None
     stack: Stack | None = None
     add_on: AddOn | None = None
@@ -601,7 +601,7 @@ class Part(Piece):
                 known = ", ".join(self.rails) or "none"
                 raise ValueError(f"{group}.{key}: there is no rail '{rail}' (there are: {known})")
         self._rails_end_somewhere()
-        self._hot_spots_have_heat()
+        self._hot_bodies_have_heat()
         self._buses_end_somewhere()
         return self
 
@@ -626,9 +626,9 @@ class Part(Piece):
             at = self.buses[at].parent
         return found
 
-    def _hot_spots_have_heat(self) -> None:
-        for name, spot in self.hot.items():
-            group, _, key = spot.of.partition(".")
+    def _hot_bodies_have_heat(self) -> None:
+        for name, hot in self.hot.items():
+            group, _, key = hot.of.partition(".")
             rail = self.rails.get(key)
             known = {
                 "source": self.source is not None and self.source.efficiency is not None,
@@ -637,7 +637,7 @@ class Part(Piece):
             }
             if not known[group]:
                 raise ValueError(
-                    f"hot.{name}.of: '{spot.of}' gives no heat here; it must be a load in watts, a "
+                    f"hot.{name}.of: '{hot.of}' gives no heat here; it must be a load in watts, a "
                     "converter rail with an efficiency, or a source with one"
                 )
 

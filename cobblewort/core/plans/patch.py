@@ -6,11 +6,11 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, ValidationError
 
 from cobblewort.core.errors import InputError
-from cobblewort.core.parts.model import Identifier, Piece
+from cobblewort.core.parts.model import Identifier, Stated
 from cobblewort.core.plans.plan import KIT_ORDER, Addresses, Line, Plan, Role
 
 
-class AddLine(Piece):
+class AddLine(Stated):
     """Put a part into the kit."""
 
     op: Literal["add"] = "add"
@@ -21,7 +21,7 @@ class AddLine(Piece):
     owned: bool = False
 
 
-class SwapPart(Piece):
+class SwapPart(Stated):
     """Let a line hold another part; where its plugs went is chosen afresh."""
 
     op: Literal["swap"] = "swap"
@@ -29,14 +29,14 @@ class SwapPart(Piece):
     part: Identifier
 
 
-class RemoveLine(Piece):
+class RemoveLine(Stated):
     """Take a line out of the kit."""
 
     op: Literal["remove"] = "remove"
     line: Identifier
 
 
-class EditLine(Piece):
+class EditLine(Stated):
     """Change how many of a part there are, whether they are owned, whose figures count, which I2C
     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), and whether
     a case is cut by hand or left without its top sheets.
@@ -53,7 +53,7 @@ class EditLine(Piece):
     sheets_off: bool | None = None
 
 
-class PinPlug(Piece):
+class PinPlug(Stated):
     """Say which socket a plug goes into; `socket` null lets the program choose again."""
 
     op: Literal["pin"] = "pin"
@@ -62,7 +62,7 @@ class PinPlug(Piece):
     socket: str | None
 
 
-class SetFields(Piece):
+class SetFields(Stated):
     """Change fields of the plan itself, such as its name, place, duty or budget."""
 
     op: Literal["set"] = "set"

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Field, StringConstraints, model_validator
 
 from cobblewort.core.parts.functions import FunctionId
-from cobblewort.core.parts.model import Feed, Identifier, Piece, Pin
+from cobblewort.core.parts.model import Feed, Identifier, Pin, Stated
 from cobblewort.core.standards import header
 
 Role = Literal[
@@ -44,10 +44,10 @@ Activity = Literal["off", "idle", "light", "working", "full"]
 PlanState = Literal["thinking", "ordered", "built", "proved"]
 """How far a build has come."""
 Temperature = Annotated[float, Field(ge=-60, le=90)]
-MAX_INSTANCES = 400
+MAX_PIECES = 400
 
 
-class Place(Piece):
+class Place(Stated):
     """Where it will live. [°C], [m], [W/m²]
 
     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
@@ -79,7 +79,7 @@ class Place(Piece):
         return self
 
 
-class Phase(Piece):
+class Phase(Stated):
     """A part of the day: how long, and what the kit does then.
 
     `activity` is for the whole kit; `lines` says which lines do something else.
@@ -91,7 +91,7 @@ class Phase(Piece):
     lines: dict[Identifier, Activity] = Field(default_factory=dict)
 
 
-class Settings(Piece):
+class Settings(Stated):
     """Choices in the firmware or system that change what is allowed.
 
     `push_slot` runs a drive slot one generation faster than it is certified for.
@@ -111,7 +111,7 @@ vehicle."""
 NeedLimit = Literal["noise_dba", "longest_mm", "mass_g"]
 
 
-class Need(Piece):
+class Need(Stated):
     """One thing that is asked of the kit, in plain words and as what is looked for.
 
     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
@@ -146,7 +146,7 @@ class Need(Piece):
         return self
 
 
-class Image(Piece):
+class Image(Stated):
     """The system image that is written onto the boot medium. [GB]
 
     `families` are those of boards that it is made for; none means that it does not say.
@@ -163,7 +163,7 @@ class Image(Piece):
     bits: Literal[32, 64] | None = None
 
 
-class ReadyMade(Piece):
+class ReadyMade(Stated):
     """What could be bought instead: its price, and what it does better and worse."""
 
     name: Annotated[str, StringConstraints(max_length=120)] = ""
@@ -172,7 +172,7 @@ class ReadyMade(Piece):
     worse: tuple[Annotated[str, StringConstraints(max_length=200)], ...] = ()
 
 
-class Wired(Piece):
+class Wired(Stated):
     """A button or an LED that is wired to a pin of the header by hand. [V], [mA]
 
     `made_for_v` is set for an LED with its resistor built in, which wants that voltage.
@@ -203,7 +203,7 @@ Addresses = dict[
 """Number of a piece on its line to the I2C address that it is set to."""
 
 
-class Line(Piece):
+class Line(Stated):
     """One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`.
 
     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
@@ -217,7 +217,7 @@ class Line(Piece):
     role: Role
     part: Identifier
     part_revision: Annotated[int, Field(ge=1)] | None = None
-    quantity: Annotated[int, Field(ge=1, le=MAX_INSTANCES)] = 1
+    quantity: Annotated[int, Field(ge=1, le=MAX_PIECES)] = 1
     owned: bool = False
     pins: dict[str, str] = Field(default_factory=dict)
     addresses: Addresses = Field(default_factory=dict)
@@ -226,7 +226,7 @@ class Line(Piece):
     sheets_off: bool = False
 
 
-class Plan(Piece):
+class Plan(Stated):
     """A build being thought through.
 
     `copies` is how many of it are to be built; `budget` is for all of them.
@@ -262,8 +262,8 @@ class Plan(Piece):
         if len({wired.id for wired in self.wired}) < len(self.wired):
             raise ValueError("each wired part needs an id of its own")
         pieces = sum(line.quantity for line in self.lines)
-        if pieces > MAX_INSTANCES:
-            raise ValueError(f"a plan holds at most {MAX_INSTANCES} parts (got {pieces})")
+        if pieces > MAX_PIECES:
+            raise ValueError(f"a plan holds at most {MAX_PIECES} parts (got {pieces})")
         hours = sum(phase.hours for phase in self.duty)
         if not self.duty or hours > 24.0001:
             raise ValueError(f"the phases of a day must add up to at most 24 h (got {hours:g} h)")

@@ -4,11 +4,11 @@ from typing import Annotated
 
 from pydantic import Field
 
-from cobblewort.core.parts.model import Identifier, Piece, Text
+from cobblewort.core.parts.model import Identifier, Stated, Text
 from cobblewort.core.plans.plan import Image, Line, Need, Phase, Place, Plan, ReadyMade
 
 
-class Purpose(Piece):
+class Purpose(Stated):
     """What people build such a kit for: needs, day, image, and what usually goes wrong."""
 
     id: Identifier
@@ -25,7 +25,7 @@ class Purpose(Piece):
     ready_made: ReadyMade = ReadyMade()
 
 
-class KnownPlace(Piece):
+class KnownPlace(Stated):
     """A place with what it usually means."""
 
     id: Identifier

@@ -88,7 +88,7 @@ def _rail_working(kit: Kit, figure: str, rest: str) -> Working:
     if place is None or state_id not in states or quantity not in ("a", "v", "in"):
         raise _unknown(figure)
     state = states.index(state_id)
-    label = f"{power.nodes[place].instance.name}, {power.nodes[place].rail.label}"
+    label = f"{power.nodes[place].piece.name}, {power.nodes[place].rail.label}"
     build, values, unit = {
         "a": (current_sum, power.current_a, "A"),
         "v": (voltage_sum, power.voltage_v, "V"),
@@ -150,12 +150,12 @@ def _doubts(kit: Kit, values: FloatArray) -> list[Doubt]:
 
 def _uncertain(kit: Kit) -> Iterator[tuple[str, str, FloatArray]]:
     seen: set[str] = set()
-    for instance in kit.instances:
-        if instance.part.id in seen:
+    for piece in kit.pieces:
+        if piece.part.id in seen:
             continue
-        seen.add(instance.part.id)
-        for path, basis, values in instance.compiled.uncertain():
-            yield f"{figure_words(path)} of {instance.part.model}", basis, values
+        seen.add(piece.part.id)
+        for path, basis, values in piece.compiled.uncertain():
+            yield f"{figure_words(path)} of {piece.part.model}", basis, values
 
 
 _NOT_MEASURED = ("fan_exchange_share", "soc_share_idle", "soc_share_peak", "emissivity")

@@ -13,13 +13,13 @@ from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef
 from cobblewort.core.aspects.fit.buses import OnBus, buses
 from cobblewort.core.aspects.fit.rules.connections import plug_name
 from cobblewort.core.aspects.fit.template import why_no_template
-from cobblewort.core.aspects.heat.model import SpotTemps
+from cobblewort.core.aspects.heat.model import HotTemps
 from cobblewort.core.aspects.power.model import Node, State
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin, Severity, percentiles
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Part
 from cobblewort.core.parts.sheet import changed_figures, part_sheet
 from cobblewort.core.plans.catalogue import Catalogue
@@ -146,7 +146,7 @@ def supply_report(kit: Kit, margins: list[Margin]) -> SupplyReport:
         nodes=[_supply_node(kit, by_subject, *row) for row in rows],
         collapsed=power.collapsed[picked, 0].tolist(),
         source_w=power.out_of_sources()[1].tolist(),
-        unfed=[instance.line.id for instance in power.unfed],
+        unfed=[piece.line.id for piece in power.unfed],
     )
 
 
@@ -159,7 +159,7 @@ def _supply_node(
     input_a: list[float],
     loads_a: list[float],
 ) -> SupplyNode:
-    piece = node.instance
+    piece = node.piece
     subjects = [node.id]
     if node.socket is not None:
         subjects += [node.socket.id, piece.id, f"{piece.id}.brownout", f"{piece.id}.flag"]
@@ -184,10 +184,10 @@ def _node_label(node: Node, is_entry: bool) -> str:
     """The piece where power enters it, the rail further in; both where it is fed twice."""
     if not is_entry:
         return node.rail.label
-    plugs = [plug for plug in node.instance.part.plugs.values() if plug.role != "power_out"]
+    plugs = [plug for plug in node.piece.part.plugs.values() if plug.role != "power_out"]
     if len(plugs) > 1:
-        return f"{node.instance.name}, {node.rail.label}"
-    return node.instance.name
+        return f"{node.piece.name}, {node.rail.label}"
+    return node.piece.name
 
 
 def heat_report(kit: Kit) -> HeatReport:
@@ -209,12 +209,12 @@ def heat_report(kit: Kit) -> HeatReport:
         nodes.append(HeatNode(name, label, temp[:, 0].tolist(), low, high, limit))
     paths = dict(heat.detail.flows_w) if heat.detail else {}
     around = "inside" if "inside" in heat.nodes else "outside"
-    for spot in heat.spots:
-        low, high = _band(spot.temp_c) if banded else (None, None)
-        name = _spot_name(spot)
-        temps = spot.temp_c[:, 0].tolist()
-        nodes.append(HeatNode(spot.id, name, temps, low, high, float(spot.limit_c[0])))
-        paths[spot.id, around] = spot.power_w[:, 0]
+    for hot in heat.hot_bodies:
+        low, high = _band(hot.temp_c) if banded else (None, None)
+        name = _hot_body_name(hot)
+        temps = hot.temp_c[:, 0].tolist()
+        nodes.append(HeatNode(hot.id, name, temps, low, high, float(hot.limit_c[0])))
+        paths[hot.id, around] = hot.power_w[:, 0]
     low, high = _band(heat.hottest_ambient_c[np.newaxis, :]) if banded else (None, None)
     speeds: list[float] = heat.speed_share[:, 0].tolist()
     least = min(speeds)
@@ -233,19 +233,19 @@ def heat_report(kit: Kit) -> HeatReport:
         hottest_ambient_c=float(heat.hottest_ambient_c[0]),
         hottest_ambient_p05_c=low[0] if low else None,
         hottest_ambient_p95_c=high[0] if high else None,
-        hottest_ambient_by=_first_too_hot(heat.first_spot),
+        hottest_ambient_by=_first_too_hot(heat.first_hot_body),
     )
 
 
-def _first_too_hot(spot: SpotTemps | None) -> str:
-    if spot is None:
+def _first_too_hot(hot: HotTemps | None) -> str:
+    if hot is None:
         return "the processor"
-    return spot.instance.name if spot.spot.slows else f"the {words.within(spot.label)}"
+    return hot.piece.name if hot.body.slows else f"the {words.within(hot.label)}"
 
 
-def _spot_name(spot: SpotTemps) -> str:
+def _hot_body_name(hot: HotTemps) -> str:
     """What slows itself is known by its name; of others the body too."""
-    return spot.instance.name if spot.spot.slows else spot.label
+    return hot.piece.name if hot.body.slows else hot.label
 
 
 def _band(values: FloatArray) -> tuple[list[float], list[float]]:
@@ -262,7 +262,7 @@ def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:
     ]
     taken = {socket.id for _, socket in placed.values()}
     spare = [
-        SpareSocket(ref.id, ref.instance.line.id, ref.socket.label or name, ref.socket.connector)
+        SpareSocket(ref.id, ref.piece.line.id, ref.socket.label or name, ref.socket.connector)
         for name, ref in kit.fit.sockets.items()
         if ref.id not in taken and ref.socket.role != "power_in"
     ]
@@ -340,7 +340,7 @@ def header_report(kit: Kit) -> HeaderReport:
     )
 
 
-def _addresses(piece: Instance) -> tuple[int, ...]:
+def _addresses(piece: Piece) -> tuple[int, ...]:
     return piece.part.pins.addresses if piece.part.pins else ()
 
 
@@ -362,18 +362,16 @@ def _connection(kit: Kit, plug: PlugRef, socket: SocketRef, on_bus: OnBus | None
         shares = words.few(map(plug_name, on_bus.others)) if on_bus.others else ""
     return Connection(
         plug=plug.id,
-        plug_line=plug.instance.line.id,
+        plug_line=plug.piece.line.id,
         plug_label=plug_name(plug),
         socket=socket.id,
-        socket_line=socket.instance.line.id,
-        socket_label=f"{socket.instance.name}, {socket.socket.label or socket.name}",
+        socket_line=socket.piece.line.id,
+        socket_label=f"{socket.piece.name}, {socket.socket.label or socket.name}",
         connector=socket.socket.connector,
         link=_link(kit, plug, socket),
         bus=bus,
         shares_with=shares,
-        pinned=bool(
-            {plug.name, f"{plug.instance.index}.{plug.name}"} & set(plug.instance.line.pins)
-        ),
+        pinned=bool({plug.name, f"{plug.piece.index}.{plug.name}"} & set(plug.piece.line.pins)),
     )
 
 
@@ -383,7 +381,7 @@ def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
         return ""
     generation, lanes = _slot_generation(kit, socket), socket.socket.lanes
     for other, at in kit.fit.placed.values():
-        if other.instance is socket.instance and at.socket.connector == "flat-16":
+        if other.piece is socket.piece and at.socket.connector == "flat-16":
             generation, lanes = pcie.negotiated(
                 generation, lanes, _slot_generation(kit, at), at.socket.lanes
             )
@@ -399,7 +397,7 @@ def _slot_generation(kit: Kit, ref: SocketRef) -> float:
     )
 
 
-def _case_outline(case: Instance | None) -> CaseOutline | None:
+def _case_outline(case: Piece | None) -> CaseOutline | None:
     own = None if case is None else case.compiled.model.case  # its openings are written as stated
     if case is None or own is None:
         return None

@@ -99,7 +99,7 @@ def test_more_samples_share_nothing() -> None:
     """Pieces carry their draws."""
     plan = kit(*SMALL)
     banded = Kit(plan, shipped(), 16, Kit(plan, shipped(), 1))
-    assert banded.instances[0].compiled.samples == 16
+    assert banded.pieces[0].compiled.samples == 16
 
 
 def test_a_budget_or_a_name_shares_all_that_pieces_decide() -> None:

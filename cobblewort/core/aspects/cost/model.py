@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from decimal import Decimal
 
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.plans.plan import Line, Plan
 
 
@@ -37,9 +37,9 @@ class CostResult:
     other_currency: list[Line]
 
 
-def build_cost(plan: Plan, instances: list[Instance]) -> CostResult:
+def build_cost(plan: Plan, pieces: list[Piece]) -> CostResult:
     """Add up the kit. Borrowed things are not bought; foreign prices are named, not converted."""
-    parts = {piece.line.id: piece.part for piece in instances}
+    parts = {piece.line.id: piece.part for piece in pieces}
     result = CostResult([], Decimal(0), Decimal(0), Decimal(0), [], [])
     for line in plan.lines:
         part, borrowed = parts[line.id], line.role == "borrow"

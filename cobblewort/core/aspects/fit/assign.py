@@ -11,7 +11,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from functools import partial
 
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Plug, Socket
 from cobblewort.core.standards import m2
 
@@ -26,7 +26,7 @@ class SocketRef:
     """A socket of one piece of the kit; `id` reads `line#n.socket`, as a plan pins it."""
 
     id: str
-    instance: Instance
+    piece: Piece
     name: str
     socket: Socket
 
@@ -36,7 +36,7 @@ class PlugRef:
     """A plug of one piece of the kit; `id` reads `line#n.plug`."""
 
     id: str
-    instance: Instance
+    piece: Piece
     name: str
     plug: Plug
 
@@ -98,29 +98,29 @@ def _fitting(plug: PlugRef, sockets: Iterable[SocketRef]) -> list[SocketRef]:
 
     Generation, key, and the side on which a flat cable has its contacts have to agree.
     """
-    piece, answer, relays = plug.instance, _ANSWERS[plug.plug.role], passes_on(plug.instance)
+    piece, answer, relays = plug.piece, _ANSWERS[plug.plug.role], passes_on(plug.piece)
     least, key, contacts = plug.plug.min_generation, plug.plug.key, plug.plug.contacts
     return [
         ref
         for ref in sockets
         if (at := ref.socket).role == answer
         and at.generation >= least
-        and ref.instance is not piece
+        and ref.piece is not piece
         and not (key and at.key and not m2.key_fits(key, at.key))
         and (contacts is None or at.contacts in (None, contacts))
         # Hubs and extension leads hang on each other in a chain, never in a ring.
-        and not (relays and passes_on(ref.instance) and ref.instance.order >= piece.order)
+        and not (relays and passes_on(ref.piece) and ref.piece.order >= piece.order)
     ]
 
 
-def passes_on(instance: Instance) -> bool:
+def passes_on(piece: Piece) -> bool:
     """Whether a piece hangs on a socket and brings sockets of its own: a hub, an extension lead."""
-    return instance.compiled.passes_on
+    return piece.compiled.passes_on
 
 
 def suits(plug: PlugRef, socket: SocketRef) -> bool:
     """Whether a plug that fits also works there: length and protocol of a drive."""
-    drive, at = plug.instance.part.drive, socket.socket
+    drive, at = plug.piece.part.drive, socket.socket
     if drive is None or plug.plug.role != "device":
         return True
     return (not at.lengths or drive.size in at.lengths) and (
@@ -128,7 +128,7 @@ def suits(plug: PlugRef, socket: SocketRef) -> bool:
     )
 
 
-def assign(instances: list[Instance]) -> Assignment:
+def assign(pieces: list[Piece]) -> Assignment:
     """Find a socket for every plug that can have one; the same kit always gives the same answer.
 
     Pinned plugs go where the plan says if they can. Drives are first placed only where they work;
@@ -136,13 +136,13 @@ def assign(instances: list[Instance]) -> Assignment:
     """
     result = Assignment()
     by_connector: dict[str, list[SocketRef]] = defaultdict(list)
-    for instance in instances:
-        for name, socket in instance.part.sockets.items():
-            ref = SocketRef(f"{instance.id}.{name}", instance, name, socket)
+    for piece in pieces:
+        for name, socket in piece.part.sockets.items():
+            ref = SocketRef(f"{piece.id}.{name}", piece, name, socket)
             result.sockets[ref.id] = ref
             by_connector[socket.connector].append(ref)
     matcher = _Matcher(by_connector)
-    plugs = _in_order(instances)
+    plugs = _in_order(pieces)
     for plug in plugs:
         matcher.pin(plug, result.sockets)
     failed = [plug for plug in plugs if not matcher.place(plug, strict=True)]
@@ -156,8 +156,8 @@ def assign(instances: list[Instance]) -> Assignment:
     return result
 
 
-def _in_order(instances: list[Instance]) -> list[PlugRef]:
-    ordered = sorted(instances, key=lambda i: _KIND_ORDER.get(i.part.kind, len(_KIND_ORDER)))
+def _in_order(pieces: list[Piece]) -> list[PlugRef]:
+    ordered = sorted(pieces, key=lambda i: _KIND_ORDER.get(i.part.kind, len(_KIND_ORDER)))
     return [
         PlugRef(f"{i.id}.{name}", i, name, plug)
         for i in ordered
@@ -175,8 +175,8 @@ class _Matcher:
         self._candidates: dict[tuple[str | int, bool], list[SocketRef]] = {}
 
     def pin(self, ref: PlugRef, sockets: dict[str, SocketRef]) -> None:
-        pins = ref.instance.line.pins
-        target = pins.get(f"{ref.instance.index}.{ref.name}", pins.get(ref.name))
+        pins = ref.piece.line.pins
+        target = pins.get(f"{ref.piece.index}.{ref.name}", pins.get(ref.name))
         socket = sockets.get(target) if target else None
         if socket is not None and socket.id not in self.plug_in and fits(ref, socket):
             self._join(ref, socket)
@@ -187,14 +187,14 @@ class _Matcher:
 
         Pieces without sockets of their own are alike: what one can take, all of the part can.
         """
-        key = (ref.id if ref.instance.part.sockets else id(ref.plug), strict)
+        key = (ref.id if ref.piece.part.sockets else id(ref.plug), strict)
         if key not in self._candidates:
             found = [
                 socket
                 for connector in ref.plug.connectors
                 for socket in _fitting(ref, self.by_connector.get(connector, ()))
             ]
-            if strict and ref.instance.part.drive is not None:
+            if strict and ref.piece.part.drive is not None:
                 found = [socket for socket in found if suits(ref, socket)]
             if len(found) > 1:
                 found.sort(key=partial(_preference, ref.plug.generation))
@@ -248,7 +248,7 @@ class _Matcher:
             if ref.id not in self.pinned and connectors & set(ref.plug.connectors)
             and self.socket_of[ref.id].socket.connector in connectors
         ]  # fmt: skip
-        movable.sort(key=lambda ref: (not passes_on(ref.instance), -_width_mm(ref)))
+        movable.sort(key=lambda ref: (not passes_on(ref.piece), -_width_mm(ref)))
         before = dict(self.socket_of), dict(self.plug_in)
         for ref in movable:
             del self.plug_in[self.socket_of.pop(ref.id).id]
@@ -284,8 +284,8 @@ class _Matcher:
     def _beside(self, socket: SocketRef) -> list[PlugRef]:
         return [
             plug
-            for name in socket.instance.part.sockets
-            if (plug := self.plug_in.get(f"{socket.instance.id}.{name}")) is not None
+            for name in socket.piece.part.sockets
+            if (plug := self.plug_in.get(f"{socket.piece.id}.{name}")) is not None
         ]
 
     def _refs(self) -> list[PlugRef]:
@@ -340,7 +340,7 @@ def keep_out(
     body, rival = one.plug.body, other.plug.body
     if here is None or there is None or body is None or rival is None or one is other:
         return None
-    if one_at.instance is not other_at.instance or here.edge != there.edge:
+    if one_at.piece is not other_at.piece or here.edge != there.edge:
         return None
     beside = here.along_mm + body.offset_mm - there.along_mm - rival.offset_mm
     over = here.z_mm + body.rise_mm - there.z_mm - rival.rise_mm
@@ -361,4 +361,4 @@ def _preference(wanted: float, ref: SocketRef) -> tuple[bool, float, bool]:
     """Fast enough before too slow, then the slowest that suffices, board before hub."""
     generation = ref.socket.generation
     enough = generation >= wanted
-    return (not enough, generation if enough else -generation, passes_on(ref.instance))
+    return (not enough, generation if enough else -generation, passes_on(ref.piece))

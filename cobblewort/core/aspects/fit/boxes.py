@@ -14,7 +14,7 @@ from itertools import pairwise
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.aspects.fit.openings import has_walls, opening_at
 from cobblewort.core.aspects.fit.stack import PCB_MM, Layer, StackResult
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Box, Latch, PlugBody, Spot, Stack
 
 _TOUCH_MM = 0.1
@@ -160,7 +160,7 @@ def overlap_of(one: PlacedBox, other: PlacedBox) -> Overlap | None:
 
 
 def _boxes(
-    stack: StackResult, board: Instance, own: Stack, assignment: Assignment
+    stack: StackResult, board: Piece, own: Stack, assignment: Assignment
 ) -> Iterator[PlacedBox]:
     thickness = own.thickness_mm.nominal
     yield PlacedBox(
@@ -171,12 +171,12 @@ def _boxes(
     yield from sockets
     yield from _die_and_cooler(board, stack.cooler, sockets)
     for layer in stack.layers:
-        if layer.instance.part.add_on is not None:
+        if layer.piece.part.add_on is not None:
             yield from _add_on(layer, own, assignment)
 
 
 def _placed(
-    piece: Instance, box: Box, x_mm: float, y_mm: float, z_mm: float, label: str = ""
+    piece: Piece, box: Box, x_mm: float, y_mm: float, z_mm: float, label: str = ""
 ) -> PlacedBox:
     return PlacedBox(
         piece.id, piece.line.id, label or box.label or piece.name, box.look, x_mm, y_mm, z_mm,
@@ -185,7 +185,7 @@ def _placed(
 
 
 def _die_and_cooler(
-    board: Instance, cooler: Instance | None, sockets: list[PlacedBox]
+    board: Piece, cooler: Piece | None, sockets: list[PlacedBox]
 ) -> Iterator[PlacedBox]:
     heat = board.part.board_heat
     if heat is None:
@@ -223,7 +223,7 @@ def _moved_aside(block: PlacedBox, sockets: list[PlacedBox], most_mm: float) -> 
 
 def _add_on(layer: Layer, main: Stack, assignment: Assignment) -> Iterator[PlacedBox]:
     """A stacked board with its drives: they lie on its far face above, on its near face below."""
-    piece, own = layer.instance, layer.instance.part.add_on
+    piece, own = layer.piece, layer.piece.part.add_on
     if own is None:
         return
     foot = float(layer.foot_mm[0])
@@ -231,9 +231,7 @@ def _add_on(layer: Layer, main: Stack, assignment: Assignment) -> Iterator[Place
     width = main.width_mm if own.width_mm is None else own.width_mm
     base = foot if own.side == "above" else -main.thickness_mm.nominal - foot - PCB_MM
     yield PlacedBox(piece.id, piece.line.id, piece.name, "pcb", 0, 0, base, length, width, PCB_MM)
-    carried = [
-        plug.instance for plug, socket in assignment.placed.values() if socket.instance is piece
-    ]
+    carried = [plug.piece for plug, socket in assignment.placed.values() if socket.piece is piece]
     y_mm = _DRIVE_INSET_MM
     for drive in carried:
         body = drive.part.boxes.get("body")
@@ -242,9 +240,9 @@ def _add_on(layer: Layer, main: Stack, assignment: Assignment) -> Iterator[Place
             y_mm += body.dy_mm + _DRIVE_STEP_MM
 
 
-def _plugs(board: Instance, own: Stack, assignment: Assignment) -> Iterator[PlacedBox]:
+def _plugs(board: Piece, own: Stack, assignment: Assignment) -> Iterator[PlacedBox]:
     for plug, socket in assignment.placed.values():
-        if socket.instance is board and (box := _plug_box(plug, socket, own)) is not None:
+        if socket.piece is board and (box := _plug_box(plug, socket, own)) is not None:
             yield box
 
 
@@ -252,7 +250,7 @@ def _plug_box(plug: PlugRef, socket: SocketRef, own: Stack) -> PlacedBox | None:
     spot, body = socket.socket.spot, plug.plug.body
     if spot is None or body is None:
         return None
-    piece = plug.instance
+    piece = plug.piece
     x_mm, y_mm, dx_mm, dy_mm = _outside(spot, body, own)
     return PlacedBox(
         piece.id, piece.line.id, piece.name, "plug", x_mm, y_mm,
@@ -267,52 +265,52 @@ def _gaps(stack: StackResult, own: Stack) -> Iterator[LayerGap]:
     for side in ("above", "below"):
         stacked = [
             layer for layer in stack.layers
-            if layer.side == side and layer.instance.part.add_on is not None
+            if layer.side == side and layer.piece.part.add_on is not None
         ]  # fmt: skip
         first = [layer for layer in stack.layers if layer.side == side and layer not in stacked]
         if side == "above":
-            under = next((x for x in first if x.instance is stack.cooler), None)
+            under = next((x for x in first if x.piece is stack.cooler), None)
             for layer in stacked:
                 if under is not None:
-                    yield _gap(under.instance, layer.instance, float(under.reach_mm[0]),
+                    yield _gap(under.piece, layer.piece, float(under.reach_mm[0]),
                                float(layer.foot_mm[0]))  # fmt: skip
                 under = layer
         else:
             thickness = own.thickness_mm.nominal
             for near, far in pairwise(stacked):
-                yield _gap(far.instance, near.instance, -thickness - float(far.foot_mm[0]),
+                yield _gap(far.piece, near.piece, -thickness - float(far.foot_mm[0]),
                            -thickness - float(near.reach_mm[0]))  # fmt: skip
 
 
-def _gap(below: Instance, above: Instance, from_mm: float, to_mm: float) -> LayerGap:
+def _gap(below: Piece, above: Piece, from_mm: float, to_mm: float) -> LayerGap:
     return LayerGap(below.name, above.name, from_mm, to_mm, to_mm - from_mm)
 
 
 def _access(
-    stack: StackResult, board: Instance, own: Stack, assignment: Assignment
+    stack: StackResult, board: Piece, own: Stack, assignment: Assignment
 ) -> Iterator[AccessZone]:
     """The way of the card, of plugs whose body is known, and of a hand to buttons and latches."""
     yield from _hands(stack, board, own, assignment)
     for plug, socket in assignment.placed.values():
         spot = socket.socket.spot
-        if socket.instance is not board or spot is None:
+        if socket.piece is not board or spot is None:
             continue
-        line, first = plug.instance.line.id, tuple(_in_the_way(stack, socket, spot))
+        line, first = plug.piece.line.id, tuple(_in_the_way(stack, socket, spot))
         if socket.socket.connector == "memory-card":
             yield AccessZone(
-                line, f"to pull {plug.instance.name}", first, -_CARD_WAY_MM,
+                line, f"to pull {plug.piece.name}", first, -_CARD_WAY_MM,
                 spot.along_mm - spot.width_mm / 2, spot.z_mm - spot.height_mm / 2, _CARD_WAY_MM,
                 spot.width_mm, spot.height_mm,
             )  # fmt: skip
         elif (box := _plug_box(plug, socket, own)) is not None:
             yield AccessZone(
-                line, f"to plug in {plug.instance.name}", first, box.x_mm, box.y_mm, box.z_mm,
+                line, f"to plug in {plug.piece.name}", first, box.x_mm, box.y_mm, box.z_mm,
                 box.dx_mm, box.dy_mm, box.dz_mm,
             )  # fmt: skip
 
 
 def _hands(
-    stack: StackResult, board: Instance, own: Stack, assignment: Assignment
+    stack: StackResult, board: Piece, own: Stack, assignment: Assignment
 ) -> Iterator[AccessZone]:
     """A finger's room at each button, and over each latch whose socket is in use."""
     for button in board.part.buttons.values():
@@ -324,7 +322,7 @@ def _hands(
             x_mm, y_mm, spot.z_mm - half, dx_mm, dy_mm, _FINGER_MM,
         )  # fmt: skip
     for piece, latch in latches_in_use(board, assignment):
-        over = [f"take off {layer.instance.name}" for layer in boards_over(stack, latch)]
+        over = [f"take off {layer.piece.name}" for layer in boards_over(stack, latch)]
         yield AccessZone(
             board.line.id, f"to lift the latch for {piece.name}", tuple(over),
             latch.x_mm, latch.y_mm, latch.z_mm + latch.dz_mm, latch.dx_mm, latch.dy_mm,
@@ -332,12 +330,12 @@ def _hands(
         )  # fmt: skip
 
 
-def latches_in_use(board: Instance, assignment: Assignment) -> list[tuple[Instance, Latch]]:
+def latches_in_use(board: Piece, assignment: Assignment) -> list[tuple[Piece, Latch]]:
     """What is plugged in under a latch, and the latch."""
     return [
-        (plug.instance, board.part.latches[socket.name])
+        (plug.piece, board.part.latches[socket.name])
         for plug, socket in assignment.placed.values()
-        if socket.instance is board and socket.name in board.part.latches
+        if socket.piece is board and socket.name in board.part.latches
     ]
 
 
@@ -345,7 +343,7 @@ def boards_over(stack: StackResult, latch: Latch) -> list[Layer]:
     """Boards above that cover a latch, so that no finger comes to it."""
     found = []
     for layer in stack.layers:
-        add_on = layer.instance.part.add_on
+        add_on = layer.piece.part.add_on
         if add_on is None or add_on.side != "above":
             continue
         length = add_on.length_mm or float("inf")
@@ -378,6 +376,6 @@ def _in_the_way(stack: StackResult, socket: SocketRef, spot: Spot) -> Iterator[s
     """What has to come off before a socket is reached: the case, and boards over it."""
     yield from _walls_before(stack, spot)
     for layer in stack.layers:
-        add_on = layer.instance.part.add_on
+        add_on = layer.piece.part.add_on
         if add_on is not None and socket.name in (*add_on.closes, *add_on.hampers):
-            yield f"take off {layer.instance.name}"
+            yield f"take off {layer.piece.name}"

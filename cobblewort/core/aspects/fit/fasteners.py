@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from cobblewort.core.aspects.fit.stack import PCB_MM, Layer, StackResult, clear_mm
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import FastenerSet, Stack
 from cobblewort.core.standards import fasteners as sizes
 
@@ -31,7 +31,7 @@ class Fastener:
     washers_mm: float
 
 
-def fasteners_of(stack: StackResult, instances: list[Instance]) -> list[Fastener]:
+def fasteners_of(stack: StackResult, pieces: list[Piece]) -> list[Fastener]:
     """What the stack wants beyond what comes with its case, from the board outward.
 
     Lengths are taken from the bags in the kit where there are any, else from those in the shops. A
@@ -40,15 +40,15 @@ def fasteners_of(stack: StackResult, instances: list[Instance]) -> list[Fastener
     board = stack.board
     if board is None or board.part.stack is None:
         return []
-    sets = [s for i in instances if (s := i.part.fasteners) is not None]
+    sets = [s for i in pieces if (s := i.part.fasteners) is not None]
     makes = _Lengths(sets)
-    stacked = [x for x in stack.layers if x.instance.part.add_on is not None]
+    stacked = [x for x in stack.layers if x.piece.part.add_on is not None]
     found: list[Fastener] = []
     below = [x for x in stacked if x.side == "below"]
     above = [x for x in stacked if x.side == "above"]
     shell = None if stack.case is None else stack.case.part.case
     if stack.case is not None and shell is not None and shell.any_holes:
-        lowest = below[-1].instance if below else board
+        lowest = below[-1].piece if below else board
         reach = 0.0 if below else board.part.stack.below_mm.nominal
         screwed = None if above or below else board.part.stack.thickness_mm.nominal
         found += makes.on_plate(lowest, shell.wall_mm, reach, stack.case, screwed)
@@ -58,7 +58,7 @@ def fasteners_of(stack: StackResult, instances: list[Instance]) -> list[Fastener
     under = board
     for layer in above:
         found += makes.above(layer, under)
-        under = layer.instance
+        under = layer.piece
     for layer in below:
         found += makes.below(layer, board.part.stack)
     return found
@@ -72,12 +72,12 @@ class _Lengths:
         self.screws = sorted({x for s in sets for x in s.screws_mm}) or sizes.SCREWS_MM
 
     def screw(
-        self, through_mm: float, depth_mm: float, where: str, pieces: tuple[Instance, ...]
+        self, through_mm: float, depth_mm: float, where: str, pieces: tuple[Piece, ...]
     ) -> Fastener:
         length = sizes.screw_for(through_mm, depth_mm, self.screws)
         return Fastener("screw", length, _CORNERS, where, _lines(pieces), 0.0)
 
-    def on_plate(self, lowest: Instance, floor_mm: float, reach_mm: float, case: Instance,
+    def on_plate(self, lowest: Piece, floor_mm: float, reach_mm: float, case: Piece,
                  through_mm: float | None) -> Iterator[Fastener]:  # fmt: skip
         """The lowest board on standoffs on a drilled plate, free of it by what hangs below.
 
@@ -101,9 +101,9 @@ class _Lengths:
         depth = sizes.thread_depth_mm(standoff_mm)
         return sizes.screw_for(through_mm, depth, self.screws) is not None
 
-    def above(self, layer: Layer, under: Instance) -> Iterator[Fastener]:
+    def above(self, layer: Layer, under: Piece) -> Iterator[Fastener]:
         """A board above on standoffs with a stud, which take the place of the screws under it."""
-        piece, own = layer.instance, layer.instance.part.add_on
+        piece, own = layer.piece, layer.piece.part.add_on
         if own is None:
             return
         clear = float(clear_mm(piece, own)[0])
@@ -120,7 +120,7 @@ class _Lengths:
 
     def below(self, layer: Layer, main: Stack) -> Iterator[Fastener]:
         """A board below, between it and the main board, screwed from both sides."""
-        piece, own = layer.instance, layer.instance.part.add_on
+        piece, own = layer.piece, layer.piece.part.add_on
         if own is None:
             return
         clear = own.height_mm.nominal - PCB_MM
@@ -140,5 +140,5 @@ class _Lengths:
         yield self.screw(main.thickness_mm.nominal, depth, "from above through the board", pieces)
 
 
-def _lines(pieces: tuple[Instance, ...]) -> tuple[str, ...]:
+def _lines(pieces: tuple[Piece, ...]) -> tuple[str, ...]:
     return tuple(dict.fromkeys(piece.line.id for piece in pieces))

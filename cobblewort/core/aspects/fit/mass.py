@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Case
 
 
-def counts(piece: Instance) -> bool:
+def counts(piece: Piece) -> bool:
     """Whether a piece is carried with the box: supplies and leads outside it stay on the table."""
     if piece.line.role == "borrow" or piece.part.kind == "lead":
         return False
     return piece.part.inside or piece.part.kind != "supply"
 
 
-def mass_g(piece: Instance) -> float | None:
+def mass_g(piece: Piece) -> float | None:
     """Mass of one piece: as stated, or of the walls of a case; None where it is not known. [g]"""
     if piece.part.mass_g is not None:
         return piece.part.mass_g.nominal
@@ -32,10 +32,10 @@ def _walls_g(case: Case) -> float | None:
     return (filled - hollow) / 1000 * case.wall_g_cm3.nominal
 
 
-def kit_mass_g(instances: list[Instance]) -> tuple[float, list[Instance]]:
+def kit_mass_g(pieces: list[Piece]) -> tuple[float, list[Piece]]:
     """What is known of the mass, and the pieces of which it is not. [g]"""
     known, unknown = 0.0, []
-    for piece in filter(counts, instances):
+    for piece in filter(counts, pieces):
         own = mass_g(piece)
         if own is None:
             unknown.append(piece)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Case, Gland, Opening, PlugBody, Port, Spot
 from cobblewort.core.plans.plan import Plan
 
@@ -19,18 +19,18 @@ class Leaving:
     spot: Spot
 
 
-def leaving(board: Instance, fit: Assignment) -> list[Leaving]:
+def leaving(board: Piece, fit: Assignment) -> list[Leaving]:
     """Everything that goes from the board's edges out of its case, in kit order."""
     return [
         Leaving(plug, socket, socket.socket.spot)
         for plug, socket in fit.placed.values()
-        if socket.instance is board and socket.socket.spot is not None
-        and not plug.instance.part.inside
+        if socket.piece is board and socket.socket.spot is not None
+        and not plug.piece.part.inside
     ]  # fmt: skip
 
 
 def ports_in_use(
-    plan: Plan, board: Instance, fit: Assignment
+    plan: Plan, board: Piece, fit: Assignment
 ) -> list[tuple[str, Spot, PlugBody | None]]:
     """Everything that has to open to the outside: name, place, and the plug's body if known.
 
@@ -42,25 +42,25 @@ def ports_in_use(
     ]
     for _, socket in fit.placed.values():
         spot = socket.socket.spot
-        if socket.instance is board and spot and socket.socket.connector == "memory-card":
+        if socket.piece is board and spot and socket.socket.connector == "memory-card":
             found.append((socket.socket.label or socket.name, spot, None))
     ports = [*wanted_ports(plan, board), *board.part.buttons.values()]
     return found + [(port.label, port.spot, None) for port in ports]
 
 
-def wanted_ports(plan: Plan, board: Instance) -> list[Port]:
+def wanted_ports(plan: Plan, board: Piece) -> list[Port]:
     """Ports of the board for functions that the purpose asks for."""
     asked = {need.function for need in plan.needs}
     return [port for function, port in board.part.ports.items() if function in asked]
 
 
-def has_walls(case: Instance) -> bool:
+def has_walls(case: Piece) -> bool:
     """Whether a case has walls whose openings are as its maker made them."""
     own = case.part.case
     return own is not None and not (own.open or own.self_made or case.line.modified)
 
 
-def is_open(case: Instance | None) -> bool:
+def is_open(case: Piece | None) -> bool:
     """Whether a hand can reach in: no case, open plates, or top sheets left off."""
     own = None if case is None else case.part.case
     return case is None or own is None or own.open or (own.top_sheets > 0 and case.line.sheets_off)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections import defaultdict
 from dataclasses import dataclass, field
 
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import PinUse
 from cobblewort.core.plans.plan import Plan, Wired
 from cobblewort.core.standards import header
@@ -50,9 +50,9 @@ class WiredPart:
 class HeaderResult:
     """What the header carries. `addresses` maps an I2C address to the pieces that answer there."""
 
-    board: Instance | None
+    board: Piece | None
     users: dict[int, list[PinUser]] = field(default_factory=dict)
-    addresses: dict[int, list[Instance]] = field(default_factory=dict)
+    addresses: dict[int, list[Piece]] = field(default_factory=dict)
     wired: list[WiredPart] = field(default_factory=list)
     wires: list[Wire] = field(default_factory=list)
 
@@ -71,12 +71,12 @@ class HeaderResult:
         return sorted(free, key=lambda pin: (header.pin_name(pin) != "free use", pin))
 
 
-def pieces_on_header(instances: list[Instance]) -> list[tuple[Instance, PinUse]]:
+def pieces_on_header(pieces: list[Piece]) -> list[tuple[Piece, PinUse]]:
     """Every piece that uses pins."""
-    return [(i, i.part.pins) for i in instances if i.part.pins is not None]
+    return [(i, i.part.pins) for i in pieces if i.part.pins is not None]
 
 
-def address_of(piece: Instance) -> int | None:
+def address_of(piece: Piece) -> int | None:
     """Where a piece answers on the I2C bus: as it is set, else as it is delivered."""
     use = piece.part.pins
     if use is None or not use.addresses:
@@ -84,14 +84,14 @@ def address_of(piece: Instance) -> int | None:
     return piece.line.addresses.get(str(piece.index), use.addresses[0])
 
 
-def build_header(plan: Plan, instances: list[Instance]) -> HeaderResult:
+def build_header(plan: Plan, pieces: list[Piece]) -> HeaderResult:
     """Join what the parts and the plan put on the header of the first board."""
-    board = next((i for i in instances if i.part.kind == "board"), None)
+    board = next((i for i in pieces if i.part.kind == "board"), None)
     result = HeaderResult(board)
     users: dict[int, list[PinUser]] = defaultdict(list)
-    addresses: dict[int, list[Instance]] = defaultdict(list)
+    addresses: dict[int, list[Piece]] = defaultdict(list)
     ends: dict[tuple[int, str], list[str]] = defaultdict(list)
-    for piece, use in pieces_on_header(instances):
+    for piece, use in pieces_on_header(pieces):
         for pin, alone in [*((n, False) for n in use.shares), *((n, True) for n in use.takes)]:
             users[pin].append(PinUser(piece.id, piece.name, piece.line.id, alone))
             if not use.plugs_on and piece.part.add_on is None:

@@ -17,7 +17,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from cobblewort.core.figures.arrays import FloatArray
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import AddOn
 
 PCB_MM = 1.6
@@ -32,7 +32,7 @@ class Layer:
     the one before it.
     """
 
-    instance: Instance
+    piece: Piece
     side: str
     foot_mm: FloatArray
     reach_mm: FloatArray
@@ -47,41 +47,41 @@ class StackResult:
     board under it. `surplus_coolers` found the place on every die taken.
     """
 
-    boards: list[Instance]
-    case: Instance | None
-    cooler: Instance | None
+    boards: list[Piece]
+    case: Piece | None
+    cooler: Piece | None
     layers: list[Layer]
     gaps: dict[str, FloatArray]
-    surplus_coolers: list[Instance]
+    surplus_coolers: list[Piece]
 
     @property
-    def board(self) -> Instance | None:
+    def board(self) -> Piece | None:
         """The main board."""
         return self.boards[0] if self.boards else None
 
-    def add_ons(self, side: str) -> list[Instance]:
+    def add_ons(self, side: str) -> list[Piece]:
         """The boards stacked on one side of the main board."""
         return [
-            layer.instance
+            layer.piece
             for layer in self.layers
-            if layer.side == side and layer.instance.part.add_on is not None
+            if layer.side == side and layer.piece.part.add_on is not None
         ]
 
-    def reach_mm(self, side: str) -> tuple[Instance, FloatArray] | None:
+    def reach_mm(self, side: str) -> tuple[Piece, FloatArray] | None:
         """The piece that reaches farthest on a side at nominal figures, and how far. [mm]"""
         layers = [layer for layer in self.layers if layer.side == side]
         if not layers:
             return None
         farthest = max(layers, key=lambda layer: float(layer.reach_mm[0]))
-        return farthest.instance, farthest.reach_mm
+        return farthest.piece, farthest.reach_mm
 
 
-def build_stack(instances: list[Instance]) -> StackResult:
+def build_stack(pieces: list[Piece]) -> StackResult:
     """Stack the kit on its first board; without one there is nothing to stack."""
-    boards = [i for i in instances if i.part.kind == "board" and i.part.stack is not None]
+    boards = [i for i in pieces if i.part.kind == "board" and i.part.stack is not None]
     board = boards[0] if boards else None
-    case = next((i for i in instances if i.part.case is not None), None)
-    coolers = [i for i in instances if i.part.cooler is not None]
+    case = next((i for i in pieces if i.part.case is not None), None)
+    coolers = [i for i in pieces if i.part.cooler is not None]
     cooler = coolers[0] if coolers else None
     result = StackResult(boards, case, cooler, [], {}, coolers[max(1, len(boards)) :])
     if board is None or board.part.stack is None:
@@ -95,29 +95,29 @@ def build_stack(instances: list[Instance]) -> StackResult:
     if cooler is not None and board.part.board_heat is not None:
         result.layers.append(Layer(cooler, "above", none, cooler_top_mm(board, cooler)))
     level = {"above": none, "below": none}
-    for instance in instances:
-        add_on = instance.part.add_on
+    for piece in pieces:
+        add_on = piece.part.add_on
         if add_on is None:
             continue
         under = level[add_on.side]
-        clear, height = clear_mm(instance, add_on), height_mm(instance, add_on)
+        clear, height = clear_mm(piece, add_on), height_mm(piece, add_on)
         reach = under + height
         foot = reach - PCB_MM if add_on.side == "below" else under + clear
         level[add_on.side] = reach if add_on.side == "below" else foot + PCB_MM
-        result.layers.append(Layer(instance, add_on.side, foot, reach))
+        result.layers.append(Layer(piece, add_on.side, foot, reach))
         if add_on.side == "above":
-            result.gaps[instance.id] = clear
+            result.gaps[piece.id] = clear
     return result
 
 
-def raised_mm(piece: Instance, add_on: AddOn) -> float:
+def raised_mm(piece: Piece, add_on: AddOn) -> float:
     """How much taller than delivered the standoffs of a line lift its board. [mm]"""
     if piece.line.standoff_mm is None or add_on.clear_mm is None:
         return 0.0
     return max(0.0, piece.line.standoff_mm - add_on.clear_mm.nominal)
 
 
-def clear_mm(piece: Instance, add_on: AddOn) -> FloatArray:
+def clear_mm(piece: Piece, add_on: AddOn) -> FloatArray:
     """Free height between a board above and the one under it; what is left of its height where
     the maker does not state it. [mm]
     """
@@ -128,7 +128,7 @@ def clear_mm(piece: Instance, add_on: AddOn) -> FloatArray:
     return raised
 
 
-def height_mm(piece: Instance, add_on: AddOn) -> FloatArray:
+def height_mm(piece: Piece, add_on: AddOn) -> FloatArray:
     """From the face under a stacked board to its far side. [mm]"""
     raised: FloatArray = piece.compiled.figure("add_on.height_mm", add_on.height_mm) + raised_mm(
         piece, add_on
@@ -136,7 +136,7 @@ def height_mm(piece: Instance, add_on: AddOn) -> FloatArray:
     return raised
 
 
-def cooler_top_mm(board: Instance, cooler: Instance) -> FloatArray:
+def cooler_top_mm(board: Piece, cooler: Piece) -> FloatArray:
     """Top of a cooler above the board: die, what lies between, and the cooler itself. [mm]"""
     heat, own = board.part.board_heat, cooler.part.cooler
     if heat is None or own is None:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from cobblewort.core.aspects.fit.openings import ports_in_use
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Case, Edge, PlugBody, Spot, Stack
 from cobblewort.core.standards import fasteners, holes
 
@@ -102,8 +102,8 @@ def _inset(stack: Stack, shell: Case) -> tuple[float, float]:
 
 
 def _floor(
-    board: Instance,
-    case: Instance,
+    board: Piece,
+    case: Piece,
     stack: Stack,
     shell: Case,
     pattern: tuple[tuple[float, float], ...],
@@ -116,7 +116,7 @@ def _floor(
     return floor
 
 
-def _walls(kit: Kit, board: Instance, stack: Stack, shell: Case) -> list[Panel]:
+def _walls(kit: Kit, board: Piece, stack: Stack, shell: Case) -> list[Panel]:
     floor_mm = shell.max_below_mm.nominal + stack.thickness_mm.nominal
     height_mm = floor_mm + shell.max_above_mm.nominal
     x_mm, y_mm = _inset(stack, shell)

@@ -24,9 +24,9 @@ from cobblewort.core.aspects.heat.films import layer_k_w
 from cobblewort.core.aspects.heat.governor import clock_share
 from cobblewort.core.aspects.power.model import LookedAt, PowerResult, State
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray, Quantity
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.compiled import CompiledPart, LoadArrays
-from cobblewort.core.parts.model import HotSpot
+from cobblewort.core.parts.model import HotBody
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.standards.air import ZERO_C_K, pressure_pa
 
@@ -34,8 +34,8 @@ ADD_ON_FACTOR = {(): 1.0, ("above",): 1.25, ("below",): 1.25, ("above", "below")
 """How boards stacked on it raise a board's resistance to air: typical, from memory."""
 BLOWN_BOARD_FACTOR = 0.7
 """What is left of it where a cooler's fan also blows over the board: typical, from memory."""
-STIRRED_SPOT_FACTOR = 0.65
-"""What is left of a hot spot's resistance to air where a fan stirs it, as of a sink at 0.5 m/s:
+STIRRED_BODY_FACTOR = 0.65
+"""What is left of a hot body's resistance to air where a fan stirs it, as of a sink at 0.5 m/s:
 typical, from memory."""
 _FARTHEST_K = 150.0
 """How far from the hottest day one looks for the day on which something reaches its limit."""
@@ -53,12 +53,12 @@ class HeatResult:
     """
 
     means: LookedAt
-    board: Instance | None
+    board: Piece | None
     why_not: str
     ambient_c: float
     throttle_c: FloatArray
     wanted_die_c: FloatArray
-    spots: list[SpotTemps] = field(default_factory=list)
+    hot_bodies: list[HotTemps] = field(default_factory=list)
     network: _Network | None = None
 
     @property
@@ -108,9 +108,9 @@ class HeatResult:
         return self.held.die_ambient_c
 
     @property
-    def first_spot(self) -> SpotTemps | None:
-        """The hot spot that is at its limit on that day; None where the processor is first."""
-        return self.held.first_spot
+    def first_hot_body(self) -> HotTemps | None:
+        """The hot body that is at its limit on that day; None where the processor is first."""
+        return self.held.first_hot_body
 
     @property
     def detail(self) -> HeatDetail | None:
@@ -122,24 +122,24 @@ class HeatResult:
 class Held:
     """What is left when the clock gives way: temperatures by node, the clock, the hottest day.
 
-    `first_spot` is the hot spot that sets the hottest day, None where the processor does.
+    `first_hot_body` is the hot body that sets the hottest day, None where the processor does.
     """
 
     nodes_c: dict[str, FloatArray]
     speed_share: FloatArray
     hottest_ambient_c: FloatArray
     die_ambient_c: FloatArray
-    first_spot: SpotTemps | None
+    first_hot_body: HotTemps | None
     temps: _Temps | None = None
 
 
 @dataclass(slots=True)
-class SpotTemps:
-    """One hot spot inside: its mean power and temperature by state, shape (states, samples)."""
+class HotTemps:
+    """One hot body inside: its mean power and temperature by state, shape (states, samples)."""
 
-    instance: Instance
+    piece: Piece
     name: str
-    spot: HotSpot
+    body: HotBody
     power_w: FloatArray
     stirred: bool
     limit_c: FloatArray
@@ -148,12 +148,12 @@ class SpotTemps:
     @property
     def id(self) -> str:
         """`line#n.name`, as a figure of the report names it."""
-        return f"{self.instance.id}.{self.name}"
+        return f"{self.piece.id}.{self.name}"
 
     @property
     def label(self) -> str:
         """The part, and which of its bodies."""
-        return f"{self.spot.label} of {self.instance.name}"
+        return f"{self.body.label} of {self.piece.name}"
 
 
 @dataclass(slots=True)
@@ -179,7 +179,7 @@ class HeatDetail:
 
 
 def build_heat(
-    plan: Plan, instances: list[Instance], stack: StackResult, power: PowerResult, samples: int
+    plan: Plan, pieces: list[Piece], stack: StackResult, power: PowerResult, samples: int
 ) -> HeatResult:
     """Temperatures of the plan's board on the hottest day, in steady state."""
     board, ambient_c = stack.board, plan.place.ambient_max_c
@@ -188,20 +188,20 @@ def build_heat(
         why = "the kit has no board yet" if board is None else "the board states no thermal figures"
         nothing = np.zeros((len(power.means.states), samples))
         return HeatResult(power.means, None, why, ambient_c, np.zeros(samples), nothing)
-    return _Network(plan, instances, stack, board, power).result()
+    return _Network(plan, pieces, stack, board, power).result()
 
 
 class _Network:
     """The solutions of one kit, each worked out when somebody asks for it."""
 
     def __init__(
-        self, plan: Plan, instances: list[Instance], stack: StackResult, board: Instance,
+        self, plan: Plan, pieces: list[Piece], stack: StackResult, board: Piece,
         power: PowerResult,
     ) -> None:  # fmt: skip
         self.plan, self.board, self.power = plan, board, power
         self.states, self._mean = power.means.states, power.means.places
         self._mean_rows: dict[int, IntArray] = {}
-        self.instances = instances
+        self.pieces = pieces
         cooler = stack.cooler
         cooling = None if cooler is None else cooler.part.cooler
         self.stirred = cooling is not None and cooling.r_fan_k_w is not None
@@ -229,7 +229,7 @@ class _Network:
         self.other_w = self._other_heat_w()
         self.ambient_k = np.full(self.soc_w.shape, plan.place.ambient_max_c + ZERO_C_K)
 
-    def _mean_rows_of(self, piece: Instance) -> IntArray:
+    def _mean_rows_of(self, piece: Piece) -> IntArray:
         """Rows of the tables of a piece's loads in the mean states."""
         rows = self.power.rows[piece.line.id]  # most lines share theirs
         mean = self._mean_rows.get(id(rows))
@@ -237,7 +237,7 @@ class _Network:
             mean = self._mean_rows[id(rows)] = rows[self._mean]
         return mean
 
-    def _mean_w(self, piece: Instance, load: LoadArrays) -> FloatArray:
+    def _mean_w(self, piece: Piece, load: LoadArrays) -> FloatArray:
         """What a load of a piece draws in the mean states, in its own unit."""
         return load.table.take(self._mean_rows_of(piece), axis=0)
 
@@ -248,7 +248,7 @@ class _Network:
         feeds it.
         """
         parts_w: list[FloatArray] = list(self.losses_w.values())
-        for piece in self.instances:
+        for piece in self.pieces:
             if piece is self.board or not piece.part.inside:
                 continue
             for load in piece.compiled.loads.values():
@@ -285,7 +285,7 @@ class _Network:
         wanted_die_c = self.wanted.die_k - ZERO_C_K
         return HeatResult(
             self.power.means, self.board, "", self.plan.place.ambient_max_c, self.throttle_c,
-            wanted_die_c, self.spots, self,
+            wanted_die_c, self.hot_bodies, self,
         )  # fmt: skip
 
     @property
@@ -345,7 +345,7 @@ class _Network:
         first = int(np.argmin(hottest_c[:, 0]))
         return Held(
             held_all.nodes_c(self.body), self._speed(soc_w), hottest_c.min(axis=0), hottest_c[0],
-            self.spots[first - 1] if first else None, held_all,
+            self.hot_bodies[first - 1] if first else None, held_all,
         )  # fmt: skip
 
     def _speed(self, soc_w: FloatArray) -> FloatArray:
@@ -358,36 +358,34 @@ class _Network:
         return np.where(slowed, share / np.maximum(full, 1e-9), 1.0)
 
     @cached_property
-    def spots(self) -> list[SpotTemps]:
-        """Hot spots inside, each warmed by itself over the air around it (at full clock)."""
+    def hot_bodies(self) -> list[HotTemps]:
+        """Hot bodies inside, each warmed by itself over the air around it (at full clock)."""
         wanted = self.wanted
         air_c = (wanted.k[_AIR] if wanted.in_case else self.ambient_k) - ZERO_C_K
-        factor = STIRRED_SPOT_FACTOR if self.stirred else 1.0
+        factor = STIRRED_BODY_FACTOR if self.stirred else 1.0
         found = []
-        for instance in self.instances:
-            if not instance.part.inside:
+        for piece in self.pieces:
+            if not piece.part.inside:
                 continue
-            for name, spot in instance.part.hot.items():
-                power_w = self._spot_w(instance, spot)
+            for name, hot in piece.part.hot.items():
+                power_w = self._hot_body_w(piece, hot)
                 if power_w is None:
                     continue
                 path = f"hot.{name}"
-                of = instance.compiled.figure
-                share_w = power_w * of(f"{path}.share", spot.share)
-                temp_c = air_c + share_w * of(f"{path}.r_air_k_w", spot.r_air_k_w) * factor
-                limit_c = of(f"{path}.limit_c", spot.limit_c)
-                found.append(
-                    SpotTemps(instance, name, spot, share_w, self.stirred, limit_c, temp_c)
-                )
+                of = piece.compiled.figure
+                share_w = power_w * of(f"{path}.share", hot.share)
+                temp_c = air_c + share_w * of(f"{path}.r_air_k_w", hot.r_air_k_w) * factor
+                limit_c = of(f"{path}.limit_c", hot.limit_c)
+                found.append(HotTemps(piece, name, hot, share_w, self.stirred, limit_c, temp_c))
         return found
 
-    def _spot_w(self, instance: Instance, spot: HotSpot) -> FloatArray | None:
-        """Heat of the load or converter that a spot belongs to; None while nothing feeds it. [W]"""
-        group, _, key = spot.of.partition(".")
+    def _hot_body_w(self, piece: Piece, hot: HotBody) -> FloatArray | None:
+        """Heat of the load or converter of a hot body; None while nothing feeds it. [W]"""
+        group, _, key = hot.of.partition(".")
         if group == "loads":
-            return self._mean_w(instance, instance.compiled.loads[key])
-        rail = key if instance.part.source is None else instance.part.source.rail
-        return self.losses_w.get(f"{instance.id}.{rail}")
+            return self._mean_w(piece, piece.compiled.loads[key])
+        rail = key if piece.part.source is None else piece.part.source.rail
+        return self.losses_w.get(f"{piece.id}.{rail}")
 
     @cached_property
     def detail(self) -> HeatDetail:
@@ -451,12 +449,12 @@ class _Network:
         return np.where(throttles, held_w, high_w), held
 
     def _nearest_to_limits(self) -> tuple[list[int], FloatArray]:
-        """For the die and each hot spot its worst state that must hold, and how far it is there.
+        """For the die and each hot body its worst state that must hold, and how far it is there.
 
         One kelvin outside is close to one at any of them. [K]
         """
-        temps_c = [self.wanted.die_k - ZERO_C_K, *(spot.temp_c for spot in self.spots)]
-        limits_c = [self.throttle_c, *(spot.limit_c for spot in self.spots)]
+        temps_c = [self.wanted.die_k - ZERO_C_K, *(hot.temp_c for hot in self.hot_bodies)]
+        limits_c = [self.throttle_c, *(hot.limit_c for hot in self.hot_bodies)]
         hard = [n for n, state in enumerate(self.states) if state.hard]
         states, spare_k = [], []
         for temp_c, limit_c in zip(temps_c, limits_c, strict=True):
@@ -468,10 +466,10 @@ class _Network:
     def _hottest_ambient_c(
         self, wanted: _Temps, there: _Temps, spare_k: FloatArray, warmer_k: FloatArray
     ) -> FloatArray:
-        """Outside temperature at which the die and each hot spot just reach their limits.
+        """Outside temperature at which the die and each hot body just reach their limits.
 
         From the room they have now and what is left of it on a day warmer by `warmer_k`, corrected
-        once; a hot spot follows the air around it.
+        once; a hot body follows the air around it.
         """
         followed_k = there.k[_DIE] - wanted.k[_DIE]
         followed_k[1:] = (there.k[_AIR] - wanted.k[_AIR])[1:] if wanted.in_case else warmer_k[1:]
@@ -670,13 +668,13 @@ def _losses_w(power: PowerResult, mean: list[int]) -> dict[str, FloatArray]:
     losses: dict[str, FloatArray] = {}
     inside: list[int] = []
     for place, node in enumerate(nodes):
-        if (node.parent >= 0 and node.converter != place) or not node.instance.part.inside:
+        if (node.parent >= 0 and node.converter != place) or not node.piece.part.inside:
             continue
-        source = node.instance.part.source
+        source = node.piece.part.source
         if node.parent >= 0:
             inside.append(place)
         elif source is not None and source.efficiency is not None:
-            efficiency = node.instance.compiled.figure("source.efficiency", source.efficiency)
+            efficiency = node.piece.compiled.figure("source.efficiency", source.efficiency)
             given_w = power.current_a[place] * power.voltage_v[place]
             losses[node.id] = given_w[mean] * (1 / efficiency - 1)
     if inside:

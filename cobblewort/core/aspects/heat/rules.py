@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
-from cobblewort.core.aspects.heat.model import SpotTemps
+from cobblewort.core.aspects.heat.model import HotTemps
 from cobblewort.core.aspects.heat.workings import limit_term, throttle_term
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin, Severity
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import add_missing, another, another_supply
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term
@@ -124,9 +124,9 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
 )  # fmt: skip
 def drives(kit: Kit) -> Iterator[Check]:
     """Each drive inside against its throttle point; a slow drive is tight, it stops nothing."""
-    for spot in kit.heat.spots:
-        if spot.spot.slows:
-            yield _spot_check(kit, spot, spot.instance.name, "it slows itself at", "tight")
+    for hot in kit.heat.hot_bodies:
+        if hot.body.slows:
+            yield _hot_check(kit, hot, hot.piece.name, "it slows itself at", "tight")
 
 
 @rule(
@@ -138,18 +138,16 @@ def drives(kit: Kit) -> Iterator[Check]:
     source="maker's limit; resistance to air: typical, from memory",
     remedies=(another("case"), another("addon"), another("cooling"), another_supply),
 )  # fmt: skip
-def hot_spots(kit: Kit) -> Iterator[Check]:
-    """Each other hot spot inside against what it is rated for."""
-    for spot in kit.heat.spots:
-        if not spot.spot.slows:
-            yield _spot_check(
-                kit, spot, f"The {words.within(spot.label)}", "it is good to", "stops"
-            )
+def hot_bodies(kit: Kit) -> Iterator[Check]:
+    """Each other hot body inside against what it is rated for."""
+    for hot in kit.heat.hot_bodies:
+        if not hot.body.slows:
+            yield _hot_check(kit, hot, f"The {words.within(hot.label)}", "it is good to", "stops")
 
 
-def _spot_check(kit: Kit, spot: SpotTemps, name: str, until: str, breach: Severity) -> Check:
-    """A hot spot against its limit, in every state."""
-    heat, piece = kit.heat, spot.instance
+def _hot_check(kit: Kit, hot: HotTemps, name: str, until: str, breach: Severity) -> Check:
+    """A hot body against its limit, in every state."""
+    heat, piece = kit.heat, hot.piece
 
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.degrees, margin.value, margin.limit)
@@ -159,15 +157,15 @@ def _spot_check(kit: Kit, spot: SpotTemps, name: str, until: str, breach: Severi
         )
 
     def working(state: int) -> Sum:
-        figure = f"heat:{spot.id}@{heat.states[state].id}"
-        temp = computed_term("T", spot.label, "°C", float(spot.temp_c[state, 0]), figure)
-        return Sum("limit less temperature", "T_limit - T", [limit_term(spot), temp])
+        figure = f"heat:{hot.id}@{heat.states[state].id}"
+        temp = computed_term("T", hot.label, "°C", float(hot.temp_c[state, 0]), figure)
+        return Sum("limit less temperature", "T_limit - T", [limit_term(hot), temp])
 
     return Check(
-        spot.id, f"Temperature: {spot.label}", "°C", "max", spot.temp_c, spot.limit_c,
+        hot.id, f"Temperature: {hot.label}", "°C", "max", hot.temp_c, hot.limit_c,
         sentence, tuple(i.line.id for i in (piece, kit.stack.case) if i),
         heat.means.labels, heat.means.hard,
-        span=max(1.0, nominal(spot.limit_c) - heat.ambient_c), breach=breach, working=working,
+        span=max(1.0, nominal(hot.limit_c) - heat.ambient_c), breach=breach, working=working,
     )  # fmt: skip
 
 
@@ -195,10 +193,10 @@ def heat_known(kit: Kit) -> Iterator[Remark]:
         )  # fmt: skip
 
 
-def _unlike(kit: Kit, board: Instance) -> list[Instance]:
+def _unlike(kit: Kit, board: Piece) -> list[Piece]:
     """Boards that are not of the kind of the one worked out, or lack a cooler like its own."""
     cooler = kit.stack.cooler
     alike = [other for other in kit.stack.boards if other.part is board.part]
     if cooler is not None:
-        alike = alike[: sum(piece.part is cooler.part for piece in kit.instances)]
+        alike = alike[: sum(piece.part is cooler.part for piece in kit.pieces)]
     return [other for other in kit.stack.boards if other not in alike]

@@ -6,11 +6,11 @@ Figure ids: `heat:{die|sink|board|inside|wall}@{state}` and `heat:hottest_ambien
 from __future__ import annotations
 
 from cobblewort.core.aspects.heat.enclosure import exchange_w_k, inside_w_k, outside_w_k
-from cobblewort.core.aspects.heat.model import STIRRED_SPOT_FACTOR, HeatDetail, SpotTemps
+from cobblewort.core.aspects.heat.model import STIRRED_BODY_FACTOR, HeatDetail, HotTemps
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.working import Sum, Term, computed_term, plan_term, reading_term
 from cobblewort.core.standards.air import ZERO_C_K
 
@@ -30,12 +30,12 @@ def heat_sum(kit: Kit, rest: str) -> Found | None:
         return ("Highest safe ambient", "°C", heat.hottest_ambient_c, "", _hottest(kit, detail))
     node, _, state_id = rest.partition("@")
     states = [state.id for state in heat.states]
-    spot = next((spot for spot in heat.spots if spot.id == node), None)
-    if spot is not None and state_id in states:
+    hot = next((hot for hot in heat.hot_bodies if hot.id == node), None)
+    if hot is not None and state_id in states:
         state = states.index(state_id)
-        formula = _spot(detail, spot, state, kit)
-        label = f"Temperature: {spot.label}"
-        return (label, "°C", spot.temp_c[state], heat.states[state].label, formula)
+        formula = _hot_sum(detail, hot, state, kit)
+        label = f"Temperature: {hot.label}"
+        return (label, "°C", hot.temp_c[state], heat.states[state].label, formula)
     if node not in detail.wanted_c or state_id not in states:
         return None
     state = states.index(state_id)
@@ -45,7 +45,7 @@ def heat_sum(kit: Kit, rest: str) -> Found | None:
     return (label, "°C", detail.wanted_c[node][state], heat.states[state].label, formula)
 
 
-def throttle_term(board: Instance) -> Term:
+def throttle_term(board: Piece) -> Term:
     """The throttle point of a board."""
     heat = board.part.board_heat
     if heat is None:
@@ -54,10 +54,10 @@ def throttle_term(board: Instance) -> Term:
     return reading_term("T_limit", "throttle point", "°C", board, path, heat.throttle_c)
 
 
-def limit_term(spot: SpotTemps) -> Term:
-    """The temperature that a hot spot may reach."""
-    path = f"hot.{spot.name}.limit_c"
-    return reading_term("T_limit", "limit", "°C", spot.instance, path, spot.spot.limit_c)
+def limit_term(hot: HotTemps) -> Term:
+    """The temperature that a hot body may reach."""
+    path = f"hot.{hot.name}.limit_c"
+    return reading_term("T_limit", "limit", "°C", hot.piece, path, hot.body.limit_c)
 
 
 def _at(values: FloatArray, state: int) -> float:
@@ -161,13 +161,13 @@ def _case_terms(detail: HeatDetail, state: int) -> tuple[float, float, float, fl
     )
 
 
-def _spot(detail: HeatDetail, spot: SpotTemps, state: int, kit: Kit) -> Sum:
+def _hot_sum(detail: HeatDetail, hot: HotTemps, state: int, kit: Kit) -> Sum:
     air, _ = _surroundings(detail, state, kit)
-    power = _watts("P", f"mean heat of the {spot.spot.label.lower()}", _at(spot.power_w, state))
-    path = f"hot.{spot.name}.r_air_k_w"
-    resistance = reading_term("R", "to the air around", "K/W", spot.instance, path,
-                              spot.spot.r_air_k_w)  # fmt: skip
-    factor = STIRRED_SPOT_FACTOR if spot.stirred else 1.0
+    power = _watts("P", f"mean heat of the {hot.body.label.lower()}", _at(hot.power_w, state))
+    path = f"hot.{hot.name}.r_air_k_w"
+    resistance = reading_term("R", "to the air around", "K/W", hot.piece, path,
+                              hot.body.r_air_k_w)  # fmt: skip
+    factor = STIRRED_BODY_FACTOR if hot.stirred else 1.0
     source = "common practice"
     stirred = Term(
         "f", "what a fan leaves of it (1 in still air)", factor, "", "typical", source, None
@@ -211,19 +211,19 @@ def _wall(detail: HeatDetail, state: int, kit: Kit) -> Sum:
 
 def _hottest(kit: Kit, detail: HeatDetail) -> Sum:
     """One kelvin outside is close to one kelvin at a body; how close is solved, not assumed."""
-    heat, spot = kit.heat, kit.heat.first_spot
+    heat, hot = kit.heat, kit.heat.first_hot_body
     if heat.board is None:
         raise ValueError("without a board there is no ambient to look for")
-    temps_c = heat.wanted_die_c if spot is None else spot.temp_c
+    temps_c = heat.wanted_die_c if hot is None else hot.temp_c
     hard = [n for n, state in enumerate(heat.states) if state.hard]
     worst = max(hard, key=temps_c[:, 0].__getitem__)
-    if spot is None:
+    if hot is None:
         limit = throttle_term(heat.board)
         body = _temp(detail, "die", worst, "T", "die in the worst state")
     else:
-        limit = limit_term(spot)
-        label = f"{spot.label} in the worst state"
-        figure = f"heat:{spot.id}@{detail.state_ids[worst]}"
+        limit = limit_term(hot)
+        label = f"{hot.label} in the worst state"
+        figure = f"heat:{hot.id}@{detail.state_ids[worst]}"
         body = computed_term("T", label, "°C", _at(temps_c, worst), figure)
     ambient = kit.plan.place.ambient_max_c
     rise = float(heat.hottest_ambient_c[0]) - ambient

@@ -12,7 +12,7 @@ from cobblewort.core.aspects.fit.mass import counts, kit_mass_g
 from cobblewort.core.aspects.noise.model import NoiseResult, turns
 from cobblewort.core.aspects.power.harvest import USABLE_BATTERY_SHARE, day_energy_wh
 from cobblewort.core.aspects.power.model import PowerResult
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Offer
 from cobblewort.core.plans.plan import Need, Plan
@@ -50,7 +50,7 @@ class NeedResult:
 class _Giver:
     """A piece that offers a function."""
 
-    instance: Instance
+    piece: Piece
     offer: Offer
 
 
@@ -59,25 +59,25 @@ class _Facts:
     """What needs are held against."""
 
     plan: Plan
-    instances: list[Instance]
+    pieces: list[Piece]
     fit: Assignment
     power: PowerResult
     noise: NoiseResult
 
     def givers(self, function: FunctionId) -> list[_Giver]:
         found = []
-        for instance in self.instances:
-            offer = instance.part.offers.get(function)
-            if offer is not None and instance.line.role != "borrow":
-                found.append(_Giver(instance, offer))
+        for piece in self.pieces:
+            offer = piece.part.offers.get(function)
+            if offer is not None and piece.line.role != "borrow":
+                found.append(_Giver(piece, offer))
         return found
 
 
 def build_needs(
-    plan: Plan, instances: list[Instance], fit: Assignment, power: PowerResult, noise: NoiseResult
+    plan: Plan, pieces: list[Piece], fit: Assignment, power: PowerResult, noise: NoiseResult
 ) -> list[NeedResult]:
     """Every need in the order of the plan."""
-    facts = _Facts(plan, instances, fit, power, noise)
+    facts = _Facts(plan, pieces, fit, power, noise)
     return [_result(need, facts) for need in plan.needs]
 
 
@@ -108,8 +108,8 @@ def _function(need: Need, facts: _Facts) -> NeedResult:
     told = spoilt[id(givers[0])]
     if not kept and told is not None:
         reason, sentence, line = told
-        return NeedResult(need, "unmet", reason, sentence, (givers[0].instance.line.id, line))
-    lines = tuple(dict.fromkeys(giver.instance.line.id for giver in kept))
+        return NeedResult(need, "unmet", reason, sentence, (givers[0].piece.line.id, line))
+    lines = tuple(dict.fromkeys(giver.piece.line.id for giver in kept))
     count = sum(giver.offer.count for giver in kept)
     if count < need.count:
         sentence = f"The kit gives {function.label} {count} of {need.count} times: {need.text}."
@@ -118,7 +118,7 @@ def _function(need: Need, facts: _Facts) -> NeedResult:
         )
     if need.at_least is not None:
         return _amount(need, function.unit, function.added, kept, lines)
-    to_build = [g.instance.name for g in kept if g.offer.driver == "build"]
+    to_build = [g.piece.name for g in kept if g.offer.driver == "build"]
     in_image = sum(g.offer.count for g in kept if g.offer.driver == "image")
     if to_build and in_image < need.count:
         sentence = f"{to_build[0]} gives it once its driver is built; the usual image has none."
@@ -128,26 +128,26 @@ def _function(need: Need, facts: _Facts) -> NeedResult:
 
 def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason, str, str] | None:
     """Why a piece cannot give what it offers, with the line that is in the way."""
-    piece, inlet = giver.instance, giver.offer.on_inlet
+    piece, inlet = giver.piece, giver.offer.on_inlet
     if inlet is not None:
         plug = facts.fit.into(f"{piece.id}.{inlet}")
-        split = any(i.part.splits_device_port for i in facts.instances)
+        split = any(i.part.splits_device_port for i in facts.pieces)
         if plug is not None and not split:
             sentence = (
                 f"The only port of {piece.name} that can act as a device is its power inlet, and "
-                f"{plug.instance.name} is plugged in there."
+                f"{plug.piece.name} is plugged in there."
             )
-            return "inlet", sentence, plug.instance.line.id
+            return "inlet", sentence, plug.piece.line.id
     if function == "vehicle_power":
         feeds = {node.parent for node in facts.power.nodes}
-        roots = [n for n, node in enumerate(facts.power.nodes) if node.instance is piece]
+        roots = [n for n, node in enumerate(facts.power.nodes) if node.piece is piece]
         if not feeds & set(roots):
             sentence = f"{piece.name} stands in the kit and feeds nothing."
             return "missing", sentence, piece.line.id
     if function == "wired_network" and facts.plan.place.network in ("radio", "none"):
         return "place", f"Its place has no network socket for {piece.name}.", piece.line.id
     if function in ("radio", "access_point", "mesh_radio") and piece.part.inside:
-        case = next((i for i in facts.instances if i.part.case is not None), None)
+        case = next((i for i in facts.pieces if i.part.case is not None), None)
         shell = None if case is None else case.part.case
         if case is not None and shell is not None and shell.radio_db.nominal > DEAF_DB:
             sentence = (
@@ -165,7 +165,7 @@ def _amount(
     known = [g.offer.amount for g in givers if g.offer.amount is not None]
     want = float(need.at_least or 0)
     if not known:
-        sentence = f"Not known: how much of it {givers[0].instance.name} gives: {need.text}."
+        sentence = f"Not known: how much of it {givers[0].piece.name} gives: {need.text}."
         return NeedResult(need, "unknown", "too_little", sentence, lines, unit, None, want)
     have = sum(known) if added else max(known)
     return _measured(need, have, want, unit, lines)
@@ -188,7 +188,7 @@ def _usb_sockets(need: Need, facts: _Facts) -> NeedResult:
         for name, ref in facts.fit.sockets.items()
         if ref.socket.connector == "usb-a" and ref.socket.role == "host" and name not in taken
     ]
-    lines = tuple(dict.fromkeys(ref.instance.line.id for ref in free))
+    lines = tuple(dict.fromkeys(ref.piece.line.id for ref in free))
     if len(free) >= need.count:
         return _met(need, lines)
     sentence = f"{len(free)} of {need.count} USB sockets are left free: {need.text}."
@@ -233,9 +233,9 @@ def _recording(need: Need, facts: _Facts) -> NeedResult:
 
 def _room_gb(facts: _Facts) -> tuple[float, tuple[str, ...]]:
     """Room on data media, and their lines; the boot medium counts where there is none. [GB]"""
-    media = [i for i in facts.instances if i.line.role == "data" and i.part.storage is not None]
+    media = [i for i in facts.pieces if i.line.role == "data" and i.part.storage is not None]
     if not media:
-        media = [i for i in facts.instances if i.line.role == "boot" and i.part.storage is not None]
+        media = [i for i in facts.pieces if i.line.role == "boot" and i.part.storage is not None]
     lines = tuple(dict.fromkeys(i.line.id for i in media))
     room = sum(i.part.storage.capacity_gb for i in media if i.part.storage is not None)
     if media and not any(i.line.role == "data" for i in media) and facts.plan.image is not None:
@@ -255,7 +255,7 @@ def _users(need: Need, facts: _Facts) -> NeedResult:
     """People whom the memory beside the image serves at once; what is swapped out serves nobody."""
     givers = facts.givers("memory")
     amounts = [giver.offer.amount for giver in givers if giver.offer.amount is not None]
-    lines = tuple(dict.fromkeys(giver.instance.line.id for giver in givers))
+    lines = tuple(dict.fromkeys(giver.piece.line.id for giver in givers))
     want = float(need.at_least or 1)
     if not amounts:
         sentence = f"Not known: how much memory there is: {need.text}."
@@ -285,13 +285,13 @@ def _unattended(need: Need, facts: _Facts) -> NeedResult:
 def _pulled_plug(need: Need, facts: _Facts) -> NeedResult:
     battery = facts.givers("battery")
     if facts.plan.settings.read_only_root or battery:
-        return _met(need, tuple(g.instance.line.id for g in battery))
+        return _met(need, tuple(g.piece.line.id for g in battery))
     sentence = "Make the root file system read-only, or a pulled plug may spoil the boot medium."
     return NeedResult(need, "conditional", "condition", sentence)
 
 
 def _silent(need: Need, facts: _Facts) -> NeedResult:
-    loud = [i for i in facts.instances if turns(i.part)]
+    loud = [i for i in facts.pieces if turns(i.part)]
     if not loud:
         return _met(need, ())
     what = words.listed(dict.fromkeys(i.name for i in loud))
@@ -301,7 +301,7 @@ def _silent(need: Need, facts: _Facts) -> NeedResult:
 
 
 def _children(need: Need, facts: _Facts) -> NeedResult:
-    case = next((i for i in facts.instances if i.part.case is not None), None)
+    case = next((i for i in facts.pieces if i.part.case is not None), None)
     if case is None or case.part.case is None or case.part.case.open:
         name = "Without a case" if case is None else f"In {case.name}"
         lines = () if case is None else (case.line.id,)
@@ -311,7 +311,7 @@ def _children(need: Need, facts: _Facts) -> NeedResult:
 
 
 def _moves(need: Need, facts: _Facts) -> NeedResult:
-    spinning = [i for i in facts.instances if i.part.drive is not None and i.part.drive.spins]
+    spinning = [i for i in facts.pieces if i.part.drive is not None and i.part.drive.spins]
     if spinning:
         name, lines = spinning[0].name, tuple(dict.fromkeys(i.line.id for i in spinning))
         sentence = f"{name} spins, and a disk that is shaken while it spins breaks: {need.text}."
@@ -354,7 +354,7 @@ def _off_mains(need: Need, facts: _Facts) -> NeedResult:
         sentence = f"Not known: how long its battery lasts, as {why}."
         return NeedResult(need, "unknown", "condition", sentence)
     energy_wh = USABLE_BATTERY_SHARE * sum(g.offer.amount or 0 for g in batteries)
-    lines = tuple(g.instance.line.id for g in batteries)
+    lines = tuple(g.piece.line.id for g in batteries)
     hours = round(energy_wh / mean_w, 1)
     return _measured(need, hours, float(need.at_least or 0), "h", lines)
 
@@ -402,7 +402,7 @@ def _not_known(need: Need, what: str) -> NeedResult:
 
 def _length_limit(need: Need, facts: _Facts) -> NeedResult:
     """The longest outside edge of the case."""
-    case = next((i for i in facts.instances if i.part.case is not None), None)
+    case = next((i for i in facts.pieces if i.part.case is not None), None)
     if case is None or case.part.case is None:
         return _not_known(need, "how long it is without a case")
     own = case.part.case
@@ -427,8 +427,8 @@ def _noise_limit(need: Need, facts: _Facts) -> NeedResult:
 
 def _mass_limit(need: Need, facts: _Facts) -> NeedResult:
     """The box with all that is in it or plugged into it."""
-    known, unknown = kit_mass_g(facts.instances)
-    heavy = [i for i in facts.instances if counts(i)]
+    known, unknown = kit_mass_g(facts.pieces)
+    heavy = [i for i in facts.pieces if counts(i)]
     lines = tuple(dict.fromkeys(i.line.id for i in heavy))
     result = _at_most(need, round(known), "g", lines, f"It weighs {known:.0f} g")
     if result.status == "met" and unknown:
@@ -437,5 +437,5 @@ def _mass_limit(need: Need, facts: _Facts) -> NeedResult:
     return result
 
 
-def _is_are(pieces: list[Instance]) -> str:
+def _is_are(pieces: list[Piece]) -> str:
     return "is" if len(pieces) == 1 else "are"

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from cobblewort.core.figures.arrays import FloatArray
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Part
 
 
@@ -19,8 +19,8 @@ class NoiseResult:
     """
 
     level_dba: FloatArray
-    heard: list[tuple[Instance, FloatArray]] = field(default_factory=list)
-    unknown: list[Instance] = field(default_factory=list)
+    heard: list[tuple[Piece, FloatArray]] = field(default_factory=list)
+    unknown: list[Piece] = field(default_factory=list)
 
 
 def turns(part: Part) -> bool:
@@ -43,13 +43,13 @@ def sum_of_levels_dba(levels_dba: list[FloatArray]) -> FloatArray:
     return total
 
 
-def build_noise(instances: list[Instance], samples: int) -> NoiseResult:
+def build_noise(pieces: list[Piece], samples: int) -> NoiseResult:
     """All that turns at its loudest: fans at full speed, disks while they seek.
 
     What a case keeps in is left aside, so that the kit is at most as loud as this.
     """
     result = NoiseResult(np.zeros(samples))
-    for piece in instances:
+    for piece in pieces:
         own = piece.part.noise_dba
         if piece.line.role == "borrow":
             continue

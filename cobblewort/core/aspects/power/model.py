@@ -17,7 +17,7 @@ from cobblewort.core.aspects.power.network import (
     solve,
 )
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.compiled import DRAWS
 from cobblewort.core.parts.model import Rail
 from cobblewort.core.plans.plan import Activity, Plan
@@ -69,7 +69,7 @@ class Node:
     """
 
     id: str
-    instance: Instance
+    piece: Piece
     name: str
     rail: Rail
     parent: int
@@ -99,7 +99,7 @@ class PowerResult:
     input_a: FloatArray
     collapsed: BoolArray
     announced_a: dict[str, float]
-    unfed: list[Instance]
+    unfed: list[Piece]
     rows: dict[str, IntArray]
     limits: LookedAt = field(init=False)
     means: LookedAt = field(init=False)
@@ -116,7 +116,7 @@ class PowerResult:
 
     def feeds_every_board(self) -> bool:
         """Whether there is a supply to speak of: it stands, and every board hangs on it."""
-        lost = any(instance.part.kind == "board" for instance in self.unfed)
+        lost = any(piece.part.kind == "board" for piece in self.unfed)
         return bool(self.nodes) and not lost and not self.collapsed[self.limits.places, 0].any()
 
     @cached_property
@@ -149,7 +149,7 @@ class PowerResult:
         """The line of a node and those that it hangs on, up to the source, each once."""
         found: dict[str, None] = {}
         while place >= 0:
-            found[self.nodes[place].instance.line.id] = None
+            found[self.nodes[place].piece.line.id] = None
             place = self.nodes[place].parent
         return tuple(found)
 
@@ -232,12 +232,12 @@ def _rows_by_line(plan: Plan, states: list[State]) -> dict[str, IntArray]:
 
 
 def build_power(
-    plan: Plan, instances: list[Instance], assignment: Assignment, samples: int
+    plan: Plan, pieces: list[Piece], assignment: Assignment, samples: int
 ) -> PowerResult:
     """Join the rails of the kit into trees and solve them in every state."""
     states = states_of(plan)
     rows = _rows_by_line(plan, states)
-    nodes, unfed = _fed_nodes(instances, assignment, plan.place.ambient_max_c)
+    nodes, unfed = _fed_nodes(pieces, assignment, plan.place.ambient_max_c)
     if not nodes:
         empty = np.zeros((0, len(states), samples))
         none = np.zeros((len(states), samples), dtype=bool)
@@ -245,11 +245,11 @@ def build_power(
     power_w, current_a, in_amps = _loads(nodes, rows, (len(nodes), len(states), samples))
     voltage, current, drawn, collapsed = _solve(nodes, power_w, current_a, in_amps)
     announced = {
-        node.instance.id: _announced_a(nodes, place)
+        node.piece.id: _announced_a(nodes, place)
         for place, node in enumerate(nodes)
         if node.socket is not None
         and node.socket.socket.role == "power_in"
-        and node.instance.part.kind == "board"
+        and node.piece.part.kind == "board"
     }
     return PowerResult(states, nodes, voltage, current, drawn, collapsed, announced, unfed, rows)
 
@@ -262,8 +262,8 @@ def _loads(
     # Loads that draw the same rows of their tables are looked up at once.
     alike: dict[tuple[int, bool], tuple[IntArray, list[int], list[FloatArray]]] = {}
     for place, node in enumerate(nodes):
-        for in_watts, table in node.instance.compiled.draws.get(node.name, ()):
-            drawn = rows[node.instance.line.id]
+        for in_watts, table in node.piece.compiled.draws.get(node.name, ()):
+            drawn = rows[node.piece.line.id]
             key = id(drawn), in_watts
             if key not in alike:
                 alike[key] = drawn, [], []
@@ -278,26 +278,26 @@ def _loads(
 
 
 def _fed_nodes(
-    instances: list[Instance], assignment: Assignment, ambient_c: float
-) -> tuple[list[Node], list[Instance]]:
+    pieces: list[Piece], assignment: Assignment, ambient_c: float
+) -> tuple[list[Node], list[Piece]]:
     """Nodes from the sources downwards, parents first, and the pieces that nothing feeds."""
     above: dict[str, tuple[str, str, PlugRef | None, SocketRef | None]] = {}
-    rails: dict[str, tuple[Instance, str, Rail]] = {}
+    rails: dict[str, tuple[Piece, str, Rail]] = {}
     roots: dict[str, None] = {}
-    for instance in instances:
-        part = instance.part
+    for piece in pieces:
+        part = piece.part
         for name, rail in part.rails.items():
-            key = f"{instance.id}.{name}"
-            rails[key] = instance, name, rail
+            key = f"{piece.id}.{name}"
+            rails[key] = piece, name, rail
             if rail.feeds_from is not None:
-                above[key] = f"{instance.id}.{rail.feeds_from}", "inside", None, None
+                above[key] = f"{piece.id}.{rail.feeds_from}", "inside", None, None
         if part.source is not None:
-            roots[f"{instance.id}.{part.source.rail}"] = None
+            roots[f"{piece.id}.{part.source.rail}"] = None
     for plug, socket in assignment.placed.values():
         own, at = plug.plug.rail, socket.socket.rail
         if own is None or at is None:
             continue
-        upper, lower = f"{socket.instance.id}.{at}", f"{plug.instance.id}.{own}"
+        upper, lower = f"{socket.piece.id}.{at}", f"{plug.piece.id}.{own}"
         if plug.plug.role == "power_out":
             upper, lower = lower, upper
         above.setdefault(lower, (upper, plug.id, plug, socket))
@@ -309,40 +309,40 @@ def _fed_nodes(
     nodes: list[Node] = []
     queue = [(key, -1) for key in roots]
     for key, parent in queue:  # which grows as it is walked
-        instance, name, rail = rails[key]
+        piece, name, rail = rails[key]
         via, plug_ref, socket_ref = ("", None, None) if parent < 0 else above[key][1:]
         place = len(nodes)
         converter = place if rail.out_v is not None else -1
         if converter < 0 and parent >= 0:
             converter = nodes[parent].converter
-        resistance = _resistance(instance, name, rail, plug_ref, ambient_c)
+        resistance = _resistance(piece, name, rail, plug_ref, ambient_c)
         root = place if parent < 0 else nodes[parent].root
         nodes.append(
-            Node(key, instance, name, rail, parent, via, resistance, socket_ref, root, converter)
+            Node(key, piece, name, rail, parent, via, resistance, socket_ref, root, converter)
         )
         if key in children:
             queue += [(child, place) for child in children[key]]
-    fed = {node.instance.id for node in nodes}
-    return nodes, [i for i in instances if i.part.rails and i.id not in fed]
+    fed = {node.piece.id for node in nodes}
+    return nodes, [i for i in pieces if i.part.rails and i.id not in fed]
 
 
 def _resistance(
-    instance: Instance, name: str, rail: Rail, plug: PlugRef | None, ambient_c: float
+    piece: Piece, name: str, rail: Rail, plug: PlugRef | None, ambient_c: float
 ) -> FloatArray | None:
     """Loop between a rail and the one above: its plug's lead, as warm as the day, or its path."""
     if plug is not None and plug.plug.wire is not None:
         wire, of, field_name = (
             plug.plug.wire,
-            plug.instance.compiled.figure,
+            plug.piece.compiled.figure,
             f"plugs.{plug.name}.wire",
         )
         length = of(f"{field_name}.length_m", wire.length_m)
         contacts = of(f"{field_name}.contacts_ohm", wire.contacts_ohm)
         return conductors.loop_ohm(1.0, wire.gauge_awg, ambient_c) * length + contacts
     if plug is not None and plug.plug.lead_ohm is not None:
-        return plug.instance.compiled.figure(f"plugs.{plug.name}.lead_ohm", plug.plug.lead_ohm)
+        return plug.piece.compiled.figure(f"plugs.{plug.name}.lead_ohm", plug.plug.lead_ohm)
     if plug is None and rail.path_ohm is not None:
-        return instance.compiled.figure(f"rails.{name}.path_ohm", rail.path_ohm)
+        return piece.compiled.figure(f"rails.{name}.path_ohm", rail.path_ohm)
     return None
 
 
@@ -357,7 +357,7 @@ def _solve(
     out_v: dict[int, FloatArray] = {}
     input_w: dict[int, FloatArray] = {}
     for place in behind:
-        node, of = nodes[place], nodes[place].instance.compiled.figure
+        node, of = nodes[place], nodes[place].piece.compiled.figure
         if node.converter == place:
             out_v[place] = of(f"rails.{node.name}.out_v", node.rail.out_v)
     for place in reversed(behind):
@@ -366,7 +366,7 @@ def _solve(
             own += current_a[place] * out_v[node.converter]
             current_a[place] = 0.0
         if node.converter == place:
-            efficiency = node.instance.compiled.figure(
+            efficiency = node.piece.compiled.figure(
                 f"rails.{node.name}.efficiency", node.rail.efficiency, missing=1.0
             )
             own = input_w[place] = own / efficiency
@@ -438,7 +438,7 @@ def _solve_open(
 
 def set_v(nodes: list[Node], place: int) -> FloatArray:
     """What the source at the top of a node's tree is set to, shape (samples,). [V]"""
-    source = nodes[nodes[place].root].instance
+    source = nodes[nodes[place].root].piece
     if source.part.source is None:
         raise ValueError(f"the root of {nodes[place].id} must be a source")
     return source.compiled.figure("source.set_v", source.part.source.set_v)
@@ -451,7 +451,7 @@ def _announced_a(nodes: list[Node], inlet: int) -> float:
     place = inlet
     while place >= 0:
         node = nodes[place]
-        part = node.instance.part
+        part = node.piece.part
         if part.lead is not None:
             announced = min(announced, usb.lead_limit_a(part.lead.marked_a.nominal))
         if part.source is not None and node.parent < 0:

@@ -17,7 +17,7 @@ from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import (
     another,
     another_lead,
@@ -89,7 +89,7 @@ def _through(kit: Kit, place: int) -> tuple[str, ...]:
     below, children, nodes = [place], kit.power.children, kit.power.nodes
     for number in below:  # which grows as it is walked
         below += children[number]
-    return tuple(dict.fromkeys([nodes[number].instance.line.id for number in below]))
+    return tuple(dict.fromkeys([nodes[number].piece.line.id for number in below]))
 
 
 @rule(
@@ -103,18 +103,18 @@ def fed(kit: Kit) -> Iterator[Remark]:
     """The board that nothing feeds; other parts follow from it and are told by FIT-02."""
     if not kit.of_role("supply"):
         return
-    for instance in kit.power.unfed:
-        if instance.part.kind == "board":
+    for piece in kit.power.unfed:
+        if piece.part.kind == "board":
             yield Remark(
-                instance.id, "stops",
-                f"Nothing feeds {instance.name}: no plug of the kit reaches its "
-                f"{_inlet_word(instance)} inlet.",
-                (instance.line.id, *(i.line.id for i in kit.of_role("supply"))),
+                piece.id, "stops",
+                f"Nothing feeds {piece.name}: no plug of the kit reaches its "
+                f"{_inlet_word(piece)} inlet.",
+                (piece.line.id, *(i.line.id for i in kit.of_role("supply"))),
             )  # fmt: skip
 
 
-def _inlet_word(instance: Instance) -> str:
-    sockets = instance.part.sockets.values()
+def _inlet_word(piece: Piece) -> str:
+    sockets = piece.part.sockets.values()
     inlets = [s.connector for s in sockets if s.role == "power_in" and s.required]
     return words.listed(map(words.connector, inlets)) if inlets else "power"
 
@@ -131,22 +131,22 @@ def source_rating(kit: Kit) -> Iterator[Check]:
     if not kit.power.stands:
         return
     for place, node in enumerate(kit.power.nodes):
-        source = node.instance.part.source
+        source = node.piece.part.source
         if source is None or node.parent >= 0:
             continue
-        around_c, around = _around(kit, node.instance)
-        of = node.instance.compiled.figure
+        around_c, around = _around(kit, node.piece)
+        of = node.piece.compiled.figure
         warm_k = np.maximum(0.0, around_c - of("source.full_to_c", source.full_to_c))
         derate = 1 - of("source.derate_share_k", source.derate_share_k) * warm_k
         limit = of("source.rated_a", source.rated_a) * np.maximum(derate, 0.0)
         yield _node_check(
-            kit, place, node.id, f"{node.instance.name} current", limit,
-            lines=(node.instance.line.id,), say=f"{node.instance.name} has to give",
-            allowed=partial(_derated, node.instance, source, around),
+            kit, place, node.id, f"{node.piece.name} current", limit,
+            lines=(node.piece.line.id,), say=f"{node.piece.name} has to give",
+            allowed=partial(_derated, node.piece, source, around),
         )  # fmt: skip
 
 
-def _derated(piece: Instance, source: Source, around: Callable[[], Term]) -> Sum:
+def _derated(piece: Piece, source: Source, around: Callable[[], Term]) -> Sum:
     """The rated current at the temperature around a supply."""
     return Sum(
         "rated current, less its derating above the full-load temperature",
@@ -162,7 +162,7 @@ def _derated(piece: Instance, source: Source, around: Callable[[], Term]) -> Sum
     )  # fmt: skip
 
 
-def _around(kit: Kit, piece: Instance) -> tuple[FloatArray | float, Callable[[], Term]]:
+def _around(kit: Kit, piece: Piece) -> tuple[FloatArray | float, Callable[[], Term]]:
     """How warm the air around a supply is: the hottest day, or inside air where it stands inside.
 
     Inside air is that of the warmest state that must hold.
@@ -191,21 +191,21 @@ def lead_rating(kit: Kit) -> Iterator[Check]:
     if not kit.power.stands:
         return
     for place, node in enumerate(kit.power.nodes):
-        lead = node.instance.part.lead
+        lead = node.piece.part.lead
         if lead is None:
             continue
-        of = node.instance.compiled.figure
+        of = node.piece.compiled.figure
         limit = np.minimum(
             of("lead.rated_a", lead.rated_a), usb.lead_limit_a(lead.marked_a.nominal)
         )
         yield _node_check(
-            kit, place, node.id, f"{node.instance.name} current", limit,
-            lines=(node.instance.line.id,), say=f"{node.instance.name} has to carry",
-            allowed=partial(_rated_and_marked, node.instance, lead),
+            kit, place, node.id, f"{node.piece.name} current", limit,
+            lines=(node.piece.line.id,), say=f"{node.piece.name} has to carry",
+            allowed=partial(_rated_and_marked, node.piece, lead),
         )  # fmt: skip
 
 
-def _rated_and_marked(piece: Instance, lead: Lead) -> Sum:
+def _rated_and_marked(piece: Piece, lead: Lead) -> Sum:
     """What a lead carries."""
     marked_a = usb.lead_limit_a(lead.marked_a.nominal)
     return Sum(
@@ -231,22 +231,22 @@ def shared_limit(kit: Kit) -> Iterator[Check]:
     """Each rail inside a part that carries a limit of its own."""
     if not kit.power.stands:
         return
-    in_use: dict[tuple[Instance, str | None], list[str]] = {}
+    in_use: dict[tuple[Piece, str | None], list[str]] = {}
     for _, socket in kit.fit.placed.values():
-        in_use.setdefault((socket.instance, socket.socket.rail), []).append(socket.id)
+        in_use.setdefault((socket.piece, socket.socket.rail), []).append(socket.id)
     carries = kit.power.carries
     for place, node in enumerate(kit.power.nodes):
         held = _rail_limit(kit, node) if carries[place] else None
         if held is None:
             continue
-        label, of = node.rail.label, node.instance.compiled.figure
+        label, of = node.rail.label, node.piece.compiled.figure
         yield _node_check(
-            kit, place, node.id, f"{label} of {node.instance.name}", of(held.path, held.reading),
-            lines=_through(kit, place), sockets=tuple(in_use.get((node.instance, node.name), ())),
+            kit, place, node.id, f"{label} of {node.piece.name}", of(held.path, held.reading),
+            lines=_through(kit, place), sockets=tuple(in_use.get((node.piece, node.name), ())),
             in_watts=held.unit == "W",
-            say=f"{label} of {node.instance.name}{held.reason} must carry",
+            say=f"{label} of {node.piece.name}{held.reason} must carry",
             allowed=partial(
-                _stated, "the limit", f"limit of {label}", held.unit, node.instance, held.path,
+                _stated, "the limit", f"limit of {label}", held.unit, node.piece, held.path,
                 held.reading,
             ),
         )  # fmt: skip
@@ -268,7 +268,7 @@ def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
     if rail.limit_a is None:
         return None
     path = f"rails.{node.name}"
-    announced = kit.power.announced_a.get(node.instance.id, 0.0)
+    announced = kit.power.announced_a.get(node.piece.id, 0.0)
     if (
         rail.limit_unannounced_a is not None
         and rail.announce_a is not None
@@ -281,7 +281,7 @@ def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
 
 
 def _stated(
-    words_for: str, label: str, unit: str, piece: Instance, path: str, reading: Reading
+    words_for: str, label: str, unit: str, piece: Piece, path: str, reading: Reading
 ) -> Sum:
     """A limit that the maker states."""
     term = reading_term("P_limit" if unit == "W" else "I_limit", label, unit, piece, path, reading)
@@ -304,17 +304,17 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
         if at is None or at.socket.limit_a is None:
             continue
         path, own = f"sockets.{at.name}.limit_a", at.socket.limit_a
-        limit = at.instance.compiled.figure(path, own)
+        limit = at.piece.compiled.figure(path, own)
         label = at.socket.label or at.name
         yield _node_check(
-            kit, place, at.id, f"{label} with {node.instance.name}", limit,
-            lines=tuple(dict.fromkeys((node.instance.line.id, at.instance.line.id))),
+            kit, place, at.id, f"{label} with {node.piece.name}", limit,
+            lines=tuple(dict.fromkeys((node.piece.line.id, at.piece.line.id))),
             sockets=(at.id,),
-            say=f"The {label} of {at.instance.name} has to carry"
+            say=f"The {label} of {at.piece.name} has to carry"
             if at.socket.role == "power_in"
-            else f"{node.instance.name} draws from its {label}",
+            else f"{node.piece.name} draws from its {label}",
             allowed=partial(
-                _stated, "the limit of the socket", f"limit of the {label}", "A", at.instance,
+                _stated, "the limit of the socket", f"limit of the {label}", "A", at.piece,
                 path, own,
             ),
         )  # fmt: skip
@@ -333,18 +333,16 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
     if not kit.power.stands:
         return
     for place, node in enumerate(kit.power.nodes):
-        needs = node.instance.part.voltages
+        needs = node.piece.part.voltages
         if needs is None or node.socket is None or node.socket.socket.role != "power_in":
             continue
-        of = node.instance.compiled.figure
+        of = node.piece.compiled.figure
         limits = [("brownout", "brown-out", needs.brownout_v, True)]
         if needs.flag_v is not None:
             limits.append(("flag", "its low-voltage flag", needs.flag_v, False))
         for key, words_for, rating, stops in limits:
 
-            def sentence(
-                margin: Margin, name: str = node.instance.name, at: str = words_for
-            ) -> str:
+            def sentence(margin: Margin, name: str = node.piece.name, at: str = words_for) -> str:
                 shown, limit = words.apart(words.volts, margin.value, margin.limit)
                 return (
                     f"{name} is left with {shown}{words.when(margin.state)}; {at} lies at {limit}."
@@ -352,13 +350,13 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
 
             limit = of(f"voltages.{key}_v", rating)
             yield Check(
-                f"{node.instance.id}.{key}", f"Voltage over {words_for}", "V", "min",
+                f"{node.piece.id}.{key}", f"Voltage over {words_for}", "V", "min",
                 kit.power.limit_voltage_v[place], limit, sentence,
                 kit.power.lines_above(place), kit.power.limits.labels, kit.power.limits.hard,
                 span=nominal(set_v(kit.power.nodes, place)) - nominal(limit),
                 breach="stops" if stops else "tight",
                 working=_over(kit, place, partial(
-                    reading_term, "V_limit", words_for, "V", node.instance, f"voltages.{key}_v",
+                    reading_term, "V_limit", words_for, "V", node.piece, f"voltages.{key}_v",
                     rating,
                 )),
             )  # fmt: skip
@@ -387,12 +385,12 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
         if node.socket.socket.role != "host" or node.socket.socket.connector != "usb-a":
             continue
 
-        def sentence(margin: Margin, name: str = node.instance.name) -> str:
+        def sentence(margin: Margin, name: str = node.piece.name) -> str:
             shown, limit = words.apart(words.volts, margin.value, margin.limit)
             return f"{name} is left with {shown}{words.when(margin.state)}; it needs {limit}."
 
         yield Check(
-            node.instance.id, f"Voltage at {node.instance.name}", "V", "min",
+            node.piece.id, f"Voltage at {node.piece.name}", "V", "min",
             power.limit_voltage_v[place], limit, sentence,
             power.lines_above(place), power.limits.labels, power.limits.hard, (node.socket.id,),
             span=spans[node.root],
@@ -416,9 +414,7 @@ def no_collapse(kit: Kit) -> Iterator[Remark]:
     power = kit.power
     if not power.nodes or not power.collapsed.any():
         return
-    lines = tuple(
-        dict.fromkeys(i.line.id for i in kit.instances if i.part.kind in ("supply", "lead"))
-    )
+    lines = tuple(dict.fromkeys(i.line.id for i in kit.pieces if i.part.kind in ("supply", "lead")))
     for number, state in enumerate(power.states):
         if power.collapsed[number, 0]:
             yield Remark(
@@ -446,7 +442,7 @@ def _over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunction:
         limit = limit_term()
         at = power.states[power.limits.places[state]].id
         volts = computed_term(
-            "V", f"voltage at {power.nodes[place].instance.name}", "V",
+            "V", f"voltage at {power.nodes[place].piece.name}", "V",
             float(power.limit_voltage_v[place][state, 0]), f"rail:{power.nodes[place].id}:v@{at}",
         )  # fmt: skip
         return Sum(f"voltage less {limit.label}", "V - V_limit", [volts, limit])

@@ -17,7 +17,7 @@ from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another_supply, on_offer
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, Term, computed_term, standard_term
@@ -30,8 +30,8 @@ _PLACE_HAS = {
 }  # fmt: skip
 
 
-def _sources(kit: Kit) -> Iterator[Instance]:
-    for piece in kit.instances:
+def _sources(kit: Kit) -> Iterator[Piece]:
+    for piece in kit.pieces:
         if piece.part.source is not None and piece.line.role != "borrow":
             yield piece
 
@@ -71,7 +71,7 @@ def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
 def _amount(kit: Kit, function: FunctionId) -> tuple[float, tuple[str, ...]]:
     """How much of a function the pieces of the kit give together, and their lines."""
     total, lines = 0.0, []
-    for piece in kit.instances:
+    for piece in kit.pieces:
         offer = piece.part.offers.get(function)
         if offer is not None and piece.line.role != "borrow":
             total += offer.amount or 0.0

@@ -16,7 +16,7 @@ def current_term(power: PowerResult, place: int, state: int, symbol: str = "I") 
     """The current that a rail carries, as an input with a working of its own."""
     node = power.nodes[place]
     figure = f"rail:{node.id}:a@{power.states[state].id}"
-    label = f"current into {node.instance.name}, {node.rail.label}"
+    label = f"current into {node.piece.name}, {node.rail.label}"
     return computed_term(symbol, label, "A", float(power.current_a[place, state, 0]), figure)
 
 
@@ -24,7 +24,7 @@ def voltage_term(power: PowerResult, place: int, state: int, symbol: str) -> Ter
     """The voltage of a rail, as an input with a working of its own."""
     node = power.nodes[place]
     figure = f"rail:{node.id}:v@{power.states[state].id}"
-    label = f"voltage at {node.instance.name}, {node.rail.label}"
+    label = f"voltage at {node.piece.name}, {node.rail.label}"
     return computed_term(symbol, label, "V", float(power.voltage_v[place, state, 0]), figure)
 
 
@@ -34,17 +34,17 @@ def current_sum(kit: Kit, place: int, state: int) -> Sum:
     node = power.nodes[place]
     pieces: list[str] = []
     inputs: list[Term] = []
-    row = power.rows[node.instance.line.id][state]
-    for name, load in node.instance.compiled.loads.items():
+    row = power.rows[node.piece.line.id][state]
+    for name, load in node.piece.compiled.loads.items():
         if load.rail != node.name:
             continue
         number = len(inputs) + 1
         value = float(load.table[row, 0])
-        own = node.instance.part.loads[name]
-        label = f"{node.instance.name} itself, {_ACTIVITY_WORDS[row]}"
+        own = node.piece.part.loads[name]
+        label = f"{node.piece.name} itself, {_ACTIVITY_WORDS[row]}"
         unit = "W" if load.in_watts else "A"
         symbol = f"{'P' if load.in_watts else 'I'}_{number}"
-        term = reading_term(symbol, label, unit, node.instance, f"loads.{name}", own.working)
+        term = reading_term(symbol, label, unit, node.piece, f"loads.{name}", own.working)
         term.value = value
         inputs.append(term)
         pieces.append(f"{symbol} / V" if load.in_watts else symbol)
@@ -76,9 +76,7 @@ def converter_input_sum(kit: Kit, place: int, state: int) -> Sum:
     expression = "V_out * I_out / V_in"
     if node.rail.efficiency is not None:
         path = f"rails.{node.name}.efficiency"
-        inputs.append(
-            reading_term("eta", "efficiency", "", node.instance, path, node.rail.efficiency)
-        )
+        inputs.append(reading_term("eta", "efficiency", "", node.piece, path, node.rail.efficiency))
         expression = "V_out * I_out / (eta * V_in)"
     inputs.append(voltage_term(power, node.parent, state, "V_in"))
     return Sum("power delivered, over efficiency and input voltage", expression, inputs)
@@ -88,11 +86,9 @@ def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
     """The voltage above less the drop of the way; a source's or converter's own voltage."""
     power = kit.power
     node = power.nodes[place]
-    source = node.instance.part.source
+    source = node.piece.part.source
     if node.parent < 0 and source is not None:
-        term = reading_term(
-            "V_set", "set voltage", "V", node.instance, "source.set_v", source.set_v
-        )
+        term = reading_term("V_set", "set voltage", "V", node.piece, "source.set_v", source.set_v)
         return Sum("the voltage the supply is set to", "V_set", [term])
     if node.converter >= 0:
         at = power.nodes[node.converter]

@@ -38,7 +38,7 @@ def hot_to_touch(kit: Kit) -> Iterator[Remark]:
     """A note for what passes the temperature where no closed case keeps hands off."""
     if not is_open(kit.stack.case):
         return
-    reachable = [(spot.instance, spot.id, spot.label, spot.temp_c) for spot in kit.heat.spots]
+    reachable = [(hot.piece, hot.id, hot.label, hot.temp_c) for hot in kit.heat.hot_bodies]
     sink = kit.heat.nodes.get("sink")
     if sink is not None and kit.stack.cooler is not None:
         cooler = kit.stack.cooler

@@ -90,7 +90,7 @@ def word_size(kit: Kit) -> Iterator[Remark]:
 def drivers(kit: Kit) -> Iterator[Remark]:
     """Parts whose driver is not in the standard image."""
     told = set()
-    for piece in kit.instances:
+    for piece in kit.pieces:
         built = [name for name, offer in piece.part.offers.items() if offer.driver == "build"]
         if built and piece.line.id not in told:
             told.add(piece.line.id)
@@ -113,7 +113,7 @@ def country(kit: Kit) -> Iterator[Remark]:
     """A radio that the purpose asks for."""
     if not any(need.function in _RADIOS for need in kit.plan.needs):
         return
-    radio = next((i for i in kit.instances if any(r in i.part.offers for r in _RADIOS)), None)
+    radio = next((i for i in kit.pieces if any(r in i.part.offers for r in _RADIOS)), None)
     if radio is not None:
         yield Remark(
             "country", "note",
@@ -136,7 +136,7 @@ def set_up(kit: Kit) -> Iterator[Remark]:
         wanted.append("reader")
     if kit.plan.image is not None and kit.plan.image.desktop:
         wanted += ["keyboard", "mouse", "screen"]
-    there = {task for piece in kit.instances for task in piece.part.sets_up}
+    there = {task for piece in kit.pieces for task in piece.part.sets_up}
     missing = [_TASKS[task] for task in wanted if task not in there]
     if missing:
         yield Remark(
@@ -163,10 +163,10 @@ def slot_rate(kit: Kit) -> Iterator[Remark]:
         if own.possible_generation > own.generation:
             yield Remark(
                 socket.id, "tight",
-                f"The {own.label or socket.name} of {socket.instance.name} is certified for "
+                f"The {own.label or socket.name} of {socket.piece.name} is certified for "
                 f"generation {own.generation:g} and set to {own.possible_generation:g}. Soak it "
-                f"before you trust it: fill {plug.instance.name}'s drive three times over in the "
+                f"before you trust it: fill {plug.piece.name}'s drive three times over in the "
                 "closed case on a warm day, compare every file, and look for link errors in the "
                 "system log.",
-                (socket.instance.line.id, plug.instance.line.id), (socket.id,),
+                (socket.piece.line.id, plug.piece.line.id), (socket.id,),
             )  # fmt: skip

@@ -16,7 +16,7 @@ def shared(plan: Plan) -> dict[str, tuple[float, list[str]]]:
     """For each plug on a bus its rate and the lines that share it."""
     found = buses(assign(expand(plan, shipped(), 1)))
     return {
-        name.split("#")[0]: (on.bus.rate_mb_s, sorted(o.instance.line.id for o in on.others))
+        name.split("#")[0]: (on.bus.rate_mb_s, sorted(o.piece.line.id for o in on.others))
         for name, on in found.items()
     }
 
@@ -46,7 +46,7 @@ def test_what_hangs_on_a_hub_shares_its_way() -> None:
     found = buses(assign(expand(plan, shipped(), 1)))
     hub = next(on for name, on in found.items() if name.startswith("H03"))
     on_hub = [name for name, (_, at) in assign(expand(plan, shipped(), 1)).placed.items()
-              if at.instance.line.id == "H03"]  # fmt: skip
+              if at.piece.line.id == "H03"]  # fmt: skip
     assert on_hub
     assert not {other.id for other in hub.others} & set(on_hub)
     for name in on_hub:

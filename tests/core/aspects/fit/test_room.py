@@ -96,7 +96,7 @@ def test_a_hub_hangs_on_a_hub_but_never_in_a_ring() -> None:
     """Five things and four hubs fill a board with four sockets; chains end at the board."""
     result = assigned(kit("B04", "5xH02", "3xX07"))
     assert result.unplaced == []
-    hubs = {p.instance.id: s.instance for p, s in result.placed.values() if p.name == "up"}
+    hubs = {p.piece.id: s.piece for p, s in result.placed.values() if p.name == "up"}
     for start, first in hubs.items():
         seen, at = {start}, first
         while at.part.kind == "hub":

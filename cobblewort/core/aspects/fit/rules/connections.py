@@ -16,7 +16,7 @@ from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin, Severity
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import (
     add_missing,
     another,
@@ -74,10 +74,10 @@ def plugs_placed(kit: Kit) -> Iterator[Remark]:
     by_plug: dict[tuple[str, str], list[Unplaced]] = {}
     for unplaced in kit.fit.unplaced:
         plug = unplaced.plug
-        by_plug.setdefault((plug.instance.line.id, plug.name), []).append(unplaced)
+        by_plug.setdefault((plug.piece.line.id, plug.name), []).append(unplaced)
     for (line, name), group in by_plug.items():
         plug = group[0].plug
-        spare = plug.instance.part.kind in ("lead", "supply")
+        spare = plug.piece.part.kind in ("lead", "supply")
         severity: Severity = "note" if spare or not plug.plug.required else "stops"
         yield Remark(
             f"{line}.{name}", severity, _unplaced_sentence(group), (line,),
@@ -87,7 +87,7 @@ def plugs_placed(kit: Kit) -> Iterator[Remark]:
 
 def _unplaced_sentence(group: list[Unplaced]) -> str:
     first = group[0]
-    line, part = first.plug.instance.line, first.plug.instance.part
+    line, part = first.plug.piece.line, first.plug.piece.part
     kinds = words.listed(words.connector(c) for c in first.plug.plug.connectors)
     label = first.plug.plug.label or "plug"
     whose = f"The {label} of {part.model}"
@@ -95,8 +95,8 @@ def _unplaced_sentence(group: list[Unplaced]) -> str:
         whose = f"{len(group)} of the {line.quantity} {part.model}"
     if first.reason == "taken":
         taken = len(first.sockets)
-        holder = next((r.instance.name for r in first.rivals if r.instance is not
-                       first.plug.instance), None)  # fmt: skip
+        holder = next((r.piece.name for r in first.rivals if r.piece is not
+                       first.plug.piece), None)  # fmt: skip
         held = {1: "the only one is taken", 2: "both are taken"}.get(
             taken, f"all {taken} are taken"
         )
@@ -161,7 +161,7 @@ def outline(kit: Kit) -> Iterator[Check | Remark]:
     board, case = kit.stack.board, kit.stack.case
     if board is None or case is None or board.part.stack is None or case.part.case is None:
         return
-    for other in kit.instances:
+    for other in kit.pieces:
         if other.part.case is not None and other is not case:
             yield Remark(
                 other.id, "note",
@@ -191,7 +191,7 @@ def outline(kit: Kit) -> Iterator[Check | Remark]:
 
 
 def _outline_sum(
-    board: Instance, case: Instance, side: str, between: str, room_mm: float, own_mm: float,
+    board: Piece, case: Piece, side: str, between: str, room_mm: float, own_mm: float,
     state: int,
 ) -> Sum:  # fmt: skip
     del state
@@ -209,7 +209,7 @@ def _difference(room: Term, *taken: Term) -> Sum:
     return Sum(words_for, expression, inputs)
 
 
-def _cooler_terms(board: Instance, cooler: Instance) -> list[Term]:
+def _cooler_terms(board: Piece, cooler: Piece) -> list[Term]:
     """What a cooler's top above the board is made of."""
     heat, own = board.part.board_heat, cooler.part.cooler
     if heat is None or own is None:
@@ -227,7 +227,7 @@ def _cooler_terms(board: Instance, cooler: Instance) -> list[Term]:
     ]
 
 
-def _reach_terms(kit: Kit, side: str, piece: Instance) -> list[Term]:
+def _reach_terms(kit: Kit, side: str, piece: Piece) -> list[Term]:
     """What the layer that reaches farthest is made of."""
     board = kit.stack.board
     if board is not None and piece is kit.stack.cooler:
@@ -278,7 +278,7 @@ def heights(kit: Kit) -> Iterator[Check]:
 
 
 def _heights_sum(
-    kit: Kit, case: Instance, piece: Instance, side: str, rating: Reading, state: int
+    kit: Kit, case: Piece, piece: Piece, side: str, rating: Reading, state: int
 ) -> Sum:
     del state
     path = f"case.max_{side}_mm"
@@ -327,7 +327,7 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
             )  # fmt: skip
 
 
-def _under_sum(board: Instance, cooler: Instance, name: str, clear_mm: float, state: int) -> Sum:
+def _under_sum(board: Piece, cooler: Piece, name: str, clear_mm: float, state: int) -> Sum:
     del state
     return _difference(
         computed_term("h_clear", f"free height under {name}", "mm", clear_mm, None),
@@ -345,17 +345,17 @@ def _under_sum(board: Instance, cooler: Instance, name: str, clear_mm: float, st
 def drive_length(kit: Kit) -> Iterator[Remark]:
     """Each drive that sits in a socket of other lengths."""
     for plug, socket in kit.fit.placed.values():
-        drive = plug.instance.part.drive
+        drive = plug.piece.part.drive
         if drive is None or suits(plug, socket) or drive.size in socket.socket.lengths:
             continue
         if not socket.socket.lengths:
             continue
         yield Remark(
             plug.id, "stops",
-            f"{plug.instance.name} is {words.mm(drive.length_mm)} long ({drive.size}); the "
-            f"{socket.socket.label or 'socket'} of {socket.instance.name} takes "
+            f"{plug.piece.name} is {words.mm(drive.length_mm)} long ({drive.size}); the "
+            f"{socket.socket.label or 'socket'} of {socket.piece.name} takes "
             f"{words.listed(socket.socket.lengths)}.",
-            (plug.instance.line.id, socket.instance.line.id), (socket.id,),
+            (plug.piece.line.id, socket.piece.line.id), (socket.id,),
         )  # fmt: skip
 
 
@@ -369,17 +369,17 @@ def drive_length(kit: Kit) -> Iterator[Remark]:
 def drive_protocol(kit: Kit) -> Iterator[Remark]:
     """Each drive that sits in a socket of the other protocol."""
     for plug, socket in kit.fit.placed.values():
-        drive = plug.instance.part.drive
+        drive = plug.piece.part.drive
         carried = socket.socket.protocols
         if drive is None or not carried or drive.protocol in carried:
             continue
         yield Remark(
             plug.id, "stops",
-            f"{plug.instance.name} speaks {drive.protocol.upper()}; the "
-            f"{socket.socket.label or 'socket'} of {socket.instance.name} carries "
+            f"{plug.piece.name} speaks {drive.protocol.upper()}; the "
+            f"{socket.socket.label or 'socket'} of {socket.piece.name} carries "
             f"{words.listed(p.upper() if p == 'sata' else 'PCIe' for p in carried)}. It goes in "
             "and never appears.",
-            (plug.instance.line.id, socket.instance.line.id), (socket.id,),
+            (plug.piece.line.id, socket.piece.line.id), (socket.id,),
         )  # fmt: skip
 
 
@@ -427,20 +427,20 @@ def reachable(kit: Kit) -> Iterator[Remark]:
     for plug, socket in kit.fit.placed.values():
         for cover in covering:
             own = cover.part.add_on
-            if own is None or socket.instance is not board or plug.instance is cover:
+            if own is None or socket.piece is not board or plug.piece is cover:
                 continue
             closed = socket.name in own.closes
             if closed or socket.name in own.hampers:
                 where = socket.socket.label or socket.name
                 told = (
-                    f"closes it: {plug.instance.name} cannot be plugged in there"
+                    f"closes it: {plug.piece.name} cannot be plugged in there"
                     if closed
-                    else f"leaves hardly any room to reach it: plug {plug.instance.name} in first"
+                    else f"leaves hardly any room to reach it: plug {plug.piece.name} in first"
                 )
                 yield Remark(
                     f"{cover.id}.{plug.id}", "stops" if closed else "tight",
                     f"{cover.name} lies over the {where} of {board.name} and {told}.",
-                    (cover.line.id, plug.instance.line.id), (socket.id,),
+                    (cover.line.id, plug.piece.line.id), (socket.id,),
                 )  # fmt: skip
 
 
@@ -523,7 +523,7 @@ def screens_joined(kit: Kit) -> Iterator[Remark]:
     board, boards = kit.stack.board, kit.stack.boards
     if board is None:
         return
-    for screen in kit.instances:
+    for screen in kit.pieces:
         if not screen.part.sockets:
             continue
         sockets = [n for n, s in screen.part.sockets.items() if is_video(s.connector)]
@@ -550,12 +550,12 @@ def screens_joined(kit: Kit) -> Iterator[Remark]:
         )  # fmt: skip
 
 
-def _video_joined(kit: Kit, screen: Instance, boards: list[Instance]) -> bool:
+def _video_joined(kit: Kit, screen: Piece, boards: list[Piece]) -> bool:
     """Whether some lead has one end in the screen and another in a board."""
     ends: dict[str, set[str]] = {}
     for plug, socket in kit.fit.placed.values():
         if is_video(socket.socket.connector):
-            ends.setdefault(plug.instance.id, set()).add(socket.instance.id)
+            ends.setdefault(plug.piece.id, set()).add(socket.piece.id)
     return any({screen.id, board.id} <= reached for reached in ends.values() for board in boards)
 
 
@@ -614,6 +614,6 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
 
 def plug_name(plug: PlugRef) -> str:
     """A plug as people say it: the piece, and which of its plugs where it has several."""
-    if len(plug.instance.part.plugs) > 1 and plug.plug.label:
-        return f"{plug.instance.name}, {plug.plug.label}"
-    return plug.instance.name
+    if len(plug.piece.part.plugs) > 1 and plug.plug.label:
+        return f"{plug.piece.name}, {plug.plug.label}"
+    return plug.piece.name

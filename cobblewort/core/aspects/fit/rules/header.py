@@ -9,7 +9,7 @@ from cobblewort.core.aspects.fit.pins import WiredPart, pieces_on_header
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, plan_term, reading_term
@@ -51,7 +51,7 @@ def bare_led(kit: Kit, finding: Finding) -> Iterator[Patch]:
 def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Set a piece that can be moved to an address where nobody answers."""
     taken = set(kit.header.addresses)
-    for piece, use in pieces_on_header(kit.instances):
+    for piece, use in pieces_on_header(kit.pieces):
         if piece.id not in finding.sockets:
             continue
         for address in use.addresses:
@@ -126,7 +126,7 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
     board = kit.header.board
     if board is None:
         return
-    users = [piece for piece, _ in pieces_on_header(kit.instances)]
+    users = [piece for piece, _ in pieces_on_header(kit.pieces)]
     names = [*(p.name for p in users), *(w.label for w in kit.plan.wired)]
     lines = tuple(dict.fromkeys((board.line.id, *(p.line.id for p in users))))
     if not names:
@@ -164,7 +164,7 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
 )  # fmt: skip
 def levels(kit: Kit) -> Iterator[Remark]:
     """Parts with signals above the level of the header."""
-    for piece, use in pieces_on_header(kit.instances):
+    for piece, use in pieces_on_header(kit.pieces):
         if use.signal_v > header.SIGNAL_V:
             yield Remark(
                 piece.id, "stops",
@@ -237,7 +237,7 @@ def pin_current(kit: Kit) -> Iterator[Check]:
         yield _all_pins(kit, lit, board, own)
 
 
-def _one_pin(kit: Kit, part: WiredPart, board: Instance, own: PinHeader) -> Check:
+def _one_pin(kit: Kit, part: WiredPart, board: Piece, own: PinHeader) -> Check:
     led = part.wired
 
     def sentence(margin: Margin) -> str:
@@ -271,7 +271,7 @@ def _one_pin(kit: Kit, part: WiredPart, board: Instance, own: PinHeader) -> Chec
     )  # fmt: skip
 
 
-def _all_pins(kit: Kit, lit: list[WiredPart], board: Instance, own: PinHeader) -> Check:
+def _all_pins(kit: Kit, lit: list[WiredPart], board: Piece, own: PinHeader) -> Check:
 
     def sentence(margin: Margin) -> str:
         return (

@@ -18,7 +18,7 @@ from cobblewort.core.aspects.fit.openings import (
 from cobblewort.core.aspects.fit.rules.connections import plug_name
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, cut_by_hand, on_offer, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.parts.model import Case
@@ -48,7 +48,7 @@ def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
             yield (
                 AddLine(role=role, part=part.id, line=line),
                 PinPlug(
-                    line=plug.instance.line.id, plug=f"{plug.instance.index}.{plug.name}",
+                    line=plug.piece.line.id, plug=f"{plug.piece.index}.{plug.name}",
                     socket=f"{line}#1.{name}",
                 ),
             )  # fmt: skip
@@ -72,7 +72,7 @@ def room_beside(kit: Kit) -> Iterator[Remark]:
             f"{pair.one.id}+{pair.other.id}", "note" if kit.fit.gave_up else "stops",
             f"{plug_name(pair.one)} and {plug_name(pair.other)} do not go in side by side{tried}: "
             f"they want {words.mm(pair.wanted_mm)}, {sockets} lie {words.mm(pair.apart_mm)} apart.",
-            tuple(dict.fromkeys((pair.one.instance.line.id, pair.other.instance.line.id))),
+            tuple(dict.fromkeys((pair.one.piece.line.id, pair.other.piece.line.id))),
             (pair.one.id, pair.other.id),
         )  # fmt: skip
 
@@ -115,7 +115,7 @@ def openings(kit: Kit) -> Iterator[Remark]:
         if shell.glands or item.spot.edge in shell.open_edges:
             continue
         opening = opening_at(shell, item.spot)
-        lines = (item.plug.instance.line.id, case.line.id)
+        lines = (item.plug.piece.line.id, case.line.id)
         where = f"the {item.socket.socket.label or item.socket.name} of {board.name}"
         body = item.plug.plug.body
         if opening is None:
@@ -160,7 +160,7 @@ def glands(kit: Kit) -> Iterator[Remark]:
             "count", "stops",
             f"{case.name} has {len(free)} {'gland' if len(free) == 1 else 'glands'} for {wanted} "
             f"leads: {words.few(names)}.",
-            tuple(dict.fromkeys((case.line.id, *(item.plug.instance.line.id for item in out)))),
+            tuple(dict.fromkeys((case.line.id, *(item.plug.piece.line.id for item in out)))),
         )  # fmt: skip
         return
     for item in sorted(out, key=_thickness, reverse=True):
@@ -175,7 +175,7 @@ def glands(kit: Kit) -> Iterator[Remark]:
             item.plug.id, "stops",
             f"No gland of {case.name} takes the lead of {plug_name(item.plug)}: {told}; left are "
             f"{words.listed(f'{g.clamp_min_mm:g} to {g.clamp_max_mm:g} mm' for g in free)}.",
-            (item.plug.instance.line.id, case.line.id), (item.socket.id,),
+            (item.plug.piece.line.id, case.line.id), (item.socket.id,),
         )  # fmt: skip
 
 
@@ -194,13 +194,13 @@ def card_reached(kit: Kit) -> Iterator[Remark]:
     board, case, shell = found
     for plug, socket in kit.fit.placed.values():
         spot = socket.socket.spot
-        if socket.instance is not board or socket.socket.connector != "memory-card" or spot is None:
+        if socket.piece is not board or socket.socket.connector != "memory-card" or spot is None:
             continue
         if spot.edge not in shell.open_edges and opening_at(shell, spot) is None:
             yield Remark(
                 plug.id, "note",
-                f"{case.name} has to be opened to take out {plug.instance.name}.",
-                (plug.instance.line.id, case.line.id), (socket.id,),
+                f"{case.name} has to be opened to take out {plug.piece.name}.",
+                (plug.piece.line.id, case.line.id), (socket.id,),
             )  # fmt: skip
 
 
@@ -218,9 +218,9 @@ def look_alikes(kit: Kit) -> Iterator[Remark]:
             name = ref.socket.label or ref.name
             yield Remark(
                 ref.id, "note",
-                f"The {name} of {ref.instance.name} looks like a {ref.socket.looks_like} and is "
+                f"The {name} of {ref.piece.name} looks like a {ref.socket.looks_like} and is "
                 f"none: write “{name}” beside it and on both ends of its lead.",
-                (ref.instance.line.id,), (ref.id,),
+                (ref.piece.line.id,), (ref.id,),
             )  # fmt: skip
 
 
@@ -251,7 +251,7 @@ def cuts(kit: Kit) -> Iterator[Remark]:
     )  # fmt: skip
 
 
-def _closed_case(kit: Kit) -> tuple[Instance, Instance, Case] | None:
+def _closed_case(kit: Kit) -> tuple[Piece, Piece, Case] | None:
     board, case = kit.stack.board, kit.stack.case
     if board is None or case is None or case.part.case is None:
         return None

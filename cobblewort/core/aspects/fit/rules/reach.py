@@ -11,7 +11,7 @@ from cobblewort.core.aspects.fit.rules.connections import plug_name
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, another_supply, cut_by_hand
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, standard_term
@@ -56,7 +56,7 @@ def hands_reach(kit: Kit) -> Iterator[Remark]:
             )  # fmt: skip
             continue
         over = boards_over(kit.stack, latch)
-        others = [layer.instance for layer in over if layer.instance is not piece]
+        others = [layer.piece for layer in over if layer.piece is not piece]
         if others:
             names = words.few(i.name for i in others)
             yield Remark(
@@ -67,7 +67,7 @@ def hands_reach(kit: Kit) -> Iterator[Remark]:
             )  # fmt: skip
 
 
-def _cooler_over(kit: Kit, latch: Latch) -> Instance | None:
+def _cooler_over(kit: Kit, latch: Latch) -> Piece | None:
     """The cooler, where its block lies where a latch has to rise."""
     rising = PlacedBox(
         "", "", "", "", latch.x_mm, latch.y_mm, latch.z_mm,
@@ -113,7 +113,7 @@ def blows_freely(kit: Kit) -> Iterator[Check]:
             yield _blowing(kit, cooler, case, min(way for _, way in ways))
 
 
-def _blowing(kit: Kit, cooler: Instance, case: Instance, way_mm: float) -> Check:
+def _blowing(kit: Kit, cooler: Piece, case: Piece, way_mm: float) -> Check:
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return f"{cooler.name} blows at a wall of {case.name} {shown} away; it wants {limit}."
@@ -157,21 +157,19 @@ def side_by_side(kit: Kit) -> Iterator[Remark]:
     yield from _into_the_next(kit, boards, case, shell)
 
 
-def _into_the_next(
-    kit: Kit, boards: list[Instance], case: Instance, shell: Case
-) -> Iterator[Remark]:
+def _into_the_next(kit: Kit, boards: list[Piece], case: Piece, shell: Case) -> Iterator[Remark]:
     for number, board in enumerate(boards):
         facing = {"lower": number > 0, "upper": number < len(boards) - 1}
         for plug, socket in kit.fit.placed.values():
             spot, body = socket.socket.spot, plug.plug.body
-            if socket.instance is not board or spot is None or body is None:
+            if socket.piece is not board or spot is None or body is None:
                 continue
             if facing.get(spot.edge) and body.length_mm > shell.place_gap_mm:
                 yield Remark(
                     plug.id, "stops",
                     f"{plug_name(plug)} stands out {words.mm(body.length_mm)} from {board.name}; "
                     f"the next board in {case.name} is {words.mm(shell.place_gap_mm)} away.",
-                    tuple(dict.fromkeys((plug.instance.line.id, board.line.id, case.line.id))),
+                    tuple(dict.fromkeys((plug.piece.line.id, board.line.id, case.line.id))),
                     (socket.id,),
                 )  # fmt: skip
 
@@ -189,7 +187,7 @@ def front_sockets(kit: Kit) -> Iterator[Remark]:
     shell = None if case is None else case.part.case
     if case is None or shell is None or shell.open:
         return
-    for piece in kit.instances:
+    for piece in kit.pieces:
         hole = piece.part.panel_hole
         if hole is None:
             continue

@@ -14,7 +14,7 @@ from cobblewort.core.figures.reading import Rating
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
-from cobblewort.core.judging.piece import Instance
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, on_offer, remove_named, taller_standoffs
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, reading_term, standard_term
@@ -40,11 +40,11 @@ def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
 )  # fmt: skip
 def boards_clear(kit: Kit) -> Iterator[Check]:
     """Each board above that stands on another one."""
-    stacked = [x for x in kit.stack.layers if x.side == "above" and x.instance.part.add_on]
+    stacked = [x for x in kit.stack.layers if x.side == "above" and x.piece.part.add_on]
     for lower, upper in pairwise(stacked):
         parts = lower.reach_mm - lower.foot_mm - PCB_MM
-        room = kit.stack.gaps[upper.instance.id]
-        names = lower.instance.name, upper.instance.name
+        room = kit.stack.gaps[upper.piece.id]
+        names = lower.piece.name, upper.piece.name
 
         def sentence(margin: Margin, names: tuple[str, str] = names) -> str:
             shown, limit = words.apart(words.mm, margin.value, margin.limit)
@@ -67,8 +67,8 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
             )
 
         yield Check(
-            upper.instance.id, f"{names[0]} under {names[1]}", "mm", "max", parts, room, sentence,
-            (lower.instance.line.id, upper.instance.line.id), working=working,
+            upper.piece.id, f"{names[0]} under {names[1]}", "mm", "max", parts, room, sentence,
+            (lower.piece.line.id, upper.piece.line.id), working=working,
         )  # fmt: skip
 
 
@@ -83,7 +83,7 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
 def same_space(kit: Kit) -> Iterator[Remark]:
     """One remark for each pair of pieces, at the place where they overlap most."""
     worst: dict[tuple[str, str], tuple[float, Remark]] = {}
-    owners = {piece.id: piece.name for piece in kit.instances}
+    owners = {piece.id: piece.name for piece in kit.pieces}
     for overlap in kit.space.overlaps:
         one, other = overlap.one, overlap.other
         volume = overlap.dx_mm * overlap.dy_mm * overlap.dz_mm
@@ -135,7 +135,7 @@ def one_cooler(kit: Kit) -> Iterator[Remark]:
 )  # fmt: skip
 def cable_reaches(kit: Kit) -> Iterator[Check | Remark]:
     """Boards on taller standoffs than they are delivered with."""
-    for piece in kit.instances:
+    for piece in kit.pieces:
         own = piece.part.add_on
         if own is None or piece.line.standoff_mm is None:
             continue
@@ -150,7 +150,7 @@ def cable_reaches(kit: Kit) -> Iterator[Check | Remark]:
         yield _cable_check(piece, own, own.clear_mm, own.most_clear_mm)
 
 
-def _cable_check(piece: Instance, own: AddOn, clear: Rating, most: Rating) -> Check:
+def _cable_check(piece: Piece, own: AddOn, clear: Rating, most: Rating) -> Check:
     of = piece.compiled.figure
     stands = of("add_on.clear_mm", clear) + raised_mm(piece, own)
 
@@ -187,7 +187,7 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
     """What holds the stack: missing altogether, or a length that the bag does not have."""
     if not kit.fasteners:
         return
-    has_bag = any(i.part.fasteners is not None for i in kit.instances)
+    has_bag = any(i.part.fasteners is not None for i in kit.pieces)
     lines = tuple(dict.fromkeys(line for f in kit.fasteners for line in f.lines))
     if not has_bag:
         told = [f"{f.count} {f.kind}s of {f.length_mm:g} mm {f.where}" for f in kit.fasteners
@@ -220,7 +220,7 @@ def bays(kit: Kit) -> Iterator[Remark]:
         return
     free = [bay for bay in case.part.case.bays.values() for _ in range(bay.count)]
     free.sort(key=lambda bay: bay.thickness_mm)
-    drives = [(i, i.part.drive) for i in kit.instances if i.part.drive is not None]
+    drives = [(i, i.part.drive) for i in kit.pieces if i.part.drive is not None]
     for piece, drive in sorted(drives, key=lambda entry: entry[1].thickness_mm or 0, reverse=True):
         if "." not in drive.size:
             continue  # a module: it lies on its board
@@ -277,15 +277,15 @@ _STIFF_MM = 6.0
 )  # fmt: skip
 def flat_cables(kit: Kit) -> Iterator[Check]:
     """Flat cables between the main board and a stacked one."""
-    feet = {layer.instance.id: layer.foot_mm for layer in kit.stack.layers}
+    feet = {layer.piece.id: layer.foot_mm for layer in kit.stack.layers}
     for plug, socket in kit.fit.placed.values():
-        piece, cable = plug.instance, plug.plug.cable
-        if cable is None or socket.instance is not kit.stack.board or piece.id not in feet:
+        piece, cable = plug.piece, plug.plug.cable
+        if cable is None or socket.piece is not kit.stack.board or piece.id not in feet:
             continue
         yield _cable_path(piece, plug.name, cable, feet[piece.id])
 
 
-def _cable_path(piece: Instance, plug: str, cable: FlatCable, rise_mm: FloatArray) -> Check:
+def _cable_path(piece: Piece, plug: str, cable: FlatCable, rise_mm: FloatArray) -> Check:
     of, path = piece.compiled.figure, f"plugs.{plug}.cable"
     bend = of(f"{path}.bend_mm", cable.bend_mm)
 

@@ -134,7 +134,7 @@ describe("the heat drawing", () => {
     }
   });
 
-  it("draws the hot spots that are closest to their limit, and says how many it leaves out", () => {
+  it("draws the hot bodies that are closest to their limit, and says how many it leaves out", () => {
     const crowded = warm();
     const spot = (n: number) => ({
       id: `x#${n}`,

@@ -37,7 +37,7 @@ export interface HeatLayout {
   roomy: boolean;
   rungs: Rung[];
   flows: HeatFlow[];
-  /** How many hot spots are left to the table, those farthest from their limit. */
+  /** How many hot bodies are left to the table, those farthest from their limit. */
   hidden: number;
 }
 
@@ -51,7 +51,7 @@ const WIDEST_RUNG = 78;
 const FIGURE_ROOM = 28;
 const THICKEST = 22;
 const THINNEST = 1.2;
-/** As many hot spots as stay readable beside the board and its case. */
+/** As many hot bodies as stay readable beside the board and its case. */
 const MOST_SPOTS = 4;
 const ROOMY = 92;
 const CHAR_WIDTH = 6.4;
@@ -137,7 +137,7 @@ export function wrapped(text: string, characters: number): string[] {
   return lines;
 }
 
-/** The severity of the margin that judges a node: the processor's, or a hot spot's own. */
+/** The severity of the margin that judges a node: the processor's, or a hot body's own. */
 function tone(report: Report, node: string): Rung["tone"] {
   const own = report.margins.find(
     (margin) =>
