@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import sys
+from itertools import groupby
 from pathlib import Path
 
 import cobblewort.core.verdict.evaluate  # noqa: F401  fills the registry
-from cobblewort.core.judging.rules import rules_by_family
+from cobblewort.core.judging.rules import rules_in_order
 
 FAMILY_WORDS = {
     "need": "Purpose", "fit": "Fit", "supply": "Supply", "heat": "Heat", "data": "Data",
@@ -23,9 +24,7 @@ one place for all rules, see [How it computes](model.md).
 def rulebook_text() -> str:
     """Every rule by family: what it checks, why, formula, source, whether it knows ways out."""
     parts = [_HEAD]
-    for family, rules in rules_by_family():
-        if not rules:
-            continue
+    for family, rules in groupby(rules_in_order(), key=lambda rule: rule.family):
         parts.append(f"\n## {FAMILY_WORDS[family]}\n")
         for rule in rules:
             ways = "It proposes ways out." if rule.remedies else "It proposes nothing."

@@ -24,7 +24,7 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 from cobblewort.core.aspects.fit.assign import assign
 from cobblewort.core.aspects.fit.boxes import Space
-from cobblewort.core.aspects.fit.fasteners import fasteners_of
+from cobblewort.core.aspects.fit.fasteners import build_fasteners
 from cobblewort.core.aspects.fit.pins import build_header
 from cobblewort.core.aspects.fit.stack import build_stack
 from cobblewort.core.changing.first import first_kit
@@ -114,7 +114,7 @@ def fit_alone(pieces: list[Piece]) -> None:
     fit = assign(pieces)
     stack = build_stack(pieces)
     list(Space(stack, fit).overlaps)
-    fasteners_of(stack, pieces)
+    build_fasteners(stack, pieces)
     build_header(PLAN_25, pieces)
 
 

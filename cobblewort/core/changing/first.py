@@ -11,8 +11,11 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from decimal import Decimal
 
+from cobblewort.core.aspects.cost.model import of as cost_of
+from cobblewort.core.aspects.fit.model import fasteners_of
 from cobblewort.core.aspects.needs.model import NeedResult, wanted_memory_gb, wanted_room_gb
-from cobblewort.core.aspects.power.harvest import FEEDS_AT
+from cobblewort.core.aspects.needs.model import of as needs_of
+from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
@@ -23,7 +26,7 @@ from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Feed, Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import AddLine, Patch, apply_patch
-from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Need, Plan, Role
+from cobblewort.core.plans.plan import FEEDS_AT, KINDS_FOR_ROLE, Need, Plan, Role
 from cobblewort.core.verdict.evaluate import judgement_of
 from cobblewort.core.verdict.judgement import Judgement, judge_kit
 
@@ -176,13 +179,13 @@ class _Search:
         failing = [finding.sentence for finding in stopping]
         lines = {line.id for line in draft.plan.lines}
         reasons = [Reason(line, text) for line, text in draft.reasons.items() if line in lines]
-        lacking = sum(_lacking(result) for result in judged.kit.needs)
-        return FirstKit(draft.plan, reasons, failing, judged.kit.cost.total, only_dear, lacking)
+        lacking = sum(_lacking(result) for result in needs_of(judged.kit))
+        return FirstKit(draft.plan, reasons, failing, cost_of(judged.kit).total, only_dear, lacking)
 
     def at_least(self, judged: Judgement, *roles: Role) -> Decimal:
         """What a kit comes to when the cheapest part of each role is still to be added."""
         least = sum((self.cheapest(role) for role in roles), Decimal(0))
-        return judged.kit.cost.total + least * self.plan.copies
+        return cost_of(judged.kit).total + least * self.plan.copies
 
     def cheapest(self, role: Role) -> Decimal:
         """The least that a part of a role adds to the bill; nothing where there is none."""
@@ -218,7 +221,7 @@ class _Search:
         """For every function that is still missing the cheapest part that gives it."""
         for need in self.wanted:
             for _ in range(need.count):
-                result = next(r for r in self.judge(draft).kit.needs if r.need.id == need.id)
+                result = next(r for r in needs_of(self.judge(draft).kit) if r.need.id == need.id)
                 if result.reason == "inlet" or need.function == "device_port":
                     self.add_splitter(draft)
                     break
@@ -309,10 +312,10 @@ class _Search:
                 kit = Kit(apply_patch(draft.plan, patch), self.catalogue, 1)
                 judged = judge_kit(kit, _of_supply)
                 stops = sum(finding.severity == "stops" for finding in judged.findings)
-                stops += sum(_lacking(r) for r in judged.kit.needs if _of_battery(r.need))
-                unfed = not judged.kit.power.feeds_every_board()
+                stops += sum(_lacking(r) for r in needs_of(judged.kit) if _of_battery(r.need))
+                unfed = not power_of(judged.kit).feeds_every_board()
                 drawn_w = _SURELY_DRAWN * _drawn_w(judged)
-                rank = (unfed, stops, judged.kit.cost.total)
+                rank = (unfed, stops, cost_of(judged.kit).total)
                 if best is None or rank < best[0]:
                     best = (rank, judged)
             if best is not None and best[0][:2] == (False, 0):
@@ -378,11 +381,11 @@ class _Search:
 
     def add_fasteners(self, draft: _Draft, now: Judgement) -> Judgement:
         """The cheapest bag in which every length is that the stack wants, where it wants any."""
-        if not now.kit.fasteners:
+        if not fasteners_of(now.kit):
             return now
         for part in self.on_offer("fastener"):
             judged = self.judge(draft, (self.line_of("fastener", part),))
-            if part.fasteners and all(f.length_mm is not None for f in judged.kit.fasteners):
+            if part.fasteners and all(f.length_mm is not None for f in fasteners_of(judged.kit)):
                 self.add(draft, "fastener", part, "standoffs and screws for the stack")
                 return judged
         return now
@@ -436,7 +439,7 @@ def _drawn_w(judged: Judgement) -> float:
 
     In watts, at nominal figures.
     """
-    power = judged.kit.power
+    power = power_of(judged.kit)
     if not power.feeds_every_board():
         return 0.0
     watts = power.limit_voltage_v[:, :, 0] * power.limit_current_a[:, :, 0]

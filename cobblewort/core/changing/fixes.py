@@ -7,6 +7,9 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from cobblewort.core import words
+from cobblewort.core.aspects.cost.model import of as cost_of
+from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
@@ -98,14 +101,14 @@ class Candidate:
 
 def effect_of(before: Judgement, after: Judgement) -> Effect:
     """How a plan after a change differs from before."""
-    amps_before, watts_before = before.kit.power.heaviest
-    amps_after, watts_after = after.kit.power.heaviest
+    amps_before, watts_before = power_of(before.kit).heaviest
+    amps_after, watts_after = power_of(after.kit).heaviest
     return Effect(
         severity=after.severity,
         stops=after.count("stops"),
         tight=after.count("tight"),
         settles=len(_settled(before, after)),
-        cost_delta=after.kit.cost.total - before.kit.cost.total,
+        cost_delta=cost_of(after.kit).total - cost_of(before.kit).total,
         source_delta_a=_delta(amps_before, amps_after),
         die_delta_k=_delta(_warmest_c(before), _warmest_c(after)),
         source_delta_w=_delta(watts_before, watts_after),
@@ -124,7 +127,7 @@ def _delta(before: float | None, after: float | None) -> float | None:
 
 def _warmest_c(judgement: Judgement) -> float | None:
     """The die in the warmest state that must hold; None where it is not known."""
-    heat = judgement.kit.heat
+    heat = heat_of(judgement.kit)
     if heat.board is None:
         return None
     hard = [n for n, state in enumerate(heat.states) if state.hard]
@@ -199,9 +202,9 @@ def _chains(
         left = after.finding(finding.id)
         new = [f for f in _worse(before, after) if f.severity == "stops"]
         if left is None and len(new) == 1:
-            starts.append((0, after.kit.cost.total, patch, kit, new[0]))
+            starts.append((0, cost_of(after.kit).total, patch, kit, new[0]))
         elif left is not None and not new and _spare(after, left) > _spare(before, finding):
-            starts.append((1, after.kit.cost.total, patch, kit, left))
+            starts.append((1, cost_of(after.kit).total, patch, kit, left))
     starts.sort(key=lambda start: (start[0], start[1], repr(start[2])))
     chains = []
     for _, _, patch, kit, next_finding in starts[:_CHAIN_STARTS]:
@@ -304,7 +307,7 @@ def _tried(
 
 def _still_there(kit: Kit, finding: Finding) -> bool:
     """Whether a finding is as severe as before, by the rule that it comes from."""
-    _, findings = RULES[finding.rule].judged(kit)
+    findings = RULES[finding.rule].judge(kit).findings
     rank = SEVERITY_RANK[finding.severity]
     return any(f.id == finding.id and SEVERITY_RANK[f.severity] >= rank for f in findings)
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef, fits, suits
+from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.rules.connections import plug_name
 from cobblewort.core.changing.fixes import Effect, effect_of
 from cobblewort.core.errors import InputError
@@ -46,7 +47,7 @@ def moves(plan: Plan, catalogue: Catalogue, plug_id: str) -> list[Move]:
         If the kit has no such plug.
     """
     before = judgement_of(plan, catalogue)
-    fit = before.kit.fit
+    fit = fit_of(before.kit)
     plugs = {p.id: p for p, _ in fit.placed.values()} | {u.plug.id: u.plug for u in fit.unplaced}
     plug = plugs.get(plug_id)
     if plug is None:
@@ -64,7 +65,7 @@ def _move(
 ) -> Move:  # fmt: skip
     name = f"{plug.piece.index}.{plug.name}"
     patch: Patch = (PinPlug(line=plug.piece.line.id, plug=name, socket=socket.id),)
-    holder = before.kit.fit.into(socket.id)
+    holder = fit_of(before.kit).into(socket.id)
     current = socket.id == here
     after = before if current else judgement_of(apply_patch(plan, patch), catalogue)
     known = {f.id for f in before.findings if f.severity == "stops"}

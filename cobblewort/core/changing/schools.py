@@ -8,6 +8,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
+from cobblewort.core.aspects.cost.model import of as cost_of
+from cobblewort.core.aspects.fit.model import stack_of
+from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.changing.fixes import Effect, describe, effect_of
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
@@ -76,7 +79,7 @@ def _school(
         if number == _MOST_TRIES:
             break
         after = judgement_of(apply_patch(plan, patch), catalogue)
-        rank = (after.count("stops"), after.count("tight"), f"{after.kit.cost.total:012.2f}")
+        rank = (after.count("stops"), after.count("tight"), f"{cost_of(after.kit).total:012.2f}")
         if best is None or rank < best[0]:
             best = (rank, patch, after)
     if best is None:
@@ -93,7 +96,7 @@ _NO_SIDE: _Sides = ("", "", ())
 
 def _boot(kit: Kit) -> _Sides:
     """From a card, simple and replaceable, or from a drive, fast and durable."""
-    boot = next(iter(kit.of_role("boot")), None)
+    boot = next(iter(kit.pieces.of_role("boot")), None)
     if boot is None:
         return _NO_SIDE
     if boot.part.kind == "card":
@@ -119,7 +122,7 @@ def _drive_for(kit: Kit, line: str) -> Iterator[Patch]:
 
 def _cooling(kit: Kit) -> _Sides:
     """Active always, or passive until it throttles."""
-    cooler = kit.stack.cooler
+    cooler = stack_of(kit).cooler
     if cooler is None or cooler.part.cooler is None:
         return _NO_SIDE
     active = cooler.part.cooler.r_fan_k_w is not None
@@ -136,7 +139,7 @@ def _cooling(kit: Kit) -> _Sides:
 
 def _supply(kit: Kit) -> _Sides:
     """One that announces its full current, or any good one and the setting that lifts the limit."""
-    board, supply = kit.stack.board, next(iter(kit.of_role("supply")), None)
+    board, supply = stack_of(kit).board, next(iter(kit.pieces.of_role("supply")), None)
     if board is None or supply is None or supply.part.source is None:
         return _NO_SIDE
     asks = [r.announce_a for r in board.part.rails.values() if r.announce_a is not None]
@@ -149,7 +152,7 @@ def _supply(kit: Kit) -> _Sides:
             if _announces(kit, patch) >= max(asks)
         )
         return "lifts the port limit by a setting", "have a supply that announces it", patches
-    if kit.power.announced_a.get(board.id, 0.0) < max(asks):
+    if power_of(kit).announced_a.get(board.id, 0.0) < max(asks):
         return (
             "leaves the ports held down", "lift the port limit by a setting",
             [(_lift(kit, on=True),)],

@@ -1,27 +1,114 @@
-"""A plan with its parts looked up and its aspects worked out: what the rules look at."""
+"""A plan with its parts looked up, and what has been worked out of it, each thing once.
+
+What is worked out of a kit, and each rule, declares what of the plan it reads. From that alone it
+follows what a kit may take over from another one that it is like.
+"""
 
 from __future__ import annotations
 
-from functools import cached_property
+from collections.abc import Callable, Iterable
+from functools import update_wrapper
+from typing import Any, Generic, TypeVar
 
-from cobblewort.core.aspects.cost.model import CostResult, build_cost
-from cobblewort.core.aspects.fit.assign import Assignment, assign
-from cobblewort.core.aspects.fit.boxes import Space
-from cobblewort.core.aspects.fit.fasteners import Fastener, fasteners_of
-from cobblewort.core.aspects.fit.pins import HeaderResult, build_header
-from cobblewort.core.aspects.fit.stack import StackResult, build_stack
-from cobblewort.core.aspects.heat.model import HeatResult, build_heat
-from cobblewort.core.aspects.needs.model import NeedResult, build_needs
-from cobblewort.core.aspects.noise.model import NoiseResult, build_noise
-from cobblewort.core.aspects.power.model import PowerResult, build_power
 from cobblewort.core.judging.piece import Piece, expand
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.plan import Line, Plan
+from cobblewort.core.plans.plan import Line, Place, Plan
+
+T = TypeVar("T")
+
+_OF_PLACE = tuple(f"place.{name}" for name in Place.model_fields)
+_IN_PIECES = ("format", "lines", "parts", "place")
+"""Fields of a plan that are read as something else: `pieces`, `catalogue`, `place.…`."""
+FACETS: tuple[str, ...] = (
+    "pieces", "connected", "catalogue", *_OF_PLACE,
+    *(name for name in Plan.model_fields if name not in _IN_PIECES),
+)  # fmt: skip
+"""What can be read of a plan: its pieces with their lines, those that are connected to others,
+the cupboard around them, each figure of its place, and each other field by its name."""
+
+
+class Derived(Generic[T]):
+    """What is worked out of a kit when it is first asked for, and kept on it.
+
+    Called with a kit it gives the result. `reads` are the facets it looks at, with those of all
+    that it asks for.
+    """
+
+    __name__: str
+
+    def __init__(self, work: Callable[[Kit], T], reads: frozenset[str]) -> None:
+        self.work, self.reads = work, reads
+        update_wrapper(self, work)
+
+    def __call__(self, kit: Kit) -> T:
+        """What is kept on the kit, worked out first where nothing is."""
+        try:
+            value: T = kit.known[self]
+        except KeyError:
+            value = kit.work_out(self)
+        return value
+
+
+Reads = str | Derived[Any]
+"""A facet, or something derived that is asked for."""
+
+
+def closed(reads: Iterable[Reads]) -> frozenset[str]:
+    """The facets among `reads`, and those of what is derived there.
+
+    Raises
+    ------
+    ValueError
+        If there is no such facet.
+    """
+    found: set[str] = set()
+    for read in reads:
+        if isinstance(read, Derived):
+            found |= read.reads
+        elif read in FACETS:
+            found.add(read)
+        else:
+            raise ValueError(f"a plan has no facet '{read}' (it has: {', '.join(FACETS)})")
+    return frozenset(found)
+
+
+def derived(*reads: Reads) -> Callable[[Callable[[Kit], T]], Derived[T]]:
+    """Make the decorated function something derived that reads no more than `reads`."""
+    return lambda work: Derived(work, closed(reads))
+
+
+class Pieces(tuple[Piece, ...]):
+    """Pieces in kit order."""
+
+    def of_role(self, role: str) -> list[Piece]:
+        """Those on lines of one role."""
+        return self._by_role().get(role, [])
+
+    def of_kind(self, kind: str) -> list[Piece]:
+        """Those whose part is of one kind."""
+        return [piece for piece in self if piece.part.kind == kind]
+
+    def by_line(self) -> list[tuple[Line, Part]]:
+        """The lines with their parts."""
+        return [(piece.line, piece.part) for piece in self if piece.index == 1]
+
+    def _by_role(self) -> dict[str, list[Piece]]:
+        found: dict[str, list[Piece]] | None = self.__dict__.get("by_role")
+        if found is None:
+            found = {}
+            for piece in self:
+                found.setdefault(piece.line.role, []).append(piece)
+            self.__dict__["by_role"] = found
+        return found
 
 
 class Kit:
-    """Everything a rule may look at. Each aspect is worked out when it is first looked at.
+    """Everything a rule may look at.
+
+    `pieces` are all of it, `connected` those with a plug, a socket, a rail or a function of their
+    own, which is what supply and data hang on. `differs` are the facets in which it differs from
+    the kit that it was made like; all of them where it was made like none.
 
     Parameters
     ----------
@@ -32,8 +119,8 @@ class Kit:
     samples : int
         Values a figure.
     like : Kit, optional
-        A kit of nearly the same plan, from the same catalogue: pieces whose lines are unchanged are
-        taken from it, and each aspect that depends on nothing that has changed.
+        A kit of nearly the same plan: pieces whose lines are unchanged are taken from it, and all
+        that is derived from nothing that has changed.
 
     Raises
     ------
@@ -45,101 +132,46 @@ class Kit:
         self, plan: Plan, catalogue: Catalogue, samples: int, like: Kit | None = None
     ) -> None:
         self.plan = plan
+        self.cupboard = catalogue
         self.catalogue = catalogue.for_plan(plan)
         self.samples = samples
-        alike = like if like is not None and like.samples == samples else None
-        self.pieces: list[Piece] = expand(
-            plan, self.catalogue, samples, () if alike is None else alike.pieces
+        if like is not None and like.samples != samples:
+            like = None
+        self.pieces: Pieces = Pieces(
+            expand(plan, self.catalogue, samples, () if like is None else like.pieces)
         )
-        if alike is not None:
-            self._take_over(alike)
+        self.connected = Pieces(piece for piece in self.pieces if piece.compiled.connected)
+        self.known: dict[Derived[Any], Any] = {}
+        self.differs = _ALL if like is None else self._changed_since(like)
+        if like is not None:
+            for wanted, value in list(like.known.items()):  # which another thread may add to
+                if self.differs.isdisjoint(wanted.reads):
+                    self.known[wanted] = value
 
-    def _take_over(self, like: Kit) -> None:
-        """Keep of another kit what hangs on pieces alone that both have."""
-        changed = set(self.pieces) ^ set(like.pieces)
-        for part in (piece.part for piece in changed):
-            if part.plugs or part.sockets or part.rails or part.offers:
-                return  # what offers a battery or a panel is looked at by rules of supply too
-        taken = ["fit"]
-        if not changed:
-            taken += ["stack", "space", "fasteners", "noise"]
-        if (self.plan.place, self.plan.duty) == (like.plan.place, like.plan.duty):
-            taken += ["power"] if changed else ["power", "heat"]
-        self.__dict__.update((aspect, getattr(like, aspect)) for aspect in taken)
+    def work_out(self, wanted: Derived[T]) -> T:
+        """Work something out and keep it."""
+        value = self.known[wanted] = wanted.work(self)
+        return value
 
-    @cached_property
-    def fit(self) -> Assignment:
-        """Which plug is in which socket."""
-        return assign(self.pieces)
+    def _changed_since(self, other: Kit) -> frozenset[str]:
+        """The facets in which this kit differs from another of as many samples."""
+        mine, theirs = self.plan, other.plan
+        changed: set[str] = set()
+        if self.pieces != other.pieces:
+            changed.add("pieces")
+            if self.connected != other.connected:
+                changed.add("connected")
+        if self.cupboard is not other.cupboard or mine.parts != theirs.parts:
+            changed.add("catalogue")
+        if mine.place != theirs.place:
+            changed |= {
+                f"place.{name}"
+                for name in Place.model_fields
+                if getattr(mine.place, name) != getattr(theirs.place, name)
+            }
+        changed |= {name for name in _OF_PLAN if getattr(mine, name) != getattr(theirs, name)}
+        return frozenset(changed)
 
-    @cached_property
-    def stack(self) -> StackResult:
-        """What stands on what."""
-        return build_stack(self.pieces)
 
-    @cached_property
-    def space(self) -> Space:
-        """Every block to scale."""
-        return Space(self.stack, self.fit)
-
-    @cached_property
-    def fasteners(self) -> list[Fastener]:
-        """Standoffs and screws that the stack wants."""
-        return fasteners_of(self.stack, self.pieces)
-
-    @cached_property
-    def header(self) -> HeaderResult:
-        """What the header carries."""
-        return build_header(self.plan, self.pieces)
-
-    @cached_property
-    def power(self) -> PowerResult:
-        """Voltages and currents in every state."""
-        return build_power(self.plan, self.pieces, self.fit, self.samples)
-
-    @cached_property
-    def heat(self) -> HeatResult:
-        """Temperatures on the hottest day."""
-        return build_heat(self.plan, self.pieces, self.stack, self.power, self.samples)
-
-    @cached_property
-    def cost(self) -> CostResult:
-        """The bill."""
-        return build_cost(self.plan, self.pieces)
-
-    @cached_property
-    def noise(self) -> NoiseResult:
-        """What is heard of it."""
-        return build_noise(self.pieces, self.samples)
-
-    @cached_property
-    def needs(self) -> list[NeedResult]:
-        """How it stands to what is asked of it."""
-        if not self.plan.needs:
-            return []
-        return build_needs(self.plan, self.pieces, self.fit, self.power, self.noise)
-
-    def has_supply_of(self, other: Kit) -> bool:
-        """Whether all that rules of supply look at is that of another kit."""
-        return (
-            self.power is other.power
-            and self.plan.settings == other.plan.settings
-            and not any(i.part.source is not None and i.part.inside for i in self.pieces)
-        )
-
-    @cached_property
-    def _by_role(self) -> dict[str, list[Piece]]:
-        pieces: dict[str, list[Piece]] = {}
-        for piece in self.pieces:
-            pieces.setdefault(piece.line.role, []).append(piece)
-        return pieces
-
-    def of_role(self, role: str) -> list[Piece]:
-        """The pieces on lines of one role, in kit order."""
-        return self._by_role.get(role, [])
-
-    @cached_property
-    def by_line(self) -> list[tuple[Line, Part]]:
-        """The lines with their parts, in kit order."""
-        parts = {piece.line.id: piece.part for piece in self.pieces}
-        return [(line, parts[line.id]) for line in self.plan.lines]
+_ALL = frozenset(FACETS)
+_OF_PLAN = tuple(name for name in Plan.model_fields if name in FACETS)

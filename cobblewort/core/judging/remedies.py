@@ -4,22 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
 
-from cobblewort.core.aspects.power.harvest import FEEDS_AT
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.patch import (
     AddLine,
-    EditLine,
     Patch,
-    PinPlug,
     RemoveLine,
-    SetFields,
     SwapPart,
 )
-from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Line, Role
-from cobblewort.core.standards import fasteners as sizes
+from cobblewort.core.plans.plan import FEEDS_AT, KINDS_FOR_ROLE, Line, Role
 
 RemedyFunction = Callable[[Kit, Finding], Iterator[Patch]]
 
@@ -77,7 +72,7 @@ def add_missing(*roles: Role) -> RemedyFunction:
     def remedy(kit: Kit, finding: Finding) -> Iterator[Patch]:
         del finding
         for role in roles:
-            if not kit.of_role(role):
+            if not kit.pieces.of_role(role):
                 for part in on_offer(kit, KINDS_FOR_ROLE[role]):
                     yield (AddLine(role=role, part=part.id),)
 
@@ -88,62 +83,6 @@ def remove_named(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Leave the thing out."""
     for line in finding.lines:
         yield (RemoveLine(line=line),)
-
-
-def cut_by_hand(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """Cut openings and tabs of the case oneself."""
-    del finding
-    if kit.stack.case is not None:
-        yield (EditLine(line=kit.stack.case.line.id, modified=True),)
-
-
-def taller_standoffs(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """Each standard length that gives a board above more room under it, as its cable allows."""
-    for layer in kit.stack.layers:
-        piece, own = layer.piece, layer.piece.part.add_on
-        if piece.line.id not in finding.lines or own is None or own.most_clear_mm is None:
-            continue
-        now = kit.stack.gaps.get(piece.id)
-        for length in sizes.STANDOFFS_MM:
-            if now is not None and float(now[0]) < length <= own.most_clear_mm.nominal:
-                yield (EditLine(line=piece.line.id, standoff_mm=length),)
-
-
-def more_sockets(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """A hub, or a lead between, that brings a socket for a plug without a place."""
-    wanted = {
-        connector
-        for left in kit.fit.unplaced
-        if left.plug.piece.line.id in finding.lines
-        for connector in left.plug.plug.connectors
-    }
-    for part in on_offer(kit, ("hub", "lead")):
-        brings = {socket.connector for socket in part.sockets.values() if socket.role == "host"}
-        if brings & wanted and part.plugs:
-            yield (AddLine(role="lead" if part.kind == "lead" else "addon", part=part.id),)
-
-
-def is_video(connector: str) -> bool:
-    """Whether a connector carries a picture."""
-    return connector.startswith("video-")
-
-
-def video_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """A first video lead of each kind."""
-    del finding
-    for part in on_offer(kit, ("lead",)):
-        if any(is_video(c) for plug in part.plugs.values() for c in plug.connectors):
-            yield (AddLine(role="lead", part=part.id),)
-
-
-def sheets_off(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """Leave off the top sheets of a layered case that is too low."""
-    case = kit.stack.case
-    own = None if case is None else case.part.case
-    if case is None or own is None or not own.top_sheets or case.line.sheets_off:
-        return
-    if finding.id.endswith(":above"):
-        yield (EditLine(line=case.line.id, sheets_off=True),)
 
 
 def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -158,7 +97,7 @@ def other_supplies(kit: Kit) -> Iterator[Patch]:
     A supply that stands inside, with its mains wires, is never proposed for one outside, and one
     that empties only where hours without mains are asked for.
     """
-    supplies, inlets = kit.of_role("supply"), _inlets(kit)
+    supplies, inlets = kit.pieces.of_role("supply"), _inlets(kit)
     old_leads = [i.line for i in _leads_in_use(kit)]
     stands_inside = bool(supplies) and supplies[0].part.inside
     has = kit.plan.place.power
@@ -200,47 +139,6 @@ def another_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
                 yield (SwapPart(line=line.id, part=part.id),)
 
 
-def powered_hub(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """A hub with its own supply, and what hangs on the crowded sockets moved onto it.
-
-    Where it is the inlet that carries too much, everything on USB moves.
-    """
-    crowded = set(finding.sockets)
-    on_usb = [
-        (plug, socket)
-        for plug, socket in kit.fit.placed.values()
-        if socket.socket.connector == "usb-a" and plug.plug.role == "device"
-        and plug.piece.part.kind != "hub" and socket.piece.part.kind == "board"
-    ]  # fmt: skip
-    moved = [plug for plug, socket in on_usb if socket.id in crowded]
-    if any(kit.fit.sockets[name].socket.role == "power_in" for name in crowded):
-        moved = [plug for plug, _ in on_usb]
-    if not moved:
-        return
-    line_id = kit.plan.free_line_id("addon")
-    for hub in on_offer(kit, ("hub",)):
-        if hub.source is None:
-            continue
-        free = [f"{line_id}#1.{name}" for name in hub.sockets]
-        pins = tuple(
-            PinPlug(
-                line=plug.piece.line.id,
-                plug=f"{plug.piece.index}.{plug.name}",
-                socket=socket,
-            )
-            for plug, socket in zip(moved, free, strict=False)
-        )
-        yield (AddLine(role="addon", part=hub.id, line=line_id), *pins)
-
-
-def lift_port_limit(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """The setting that lets the board give its ports the full current without the announcement."""
-    del finding
-    if not kit.plan.settings.lift_port_limit:
-        settings = {**kit.plan.settings.model_dump(), "lift_port_limit": True}
-        yield (SetFields(fields={"settings": settings}),)
-
-
 def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Any line with a cheaper part of its kind."""
     del finding
@@ -255,7 +153,7 @@ def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 def joining_leads(kit: Kit) -> list[Part]:
     """Leads on offer that join the kit's supply to an inlet of its board, cheapest first."""
-    supplies = kit.of_role("supply")
+    supplies = kit.pieces.of_role("supply")
     if not supplies:
         return []
     inlets = _inlets(kit)

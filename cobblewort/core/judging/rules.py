@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache, partial
 
 from cobblewort.core import words
 from cobblewort.core.judging.findings import Finding, Remark
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Kit, Reads, closed
 from cobblewort.core.judging.margin import (
     FAMILIES,
     HOLDS_TIGHT_SHARE,
@@ -25,8 +25,28 @@ Remedy = Callable[[Kit, Finding], Iterator[Patch]]
 
 
 @dataclass(slots=True, frozen=True)
+class Outcome:
+    """What a rule has to say of a kit: margins, with what they were made of, and findings.
+
+    Sentences and workings are made when somebody asks, so it points at its kit.
+    """
+
+    kit: Kit | None
+    judged: Sequence[tuple[Margin, Check]]
+    findings: Sequence[Finding]
+
+
+_SILENT = Outcome(None, (), ())
+"""Of a rule that has nothing to say: most have not, of most kits."""
+
+
+@dataclass(slots=True, frozen=True)
 class Rule:
-    """What a rule checks and why, its formula in words and symbols, and where that comes from."""
+    """What a rule checks and why, its formula in words and symbols, and where that comes from.
+
+    `reads` are the facets of a plan that its function looks at: while none of them changes, it says
+    the same.
+    """
 
     id: str
     family: Family
@@ -35,17 +55,13 @@ class Rule:
     formula: str
     source: str
     function: RuleFunction
+    reads: frozenset[str]
     remedies: tuple[Remedy, ...]
 
-    def judged(self, kit: Kit) -> tuple[list[Margin], list[Finding]]:
-        """The margins and findings of this rule for a kit."""
+    def judge(self, kit: Kit) -> Outcome:
+        """What this rule has to say of a kit."""
         judged: list[tuple[Margin, Check]] = []
         findings: list[Finding] = []
-        self.judge(kit, judged, findings)
-        return [margin for margin, _ in judged], findings
-
-    def judge(self, kit: Kit, judged: list[tuple[Margin, Check]], findings: list[Finding]) -> None:
-        """Add the margins of this rule for a kit, with what they were made of, and its findings."""
         for outcome in self.function(kit):
             if isinstance(outcome, Remark):
                 findings.append(self._finding(outcome, outcome.severity, outcome.sentence))
@@ -55,6 +71,7 @@ class Rule:
             if margin.severity != "sound":
                 say = partial(_sentence, outcome, margin)
                 findings.append(self._finding(outcome, margin.severity, say, margin.id))
+        return Outcome(kit, judged, findings) if judged or findings else _SILENT
 
     def _finding(
         self, outcome: Remark | Check, severity: Severity, say: str | Callable[[], str],
@@ -79,20 +96,14 @@ RULES: dict[str, Rule] = {}
 
 
 @cache
-def _by_family(count: int) -> list[tuple[Family, list[Rule]]]:
+def _in_order(count: int) -> tuple[Rule, ...]:
     del count  # a rule that is registered later asks for the list anew
-    rules = sorted(RULES.values(), key=lambda rule: rule.id)
-    return [(family, [rule for rule in rules if rule.family == family]) for family in FAMILIES]
+    return tuple(sorted(RULES.values(), key=lambda rule: (FAMILIES.index(rule.family), rule.id)))
 
 
-def rules_by_family() -> list[tuple[Family, list[Rule]]]:
-    """The rules of each family by number, whatever the order in which modules were loaded."""
-    return _by_family(len(RULES))
-
-
-def rules_in_order() -> list[Rule]:
-    """Every rule by family and number."""
-    return [rule for _, rules in rules_by_family() for rule in rules]
+def rules_in_order() -> tuple[Rule, ...]:
+    """Every rule by family and number, whatever the order in which modules were loaded."""
+    return _in_order(len(RULES))
 
 
 def rule(
@@ -103,14 +114,23 @@ def rule(
     why: str,
     formula: str,
     source: str,
+    reads: tuple[Reads, ...],
     remedies: tuple[Remedy, ...] = (),
 ) -> Callable[[RuleFunction], RuleFunction]:
-    """Register the decorated function under a stable id. Raises ValueError if the id is taken."""
+    """Register the decorated function under a stable id.
+
+    Raises
+    ------
+    ValueError
+        If the id is taken, or a plan has no such facet.
+    """
 
     def register(function: RuleFunction) -> RuleFunction:
         if rule_id in RULES:
             raise ValueError(f"rule {rule_id} is registered twice")
-        RULES[rule_id] = Rule(rule_id, family, title, why, formula, source, function, remedies)
+        RULES[rule_id] = Rule(
+            rule_id, family, title, why, formula, source, function, closed(reads), remedies
+        )  # fmt: skip
         return function
 
     return register

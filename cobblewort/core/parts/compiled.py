@@ -35,16 +35,28 @@ class CompiledPart:
 
     A draw is keyed by part id and field, so two copies of one model share it; the activities of
     one load share a draw too. `draws` are the tables of each rail, of its loads together: those in
-    watts, and those in amperes. `passes_on` says that it hangs on a socket and brings sockets of
-    its own, as a hub and an extension lead do.
+    watts, and those in amperes. `connected` says that it can be joined to others or
+    offers a function, `passes_on` that it hangs on a socket and brings sockets of its own, as a hub
+    and an extension lead do.
     """
 
-    __slots__ = ("_bases", "_cache", "draws", "loads", "model", "part", "passes_on", "samples")
+    __slots__ = (
+        "_bases",
+        "_cache",
+        "connected",
+        "draws",
+        "loads",
+        "model",
+        "part",
+        "passes_on",
+        "samples",
+    )
 
     def __init__(self, part: Part, samples: int) -> None:
         self.model = part
         self.part = part = plain(part)
         self.samples = samples
+        self.connected = bool(part.plugs or part.sockets or part.rails or part.offers)
         self.passes_on = part.kind in ("hub", "lead") and bool(part.sockets) and bool(part.plugs)
         self._cache: dict[str, FloatArray] = {}
         self._bases: dict[str, str] = {}

@@ -43,6 +43,14 @@ Activity = Literal["off", "idle", "light", "working", "full"]
 """
 PlanState = Literal["thinking", "ordered", "built", "proved"]
 """How far a build has come."""
+FEEDS_AT: dict[Feed, tuple[Feed, ...]] = {
+    "mains": ("mains", "battery"),
+    "network": ("network", "battery"),
+    "vehicle": ("vehicle", "battery"),
+    "battery": ("battery",),
+    "sun": ("sun", "battery"),
+}
+"""Which supplies do at a place, by what it has; a battery does anywhere while it lasts."""
 Temperature = Annotated[float, Field(ge=-60, le=90)]
 MAX_PIECES = 400
 

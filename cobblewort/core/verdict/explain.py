@@ -7,7 +7,10 @@ from collections.abc import Iterator
 import numpy as np
 
 from cobblewort.core import words
+from cobblewort.core.aspects.cost.model import of as cost_of
+from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.heat.workings import heat_sum
+from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.aspects.power.workings import converter_input_sum, current_sum, voltage_sum
 from cobblewort.core.errors import InputError
 from cobblewort.core.figures.arrays import FloatArray
@@ -49,7 +52,7 @@ def explain(plan: Plan, catalogue: Catalogue, figure: str, samples: int = 256) -
         return _margin_working(kit, figure, RULES[kind], rest)
     if kind == "rail":
         return _rail_working(kit, figure, rest)
-    if kind == "heat" and kit.heat.board is not None:
+    if kind == "heat" and heat_of(kit).board is not None:
         found = heat_sum(kit, rest)
         if found is not None:
             label, unit, values, state, formula = found
@@ -82,7 +85,7 @@ def _margin_working(kit: Kit, figure: str, rule: Rule, subject: str) -> Working:
 def _rail_working(kit: Kit, figure: str, rest: str) -> Working:
     name, _, tail = rest.rpartition(":")
     quantity, _, state_id = tail.partition("@")
-    power = kit.power
+    power = power_of(kit)
     place = power.index(name)
     states = [state.id for state in power.states]
     if place is None or state_id not in states or quantity not in ("a", "v", "in"):
@@ -102,14 +105,14 @@ def _rail_working(kit: Kit, figure: str, rest: str) -> Working:
 
 def _cost_working(kit: Kit) -> Working:
     inputs: list[Term] = []
-    for cost in kit.cost.lines:
+    for cost in cost_of(kit).lines:
         if cost.to_pay:
             name = kit.catalogue.of_line(kit.plan.line(cost.line)).model
             symbol = f"c_{len(inputs) + 1}"
             inputs.append(computed_term(symbol, name, kit.plan.currency, float(cost.to_pay), None))
     formula = Sum("what is neither owned nor borrowed, added up",
                   " + ".join(term.symbol for term in inputs) or "0", inputs)  # fmt: skip
-    total = np.full(kit.samples, float(kit.cost.total))
+    total = np.full(kit.samples, float(cost_of(kit).total))
     source = RULES["COST-01"].source
     return _working(kit, "cost:total", "The bill", formula, total, kit.plan.currency, "", source)
 

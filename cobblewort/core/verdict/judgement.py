@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import SEVERITY_RANK, Check, Family, Margin, Severity
-from cobblewort.core.judging.rules import Rule, rules_by_family
+from cobblewort.core.judging.rules import Outcome, Rule, rules_in_order
 from cobblewort.core.verdict.report import FamilyReport
 
 RULERS: tuple[tuple[Family, str], ...] = (
@@ -23,16 +23,31 @@ _MISSING: dict[Family, str] = {
 """What a kit lacks where the rules of a family have nothing to look at."""
 
 
+_MOST_KITS = 4
+"""What a rule said goes on pointing at the kit of which it said it. No judgement holds on to more
+kits than these: one more, and every rule is asked anew."""
+
+
 @dataclass(slots=True)
 class Judgement:
     """What the rules have to say about a kit; `findings` stand worst first.
 
-    `judged` holds each margin with the check it was made of.
+    `outcomes` holds what each rule said, by its id.
     """
 
     kit: Kit
-    judged: list[tuple[Margin, Check]]
+    outcomes: dict[str, Outcome]
     findings: list[Finding]
+
+    @property
+    def judged(self) -> list[tuple[Margin, Check]]:
+        """Each margin with the check that it was made of."""
+        return [pair for outcome in self.outcomes.values() for pair in outcome.judged]
+
+    @property
+    def kits(self) -> set[Kit]:
+        """Those that rules have spoken of: more than one where something was taken over."""
+        return {outcome.kit for outcome in self.outcomes.values() if outcome.kit is not None}
 
     @property
     def margins(self) -> list[Margin]:
@@ -86,25 +101,24 @@ class Judgement:
 
 
 def judge_kit(
-    kit: Kit, only: Callable[[Rule], bool] = lambda _: True, like: Judgement | None = None
+    kit: Kit, only: Callable[[Rule], bool] | None = None, like: Judgement | None = None
 ) -> Judgement:
     """Ask every rule, or only some of them, for a search that looks at one thing at a time.
 
-    `like` is a whole judgement of a kit that this one was made like: where supply is the same, what
-    its rules say is too.
+    Of `like`, the judgement of the kit that this one was made like, is taken over what each rule
+    said that reads nothing in which the two differ.
     """
-    judged: list[tuple[Margin, Check]] = []
-    findings: list[Finding] = []
-    known = like if like is not None and kit.has_supply_of(like.kit) else None
-    for family, rules in rules_by_family():
-        if known is not None and family == "supply":
-            judged += [pair for pair in known.judged if pair[0].family == family]
-            findings += [finding for finding in known.findings if finding.family == family]
-            continue
-        for rule in filter(only, rules):
-            rule.judge(kit, judged, findings)
+    outcomes: dict[str, Outcome] = {}
+    known: Mapping[str, Outcome] = {}
+    if like is not None and len(like.kits) < _MOST_KITS:
+        known = like.outcomes
+    for rule in rules_in_order():
+        if only is None or only(rule):
+            before = known.get(rule.id) if kit.differs.isdisjoint(rule.reads) else None
+            outcomes[rule.id] = before or rule.judge(kit)
+    findings = [finding for outcome in outcomes.values() for finding in outcome.findings]
     findings.sort(key=lambda f: (-SEVERITY_RANK[f.severity], f.rule, f.id))
-    return Judgement(kit, judged, findings)
+    return Judgement(kit, outcomes, findings)
 
 
 def _family(family: Family, label: str, own: list[Margin], told: list[Finding]) -> FamilyReport:

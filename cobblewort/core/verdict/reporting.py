@@ -9,12 +9,19 @@ from dataclasses import replace
 import numpy as np
 
 from cobblewort.core import words
+from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef
 from cobblewort.core.aspects.fit.buses import OnBus, buses
+from cobblewort.core.aspects.fit.model import fasteners_of, header_of, space_of, stack_of
+from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.rules.connections import plug_name
 from cobblewort.core.aspects.fit.template import why_no_template
 from cobblewort.core.aspects.heat.model import HotTemps
+from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.aspects.needs.model import of as needs_of
+from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.aspects.power.model import Node, State
+from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
@@ -59,9 +66,9 @@ _HEAT_LABELS = {
 
 def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]:
     """The kit line by line, in kit order."""
-    costs = {cost.line: cost for cost in kit.cost.lines}
+    costs = {cost.line: cost for cost in cost_of(kit).lines}
     reports = []
-    for line, part in kit.by_line:
+    for line, part in kit.pieces.by_line():
         cost = costs[line.id]
         worst = severity.get(line.id, "sound")
         kept, newest = kit.catalogue.of_line(line), kit.catalogue.part(line.part)
@@ -89,7 +96,7 @@ def need_reports(kit: Kit) -> list[NeedReport]:
             r.need.id, r.need.text, r.status, r.sentence,
             tuple(line for line in r.lines if line), r.unit, r.have, r.want,
         )
-        for r in kit.needs
+        for r in needs_of(kit)
     ]  # fmt: skip
 
 
@@ -124,7 +131,7 @@ def _states(states: list[State]) -> list[StateReport]:
 
 def supply_report(kit: Kit, margins: list[Margin]) -> SupplyReport:
     """The trees at nominal figures, in the states that limits look at."""
-    power = kit.power
+    power = power_of(kit)
     picked = power.limits.places
     by_subject = defaultdict(list)
     for margin in margins:
@@ -165,7 +172,7 @@ def _supply_node(
         subjects += [node.socket.id, piece.id, f"{piece.id}.brownout", f"{piece.id}.flag"]
     return SupplyNode(
         id=node.id,
-        parent=kit.power.nodes[node.parent].id if node.parent >= 0 else None,
+        parent=power_of(kit).nodes[node.parent].id if node.parent >= 0 else None,
         line=piece.line.id,
         kind=piece.part.kind,
         label=_node_label(node, is_entry=node.parent < 0 or node.via != "inside"),
@@ -192,7 +199,7 @@ def _node_label(node: Node, is_entry: bool) -> str:
 
 def heat_report(kit: Kit) -> HeatReport:
     """The thermal network with its bands."""
-    heat = kit.heat
+    heat = heat_of(kit)
     if heat.board is None:
         return HeatReport(
             heat.why_not, heat.ambient_c, _states(heat.states), [], [], [], [], 1.0, "", [],
@@ -255,23 +262,24 @@ def _band(values: FloatArray) -> tuple[list[float], list[float]]:
 
 def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:
     """Connections, spare sockets, and the stack around the main board."""
-    placed = kit.fit.placed
-    on_bus = buses(kit.fit)
+    stack, space, fit = stack_of(kit), space_of(kit), fit_of(kit)
+    placed = fit.placed
+    on_bus = buses(fit)
     connections = [
         _connection(kit, plug, socket, on_bus.get(plug.id)) for plug, socket in placed.values()
     ]
     taken = {socket.id for _, socket in placed.values()}
     spare = [
         SpareSocket(ref.id, ref.piece.line.id, ref.socket.label or name, ref.socket.connector)
-        for name, ref in kit.fit.sockets.items()
+        for name, ref in fit.sockets.items()
         if ref.id not in taken and ref.socket.role != "power_in"
     ]
-    board = kit.stack.board
+    board = stack.board
     main = None if board is None else board.part.stack
     by_id = {margin.id for margin in margins}
     reaches = []
     for side in ("above", "below"):
-        farthest = kit.stack.reach_mm(side)
+        farthest = stack.reach_mm(side)
         if farthest is not None:
             piece, reach = farthest
             margin_id = f"FIT-05:{side}"
@@ -284,16 +292,16 @@ def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:
     return FitReport(
         connections=connections,
         spare=spare,
-        boxes=kit.space.boxes,
-        plugs=kit.space.plugs,
-        overlaps=kit.space.overlaps,
-        gaps=kit.space.gaps,
-        access=kit.space.access,
-        fasteners=kit.fasteners,
+        boxes=space.boxes,
+        plugs=space.plugs,
+        overlaps=space.overlaps,
+        gaps=space.gaps,
+        access=space.access,
+        fasteners=fasteners_of(kit),
         board_length_mm=None if main is None else main.length_mm,
         board_width_mm=None if main is None else main.width_mm,
         board_thickness_mm=None if main is None else main.thickness_mm.nominal,
-        case=_case_outline(kit.stack.case),
+        case=_case_outline(stack.case),
         reaches=reaches,
         template_why_not=why_no_template(kit),
         header=header_report(kit),
@@ -302,7 +310,7 @@ def fit_report(kit: Kit, margins: list[Margin]) -> FitReport:
 
 def header_report(kit: Kit) -> HeaderReport:
     """The header pin by pin, the I2C bus, and the wires to make."""
-    used, board = kit.header, kit.header.board
+    used, board = header_of(kit), header_of(kit).board
     own = None if board is None else board.part.pin_header
     why_not = ""
     if own is None:
@@ -380,7 +388,7 @@ def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
     if socket.socket.connector not in ("flat-16", "m2") or not plug.plug.generation:
         return ""
     generation, lanes = _slot_generation(kit, socket), socket.socket.lanes
-    for other, at in kit.fit.placed.values():
+    for other, at in fit_of(kit).placed.values():
         if other.piece is socket.piece and at.socket.connector == "flat-16":
             generation, lanes = pcie.negotiated(
                 generation, lanes, _slot_generation(kit, at), at.socket.lanes
@@ -410,7 +418,7 @@ def _case_outline(case: Piece | None) -> CaseOutline | None:
 
 def cost_report(kit: Kit) -> CostReport:
     """The bill."""
-    cost = kit.cost
+    cost = cost_of(kit)
     unknown = [line.id for line in (*cost.unknown, *cost.other_currency)]
     return CostReport(
         kit.plan.currency, kit.plan.copies, cost.total, cost.further, cost.owned_value,
@@ -420,7 +428,7 @@ def cost_report(kit: Kit) -> CostReport:
 
 def noise_report(kit: Kit) -> NoiseReport:
     """What is heard, the loudest first; what is not known last."""
-    noise = kit.noise
+    noise = noise_of(kit)
     known = [HeardPart(p.line.id, p.name, float(level[0])) for p, level in noise.heard]
     known.sort(key=lambda part: -(part.level_dba or 0.0))
     unknown = [HeardPart(p.line.id, p.name, None) for p in noise.unknown]
@@ -452,13 +460,13 @@ def finding_reports(findings: list[Finding]) -> list[FindingReport]:
 def next_step(kit: Kit, findings: list[Finding]) -> NextStep:
     """What to do next: what is missing, then what stops it, then what is still open."""
     for role, text in _FIRST_CHOICES:
-        if not kit.of_role(role):
+        if not kit.pieces.of_role(role):
             return NextStep(text, role, None)
     worst = findings[0] if findings else None
     if worst is not None and worst.severity == "stops":
         return NextStep("Open the first snag and try one of its ways out.", None, worst.id)
     for role, text in _LATER_CHOICES:
-        if not kit.of_role(role):
+        if not kit.pieces.of_role(role):
             return NextStep(text, role, None)
     if worst is not None and worst.severity == "tight":
         return NextStep("Nothing stops it. Look at what is tight and decide.", None, worst.id)

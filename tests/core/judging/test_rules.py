@@ -203,4 +203,4 @@ def test_it_is_silent_on_a_sound_kit(rule_id: str) -> None:
 def test_an_id_is_given_once() -> None:
     """Two rules under one id would hide each other."""
     with pytest.raises(ValueError, match="registered twice"):
-        rule("FIT-01", "fit", "Again", why="-", formula="-", source="-")(lambda _: [])
+        rule("FIT-01", "fit", "Again", why="-", formula="-", source="-", reads=())(lambda _: [])

@@ -1585,14 +1585,14 @@ export interface components {
             hottest_ambient_by: string;
         };
         /**
-         * HotSpot
+         * HotBody
          * @description A body that warms itself above the air around it: a drive, a controller, a regulator.
          *
          *     `of` says whose heat it is: `loads.own` for a load (times `share`), `rails.v33` for what a
          *     converter loses, `source` for what a supply loses. At `limit_c` it slows itself down, or, when
          *     `slows` is false, leaves what it is rated for.
          */
-        HotSpot: {
+        HotBody: {
             /** Label */
             label: string;
             /** Of */
@@ -2191,7 +2191,7 @@ export interface components {
             drive?: components["schemas"]["DriveForm"] | null;
             /** Hot */
             hot?: {
-                [key: string]: components["schemas"]["HotSpot"];
+                [key: string]: components["schemas"]["HotBody"];
             };
             storage?: components["schemas"]["Storage"] | null;
             stack?: components["schemas"]["Stack"] | null;

@@ -6,9 +6,11 @@ borrowed serves them all.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
+from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.plans.plan import Line, Plan
 
@@ -37,7 +39,7 @@ class CostResult:
     other_currency: list[Line]
 
 
-def build_cost(plan: Plan, pieces: list[Piece]) -> CostResult:
+def build_cost(plan: Plan, pieces: Sequence[Piece]) -> CostResult:
     """Add up the kit. Borrowed things are not bought; foreign prices are named, not converted."""
     parts = {piece.line.id: piece.part for piece in pieces}
     result = CostResult([], Decimal(0), Decimal(0), Decimal(0), [], [])
@@ -59,3 +61,9 @@ def build_cost(plan: Plan, pieces: list[Piece]) -> CostResult:
         if line.owned:
             result.owned_value += value
     return result
+
+
+@derived("pieces", "copies", "currency")
+def of(kit: Kit) -> CostResult:
+    """The bill."""
+    return build_cost(kit.plan, kit.pieces)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
@@ -18,10 +19,12 @@ from cobblewort.core.judging.working import Sum, computed_term, plan_term
     why="The sum is made from memory, without the lead and the card, until the order is placed.",
     formula="sum of price x quantity x copies over what is not owned or borrowed <= budget",
     source="common practice",
+    reads=(cost_of, "budget", "copies", "currency"),
     remedies=(cheaper,),
 )  # fmt: skip
 def budget(kit: Kit) -> Iterator[Check]:
     """What is still to be bought against the budget; silent without one."""
+    cost = cost_of(kit)
     if kit.plan.budget is None:
         return
     currency = kit.plan.currency
@@ -42,8 +45,8 @@ def budget(kit: Kit) -> Iterator[Check]:
         ]
         return Sum("budget less the bill", "B - C", inputs)
 
-    total, limit = float(kit.cost.total), float(kit.plan.budget)
-    lines = tuple(c.line for c in kit.cost.lines if c.to_pay)
+    total, limit = float(cost.total), float(kit.plan.budget)
+    lines = tuple(c.line for c in cost.lines if c.to_pay)
     yield Check(
         "budget", "Kit against budget", currency, "max", total, limit, sentence, lines,
         working=working,
@@ -55,13 +58,15 @@ def budget(kit: Kit) -> Iterator[Check]:
     why="A sum with a gap in it is not a sum.",
     formula="each bought line has a price in the plan's currency",
     source="common practice",
+    reads=(cost_of, "catalogue", "currency"),
     remedies=(remove_named,),
 )  # fmt: skip
 def prices_known(kit: Kit) -> Iterator[Remark]:
     """Lines that the sum leaves out, and why."""
+    cost = cost_of(kit)
     for lines, why in (
-        (kit.cost.unknown, "no price is known"),
-        (kit.cost.other_currency, f"its price is not in {kit.plan.currency}"),
+        (cost.unknown, "no price is known"),
+        (cost.other_currency, f"its price is not in {kit.plan.currency}"),
     ):
         for line in lines:
             name = kit.catalogue.of_line(line).model

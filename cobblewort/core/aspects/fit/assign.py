@@ -7,7 +7,7 @@ are judged afterwards, so that a supply problem is told as one). Slowest suffici
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from functools import partial
 
@@ -128,7 +128,7 @@ def suits(plug: PlugRef, socket: SocketRef) -> bool:
     )
 
 
-def assign(pieces: list[Piece]) -> Assignment:
+def assign(pieces: Sequence[Piece]) -> Assignment:
     """Find a socket for every plug that can have one; the same kit always gives the same answer.
 
     Pinned plugs go where the plan says if they can. Drives are first placed only where they work;
@@ -156,7 +156,7 @@ def assign(pieces: list[Piece]) -> Assignment:
     return result
 
 
-def _in_order(pieces: list[Piece]) -> list[PlugRef]:
+def _in_order(pieces: Sequence[Piece]) -> list[PlugRef]:
     ordered = sorted(pieces, key=lambda i: _KIND_ORDER.get(i.part.kind, len(_KIND_ORDER)))
     return [
         PlugRef(f"{i.id}.{name}", i, name, plug)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -31,7 +31,7 @@ class Fastener:
     washers_mm: float
 
 
-def fasteners_of(stack: StackResult, pieces: list[Piece]) -> list[Fastener]:
+def build_fasteners(stack: StackResult, pieces: Sequence[Piece]) -> list[Fastener]:
     """What the stack wants beyond what comes with its case, from the board outward.
 
     Lengths are taken from the bags in the kit where there are any, else from those in the shops. A

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Case
 
@@ -32,7 +34,7 @@ def _walls_g(case: Case) -> float | None:
     return (filled - hollow) / 1000 * case.wall_g_cm3.nominal
 
 
-def kit_mass_g(pieces: list[Piece]) -> tuple[float, list[Piece]]:
+def kit_mass_g(pieces: Sequence[Piece]) -> tuple[float, list[Piece]]:
     """What is known of the mass, and the pieces of which it is not. [g]"""
     known, unknown = 0.0, []
     for piece in filter(counts, pieces):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import defaultdict
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from cobblewort.core.judging.piece import Piece
@@ -71,7 +72,7 @@ class HeaderResult:
         return sorted(free, key=lambda pin: (header.pin_name(pin) != "free use", pin))
 
 
-def pieces_on_header(pieces: list[Piece]) -> list[tuple[Piece, PinUse]]:
+def pieces_on_header(pieces: Sequence[Piece]) -> list[tuple[Piece, PinUse]]:
     """Every piece that uses pins."""
     return [(i, i.part.pins) for i in pieces if i.part.pins is not None]
 
@@ -84,7 +85,7 @@ def address_of(piece: Piece) -> int | None:
     return piece.line.addresses.get(str(piece.index), use.addresses[0])
 
 
-def build_header(plan: Plan, pieces: list[Piece]) -> HeaderResult:
+def build_header(plan: Plan, pieces: Sequence[Piece]) -> HeaderResult:
     """Join what the parts and the plan put on the header of the first board."""
     board = next((i for i in pieces if i.part.kind == "board"), None)
     result = HeaderResult(board)

@@ -12,6 +12,7 @@ Heights are measured from the main board: up from its upper face, down from its 
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -76,7 +77,7 @@ class StackResult:
         return farthest.piece, farthest.reach_mm
 
 
-def build_stack(pieces: list[Piece]) -> StackResult:
+def build_stack(pieces: Sequence[Piece]) -> StackResult:
     """Stack the kit on its first board; without one there is nothing to stack."""
     boards = [i for i in pieces if i.part.kind == "board" and i.part.stack is not None]
     board = boards[0] if boards else None

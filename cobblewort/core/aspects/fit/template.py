@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.openings import ports_in_use
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
@@ -63,7 +65,8 @@ class Panel:
 
 def why_no_template(kit: Kit) -> str:
     """What is missing for a template, as a sentence; empty where nothing is."""
-    board, case = kit.stack.board, kit.stack.case
+    stack = stack_of(kit)
+    board, case = stack.board, stack.case
     if board is None or board.part.stack is None:
         return "a template needs a board; choose one first"
     if case is None or case.part.case is None:
@@ -83,7 +86,7 @@ def template(kit: Kit) -> list[Panel]:
     InputError
         If there is no board or no case, or the board's hole pattern is not known.
     """
-    board, case = kit.stack.board, kit.stack.case
+    board, case = stack_of(kit).board, stack_of(kit).case
     stack = None if board is None else board.part.stack
     shell = None if case is None else case.part.case
     missing = why_no_template(kit)
@@ -125,7 +128,7 @@ def _walls(kit: Kit, board: Piece, stack: Stack, shell: Case) -> list[Panel]:
         across = edge in ("left", "right")
         width = shell.inner_width_mm if across else shell.inner_length_mm
         panel = Panel(name, width, height_mm)
-        for label, spot, body in ports_in_use(kit.plan, board, kit.fit):
+        for label, spot, body in ports_in_use(kit.plan, board, fit_of(kit)):
             if spot.edge != edge:
                 continue
             along = spot.along_mm + (y_mm if across else x_mm)

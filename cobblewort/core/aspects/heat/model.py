@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
 from typing import Any
 
 import numpy as np
 
+from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.aspects.heat.bodies import BoardBody, BodyTemps, split_path
 from cobblewort.core.aspects.heat.enclosure import (
@@ -23,7 +25,9 @@ from cobblewort.core.aspects.heat.enclosure import (
 from cobblewort.core.aspects.heat.films import layer_k_w
 from cobblewort.core.aspects.heat.governor import clock_share
 from cobblewort.core.aspects.power.model import LookedAt, PowerResult, State
+from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray, Quantity
+from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.compiled import CompiledPart, LoadArrays
 from cobblewort.core.parts.model import HotBody
@@ -179,7 +183,7 @@ class HeatDetail:
 
 
 def build_heat(
-    plan: Plan, pieces: list[Piece], stack: StackResult, power: PowerResult, samples: int
+    plan: Plan, pieces: Sequence[Piece], stack: StackResult, power: PowerResult, samples: int
 ) -> HeatResult:
     """Temperatures of the plan's board on the hottest day, in steady state."""
     board, ambient_c = stack.board, plan.place.ambient_max_c
@@ -195,7 +199,7 @@ class _Network:
     """The solutions of one kit, each worked out when somebody asks for it."""
 
     def __init__(
-        self, plan: Plan, pieces: list[Piece], stack: StackResult, board: Piece,
+        self, plan: Plan, pieces: Sequence[Piece], stack: StackResult, board: Piece,
         power: PowerResult,
     ) -> None:  # fmt: skip
         self.plan, self.board, self.power = plan, board, power
@@ -683,3 +687,12 @@ def _losses_w(power: PowerResult, mean: list[int]) -> dict[str, FloatArray]:
         lost_w = np.maximum((taken_w - given_w)[:, mean], 0.0)
         losses.update((nodes[n].id, row) for n, row in zip(inside, lost_w, strict=True))
     return losses
+
+
+@derived(
+    "pieces", "place.ambient_max_c", "place.altitude_m", "place.standing", "place.sun_w_m2",
+    stack_of, power_of,
+)  # fmt: skip
+def of(kit: Kit) -> HeatResult:
+    """Temperatures on the hottest day."""
+    return build_heat(kit.plan, kit.pieces, stack_of(kit), power_of(kit), kit.samples)

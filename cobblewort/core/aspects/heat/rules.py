@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.heat.model import HotTemps
+from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.heat.workings import limit_term, throttle_term
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Remark
@@ -25,11 +27,13 @@ from cobblewort.core.judging.working import Sum, computed_term
     "(Td - Tb)/Rdb; inside air and wall from natural convection, radiation and vents; Td <= "
     "throttle point",
     source="Churchill and Chu 1975; McAdams 1954; Stefan-Boltzmann; BS 5925 for vents",
+    reads=(stack_of, heat_of),
     remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
 )  # fmt: skip
 def throttle(kit: Kit) -> Iterator[Check]:
     """Die temperature on the hottest day against the throttle point, as if it never slowed."""
-    heat = kit.heat
+    stack = stack_of(kit)
+    heat = heat_of(kit)
     if heat.board is None or not heat.coolable:
         return
     board = heat.board
@@ -57,7 +61,7 @@ def throttle(kit: Kit) -> Iterator[Check]:
         ]
         return Sum("throttle point less die temperature", "T_limit - T_die", inputs)
 
-    lines = tuple(i.line.id for i in (board, kit.stack.cooler, kit.stack.case) if i is not None)
+    lines = tuple(i.line.id for i in (board, stack.cooler, stack.case) if i is not None)
     yield Check(
         f"{board.id}.die", "Processor temperature", "°C", "max", heat.wanted_die_c,
         heat.throttle_c, sentence, lines,
@@ -72,18 +76,20 @@ def throttle(kit: Kit) -> Iterator[Check]:
     why="Where even the idle processor passes its throttle point no clock helps.",
     formula="Td at idle power <= throttle point",
     source="as HEAT-01",
+    reads=(stack_of, heat_of),
     remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
 )  # fmt: skip
 def coolable(kit: Kit) -> Iterator[Remark]:
     """Silent unless the die is too hot at idle power."""
-    heat = kit.heat
+    stack = stack_of(kit)
+    heat = heat_of(kit)
     if heat.board is not None and not heat.coolable:
         yield Remark(
             f"{heat.board.id}.die", "stops",
             f"Even idle, the processor of {heat.board.name} passes "
             f"{words.degrees(float(heat.throttle_c[0]))} at {words.degrees(heat.ambient_c)} "
             "outside: this kit cannot be cooled there.",
-            tuple(i.line.id for i in (heat.board, kit.stack.cooler, kit.stack.case) if i),
+            tuple(i.line.id for i in (heat.board, stack.cooler, stack.case) if i),
         )  # fmt: skip
 
 
@@ -92,12 +98,13 @@ def coolable(kit: Kit) -> Iterator[Remark]:
     why="Cards, batteries and drives have narrower limits than boards.",
     formula="rated from <= coldest day, hottest day <= rated to",
     source="maker's ambient rating",
+    reads=("pieces", "place.ambient_max_c", "place.ambient_min_c"),
     remedies=(another("board", "data", "boot", "addon"),),
 )  # fmt: skip
 def ambient_rating(kit: Kit) -> Iterator[Remark]:
     """Parts whose stated range does not hold the place's; inside a case it is warmer still."""
     place = kit.plan.place
-    for line, part in kit.by_line:
+    for line, part in kit.pieces.by_line():
         if line.role in ("borrow", "fastener"):
             continue
         low, high = part.ambient_min_c, part.ambient_max_c
@@ -120,11 +127,12 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
     "case has little air.",
     formula="T_drive = T_inside + P R_air f <= throttle point of the drive; f is 1 in still air",
     source="maker's throttle point; resistance to air by size: typical, from memory",
+    reads=(stack_of, heat_of),
     remedies=(another("data", "boot"), another("case"), another("cooling")),
 )  # fmt: skip
 def drives(kit: Kit) -> Iterator[Check]:
     """Each drive inside against its throttle point; a slow drive is tight, it stops nothing."""
-    for hot in kit.heat.hot_bodies:
+    for hot in heat_of(kit).hot_bodies:
         if hot.body.slows:
             yield _hot_check(kit, hot, hot.piece.name, "it slows itself at", "tight")
 
@@ -136,18 +144,19 @@ def drives(kit: Kit) -> Iterator[Check]:
     formula="T = T_inside + P R_air f <= limit; P is the load's share, or what a converter loses, "
     "P_out (1/eta - 1); f is 1 in still air",
     source="maker's limit; resistance to air: typical, from memory",
+    reads=(stack_of, heat_of),
     remedies=(another("case"), another("addon"), another("cooling"), another_supply),
 )  # fmt: skip
 def hot_bodies(kit: Kit) -> Iterator[Check]:
     """Each other hot body inside against what it is rated for."""
-    for hot in kit.heat.hot_bodies:
+    for hot in heat_of(kit).hot_bodies:
         if not hot.body.slows:
             yield _hot_check(kit, hot, f"The {words.within(hot.label)}", "it is good to", "stops")
 
 
 def _hot_check(kit: Kit, hot: HotTemps, name: str, until: str, breach: Severity) -> Check:
     """A hot body against its limit, in every state."""
-    heat, piece = kit.heat, hot.piece
+    heat, piece = heat_of(kit), hot.piece
 
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.degrees, margin.value, margin.limit)
@@ -163,7 +172,7 @@ def _hot_check(kit: Kit, hot: HotTemps, name: str, until: str, breach: Severity)
 
     return Check(
         hot.id, f"Temperature: {hot.label}", "°C", "max", hot.temp_c, hot.limit_c,
-        sentence, tuple(i.line.id for i in (piece, kit.stack.case) if i),
+        sentence, tuple(i.line.id for i in (piece, stack_of(kit).case) if i),
         heat.means.labels, heat.means.hard,
         span=max(1.0, nominal(hot.limit_c) - heat.ambient_c), breach=breach, working=working,
     )  # fmt: skip
@@ -175,28 +184,31 @@ def _hot_check(kit: Kit, hot: HotTemps, name: str, until: str, breach: Severity)
     "worked out; those of its kind under a cooler of the same kind get as warm.",
     formula="each board has thermal figures of its own or of its class, or is like one that has",
     source="common practice",
+    reads=(stack_of, heat_of, "pieces"),
 )  # fmt: skip
 def heat_known(kit: Kit) -> Iterator[Remark]:
     """A note where the heat of a board cannot be worked out."""
-    if kit.heat.board is None and kit.stack.board is not None:
+    stack, heat = stack_of(kit), heat_of(kit)
+    if heat.board is None and stack.board is not None:
         yield Remark(
-            "heat", "note", f"Not known: how warm it gets, as {kit.heat.why_not}.",
-            (kit.stack.board.line.id,),
+            "heat", "note", f"Not known: how warm it gets, as {heat.why_not}.",
+            (stack.board.line.id,),
         )  # fmt: skip
-    if kit.heat.board is not None and (others := _unlike(kit, kit.heat.board)):
+    if heat.board is not None and (others := _unlike(kit, heat.board)):
         yield Remark(
             "others", "note",
             f"Not known: how warm {words.few(i.name for i in others)} "
             f"{'gets' if len(others) == 1 else 'get'}; heat is worked out for "
-            f"{kit.heat.board.name} and what is like it.",
+            f"{heat.board.name} and what is like it.",
             tuple(dict.fromkeys(i.line.id for i in others)),
         )  # fmt: skip
 
 
 def _unlike(kit: Kit, board: Piece) -> list[Piece]:
     """Boards that are not of the kind of the one worked out, or lack a cooler like its own."""
-    cooler = kit.stack.cooler
-    alike = [other for other in kit.stack.boards if other.part is board.part]
+    stack = stack_of(kit)
+    cooler = stack.cooler
+    alike = [other for other in stack.boards if other.part is board.part]
     if cooler is not None:
         alike = alike[: sum(piece.part is cooler.part for piece in kit.pieces)]
-    return [other for other in kit.stack.boards if other not in alike]
+    return [other for other in stack.boards if other not in alike]

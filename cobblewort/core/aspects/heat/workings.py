@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from cobblewort.core.aspects.heat.enclosure import exchange_w_k, inside_w_k, outside_w_k
 from cobblewort.core.aspects.heat.model import STIRRED_BODY_FACTOR, HeatDetail, HotTemps
+from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
@@ -23,7 +24,7 @@ _LABELS = {"die": "Die", "sink": "Cooler", "board": "Board", "inside": "Inside a
 
 def heat_sum(kit: Kit, rest: str) -> Found | None:
     """Label, unit, samples, state and formula of a heat figure; None when there is none."""
-    heat, detail = kit.heat, kit.heat.detail
+    heat, detail = heat_of(kit), heat_of(kit).detail
     if detail is None:
         return None
     if rest == "hottest_ambient":
@@ -211,7 +212,7 @@ def _wall(detail: HeatDetail, state: int, kit: Kit) -> Sum:
 
 def _hottest(kit: Kit, detail: HeatDetail) -> Sum:
     """One kelvin outside is close to one kelvin at a body; how close is solved, not assumed."""
-    heat, hot = kit.heat, kit.heat.first_hot_body
+    heat, hot = heat_of(kit), heat_of(kit).first_hot_body
     if heat.board is None:
         raise ValueError("without a board there is no ambient to look for")
     temps_c = heat.wanted_die_c if hot is None else hot.temp_c

@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.mass import counts, kit_mass_g
+from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.noise.model import NoiseResult, turns
+from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.aspects.power.harvest import USABLE_BATTERY_SHARE, day_energy_wh
 from cobblewort.core.aspects.power.model import PowerResult
+from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Offer
@@ -59,7 +63,7 @@ class _Facts:
     """What needs are held against."""
 
     plan: Plan
-    pieces: list[Piece]
+    pieces: Sequence[Piece]
     fit: Assignment
     power: PowerResult
     noise: NoiseResult
@@ -74,7 +78,7 @@ class _Facts:
 
 
 def build_needs(
-    plan: Plan, pieces: list[Piece], fit: Assignment, power: PowerResult, noise: NoiseResult
+    plan: Plan, pieces: Sequence[Piece], fit: Assignment, power: PowerResult, noise: NoiseResult
 ) -> list[NeedResult]:
     """Every need in the order of the plan."""
     facts = _Facts(plan, pieces, fit, power, noise)
@@ -437,5 +441,16 @@ def _mass_limit(need: Need, facts: _Facts) -> NeedResult:
     return result
 
 
-def _is_are(pieces: list[Piece]) -> str:
+def _is_are(pieces: Sequence[Piece]) -> str:
     return "is" if len(pieces) == 1 else "are"
+
+
+@derived(
+    "pieces", "needs", "image", "settings", "duty", "place.network",
+    fit_of, power_of, noise_of,
+)  # fmt: skip
+def of(kit: Kit) -> list[NeedResult]:
+    """How it stands to each thing that is asked of it."""
+    if not kit.plan.needs:
+        return []
+    return build_needs(kit.plan, kit.pieces, fit_of(kit), power_of(kit), noise_of(kit))

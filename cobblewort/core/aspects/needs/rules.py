@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core.aspects.needs.model import NeedResult, NeedStatus
+from cobblewort.core.aspects.needs.model import of as needs_of
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Severity
@@ -19,7 +20,7 @@ SEVERITY_OF: dict[NeedStatus, Severity] = {
 
 
 def _remarks(kit: Kit, *reasons: str) -> Iterator[Remark]:
-    for result in kit.needs:
+    for result in needs_of(kit):
         if result.reason in reasons:
             yield Remark(
                 result.need.id, SEVERITY_OF[result.status], result.sentence,
@@ -29,7 +30,7 @@ def _remarks(kit: Kit, *reasons: str) -> Iterator[Remark]:
 
 def _need_of(kit: Kit, finding: Finding) -> NeedResult | None:
     subject = finding.id.split(":", 1)[1]
-    return next((result for result in kit.needs if result.need.id == subject), None)
+    return next((result for result in needs_of(kit) if result.need.id == subject), None)
 
 
 def giver(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -91,6 +92,7 @@ def full_image(kit: Kit, finding: Finding) -> Iterator[Patch]:
     why="A kit can fit, run and stay cool and still not do what it was bought for.",
     formula="each function that is asked for is given by a part of the kit, as often as asked",
     source="common practice",
+    reads=(needs_of,),
     remedies=(giver, holds_energy, more_sockets, another("board", "addon")),
 )  # fmt: skip
 def functions(kit: Kit) -> Iterator[Remark]:
@@ -103,6 +105,7 @@ def functions(kit: Kit) -> Iterator[Remark]:
     why="A board that moves 11 MB/s is no use where 80 are asked for, and a full disk stops.",
     formula="amount given >= amount asked for, in the unit of the function",
     source="maker's figures",
+    reads=(needs_of,),
     remedies=(giver, holds_energy, another("board", "data", "boot", "addon")),
 )  # fmt: skip
 def amounts(kit: Kit) -> Iterator[Remark]:
@@ -115,6 +118,7 @@ def amounts(kit: Kit) -> Iterator[Remark]:
     why="It runs unattended, its plug is pulled, somebody sleeps beside it, children reach it.",
     formula="each condition holds for the kit, or is named as work that is left to do",
     source="common practice",
+    reads=(needs_of,),
     remedies=(full_image, another("cooling", "case", "data"), remove_named),
 )  # fmt: skip
 def conditions(kit: Kit) -> Iterator[Remark]:
@@ -127,6 +131,7 @@ def conditions(kit: Kit) -> Iterator[Remark]:
     why="Too long for the shelf is found out on the shelf.",
     formula="figure of the kit <= limit asked for",
     source="maker's drawings",
+    reads=(needs_of,),
     remedies=(another("case"),),
 )  # fmt: skip
 def limits(kit: Kit) -> Iterator[Remark]:
@@ -140,6 +145,7 @@ def limits(kit: Kit) -> Iterator[Remark]:
     "once need a splitter that also keeps two supplies apart.",
     formula="no supply is plugged into the port that is to act as a device, unless it is split",
     source="common practice",
+    reads=(needs_of,),
     remedies=(splitter, another("board")),
 )  # fmt: skip
 def device_port(kit: Kit) -> Iterator[Remark]:
@@ -152,6 +158,7 @@ def device_port(kit: Kit) -> Iterator[Remark]:
     why="A metal shell takes 15 to 30 dB: a board that should be on Wi-Fi is deaf inside it.",
     formula="loss of the shell <= 10 dB for a radio inside it",
     source="free-space propagation: each 6 dB halve the reach; losses typical, from memory",
+    reads=(needs_of,),
     remedies=(another("case"),),
 )  # fmt: skip
 def radio_in_shell(kit: Kit) -> Iterator[Remark]:
@@ -174,6 +181,7 @@ def joins_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
     "reaches.",
     formula="what the need asks for is there: a network socket, radio, or either",
     source="common practice",
+    reads=(needs_of,),
     remedies=(joins_network, another("board", "addon")),
 )  # fmt: skip
 def network_of_the_place(kit: Kit) -> Iterator[Remark]:
@@ -186,6 +194,7 @@ def network_of_the_place(kit: Kit) -> Iterator[Remark]:
     why="An image larger than its card is found out after half an hour of writing it.",
     formula="size of the image <= room on the boot medium; memory asked for <= memory of the board",
     source="common practice",
+    reads=("image", "pieces"),
     remedies=(another("boot"), another("board")),
 )  # fmt: skip
 def image_fits(kit: Kit) -> Iterator[Remark]:
@@ -193,7 +202,7 @@ def image_fits(kit: Kit) -> Iterator[Remark]:
     image = kit.plan.image
     if image is None:
         return
-    boot = next((i for i in kit.of_role("boot") if i.part.storage is not None), None)
+    boot = next((i for i in kit.pieces.of_role("boot") if i.part.storage is not None), None)
     room = None if boot is None or boot.part.storage is None else boot.part.storage.capacity_gb
     if boot is not None and room is not None and room < image.card_gb:
         yield Remark(
@@ -201,7 +210,7 @@ def image_fits(kit: Kit) -> Iterator[Remark]:
             f"{image.name} takes {image.card_gb:g} GB; {boot.name} holds {room:g} GB.",
             (boot.line.id,),
         )  # fmt: skip
-    board = next(iter(kit.of_role("board")), None)
+    board = next(iter(kit.pieces.of_role("board")), None)
     memory = None if board is None else board.part.offers.get("memory")
     if board is None:
         return

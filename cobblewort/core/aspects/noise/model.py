@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
 
 from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Part
 
@@ -43,7 +45,7 @@ def sum_of_levels_dba(levels_dba: list[FloatArray]) -> FloatArray:
     return total
 
 
-def build_noise(pieces: list[Piece], samples: int) -> NoiseResult:
+def build_noise(pieces: Sequence[Piece], samples: int) -> NoiseResult:
     """All that turns at its loudest: fans at full speed, disks while they seek.
 
     What a case keeps in is left aside, so that the kit is at most as loud as this.
@@ -60,3 +62,9 @@ def build_noise(pieces: list[Piece], samples: int) -> NoiseResult:
     if result.heard:
         result.level_dba = sum_of_levels_dba([level for _, level in result.heard])
     return result
+
+
+@derived("pieces")
+def of(kit: Kit) -> NoiseResult:
+    """What is heard of the kit."""
+    return build_noise(kit.pieces, kit.samples)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
@@ -19,6 +20,7 @@ from cobblewort.core.judging.working import Sum, plan_term, reading_term
     "microphone.",
     formula="10 lg(sum of 10^(L_i / 10)) <= limit of the place, at 1 m, fans at full speed",
     source="ISO 3744, energy sum of levels (from memory); levels are the makers' own",
+    reads=(noise_of, "place.noise_max_dba"),
     remedies=(another("cooling", "data", "boot"), remove_named),
 )  # fmt: skip
 def quiet_enough(kit: Kit) -> Iterator[Check | Remark]:
@@ -26,7 +28,7 @@ def quiet_enough(kit: Kit) -> Iterator[Check | Remark]:
     most = kit.plan.place.noise_max_dba
     if most is None:
         return
-    noise = kit.noise
+    noise = noise_of(kit)
     if noise.unknown:
         yield Remark(
             "level", "note",

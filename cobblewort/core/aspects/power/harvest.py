@@ -7,17 +7,8 @@ import numpy as np
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Reading, sampled
-from cobblewort.core.parts.model import Feed
 from cobblewort.core.plans.plan import Plan
 
-FEEDS_AT: dict[Feed, tuple[Feed, ...]] = {
-    "mains": ("mains", "battery"),
-    "network": ("network", "battery"),
-    "vehicle": ("vehicle", "battery"),
-    "battery": ("battery",),
-    "sun": ("sun", "battery"),
-}
-"""Which supplies do at a place, by what it has; a battery does anywhere while it lasts."""
 USABLE_BATTERY_SHARE = 0.85
 """What is used of a lithium cell and left by its converter: typical, from memory."""
 DARKEST_MONTH_WH_WP = Reading(nominal=0.9, low=0.4, high=1.5, basis="typical")

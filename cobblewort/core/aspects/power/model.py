@@ -9,6 +9,7 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
+from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.power.network import (
     Solution,
     joining_matrix,
@@ -17,6 +18,7 @@ from cobblewort.core.aspects.power.network import (
     solve,
 )
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
+from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.compiled import DRAWS
 from cobblewort.core.parts.model import Rail
@@ -220,10 +222,10 @@ def _draw_rows(plan: Plan, states: list[State], line: str) -> list[int]:
     return rows
 
 
-def _rows_by_line(plan: Plan, states: list[State]) -> dict[str, IntArray]:
+def _rows_by_line(plan: Plan, pieces: Sequence[Piece], states: list[State]) -> dict[str, IntArray]:
     """`_draw_rows` of every line; those of which no phase says anything share one array."""
     alike = np.array(_draw_rows(plan, states, ""))
-    rows = dict.fromkeys((line.id for line in plan.lines), alike)
+    rows = dict.fromkeys((piece.line.id for piece in pieces), alike)
     for phase in plan.duty:
         for line in phase.lines:
             if rows.get(line) is alike:
@@ -232,11 +234,11 @@ def _rows_by_line(plan: Plan, states: list[State]) -> dict[str, IntArray]:
 
 
 def build_power(
-    plan: Plan, pieces: list[Piece], assignment: Assignment, samples: int
+    plan: Plan, pieces: Sequence[Piece], assignment: Assignment, samples: int
 ) -> PowerResult:
     """Join the rails of the kit into trees and solve them in every state."""
     states = states_of(plan)
-    rows = _rows_by_line(plan, states)
+    rows = _rows_by_line(plan, pieces, states)
     nodes, unfed = _fed_nodes(pieces, assignment, plan.place.ambient_max_c)
     if not nodes:
         empty = np.zeros((0, len(states), samples))
@@ -278,7 +280,7 @@ def _loads(
 
 
 def _fed_nodes(
-    pieces: list[Piece], assignment: Assignment, ambient_c: float
+    pieces: Sequence[Piece], assignment: Assignment, ambient_c: float
 ) -> tuple[list[Node], list[Piece]]:
     """Nodes from the sources downwards, parents first, and the pieces that nothing feeds."""
     above: dict[str, tuple[str, str, PlugRef | None, SocketRef | None]] = {}
@@ -458,3 +460,9 @@ def _announced_a(nodes: list[Node], inlet: int) -> float:
             announced = min(announced, part.source.announces_a)
         place = node.parent
     return announced
+
+
+@derived("connected", "duty", "place.ambient_max_c", fit_of)
+def of(kit: Kit) -> PowerResult:
+    """Voltages and currents in every state."""
+    return build_power(kit.plan, kit.connected, fit_of(kit), kit.samples)

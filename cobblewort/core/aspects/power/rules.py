@@ -9,7 +9,11 @@ from typing import NamedTuple
 import numpy as np
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.power.model import Node, set_v
+from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.aspects.power.remedies import lift_port_limit, powered_hub
 from cobblewort.core.aspects.power.workings import current_term
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.one_or_many import nominal
@@ -18,13 +22,7 @@ from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.judging.remedies import (
-    another,
-    another_lead,
-    another_supply,
-    lift_port_limit,
-    powered_hub,
-)
+from cobblewort.core.judging.remedies import another, another_lead, another_supply
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import (
     Sum,
@@ -47,7 +45,7 @@ def _node_check(
 
     `allowed` gives the working of the limit, which is not written down until somebody asks for it.
     """
-    power = kit.power
+    power = power_of(kit)
     value = power.limit_current_a[node]
     if in_watts:
         value = value * power.limit_voltage_v[node]
@@ -86,7 +84,8 @@ def _node_check(
 
 def _through(kit: Kit, place: int) -> tuple[str, ...]:
     """Lines whose loads hang below a node, and the node's own."""
-    below, children, nodes = [place], kit.power.children, kit.power.nodes
+    power = power_of(kit)
+    below, children, nodes = [place], power.children, power.nodes
     for number in below:  # which grows as it is walked
         below += children[number]
     return tuple(dict.fromkeys([nodes[number].piece.line.id for number in below]))
@@ -97,19 +96,20 @@ def _through(kit: Kit, place: int) -> tuple[str, ...]:
     why="A plug of the wrong kind or a missing lead leaves a board dark.",
     formula="every rail with a load hangs on a source",
     source="common practice",
+    reads=(power_of, "connected"),
     remedies=(another_supply, another_lead),
 )  # fmt: skip
 def fed(kit: Kit) -> Iterator[Remark]:
     """The board that nothing feeds; other parts follow from it and are told by FIT-02."""
-    if not kit.of_role("supply"):
+    if not kit.connected.of_role("supply"):
         return
-    for piece in kit.power.unfed:
+    for piece in power_of(kit).unfed:
         if piece.part.kind == "board":
             yield Remark(
                 piece.id, "stops",
                 f"Nothing feeds {piece.name}: no plug of the kit reaches its "
                 f"{_inlet_word(piece)} inlet.",
-                (piece.line.id, *(i.line.id for i in kit.of_role("supply"))),
+                (piece.line.id, *(i.line.id for i in kit.connected.of_role("supply"))),
             )  # fmt: skip
 
 
@@ -124,13 +124,15 @@ def _inlet_word(piece: Piece) -> str:
     why="Too little current shows as slow running, drives that drop out and random resets.",
     formula="I_out <= I_rated (1 - k (T - T_full)) for T above T_full, in every state",
     source="maker's rating; 80 % as the mark of tight is common practice",
+    reads=(heat_of, power_of, "place.ambient_max_c"),
     remedies=(another_supply,),
 )  # fmt: skip
 def source_rating(kit: Kit) -> Iterator[Check]:
     """The current out of each source against its rating at the hottest day."""
-    if not kit.power.stands:
+    power = power_of(kit)
+    if not power.stands:
         return
-    for place, node in enumerate(kit.power.nodes):
+    for place, node in enumerate(power.nodes):
         source = node.piece.part.source
         if source is None or node.parent >= 0:
             continue
@@ -168,13 +170,16 @@ def _around(kit: Kit, piece: Piece) -> tuple[FloatArray | float, Callable[[], Te
     Inside air is that of the warmest state that must hold.
     """
     ambient_c = kit.plan.place.ambient_max_c
-    detail = kit.heat.detail if piece.part.inside else None
-    inside = None if detail is None else detail.wanted_c.get("inside")
+    outside = ambient_c, partial(plan_term, "T", "hottest day", "°C", ambient_c)
+    if not piece.part.inside:
+        return outside
+    heat = heat_of(kit)
+    inside = None if heat.detail is None else heat.detail.wanted_c.get("inside")
     if inside is None:
-        return ambient_c, partial(plan_term, "T", "hottest day", "°C", ambient_c)
-    hard = [n for n, state in enumerate(kit.heat.states) if state.hard]
+        return outside
+    hard = [n for n, state in enumerate(heat.states) if state.hard]
     warmest = max(hard, key=lambda n: float(inside[n, 0]))
-    figure = f"heat:inside@{kit.heat.states[warmest].id}"
+    figure = f"heat:inside@{heat.states[warmest].id}"
     inside_c = inside[warmest]
     return inside_c, lambda: computed_term("T", "inside air", "°C", float(inside_c[0]), figure)
 
@@ -184,13 +189,15 @@ def _around(kit: Kit, piece: Piece) -> tuple[FloatArray | float, Callable[[], Te
     why="More than 3 A goes only through a lead that is marked for 5 A; a thin lead gets warm.",
     formula="I_lead <= the least of its rating and what its marking lets through (3 A or 5 A)",
     source="USB Type-C and USB Power Delivery, electronically marked leads (from memory)",
+    reads=(power_of,),
     remedies=(another_lead, another_supply),
 )  # fmt: skip
 def lead_rating(kit: Kit) -> Iterator[Check]:
     """The current in each lead against its rating and its marking."""
-    if not kit.power.stands:
+    power = power_of(kit)
+    if not power.stands:
         return
-    for place, node in enumerate(kit.power.nodes):
+    for place, node in enumerate(power.nodes):
         lead = node.piece.part.lead
         if lead is None:
             continue
@@ -225,17 +232,19 @@ def _rated_and_marked(piece: Piece, lead: Lead) -> Sum:
     "to inlet announces it, the lower one otherwise",
     source="maker's limit; the announcement is the least of source, lead mark and inlet: USB Power "
     "Delivery (from memory)",
+    reads=(fit_of, power_of, "settings"),
     remedies=(powered_hub, another_supply, lift_port_limit, another("addon", "data")),
 )  # fmt: skip
 def shared_limit(kit: Kit) -> Iterator[Check]:
     """Each rail inside a part that carries a limit of its own."""
-    if not kit.power.stands:
+    power = power_of(kit)
+    if not power.stands:
         return
     in_use: dict[tuple[Piece, str | None], list[str]] = {}
-    for _, socket in kit.fit.placed.values():
+    for _, socket in fit_of(kit).placed.values():
         in_use.setdefault((socket.piece, socket.socket.rail), []).append(socket.id)
-    carries = kit.power.carries
-    for place, node in enumerate(kit.power.nodes):
+    carries = power.carries
+    for place, node in enumerate(power.nodes):
         held = _rail_limit(kit, node) if carries[place] else None
         if held is None:
             continue
@@ -268,7 +277,7 @@ def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
     if rail.limit_a is None:
         return None
     path = f"rails.{node.name}"
-    announced = kit.power.announced_a.get(node.piece.id, 0.0)
+    announced = power_of(kit).announced_a.get(node.piece.id, 0.0)
     if (
         rail.limit_unannounced_a is not None
         and rail.announce_a is not None
@@ -293,13 +302,15 @@ def _stated(
     why="One greedy thing can trip its socket while the group still has room.",
     formula="I_socket <= limit of the socket",
     source="maker's limit; plain hosts owe 0.5 A (USB 2.0) or 0.9 A (USB 3.2), from memory",
+    reads=(power_of,),
     remedies=(powered_hub, another("addon", "data")),
 )  # fmt: skip
 def socket_limit(kit: Kit) -> Iterator[Check]:
     """What each plug draws through its socket, where the socket states a limit."""
-    if not kit.power.stands:
+    power = power_of(kit)
+    if not power.stands:
         return
-    for place, node in enumerate(kit.power.nodes):
+    for place, node in enumerate(power.nodes):
         at = node.socket
         if at is None or at.socket.limit_a is None:
             continue
@@ -326,13 +337,15 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
     "is the usual cause.",
     formula="V_board = V_set - I (R_lead + R_contacts), solved with I = P / V",
     source="two-wire DC drop, constant-power load; maker's thresholds",
+    reads=(power_of,),
     remedies=(another_lead, another_supply),
 )  # fmt: skip
 def board_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each board against brown-out (stops it) and its flag (tight)."""
-    if not kit.power.stands:
+    power = power_of(kit)
+    if not power.stands:
         return
-    for place, node in enumerate(kit.power.nodes):
+    for place, node in enumerate(power.nodes):
         needs = node.piece.part.voltages
         if needs is None or node.socket is None or node.socket.socket.role != "power_in":
             continue
@@ -351,9 +364,9 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
             limit = of(f"voltages.{key}_v", rating)
             yield Check(
                 f"{node.piece.id}.{key}", f"Voltage over {words_for}", "V", "min",
-                kit.power.limit_voltage_v[place], limit, sentence,
-                kit.power.lines_above(place), kit.power.limits.labels, kit.power.limits.hard,
-                span=nominal(set_v(kit.power.nodes, place)) - nominal(limit),
+                power.limit_voltage_v[place], limit, sentence,
+                power.lines_above(place), power.limits.labels, power.limits.hard,
+                span=nominal(set_v(power.nodes, place)) - nominal(limit),
                 breach="stops" if stops else "tight",
                 working=_over(kit, place, partial(
                     reading_term, "V_limit", words_for, "V", node.piece, f"voltages.{key}_v",
@@ -367,13 +380,14 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
     why="A drive at the end of a thin lead fails before the board does.",
     formula="V at the plug >= 4.4 V",
     source="USB 2.0, 7.2.2: least voltage at a bus-fed device (from memory)",
+    reads=(power_of,),
     remedies=(powered_hub, another_lead, another_supply),
 )  # fmt: skip
 def device_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each thing that hangs on a USB socket."""
-    if not kit.power.stands:
+    if not power_of(kit).stands:
         return
-    power, limit = kit.power, usb.DEVICE_MIN_V
+    power, limit = power_of(kit), usb.DEVICE_MIN_V
     spans = {
         place: nominal(set_v(power.nodes, place)) - limit
         for place, node in enumerate(power.nodes)
@@ -407,14 +421,17 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
     "does not start at all.",
     formula="a solution of V = V_set - R I, I = P / V exists; for one load P <= V_set² / (4 R)",
     source="maximum power transfer of a DC source behind a resistance",
+    reads=(power_of, "connected"),
     remedies=(another_lead, another_supply),
 )  # fmt: skip
 def no_collapse(kit: Kit) -> Iterator[Remark]:
     """The first state that has none at nominal figures, or the share of samples that have none."""
-    power = kit.power
+    power = power_of(kit)
     if not power.nodes or not power.collapsed.any():
         return
-    lines = tuple(dict.fromkeys(i.line.id for i in kit.pieces if i.part.kind in ("supply", "lead")))
+    lines = tuple(
+        dict.fromkeys(i.line.id for i in kit.connected if i.part.kind in ("supply", "lead"))
+    )
     for number, state in enumerate(power.states):
         if power.collapsed[number, 0]:
             yield Remark(
@@ -436,7 +453,7 @@ def no_collapse(kit: Kit) -> Iterator[Remark]:
 
 def _over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunction:
     """Voltage at a rail less a limit."""
-    power = kit.power
+    power = power_of(kit)
 
     def working(state: int) -> Sum:
         limit = limit_term()

@@ -7,11 +7,11 @@ from collections.abc import Iterator
 from cobblewort.core import words
 from cobblewort.core.aspects.power.harvest import (
     DARKEST_MONTH_WH_WP,
-    FEEDS_AT,
     USABLE_BATTERY_SHARE,
     darkest_yield_wh_wp,
     day_energy_wh,
 )
+from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Finding, Remark
@@ -23,6 +23,7 @@ from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, Term, computed_term, standard_term
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.plans.patch import AddLine, Patch
+from cobblewort.core.plans.plan import FEEDS_AT
 
 _PLACE_HAS = {
     "mains": "mains", "network": "power over the network lead", "vehicle": "a vehicle's supply",
@@ -31,7 +32,7 @@ _PLACE_HAS = {
 
 
 def _sources(kit: Kit) -> Iterator[Piece]:
-    for piece in kit.pieces:
+    for piece in kit.connected:
         if piece.part.source is not None and piece.line.role != "borrow":
             yield piece
 
@@ -42,6 +43,7 @@ def _sources(kit: Kit) -> Iterator[Piece]:
     "gives none.",
     formula="what the supply takes its power from is among what the place has",
     source="common practice",
+    reads=("needs", "connected", "place.power"),
     remedies=(another_supply,),
 )  # fmt: skip
 def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
@@ -71,7 +73,7 @@ def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
 def _amount(kit: Kit, function: FunctionId) -> tuple[float, tuple[str, ...]]:
     """How much of a function the pieces of the kit give together, and their lines."""
     total, lines = 0.0, []
-    for piece in kit.pieces:
+    for piece in kit.connected:
         offer = piece.part.offers.get(function)
         if offer is not None and piece.line.role != "borrow":
             total += offer.amount or 0.0
@@ -81,14 +83,15 @@ def _amount(kit: Kit, function: FunctionId) -> tuple[float, tuple[str, ...]]:
 
 def _fed(kit: Kit) -> FloatArray | None:
     """Energy of a day, where there is any to tell. [Wh]"""
-    energy_wh = day_energy_wh(kit.plan, kit.power)
-    return energy_wh if kit.power.feeds_every_board() and energy_wh[0] > 0 else None
+    power = power_of(kit)
+    energy_wh = day_energy_wh(kit.plan, power)
+    return energy_wh if power.feeds_every_board() and energy_wh[0] > 0 else None
 
 
 def more_sun(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """A first supply with a panel where there is none."""
     del finding
-    if not kit.of_role("supply"):
+    if not kit.connected.of_role("supply"):
         for part in on_offer(kit, ("supply",)):
             if "solar" in part.offers:
                 yield (AddLine(role="supply", part=part.id),)
@@ -101,6 +104,7 @@ def more_sun(kit: Kit, finding: Finding) -> Iterator[Patch]:
     formula="panel x yield of a day in the darkest month x what a battery gives back >= energy of "
     "a day",
     source="yield at 50 degrees north, tilted south, net of dirt: typical, from memory",
+    reads=(power_of, "duty", "connected", "place.power"),
     remedies=(another_supply, more_sun),
 )  # fmt: skip
 def sun_is_enough(kit: Kit) -> Iterator[Check | Remark]:
@@ -154,6 +158,7 @@ def sun_is_enough(kit: Kit) -> Iterator[Check | Remark]:
     why="What runs on a battery is only as good as the evening on which somebody charges it.",
     formula="hours = capacity x usable share / mean power of the day",
     source="usable share of a lithium cell and its converter: typical, from memory",
+    reads=(power_of, "duty", "connected", "place.power"),
 )  # fmt: skip
 def battery_lasts(kit: Kit) -> Iterator[Remark]:
     """A note with the hours, where a battery feeds it; that there is none, where one should."""

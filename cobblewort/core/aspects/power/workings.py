@@ -6,6 +6,7 @@ Figure ids: `rail:{node}:a@{state}` and `rail:{node}:v@{state}`.
 from __future__ import annotations
 
 from cobblewort.core.aspects.power.model import PowerResult
+from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.working import Sum, Term, computed_term, reading_term
 
@@ -30,7 +31,7 @@ def voltage_term(power: PowerResult, place: int, state: int, symbol: str) -> Ter
 
 def current_sum(kit: Kit, place: int, state: int) -> Sum:
     """What hangs on a rail: its own loads, and what the rails below draw from it."""
-    power = kit.power
+    power = power_of(kit)
     node = power.nodes[place]
     pieces: list[str] = []
     inputs: list[Term] = []
@@ -67,7 +68,7 @@ def current_sum(kit: Kit, place: int, state: int) -> Sum:
 
 def converter_input_sum(kit: Kit, place: int, state: int) -> Sum:
     """What a converter draws: delivered power over efficiency and input voltage."""
-    power = kit.power
+    power = power_of(kit)
     node = power.nodes[place]
     inputs = [
         voltage_term(power, place, state, "V_out"),
@@ -84,7 +85,7 @@ def converter_input_sum(kit: Kit, place: int, state: int) -> Sum:
 
 def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
     """The voltage above less the drop of the way; a source's or converter's own voltage."""
-    power = kit.power
+    power = power_of(kit)
     node = power.nodes[place]
     source = node.piece.part.source
     if node.parent < 0 and source is not None:

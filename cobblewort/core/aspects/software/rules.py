@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.remedies import another
@@ -35,11 +36,12 @@ def certified_rate(kit: Kit, finding: Finding) -> Iterator[Patch]:
     "evening.",
     formula="the board's family is one of those that the image is made for, where it names any",
     source="common practice",
+    reads=("image", "pieces"),
     remedies=(another("board"),),
 )  # fmt: skip
 def image_family(kit: Kit) -> Iterator[Remark]:
     """The image against the family of the board."""
-    image, board = kit.plan.image, next(iter(kit.of_role("board")), None)
+    image, board = kit.plan.image, next(iter(kit.pieces.of_role("board")), None)
     if image is None or board is None or not image.families:
         return
     runs = board.part.runs
@@ -63,11 +65,12 @@ def image_family(kit: Kit) -> Iterator[Remark]:
     why="A 64-bit image does not start on a 32-bit processor.",
     formula="word size of the image is one of those of the processor",
     source="common practice",
+    reads=("image", "pieces"),
     remedies=(another("board"),),
 )  # fmt: skip
 def word_size(kit: Kit) -> Iterator[Remark]:
     """The image's word size against the processor's."""
-    image, board = kit.plan.image, next(iter(kit.of_role("board")), None)
+    image, board = kit.plan.image, next(iter(kit.pieces.of_role("board")), None)
     if image is None or board is None or image.bits is None or board.part.runs is None:
         return
     runs = board.part.runs
@@ -86,6 +89,7 @@ def word_size(kit: Kit) -> Iterator[Remark]:
     "never on the evening when it is wanted.",
     formula="each part's functions are driven by the standard image",
     source="what the parts state; common practice",
+    reads=("pieces",),
 )  # fmt: skip
 def drivers(kit: Kit) -> Iterator[Remark]:
     """Parts whose driver is not in the standard image."""
@@ -108,6 +112,7 @@ def drivers(kit: Kit) -> Iterator[Remark]:
     "the law.",
     formula="a radio that is wanted has the country set at the first start",
     source="common practice; local radio law decides",
+    reads=("needs", "pieces"),
 )  # fmt: skip
 def country(kit: Kit) -> Iterator[Remark]:
     """A radio that the purpose asks for."""
@@ -128,11 +133,12 @@ def country(kit: Kit) -> Iterator[Remark]:
     why="Nobody buys a screen for a box without one, and everybody needs one for an evening.",
     formula="a card wants a reader; an image with a desktop wants keyboard, mouse and screen",
     source="common practice",
+    reads=("image", "pieces"),
 )  # fmt: skip
 def set_up(kit: Kit) -> Iterator[Remark]:
     """Tools that the kit does not have among what is borrowed."""
     wanted: list[SetUpTask] = []
-    if any(i.part.kind == "card" for i in kit.of_role("boot")):
+    if any(i.part.kind == "card" for i in kit.pieces.of_role("boot")):
         wanted.append("reader")
     if kit.plan.image is not None and kit.plan.image.desktop:
         wanted += ["keyboard", "mouse", "screen"]
@@ -152,13 +158,14 @@ def set_up(kit: Kit) -> Iterator[Remark]:
     "another way.",
     formula="generation that is set <= generation that is certified",
     source="common practice",
+    reads=(fit_of, "settings"),
     remedies=(certified_rate,),
 )  # fmt: skip
 def slot_rate(kit: Kit) -> Iterator[Remark]:
     """A slot in use that is set faster than its maker certifies."""
     if not kit.plan.settings.push_slot:
         return
-    for plug, socket in kit.fit.placed.values():
+    for plug, socket in fit_of(kit).placed.values():
         own = socket.socket
         if own.possible_generation > own.generation:
             yield Remark(

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from cobblewort.core.aspects.fit.boxes import PlacedBox, overlap_of
 from cobblewort.core.aspects.fit.fasteners import Fastener
+from cobblewort.core.aspects.fit.model import fasteners_of
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.catalogue import Catalogue
@@ -33,9 +34,9 @@ def two_above(**lower: Any) -> Catalogue:
     )  # fmt: skip
 
 
-def fasteners_of(*parts: str) -> list[Fastener]:
+def wanted(*parts: str) -> list[Fastener]:
     """What a kit wants."""
-    return Kit(kit(*parts), shipped(), 1).fasteners
+    return fasteners_of(Kit(kit(*parts), shipped(), 1))
 
 
 def test_the_second_board_stands_on_the_first() -> None:
@@ -216,7 +217,7 @@ def test_a_screw_that_is_found_is_one_that_does(through_mm: float, depth_mm: flo
 
 def test_a_board_above_wants_four_of_each() -> None:
     """16 mm free: standoffs of 16 mm, and screws of 4 mm through 1.6 mm of board."""
-    found = fasteners_of(*FAST, "A02", "D06", "E03")
+    found = wanted(*FAST, "A02", "D06", "E03")
     assert [(f.kind, f.length_mm, f.count) for f in found] == [
         ("standoff", 16, 4), ("screw", 4, 4)
     ]  # fmt: skip
@@ -224,7 +225,7 @@ def test_a_board_above_wants_four_of_each() -> None:
 
 def test_pins_that_fix_the_height_are_met_with_washers() -> None:
     """9 mm of header is no length in the shops: 8 mm and 1 mm of washers."""
-    found = fasteners_of("B06", "S01", "M02", "X04", "E03")
+    found = wanted("B06", "S01", "M02", "X04", "E03")
     assert (found[0].length_mm, found[0].washers_mm) == (8, pytest.approx(1))
 
 
@@ -232,7 +233,7 @@ def test_a_plate_wants_standoffs_that_its_screws_can_hold_in() -> None:
     """Below the board 2.2 mm and 1 mm of air; 4 mm would do, but a screw of 4 mm through a board of
     1.4 mm wants 2.6 mm of thread, which only half of a standoff of 6 mm has.
     """
-    found = fasteners_of("B06", "S01", "M02", "E12")
+    found = wanted("B06", "S01", "M02", "E12")
     assert [(f.kind, f.length_mm) for f in found] == [
         ("standoff", 6), ("screw", 5), ("screw", 4)
     ]  # fmt: skip
@@ -240,7 +241,7 @@ def test_a_plate_wants_standoffs_that_its_screws_can_hold_in() -> None:
 
 def test_a_bought_case_brings_its_own_screws() -> None:
     """Nothing is wanted beside them."""
-    assert fasteners_of("B06", "S01", "M02", "E03") == []
+    assert wanted("B06", "S01", "M02", "E03") == []
     assert told(judged(kit("B06", "S01", "M02", "K03", "E03")), "FIT-27") == []
 
 

@@ -6,13 +6,12 @@ import pytest
 
 from cobblewort.core.aspects.power.harvest import (
     DARKEST_MONTH_WH_WP,
-    FEEDS_AT,
     USABLE_BATTERY_SHARE,
     darkest_yield_wh_wp,
 )
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.parts.model import Feed
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.plan import FEEDS_AT, Plan
 from tests.kits import judged, kit, margin, shipped, told
 
 SUPPLIES = {"mains": "S01", "network": "S32", "vehicle": "S14", "battery": "S30", "sun": "S33"}

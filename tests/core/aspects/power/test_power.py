@@ -6,6 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from cobblewort.core.aspects.power.model import PowerResult
+from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
@@ -32,7 +33,7 @@ def own_part(kind: str, part_id: str, part_class: str, **figures: Any) -> Catalo
 
 def power(plan: Plan, samples: int = 1) -> PowerResult:
     """The solved forest of a plan."""
-    return Kit(plan, shipped(), samples).power
+    return power_of(Kit(plan, shipped(), samples))
 
 
 def test_what_flows_in_flows_out_at_every_rail() -> None:
@@ -258,6 +259,6 @@ def test_more_load_never_raises_a_voltage(first_w: float, more_w: float) -> None
               "loads": {"own": {"idle": 0.1, "working": 0.2, "peak": 0.3 + peak_w}}}]
         )  # fmt: skip
         plan = kit("B06", "S01", "M02", "X06")
-        return Kit(plan, catalogue, 1).power.voltage_v
+        return power_of(Kit(plan, catalogue, 1)).voltage_v
 
     assert (volts(first_w + more_w) <= volts(first_w) + 1e-6).all()

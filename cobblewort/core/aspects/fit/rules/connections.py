@@ -9,7 +9,17 @@ import numpy as np
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import PlugRef, Unplaced, suits
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.openings import is_open
+from cobblewort.core.aspects.fit.remedies import (
+    cut_by_hand,
+    is_video,
+    more_sockets,
+    sheets_off,
+    taller_standoffs,
+    video_lead,
+)
 from cobblewort.core.aspects.fit.stack import cooler_top_mm
 from cobblewort.core.aspects.noise.model import turns
 from cobblewort.core.figures.reading import Reading
@@ -17,18 +27,7 @@ from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin, Severity
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.judging.remedies import (
-    add_missing,
-    another,
-    another_lead,
-    cut_by_hand,
-    is_video,
-    more_sockets,
-    remove_named,
-    sheets_off,
-    taller_standoffs,
-    video_lead,
-)
+from cobblewort.core.judging.remedies import add_missing, another, another_lead, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import (
     Sum,
@@ -45,6 +44,7 @@ from cobblewort.core.judging.working import (
     "first list, and it is noticed on the evening of the build.",
     formula="board, supply and boot medium: at least one of each",
     source="common practice",
+    reads=("pieces",),
     remedies=(add_missing("board", "supply", "boot"),),
 )  # fmt: skip
 def complete(kit: Kit) -> Iterator[Remark]:
@@ -55,7 +55,7 @@ def complete(kit: Kit) -> Iterator[Remark]:
         "boot": "There is nothing to start from; add a memory card or a drive.",
     }
     for role, sentence in missing.items():
-        if not kit.of_role(role):
+        if not kit.pieces.of_role(role):
             yield Remark(role, "stops", sentence)
 
 
@@ -65,14 +65,15 @@ def complete(kit: Kit) -> Iterator[Remark]:
     "of socket than there are, something is left over.",
     formula="a matching of plugs to sockets, found by augmenting paths",
     source="USB, PCI Express and M.2 connector definitions (from memory)",
+    reads=(fit_of, "pieces"),
     remedies=(more_sockets, remove_named, another("addon", "data", "boot", "cooling", "board")),
 )  # fmt: skip
 def plugs_placed(kit: Kit) -> Iterator[Remark]:
     """One remark for each plug of a line; a spare lead or supply is only a note."""
-    if not kit.of_role("board"):
+    if not kit.pieces.of_role("board"):
         return
     by_plug: dict[tuple[str, str], list[Unplaced]] = {}
-    for unplaced in kit.fit.unplaced:
+    for unplaced in fit_of(kit).unplaced:
         plug = unplaced.plug
         by_plug.setdefault((plug.piece.line.id, plug.name), []).append(unplaced)
     for (line, name), group in by_plug.items():
@@ -120,11 +121,13 @@ def _unplaced_sentence(group: list[Unplaced]) -> str:
     why="A board that is not held by its screws moves on its sockets until one breaks.",
     formula="the board's hole pattern is one of those that the case can hold",
     source="maker's drawings; patterns as the parts state them",
+    reads=(stack_of,),
     remedies=(another("case"),),
 )  # fmt: skip
 def holes(kit: Kit) -> Iterator[Remark]:
     """Silent for a case whose plate is drilled to measure; says so where a pattern is not known."""
-    board, case = kit.stack.board, kit.stack.case
+    stack = stack_of(kit)
+    board, case = stack.board, stack.case
     if board is None or case is None or board.part.stack is None or case.part.case is None:
         return
     pattern = board.part.stack.holes
@@ -154,11 +157,13 @@ def holes(kit: Kit) -> Iterator[Remark]:
     why="One millimetre too long is too long.",
     formula="board length and width against the inner box less its tabs, in mm",
     source="maker's drawings",
+    reads=(stack_of, "pieces"),
     remedies=(cut_by_hand, another("case", "board")),
 )  # fmt: skip
 def outline(kit: Kit) -> Iterator[Check | Remark]:
     """Length and width of the board against the inner box; a note of a case that is left over."""
-    board, case = kit.stack.board, kit.stack.case
+    stack = stack_of(kit)
+    board, case = stack.board, stack.case
     if board is None or case is None or board.part.stack is None or case.part.case is None:
         return
     for other in kit.pieces:
@@ -229,8 +234,9 @@ def _cooler_terms(board: Piece, cooler: Piece) -> list[Term]:
 
 def _reach_terms(kit: Kit, side: str, piece: Piece) -> list[Term]:
     """What the layer that reaches farthest is made of."""
-    board = kit.stack.board
-    if board is not None and piece is kit.stack.cooler:
+    stack = stack_of(kit)
+    board = stack.board
+    if board is not None and piece is stack.cooler:
         return _cooler_terms(board, piece)
     if piece.part.add_on is not None:
         height = piece.part.add_on.height_mm
@@ -251,16 +257,18 @@ def _reach_terms(kit: Kit, side: str, piece: Piece) -> list[Term]:
     "are long enough; both are noticed only with the parts in hand.",
     formula="farthest reach of any layer from the board's face <= the case's room on that side",
     source="maker's drawings; heights add up as die + interface + cooler",
+    reads=(stack_of,),
     remedies=(sheets_off, another("case"), another("cooling"), another("addon")),
 )  # fmt: skip
 def heights(kit: Kit) -> Iterator[Check]:
     """Room above and below the board against the layer that reaches farthest."""
-    board, case = kit.stack.board, kit.stack.case
+    stack = stack_of(kit)
+    board, case = stack.board, stack.case
     if board is None or case is None or case.part.case is None:
         return
     shell = case.part.case
     for side, rating in (("above", shell.max_above_mm), ("below", shell.max_below_mm)):
-        farthest = kit.stack.reach_mm(side)
+        farthest = stack.reach_mm(side)
         if farthest is None or (side == "above" and not shell.open and is_open(case)):
             continue
         piece, reach = farthest
@@ -293,17 +301,19 @@ def _heights_sum(
     why="A drive board above and a cooler want the same room over the processor.",
     formula="die + interface + cooler height <= free height under the add-on board, in mm",
     source="maker's drawings",
+    reads=(stack_of,),
     remedies=(taller_standoffs, another("cooling"), another("addon")),
 )  # fmt: skip
 def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
     """Free height under the lowest board above against the cooler; a tower lets none be there."""
-    board, cooler = kit.stack.board, kit.stack.cooler
+    stack = stack_of(kit)
+    board, cooler = stack.board, stack.cooler
     if board is None or cooler is None or cooler.part.cooler is None:
         return
     if board.part.board_heat is None:
         return
     top = cooler_top_mm(board, cooler)
-    for add_on in kit.stack.add_ons("above")[:1]:
+    for add_on in stack.add_ons("above")[:1]:
         lines = (cooler.line.id, add_on.line.id)
         if not cooler.part.cooler.room_above:
             yield Remark(
@@ -312,7 +322,7 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
                 "there.",
                 lines,
             )  # fmt: skip
-        elif add_on.id in kit.stack.gaps:
+        elif add_on.id in stack.gaps:
 
             def sentence(margin: Margin, name: str = add_on.name) -> str:
                 shown, limit = words.apart(words.mm, margin.value, margin.limit)
@@ -320,9 +330,9 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
 
             yield Check(
                 add_on.id, f"Cooler under {add_on.name}", "mm", "max", top,
-                kit.stack.gaps[add_on.id], sentence, lines,
+                stack.gaps[add_on.id], sentence, lines,
                 working=partial(
-                    _under_sum, board, cooler, add_on.name, float(kit.stack.gaps[add_on.id][0])
+                    _under_sum, board, cooler, add_on.name, float(stack.gaps[add_on.id][0])
                 ),
             )  # fmt: skip
 
@@ -340,11 +350,12 @@ def _under_sum(board: Piece, cooler: Piece, name: str, clear_mm: float, state: i
     why="A drive that is longer than the last standoff of its board cannot be screwed down.",
     formula="the drive's size is one of those that the socket lists",
     source="PCI Express M.2 specification, module sizes (from memory)",
+    reads=(fit_of,),
     remedies=(another("data", "boot"), another("addon")),
 )  # fmt: skip
 def drive_length(kit: Kit) -> Iterator[Remark]:
     """Each drive that sits in a socket of other lengths."""
-    for plug, socket in kit.fit.placed.values():
+    for plug, socket in fit_of(kit).placed.values():
         drive = plug.piece.part.drive
         if drive is None or suits(plug, socket) or drive.size in socket.socket.lengths:
             continue
@@ -364,11 +375,12 @@ def drive_length(kit: Kit) -> Iterator[Remark]:
     why="The same M.2 shape carries two protocols: the wrong one goes in and never appears.",
     formula="the drive's protocol is one of those that the socket carries",
     source="PCI Express M.2 specification, keys and what they carry (from memory)",
+    reads=(fit_of,),
     remedies=(another("data", "boot"), another("addon")),
 )  # fmt: skip
 def drive_protocol(kit: Kit) -> Iterator[Remark]:
     """Each drive that sits in a socket of the other protocol."""
-    for plug, socket in kit.fit.placed.values():
+    for plug, socket in fit_of(kit).placed.values():
         drive = plug.piece.part.drive
         carried = socket.socket.protocols
         if drive is None or not carried or drive.protocol in carried:
@@ -388,17 +400,18 @@ def drive_protocol(kit: Kit) -> Iterator[Remark]:
     why="A supply with a socket of its own comes without the lead, and no lead is in the box.",
     formula="every required inlet is reached from a source",
     source="common practice",
+    reads=(fit_of, stack_of, "pieces"),
     remedies=(another_lead,),
 )  # fmt: skip
 def lead_there(kit: Kit) -> Iterator[Remark]:
     """A supply with a free socket while the board's inlet is empty: the lead is missing."""
-    supplies = kit.of_role("supply")
-    board = kit.stack.board
+    supplies = kit.pieces.of_role("supply")
+    board = stack_of(kit).board
     if board is None or not supplies:
         return
     inlets = {n: s for n, s in board.part.sockets.items() if s.role == "power_in" and s.required}
     for name, inlet in inlets.items():
-        if kit.fit.into(f"{board.id}.{name}") is not None:
+        if fit_of(kit).into(f"{board.id}.{name}") is not None:
             continue
         outlets = [s.connector for i in supplies for s in i.part.sockets.values()]
         if outlets:
@@ -416,15 +429,17 @@ def lead_there(kit: Kit) -> Iterator[Remark]:
     "to come out.",
     formula="no socket in use is among those that a stacked board closes or hampers",
     source="maker's drawings",
+    reads=(fit_of, stack_of),
     remedies=(another("addon"), another("boot"), remove_named),
 )  # fmt: skip
 def reachable(kit: Kit) -> Iterator[Remark]:
     """Sockets of the main board in use under a stacked board that closes or hampers them."""
-    board = kit.stack.board
+    stack = stack_of(kit)
+    board = stack.board
     if board is None:
         return
-    covering = [i for side in ("above", "below") for i in kit.stack.add_ons(side)]
-    for plug, socket in kit.fit.placed.values():
+    covering = [i for side in ("above", "below") for i in stack.add_ons(side)]
+    for plug, socket in fit_of(kit).placed.values():
         for cover in covering:
             own = cover.part.add_on
             if own is None or socket.piece is not board or plug.piece is cover:
@@ -453,13 +468,15 @@ _SPLASH = 4
     why="Water finds every gap, and a case for the desk has nothing but gaps.",
     formula="second digit of the IP rating >= 4 (splashing) where the place is wet",
     source="IEC 60529 (from memory)",
+    reads=(stack_of, "place.wet"),
     remedies=(another("case"), add_missing("case")),
 )  # fmt: skip
 def water(kit: Kit) -> Iterator[Remark]:
     """A wet place and a case that is not made for it, or none."""
-    if not kit.plan.place.wet or kit.stack.board is None:
+    stack = stack_of(kit)
+    if not kit.plan.place.wet or stack.board is None:
         return
-    case = kit.stack.case
+    case = stack.case
     rating = None if case is None or case.part.case is None else case.part.case.ip_water
     if case is not None and rating is not None and rating >= _SPLASH:
         if case.line.modified:
@@ -485,14 +502,16 @@ _DUST_PROTECTED = 5
     "throttles in autumn.",
     formula="first digit of the IP rating >= 5 (dust-protected) where there is much dust",
     source="IEC 60529 (from memory)",
+    reads=(stack_of, "place.dust"),
     remedies=(another("case"), add_missing("case")),
 )  # fmt: skip
 def dust(kit: Kit) -> Iterator[Remark]:
     """A dusty place: tight without a case against it, a note where a fan draws some of it in."""
+    stack = stack_of(kit)
     much = kit.plan.place.dust == "much"
-    if kit.plan.place.dust == "clean" or kit.stack.board is None:
+    if kit.plan.place.dust == "clean" or stack.board is None:
         return
-    case = kit.stack.case
+    case = stack.case
     rating = 0 if case is None or case.part.case is None else case.part.case.ip_solid
     if rating >= _DUST_PROTECTED:
         return
@@ -500,8 +519,8 @@ def dust(kit: Kit) -> Iterator[Remark]:
     where = "Without a case" if case is None else f"In {case.name}"
     if much:
         yield Remark("case", "tight", f"{where} dust settles on everything: {_CLEAN_IT}", lines)
-    elif kit.stack.cooler is not None and turns(kit.stack.cooler.part):
-        cooler = kit.stack.cooler
+    elif stack.cooler is not None and turns(stack.cooler.part):
+        cooler = stack.cooler
         yield Remark(
             "fan", "note", f"{where} {cooler.name} draws dust through its fins: {_CLEAN_IT}",
             (*lines, cooler.line.id),
@@ -516,11 +535,13 @@ _CLEAN_IT = "look at fan and fins every few months, and clean them."
     why="Video sockets come in three sizes, and the lead in the drawer has the other two.",
     formula="one end of a lead in the screen, its other end in a video socket of the board",
     source="types A, C and D of the digital video connector (from memory): none fits another",
+    reads=(fit_of, stack_of, "pieces"),
     remedies=(video_lead, another("lead")),
 )  # fmt: skip
 def screens_joined(kit: Kit) -> Iterator[Remark]:
     """Each screen with a video socket that no lead joins to the board; a note where it is lent."""
-    board, boards = kit.stack.board, kit.stack.boards
+    stack = stack_of(kit)
+    board, boards = stack.board, stack.boards
     if board is None:
         return
     for screen in kit.pieces:
@@ -553,7 +574,7 @@ def screens_joined(kit: Kit) -> Iterator[Remark]:
 def _video_joined(kit: Kit, screen: Piece, boards: list[Piece]) -> bool:
     """Whether some lead has one end in the screen and another in a board."""
     ends: dict[str, set[str]] = {}
-    for plug, socket in kit.fit.placed.values():
+    for plug, socket in fit_of(kit).placed.values():
         if is_video(socket.socket.connector):
             ends.setdefault(plug.piece.id, set()).add(socket.piece.id)
     return any({screen.id, board.id} <= reached for reached in ends.values() for board in boards)
@@ -568,19 +589,21 @@ _BREATH_MM = 5.0
     why="A fan that nearly touches the lid or a board moves noise instead of air.",
     formula="free height over the cooler >= 5 mm",
     source="common practice",
+    reads=(stack_of,),
     remedies=(taller_standoffs, another("cooling"), another("case")),
 )  # fmt: skip
 def fan_breathes(kit: Kit) -> Iterator[Check]:
     """Room over a cooler with a fan: to the board above it, else to the lid."""
-    board, cooler, case = kit.stack.board, kit.stack.cooler, kit.stack.case
+    stack = stack_of(kit)
+    board, cooler, case = stack.board, stack.cooler, stack.case
     if board is None or cooler is None or cooler.part.cooler is None:
         return
     if cooler.part.cooler.r_fan_k_w is None or board.part.board_heat is None:
         return
     shell = None if case is None else case.part.case
-    above = kit.stack.add_ons("above")
+    above = stack.add_ons("above")
     if above:
-        room, over, label = kit.stack.gaps[above[0].id], above[0], f"under {above[0].name}"
+        room, over, label = stack.gaps[above[0].id], above[0], f"under {above[0].name}"
     elif case is not None and shell is not None and not is_open(case):
         room = case.compiled.figure("case.max_above_mm", shell.max_above_mm)
         over, label = case, f"in {case.name}"

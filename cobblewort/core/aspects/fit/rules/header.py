@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import header_of, stack_of
 from cobblewort.core.aspects.fit.pins import WiredPart, pieces_on_header
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
@@ -23,7 +24,7 @@ _HEADROOM_V = 0.5
 
 def free_pin(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Wire a button or LED of the plan to a pin that nobody uses."""
-    free = kit.header.free_pins()[:3]
+    free = header_of(kit).free_pins()[:3]
     for part in kit.plan.wired:
         if f"wired.{part.id}" in finding.sockets:
             for pin in free:
@@ -36,7 +37,7 @@ def free_pin(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 def bare_led(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """A bare LED in place of one made for another voltage, with half the current a pin gives."""
-    board = kit.header.board
+    board = header_of(kit).board
     own = None if board is None else board.part.pin_header
     if own is None:
         return
@@ -50,7 +51,7 @@ def bare_led(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Set a piece that can be moved to an address where nobody answers."""
-    taken = set(kit.header.addresses)
+    taken = set(header_of(kit).addresses)
     for piece, use in pieces_on_header(kit.pieces):
         if piece.id not in finding.sockets:
             continue
@@ -66,15 +67,17 @@ def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
     "pin of the audio clock is the usual pair.",
     formula="each pin has one user, or only users that share a bus, power or ground",
     source="pin functions as the parts state them; buses by the I2C and SPI conventions",
+    reads=(header_of,),
     remedies=(free_pin, another("addon"), remove_named),
 )  # fmt: skip
 def pins_once(kit: Kit) -> Iterator[Remark]:
     """One remark for each set of users that want the same pins."""
+    used = header_of(kit)
     by_users: dict[tuple[str, ...], list[int]] = {}
-    for pin in kit.header.clashes:
-        by_users.setdefault(tuple(u.id for u in kit.header.users[pin]), []).append(pin)
+    for pin in used.clashes:
+        by_users.setdefault(tuple(u.id for u in used.users[pin]), []).append(pin)
     for ids, pins in by_users.items():
-        users = kit.header.users[pins[0]]
+        users = used.users[pins[0]]
         names = words.few(user.name for user in users)
         which = words.listed(f"{pin} ({header.pin_name(pin)})" for pin in pins)
         yield Remark(
@@ -91,11 +94,12 @@ def pins_once(kit: Kit) -> Iterator[Remark]:
     "cannot.",
     formula="no 7-bit address is used twice on the bus of pins 3 and 5",
     source="I2C-bus specification, addressing (from memory)",
+    reads=(header_of,),
     remedies=(other_address, another("addon"), remove_named),
 )  # fmt: skip
 def addresses_differ(kit: Kit) -> Iterator[Remark]:
     """One remark for each address at which several pieces answer, and for one nobody can have."""
-    for address, pieces in kit.header.addresses.items():
+    for address, pieces in header_of(kit).addresses.items():
         if len(pieces) > 1:
             yield Remark(
                 f"0x{address:02X}", "stops",
@@ -119,11 +123,12 @@ def addresses_differ(kit: Kit) -> Iterator[Remark]:
     why="Pins that are not soldered in, or that a board above hides, take no wires.",
     formula="the board has its header fitted, and no stacked board hides it",
     source="maker's drawings",
+    reads=(header_of, stack_of, "pieces", "wired"),
     remedies=(another("addon", "board"), remove_named),
 )  # fmt: skip
 def header_reached(kit: Kit) -> Iterator[Remark]:
     """Everything that uses pins, on a board without a header or under one that hides it."""
-    board = kit.header.board
+    board = header_of(kit).board
     if board is None:
         return
     users = [piece for piece, _ in pieces_on_header(kit.pieces)]
@@ -140,7 +145,7 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
             f"{'wants' if len(names) == 1 else 'want'} its pins.",
             lines,
         )  # fmt: skip
-    for cover in kit.stack.add_ons("above"):
+    for cover in stack_of(kit).add_ons("above"):
         hidden = [p for p in users if p is not cover]
         own_add_on = cover.part.add_on
         if own_add_on is None or not own_add_on.covers_header:
@@ -160,6 +165,7 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
     why="The pins stand 3.3 V and no more; a part that answers with 5 V destroys the board.",
     formula="signal voltage of the part <= 3.3 V",
     source="logic levels of 3.3 V inputs; common practice: level shifter or two resistors between",
+    reads=("pieces",),
     remedies=(another("addon"), remove_named),
 )  # fmt: skip
 def levels(kit: Kit) -> Iterator[Remark]:
@@ -181,11 +187,12 @@ def levels(kit: Kit) -> Iterator[Remark]:
     formula="3.3 V less the LED's forward voltage >= 0.5 V; an LED with its resistor built in is "
     "made for no more than 3.3 V",
     source="common practice",
+    reads=(header_of,),
     remedies=(bare_led,),
 )  # fmt: skip
 def led_voltage(kit: Kit) -> Iterator[Remark]:
     """LEDs that are made for another voltage, or that leave the resistor hardly any."""
-    for part in kit.header.wired:
+    for part in header_of(kit).wired:
         led, name = part.wired, words.opening(part.wired.label)
         if led.kind != "led":
             continue
@@ -222,15 +229,17 @@ def led_voltage(kit: Kit) -> Iterator[Remark]:
     why="A pin is a signal, not a supply: above its current the level sags and the chip ages.",
     formula="(3.3 V - forward voltage) / resistor <= limit of a pin; the sum <= limit of all",
     source="class figures for the limits, from memory; Ohm's law",
+    reads=(header_of,),
     remedies=(bare_led,),
 )  # fmt: skip
 def pin_current(kit: Kit) -> Iterator[Check]:
     """Each LED against the limit of a pin, and all of them against that of the header."""
-    board = kit.header.board
+    used = header_of(kit)
+    board = used.board
     if board is None or board.part.pin_header is None:
         return
     own = board.part.pin_header
-    lit = [part for part in kit.header.wired if part.current_ma > 0]
+    lit = [part for part in used.wired if part.current_ma > 0]
     for part in lit:
         yield _one_pin(kit, part, board, own)
     if lit:

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.openings import (
     Leaving,
     gland_for,
@@ -15,11 +17,12 @@ from cobblewort.core.aspects.fit.openings import (
     ports_in_use,
     wanted_ports,
 )
+from cobblewort.core.aspects.fit.remedies import cut_by_hand
 from cobblewort.core.aspects.fit.rules.connections import plug_name
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.judging.remedies import another, cut_by_hand, on_offer, remove_named
+from cobblewort.core.judging.remedies import another, on_offer, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.parts.model import Case
 from cobblewort.core.plans.patch import AddLine, Patch, PinPlug
@@ -33,7 +36,7 @@ def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
     The plug goes into its first socket.
     """
-    for plug, socket in kit.fit.placed.values():
+    for plug, socket in fit_of(kit).placed.values():
         if plug.id not in finding.sockets:
             continue
         for part in on_offer(kit, ("lead", "hub")):
@@ -60,16 +63,18 @@ def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
     "go in, or goes in askew.",
     formula="half of both bodies' widths <= distance of the sockets, along the edge or upward",
     source="maker's drawings; bodies taken as blocks about the middle of the socket",
+    reads=(fit_of,),
     remedies=(extension, another("addon"), remove_named),
 )  # fmt: skip
 def room_beside(kit: Kit) -> Iterator[Remark]:
     """One remark for each pair of plugs that no arrangement keeps apart."""
-    for pair in kit.fit.crowded:
-        one, other = (kit.fit.placed[ref.id][1].socket.label for ref in (pair.one, pair.other))
+    fit = fit_of(kit)
+    for pair in fit.crowded:
+        one, other = (fit.placed[ref.id][1].socket.label for ref in (pair.one, pair.other))
         sockets = f"a {one} and a {other}" if one != other else f"two {one}s"
-        tried = "" if kit.fit.gave_up else " in any arrangement"
+        tried = "" if fit.gave_up else " in any arrangement"
         yield Remark(
-            f"{pair.one.id}+{pair.other.id}", "note" if kit.fit.gave_up else "stops",
+            f"{pair.one.id}+{pair.other.id}", "note" if fit.gave_up else "stops",
             f"{plug_name(pair.one)} and {plug_name(pair.other)} do not go in side by side{tried}: "
             f"they want {words.mm(pair.wanted_mm)}, {sockets} lie {words.mm(pair.apart_mm)} apart.",
             tuple(dict.fromkeys((pair.one.piece.line.id, pair.other.piece.line.id))),
@@ -84,6 +89,7 @@ def room_beside(kit: Kit) -> Iterator[Remark]:
     formula="the middle of each socket in use lies in an opening that is as wide; the body of a "
     "plug with a short tongue passes through it",
     source="maker's drawings",
+    reads=(fit_of, stack_of, "needs"),
     remedies=(cut_by_hand, another("case"), another("lead"), another("supply")),
 )  # fmt: skip
 def openings(kit: Kit) -> Iterator[Remark]:
@@ -92,7 +98,7 @@ def openings(kit: Kit) -> Iterator[Remark]:
     if found is None:
         return
     board, case, shell = found
-    out = leaving(board, kit.fit)
+    out = leaving(board, fit_of(kit))
     if out and not shell.openings and not shell.open_edges and not shell.glands:
         yield Remark(
             "openings", "note",
@@ -142,6 +148,7 @@ def openings(kit: Kit) -> Iterator[Remark]:
     "jacket, and a moulded plug has to pass the bore unless the insert is split.",
     formula="leads that leave <= glands; clamping range holds the jacket; plug's diagonal <= bore",
     source="clamping ranges as the parts state them; common practice: one lead, one gland",
+    reads=(fit_of, stack_of, "needs"),
     remedies=(another("case"), remove_named),
 )  # fmt: skip
 def glands(kit: Kit) -> Iterator[Remark]:
@@ -151,7 +158,7 @@ def glands(kit: Kit) -> Iterator[Remark]:
         return
     board, case, shell = found
     free = list(shell.glands.values())
-    out = [item for item in leaving(board, kit.fit) if item.spot.edge not in shell.open_edges]
+    out = [item for item in leaving(board, fit_of(kit)) if item.spot.edge not in shell.open_edges]
     wired = any(need.function == "wired_network" for need in kit.plan.needs)
     wanted = len(out) + wired
     if wanted > len(free):
@@ -185,6 +192,7 @@ def glands(kit: Kit) -> Iterator[Remark]:
     "taking everything apart.",
     formula="the middle of the card slot lies in an opening",
     source="maker's drawings",
+    reads=(fit_of, stack_of),
 )  # fmt: skip
 def card_reached(kit: Kit) -> Iterator[Remark]:
     """A card in a case that has no opening for its slot: worth knowing, nothing more."""
@@ -192,7 +200,7 @@ def card_reached(kit: Kit) -> Iterator[Remark]:
     if found is None:
         return
     board, case, shell = found
-    for plug, socket in kit.fit.placed.values():
+    for plug, socket in fit_of(kit).placed.values():
         spot = socket.socket.spot
         if socket.piece is not board or socket.socket.connector != "memory-card" or spot is None:
             continue
@@ -210,10 +218,11 @@ def card_reached(kit: Kit) -> Iterator[Remark]:
     "and something burns.",
     formula="no socket has the shape of another kind",
     source="common practice: a label on the socket and on both ends of its lead",
+    reads=(fit_of,),
 )  # fmt: skip
 def look_alikes(kit: Kit) -> Iterator[Remark]:
     """Sockets that look like another kind: a label to write."""
-    for ref in kit.fit.sockets.values():
+    for ref in fit_of(kit).sockets.values():
         if ref.socket.looks_like:
             name = ref.socket.label or ref.name
             yield Remark(
@@ -230,14 +239,16 @@ def look_alikes(kit: Kit) -> Iterator[Remark]:
     "before the saw comes out.",
     formula="openings to cut = sockets in use for which the case has none that takes the plug",
     source="common practice; the template shows them at full size",
+    reads=(stack_of, "needs"),
 )  # fmt: skip
 def cuts(kit: Kit) -> Iterator[Remark]:
     """The openings to cut in a case that is changed by hand, with the usual caution."""
-    board, case = kit.stack.board, kit.stack.case
+    stack = stack_of(kit)
+    board, case = stack.board, stack.case
     if board is None or case is None or case.part.case is None or not case.line.modified:
         return
     shell, wanted = case.part.case, []
-    for label, spot, body in ports_in_use(kit.plan, board, kit.fit):
+    for label, spot, body in ports_in_use(kit.plan, board, fit_of(kit)):
         opening = opening_at(shell, spot)
         if opening is None or (body is not None and not passes(body, opening)):
             wanted.append(label)
@@ -252,7 +263,8 @@ def cuts(kit: Kit) -> Iterator[Remark]:
 
 
 def _closed_case(kit: Kit) -> tuple[Piece, Piece, Case] | None:
-    board, case = kit.stack.board, kit.stack.case
+    stack = stack_of(kit)
+    board, case = stack.board, stack.case
     if board is None or case is None or case.part.case is None:
         return None
     return (board, case, case.part.case) if has_walls(case) else None

@@ -6,13 +6,16 @@ from collections.abc import Iterator
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.boxes import PlacedBox, boards_over, latches_in_use, overlap_of
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.fit.model import space_of, stack_of
 from cobblewort.core.aspects.fit.openings import has_walls, is_open, opening_at
+from cobblewort.core.aspects.fit.remedies import cut_by_hand
 from cobblewort.core.aspects.fit.rules.connections import plug_name
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.judging.remedies import another, another_supply, cut_by_hand
+from cobblewort.core.judging.remedies import another, another_supply
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, standard_term
 from cobblewort.core.parts.model import Case, Latch
@@ -27,10 +30,12 @@ _OUTFLOW_MM = 10.0
     "by taking the kit apart.",
     formula="a button: an opening before it; a latch in use: free to its lift, no board over it",
     source="maker's drawings; order of assembly: common practice",
+    reads=(fit_of, space_of, stack_of),
 )  # fmt: skip
 def hands_reach(kit: Kit) -> Iterator[Remark]:
     """Buttons behind walls, latches under boards and coolers."""
-    board, case = kit.stack.board, kit.stack.case
+    stack = stack_of(kit)
+    board, case = stack.board, stack.case
     if board is None:
         return
     shell = None if case is None else case.part.case
@@ -44,7 +49,7 @@ def hands_reach(kit: Kit) -> Iterator[Remark]:
                     "opened to press it.",
                     (case.line.id, board.line.id),
                 )  # fmt: skip
-    for piece, latch in latches_in_use(board, kit.fit):
+    for piece, latch in latches_in_use(board, fit_of(kit)):
         where = f"The latch for {piece.name}"
         cooler = _cooler_over(kit, latch)
         if cooler is not None:
@@ -55,7 +60,7 @@ def hands_reach(kit: Kit) -> Iterator[Remark]:
                 (cooler.line.id, piece.line.id),
             )  # fmt: skip
             continue
-        over = boards_over(kit.stack, latch)
+        over = boards_over(stack, latch)
         others = [layer.piece for layer in over if layer.piece is not piece]
         if others:
             names = words.few(i.name for i in others)
@@ -73,8 +78,8 @@ def _cooler_over(kit: Kit, latch: Latch) -> Piece | None:
         "", "", "", "", latch.x_mm, latch.y_mm, latch.z_mm,
         latch.dx_mm, latch.dy_mm, latch.dz_mm + latch.lift_mm,
     )  # fmt: skip
-    cooler = kit.stack.cooler
-    blocks = [box for box in kit.space.boxes if cooler is not None and box.piece == cooler.id]
+    cooler = stack_of(kit).cooler
+    blocks = [box for box in space_of(kit).boxes if cooler is not None and box.piece == cooler.id]
     return cooler if any(overlap_of(block, rising) for block in blocks) else None
 
 
@@ -85,11 +90,13 @@ def _cooler_over(kit: Kit, latch: Latch) -> Piece | None:
     formula="from the cooler's ends to the walls before and behind it >= 10 mm; the board stands "
     "in the middle of its case",
     source="common practice",
+    reads=(space_of, stack_of),
     remedies=(another("cooling"), another("case")),
 )  # fmt: skip
 def blows_freely(kit: Kit) -> Iterator[Check]:
     """The shorter way from a cooler that blows along the board to a wall of its case."""
-    board, cooler, case = kit.stack.board, kit.stack.cooler, kit.stack.case
+    stack = stack_of(kit)
+    board, cooler, case = stack.board, stack.cooler, stack.case
     own = None if cooler is None else cooler.part.cooler
     shell = None if case is None else case.part.case
     if board is None or cooler is None or own is None or not own.blows_along:
@@ -98,7 +105,7 @@ def blows_freely(kit: Kit) -> Iterator[Check]:
         return
     length_mm = board.part.stack.length_mm
     beyond_mm = (shell.inner_length_mm - length_mm) / 2
-    for block in kit.space.boxes:
+    for block in space_of(kit).boxes:
         if block.piece != cooler.id:
             continue
         ways = [
@@ -137,12 +144,14 @@ def _blowing(kit: Kit, cooler: Piece, case: Piece, way_mm: float) -> Check:
     why="In a tray the boards stand close: the plug of one wants the room of the next.",
     formula="boards <= places of the case; plugs on edges that face a neighbour <= the gap between",
     source="maker's drawings",
+    reads=(stack_of,),
     remedies=(another("lead"), another_supply, another("case")),
 )  # fmt: skip
 def side_by_side(kit: Kit) -> Iterator[Remark]:
     """More boards than places, and plugs that reach into the next board."""
-    case = kit.stack.case
-    boards = kit.stack.boards
+    stack = stack_of(kit)
+    case = stack.case
+    boards = stack.boards
     shell = None if case is None else case.part.case
     if case is None or shell is None or len(boards) < 2:
         return
@@ -160,7 +169,7 @@ def side_by_side(kit: Kit) -> Iterator[Remark]:
 def _into_the_next(kit: Kit, boards: list[Piece], case: Piece, shell: Case) -> Iterator[Remark]:
     for number, board in enumerate(boards):
         facing = {"lower": number > 0, "upper": number < len(boards) - 1}
-        for plug, socket in kit.fit.placed.values():
+        for plug, socket in fit_of(kit).placed.values():
             spot, body = socket.socket.spot, plug.plug.body
             if socket.piece is not board or spot is None or body is None:
                 continue
@@ -179,11 +188,12 @@ def _into_the_next(kit: Kit, boards: list[Piece], case: Piece, shell: Case) -> I
     why="A socket for the front wants a hole in a wall, and few bought cases have one to spare.",
     formula="a part for a front wall: a wall that is cut by hand or open",
     source="maker's drawings",
+    reads=(stack_of, "pieces"),
     remedies=(cut_by_hand, another("case")),
 )  # fmt: skip
 def front_sockets(kit: Kit) -> Iterator[Remark]:
     """Each part for a front wall: nowhere to go, or the hole to cut."""
-    case = kit.stack.case
+    case = stack_of(kit).case
     shell = None if case is None else case.part.case
     if case is None or shell is None or shell.open:
         return

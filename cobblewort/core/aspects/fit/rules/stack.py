@@ -7,7 +7,10 @@ from itertools import pairwise
 from math import pi
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import fasteners_of, space_of, stack_of
+from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.openings import is_open
+from cobblewort.core.aspects.fit.remedies import taller_standoffs
 from cobblewort.core.aspects.fit.stack import PCB_MM, raised_mm
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Rating
@@ -15,7 +18,7 @@ from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.judging.remedies import another, on_offer, remove_named, taller_standoffs
+from cobblewort.core.judging.remedies import another, on_offer, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, reading_term, standard_term
 from cobblewort.core.parts.model import AddOn, FlatCable
@@ -36,14 +39,16 @@ def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
     "into it.",
     formula="height of the parts on the lower board <= free height under the upper one",
     source="maker's drawings; a circuit board is 1.6 mm thick (common practice)",
+    reads=(stack_of,),
     remedies=(taller_standoffs, another("addon"), remove_named),
 )  # fmt: skip
 def boards_clear(kit: Kit) -> Iterator[Check]:
     """Each board above that stands on another one."""
-    stacked = [x for x in kit.stack.layers if x.side == "above" and x.piece.part.add_on]
+    stack = stack_of(kit)
+    stacked = [x for x in stack.layers if x.side == "above" and x.piece.part.add_on]
     for lower, upper in pairwise(stacked):
         parts = lower.reach_mm - lower.foot_mm - PCB_MM
-        room = kit.stack.gaps[upper.piece.id]
+        room = stack.gaps[upper.piece.id]
         names = lower.piece.name, upper.piece.name
 
         def sentence(margin: Margin, names: tuple[str, str] = names) -> str:
@@ -78,13 +83,14 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
     "hand only one.",
     formula="blocks of two pieces overlap in length, width and height at once",
     source="maker's drawings, taken as blocks",
+    reads=(space_of, "pieces"),
     remedies=(taller_standoffs, another("addon"), another("cooling"), remove_named),
 )  # fmt: skip
 def same_space(kit: Kit) -> Iterator[Remark]:
     """One remark for each pair of pieces, at the place where they overlap most."""
     worst: dict[tuple[str, str], tuple[float, Remark]] = {}
     owners = {piece.id: piece.name for piece in kit.pieces}
-    for overlap in kit.space.overlaps:
+    for overlap in space_of(kit).overlaps:
         one, other = overlap.one, overlap.other
         volume = overlap.dx_mm * overlap.dy_mm * overlap.dz_mm
         what = (
@@ -109,12 +115,14 @@ def same_space(kit: Kit) -> Iterator[Remark]:
     "die and one thing on it.",
     formula="coolers on the die <= 1",
     source="common practice",
+    reads=(stack_of,),
     remedies=(remove_named,),
 )  # fmt: skip
 def one_cooler(kit: Kit) -> Iterator[Remark]:
     """Every cooler beyond one for each board."""
-    first, boards = kit.stack.cooler, kit.stack.boards
-    for cooler in kit.stack.surplus_coolers:
+    stack = stack_of(kit)
+    first, boards = stack.cooler, stack.boards
+    for cooler in stack.surplus_coolers:
         if first is not None:
             taken = (
                 f"{first.name} stands on the processor already" if len(boards) < 2
@@ -131,6 +139,7 @@ def one_cooler(kit: Kit) -> Iterator[Remark]:
     why="Taller standoffs make room under a board and take it away from its flat cable.",
     formula="standoffs chosen <= what the board's cable or pins allow",
     source="maker's drawings",
+    reads=("pieces",),
     remedies=(another("addon"),),
 )  # fmt: skip
 def cable_reaches(kit: Kit) -> Iterator[Check | Remark]:
@@ -181,22 +190,24 @@ def _cable_check(piece: Piece, own: AddOn, clear: Rating, most: Rating) -> Check
     formula="for each board: standoff >= free height wanted; screw = board or wall + at least 2 mm "
     "of thread, and shorter than the thread is deep",
     source="lengths in the shops and depth of thread: common practice; threads by ISO 261",
+    reads=(fasteners_of, "pieces"),
     remedies=(fastener_bag,),
 )  # fmt: skip
 def fasteners(kit: Kit) -> Iterator[Remark]:
     """What holds the stack: missing altogether, or a length that the bag does not have."""
-    if not kit.fasteners:
+    wanted = fasteners_of(kit)
+    if not wanted:
         return
     has_bag = any(i.part.fasteners is not None for i in kit.pieces)
-    lines = tuple(dict.fromkeys(line for f in kit.fasteners for line in f.lines))
+    lines = tuple(dict.fromkeys(line for f in wanted for line in f.lines))
     if not has_bag:
-        told = [f"{f.count} {f.kind}s of {f.length_mm:g} mm {f.where}" for f in kit.fasteners
+        told = [f"{f.count} {f.kind}s of {f.length_mm:g} mm {f.where}" for f in wanted
                 if f.length_mm is not None]  # fmt: skip
         yield Remark(
             "bag", "tight",
             f"No standoffs and screws are in the kit. It wants {words.few(told, 6)}.", lines,
         )  # fmt: skip
-    for number, item in enumerate(kit.fasteners):
+    for number, item in enumerate(wanted):
         if item.length_mm is None:
             yield Remark(
                 f"{item.kind}.{number}", "tight",
@@ -211,11 +222,12 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
     "a flat bay.",
     formula="drives of a size <= bays that take their size and thickness",
     source="SFF-8201 and SFF-8301 for the sizes (from memory); thickness as the parts state it",
+    reads=(stack_of, "pieces"),
     remedies=(another("case"), another("data", "boot")),
 )  # fmt: skip
 def bays(kit: Kit) -> Iterator[Remark]:
     """2.5- and 3.5-inch drives against the bays of a case that has any."""
-    case = kit.stack.case
+    case = stack_of(kit).case
     if case is None or case.part.case is None or not case.part.case.bays:
         return
     free = [bay for bay in case.part.case.bays.values() for _ in range(bay.count)]
@@ -246,10 +258,11 @@ def bays(kit: Kit) -> Iterator[Remark]:
     why="Leaving sheets off makes room at once, and lets dust, fingers and coins in.",
     formula="top sheets left off",
     source="common practice",
+    reads=(stack_of,),
 )  # fmt: skip
 def without_lid(kit: Kit) -> Iterator[Remark]:
     """What it means that the top of a layered case is left off."""
-    case = kit.stack.case
+    case = stack_of(kit).case
     if case is None or case.part.case is None or case.part.case.open or not is_open(case):
         return
     yield Remark(
@@ -273,14 +286,16 @@ _STIFF_MM = 6.0
     formula="rise between the boards, two quarter bends at the tightest radius and the stiff ends: "
     "h + (pi - 2) r + 6 mm <= length of the cable",
     source="geometry of two quarter circles; stiff ends of 3 mm: common practice",
+    reads=(fit_of, stack_of),
     remedies=(another("addon"),),
 )  # fmt: skip
 def flat_cables(kit: Kit) -> Iterator[Check]:
     """Flat cables between the main board and a stacked one."""
-    feet = {layer.piece.id: layer.foot_mm for layer in kit.stack.layers}
-    for plug, socket in kit.fit.placed.values():
+    stack = stack_of(kit)
+    feet = {layer.piece.id: layer.foot_mm for layer in stack.layers}
+    for plug, socket in fit_of(kit).placed.values():
         piece, cable = plug.piece, plug.plug.cable
-        if cable is None or socket.piece is not kit.stack.board or piece.id not in feet:
+        if cable is None or socket.piece is not stack.board or piece.id not in feet:
             continue
         yield _cable_path(piece, plug.name, cable, feet[piece.id])
 

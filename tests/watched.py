@@ -1,0 +1,79 @@
+"""A kit seen through what is declared of it: any other read raises."""
+
+from __future__ import annotations
+
+from typing import Any, cast
+
+from cobblewort.core.judging.kit import Derived, Kit, Pieces
+from cobblewort.core.plans.catalogue import Catalogue
+
+_READ_AS = {
+    "lines": "pieces", "line": "pieces", "free_line_id": "pieces", "parts": "catalogue",
+}  # fmt: skip
+
+
+class UndeclaredReadError(AssertionError):
+    """Something reads a facet of a plan that it does not declare."""
+
+
+class Watched:
+    """Stands in the place of a kit, and lets read what `declared` names."""
+
+    def __init__(self, kit: Kit, declared: frozenset[str], reader: str) -> None:
+        self.kit, self.declared, self.reader = kit, declared, reader
+        self.samples = kit.samples
+        self.known: dict[Derived[Any], Any] = {}  # so that each is asked for here
+
+    def read(self, *facets: str) -> None:
+        """Note that something is read. Raises UndeclaredReadError unless one of them is named."""
+        if self.declared.isdisjoint(facets):
+            raise UndeclaredReadError(f"{self.reader} reads '{facets[0]}', and does not declare it")
+
+    @property
+    def plan(self) -> _Watched:
+        """The plan, watched too."""
+        return _Watched(self, self.kit.plan)
+
+    @property
+    def pieces(self) -> Pieces:
+        """All of them."""
+        self.read("pieces")
+        return self.kit.pieces
+
+    @property
+    def connected(self) -> Pieces:
+        """Some of them."""
+        self.read("connected", "pieces")
+        return self.kit.connected
+
+    @property
+    def catalogue(self) -> Catalogue:
+        """The cupboard."""
+        self.read("catalogue")
+        return self.kit.catalogue
+
+    def work_out(self, wanted: Derived[Any]) -> Any:
+        """What is derived, worked out through what it declares itself."""
+        for facet in wanted.reads:
+            self.read(facet, *(["pieces"] if facet == "connected" else []))
+        if wanted not in self.kit.known:
+            self.kit.known[wanted] = wanted.work(watched(self.kit, wanted.reads, wanted.__name__))
+        return self.kit.known[wanted]
+
+
+class _Watched:
+    """A plan or its place, of which each field is a facet."""
+
+    def __init__(self, watched: Watched, of: Any, prefix: str = "") -> None:
+        self._watched, self._of, self._prefix = watched, of, prefix
+
+    def __getattr__(self, name: str) -> Any:
+        if name == "place":
+            return _Watched(self._watched, self._of.place, "place.")
+        self._watched.read(_READ_AS.get(name, self._prefix + name))
+        return getattr(self._of, name)
+
+
+def watched(kit: Kit, declared: frozenset[str], reader: str) -> Kit:
+    """A kit that raises on a read which is not declared."""
+    return cast("Kit", Watched(kit, declared, reader))
