@@ -40,14 +40,13 @@ from cobblewort.api.parts import router as part_router
 from cobblewort.core.changing.fixes import Candidate, Fix, candidates, describe, propose_fixes
 from cobblewort.core.changing.schools import School, school_of, schools_of
 from cobblewort.core.errors import InputError
-from cobblewort.core.judging.rules import rules_in_order
 from cobblewort.core.judging.working import Working
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Plan, Role
 from cobblewort.core.plans.what_if import what_if
 from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.core.verdict.explain import explain
-from cobblewort.core.verdict.report import Report
+from cobblewort.core.verdict.report import Report, rules_in_order
 from cobblewort.core.words import listed
 from cobblewort.formats.kit_list import kit_csv, kit_text
 from cobblewort.formats.shipped import (

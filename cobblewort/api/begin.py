@@ -41,12 +41,12 @@ def list_need_kinds() -> list[NeedKind]:
     conditions = [
         NeedKind(
             kind="condition", id=name, label=label, unit="h" if name == "off_mains" else "",
-            wants="at_least" if name == "off_mains" else "",
+            wants="at_least" if name == "off_mains" else "", rate_unit="",
         )
         for name, label in CONDITIONS.items()
     ]  # fmt: skip
     limits = [
-        NeedKind(kind="limit", id=name, label=label, unit=unit, wants="at_most")
+        NeedKind(kind="limit", id=name, label=label, unit=unit, wants="at_most", rate_unit="")
         for name, (label, unit) in LIMITS.items()
     ]
     return [*functions, *conditions, *limits]

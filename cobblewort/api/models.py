@@ -11,7 +11,7 @@ from cobblewort.core.judging.margin import Severity
 from cobblewort.core.parts.model import Identifier, Origin
 from cobblewort.core.plans.patch import Change
 from cobblewort.core.plans.plan import Need, Place, Plan, PlanState
-from cobblewort.core.verdict.report import FamilyReport, Report
+from cobblewort.core.verdict.report import Family, FamilyReport, Report
 
 PlanName = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 
@@ -160,7 +160,7 @@ class NeedKind(BaseModel):
     label: str
     unit: str
     wants: Literal["", "count", "at_least", "at_most"]
-    rate_unit: str = ""
+    rate_unit: str
 
 
 class RuleFiring(BaseModel):
@@ -175,7 +175,7 @@ class RuleView(BaseModel):
     """A rule with its explanation, and the plans in which it has something to say."""
 
     id: str
-    family: str
+    family: Family
     title: str
     why: str
     formula: str

@@ -12,8 +12,8 @@ from cobblewort.api.models import PartEdit, PartView
 from cobblewort.core.parts.model import Kind, Part
 from cobblewort.core.parts.provenance import class_figures
 from cobblewort.core.parts.sheet import PartSheet, part_sheet, with_figures
+from cobblewort.core.parts.telling import telling_figure
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.verdict.reporting import telling_figure
 
 router = APIRouter(prefix="/api/parts", responses=problems.RESPONSES)
 

@@ -6,7 +6,7 @@ from typing import Any
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict
 from starlette.exceptions import HTTPException
 
 from cobblewort.api.answers import named
@@ -24,6 +24,8 @@ class ProblemPlace(BaseModel):
 
 class Problem(BaseModel):
     """An error as the page shows it: `detail` is a sentence for people."""
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=True)
 
     type: str = "about:blank"
     title: str

@@ -94,10 +94,11 @@ def few(words: Iterable[str], most: int = 4) -> str:
     return f"{', '.join(names[: most - 1])} and {len(names) - most + 1} others"
 
 
-def when(state: str) -> str:
-    """A state as it ends a clause: ` at the start`, ` while working`."""
-    fixed = {
-        "": "", "Idle": " when idle", "Start": " at the start",
-        "Everything at once": " with everything at once",
-    }  # fmt: skip
-    return fixed.get(state, f" during “{state.removesuffix(' (mean)')}”")
+_WHEN = {
+    "": "", "idle": " when idle", "start": " at the start", "all": " with everything at once",
+}  # fmt: skip
+
+
+def when(state: str, label: str) -> str:
+    """A state, by id and label, as it ends a clause: ` at the start`, ` during “filming”`."""
+    return _WHEN.get(state, f" during “{label.removesuffix(' (mean)')}”")

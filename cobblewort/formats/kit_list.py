@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import csv
 import io
+from decimal import Decimal
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.fasteners import Fastener
 from cobblewort.core.standards.fasteners import THREAD
-from cobblewort.core.verdict.report import LineReport, Report
+from cobblewort.core.verdict.lines import LineReport
+from cobblewort.core.verdict.report import Report
 
 ROLE_WORDS = {
     "board": "Board", "supply": "Supply", "boot": "Boot medium", "data": "Data",
@@ -27,8 +29,8 @@ def kit_csv(report: Report) -> str:
     sheet = io.StringIO()
     writer = csv.writer(sheet)
     writer.writerow(_COLUMNS)
-    for line in report.lines:
-        to_pay = "" if line.to_pay is None else f"{line.to_pay:.2f}"
+    for line, cost in zip(report.lines, report.cost.lines, strict=True):
+        to_pay = "" if cost.to_pay is None else f"{cost.to_pay:.2f}"
         cells = [
             ROLE_WORDS[line.role], str(_pieces(line, report)), line.maker, line.name, line.summary,
             "yes" if line.owned else "no", to_pay, report.cost.currency,
@@ -49,7 +51,10 @@ def _harmless(cell: str) -> str:
 def kit_text(report: Report) -> str:
     """The kit as lines of text with the sum below."""
     rows = [f"{report.plan}", ""]
-    rows += [_text_row(line, report) for line in report.lines]
+    rows += [
+        _text_row(line, cost.to_pay, report)
+        for line, cost in zip(report.lines, report.cost.lines, strict=True)
+    ]
     rest = "" if not report.cost.unknown else ", without what has no known price"
     copies = "" if report.cost.copies == 1 else f" for {report.cost.copies} copies"
     if report.fit.fasteners:
@@ -65,9 +70,9 @@ def _fastener_row(item: Fastener) -> str:
     return f"{item.count} x {item.kind} {THREAD}, {length}{washers}, {item.where}"
 
 
-def _text_row(line: LineReport, report: Report) -> str:
+def _text_row(line: LineReport, to_pay: Decimal | None, report: Report) -> str:
     cost = report.cost
-    price = "price not known" if line.to_pay is None else words.money(line.to_pay, cost.currency)
+    price = "price not known" if to_pay is None else words.money(to_pay, cost.currency)
     if line.role == "borrow":
         price = "borrowed"
     elif line.owned:

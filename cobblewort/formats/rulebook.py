@@ -6,13 +6,7 @@ import sys
 from itertools import groupby
 from pathlib import Path
 
-import cobblewort.core.verdict.evaluate  # noqa: F401  fills the registry
-from cobblewort.core.judging.rules import rules_in_order
-
-FAMILY_WORDS = {
-    "need": "Purpose", "fit": "Fit", "supply": "Supply", "heat": "Heat", "data": "Data",
-    "life": "Life", "cost": "Cost", "noise": "Noise", "safety": "Cautions",
-}  # fmt: skip
+from cobblewort.core.verdict.report import ASPECTS, rules_in_order
 
 _HEAD = """# Rule book
 
@@ -24,8 +18,9 @@ one place for all rules, see [How it computes](model.md).
 def rulebook_text() -> str:
     """Every rule by family: what it checks, why, formula, source, whether it knows ways out."""
     parts = [_HEAD]
+    labels = {aspect.id: aspect.label for aspect in ASPECTS}
     for family, rules in groupby(rules_in_order(), key=lambda rule: rule.family):
-        parts.append(f"\n## {FAMILY_WORDS[family]}\n")
+        parts.append(f"\n## {labels[family]}\n")
         for rule in rules:
             ways = "It proposes ways out." if rule.remedies else "It proposes nothing."
             parts.append(

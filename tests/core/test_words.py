@@ -35,17 +35,18 @@ def test_a_list_reads_like_a_sentence(names: list[str], expected: str) -> None:
 @pytest.mark.parametrize(
     ("state", "expected"),
     [
-        ("", ""),
-        ("Start", " at the start"),
-        ("Idle", " when idle"),
-        ("Everything at once", " with everything at once"),
-        ("film", " during “film”"),
-        ("film (mean)", " during “film”"),
+        (("", ""), ""),
+        (("start", "Start"), " at the start"),
+        (("idle", "Idle"), " when idle"),
+        (("all", "Everything at once"), " with everything at once"),
+        (("phase-1", "film"), " during “film”"),
+        (("phase-1-mean", "film (mean)"), " during “film”"),
+        (("phase-2", "Start"), " during “Start”"),
     ],
 )
-def test_a_state_ends_a_clause(state: str, expected: str) -> None:
+def test_a_state_ends_a_clause(state: tuple[str, str], expected: str) -> None:
     """Phases are quoted by the name their user gave them, whether limit or mean."""
-    assert words.when(state) == expected
+    assert words.when(*state) == expected
 
 
 def test_connectors_have_the_names_people_use() -> None:

@@ -19,7 +19,6 @@ from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.margin import FAMILIES, Family
 from cobblewort.core.judging.remedies import joining_leads
 from cobblewort.core.judging.rules import Rule
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
@@ -29,11 +28,12 @@ from cobblewort.core.plans.patch import AddLine, Patch, apply_patch
 from cobblewort.core.plans.plan import FEEDS_AT, KINDS_FOR_ROLE, Need, Plan, Role
 from cobblewort.core.verdict.evaluate import judgement_of
 from cobblewort.core.verdict.judgement import Judgement, judge_kit
+from cobblewort.core.verdict.report import ASPECTS
 
 _MOST_REPAIRS = 3
-_BEFORE_THE_SHELL: tuple[Family, ...] = ("need", "supply")
+_BEFORE_THE_SHELL: tuple[str, ...] = ("needs", "supply")
 """What cooler and case cannot mend; what they can is left to them."""
-_REPAIRED: tuple[Family, ...] = tuple(family for family in FAMILIES if family != "cost")
+_REPAIRED: tuple[str, ...] = tuple(aspect.family for aspect in ASPECTS if aspect.id != "cost")
 """Every choice was the cheapest that would do; trying each cheaper part again finds nothing."""
 _WATERTIGHT = 4
 """Splashing water from any direction: second digit of IEC 60529."""
@@ -399,7 +399,7 @@ class _Search:
             return False
         return not (own.open and ("children" in self.conditions or place.touched_by == "children"))
 
-    def repaired(self, draft: _Draft, judged: Judgement, families: tuple[Family, ...]) -> Judgement:
+    def repaired(self, draft: _Draft, judged: Judgement, families: tuple[str, ...]) -> Judgement:
         """Take the best ways out of what stops it, while they lead to fewer snags."""
         for _ in range(_MOST_REPAIRS):
             stopping = (f for f in judged.findings if f.severity == "stops" and f.has_fixes)

@@ -17,6 +17,7 @@ from cobblewort.core.judging.margin import SEVERITY_RANK, Severity
 from cobblewort.core.judging.remedies import joining_leads
 from cobblewort.core.judging.rules import RULES
 from cobblewort.core.parts.model import Origin
+from cobblewort.core.parts.telling import telling_figure
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import (
     AddLine,
@@ -33,7 +34,6 @@ from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Plan, Role
 from cobblewort.core.verdict.evaluate import judgement_of
 from cobblewort.core.verdict.judgement import Judgement, judge_kit
 from cobblewort.core.verdict.report import FamilyReport
-from cobblewort.core.verdict.reporting import telling_figure
 
 MOST_FIXES = 6
 _WORTH_SAMPLING = 12

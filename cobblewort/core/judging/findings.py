@@ -4,35 +4,50 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Any
 
-from cobblewort.core.judging.margin import Family, Severity
+from cobblewort.core.judging.margin import Severity
 
 
-@dataclass(slots=True, eq=False)
-class Finding:
-    """What a rule found; `margin` names the margin it comes from.
+class _Later:
+    """Holds what makes a sentence; apart, so that it is no field of a finding."""
 
-    `id` is stable while the cause is the same, so that it can be asked about later. `say` is the
-    sentence or gives it: one that takes a sum of its own is made when somebody reads it.
+    __slots__ = ("make",)
+
+    make: Callable[[], str]
+
+
+@dataclass(slots=True)
+class Finding(_Later):
+    """What a rule found: one plain sentence with the figures in it.
+
+    `id` is stable while the cause is the same, so that it can be asked about later; `margin` names
+    the margin it comes from. Some sentences take a solution of their own, and most findings of a
+    search are only counted: a sentence is made when it is first read.
     """
 
     id: str
     rule: str
-    family: Family
+    family: str
     severity: Severity
-    say: str | Callable[[], str]
+    sentence: str
     lines: tuple[str, ...]
     sockets: tuple[str, ...]
     source: str
     margin: str | None
     has_fixes: bool
 
-    @property
-    def sentence(self) -> str:
-        """One plain sentence with the figures in it."""
-        if not isinstance(self.say, str):
-            self.say = self.say()
-        return self.say
+    def say_later(self, make: Callable[[], str]) -> None:
+        """Let the sentence be made by this, when it is first read."""
+        self.make = make
+        del self.sentence
+
+    def __getattr__(self, name: str) -> Any:
+        """What is not there yet: the sentence, until it has been read once."""
+        if name != "sentence":
+            raise AttributeError(name)
+        self.sentence = self.make()
+        return self.sentence
 
 
 @dataclass(slots=True, frozen=True)

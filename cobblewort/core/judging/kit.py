@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from functools import update_wrapper
+from operator import attrgetter
 from typing import Any, Generic, TypeVar
 
 from cobblewort.core.judging.piece import Piece, expand
@@ -163,15 +164,21 @@ class Kit:
                 changed.add("connected")
         if self.cupboard is not other.cupboard or mine.parts != theirs.parts:
             changed.add("catalogue")
-        if mine.place != theirs.place:
-            changed |= {
-                f"place.{name}"
-                for name in Place.model_fields
-                if getattr(mine.place, name) != getattr(theirs.place, name)
-            }
-        changed |= {name for name in _OF_PLAN if getattr(mine, name) != getattr(theirs, name)}
+        if mine.place is not theirs.place:
+            changed |= _differing(_OF_PLACE, _figures_of(mine.place), _figures_of(theirs.place))
+        changed |= _differing(_OF_PLAN, _fields_of(mine), _fields_of(theirs))
         return frozenset(changed)
 
 
 _ALL = frozenset(FACETS)
 _OF_PLAN = tuple(name for name in Plan.model_fields if name in FACETS)
+_figures_of = attrgetter(*Place.model_fields)
+_fields_of = attrgetter(*_OF_PLAN)
+
+
+def _differing(names: tuple[str, ...], ours: tuple[Any, ...], theirs: tuple[Any, ...]) -> set[str]:
+    """Names of the values that are not alike."""
+    if ours == theirs:  # as mostly, and known at once of what is the same object
+        return set()
+    pairs = zip(names, ours, theirs, strict=True)
+    return {name for name, one, other in pairs if one != other}

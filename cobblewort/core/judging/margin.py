@@ -5,18 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from math import isfinite
-from typing import Literal, get_args
+from typing import Literal
 
 import numpy as np
 
+from cobblewort.core import words
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.states import ANY_TIME, LookedAt
 from cobblewort.core.judging.working import SumFunction
 
 Severity = Literal["sound", "note", "tight", "stops"]
-Family = Literal["need", "fit", "supply", "heat", "data", "life", "cost", "noise", "safety"]
-FAMILIES: tuple[Family, ...] = get_args(Family)
-"""Families in the order in which people read them."""
 LimitKind = Literal["max", "min"]
 
 SEVERITY_RANK: dict[Severity, int] = {"sound": 0, "note": 1, "tight": 2, "stops": 3}
@@ -31,13 +30,14 @@ class Margin:
     """One limit and how the kit stands to it, at nominal figures in its worst state.
 
     `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
-    where no samples were drawn. `ruler_share` is the length of its ruler, -0.5 to 1. The `by_state`
-    tuples tell every state that was looked at, in the order of `states`.
+    where no samples were drawn. `state` is the id of the worst one and `state_label` what people
+    call it, both empty where states do not matter. `ruler_share` is the length of its ruler, -0.5
+    to 1. The `by_state` tuples tell every state that was looked at, in the order of `states`.
     """
 
     id: str
     rule: str
-    family: Family
+    family: str
     label: str
     unit: str
     value: float
@@ -53,6 +53,7 @@ class Margin:
     ruler_p95: float | None
     severity: Severity
     state: str
+    state_label: str
     lines: tuple[str, ...]
     sockets: tuple[str, ...]
     states: tuple[str, ...]
@@ -61,14 +62,19 @@ class Margin:
     ruler_by_state: tuple[float, ...]
     severity_by_state: tuple[Severity, ...]
 
+    @property
+    def when(self) -> str:
+        """The state in a sentence: ` while filming`; empty where states do not matter."""
+        return words.when(self.state, self.state_label)
+
 
 @dataclass(slots=True)
 class Check:
     """A limit as a rule hands it over, before it is judged.
 
-    `value` has shape (states, samples), or (samples,) where states do not matter; `limit` has shape
-    (samples,). What is known exactly is a plain number. `hard` says which states must hold (the
-    phases of the duty and the start); the others may only make it tight. An `electrical` limit,
+    `value` has shape (states, samples) over `states`, or (samples,) where they do not matter;
+    `limit` has shape (samples,). What is known exactly is a plain number. States that need not hold
+    may only make it tight. An `electrical` limit,
     always a maximum, is tight where it is loaded high. `span` is what a full ruler stands for, by
     default the limit itself; `breach` is what a broken limit is called. `working` states the
     formula of the spare.
@@ -82,8 +88,7 @@ class Check:
     limit: Quantity
     sentence: Callable[[Margin], str]
     lines: tuple[str, ...]
-    states: Sequence[str] = ("",)
-    hard: Sequence[bool] = (True,)
+    states: LookedAt = ANY_TIME
     sockets: tuple[str, ...] = ()
     electrical: bool = False
     span: float | None = None
@@ -100,10 +105,10 @@ class Check:
     def spares(self, samples: int) -> FloatArray:
         """The spare, shape (states, samples)."""
         spare = self.limit - self.value if self.kind == "max" else self.value - self.limit
-        return np.broadcast_to(spare, (len(self.states), samples))
+        return np.broadcast_to(spare, (len(self.states.ids), samples))
 
 
-def margin_of(rule: str, family: Family, check: Check, samples: int) -> Margin:
+def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     """Turn a check into a margin, with a band where there are samples; the one place where severity
     is decided.
 
@@ -114,7 +119,7 @@ def margin_of(rule: str, family: Family, check: Check, samples: int) -> Margin:
     ValueError
         If a value or limit is not finite: a rule must say "not known" instead.
     """
-    upward, hard = check.kind == "max", check.hard
+    upward, hard = check.kind == "max", check.states.hard
     values, limit = check.nominal_values(), nominal(check.limit)
     if not isfinite(sum(values) - limit):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
@@ -148,7 +153,8 @@ def margin_of(rule: str, family: Family, check: Check, samples: int) -> Margin:
         f"{rule}:{check.subject}", rule, family, check.label, check.unit, shown, limit, check.kind,
         spare, p05, p95, holds, loaded, _ruler(spare, span),
         None if p05 is None else _ruler(p05, span), None if p95 is None else _ruler(p95, span),
-        severity, check.states[state], check.lines, check.sockets, tuple(check.states),
+        severity, check.states.ids[state], check.states.labels[state], check.lines, check.sockets,
+        check.states.ids,
         (), (), (),
     )  # fmt: skip
 
@@ -162,7 +168,7 @@ def tell_states(margin: Margin, check: Check) -> None:
     margin.ruler_by_state = tuple(_ruler(spare, span) for spare in spares)
     margin.severity_by_state = tuple(
         _severity(check, spare, is_hard, shown / limit if limit > 0 else None)
-        for spare, is_hard, shown in zip(spares, check.hard, values, strict=True)
+        for spare, is_hard, shown in zip(spares, check.states.hard, values, strict=True)
     )
 
 

@@ -4,16 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
-from functools import cache, partial
+from functools import partial
 
 from cobblewort.core import words
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit, Reads, closed
 from cobblewort.core.judging.margin import (
-    FAMILIES,
     HOLDS_TIGHT_SHARE,
     Check,
-    Family,
     Margin,
     Severity,
     margin_of,
@@ -28,7 +26,7 @@ Remedy = Callable[[Kit, Finding], Iterator[Patch]]
 class Outcome:
     """What a rule has to say of a kit: margins, with what they were made of, and findings.
 
-    Sentences and workings are made when somebody asks, so it points at its kit.
+    Workings are made when somebody asks, so it points at its kit.
     """
 
     kit: Kit | None
@@ -49,7 +47,7 @@ class Rule:
     """
 
     id: str
-    family: Family
+    family: str
     title: str
     why: str
     formula: str
@@ -60,26 +58,29 @@ class Rule:
 
     def judge(self, kit: Kit) -> Outcome:
         """What this rule has to say of a kit."""
+        outcomes = list(self.function(kit))
+        if not outcomes:
+            return _SILENT
         judged: list[tuple[Margin, Check]] = []
         findings: list[Finding] = []
-        for outcome in self.function(kit):
+        for outcome in outcomes:
             if isinstance(outcome, Remark):
-                findings.append(self._finding(outcome, outcome.severity, outcome.sentence))
+                findings.append(self._finding(outcome, outcome.severity, outcome.sentence, None))
                 continue
             margin = margin_of(self.id, self.family, outcome, kit.samples)
             judged.append((margin, outcome))
             if margin.severity != "sound":
-                say = partial(_sentence, outcome, margin)
-                findings.append(self._finding(outcome, margin.severity, say, margin.id))
-        return Outcome(kit, judged, findings) if judged or findings else _SILENT
+                finding = self._finding(outcome, margin.severity, "", margin.id)
+                finding.say_later(partial(_sentence, outcome, margin))
+                findings.append(finding)
+        return Outcome(kit, judged, findings)
 
     def _finding(
-        self, outcome: Remark | Check, severity: Severity, say: str | Callable[[], str],
-        margin_id: str | None = None,
-    ) -> Finding:  # fmt: skip
+        self, outcome: Remark | Check, severity: Severity, sentence: str, margin: str | None
+    ) -> Finding:
         return Finding(
-            f"{self.id}:{outcome.subject}", self.id, self.family, severity, say, outcome.lines,
-            outcome.sockets, self.source, margin_id,
+            f"{self.id}:{outcome.subject}", self.id, self.family, severity, sentence, outcome.lines,
+            outcome.sockets, self.source, margin,
             bool(self.remedies) and severity in ("stops", "tight"),
         )  # fmt: skip
 
@@ -95,20 +96,9 @@ def _sentence(check: Check, margin: Margin) -> str:
 RULES: dict[str, Rule] = {}
 
 
-@cache
-def _in_order(count: int) -> tuple[Rule, ...]:
-    del count  # a rule that is registered later asks for the list anew
-    return tuple(sorted(RULES.values(), key=lambda rule: (FAMILIES.index(rule.family), rule.id)))
-
-
-def rules_in_order() -> tuple[Rule, ...]:
-    """Every rule by family and number, whatever the order in which modules were loaded."""
-    return _in_order(len(RULES))
-
-
 def rule(
     rule_id: str,
-    family: Family,
+    family: str,
     title: str,
     *,
     why: str,

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.names import figure_words
@@ -65,6 +66,21 @@ class Sum:
     words: str
     expression: str
     inputs: list[Term]
+
+
+@dataclass(slots=True)
+class Explained:
+    """A figure of an aspect, shape (samples,), with the formula from which it comes.
+
+    `state` is the label of the state it is told for, empty where states do not matter.
+    """
+
+    label: str
+    formula: Sum
+    values: FloatArray
+    unit: str
+    state: str
+    source: str
 
 
 SumFunction = Callable[[int], Sum]

@@ -36,7 +36,10 @@ Kind = Literal[
 class Stated(BaseModel):
     """Base of all that a document states: immutable, no unknown fields, no NaN."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+    model_config = ConfigDict(
+        frozen=True, extra="forbid", allow_inf_nan=False,
+        json_schema_serialization_defaults_required=True,
+    )  # fmt: skip
 
 
 class Box(Stated):

@@ -2,36 +2,13 @@
 
 from __future__ import annotations
 
-import cobblewort.core.aspects.cost.rules
-import cobblewort.core.aspects.fit.rules.connections
-import cobblewort.core.aspects.fit.rules.header
-import cobblewort.core.aspects.fit.rules.openings
-import cobblewort.core.aspects.fit.rules.reach
-import cobblewort.core.aspects.fit.rules.stack
-import cobblewort.core.aspects.heat.rules
-import cobblewort.core.aspects.needs.rules
-import cobblewort.core.aspects.noise.rules
-import cobblewort.core.aspects.power.rules
-import cobblewort.core.aspects.power.rules_of_place
-import cobblewort.core.aspects.safety.rules
-import cobblewort.core.aspects.software.rules  # noqa: F401  the imports fill the registry
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import tell_states
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.judgement import Judgement, judge_kit
-from cobblewort.core.verdict.report import Report
-from cobblewort.core.verdict.reporting import (
-    cost_report,
-    finding_reports,
-    fit_report,
-    heat_report,
-    line_reports,
-    need_reports,
-    next_step,
-    noise_report,
-    supply_report,
-)
+from cobblewort.core.verdict.lines import line_reports, next_step
+from cobblewort.core.verdict.report import ASPECTS, Report
 
 
 def evaluate(plan: Plan, catalogue: Catalogue, samples: int = 1) -> Report:
@@ -74,22 +51,22 @@ def judgement_of(
 
 def report_on(judgement: Judgement) -> Report:
     """Lay a judgement out for drawings and exports."""
-    kit, margins, findings = judgement.kit, judgement.margins, judgement.findings
+    kit, findings = judgement.kit, judgement.findings
     for margin, check in judgement.judged:
         tell_states(margin, check)
+    parts = {
+        aspect.id: aspect.report(kit, judgement.margins_of(aspect))
+        for aspect in ASPECTS
+        if aspect.report is not None
+    }
     return Report(
         plan=kit.plan.name,
         samples=kit.samples,
         severity=judgement.severity,
         families=judgement.families,
-        margins=margins,
-        findings=finding_reports(findings),
-        needs=need_reports(kit),
+        margins=judgement.margins,
+        findings=findings,
         lines=line_reports(kit, judgement.worst_by_line()),
-        fit=fit_report(kit, margins),
-        supply=supply_report(kit, margins),
-        heat=heat_report(kit),
-        cost=cost_report(kit),
-        noise=noise_report(kit),
         next_step=next_step(kit, findings),
+        **parts,
     )

@@ -6,22 +6,12 @@ from collections import defaultdict
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from cobblewort.core.judging.aspect import Aspect
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.margin import SEVERITY_RANK, Check, Family, Margin, Severity
-from cobblewort.core.judging.rules import Outcome, Rule, rules_in_order
-from cobblewort.core.verdict.report import FamilyReport
-
-RULERS: tuple[tuple[Family, str], ...] = (
-    ("fit", "Fit"), ("supply", "Supply"), ("heat", "Heat"), ("data", "Data"),
-    ("life", "Life"), ("cost", "Cost"), ("noise", "Noise"),
-)  # fmt: skip
-"""The seven rulers in their order."""
-_MISSING: dict[Family, str] = {
-    "supply": "no supply", "heat": "no board", "cost": "no budget", "noise": "no limit",
-}  # fmt: skip
-"""What a kit lacks where the rules of a family have nothing to look at."""
-
+from cobblewort.core.judging.margin import SEVERITY_RANK, Check, Margin, Severity
+from cobblewort.core.judging.rules import Outcome, Rule
+from cobblewort.core.verdict.report import RULERS, FamilyReport, rules_in_order
 
 _MOST_KITS = 4
 """What a rule said goes on pointing at the kit of which it said it. No judgement holds on to more
@@ -54,6 +44,10 @@ class Judgement:
         """How the kit stands to each limit."""
         return [margin for margin, _ in self.judged]
 
+    def margins_of(self, aspect: Aspect) -> list[Margin]:
+        """Those on its ruler."""
+        return [margin for margin in self.margins if margin.family == aspect.family]
+
     @property
     def severity(self) -> Severity:
         """The worst there is."""
@@ -62,13 +56,14 @@ class Judgement:
     @property
     def families(self) -> list[FamilyReport]:
         """The seven rulers."""
-        margins: dict[Family, list[Margin]] = defaultdict(list)
-        for margin in self.margins:
-            margins[margin.family].append(margin)
-        findings: dict[Family, list[Finding]] = defaultdict(list)
-        for finding in self.findings:
-            findings[finding.family].append(finding)
-        return [_family(f, label, margins[f], findings[f]) for f, label in RULERS]
+        return [
+            _family(
+                ruler,
+                self.margins_of(ruler),
+                [finding for finding in self.findings if finding.family == ruler.id],
+            )
+            for ruler in RULERS
+        ]
 
     @property
     def severities(self) -> dict[str, Severity]:
@@ -76,7 +71,7 @@ class Judgement:
         worst: dict[str, Severity] = {}
         for finding in self.findings:  # worst first
             worst.setdefault(finding.family, finding.severity)
-        return {family: worst.get(family, "sound") for family, _ in RULERS}
+        return {ruler.id: worst.get(ruler.id, "sound") for ruler in RULERS}
 
     def finding(self, finding_id: str) -> Finding | None:
         """The finding with this id, or None."""
@@ -121,21 +116,22 @@ def judge_kit(
     return Judgement(kit, outcomes, findings)
 
 
-def _family(family: Family, label: str, own: list[Margin], told: list[Finding]) -> FamilyReport:
+def _family(ruler: Aspect, own: list[Margin], told: list[Finding]) -> FamilyReport:
     """One ruler, from the margins and findings of its family."""
     worst = min(own, key=lambda m: (-SEVERITY_RANK[m.severity], m.ruler_share), default=None)
     severity: Severity = told[0].severity if told else "sound"
-    judged = bool(own or told) or family == "fit"
+    judged = bool(own or told) or not ruler.missing
     shown = worst
     if worst is not None and SEVERITY_RANK[worst.severity] < SEVERITY_RANK[severity]:
         shown = None if severity in ("stops", "tight") else worst
     finding = told[0].id if told else None
-    why_not = "" if judged else _MISSING.get(family, "not judged yet")
+    why_not = "" if judged else ruler.missing
     if shown is None:
         return FamilyReport(
-            family, label, judged, severity, None, finding, None, "", None, None, None, why_not
-        )
+            ruler.id, ruler.label, judged, severity, None, finding, None, "", None, None, None,
+            why_not,
+        )  # fmt: skip
     return FamilyReport(
-        family, label, judged, severity, shown.id, finding, shown.spare, shown.unit,
+        ruler.id, ruler.label, judged, severity, shown.id, finding, shown.spare, shown.unit,
         shown.ruler_share, shown.ruler_p05, shown.ruler_p95, why_not,
     )  # fmt: skip

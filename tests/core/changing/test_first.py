@@ -55,7 +55,7 @@ def test_taking_away_what_meets_a_need_raises_exactly_that_need(purpose: Purpose
         after = judged(plan.model_copy(update={"lines": rest}))
         raised = {n.id for n in after.needs if n.status in ("unmet", "unknown")}
         assert raised == only, line.part
-        told = {f.id.split(":")[1] for f in after.findings if f.family == "need"}
+        told = {f.id.split(":")[1] for f in after.findings if f.family == "needs"}
         assert only <= told
 
 

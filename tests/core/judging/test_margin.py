@@ -2,6 +2,7 @@ import numpy as np
 import pytest
 
 from cobblewort.core.judging.margin import Check, Margin, margin_of, tell_states
+from cobblewort.core.judging.states import LookedAt, State
 
 
 def check(value: object, limit: object, kind: str = "max", **fields: object) -> Check:
@@ -10,6 +11,13 @@ def check(value: object, limit: object, kind: str = "max", **fields: object) -> 
         "x", "X", "A", kind, np.array(value, dtype=float), np.array(limit, dtype=float),
         lambda _: "", ("line",), **fields,
     )  # fmt: skip
+
+
+def states(**others: bool) -> LookedAt:
+    """Idle, which must hold, and others that must or need not."""
+    named = {"idle": True, **others}.items()
+    made = [State(name, name.title(), hard, False) for name, hard in named]
+    return LookedAt.of(made, list(range(len(made))))
 
 
 def judged(*args: object, **fields: object) -> Margin:
@@ -26,13 +34,13 @@ def test_spare_is_signed_by_the_kind_of_limit() -> None:
 
 def test_a_hard_state_below_zero_stops() -> None:
     """The worst hard state decides, and names itself."""
-    margin = judged([[1.0], [4.0]], [3.0], states=("idle", "start"), hard=(True, True))
+    margin = judged([[1.0], [4.0]], [3.0], states=states(start=True))
     assert (margin.severity, margin.state, margin.spare) == ("stops", "start", -1.0)
 
 
 def test_a_soft_state_below_zero_is_tight() -> None:
     """Only everything at once breaks it: tight, told at that state."""
-    margin = judged([[1.0], [4.0]], [3.0], states=("idle", "all"), hard=(True, False))
+    margin = judged([[1.0], [4.0]], [3.0], states=states(all=False))
     assert (margin.severity, margin.state) == ("tight", "all")
 
 
@@ -91,7 +99,7 @@ def test_what_is_not_finite_is_a_fault_of_the_rule() -> None:
 
 def test_every_state_is_told() -> None:
     """The page draws one state at a time."""
-    given = check([[1.0], [4.0]], [3.0], states=("idle", "all"), hard=(True, False))
+    given = check([[1.0], [4.0]], [3.0], states=states(all=False))
     margin = margin_of("T-01", "supply", given, 1)
     tell_states(margin, given)
     assert margin.states == ("idle", "all")

@@ -209,7 +209,7 @@ def test_the_one_next_thing_to_do(
 def test_every_rule_explains_itself() -> None:
     """Title, reason, formula and source are there, and the id carries its family."""
     prefix = {
-        "need": "NEED",
+        "needs": "NEED",
         "fit": ("FIT", "SOFT"),
         "supply": "PWR",
         "heat": "HEAT",

@@ -24,6 +24,18 @@ PLANS = {
     "open": kit("B10", "S03", "M02", "K07", "E01"),
     "bare": kit("B06", "S07", "C04", "M02", "E04"),
     "above": kit("B10", "S03", "M02", "K03", "A02", "D06", "E03"),
+    "twins": kit(
+        "B10",
+        "S01",
+        "M02",
+        "D11",
+        "K05",
+        "E03",
+        duty=[
+            {"name": "work", "hours": 12, "activity": "idle"},
+            {"name": "work", "hours": 12, "activity": "full"},
+        ],
+    ),
     "choir": demo("choir-recorder"),
     "sun": kit(
         "B06", "S33", "M02", "K06", "E03", "A12", "D11", place={"power": "sun", "noise_max_dba": 30}
@@ -81,12 +93,12 @@ def test_every_working_gives_its_figure(name: str) -> None:
         assert worked_out(working) == pytest.approx(working.result, rel=1e-5, abs=slack), figure
         if figure in margins:
             assert working.result == pytest.approx(margins[figure].spare, abs=1e-9)
-            assert working.state == margins[figure].state
+            assert working.state == margins[figure].state_label
         assert working.source
         assert working.words
 
 
-@pytest.mark.parametrize("name", ["big", "small", "bare"])
+@pytest.mark.parametrize("name", ["big", "small", "bare", "twins"])
 def test_what_an_input_refers_to_has_the_value_that_is_stated(name: str) -> None:
     """Following an input to its own working gives the same number, all the way down."""
     plan: Plan = PLANS[name]

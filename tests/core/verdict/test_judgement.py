@@ -10,7 +10,6 @@ from cobblewort.core.changing.fixes import effect_of
 from cobblewort.core.plans.patch import SwapPart, apply_patch
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.evaluate import judgement_of, report_on
-from cobblewort.core.verdict.reporting import finding_reports
 from tests.kits import SMALL, demo, judged, kit, shipped
 
 PLANS = ["bat-recorder", "moss-cabinet", "choir-recorder"]
@@ -24,7 +23,7 @@ def test_the_report_says_what_the_judgement_says(plan_id: str) -> None:
     judgement = judgement_of(demo(plan_id), shipped(), 16)
     report = report_on(judgement)
     assert report.families == judgement.families
-    assert report.findings == finding_reports(judgement.findings)
+    assert report.findings == judgement.findings
     assert report.severity == judgement.severity
     assert report.count("tight") == judgement.count("tight")
     by_line = judgement.worst_by_line()
@@ -33,7 +32,6 @@ def test_the_report_says_what_the_judgement_says(plan_id: str) -> None:
     }
     for finding in judgement.findings:
         assert judgement.finding(finding.id) is finding
-        assert finding.sentence == finding.say  # made once, and kept
     assert judgement.finding("none") is None
     assert judgement.margin("none") is None
 

@@ -7,9 +7,10 @@ import pytest
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import FACETS, Derived, Kit, closed, derived
 from cobblewort.core.judging.margin import margin_of
-from cobblewort.core.judging.rules import Rule, rules_in_order
+from cobblewort.core.judging.rules import Rule
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Plan
+from cobblewort.core.verdict.report import rules_in_order
 from tests.kits import SMALL, kit, shipped
 from tests.plans import PLANS, changes
 from tests.watched import UndeclaredReadError, watched
@@ -24,7 +25,7 @@ def ask(rule: Rule, plan: Plan, samples: int) -> None:
         margin = margin_of(rule.id, rule.family, outcome, samples)
         if margin.severity != "sound":
             assert outcome.sentence(margin)
-        for state in range(len(outcome.states)) if outcome.working else ():
+        for state in range(len(outcome.states.ids)) if outcome.working else ():
             outcome.working(state)
 
 

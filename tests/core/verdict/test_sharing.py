@@ -14,6 +14,7 @@ from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.needs.model import of as needs_of
 from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Derived, Kit
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.plans.patch import (
@@ -25,8 +26,6 @@ from cobblewort.core.plans.patch import (
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.evaluate import judgement_of
 from cobblewort.core.verdict.judgement import Judgement
-from cobblewort.core.verdict.report import FindingReport
-from cobblewort.core.verdict.reporting import finding_reports
 from tests.kits import SMALL, kit, shipped
 from tests.plans import PLANS, chain, changes
 
@@ -47,13 +46,13 @@ def shared(made: Kit, like: Kit) -> set[Derived[Any]]:
     return {wanted for wanted in ALL if wanted(made) is wanted(like)}
 
 
-def said(judgement: Judgement) -> tuple[list[list[object]], list[FindingReport]]:
+def said(judgement: Judgement) -> tuple[list[list[object]], list[Finding]]:
     """Everything that a judgement says, to be compared."""
 
     def row(margin: Margin) -> list[object]:
         return [getattr(margin, field.name) for field in fields(margin)]
 
-    return [row(margin) for margin in judgement.margins], finding_reports(judgement.findings)
+    return [row(margin) for margin in judgement.margins], judgement.findings
 
 
 @pytest.mark.parametrize("name", list(PLANS))

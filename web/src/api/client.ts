@@ -21,6 +21,7 @@ const NO_ANSWER: Problem = {
   status: 0,
   detail: "The server does not answer. Is it still running? Nothing was changed.",
   problems: [],
+  version: null,
   changes: [],
 };
 

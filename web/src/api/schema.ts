@@ -636,7 +636,7 @@ export interface components {
          * AddLine
          * @description Put a part into the kit.
          */
-        AddLine: {
+        "AddLine-Input": {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -663,6 +663,36 @@ export interface components {
             owned?: boolean;
         };
         /**
+         * AddLine
+         * @description Put a part into the kit.
+         */
+        "AddLine-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "add";
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow";
+            /** Part */
+            part: string;
+            /** Line */
+            line: string | null;
+            /**
+             * Quantity
+             * @default 1
+             */
+            quantity: number;
+            /**
+             * Owned
+             * @default false
+             */
+            owned: boolean;
+        };
+        /**
          * AddOn
          * @description A board that is stacked on the main one.
          *
@@ -680,27 +710,27 @@ export interface components {
              */
             side: "above" | "below";
             height_mm: components["schemas"]["Reading"];
-            clear_mm?: components["schemas"]["Reading"] | null;
-            most_clear_mm?: components["schemas"]["Reading"] | null;
+            clear_mm: components["schemas"]["Reading"] | null;
+            most_clear_mm: components["schemas"]["Reading"] | null;
             /** Length Mm */
-            length_mm?: number | null;
+            length_mm: number | null;
             /** Width Mm */
-            width_mm?: number | null;
+            width_mm: number | null;
             /**
              * Closes
              * @default []
              */
-            closes?: string[];
+            closes: string[];
             /**
              * Hampers
              * @default []
              */
-            hampers?: string[];
+            hampers: string[];
             /**
              * Covers Header
              * @default false
              */
-            covers_header?: boolean;
+            covers_header: boolean;
         };
         /**
          * Bay
@@ -713,7 +743,7 @@ export interface components {
              * Count
              * @default 1
              */
-            count?: number;
+            count: number;
             /** Thickness Mm */
             thickness_mm: number;
         };
@@ -744,28 +774,28 @@ export interface components {
              * Label
              * @default
              */
-            label?: string;
+            label: string;
             /**
              * Look
              * @default body
              * @enum {string}
              */
-            look?: "socket" | "chip" | "sink" | "fan" | "pcb" | "drive" | "body";
+            look: "socket" | "chip" | "sink" | "fan" | "pcb" | "drive" | "body";
             /**
              * X Mm
              * @default 0
              */
-            x_mm?: number;
+            x_mm: number;
             /**
              * Y Mm
              * @default 0
              */
-            y_mm?: number;
+            y_mm: number;
             /**
              * Z Mm
              * @default 0
              */
-            z_mm?: number;
+            z_mm: number;
             /** Dx Mm */
             dx_mm: number;
             /** Dy Mm */
@@ -786,12 +816,12 @@ export interface components {
             /** Rate Mb S */
             rate_mb_s: number;
             /** Parent */
-            parent?: string | null;
+            parent: string | null;
             /**
              * Half Duplex
              * @default false
              */
-            half_duplex?: boolean;
+            half_duplex: boolean;
         };
         /**
          * Candidate
@@ -822,7 +852,7 @@ export interface components {
             /** Current */
             current: boolean;
             /** Patch */
-            patch: (components["schemas"]["AddLine"] | components["schemas"]["SwapPart"] | components["schemas"]["RemoveLine"] | components["schemas"]["EditLine"] | components["schemas"]["PinPlug"] | components["schemas"]["SetFields"])[];
+            patch: (components["schemas"]["AddLine-Output"] | components["schemas"]["SwapPart-Output"] | components["schemas"]["RemoveLine-Output"] | components["schemas"]["EditLine-Output"] | components["schemas"]["PinPlug-Output"] | components["schemas"]["SetFields-Output"])[];
             /** Brings */
             brings: string;
             /** Reason */
@@ -849,7 +879,7 @@ export interface components {
              * Open
              * @default false
              */
-            open?: boolean;
+            open: boolean;
             /** Inner Length Mm */
             inner_length_mm: number;
             /** Inner Width Mm */
@@ -862,52 +892,52 @@ export interface components {
              * Holes
              * @default []
              */
-            holes?: string[];
+            holes: string[];
             /**
              * Any Holes
              * @default false
              */
-            any_holes?: boolean;
+            any_holes: boolean;
             /**
              * Self Made
              * @default false
              */
-            self_made?: boolean;
+            self_made: boolean;
             /**
              * Top Sheets
              * @default 0
              */
-            top_sheets?: number;
+            top_sheets: number;
             /**
              * Tabs Mm
              * @default 0
              */
-            tabs_mm?: number;
+            tabs_mm: number;
             /**
              * Places
              * @default 1
              */
-            places?: number;
+            places: number;
             /**
              * Place Gap Mm
              * @default 0
              */
-            place_gap_mm?: number;
+            place_gap_mm: number;
             /** Openings */
-            openings?: {
+            openings: {
                 [key: string]: components["schemas"]["Opening"];
             };
             /**
              * Open Edges
              * @default []
              */
-            open_edges?: ("left" | "right" | "lower" | "upper")[];
+            open_edges: ("left" | "right" | "lower" | "upper")[];
             /** Glands */
-            glands?: {
+            glands: {
                 [key: string]: components["schemas"]["Gland"];
             };
             /** Bays */
-            bays?: {
+            bays: {
                 [key: string]: components["schemas"]["Bay"];
             };
             /** Wall Mm */
@@ -918,14 +948,14 @@ export interface components {
              * Vent Low Cm2
              * @default 0
              */
-            vent_low_cm2?: number;
+            vent_low_cm2: number;
             /**
              * Vent High Cm2
              * @default 0
              */
-            vent_high_cm2?: number;
+            vent_high_cm2: number;
             /** Vent Rise Mm */
-            vent_rise_mm?: number | null;
+            vent_rise_mm: number | null;
             fan_exchange_share: components["schemas"]["Reading"];
             /**
              * @default {
@@ -935,7 +965,7 @@ export interface components {
              *       "basis": "typical"
              *     }
              */
-            absorptance?: components["schemas"]["Reading"];
+            absorptance: components["schemas"]["Reading"];
             /**
              * @default {
              *       "nominal": 1,
@@ -944,18 +974,18 @@ export interface components {
              *       "basis": "typical"
              *     }
              */
-            radio_db?: components["schemas"]["Reading"];
+            radio_db: components["schemas"]["Reading"];
             /**
              * Ip Solid
              * @default 0
              */
-            ip_solid?: number;
+            ip_solid: number;
             /**
              * Ip Water
              * @default 0
              */
-            ip_water?: number;
-            wall_g_cm3?: components["schemas"]["Reading"] | null;
+            ip_water: number;
+            wall_g_cm3: components["schemas"]["Reading"] | null;
         };
         /**
          * CaseOutline
@@ -1021,7 +1051,7 @@ export interface components {
          */
         Cooler: {
             r_still_k_w: components["schemas"]["Reading"];
-            r_fan_k_w?: components["schemas"]["Reading"] | null;
+            r_fan_k_w: components["schemas"]["Reading"] | null;
             height_mm: components["schemas"]["Reading"];
             /** Length Mm */
             length_mm: number;
@@ -1029,26 +1059,28 @@ export interface components {
             width_mm: number;
             interface_mm: components["schemas"]["Reading"];
             interface_w_mk: components["schemas"]["Reading"];
-            free_flow_m3_h?: components["schemas"]["Reading"] | null;
+            free_flow_m3_h: components["schemas"]["Reading"] | null;
             /**
              * Blows Over Board
              * @default false
              */
-            blows_over_board?: boolean;
+            blows_over_board: boolean;
             /**
              * Blows Along
              * @default false
              */
-            blows_along?: boolean;
+            blows_along: boolean;
             /**
              * Room Above
              * @default true
              */
-            room_above?: boolean;
+            room_above: boolean;
         };
         /**
          * CostReport
          * @description What is to be paid for all copies, each further one, and what the owned parts are worth.
+         *
+         *     `lines` tells the same of each line, in kit order; `unknown` names those without a price.
          */
         CostReport: {
             /** Currency */
@@ -1065,6 +1097,8 @@ export interface components {
             budget: string | null;
             /** Unknown */
             unknown: string[];
+            /** Lines */
+            lines: components["schemas"]["LineCost"][];
         };
         /**
          * Doubt
@@ -1089,11 +1123,11 @@ export interface components {
              * Spins
              * @default false
              */
-            spins?: boolean;
+            spins: boolean;
             /** Length Mm */
             length_mm: number;
             /** Thickness Mm */
-            thickness_mm?: number | null;
+            thickness_mm: number | null;
             /**
              * Protocol
              * @enum {string}
@@ -1106,7 +1140,7 @@ export interface components {
          *     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), and whether
          *     a case is cut by hand or left without its top sheets.
          */
-        EditLine: {
+        "EditLine-Input": {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1130,6 +1164,37 @@ export interface components {
             modified?: boolean | null;
             /** Sheets Off */
             sheets_off?: boolean | null;
+        };
+        /**
+         * EditLine
+         * @description Change how many of a part there are, whether they are owned, whose figures count, which I2C
+         *     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), and whether
+         *     a case is cut by hand or left without its top sheets.
+         */
+        "EditLine-Output": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "edit";
+            /** Line */
+            line: string;
+            /** Quantity */
+            quantity: number | null;
+            /** Owned */
+            owned: boolean | null;
+            /** Part Revision */
+            part_revision: number | null;
+            /** Addresses */
+            addresses: {
+                [key: string]: number;
+            } | null;
+            /** Standoff Mm */
+            standoff_mm: number | null;
+            /** Modified */
+            modified: boolean | null;
+            /** Sheets Off */
+            sheets_off: boolean | null;
         };
         /**
          * Effect
@@ -1190,7 +1255,7 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "need" | "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
+            id: "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise";
             /** Label */
             label: string;
             /** Judged */
@@ -1249,17 +1314,17 @@ export interface components {
              * Thread
              * @default M2.5
              */
-            thread?: string;
+            thread: string;
             /**
              * Standoffs Mm
              * @default []
              */
-            standoffs_mm?: number[];
+            standoffs_mm: number[];
             /**
              * Screws Mm
              * @default []
              */
-            screws_mm?: number[];
+            screws_mm: number[];
         };
         /**
          * FigureInput
@@ -1280,21 +1345,20 @@ export interface components {
             high?: number | null;
         };
         /**
-         * FindingReport
-         * @description What a rule has to say: one plain sentence with the figures in it.
+         * Finding
+         * @description What a rule found: one plain sentence with the figures in it.
          *
-         *     `id` is stable while the cause is the same; `margin` names the margin it comes from.
+         *     `id` is stable while the cause is the same, so that it can be asked about later; `margin` names
+         *     the margin it comes from. Some sentences take a solution of their own, and most findings of a
+         *     search are only counted: a sentence is made when it is first read.
          */
-        FindingReport: {
+        Finding: {
             /** Id */
             id: string;
             /** Rule */
             rule: string;
-            /**
-             * Family
-             * @enum {string}
-             */
-            family: "need" | "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
+            /** Family */
+            family: string;
             /**
              * Severity
              * @enum {string}
@@ -1324,9 +1388,9 @@ export interface components {
             name: string;
             /** Purpose */
             purpose: string;
-            place: components["schemas"]["Place"];
+            place: components["schemas"]["Place-Input"];
             /** Needs */
-            needs?: components["schemas"]["Need"][] | null;
+            needs?: components["schemas"]["Need-Input"][] | null;
             /**
              * Owned
              * @default []
@@ -1395,7 +1459,7 @@ export interface components {
             /** Title */
             title: string;
             /** Patch */
-            patch: (components["schemas"]["AddLine"] | components["schemas"]["SwapPart"] | components["schemas"]["RemoveLine"] | components["schemas"]["EditLine"] | components["schemas"]["PinPlug"] | components["schemas"]["SetFields"])[];
+            patch: (components["schemas"]["AddLine-Output"] | components["schemas"]["SwapPart-Output"] | components["schemas"]["RemoveLine-Output"] | components["schemas"]["EditLine-Output"] | components["schemas"]["PinPlug-Output"] | components["schemas"]["SetFields-Output"])[];
             /** Resolves */
             resolves: string[];
             /** Breaks */
@@ -1429,7 +1493,7 @@ export interface components {
              * Split
              * @default false
              */
-            split?: boolean;
+            split: boolean;
         };
         /**
          * HeaderAddress
@@ -1605,14 +1669,14 @@ export interface components {
              *       "basis": "standard"
              *     }
              */
-            share?: components["schemas"]["Reading"];
+            share: components["schemas"]["Reading"];
             r_air_k_w: components["schemas"]["Reading"];
             limit_c: components["schemas"]["Reading"];
             /**
              * Slows
              * @default false
              */
-            slows?: boolean;
+            slows: boolean;
         };
         /**
          * Image
@@ -1620,7 +1684,7 @@ export interface components {
          *
          *     `families` are those of boards that it is made for; none means that it does not say.
          */
-        Image: {
+        "Image-Input": {
             /** Name */
             name: string;
             /**
@@ -1641,6 +1705,32 @@ export interface components {
             bits?: (32 | 64) | null;
         };
         /**
+         * Image
+         * @description The system image that is written onto the boot medium. [GB]
+         *
+         *     `families` are those of boards that it is made for; none means that it does not say.
+         */
+        "Image-Output": {
+            /** Name */
+            name: string;
+            /**
+             * Desktop
+             * @default false
+             */
+            desktop: boolean;
+            /** Card Gb */
+            card_gb: number;
+            /** Memory Gb */
+            memory_gb: number;
+            /**
+             * Families
+             * @default []
+             */
+            families: string[];
+            /** Bits */
+            bits: (32 | 64) | null;
+        };
+        /**
          * KnownPlace
          * @description A place with what it usually means.
          */
@@ -1649,7 +1739,7 @@ export interface components {
             id: string;
             /** Title */
             title: string;
-            place: components["schemas"]["Place"];
+            place: components["schemas"]["Place-Output"];
         };
         /**
          * Latch
@@ -1664,7 +1754,7 @@ export interface components {
              * Z Mm
              * @default 0
              */
-            z_mm?: number;
+            z_mm: number;
             /** Dx Mm */
             dx_mm: number;
             /** Dy Mm */
@@ -1708,7 +1798,7 @@ export interface components {
          *     delivered with. `modified` says that the openings of a case are cut by hand, `sheets_off` that
          *     the top sheets of a layered one are left off.
          */
-        Line: {
+        "Line-Input": {
             /** Id */
             id: string;
             /**
@@ -1752,8 +1842,75 @@ export interface components {
             sheets_off?: boolean;
         };
         /**
+         * Line
+         * @description One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`.
+         *
+         *     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
+         *     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
+         *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
+         *     delivered with. `modified` says that the openings of a case are cut by hand, `sheets_off` that
+         *     the top sheets of a layered one are left off.
+         */
+        "Line-Output": {
+            /** Id */
+            id: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow";
+            /** Part */
+            part: string;
+            /** Part Revision */
+            part_revision: number | null;
+            /**
+             * Quantity
+             * @default 1
+             */
+            quantity: number;
+            /**
+             * Owned
+             * @default false
+             */
+            owned: boolean;
+            /** Pins */
+            pins: {
+                [key: string]: string;
+            };
+            /** Addresses */
+            addresses: {
+                [key: string]: number;
+            };
+            /** Standoff Mm */
+            standoff_mm: number | null;
+            /**
+             * Modified
+             * @default false
+             */
+            modified: boolean;
+            /**
+             * Sheets Off
+             * @default false
+             */
+            sheets_off: boolean;
+        };
+        /**
+         * LineCost
+         * @description One line: what it adds to the bill for all copies, and what it is worth in one of them.
+         *
+         *     None where no price is known.
+         */
+        LineCost: {
+            /** Line */
+            line: string;
+            /** To Pay */
+            to_pay: string | null;
+            /** Value */
+            value: string | null;
+        };
+        /**
          * LineReport
-         * @description One line of the kit, with the figure that tells most about it. Money in plan currency.
+         * @description One line of the kit, with the figure that tells most about it.
          *
          *     `changed` tells what is different in the newest revision of a part that the line keeps an
          *     earlier one of; it is empty where the line has the newest.
@@ -1761,8 +1918,11 @@ export interface components {
         LineReport: {
             /** Id */
             id: string;
-            /** Role */
-            role: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow";
             /** Part */
             part: string;
             /** Name */
@@ -1777,10 +1937,6 @@ export interface components {
             owned: boolean;
             /** Figure */
             figure: string;
-            /** To Pay */
-            to_pay: string | null;
-            /** Value */
-            value: string | null;
             /**
              * Severity
              * @enum {string}
@@ -1814,26 +1970,24 @@ export interface components {
             idle: components["schemas"]["Reading"];
             working: components["schemas"]["Reading"];
             peak: components["schemas"]["Reading"];
-            start?: components["schemas"]["Reading"] | null;
+            start: components["schemas"]["Reading"] | null;
         };
         /**
          * Margin
          * @description One limit and how the kit stands to it, at nominal figures in its worst state.
          *
          *     `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
-         *     where no samples were drawn. `ruler_share` is the length of its ruler, -0.5 to 1. The `by_state`
-         *     tuples tell every state that was looked at, in the order of `states`.
+         *     where no samples were drawn. `state` is the id of the worst one and `state_label` what people
+         *     call it, both empty where states do not matter. `ruler_share` is the length of its ruler, -0.5
+         *     to 1. The `by_state` tuples tell every state that was looked at, in the order of `states`.
          */
         Margin: {
             /** Id */
             id: string;
             /** Rule */
             rule: string;
-            /**
-             * Family
-             * @enum {string}
-             */
-            family: "need" | "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
+            /** Family */
+            family: string;
             /** Label */
             label: string;
             /** Unit */
@@ -1870,6 +2024,8 @@ export interface components {
             severity: "sound" | "note" | "tight" | "stops";
             /** State */
             state: string;
+            /** State Label */
+            state_label: string;
             /** Lines */
             lines: string[];
             /** Sockets */
@@ -1900,7 +2056,7 @@ export interface components {
             /** Current */
             current: boolean;
             /** Patch */
-            patch: (components["schemas"]["AddLine"] | components["schemas"]["SwapPart"] | components["schemas"]["RemoveLine"] | components["schemas"]["EditLine"] | components["schemas"]["PinPlug"] | components["schemas"]["SetFields"])[];
+            patch: (components["schemas"]["AddLine-Output"] | components["schemas"]["SwapPart-Output"] | components["schemas"]["RemoveLine-Output"] | components["schemas"]["EditLine-Output"] | components["schemas"]["PinPlug-Output"] | components["schemas"]["SetFields-Output"])[];
             /** Reason */
             reason: string;
             effect: components["schemas"]["Effect"];
@@ -1913,7 +2069,7 @@ export interface components {
          *     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
          *     Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
          */
-        Need: {
+        "Need-Input": {
             /** Id */
             id: string;
             /** Text */
@@ -1935,6 +2091,37 @@ export interface components {
             at_most?: number | null;
             /** Rate Mb H */
             rate_mb_h?: number | null;
+        };
+        /**
+         * Need
+         * @description One thing that is asked of the kit, in plain words and as what is looked for.
+         *
+         *     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
+         *     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+         *     Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
+         */
+        "Need-Output": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Function */
+            function: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar" | "users") | null;
+            /** Condition */
+            condition: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains" | "moves") | null;
+            /** Limit */
+            limit: ("noise_dba" | "longest_mm" | "mass_g") | null;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** At Least */
+            at_least: number | null;
+            /** At Most */
+            at_most: number | null;
+            /** Rate Mb H */
+            rate_mb_h: number | null;
         };
         /**
          * NeedKind
@@ -1959,11 +2146,8 @@ export interface components {
              * @enum {string}
              */
             wants: "" | "count" | "at_least" | "at_most";
-            /**
-             * Rate Unit
-             * @default
-             */
-            rate_unit?: string;
+            /** Rate Unit */
+            rate_unit: string;
         };
         /**
          * NeedReport
@@ -2009,7 +2193,7 @@ export interface components {
             /** Text */
             text: string;
             /** Role */
-            role: string | null;
+            role: ("board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow") | null;
             /** Finding */
             finding: string | null;
         };
@@ -2040,17 +2224,17 @@ export interface components {
              * Count
              * @default 1
              */
-            count?: number;
+            count: number;
             /** Amount */
-            amount?: number | null;
+            amount: number | null;
             /**
              * Driver
              * @default image
              * @enum {string}
              */
-            driver?: "image" | "build";
+            driver: "image" | "build";
             /** On Inlet */
-            on_inlet?: string | null;
+            on_inlet: string | null;
         };
         /**
          * Opening
@@ -2108,20 +2292,20 @@ export interface components {
              * Revision
              * @default 1
              */
-            revision?: number;
+            revision: number;
             /**
              * Origin
              * @default pack
              * @enum {string}
              */
-            origin?: "pack" | "own" | "class";
+            origin: "pack" | "own" | "class";
             /**
              * Kind
              * @enum {string}
              */
             kind: "board" | "supply" | "lead" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool";
             /** Part Class */
-            part_class?: string | null;
+            part_class: string | null;
             /** Maker */
             maker: string;
             /** Model */
@@ -2130,99 +2314,99 @@ export interface components {
              * Summary
              * @default
              */
-            summary?: string;
+            summary: string;
             /** Price */
-            price?: string | null;
+            price: string | null;
             /**
              * Currency
              * @default EUR
              */
-            currency?: string;
+            currency: string;
             /**
              * Inside
              * @default true
              */
-            inside?: boolean;
-            mass_g?: components["schemas"]["Reading"] | null;
-            noise_dba?: components["schemas"]["Reading"] | null;
+            inside: boolean;
+            mass_g: components["schemas"]["Reading"] | null;
+            noise_dba: components["schemas"]["Reading"] | null;
             /** Ambient Min C */
-            ambient_min_c?: number | null;
+            ambient_min_c: number | null;
             /** Ambient Max C */
-            ambient_max_c?: number | null;
+            ambient_max_c: number | null;
             /**
              * Cautions
              * @default []
              */
-            cautions?: string[];
+            cautions: string[];
             /** Offers */
-            offers?: {
+            offers: {
                 [key: string]: components["schemas"]["Offer"];
             };
             /**
              * Splits Device Port
              * @default false
              */
-            splits_device_port?: boolean;
+            splits_device_port: boolean;
             /** Sockets */
-            sockets?: {
+            sockets: {
                 [key: string]: components["schemas"]["Socket"];
             };
             /** Plugs */
-            plugs?: {
+            plugs: {
                 [key: string]: components["schemas"]["Plug"];
             };
             /** Rails */
-            rails?: {
+            rails: {
                 [key: string]: components["schemas"]["Rail"];
             };
             /** Loads */
-            loads?: {
+            loads: {
                 [key: string]: components["schemas"]["Load"];
             };
             /** Boxes */
-            boxes?: {
+            boxes: {
                 [key: string]: components["schemas"]["Box"];
             };
-            source?: components["schemas"]["Source"] | null;
-            voltages?: components["schemas"]["Voltages"] | null;
-            lead?: components["schemas"]["Lead"] | null;
-            board_heat?: components["schemas"]["BoardHeat"] | null;
-            cooler?: components["schemas"]["Cooler"] | null;
-            drive?: components["schemas"]["DriveForm"] | null;
+            source: components["schemas"]["Source"] | null;
+            voltages: components["schemas"]["Voltages"] | null;
+            lead: components["schemas"]["Lead"] | null;
+            board_heat: components["schemas"]["BoardHeat"] | null;
+            cooler: components["schemas"]["Cooler"] | null;
+            drive: components["schemas"]["DriveForm"] | null;
             /** Hot */
-            hot?: {
+            hot: {
                 [key: string]: components["schemas"]["HotBody"];
             };
-            storage?: components["schemas"]["Storage"] | null;
-            stack?: components["schemas"]["Stack"] | null;
-            add_on?: components["schemas"]["AddOn"] | null;
-            pin_header?: components["schemas"]["PinHeader"] | null;
-            pins?: components["schemas"]["PinUse"] | null;
-            case?: components["schemas"]["Case"] | null;
-            fasteners?: components["schemas"]["FastenerSet"] | null;
-            runs?: components["schemas"]["Runs"] | null;
+            storage: components["schemas"]["Storage"] | null;
+            stack: components["schemas"]["Stack"] | null;
+            add_on: components["schemas"]["AddOn"] | null;
+            pin_header: components["schemas"]["PinHeader"] | null;
+            pins: components["schemas"]["PinUse"] | null;
+            case: components["schemas"]["Case"] | null;
+            fasteners: components["schemas"]["FastenerSet"] | null;
+            runs: components["schemas"]["Runs"] | null;
             /**
              * Sets Up
              * @default []
              */
-            sets_up?: ("reader" | "keyboard" | "mouse" | "screen")[];
+            sets_up: ("reader" | "keyboard" | "mouse" | "screen")[];
             /** Ports */
-            ports?: {
+            ports: {
                 [key: string]: components["schemas"]["Port"];
             };
             /** Buttons */
-            buttons?: {
+            buttons: {
                 [key: string]: components["schemas"]["Port"];
             };
             /** Latches */
-            latches?: {
+            latches: {
                 [key: string]: components["schemas"]["Latch"];
             };
             /** Buses */
-            buses?: {
+            buses: {
                 [key: string]: components["schemas"]["Bus"];
             };
-            panel_hole?: components["schemas"]["PlugBody"] | null;
+            panel_hole: components["schemas"]["PlugBody"] | null;
         };
         /**
          * PartEdit
@@ -2317,7 +2501,7 @@ export interface components {
          */
         PatchRequest: {
             /** Patch */
-            patch: (components["schemas"]["AddLine"] | components["schemas"]["SwapPart"] | components["schemas"]["RemoveLine"] | components["schemas"]["EditLine"] | components["schemas"]["PinPlug"] | components["schemas"]["SetFields"])[];
+            patch: (components["schemas"]["AddLine-Input"] | components["schemas"]["SwapPart-Input"] | components["schemas"]["RemoveLine-Input"] | components["schemas"]["EditLine-Input"] | components["schemas"]["PinPlug-Input"] | components["schemas"]["SetFields-Input"])[];
             /** Label */
             label?: string | null;
         };
@@ -2327,7 +2511,7 @@ export interface components {
          *
          *     `activity` is for the whole kit; `lines` says which lines do something else.
          */
-        Phase: {
+        "Phase-Input": {
             /** Name */
             name: string;
             /** Hours */
@@ -2344,6 +2528,28 @@ export interface components {
             };
         };
         /**
+         * Phase
+         * @description A part of the day: how long, and what the kit does then.
+         *
+         *     `activity` is for the whole kit; `lines` says which lines do something else.
+         */
+        "Phase-Output": {
+            /** Name */
+            name: string;
+            /** Hours */
+            hours: number;
+            /**
+             * Activity
+             * @default working
+             * @enum {string}
+             */
+            activity: "off" | "idle" | "light" | "working" | "full";
+            /** Lines */
+            lines: {
+                [key: string]: "off" | "idle" | "light" | "working" | "full";
+            };
+        };
+        /**
          * PinHeader
          * @description The header of a board: whether its pins are fitted, and what they can carry. [mA]
          */
@@ -2352,7 +2558,7 @@ export interface components {
              * Fitted
              * @default true
              */
-            fitted?: boolean;
+            fitted: boolean;
             pin_ma: components["schemas"]["Reading"];
             total_ma: components["schemas"]["Reading"];
         };
@@ -2360,7 +2566,24 @@ export interface components {
          * PinPlug
          * @description Say which socket a plug goes into; `socket` null lets the program choose again.
          */
-        PinPlug: {
+        "PinPlug-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "pin";
+            /** Line */
+            line: string;
+            /** Plug */
+            plug: string;
+            /** Socket */
+            socket: string | null;
+        };
+        /**
+         * PinPlug
+         * @description Say which socket a plug goes into; `socket` null lets the program choose again.
+         */
+        "PinPlug-Output": {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2387,27 +2610,27 @@ export interface components {
              * Shares
              * @default []
              */
-            shares?: number[];
+            shares: number[];
             /**
              * Takes
              * @default []
              */
-            takes?: number[];
+            takes: number[];
             /**
              * Addresses
              * @default []
              */
-            addresses?: number[];
+            addresses: number[];
             /**
              * Signal V
              * @default 3.3
              */
-            signal_v?: number;
+            signal_v: number;
             /**
              * Plugs On
              * @default false
              */
-            plugs_on?: boolean;
+            plugs_on: boolean;
         };
         /**
          * Place
@@ -2418,7 +2641,7 @@ export interface components {
          *     the most that may be heard of it at 1 m, None where nobody minds. `power` and `network` are what
          *     can be had there.
          */
-        Place: {
+        "Place-Input": {
             /**
              * Name
              * @default
@@ -2483,6 +2706,79 @@ export interface components {
             power?: "mains" | "network" | "vehicle" | "battery" | "sun";
         };
         /**
+         * Place
+         * @description Where it will live. [°C], [m], [W/m²]
+         *
+         *     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
+         *     whether it needs a case against water, `dust` how much of it lies in the air. `noise_max_dba` is
+         *     the most that may be heard of it at 1 m, None where nobody minds. `power` and `network` are what
+         *     can be had there.
+         */
+        "Place-Output": {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Ambient Min C
+             * @default 15
+             */
+            ambient_min_c: number;
+            /**
+             * Ambient Max C
+             * @default 28
+             */
+            ambient_max_c: number;
+            /**
+             * Altitude M
+             * @default 0
+             */
+            altitude_m: number;
+            /**
+             * Standing
+             * @default feet
+             * @enum {string}
+             */
+            standing: "table" | "feet" | "hung";
+            /**
+             * Sun W M2
+             * @default 0
+             */
+            sun_w_m2: number;
+            /**
+             * Wet
+             * @default false
+             */
+            wet: boolean;
+            /**
+             * Dust
+             * @default clean
+             * @enum {string}
+             */
+            dust: "clean" | "some" | "much";
+            /** Noise Max Dba */
+            noise_max_dba: number | null;
+            /**
+             * Network
+             * @default both
+             * @enum {string}
+             */
+            network: "both" | "wired" | "radio" | "none";
+            /**
+             * Touched By
+             * @default adults
+             * @enum {string}
+             */
+            touched_by: "nobody" | "adults" | "children";
+            /**
+             * Power
+             * @default mains
+             * @enum {string}
+             */
+            power: "mains" | "network" | "vehicle" | "battery" | "sun";
+        };
+        /**
          * PlacedBox
          * @description A block in the main board's frame, and the piece that it belongs to.
          */
@@ -2540,8 +2836,8 @@ export interface components {
              * Needs
              * @default []
              */
-            needs?: components["schemas"]["Need"][];
-            image?: components["schemas"]["Image"] | null;
+            needs?: components["schemas"]["Need-Input"][];
+            image?: components["schemas"]["Image-Input"] | null;
             ready_made?: components["schemas"]["ReadyMade-Input"] | null;
             /**
              * @default {
@@ -2558,7 +2854,7 @@ export interface components {
              *       "power": "mains"
              *     }
              */
-            place?: components["schemas"]["Place"];
+            place?: components["schemas"]["Place-Input"];
             /**
              * Duty
              * @default [
@@ -2570,7 +2866,7 @@ export interface components {
              *       }
              *     ]
              */
-            duty?: components["schemas"]["Phase"][];
+            duty?: components["schemas"]["Phase-Input"][];
             /** Budget */
             budget?: number | string | null;
             /**
@@ -2590,17 +2886,17 @@ export interface components {
              *       "read_only_root": false
              *     }
              */
-            settings?: components["schemas"]["Settings"];
+            settings?: components["schemas"]["Settings-Input"];
             /**
              * Lines
              * @default []
              */
-            lines?: components["schemas"]["Line"][];
+            lines?: components["schemas"]["Line-Input"][];
             /**
              * Wired
              * @default []
              */
-            wired?: components["schemas"]["Wired"][];
+            wired?: components["schemas"]["Wired-Input"][];
             /**
              * Parts
              * @default []
@@ -2621,7 +2917,7 @@ export interface components {
              * @default cobblewort-plan/1
              * @constant
              */
-            format?: "cobblewort-plan/1";
+            format: "cobblewort-plan/1";
             /** Name */
             name: string;
             /**
@@ -2629,21 +2925,21 @@ export interface components {
              * @default thinking
              * @enum {string}
              */
-            state?: "thinking" | "ordered" | "built" | "proved";
+            state: "thinking" | "ordered" | "built" | "proved";
             /**
              * Purpose
              * @default
              */
-            purpose?: string;
+            purpose: string;
             /** Purpose Id */
-            purpose_id?: string | null;
+            purpose_id: string | null;
             /**
              * Needs
              * @default []
              */
-            needs?: components["schemas"]["Need"][];
-            image?: components["schemas"]["Image"] | null;
-            ready_made?: components["schemas"]["ReadyMade-Output"] | null;
+            needs: components["schemas"]["Need-Output"][];
+            image: components["schemas"]["Image-Output"] | null;
+            ready_made: components["schemas"]["ReadyMade-Output"] | null;
             /**
              * @default {
              *       "name": "",
@@ -2659,7 +2955,7 @@ export interface components {
              *       "power": "mains"
              *     }
              */
-            place?: components["schemas"]["Place"];
+            place: components["schemas"]["Place-Output"];
             /**
              * Duty
              * @default [
@@ -2671,19 +2967,19 @@ export interface components {
              *       }
              *     ]
              */
-            duty?: components["schemas"]["Phase"][];
+            duty: components["schemas"]["Phase-Output"][];
             /** Budget */
-            budget?: string | null;
+            budget: string | null;
             /**
              * Currency
              * @default EUR
              */
-            currency?: string;
+            currency: string;
             /**
              * Copies
              * @default 1
              */
-            copies?: number;
+            copies: number;
             /**
              * @default {
              *       "lift_port_limit": false,
@@ -2691,22 +2987,22 @@ export interface components {
              *       "read_only_root": false
              *     }
              */
-            settings?: components["schemas"]["Settings"];
+            settings: components["schemas"]["Settings-Output"];
             /**
              * Lines
              * @default []
              */
-            lines?: components["schemas"]["Line"][];
+            lines: components["schemas"]["Line-Output"][];
             /**
              * Wired
              * @default []
              */
-            wired?: components["schemas"]["Wired"][];
+            wired: components["schemas"]["Wired-Output"][];
             /**
              * Parts
              * @default []
              */
-            parts?: {
+            parts: {
                 [key: string]: unknown;
             }[];
         };
@@ -2783,7 +3079,7 @@ export interface components {
              * Label
              * @default
              */
-            label?: string;
+            label: string;
             /** Connectors */
             connectors: string[];
             /**
@@ -2792,37 +3088,37 @@ export interface components {
              */
             role: "device" | "power_in" | "power_out";
             /** Rail */
-            rail?: string | null;
+            rail: string | null;
             /**
              * Required
              * @default true
              */
-            required?: boolean;
+            required: boolean;
             /**
              * Generation
              * @default 0
              */
-            generation?: number;
+            generation: number;
             /**
              * Min Generation
              * @default 0
              */
-            min_generation?: number;
+            min_generation: number;
             /**
              * Lanes
              * @default 1
              */
-            lanes?: number;
+            lanes: number;
             /** Key */
-            key?: ("B" | "M" | "B+M" | "E") | null;
-            lead_ohm?: components["schemas"]["Reading"] | null;
-            wire?: components["schemas"]["Wire"] | null;
-            body?: components["schemas"]["PlugBody"] | null;
+            key: ("B" | "M" | "B+M" | "E") | null;
+            lead_ohm: components["schemas"]["Reading"] | null;
+            wire: components["schemas"]["Wire"] | null;
+            body: components["schemas"]["PlugBody"] | null;
             /** Contacts */
-            contacts?: ("up" | "down") | null;
-            cable?: components["schemas"]["FlatCable"] | null;
+            contacts: ("up" | "down") | null;
+            cable: components["schemas"]["FlatCable"] | null;
             /** Jacket Mm */
-            jacket_mm?: number | null;
+            jacket_mm: number | null;
         };
         /**
          * PlugBody
@@ -2840,17 +3136,17 @@ export interface components {
              * Length Mm
              * @default 0
              */
-            length_mm?: number;
+            length_mm: number;
             /**
              * Offset Mm
              * @default 0
              */
-            offset_mm?: number;
+            offset_mm: number;
             /**
              * Rise Mm
              * @default 0
              */
-            rise_mm?: number;
+            rise_mm: number;
         };
         /**
          * Port
@@ -2872,7 +3168,7 @@ export interface components {
              * Type
              * @default about:blank
              */
-            type?: string;
+            type: string;
             /** Title */
             title: string;
             /** Status */
@@ -2883,14 +3179,14 @@ export interface components {
              * Problems
              * @default []
              */
-            problems?: components["schemas"]["ProblemPlace"][];
+            problems: components["schemas"]["ProblemPlace"][];
             /** Version */
-            version?: number | null;
+            version: number | null;
             /**
              * Changes
              * @default []
              */
-            changes?: string[];
+            changes: string[];
         };
         /**
          * ProblemPlace
@@ -2914,32 +3210,32 @@ export interface components {
             /** Summary */
             summary: string;
             /** Needs */
-            needs: components["schemas"]["Need"][];
+            needs: components["schemas"]["Need-Output"][];
             /** Duty */
-            duty: components["schemas"]["Phase"][];
+            duty: components["schemas"]["Phase-Output"][];
             /** Place */
-            place?: string | null;
-            image: components["schemas"]["Image"] | null;
+            place: string | null;
+            image: components["schemas"]["Image-Output"] | null;
             /**
              * Copies
              * @default 1
              */
-            copies?: number;
+            copies: number;
             /**
              * Borrow
              * @default []
              */
-            borrow?: string[];
+            borrow: string[];
             /**
              * Cautions
              * @default []
              */
-            cautions?: string[];
+            cautions: string[];
             /**
              * Mistakes
              * @default []
              */
-            mistakes?: string[];
+            mistakes: string[];
             /**
              * @default {
              *       "name": "",
@@ -2947,7 +3243,7 @@ export interface components {
              *       "worse": []
              *     }
              */
-            ready_made?: components["schemas"]["ReadyMade-Output"];
+            ready_made: components["schemas"]["ReadyMade-Output"];
         };
         /**
          * Rail
@@ -2962,15 +3258,15 @@ export interface components {
             /** Label */
             label: string;
             /** Feeds From */
-            feeds_from?: string | null;
-            path_ohm?: components["schemas"]["Reading"] | null;
-            out_v?: components["schemas"]["Reading"] | null;
-            efficiency?: components["schemas"]["Reading"] | null;
-            limit_a?: components["schemas"]["Reading"] | null;
-            limit_unannounced_a?: components["schemas"]["Reading"] | null;
+            feeds_from: string | null;
+            path_ohm: components["schemas"]["Reading"] | null;
+            out_v: components["schemas"]["Reading"] | null;
+            efficiency: components["schemas"]["Reading"] | null;
+            limit_a: components["schemas"]["Reading"] | null;
+            limit_unannounced_a: components["schemas"]["Reading"] | null;
             /** Announce A */
-            announce_a?: number | null;
-            limit_w?: components["schemas"]["Reading"] | null;
+            announce_a: number | null;
+            limit_w: components["schemas"]["Reading"] | null;
         };
         /**
          * Reach
@@ -3040,19 +3336,19 @@ export interface components {
              * Name
              * @default
              */
-            name?: string;
+            name: string;
             /** Price */
-            price?: string | null;
+            price: string | null;
             /**
              * Better
              * @default []
              */
-            better?: string[];
+            better: string[];
             /**
              * Worse
              * @default []
              */
-            worse?: string[];
+            worse: string[];
         };
         /**
          * Reason
@@ -3068,7 +3364,20 @@ export interface components {
          * RemoveLine
          * @description Take a line out of the kit.
          */
-        RemoveLine: {
+        "RemoveLine-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "remove";
+            /** Line */
+            line: string;
+        };
+        /**
+         * RemoveLine
+         * @description Take a line out of the kit.
+         */
+        "RemoveLine-Output": {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3096,7 +3405,7 @@ export interface components {
             /** Margins */
             margins: components["schemas"]["Margin"][];
             /** Findings */
-            findings: components["schemas"]["FindingReport"][];
+            findings: components["schemas"]["Finding"][];
             /** Needs */
             needs: components["schemas"]["NeedReport"][];
             /** Lines */
@@ -3146,8 +3455,11 @@ export interface components {
         RuleView: {
             /** Id */
             id: string;
-            /** Family */
-            family: string;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "needs" | "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
             /** Title */
             title: string;
             /** Why */
@@ -3170,12 +3482,12 @@ export interface components {
              * Family
              * @default
              */
-            family?: string;
+            family: string;
             /**
              * Bits
              * @default []
              */
-            bits?: (32 | 64)[];
+            bits: (32 | 64)[];
         };
         /**
          * School
@@ -3196,7 +3508,7 @@ export interface components {
             /** Title */
             title: string;
             /** Patch */
-            patch: (components["schemas"]["AddLine"] | components["schemas"]["SwapPart"] | components["schemas"]["RemoveLine"] | components["schemas"]["EditLine"] | components["schemas"]["PinPlug"] | components["schemas"]["SetFields"])[];
+            patch: (components["schemas"]["AddLine-Output"] | components["schemas"]["SwapPart-Output"] | components["schemas"]["RemoveLine-Output"] | components["schemas"]["EditLine-Output"] | components["schemas"]["PinPlug-Output"] | components["schemas"]["SetFields-Output"])[];
             /** Why Not */
             why_not: string;
             effect: components["schemas"]["Effect"] | null;
@@ -3205,7 +3517,22 @@ export interface components {
          * SetFields
          * @description Change fields of the plan itself, such as its name, place, duty or budget.
          */
-        SetFields: {
+        "SetFields-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "set";
+            /** Fields */
+            fields: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * SetFields
+         * @description Change fields of the plan itself, such as its name, place, duty or budget.
+         */
+        "SetFields-Output": {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3222,7 +3549,7 @@ export interface components {
          *
          *     `push_slot` runs a drive slot one generation faster than it is certified for.
          */
-        Settings: {
+        "Settings-Input": {
             /**
              * Lift Port Limit
              * @default false
@@ -3238,6 +3565,29 @@ export interface components {
              * @default false
              */
             read_only_root?: boolean;
+        };
+        /**
+         * Settings
+         * @description Choices in the firmware or system that change what is allowed.
+         *
+         *     `push_slot` runs a drive slot one generation faster than it is certified for.
+         */
+        "Settings-Output": {
+            /**
+             * Lift Port Limit
+             * @default false
+             */
+            lift_port_limit: boolean;
+            /**
+             * Push Slot
+             * @default false
+             */
+            push_slot: boolean;
+            /**
+             * Read Only Root
+             * @default false
+             */
+            read_only_root: boolean;
         };
         /**
          * SheetFigure
@@ -3288,7 +3638,7 @@ export interface components {
              * Label
              * @default
              */
-            label?: string;
+            label: string;
             /** Connector */
             connector: string;
             /**
@@ -3297,55 +3647,55 @@ export interface components {
              */
             role: "host" | "power_out" | "power_in";
             /** Rail */
-            rail?: string | null;
+            rail: string | null;
             /**
              * Required
              * @default false
              */
-            required?: boolean;
+            required: boolean;
             /**
              * Generation
              * @default 0
              */
-            generation?: number;
+            generation: number;
             /**
              * Possible Generation
              * @default 0
              */
-            possible_generation?: number;
+            possible_generation: number;
             /**
              * Lanes
              * @default 1
              */
-            lanes?: number;
-            limit_a?: components["schemas"]["Reading"] | null;
+            lanes: number;
+            limit_a: components["schemas"]["Reading"] | null;
             /** Bus */
-            bus?: string | null;
+            bus: string | null;
             /**
              * Many
              * @default false
              */
-            many?: boolean;
-            spot?: components["schemas"]["Spot"] | null;
+            many: boolean;
+            spot: components["schemas"]["Spot"] | null;
             /**
              * Looks Like
              * @default
              */
-            looks_like?: string;
+            looks_like: string;
             /** Contacts */
-            contacts?: ("up" | "down") | null;
+            contacts: ("up" | "down") | null;
             /** Key */
-            key?: ("B" | "M" | "E") | null;
+            key: ("B" | "M" | "E") | null;
             /**
              * Lengths
              * @default []
              */
-            lengths?: string[];
+            lengths: string[];
             /**
              * Protocols
              * @default []
              */
-            protocols?: string[];
+            protocols: string[];
         };
         /**
          * Source
@@ -3362,17 +3712,17 @@ export interface components {
              * @default mains
              * @enum {string}
              */
-            feeds_on?: "mains" | "network" | "vehicle" | "battery" | "sun";
+            feeds_on: "mains" | "network" | "vehicle" | "battery" | "sun";
             set_v: components["schemas"]["Reading"];
             rated_a: components["schemas"]["Reading"];
             /**
              * Announces A
              * @default 0
              */
-            announces_a?: number;
+            announces_a: number;
             full_to_c: components["schemas"]["Reading"];
             derate_share_k: components["schemas"]["Reading"];
-            efficiency?: components["schemas"]["Reading"] | null;
+            efficiency: components["schemas"]["Reading"] | null;
         };
         /**
          * SpareSocket
@@ -3426,7 +3776,7 @@ export interface components {
             above_mm: components["schemas"]["Reading"];
             below_mm: components["schemas"]["Reading"];
             /** Holes */
-            holes?: string | null;
+            holes: string | null;
         };
         /**
          * StateReport
@@ -3503,7 +3853,22 @@ export interface components {
          * SwapPart
          * @description Let a line hold another part; where its plugs went is chosen afresh.
          */
-        SwapPart: {
+        "SwapPart-Input": {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "swap";
+            /** Line */
+            line: string;
+            /** Part */
+            part: string;
+        };
+        /**
+         * SwapPart
+         * @description Let a line hold another part; where its plugs went is chosen afresh.
+         */
+        "SwapPart-Output": {
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3542,7 +3907,7 @@ export interface components {
          * @description What a part needs at its input. [V]
          */
         Voltages: {
-            flag_v?: components["schemas"]["Reading"] | null;
+            flag_v: components["schemas"]["Reading"] | null;
             brownout_v: components["schemas"]["Reading"];
         };
         /**
@@ -3575,7 +3940,7 @@ export interface components {
          *
          *     `made_for_v` is set for an LED with its resistor built in, which wants that voltage.
          */
-        Wired: {
+        "Wired-Input": {
             /** Id */
             id: string;
             /**
@@ -3605,6 +3970,43 @@ export interface components {
              * @enum {string}
              */
             series?: "E12" | "E24";
+        };
+        /**
+         * Wired
+         * @description A button or an LED that is wired to a pin of the header by hand. [V], [mA]
+         *
+         *     `made_for_v` is set for an LED with its resistor built in, which wants that voltage.
+         */
+        "Wired-Output": {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "led" | "button";
+            /** Label */
+            label: string;
+            /** Pin */
+            pin: number;
+            /**
+             * Forward V
+             * @default 2
+             */
+            forward_v: number;
+            /**
+             * Current Ma
+             * @default 5
+             */
+            current_ma: number;
+            /** Made For V */
+            made_for_v: number | null;
+            /**
+             * Series
+             * @default E24
+             * @enum {string}
+             */
+            series: "E12" | "E24";
         };
         /**
          * WiredReport

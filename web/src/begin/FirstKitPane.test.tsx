@@ -2,7 +2,7 @@ import type { UseQueryResult } from "@tanstack/react-query";
 import { cleanup, render, screen } from "@testing-library/react";
 import { afterEach, expect, test } from "vitest";
 
-import type { FirstKit, FirstKitRequest, LineReport } from "../api/types";
+import type { FirstKit, FirstKitRequest, LineReport, Plan } from "../api/types";
 import { report } from "../testing/reports";
 import { FirstKitPane } from "./FirstKitPane";
 
@@ -17,12 +17,12 @@ function kit(failing: string[]): FirstKit {
     name: "Hurdle 2",
     quantity: 2,
     owned: true,
-    to_pay: "0",
   } as LineReport;
   const judged = { ...report({}), lines: [line] };
+  judged.cost.lines = [{ line: "board", to_pay: "0", value: "35" }];
   return {
-    plan: { name: "x" },
-    empty: { name: "x" },
+    plan: { name: "x" } as Plan,
+    empty: { name: "x" } as Plan,
     reasons: [{ line: "board", text: "owned, and carries it all" }],
     failing,
     report: judged,

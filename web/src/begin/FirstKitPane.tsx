@@ -2,7 +2,7 @@ import type { UseQueryResult } from "@tanstack/react-query";
 
 import type { FirstKit, FirstKitRequest } from "../api/types";
 import { Cobble } from "../ui/Cobble";
-import { money, severityWord } from "../ui/numbers";
+import { money, price, severityWord } from "../ui/numbers";
 import { roleLabel } from "../workbench/roles";
 import { needTally } from "./needs";
 
@@ -69,7 +69,7 @@ function Found({ kit, stale }: { kit: FirstKit; stale: boolean }) {
       )}
       <table className="first-kit-table">
         <tbody>
-          {report.lines.map((line) => (
+          {report.lines.map((line, index) => (
             <tr key={line.id}>
               <th scope="row" className="soft">
                 {roleLabel(line.role)}
@@ -81,7 +81,7 @@ function Found({ kit, stale }: { kit: FirstKit; stale: boolean }) {
                 <div className="soft">{why.get(line.id)}</div>
               </td>
               <td className="num tabular">
-                {line.to_pay === null ? "not known" : money(line.to_pay, report.cost.currency)}
+                {price(report.cost.lines[index]?.to_pay, report.cost.currency)}
               </td>
             </tr>
           ))}

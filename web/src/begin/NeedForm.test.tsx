@@ -8,9 +8,9 @@ import { NeedForm } from "./NeedForm";
 afterEach(cleanup);
 
 const KINDS: NeedKind[] = [
-  { kind: "function", id: "radio", label: "Wi-Fi", unit: "", wants: "count" },
-  { kind: "function", id: "storage", label: "room", unit: "GB", wants: "at_least" },
-  { kind: "condition", id: "silent", label: "makes no sound", unit: "", wants: "" },
+  { kind: "function", id: "radio", label: "Wi-Fi", unit: "", wants: "count", rate_unit: "" },
+  { kind: "function", id: "storage", label: "room", unit: "GB", wants: "at_least", rate_unit: "" },
+  { kind: "condition", id: "silent", label: "makes no sound", unit: "", wants: "", rate_unit: "" },
 ];
 
 function form(onAdd: (need: Need) => void, taken: string[] = []) {

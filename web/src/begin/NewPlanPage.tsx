@@ -359,12 +359,12 @@ function AskedFor({ purpose, needs, onChange }: AskedProps) {
         taken={needs.map((need) => need.id)}
         onAdd={(need) => onChange([...needs, need])}
       />
-      {(purpose.mistakes ?? []).length > 0 && (
+      {purpose.mistakes.length > 0 && (
         <p className="soft">
-          <strong>What usually goes wrong:</strong> {(purpose.mistakes ?? []).join(" ")}
+          <strong>What usually goes wrong:</strong> {purpose.mistakes.join(" ")}
         </p>
       )}
-      {(purpose.cautions ?? []).map((caution) => (
+      {purpose.cautions.map((caution) => (
         <p key={caution} className="part-caution">
           {caution}
         </p>

@@ -1,9 +1,20 @@
 import { describe, expect, test } from "vitest";
 
-import type { KnownPlace, Need, NeedKind, Purpose } from "../api/types";
+import type { KnownPlace, Need, NeedKind, Place, Purpose } from "../api/types";
 import { NO_ANSWERS, requestFrom, withPlace, withPurpose } from "./answers";
 import { lookedFor, needFrom, needTally } from "./needs";
 
+const ANY_NEED: Need = {
+  id: "x",
+  text: "x",
+  function: null,
+  condition: null,
+  limit: null,
+  count: 1,
+  at_least: null,
+  at_most: null,
+  rate_mb_h: null,
+};
 const PURPOSE = { id: "hub", title: "Hub", place: null, needs: [] } as unknown as Purpose;
 const RECORDING = {
   kind: "function",
@@ -13,23 +24,38 @@ const RECORDING = {
   wants: "at_least",
   rate_unit: "MB an hour",
 } as const;
+const place = (fields: Partial<Place>) => fields as Place;
 const LOFT: KnownPlace = {
   id: "loft",
   title: "Loft",
-  place: { name: "Loft", ambient_min_c: 0, ambient_max_c: 42 },
+  place: place({ name: "Loft", ambient_min_c: 0, ambient_max_c: 42 }),
 };
 const ROOM: KnownPlace = {
   id: "indoor-room",
   title: "Room",
-  place: { name: "Room", ambient_min_c: 15, ambient_max_c: 28 },
+  place: place({ name: "Room", ambient_min_c: 15, ambient_max_c: 28 }),
 };
 const PLACES = [ROOM, LOFT];
 const KINDS: NeedKind[] = [
-  { kind: "function", id: "radio", label: "Wi-Fi", unit: "", wants: "count" },
-  { kind: "function", id: "storage", label: "room", unit: "GB", wants: "at_least" },
-  { kind: "condition", id: "silent", label: "makes no sound", unit: "", wants: "" },
-  { kind: "condition", id: "off_mains", label: "off mains", unit: "h", wants: "at_least" },
-  { kind: "limit", id: "mass_g", label: "not heavier than", unit: "g", wants: "at_most" },
+  { kind: "function", id: "radio", label: "Wi-Fi", unit: "", wants: "count", rate_unit: "" },
+  { kind: "function", id: "storage", label: "room", unit: "GB", wants: "at_least", rate_unit: "" },
+  { kind: "condition", id: "silent", label: "makes no sound", unit: "", wants: "", rate_unit: "" },
+  {
+    kind: "condition",
+    id: "off_mains",
+    label: "off mains",
+    unit: "h",
+    wants: "at_least",
+    rate_unit: "",
+  },
+  {
+    kind: "limit",
+    id: "mass_g",
+    label: "not heavier than",
+    unit: "g",
+    wants: "at_most",
+    rate_unit: "",
+  },
   RECORDING,
 ];
 
@@ -108,7 +134,7 @@ describe("needs of one's own", () => {
   });
 
   test("needs are read aloud with their figure", () => {
-    const need = (more: Partial<Need>): Need => ({ id: "x", text: "x", ...more });
+    const need = (more: Partial<Need>): Need => ({ ...ANY_NEED, ...more });
     expect(lookedFor(need({ function: "storage", at_least: 20 }), KINDS)).toBe(
       "room, at least 20 GB",
     );

@@ -66,7 +66,7 @@ export function withPlace(answers: Answers, place: KnownPlace): Answers {
   return {
     ...answers,
     placeId: place.id,
-    coldest: String(place.place.ambient_min_c ?? ""),
-    hottest: String(place.place.ambient_max_c ?? ""),
+    coldest: String(place.place.ambient_min_c),
+    hottest: String(place.place.ambient_max_c),
   };
 }

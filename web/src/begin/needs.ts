@@ -10,7 +10,7 @@ export function lookedFor(need: Need, kinds: NeedKind[]): string {
   if (need.at_least != null && need.rate_mb_h != null)
     return `${kind.label}, at least ${need.at_least} ${kind.unit} at ${need.rate_mb_h} ${kind.rate_unit}`;
   if (need.at_least != null) return `${kind.label}, at least ${need.at_least} ${kind.unit}`;
-  return (need.count ?? 1) > 1 ? `${kind.label}, ${need.count} times` : kind.label;
+  return need.count > 1 ? `${kind.label}, ${need.count} times` : kind.label;
 }
 
 export interface NeedText {

@@ -103,7 +103,7 @@ function OwnPart({ sheet, onAway }: { sheet: PartSheet; onAway: (name: string) =
       await save.mutateAsync({ sheet, edit: read.edit });
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
-      const { fields, rest } = byPath(error.problem.problems ?? [], sheet);
+      const { fields, rest } = byPath(error.problem.problems, sheet);
       setWrong(fields);
       const hints = Object.keys(fields).length;
       setGeneral([

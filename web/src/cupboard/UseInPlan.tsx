@@ -42,7 +42,7 @@ function changeFor(
   lineId: string | null,
   role: Role | null,
 ): Change | null {
-  const line = (view.plan.lines ?? []).find((entry) => entry.id === lineId);
+  const line = view.plan.lines.find((entry) => entry.id === lineId);
   if (line && line.part !== part.id) return { op: "swap", line: line.id, part: part.id };
   if (line) {
     const kept = line.part_revision ?? part.revision;

@@ -3,18 +3,10 @@ import { Link } from "react-router";
 
 import { rulesQuery } from "../api/queries";
 import type { RuleView } from "../api/types";
+import { ASPECTS } from "../workbench/aspects/record";
 import { Cobble } from "../ui/Cobble";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
-
-const FAMILIES: [string, string][] = [
-  ["need", "Purpose"],
-  ["fit", "Fit"],
-  ["supply", "Supply"],
-  ["heat", "Heat"],
-  ["cost", "Cost"],
-  ["safety", "Cautions"],
-];
 
 /** Every rule: what it checks, why, formula, source, and the plans in which it fires. */
 export function RuleBookPage() {
@@ -30,10 +22,10 @@ export function RuleBookPage() {
         {rules.isPending && <Loading what="the rules" />}
         {rules.isError && <Failure error={rules.error} retry={() => void rules.refetch()} />}
         {rules.data &&
-          FAMILIES.map(([family, label]) => (
+          Object.entries(ASPECTS).map(([family, { title }]) => (
             <Chapter
               key={family}
-              label={label}
+              label={title}
               rules={rules.data.filter((rule) => rule.family === family)}
             />
           ))}
@@ -43,6 +35,7 @@ export function RuleBookPage() {
 }
 
 function Chapter({ label, rules }: { label: string; rules: RuleView[] }) {
+  if (rules.length === 0) return null;
   return (
     <section className="rule-chapter" aria-label={label}>
       <h2>{label}</h2>

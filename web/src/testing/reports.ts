@@ -1,5 +1,5 @@
 /** Small reports for tests of layouts: only what a drawing reads, the rest empty. */
-import type { Margin, Report, SupplyNode } from "../api/types";
+import type { FamilyReport, Margin, Report, SupplyNode } from "../api/types";
 
 export function margin(fields: Partial<Margin>): Margin {
   return {
@@ -20,13 +20,32 @@ export function margin(fields: Partial<Margin>): Margin {
     ruler_p05: null,
     ruler_p95: null,
     severity: "sound",
-    state: "Idle",
+    state: "idle",
+    state_label: "Idle",
     lines: [],
     sockets: [],
-    states: ["Idle"],
+    states: ["idle"],
     spare_by_state: [1],
     ruler_by_state: [1],
     severity_by_state: ["sound"],
+    ...fields,
+  };
+}
+
+export function ruler(fields: Partial<FamilyReport>): FamilyReport {
+  return {
+    id: "supply",
+    label: "Supply",
+    judged: true,
+    severity: "sound",
+    margin: null,
+    finding: null,
+    spare: null,
+    unit: "",
+    ruler_share: null,
+    ruler_p05: null,
+    ruler_p95: null,
+    why_not: "",
     ...fields,
   };
 }
@@ -114,6 +133,7 @@ export function report(fields: {
       owned_value: "0",
       budget: null,
       unknown: [],
+      lines: [],
     },
     next_step: { text: "", role: null, finding: null },
   };

@@ -59,6 +59,11 @@ export function familyFigure(family: FamilyReport): string {
   return spareText(family.spare, family.unit);
 }
 
+/** Money, or that nobody knows how much. */
+export function price(amount: string | null | undefined, currency: string): string {
+  return amount ? money(amount, currency) : "not known";
+}
+
 export function bandText(margin: Margin): string {
   if (margin.spare_p05 === null || margin.spare_p95 === null) return "";
   if (margin.spare_p05 === margin.spare_p95) return "";

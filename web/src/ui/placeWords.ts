@@ -24,9 +24,9 @@ export function placeWords(place: Place): string {
     `${place.ambient_min_c} to ${place.ambient_max_c} °C`,
     place.sun_w_m2 ? `${place.sun_w_m2} W/m² of sun` : "",
     place.wet ? "water reaches it" : "",
-    { clean: "", some: "some dust", much: "much dust" }[place.dust ?? "clean"],
-    FED_BY[place.power ?? "mains"],
-    NETWORK[place.network ?? "both"],
+    { clean: "", some: "some dust", much: "much dust" }[place.dust],
+    FED_BY[place.power],
+    NETWORK[place.network],
     place.noise_max_dba ? `at most ${place.noise_max_dba} dB(A) at 1 m` : "",
   ];
   return told.filter(Boolean).join(", ");
@@ -45,7 +45,7 @@ export function placeMeans(place: Place): string[] {
     place.wet ? "Water reaches it: only cases against splashing water are taken." : "",
     place.dust === "some" ? "There is some dust: a fan will want cleaning." : "",
     place.dust === "much" ? "There is much dust: only cases protected against it are taken." : "",
-    power[place.power ?? "mains"],
+    power[place.power],
     place.network === "radio" ? "There is no network socket: it joins by radio, if at all." : "",
     place.network === "none" ? "There is no network: what it records stays on it." : "",
   ];

@@ -1,21 +1,16 @@
 import Button from "react-bootstrap/Button";
 
-import type { FamilyId, FamilyReport, Report } from "../api/types";
+import type { FamilyReport, Report } from "../api/types";
 import { severityWord } from "../ui/numbers";
-import { CostTable } from "./aspects/cost/CostTable";
-import { FitView } from "./aspects/fit/FitView";
-import { HeatView } from "./aspects/heat/HeatView";
-import { NoiseView } from "./aspects/noise/NoiseView";
-import { NotJudged } from "./aspects/NotJudged";
-import { PurposeView } from "./aspects/purpose/PurposeView";
-import { SupplyView } from "./aspects/supply/SupplyView";
+import { ASPECTS } from "./aspects/record";
 import { Begin } from "./Begin";
 import { useBench } from "./bench";
 
 /** The chosen margin's drawing with one line of verdict above it. */
 export function AspectPane() {
   const { report, family, openWorking } = useBench();
-  if (family === "need") return <PurposeView />;
+  const { View, whole } = ASPECTS[family];
+  if (whole && View) return <View />;
   const chosen = report.families.find((entry) => entry.id === family);
   if (!chosen) return null;
   if (!report.lines.some((line) => line.role === "board")) return <Begin />;
@@ -34,26 +29,9 @@ export function AspectPane() {
           </Button>
         )}
       </div>
-      <Drawing family={chosen.id} judged={chosen.judged} />
+      {View && <View />}
     </>
   );
-}
-
-function Drawing({ family, judged }: { family: FamilyId; judged: boolean }) {
-  switch (family) {
-    case "fit":
-      return <FitView />;
-    case "supply":
-      return <SupplyView />;
-    case "heat":
-      return <HeatView />;
-    case "noise":
-      return <NoiseView />;
-    case "cost":
-      return <CostTable />;
-    default:
-      return judged ? null : <NotJudged family={family} />;
-  }
 }
 
 function verdict(report: Report, family: FamilyReport): string {

@@ -6,7 +6,7 @@ import type { PlanChanges } from "../api/usePlanChanges";
 export function ChangeNotice({ changes }: { changes: PlanChanges }) {
   const refused = changes.refused;
   if (!refused) return <div />;
-  const came = refused.error.problem.changes ?? [];
+  const came = refused.error.problem.changes;
   return (
     <div className={`notice ${refused.error.isStale ? "" : "notice-bad"}`} role="alert">
       <span>

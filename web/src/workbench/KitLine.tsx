@@ -55,9 +55,10 @@ function LineTools({ line }: { line: LineReport }) {
   const { changes, openCupboard, report, view } = useBench();
   const parts = useQuery(partsQuery);
   const fromClass = parts.data?.find((part) => part.id === line.part)?.class_figures.length ?? 0;
-  const planned = view.plan.lines?.find((entry) => entry.id === line.id);
+  const planned = view.plan.lines.find((entry) => entry.id === line.id);
   const edit = (change: Change) => changes.act({ kind: "patch", patch: [change] });
-  const price = line.value === null ? "price not known" : money(line.value, report.cost.currency);
+  const worth = report.cost.lines.find((cost) => cost.line === line.id)?.value;
+  const price = worth ? money(worth, report.cost.currency) : "price not known";
   return (
     <div className="kit-tools">
       <span className="summary">
@@ -78,11 +79,7 @@ function LineTools({ line }: { line: LineReport }) {
           </Button>
         </div>
       )}
-      <Button
-        variant=""
-        size="sm"
-        onClick={() => openCupboard(line.role as Parameters<typeof openCupboard>[0], line.id)}
-      >
+      <Button variant="" size="sm" onClick={() => openCupboard(line.role, line.id)}>
         Swap
       </Button>
       <Button

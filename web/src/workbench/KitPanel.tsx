@@ -38,12 +38,12 @@ export function KitPanel() {
           <button
             type="button"
             className="btn-plain kit-main"
-            aria-pressed={family === "need"}
-            onClick={() => setFamily("need")}
+            aria-pressed={family === "needs"}
+            onClick={() => setFamily("needs")}
           >
             <Cobble severity={purposeMark(report)} silent={report.needs.length === 0} />
             <span className="role">Purpose</span>
-            <span className="part">{view.plan.purpose ?? ""}</span>
+            <span className="part">{view.plan.purpose}</span>
             {!view.plan.purpose && <span className="part soft">not written down yet</span>}
             {report.needs.length > 0 && (
               <span className="figure tabular">{needTally(report.needs)}</span>

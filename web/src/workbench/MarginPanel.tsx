@@ -2,6 +2,7 @@ import type { FamilyReport } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { familyFigure } from "../ui/numbers";
 import { Ruler } from "../ui/Ruler";
+import { ASPECTS } from "./aspects/record";
 import { useBench } from "./bench";
 
 const RULER_WIDTH = 87;
@@ -26,7 +27,7 @@ export function MarginPanel() {
           type="button"
           className="btn-plain margin-row"
           aria-pressed={family === entry.id}
-          title={`Open ${entry.label} (${index + 1})`}
+          title={`Open ${entry.label} (${ASPECTS[entry.id].key})`}
           onClick={() => setFamily(entry.id)}
         >
           <Cobble

@@ -1,6 +1,5 @@
 import Button from "react-bootstrap/Button";
 
-import type { Role } from "../api/types";
 import { useBench } from "./bench";
 import { roleLabel } from "./roles";
 
@@ -13,7 +12,7 @@ export function NextStep() {
       <h2>Next</h2>
       <p>{text}</p>
       {role !== null && (
-        <Button variant="primary" size="sm" onClick={() => openCupboard(role as Role, null)}>
+        <Button variant="primary" size="sm" onClick={() => openCupboard(role, null)}>
           {roleLabel(role)} from the cupboard
         </Button>
       )}

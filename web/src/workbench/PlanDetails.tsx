@@ -14,25 +14,25 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
   const id = useId();
   const [text, setText] = useState({
     name: plan.name,
-    state: plan.state ?? "thinking",
-    purpose: plan.purpose ?? "",
-    placeName: plan.place?.name ?? "",
-    coldest: String(plan.place?.ambient_min_c ?? 15),
-    hottest: String(plan.place?.ambient_max_c ?? 28),
-    altitude: String(plan.place?.altitude_m ?? 0),
-    standing: plan.place?.standing ?? "feet",
-    sun: String(plan.place?.sun_w_m2 ?? 0),
-    touchedBy: plan.place?.touched_by ?? "adults",
-    power: plan.place?.power ?? "mains",
-    wet: plan.place?.wet ?? false,
-    dust: plan.place?.dust ?? "clean",
-    network: plan.place?.network ?? "both",
-    noise: plan.place?.noise_max_dba == null ? "" : String(plan.place.noise_max_dba),
+    state: plan.state,
+    purpose: plan.purpose,
+    placeName: plan.place.name,
+    coldest: String(plan.place.ambient_min_c),
+    hottest: String(plan.place.ambient_max_c),
+    altitude: String(plan.place.altitude_m),
+    standing: plan.place.standing,
+    sun: String(plan.place.sun_w_m2),
+    touchedBy: plan.place.touched_by,
+    power: plan.place.power,
+    wet: plan.place.wet,
+    dust: plan.place.dust,
+    network: plan.place.network,
+    noise: plan.place.noise_max_dba == null ? "" : String(plan.place.noise_max_dba),
     budget: plan.budget ?? "",
-    copies: String(plan.copies ?? 1),
-    lift: plan.settings?.lift_port_limit ?? false,
-    readOnly: plan.settings?.read_only_root ?? false,
-    push: plan.settings?.push_slot ?? false,
+    copies: String(plan.copies),
+    lift: plan.settings.lift_port_limit,
+    readOnly: plan.settings.read_only_root,
+    push: plan.settings.push_slot,
   });
   const [error, setError] = useState("");
   const put = (field: keyof typeof text) => (event: { target: { value: string } }) =>
@@ -248,7 +248,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 onChange={put("noise")}
               />
             </Field>
-            <Field label="Budget for all of them" id={`${id}-budget`} unit={plan.currency ?? "EUR"}>
+            <Field label="Budget for all of them" id={`${id}-budget`} unit={plan.currency}>
               <Form.Control
                 id={`${id}-budget`}
                 inputMode="decimal"

@@ -68,7 +68,7 @@ export function TopBar({ view, changes, whatIf, onWhatIf, onKeys }: Props) {
 /** Another hottest day, another load: looked at without changing the plan. */
 function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
   const id = useId();
-  const own = view.plan.place?.ambient_max_c ?? 28;
+  const own = view.plan.place.ambient_max_c;
   const shown = whatIf.ambientC ?? own;
   const assumed = whatIf.ambientC !== null || whatIf.activity !== null;
   const keep = () => {

@@ -2,10 +2,11 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 
 import { AS_PLANNED, reportQuery, type WhatIf } from "../api/queries";
-import type { FamilyId, PlanView, Role } from "../api/types";
+import type { AspectId, PlanView, Role } from "../api/types";
 import { usePlanChanges } from "../api/usePlanChanges";
 import { Failure, Loading } from "../ui/States";
 import { AspectPane } from "./AspectPane";
+import { aspectOf } from "./aspects/record";
 import { BenchContext, type Bench, type Preview } from "./bench";
 import { ChangeNotice } from "./ChangeNotice";
 import { CupboardDrawer } from "./CupboardDrawer";
@@ -20,7 +21,7 @@ import { WorkingPanel } from "./WorkingPanel";
 
 export function Workbench({ view }: { view: PlanView }) {
   const [whatIf, setWhatIf] = useState<WhatIf>(AS_PLANNED);
-  const [family, setFamily] = useState<FamilyId>("supply");
+  const [family, setFamily] = useState<AspectId>("supply");
   const [chosenLine, setChosenLine] = useState<string | null>(null);
   const [openSnag, setOpenSnag] = useState<string | null>(null);
   const [drawer, setDrawer] = useState<{ role: Role; line: string | null } | null>(null);
@@ -52,7 +53,8 @@ export function Workbench({ view }: { view: PlanView }) {
               setOpenSnag(finding);
               setPreview(null);
               const opened = report.data.findings.find((entry) => entry.id === finding);
-              if (opened && opened.family !== "safety") setFamily(opened.family);
+              const concerned = opened && aspectOf(opened.family);
+              if (concerned) setFamily(concerned);
             },
             preview: preview?.version === view.version ? preview : null,
             setPreview: (next) => setPreview(next && { ...next, version: view.version }),

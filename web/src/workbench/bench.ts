@@ -1,7 +1,7 @@
 /** What every panel of the workbench looks at: the plan, its report, and what is chosen. */
 import { createContext, useContext } from "react";
 
-import type { FamilyId, Fix, PlanView, Report, Role } from "../api/types";
+import type { AspectId, Fix, PlanView, Report, Role } from "../api/types";
 import type { WhatIf } from "../api/queries";
 import type { PlanChanges } from "../api/usePlanChanges";
 
@@ -17,8 +17,8 @@ export interface Bench {
   whatIf: WhatIf;
   setWhatIf: (whatIf: WhatIf) => void;
   changes: PlanChanges;
-  family: FamilyId;
-  setFamily: (family: FamilyId) => void;
+  family: AspectId;
+  setFamily: (family: AspectId) => void;
   chosenLine: string | null;
   setChosenLine: (line: string | null) => void;
   openSnag: string | null;

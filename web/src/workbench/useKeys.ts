@@ -4,13 +4,12 @@ import { useNavigate } from "react-router";
 
 import { client, dataOf } from "../api/client";
 import { fixesQuery, plansQuery } from "../api/queries";
-import type { FamilyId } from "../api/types";
+import { BY_KEY } from "./aspects/record";
 import type { Bench } from "./bench";
 import { actionFor, type KeyAction } from "./keys";
 import { useLetterKeys } from "./keySetting";
 import { KIT_ROLES } from "./roles";
 
-const FAMILY_ORDER: FamilyId[] = ["fit", "supply", "heat", "data", "life", "cost", "noise"];
 const AMBIENT_STEP_C = 1;
 
 /** What each key does on this bench; none while a dialog is open. */
@@ -77,7 +76,7 @@ function keyActions(
   };
   const swap = () => {
     const line = report.lines.find((entry) => entry.id === bench.chosenLine) ?? report.lines[0];
-    if (line) bench.openCupboard(line.role as (typeof KIT_ROLES)[number]["role"], line.id);
+    if (line) bench.openCupboard(line.role, line.id);
   };
   const variant = async () => {
     const params = { path: { plan_id: view.id } };
@@ -86,7 +85,7 @@ function keyActions(
     go(`/plans/${copy.id}`);
   };
   const moveAmbient = (by: number) => {
-    const own = view.plan.place?.ambient_max_c ?? 28;
+    const own = view.plan.place.ambient_max_c;
     const next = (whatIf.ambientC ?? own) + by;
     if (next >= -20 && next <= 70) setWhatIf({ ...whatIf, ambientC: next === own ? null : next });
   };
@@ -94,11 +93,11 @@ function keyActions(
   return [
     { keys: ["?"], shown: "?", what: "These keys", run: showSheet },
     {
-      keys: ["1", "2", "3", "4", "5", "6", "7"],
+      keys: [...BY_KEY.keys()],
       shown: "1 to 7",
       what: "Open a margin’s drawing",
       run: (key) => {
-        const family = FAMILY_ORDER[Number(key) - 1];
+        const family = BY_KEY.get(key);
         if (family) bench.setFamily(family);
       },
     },

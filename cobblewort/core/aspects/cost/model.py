@@ -15,7 +15,7 @@ from cobblewort.core.judging.piece import Piece
 from cobblewort.core.plans.plan import Line, Plan
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class LineCost:
     """One line: what it adds to the bill for all copies, and what it is worth in one of them.
 

@@ -24,11 +24,12 @@ from cobblewort.core.aspects.heat.enclosure import (
 )
 from cobblewort.core.aspects.heat.films import layer_k_w
 from cobblewort.core.aspects.heat.governor import clock_share
-from cobblewort.core.aspects.power.model import LookedAt, PowerResult, State
+from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray, Quantity
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.states import LookedAt, State
 from cobblewort.core.parts.compiled import CompiledPart, LoadArrays
 from cobblewort.core.parts.model import HotBody
 from cobblewort.core.plans.plan import Plan

@@ -40,10 +40,10 @@ def throttle(kit: Kit) -> Iterator[Check]:
 
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.degrees, margin.value, margin.limit)
-        number = heat.means.labels.index(margin.state)
+        number = heat.means.ids.index(margin.state)
         text = (
             f"The processor of {board.name} comes to {shown}"
-            f"{words.when(margin.state)} at {words.degrees(heat.ambient_c)} outside; it slows "
+            f"{margin.when} at {words.degrees(heat.ambient_c)} outside; it slows "
             f"itself at {limit}"
         )
         if margin.spare < 0:
@@ -65,7 +65,7 @@ def throttle(kit: Kit) -> Iterator[Check]:
     yield Check(
         f"{board.id}.die", "Processor temperature", "°C", "max", heat.wanted_die_c,
         heat.throttle_c, sentence, lines,
-        heat.means.labels, heat.means.hard,
+        heat.means,
         span=max(1.0, nominal(heat.throttle_c) - heat.ambient_c),
         working=working,
     )  # fmt: skip
@@ -161,7 +161,7 @@ def _hot_check(kit: Kit, hot: HotTemps, name: str, until: str, breach: Severity)
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.degrees, margin.value, margin.limit)
         return (
-            f"{name} comes to {shown}{words.when(margin.state)} at "
+            f"{name} comes to {shown}{margin.when} at "
             f"{words.degrees(heat.ambient_c)} outside; {until} {limit}."
         )
 
@@ -173,7 +173,7 @@ def _hot_check(kit: Kit, hot: HotTemps, name: str, until: str, breach: Severity)
     return Check(
         hot.id, f"Temperature: {hot.label}", "°C", "max", hot.temp_c, hot.limit_c,
         sentence, tuple(i.line.id for i in (piece, stack_of(kit).case) if i),
-        heat.means.labels, heat.means.hard,
+        heat.means,
         span=max(1.0, nominal(hot.limit_c) - heat.ambient_c), breach=breach, working=working,
     )  # fmt: skip
 

@@ -12,38 +12,46 @@ from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.judging.working import Sum, Term, computed_term, plan_term, reading_term
+from cobblewort.core.judging.rules import RULES
+from cobblewort.core.judging.working import (
+    Explained,
+    Sum,
+    Term,
+    computed_term,
+    plan_term,
+    reading_term,
+)
 from cobblewort.core.standards.air import ZERO_C_K
 
-Found = tuple[str, str, FloatArray, str, Sum]
 _INNER_FILM = "film on the inner wall, at these temperatures"
 _OUTER_FILM = "from the outer wall, at these temperatures"
 _VENTS = "through the vents, at these temperatures"
 _LABELS = {"die": "Die", "sink": "Cooler", "board": "Board", "inside": "Inside air", "wall": "Wall"}
 
 
-def heat_sum(kit: Kit, rest: str) -> Found | None:
-    """Label, unit, samples, state and formula of a heat figure; None when there is none."""
-    heat, detail = heat_of(kit), heat_of(kit).detail
-    if detail is None:
+def explained(kit: Kit, figure: str) -> Explained | None:
+    """A figure `heat:{node}@{state}` or `heat:hottest_ambient`; None for any other."""
+    kind, _, rest = figure.partition(":")
+    heat = heat_of(kit)
+    detail, source = heat.detail, RULES["HEAT-01"].source
+    if kind != "heat" or detail is None:
         return None
     if rest == "hottest_ambient":
-        return ("Highest safe ambient", "°C", heat.hottest_ambient_c, "", _hottest(kit, detail))
+        values = heat.hottest_ambient_c
+        return Explained("Highest safe ambient", _hottest(kit, detail), values, "°C", "", source)
     node, _, state_id = rest.partition("@")
-    states = [state.id for state in heat.states]
-    hot = next((hot for hot in heat.hot_bodies if hot.id == node), None)
-    if hot is not None and state_id in states:
-        state = states.index(state_id)
-        formula = _hot_sum(detail, hot, state, kit)
-        label = f"Temperature: {hot.label}"
-        return (label, "°C", hot.temp_c[state], heat.states[state].label, formula)
-    if node not in detail.wanted_c or state_id not in states:
+    if state_id not in heat.means.ids:
         return None
-    state = states.index(state_id)
-    build = {"die": _die, "sink": _sink, "board": _board, "inside": _inside, "wall": _wall}[node]
-    formula = build(detail, state, kit)
-    label = f"{_LABELS[node]} at full clock"
-    return (label, "°C", detail.wanted_c[node][state], heat.states[state].label, formula)
+    state = heat.means.ids.index(state_id)
+    when = heat.means.labels[state]
+    hot = next((hot for hot in heat.hot_bodies if hot.id == node), None)
+    if hot is not None:
+        formula, values = _hot_sum(detail, hot, state, kit), hot.temp_c[state]
+        return Explained(f"Temperature: {hot.label}", formula, values, "°C", when, source)
+    if node not in detail.wanted_c:
+        return None
+    formula, values = _SUMS[node](detail, state, kit), detail.wanted_c[node][state]
+    return Explained(f"{_LABELS[node]} at full clock", formula, values, "°C", when, source)
 
 
 def throttle_term(board: Piece) -> Term:
@@ -238,3 +246,6 @@ def _hottest(kit: Kit, detail: HeatDetail) -> Sum:
             computed_term("s", "kelvins there for one outside, solved", "", slope, None),
         ],
     )  # fmt: skip
+
+
+_SUMS = {"die": _die, "sink": _sink, "board": _board, "inside": _inside, "wall": _wall}

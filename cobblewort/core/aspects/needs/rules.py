@@ -88,7 +88,7 @@ def full_image(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "NEED-01", "need", "Everything that it must do is there",
+    "NEED-01", "needs", "Everything that it must do is there",
     why="A kit can fit, run and stay cool and still not do what it was bought for.",
     formula="each function that is asked for is given by a part of the kit, as often as asked",
     source="common practice",
@@ -101,7 +101,7 @@ def functions(kit: Kit) -> Iterator[Remark]:
 
 
 @rule(
-    "NEED-02", "need", "There is enough of it",
+    "NEED-02", "needs", "There is enough of it",
     why="A board that moves 11 MB/s is no use where 80 are asked for, and a full disk stops.",
     formula="amount given >= amount asked for, in the unit of the function",
     source="maker's figures",
@@ -114,7 +114,7 @@ def amounts(kit: Kit) -> Iterator[Remark]:
 
 
 @rule(
-    "NEED-03", "need", "The conditions of its place and use hold",
+    "NEED-03", "needs", "The conditions of its place and use hold",
     why="It runs unattended, its plug is pulled, somebody sleeps beside it, children reach it.",
     formula="each condition holds for the kit, or is named as work that is left to do",
     source="common practice",
@@ -127,7 +127,7 @@ def conditions(kit: Kit) -> Iterator[Remark]:
 
 
 @rule(
-    "NEED-04", "need", "It stays within its limits",
+    "NEED-04", "needs", "It stays within its limits",
     why="Too long for the shelf is found out on the shelf.",
     formula="figure of the kit <= limit asked for",
     source="maker's drawings",
@@ -140,7 +140,7 @@ def limits(kit: Kit) -> Iterator[Remark]:
 
 
 @rule(
-    "NEED-05", "need", "The device port is not the power inlet",
+    "NEED-05", "needs", "The device port is not the power inlet",
     why="On many boards the one port that can act as a device is where the power comes in; both at "
     "once need a splitter that also keeps two supplies apart.",
     formula="no supply is plugged into the port that is to act as a device, unless it is split",
@@ -154,7 +154,7 @@ def device_port(kit: Kit) -> Iterator[Remark]:
 
 
 @rule(
-    "NEED-06", "need", "A radio is not shut into metal",
+    "NEED-06", "needs", "A radio is not shut into metal",
     why="A metal shell takes 15 to 30 dB: a board that should be on Wi-Fi is deaf inside it.",
     formula="loss of the shell <= 10 dB for a radio inside it",
     source="free-space propagation: each 6 dB halve the reach; losses typical, from memory",
@@ -176,7 +176,7 @@ def joins_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "NEED-08", "need", "Its place has the network that it wants",
+    "NEED-08", "needs", "Its place has the network that it wants",
     why="A network socket in the kit is no use in a loft without one, nor is a radio where none "
     "reaches.",
     formula="what the need asks for is there: a network socket, radio, or either",
@@ -190,7 +190,7 @@ def network_of_the_place(kit: Kit) -> Iterator[Remark]:
 
 
 @rule(
-    "NEED-07", "need", "The image fits the boot medium and the memory",
+    "NEED-07", "needs", "The image fits the boot medium and the memory",
     why="An image larger than its card is found out after half an hour of writing it.",
     formula="size of the image <= room on the boot medium; memory asked for <= memory of the board",
     source="common practice",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 
@@ -20,46 +20,11 @@ from cobblewort.core.aspects.power.network import (
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.states import LookedAt, State, looked_at, states_of
 from cobblewort.core.parts.compiled import DRAWS
 from cobblewort.core.parts.model import Rail
 from cobblewort.core.plans.plan import Activity, Plan
 from cobblewort.core.standards import conductors, usb
-
-
-@dataclass(slots=True, frozen=True, eq=False)
-class State:
-    """A state of the kit. `hard` states must hold; `mean` ones are for heat and energy.
-
-    `phase` is the place of a duty phase in the plan, None for the others.
-    """
-
-    id: str
-    label: str
-    hard: bool
-    mean: bool
-    phase: int | None = None
-
-    @property
-    def limits(self) -> bool:
-        """Whether limits look at it: all states but the means of phases."""
-        return self.phase is None or not self.mean
-
-
-@dataclass(slots=True, frozen=True)
-class LookedAt:
-    """Some of the states, by their places among all: labels, and which of them must hold."""
-
-    places: list[int]
-    states: list[State]
-    labels: tuple[str, ...]
-    hard: tuple[bool, ...]
-
-    @classmethod
-    def of(cls, states: Sequence[State], places: list[int]) -> LookedAt:
-        """Those at some places."""
-        picked = [states[place] for place in places]
-        labels, hard = (tuple(s.label for s in picked), tuple(s.hard for s in picked))
-        return cls(places, picked, labels, hard)
 
 
 @dataclass(slots=True)
@@ -111,7 +76,7 @@ class PowerResult:
 
     def __post_init__(self) -> None:
         """Pick what limits look at once, as many rules ask for it."""
-        self.limits, self.means = _looked_at(tuple(self.states))
+        self.limits, self.means = looked_at(tuple(self.states))
         self.limit_voltage_v = self.voltage_v[:, self.limits.places]
         self.limit_current_a = self.current_a[:, self.limits.places]
         self.stands = bool(self.nodes) and not bool(self.collapsed[:, 0].any())
@@ -168,30 +133,6 @@ class PowerResult:
     @cached_property
     def _places(self) -> dict[str, int]:
         return {node.id: place for place, node in enumerate(self.nodes)}
-
-
-@lru_cache(maxsize=64)
-def _looked_at(states: tuple[State, ...]) -> tuple[LookedAt, LookedAt]:
-    """The states that limits look at, and those whose means heat looks at."""
-    limits = LookedAt.of(states, [n for n, state in enumerate(states) if state.limits])
-    return limits, LookedAt.of(states, [n for n, state in enumerate(states) if state.mean])
-
-
-def states_of(plan: Plan) -> list[State]:
-    """The states a plan is judged in: idle, each phase (peaks and means), all at once, start."""
-    return list(_states_of(tuple(phase.name for phase in plan.duty)))
-
-
-@lru_cache(maxsize=64)
-def _states_of(phases: tuple[str, ...]) -> list[State]:
-    states = [State("idle", "Idle", True, True)]
-    for number, name in enumerate(phases, 1):
-        place = number - 1
-        states.append(State(f"phase-{number}", name, True, False, place))
-        states.append(State(f"phase-{number}-mean", f"{name} (mean)", True, True, place))
-    states.append(State("all", "Everything at once", False, True))
-    states.append(State("start", "Start", True, False))
-    return states
 
 
 _ROW = {name: number for number, name in enumerate(DRAWS)}

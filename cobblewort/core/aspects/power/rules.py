@@ -53,7 +53,7 @@ def _node_check(
 
     def sentence(margin: Margin) -> str:
         shown, most = words.apart(show, margin.value, margin.limit)
-        at = f"{say} {shown}{words.when(margin.state)}"
+        at = f"{say} {shown}{margin.when}"
         if margin.spare < 0:
             return f"{at}; the limit is {most}."
         loaded = words.percent(margin.value / margin.limit)
@@ -78,7 +78,7 @@ def _node_check(
 
     return Check(
         subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
-        power.limits.labels, power.limits.hard, sockets, electrical=True, working=working,
+        power.limits, sockets, electrical=True, working=working,
     )  # fmt: skip
 
 
@@ -357,15 +357,13 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
 
             def sentence(margin: Margin, name: str = node.piece.name, at: str = words_for) -> str:
                 shown, limit = words.apart(words.volts, margin.value, margin.limit)
-                return (
-                    f"{name} is left with {shown}{words.when(margin.state)}; {at} lies at {limit}."
-                )
+                return f"{name} is left with {shown}{margin.when}; {at} lies at {limit}."
 
             limit = of(f"voltages.{key}_v", rating)
             yield Check(
                 f"{node.piece.id}.{key}", f"Voltage over {words_for}", "V", "min",
                 power.limit_voltage_v[place], limit, sentence,
-                power.lines_above(place), power.limits.labels, power.limits.hard,
+                power.lines_above(place), power.limits,
                 span=nominal(set_v(power.nodes, place)) - nominal(limit),
                 breach="stops" if stops else "tight",
                 working=_over(kit, place, partial(
@@ -401,12 +399,12 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
 
         def sentence(margin: Margin, name: str = node.piece.name) -> str:
             shown, limit = words.apart(words.volts, margin.value, margin.limit)
-            return f"{name} is left with {shown}{words.when(margin.state)}; it needs {limit}."
+            return f"{name} is left with {shown}{margin.when}; it needs {limit}."
 
         yield Check(
             node.piece.id, f"Voltage at {node.piece.name}", "V", "min",
             power.limit_voltage_v[place], limit, sentence,
-            power.lines_above(place), power.limits.labels, power.limits.hard, (node.socket.id,),
+            power.lines_above(place), power.limits, (node.socket.id,),
             span=spans[node.root],
             working=_over(kit, place, partial(
                 standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,
@@ -436,8 +434,8 @@ def no_collapse(kit: Kit) -> Iterator[Remark]:
         if power.collapsed[number, 0]:
             yield Remark(
                 "collapse", "stops",
-                f"The voltage collapses{words.when(state.label)}: the lead and supply cannot "
-                "deliver what the kit draws.",
+                f"The voltage collapses{words.when(state.id, state.label)}: the lead and supply "
+                "cannot deliver what the kit draws.",
                 lines,
             )  # fmt: skip
             return

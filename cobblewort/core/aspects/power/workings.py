@@ -1,16 +1,44 @@
-"""Workings of the DC tree: where a current and a voltage come from.
-
-Figure ids: `rail:{node}:a@{state}` and `rail:{node}:v@{state}`.
-"""
+"""Workings of the DC tree: where a current and a voltage come from."""
 
 from __future__ import annotations
 
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.working import Sum, Term, computed_term, reading_term
+from cobblewort.core.judging.working import Explained, Sum, Term, computed_term, reading_term
 
 _ACTIVITY_WORDS = ("off", "idle", "light", "working", "peak", "start")
+
+
+_CIRCUIT = "Kirchhoff's and Ohm's laws; P = V I"
+
+
+def explained(kit: Kit, figure: str) -> Explained | None:
+    """A figure `rail:{node}:a@{state}` (current), `:v@` (voltage) or `:in@` (into a converter)."""
+    kind, _, rest = figure.partition(":")
+    name, _, tail = rest.rpartition(":")
+    quantity, _, state_id = tail.partition("@")
+    if kind != "rail" or quantity not in ("a", "v", "in"):
+        return None
+    power = power_of(kit)
+    place = power.index(name)
+    states = [state.id for state in power.states]
+    if place is None or state_id not in states:
+        return None
+    state = states.index(state_id)
+    build, values, unit = {
+        "a": (current_sum, power.current_a, "A"),
+        "v": (voltage_sum, power.voltage_v, "V"),
+        "in": (converter_input_sum, power.input_a, "A"),
+    }[quantity]
+    node = power.nodes[place]
+    label = (
+        f"{'Voltage at' if unit == 'V' else 'Current into'} {node.piece.name}, {node.rail.label}"
+    )
+    formula = build(kit, place, state)
+    return Explained(
+        label, formula, values[place, state], unit, power.states[state].label, _CIRCUIT
+    )
 
 
 def current_term(power: PowerResult, place: int, state: int, symbol: str = "I") -> Term:

@@ -4,11 +4,12 @@ from typing import Any
 
 import pytest
 
+from cobblewort.core.aspects.fit.header_report import HeaderPin
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.patch import EditLine, SetFields, apply_patch
 from cobblewort.core.plans.plan import Plan
-from cobblewort.core.verdict.report import HeaderPin, Report
+from cobblewort.core.verdict.report import Report
 from tests.kits import judged, kit, margin, shipped, told, with_part
 
 BASE = ("B10", "S03", "M02", "E12")

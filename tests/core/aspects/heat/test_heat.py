@@ -214,7 +214,7 @@ def test_heat_02_minds_only_states_that_must_hold() -> None:
     report = judged(kit(*parts, duty=duty, place={"ambient_max_c": 34}))
     die = next(m for m in report.margins if m.rule == "HEAT-01")
     assert told(report, "HEAT-02") == []
-    assert (die.severity, die.state) == ("tight", "Everything at once")
+    assert (die.severity, die.state) == ("tight", "all")
 
 
 def test_heat_06_a_chip_that_cooks_and_a_regulator_by_its_losses() -> None:

@@ -6,10 +6,10 @@ import pytest
 from pydantic import ValidationError
 
 from cobblewort.core.aspects.needs.model import NeedStatus
+from cobblewort.core.aspects.needs.report import NeedReport
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.plans.plan import Need, Plan
-from cobblewort.core.verdict.report import NeedReport
 from tests.kits import SMALL, demo, judged, kit, shipped, told
 
 
@@ -273,4 +273,4 @@ def test_plans_without_needs_are_as_they_were() -> None:
     """Nothing asked, nothing told."""
     report = judged(kit(*SMALL))
     assert report.needs == []
-    assert [f for f in report.findings if f.family == "need"] == []
+    assert [f for f in report.findings if f.family == "needs"] == []

@@ -173,7 +173,7 @@ def test_trd12_one_disk_on_the_boards_ports_works_and_two_do_not() -> None:
     assert margin(one, "PWR-04:B06#1.usb").severity != "stops"
     two = judged(kit("B06", "S01", "M02", "2xA12", "2xD11"))
     crowded = margin(two, "PWR-04:B06#1.usb")
-    assert (crowded.severity, crowded.state) == ("stops", "Start")
+    assert (crowded.severity, crowded.state) == ("stops", "start")
 
 
 def test_trd15_a_computers_port_is_no_supply() -> None:

@@ -1,6 +1,6 @@
 import Button from "react-bootstrap/Button";
 
-import { money } from "../../../ui/numbers";
+import { money, price } from "../../../ui/numbers";
 import { useBench } from "../../bench";
 import { roleLabel } from "../../roles";
 
@@ -39,7 +39,7 @@ export function CostTable() {
           </tr>
         </thead>
         <tbody>
-          {report.lines.map((line) => (
+          {report.lines.map((line, index) => (
             <tr key={line.id}>
               <td className="soft">{roleLabel(line.role)}</td>
               <td>
@@ -47,12 +47,8 @@ export function CostTable() {
                 {line.owned && <span className="own-tag">own</span>}
               </td>
               <td className="num">{line.quantity}</td>
-              <td className="num">
-                {line.value === null ? "not known" : money(line.value, cost.currency)}
-              </td>
-              <td className="num">
-                {line.to_pay === null ? "not known" : money(line.to_pay, cost.currency)}
-              </td>
+              <td className="num">{price(cost.lines[index]?.value, cost.currency)}</td>
+              <td className="num">{price(cost.lines[index]?.to_pay, cost.currency)}</td>
             </tr>
           ))}
         </tbody>

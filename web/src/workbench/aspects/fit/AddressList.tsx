@@ -10,7 +10,7 @@ export function AddressList({ header }: { header: Header }) {
   const { view, changes } = useBench();
   if (header.addresses.length === 0) return null;
   const set = (entry: Header["addresses"][number], address: number) => {
-    const line = view.plan.lines?.find((other) => other.id === entry.line);
+    const line = view.plan.lines.find((other) => other.id === entry.line);
     changes.act({
       kind: "patch",
       patch: [

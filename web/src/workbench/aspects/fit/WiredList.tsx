@@ -14,7 +14,7 @@ export function WiredList({ header }: { header: Header }) {
   const { view, changes } = useBench();
   const [text, setText] = useState<WiredText | null>(null);
   const [wrong, setWrong] = useState("");
-  const wired = view.plan.wired ?? [];
+  const wired = view.plan.wired;
   const worked = new Map(header.wired.map((entry) => [entry.id, entry]));
   const store = (next: Wired[], label: string, onDone?: () => void) =>
     changes.act({ kind: "patch", patch: [{ op: "set", fields: { wired: next } }], label }, onDone);

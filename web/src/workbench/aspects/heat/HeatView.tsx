@@ -5,6 +5,7 @@ import type { Report } from "../../../api/types";
 import { figure, percent } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { useBench } from "../../bench";
+import { stateIndex } from "../stateIndex";
 import { StateSwitch } from "../StateSwitch";
 import { HeatDrawing } from "./HeatDrawing";
 import { heatLayout } from "./heatLayout";
@@ -18,7 +19,7 @@ export function HeatView() {
   const [frame, width] = useWidth(640);
   if (heat.why_not)
     return <p className="soft pt-3">Nothing can be said about heat: {heat.why_not}.</p>;
-  const state = stateIndex(report, chosen);
+  const state = stateIndex(report, "heat", heat.states, chosen);
   const layout = heatLayout(report, state, width, ROOM_PX);
   return (
     <>
@@ -42,17 +43,6 @@ export function HeatView() {
       <HeatTable report={report} onWorking={openWorking} />
     </>
   );
-}
-
-/** The chosen state, or the one in which the processor is warmest against its limit. */
-function stateIndex(report: Report, chosen: string | null): number {
-  const { states } = report.heat;
-  const margin = report.families.find((family) => family.id === "heat")?.margin;
-  const worst = report.margins.find((entry) => entry.id === margin)?.state;
-  const found = chosen
-    ? states.findIndex((state) => state.id === chosen)
-    : states.findIndex((state) => state.label === worst);
-  return Math.max(0, found);
 }
 
 interface PartProps {

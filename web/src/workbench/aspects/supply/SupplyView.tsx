@@ -5,6 +5,7 @@ import type { Report } from "../../../api/types";
 import { figure } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { openMargin, useBench } from "../../bench";
+import { stateIndex } from "../stateIndex";
 import { StateSwitch } from "../StateSwitch";
 import { SupplyDrawing } from "./SupplyDrawing";
 import { supplyLayout } from "./supplyLayout";
@@ -22,7 +23,7 @@ export function SupplyView() {
         There is nothing to draw yet: the tree begins with a supply, and a board that it feeds.
       </p>
     );
-  const state = stateIndex(report, chosen);
+  const state = stateIndex(report, "supply", report.supply.states, chosen);
   const stateLabel = supply.states[state]?.label ?? "";
   return (
     <>
@@ -45,17 +46,6 @@ export function SupplyView() {
       <SupplyTable report={report} state={state} />
     </>
   );
-}
-
-/** The chosen state, or the one in which the worst margin of the supply is worst. */
-function stateIndex(report: Report, chosen: string | null): number {
-  const { states } = report.supply;
-  const worst = report.families.find((family) => family.id === "supply")?.margin;
-  const worstLabel = report.margins.find((margin) => margin.id === worst)?.state;
-  const found = chosen
-    ? states.findIndex((state) => state.id === chosen)
-    : states.findIndex((state) => state.label === worstLabel);
-  return Math.max(0, found);
 }
 
 function SupplyTable({ report, state }: { report: Report; state: number }) {

@@ -75,7 +75,7 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
   const needed = Math.max(width, LEFT + columns * step + LEAF_ROOM);
   const layout: SupplyLayout = { width: needed, height: 0, boxes: [], leads: [] };
   const margins = new Map(report.margins.map((margin) => [margin.id, margin]));
-  const stateLabel = report.supply.states[state]?.label ?? "";
+  const stateId = report.supply.states[state]?.id ?? "";
   let row = 0;
 
   const thickness = (current: number) => round(Math.max(THINNEST, (current / heaviest) * THICKEST));
@@ -87,7 +87,7 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
     const last = below[below.length - 1];
     const y = first && last ? (first.y + last.y) / 2 : TOP + row++ * ROW;
     const { node } = branch;
-    const ruler = branch.isLoad ? null : worst(node.margins, margins, stateLabel);
+    const ruler = branch.isLoad ? null : worst(node.margins, margins, stateId);
     const box: SupplyBox = {
       id: branch.isLoad ? `${node.id}/load` : node.id,
       label: branch.isLoad ? loadLabel(node) : node.label,
@@ -172,14 +172,10 @@ function depth(branch: Branch): number {
   return 1 + Math.max(0, ...branch.children.map(depth));
 }
 
-function worst(
-  ids: string[],
-  margins: Map<string, Margin>,
-  stateLabel: string,
-): StateMargin | null {
+function worst(ids: string[], margins: Map<string, Margin>, stateId: string): StateMargin | null {
   const standing = ids.flatMap((id) => {
     const margin = margins.get(id);
-    const at = margin?.states.indexOf(stateLabel) ?? -1;
+    const at = margin?.states.indexOf(stateId) ?? -1;
     if (!margin || at < 0) return [];
     return [
       {

@@ -33,8 +33,8 @@ export function PurposeView() {
       </div>
       {view.plan.purpose && <p className="purpose-text">{view.plan.purpose}</p>}
       <p className="soft">
-        {place?.name || "Its place has no name"}
-        {place && `: ${placeWords(place)}`}.
+        {place.name || "Its place has no name"}
+        {`: ${placeWords(place)}`}.
       </p>
       <Needs />
       <ImageEditor key={JSON.stringify(view.plan.image)} />
@@ -47,7 +47,7 @@ export function PurposeView() {
 
 function Needs() {
   const { report, view, changes } = useBench();
-  const needs = view.plan.needs ?? [];
+  const needs = view.plan.needs;
   const keep = (next: Need[], label: string) =>
     changes.act({ kind: "patch", patch: [{ op: "set", fields: { needs: next } }], label });
   return (
@@ -182,9 +182,9 @@ function ReadyMade() {
           {difference > 0 && " If you need one and not the building, buy it."}
         </p>
       )}
-      {stored && (stored.better ?? []).length + (stored.worse ?? []).length > 0 && (
+      {stored && stored.better.length + stored.worse.length > 0 && (
         <p className="soft">
-          Ready-made: {(stored.better ?? []).join("; ")}. But: {(stored.worse ?? []).join("; ")}.
+          Ready-made: {stored.better.join("; ")}. But: {stored.worse.join("; ")}.
         </p>
       )}
     </section>

@@ -38,7 +38,7 @@ export function ImageEditor() {
           {image ? (
             <>
               {image.name}, {image.card_gb} GB, wants {image.memory_gb} GB of memory
-              {image.families && image.families.length > 0 && `, for ${image.families.join(", ")}`}
+              {image.families.length > 0 && `, for ${image.families.join(", ")}`}
               {image.bits ? `, ${image.bits} bits` : ""}
               {image.desktop ? ", with a desktop" : ""}.
             </>

@@ -30,8 +30,8 @@ export function textOf(duty: Phase[]): PhaseText[] {
   return duty.map((phase) => ({
     name: phase.name,
     hours: String(phase.hours),
-    activity: phase.activity ?? "working",
-    lines: phase.lines ?? {},
+    activity: phase.activity,
+    lines: phase.lines,
   }));
 }
 
@@ -78,7 +78,7 @@ export function dutyFrom(rows: PhaseText[]): { duty: Phase[] } | { wrong: string
       name: row.name.trim(),
       hours: hours[index] ?? 0,
       activity: row.activity,
-      lines: row.lines ?? {},
+      lines: row.lines,
     })),
   };
 }

@@ -12,7 +12,7 @@ const ACTIVITIES = Object.keys(ACTIVITY_WORDS) as Activity[];
 export function DayEditor() {
   const { view, changes, report } = useBench();
   const nameOf = (line: string) => report.lines.find((entry) => entry.id === line)?.name ?? line;
-  const stored = textOf(view.plan.duty ?? []);
+  const stored = textOf(view.plan.duty);
   const [rows, setRows] = useState(stored);
   const [wrong, setWrong] = useState("");
   const dirty = JSON.stringify(rows) !== JSON.stringify(stored);
@@ -120,7 +120,7 @@ export function DayEditor() {
 }
 
 function exceptions(row: PhaseText, nameOf: (line: string) => string): string {
-  const others = Object.entries(row.lines ?? {});
+  const others = Object.entries(row.lines);
   return others.map(([line, activity]) => `${nameOf(line)} ${ACTIVITY_WORDS[activity]}`).join(", ");
 }
 

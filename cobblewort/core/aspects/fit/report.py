@@ -1,0 +1,206 @@
+"""What is plugged where, and the stack to scale, for drawings."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from cobblewort.core import words
+from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef
+from cobblewort.core.aspects.fit.boxes import AccessZone, LayerGap, Overlap, PlacedBox
+from cobblewort.core.aspects.fit.buses import OnBus, buses
+from cobblewort.core.aspects.fit.fasteners import Fastener
+from cobblewort.core.aspects.fit.header_report import HeaderReport, header_report
+from cobblewort.core.aspects.fit.model import fasteners_of, space_of, stack_of
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.fit.rules.connections import plug_name
+from cobblewort.core.aspects.fit.template import why_no_template
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Margin
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.parts.model import Edge, Opening
+from cobblewort.core.standards import pcie
+
+
+@dataclass(slots=True, frozen=True)
+class Connection:
+    """A plug in its socket. `link` tells the agreed rate where the two ends agree on one.
+
+    `bus` is what its data take to the processor, `shares_with` who takes some of that way too.
+    """
+
+    plug: str
+    plug_line: str
+    plug_label: str
+    socket: str
+    socket_line: str
+    socket_label: str
+    connector: str
+    link: str
+    bus: str
+    shares_with: str
+    pinned: bool
+
+
+@dataclass(slots=True, frozen=True)
+class SpareSocket:
+    """A socket that nothing takes, so that one knows what can still be added."""
+
+    socket: str
+    line: str
+    label: str
+    connector: str
+
+
+@dataclass(slots=True, frozen=True)
+class CaseOutline:
+    """The case around the stack, in the main board's frame. [mm]"""
+
+    line: str
+    label: str
+    open: bool
+    inner_length_mm: float
+    inner_width_mm: float
+    wall_mm: float
+    max_above_mm: float
+    max_below_mm: float
+    openings: list[Opening]
+    open_edges: tuple[Edge, ...]
+
+
+@dataclass(slots=True, frozen=True)
+class Reach:
+    """How far the kit reaches from the board on one side, and the margin that judges it. [mm]"""
+
+    side: str
+    line: str
+    label: str
+    reach_mm: float
+    margin: str | None
+
+
+@dataclass(slots=True, frozen=True)
+class FitReport:
+    """What is plugged where, and the stack to scale. [mm]
+
+    `plugs` are the bodies of what is plugged into the edges of the board; `template_why_not` is
+    empty where a template of the case can be drawn.
+    """
+
+    connections: list[Connection]
+    spare: list[SpareSocket]
+    boxes: list[PlacedBox]
+    plugs: list[PlacedBox]
+    overlaps: list[Overlap]
+    gaps: list[LayerGap]
+    access: list[AccessZone]
+    fasteners: list[Fastener]
+    board_length_mm: float | None
+    board_width_mm: float | None
+    board_thickness_mm: float | None
+    case: CaseOutline | None
+    reaches: list[Reach]
+    template_why_not: str
+    header: HeaderReport
+
+
+def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
+    """Connections, spare sockets, and the stack around the main board."""
+    stack, space, fit = stack_of(kit), space_of(kit), fit_of(kit)
+    placed = fit.placed
+    on_bus = buses(fit)
+    connections = [
+        _connection(kit, plug, socket, on_bus.get(plug.id)) for plug, socket in placed.values()
+    ]
+    taken = {socket.id for _, socket in placed.values()}
+    spare = [
+        SpareSocket(ref.id, ref.piece.line.id, ref.socket.label or name, ref.socket.connector)
+        for name, ref in fit.sockets.items()
+        if ref.id not in taken and ref.socket.role != "power_in"
+    ]
+    board = stack.board
+    main = None if board is None else board.part.stack
+    by_id = {margin.id for margin in margins}
+    reaches = []
+    for side in ("above", "below"):
+        farthest = stack.reach_mm(side)
+        if farthest is not None:
+            piece, reach = farthest
+            margin_id = f"FIT-05:{side}"
+            reaches.append(
+                Reach(
+                    side, piece.line.id, piece.name, float(reach[0]),
+                    margin_id if margin_id in by_id else None,
+                )
+            )  # fmt: skip
+    return FitReport(
+        connections=connections,
+        spare=spare,
+        boxes=space.boxes,
+        plugs=space.plugs,
+        overlaps=space.overlaps,
+        gaps=space.gaps,
+        access=space.access,
+        fasteners=fasteners_of(kit),
+        board_length_mm=None if main is None else main.length_mm,
+        board_width_mm=None if main is None else main.width_mm,
+        board_thickness_mm=None if main is None else main.thickness_mm.nominal,
+        case=_case_outline(stack.case),
+        reaches=reaches,
+        template_why_not=why_no_template(kit),
+        header=header_report(kit),
+    )
+
+
+def _connection(kit: Kit, plug: PlugRef, socket: SocketRef, on_bus: OnBus | None) -> Connection:
+    bus = shares = ""
+    if on_bus is not None:
+        bus = f"{on_bus.bus.label}, {on_bus.bus.rate_mb_s:g} MB/s raw"
+        bus += ", one direction at a time" if on_bus.bus.half_duplex else ""
+        shares = words.few(map(plug_name, on_bus.others)) if on_bus.others else ""
+    return Connection(
+        plug=plug.id,
+        plug_line=plug.piece.line.id,
+        plug_label=plug_name(plug),
+        socket=socket.id,
+        socket_line=socket.piece.line.id,
+        socket_label=f"{socket.piece.name}, {socket.socket.label or socket.name}",
+        connector=socket.socket.connector,
+        link=_link(kit, plug, socket),
+        bus=bus,
+        shares_with=shares,
+        pinned=bool({plug.name, f"{plug.piece.index}.{plug.name}"} & set(plug.piece.line.pins)),
+    )
+
+
+def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
+    """What a PCIe link comes to, through the board that carries the drive."""
+    if socket.socket.connector not in ("flat-16", "m2") or not plug.plug.generation:
+        return ""
+    generation, lanes = _slot_generation(kit, socket), socket.socket.lanes
+    for other, at in fit_of(kit).placed.values():
+        if other.piece is socket.piece and at.socket.connector == "flat-16":
+            generation, lanes = pcie.negotiated(
+                generation, lanes, _slot_generation(kit, at), at.socket.lanes
+            )
+    agreed = pcie.negotiated(plug.plug.generation, plug.plug.lanes, generation, lanes)
+    return f"PCIe gen {agreed[0]} x{agreed[1]}, {pcie.raw_rate_mb_s(*agreed):.0f} MB/s raw"
+
+
+def _slot_generation(kit: Kit, ref: SocketRef) -> float:
+    """The generation that a slot is set to."""
+    own = ref.socket
+    return (
+        own.possible_generation or own.generation if kit.plan.settings.push_slot else own.generation
+    )
+
+
+def _case_outline(case: Piece | None) -> CaseOutline | None:
+    own = None if case is None else case.compiled.model.case  # its openings are written as stated
+    if case is None or own is None:
+        return None
+    return CaseOutline(
+        case.line.id, case.name, own.open, own.inner_length_mm, own.inner_width_mm, own.wall_mm,
+        own.max_above_mm.nominal, own.max_below_mm.nominal, list(own.openings.values()),
+        own.open_edges,
+    )  # fmt: skip

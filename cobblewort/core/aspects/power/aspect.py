@@ -1,0 +1,20 @@
+"""Supply: whether it stays powered."""
+
+from __future__ import annotations
+
+import cobblewort.core.aspects.power.rules
+import cobblewort.core.aspects.power.rules_of_place  # noqa: F401
+from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.aspects.power.report import supply_report
+from cobblewort.core.aspects.power.workings import explained
+from cobblewort.core.judging.aspect import Aspect
+
+ASPECT = Aspect(
+    id="supply",
+    label="Supply",
+    ruler="supply",
+    missing="no supply",
+    reads=(power_of,),
+    report=supply_report,
+    explained=explained,
+)

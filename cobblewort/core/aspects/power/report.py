@@ -1,0 +1,117 @@
+"""The trees of supply, for the drawing of them."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from cobblewort.core.aspects.power.model import Node
+from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Margin
+from cobblewort.core.judging.states import StateReport, told_states
+
+
+@dataclass(slots=True, frozen=True)
+class SupplyNode:
+    """A rail of the DC tree: volts on it and amperes that pass into it, by state.
+
+    `margins` are those that limit it. `input_a` is what it draws from the rail above, which differs
+    from `current_a` behind a converter; `loads_a` is what hangs on this rail itself.
+    """
+
+    id: str
+    parent: str | None
+    line: str
+    kind: str
+    label: str
+    rail: str
+    via: str
+    resistance_ohm: float
+    voltage_v: list[float]
+    current_a: list[float]
+    input_a: list[float]
+    loads_a: list[float]
+    margins: list[str]
+
+
+@dataclass(slots=True, frozen=True)
+class SupplyReport:
+    """The forest of the kit, parents before children."""
+
+    states: list[StateReport]
+    nodes: list[SupplyNode]
+    collapsed: list[bool]
+    source_w: list[float]
+    unfed: list[str]
+
+
+def supply_report(kit: Kit, margins: Sequence[Margin]) -> SupplyReport:
+    """The trees at nominal figures, in the states that limits look at."""
+    power = power_of(kit)
+    picked = power.limits.places
+    by_subject = defaultdict(list)
+    for margin in margins:
+        if margin.family == "supply":
+            by_subject[margin.id.split(":", 1)[1]].append(margin.id)
+    currents = power.limit_current_a[:, :, 0]
+    inputs = power.input_a[:, :, 0][:, picked]
+    into_children = np.zeros_like(currents)
+    for place, node in enumerate(power.nodes):
+        if node.parent >= 0:
+            into_children[node.parent] += inputs[place]
+    volts = power.limit_voltage_v[:, :, 0]
+    rows = zip(
+        power.nodes, volts.tolist(), currents.tolist(), inputs.tolist(),
+        np.maximum(currents - into_children, 0.0).tolist(), strict=True,
+    )  # fmt: skip
+    return SupplyReport(
+        states=told_states([power.states[n] for n in picked]),
+        nodes=[_supply_node(kit, by_subject, *row) for row in rows],
+        collapsed=power.collapsed[picked, 0].tolist(),
+        source_w=power.out_of_sources()[1].tolist(),
+        unfed=[piece.line.id for piece in power.unfed],
+    )
+
+
+def _supply_node(
+    kit: Kit,
+    by_subject: Mapping[str, list[str]],
+    node: Node,
+    voltage_v: list[float],
+    current_a: list[float],
+    input_a: list[float],
+    loads_a: list[float],
+) -> SupplyNode:
+    piece = node.piece
+    subjects = [node.id]
+    if node.socket is not None:
+        subjects += [node.socket.id, piece.id, f"{piece.id}.brownout", f"{piece.id}.flag"]
+    return SupplyNode(
+        id=node.id,
+        parent=power_of(kit).nodes[node.parent].id if node.parent >= 0 else None,
+        line=piece.line.id,
+        kind=piece.part.kind,
+        label=_node_label(node, is_entry=node.parent < 0 or node.via != "inside"),
+        rail=node.name,
+        via=node.via,
+        resistance_ohm=0.0 if node.resistance_ohm is None else float(node.resistance_ohm[0]),
+        voltage_v=voltage_v,
+        current_a=current_a,
+        input_a=input_a,
+        loads_a=loads_a,
+        margins=[m for subject in subjects for m in by_subject.get(subject, ())],
+    )
+
+
+def _node_label(node: Node, is_entry: bool) -> str:
+    """The piece where power enters it, the rail further in; both where it is fed twice."""
+    if not is_entry:
+        return node.rail.label
+    plugs = [plug for plug in node.piece.part.plugs.values() if plug.role != "power_out"]
+    if len(plugs) > 1:
+        return f"{node.piece.name}, {node.rail.label}"
+    return node.piece.name

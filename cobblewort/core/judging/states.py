@@ -1,0 +1,89 @@
+"""The states in which a kit is judged: idle, each phase of its day, all at once, the start."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from cobblewort.core.plans.plan import Plan
+
+
+@dataclass(slots=True, frozen=True, eq=False)
+class State:
+    """A state of the kit, known by its id, as two phases may have one name.
+
+    `hard` states must hold; `mean` ones are for heat and energy. `phase` is the place of a duty
+    phase in the plan, None for the others.
+    """
+
+    id: str
+    label: str
+    hard: bool
+    mean: bool
+    phase: int | None = None
+
+    @property
+    def limits(self) -> bool:
+        """Whether limits look at it: all states but the means of phases."""
+        return self.phase is None or not self.mean
+
+
+@dataclass(slots=True, frozen=True)
+class LookedAt:
+    """Some of the states, by their places among all: ids, labels, and which of them must hold."""
+
+    places: list[int]
+    states: list[State]
+    ids: tuple[str, ...]
+    labels: tuple[str, ...]
+    hard: tuple[bool, ...]
+
+    @classmethod
+    def of(cls, states: Sequence[State], places: list[int]) -> LookedAt:
+        """Those at some places."""
+        picked = [states[place] for place in places]
+        ids, labels = tuple(s.id for s in picked), tuple(s.label for s in picked)
+        return cls(places, picked, ids, labels, tuple(s.hard for s in picked))
+
+
+ANY_TIME = LookedAt.of([State("", "", True, True)], [0])
+"""Of limits to which it is all the same what the kit does."""
+
+
+@lru_cache(maxsize=64)
+def looked_at(states: tuple[State, ...]) -> tuple[LookedAt, LookedAt]:
+    """The states that limits look at, and those whose means heat looks at."""
+    limits = LookedAt.of(states, [n for n, state in enumerate(states) if state.limits])
+    return limits, LookedAt.of(states, [n for n, state in enumerate(states) if state.mean])
+
+
+def states_of(plan: Plan) -> list[State]:
+    """The states a plan is judged in: idle, each phase (peaks and means), all at once, start."""
+    return list(_states_of(tuple(phase.name for phase in plan.duty)))
+
+
+@lru_cache(maxsize=64)
+def _states_of(phases: tuple[str, ...]) -> list[State]:
+    states = [State("idle", "Idle", True, True)]
+    for number, name in enumerate(phases, 1):
+        place = number - 1
+        states.append(State(f"phase-{number}", name, True, False, place))
+        states.append(State(f"phase-{number}-mean", f"{name} (mean)", True, True, place))
+    states.append(State("all", "Everything at once", False, True))
+    states.append(State("start", "Start", True, False))
+    return states
+
+
+@dataclass(slots=True, frozen=True)
+class StateReport:
+    """A state of the kit. `hard` ones must hold."""
+
+    id: str
+    label: str
+    hard: bool
+
+
+def told_states(states: Iterable[State]) -> list[StateReport]:
+    """States as a report tells of them."""
+    return [StateReport(state.id, state.label, state.hard) for state in states]

@@ -1,0 +1,3 @@
+import type { AspectPage } from "../record";
+
+export const SAFETY: AspectPage = { title: "Cautions", View: null };
