@@ -10,7 +10,7 @@ from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import Cupboard, Parts, Version, read_cupboard
 from cobblewort.api.models import PartEdit, PartView
 from cobblewort.core.parts.model import Kind, Part
-from cobblewort.core.parts.provenance import class_figures
+from cobblewort.core.parts.readings import class_figures
 from cobblewort.core.parts.sheet import PartSheet, part_sheet, with_figures
 from cobblewort.core.parts.telling import telling_figure
 from cobblewort.core.plans.catalogue import Catalogue

@@ -49,7 +49,7 @@ class UnknownPartError(InputError):
 def _sentence(kind: str, message: str, value: object) -> str:
     if kind == "missing":
         return "this field is missing; fill it in"
-    if kind == "extra_forbidden":
+    if kind in ("extra_forbidden", "unexpected_keyword_argument"):
         return "this field is not known here; take it out or check its spelling"
     text = message.removeprefix("Value error, ")
     shown = repr(value)

@@ -9,7 +9,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from cobblewort.core.parts.model import Part
+from cobblewort.core.parts.model import PART
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.report import Report
 
@@ -43,7 +43,7 @@ def plan_schema() -> dict[str, Any]:
 
 def part_pack_schema() -> dict[str, Any]:
     """Schema of a part pack. A part is a merge patch over its class, so little is required."""
-    part = Part.model_json_schema()
+    part = PART.json_schema()
     definitions = part.pop("$defs")
     for definition in definitions.values():
         definition.pop("required", None)

@@ -92,7 +92,7 @@ def timed(run: Callable[[], object], repeats: int) -> Took:
 def sixty_cases() -> Catalogue:
     """The shipped cupboard with cases up to sixty."""
     shipped = shipped_catalogue()
-    base = shipped.part("E03").model_dump(mode="json")
+    base = shipped.document(shipped.part("E03"))
     there = len(shipped.parts(("case",)))
     return shipped.extended({**base, "id": f"E{n}"} for n in range(100, 160 - there))
 

@@ -5,9 +5,10 @@ from hashlib import blake2b
 from typing import Annotated, Any, Literal, Self
 
 import numpy as np
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, model_validator
+from pydantic import AfterValidator, BeforeValidator, TypeAdapter, model_validator
 
 from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.figures.stated import stated
 
 Basis = Literal["standard", "measured", "datasheet", "guess", "typical"]
 
@@ -15,14 +16,13 @@ BAND_SHARE: dict[str, float] = {"standard": 0.0, "measured": 0.03, "datasheet": 
 """Half-width of the band around the nominal value when a figure states none."""
 
 
-class Reading(BaseModel):
+@stated
+class Reading:
     """One physical figure: nominal value, the band it lies in, and what it rests on.
 
     A document may give a bare number (basis `datasheet`, 10 % band), a list `[low, nominal, high]`
     or `[nominal]` (basis `typical`: how class defaults are written), or the fields themselves.
     """
-
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
     nominal: float
     low: float
@@ -52,6 +52,10 @@ class Reading(BaseModel):
                 f"(got {self.low:g}, {self.nominal:g}, {self.high:g})"
             )
         return self
+
+
+READING = TypeAdapter(Reading)
+"""Reads a figure as a document writes it."""
 
 
 def _with_band(nominal: float, basis: str) -> dict[str, Any]:

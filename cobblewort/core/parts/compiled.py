@@ -4,16 +4,28 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Reading, sampled
 from cobblewort.core.parts.model import Load, Part
-from cobblewort.core.parts.plain import plain
+from cobblewort.core.parts.readings import readings_of
 
 DRAWS = ("off", "idle", "light", "working", "peak", "start")
 """Rows of a load's table: nothing, idle, half way to working, working, peak, start."""
+
+
+@dataclass(slots=True, frozen=True)
+class Moved:
+    """A figure of a part that is set to one end of its band, to see what moves with it.
+
+    `path` is that of a reading, or of a load, whose readings all move together.
+    """
+
+    path: str
+    end: Literal["low", "high"]
 
 
 @dataclass(slots=True, frozen=True)
@@ -31,35 +43,30 @@ class LoadArrays:
 
 
 class CompiledPart:
-    """A part and the samples of its figures; `model` is the part as its document says it.
+    """A part and the samples of all its figures; made once and never changed.
 
-    A draw is keyed by part id and field, so two copies of one model share it; the activities of
+    A draw is keyed by part id and path, so two copies of one model share it; the activities of
     one load share a draw too. `draws` are the tables of each rail, of its loads together: those in
-    watts, and those in amperes. `connected` says that it can be joined to others or
-    offers a function, `passes_on` that it hangs on a socket and brings sockets of its own, as a hub
-    and an extension lead do.
+    watts, and those in amperes. `connected` says that it can be joined to others or offers a
+    function, `passes_on` that it hangs on a socket and brings sockets of its own, as a hub and an
+    extension lead do.
     """
 
     __slots__ = (
-        "_bases",
-        "_cache",
-        "connected",
-        "draws",
-        "loads",
-        "model",
-        "part",
-        "passes_on",
-        "samples",
-    )
+        "_figures", "_moved", "connected", "draws", "loads", "part", "passes_on", "samples",
+    )  # fmt: skip
 
-    def __init__(self, part: Part, samples: int) -> None:
-        self.model = part
-        self.part = part = plain(part)
+    def __init__(self, part: Part, samples: int, moved: Moved | None = None) -> None:
+        self.part = part
         self.samples = samples
+        self._moved = moved
         self.connected = bool(part.plugs or part.sockets or part.rails or part.offers)
         self.passes_on = part.kind in ("hub", "lead") and bool(part.sockets) and bool(part.plugs)
-        self._cache: dict[str, FloatArray] = {}
-        self._bases: dict[str, str] = {}
+        self._figures = {
+            path: self._drawn(path, reading)
+            for path, reading in readings_of(part)
+            if not path.startswith("loads.")
+        }
         self.loads = {name: self._load(name, load) for name, load in part.loads.items()}
         self.draws: dict[str, list[tuple[bool, FloatArray]]] = {}
         sums: dict[tuple[str, bool], FloatArray] = {}
@@ -69,34 +76,53 @@ class CompiledPart:
         for (rail, in_watts), table in sums.items():
             self.draws.setdefault(rail, []).append((in_watts, table))
 
-    def _load(self, name: str, load: Load) -> LoadArrays:
-        key = f"{self.part.id}/loads.{name}"
-        idle, working, peak = (
-            sampled(reading, key, self.samples) for reading in (load.idle, load.working, load.peak)
-        )
-        start = working if load.start is None else sampled(load.start, key, self.samples)
-        rows = (np.zeros_like(idle), idle, (idle + working) / 2, working, peak, start)
-        return LoadArrays(load.rail, load.unit == "w", np.array(rows))
+    def _drawn(self, path: str, reading: Reading) -> FloatArray:
+        """Samples of a figure, or the end that it is moved to."""
+        if self._moved is not None and self._moved.path == path:
+            values = np.full(self.samples, getattr(reading, self._moved.end))
+        else:
+            values = sampled(reading, f"{self.part.id}/{path}", self.samples)
+        values.setflags(write=False)
+        return values
 
-    def figure(self, field: str, reading: Reading | None, missing: float = 0.0) -> FloatArray:
-        """Samples of one figure of the part, by the path of its field; `missing` when not given."""
-        values = self._cache.get(field)
+    def _load(self, name: str, load: Load) -> LoadArrays:
+        path = f"loads.{name}"
+        idle, working, peak = (
+            self._drawn(path, reading) for reading in (load.idle, load.working, load.peak)
+        )
+        start = working if load.start is None else self._drawn(path, load.start)
+        table = np.array([np.zeros_like(idle), idle, (idle + working) / 2, working, peak, start])
+        table.setflags(write=False)
+        return LoadArrays(load.rail, load.unit == "w", table)
+
+    def figure(self, path: str, missing: float | None = None) -> FloatArray:
+        """Samples of a figure by its path in the part, shape (samples,).
+
+        Parameters
+        ----------
+        path : str
+            Such as `case.wall_w_mk`.
+        missing : float, optional
+            What stands for a figure that nobody states.
+
+        Raises
+        ------
+        KeyError
+            If the part has no such figure and nothing stands for it.
+        """
+        values = self._figures.get(path)
         if values is None:
-            if reading is None:
-                values = np.full(self.samples, missing)
-            else:
-                values = sampled(reading, f"{self.part.id}/{field}", self.samples)
-            values.setflags(write=False)
-            self._cache[field] = values
-            self._bases[field] = "typical" if reading is None else reading.basis
+            if missing is None:
+                raise KeyError(f"{self.part.id} has no figure '{path}'")
+            values = np.full(self.samples, missing)
         return values
 
     def uncertain(self) -> Iterator[tuple[str, str, FloatArray]]:
-        """Figures in use whose samples differ: path, basis and samples."""
+        """Figures whose samples differ: path, basis and samples; of a load those at its peak."""
         for name, load in self.loads.items():
-            values = load.row("peak")
-            if np.ptp(values) > 0:
-                yield f"loads.{name}", self.part.loads[name].peak.basis, values
-        for path, values in self._cache.items():
-            if np.ptp(values) > 0:
-                yield path, self._bases[path], values
+            peak = self.part.loads[name].peak
+            if peak.low < peak.high:
+                yield f"loads.{name}", peak.basis, load.row("peak")
+        for path, reading in readings_of(self.part):
+            if reading.low < reading.high and path in self._figures:
+                yield path, reading.basis, self._figures[path]

@@ -1,5 +1,9 @@
 """The part model: one composition of sockets, plugs, rails and bodies for every kind of part.
 
+A part has three forms. Its *document* (YAML in the packs, JSON everywhere else) is what somebody
+wrote, and says only what differs from its class. `Part` is the document completed and checked: what
+rules read. `CompiledPart` adds the samples of its figures: what the sums take.
+
 Lengths are in a part's own frame: x along its long side, y across, z up from the upper face of
 its circuit board (or from its underside where it has none). Collections are keyed by id, so that
 a part can be written as a merge patch over the document of its class.
@@ -8,7 +12,7 @@ a part can be written as a merge patch over the document of its class.
 from decimal import Decimal
 from typing import Annotated, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints, model_validator
+from pydantic import Field, StringConstraints, TypeAdapter, model_validator
 
 from cobblewort.core.figures.reading import (
     NotNegative,
@@ -20,6 +24,7 @@ from cobblewort.core.figures.reading import (
     Share,
     ShareRating,
 )
+from cobblewort.core.figures.stated import stated
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.standards import header
 
@@ -33,16 +38,8 @@ Kind = Literal[
 ]  # fmt: skip
 
 
-class Stated(BaseModel):
-    """Base of all that a document states: immutable, no unknown fields, no NaN."""
-
-    model_config = ConfigDict(
-        frozen=True, extra="forbid", allow_inf_nan=False,
-        json_schema_serialization_defaults_required=True,
-    )  # fmt: skip
-
-
-class Box(Stated):
+@stated
+class Box:
     """A block in the part's frame, for drawing and for fit. [mm]"""
 
     label: Text = ""
@@ -61,7 +58,8 @@ Edge = Literal["left", "right", "lower", "upper"]
 """A side of a board seen from above, its long side lying along x."""
 
 
-class Spot(Stated):
+@stated
+class Spot:
     """Where a socket opens on an edge of its board, and how large its face is. [mm]
 
     `along_mm` is the middle of the face, counted from the lower left corner of the board; `z_mm`
@@ -75,7 +73,8 @@ class Spot(Stated):
     height_mm: Length
 
 
-class Port(Stated):
+@stated
+class Port:
     """A socket for which no plug of the cupboard is judged, such as the network's: where it opens.
 
     `label` is what it is called; leads go in there where the purpose asks for the function.
@@ -85,7 +84,8 @@ class Port(Stated):
     spot: Spot
 
 
-class PlugBody(Stated):
+@stated
+class PlugBody:
     """The moulded body of a plug, or the whole of a stick: across, up, and out of the socket.
 
     Its middle lies on the middle of the socket; that of an angled plug lies `offset_mm` along the
@@ -99,7 +99,8 @@ class PlugBody(Stated):
     rise_mm: Annotated[float, Field(ge=-500, le=500)] = 0
 
 
-class Socket(Stated):
+@stated
+class Socket:
     """A place that one plug can take.
 
     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
@@ -128,7 +129,8 @@ class Socket(Stated):
     protocols: tuple[str, ...] = ()
 
 
-class Latch(Stated):
+@stated
+class Latch:
     """A latch on a board that has to be lifted for a flat cable: where, and how far. [mm]"""
 
     x_mm: float
@@ -140,7 +142,8 @@ class Latch(Stated):
     lift_mm: Length
 
 
-class Bus(Stated):
+@stated
+class Bus:
     """What several sockets share on the way to the processor. [MB/s, raw]
 
     Buses form a tree: a slow one can live inside a fast one, its `parent`. `half_duplex` ones carry
@@ -153,7 +156,8 @@ class Bus(Stated):
     half_duplex: bool = False
 
 
-class Wire(Stated):
+@stated
+class Wire:
     """A two-wire copper lead: its length one way, its gauge, and the loop of its contacts."""
 
     length_m: NotNegative
@@ -161,14 +165,16 @@ class Wire(Stated):
     contacts_ohm: NotNegative
 
 
-class FlatCable(Stated):
+@stated
+class FlatCable:
     """A flat cable from end to end, and the tightest bend that it stands. [mm]"""
 
     length_mm: PositiveRating
     bend_mm: PositiveRating
 
 
-class Plug(Stated):
+@stated
+class Plug:
     """What a part puts into a socket.
 
     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
@@ -194,7 +200,8 @@ class Plug(Stated):
     jacket_mm: Annotated[float, Field(gt=0, le=60)] | None = None
 
 
-class Rail(Stated):
+@stated
+class Rail:
     """A node of the DC tree inside a part.
 
     Fed from `feeds_from`, another rail of the part, through `path_ohm`; behind a converter the
@@ -218,7 +225,8 @@ Feed = Literal["mains", "network", "vehicle", "battery", "sun"]
 """What a supply takes its power from, and what a place has to give."""
 
 
-class Source(Stated):
+@stated
+class Source:
     """Where power enters a tree: a supply, or the supply that comes with a hub.
 
     `efficiency` is that of the supply itself; what it loses counts only where it stands inside.
@@ -235,7 +243,8 @@ class Source(Stated):
     efficiency: Share | None = None
 
 
-class Load(Stated):
+@stated
+class Load:
     """What a part draws from one of its rails, in watts or in amperes, by activity.
 
     `working` is the mean while it works, `peak` the most it draws while it works. `start` is what
@@ -259,21 +268,24 @@ class Load(Stated):
         return self
 
 
-class Voltages(Stated):
+@stated
+class Voltages:
     """What a part needs at its input. [V]"""
 
     flag_v: PositiveRating | None = None
     brownout_v: PositiveRating
 
 
-class Lead(Stated):
+@stated
+class Lead:
     """What a lead carries: the most current it may, and the current its marking lets through."""
 
     rated_a: PositiveRating
     marked_a: PositiveRating
 
 
-class BoardHeat(Stated):
+@stated
+class BoardHeat:
     """The thermal figures of a board: die, board and the way between them. [K/W], [°C], [mm]"""
 
     soc_share_idle: ShareRating
@@ -288,7 +300,8 @@ class BoardHeat(Stated):
     soc_y_mm: float
 
 
-class Cooler(Stated):
+@stated
+class Cooler:
     """A heat sink, with or without a fan, that stands on the die.
 
     `blows_along` says that its fan blows along the board's long side and not down onto it.
@@ -307,7 +320,8 @@ class Cooler(Stated):
     room_above: bool = True
 
 
-class Offer(Stated):
+@stated
+class Offer:
     """A function that a part gives, how often, and with what amount in the function's unit.
 
     `driver` says whether the usual image has its driver or one must be built. `on_inlet` names the
@@ -321,7 +335,8 @@ class Offer(Stated):
     on_inlet: Identifier | None = None
 
 
-class DriveForm(Stated):
+@stated
+class DriveForm:
     """The shape and language of a drive: `2280` and `pcie`, say. `spins` is true for disks."""
 
     size: Text
@@ -331,7 +346,8 @@ class DriveForm(Stated):
     protocol: Literal["pcie", "sata", "usb"]
 
 
-class HotBody(Stated):
+@stated
+class HotBody:
     """A body that warms itself above the air around it: a drive, a controller, a regulator.
 
     `of` says whose heat it is: `loads.own` for a load (times `share`), `rails.v33` for what a
@@ -350,7 +366,8 @@ class HotBody(Stated):
 Pin = Annotated[int, Field(ge=1, le=header.PINS)]
 
 
-class PinUse(Stated):
+@stated
+class PinUse:
     """What a part does with the pins of the header.
 
     `shares` are power, ground and lines of a bus, which several parts may use together; `takes`
@@ -381,7 +398,8 @@ class PinUse(Stated):
         return self
 
 
-class PinHeader(Stated):
+@stated
+class PinHeader:
     """The header of a board: whether its pins are fitted, and what they can carry. [mA]"""
 
     fitted: bool = True
@@ -393,14 +411,16 @@ SetUpTask = Literal["reader", "keyboard", "mouse", "screen"]
 """What a tool does on the evening of setting up."""
 
 
-class Runs(Stated):
+@stated
+class Runs:
     """What a board can be started with: its family of images, and the word sizes it runs."""
 
     family: Text = ""
     bits: tuple[Literal[32, 64], ...] = ()
 
 
-class FastenerSet(Stated):
+@stated
+class FastenerSet:
     """What is in a bag of standoffs and screws: the lengths of each, all of one thread. [mm]"""
 
     thread: Text = "M2.5"
@@ -408,13 +428,15 @@ class FastenerSet(Stated):
     screws_mm: tuple[Annotated[float, Field(gt=0, le=100)], ...] = ()
 
 
-class Storage(Stated):
+@stated
+class Storage:
     """Room on a medium. [GB = 10^9 bytes]"""
 
     capacity_gb: Annotated[float, Field(gt=0)]
 
 
-class Stack(Stated):
+@stated
+class Stack:
     """What a board takes up, and how it is held.
 
     `above_mm` is measured from the upper face, `below_mm` from the lower. `holes` names the
@@ -429,7 +451,8 @@ class Stack(Stated):
     holes: Text | None = None
 
 
-class AddOn(Stated):
+@stated
+class AddOn:
     """A board that is stacked on the main one.
 
     `height_mm` is from the main board's face to the far side of the add-on; `clear_mm` is the free
@@ -451,7 +474,8 @@ class AddOn(Stated):
     covers_header: bool = False
 
 
-class Opening(Stated):
+@stated
+class Opening:
     """A hole in a wall of a case, by its middle in the frame of the board that stands in it.
 
     All lengths in mm.
@@ -464,7 +488,8 @@ class Opening(Stated):
     height_mm: Length
 
 
-class Bay(Stated):
+@stated
+class Bay:
     """Places for drives of one size in a case, and how thick a drive they take. [mm]"""
 
     size: Text
@@ -472,7 +497,8 @@ class Bay(Stated):
     thickness_mm: Length
 
 
-class Gland(Stated):
+@stated
+class Gland:
     """A gland for one lead: the thickness of jacket that it seals, and the bore a plug passes.
 
     A `split` insert is laid round the lead, so that no plug has to pass. [mm]
@@ -484,7 +510,8 @@ class Gland(Stated):
     split: bool = False
 
 
-class Case(Stated):
+@stated
+class Case:
     """A shell: room, walls, vents. `open` means no walls that hold air.
 
     `openings` are the holes for sockets; through `open_edges` everything passes. `self_made` walls
@@ -534,7 +561,8 @@ Origin = Literal["pack", "own", "class"]
 """Where a part comes from: a pack, the user, or the figures of its class alone."""
 
 
-class Part(Stated):
+@stated
+class Part:
     """One model in the cupboard, with everything the core knows about it.
 
     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
@@ -652,3 +680,7 @@ class Part(Stated):
                     raise ValueError(f"rails.{start}: the rails feed each other in a ring")
                 seen.add(above)
                 rail = above
+
+
+PART = TypeAdapter(Part)
+"""Reads and writes parts as documents."""

@@ -4,17 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from copy import deepcopy
-from dataclasses import dataclass
+from dataclasses import dataclass, is_dataclass
 from decimal import Decimal
 from types import NoneType
 from typing import Any, Literal, cast, get_args
 
-from pydantic import BaseModel
 from pydantic.fields import FieldInfo
 
 from cobblewort.core import words
 from cobblewort.core.errors import InputError
-from cobblewort.core.figures.reading import Basis, Reading
+from cobblewort.core.figures.reading import READING, Basis, Reading
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Load, Offer, Origin, Part, Rail, Socket
 from cobblewort.core.parts.names import figure_words, is_named, unit_of
@@ -112,23 +111,23 @@ def _heading(path: str) -> str:
 
 
 def _figures(
-    model: BaseModel, path: str, document: Any, from_class: Any, part: Part
+    stated: Any, path: str, document: Any, from_class: Any, part: Part
 ) -> Iterator[SheetFigure]:
-    for name, info in type(model).model_fields.items():
+    for name, info in type(stated).__pydantic_fields__.items():
         here = f"{path}.{name}".strip(".")
-        value, own, fallback = getattr(model, name), _step(document, name), _step(from_class, name)
+        value, own, fallback = getattr(stated, name), _step(document, name), _step(from_class, name)
         if name in _SHAPES or (name == "noise_dba" and part.kind in _SILENT_KINDS):
             continue
         if isinstance(value, dict):
             for key, entry in value.items():
-                if isinstance(entry, BaseModel):
+                if is_dataclass(entry):
                     inner = _step(own, key), _step(fallback, key)
                     yield from _figures(entry, f"{here}.{key}", *inner, part)
-        elif isinstance(value, BaseModel) and not isinstance(value, Reading):
+        elif is_dataclass(value) and not isinstance(value, Reading):
             yield from _figures(value, here, own, fallback, part)
         else:
             kind = _kind_of(info)
-            if isinstance(model, Offer) and not FUNCTIONS[cast("FunctionId", path[7:])].unit:
+            if isinstance(stated, Offer) and not FUNCTIONS[cast("FunctionId", path[7:])].unit:
                 continue
             if kind is not None and is_named(here):
                 yield _figure(here, kind, value, own, fallback, part)
@@ -214,7 +213,7 @@ def _nominal(value: Any) -> float | None:
         return None
     if isinstance(value, int | float):
         return float(value)
-    return Reading.model_validate(value).nominal
+    return READING.validate_python(value).nominal
 
 
 def with_figures(

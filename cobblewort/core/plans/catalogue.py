@@ -8,8 +8,8 @@ from typing import Any
 from pydantic import ValidationError
 
 from cobblewort.core.errors import InputError, UnknownPartError
-from cobblewort.core.parts.compiled import CompiledPart
-from cobblewort.core.parts.model import Part
+from cobblewort.core.parts.compiled import CompiledPart, Moved
+from cobblewort.core.parts.model import PART, Part
 from cobblewort.core.plans.plan import Line, Plan
 
 Document = Mapping[str, Any]
@@ -91,7 +91,7 @@ class Catalogue:
         new = Catalogue(parts, self._classes, self._older, self._away)
         new._documents = stated
         new._earlier = self._earlier
-        new._compiled = {k: c for k, c in self._compiled.items() if parts[k[0]] is c.model}
+        new._compiled = {k: c for k, c in self._compiled.items() if parts[k[0]] is c.part}
         return new
 
     def complete(self, document: Document, place: str = "") -> Part:
@@ -104,7 +104,7 @@ class Catalogue:
             )
         try:
             base = self._classes[class_name] if class_name is not None else {}
-            return Part.model_validate(merge_patch(base, document))
+            return PART.validate_python(merge_patch(base, document))
         except ValidationError as error:
             raise InputError.from_validation(error, place) from error
 
@@ -172,3 +172,11 @@ class Catalogue:
         if key not in self._compiled:
             self._compiled[key] = CompiledPart(part, samples)
         return self._compiled[key]
+
+    def with_moved(self, part: Part, moved: Moved) -> Catalogue:
+        """This catalogue with one figure of a part at one end of its band, at nominal figures."""
+        new = Catalogue(self._parts, self._classes, self._older, self._away)
+        new._documents, new._earlier = self._documents, self._earlier
+        new._compiled = dict(self._compiled)
+        new._compiled[part.id, part.revision, 1] = CompiledPart(part, 1, moved)
+        return new

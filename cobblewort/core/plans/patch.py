@@ -6,7 +6,8 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, ValidationError
 
 from cobblewort.core.errors import InputError
-from cobblewort.core.parts.model import Identifier, Stated
+from cobblewort.core.figures.stated import Stated
+from cobblewort.core.parts.model import Identifier
 from cobblewort.core.plans.plan import KIT_ORDER, Addresses, Line, Plan, Role
 
 

@@ -5,8 +5,9 @@ from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
+from cobblewort.core.figures.stated import Stated
 from cobblewort.core.parts.functions import FunctionId
-from cobblewort.core.parts.model import Feed, Identifier, Pin, Stated
+from cobblewort.core.parts.model import Feed, Identifier, Pin
 from cobblewort.core.standards import header
 
 Role = Literal[

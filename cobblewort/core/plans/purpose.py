@@ -4,7 +4,8 @@ from typing import Annotated
 
 from pydantic import Field
 
-from cobblewort.core.parts.model import Identifier, Stated, Text
+from cobblewort.core.figures.stated import Stated
+from cobblewort.core.parts.model import Identifier, Text
 from cobblewort.core.plans.plan import Image, Line, Need, Phase, Place, Plan, ReadyMade
 
 

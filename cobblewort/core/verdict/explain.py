@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from typing import Literal
 
 import numpy as np
 
@@ -12,6 +12,8 @@ from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.rules import RULES, Rule
 from cobblewort.core.judging.working import Doubt, Explained, Working
+from cobblewort.core.parts.compiled import Moved
+from cobblewort.core.parts.model import Part
 from cobblewort.core.parts.names import figure_words
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
@@ -44,7 +46,7 @@ def explain(plan: Plan, catalogue: Catalogue, figure: str, samples: int = 256) -
     found = explained(kit, figure)
     if found is None:
         raise InputError([("figure", f"the plan has no figure '{figure}' now; look again")])
-    doubts = _doubts(kit, found.values)
+    doubts = _doubts(kit, figure, found.values)
     measure = next((_advice(doubt) for doubt in doubts if not _out_of_reach(doubt)), "")
     formula = found.formula
     return Working(
@@ -83,27 +85,42 @@ def _out_of_reach(doubt: Doubt) -> bool:
     return any(doubt.label.startswith(figure_words(name)) for name in _NOT_MEASURED)
 
 
-def _doubts(kit: Kit, values: FloatArray) -> list[Doubt]:
-    """Uncertain figures by the share of the variance that goes with them: squared correlation."""
+def _doubts(kit: Kit, figure: str, values: FloatArray) -> list[Doubt]:
+    """Uncertain figures by the share of the variance that goes with them: squared correlation.
+
+    Among some two hundred figures one or the other goes along by chance: only those count that
+    move the result when they alone are moved.
+    """
     drawn = values[1:]
     if drawn.size < 2 or float(np.std(drawn)) < 1e-9 * max(1.0, abs(float(values[0]))):
         return []
-    found: dict[str, Doubt] = {}
-    for label, basis, figure in _uncertain(kit):
-        share = float(np.corrcoef(figure[1:], drawn)[0, 1]) ** 2
-        if share >= _LEAST_SHARE and (label not in found or found[label].share < share):
-            found[label] = Doubt(label, share, basis)
-    return sorted(found.values(), key=lambda doubt: -doubt.share)[:MOST_DOUBTS]
+    found = [
+        (float(np.corrcoef(samples[1:], drawn)[0, 1]) ** 2, part, path, basis)
+        for part in dict.fromkeys(piece.compiled for piece in kit.pieces)
+        for path, basis, samples in part.uncertain()
+    ]
+    likely = sorted((f for f in found if f[0] >= _LEAST_SHARE), key=lambda f: -f[0])
+    doubts: dict[str, Doubt] = {}
+    for share, compiled, path, basis in likely:
+        label = f"{figure_words(path)} of {compiled.part.model}"
+        if label not in doubts and _moves(kit, figure, float(values[0]), compiled.part, path):
+            doubts[label] = Doubt(label, share, basis)
+        if len(doubts) == MOST_DOUBTS:
+            break
+    return list(doubts.values())
 
 
-def _uncertain(kit: Kit) -> Iterator[tuple[str, str, FloatArray]]:
-    seen: set[str] = set()
-    for piece in kit.pieces:
-        if piece.part.id in seen:
-            continue
-        seen.add(piece.part.id)
-        for path, basis, values in piece.compiled.uncertain():
-            yield f"{figure_words(path)} of {piece.part.model}", basis, values
+def _moves(kit: Kit, figure: str, value: float, part: Part, path: str) -> bool:
+    """Whether a figure of the kit is another when one figure of a part is moved."""
+    plan = kit.plan.model_copy(update={"parts": ()})  # which are in the kit's catalogue already
+    for end in _ENDS:
+        moved = Kit(plan, kit.catalogue.with_moved(part, Moved(path, end)), 1)
+        found = explained(moved, figure)
+        if found is None or abs(float(found.values[0]) - value) > 1e-6 * max(1.0, abs(value)):
+            return True
+    return False
 
 
+_ENDS: tuple[Literal["low", "high"], ...] = ("low", "high")
 _NOT_MEASURED = ("fan_exchange_share", "soc_share_idle", "soc_share_peak", "emissivity")
+"""What a hobbyist has no means to measure."""

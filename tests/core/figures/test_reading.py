@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
-from cobblewort.core.figures.reading import Rating, Reading, sampled, unit_draws
+from cobblewort.core.figures.reading import READING, Rating, Reading, sampled, unit_draws
 
 RATING: TypeAdapter[Reading] = TypeAdapter(Rating)
 finite = st.floats(min_value=-1e6, max_value=1e6, allow_nan=False)
@@ -27,7 +27,7 @@ def test_short_forms_get_the_band_of_their_basis(
     document: object, low: float, nominal: float, high: float, basis: str
 ) -> None:
     """A bare number is a data sheet's, a list is a class figure, a basis brings its band."""
-    reading = Reading.model_validate(document)
+    reading = READING.validate_python(document)
     assert (reading.low, reading.nominal, reading.high) == pytest.approx((low, nominal, high))
     assert reading.basis == basis
 
@@ -45,12 +45,12 @@ def test_a_rating_given_as_a_number_has_no_band() -> None:
 def test_what_is_no_figure_is_refused(document: object) -> None:
     """Booleans, words, NaN and triples out of order are errors of the document."""
     with pytest.raises(ValidationError):
-        Reading.model_validate(document)
+        READING.validate_python(document)
 
 
 def test_sample_zero_is_nominal_and_the_rest_stay_in_the_band() -> None:
     """Sample 0 is the nominal value itself, to the last bit."""
-    reading = Reading.model_validate([1.0, 2.0, 5.0])
+    reading = READING.validate_python([1.0, 2.0, 5.0])
     values = sampled(reading, "part/field", 256)
     assert values[0] == 2.0
     assert values.min() >= 1.0
@@ -59,7 +59,7 @@ def test_sample_zero_is_nominal_and_the_rest_stay_in_the_band() -> None:
 
 def test_draws_follow_the_triangle() -> None:
     """Mean of a triangular distribution: (low + nominal + high) / 3."""
-    values = sampled(Reading.model_validate([1.0, 2.0, 6.0]), "key", 4097)[1:]
+    values = sampled(READING.validate_python([1.0, 2.0, 6.0]), "key", 4097)[1:]
     assert values.mean() == pytest.approx(3.0, abs=0.01)
     assert np.mean(values < 2.0) == pytest.approx(0.2, abs=0.002)
 
@@ -75,7 +75,7 @@ def test_a_draw_depends_on_its_key_alone() -> None:
 @given(st.lists(finite, min_size=3, max_size=3).map(sorted))
 def test_every_band_is_drawn_within_itself(values: list[float]) -> None:
     """Whatever the triple, no draw leaves it."""
-    drawn = sampled(Reading.model_validate(values), "any", 17)
+    drawn = sampled(READING.validate_python(values), "any", 17)
     slack = 1e-9 * max(1.0, abs(values[0]), abs(values[2]))
     assert drawn.min() >= values[0] - slack
     assert drawn.max() <= values[2] + slack

@@ -3,7 +3,7 @@ from typing import Any
 import pytest
 
 from cobblewort.core.errors import InputError, UnknownPartError
-from cobblewort.core.parts.provenance import class_figures
+from cobblewort.core.parts.readings import class_figures
 from cobblewort.core.parts.sheet import part_sheet
 from cobblewort.core.plans.catalogue import Catalogue, merge_patch
 from cobblewort.core.plans.plan import Line, Plan

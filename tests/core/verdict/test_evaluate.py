@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from cobblewort.core.errors import UnknownPartError
 from cobblewort.core.judging.rules import RULES
+from cobblewort.core.parts.model import PART
 from cobblewort.core.plans.plan import Plan
 from tests.kits import SMALL, demo, judged, kit, margin, shipped, told
 
@@ -165,7 +166,7 @@ def test_a_wider_input_band_never_narrows_an_output_band(narrow: float, more: fl
     def band(share: float) -> float:
         figure = {"nominal": 6.2, "low": 6.2 * (1 - share), "high": 6.2 * (1 + share),
                   "basis": "guess"}  # fmt: skip
-        base = shipped().part("B06").model_dump(mode="json")
+        base = PART.dump_python(shipped().part("B06"), mode="json")
         base["loads"]["own"]["peak"] = figure
         report = judged(kit(*SMALL), 256, shipped().extended([base]))
         found = report.margin("PWR-02:S01#1.out")

@@ -8,9 +8,11 @@ import pytest
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.working import Working
+from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.explain import explain
 from cobblewort.core.verdict.report import Report
+from cobblewort.formats.shipped import shipped_classes, shipped_parts
 from tests.kits import SMALL, demo, judged, kit, shipped
 
 BIG = kit(
@@ -168,3 +170,38 @@ def test_a_figure_that_is_not_there(figure: str) -> None:
     """A sentence, never a traceback."""
     with pytest.raises(InputError, match="has no figure"):
         explain(BIG, shipped(), figure, samples=1)
+
+
+@pytest.mark.parametrize("name", ["big", "choir"])
+def test_a_working_is_the_same_whatever_was_judged_before(name: str) -> None:
+    """With a cupboard that nobody has used, and with one that has judged other plans."""
+    plan: Plan = PLANS[name]
+    used = shipped()
+    for other in PLANS.values():
+        judged(other, 64, used)
+    margins = [margin.id for margin in judged(plan, 1).margins]
+    for figure in [*margins[::3], "heat:hottest_ambient"]:
+        fresh = Catalogue.from_documents(shipped_parts(), shipped_classes())
+        assert explain(plan, used, figure, 64) == explain(plan, fresh, figure, 64), figure
+
+
+def test_only_what_moves_a_figure_is_doubted() -> None:
+    """The wall of a case goes along with a current by chance, and has no part in it."""
+    plan: Plan = PLANS["big"]
+    doubted = set()
+    for margin in judged(plan).margins:
+        if margin.family == "supply":
+            doubted |= {doubt.label for doubt in explain(plan, shipped(), margin.id, 64).doubts}
+    assert any("draw" in label for label in doubted)
+    assert not [label for label in doubted if shipped().part("E03").model in label]
+
+
+def test_a_doubt_of_a_part_that_the_plan_carries() -> None:
+    """Its figures are moved like any other."""
+    own = {**shipped().document(shipped().part("A12")), "id": "P1", "model": "Mine",
+           "loads": {"own": {"idle": [0.1, 0.3, 0.9], "working": [0.2, 0.8, 2.0],
+                             "peak": [0.2, 1.0, 3.0]}}}  # fmt: skip
+    lines = [*kit(*SMALL).lines, {"id": "mine", "role": "addon", "part": "P1"}]
+    plan = Plan.model_validate({"name": "carried", "lines": lines, "parts": [own]})
+    board = next(m for m in judged(plan).margins if m.rule == "PWR-02")
+    assert explain(plan, shipped(), board.id).doubts[0].label == "the draw of Mine"

@@ -875,6 +875,18 @@ export interface components {
          *     is not stated.
          */
         Case: {
+            /** Openings */
+            openings: {
+                [key: string]: components["schemas"]["Opening"];
+            };
+            /** Glands */
+            glands: {
+                [key: string]: components["schemas"]["Gland"];
+            };
+            /** Bays */
+            bays: {
+                [key: string]: components["schemas"]["Bay"];
+            };
             /**
              * Open
              * @default false
@@ -923,23 +935,11 @@ export interface components {
              * @default 0
              */
             place_gap_mm: number;
-            /** Openings */
-            openings: {
-                [key: string]: components["schemas"]["Opening"];
-            };
             /**
              * Open Edges
              * @default []
              */
             open_edges: ("left" | "right" | "lower" | "upper")[];
-            /** Glands */
-            glands: {
-                [key: string]: components["schemas"]["Gland"];
-            };
-            /** Bays */
-            bays: {
-                [key: string]: components["schemas"]["Bay"];
-            };
             /** Wall Mm */
             wall_mm: number;
             wall_w_mk: components["schemas"]["Reading"];
@@ -2286,13 +2286,57 @@ export interface components {
          *     socket for a front wall wants cut there.
          */
         Part: {
-            /** Id */
-            id: string;
             /**
              * Revision
              * @default 1
              */
             revision: number;
+            /** Offers */
+            offers: {
+                [key: string]: components["schemas"]["Offer"];
+            };
+            /** Sockets */
+            sockets: {
+                [key: string]: components["schemas"]["Socket"];
+            };
+            /** Plugs */
+            plugs: {
+                [key: string]: components["schemas"]["Plug"];
+            };
+            /** Rails */
+            rails: {
+                [key: string]: components["schemas"]["Rail"];
+            };
+            /** Loads */
+            loads: {
+                [key: string]: components["schemas"]["Load"];
+            };
+            /** Boxes */
+            boxes: {
+                [key: string]: components["schemas"]["Box"];
+            };
+            /** Hot */
+            hot: {
+                [key: string]: components["schemas"]["HotBody"];
+            };
+            /** Ports */
+            ports: {
+                [key: string]: components["schemas"]["Port"];
+            };
+            /** Buttons */
+            buttons: {
+                [key: string]: components["schemas"]["Port"];
+            };
+            /** Latches */
+            latches: {
+                [key: string]: components["schemas"]["Latch"];
+            };
+            /** Buses */
+            buses: {
+                [key: string]: components["schemas"]["Bus"];
+            };
+            /** Id */
+            id: string;
             /**
              * Origin
              * @default pack
@@ -2338,45 +2382,17 @@ export interface components {
              * @default []
              */
             cautions: string[];
-            /** Offers */
-            offers: {
-                [key: string]: components["schemas"]["Offer"];
-            };
             /**
              * Splits Device Port
              * @default false
              */
             splits_device_port: boolean;
-            /** Sockets */
-            sockets: {
-                [key: string]: components["schemas"]["Socket"];
-            };
-            /** Plugs */
-            plugs: {
-                [key: string]: components["schemas"]["Plug"];
-            };
-            /** Rails */
-            rails: {
-                [key: string]: components["schemas"]["Rail"];
-            };
-            /** Loads */
-            loads: {
-                [key: string]: components["schemas"]["Load"];
-            };
-            /** Boxes */
-            boxes: {
-                [key: string]: components["schemas"]["Box"];
-            };
             source: components["schemas"]["Source"] | null;
             voltages: components["schemas"]["Voltages"] | null;
             lead: components["schemas"]["Lead"] | null;
             board_heat: components["schemas"]["BoardHeat"] | null;
             cooler: components["schemas"]["Cooler"] | null;
             drive: components["schemas"]["DriveForm"] | null;
-            /** Hot */
-            hot: {
-                [key: string]: components["schemas"]["HotBody"];
-            };
             storage: components["schemas"]["Storage"] | null;
             stack: components["schemas"]["Stack"] | null;
             add_on: components["schemas"]["AddOn"] | null;
@@ -2390,22 +2406,6 @@ export interface components {
              * @default []
              */
             sets_up: ("reader" | "keyboard" | "mouse" | "screen")[];
-            /** Ports */
-            ports: {
-                [key: string]: components["schemas"]["Port"];
-            };
-            /** Buttons */
-            buttons: {
-                [key: string]: components["schemas"]["Port"];
-            };
-            /** Latches */
-            latches: {
-                [key: string]: components["schemas"]["Latch"];
-            };
-            /** Buses */
-            buses: {
-                [key: string]: components["schemas"]["Bus"];
-            };
             panel_hole: components["schemas"]["PlugBody"] | null;
         };
         /**
@@ -3075,13 +3075,13 @@ export interface components {
          *     its contacts [ohm], and is `jacket_mm` thick.
          */
         Plug: {
+            /** Connectors */
+            connectors: string[];
             /**
              * Label
              * @default
              */
             label: string;
-            /** Connectors */
-            connectors: string[];
             /**
              * Role
              * @enum {string}

@@ -196,7 +196,7 @@ def _slot_generation(kit: Kit, ref: SocketRef) -> float:
 
 
 def _case_outline(case: Piece | None) -> CaseOutline | None:
-    own = None if case is None else case.compiled.model.case  # its openings are written as stated
+    own = None if case is None else case.part.case
     if case is None or own is None:
         return None
     return CaseOutline(

@@ -87,11 +87,11 @@ def build_stack(pieces: Sequence[Piece]) -> StackResult:
     result = StackResult(boards, case, cooler, [], {}, coolers[max(1, len(boards)) :])
     if board is None or board.part.stack is None:
         return result
-    stack, of = board.part.stack, board.compiled.figure
-    none = np.zeros_like(of("stack.above_mm", stack.above_mm))
+    of = board.compiled.figure
+    none = np.zeros_like(of("stack.above_mm"))
     result.layers += [
-        Layer(board, "above", none, of("stack.above_mm", stack.above_mm)),
-        Layer(board, "below", none, of("stack.below_mm", stack.below_mm)),
+        Layer(board, "above", none, of("stack.above_mm")),
+        Layer(board, "below", none, of("stack.below_mm")),
     ]
     if cooler is not None and board.part.board_heat is not None:
         result.layers.append(Layer(cooler, "above", none, cooler_top_mm(board, cooler)))
@@ -124,16 +124,14 @@ def clear_mm(piece: Piece, add_on: AddOn) -> FloatArray:
     """
     of = piece.compiled.figure
     if add_on.clear_mm is None:
-        return np.maximum(0.0, of("add_on.height_mm", add_on.height_mm) - 2 * PCB_MM)
-    raised: FloatArray = of("add_on.clear_mm", add_on.clear_mm) + raised_mm(piece, add_on)
+        return np.maximum(0.0, of("add_on.height_mm") - 2 * PCB_MM)
+    raised: FloatArray = of("add_on.clear_mm") + raised_mm(piece, add_on)
     return raised
 
 
 def height_mm(piece: Piece, add_on: AddOn) -> FloatArray:
     """From the face under a stacked board to its far side. [mm]"""
-    raised: FloatArray = piece.compiled.figure("add_on.height_mm", add_on.height_mm) + raised_mm(
-        piece, add_on
-    )
+    raised: FloatArray = piece.compiled.figure("add_on.height_mm") + raised_mm(piece, add_on)
     return raised
 
 
@@ -143,8 +141,8 @@ def cooler_top_mm(board: Piece, cooler: Piece) -> FloatArray:
     if heat is None or own is None:
         raise ValueError("a board with thermal figures and a cooler are needed")
     top: FloatArray = (
-        board.compiled.figure("board_heat.soc_top_mm", heat.soc_top_mm)
-        + cooler.compiled.figure("cooler.interface_mm", own.interface_mm)
-        + cooler.compiled.figure("cooler.height_mm", own.height_mm)
+        board.compiled.figure("board_heat.soc_top_mm")
+        + cooler.compiled.figure("cooler.interface_mm")
+        + cooler.compiled.figure("cooler.height_mm")
     )
     return top

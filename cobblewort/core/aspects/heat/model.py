@@ -214,7 +214,7 @@ class _Network:
         if heat is None:
             raise ValueError("the board needs thermal figures")
         figure = board.compiled.figure
-        self.throttle_c = figure("board_heat.throttle_c", heat.throttle_c)
+        self.throttle_c = figure("board_heat.throttle_c")
         self.limit_k = self.throttle_c + ZERO_C_K
         self.body = _board_body(
             board.compiled, None if cooler is None else cooler.compiled,
@@ -378,9 +378,9 @@ class _Network:
                     continue
                 path = f"hot.{name}"
                 of = piece.compiled.figure
-                share_w = power_w * of(f"{path}.share", hot.share)
-                temp_c = air_c + share_w * of(f"{path}.r_air_k_w", hot.r_air_k_w) * factor
-                limit_c = of(f"{path}.limit_c", hot.limit_c)
+                share_w = power_w * of(f"{path}.share")
+                temp_c = air_c + share_w * of(f"{path}.r_air_k_w") * factor
+                limit_c = of(f"{path}.limit_c")
                 found.append(HotTemps(piece, name, hot, share_w, self.stirred, limit_c, temp_c))
         return found
 
@@ -589,8 +589,8 @@ def _split_heat(board: CompiledPart) -> _SplitHeat:
     if heat is None:
         raise ValueError("the board needs thermal figures")
     idle_w, peak_w = own.row("idle"), own.row("peak")
-    share_idle = figure("board_heat.soc_share_idle", heat.soc_share_idle)
-    share_peak = figure("board_heat.soc_share_peak", heat.soc_share_peak)
+    share_idle = figure("board_heat.soc_share_idle")
+    share_peak = figure("board_heat.soc_share_peak")
     part = np.clip((own.table - idle_w) / np.maximum(peak_w - idle_w, 1e-9), 0.0, 1.0)
     soc_w = own.table * (share_idle + (share_peak - share_idle) * part)
     return _SplitHeat(
@@ -606,25 +606,25 @@ def _board_body(
     heat, figure = board.part.board_heat, board.figure
     if heat is None:
         raise ValueError("the board needs thermal figures")
-    still = figure("board_heat.r_ba_k_w", heat.r_ba_k_w) * ADD_ON_FACTOR[sides]
+    still = figure("board_heat.r_ba_k_w") * ADD_ON_FACTOR[sides]
     own = None if cooler is None else cooler.part.cooler
     blown = own is not None and own.blows_over_board and own.r_fan_k_w is not None
     board_path = split_path(still, still * BLOWN_BOARD_FACTOR if blown else None)
-    link = 1 / figure("board_heat.r_db_k_w", heat.r_db_k_w)
+    link = 1 / figure("board_heat.r_db_k_w")
     if cooler is None or own is None:
         return BoardBody(link, None, None, board_path)
     of = cooler.figure
-    side = figure("board_heat.soc_side_mm", heat.soc_side_mm)
+    side = figure("board_heat.soc_side_mm")
     pad = layer_k_w(
-        of("cooler.interface_mm", own.interface_mm),
-        of("cooler.interface_w_mk", own.interface_w_mk),
+        of("cooler.interface_mm"),
+        of("cooler.interface_w_mk"),
         side * side,
     )
-    die_sink = 1 / (figure("board_heat.r_jc_k_w", heat.r_jc_k_w) + pad)
-    still_sink = of("cooler.r_still_k_w", own.r_still_k_w)
+    die_sink = 1 / (figure("board_heat.r_jc_k_w") + pad)
+    still_sink = of("cooler.r_still_k_w")
     forced = None
     if own.r_fan_k_w is not None:
-        forced = of("cooler.r_fan_k_w", own.r_fan_k_w)
+        forced = of("cooler.r_fan_k_w")
     return BoardBody(link, die_sink, split_path(still_sink, forced), board_path)
 
 
@@ -643,8 +643,8 @@ def _enclosure(
     has_fan = own is not None and own.r_fan_k_w is not None
     fan_flow: FloatArray | float = 0.0
     if has_fan and area > 0 and cooler is not None and own is not None:
-        free = cooler.figure("cooler.free_flow_m3_h", own.free_flow_m3_h)
-        fan_flow = of("case.fan_exchange_share", case.fan_exchange_share) * free / 3600
+        free = cooler.figure("cooler.free_flow_m3_h", missing=0.0)
+        fan_flow = of("case.fan_exchange_share") * free / 3600
     wall = case.wall_mm * 1e-3
     rise = case.vent_rise_mm
     box = Enclosure(
@@ -652,8 +652,8 @@ def _enclosure(
         width_m=case.inner_width_mm * 1e-3 + 2 * wall,
         height_m=case.inner_height_mm * 1e-3 + 2 * wall,
         wall_m=wall,
-        wall_w_mk=of("case.wall_w_mk", case.wall_w_mk),
-        emissivity=of("case.emissivity", case.emissivity),
+        wall_w_mk=of("case.wall_w_mk"),
+        emissivity=of("case.emissivity"),
         bottom_share=BOTTOM_SHARE[standing],
         stirred=has_fan,
         vent_area_m2=area,
@@ -663,7 +663,7 @@ def _enclosure(
     )
     if not sun_w_m2:
         return box
-    taken_in = of("case.absorptance", case.absorptance)
+    taken_in = of("case.absorptance")
     return replace(box, sun_w=taken_in * sun_w_m2 * box.sunlit_m2)
 
 
@@ -679,7 +679,7 @@ def _losses_w(power: PowerResult, mean: list[int]) -> dict[str, FloatArray]:
         if node.parent >= 0:
             inside.append(place)
         elif source is not None and source.efficiency is not None:
-            efficiency = node.piece.compiled.figure("source.efficiency", source.efficiency)
+            efficiency = node.piece.compiled.figure("source.efficiency")
             given_w = power.current_a[place] * power.voltage_v[place]
             losses[node.id] = given_w[mean] * (1 / efficiency - 1)
     if inside:

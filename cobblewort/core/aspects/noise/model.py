@@ -56,7 +56,7 @@ def build_noise(pieces: Sequence[Piece], samples: int) -> NoiseResult:
         if piece.line.role == "borrow":
             continue
         if own is not None:
-            result.heard.append((piece, piece.compiled.figure("noise_dba", own)))
+            result.heard.append((piece, piece.compiled.figure("noise_dba")))
         elif turns(piece.part):
             result.unknown.append(piece)
     if result.heard:

@@ -279,13 +279,13 @@ def _resistance(
             plug.piece.compiled.figure,
             f"plugs.{plug.name}.wire",
         )
-        length = of(f"{field_name}.length_m", wire.length_m)
-        contacts = of(f"{field_name}.contacts_ohm", wire.contacts_ohm)
+        length = of(f"{field_name}.length_m")
+        contacts = of(f"{field_name}.contacts_ohm")
         return conductors.loop_ohm(1.0, wire.gauge_awg, ambient_c) * length + contacts
     if plug is not None and plug.plug.lead_ohm is not None:
-        return plug.piece.compiled.figure(f"plugs.{plug.name}.lead_ohm", plug.plug.lead_ohm)
+        return plug.piece.compiled.figure(f"plugs.{plug.name}.lead_ohm")
     if plug is None and rail.path_ohm is not None:
-        return piece.compiled.figure(f"rails.{name}.path_ohm", rail.path_ohm)
+        return piece.compiled.figure(f"rails.{name}.path_ohm")
     return None
 
 
@@ -302,16 +302,14 @@ def _solve(
     for place in behind:
         node, of = nodes[place], nodes[place].piece.compiled.figure
         if node.converter == place:
-            out_v[place] = of(f"rails.{node.name}.out_v", node.rail.out_v)
+            out_v[place] = of(f"rails.{node.name}.out_v")
     for place in reversed(behind):
         node, own = nodes[place], power_w[place]  # which is filled in place
         if place in in_amps:
             own += current_a[place] * out_v[node.converter]
             current_a[place] = 0.0
         if node.converter == place:
-            efficiency = node.piece.compiled.figure(
-                f"rails.{node.name}.efficiency", node.rail.efficiency, missing=1.0
-            )
+            efficiency = node.piece.compiled.figure(f"rails.{node.name}.efficiency", missing=1.0)
             own = input_w[place] = own / efficiency
         power_w[node.parent] += own
 
@@ -384,7 +382,7 @@ def set_v(nodes: list[Node], place: int) -> FloatArray:
     source = nodes[nodes[place].root].piece
     if source.part.source is None:
         raise ValueError(f"the root of {nodes[place].id} must be a source")
-    return source.compiled.figure("source.set_v", source.part.source.set_v)
+    return source.compiled.figure("source.set_v")
 
 
 def _announced_a(nodes: list[Node], inlet: int) -> float:

@@ -138,9 +138,9 @@ def source_rating(kit: Kit) -> Iterator[Check]:
             continue
         around_c, around = _around(kit, node.piece)
         of = node.piece.compiled.figure
-        warm_k = np.maximum(0.0, around_c - of("source.full_to_c", source.full_to_c))
-        derate = 1 - of("source.derate_share_k", source.derate_share_k) * warm_k
-        limit = of("source.rated_a", source.rated_a) * np.maximum(derate, 0.0)
+        warm_k = np.maximum(0.0, around_c - of("source.full_to_c"))
+        derate = 1 - of("source.derate_share_k") * warm_k
+        limit = of("source.rated_a") * np.maximum(derate, 0.0)
         yield _node_check(
             kit, place, node.id, f"{node.piece.name} current", limit,
             lines=(node.piece.line.id,), say=f"{node.piece.name} has to give",
@@ -202,9 +202,7 @@ def lead_rating(kit: Kit) -> Iterator[Check]:
         if lead is None:
             continue
         of = node.piece.compiled.figure
-        limit = np.minimum(
-            of("lead.rated_a", lead.rated_a), usb.lead_limit_a(lead.marked_a.nominal)
-        )
+        limit = np.minimum(of("lead.rated_a"), usb.lead_limit_a(lead.marked_a.nominal))
         yield _node_check(
             kit, place, node.id, f"{node.piece.name} current", limit,
             lines=(node.piece.line.id,), say=f"{node.piece.name} has to carry",
@@ -250,7 +248,7 @@ def shared_limit(kit: Kit) -> Iterator[Check]:
             continue
         label, of = node.rail.label, node.piece.compiled.figure
         yield _node_check(
-            kit, place, node.id, f"{label} of {node.piece.name}", of(held.path, held.reading),
+            kit, place, node.id, f"{label} of {node.piece.name}", of(held.path),
             lines=_through(kit, place), sockets=tuple(in_use.get((node.piece, node.name), ())),
             in_watts=held.unit == "W",
             say=f"{label} of {node.piece.name}{held.reason} must carry",
@@ -315,7 +313,7 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
         if at is None or at.socket.limit_a is None:
             continue
         path, own = f"sockets.{at.name}.limit_a", at.socket.limit_a
-        limit = at.piece.compiled.figure(path, own)
+        limit = at.piece.compiled.figure(path)
         label = at.socket.label or at.name
         yield _node_check(
             kit, place, at.id, f"{label} with {node.piece.name}", limit,
@@ -359,7 +357,7 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
                 shown, limit = words.apart(words.volts, margin.value, margin.limit)
                 return f"{name} is left with {shown}{margin.when}; {at} lies at {limit}."
 
-            limit = of(f"voltages.{key}_v", rating)
+            limit = of(f"voltages.{key}_v")
             yield Check(
                 f"{node.piece.id}.{key}", f"Voltage over {words_for}", "V", "min",
                 power.limit_voltage_v[place], limit, sentence,

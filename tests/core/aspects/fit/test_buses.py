@@ -7,7 +7,7 @@ from cobblewort.core.aspects.fit.assign import assign
 from cobblewort.core.aspects.fit.buses import buses
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.piece import expand
-from cobblewort.core.parts.model import Part
+from cobblewort.core.parts.model import PART
 from cobblewort.core.plans.plan import Plan
 from tests.kits import judged, kit, shipped
 
@@ -72,4 +72,6 @@ def test_a_bus_that_is_not_there_or_a_ring_is_refused() -> None:
     ring = {"a": {"label": "a", "rate_mb_s": 1, "parent": "b"},
             "b": {"label": "b", "rate_mb_s": 1, "parent": "a"}}  # fmt: skip
     with pytest.raises(ValidationError, match="in a ring"):
-        Part.model_validate({"id": "x", "kind": "board", "maker": "m", "model": "x", "buses": ring})
+        PART.validate_python(
+            {"id": "x", "kind": "board", "maker": "m", "model": "x", "buses": ring}
+        )

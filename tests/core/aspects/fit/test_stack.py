@@ -1,6 +1,6 @@
 """Boards on boards, blocks in space, and what holds them together."""
 
-from dataclasses import replace
+from dataclasses import asdict, replace
 from typing import Any
 
 import pytest
@@ -155,7 +155,7 @@ def test_a_stack_in_the_mirror_keeps_its_gaps() -> None:
     board = shipped().document(shipped().part("B10"))
     boxes = shipped().part("B10").boxes
     turned = {
-        name: {**box.model_dump(), "x_mm": 86 - box.x_mm - box.dx_mm} for name, box in boxes.items()
+        name: {**asdict(box), "x_mm": 86 - box.x_mm - box.dx_mm} for name, box in boxes.items()
     }
     mirror = shipped().extended([{**board, "boxes": turned}])
     parts = (*FAST, "A02", "D03", "K06", "E12")

@@ -279,7 +279,7 @@ def heights(kit: Kit) -> Iterator[Check]:
 
         yield Check(
             side, f"Room {side} the board", "mm", "max", reach,
-            case.compiled.figure(f"case.max_{side}_mm", rating), sentence,
+            case.compiled.figure(f"case.max_{side}_mm"), sentence,
             tuple(dict.fromkeys((piece.line.id, case.line.id))),
             working=partial(_heights_sum, kit, case, piece, side, rating),
         )  # fmt: skip
@@ -605,7 +605,7 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
     if above:
         room, over, label = stack.gaps[above[0].id], above[0], f"under {above[0].name}"
     elif case is not None and shell is not None and not is_open(case):
-        room = case.compiled.figure("case.max_above_mm", shell.max_above_mm)
+        room = case.compiled.figure("case.max_above_mm")
         over, label = case, f"in {case.name}"
     else:
         return

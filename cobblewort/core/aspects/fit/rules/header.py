@@ -275,7 +275,7 @@ def _one_pin(kit: Kit, part: WiredPart, board: Piece, own: PinHeader) -> Check:
     return Check(
         f"wired.{led.id}", f"Current of {led.label}", "mA", "max",
         float(part.current_ma),
-        board.compiled.figure("pin_header.pin_ma", own.pin_ma), sentence, (),
+        board.compiled.figure("pin_header.pin_ma"), sentence, (),
         sockets=(f"wired.{led.id}",), electrical=True, working=working,
     )  # fmt: skip
 
@@ -304,6 +304,6 @@ def _all_pins(kit: Kit, lit: list[WiredPart], board: Piece, own: PinHeader) -> C
     return Check(
         "all", "Current of all pins", "mA", "max",
         float(sum(part.current_ma for part in lit)),
-        board.compiled.figure("pin_header.total_ma", own.total_ma), sentence, (),
+        board.compiled.figure("pin_header.total_ma"), sentence, (),
         electrical=True, working=working,
     )  # fmt: skip

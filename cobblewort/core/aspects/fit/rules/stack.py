@@ -161,7 +161,7 @@ def cable_reaches(kit: Kit) -> Iterator[Check | Remark]:
 
 def _cable_check(piece: Piece, own: AddOn, clear: Rating, most: Rating) -> Check:
     of = piece.compiled.figure
-    stands = of("add_on.clear_mm", clear) + raised_mm(piece, own)
+    stands = of("add_on.clear_mm") + raised_mm(piece, own)
 
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
@@ -179,7 +179,7 @@ def _cable_check(piece: Piece, own: AddOn, clear: Rating, most: Rating) -> Check
         )  # fmt: skip
 
     return Check(
-        piece.id, f"Cable of {piece.name}", "mm", "max", stands, of("add_on.most_clear_mm", most),
+        piece.id, f"Cable of {piece.name}", "mm", "max", stands, of("add_on.most_clear_mm"),
         sentence, (piece.line.id,), working=working,
     )  # fmt: skip
 
@@ -302,7 +302,7 @@ def flat_cables(kit: Kit) -> Iterator[Check]:
 
 def _cable_path(piece: Piece, plug: str, cable: FlatCable, rise_mm: FloatArray) -> Check:
     of, path = piece.compiled.figure, f"plugs.{plug}.cable"
-    bend = of(f"{path}.bend_mm", cable.bend_mm)
+    bend = of(f"{path}.bend_mm")
 
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
@@ -327,5 +327,5 @@ def _cable_path(piece: Piece, plug: str, cable: FlatCable, rise_mm: FloatArray) 
 
     return Check(
         piece.id, f"Flat cable of {piece.name}", "mm", "max", rise_mm + (pi - 2) * bend + _STIFF_MM,
-        of(f"{path}.length_mm", cable.length_mm), sentence, (piece.line.id,), working=working,
+        of(f"{path}.length_mm"), sentence, (piece.line.id,), working=working,
     )  # fmt: skip
