@@ -112,12 +112,12 @@ def demo(data: Path, port: int, reset: bool) -> None:
     "--ambient", type=click.FloatRange(-60, 90), help="Hottest day instead of the plan's, °C."
 )
 @click.option(
-    "--samples", type=click.IntRange(1, 4096), default=256, show_default=True,
+    "--samples", type=click.Choice(["1", "64", "256", "1024"]), default="256", show_default=True,
     help="Values a figure; 1: nominal.",
 )  # fmt: skip
 @click.option("--json", "as_json", is_flag=True, help="Print the whole report as JSON.")
 def check(
-    plan_file: Path, parts: tuple[Path, ...], ambient: float | None, samples: int, as_json: bool
+    plan_file: Path, parts: tuple[Path, ...], ambient: float | None, samples: str, as_json: bool
 ) -> None:
     """Judge a plan file. Exit 0: nothing stops it; 1: something does; 2: the file is wrong."""
     from pydantic_core import to_json
@@ -134,7 +134,7 @@ def check(
         for pack in parts:
             catalogue = catalogue.extended(pack_from(parse_document(pack)))
         plan = plan_from(parse_document(plan_file))
-        report = evaluate(what_if(plan, ambient), catalogue, samples)
+        report = evaluate(what_if(plan, ambient), catalogue, int(samples))
     except InputError as error:
         for place, text in error.problems:
             click.echo(f"{place}: {text}" if place else text, err=True)

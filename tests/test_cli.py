@@ -43,7 +43,7 @@ def test_the_ambient_option_replaces_the_hottest_day(tmp_path: Path) -> None:
 
 def test_the_json_report_holds_margins_findings_nodes_and_totals(tmp_path: Path) -> None:
     """Every margin with all its fields, voltages and currents by state, temperatures, the bill."""
-    result = check(tmp_path, PLANS["choir-recorder"], "--json", "--samples", "32")
+    result = check(tmp_path, PLANS["choir-recorder"], "--json", "--samples", "64")
     report = json.loads(result.stdout)
     assert result.exit_code == 1
     fields = {"value", "limit", "limit_kind", "spare", "spare_p05", "spare_p95", "holds_share",

@@ -37,7 +37,9 @@ from cobblewort.api.models import (
     RuleView,
 )
 from cobblewort.api.parts import router as part_router
-from cobblewort.core.changing.fixes import Candidate, Fix, candidates, describe, propose_fixes
+from cobblewort.core.changing.candidates import Candidate, candidates
+from cobblewort.core.changing.describe import describe
+from cobblewort.core.changing.fixes import Fix, propose_fixes
 from cobblewort.core.changing.schools import School, school_of, schools_of
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.working import Working

@@ -34,13 +34,17 @@ class PatchRequest(BaseModel):
     label: Annotated[str, StringConstraints(min_length=1, max_length=200)] | None = None
 
 
+SampleCount = Literal[1, 64, 256, 1024]
+"""Compiled parts are kept for each count: a caller chooses among few."""
+
+
 class EvaluateRequest(BaseModel):
     """A plan to judge without storing it."""
 
     model_config = ConfigDict(extra="forbid")
 
     plan: Plan
-    samples: Annotated[int, Field(ge=1, le=1024)] = 1
+    samples: SampleCount = 1
 
 
 class PlanView(BaseModel):

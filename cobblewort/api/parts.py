@@ -11,7 +11,7 @@ from cobblewort.api.deps import Cupboard, Parts, Version, read_cupboard
 from cobblewort.api.models import PartEdit, PartView
 from cobblewort.core.parts.model import Kind, Part
 from cobblewort.core.parts.readings import class_figures
-from cobblewort.core.parts.sheet import PartSheet, part_sheet, with_figures
+from cobblewort.core.parts.sheet import PartSheet, with_figures
 from cobblewort.core.parts.telling import telling_figure
 from cobblewort.core.plans.catalogue import Catalogue
 
@@ -33,7 +33,7 @@ def _views(catalogue: Catalogue) -> list[PartView]:
 
 
 def _sheet(part: Part, catalogue: Catalogue, status: int = 200) -> Response:
-    return written(part_sheet(part, catalogue), status, {"ETag": f'"{part.revision}"'})
+    return written(catalogue.sheet(part), status, {"ETag": f'"{part.revision}"'})
 
 
 @router.get("")
@@ -76,7 +76,7 @@ def edit_part(
 ) -> Response:  # fmt: skip
     """Change a part of one's own; the change is its next revision."""
     before = parts.get(part_id)
-    sheet = part_sheet(catalogue.part(part_id, "part"), catalogue)
+    sheet = catalogue.sheet(catalogue.part(part_id, "part"))
     figures = {
         path: None if figure is None else figure.model_dump(exclude_none=True)
         for path, figure in body.figures.items()

@@ -27,8 +27,8 @@ from cobblewort.core.aspects.fit.boxes import Space
 from cobblewort.core.aspects.fit.fasteners import build_fasteners
 from cobblewort.core.aspects.fit.pins import build_header
 from cobblewort.core.aspects.fit.stack import build_stack
+from cobblewort.core.changing.candidates import candidates
 from cobblewort.core.changing.first import first_kit
-from cobblewort.core.changing.fixes import candidates
 from cobblewort.core.judging.piece import Piece, expand
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import EditLine, RemoveLine, SetFields, SwapPart, apply_patch

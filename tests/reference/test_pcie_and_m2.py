@@ -27,13 +27,6 @@ def test_an_unknown_generation_is_refused() -> None:
         pcie.raw_rate_mb_s(9, 1)
 
 
-def test_m2a_lengths_stand_in_the_name() -> None:
-    """PCI Express M.2 specification (from memory): 22 wide, length after it, board 0.8 mm."""
-    assert m2.LENGTHS_MM == {"2230": 30, "2242": 42, "2260": 60, "2280": 80, "22110": 110}
-    assert all(name == f"22{length:.0f}" for name, length in m2.LENGTHS_MM.items())
-    assert (m2.WIDTH_MM, m2.BOARD_THICKNESS_MM) == (22, 0.8)
-
-
 @pytest.mark.parametrize(
     ("card", "socket", "fits"),
     [
@@ -49,20 +42,3 @@ def test_m2a_lengths_stand_in_the_name() -> None:
 def test_m2b_keys(card: str, socket: str, fits: bool) -> None:
     """PCI Express M.2 specification (from memory): both notches fit both, one fits its own."""
     assert m2.key_fits(card, socket) is fits
-
-
-def test_m2b_missing_pins_do_not_overlap() -> None:
-    """Each key leaves out eight of the 75 positions, and no two keys the same ones."""
-    ranges = list(m2.KEY_MISSING_PINS.values())
-    assert all(last - first == 7 and first >= 1 and last <= 75 for first, last in ranges)
-    assert m2.KEY_MISSING_PINS["B"] == (12, 19)
-    assert m2.KEY_MISSING_PINS["M"] == (59, 66)
-    assert m2.KEY_MISSING_PINS["E"] == (24, 31)
-
-
-def test_m2c_what_a_socket_may_carry() -> None:
-    """PCI Express M.2 specification (from memory): lanes and protocols by key."""
-    assert m2.KEY_CARRIES["M"] == {"pcie": 4, "sata": 1}
-    assert m2.KEY_CARRIES["B"]["pcie"] == 2
-    assert "sata" in m2.KEY_CARRIES["B"]
-    assert "sata" not in m2.KEY_CARRIES["E"]

@@ -26,6 +26,7 @@ from cobblewort.core.parts.model import Feed, Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import AddLine, Patch, apply_patch
 from cobblewort.core.plans.plan import FEEDS_AT, KINDS_FOR_ROLE, Need, Plan, Role
+from cobblewort.core.standards import enclosures
 from cobblewort.core.verdict.evaluate import judgement_of
 from cobblewort.core.verdict.judgement import Judgement, judge_kit
 from cobblewort.core.verdict.report import ASPECTS
@@ -35,12 +36,8 @@ _BEFORE_THE_SHELL: tuple[str, ...] = ("needs", "supply")
 """What cooler and case cannot mend; what they can is left to them."""
 _REPAIRED: tuple[str, ...] = tuple(aspect.family for aspect in ASPECTS if aspect.id != "cost")
 """Every choice was the cheapest that would do; trying each cheaper part again finds nothing."""
-_WATERTIGHT = 4
-"""Splashing water from any direction: second digit of IEC 60529."""
 _SURELY_DRAWN = 0.9
 """A kit draws this much of what it drew from another supply at least: leads lose a few percent."""
-_DUSTTIGHT = 5
-"""Dust-protected: first digit of IEC 60529."""
 _FOUND_LATER: tuple[FunctionId | None, ...] = (
     "storage", "recording", "vehicle_power", "battery", "solar", "memory", "users",
 )  # fmt: skip
@@ -393,9 +390,9 @@ class _Search:
     def case_will_do(self, case: Part) -> bool:
         """Whether a case stands the place and the hands that reach it."""
         own, place = case.case, self.plan.place
-        if own is None or (place.wet and own.ip_water < _WATERTIGHT):
+        if own is None or (place.wet and own.ip_water < enclosures.SPLASHING):
             return False
-        if place.dust == "much" and own.ip_solid < _DUSTTIGHT:
+        if place.dust == "much" and own.ip_solid < enclosures.DUST_PROTECTED:
             return False
         return not (own.open and ("children" in self.conditions or place.touched_by == "children"))
 

@@ -1,36 +1,28 @@
-"""Ways out of a snag, each evaluated in the plan, and candidates for a role alike."""
+"""Ways out of a snag, each evaluated in the plan."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from decimal import Decimal
 
-from cobblewort.core import words
 from cobblewort.core.aspects.cost.model import of as cost_of
-from cobblewort.core.aspects.heat.model import of as heat_of
-from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.changing.describe import describe
+from cobblewort.core.changing.effects import Effect, effect_of, settled
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.margin import SEVERITY_RANK, Severity
-from cobblewort.core.judging.remedies import joining_leads
+from cobblewort.core.judging.margin import SEVERITY_RANK
 from cobblewort.core.judging.rules import RULES
-from cobblewort.core.parts.model import Origin
-from cobblewort.core.parts.telling import telling_figure
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import (
     AddLine,
-    Change,
     EditLine,
     Patch,
-    PinPlug,
     RemoveLine,
-    SetFields,
     SwapPart,
     apply_patch,
 )
-from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Plan, Role
+from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.evaluate import judgement_of
 from cobblewort.core.verdict.judgement import Judgement, judge_kit
 from cobblewort.core.verdict.report import FamilyReport
@@ -46,26 +38,6 @@ many chains are proposed."""
 
 
 @dataclass(slots=True, frozen=True)
-class Effect:
-    """What a change does to a plan: severities by ruler, and differences against now.
-
-    `settles` counts the snags that stop it or make it tight now and are gone then. `cost_delta` is
-    in plan currency, `source_delta_a` is at the heaviest state out of the supplies, `die_delta_k`
-    in the warmest hard state; None where one side is not known.
-    """
-
-    severity: Severity
-    stops: int
-    tight: int
-    settles: int
-    cost_delta: Decimal
-    source_delta_a: float | None
-    die_delta_k: float | None
-    source_delta_w: float | None
-    families: dict[str, Severity]
-
-
-@dataclass(slots=True, frozen=True)
 class Fix:
     """A patch, what it resolves, what it newly breaks, and the rulers as they would be after it."""
 
@@ -75,63 +47,6 @@ class Fix:
     breaks: list[str]
     effect: Effect
     after: list[FamilyReport]
-
-
-@dataclass(slots=True, frozen=True)
-class Candidate:
-    """A part for a role, judged in the plan. `reason` is the worst snag that it would bring.
-
-    `brings` names the lead that comes with it, where it would not be joined to anything without.
-    """
-
-    part: str
-    origin: Origin
-    name: str
-    maker: str
-    summary: str
-    figure: str
-    price: Decimal | None
-    currency: str
-    current: bool
-    patch: Patch
-    brings: str
-    reason: str
-    effect: Effect
-
-
-def effect_of(before: Judgement, after: Judgement) -> Effect:
-    """How a plan after a change differs from before."""
-    amps_before, watts_before = power_of(before.kit).heaviest
-    amps_after, watts_after = power_of(after.kit).heaviest
-    return Effect(
-        severity=after.severity,
-        stops=after.count("stops"),
-        tight=after.count("tight"),
-        settles=len(_settled(before, after)),
-        cost_delta=cost_of(after.kit).total - cost_of(before.kit).total,
-        source_delta_a=_delta(amps_before, amps_after),
-        die_delta_k=_delta(_warmest_c(before), _warmest_c(after)),
-        source_delta_w=_delta(watts_before, watts_after),
-        families=after.severities,
-    )
-
-
-def _settled(before: Judgement, after: Judgement) -> list[str]:
-    left = {finding.id for finding in after.findings}
-    return [f.id for f in before.findings if f.severity in ("stops", "tight") and f.id not in left]
-
-
-def _delta(before: float | None, after: float | None) -> float | None:
-    return None if before is None or after is None else after - before
-
-
-def _warmest_c(judgement: Judgement) -> float | None:
-    """The die in the warmest state that must hold; None where it is not known."""
-    heat = heat_of(judgement.kit)
-    if heat.board is None:
-        return None
-    hard = [n for n, state in enumerate(heat.states) if state.hard]
-    return float(heat.wanted_die_c[hard, 0].max())
 
 
 def propose_fixes(
@@ -298,7 +213,7 @@ def _tried(
     return Fix(
         title=describe(plan, catalogue, patch),
         patch=patch,
-        resolves=_settled(before, after),
+        resolves=settled(before, after),
         breaks=[f.sentence for f in worse],
         effect=effect_of(before, after),
         after=after.families,
@@ -320,157 +235,3 @@ def _worse(before: Judgement, after: Judgement) -> list[Finding]:
         for f in after.findings
         if SEVERITY_RANK[f.severity] > rank.get(f.id, 0) and f.severity in ("stops", "tight")
     ]
-
-
-def candidates(
-    plan: Plan, catalogue: Catalogue, role: Role, line_id: str | None = None
-) -> list[Candidate]:
-    """Every part that could take a role, evaluated in the plan at nominal figures.
-
-    With `line_id` each is tried in place of that line's part, otherwise as a new line. Those that
-    bring something new that stops the plan come last, with the reason; else fewest snags first,
-    then cost, and what stands for a class only after what can be bought.
-    """
-    own = catalogue.for_plan(plan)
-    before = judgement_of(plan, catalogue)
-    known = {f.id for f in before.findings if f.severity == "stops"}
-    current = plan.line(line_id).part if line_id is not None else None
-    found = []
-    for part in own.parts(KINDS_FOR_ROLE[role]):
-        change: Change = (
-            AddLine(role=role, part=part.id)
-            if line_id is None
-            else SwapPart(line=line_id, part=part.id)
-        )
-        is_current = part.id == current
-        patch: Patch = (change,)
-        after = before
-        if not is_current:
-            after = judgement_of(apply_patch(plan, patch), catalogue, like=before)
-        brings = ""
-        if role != "lead" and not is_current and _lacks_a_lead(before, after):
-            patch, after, brings = _with_lead(plan, catalogue, patch, before, after)
-        new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
-        found.append(
-            Candidate(
-                part=part.id,
-                origin=part.origin,
-                name=part.model,
-                maker=part.maker,
-                summary=part.summary,
-                figure=telling_figure(part),
-                price=part.price,
-                currency=part.currency,
-                current=is_current,
-                patch=patch,
-                brings=brings,
-                reason=new[0].sentence if new else "",
-                effect=effect_of(before, after),
-            )
-        )
-    return sorted(found, key=_candidate_rank)
-
-
-_UNJOINED = ("FIT-09", "PWR-01")
-
-
-def _lacks_a_lead(before: Judgement, after: Judgement) -> bool:
-    """Whether a change leaves the board without the lead that would feed it."""
-    known = {f.id for f in before.findings}
-    return any(f.rule in _UNJOINED and f.id not in known for f in after.findings)
-
-
-def _with_lead(
-    plan: Plan, catalogue: Catalogue, patch: Patch, before: Judgement, after: Judgement
-) -> tuple[Patch, Judgement, str]:
-    """The same change with the lead that leaves the fewest snags, the cheapest of those."""
-    leads = joining_leads(Kit(apply_patch(plan, patch), catalogue, 1))
-    best, brings = (patch, after), ""
-    for lead in leads:
-        longer: Patch = (*patch, AddLine(role="lead", part=lead.id))
-        joined = judgement_of(apply_patch(plan, longer), catalogue, like=before)
-        if _snags(before, joined) < _snags(before, best[1]):
-            best, brings = (longer, joined), lead.model
-    return *best, brings
-
-
-def _snags(before: Judgement, after: Judgement) -> tuple[bool, int, int]:
-    """Unjoined is worse than joined with snags: those at least tell what is wrong with it."""
-    return _lacks_a_lead(before, after), after.count("stops"), after.count("tight")
-
-
-def _candidate_rank(candidate: Candidate) -> tuple[bool, bool, int, int, Decimal, str]:
-    price = Decimal("Infinity") if candidate.price is None else candidate.price
-    effect = candidate.effect
-    no_real_part = candidate.origin == "class"
-    return (
-        bool(candidate.reason), no_real_part, effect.stops, effect.tight, price, candidate.part,
-    )  # fmt: skip
-
-
-def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
-    """A patch in words: what comes, what goes, what moves."""
-    own = catalogue.for_plan(plan)
-    texts = []
-    pins = [change for change in patch if isinstance(change, PinPlug)]
-    for change in patch:
-        before, lines = plan, {line.id: line.part for line in plan.lines}
-        plan = apply_patch(plan, (change,))
-        match change:
-            case AddLine():
-                texts.append(f"add {own.part(change.part).model}")
-            case SwapPart():
-                old, new = own.part(lines[change.line]), own.part(change.part)
-                texts.append(f"{new.model} instead of {old.model}")
-            case RemoveLine():
-                texts.append(f"leave out {own.part(lines[change.line]).model}")
-            case EditLine():
-                texts.append(_edit_words(change, own.part(lines[change.line]).model))
-            case SetFields():
-                texts.append(_set_words(change, before))
-            case PinPlug():
-                pass
-    if pins:
-        moved = dict.fromkeys(own.of_line(plan.line(pin.line)).model for pin in pins)
-        texts.append(f"plug {' and '.join(moved)} into it")
-    text = ", ".join(texts)
-    return text[:1].upper() + text[1:]
-
-
-def _edit_words(change: EditLine, model: str) -> str:
-    """What changing a line does, in words."""
-    if change.sheets_off is not None:
-        return f"leave the top sheets of {model} off"
-    if change.modified is not None:
-        return f"cut {model} by hand"
-    if change.standoff_mm is not None:
-        return f"put {model} on standoffs of {change.standoff_mm:g} mm"
-    if change.addresses:
-        addresses = words.listed(f"0x{address:02X}" for address in change.addresses.values())
-        return f"set {model} to {addresses}"
-    return f"newest figures of {model}" if change.part_revision else f"change {model}"
-
-
-def _set_words(change: SetFields, plan: Plan) -> str:
-    """What setting fields of the plan does, in words."""
-    settings = change.fields.get("settings")
-    if isinstance(settings, dict):
-        now = plan.settings.model_dump()
-        changed = {name: value for name, value in settings.items() if value != now.get(name)}
-        if "lift_port_limit" in changed:
-            verb = "lift" if changed["lift_port_limit"] else "leave"
-            return f"{verb} the port limit in the board's settings"
-        if "push_slot" in changed:
-            rate = "beyond its" if changed["push_slot"] else "at its certified"
-            return f"run the drive slot {rate} rate"
-    wired = change.fields.get("wired")
-    if isinstance(wired, list):
-        pins = {entry.id: entry.pin for entry in plan.wired}
-        moved = [w for w in wired if isinstance(w, dict) and pins.get(w["id"]) != w["pin"]]
-        if len(moved) == 1:
-            return f"wire {moved[0]['label']} to pin {moved[0]['pin']}"
-        return "a bare LED with its resistor"
-    image = change.fields.get("image")
-    if isinstance(image, dict) and "name" in image:
-        return f"{image['name']} instead of the image before"
-    return f"change {', '.join(change.fields)}"

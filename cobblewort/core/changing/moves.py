@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef, fits, suits
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.rules.connections import plug_name
-from cobblewort.core.changing.fixes import Effect, effect_of
+from cobblewort.core.changing.effects import Effect, effect_of
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import Patch, PinPlug, apply_patch

@@ -11,7 +11,8 @@ from dataclasses import dataclass
 from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.power.model import of as power_of
-from cobblewort.core.changing.fixes import Effect, describe, effect_of
+from cobblewort.core.changing.describe import describe
+from cobblewort.core.changing.effects import Effect, effect_of
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.remedies import on_offer, other_supplies

@@ -86,10 +86,6 @@ class Pieces(tuple[Piece, ...]):
         """Those on lines of one role."""
         return self._by_role().get(role, [])
 
-    def of_kind(self, kind: str) -> list[Piece]:
-        """Those whose part is of one kind."""
-        return [piece for piece in self if piece.part.kind == kind]
-
     def by_line(self) -> list[tuple[Line, Part]]:
         """The lines with their parts."""
         return [(piece.line, piece.part) for piece in self if piece.index == 1]

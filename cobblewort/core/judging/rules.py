@@ -73,7 +73,7 @@ class Rule:
                 finding = self._finding(outcome, margin.severity, "", margin.id)
                 finding.say_later(partial(_sentence, outcome, margin))
                 findings.append(finding)
-        return Outcome(kit, judged, findings)
+        return Outcome(kit, judged or (), findings or ())
 
     def _finding(
         self, outcome: Remark | Check, severity: Severity, sentence: str, margin: str | None

@@ -17,7 +17,9 @@ from cobblewort.core.figures.reading import READING, Basis, Reading
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Load, Offer, Origin, Part, Rail, Socket
 from cobblewort.core.parts.names import figure_words, is_named, unit_of
-from cobblewort.core.plans.catalogue import Catalogue, Document
+
+Document = Mapping[str, Any]
+"""A part as it is written down, or a class."""
 
 _GROUPS = {
     "offers": "What it can do", "ambient": "Where it may stand", "mass_g": "Size",
@@ -90,10 +92,8 @@ class PartSheet:
     figures: list[SheetFigure]
 
 
-def part_sheet(part: Part, catalogue: Catalogue) -> PartSheet:
-    """Every figure of a part of the catalogue, in the order of the sheet."""
-    document = catalogue.document(part)
-    from_class = catalogue.class_document(part.part_class)
+def part_sheet(part: Part, document: Document, from_class: Document) -> PartSheet:
+    """Every figure of a part in the order of the sheet, with what it and its class state."""
     order = list(_GROUPS)
     figures = sorted(
         _figures(part, "", document, from_class, part),

@@ -10,9 +10,8 @@ from pydantic import ValidationError
 from cobblewort.core.errors import InputError, UnknownPartError
 from cobblewort.core.parts.compiled import CompiledPart, Moved
 from cobblewort.core.parts.model import PART, Part
+from cobblewort.core.parts.sheet import Document, PartSheet, part_sheet
 from cobblewort.core.plans.plan import Line, Plan
-
-Document = Mapping[str, Any]
 
 
 def merge_patch(target: Any, patch: Any) -> Any:
@@ -150,6 +149,10 @@ class Catalogue:
         """What a part of this catalogue states itself."""
         older = self._older.get((part.id, part.revision))
         return self._documents[part.id] if older is None else older
+
+    def sheet(self, part: Part) -> PartSheet:
+        """A part of this catalogue figure by figure, with where each comes from."""
+        return part_sheet(part, self.document(part), self.class_document(part.part_class))
 
     def class_document(self, name: str | None) -> Document:
         """What a class states; nothing for no class."""

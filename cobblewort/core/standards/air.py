@@ -45,9 +45,7 @@ def pressure_pa(altitude_m: float) -> float:
     ----------
     .. [1] US Standard Atmosphere 1976, equations 18 and 33a.
     """
-    geopotential_m = _EARTH_RADIUS_M * altitude_m / (_EARTH_RADIUS_M + altitude_m)
-    temp_k = _SEA_LEVEL_K - _LAPSE_K_M * geopotential_m
-    return float(SEA_LEVEL_PA * (temp_k / _SEA_LEVEL_K) ** _PRESSURE_EXPONENT)
+    return float(SEA_LEVEL_PA * (standard_temp_k(altitude_m) / _SEA_LEVEL_K) ** _PRESSURE_EXPONENT)
 
 
 def standard_temp_k(altitude_m: float) -> float:

@@ -109,8 +109,10 @@ def judge_kit(
         known = like.outcomes
     for rule in rules_in_order():
         if only is None or only(rule):
-            before = known.get(rule.id) if kit.differs.isdisjoint(rule.reads) else None
-            outcomes[rule.id] = before or rule.judge(kit)
+            before = known.get(rule.id)
+            if before is None or not kit.differs.isdisjoint(rule.reads):
+                before = rule.judge(kit)
+            outcomes[rule.id] = before
     findings = [finding for outcome in outcomes.values() for finding in outcome.findings]
     findings.sort(key=lambda f: (-SEVERITY_RANK[f.severity], f.rule, f.id))
     return Judgement(kit, outcomes, findings)

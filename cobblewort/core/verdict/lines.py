@@ -9,7 +9,7 @@ from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Severity
 from cobblewort.core.parts.model import Origin, Part
-from cobblewort.core.parts.sheet import changed_figures, part_sheet
+from cobblewort.core.parts.sheet import changed_figures
 from cobblewort.core.parts.telling import telling_figure
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Role
@@ -66,7 +66,7 @@ def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]
 
 def _changes(catalogue: Catalogue, part: Part, newest: Part) -> list[str]:
     """What the newest revision says differently; never empty, as there is a newer one."""
-    told = changed_figures(part_sheet(part, catalogue), part_sheet(newest, catalogue))
+    told = changed_figures(catalogue.sheet(part), catalogue.sheet(newest))
     return told or ["something that no figure shows"]
 
 

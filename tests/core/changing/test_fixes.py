@@ -2,7 +2,8 @@ from decimal import Decimal
 
 import pytest
 
-from cobblewort.core.changing.fixes import candidates, propose_fixes
+from cobblewort.core.changing.candidates import candidates
+from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.patch import PinPlug, apply_patch
 from cobblewort.core.plans.plan import Plan

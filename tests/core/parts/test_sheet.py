@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 
 from cobblewort.core.errors import InputError
-from cobblewort.core.parts.sheet import PartSheet, changed_figures, part_sheet, with_figures
+from cobblewort.core.parts.sheet import PartSheet, changed_figures, with_figures
 from tests.kits import shipped
 
 DOCUMENT: dict[str, Any] = {
@@ -17,7 +17,7 @@ DOCUMENT: dict[str, Any] = {
 def sheet(document: dict[str, Any] = DOCUMENT) -> PartSheet:
     """The sheet of a document."""
     catalogue = shipped().extended([document])
-    return part_sheet(catalogue.part("mine"), catalogue)
+    return catalogue.sheet(catalogue.part("mine"))
 
 
 def figure(of: PartSheet, path: str) -> Any:
@@ -43,7 +43,7 @@ def test_headings_follow_the_order_of_the_sheet() -> None:
 @pytest.mark.parametrize("part", shipped().parts(), ids=lambda part: part.id)
 def test_every_part_of_the_cupboard_has_a_readable_sheet(part: Any) -> None:
     """A label and, unless it is a share, a unit for each figure; no path twice; no code names."""
-    shown = part_sheet(part, shipped())
+    shown = shipped().sheet(part)
     paths = [entry.path for entry in shown.figures]
     assert len(set(paths)) == len(paths)
     for entry in shown.figures:

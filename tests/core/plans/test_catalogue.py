@@ -4,7 +4,6 @@ import pytest
 
 from cobblewort.core.errors import InputError, UnknownPartError
 from cobblewort.core.parts.readings import class_figures
-from cobblewort.core.parts.sheet import part_sheet
 from cobblewort.core.plans.catalogue import Catalogue, merge_patch
 from cobblewort.core.plans.plan import Line, Plan
 from cobblewort.formats.shipped import class_parts, shipped_classes
@@ -175,4 +174,4 @@ def test_every_class_makes_a_part_by_itself(document: dict[str, Any]) -> None:
     """Class figures alone are a whole part, and every figure of it says so."""
     part = shipped().part(str(document["id"]))
     assert (part.origin, part.price) == ("class", None)
-    assert not [f.path for f in part_sheet(part, shipped()).figures if f.own]
+    assert not [f.path for f in shipped().sheet(part).figures if f.own]

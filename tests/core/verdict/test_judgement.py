@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from cobblewort.core.changing.fixes import effect_of
+from cobblewort.core.changing.effects import effect_of
 from cobblewort.core.plans.patch import SwapPart, apply_patch
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.evaluate import judgement_of, report_on

@@ -1238,8 +1238,9 @@ export interface components {
             /**
              * Samples
              * @default 1
+             * @enum {integer}
              */
-            samples?: number;
+            samples?: 1 | 64 | 256 | 1024;
         };
         /**
          * FamilyReport

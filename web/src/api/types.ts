@@ -37,7 +37,6 @@ export type PartView = Schemas["PartView"];
 export type Severity = Margin["severity"];
 /** A ruler, or what is told without one. */
 export type AspectId = RuleView["family"];
-export type RulerId = FamilyReport["id"];
 export type Role = LineReport["role"];
 export type Change = Schemas["PatchRequest"]["patch"][number];
 /** A button or LED as it is sent: what is left out is filled in. */

@@ -127,11 +127,6 @@ def stack_flow_m3_s(
     return VENT_DISCHARGE * area_m2 * sqrt(drive)
 
 
-def air_rise_k(power_w: float, flow_m3_s: float, density: float) -> float:
-    """Warming of a stream of air that takes up all the heat, dT = P / (rho V cp). [K]"""
-    return power_w / (density * flow_m3_s * CP_J_KGK)
-
-
 def film_conductances_w_k(
     box: Enclosure, surface_k: Quantity, air_k: Quantity
 ) -> tuple[Quantity, Quantity]:

@@ -68,32 +68,6 @@ def nusselt_down_mcadams(rayleigh: Quantity) -> Quantity:
     return 0.27 * sqrt(sqrt(rayleigh))
 
 
-def radiation_w(
-    area_m2: float,
-    emissivity: FloatArray | float,
-    temp_k: FloatArray | float,
-    surround_k: FloatArray | float,
-    area_ratio: float = 0.0,
-    surround_emissivity: FloatArray | float = 1.0,
-) -> FloatArray:
-    """Net radiation of a grey body inside grey surroundings. [W]
-
-    `area_ratio` is the body's area over that of its surroundings; 0 stands for large ones.
-
-    Notes
-    -----
-    q = sigma A1 (T1^4 - T2^4) / (1/e1 + (A1/A2)(1/e2 - 1))
-
-    References
-    ----------
-    .. [1] Incropera and DeWitt, two-surface enclosure (from memory).
-    """
-    hot, cold = np.square(np.square(temp_k)), np.square(np.square(surround_k))
-    resistance = 1 / np.asarray(emissivity) + area_ratio * (1 / np.asarray(surround_emissivity) - 1)
-    flow: FloatArray = STEFAN_BOLTZMANN_W_M2K4 * area_m2 * (hot - cold) / resistance
-    return flow
-
-
 def radiation_w_m2k(emissivity: Quantity, temp_k: Quantity, surround_k: Quantity) -> Quantity:
     """Radiation coefficient to large surroundings: e sigma (T1 + T2)(T1² + T2²). [W/(m² K)]"""
     squares = temp_k * temp_k + surround_k * surround_k

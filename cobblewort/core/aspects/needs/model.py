@@ -12,7 +12,7 @@ from cobblewort.core.aspects.fit.mass import counts, kit_mass_g
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.noise.model import NoiseResult, turns
 from cobblewort.core.aspects.noise.model import of as noise_of
-from cobblewort.core.aspects.power.harvest import USABLE_BATTERY_SHARE, day_energy_wh
+from cobblewort.core.aspects.power.harvest import battery_hours
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.kit import Kit, derived
@@ -350,17 +350,15 @@ def _off_mains(need: Need, facts: _Facts) -> NeedResult:
     if not batteries:
         sentence = f"There is no battery in the kit: {need.text}."
         return NeedResult(need, "unmet", "missing", sentence)
-    hours_of_day = sum(phase.hours for phase in facts.plan.duty)
-    mean_w = float(day_energy_wh(facts.plan, facts.power)[0]) / hours_of_day
-    if mean_w <= 0:
+    capacity_wh = sum(giver.offer.amount or 0 for giver in batteries)
+    hours = battery_hours(facts.plan, facts.power, capacity_wh)
+    if hours is None:
         fed = facts.power.feeds_every_board()
         why = "it draws nothing on a day" if fed else "nothing feeds it yet"
         sentence = f"Not known: how long its battery lasts, as {why}."
         return NeedResult(need, "unknown", "condition", sentence)
-    energy_wh = USABLE_BATTERY_SHARE * sum(g.offer.amount or 0 for g in batteries)
     lines = tuple(g.piece.line.id for g in batteries)
-    hours = round(energy_wh / mean_w, 1)
-    return _measured(need, hours, float(need.at_least or 0), "h", lines)
+    return _measured(need, round(hours, 1), float(need.at_least or 0), "h", lines)
 
 
 _FUNCTIONS: dict[str, Callable[[Need, _Facts], NeedResult]] = {

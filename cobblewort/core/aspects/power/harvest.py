@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 
 from cobblewort.core.aspects.power.model import PowerResult
@@ -18,16 +20,41 @@ typical, from memory. [Wh a day for each Wp]"""
 
 def day_energy_wh(plan: Plan, power: PowerResult) -> FloatArray:
     """Out of all sources on a day of the duty, shape (samples,). [Wh]"""
-    samples = power.voltage_v.shape[2]
-    roots = [place for place, node in enumerate(power.nodes) if node.parent < 0]
-    total = np.zeros(samples)
-    for number, state in enumerate(power.states):
-        if state.phase is None or not state.mean:
-            continue
-        for place in roots:
-            watts = power.voltage_v[place, number] * power.current_a[place, number]
-            total += plan.duty[state.phase].hours * watts
+    total = np.zeros(power.voltage_v.shape[2])
+    for hours, watts in _phases(plan, power):
+        total += hours * watts
     return total
+
+
+def battery_hours(plan: Plan, power: PowerResult, capacity_wh: float) -> float | None:
+    """Hours of use that a battery gives; None where nothing is drawn from it.
+
+    Of use, as phases in which nothing is drawn do not empty it. For a kit that is always on they
+    are hours of the clock.
+
+    Parameters
+    ----------
+    capacity_wh : float
+        What all batteries hold together; `USABLE_BATTERY_SHARE` of it is used.
+
+    Notes
+    -----
+    t = C k / (E / t_on), at nominal figures, with the energy of a day E and its hours in use t_on.
+    """
+    on = [(hours, float(watts[0])) for hours, watts in _phases(plan, power) if watts[0] > 0]
+    if not on:
+        return None
+    mean_w = sum(hours * watts for hours, watts in on) / sum(hours for hours, _ in on)
+    return USABLE_BATTERY_SHARE * capacity_wh / mean_w
+
+
+def _phases(plan: Plan, power: PowerResult) -> Iterator[tuple[float, FloatArray]]:
+    """For each phase of the day its hours, and the mean power out of all sources. [h], [W]"""
+    roots = [place for place, node in enumerate(power.nodes) if node.parent < 0]
+    for number, state in enumerate(power.states):
+        if state.phase is not None and state.mean:
+            watts = power.voltage_v[roots, number] * power.current_a[roots, number]
+            yield plan.duty[state.phase].hours, watts.sum(axis=0)
 
 
 def darkest_yield_wh_wp(samples: int) -> FloatArray:

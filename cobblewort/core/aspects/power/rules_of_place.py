@@ -8,6 +8,7 @@ from cobblewort.core import words
 from cobblewort.core.aspects.power.harvest import (
     DARKEST_MONTH_WH_WP,
     USABLE_BATTERY_SHARE,
+    battery_hours,
     darkest_yield_wh_wp,
     day_energy_wh,
 )
@@ -153,10 +154,15 @@ def sun_is_enough(kit: Kit) -> Iterator[Check | Remark]:
     )  # fmt: skip
 
 
+def _always_on(kit: Kit) -> bool:
+    """Whether the day has no hour in which it is off."""
+    return sum(p.hours for p in kit.plan.duty if p.activity != "off" or p.lines) > 23.9
+
+
 @rule(
     "PWR-11", "supply", "How long the battery lasts",
     why="What runs on a battery is only as good as the evening on which somebody charges it.",
-    formula="hours = capacity x usable share / mean power of the day",
+    formula="hours of use = capacity x usable share / mean power while it is on",
     source="usable share of a lithium cell and its converter: typical, from memory",
     reads=(power_of, "duty", "connected", "place.power"),
 )  # fmt: skip
@@ -168,8 +174,11 @@ def battery_lasts(kit: Kit) -> Iterator[Remark]:
     energy_wh = _fed(kit)
     if energy_wh is None or not lines:
         return
-    hours = battery_wh * USABLE_BATTERY_SHARE / (float(energy_wh[0]) / 24)
+    hours = battery_hours(kit.plan, power_of(kit), battery_wh)
+    if hours is None:
+        return
     told = f"{hours:.0f} hours" if hours < 72 else f"{hours / 24:.0f} days"
+    told += "" if _always_on(kit) else " of use"
     alone = "Without any sun its" if kit.plan.place.power == "sun" else "Its"
     yield Remark(
         "battery", "note",

@@ -116,3 +116,25 @@ def test_a_battery_is_a_way_out_only_where_hours_without_mains_are_asked_for() -
     fixes = propose_fixes(weak, shipped(), finding.id)
     assert fixes
     assert not any("Satchel" in fix.title or "Sunleaf" in fix.title for fix in fixes)
+
+
+@pytest.mark.parametrize(
+    "duty",
+    [
+        IDLE,
+        [{"name": "play", "hours": 6, "activity": "working"}],
+        [{"name": "play", "hours": 4, "activity": "working"},
+         {"name": "away", "hours": 20, "activity": "off"}],
+    ],
+)  # fmt: skip
+def test_a_battery_lasts_as_long_wherever_it_is_told(duty: list[dict[str, Any]]) -> None:
+    """The note and the need count the same hours of use: hours without use do not empty it."""
+    need = {"id": "hours", "text": "runs on", "condition": "off_mains", "at_least": 1}
+    report = judged(fed("S30", "battery", duty=duty, needs=[need]))
+    (told_of,) = told(report, "PWR-11")
+    hours = report.needs[0].have
+    assert hours is not None
+    assert f"lasts about {hours:.0f} hours" in told_of.sentence
+    assert ("of use" in told_of.sentence) == (duty is not IDLE)
+    full = judged(fed("S30", "battery", duty=[{**duty[0], "hours": 24}], needs=[need]))
+    assert full.needs[0].have == pytest.approx(hours, rel=0.01)

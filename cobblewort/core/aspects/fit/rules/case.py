@@ -1,0 +1,381 @@
+"""Rules of fit: the board and what stands on it, in its case and its place."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import partial
+
+import numpy as np
+
+from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import stack_of
+from cobblewort.core.aspects.fit.openings import is_open
+from cobblewort.core.aspects.fit.remedies import (
+    cut_by_hand,
+    sheets_off,
+    taller_standoffs,
+)
+from cobblewort.core.aspects.fit.stack import cooler_top_mm
+from cobblewort.core.aspects.noise.model import turns
+from cobblewort.core.figures.reading import Reading
+from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Check, Margin
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.remedies import add_missing, another
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.working import (
+    Sum,
+    Term,
+    computed_term,
+    plain_term,
+    reading_term,
+)
+from cobblewort.core.standards import enclosures
+
+
+@rule(
+    "FIT-03", "fit", "The board's holes match the case",
+    why="A board that is not held by its screws moves on its sockets until one breaks.",
+    formula="the board's hole pattern is one of those that the case can hold",
+    source="maker's drawings; patterns as the parts state them",
+    reads=(stack_of,),
+    remedies=(another("case"),),
+)  # fmt: skip
+def holes(kit: Kit) -> Iterator[Remark]:
+    """Silent for a case whose plate is drilled to measure; says so where a pattern is not known."""
+    stack = stack_of(kit)
+    board, case = stack.board, stack.case
+    if board is None or case is None or board.part.stack is None or case.part.case is None:
+        return
+    pattern = board.part.stack.holes
+    lines = (board.line.id, case.line.id)
+    if case.part.case.any_holes:
+        return
+    if pattern is None:
+        yield Remark(
+            "holes", "note",
+            f"Not known: whether {case.name} holds {board.name}; its hole pattern is not stated.",
+            lines,
+        )  # fmt: skip
+    elif pattern not in case.part.case.holes:
+        takes = (
+            words.listed(case.part.case.holes) if case.part.case.holes else "none that is stated"
+        )
+        yield Remark(
+            "holes", "stops",
+            f"{case.name} has no standoffs for {board.name}: the board's hole pattern is "
+            f"{pattern}, the case takes {takes}.",
+            lines,
+        )  # fmt: skip
+
+
+@rule(
+    "FIT-04", "fit", "The board goes into the case",
+    why="One millimetre too long is too long.",
+    formula="board length and width against the inner box less its tabs, in mm",
+    source="maker's drawings",
+    reads=(stack_of, "pieces"),
+    remedies=(cut_by_hand, another("case", "board")),
+)  # fmt: skip
+def outline(kit: Kit) -> Iterator[Check | Remark]:
+    """Length and width of the board against the inner box; a note of a case that is left over."""
+    stack = stack_of(kit)
+    board, case = stack.board, stack.case
+    if board is None or case is None or board.part.stack is None or case.part.case is None:
+        return
+    for other in kit.pieces:
+        if other.part.case is not None and other is not case:
+            yield Remark(
+                other.id, "note",
+                f"{board.name} stands in {case.name}; {other.name} is left over, and nothing is "
+                "judged in it.",
+                tuple(dict.fromkeys((other.line.id, case.line.id))),
+            )  # fmt: skip
+    shell = case.part.case
+    tabs_mm = 0.0 if case.line.modified else shell.tabs_mm
+    between = f" between its tabs of {tabs_mm:g} mm" if tabs_mm else ""
+    for side, own, inner in (
+        ("length", board.part.stack.length_mm, shell.inner_length_mm),
+        ("width", board.part.stack.width_mm, shell.inner_width_mm),
+    ):
+        room = inner - tabs_mm
+
+        def sentence(margin: Margin, side: str = side) -> str:
+            shown, limit = words.apart(words.mm, margin.value, margin.limit)
+            return f"{board.name} is {shown} in {side}; {case.name} has {limit} inside{between}."
+
+        yield Check(
+            side, f"Board {side} in the case", "mm", "max",
+            own, room,
+            sentence, (board.line.id, case.line.id),
+            working=partial(_outline_sum, board, case, side, between, room, own),
+        )  # fmt: skip
+
+
+def _outline_sum(
+    board: Piece, case: Piece, side: str, between: str, room_mm: float, own_mm: float,
+    state: int,
+) -> Sum:  # fmt: skip
+    del state
+    return _difference(
+        plain_term("L_case", f"inside {side} of the case{between}", "mm", case, room_mm),
+        plain_term("L_board", f"{side} of the board", "mm", board, own_mm),
+    )
+
+
+def _difference(room: Term, *taken: Term) -> Sum:
+    """Room less what takes it up."""
+    inputs = [room, *taken]
+    expression = " - ".join(term.symbol for term in inputs)
+    words_for = f"{room.label} less {words.listed(term.label for term in taken)}"
+    return Sum(words_for, expression, inputs)
+
+
+def _cooler_terms(board: Piece, cooler: Piece) -> list[Term]:
+    """What a cooler's top above the board is made of."""
+    heat, own = board.part.board_heat, cooler.part.cooler
+    if heat is None or own is None:
+        return []
+    return [
+        reading_term(
+            "h_die", "height of the die", "mm", board, "board_heat.soc_top_mm", heat.soc_top_mm
+        ),
+        reading_term(
+            "h_pad", "what lies between", "mm", cooler, "cooler.interface_mm", own.interface_mm
+        ),
+        reading_term(
+            "h_cooler", "height of the cooler", "mm", cooler, "cooler.height_mm", own.height_mm
+        ),
+    ]
+
+
+def _reach_terms(kit: Kit, side: str, piece: Piece) -> list[Term]:
+    """What the layer that reaches farthest is made of."""
+    stack = stack_of(kit)
+    board = stack.board
+    if board is not None and piece is stack.cooler:
+        return _cooler_terms(board, piece)
+    if piece.part.add_on is not None:
+        height = piece.part.add_on.height_mm
+        return [
+            reading_term(
+                "h_board", f"height of {piece.name}", "mm", piece, "add_on.height_mm", height
+            )
+        ]
+    if piece.part.stack is None:
+        return []
+    own = piece.part.stack.above_mm if side == "above" else piece.part.stack.below_mm
+    return [reading_term("h_board", f"tallest part {side}", "mm", piece, f"stack.{side}_mm", own)]
+
+
+@rule(
+    "FIT-05", "fit", "The lid closes and the floor is clear",
+    why="Coolers and boards above decide whether a lid closes, boards below whether the standoffs "
+    "are long enough; both are noticed only with the parts in hand.",
+    formula="farthest reach of any layer from the board's face <= the case's room on that side",
+    source="maker's drawings; heights add up as die + interface + cooler",
+    reads=(stack_of,),
+    remedies=(sheets_off, another("case"), another("cooling"), another("addon")),
+)  # fmt: skip
+def heights(kit: Kit) -> Iterator[Check]:
+    """Room above and below the board against the layer that reaches farthest."""
+    stack = stack_of(kit)
+    board, case = stack.board, stack.case
+    if board is None or case is None or case.part.case is None:
+        return
+    shell = case.part.case
+    for side, rating in (("above", shell.max_above_mm), ("below", shell.max_below_mm)):
+        farthest = stack.reach_mm(side)
+        if farthest is None or (side == "above" and not shell.open and is_open(case)):
+            continue
+        piece, reach = farthest
+
+        def sentence(margin: Margin, side: str = side, name: str = piece.name) -> str:
+            shown, limit = words.apart(words.mm, margin.value, margin.limit)
+            return f"{name} reaches {shown} {side} the board; {case.name} has {limit} there."
+
+        yield Check(
+            side, f"Room {side} the board", "mm", "max", reach,
+            case.compiled.figure(f"case.max_{side}_mm"), sentence,
+            tuple(dict.fromkeys((piece.line.id, case.line.id))),
+            working=partial(_heights_sum, kit, case, piece, side, rating),
+        )  # fmt: skip
+
+
+def _heights_sum(
+    kit: Kit, case: Piece, piece: Piece, side: str, rating: Reading, state: int
+) -> Sum:
+    del state
+    path = f"case.max_{side}_mm"
+    return _difference(
+        reading_term("h_case", f"room {side} the board", "mm", case, path, rating),
+        *_reach_terms(kit, side, piece),
+    )
+
+
+@rule(
+    "FIT-06", "fit", "A cooler fits under the board above it",
+    why="A drive board above and a cooler want the same room over the processor.",
+    formula="die + interface + cooler height <= free height under the add-on board, in mm",
+    source="maker's drawings",
+    reads=(stack_of,),
+    remedies=(taller_standoffs, another("cooling"), another("addon")),
+)  # fmt: skip
+def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
+    """Free height under the lowest board above against the cooler; a tower lets none be there."""
+    stack = stack_of(kit)
+    board, cooler = stack.board, stack.cooler
+    if board is None or cooler is None or cooler.part.cooler is None:
+        return
+    if board.part.board_heat is None:
+        return
+    top = cooler_top_mm(board, cooler)
+    for add_on in stack.add_ons("above")[:1]:
+        lines = (cooler.line.id, add_on.line.id)
+        if not cooler.part.cooler.room_above:
+            yield Remark(
+                add_on.id, "stops",
+                f"{cooler.name} leaves no room for a board above it, and {add_on.name} stands "
+                "there.",
+                lines,
+            )  # fmt: skip
+        elif add_on.id in stack.gaps:
+
+            def sentence(margin: Margin, name: str = add_on.name) -> str:
+                shown, limit = words.apart(words.mm, margin.value, margin.limit)
+                return f"{cooler.name} stands {shown} high; under {name} there are {limit}."
+
+            yield Check(
+                add_on.id, f"Cooler under {add_on.name}", "mm", "max", top,
+                stack.gaps[add_on.id], sentence, lines,
+                working=partial(
+                    _under_sum, board, cooler, add_on.name, float(stack.gaps[add_on.id][0])
+                ),
+            )  # fmt: skip
+
+
+def _under_sum(board: Piece, cooler: Piece, name: str, clear_mm: float, state: int) -> Sum:
+    del state
+    return _difference(
+        computed_term("h_clear", f"free height under {name}", "mm", clear_mm, None),
+        *_cooler_terms(board, cooler),
+    )
+
+
+@rule(
+    "FIT-11", "fit", "The case stands the water of its place",
+    why="Water finds every gap, and a case for the desk has nothing but gaps.",
+    formula="second digit of the IP rating >= 4 (splashing) where the place is wet",
+    source="IEC 60529 (from memory)",
+    reads=(stack_of, "place.wet"),
+    remedies=(another("case"), add_missing("case")),
+)  # fmt: skip
+def water(kit: Kit) -> Iterator[Remark]:
+    """A wet place and a case that is not made for it, or none."""
+    stack = stack_of(kit)
+    if not kit.plan.place.wet or stack.board is None:
+        return
+    case = stack.case
+    rating = None if case is None or case.part.case is None else case.part.case.ip_water
+    if case is not None and rating is not None and rating >= enclosures.SPLASHING:
+        if case.line.modified:
+            yield Remark(
+                "cut", "tight",
+                f"The openings of {case.name} are cut by hand, and its place is wet: what keeps "
+                "water out there is not known.",
+                (case.line.id,),
+            )  # fmt: skip
+        return
+    what = "There is no case" if case is None else f"{case.name} is not made against water"
+    lines = () if case is None else (case.line.id,)
+    yield Remark("case", "stops", f"{what}, and its place is wet.", lines)
+
+
+@rule(
+    "FIT-34", "fit", "The case stands the dust of its place",
+    why="Sawdust and flour settle in fins and fans; a cooler that was enough in spring "
+    "throttles in autumn.",
+    formula="first digit of the IP rating >= 5 (dust-protected) where there is much dust",
+    source="IEC 60529 (from memory)",
+    reads=(stack_of, "place.dust"),
+    remedies=(another("case"), add_missing("case")),
+)  # fmt: skip
+def dust(kit: Kit) -> Iterator[Remark]:
+    """A dusty place: tight without a case against it, a note where a fan draws some of it in."""
+    stack = stack_of(kit)
+    much = kit.plan.place.dust == "much"
+    if kit.plan.place.dust == "clean" or stack.board is None:
+        return
+    case = stack.case
+    rating = 0 if case is None or case.part.case is None else case.part.case.ip_solid
+    if rating >= enclosures.DUST_PROTECTED:
+        return
+    lines = () if case is None else (case.line.id,)
+    where = "Without a case" if case is None else f"In {case.name}"
+    if much:
+        yield Remark("case", "tight", f"{where} dust settles on everything: {_CLEAN_IT}", lines)
+    elif stack.cooler is not None and turns(stack.cooler.part):
+        cooler = stack.cooler
+        yield Remark(
+            "fan", "note", f"{where} {cooler.name} draws dust through its fins: {_CLEAN_IT}",
+            (*lines, cooler.line.id),
+        )  # fmt: skip
+
+
+_CLEAN_IT = "look at fan and fins every few months, and clean them."
+
+
+_BREATH_MM = 5.0
+"""A fan that sucks from above wants this much free over it: common practice."""
+
+
+@rule(
+    "FIT-29", "fit", "A fan has air to breathe",
+    why="A fan that nearly touches the lid or a board moves noise instead of air.",
+    formula="free height over the cooler >= 5 mm",
+    source="common practice",
+    reads=(stack_of,),
+    remedies=(taller_standoffs, another("cooling"), another("case")),
+)  # fmt: skip
+def fan_breathes(kit: Kit) -> Iterator[Check]:
+    """Room over a cooler with a fan: to the board above it, else to the lid."""
+    stack = stack_of(kit)
+    board, cooler, case = stack.board, stack.cooler, stack.case
+    if board is None or cooler is None or cooler.part.cooler is None:
+        return
+    if cooler.part.cooler.r_fan_k_w is None or board.part.board_heat is None:
+        return
+    shell = None if case is None else case.part.case
+    above = stack.add_ons("above")
+    if above:
+        room, over, label = stack.gaps[above[0].id], above[0], f"under {above[0].name}"
+    elif case is not None and shell is not None and not is_open(case):
+        room = case.compiled.figure("case.max_above_mm")
+        over, label = case, f"in {case.name}"
+    else:
+        return
+    free = room - cooler_top_mm(board, cooler)
+    if float(free[0]) < 0:
+        return  # the lid or the board is in the way, and that is told already
+
+    def sentence(margin: Margin) -> str:
+        shown, limit = words.apart(words.mm, margin.value, margin.limit)
+        return (
+            f"Over the fan of {cooler.name} there are {shown} {label}; it wants {limit} to breathe."
+        )
+
+    yield Check(
+        cooler.id, f"Air over {cooler.name}", "mm", "min", np.maximum(free, 0.0),
+        _BREATH_MM, sentence, (cooler.line.id, over.line.id),
+        breach="tight",
+        working=lambda _: Sum(
+            "free height less the cooler, less what a fan wants", "h_room - h_top - h_breath",
+            [
+                computed_term("h_room", f"height {label}", "mm", float(room[0]), None),
+                computed_term("h_top", f"top of {cooler.name}", "mm",
+                              float(cooler_top_mm(board, cooler)[0]), None),
+                plain_term("h_breath", "what a fan wants over it", "mm", cooler, _BREATH_MM),
+            ],
+        ),
+    )  # fmt: skip

@@ -1,0 +1,130 @@
+"""Every part that could take a role, judged in the plan."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from cobblewort.core.changing.effects import Effect, effect_of
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.remedies import joining_leads
+from cobblewort.core.parts.model import Origin
+from cobblewort.core.parts.telling import telling_figure
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.patch import (
+    AddLine,
+    Change,
+    Patch,
+    SwapPart,
+    apply_patch,
+)
+from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Plan, Role
+from cobblewort.core.verdict.evaluate import judgement_of
+from cobblewort.core.verdict.judgement import Judgement
+
+_UNJOINED = ("FIT-09", "PWR-01")
+
+
+@dataclass(slots=True, frozen=True)
+class Candidate:
+    """A part for a role, judged in the plan. `reason` is the worst snag that it would bring.
+
+    `brings` names the lead that comes with it, where it would not be joined to anything without.
+    """
+
+    part: str
+    origin: Origin
+    name: str
+    maker: str
+    summary: str
+    figure: str
+    price: Decimal | None
+    currency: str
+    current: bool
+    patch: Patch
+    brings: str
+    reason: str
+    effect: Effect
+
+
+def candidates(
+    plan: Plan, catalogue: Catalogue, role: Role, line_id: str | None = None
+) -> list[Candidate]:
+    """Every part that could take a role, evaluated in the plan at nominal figures.
+
+    With `line_id` each is tried in place of that line's part, otherwise as a new line. Those that
+    bring something new that stops the plan come last, with the reason; else fewest snags first,
+    then cost, and what stands for a class only after what can be bought.
+    """
+    own = catalogue.for_plan(plan)
+    before = judgement_of(plan, catalogue)
+    known = {f.id for f in before.findings if f.severity == "stops"}
+    current = plan.line(line_id).part if line_id is not None else None
+    found = []
+    for part in own.parts(KINDS_FOR_ROLE[role]):
+        change: Change = (
+            AddLine(role=role, part=part.id)
+            if line_id is None
+            else SwapPart(line=line_id, part=part.id)
+        )
+        is_current = part.id == current
+        patch: Patch = (change,)
+        after = before
+        if not is_current:
+            after = judgement_of(apply_patch(plan, patch), catalogue, like=before)
+        brings = ""
+        if role != "lead" and not is_current and _lacks_a_lead(before, after):
+            patch, after, brings = _with_lead(plan, catalogue, patch, before, after)
+        new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
+        found.append(
+            Candidate(
+                part=part.id,
+                origin=part.origin,
+                name=part.model,
+                maker=part.maker,
+                summary=part.summary,
+                figure=telling_figure(part),
+                price=part.price,
+                currency=part.currency,
+                current=is_current,
+                patch=patch,
+                brings=brings,
+                reason=new[0].sentence if new else "",
+                effect=effect_of(before, after),
+            )
+        )
+    return sorted(found, key=_candidate_rank)
+
+
+def _lacks_a_lead(before: Judgement, after: Judgement) -> bool:
+    """Whether a change leaves the board without the lead that would feed it."""
+    known = {f.id for f in before.findings}
+    return any(f.rule in _UNJOINED and f.id not in known for f in after.findings)
+
+
+def _with_lead(
+    plan: Plan, catalogue: Catalogue, patch: Patch, before: Judgement, after: Judgement
+) -> tuple[Patch, Judgement, str]:
+    """The same change with the lead that leaves the fewest snags, the cheapest of those."""
+    leads = joining_leads(Kit(apply_patch(plan, patch), catalogue, 1))
+    best, brings = (patch, after), ""
+    for lead in leads:
+        longer: Patch = (*patch, AddLine(role="lead", part=lead.id))
+        joined = judgement_of(apply_patch(plan, longer), catalogue, like=before)
+        if _snags(before, joined) < _snags(before, best[1]):
+            best, brings = (longer, joined), lead.model
+    return *best, brings
+
+
+def _snags(before: Judgement, after: Judgement) -> tuple[bool, int, int]:
+    """Unjoined is worse than joined with snags: those at least tell what is wrong with it."""
+    return _lacks_a_lead(before, after), after.count("stops"), after.count("tight")
+
+
+def _candidate_rank(candidate: Candidate) -> tuple[bool, bool, int, int, Decimal, str]:
+    price = Decimal("Infinity") if candidate.price is None else candidate.price
+    effect = candidate.effect
+    no_real_part = candidate.origin == "class"
+    return (
+        bool(candidate.reason), no_real_part, effect.stops, effect.tight, price, candidate.part,
+    )  # fmt: skip

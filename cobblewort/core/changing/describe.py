@@ -1,0 +1,85 @@
+"""A patch in words."""
+
+from __future__ import annotations
+
+from cobblewort.core import words
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.patch import (
+    AddLine,
+    EditLine,
+    Patch,
+    PinPlug,
+    RemoveLine,
+    SetFields,
+    SwapPart,
+    apply_patch,
+)
+from cobblewort.core.plans.plan import Plan
+
+
+def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
+    """A patch in words: what comes, what goes, what moves."""
+    own = catalogue.for_plan(plan)
+    texts = []
+    pins = [change for change in patch if isinstance(change, PinPlug)]
+    for change in patch:
+        before, lines = plan, {line.id: line.part for line in plan.lines}
+        plan = apply_patch(plan, (change,))
+        match change:
+            case AddLine():
+                texts.append(f"add {own.part(change.part).model}")
+            case SwapPart():
+                old, new = own.part(lines[change.line]), own.part(change.part)
+                texts.append(f"{new.model} instead of {old.model}")
+            case RemoveLine():
+                texts.append(f"leave out {own.part(lines[change.line]).model}")
+            case EditLine():
+                texts.append(_edit_words(change, own.part(lines[change.line]).model))
+            case SetFields():
+                texts.append(_set_words(change, before))
+            case PinPlug():
+                pass
+    if pins:
+        moved = dict.fromkeys(own.of_line(plan.line(pin.line)).model for pin in pins)
+        texts.append(f"plug {' and '.join(moved)} into it")
+    text = ", ".join(texts)
+    return text[:1].upper() + text[1:]
+
+
+def _edit_words(change: EditLine, model: str) -> str:
+    """What changing a line does, in words."""
+    if change.sheets_off is not None:
+        return f"leave the top sheets of {model} off"
+    if change.modified is not None:
+        return f"cut {model} by hand"
+    if change.standoff_mm is not None:
+        return f"put {model} on standoffs of {change.standoff_mm:g} mm"
+    if change.addresses:
+        addresses = words.listed(f"0x{address:02X}" for address in change.addresses.values())
+        return f"set {model} to {addresses}"
+    return f"newest figures of {model}" if change.part_revision else f"change {model}"
+
+
+def _set_words(change: SetFields, plan: Plan) -> str:
+    """What setting fields of the plan does, in words."""
+    settings = change.fields.get("settings")
+    if isinstance(settings, dict):
+        now = plan.settings.model_dump()
+        changed = {name: value for name, value in settings.items() if value != now.get(name)}
+        if "lift_port_limit" in changed:
+            verb = "lift" if changed["lift_port_limit"] else "leave"
+            return f"{verb} the port limit in the board's settings"
+        if "push_slot" in changed:
+            rate = "beyond its" if changed["push_slot"] else "at its certified"
+            return f"run the drive slot {rate} rate"
+    wired = change.fields.get("wired")
+    if isinstance(wired, list):
+        pins = {entry.id: entry.pin for entry in plan.wired}
+        moved = [w for w in wired if isinstance(w, dict) and pins.get(w["id"]) != w["pin"]]
+        if len(moved) == 1:
+            return f"wire {moved[0]['label']} to pin {moved[0]['pin']}"
+        return "a bare LED with its resistor"
+    image = change.fields.get("image")
+    if isinstance(image, dict) and "name" in image:
+        return f"{image['name']} instead of the image before"
+    return f"change {', '.join(change.fields)}"

@@ -1,0 +1,68 @@
+"""What a change does to a plan: two judgements held against each other."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from cobblewort.core.aspects.cost.model import of as cost_of
+from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.judging.margin import Severity
+from cobblewort.core.verdict.judgement import Judgement
+
+
+@dataclass(slots=True, frozen=True)
+class Effect:
+    """What a change does to a plan: severities by ruler, and differences against now.
+
+    `settles` counts the snags that stop it or make it tight now and are gone then. `cost_delta` is
+    in plan currency, `source_delta_a` is at the heaviest state out of the supplies, `die_delta_k`
+    in the warmest hard state; None where one side is not known.
+    """
+
+    severity: Severity
+    stops: int
+    tight: int
+    settles: int
+    cost_delta: Decimal
+    source_delta_a: float | None
+    die_delta_k: float | None
+    source_delta_w: float | None
+    families: dict[str, Severity]
+
+
+def effect_of(before: Judgement, after: Judgement) -> Effect:
+    """How a plan after a change differs from before."""
+    amps_before, watts_before = power_of(before.kit).heaviest
+    amps_after, watts_after = power_of(after.kit).heaviest
+    return Effect(
+        severity=after.severity,
+        stops=after.count("stops"),
+        tight=after.count("tight"),
+        settles=len(settled(before, after)),
+        cost_delta=cost_of(after.kit).total - cost_of(before.kit).total,
+        source_delta_a=_delta(amps_before, amps_after),
+        die_delta_k=_delta(_warmest_c(before), _warmest_c(after)),
+        source_delta_w=_delta(watts_before, watts_after),
+        families=after.severities,
+    )
+
+
+def settled(before: Judgement, after: Judgement) -> list[str]:
+    """Ids of the snags that stop it or make it tight before, and are gone after."""
+    left = {finding.id for finding in after.findings}
+    return [f.id for f in before.findings if f.severity in ("stops", "tight") and f.id not in left]
+
+
+def _delta(before: float | None, after: float | None) -> float | None:
+    return None if before is None or after is None else after - before
+
+
+def _warmest_c(judgement: Judgement) -> float | None:
+    """The die in the warmest state that must hold; None where it is not known."""
+    heat = heat_of(judgement.kit)
+    if heat.board is None:
+        return None
+    hard = [n for n, state in enumerate(heat.states) if state.hard]
+    return float(heat.wanted_die_c[hard, 0].max())
