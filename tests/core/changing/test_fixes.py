@@ -174,3 +174,28 @@ def test_a_lead_brings_no_other_lead() -> None:
     assert all(c.brings == "" and len(c.patch) == 1 for c in found.values())
     assert found["C02"].reason == "", "it joins them as C01 does"
     assert found["C06"].reason.startswith("No lead joins"), "it ends in a micro plug"
+
+
+@pytest.mark.parametrize(
+    ("plan", "finding"),
+    [
+        (kit("B06", "S01", "M02", "K04", "E02"), "FIT-05:above"),
+        (kit("B10", "S03", "M02", "A04", "D06", "K05", "E03"), "FIT-07:D06#1.m2"),
+        (demo("choir-recorder"), "PWR-04:board#1.usb"),
+    ],
+)
+def test_ways_out_that_settle_as_much_stand_by_their_cost(plan: Plan, finding: str) -> None:
+    """Among those that break nothing and ask for nothing by hand the cheapest comes first."""
+    fixes = [
+        fix
+        for fix in propose_fixes(plan, shipped(), finding)
+        if not fix.breaks
+        and finding in fix.resolves
+        and all(change.op in ("swap", "add", "pin") for change in fix.patch)
+    ]
+    groups: dict[int, list[Decimal]] = {}
+    for fix in fixes:
+        groups.setdefault(len(fix.resolves), []).append(fix.effect.cost_delta)
+    assert any(len(set(costs)) > 1 for costs in groups.values()), "nothing to be ranked"
+    for costs in groups.values():
+        assert costs == sorted(costs)

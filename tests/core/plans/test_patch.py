@@ -90,3 +90,20 @@ def test_no_more_than_four_hundred_pieces() -> None:
     """The limit counts pieces, not lines."""
     with pytest.raises(InputError, match="at most 400 parts"):
         apply_patch(kit("B06", "399xX07"), [EditLine(line="X07", quantity=400)])
+
+
+def test_a_swapped_part_keeps_no_plug_where_the_old_one_was() -> None:
+    """Neither its own pins nor those of others into it; what it has nothing to do with stays."""
+    plan = kit("B10", "S03", "M02", "H03", "X06", "A12", "D11")
+    pinned = apply_patch(
+        plan,
+        (
+            PinPlug(line="X06", plug="usb", socket="H03#1.d1"),
+            PinPlug(line="H03", plug="up", socket="B10#1.usb1"),
+            PinPlug(line="D11", plug="sata", socket="A12#1.disk"),
+        ),
+    )
+    swapped = apply_patch(pinned, (SwapPart(line="H03", part="H01"),))
+    assert swapped.line("H03").pins == {}
+    assert swapped.line("X06").pins == {}
+    assert swapped.line("D11").pins == {"sata": "A12#1.disk"}

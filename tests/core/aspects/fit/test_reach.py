@@ -46,6 +46,7 @@ def test_the_way_of_a_hand_is_drawn() -> None:
     assert zone.first == ("open Shut 86",)
     assert zone.x_mm + zone.dx_mm == 0
     assert zone.y_mm + zone.dy_mm / 2 == 44
+    assert (zone.dx_mm, zone.dy_mm, zone.dz_mm) == (12, 12, 12), "a fingertip, common practice"
     free = judged(kit("B10", "S03", "M02", "K05", "E03"))
     assert all(z.first == () for z in free.fit.access if z.label.startswith("to press"))
 
@@ -59,6 +60,7 @@ def test_a_latch_under_a_board() -> None:
     assert found[0].sentence.startswith("The latch for Eyebright 8 lies under Lute")
     zone = next(z for z in judged(plan).fit.access if "latch" in z.label)
     assert zone.first == ("take off Lute",)
+    assert zone.dz_mm == 12, "the lift of a latch is less than a finger wants"
     assert told(judged(kit(*kit_of)), "FIT-35") == []
 
 

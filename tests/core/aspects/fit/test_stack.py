@@ -359,3 +359,16 @@ def test_a_board_below_has_its_cable_too() -> None:
     """12 mm below less its own 1.6 mm of board."""
     found = margin(judged(kit(*FAST, "A06", "D06", "D04", "E12", "F01")), "FIT-33:A06#1")
     assert found.value == pytest.approx(12 - 1.6 + (3.14159265 - 2) * 5 + 6)
+
+
+def test_drives_lie_on_their_board_with_room_at_its_edge() -> None:
+    """Four millimetres in from two edges, as a screw beside them wants; side by side, not through.
+
+    Common practice: where a drive board's maker does not draw it, its drives are not at the edge.
+    """
+    boxes = {box.piece: box for box in judged(kit(*FAST, "A06", "D06", "D04", "E01")).fit.boxes}
+    one, two = boxes["D06#1"], boxes["D04#1"]
+    assert min((one.x_mm, one.y_mm), (two.x_mm, two.y_mm)) == (4, 4)
+    assert one.x_mm == two.x_mm
+    near, far = sorted((one, two), key=lambda box: box.y_mm)
+    assert far.y_mm > near.y_mm + near.dy_mm

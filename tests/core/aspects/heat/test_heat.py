@@ -306,3 +306,50 @@ def test_the_least_clock_is_told_with_its_state() -> None:
     assert by_label["day (mean)"] == pytest.approx(worked.least_speed_share)
     cool = judged(kit("B07", "S01", "M02", "K03")).heat
     assert (cool.least_speed_share, cool.least_speed_when) == (1.0, "")
+
+
+@pytest.mark.parametrize(
+    ("add_ons", "factor"),
+    [((), 1.0), (("A02",), 1.25), (("A04",), 1.25), (("A02", "A04"), 1.5)],
+)
+def test_how_much_boards_above_and_below_hamper_a_bare_one(
+    add_ons: tuple[str, ...], factor: float
+) -> None:
+    """All heat of a bare board in the open leaves by its own resistance, times 1.25 or 1.5.
+
+    Factors for boards stacked on it: rough figures of the trade, from memory.
+    """
+    heat = judged(kit("B10", "S03", "M02", *add_ons, "E01", place={"ambient_max_c": 25})).heat
+    board = next(node for node in heat.nodes if node.id == "board")
+    own, thermal = shipped().part("B10").loads["own"], shipped().part("B10").board_heat
+    assert thermal is not None
+    rise_k = own.idle.nominal * thermal.r_ba_k_w.nominal * factor
+    assert board.temp_c[0] - 25 == pytest.approx(rise_k, rel=1e-6)
+
+
+def test_how_much_a_fan_over_the_board_helps_it() -> None:
+    """0.7 of its resistance is left where the fan of a clip-on cooler blows over it: rough."""
+
+    def resistance_k_w(blows: bool) -> float:
+        cooler = {**shipped().document(shipped().part("K03")), "id": "K00",
+                  "cooler": {"r_still_k_w": 9, "r_fan_k_w": 4, "height_mm": 11, "length_mm": 40,
+                             "width_mm": 40, "blows_over_board": blows}}  # fmt: skip
+        plan = kit("B10", "S03", "M02", "K00", "E01", place={"ambient_max_c": 25})
+        heat = judged(plan, catalogue=shipped().extended([cooler])).heat
+        board = next(node for node in heat.nodes if node.id == "board").temp_c[0]
+        away = sum(path.power_w[0] for path in heat.paths if path.start == "board")
+        return (board - 25) / away
+
+    assert resistance_k_w(True) / resistance_k_w(False) == pytest.approx(0.7)
+
+
+def test_what_a_supply_inside_loses() -> None:
+    """Its output over its efficiency, less its output: all that the box takes up besides."""
+    parts = ("B06", "M02", "K03", "E04")
+    outside, inside = judged(kit("S01", *parts)), judged(kit("S12", *parts))
+    source = shipped().part("S12").source
+    assert source is not None
+    assert source.efficiency is not None
+    given_w = inside.supply.source_w[0]
+    lost_w = given_w * (1 / source.efficiency.nominal - 1)
+    assert inside.heat.inside_w[0] - outside.heat.inside_w[0] == pytest.approx(lost_w, rel=0.02)

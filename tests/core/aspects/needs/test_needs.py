@@ -274,3 +274,13 @@ def test_plans_without_needs_are_as_they_were() -> None:
     report = judged(kit(*SMALL))
     assert report.needs == []
     assert [f for f in report.findings if f.family == "needs"] == []
+
+
+@pytest.mark.parametrize(("radio_db", "deaf"), [(10.0, False), (10.1, True)])
+def test_from_which_loss_on_a_radio_is_deaf(radio_db: float, deaf: bool) -> None:
+    """Up to 10 dB a third of its reach is left; more is too much."""
+    base = shipped().document(shipped().part("E11"))
+    shell = {**base, "id": "E11", "case": {**base["case"], "radio_db": radio_db}}
+    plan = asked("B06", "S01", "M02", "K03", "E11", needs=[{"function": "radio"}])
+    report = judged(plan, catalogue=shipped().extended([shell]))
+    assert bool(told(report, "NEED-06")) == deaf
