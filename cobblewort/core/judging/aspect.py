@@ -15,7 +15,8 @@ from cobblewort.core.judging.working import Explained
 class Aspect:
     """One thing that a kit is judged by.
 
-    `id` names its part of the report, `label` is how people call it. `ruler` is the ruler on which
+    `id` names its part of the report, `label` is how people call it, `prefix` begins the ids of its
+    rules. `ruler` is the ruler on which
     its rules count, named like the aspect that it belongs to; without one they are told as snags
     only. `missing` is what a kit lacks where its rules have nothing to look at, empty where they
     always have. `report` lays out what its drawing shows, from the kit and the margins on its
@@ -25,6 +26,7 @@ class Aspect:
 
     id: str
     label: str
+    prefix: str
     ruler: str | None = None
     missing: str = ""
     reads: tuple[Reads, ...] = ()

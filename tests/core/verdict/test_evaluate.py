@@ -1,4 +1,4 @@
-from dataclasses import asdict
+from dataclasses import asdict, fields
 
 import pytest
 from hypothesis import given, settings
@@ -8,6 +8,7 @@ from cobblewort.core.errors import UnknownPartError
 from cobblewort.core.judging.rules import RULES
 from cobblewort.core.parts.model import PART
 from cobblewort.core.plans.plan import Plan
+from cobblewort.core.verdict.report import ASPECTS, Report
 from tests.kits import SMALL, demo, judged, kit, margin, shipped, told
 
 SHIPPED_IDS = [part.id for part in shipped().parts()]
@@ -209,17 +210,19 @@ def test_the_one_next_thing_to_do(
 
 def test_every_rule_explains_itself() -> None:
     """Title, reason, formula and source are there, and the id carries its family."""
-    prefix = {
-        "needs": "NEED",
-        "fit": ("FIT", "SOFT"),
-        "supply": "PWR",
-        "heat": "HEAT",
-        "cost": "COST",
-        "noise": "NOISE",
-        "safety": "SAFE",
-    }
     assert len(RULES) >= 15
     for rule in RULES.values():
         assert all((rule.title, rule.why, rule.formula, rule.source))
-        assert rule.id.startswith(prefix[rule.family])
+        of = [aspect for aspect in ASPECTS if rule.id.startswith(f"{aspect.prefix}-")]
+        assert [aspect.family for aspect in of] == [rule.family]
         assert rule.function.__doc__
+
+
+def test_the_list_of_aspects_and_the_report_agree() -> None:
+    """Each aspect that lays something out has its field, and each field its aspect."""
+    laid_out = {aspect.id for aspect in ASPECTS if aspect.report is not None}
+    general = {"plan", "samples", "severity", "families", "margins", "findings", "lines",
+               "next_step"}  # fmt: skip
+    assert {field.name for field in fields(Report)} - general == laid_out
+    rulers = [family.id for family in judged(kit(*SMALL)).families]
+    assert rulers == ["fit", "supply", "heat", "data", "life", "cost", "noise"]

@@ -74,7 +74,7 @@ export function report(fields: {
   margins?: Margin[];
   fit?: Partial<Report["fit"]>;
 }): Report {
-  return {
+  const told: Partial<Report> = {
     plan: "test",
     samples: 1,
     severity: "sound",
@@ -137,4 +137,5 @@ export function report(fields: {
     },
     next_step: { text: "", role: null, finding: null },
   };
+  return told as Report; // an aspect without a drawing in the test is left out
 }

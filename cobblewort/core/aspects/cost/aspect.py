@@ -11,6 +11,7 @@ from cobblewort.core.judging.aspect import Aspect
 ASPECT = Aspect(
     id="cost",
     label="Cost",
+    prefix="COST",
     ruler="cost",
     missing="no budget",
     reads=(cost_of, "currency", "copies", "budget"),

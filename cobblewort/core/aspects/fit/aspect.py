@@ -11,6 +11,7 @@ from cobblewort.core.judging.aspect import Aspect
 ASPECT = Aspect(
     id="fit",
     label="Fit",
+    prefix="FIT",
     ruler="fit",
     reads=(fit_of, stack_of, space_of, fasteners_of, header_of, "settings", "needs"),
     report=fit_report,

@@ -11,6 +11,7 @@ from cobblewort.core.judging.aspect import Aspect
 ASPECT = Aspect(
     id="heat",
     label="Heat",
+    prefix="HEAT",
     ruler="heat",
     missing="no board",
     reads=(heat_of,),

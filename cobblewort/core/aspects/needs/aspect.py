@@ -10,6 +10,7 @@ from cobblewort.core.judging.aspect import Aspect
 ASPECT = Aspect(
     id="needs",
     label="Purpose",
+    prefix="NEED",
     reads=(needs_of,),
     report=need_reports,
 )

@@ -10,6 +10,7 @@ from cobblewort.core.judging.aspect import Aspect
 ASPECT = Aspect(
     id="noise",
     label="Noise",
+    prefix="NOISE",
     ruler="noise",
     missing="no limit",
     reads=(noise_of, "place.noise_max_dba"),

@@ -12,6 +12,7 @@ from cobblewort.core.judging.aspect import Aspect
 ASPECT = Aspect(
     id="supply",
     label="Supply",
+    prefix="PWR",
     ruler="supply",
     missing="no supply",
     reads=(power_of,),

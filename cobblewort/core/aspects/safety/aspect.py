@@ -8,4 +8,5 @@ from cobblewort.core.judging.aspect import Aspect
 ASPECT = Aspect(
     id="safety",
     label="Cautions",
+    prefix="SAFE",
 )

@@ -8,5 +8,6 @@ from cobblewort.core.judging.aspect import Aspect
 ASPECT = Aspect(
     id="software",
     label="Software",
+    prefix="SOFT",
     ruler="fit",
 )
