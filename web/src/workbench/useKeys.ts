@@ -94,7 +94,7 @@ function keyActions(
     { keys: ["?"], shown: "?", what: "These keys", run: showSheet },
     {
       keys: [...BY_KEY.keys()],
-      shown: "1 to 7",
+      shown: `${[...BY_KEY.keys()][0]} to ${[...BY_KEY.keys()].at(-1)}`,
       what: "Open a margin’s drawing",
       run: (key) => {
         const family = BY_KEY.get(key);
