@@ -7,13 +7,12 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from cobblewort.core.changing.first import Reason
+from cobblewort.core.figures.stated import OneLine
 from cobblewort.core.judging.margin import Severity
 from cobblewort.core.parts.model import Identifier, Origin
 from cobblewort.core.plans.patch import Change
-from cobblewort.core.plans.plan import Need, Place, Plan, PlanState
+from cobblewort.core.plans.plan import MAX_NEEDS, Need, Place, Plan, PlanName, PlanState
 from cobblewort.core.verdict.report import Family, FamilyReport, Report
-
-PlanName = Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
 
 
 class NewPlan(BaseModel):
@@ -31,7 +30,7 @@ class PatchRequest(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     patch: Annotated[list[Change], Field(min_length=1, max_length=100)]
-    label: Annotated[str, StringConstraints(min_length=1, max_length=200)] | None = None
+    label: Annotated[str, StringConstraints(min_length=1, max_length=200), OneLine] | None = None
 
 
 SampleCount = Literal[1, 64, 256, 1024]
@@ -94,7 +93,11 @@ class PartView(BaseModel):
     class_figures: list[str]
 
 
-Name = Annotated[str, StringConstraints(min_length=1, max_length=100, strip_whitespace=True)]
+Name = Annotated[
+    str, StringConstraints(min_length=1, max_length=100, strip_whitespace=True), OneLine
+]
+
+ShortText = Annotated[str, StringConstraints(max_length=200, strip_whitespace=True), OneLine]
 
 
 class FigureInput(BaseModel):
@@ -116,9 +119,13 @@ class PartEdit(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    maker: Annotated[str, StringConstraints(max_length=100, strip_whitespace=True)] | None = None
+    maker: (
+        Annotated[str, StringConstraints(max_length=100, strip_whitespace=True), OneLine] | None
+    ) = None
     model: Name | None = None
-    summary: Annotated[str, StringConstraints(max_length=200, strip_whitespace=True)] | None = None
+    summary: (
+        Annotated[str, StringConstraints(max_length=200, strip_whitespace=True), OneLine] | None
+    ) = None
     price: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
     figures: Annotated[dict[str, FigureInput | None], Field(max_length=200)] = {}
 
@@ -134,7 +141,7 @@ class FirstKitRequest(BaseModel):
     name: PlanName
     purpose: Identifier
     place: Place
-    needs: Annotated[tuple[Need, ...], Field(max_length=40)] | None = None
+    needs: Annotated[tuple[Need, ...], Field(max_length=MAX_NEEDS)] | None = None
     owned: Annotated[list[Identifier], Field(max_length=200)] = []
     budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
 

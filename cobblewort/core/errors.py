@@ -32,7 +32,7 @@ class InputError(CobblewortError, ValueError):
         problems = []
         for item in items:
             place = ".".join([prefix, *(str(step) for step in item["loc"])]).strip(".")
-            problems.append((place, _sentence(item["type"], item["msg"], item.get("input"))))
+            problems.append((place, _sentence(item)))
         return cls(problems)
 
 
@@ -46,12 +46,18 @@ class UnknownPartError(InputError):
         )
 
 
-def _sentence(kind: str, message: str, value: object) -> str:
+def _sentence(item: Mapping[str, Any]) -> str:
+    kind, value = item["type"], item.get("input")
     if kind == "missing":
         return "this field is missing; fill it in"
     if kind in ("extra_forbidden", "unexpected_keyword_argument"):
         return "this field is not known here; take it out or check its spelling"
-    text = message.removeprefix("Value error, ")
+    if kind == "too_long":
+        most, given = item["ctx"]["max_length"], item["ctx"]["actual_length"]
+        return f"there may be at most {most} of these (got {given}); split it, or take some out"
+    if kind == "string_pattern_mismatch":
+        return "must be letters, digits, dots, dashes or underscores, at most 64, such as usb-1"
+    text = str(item["msg"]).removeprefix("Value error, ")
     shown = repr(value)
     if isinstance(value, int | float | str | bool | None) and len(shown) < 60 and "got" not in text:
         return f"{text} (got {shown})"

@@ -104,6 +104,18 @@ def _not_negative(reading: Reading) -> Reading:
     return reading
 
 
+def _share_band(value: Any) -> Any:
+    """Of a share without a stated band the band ends at 1, as no more is lost than there is."""
+    stated = value if isinstance(value, dict) else {"nominal": value, "basis": "datasheet"}
+    nominal, basis = stated.get("nominal"), stated.get("basis", "datasheet")
+    if isinstance(nominal, bool) or not isinstance(nominal, int | float) or nominal > 1:
+        return value
+    if {"low", "high"} & set(stated) or basis not in BAND_SHARE:
+        return value
+    banded = _with_band(float(nominal), basis)
+    return {**banded, "high": min(1.0, banded["high"])}
+
+
 def _share(reading: Reading) -> Reading:
     if reading.low <= 0 or reading.high > 1:
         raise ValueError(
@@ -117,7 +129,7 @@ Positive = Annotated[Reading, AfterValidator(_above_zero)]
 NotNegative = Annotated[Reading, AfterValidator(_not_negative)]
 PositiveRating = Annotated[Rating, AfterValidator(_above_zero)]
 NotNegativeRating = Annotated[Rating, AfterValidator(_not_negative)]
-Share = Annotated[Reading, AfterValidator(_share)]
+Share = Annotated[Reading, AfterValidator(_share), BeforeValidator(_share_band)]
 ShareRating = Annotated[Rating, AfterValidator(_share)]
 
 

@@ -1,11 +1,44 @@
-"""What a document states, read into objects: checked on the way in, never changed afterwards."""
+"""What a document states, read into objects: checked on the way in, never changed afterwards.
 
-from typing import TypeVar, cast, dataclass_transform
+Bounds are generous for people and checked before any work is done.
+"""
 
-from pydantic import BaseModel, ConfigDict, Field
+import re
+from typing import Annotated, TypeVar, cast, dataclass_transform
+
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 from pydantic.dataclasses import dataclass
 
 T = TypeVar("T")
+
+_UNSEEN = re.compile("[\x00-\x1f\x7f-\x9f\u2028-\u202e\u2066-\u2069\ud800-\udfff]")
+"""Control characters, line breaks, half characters, marks that turn the writing round."""
+
+
+def _seen(text: str) -> str:
+    if _UNSEEN.search(text):
+        raise ValueError("must be plain text in one line; take out control characters and breaks")
+    return text
+
+
+def _seen_lines(text: str) -> str:
+    if _UNSEEN.search(text.replace("\r\n", "\n").replace("\n", "").replace("\t", "")):
+        raise ValueError("must be plain text; take out control characters")
+    return text
+
+
+OneLine = AfterValidator(_seen)
+Lines = AfterValidator(_seen_lines)
+
+
+def _currency(text: str) -> str:
+    if not re.fullmatch("[A-Z]{3}", text):
+        raise ValueError("must be a currency code of three letters, such as EUR")
+    return text
+
+
+Currency = Annotated[str, AfterValidator(_currency)]
+"""A code of ISO 4217."""
 
 CONFIG = ConfigDict(
     extra="forbid", allow_inf_nan=False, json_schema_serialization_defaults_required=True

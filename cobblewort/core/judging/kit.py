@@ -11,6 +11,7 @@ from functools import update_wrapper
 from operator import attrgetter
 from typing import Any, Generic, TypeVar
 
+from cobblewort.core.errors import InputError
 from cobblewort.core.judging.piece import Piece, expand
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
@@ -123,6 +124,8 @@ class Kit:
     ------
     UnknownPartError
         If a line names a part that is nowhere.
+    InputError
+        If it has more hubs, sockets or rails than are judged.
     """
 
     def __init__(
@@ -137,6 +140,7 @@ class Kit:
         self.pieces: Pieces = Pieces(
             expand(plan, self.catalogue, samples, () if like is None else like.pieces)
         )
+        _check_size(self.pieces)
         self.connected = Pieces(piece for piece in self.pieces if piece.compiled.connected)
         self.known: dict[Derived[Any], Any] = {}
         self.differs = _ALL if like is None else self._changed_since(like)
@@ -164,6 +168,25 @@ class Kit:
             changed |= _differing(_OF_PLACE, _figures_of(mine.place), _figures_of(theirs.place))
         changed |= _differing(_OF_PLAN, _fields_of(mine), _fields_of(theirs))
         return frozenset(changed)
+
+
+_MOST_RELAYS, _MOST_SOCKETS, _MOST_RAILS = 60, 3000, 2000
+"""More hubs and extension leads, sockets and rails than these take too long to be judged."""
+
+
+def _check_size(pieces: Pieces) -> None:
+    relays = sockets = rails = 0
+    for piece in pieces:
+        relays += piece.compiled.passes_on
+        sockets += len(piece.part.sockets)
+        rails += len(piece.part.rails)
+    for what, count, most in (
+        ("hubs and extension leads", relays, _MOST_RELAYS),
+        ("sockets", sockets, _MOST_SOCKETS),
+        ("rails", rails, _MOST_RAILS),
+    ):
+        if count > most:
+            raise InputError([("lines", f"the kit has {count} {what}; at most {most} are judged")])
 
 
 _ALL = frozenset(FACETS)

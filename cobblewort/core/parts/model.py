@@ -24,12 +24,15 @@ from cobblewort.core.figures.reading import (
     Share,
     ShareRating,
 )
-from cobblewort.core.figures.stated import stated
+from cobblewort.core.figures.stated import Currency, OneLine, stated
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.standards import header
 
 Identifier = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9][A-Za-z0-9_.-]{0,63}$")]
-Text = Annotated[str, StringConstraints(max_length=400)]
+Text = Annotated[str, StringConstraints(max_length=400), OneLine]
+MAX_ENTRIES = 64
+"""Sockets, rails, boxes, cautions and the like, of each at most so many a part."""
+Connector = Annotated[str, StringConstraints(min_length=1, max_length=64), OneLine]
 Length = Annotated[float, Field(ge=0, le=2000)]
 
 Kind = Literal[
@@ -111,9 +114,9 @@ class Socket:
     """
 
     label: Text = ""
-    connector: str
+    connector: Connector
     role: Literal["host", "power_out", "power_in"]
-    rail: str | None = None
+    rail: Identifier | None = None
     required: bool = False
     generation: float = 0
     possible_generation: float = 0
@@ -125,8 +128,8 @@ class Socket:
     looks_like: Text = ""
     contacts: Contacts | None = None
     key: Literal["B", "M", "E"] | None = None
-    lengths: tuple[str, ...] = ()
-    protocols: tuple[str, ...] = ()
+    lengths: Annotated[tuple[str, ...], Field(max_length=MAX_ENTRIES)] = ()
+    protocols: Annotated[tuple[str, ...], Field(max_length=MAX_ENTRIES)] = ()
 
 
 @stated
@@ -184,9 +187,9 @@ class Plug:
     """
 
     label: Text = ""
-    connectors: tuple[str, ...] = Field(min_length=1)
+    connectors: tuple[Connector, ...] = Field(min_length=1, max_length=MAX_ENTRIES)
     role: Literal["device", "power_in", "power_out"]
-    rail: str | None = None
+    rail: Identifier | None = None
     required: bool = True
     generation: float = 0
     min_generation: float = 0
@@ -211,7 +214,7 @@ class Rail:
     """
 
     label: Text
-    feeds_from: str | None = None
+    feeds_from: Identifier | None = None
     path_ohm: NotNegative | None = None
     out_v: PositiveRating | None = None
     efficiency: Share | None = None
@@ -233,7 +236,7 @@ class Source:
     `feeds_on` is what it takes its power from.
     """
 
-    rail: str
+    rail: Identifier
     feeds_on: Feed = "mains"
     set_v: Positive
     rated_a: PositiveRating
@@ -251,7 +254,7 @@ class Load:
     it draws while it spins up or boots; without one it starts at `working`.
     """
 
-    rail: str
+    rail: Identifier
     unit: Literal["w", "a"]
     idle: NotNegative
     working: NotNegative
@@ -376,8 +379,8 @@ class PinUse:
     pins, `plugs_on` whether it stands on the header itself instead of hanging on wires.
     """
 
-    shares: tuple[Pin, ...] = ()
-    takes: tuple[Pin, ...] = ()
+    shares: Annotated[tuple[Pin, ...], Field(max_length=MAX_ENTRIES)] = ()
+    takes: Annotated[tuple[Pin, ...], Field(max_length=MAX_ENTRIES)] = ()
     addresses: tuple[Annotated[int, Field(ge=header.I2C_LOWEST, le=header.I2C_HIGHEST)], ...] = ()
     signal_v: Annotated[float, Field(gt=0, le=48)] = header.SIGNAL_V
     plugs_on: bool = False
@@ -416,7 +419,7 @@ class Runs:
     """What a board can be started with: its family of images, and the word sizes it runs."""
 
     family: Text = ""
-    bits: tuple[Literal[32, 64], ...] = ()
+    bits: Annotated[tuple[Literal[32, 64], ...], Field(max_length=MAX_ENTRIES)] = ()
 
 
 @stated
@@ -469,8 +472,8 @@ class AddOn:
     most_clear_mm: NotNegativeRating | None = None
     length_mm: Annotated[float, Field(gt=0, le=2000)] | None = None
     width_mm: Annotated[float, Field(gt=0, le=2000)] | None = None
-    closes: tuple[Identifier, ...] = ()
-    hampers: tuple[Identifier, ...] = ()
+    closes: Annotated[tuple[Identifier, ...], Field(max_length=MAX_ENTRIES)] = ()
+    hampers: Annotated[tuple[Identifier, ...], Field(max_length=MAX_ENTRIES)] = ()
     covers_header: bool = False
 
 
@@ -532,17 +535,17 @@ class Case:
     inner_height_mm: Annotated[float, Field(gt=0, le=2000)]
     max_above_mm: NotNegativeRating
     max_below_mm: NotNegativeRating
-    holes: tuple[str, ...] = ()
+    holes: Annotated[tuple[str, ...], Field(max_length=MAX_ENTRIES)] = ()
     any_holes: bool = False
     self_made: bool = False
     top_sheets: Annotated[int, Field(ge=0, le=20)] = 0
     tabs_mm: Length = 0
     places: Annotated[int, Field(ge=1, le=40)] = 1
     place_gap_mm: Length = 0
-    openings: dict[Identifier, Opening] = Field(default_factory=dict)
-    open_edges: tuple[Edge, ...] = ()
-    glands: dict[Identifier, Gland] = Field(default_factory=dict)
-    bays: dict[Identifier, Bay] = Field(default_factory=dict)
+    openings: dict[Identifier, Opening] = Field(default_factory=dict, max_length=MAX_ENTRIES)
+    open_edges: Annotated[tuple[Edge, ...], Field(max_length=MAX_ENTRIES)] = ()
+    glands: dict[Identifier, Gland] = Field(default_factory=dict, max_length=MAX_ENTRIES)
+    bays: dict[Identifier, Bay] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     wall_mm: Annotated[float, Field(gt=0, le=100)]
     wall_w_mk: Positive
     emissivity: Share
@@ -579,27 +582,27 @@ class Part:
     model: Text
     summary: Text = ""
     price: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
-    currency: str = "EUR"
+    currency: Currency = "EUR"
     inside: bool = True
     mass_g: Positive | None = None
     noise_dba: NotNegative | None = None
     ambient_min_c: float | None = None
     ambient_max_c: float | None = None
-    cautions: tuple[Text, ...] = ()
-    offers: dict[FunctionId, Offer] = Field(default_factory=dict)
+    cautions: Annotated[tuple[Text, ...], Field(max_length=MAX_ENTRIES)] = ()
+    offers: dict[FunctionId, Offer] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     splits_device_port: bool = False
-    sockets: dict[Identifier, Socket] = Field(default_factory=dict)
-    plugs: dict[Identifier, Plug] = Field(default_factory=dict)
-    rails: dict[Identifier, Rail] = Field(default_factory=dict)
-    loads: dict[Identifier, Load] = Field(default_factory=dict)
-    boxes: dict[Identifier, Box] = Field(default_factory=dict)
+    sockets: dict[Identifier, Socket] = Field(default_factory=dict, max_length=MAX_ENTRIES)
+    plugs: dict[Identifier, Plug] = Field(default_factory=dict, max_length=MAX_ENTRIES)
+    rails: dict[Identifier, Rail] = Field(default_factory=dict, max_length=MAX_ENTRIES)
+    loads: dict[Identifier, Load] = Field(default_factory=dict, max_length=MAX_ENTRIES)
+    boxes: dict[Identifier, Box] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     source: Source | None = None
     voltages: Voltages | None = None
     lead: Lead | None = None
     board_heat: BoardHeat | None = None
     cooler: Cooler | None = None
     drive: DriveForm | None = None
-    hot: dict[Identifier, HotBody] = Field(default_factory=dict)
+    hot: dict[Identifier, HotBody] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     storage: Storage | None = None
     stack: Stack | None = None
     add_on: AddOn | None = None
@@ -608,11 +611,11 @@ class Part:
     case: Case | None = None
     fasteners: FastenerSet | None = None
     runs: Runs | None = None
-    sets_up: tuple[SetUpTask, ...] = ()
-    ports: dict[FunctionId, Port] = Field(default_factory=dict)
-    buttons: dict[Identifier, Port] = Field(default_factory=dict)
-    latches: dict[Identifier, Latch] = Field(default_factory=dict)
-    buses: dict[Identifier, Bus] = Field(default_factory=dict)
+    sets_up: Annotated[tuple[SetUpTask, ...], Field(max_length=MAX_ENTRIES)] = ()
+    ports: dict[FunctionId, Port] = Field(default_factory=dict, max_length=MAX_ENTRIES)
+    buttons: dict[Identifier, Port] = Field(default_factory=dict, max_length=MAX_ENTRIES)
+    latches: dict[Identifier, Latch] = Field(default_factory=dict, max_length=MAX_ENTRIES)
+    buses: dict[Identifier, Bus] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     panel_hole: PlugBody | None = None
 
     @property

@@ -8,7 +8,7 @@ from pydantic import Field, ValidationError
 from cobblewort.core.errors import InputError
 from cobblewort.core.figures.stated import Stated
 from cobblewort.core.parts.model import Identifier
-from cobblewort.core.plans.plan import KIT_ORDER, Addresses, Line, Plan, Role
+from cobblewort.core.plans.plan import KIT_ORDER, Addresses, Line, Plan, PlugName, Role, SocketName
 
 
 class AddLine(Stated):
@@ -59,8 +59,8 @@ class PinPlug(Stated):
 
     op: Literal["pin"] = "pin"
     line: Identifier
-    plug: str
-    socket: str | None
+    plug: PlugName
+    socket: SocketName | None
 
 
 class SetFields(Stated):

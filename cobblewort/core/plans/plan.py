@@ -1,11 +1,12 @@
 """A plan: a kit in a place, with a duty and a budget."""
 
+from collections import Counter
 from decimal import Decimal
 from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, StringConstraints, model_validator
 
-from cobblewort.core.figures.stated import Stated
+from cobblewort.core.figures.stated import Currency, Lines, OneLine, Stated
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.parts.model import Feed, Identifier, Pin
 from cobblewort.core.standards import header
@@ -54,6 +55,23 @@ FEEDS_AT: dict[Feed, tuple[Feed, ...]] = {
 """Which supplies do at a place, by what it has; a battery does anywhere while it lasts."""
 Temperature = Annotated[float, Field(ge=-60, le=90)]
 MAX_PIECES = 400
+"""Pieces of a kit, and lines of it, parts that a plan carries, pins of a line."""
+MAX_PHASES = 24
+MAX_NEEDS = 200
+
+PlanName = Annotated[
+    str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), OneLine
+]
+Label = Annotated[
+    str, StringConstraints(min_length=1, max_length=60, strip_whitespace=True), OneLine
+]
+Sentence = Annotated[
+    str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True), OneLine
+]
+Remarks = Annotated[
+    tuple[Annotated[str, StringConstraints(max_length=200), OneLine], ...], Field(max_length=40)
+]
+"""Points for or against something."""
 
 
 class Place(Stated):
@@ -65,7 +83,7 @@ class Place(Stated):
     can be had there.
     """
 
-    name: Annotated[str, StringConstraints(max_length=200)] = ""
+    name: Annotated[str, StringConstraints(max_length=200), OneLine] = ""
     ambient_min_c: Temperature = 15
     ambient_max_c: Temperature = 28
     altitude_m: Annotated[float, Field(ge=-400, le=9000)] = 0
@@ -94,10 +112,12 @@ class Phase(Stated):
     `activity` is for the whole kit; `lines` says which lines do something else.
     """
 
-    name: Annotated[str, StringConstraints(min_length=1, max_length=60)]
+    name: Annotated[str, StringConstraints(min_length=1, max_length=60), OneLine]
     hours: Annotated[float, Field(gt=0, le=24)]
     activity: Activity = "working"
-    lines: dict[Identifier, Activity] = Field(default_factory=dict)
+    lines: Annotated[dict[Identifier, Activity], Field(max_length=MAX_PIECES)] = Field(
+        default_factory=dict
+    )
 
 
 class Settings(Stated):
@@ -129,7 +149,9 @@ class Need(Stated):
     """
 
     id: Identifier
-    text: Annotated[str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True)]
+    text: Annotated[
+        str, StringConstraints(min_length=1, max_length=200, strip_whitespace=True), OneLine
+    ]
     function: FunctionId | None = None
     condition: Condition | None = None
     limit: NeedLimit | None = None
@@ -161,12 +183,12 @@ class Image(Stated):
     `families` are those of boards that it is made for; none means that it does not say.
     """
 
-    name: Annotated[str, StringConstraints(min_length=1, max_length=120)]
+    name: Annotated[str, StringConstraints(min_length=1, max_length=120), OneLine]
     desktop: bool = False
     card_gb: Annotated[float, Field(gt=0, le=10000)]
     memory_gb: Annotated[float, Field(gt=0, le=1000)]
     families: Annotated[
-        tuple[Annotated[str, StringConstraints(min_length=1, max_length=60)], ...],
+        tuple[Annotated[str, StringConstraints(min_length=1, max_length=60), OneLine], ...],
         Field(max_length=20),
     ] = ()
     bits: Literal[32, 64] | None = None
@@ -175,10 +197,10 @@ class Image(Stated):
 class ReadyMade(Stated):
     """What could be bought instead: its price, and what it does better and worse."""
 
-    name: Annotated[str, StringConstraints(max_length=120)] = ""
+    name: Annotated[str, StringConstraints(max_length=120), OneLine] = ""
     price: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
-    better: tuple[Annotated[str, StringConstraints(max_length=200)], ...] = ()
-    worse: tuple[Annotated[str, StringConstraints(max_length=200)], ...] = ()
+    better: Remarks = ()
+    worse: Remarks = ()
 
 
 class Wired(Stated):
@@ -189,7 +211,9 @@ class Wired(Stated):
 
     id: Identifier
     kind: Literal["led", "button"]
-    label: Annotated[str, StringConstraints(min_length=1, max_length=60, strip_whitespace=True)]
+    label: Annotated[
+        str, StringConstraints(min_length=1, max_length=60, strip_whitespace=True), OneLine
+    ]
     pin: Pin
     forward_v: Annotated[float, Field(gt=0, le=48)] = 2.0
     current_ma: Annotated[float, Field(gt=0, le=1000)] = 5.0
@@ -212,6 +236,10 @@ Addresses = dict[
 """Number of a piece on its line to the I2C address that it is set to."""
 
 
+PlugName = Annotated[str, StringConstraints(max_length=80), OneLine]
+SocketName = Annotated[str, StringConstraints(max_length=160), OneLine]
+
+
 class Line(Stated):
     """One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`.
 
@@ -228,8 +256,10 @@ class Line(Stated):
     part_revision: Annotated[int, Field(ge=1)] | None = None
     quantity: Annotated[int, Field(ge=1, le=MAX_PIECES)] = 1
     owned: bool = False
-    pins: dict[str, str] = Field(default_factory=dict)
-    addresses: Addresses = Field(default_factory=dict)
+    pins: Annotated[dict[PlugName, SocketName], Field(max_length=MAX_PIECES)] = Field(
+        default_factory=dict
+    )
+    addresses: Annotated[Addresses, Field(max_length=MAX_PIECES)] = Field(default_factory=dict)
     standoff_mm: Annotated[float, Field(gt=0, le=100)] | None = None
     modified: bool = False
     sheets_off: bool = False
@@ -242,27 +272,31 @@ class Plan(Stated):
     """
 
     format: Literal["cobblewort-plan/1"] = "cobblewort-plan/1"
-    name: Annotated[str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True)]
+    name: Annotated[
+        str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), OneLine
+    ]
     state: PlanState = "thinking"
-    purpose: Annotated[str, StringConstraints(max_length=1000)] = ""
+    purpose: Annotated[str, StringConstraints(max_length=1000), Lines] = ""
     purpose_id: Identifier | None = None
-    needs: Annotated[tuple[Need, ...], Field(max_length=40)] = ()
+    needs: Annotated[tuple[Need, ...], Field(max_length=MAX_NEEDS)] = ()
     image: Image | None = None
     ready_made: ReadyMade | None = None
     place: Place = Place()
-    duty: tuple[Phase, ...] = (Phase(name="all day", hours=24),)
+    duty: Annotated[tuple[Phase, ...], Field(max_length=MAX_PHASES)] = (
+        Phase(name="all day", hours=24),
+    )
     budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
-    currency: str = "EUR"
+    currency: Currency = "EUR"
     copies: Annotated[int, Field(ge=1, le=100)] = 1
     settings: Settings = Settings()
-    lines: tuple[Line, ...] = ()
+    lines: Annotated[tuple[Line, ...], Field(max_length=MAX_PIECES)] = ()
     wired: Annotated[tuple[Wired, ...], Field(max_length=28)] = ()
-    parts: tuple[dict[str, Any], ...] = ()
+    parts: Annotated[tuple[dict[str, Any], ...], Field(max_length=MAX_PIECES)] = ()
 
     @model_validator(mode="after")
     def _consistent(self) -> Self:
         ids = [line.id for line in self.lines]
-        twice = sorted({i for i in ids if ids.count(i) > 1})
+        twice = sorted(name for name, times in Counter(ids).items() if times > 1)[:5]
         if twice:
             raise ValueError(f"each line needs an id of its own (twice: {', '.join(twice)})")
         asked = [need.id for need in self.needs]

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import partial
 
 from cobblewort.core.judging.piece import Piece
@@ -173,6 +173,7 @@ class _Matcher:
         self.pinned: set[str] = set()
         self._dead: dict[bool, set[str]] = {True: set(), False: set()}
         self._candidates: dict[tuple[str | int, bool], list[SocketRef]] = {}
+        self._reasons: dict[str | int, Unplaced] = {}
 
     def pin(self, ref: PlugRef, sockets: dict[str, SocketRef]) -> None:
         pins = ref.piece.line.pins
@@ -187,7 +188,7 @@ class _Matcher:
 
         Pieces without sockets of their own are alike: what one can take, all of the part can.
         """
-        key = (ref.id if ref.piece.part.sockets else id(ref.plug), strict)
+        key = (_key(ref), strict)
         if key not in self._candidates:
             found = [
                 socket
@@ -304,7 +305,20 @@ class _Matcher:
         return found
 
     def why_not(self, ref: PlugRef) -> Unplaced:
-        """The plugs that a failed search reached; they want more sockets than there are."""
+        """The plugs that a failed search reached; they want more sockets than there are.
+
+        Pieces that are alike find no place for the same reason, which is looked for once.
+        """
+        key = _key(ref)
+        if key not in self._reasons:
+            self._reasons[key] = self._reason_of(ref)
+        known = self._reasons[key]
+        if known.plug is ref:
+            return known
+        rest = (rival for rival in known.rivals if rival is not ref)
+        return replace(known, plug=ref, rivals=(ref, *rest))
+
+    def _reason_of(self, ref: PlugRef) -> Unplaced:
         rivals, sockets, queue = {ref.id: ref}, {}, [ref]
         while queue:
             for socket in self.candidates(queue.pop(0), strict=False):
@@ -319,6 +333,11 @@ class _Matcher:
             ref, tuple(rivals.values()), tuple(sockets.values()), _reason(ref, alike),
             tuple(socket for socket in alike if not fits(ref, socket)),
         )  # fmt: skip
+
+
+def _key(ref: PlugRef) -> str | int:
+    """The same for plugs that can go where each other can: of pieces that bring no sockets."""
+    return ref.id if ref.piece.part.sockets else id(ref.plug)
 
 
 def _reason(ref: PlugRef, same_connector: list[SocketRef]) -> str:

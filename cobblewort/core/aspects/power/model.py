@@ -255,7 +255,8 @@ def _fed_nodes(
         piece, name, rail = rails[key]
         via, plug_ref, socket_ref = ("", None, None) if parent < 0 else above[key][1:]
         place = len(nodes)
-        converter = place if rail.out_v is not None else -1
+        # A source sets the voltage of its rail, whatever else is stated of it.
+        converter = place if rail.out_v is not None and parent >= 0 else -1
         if converter < 0 and parent >= 0:
             converter = nodes[parent].converter
         resistance = _resistance(piece, name, rail, plug_ref, ambient_c)

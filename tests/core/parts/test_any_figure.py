@@ -1,0 +1,90 @@
+"""Any figure that a form accepts can be judged: each end of what it takes, and the middle."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+
+from cobblewort.core.changing.fixes import propose_fixes
+from cobblewort.core.errors import InputError
+from cobblewort.core.parts.model import Part
+from cobblewort.core.parts.sheet import SheetFigure, with_figures
+from tests.kits import judged, kit, shipped
+
+ONE_OF_EACH = ("B10", "S03", "S12", "S30", "C02", "H03", "M02", "D06", "D11", "A06", "A12", "X04",
+               "X28", "K03", "K05", "E03", "E11", "F01", "T04")  # fmt: skip
+KITS = {
+    "board": ("S03", "M02", "K03", "E03"),
+    "supply": ("B10", "C02", "M02", "K03", "E03"),
+    "lead": ("B10", "S05", "M02", "E03"),
+    "hub": ("B10", "S03", "M02", "X07", "E03"),
+    "card": ("B10", "S03", "E03"),
+    "drive": ("B10", "S03", "M02", "A06", "A12", "E03"),
+    "storage_adapter": ("B10", "S03", "M02", "D06", "D11", "E03"),
+    "device": ("B10", "S03", "M02", "E03"),
+    "cooler": ("B10", "S03", "M02", "E03"),
+    "case": ("B10", "S03", "M02", "K03"),
+    "fastener": ("B10", "S03", "M02", "A02", "D06", "E12"),
+    "tool": ("B10", "S03", "M02", "E03"),
+}
+"""What each kind is judged beside."""
+VALUES = (0, 1e-6, 0.01, 0.5, 0.92, 1, 40, 90, 2000, 1e6, -40)
+
+
+def accepted(part: Part, figure: SheetFigure) -> Iterator[dict[str, Any]]:
+    """Documents in which the figure has the least, a middling and the greatest value it may."""
+    catalogue = shipped()
+    document, found = dict(catalogue.document(part)), []
+    for value in sorted(VALUES):
+        changed = with_figures(
+            catalogue.sheet(part), document, {figure.path: {"nominal": value, "basis": "guess"}}
+        )
+        try:
+            catalogue.complete(changed)
+        except InputError:
+            continue
+        found.append(changed)
+    yield from {id(d): d for d in (found[:1] + found[len(found) // 2 :][:1] + found[-1:])}.values()
+
+
+@pytest.mark.parametrize("part_id", ONE_OF_EACH)
+def test_any_figure_that_a_form_accepts_can_be_judged(part_id: str) -> None:
+    """Every figure of the sheet in a small kit: a report, and never an exception."""
+    part = shipped().part(part_id)
+    beside = [other for other in KITS[part.kind] if other != part_id]
+    plan = kit(part_id, *beside, budget="100", place={"noise_max_dba": 30})
+    tried = 0
+    for figure in shipped().sheet(part).figures:
+        for document in accepted(part, figure):
+            report = judged(plan, 4, shipped().extended([document]))
+            assert len(report.lines) == len(plan.lines), figure.path
+            tried += 1
+    assert tried > 0 or part.kind in ("tool", "fastener")
+
+
+def test_a_source_with_a_voltage_behind_a_converter() -> None:
+    """The supply sets its rail; reports, ways out and workings are there all the same."""
+    odd = {**shipped().document(shipped().part("S03")), "id": "S03",
+           "rails": {"out": {"out_v": 5.0, "efficiency": 0.92}}}  # fmt: skip
+    catalogue = shipped().extended([odd])
+    plan = kit("B10", "S03", "M02", "X06", "X07", "E03")
+    report = judged(plan, 16, catalogue)
+    plain = judged(plan, 16)
+    assert report.supply.nodes[0].voltage_v == plain.supply.nodes[0].voltage_v
+    for finding in report.findings:
+        if finding.has_fixes:
+            propose_fixes(plan, catalogue, finding.id)
+
+
+@pytest.mark.parametrize("efficiency", [0.92, 0.97, 1])
+def test_an_efficiency_close_to_one_is_accepted(efficiency: float) -> None:
+    """Its band ends at 1: nothing gives off more than it takes in."""
+    own = {**shipped().document(shipped().part("S12")), "id": "S12"}
+    own["source"] = {**own["source"], "efficiency": efficiency}
+    source = shipped().complete(own).source
+    assert source is not None
+    assert source.efficiency is not None
+    assert source.efficiency.high <= 1
+    assert judged(kit("B10", "S12", "M02", "E03"), 16, shipped().extended([own])).heat.nodes
