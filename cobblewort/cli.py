@@ -123,9 +123,10 @@ def check(
     from pydantic_core import to_json
 
     from cobblewort.core.errors import InputError
+    from cobblewort.core.plans.plan import plan_from
     from cobblewort.core.plans.what_if import what_if
     from cobblewort.core.verdict.evaluate import evaluate
-    from cobblewort.formats.documents import pack_from, parse_document, plan_from
+    from cobblewort.formats.documents import pack_from, parse_document
     from cobblewort.formats.shipped import shipped_catalogue
     from cobblewort.formats.text import report_text
 

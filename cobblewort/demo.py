@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from cobblewort.formats.documents import plan_from
+from cobblewort.core.plans.plan import plan_from
 from cobblewort.formats.shipped import demo_plans
 from cobblewort.store.database import Database
 from cobblewort.store.plans import PlanStore

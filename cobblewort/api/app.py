@@ -2,6 +2,7 @@
 
 from collections import defaultdict
 from collections.abc import Callable, Iterable
+from decimal import Decimal
 from functools import partial
 from pathlib import Path
 from typing import Any
@@ -60,7 +61,7 @@ from cobblewort.formats.shipped import (
 )
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
-from cobblewort.store.plans import Revision, StoredPlan
+from cobblewort.store.plans import BrokenPlan, Revision, StoredPlan
 from cobblewort.store.readings import reading_of
 
 PAGE_FOLDER = Path(__file__).parent / "page"
@@ -78,8 +79,19 @@ def _view(stored: StoredPlan, response: Response) -> PlanView:
 
 @router.get("/plans")
 def list_plans(plans: Plans, reports: Kept) -> list[PlanStrip]:
-    """Every plan with its rulers, at nominal figures and bands."""
-    return [_strip(stored, reports.of(stored)) for stored in plans.all()]
+    """Every plan with its rulers, at nominal figures and bands; what is broken says why."""
+    return [
+        _broken_strip(judged) if isinstance(judged, BrokenPlan) else _strip(*judged)
+        for judged in reports.of_all(plans.all())
+    ]
+
+
+def _broken_strip(broken: BrokenPlan) -> PlanStrip:
+    return PlanStrip(
+        id=broken.id, version=broken.version, name=broken.name, purpose="", place="",
+        state="thinking", changed_at=broken.changed_at, pieces=0, severity="stops", families=[],
+        total=Decimal(0), currency="EUR", worst=broken.why, stops=0, tight=0, broken=True,
+    )  # fmt: skip
 
 
 def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
@@ -89,7 +101,7 @@ def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
         pieces=sum(line.quantity for line in stored.plan.lines), severity=report.severity,
         families=report.families, total=report.cost.total, currency=report.cost.currency,
         worst=report.findings[0].sentence if report.findings else None,
-        stops=report.count("stops"), tight=report.count("tight"),
+        stops=report.count("stops"), tight=report.count("tight"), broken=False,
     )  # fmt: skip
 
 
@@ -150,6 +162,13 @@ def copy_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
     name = f"{plan.name[:112]} (copy)"
     copied = plan.model_copy(update={"name": name, "state": "thinking"})
     return _view(plans.create(copied, f"copy of {plan.name}"[:200]), response)
+
+
+@router.get("/plans/{plan_id}/document", response_class=Response)
+def plan_document(plan_id: str, plans: Plans) -> Response:
+    """The plan as it is stored, to keep or to mend: also one that this version cannot read."""
+    headers = {"Content-Disposition": 'attachment; filename="plan.json"'}
+    return Response(plans.document(plan_id), media_type="application/json", headers=headers)
 
 
 @router.get("/plans/{plan_id}/kit.csv", response_class=PlainTextResponse)
@@ -266,8 +285,9 @@ def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard) -> Response:
 def list_rules(plans: Plans, reports: Kept) -> list[RuleView]:
     """Every rule with what it checks, why, its formula and source, and where it fires."""
     firings: dict[str, dict[str, RuleFiring]] = defaultdict(dict)
-    for stored in plans.all():
-        for finding in reports.of(stored).findings:  # worst first
+    sound = (j for j in reports.of_all(plans.all()) if not isinstance(j, BrokenPlan))
+    for stored, report in sound:
+        for finding in report.findings:  # worst first
             firing = RuleFiring(plan=stored.id, name=stored.plan.name, severity=finding.severity)
             firings[finding.rule].setdefault(stored.id, firing)
     return [

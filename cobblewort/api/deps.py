@@ -1,5 +1,8 @@
 """What the routes share: stores, the cupboard in use, and the version a write names."""
 
+import logging
+import re
+from collections.abc import Iterable
 from dataclasses import dataclass
 from threading import Lock
 from typing import Annotated
@@ -15,10 +18,11 @@ from cobblewort.core.verdict.judgement import Judgement
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.shipped import class_parts
 from cobblewort.store.parts import PartStore
-from cobblewort.store.plans import PlanStore, StoredPlan
+from cobblewort.store.plans import BrokenPlan, PlanStore, StoredPlan
 
 PAGE_SAMPLES = 256
 _MOST_REPORTS = 64
+_LOG = logging.getLogger("cobblewort")
 
 
 class Reports:
@@ -43,6 +47,22 @@ class Reports:
         self.keep(stored, report)
         return report
 
+    def of_all(
+        self, stored: Iterable[StoredPlan | BrokenPlan]
+    ) -> list[tuple[StoredPlan, Report] | BrokenPlan]:
+        """Every plan with its report; one that cannot be judged is told, and stops no other."""
+        return [one if isinstance(one, BrokenPlan) else self._or_told(one) for one in stored]
+
+    def _or_told(self, stored: StoredPlan) -> tuple[StoredPlan, Report] | BrokenPlan:
+        try:
+            return stored, self.of(stored)
+        except InputError as error:
+            why = f"It cannot be judged: {error}"
+        except Exception:
+            _LOG.exception("plan %s cannot be judged", stored.id)
+            why = "It cannot be judged: something is wrong in the program, not in your plan."
+        return BrokenPlan(stored.id, stored.version, stored.plan.name, why, stored.changed_at)
+
     def work_out(self, plan: Plan) -> Report:
         """The report of any plan, with bands; what it shares with the last is taken from there."""
         judgement = judgement_of(plan, self.catalogue, PAGE_SAMPLES, like=self._last)
@@ -63,16 +83,31 @@ def _key(stored: StoredPlan) -> tuple[str, int, str]:
     return stored.id, stored.version, stored.changed_at
 
 
+_WRITING = Lock()
+"""Held while the cupboard in use is made anew: of parts written at once none is missed."""
+
+
 def read_cupboard(app: FastAPI) -> None:
-    """Read the cupboard from the store, at the start and whenever a part has changed."""
+    """Read the cupboard from the store, at the start."""
     stored = PartStore(app.state.database)
-    parts = stored.all()
-    app.state.catalogue = Catalogue.from_documents(
-        [*(part.document for part in parts), *class_parts(app.state.classes)], app.state.classes,
-        stored.older(),
-        [part.id for part in parts if part.away],
-    )  # fmt: skip
-    app.state.reports = Reports(app.state.catalogue)
+    with _WRITING:
+        parts = stored.all()
+        app.state.catalogue = Catalogue.from_documents(
+            [*(part.document for part in parts), *class_parts(app.state.classes)],
+            app.state.classes, stored.older(), [part.id for part in parts if part.away],
+        )  # fmt: skip
+        app.state.reports = Reports(app.state.catalogue)
+
+
+def renew_part(app: FastAPI, part_id: str) -> Catalogue:
+    """Take a part of the cupboard in use from the store, after it was written there."""
+    stored = PartStore(app.state.database)
+    with _WRITING:
+        catalogue: Catalogue = app.state.catalogue
+        part = stored.get(part_id)
+        catalogue = catalogue.renewed(part.document, stored.older_of(part_id), away=part.away)
+        app.state.catalogue, app.state.reports = catalogue, Reports(catalogue)
+    return catalogue
 
 
 # What only hands something on is async: no thread is woken for it, four times a request.
@@ -105,7 +140,7 @@ async def named_version(
 ) -> int:
     """The version in an If-Match header. Raises InputError when it is no version."""
     text = if_match.strip().strip('"')
-    if not text.isdigit() or len(text) > 18:
+    if not re.fullmatch("[0-9]{1,18}", text):
         raise InputError([("If-Match", f'must name a version such as "3" (got {if_match!r})')])
     return int(text)
 

@@ -1,5 +1,8 @@
 """Who may talk to the server: this machine's own pages, with requests of bounded size."""
 
+import asyncio
+import re
+from collections.abc import Mapping
 from urllib.parse import urlsplit
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
@@ -8,6 +11,8 @@ from cobblewort.api.problems import problem
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
 MAX_BODY_BYTES = 2_000_000
+MAX_WAIT_S = 20.0
+"""For the next piece of a body."""
 
 SECURITY_HEADERS = [
     (b"content-security-policy", b"default-src 'self'; img-src 'self' data:; style-src 'self' "
@@ -17,8 +22,19 @@ SECURITY_HEADERS = [
 ]  # fmt: skip
 
 
+class _TooLargeError(Exception):
+    """A body grew past the limit."""
+
+
+class _TooSlowError(Exception):
+    """A body did not come."""
+
+
 class LocalOnly:
-    """Refuses foreign hosts (DNS rebinding), foreign origins (other sites) and large bodies."""
+    """Refuses foreign hosts (DNS rebinding), foreign origins (other sites), large and slow bodies.
+
+    Every answer carries the security headers, refusals too.
+    """
 
     def __init__(self, app: ASGIApp) -> None:
         self.app = app
@@ -28,30 +44,56 @@ class LocalOnly:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        headers = {name: value.decode("latin-1") for name, value in scope["headers"]}
-        refusal = _refusal(headers)
-        if refusal is not None:
-            await problem(*refusal)(scope, receive, send)
-            return
+        started = False
 
         async def send_guarded(message: Message) -> None:
+            nonlocal started
             if message["type"] == "http.response.start":
+                started = True
                 message["headers"] = [*message.get("headers", []), *SECURITY_HEADERS]
             await send(message)
 
-        await self.app(scope, _bounded(receive), send_guarded)
+        refusal = _refusal(scope)
+        try:
+            if refusal is None:
+                await self.app(scope, _bounded(receive), send_guarded)
+        except _TooLargeError:
+            refusal = 413, _TOO_LARGE
+        except _TooSlowError:
+            refusal = 408, "The request did not arrive in time; send it again."
+        if refusal is not None and not started:
+            await problem(*refusal)(scope, receive, send_guarded)
 
 
-def _refusal(headers: dict[bytes, str]) -> tuple[int, str] | None:
-    if _hostname(f"//{headers.get(b'host', '')}") not in LOCAL_HOSTS:
+_TOO_LARGE = f"What was sent is larger than {MAX_BODY_BYTES // 10**6} MB; send less at once."
+_FOREIGN = "This request came from another site; open Cobblewort's own page instead."
+
+
+def _refusal(scope: Scope) -> tuple[int, str] | None:
+    headers = {name: value.decode("latin-1") for name, value in scope["headers"]}
+    host = headers.get(b"host", "")
+    if _hostname(f"//{host}") not in LOCAL_HOSTS:
         return 403, "This server answers only to its own address, 127.0.0.1 or localhost."
     origin = headers.get(b"origin")
-    if origin is not None and urlsplit(origin).netloc != headers.get(b"host"):
-        return 403, "This request came from another site; open Cobblewort's own page instead."
+    if origin is not None and origin != f"{scope.get('scheme', 'http')}://{host}":
+        return 403, _FOREIGN
+    if headers.get(b"sec-fetch-site") in ("cross-site", "same-site") and not _follows_link(
+        scope, headers
+    ):
+        return 403, _FOREIGN
     length = headers.get(b"content-length", "0")
-    if not length.isdigit() or int(length) > MAX_BODY_BYTES:
-        return 413, f"What was sent is larger than {MAX_BODY_BYTES // 10**6} MB; send less at once."
+    if not re.fullmatch("[0-9]{1,18}", length) or int(length) > MAX_BODY_BYTES:
+        return 413, _TOO_LARGE
     return None
+
+
+def _follows_link(scope: Scope, headers: Mapping[bytes, str]) -> bool:
+    """Whether somebody came to the page by a link elsewhere, which may read and change nothing."""
+    return (
+        scope["method"] == "GET"
+        and headers.get(b"sec-fetch-mode") == "navigate"
+        and not scope["path"].startswith("/api")
+    )
 
 
 def _hostname(netloc: str) -> str | None:
@@ -62,15 +104,21 @@ def _hostname(netloc: str) -> str | None:
 
 
 def _bounded(receive: Receive) -> Receive:
-    """Cuts off a body that grows past the limit without having stated its length."""
-    seen = 0
+    """Ends a request whose body grows past the limit without having said so, or does not come."""
+    seen, whole = 0, False
 
     async def bounded() -> Message:
-        nonlocal seen
-        message = await receive()
+        nonlocal seen, whole
+        if whole:  # what is waited for now is only that the other side hangs up
+            return await receive()
+        try:
+            message = await asyncio.wait_for(receive(), MAX_WAIT_S)
+        except TimeoutError:
+            raise _TooSlowError from None
         seen += len(message.get("body", b""))
+        whole = not message.get("more_body", False)
         if seen > MAX_BODY_BYTES:
-            return {"type": "http.disconnect"}
+            raise _TooLargeError
         return message
 
     return bounded

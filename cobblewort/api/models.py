@@ -58,7 +58,10 @@ class PlanView(BaseModel):
 
 
 class PlanStrip(BaseModel):
-    """A plan on the page of plans: its rulers, price and worst snag."""
+    """A plan on the page of plans: its rulers, price and worst snag.
+
+    A `broken` one cannot be read or judged; `worst` says why, and it has no rulers.
+    """
 
     id: str
     version: int
@@ -75,6 +78,7 @@ class PlanStrip(BaseModel):
     worst: str | None
     stops: int
     tight: int
+    broken: bool
 
 
 class PartView(BaseModel):

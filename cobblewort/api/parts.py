@@ -7,7 +7,7 @@ from fastapi import APIRouter, Query, Request, Response
 
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
-from cobblewort.api.deps import Cupboard, Parts, Version, read_cupboard
+from cobblewort.api.deps import Cupboard, Parts, Version, renew_part
 from cobblewort.api.models import PartEdit, PartView
 from cobblewort.core.parts.model import Kind, Part
 from cobblewort.core.parts.readings import class_figures
@@ -94,7 +94,7 @@ def edit_part(
 def put_part_away(part_id: str, request: Request, parts: Parts) -> None:
     """Offer a part of one's own no more; plans that hold it keep it."""
     parts.put_away(part_id)
-    read_cupboard(request.app)
+    renew_part(request.app, part_id)
 
 
 @router.post("/{part_id}/restore", responses=answer(PartSheet))
@@ -105,6 +105,5 @@ def restore_part(part_id: str, request: Request, parts: Parts) -> Response:
 
 
 def _after_write(part_id: str, request: Request, status: int = 200) -> Response:
-    read_cupboard(request.app)
-    catalogue: Catalogue = request.app.state.catalogue
+    catalogue = renew_part(request.app, part_id)
     return _sheet(catalogue.part(part_id, "part"), catalogue, status)

@@ -1,18 +1,24 @@
 """The one place where an error becomes a problem document (RFC 9457)."""
 
+import json
+import sqlite3
 from http import HTTPStatus
 from typing import Any
 
-from fastapi import FastAPI, Request
+from fastapi import FastAPI, Request, Response
 from fastapi.exceptions import RequestValidationError
-from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ConfigDict
 from starlette.exceptions import HTTPException
 
 from cobblewort.api.answers import named
 from cobblewort.core.errors import InputError
 from cobblewort.store.parts import NotOwnError, PartNotFoundError, StalePartError
-from cobblewort.store.plans import NothingToDoError, PlanNotFoundError, StaleWriteError
+from cobblewort.store.plans import (
+    BrokenPlanError,
+    NothingToDoError,
+    PlanNotFoundError,
+    StaleWriteError,
+)
 
 
 class ProblemPlace(BaseModel):
@@ -47,65 +53,93 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
 """What every route may answer besides what it is for, in the document of the interface."""
 
 
-def problem(status: int, detail: str, **extra: Any) -> JSONResponse:
+def problem(status: int, detail: str, **extra: Any) -> Response:
     """A problem document as a response."""
     body = Problem(title=HTTPStatus(status).phrase, status=status, detail=detail, **extra)
-    return JSONResponse(body.model_dump(), status, media_type=_MEDIA_TYPE)
+    text = json.dumps(body.model_dump())  # in ASCII, as what was sent may hold half characters
+    return Response(text, status, media_type=_MEDIA_TYPE)
 
 
 def install(app: FastAPI) -> None:
     """Let every error of ours, and every wrong request, end as a problem document."""
 
     @app.exception_handler(InputError)
-    def wrong_input(_: Request, error: InputError) -> JSONResponse:
+    def wrong_input(_: Request, error: InputError) -> Response:
         places = [ProblemPlace(place=place, text=text) for place, text in error.problems]
         return problem(422, _first_sentence(error.problems), problems=places)
 
     @app.exception_handler(RequestValidationError)
-    def wrong_request(request: Request, error: RequestValidationError) -> JSONResponse:
+    def wrong_request(request: Request, error: RequestValidationError) -> Response:
         return wrong_input(request, InputError.from_items(error.errors()))
 
     @app.exception_handler(PlanNotFoundError)
-    def not_found(_: Request, error: PlanNotFoundError) -> JSONResponse:
+    def not_found(_: Request, error: PlanNotFoundError) -> Response:
         return problem(404, f"There is no plan '{error}'; it may have been deleted.")
 
+    @app.exception_handler(BrokenPlanError)
+    def broken(_: Request, error: BrokenPlanError) -> Response:
+        return problem(409, f"{error}. It can be exported, or put away, on the page of plans.")
+
+    @app.exception_handler(sqlite3.Error)
+    def store_failed(_: Request, error: sqlite3.Error) -> Response:
+        status, detail = _store_problem(str(error))
+        return problem(status, detail)
+
     @app.exception_handler(StaleWriteError)
-    def stale(_: Request, error: StaleWriteError) -> JSONResponse:
+    def stale(_: Request, error: StaleWriteError) -> Response:
         return problem(
             412, "This plan was changed elsewhere in the meantime; yours was not saved over it.",
             version=error.version, changes=error.changes,
         )  # fmt: skip
 
     @app.exception_handler(PartNotFoundError)
-    def no_part(_: Request, error: PartNotFoundError) -> JSONResponse:
+    def no_part(_: Request, error: PartNotFoundError) -> Response:
         return problem(404, f"There is no part '{error}' in the cupboard.")
 
     @app.exception_handler(NotOwnError)
-    def not_own(_: Request, error: NotOwnError) -> JSONResponse:
+    def not_own(_: Request, error: NotOwnError) -> Response:
         del error
         return problem(409, "This part came with the cupboard; copy it, and change the copy.")
 
     @app.exception_handler(StalePartError)
-    def stale_part(_: Request, error: StalePartError) -> JSONResponse:
+    def stale_part(_: Request, error: StalePartError) -> Response:
         del error
         return problem(
             412, "This part was changed elsewhere in the meantime; yours was not saved over it."
         )
 
     @app.exception_handler(NothingToDoError)
-    def nothing(_: Request, error: NothingToDoError) -> JSONResponse:
+    def nothing(_: Request, error: NothingToDoError) -> Response:
         return problem(409, str(error))
 
     @app.exception_handler(HTTPException)
-    def http_error(_: Request, error: HTTPException) -> JSONResponse:
+    def http_error(_: Request, error: HTTPException) -> Response:
         response = problem(error.status_code, str(error.detail))
         response.headers.update(error.headers or {})
         return response
 
     @app.exception_handler(Exception)
-    def unexpected(_: Request, error: Exception) -> JSONResponse:
+    def unexpected(_: Request, error: Exception) -> Response:
         del error
         return problem(500, "Something went wrong in the program; your plans are as they were.")
+
+
+_STORE_PROBLEMS = (
+    ("locked", 503, "Another program holds the data file; nothing was saved. Try again."),
+    ("full", 507, "The disk is full; nothing was saved. Make room, and try again."),
+    ("readonly", 507, "The data file may not be written; nothing was saved. Mind its permissions."),
+    ("unable to open", 503, "The data file cannot be opened; is its folder still there?"),
+    ("malformed", 500, "The data file is damaged; stop the server and put a back-up in its place."),
+    ("no such table", 500, "The data file lacks a table; put a back-up in its place."),
+)
+"""What SQLite says, by a word of it, and what to tell."""
+
+
+def _store_problem(message: str) -> tuple[int, str]:
+    for word, status, detail in _STORE_PROBLEMS:
+        if word in message:
+            return status, detail
+    return 500, "The data file could not be used; what was stored before is as it was."
 
 
 def _first_sentence(places: list[tuple[str, str]]) -> str:

@@ -7,10 +7,8 @@ from pathlib import Path
 from typing import Any
 
 import yaml
-from pydantic import ValidationError
 
 from cobblewort.core.errors import InputError
-from cobblewort.core.plans.plan import Plan
 
 MAX_FILE_BYTES = 2_000_000
 
@@ -56,16 +54,6 @@ def parse_document(path: Path) -> Any:
         return yaml.safe_load(text)
     except yaml.YAMLError as error:
         raise InputError([("", f"{path.name} is not YAML: {error}")]) from error
-
-
-def plan_from(value: Any) -> Plan:
-    """The plan of a parsed document. Raises InputError with every problem and its place."""
-    if not isinstance(value, dict):
-        raise InputError([("", "a plan file holds one object with fields such as name and lines")])
-    try:
-        return Plan.model_validate(value)
-    except ValidationError as error:
-        raise InputError.from_validation(error) from error
 
 
 def pack_from(value: Any) -> list[dict[str, Any]]:

@@ -77,6 +77,16 @@ class PartStore:
             ).fetchall()
         return {(row["id"], row["revision"]): _document(row) for row in rows}
 
+    def older_of(self, part_id: str) -> dict[tuple[str, int], Document]:
+        """The documents of the revisions of one part before its newest, by id and number."""
+        with self.database.reading() as connection:
+            rows = connection.execute(
+                "SELECT id, revision, origin, document FROM part WHERE id = :id AND revision < "
+                "(SELECT max(revision) FROM part WHERE id = :id)",
+                {"id": part_id},
+            ).fetchall()
+        return {(row["id"], row["revision"]): _document(row) for row in rows}
+
     def create(self, document: Mapping[str, Any]) -> StoredPart:
         """Store a part of one's own under a fresh id."""
         new_id = f"own-{secrets.token_hex(4)}"

@@ -7,9 +7,9 @@ import secrets
 import sqlite3
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any
 
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.errors import InputError
+from cobblewort.core.plans.plan import Plan, plan_from
 from cobblewort.store.database import Database
 
 
@@ -19,6 +19,10 @@ class PlanNotFoundError(LookupError):
 
 class NothingToDoError(Exception):
     """There is nothing to undo, or to redo."""
+
+
+class BrokenPlanError(Exception):
+    """A stored plan cannot be read by this version; `str()` says why."""
 
 
 class StaleWriteError(Exception):
@@ -42,6 +46,17 @@ class StoredPlan:
     changed_at: str
     undo_label: str | None
     redo_label: str | None
+
+
+@dataclass(slots=True, frozen=True)
+class BrokenPlan:
+    """A plan that is there and cannot be read: its name as far as it is one, and why."""
+
+    id: str
+    version: int
+    name: str
+    why: str
+    changed_at: str
 
 
 @dataclass(slots=True, frozen=True)
@@ -74,17 +89,22 @@ class PlanStore:
             return _read(connection, new_id)
 
     def get(self, plan_id: str) -> StoredPlan:
-        """The plan as it stands. Raises PlanNotFoundError."""
+        """The plan as it stands. Raises PlanNotFoundError, BrokenPlanError."""
         with self.database.reading() as connection:
             return _read(connection, plan_id)
 
-    def all(self) -> list[StoredPlan]:
-        """Every plan that is not deleted, oldest first."""
+    def document(self, plan_id: str) -> str:
+        """The plan as it stands, as JSON, readable or not. Raises PlanNotFoundError."""
+        with self.database.reading() as connection:
+            return str(_plan_row(connection, plan_id)["document"])
+
+    def all(self) -> list[StoredPlan | BrokenPlan]:
+        """Every plan that is not deleted, oldest first; one that is broken takes no other down."""
         with self.database.reading() as connection:
             rows = connection.execute(
                 "SELECT id FROM plan WHERE deleted_at IS NULL ORDER BY created_at, id"
             ).fetchall()
-            return [_read(connection, row["id"]) for row in rows]
+            return [_read_or_told(connection, row["id"]) for row in rows]
 
     def is_empty(self) -> bool:
         """Whether no plan was ever stored."""
@@ -231,14 +251,28 @@ def _newest_child(connection: sqlite3.Connection, plan_id: str, head: int) -> sq
     return child
 
 
+def _read_or_told(connection: sqlite3.Connection, plan_id: str) -> StoredPlan | BrokenPlan:
+    try:
+        return _read(connection, plan_id)
+    except BrokenPlanError as error:
+        row = _plan_row(connection, plan_id)
+        document = json.loads(row["document"])
+        name = document.get("name") if isinstance(document, dict) else None
+        told = name if isinstance(name, str) else "a plan without a name"
+        return BrokenPlan(plan_id, row["version"], told[:120], str(error), row["changed_at"])
+
+
 def _read(connection: sqlite3.Connection, plan_id: str) -> StoredPlan:
     row = _plan_row(connection, plan_id)
     child = _newest_child(connection, plan_id, row["head"])
-    document: dict[str, Any] = json.loads(row["document"])
+    try:
+        plan = plan_from(json.loads(row["document"]))
+    except InputError as error:
+        raise BrokenPlanError(f"This version cannot read it: {error}") from error
     return StoredPlan(
         id=plan_id,
         version=row["version"],
-        plan=Plan.model_validate(document),
+        plan=plan,
         changed_at=row["changed_at"],
         undo_label=row["label"] if row["parent"] is not None else None,
         redo_label=child["label"] if child is not None else None,

@@ -93,14 +93,25 @@ class Catalogue:
         new._compiled = {k: c for k, c in self._compiled.items() if parts[k[0]] is c.part}
         return new
 
+    def renewed(
+        self, document: Document, older: Mapping[tuple[str, int], Document], *, away: bool
+    ) -> Catalogue:
+        """This catalogue with another document of one part, its earlier ones, and whether it is
+        offered.
+        """
+        new = self.extended([document])
+        new._older = {**self._older, **older}
+        part_id = str(document["id"])
+        new._away = self._away | {part_id} if away else self._away - {part_id}
+        return new
+
     def complete(self, document: Document, place: str = "") -> Part:
         """The part of a document, with what it leaves open taken from its class."""
         class_name = document.get("part_class") if isinstance(document, Mapping) else None
-        if class_name is not None and class_name not in self._classes:
-            known = ", ".join(sorted(self._classes))
-            raise InputError(
-                [(f"{place}.part_class".strip("."), f"must be one of {known} (got '{class_name}')")]
-            )
+        is_known = isinstance(class_name, str) and class_name in self._classes
+        if class_name is not None and not is_known:
+            known, place = ", ".join(sorted(self._classes)), f"{place}.part_class".strip(".")
+            raise InputError([(place, f"must be one of {known} (got {class_name!r:.60})")])
         try:
             base = self._classes[class_name] if class_name is not None else {}
             return PART.validate_python(merge_patch(base, document))

@@ -4,8 +4,9 @@ from collections import Counter
 from decimal import Decimal
 from typing import Annotated, Any, Literal, Self
 
-from pydantic import Field, StringConstraints, model_validator
+from pydantic import Field, StringConstraints, ValidationError, model_validator
 
+from cobblewort.core.errors import InputError
 from cobblewort.core.figures.stated import Currency, Lines, OneLine, Stated
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.parts.model import Feed, Identifier, Pin
@@ -326,3 +327,13 @@ class Plan(Stated):
         while (candidate := role if number == 1 else f"{role}-{number}") in taken:
             number += 1
         return candidate
+
+
+def plan_from(document: Any) -> Plan:
+    """The plan of a document. Raises InputError with every problem and its place."""
+    if not isinstance(document, dict):
+        raise InputError([("", "a plan file holds one object with fields such as name and lines")])
+    try:
+        return Plan.model_validate(document)
+    except ValidationError as error:
+        raise InputError.from_validation(error) from error

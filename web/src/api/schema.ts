@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * List Plans
-         * @description Every plan with its rulers, at nominal figures and bands.
+         * @description Every plan with its rulers, at nominal figures and bands; what is broken says why.
          */
         get: operations["list_plans_api_plans_get"];
         put?: never;
@@ -110,6 +110,26 @@ export interface paths {
          * @description A new plan that begins as this one stands, still being thought through.
          */
         post: operations["copy_plan_api_plans__plan_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{plan_id}/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Document
+         * @description The plan as it is stored, to keep or to mend: also one that this version cannot read.
+         */
+        get: operations["plan_document_api_plans__plan_id__document_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3010,6 +3030,8 @@ export interface components {
         /**
          * PlanStrip
          * @description A plan on the page of plans: its rulers, price and worst snag.
+         *
+         *     A `broken` one cannot be read or judged; `worst` says why, and it has no rulers.
          */
         PlanStrip: {
             /** Id */
@@ -3048,6 +3070,8 @@ export interface components {
             stops: number;
             /** Tight */
             tight: number;
+            /** Broken */
+            broken: boolean;
         };
         /**
          * PlanView
@@ -4377,6 +4401,44 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlanView"];
                 };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_document_api_plans__plan_id__document_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem document with a sentence for people (RFC 9457). */
             422: {
