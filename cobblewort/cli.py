@@ -5,6 +5,7 @@ from __future__ import annotations
 import gc
 import os
 import shutil
+import unicodedata
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -15,6 +16,8 @@ import click
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 DATA_NAME = "cobblewort.sqlite3"
+DEMO_NAME = "demo.sqlite3"
+"""The demo has a file of its own: bringing it back touches no plan of yours."""
 
 
 def _data_folder(data: Path | None) -> Path:
@@ -36,28 +39,36 @@ def _made_to_stay() -> Iterator[None]:
         gc.enable()
 
 
+def _shown(text: str) -> str:
+    """What a terminal shows: text and line breaks, and nothing that steers it."""
+    return "".join(c for c in text if c in "\n\t" or unicodedata.category(c) not in ("Cc", "Cs"))
+
+
 @contextmanager
 def _unusable_file_told() -> Iterator[None]:
     """A data file or folder that cannot be used ends the command with a sentence."""
-    from cobblewort.store.database import StoreError
+    import sqlite3
+
+    from cobblewort.store.database import StoreError, reason_of
 
     try:
         yield
-    except (StoreError, OSError) as error:
-        click.echo(str(error), err=True)
+    except (StoreError, OSError, sqlite3.Error) as error:
+        told = reason_of(error) if isinstance(error, sqlite3.Error) else str(error)
+        click.echo(told, err=True)
         raise click.exceptions.Exit(2) from error
 
 
-def _run(folder: Path, port: int) -> None:
+def _run(data_file: Path, port: int) -> None:
     with _made_to_stay():
-        import uvicorn
-
         from cobblewort.api.app import create_app
+        from cobblewort.api.server import bound, server_for
 
         with _unusable_file_told():
-            application = create_app(folder / DATA_NAME)
+            listening = bound(port)
+            application = create_app(data_file)
     click.echo(f"Cobblewort is at http://127.0.0.1:{port}  (stop it with Ctrl+C)")
-    uvicorn.run(application, host="127.0.0.1", port=port, log_level="warning")
+    server_for(application).run(sockets=[listening])
 
 
 @click.group()
@@ -77,7 +88,7 @@ _FILE = click.Path(path_type=Path)
 @_PORT
 def serve(data: Path | None, port: int) -> None:
     """Serve the page on this machine, with your own plans."""
-    _run(_data_folder(data), port)
+    _run(_data_folder(data) / DATA_NAME, port)
 
 
 @main.command()
@@ -90,17 +101,23 @@ def serve(data: Path | None, port: int) -> None:
 def demo(data: Path, port: int, reset: bool) -> None:
     """Serve the page with demo plans; what you change in them is kept."""
     with _made_to_stay():
-        from cobblewort.demo import fill_with_demo
+        from cobblewort.demo import fill_with_demo, put_aside
 
-    if reset and data.exists():
-        for file in data.glob(f"{DATA_NAME}*"):
-            file.unlink()
+    file = data / DEMO_NAME
     with _unusable_file_told():
-        fill_with_demo(data / DATA_NAME)
+        if reset:
+            if (data / DATA_NAME).exists():
+                click.echo(f"{data} holds plans of your own ({DATA_NAME}); nothing was changed. "
+                           "Name another folder with --data.", err=True)  # fmt: skip
+                raise click.exceptions.Exit(2)
+            kept = put_aside(file)
+            if kept is not None:
+                click.echo(f"What was there is kept as {kept}.")
+        fill_with_demo(file)
     if reset:
         click.echo("The demo plans are as they came.")
         return
-    _run(data, port)
+    _run(file, port)
 
 
 @main.command()
@@ -136,15 +153,17 @@ def check(
             catalogue = catalogue.extended(pack_from(parse_document(pack)))
         plan = plan_from(parse_document(plan_file))
         report = evaluate(what_if(plan, ambient), catalogue, int(samples))
-    except InputError as error:
-        for place, text in error.problems:
-            click.echo(f"{place}: {text}" if place else text, err=True)
-        raise click.exceptions.Exit(2) from error
-    if as_json:
-        click.echo(to_json(report, indent=2).decode())
-    else:
         width = shutil.get_terminal_size((100, 24)).columns
-        click.echo(report_text(report, width))
+        text = to_json(report, indent=2).decode() if as_json else report_text(report, width)
+    except InputError as error:
+        for place, problem in error.problems:
+            click.echo(_shown(f"{place}: {problem}" if place else problem), err=True)
+        raise click.exceptions.Exit(2) from error
+    except Exception as error:  # exit 1 only ever means that something stops the plan
+        click.echo(f"The program failed on this file ({type(error).__name__}); it is its fault, "
+                   "not the plan's. Please report it with the file.", err=True)  # fmt: skip
+        raise click.exceptions.Exit(2) from error
+    click.echo(_shown(text))
     raise click.exceptions.Exit(1 if report.severity == "stops" else 0)
 
 

@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from click.testing import CliRunner, Result
 
-from cobblewort.cli import DATA_NAME, _made_to_stay, main
+from cobblewort.cli import DATA_NAME, DEMO_NAME, _made_to_stay, main
 from cobblewort.formats.shipped import demo_plans
 
 PLANS = {entry["id"]: entry["plan"] for entry in demo_plans()}
@@ -149,13 +149,14 @@ def test_the_collector_runs_again_after_the_start() -> None:
 @pytest.mark.parametrize("command", ["serve", "demo"])
 def test_a_data_file_that_cannot_be_used_ends_with_a_sentence(tmp_path: Path, command: str) -> None:
     """A file of a newer program, no database at all, and a file where the folder should be."""
+    name = {"serve": DATA_NAME, "demo": DEMO_NAME}[command]
     newer = tmp_path / "newer"
     newer.mkdir()
-    with closing(sqlite3.connect(newer / DATA_NAME)) as connection:
+    with closing(sqlite3.connect(newer / name)) as connection:
         connection.execute("PRAGMA user_version = 999")
     letter = tmp_path / "letter"
     letter.mkdir()
-    (letter / DATA_NAME).write_text("Dear diary, " * 100)
+    (letter / name).write_text("Dear diary, " * 100)
     in_the_way = tmp_path / "in-the-way"
     in_the_way.write_text("")
     for folder, sentence in (

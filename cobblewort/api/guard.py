@@ -3,6 +3,7 @@
 import asyncio
 import re
 from collections.abc import Mapping
+from contextlib import suppress
 from urllib.parse import urlsplit
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
@@ -22,12 +23,8 @@ SECURITY_HEADERS = [
 ]  # fmt: skip
 
 
-class _TooLargeError(Exception):
-    """A body grew past the limit."""
-
-
-class _TooSlowError(Exception):
-    """A body did not come."""
+class _RefusedError(Exception):
+    """A body is not taken: status and sentence."""
 
 
 class LocalOnly:
@@ -44,25 +41,40 @@ class LocalOnly:
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        started = False
+        refusal, started = _refusal(scope), False
+
+        async def receive_bounded() -> Message:
+            nonlocal refusal
+            try:
+                return await bounded()
+            except _RefusedError as error:
+                refusal = error.args
+                raise
 
         async def send_guarded(message: Message) -> None:
             nonlocal started
-            if message["type"] == "http.response.start":
-                started = True
-                message["headers"] = [*message.get("headers", []), *SECURITY_HEADERS]
-            await send(message)
+            if refusal is not None and not started:
+                return  # the framework's own words for a body that broke off
+            started = True
+            await answer(message)
 
-        refusal = _refusal(scope)
-        try:
-            if refusal is None:
-                await self.app(scope, _bounded(receive), send_guarded)
-        except _TooLargeError:
-            refusal = 413, _TOO_LARGE
-        except _TooSlowError:
-            refusal = 408, "The request did not arrive in time; send it again."
+        bounded, answer = _bounded(receive), _guarded(send)
+        if refusal is None:
+            with suppress(_RefusedError):
+                await self.app(scope, receive_bounded, send_guarded)
         if refusal is not None and not started:
-            await problem(*refusal)(scope, receive, send_guarded)
+            await problem(*refusal)(scope, receive, answer)
+
+
+def _guarded(send: Send) -> Send:
+    """Adds the security headers to an answer."""
+
+    async def with_headers(message: Message) -> None:
+        if message["type"] == "http.response.start":
+            message["headers"] = [*message.get("headers", []), *SECURITY_HEADERS]
+        await send(message)
+
+    return with_headers
 
 
 _TOO_LARGE = f"What was sent is larger than {MAX_BODY_BYTES // 10**6} MB; send less at once."
@@ -114,11 +126,11 @@ def _bounded(receive: Receive) -> Receive:
         try:
             message = await asyncio.wait_for(receive(), MAX_WAIT_S)
         except TimeoutError:
-            raise _TooSlowError from None
+            raise _RefusedError(408, "It did not arrive in time; send it again.") from None
         seen += len(message.get("body", b""))
         whole = not message.get("more_body", False)
         if seen > MAX_BODY_BYTES:
-            raise _TooLargeError
+            raise _RefusedError(413, _TOO_LARGE)
         return message
 
     return bounded

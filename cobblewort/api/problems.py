@@ -12,6 +12,7 @@ from starlette.exceptions import HTTPException
 
 from cobblewort.api.answers import named
 from cobblewort.core.errors import InputError
+from cobblewort.store.database import reason_of
 from cobblewort.store.parts import NotOwnError, PartNotFoundError, StalePartError
 from cobblewort.store.plans import (
     BrokenPlanError,
@@ -82,8 +83,8 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(sqlite3.Error)
     def store_failed(_: Request, error: sqlite3.Error) -> Response:
-        status, detail = _store_problem(str(error))
-        return problem(status, detail)
+        status = next((code for word, code in _STATUS_OF.items() if word in str(error)), 500)
+        return problem(status, f"{reason_of(error)} Nothing was saved.")
 
     @app.exception_handler(StaleWriteError)
     def stale(_: Request, error: StaleWriteError) -> Response:
@@ -124,22 +125,8 @@ def install(app: FastAPI) -> None:
         return problem(500, "Something went wrong in the program; your plans are as they were.")
 
 
-_STORE_PROBLEMS = (
-    ("locked", 503, "Another program holds the data file; nothing was saved. Try again."),
-    ("full", 507, "The disk is full; nothing was saved. Make room, and try again."),
-    ("readonly", 507, "The data file may not be written; nothing was saved. Mind its permissions."),
-    ("unable to open", 503, "The data file cannot be opened; is its folder still there?"),
-    ("malformed", 500, "The data file is damaged; stop the server and put a back-up in its place."),
-    ("no such table", 500, "The data file lacks a table; put a back-up in its place."),
-)
-"""What SQLite says, by a word of it, and what to tell."""
-
-
-def _store_problem(message: str) -> tuple[int, str]:
-    for word, status, detail in _STORE_PROBLEMS:
-        if word in message:
-            return status, detail
-    return 500, "The data file could not be used; what was stored before is as it was."
+_STATUS_OF = {"locked": 503, "full": 507, "readonly": 507, "unable to open": 503}
+"""What SQLite says, by a word of it; anything else is 500."""
 
 
 def _first_sentence(places: list[tuple[str, str]]) -> str:

@@ -12,9 +12,7 @@ import yaml
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Place
 from cobblewort.core.plans.purpose import KnownPlace, Purpose
-
-_LOADER = getattr(yaml, "CSafeLoader", yaml.SafeLoader)
-"""The same reader in C, where it is there: the small boards start half a second sooner."""
+from cobblewort.formats.documents import YAML_LOADER
 
 _ANY_PURPOSE = "something-else"
 
@@ -28,7 +26,7 @@ def shipped_text(name: str) -> str:
 
 
 def _load(name: str) -> Any:
-    return yaml.load(shipped_text(name), Loader=_LOADER)
+    return yaml.load(shipped_text(name), Loader=YAML_LOADER)
 
 
 @lru_cache(maxsize=1)

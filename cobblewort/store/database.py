@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import os
 import sqlite3
+import time
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from importlib.resources import files
@@ -15,6 +17,24 @@ class StoreError(Exception):
     """The data file cannot be used; `str()` says why and what to do."""
 
 
+_REASONS = (
+    ("locked", "Another program holds it. Stop that one, or use another data folder."),
+    ("full", "The disk is full. Make room, and try again."),
+    ("readonly", "It may not be written. Mind the permissions of file and folder."),
+    ("unable to open", "It cannot be opened. Mind that its folder is there and may be written."),
+    ("malformed", "It is damaged. Keep a copy of it, and put a back-up in its place."),
+    ("not a database", "It is no database. Move it away, or put a back-up in its place."),
+    ("no such table", "It lacks a table. Move it away, or put a back-up in its place."),
+)
+"""What SQLite says, by a word of it; what it means for somebody, and what to do."""
+
+
+def reason_of(error: sqlite3.Error) -> str:
+    """Why a data file cannot be used, and what to do."""
+    told = next((text for word, text in _REASONS if word in str(error)), None)
+    return f"The data file cannot be used. {told or f'SQLite says: {error}.'}"
+
+
 def migrations() -> list[tuple[int, str]]:
     """The numbered SQL files in their order: number and text."""
     folder = files("cobblewort.store") / "schema"
@@ -22,6 +42,23 @@ def migrations() -> list[tuple[int, str]]:
     return [
         (int(name.split("_")[0]), (folder / name).read_text(encoding="utf-8")) for name in names
     ]
+
+
+_TABLES = frozenset({"part", "plan", "plan_revision", "part_away", "reading"})
+_WAL_TRIES, _WAL_WAIT_S = 50, 0.1
+
+
+def _into_wal(connection: sqlite3.Connection) -> None:
+    """Switch to the write-ahead log; while another start does, SQLite answers at once, and no."""
+    for _ in range(_WAL_TRIES):
+        try:
+            connection.execute("PRAGMA journal_mode = WAL")
+        except sqlite3.OperationalError as error:
+            if "locked" not in str(error):
+                raise
+            time.sleep(_WAL_WAIT_S)
+        else:
+            return
 
 
 class Database:
@@ -72,15 +109,42 @@ class Database:
             If the file is newer than this program, or is not a database.
         """
         self.path.parent.mkdir(parents=True, exist_ok=True)
+        os.close(os.open(self.path, os.O_CREAT | os.O_RDWR, 0o600))  # its owner's alone
         try:
             with closing(self.open()) as connection:
-                connection.execute("PRAGMA journal_mode = WAL")
+                _into_wal(connection)
                 self._migrate(connection)
+                self._check(connection)
         except sqlite3.DatabaseError as error:
+            raise StoreError(f"{self.path.name}: {reason_of(error)}") from error
+
+    def settle(self) -> None:
+        """Write everything into the file itself. Raises StoreError where a server is using it."""
+        try:
+            with closing(self.open()) as connection:
+                connection.execute("PRAGMA wal_checkpoint(TRUNCATE)")
+                connection.execute("PRAGMA locking_mode = EXCLUSIVE")
+                connection.execute("BEGIN EXCLUSIVE")
+                connection.execute("ROLLBACK")
+        except sqlite3.DatabaseError as error:
+            if "locked" in str(error):
+                raise StoreError(f"{self.path.name} is in use; stop its server first.") from error
+
+    def _check(self, connection: sqlite3.Connection) -> None:
+        """Look once through the pages and for the tables, so that damage is told at the start."""
+        found = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
+        if found != "ok":
             raise StoreError(
-                f"{self.path.name} cannot be opened as a Cobblewort data file ({error}). "
+                f"{self.path.name} is damaged ({found}). Keep a copy of it, and put a back-up in "
+                "its place."
+            )
+        names = {row[0] for row in connection.execute("SELECT name FROM sqlite_master")}
+        missing = sorted(_TABLES - names)
+        if missing:
+            raise StoreError(
+                f"{self.path.name} lacks the table {missing[0]}; it may belong to another program. "
                 "Move it away, or put a back-up in its place."
-            ) from error
+            )
 
     def _migrate(self, connection: sqlite3.Connection) -> None:
         steps = migrations()
@@ -98,12 +162,14 @@ class Database:
             # executescript commits what is open, so the whole step stands in one script.
             try:
                 connection.executescript(
-                    f"BEGIN;\n{text}\nPRAGMA user_version = {number};\nCOMMIT;"
+                    f"BEGIN IMMEDIATE;\n{text}\nPRAGMA user_version = {number};\nCOMMIT;"
                 )
             except sqlite3.Error:
                 if connection.in_transaction:
                     connection.execute("ROLLBACK")
-                raise
+                # Two starts on one file: the other one was first, and has taken this step.
+                if connection.execute("PRAGMA user_version").fetchone()[0] < number:
+                    raise
 
     def _keep_copy(self, connection: sqlite3.Connection, version: int) -> None:
         copy = self.path.with_name(f"{self.path.stem}-before-{version + 1}{self.path.suffix}")

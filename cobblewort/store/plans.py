@@ -179,14 +179,14 @@ class PlanStore:
             )
 
     def restore(self, plan_id: str) -> StoredPlan:
-        """Bring a deleted plan back. Raises PlanNotFoundError."""
+        """Bring a deleted plan back. Raises PlanNotFoundError, BrokenPlanError."""
         with self.database.writing() as connection:
             connection.execute(
                 "UPDATE plan SET deleted_at = NULL, version = version + 1 "
                 "WHERE id = :id AND deleted_at IS NOT NULL",
                 {"id": plan_id},
             )
-            return _read(connection, plan_id)
+        return self.get(plan_id)  # which may be broken, and is back all the same
 
 
 def _now() -> str:

@@ -34,6 +34,8 @@ MAX_ENTRIES = 64
 """Sockets, rails, boxes, cautions and the like, of each at most so many a part."""
 Connector = Annotated[str, StringConstraints(min_length=1, max_length=64), OneLine]
 Length = Annotated[float, Field(ge=0, le=2000)]
+Generation = Annotated[float, Field(ge=0, le=10)]
+"""Of USB or PCIe, by the connector; 0 where nobody states it."""
 
 Kind = Literal[
     "board", "supply", "lead", "hub", "card", "drive", "storage_adapter", "device",
@@ -118,9 +120,9 @@ class Socket:
     role: Literal["host", "power_out", "power_in"]
     rail: Identifier | None = None
     required: bool = False
-    generation: float = 0
-    possible_generation: float = 0
-    lanes: int = 1
+    generation: Generation = 0
+    possible_generation: Generation = 0
+    lanes: Annotated[int, Field(ge=1, le=16)] = 1
     limit_a: PositiveRating | None = None
     bus: Identifier | None = None
     many: bool = False
@@ -191,9 +193,9 @@ class Plug:
     role: Literal["device", "power_in", "power_out"]
     rail: Identifier | None = None
     required: bool = True
-    generation: float = 0
-    min_generation: float = 0
-    lanes: int = 1
+    generation: Generation = 0
+    min_generation: Generation = 0
+    lanes: Annotated[int, Field(ge=1, le=16)] = 1
     key: Literal["B", "M", "B+M", "E"] | None = None
     lead_ohm: NotNegative | None = None
     wire: Wire | None = None

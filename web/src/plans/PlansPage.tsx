@@ -22,6 +22,7 @@ export function PlansPage() {
       ),
     onSuccess: () => queries.invalidateQueries({ queryKey: plansQuery.queryKey }),
   });
+  const sound = (plans.data ?? []).filter((plan) => !plan.broken);
   return (
     <div className="plans-page">
       <PageBar current="plans" />
@@ -45,8 +46,8 @@ export function PlansPage() {
         <div className="plans-head">
           <h1>Plans</h1>
           <span className="soft grow">A plan is a build being thought through.</span>
-          {(plans.data?.length ?? 0) > 1 && (
-            <Button variant="" onClick={() => void navigate(`/side/${firstTwo(plans.data)}`)}>
+          {sound.length > 1 && (
+            <Button variant="" onClick={() => void navigate(`/side/${firstTwo(sound)}`)}>
               Side by side
             </Button>
           )}
@@ -65,8 +66,8 @@ export function PlansPage() {
   );
 }
 
-function firstTwo(plans: PlanStrip[] | undefined): string {
-  return (plans ?? [])
+function firstTwo(plans: PlanStrip[]): string {
+  return plans
     .slice(0, 2)
     .map((plan) => plan.id)
     .join(",");
@@ -108,7 +109,7 @@ function useRemoval() {
           params: { path: { plan_id: plan.id } },
         }),
       ),
-    onSuccess: () => {
+    onSettled: () => {
       setRemoved(null);
       return refresh();
     },

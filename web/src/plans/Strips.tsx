@@ -22,49 +22,84 @@ export function Strips({ plans, onRemove, onCopy }: Props) {
     <div className="strips">
       <div className="strip-head" aria-hidden>
         <span />
-        {plans[0]?.families.map((family) => (
-          <span key={family.id} className="column">
-            {family.label}
-          </span>
-        ))}
+        {plans
+          .find((plan) => !plan.broken)
+          ?.families.map((family) => (
+            <span key={family.id} className="column">
+              {family.label}
+            </span>
+          ))}
         <span className="money">To buy</span>
         <span />
       </div>
-      {plans.map((plan) => (
-        <article key={plan.id} className="strip" aria-label={plan.name}>
-          <div className="strip-name">
-            <Cobble severity={plan.severity} />
-            <div>
-              <Link to={`/plans/${plan.id}`}>{plan.name}</Link>
-              <div className="strip-place">{whereAndHowFar(plan)}</div>
-              <div className="strip-worst">{verdict(plan)}</div>
+      {plans.map((plan) =>
+        plan.broken ? (
+          <BrokenStrip key={plan.id} plan={plan} onRemove={onRemove} />
+        ) : (
+          <article key={plan.id} className="strip" aria-label={plan.name}>
+            <div className="strip-name">
+              <Cobble severity={plan.severity} />
+              <div>
+                <Link to={`/plans/${plan.id}`}>{plan.name}</Link>
+                <div className="strip-place">{whereAndHowFar(plan)}</div>
+                <div className="strip-worst">{verdict(plan)}</div>
+              </div>
             </div>
-          </div>
-          {plan.families.map((family) => (
-            <SmallRuler key={family.id} family={family} />
-          ))}
-          <div className="strip-money tabular">{money(plan.total, plan.currency)}</div>
-          <div className="strip-tools">
-            <Button
-              variant=""
-              size="sm"
-              onClick={() => onCopy(plan)}
-              aria-label={`Copy ${plan.name}`}
-            >
-              Copy
-            </Button>
-            <Button
-              variant=""
-              size="sm"
-              onClick={() => onRemove(plan)}
-              aria-label={`Delete ${plan.name}`}
-            >
-              Delete
-            </Button>
-          </div>
-        </article>
-      ))}
+            {plan.families.map((family) => (
+              <SmallRuler key={family.id} family={family} />
+            ))}
+            <div className="strip-money tabular">{money(plan.total, plan.currency)}</div>
+            <div className="strip-tools">
+              <Button
+                variant=""
+                size="sm"
+                onClick={() => onCopy(plan)}
+                aria-label={`Copy ${plan.name}`}
+              >
+                Copy
+              </Button>
+              <Button
+                variant=""
+                size="sm"
+                onClick={() => onRemove(plan)}
+                aria-label={`Delete ${plan.name}`}
+              >
+                Delete
+              </Button>
+            </div>
+          </article>
+        ),
+      )}
     </div>
+  );
+}
+
+/** A plan that this version cannot read or judge: why, and what can be done with it all the same. */
+function BrokenStrip({ plan, onRemove }: Pick<Props, "onRemove"> & { plan: PlanStrip }) {
+  return (
+    <article className="strip broken" aria-label={plan.name}>
+      <div className="strip-name">
+        <Cobble severity="note" />
+        <div>
+          <span>{plan.name}</span>
+          <div className="strip-place">cannot be judged; the others are as they were</div>
+        </div>
+      </div>
+      <p className="strip-why">{plan.worst}</p>
+      <div className="strip-tools">
+        <a className="btn btn-sm" href={`/api/plans/${plan.id}/document`} download>
+          Export
+        </a>
+        <Button
+          variant=""
+          size="sm"
+          onClick={() => onRemove(plan)}
+          aria-label={`Put ${plan.name} away`}
+        >
+          Put away
+        </Button>
+      </div>
+    </article>
   );
 }
 

@@ -24,7 +24,7 @@ export function SidePage() {
   });
   const ready = reports.flatMap((query) => query.data ?? []);
   const show = (next: string[]) => void navigate(`/side/${next.join(",")}`, { replace: true });
-  const others = (plans.data ?? []).filter((plan) => !ids.includes(plan.id));
+  const others = (plans.data ?? []).filter((plan) => !plan.broken && !ids.includes(plan.id));
   return (
     <div className="plans-page">
       <PageBar current="plans" />

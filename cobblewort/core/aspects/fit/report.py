@@ -177,13 +177,16 @@ def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
     """What a PCIe link comes to, through the board that carries the drive."""
     if socket.socket.connector not in ("flat-16", "m2") or not plug.plug.generation:
         return ""
-    generation, lanes = _slot_generation(kit, socket), socket.socket.lanes
+    ends = [(plug.plug.generation, plug.plug.lanes)]
+    ends.append((_slot_generation(kit, socket), socket.socket.lanes))
     for other, at in fit_of(kit).placed.values():
         if other.piece is socket.piece and at.socket.connector == "flat-16":
-            generation, lanes = pcie.negotiated(
-                generation, lanes, _slot_generation(kit, at), at.socket.lanes
-            )
-    agreed = pcie.negotiated(plug.plug.generation, plug.plug.lanes, generation, lanes)
+            ends.append((_slot_generation(kit, at), at.socket.lanes))
+    if not all(generation in pcie.LANE_GT_S for generation, _ in ends):
+        return ""  # an end that does not say what it can do
+    agreed = pcie.negotiated(*ends[0], *ends[1])
+    for end in ends[2:]:
+        agreed = pcie.negotiated(*agreed, *end)
     return f"PCIe gen {agreed[0]} x{agreed[1]}, {pcie.raw_rate_mb_s(*agreed):.0f} MB/s raw"
 
 
