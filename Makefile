@@ -7,7 +7,7 @@ BIN := $(VENV)/bin
 PAGE := cobblewort/api/page/index.html
 PAGE_SOURCES := $(shell find web/src -type f) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
 
-.PHONY: demo demo-reset serve test check bench screenshots format types schemas docs clean
+.PHONY: demo demo-reset serve test check attack bench screenshots format types schemas docs clean
 
 demo: $(VENV)/.runtime $(PAGE)
 	$(BIN)/cobblewort demo --port $(PORT) $(if $(DATA),--data $(DATA))
@@ -28,6 +28,9 @@ check: $(VENV)/.tests $(PAGE) web/node_modules/.installed
 	$(BIN)/lint-imports
 	cd web && npx tsc --noEmit && npx eslint . && npx prettier --check --log-level warn . && npx vitest run
 	$(BIN)/pytest -n 2 --dist worksteal
+
+attack: $(VENV)/.tests
+	$(BIN)/python -m tests.attack
 
 bench: $(VENV)/.tests $(PAGE)
 	$(BIN)/python -m tests.bench

@@ -47,7 +47,7 @@ from cobblewort.core.judging.working import Working
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Plan, Role
 from cobblewort.core.plans.what_if import what_if
-from cobblewort.core.verdict.evaluate import evaluate
+from cobblewort.core.verdict.evaluate import evaluate, samples_that_fit
 from cobblewort.core.verdict.explain import explain
 from cobblewort.core.verdict.report import Report, rules_in_order
 from cobblewort.core.words import listed
@@ -266,13 +266,13 @@ def make_variant(
 @router.get("/plans/{plan_id}/fixes", responses=answer(list[Fix]))
 def plan_fixes(finding: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """Ways out of a snag, each judged in the plan."""
-    return written(propose_fixes(plan, catalogue, finding, PAGE_SAMPLES))
+    return written(propose_fixes(plan, catalogue, finding, samples_that_fit(plan, PAGE_SAMPLES)))
 
 
 @router.get("/plans/{plan_id}/working", responses=answer(Working))
 def plan_working(figure: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """The arithmetic behind one figure of the report."""
-    return written(explain(plan, catalogue, figure, PAGE_SAMPLES))
+    return written(explain(plan, catalogue, figure, samples_that_fit(plan, PAGE_SAMPLES)))
 
 
 @router.post("/evaluate", responses=answer(Report))

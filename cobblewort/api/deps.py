@@ -13,7 +13,7 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Activity, Plan, Temperature
 from cobblewort.core.plans.what_if import what_if
-from cobblewort.core.verdict.evaluate import judgement_of, report_on
+from cobblewort.core.verdict.evaluate import judgement_of, report_on, samples_that_fit
 from cobblewort.core.verdict.judgement import Judgement
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.shipped import class_parts
@@ -65,7 +65,8 @@ class Reports:
 
     def work_out(self, plan: Plan) -> Report:
         """The report of any plan, with bands; what it shares with the last is taken from there."""
-        judgement = judgement_of(plan, self.catalogue, PAGE_SAMPLES, like=self._last)
+        samples = samples_that_fit(plan, PAGE_SAMPLES)
+        judgement = judgement_of(plan, self.catalogue, samples, like=self._last)
         self._last = judgement
         return report_on(judgement)
 

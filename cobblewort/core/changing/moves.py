@@ -67,7 +67,7 @@ def _move(
     patch: Patch = (PinPlug(line=plug.piece.line.id, plug=name, socket=socket.id),)
     holder = fit_of(before.kit).into(socket.id)
     current = socket.id == here
-    after = before if current else judgement_of(apply_patch(plan, patch), catalogue)
+    after = before if current else judgement_of(apply_patch(plan, patch), catalogue, like=before)
     known = {f.id for f in before.findings if f.severity == "stops"}
     new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
     return Move(

@@ -79,7 +79,10 @@ def _school(
     for number, patch in enumerate(patches):
         if number == _MOST_TRIES:
             break
-        after = judgement_of(apply_patch(plan, patch), catalogue)
+        try:
+            after = judgement_of(apply_patch(plan, patch), catalogue, like=before)
+        except InputError:
+            continue  # a patch may reach past a limit of plans, such as 400 pieces
         rank = (after.count("stops"), after.count("tight"), f"{cost_of(after.kit).total:012.2f}")
         if best is None or rank < best[0]:
             best = (rank, patch, after)

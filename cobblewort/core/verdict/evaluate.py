@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import tell_states
+from cobblewort.core.judging.states import states_of
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.judgement import Judgement, judge_kit
@@ -33,8 +35,26 @@ def evaluate(plan: Plan, catalogue: Catalogue, samples: int = 1) -> Report:
     ------
     UnknownPartError
         If a line names a part that is nowhere.
+    InputError
+        If the plan is too large for so many values.
     """
+    fitting = samples_that_fit(plan, samples)
+    if fitting < samples:
+        raise InputError([("samples", f"may be at most {fitting} for a plan of this size")])
     return report_on(judgement_of(plan, catalogue, samples))
+
+
+SAMPLE_COUNTS = (1024, 256, 64, 1)
+_MOST_VALUES = 1_500_000
+"""Pieces times states times samples: what is worked out within a second and some 200 MB."""
+
+
+def samples_that_fit(plan: Plan, wanted: int) -> int:
+    """As many values a figure as are wanted, or as many as a plan of this size bears."""
+    size = sum(line.quantity for line in plan.lines) * len(states_of(plan))
+    if size * wanted <= _MOST_VALUES:
+        return wanted
+    return next(n for n in SAMPLE_COUNTS if size * n <= _MOST_VALUES or n == 1)
 
 
 def judgement_of(

@@ -315,8 +315,7 @@ class _Matcher:
         known = self._reasons[key]
         if known.plug is ref:
             return known
-        rest = (rival for rival in known.rivals if rival is not ref)
-        return replace(known, plug=ref, rivals=(ref, *rest))
+        return replace(known, plug=ref, rivals=(ref, *known.rivals[1:]))
 
     def _reason_of(self, ref: PlugRef) -> Unplaced:
         rivals, sockets, queue = {ref.id: ref}, {}, [ref]
