@@ -132,7 +132,7 @@ class Database:
 
     def _check(self, connection: sqlite3.Connection) -> None:
         """Look once through the pages and for the tables, so that damage is told at the start."""
-        found = connection.execute("PRAGMA quick_check(1)").fetchone()[0]
+        found = " ".join(connection.execute("PRAGMA quick_check(1)").fetchone()[0].split())
         if found != "ok":
             raise StoreError(
                 f"{self.path.name} is damaged ({found}). Keep a copy of it, and put a back-up in "

@@ -175,7 +175,7 @@ def test_bounds_are_told_before_work_is_done(
     client: TestClient, fields: dict[str, Any], told: str
 ) -> None:
     """With what is too much and how much there may be."""
-    answer = client.post("/api/evaluate", json={"plan": {"name": "x", **fields}, "samples": 1024})
+    answer = client.post("/api/evaluate", json={"plan": {"name": "x", **fields}, "samples": 64})
     assert answer.status_code == 422
     assert told in answer.json()["detail"]
 
@@ -186,3 +186,30 @@ def test_json_nested_too_deeply(client: TestClient) -> None:
     answer = client.post("/api/evaluate", content=text,
                          headers={"Content-Type": "application/json"})  # fmt: skip
     assert 400 <= answer.status_code < 500
+
+
+@pytest.mark.parametrize(
+    ("said", "status", "told"),
+    [
+        ("database is locked", 503, "Another program holds it"),
+        ("database or disk is full", 507, "The disk is full"),
+        ("attempt to write a readonly database", 507, "may not be written"),
+        ("unable to open database file", 503, "cannot be opened"),
+        ("database disk image is malformed", 500, "It is damaged"),
+        ("no such table: plan", 500, "lacks a table"),
+    ],
+)
+def test_what_befalls_the_data_file_is_told_with_what_to_do(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch, said: str, status: int, told: str
+) -> None:
+    """In SQLite's words below, in a sentence above; nothing was saved, and the server goes on."""
+
+    def fail(_: object) -> None:
+        raise sqlite3.OperationalError(said)
+
+    with monkeypatch.context() as patch:
+        patch.setattr("cobblewort.store.database.Database.open", fail)
+        answer = client.get("/api/plans")
+    assert answer.status_code == status
+    assert told in answer.json()["detail"]
+    assert client.get("/api/plans").status_code == 200

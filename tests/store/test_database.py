@@ -90,3 +90,57 @@ def test_a_migration_that_fails_leaves_the_old_schema(
         names = {row[0] for row in connection.execute("SELECT name FROM sqlite_master")}
         assert "extra" not in names
         assert connection.execute("PRAGMA user_version").fetchone()[0] == len(known)
+
+
+def test_a_damaged_page_is_told_at_the_start(tmp_path: Path) -> None:
+    """With what to do; the file stays as it was."""
+    path = tmp_path / "data.sqlite3"
+    database = Database(path)
+    database.prepare()
+    with database.writing() as connection:
+        connection.executemany(
+            "INSERT INTO reading (file, text, document) VALUES (?, ?, '{}')",
+            [(f"file {n}", "x" * 500) for n in range(200)],
+        )
+    database.settle()
+    damaged = bytearray(path.read_bytes())
+    for page in range(12, len(damaged) // 4096):
+        damaged[page * 4096 : page * 4096 + 64] = b"\xff" * 64
+    path.write_bytes(damaged)
+    with pytest.raises(StoreError, match=r"damaged.*put a back-up in its place"):
+        Database(path).prepare()
+    assert path.read_bytes() == damaged
+
+
+def test_a_missing_table_is_told_at_the_start(tmp_path: Path) -> None:
+    """As of a file that another program made, or somebody tidied."""
+    path = tmp_path / "data.sqlite3"
+    Database(path).prepare()
+    with closing(sqlite3.connect(path)) as connection:
+        connection.execute("DROP TABLE reading")
+    with pytest.raises(StoreError, match="lacks the table reading"):
+        Database(path).prepare()
+
+
+def test_a_file_that_another_program_holds_is_told(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """After waiting a while."""
+    monkeypatch.setattr("cobblewort.store.database.BUSY_TIMEOUT_S", 0.1)
+    path = tmp_path / "data.sqlite3"
+    Database(path).prepare()
+    with closing(sqlite3.connect(path)) as holder:
+        holder.execute("PRAGMA user_version = 1")  # so that a step is left to do
+        holder.execute("BEGIN IMMEDIATE")
+        with pytest.raises(StoreError, match="Another program holds it"):
+            Database(path).prepare()
+
+
+def test_the_file_is_its_owners_alone(tmp_path: Path) -> None:
+    """With what SQLite keeps beside it."""
+    database = Database(tmp_path / "data.sqlite3")
+    database.prepare()
+    with database.writing() as connection:
+        connection.execute("INSERT INTO reading (file, text, document) VALUES ('a', '', '{}')")
+        modes = {file.name: file.stat().st_mode & 0o777 for file in tmp_path.iterdir()}
+    assert set(modes.values()) == {0o600}, modes
