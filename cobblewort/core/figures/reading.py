@@ -125,6 +125,21 @@ def _share(reading: Reading) -> Reading:
     return reading
 
 
+_LOUDEST_DBA = 194.0
+"""The loudest there can be in air: its pressure falls to nothing between the waves."""
+
+
+def _level(reading: Reading) -> Reading:
+    if reading.low < 0 or reading.high > _LOUDEST_DBA:
+        raise ValueError(
+            f"must be from 0 to {_LOUDEST_DBA:g} dB(A), its band included "
+            f"(got {reading.low:g} to {reading.high:g})"
+        )
+    return reading
+
+
+Level = Annotated[Reading, AfterValidator(_level)]
+"""How loud something is. [dB(A)]"""
 Positive = Annotated[Reading, AfterValidator(_above_zero)]
 NotNegative = Annotated[Reading, AfterValidator(_not_negative)]
 PositiveRating = Annotated[Rating, AfterValidator(_above_zero)]

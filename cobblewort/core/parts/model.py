@@ -15,6 +15,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, StringConstraints, TypeAdapter, model_validator
 
 from cobblewort.core.figures.reading import (
+    Level,
     NotNegative,
     NotNegativeRating,
     Positive,
@@ -587,7 +588,7 @@ class Part:
     currency: Currency = "EUR"
     inside: bool = True
     mass_g: Positive | None = None
-    noise_dba: NotNegative | None = None
+    noise_dba: Level | None = None
     ambient_min_c: float | None = None
     ambient_max_c: float | None = None
     cautions: Annotated[tuple[Text, ...], Field(max_length=MAX_ENTRIES)] = ()

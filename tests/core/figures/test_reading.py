@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
-from cobblewort.core.figures.reading import READING, Rating, Reading, sampled, unit_draws
+from cobblewort.core.figures.reading import READING, Level, Rating, Reading, sampled, unit_draws
 
 RATING: TypeAdapter[Reading] = TypeAdapter(Rating)
 finite = st.floats(min_value=-1e6, max_value=1e6, allow_nan=False)
@@ -79,3 +79,11 @@ def test_every_band_is_drawn_within_itself(values: list[float]) -> None:
     slack = 1e-9 * max(1.0, abs(values[0]), abs(values[2]))
     assert drawn.min() >= values[0] - slack
     assert drawn.max() <= values[2] + slack
+
+
+@pytest.mark.parametrize("level", [-1, 195, 31_000])
+def test_a_level_that_no_air_can_carry_is_refused(level: float) -> None:
+    """Above 194 dB the pressure between the waves would be less than none."""
+    with pytest.raises(ValidationError, match="from 0 to 194"):
+        TypeAdapter(Level).validate_python({"nominal": level, "low": level, "high": level,
+                                            "basis": "guess"})  # fmt: skip
