@@ -263,7 +263,9 @@ def test_a_figure_is_followed_down_to_what_it_rests_on(quiet_page: Page, server:
     expect(page.get_by_role("img", name="Temperatures from the outside")).to_be_visible()
     page.keyboard.press("w")
     panel = page.get_by_role("dialog", name="Working")
-    expect(panel.locator(".working-label").first).to_have_text("Spare: Processor temperature")
+    expect(panel.locator(".working-label").first).to_have_text(
+        "Spare: Processor temperature at full clock"
+    )
     expect(panel).to_contain_text("maker’s figure")
     panel.get_by_role("button", name="die at full clock").click()
     expect(panel.locator(".working-label").first).to_have_text("Die at full clock")

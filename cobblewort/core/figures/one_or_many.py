@@ -38,6 +38,13 @@ def at_least(least: float, value: Quantity) -> Quantity:
     return max(least, value) if isinstance(value, float) else np.maximum(least, value)
 
 
+def between(low: Quantity, value: Quantity, high: Quantity) -> Quantity:
+    """The value, or the end of the range that it passes; all three are numbers or all arrays."""
+    if isinstance(value, float):
+        return min(max(low, value), high)
+    return np.minimum(np.maximum(low, value), high)
+
+
 def largest(value: Quantity) -> float:
     """The largest of all values."""
     return value if isinstance(value, float) else float(value.max())

@@ -23,6 +23,13 @@ RULER_LOW, RULER_HIGH = -0.5, 1.0
 LOADED_TIGHT_SHARE = 0.80
 """An electrical limit loaded above this is tight: common practice for continuous loads."""
 HOLDS_TIGHT_SHARE = 0.95
+KEPT_SOUND = 0.98
+"""What slows itself keeps its speed while it keeps this much of what is asked of it: nobody notices
+the rest."""
+KEPT_STOPS = 0.60
+"""Below this it no longer does what is asked of it."""
+KEPT_STRESS_TIGHT = 0.50
+"""Below this even a state that need not hold is worth more than a note."""
 
 
 @dataclass(slots=True)
@@ -78,6 +85,10 @@ class Check:
     always a maximum, is tight where it is loaded high. `span` is what a full ruler stands for, by
     default the limit itself; `breach` is what a broken limit is called. `working` states the
     formula of the spare.
+
+    Of what slows itself at the limit, `kept` works out how much it keeps of the speed that is asked
+    of it, shape (states, samples), and that decides instead of the limit; it is asked only where
+    some figure passes the limit.
     """
 
     subject: str
@@ -94,6 +105,7 @@ class Check:
     span: float | None = None
     breach: Severity = "stops"
     working: SumFunction | None = None
+    kept: Callable[[], FloatArray] | None = None
 
     def nominal_values(self) -> Sequence[float]:
         """Sample 0 of every state."""
@@ -138,9 +150,16 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
         if sampled_spare.min() < 0:
             holds = float((sampled_spare[must_hold, 1:] >= 0).all(axis=0).mean())
     severity: Severity = "sound"
-    if shown > limit if upward else shown < limit:
+    passed = worst > limit if upward else worst < limit
+    if check.kept is not None and (passed or (holds is not None and holds < 1.0)):
+        kept = check.kept()
+        severity, holds = _by_speed(check, kept)
+        slowest = min(must_hold, key=kept[:, 0].__getitem__)
+        if kept[slowest, 0] < KEPT_SOUND:
+            shown = values[slowest]
+    elif shown > limit if upward else shown < limit:
         severity = check.breach
-    elif worst > limit if upward else worst < limit:
+    elif passed:
         severity, shown = "tight", worst
     elif _is_heavy(loaded) or (holds is not None and holds < HOLDS_TIGHT_SHARE):
         severity = "tight"
@@ -159,6 +178,31 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     )  # fmt: skip
 
 
+def _by_speed(check: Check, kept: FloatArray) -> tuple[Severity, float | None]:
+    """How much it matters that something slows itself, and in which share of the draws it hardly
+    does in any state that must hold.
+    """
+    must_hold = [k for k, is_hard in enumerate(check.states.hard) if is_hard]
+    holds = None
+    if kept.shape[1] > 1:
+        holds = float((kept[must_hold, 1:] >= KEPT_SOUND).all(axis=0).mean())
+    severities = [
+        _speed_severity(check, share, is_hard)
+        for share, is_hard in zip(kept[:, 0].tolist(), check.states.hard, strict=True)
+    ]
+    if holds is not None and holds < HOLDS_TIGHT_SHARE:
+        severities.append("tight")
+    return max(severities, key=SEVERITY_RANK.__getitem__), holds
+
+
+def _speed_severity(check: Check, kept: float, is_hard: bool) -> Severity:
+    if kept >= KEPT_SOUND:
+        return "sound"
+    if is_hard:
+        return "tight" if kept >= KEPT_STOPS else check.breach
+    return "note" if kept >= KEPT_STRESS_TIGHT else "tight"
+
+
 def tell_states(margin: Margin, check: Check) -> None:
     """Tell of every state how a margin made of this check stands there, at nominal figures."""
     values, limit = check.nominal_values(), margin.limit
@@ -166,6 +210,13 @@ def tell_states(margin: Margin, check: Check) -> None:
     spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
     margin.spare_by_state = tuple(spares)
     margin.ruler_by_state = tuple(_ruler(spare, span) for spare in spares)
+    if check.kept is not None and min(spares) < 0:
+        kept = check.kept()[:, 0].tolist()
+        margin.severity_by_state = tuple(
+            _speed_severity(check, share, is_hard)
+            for share, is_hard in zip(kept, check.states.hard, strict=True)
+        )
+        return
     margin.severity_by_state = tuple(
         _severity(check, spare, is_hard, shown / limit if limit > 0 else None)
         for spare, is_hard, shown in zip(spares, check.states.hard, values, strict=True)

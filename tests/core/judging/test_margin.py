@@ -105,3 +105,47 @@ def test_every_state_is_told() -> None:
     assert margin.states == ("idle", "all")
     assert margin.spare_by_state == (2.0, -1.0)
     assert margin.severity_by_state == ("sound", "tight")
+
+
+@pytest.mark.parametrize(
+    ("planned", "at_once", "severity"),
+    [
+        (1.0, 1.0, "sound"), (0.98, 0.98, "sound"), (0.97, 1.0, "tight"), (0.60, 1.0, "tight"),
+        (0.59, 1.0, "stops"), (1.0, 0.97, "note"), (1.0, 0.50, "note"), (1.0, 0.49, "tight"),
+        (0.97, 0.49, "tight"), (0.59, 0.0, "stops"),
+    ],
+)  # fmt: skip
+def test_what_slows_itself_is_judged_by_the_speed_it_keeps(
+    planned: float, at_once: float, severity: str
+) -> None:
+    """All states past the limit; what must hold counts more, and the margin shows that state."""
+    given = check([[70.0], [90.0], [120.0]], [80.0], states=states(day=True, all=False))
+    given.kept = lambda: np.array([[1.0], [planned], [at_once]])
+    margin = margin_of("T-01", "heat", given, 1)
+    tell_states(margin, given)
+    assert (margin.severity, margin.state, margin.value) == (severity, "day", 90.0)
+    assert margin.severity_by_state[0] == "sound"
+
+
+def test_what_slows_itself_in_some_draws_is_tight() -> None:
+    """As many draws must keep their speed as must hold any other limit."""
+    value = np.full((1, 101), 79.0)
+    value[0, 1:8] = 81.0
+    given = check(value, np.full(101, 80.0))
+    kept = np.ones((1, 101))
+    given.kept = lambda: kept
+    assert margin_of("T-01", "heat", given, 101).severity == "sound", "they keep their speed"
+    kept[0, 1:8] = 0.9
+    margin = margin_of("T-01", "heat", given, 101)
+    assert (margin.severity, margin.holds_share) == ("tight", pytest.approx(0.93))
+
+
+def test_nobody_asks_how_fast_it_is_where_nothing_is_too_hot() -> None:
+    """To settle what slows itself takes solutions of its own."""
+
+    def unasked() -> np.ndarray:
+        raise AssertionError
+
+    given = check([70.0], [80.0])
+    given.kept = unasked
+    assert margin_of("T-01", "heat", given, 1).severity == "sound"

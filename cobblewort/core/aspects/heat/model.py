@@ -23,10 +23,10 @@ from cobblewort.core.aspects.heat.enclosure import (
     vent_area_m2,
 )
 from cobblewort.core.aspects.heat.films import layer_k_w
-from cobblewort.core.aspects.heat.governor import clock_share
+from cobblewort.core.aspects.heat.governor import balanced, clock_share
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
-from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray, Quantity
+from cobblewort.core.figures.arrays import FloatArray, IntArray, Quantity
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.states import LookedAt, State
@@ -42,6 +42,8 @@ BLOWN_BOARD_FACTOR = 0.7
 STIRRED_BODY_FACTOR = 0.65
 """What is left of a hot body's resistance to air where a fan stirs it, as of a sink at 0.5 m/s:
 typical, from memory."""
+_CORRECTIONS = 2
+"""How often what slows itself is solved anew where straight lines say that it settles."""
 _FARTHEST_K = 150.0
 """How far from the hottest day one looks for the day on which something reaches its limit."""
 VENT_RISE_SHARE = 0.8
@@ -73,9 +75,9 @@ class HeatResult:
 
     @property
     def inside_w(self) -> FloatArray:
-        """All heat inside. [W]"""
+        """All heat that is given off inside once everything is settled. [W]"""
         made = self.network
-        return np.zeros_like(self.wanted_die_c) if made is None else made.inside_w
+        return np.zeros_like(self.wanted_die_c) if made is None else made.governed.inside_w
 
     @property
     def coolable(self) -> bool:
@@ -97,7 +99,13 @@ class HeatResult:
     @property
     def speed_share(self) -> FloatArray:
         """The clock held over the clock asked for."""
-        return self.held.speed_share
+        made = self.network
+        return np.ones_like(self.wanted_die_c) if made is None else made.governed.speed_share
+
+    @property
+    def drives(self) -> dict[str, HeldDrive]:
+        """Drives that slow themselves, settled with the processor, by the id of their hot body."""
+        return {} if self.network is None else self.network.governed.drives
 
     @property
     def hottest_ambient_c(self) -> FloatArray:
@@ -135,17 +143,43 @@ class Held:
     hottest_ambient_c: FloatArray
     die_ambient_c: FloatArray
     first_hot_body: HotTemps | None
+    drives: dict[str, HeldDrive] = field(default_factory=dict)
     temps: _Temps | None = None
+
+
+@dataclass(slots=True, frozen=True)
+class HeldDrive:
+    """What a drive that slows itself gives off, comes to and keeps of its speed, shape (states,
+    samples).
+    """
+
+    power_w: FloatArray
+    temp_c: FloatArray
+    speed_share: FloatArray
+
+
+@dataclass(slots=True, frozen=True)
+class Governed:
+    """All that slows itself settled together; drives by the id of their hot body."""
+
+    temps: _Temps
+    speed_share: FloatArray
+    inside_w: FloatArray
+    drives: dict[str, HeldDrive]
 
 
 @dataclass(slots=True)
 class HotTemps:
-    """One hot body inside: its mean power and temperature by state, shape (states, samples)."""
+    """One hot body inside: its mean power and temperature by state, shape (states, samples), as if
+    nothing slowed itself. `idle_w` is what it gives off at rest, `r_k_w` its way to the air around.
+    """
 
     piece: Piece
     name: str
     body: HotBody
     power_w: FloatArray
+    idle_w: Quantity
+    r_k_w: FloatArray
     stirred: bool
     limit_c: FloatArray
     temp_c: FloatArray
@@ -159,6 +193,24 @@ class HotTemps:
     def label(self) -> str:
         """The part, and which of its bodies."""
         return f"{self.body.label} of {self.piece.name}"
+
+    @property
+    def rest_w(self) -> FloatArray:
+        """What it gives off at rest, or less where less is asked of it. [W]"""
+        return np.minimum(self.idle_w, self.power_w)
+
+    def held(self, air_c: FloatArray) -> HeldDrive:
+        """What is left of it in such air: it gives off what its limit allows, and keeps of its
+        speed what it may draw above rest, nothing where it is too hot even at rest.
+        """
+        rest_w = self.rest_w
+        power_w = np.clip((self.limit_c - air_c) / self.r_k_w, rest_w, self.power_w)
+        temp_c, asked_w = air_c + power_w * self.r_k_w, self.power_w - rest_w
+        speed_share = np.divide(
+            power_w - rest_w, asked_w, out=np.ones_like(power_w), where=asked_w > 1e-9
+        )
+        speed_share[temp_c > self.limit_c + 1e-6] = 0.0
+        return HeldDrive(power_w, temp_c, speed_share)
 
 
 @dataclass(slots=True)
@@ -293,65 +345,139 @@ class _Network:
             wanted_die_c, self.hot_bodies, self,
         )  # fmt: skip
 
-    @property
-    def inside_w(self) -> FloatArray:
-        """What board and all else inside give off, at full clock. [W]"""
-        return self.soc_w + self.rest_w + self.other_w
-
     @cached_property
     def wanted(self) -> _Temps:
         """Every state at full clock."""
         return self.solve(self.soc_w, self.rest_w, self.other_w, self.ambient_k)
 
     @cached_property
-    def _hot(self) -> IntArray:
-        """The states in which some sample passes the throttle point at full clock."""
-        return np.flatnonzero((self.wanted.die_k > self.limit_k).any(axis=1))
-
-    @cached_property
-    def _hot_at_idle(self) -> _Temps:
-        """The hot states with an idle processor."""
-        given = self.soc_idle_w, self.rest_w, self.other_w, self.ambient_k
-        return self.solve(*(values[self._hot] for values in given))
-
-    @cached_property
     def coolable(self) -> bool:
         """Whether an idle processor stays below its throttle point in every hard state."""
-        must_hold = [row for row, n in enumerate(self._hot) if self.states[n].hard]
-        if not must_hold:
-            return True
-        return not bool((self._hot_at_idle.die_k > self.limit_k)[must_hold, 0].any())
+        hard = [row for row, n in enumerate(self._giving_way) if self.states[n].hard]
+        return not bool((self._idle.die_k > self.limit_k)[hard, 0].any()) if hard else True
+
+    @cached_property
+    def _slowing(self) -> list[HotTemps]:
+        return [hot for hot in self.hot_bodies if hot.body.slows]
+
+    @cached_property
+    def _giving_way(self) -> IntArray:
+        """The states in which in some sample something would pass the point where it slows."""
+        too_hot = self.wanted.die_k > self.limit_k
+        for drive in self._slowing:
+            too_hot = too_hot | (drive.temp_c > drive.limit_c)
+        return np.flatnonzero(too_hot.any(axis=1))
+
+    @cached_property
+    def _idle(self) -> _Temps:
+        """Those with an idle processor, where it is the processor that gives way."""
+        rows, full = self._giving_way, self.wanted.rows(self._giving_way)
+        hot = np.flatnonzero((full.die_k > self.limit_k).any(axis=1))
+        if not hot.size:
+            return full
+        rows = rows[hot]
+        idle = self._near(full.rows(hot), rows, self.soc_idle_w[rows], self.other_w[rows])
+        return full.replaced(hot, idle)
+
+    def _near(self, near: _Temps, rows: IntArray, soc_w: FloatArray, other_w: FloatArray) -> _Temps:
+        """Some of the states with other heat in them, close to temperatures that are known."""
+        return self.solve(soc_w, self.rest_w[rows], other_w, self.ambient_k[rows], near.warmer(0.0))
+
+    @cached_property
+    def governed(self) -> Governed:
+        """All that slows itself settled together: each gives off what is asked of it, or sits at
+        its limit, or rests and is too hot even so.
+
+        Temperatures are close to linear in what processor and drives give off, so what holds is
+        found on straight lines, solved once there, and corrected by what the lines were off.
+        """
+        soc_w, other_w, temps, rows = self.soc_w, self.other_w, self.wanted, self._giving_way
+        if rows.size:
+            full, most_w = self.wanted.rows(rows), soc_w[rows] - self.soc_idle_w[rows]
+            lines = self._lines(rows, full, most_w)
+            less_w, spared_w = self._balanced(rows, full, lines, most_w)
+            for _ in range(_CORRECTIONS):
+                guess = lines.cooled(full, less_w, spared_w)
+                near = self._near(guess, rows, soc_w[rows] - less_w, other_w[rows] - spared_w)
+                full = _Temps(full.k + near.k - guess.k)
+                less_w, spared_w = self._balanced(rows, full, lines, most_w)
+            temps = temps.replaced(rows, lines.cooled(full, less_w, spared_w))
+            soc_w, other_w = soc_w.copy(), other_w.copy()
+            soc_w[rows] -= less_w
+            other_w[rows] -= spared_w
+        air_c = self._air_k(temps, self.ambient_k) - ZERO_C_K
+        drives = {drive.id: drive.held(air_c) for drive in self._slowing}
+        return Governed(temps, self._speed(soc_w), soc_w + self.rest_w + other_w, drives)
+
+    def _lines(self, rows: IntArray, full: _Temps, most_w: FloatArray) -> _Lines:
+        """How temperatures of some states follow what processor and drives give off."""
+        rests_w = np.zeros_like(most_w)
+        for drive in self._slowing:
+            rests_w += (drive.power_w - drive.rest_w)[rows]
+        resting = full
+        if full.in_case and self._slowing:
+            resting = self._near(full, rows, self.soc_w[rows], self.other_w[rows] - rests_w)
+        return _Lines(
+            (full.k - self._idle.k) / np.maximum(most_w, 1e-9),
+            (full.k - resting.k) / np.maximum(rests_w, 1e-9),
+        )
+
+    def _balanced(
+        self, rows: IntArray, full: _Temps, lines: _Lines, most_w: FloatArray
+    ) -> tuple[FloatArray, FloatArray]:
+        """What processor and drives give off less on these lines. [W]"""
+        none = np.zeros_like(most_w)
+        given = [
+            full.die_k - self.limit_k, self._air_k(full, self.ambient_k[rows]), most_w,
+            np.maximum(lines.per_soc_k_w[_DIE], 1e-9), lines.per_other_k_w[_DIE],
+            lines.per_soc_k_w[_AIR] if full.in_case else none,
+            lines.per_other_k_w[_AIR] if full.in_case else none,
+        ]  # fmt: skip
+        for drive in self._slowing:
+            given += [drive.power_w[rows], drive.rest_w[rows], drive.limit_c + ZERO_C_K + none,
+                      drive.r_k_w + none]  # fmt: skip
+        if most_w.shape[-1] > 1:
+            over, air, most, die_soc, die_other, air_soc, air_other, *drives = given
+            less, spared = balanced(
+                over, air, most, (die_soc, die_other), (air_soc, air_other), *drives
+            )
+            return np.asarray(less), np.asarray(spared)
+        found = [
+            balanced(over, air, most, (die_soc, die_other), (air_soc, air_other), *drives)
+            for over, air, most, die_soc, die_other, air_soc, air_other, *drives in zip(
+                *(values[:, 0].tolist() for values in given), strict=True
+            )
+        ]
+        less_w, spared_w = np.array(found).T[:, :, np.newaxis]
+        return less_w, spared_w
 
     @cached_property
     def held(self) -> Held:
-        """With the clock that holds in the hot states, and up to which day nothing is too hot.
+        """What is left when all settle, and up to which day nothing is too hot.
 
-        One solution near the clocks that hold, and near the day on which each body is at its limit.
+        For that one solution near the day on which each body is at its limit.
         """
-        wanted, hot = self.wanted, self._hot
+        governed, wanted = self.governed, self.wanted
         worst, spare_k = self._nearest_to_limits()
         warmer_k = np.clip(spare_k, -_FARTHEST_K, _FARTHEST_K)
-        high = wanted.rows(hot)
-        low = self._hot_at_idle if hot.size else high
-        high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
-        guess_w = low_w + low.share_to(high, self.limit_k) * (high_w - low_w)
-        rows = np.append(hot, worst)
-        moved_k = np.concatenate([np.zeros_like(guess_w), warmer_k])
-        looked = self.solve(
-            np.concatenate([guess_w, self.soc_w[worst]]), self.rest_w[rows], self.other_w[rows],
-            self.ambient_k[rows] + moved_k, wanted.rows(rows).warmer(moved_k),
+        now = wanted.rows(worst)
+        there = self.solve(
+            self.soc_w[worst], self.rest_w[worst], self.other_w[worst],
+            self.ambient_k[worst] + warmer_k, now.warmer(warmer_k),
         )  # fmt: skip
-        near, there = looked.rows(slice(0, hot.size)), looked.rows(slice(hot.size, None))
-        held_w, held = self._governed(high, low, near, guess_w, hot)
-        soc_w = self.soc_w.copy()
-        soc_w[hot] = held_w
-        held_all = wanted.replaced(hot, held) if hot.size else wanted
-        hottest_c = self._hottest_ambient_c(wanted.rows(worst), there, spare_k, warmer_k)
+        hottest_c = self._hottest_ambient_c(now, there, spare_k, warmer_k)
         first = int(np.argmin(hottest_c[:, 0]))
         return Held(
-            held_all.nodes_c(self.body), self._speed(soc_w), hottest_c.min(axis=0), hottest_c[0],
-            self.hot_bodies[first - 1] if first else None, held_all,
+            governed.temps.nodes_c(self.body), governed.speed_share, hottest_c.min(axis=0),
+            hottest_c[0], self.hot_bodies[first - 1] if first else None, governed.drives,
+            governed.temps,
         )  # fmt: skip
+
+    @staticmethod
+    def _air_k(temps: _Temps, ambient_k: FloatArray) -> FloatArray:
+        """The air inside, or in the open the air of the day. [K]"""
+        air_k: FloatArray = temps.k[_AIR] if temps.in_case else ambient_k
+        return air_k
 
     def _speed(self, soc_w: FloatArray) -> FloatArray:
         """Clock that a power allows over the clock that is asked for."""
@@ -365,8 +491,7 @@ class _Network:
     @cached_property
     def hot_bodies(self) -> list[HotTemps]:
         """Hot bodies inside, each warmed by itself over the air around it (at full clock)."""
-        wanted = self.wanted
-        air_c = (wanted.k[_AIR] if wanted.in_case else self.ambient_k) - ZERO_C_K
+        air_c = self._air_k(self.wanted, self.ambient_k) - ZERO_C_K
         factor = STIRRED_BODY_FACTOR if self.stirred else 1.0
         found = []
         for piece in self.pieces:
@@ -378,10 +503,14 @@ class _Network:
                     continue
                 path = f"hot.{name}"
                 of = piece.compiled.figure
-                share_w = power_w * of(f"{path}.share")
-                temp_c = air_c + share_w * of(f"{path}.r_air_k_w") * factor
-                limit_c = of(f"{path}.limit_c")
-                found.append(HotTemps(piece, name, hot, share_w, self.stirred, limit_c, temp_c))
+                share = of(f"{path}.share")
+                share_w, r_k_w = power_w * share, of(f"{path}.r_air_k_w") * factor
+                found.append(
+                    HotTemps(
+                        piece, name, hot, share_w, _idle_w(piece, hot) * share, r_k_w, self.stirred,
+                        of(f"{path}.limit_c"), air_c + share_w * r_k_w,
+                    )
+                )  # fmt: skip
         return found
 
     def _hot_body_w(self, piece: Piece, hot: HotBody) -> FloatArray | None:
@@ -434,24 +563,6 @@ class _Network:
             add("inside", "outside", draught + forced, air - ambient)
             add("wall", "outside", outside_w_k(box, case[2], ambient), case[2] - ambient)
         return flows
-
-    def _governed(
-        self, high: _Temps, low: _Temps, near: _Temps, guess_w: FloatArray, hot: IntArray
-    ) -> tuple[FloatArray, _Temps]:
-        """Power and temperatures of the hot states with the clock lowered to the limit.
-
-        A die's temperature is close to linear in its power, so one secant from idle and wanted
-        power (the guess) comes within a fraction of a kelvin; what is left is interpolated.
-        """
-        limit_k = self.limit_k
-        high_w, low_w = self.soc_w[hot], self.soc_idle_w[hot]
-        over = near.die_k > limit_k
-        other_end_w, other_end = np.where(over, low_w, high_w), low.where(over, high)
-        share = near.share_to(other_end, limit_k)
-        held_w = guess_w + share * (other_end_w - guess_w)
-        throttles = high.die_k > limit_k
-        held = near.towards(other_end, share).where(throttles, high)
-        return np.where(throttles, held_w, high_w), held
 
     def _nearest_to_limits(self) -> tuple[list[int], FloatArray]:
         """For the die and each hot body its worst state that must hold, and how far it is there.
@@ -540,24 +651,9 @@ class _Temps:
         changed[:, states] = new.k
         return _Temps(changed)
 
-    def warmer(self, delta_k: FloatArray) -> FloatArray | None:
+    def warmer(self, delta_k: Quantity) -> FloatArray | None:
         """Air and walls of the case, were everything warmer by so much; None without one."""
         return self.k[_AIR:] + delta_k if self.in_case else None
-
-    def where(self, chosen: BoolArray, other: _Temps) -> _Temps:
-        """This where chosen, another elsewhere."""
-        return _Temps(np.where(chosen, self.k, other.k))
-
-    def towards(self, other: _Temps, share: FloatArray) -> _Temps:
-        """Between this and another, linear in `share`."""
-        return _Temps(self.k + share * (other.k - self.k))
-
-    def share_to(self, other: _Temps, limit_k: FloatArray) -> FloatArray:
-        """How far from this to another the die reaches a limit, 0 to 1."""
-        span = other.die_k - self.die_k
-        room = limit_k - self.die_k
-        share = np.divide(room, span, out=np.zeros_like(room), where=np.abs(span) > 1e-9)
-        return np.clip(share, 0.0, 1.0)
 
     def nodes_c(self, body: BoardBody) -> dict[str, FloatArray]:
         """Temperatures by the name of their node. [°C]"""
@@ -568,6 +664,18 @@ class _Temps:
         if self.in_case:
             nodes["inside"], nodes["wall"] = temp_c[_AIR], temp_c[_OUTER]
         return nodes
+
+
+@dataclass(slots=True)
+class _Lines:
+    """What a watt less of the processor and of drives takes off each temperature, as `_Temps`."""
+
+    per_soc_k_w: FloatArray
+    per_other_k_w: FloatArray
+
+    def cooled(self, full: _Temps, less_w: FloatArray, spared_w: FloatArray) -> _Temps:
+        """Temperatures with so much less given off."""
+        return _Temps(full.k - self.per_soc_k_w * less_w - self.per_other_k_w * spared_w)
 
 
 @dataclass(slots=True, frozen=True)
@@ -665,6 +773,12 @@ def _enclosure(
         return box
     taken_in = of("case.absorptance")
     return replace(box, sun_w=taken_in * sun_w_m2 * box.sunlit_m2)
+
+
+def _idle_w(piece: Piece, hot: HotBody) -> Quantity:
+    """What the load of a hot body draws at rest; a converter has no rest of its own. [W]"""
+    group, _, key = hot.of.partition(".")
+    return piece.compiled.loads[key].row("idle") if group == "loads" else 0.0
 
 
 def _losses_w(power: PowerResult, mean: list[int]) -> dict[str, FloatArray]:

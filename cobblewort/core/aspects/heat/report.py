@@ -87,11 +87,15 @@ def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
     paths = dict(heat.detail.flows_w) if heat.detail else {}
     around = "inside" if "inside" in heat.nodes else "outside"
     for hot in heat.hot_bodies:
-        low, high = _band(hot.temp_c) if banded else (None, None)
+        drive = heat.drives.get(hot.id)
+        held = drive or hot
+        temp_c, power_w = held.temp_c, held.power_w
+        low, high = _band(temp_c) if banded else (None, None)
         name = _hot_body_name(hot)
-        temps = hot.temp_c[:, 0].tolist()
-        nodes.append(HeatNode(hot.id, name, temps, low, high, float(hot.limit_c[0])))
-        paths[hot.id, around] = hot.power_w[:, 0]
+        nodes.append(
+            HeatNode(hot.id, name, temp_c[:, 0].tolist(), low, high, float(hot.limit_c[0]))
+        )
+        paths[hot.id, around] = power_w[:, 0]
     low, high = _band(heat.hottest_ambient_c[np.newaxis, :]) if banded else (None, None)
     speeds: list[float] = heat.speed_share[:, 0].tolist()
     least = min(speeds)

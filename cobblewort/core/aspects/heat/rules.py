@@ -2,36 +2,48 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator, Sequence
+from functools import partial
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import stack_of
-from cobblewort.core.aspects.heat.model import HotTemps
+from cobblewort.core.aspects.heat.model import HeatResult, HotTemps
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.heat.workings import limit_term, throttle_term
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.margin import Check, Margin, Severity
+from cobblewort.core.judging.margin import (
+    HOLDS_TIGHT_SHARE,
+    KEPT_SOUND,
+    KEPT_STRESS_TIGHT,
+    Check,
+    Margin,
+)
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import add_missing, another, another_supply
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.states import LookedAt
 from cobblewort.core.judging.working import Sum, computed_term
 
 
 @rule(
     "HEAT-01", "heat", "The processor keeps its clock",
     why="A processor that reaches its throttle point slows itself; in a sealed case or a hot loft "
-    "that is soon reached.",
+    "that is soon reached. What counts is what it keeps of the clock that is asked of it: 98 % and "
+    "more is sound, from 60 % on tight, less stops it. With everything at once it is worth a note, "
+    "below 50 % tight.",
     formula="(Td - Tb)/Rdb + (Td - Tin)/(Rjc + Rtim + Rsink) = Psoc; (Tb - Tin)/Rba = Prest + "
-    "(Td - Tb)/Rdb; inside air and wall from natural convection, radiation and vents; Td <= "
-    "throttle point",
+    "(Td - Tb)/Rdb; inside air and wall from natural convection, radiation and vents; past the "
+    "throttle point clock = ((P - P0)/(Ppeak - P0))^0.4 with the P at which it sits there",
     source="Churchill and Chu 1975; McAdams 1954; Stefan-Boltzmann; BS 5925 for vents",
     reads=(stack_of, heat_of),
     remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
 )  # fmt: skip
 def throttle(kit: Kit) -> Iterator[Check]:
-    """Die temperature on the hottest day against the throttle point, as if it never slowed."""
+    """Die temperature on the hottest day against the throttle point, as if nothing slowed itself,
+    and what is kept of the clock.
+    """
     stack = stack_of(kit)
     heat = heat_of(kit)
     if heat.board is None or not heat.coolable:
@@ -39,18 +51,21 @@ def throttle(kit: Kit) -> Iterator[Check]:
     board = heat.board
 
     def sentence(margin: Margin) -> str:
+        speeds: list[float] = heat.speed_share[:, 0].tolist()
+        state = _slowed_in(margin, speeds, heat.means)
+        if state is not None:
+            wanted_c = float(heat.wanted_die_c[state, 0])
+            return _slows(
+                f"The processor of {board.name}", "clock", speeds[state], wanted_c, margin.limit,
+                heat, state,
+            )  # fmt: skip
         shown, limit = words.apart(words.degrees, margin.value, margin.limit)
-        number = heat.means.ids.index(margin.state)
-        text = (
-            f"The processor of {board.name} comes to {shown}"
-            f"{margin.when} at {words.degrees(heat.ambient_c)} outside; it slows "
-            f"itself at {limit}"
-        )
-        if margin.spare < 0:
-            speed = float(heat.speed_share[number, 0])
-            return f"{text} and would hold {words.percent(speed)} of its clock."
         most_c = words.degrees(float(heat.die_ambient_c[0]))
-        return f"{text}. The processor is good up to {most_c} outside."
+        return (
+            f"The processor of {board.name} comes to {shown}{margin.when} at "
+            f"{words.degrees(heat.ambient_c)} outside; it slows itself at {limit}. The processor "
+            f"is good up to {most_c} outside."
+        )
 
     def working(state: int) -> Sum:
         die_c = float(heat.wanted_die_c[state, 0])
@@ -63,12 +78,43 @@ def throttle(kit: Kit) -> Iterator[Check]:
 
     lines = tuple(i.line.id for i in (board, stack.cooler, stack.case) if i is not None)
     yield Check(
-        f"{board.id}.die", "Processor temperature", "°C", "max", heat.wanted_die_c,
+        f"{board.id}.die", "Processor temperature at full clock", "°C", "max", heat.wanted_die_c,
         heat.throttle_c, sentence, lines,
         heat.means,
         span=max(1.0, nominal(heat.throttle_c) - heat.ambient_c),
-        working=working,
+        working=working, kept=lambda: heat.speed_share,
     )  # fmt: skip
+
+
+def _slowed_in(margin: Margin, speeds: Sequence[float], states: LookedAt) -> int | None:
+    """The state of which it is told how far something slows itself; None where it hardly does in
+    what matters, and its temperature is told.
+    """
+    here = states.ids.index(margin.state)
+    if speeds[here] < KEPT_SOUND:
+        return here
+    if margin.holds_share is not None and margin.holds_share < HOLDS_TIGHT_SHARE:
+        return None
+    lowest = min(speeds)
+    told = margin.severity == "note" or lowest < KEPT_STRESS_TIGHT
+    return speeds.index(lowest) if told else None
+
+
+def _slows(
+    name: str, of: str, kept: float, wanted_c: float, limit_c: float, heat: HeatResult, state: int
+) -> str:
+    """How far something slows itself in a state, and by how much it would be too hot otherwise."""
+    when = words.when(heat.means.ids[state], heat.means.labels[state])
+    if kept == 0:
+        return (
+            f"{name} passes its {words.degrees(limit_c)}{when} at "
+            f"{words.degrees(heat.ambient_c)} outside even at rest."
+        )
+    return (
+        f"{name} slows to {words.percent(kept)} of its {of}{when} at "
+        f"{words.degrees(heat.ambient_c)} outside; at full {of} it would pass its "
+        f"{words.degrees(limit_c)} by {words.degrees(max(1.0, wanted_c - limit_c))}."
+    )
 
 
 @rule(
@@ -124,17 +170,46 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
 @rule(
     "HEAT-05", "heat", "Drives keep their speed",
     why="Fast drives slow themselves when they are hot, and a drive under a board or in a small "
-    "case has little air.",
-    formula="T_drive = T_inside + P R_air f <= throttle point of the drive; f is 1 in still air",
+    "case has little air. A drive that slows is tight, as it still does its work; one that is too "
+    "hot at rest stops it. With everything at once it is worth a note, below 50 % tight.",
+    formula="T_drive = T_inside + P R_air f; past its throttle point P_hold = (T_limit - T_inside)/"
+    "(R_air f) and speed = (P_hold - P_idle)/(P - P_idle); f is 1 in still air",
     source="maker's throttle point; resistance to air by size: typical, from memory",
     reads=(stack_of, heat_of),
     remedies=(another("data", "boot"), another("case"), another("cooling")),
 )  # fmt: skip
 def drives(kit: Kit) -> Iterator[Check]:
-    """Each drive inside against its throttle point; a slow drive is tight, it stops nothing."""
+    """Each drive inside against its throttle point, and what it keeps of its speed."""
     for hot in heat_of(kit).hot_bodies:
         if hot.body.slows:
-            yield _hot_check(kit, hot, hot.piece.name, "it slows itself at", "tight")
+            yield _drive_check(kit, hot)
+
+
+def _drive_check(kit: Kit, hot: HotTemps) -> Check:
+    heat, name = heat_of(kit), hot.piece.name
+
+    def sentence(margin: Margin) -> str:
+        held = heat.drives[hot.id]
+        speeds: list[float] = held.speed_share[:, 0].tolist()
+        state = _slowed_in(margin, speeds, heat.means)
+        if state is None:
+            return _comes_to(margin, heat, name, "it slows itself at")
+        wanted_c = float(hot.temp_c[state, 0])
+        return _slows(name, "speed", speeds[state], wanted_c, margin.limit, heat, state)
+
+    check = _hot_check(kit, hot, sentence)
+    check.label = f"Temperature at full speed: {hot.label}"
+    check.kept = lambda: heat.drives[hot.id].speed_share
+    check.breach = "stops" if _too_hot_at_rest(heat, hot) else "tight"
+    return check
+
+
+def _too_hot_at_rest(heat: HeatResult, hot: HotTemps) -> bool:
+    """Whether it passes its limit at rest in some state that must hold."""
+    hard = [n for n, is_hard in enumerate(heat.means.hard) if is_hard]
+    if float(hot.temp_c[hard, 0].max()) <= float(hot.limit_c[0]):
+        return False
+    return float(heat.drives[hot.id].speed_share[hard, 0].min()) == 0
 
 
 @rule(
@@ -151,19 +226,21 @@ def hot_bodies(kit: Kit) -> Iterator[Check]:
     """Each other hot body inside against what it is rated for."""
     for hot in heat_of(kit).hot_bodies:
         if not hot.body.slows:
-            yield _hot_check(kit, hot, f"The {words.within(hot.label)}", "it is good to", "stops")
+            name = f"The {words.within(hot.label)}"
+            yield _hot_check(kit, hot, partial(_comes_to, heat=heat_of(kit), name=name))
 
 
-def _hot_check(kit: Kit, hot: HotTemps, name: str, until: str, breach: Severity) -> Check:
+def _comes_to(margin: Margin, heat: HeatResult, name: str, until: str = "it is good to") -> str:
+    shown, limit = words.apart(words.degrees, margin.value, margin.limit)
+    return (
+        f"{name} comes to {shown}{margin.when} at {words.degrees(heat.ambient_c)} outside; "
+        f"{until} {limit}."
+    )
+
+
+def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], str]) -> Check:
     """A hot body against its limit, in every state."""
     heat, piece = heat_of(kit), hot.piece
-
-    def sentence(margin: Margin) -> str:
-        shown, limit = words.apart(words.degrees, margin.value, margin.limit)
-        return (
-            f"{name} comes to {shown}{margin.when} at "
-            f"{words.degrees(heat.ambient_c)} outside; {until} {limit}."
-        )
 
     def working(state: int) -> Sum:
         figure = f"heat:{hot.id}@{heat.states[state].id}"
@@ -174,7 +251,7 @@ def _hot_check(kit: Kit, hot: HotTemps, name: str, until: str, breach: Severity)
         hot.id, f"Temperature: {hot.label}", "°C", "max", hot.temp_c, hot.limit_c,
         sentence, tuple(i.line.id for i in (piece, stack_of(kit).case) if i),
         heat.means,
-        span=max(1.0, nominal(hot.limit_c) - heat.ambient_c), breach=breach, working=working,
+        span=max(1.0, nominal(hot.limit_c) - heat.ambient_c), working=working,
     )  # fmt: skip
 
 
