@@ -204,7 +204,9 @@ def _speed_severity(check: Check, kept: float, is_hard: bool) -> Severity:
 
 
 def tell_states(margin: Margin, check: Check) -> None:
-    """Tell of every state how a margin made of this check stands there, at nominal figures."""
+    """Tell of every state how a margin made of this check stands there, at nominal figures; what
+    only draws make tight is tight in the state that the margin shows.
+    """
     values, limit = check.nominal_values(), margin.limit
     span = limit if check.span is None else check.span
     spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
@@ -212,15 +214,18 @@ def tell_states(margin: Margin, check: Check) -> None:
     margin.ruler_by_state = tuple(_ruler(spare, span) for spare in spares)
     if check.kept is not None and min(spares) < 0:
         kept = check.kept()[:, 0].tolist()
-        margin.severity_by_state = tuple(
+        severities = [
             _speed_severity(check, share, is_hard)
             for share, is_hard in zip(kept, check.states.hard, strict=True)
-        )
-        return
-    margin.severity_by_state = tuple(
-        _severity(check, spare, is_hard, shown / limit if limit > 0 else None)
-        for spare, is_hard, shown in zip(spares, check.states.hard, values, strict=True)
-    )
+        ]
+    else:
+        severities = [
+            _severity(check, spare, is_hard, shown / limit if limit > 0 else None)
+            for spare, is_hard, shown in zip(spares, check.states.hard, values, strict=True)
+        ]
+    if margin.severity not in severities:
+        severities[margin.states.index(margin.state)] = margin.severity
+    margin.severity_by_state = tuple(severities)
 
 
 def _severity(check: Check, spare: float, is_hard: bool, load: float | None) -> Severity:

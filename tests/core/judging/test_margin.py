@@ -138,6 +138,8 @@ def test_what_slows_itself_in_some_draws_is_tight() -> None:
     kept[0, 1:8] = 0.9
     margin = margin_of("T-01", "heat", given, 101)
     assert (margin.severity, margin.holds_share) == ("tight", pytest.approx(0.93))
+    tell_states(margin, given)
+    assert margin.severity_by_state == ("tight",), "though its nominal figure is sound"
 
 
 def test_nobody_asks_how_fast_it_is_where_nothing_is_too_hot() -> None:

@@ -1636,8 +1636,8 @@ export interface components {
          *
          *     `wanted_die_c` is where the die would come to at full clock, `speed_share` the clock it holds
          *     over the clock that is asked for, the least of them at `least_speed_when`, which is empty where
-         *     it never gives way. Up to `hottest_ambient_c` outside nothing passes its limit; beyond, what
-         *     `hottest_ambient_by` names is first.
+         *     it never gives way. Up to `hottest_ambient_c` outside nothing passes its limit;
+         *     `hottest_ambient_then` says what comes first beyond.
          */
         HeatReport: {
             /** Why Not */
@@ -1666,8 +1666,8 @@ export interface components {
             hottest_ambient_p05_c: number | null;
             /** Hottest Ambient P95 C */
             hottest_ambient_p95_c: number | null;
-            /** Hottest Ambient By */
-            hottest_ambient_by: string;
+            /** Hottest Ambient Then */
+            hottest_ambient_then: string;
         };
         /**
          * HotBody

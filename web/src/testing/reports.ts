@@ -122,7 +122,7 @@ export function report(fields: {
       hottest_ambient_c: null,
       hottest_ambient_p05_c: null,
       hottest_ambient_p95_c: null,
-      hottest_ambient_by: "",
+      hottest_ambient_then: "",
     },
     noise: { heard: [], level_dba: 0, limit_dba: null },
     cost: {

@@ -47,8 +47,8 @@ class HeatReport:
 
     `wanted_die_c` is where the die would come to at full clock, `speed_share` the clock it holds
     over the clock that is asked for, the least of them at `least_speed_when`, which is empty where
-    it never gives way. Up to `hottest_ambient_c` outside nothing passes its limit; beyond, what
-    `hottest_ambient_by` names is first.
+    it never gives way. Up to `hottest_ambient_c` outside nothing passes its limit;
+    `hottest_ambient_then` says what comes first beyond.
     """
 
     why_not: str
@@ -64,7 +64,7 @@ class HeatReport:
     hottest_ambient_c: float | None
     hottest_ambient_p05_c: float | None
     hottest_ambient_p95_c: float | None
-    hottest_ambient_by: str
+    hottest_ambient_then: str
 
 
 def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
@@ -114,14 +114,16 @@ def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
         hottest_ambient_c=float(heat.hottest_ambient_c[0]),
         hottest_ambient_p05_c=low[0] if low else None,
         hottest_ambient_p95_c=high[0] if high else None,
-        hottest_ambient_by=_first_too_hot(heat.first_hot_body),
+        hottest_ambient_then=_first_beyond(heat.first_hot_body),
     )
 
 
-def _first_too_hot(hot: HotTemps | None) -> str:
+def _first_beyond(hot: HotTemps | None) -> str:
     if hot is None:
-        return "the processor"
-    return hot.piece.name if hot.body.slows else f"the {words.within(hot.label)}"
+        return "the processor slows itself"
+    if hot.body.slows:
+        return f"{hot.piece.name} slows itself"
+    return f"the {words.within(hot.label)} is too hot"
 
 
 def _hot_body_name(hot: HotTemps) -> str:

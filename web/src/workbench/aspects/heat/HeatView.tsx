@@ -63,7 +63,7 @@ function HeadLine({ report, onWorking }: PartProps) {
         <Button variant="link" className="big" onClick={() => onWorking("heat:hottest_ambient")}>
           {figure(heat.hottest_ambient_c ?? 0, "°C")}
         </Button>{" "}
-        outside <span className="soft">{band}</span>, then {heat.hottest_ambient_by} is too hot
+        outside <span className="soft">{band}</span>, then {heat.hottest_ambient_then}
       </span>
       <span>
         Clock held {heat.least_speed_when || "in every state"}{" "}

@@ -107,7 +107,7 @@ export function heatLayout(
       tempC: temp,
       band: bottom === undefined || top === undefined ? null : { top: y(top), bottom: y(bottom) },
       limit: node.limit_c === null ? null : { y: y(node.limit_c), tempC: node.limit_c },
-      tone: node.limit_c === null ? "plain" : tone(report, node.id),
+      tone: node.limit_c === null ? "plain" : tone(report, node.id, heat.states[state]?.id ?? ""),
       figure: `heat:${node.id}@${heat.states[state]?.id}`,
     };
   });
@@ -137,14 +137,15 @@ export function wrapped(text: string, characters: number): string[] {
   return lines;
 }
 
-/** The severity of the margin that judges a node: the processor's, or a hot body's own. */
-function tone(report: Report, node: string): Rung["tone"] {
+/** How the margin that judges a node stands in a state: the processor's, or a hot body's own. */
+function tone(report: Report, node: string, state: string): Rung["tone"] {
   const own = report.margins.find(
     (margin) =>
       margin.family === "heat" &&
       (node === "die" ? margin.id.endsWith(".die") : margin.id.endsWith(`:${node}`)),
   );
-  return own?.severity === "stops" || own?.severity === "tight" ? own.severity : "sound";
+  const severity = own?.severity_by_state[own.states.indexOf(state)];
+  return severity === "stops" || severity === "tight" ? severity : "sound";
 }
 
 interface Box {
