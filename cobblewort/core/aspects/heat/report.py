@@ -120,9 +120,9 @@ def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
 
 def _first_beyond(hot: HotTemps | None) -> str:
     if hot is None:
-        return "the processor slows itself"
+        return "the processor slows"
     if hot.body.slows:
-        return f"{hot.piece.name} slows itself"
+        return f"{hot.piece.name} slows"
     return f"the {words.within(hot.label)} is too hot"
 
 

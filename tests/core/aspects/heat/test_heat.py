@@ -110,7 +110,7 @@ def test_on_the_highest_safe_day_the_first_body_is_at_its_limit(
     """Judged again at that ambient, in a case and in the open: it has no room, others have."""
     duty = [{"name": "recording", "hours": 3, "activity": "light"}]
     now = judged(kit(*parts, duty=duty, place={"ambient_max_c": 25})).heat
-    assert now.hottest_ambient_then == f"{first} slows itself"
+    assert now.hottest_ambient_then == f"{first} slows"
     assert now.hottest_ambient_c is not None
     there = judged(kit(*parts, duty=duty, place={"ambient_max_c": now.hottest_ambient_c})).heat
     must_hold = [n for n, state in enumerate(there.states) if state.hard]
