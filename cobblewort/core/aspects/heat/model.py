@@ -88,7 +88,7 @@ class HeatResult:
     def held(self) -> Held:
         """What holds when the clock gives way."""
         if self.network is None:
-            return Held({}, self.wanted_die_c, self.throttle_c, self.throttle_c, None)
+            return Held({}, self.throttle_c, self.throttle_c, None)
         return self.network.held
 
     @property
@@ -133,17 +133,15 @@ class HeatResult:
 
 @dataclass(slots=True, frozen=True)
 class Held:
-    """What is left when the clock gives way: temperatures by node, the clock, the hottest day.
+    """What is left when the clock gives way: temperatures by node, the hottest day.
 
     `first_hot_body` is the hot body that sets the hottest day, None where the processor does.
     """
 
     nodes_c: dict[str, FloatArray]
-    speed_share: FloatArray
     hottest_ambient_c: FloatArray
     die_ambient_c: FloatArray
     first_hot_body: HotTemps | None
-    drives: dict[str, HeldDrive] = field(default_factory=dict)
     temps: _Temps | None = None
 
 
@@ -468,9 +466,8 @@ class _Network:
         hottest_c = self._hottest_ambient_c(now, there, spare_k, warmer_k)
         first = int(np.argmin(hottest_c[:, 0]))
         return Held(
-            governed.temps.nodes_c(self.body), governed.speed_share, hottest_c.min(axis=0),
-            hottest_c[0], self.hot_bodies[first - 1] if first else None, governed.drives,
-            governed.temps,
+            governed.temps.nodes_c(self.body), hottest_c.min(axis=0),
+            hottest_c[0], self.hot_bodies[first - 1] if first else None, governed.temps,
         )  # fmt: skip
 
     @staticmethod
