@@ -104,16 +104,38 @@ def _not_negative(reading: Reading) -> Reading:
     return reading
 
 
-def _share_band(value: Any) -> Any:
-    """Of a share without a stated band the band ends at 1, as no more is lost than there is."""
-    stated = value if isinstance(value, dict) else {"nominal": value, "basis": "datasheet"}
+def _without_band(value: Any) -> tuple[float, str] | None:
+    """Nominal and basis of a share, 0 to 1, that states no band of its own."""
+    stated = value if isinstance(value, dict) else {"nominal": value}
     nominal, basis = stated.get("nominal"), stated.get("basis", "datasheet")
     if isinstance(nominal, bool) or not isinstance(nominal, int | float) or nominal > 1:
-        return value
+        return None
     if {"low", "high"} & set(stated) or basis not in BAND_SHARE:
+        return None
+    return float(nominal), basis
+
+
+def _share_band(value: Any) -> Any:
+    """Of a share without a stated band the band ends at 1, as no more is lost than there is."""
+    plain = _without_band(value)
+    if plain is None:
         return value
-    banded = _with_band(float(nominal), basis)
+    banded = _with_band(*plain)
     return {**banded, "high": min(1.0, banded["high"])}
+
+
+_LOSS_BAND_SHARE = 0.25
+"""Half-width of the band around what a converter loses, where its efficiency states none."""
+
+
+def _band_on_loss(value: Any) -> Any:
+    """Of an efficiency without a stated band it is the loss that is uncertain."""
+    plain = _without_band(value)
+    if plain is None:
+        return value
+    nominal, basis = plain
+    half = 0.0 if basis == "standard" else (1 - nominal) * _LOSS_BAND_SHARE
+    return {"nominal": nominal, "low": nominal - half, "high": nominal + half, "basis": basis}
 
 
 def _share(reading: Reading) -> Reading:
@@ -145,6 +167,8 @@ NotNegative = Annotated[Reading, AfterValidator(_not_negative)]
 PositiveRating = Annotated[Rating, AfterValidator(_above_zero)]
 NotNegativeRating = Annotated[Rating, AfterValidator(_not_negative)]
 Share = Annotated[Reading, AfterValidator(_share), BeforeValidator(_share_band)]
+Efficiency = Annotated[Reading, AfterValidator(_share), BeforeValidator(_band_on_loss)]
+"""What a converter or supply gives of what it takes."""
 ShareRating = Annotated[Rating, AfterValidator(_share)]
 
 

@@ -41,9 +41,10 @@ class Doubt:
 class Working:
     """How one figure comes about, at nominal figures in one state.
 
-    `expression` is the formula in the symbols of `inputs`, in plain arithmetic with `min`, `max`
-    and `log10`; worked out with their values it gives `result`. `doubts` are the figures that make
-    its band wide, widest first, and `measure` the one measurement that would narrow it most.
+    `expression` is the formula in the symbols of `inputs`, in plain arithmetic with `min`, `max`,
+    `sqrt` and `log10`; worked out with their values it gives `result`. `doubts` are the figures
+    that make its band wide, widest first, and `measure` the one measurement that would narrow it
+    most.
     """
 
     figure: str

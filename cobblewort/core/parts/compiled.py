@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
@@ -42,6 +42,22 @@ class LoadArrays:
         return values
 
 
+Draws = dict[str, list[tuple[bool, FloatArray]]]
+"""Tables of each rail, of its loads together: those in watts, and those in amperes."""
+
+
+def draws_by_rail(loads: Iterable[LoadArrays]) -> Draws:
+    """What some loads draw from each rail."""
+    sums: dict[tuple[str, bool], FloatArray] = {}
+    for load in loads:
+        key = load.rail, load.in_watts
+        sums[key] = sums[key] + load.table if key in sums else load.table
+    draws: Draws = {}
+    for (rail, in_watts), table in sums.items():
+        draws.setdefault(rail, []).append((in_watts, table))
+    return draws
+
+
 class CompiledPart:
     """A part and the samples of all its figures; made once and never changed.
 
@@ -68,13 +84,7 @@ class CompiledPart:
             if not path.startswith("loads.")
         }
         self.loads = {name: self._load(name, load) for name, load in part.loads.items()}
-        self.draws: dict[str, list[tuple[bool, FloatArray]]] = {}
-        sums: dict[tuple[str, bool], FloatArray] = {}
-        for load in self.loads.values():
-            key = load.rail, load.in_watts
-            sums[key] = sums[key] + load.table if key in sums else load.table
-        for (rail, in_watts), table in sums.items():
-            self.draws.setdefault(rail, []).append((in_watts, table))
+        self.draws = draws_by_rail(self.loads.values())
 
     def _drawn(self, path: str, reading: Reading) -> FloatArray:
         """Samples of a figure, or the end that it is moved to."""

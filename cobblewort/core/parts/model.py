@@ -15,6 +15,7 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, StringConstraints, TypeAdapter, model_validator
 
 from cobblewort.core.figures.reading import (
+    Efficiency,
     Level,
     NotNegative,
     NotNegativeRating,
@@ -220,7 +221,7 @@ class Rail:
     feeds_from: Identifier | None = None
     path_ohm: NotNegative | None = None
     out_v: PositiveRating | None = None
-    efficiency: Share | None = None
+    efficiency: Efficiency | None = None
     limit_a: PositiveRating | None = None
     limit_unannounced_a: PositiveRating | None = None
     announce_a: float | None = None
@@ -246,7 +247,7 @@ class Source:
     announces_a: Annotated[float, Field(ge=0)] = 0
     full_to_c: Rating
     derate_share_k: NotNegativeRating
-    efficiency: Share | None = None
+    efficiency: Efficiency | None = None
 
 
 @stated
@@ -343,10 +344,18 @@ class Offer:
 
 @stated
 class DriveForm:
-    """The shape and language of a drive: `2280` and `pcie`, say. `spins` is true for disks."""
+    """The shape and language of a drive: `2280` and `pcie`, say. `spins` is true for disks.
+
+    Its own rates are those on a link that does not hold it back [MB/s]; `endurance_tb` is what may
+    be written to it in its life, `endurance_tb_100gb` the same for each 100 GB of it. [TB]
+    """
 
     size: Text
     spins: bool = False
+    read_mb_s: Positive | None = None
+    write_mb_s: Positive | None = None
+    endurance_tb: PositiveRating | None = None
+    endurance_tb_100gb: Positive | None = None
     length_mm: Length
     thickness_mm: Length | None = None
     protocol: Literal["pcie", "sata", "usb"]

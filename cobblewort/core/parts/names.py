@@ -20,6 +20,8 @@ _WORDS = {
     "efficiency": "the converter's efficiency",
     "emissivity": "the wall's emissivity",
     "fan_exchange_share": "how much a fan moves through the vents",
+    "endurance_tb": "what may be written to it",
+    "endurance_tb_100gb": "what may be written to it for each 100 GB",
     "flag_v": "the low-voltage flag",
     "free_flow_m3_h": "the fan's flow",
     "full_to_c": "the warmth up to which it gives all",
@@ -57,6 +59,7 @@ _WORDS = {
     "r_jc_k_w": "the resistance die to case",
     "r_still_k_w": "the sink's resistance in still air",
     "rated_a": "the rating",
+    "read_mb_s": "how fast it reads",
     "set_v": "the set voltage",
     "share": "the share of the heat",
     "soc_share_idle": "the processor's share when idle",
@@ -78,10 +81,12 @@ _WORDS = {
     "wall_w_mk": "the wall's conductivity",
     "width_mm": "the width",
     "working": "the draw while it works",
+    "write_mb_s": "how fast it writes",
 }
 
 _UNITS = {
     "_share_k": "1/K", "_w_mk": "W/(m K)", "_k_w": "K/W", "_m3_h": "m³/h", "_cm2": "cm²",
+    "_mb_s": "MB/s", "_tb": "TB", "_100gb": "TB",
     "_ma": "mA", "_ohm": "Ω", "_awg": "AWG", "_mm": "mm", "_gb": "GB", "_db": "dB",
     "_dba": "dB(A)", "_g_cm3": "g/cm³", "_g": "g",
     "_a": "A", "_v": "V", "_w": "W",

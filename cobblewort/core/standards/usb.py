@@ -7,6 +7,15 @@ MARKED_LEAD_A = 5.0
 DEVICE_MIN_V = 4.4
 """Least voltage at a bus-fed device's plug. USB 2.0, 7.2.2."""
 
+_RAW_MB_S = {1.0: 1.5, 2.0: 60.0, 3.0: 500.0, 3.1: 1e4 * 128 / 132 / 8, 3.2: 2e4 * 128 / 132 / 8}
+"""Full, high and the super speeds, by generation. USB 2.0, 5.3.3 and USB 3.2, 6.3, from memory."""
+
+
+def raw_rate_mb_s(generation: float) -> float | None:
+    """Rate of a link after its line code, before packets; None below generation 1. [10^6 B/s]"""
+    known = [rate for least, rate in _RAW_MB_S.items() if least <= generation]
+    return known[-1] if known else None
+
 
 def lead_limit_a(marked_a: float) -> float:
     """What a Type-C lead lets through: 5 A when it is marked for it, else 3 A. [A]"""

@@ -140,9 +140,9 @@ def test_a_candidate_brings_the_lead_that_it_needs() -> None:
 
 
 def test_two_steps_where_one_does_not_suffice() -> None:
-    """A SATA drive in a PCIe-only socket: a USB lead, and a drive that goes onto it."""
-    plan = kit("B10", "S03", "M02", "A02", "D08")
-    finding = next(f.id for f in judged(plan).findings if f.rule == "FIT-08")
+    """The only drive that the slot can feed too little: a USB lead, and a drive for that."""
+    plan = kit("B10", "S03", "M02", "A01", "D07")
+    finding = next(f.id for f in judged(plan).findings if f.id == "PWR-04:B10#1.slot")
     chains = [f for f in propose_fixes(plan, shipped(), finding) if len(f.patch) > 1]
     assert 1 <= len(chains) <= 2
     for fix in chains:
@@ -181,7 +181,7 @@ def test_a_lead_brings_no_other_lead() -> None:
     [
         (kit("B06", "S01", "M02", "K04", "E02"), "FIT-05:above"),
         (kit("B10", "S03", "M02", "A04", "D06", "K05", "E03"), "FIT-07:D06#1.m2"),
-        (demo("choir-recorder"), "PWR-04:board#1.usb"),
+        (demo("choir-recorder"), "FIT-07:drives#2.m2"),
     ],
 )
 def test_ways_out_that_settle_as_much_stand_by_their_cost(plan: Plan, finding: str) -> None:

@@ -51,7 +51,7 @@ OPERATORS: dict[type[ast.operator], Callable[[float, float], float]] = {
 
 
 def worked_out(working: Working) -> float:
-    """The expression with the values of its inputs: arithmetic, min, max and log10, no more."""
+    """The expression with the values of its inputs: arithmetic, min, max, sqrt, log10, no more."""
     values = {term.symbol: term.value for term in working.inputs}
     assert len(values) == len(working.inputs), "two inputs share a symbol"
 
@@ -63,8 +63,8 @@ def worked_out(working: Working) -> float:
                 return values[node.id]
             case ast.Constant():
                 return float(node.value)
-            case ast.Call(func=ast.Name(id="min" | "max" | "log10" as name)):
-                function = {"min": min, "max": max, "log10": math.log10}[name]
+            case ast.Call(func=ast.Name(id="min" | "max" | "sqrt" | "log10" as name)):
+                function = {"min": min, "max": max, "sqrt": math.sqrt, "log10": math.log10}[name]
                 return function(*map(value, node.args))
         raise AssertionError(f"not plain arithmetic: {ast.dump(node)}")
 

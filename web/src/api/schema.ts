@@ -1135,6 +1135,9 @@ export interface components {
         /**
          * DriveForm
          * @description The shape and language of a drive: `2280` and `pcie`, say. `spins` is true for disks.
+         *
+         *     Its own rates are those on a link that does not hold it back [MB/s]; `endurance_tb` is what may
+         *     be written to it in its life, `endurance_tb_100gb` the same for each 100 GB of it. [TB]
          */
         DriveForm: {
             /** Size */
@@ -1144,6 +1147,10 @@ export interface components {
              * @default false
              */
             spins: boolean;
+            read_mb_s: components["schemas"]["Reading"] | null;
+            write_mb_s: components["schemas"]["Reading"] | null;
+            endurance_tb: components["schemas"]["Reading"] | null;
+            endurance_tb_100gb: components["schemas"]["Reading"] | null;
             /** Length Mm */
             length_mm: number;
             /** Thickness Mm */
@@ -4051,9 +4058,10 @@ export interface components {
          * Working
          * @description How one figure comes about, at nominal figures in one state.
          *
-         *     `expression` is the formula in the symbols of `inputs`, in plain arithmetic with `min`, `max`
-         *     and `log10`; worked out with their values it gives `result`. `doubts` are the figures that make
-         *     its band wide, widest first, and `measure` the one measurement that would narrow it most.
+         *     `expression` is the formula in the symbols of `inputs`, in plain arithmetic with `min`, `max`,
+         *     `sqrt` and `log10`; worked out with their values it gives `result`. `doubts` are the figures
+         *     that make its band wide, widest first, and `measure` the one measurement that would narrow it
+         *     most.
          */
         Working: {
             /** Figure */

@@ -198,7 +198,7 @@ class _Matcher:
             if strict and ref.piece.part.drive is not None:
                 found = [socket for socket in found if suits(ref, socket)]
             if len(found) > 1:
-                found.sort(key=partial(_preference, ref.plug.generation))
+                found.sort(key=partial(_preference, ref.plug.generation, _is_hungry(ref)))
             self._candidates[key] = found
         return self._candidates[key]
 
@@ -375,8 +375,18 @@ def _width_mm(ref: PlugRef) -> float:
     return 0.0 if body is None else max(body.width_mm, body.height_mm)
 
 
-def _preference(wanted: float, ref: SocketRef) -> tuple[bool, float, bool]:
-    """Fast enough before too slow, then the slowest that suffices, board before hub."""
-    generation = ref.socket.generation
+def _is_hungry(ref: PlugRef) -> bool:
+    """Whether a plug is a drive's, or a bridge's that feeds one: what a board can least feed."""
+    return ref.piece.part.kind in ("drive", "storage_adapter")
+
+
+def _preference(wanted: float, hungry: bool, ref: SocketRef) -> tuple[bool, bool, float, bool]:
+    """Fast enough before too slow, for a drive one with a supply of its own, then the slowest that
+    suffices, board before hub.
+    """
+    generation, own_supply = ref.socket.generation, ref.piece.part.source is not None
     enough = generation >= wanted
-    return (not enough, generation if enough else -generation, passes_on(ref.piece))
+    return (
+        not enough, hungry and not own_supply, generation if enough else -generation,
+        passes_on(ref.piece),
+    )  # fmt: skip

@@ -13,6 +13,7 @@ from cobblewort.core.aspects.fit.fasteners import Fastener
 from cobblewort.core.aspects.fit.header_report import HeaderReport, header_report
 from cobblewort.core.aspects.fit.model import fasteners_of, space_of, stack_of
 from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.fit.paths import slot_generation
 from cobblewort.core.aspects.fit.rules.connections import plug_name
 from cobblewort.core.aspects.fit.template import why_no_template
 from cobblewort.core.judging.kit import Kit
@@ -178,24 +179,16 @@ def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
     if socket.socket.connector not in ("flat-16", "m2") or not plug.plug.generation:
         return ""
     ends = [(plug.plug.generation, plug.plug.lanes)]
-    ends.append((_slot_generation(kit, socket), socket.socket.lanes))
+    ends.append((slot_generation(kit, socket), socket.socket.lanes))
     for other, at in fit_of(kit).placed.values():
         if other.piece is socket.piece and at.socket.connector == "flat-16":
-            ends.append((_slot_generation(kit, at), at.socket.lanes))
+            ends.append((slot_generation(kit, at), at.socket.lanes))
     if not all(generation in pcie.LANE_GT_S for generation, _ in ends):
         return ""  # an end that does not say what it can do
     agreed = pcie.negotiated(*ends[0], *ends[1])
     for end in ends[2:]:
         agreed = pcie.negotiated(*agreed, *end)
     return f"PCIe gen {agreed[0]} x{agreed[1]}, {pcie.raw_rate_mb_s(*agreed):.0f} MB/s raw"
-
-
-def _slot_generation(kit: Kit, ref: SocketRef) -> float:
-    """The generation that a slot is set to."""
-    own = ref.socket
-    return (
-        own.possible_generation or own.generation if kit.plan.settings.push_slot else own.generation
-    )
 
 
 def _case_outline(case: Piece | None) -> CaseOutline | None:

@@ -286,7 +286,7 @@ class _Network:
 
     def _mean_rows_of(self, piece: Piece) -> IntArray:
         """Rows of the tables of a piece's loads in the mean states."""
-        rows = self.power.rows[piece.line.id]  # most lines share theirs
+        rows = self.power.rows[piece.line.id].mean  # most lines share theirs
         mean = self._mean_rows.get(id(rows))
         if mean is None:
             mean = self._mean_rows[id(rows)] = rows[self._mean]
@@ -306,7 +306,7 @@ class _Network:
         for piece in self.pieces:
             if piece is self.board or not piece.part.inside:
                 continue
-            for load in piece.compiled.loads.values():
+            for load in self.power.loads_of(piece).values():
                 if load.in_watts:
                     parts_w.append(self._mean_w(piece, load))
                 elif (place := self.power.index(f"{piece.id}.{load.rail}")) is not None:
@@ -514,7 +514,7 @@ class _Network:
         """Heat of the load or converter of a hot body; None while nothing feeds it. [W]"""
         group, _, key = hot.of.partition(".")
         if group == "loads":
-            return self._mean_w(piece, piece.compiled.loads[key])
+            return self._mean_w(piece, self.power.loads_of(piece)[key])
         rail = key if piece.part.source is None else piece.part.source.rail
         return self.losses_w.get(f"{piece.id}.{rail}")
 
@@ -794,7 +794,7 @@ def _losses_w(power: PowerResult, mean: list[int]) -> dict[str, FloatArray]:
             given_w = power.current_a[place] * power.voltage_v[place]
             losses[node.id] = given_w[mean] * (1 / efficiency - 1)
     if inside:
-        taken_w = power.input_a[inside] * power.voltage_v[[nodes[n].parent for n in inside]]
+        taken_w = power.input_a[inside] * power.solved.input_v[inside]
         given_w = power.current_a[inside] * power.voltage_v[inside]
         lost_w = np.maximum((taken_w - given_w)[:, mean], 0.0)
         losses.update((nodes[n].id, row) for n, row in zip(inside, lost_w, strict=True))

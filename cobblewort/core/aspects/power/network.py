@@ -3,16 +3,20 @@
 Every node hangs on one parent through a resistance, down from a source. With `below[i, j]` 1
 where node j lies at or below node i, a sweep is two products: branch currents are `below @ load`,
 voltages are the source's less `below.T @ (resistance * branch current)`.
+
+Independent loads do not peak in the same instant: what they draw beyond their means adds up in
+squares on each branch (JCGM 100:2008, 5.1.2), so that such currents do not add up at a node.
 """
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 
-from cobblewort.core.figures.arrays import BoolArray, FloatArray
+from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
 
 TOLERANCE_V = 1e-6
 MAX_SWEEPS = 400
@@ -34,6 +38,49 @@ class Solution:
 
     voltage_v: FloatArray
     collapsed: BoolArray
+
+
+@dataclass(slots=True)
+class Bursts:
+    """What loads draw beyond their means for a moment, one row a load.
+
+    `power_w` and `current_a` have shape (loads, columns); `nodes` says where each load hangs, and
+    `together` holds groups of loads that peak in the same instant, by their rows.
+    """
+
+    power_w: FloatArray
+    current_a: FloatArray
+    nodes: IntArray
+    together: tuple[tuple[int, ...], ...] = ()
+
+    def at(self, row_of: IntArray) -> Bursts:
+        """The same where the nodes are those of a smaller network, by the row that each became."""
+        return Bursts(self.power_w, self.current_a, row_of[self.nodes], self.together)
+
+    def columns(self, picked: Any) -> Bursts:
+        """Some of the columns."""
+        return Bursts(self.power_w[:, picked], self.current_a[:, picked], self.nodes, self.together)
+
+    def drawn_a(self, voltage_v: FloatArray) -> FloatArray:
+        """Each burst at its node's voltage, nothing where that is lost, shape (loads, columns)."""
+        at = voltage_v[self.nodes]
+        by_power = np.divide(self.power_w, at, out=np.zeros_like(self.power_w), where=at > 0)
+        drawn: FloatArray = by_power + self.current_a
+        return drawn
+
+    def carried_a(self, below: FloatArray, drawn_a: FloatArray) -> FloatArray:
+        """What they come to on each branch, in squares, shape (nodes, columns). [A]"""
+        reach = below[:, self.nodes]
+        squares = drawn_a * drawn_a
+        for group in self.together:
+            squares[list(group)] = 0.0
+        total = reach @ squares
+        for group in self.together:
+            members = list(group)
+            at_once = reach[:, members] @ drawn_a[members]
+            total += at_once * at_once
+        root: FloatArray = np.sqrt(total)
+        return root
 
 
 def loads_a(solution: Solution, power_w: FloatArray, current_a: FloatArray) -> FloatArray:
@@ -84,6 +131,7 @@ def solve(
     source_v: FloatArray,
     power_w: FloatArray,
     current_a: FloatArray,
+    bursts: Bursts | None = None,
 ) -> Solution:
     """Voltages of a forest with constant-power and constant-current loads.
 
@@ -97,6 +145,8 @@ def solve(
         Voltage of the source at the top of each node's tree. [V]
     power_w, current_a : ndarray, shape (nodes, columns)
         Loads at each node, not negative. [W], [A]
+    bursts : Bursts, optional
+        What some draw beyond that for a moment.
 
     Returns
     -------
@@ -110,11 +160,14 @@ def solve(
     """
     columns = power_w.shape[1]
     if columns > _MOST_COLUMNS:
-        given = (resistance_ohm, source_v, power_w, current_a)
+        slices = [slice(at, at + _MOST_COLUMNS) for at in range(0, columns, _MOST_COLUMNS)]
         parts = [
-            solve(below, *(values[:, first : first + _MOST_COLUMNS] for values in given))
-            for first in range(0, columns, _MOST_COLUMNS)
-        ]
+            solve(
+                below, resistance_ohm[:, some], source_v[:, some], power_w[:, some],
+                current_a[:, some], None if bursts is None else bursts.columns(some),
+            )
+            for some in slices
+        ]  # fmt: skip
         return Solution(
             np.concatenate([part.voltage_v for part in parts], axis=1),
             np.concatenate([part.collapsed for part in parts]),
@@ -128,7 +181,10 @@ def solve(
         load = power / moving
         if any_amps:
             load += current
-        new = source - above @ (resistance * (below @ load))
+        branch = below @ load
+        if bursts is not None:
+            branch += bursts.carried_a(below, bursts.drawn_a(moving))
+        new = source - above @ (resistance * branch)
         fell = bool(new.min() < highest_floor and (new < floor).any())
         if sweep < _UNLOOKED_SWEEPS and not fell:
             moving = new
@@ -149,6 +205,7 @@ def solve(
             active, moving = active[keep], moving[:, keep]
             resistance, source, floor = resistance[:, keep], source[:, keep], floor[:, keep]
             power, current = power[:, keep], current[:, keep]
+            bursts = None if bursts is None else bursts.columns(keep)
             if not active.size:
                 break
     collapsed[active] = True

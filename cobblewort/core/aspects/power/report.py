@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from cobblewort.core.aspects.power.model import Node
+from cobblewort.core.aspects.power.forest import Node
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin

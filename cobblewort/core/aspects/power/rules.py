@@ -11,7 +11,7 @@ import numpy as np
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.heat.model import of as heat_of
-from cobblewort.core.aspects.power.model import Node, set_v
+from cobblewort.core.aspects.power.forest import Node, set_v
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.aspects.power.remedies import lift_port_limit, powered_hub
 from cobblewort.core.aspects.power.workings import current_term
@@ -39,9 +39,11 @@ from cobblewort.core.standards import usb
 
 def _node_check(
     kit: Kit, node: int, subject: str, label: str, limit: FloatArray, *, lines: tuple[str, ...],
-    sockets: tuple[str, ...] = (), in_watts: bool = False, say: str, allowed: Callable[[], Sum],
+    sockets: tuple[str, ...] = (), in_watts: bool = False, full: bool = False, say: str,
+    allowed: Callable[[], Sum],
 ) -> Check:  # fmt: skip
-    """A limit on the current (or power) that passes a node, in every state.
+    """A limit on the current (or power) that passes a node, in every state; one that may be used to
+    the `full` needs no room to spare.
 
     `allowed` gives the working of the limit, which is not written down until somebody asks for it.
     """
@@ -78,7 +80,7 @@ def _node_check(
 
     return Check(
         subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
-        power.limits, sockets, electrical=True, working=working,
+        power.limits, sockets, electrical=not full, working=working,
     )  # fmt: skip
 
 
@@ -250,13 +252,19 @@ def shared_limit(kit: Kit) -> Iterator[Check]:
         yield _node_check(
             kit, place, node.id, f"{label} of {node.piece.name}", of(held.path),
             lines=_through(kit, place), sockets=tuple(in_use.get((node.piece, node.name), ())),
-            in_watts=held.unit == "W",
+            in_watts=held.unit == "W", full=_is_for_fans(node),
             say=f"{label} of {node.piece.name}{held.reason} must carry",
             allowed=partial(
                 _stated, "the limit", f"limit of {label}", held.unit, node.piece, held.path,
                 held.reading,
             ),
         )  # fmt: skip
+
+
+def _is_for_fans(node: Node) -> bool:
+    """Whether a rail feeds plugs made for fans and no others: a fan may take all they give."""
+    sockets = [s for s in node.piece.part.sockets.values() if s.rail == node.name]
+    return bool(sockets) and all(s.connector.startswith("fan-") for s in sockets)
 
 
 class _RailLimit(NamedTuple):
@@ -318,7 +326,7 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
         yield _node_check(
             kit, place, at.id, f"{label} with {node.piece.name}", limit,
             lines=tuple(dict.fromkeys((node.piece.line.id, at.piece.line.id))),
-            sockets=(at.id,),
+            sockets=(at.id,), full=at.socket.connector.startswith("fan-"),
             say=f"The {label} of {at.piece.name} has to carry"
             if at.socket.role == "power_in"
             else f"{node.piece.name} draws from its {label}",
@@ -371,8 +379,20 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
             )  # fmt: skip
 
 
+_FIVE_V = 4.6, 5.6
+"""What sets out as 5 V."""
+
+
+def _top_v(nodes: list[Node], place: int) -> FloatArray:
+    """What the tree of a rail sets out with: the voltage of its converter or source. [V]"""
+    at = nodes[place].converter
+    if at < 0:
+        return set_v(nodes, place)
+    return nodes[at].piece.compiled.figure(f"rails.{nodes[at].name}.out_v")
+
+
 @rule(
-    "PWR-07", "supply", "Things on USB keep voltage enough",
+    "PWR-07", "supply", "What is fed with 5 V keeps voltage enough",
     why="A drive at the end of a thin lead fails before the board does.",
     formula="V at the plug >= 4.4 V",
     source="USB 2.0, 7.2.2: least voltage at a bus-fed device (from memory)",
@@ -380,19 +400,16 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
     remedies=(powered_hub, another_lead, another_supply),
 )  # fmt: skip
 def device_voltage(kit: Kit) -> Iterator[Check]:
-    """Voltage at each thing that hangs on a USB socket."""
-    if not power_of(kit).stands:
-        return
+    """Voltage at each thing that hangs on a USB socket, or behind a converter to 5 V."""
     power, limit = power_of(kit), usb.DEVICE_MIN_V
-    spans = {
-        place: nominal(set_v(power.nodes, place)) - limit
-        for place, node in enumerate(power.nodes)
-        if node.parent < 0
-    }
+    if not power.stands:
+        return
     for place, node in enumerate(power.nodes):
-        if node.socket is None or node.converter >= 0:
+        if node.socket is None or node.socket.socket.role != "host":
             continue
-        if node.socket.socket.role != "host" or node.socket.socket.connector != "usb-a":
+        top_v = nominal(_top_v(power.nodes, place))
+        behind = node.converter >= 0 and _FIVE_V[0] <= top_v <= _FIVE_V[1]
+        if not behind and (node.converter >= 0 or node.socket.socket.connector != "usb-a"):
             continue
 
         def sentence(margin: Margin, name: str = node.piece.name) -> str:
@@ -403,7 +420,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
             node.piece.id, f"Voltage at {node.piece.name}", "V", "min",
             power.limit_voltage_v[place], limit, sentence,
             power.lines_above(place), power.limits, (node.socket.id,),
-            span=spans[node.root],
+            span=top_v - limit,
             working=_over(kit, place, partial(
                 standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,
                 "USB 2.0, 7.2.2",

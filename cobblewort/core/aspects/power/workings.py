@@ -2,10 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
+from cobblewort.core import words
+from cobblewort.core.aspects.power.forest import Node
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.working import Explained, Sum, Term, computed_term, reading_term
+from cobblewort.core.parts.compiled import LoadArrays
 
 _ACTIVITY_WORDS = ("off", "idle", "light", "working", "peak", "start")
 
@@ -14,11 +20,13 @@ _CIRCUIT = "Kirchhoff's and Ohm's laws; P = V I"
 
 
 def explained(kit: Kit, figure: str) -> Explained | None:
-    """A figure `rail:{node}:a@{state}` (current), `:v@` (voltage) or `:in@` (into a converter)."""
+    """A figure `rail:{node}:a@{state}`: the current; `:m@` its mean and `:b@` the bursts in it;
+    `:v@` the voltage; `:in@` the current into a converter, `:inm@` and `:inb@` its parts.
+    """
     kind, _, rest = figure.partition(":")
     name, _, tail = rest.rpartition(":")
     quantity, _, state_id = tail.partition("@")
-    if kind != "rail" or quantity not in ("a", "v", "in"):
+    if kind != "rail" or quantity not in _QUANTITIES:
         return None
     power = power_of(kit)
     place = power.index(name)
@@ -26,19 +34,12 @@ def explained(kit: Kit, figure: str) -> Explained | None:
     if place is None or state_id not in states:
         return None
     state = states.index(state_id)
-    build, values, unit = {
-        "a": (current_sum, power.current_a, "A"),
-        "v": (voltage_sum, power.voltage_v, "V"),
-        "in": (converter_input_sum, power.input_a, "A"),
-    }[quantity]
+    label, unit, values, build = _QUANTITIES[quantity]
     node = power.nodes[place]
-    label = (
-        f"{'Voltage at' if unit == 'V' else 'Current into'} {node.piece.name}, {node.rail.label}"
-    )
-    formula = build(kit, place, state)
     return Explained(
-        label, formula, values[place, state], unit, power.states[state].label, _CIRCUIT
-    )
+        f"{label} {node.piece.name}, {node.rail.label}", build(kit, place, state),
+        values(power)[place, state], unit, power.states[state].label, _CIRCUIT,
+    )  # fmt: skip
 
 
 def current_term(power: PowerResult, place: int, state: int, symbol: str = "I") -> Term:
@@ -58,24 +59,44 @@ def voltage_term(power: PowerResult, place: int, state: int, symbol: str) -> Ter
 
 
 def current_sum(kit: Kit, place: int, state: int) -> Sum:
-    """What hangs on a rail: its own loads, and what the rails below draw from it."""
+    """What hangs on a rail in the mean, and what bursts at once."""
     power = power_of(kit)
-    node = power.nodes[place]
+    if not power.solved.burst_a[place, state].any():
+        return mean_sum(kit, place, state)
+    return _mean_and_burst(power, place, state, "", "into")
+
+
+def _mean_and_burst(power: PowerResult, place: int, state: int, at: str, into: str) -> Sum:
+    """A current as its mean and its burst."""
+    solved, node = power.solved, power.nodes[place]
+    mean_a, burst_a = solved.mean_a, solved.burst_a
+    if at:
+        mean_a, burst_a = solved.input_mean_a, solved.input_burst_a
+    name, figure = f"{node.piece.name}, {node.rail.label}", f"rail:{node.id}:{at}"
+    state_id = power.states[state].id
+    return Sum(
+        "the mean of all behind it, and what bursts beyond it at once", "I_mean + I_burst",
+        [
+            computed_term("I_mean", f"mean current {into} {name}", "A",
+                          float(mean_a[place, state, 0]), f"{figure}m@{state_id}"),
+            computed_term("I_burst", f"bursts {into} {name}", "A",
+                          float(burst_a[place, state, 0]), f"{figure}b@{state_id}"),
+        ],
+    )  # fmt: skip
+
+
+def mean_sum(kit: Kit, place: int, state: int) -> Sum:
+    """What hangs on a rail in the mean: its own loads, and what the rails below draw from it."""
+    power = power_of(kit)
+    node, solved = power.nodes[place], power.solved
     pieces: list[str] = []
     inputs: list[Term] = []
-    row = power.rows[node.piece.line.id][state]
-    for name, load in node.piece.compiled.loads.items():
+    row = power.rows[node.piece.line.id].mean[state]
+    for name, load in power.loads_of(node.piece).items():
         if load.rail != node.name:
             continue
-        number = len(inputs) + 1
-        value = float(load.table[row, 0])
-        own = node.piece.part.loads[name]
-        label = f"{node.piece.name} itself, {_ACTIVITY_WORDS[row]}"
-        unit = "W" if load.in_watts else "A"
-        symbol = f"{'P' if load.in_watts else 'I'}_{number}"
-        term = reading_term(symbol, label, unit, node.piece, f"loads.{name}", own.working)
-        term.value = value
-        inputs.append(term)
+        symbol = f"{'P' if load.in_watts else 'I'}_{len(inputs) + 1}"
+        inputs.append(_own_term(power, node, name, load, symbol, int(row)))
         pieces.append(f"{symbol} / V" if load.in_watts else symbol)
     if any("/ V" in piece for piece in pieces):
         inputs.append(voltage_term(power, place, state, "V"))
@@ -83,31 +104,111 @@ def current_sum(kit: Kit, place: int, state: int) -> Sum:
         if child.parent != place:
             continue
         symbol = f"I_{len(inputs) + 1}"
-        drawn = float(power.input_a[below, state, 0])
+        drawn = float(solved.input_mean_a[below, state, 0])
+        figure = f"rail:{child.id}:{'inm' if child.converter == below else 'm'}"
+        label = f"mean current into {child.piece.name}, {child.rail.label}"
         if child.converter == below:
-            figure = f"rail:{child.id}:in@{power.states[state].id}"
-            label = f"into the converter of {child.rail.label}"
-            inputs.append(computed_term(symbol, label, "A", drawn, figure))
-        else:
-            inputs.append(current_term(power, below, state, symbol))
+            label = f"mean into the converter of {child.rail.label}"
+        inputs.append(
+            computed_term(symbol, label, "A", drawn, f"{figure}@{power.states[state].id}")
+        )
         pieces.append(symbol)
     return Sum("what hangs on it, added up", " + ".join(pieces) or "0", inputs)
 
 
-def converter_input_sum(kit: Kit, place: int, state: int) -> Sum:
-    """What a converter draws: delivered power over efficiency and input voltage."""
+def _own_term(
+    power: PowerResult, node: Node, name: str, load: LoadArrays, symbol: str, row: int
+) -> Term:
+    """What a load draws in the mean, and why less than its maker says."""
+    own = node.piece.part.loads[name]
+    label = f"{node.piece.name} itself, {_ACTIVITY_WORDS[row]}"
+    lane = power.lanes.get(node.piece.id)
+    if lane is not None:
+        label += f", on a lane of {lane.rate_mb_s:.0f} MB/s"
+    unit = "W" if load.in_watts else "A"
+    term = reading_term(symbol, label, unit, node.piece, f"loads.{name}", own.working)
+    term.value = float(load.table[row, 0])
+    return term
+
+
+def burst_sum(kit: Kit, place: int, state: int) -> Sum:
+    """What loads draw beyond their means for a moment: loads add up in squares, as they do not
+    peak in the same instant; drives of one line do, and are one load.
+    """
     power = power_of(kit)
-    node = power.nodes[place]
+    amounts: dict[str, list[tuple[str, float]]] = {}
+    for below, node in enumerate(power.nodes):
+        drawn_a = _burst_at(power, below, place, state)
+        if drawn_a > 0:
+            array = node.piece.part.drive is not None and node.piece.line.quantity > 1
+            unit = node.piece.line.id if array else f"{below}"
+            amounts.setdefault(unit, []).append((node.piece.name, drawn_a))
+    inputs: list[Term] = []
+    squares = []
+    for members in amounts.values():
+        symbol = f"B_{len(inputs) + 1}"
+        label = f"burst of {members[0][0]}"
+        if len(members) > 1:
+            label = f"bursts of {words.few(name for name, _ in members)} at once"
+        inputs.append(computed_term(symbol, label, "A", sum(amps for _, amps in members), None))
+        squares.append(f"{symbol} * {symbol}")
+    return Sum(
+        "bursts added up in squares, as they do not come in the same instant",
+        f"sqrt({' + '.join(squares) or '0'})", inputs,
+    )  # fmt: skip
+
+
+def _burst_at(power: PowerResult, load: int, place: int, state: int) -> float:
+    """What a rail's own load bursts by, as seen at a rail above it; 0 where it hangs elsewhere.
+    [A]
+    """
+    nodes, solved = power.nodes, power.solved
+    amps = float(power.burst_a_of(load)[state])
+    while load != place:
+        node = nodes[load]
+        if node.converter == load and amps:
+            efficiency = 1.0
+            if node.rail.efficiency is not None:
+                efficiency = node.rail.efficiency.nominal
+            amps *= float(power.voltage_v[load, state, 0]) / (
+                efficiency * float(solved.input_v[load, state, 0])
+            )
+        load = node.parent
+        if load < 0:
+            return 0.0
+    return amps
+
+
+def converter_input_sum(kit: Kit, place: int, state: int) -> Sum:
+    """What a converter draws: its mean, and what bursts behind it."""
+    power = power_of(kit)
+    if not power.solved.input_burst_a[place, state].any():
+        return _over_efficiency(power, place, state, "m")
+    return _mean_and_burst(power, place, state, "in", "into the converter of")
+
+
+def _over_efficiency(power: PowerResult, place: int, state: int, part: str) -> Sum:
+    """What a converter draws: delivered power over efficiency and input voltage."""
+    node, solved = power.nodes[place], power.solved
+    behind_a = solved.mean_a if part == "m" else solved.burst_a
     inputs = [
         voltage_term(power, place, state, "V_out"),
-        current_term(power, place, state, "I_out"),
-    ]
+        computed_term(
+            "I_out", f"{'mean current' if part == 'm' else 'bursts'} behind {node.rail.label}", "A",
+            float(behind_a[place, state, 0]),
+            f"rail:{node.id}:{part}@{power.states[state].id}",
+        ),
+    ]  # fmt: skip
     expression = "V_out * I_out / V_in"
     if node.rail.efficiency is not None:
         path = f"rails.{node.name}.efficiency"
         inputs.append(reading_term("eta", "efficiency", "", node.piece, path, node.rail.efficiency))
         expression = "V_out * I_out / (eta * V_in)"
-    inputs.append(voltage_term(power, node.parent, state, "V_in"))
+    if node.resistance_ohm is None:
+        inputs.append(voltage_term(power, node.parent, state, "V_in"))
+    else:
+        volts = float(solved.input_v[place, state, 0])
+        inputs.append(computed_term("V_in", "voltage at its input", "V", volts, None))
     return Sum("power delivered, over efficiency and input voltage", expression, inputs)
 
 
@@ -119,7 +220,7 @@ def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
     if node.parent < 0 and source is not None:
         term = reading_term("V_set", "set voltage", "V", node.piece, "source.set_v", source.set_v)
         return Sum("the voltage the supply is set to", "V_set", [term])
-    if node.converter >= 0:
+    if node.converter == place:
         at = power.nodes[node.converter]
         value = float(power.voltage_v[place, state, 0])
         term = computed_term("V_out", f"regulated by {at.rail.label}", "V", value, None)
@@ -134,3 +235,24 @@ def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
         current_term(power, place, state),
     ]
     return Sum("the voltage above less the drop on the way", "V_above - R * I", inputs)
+
+
+_QUANTITIES: dict[
+    str,
+    tuple[str, str, Callable[[PowerResult], FloatArray], Callable[[Kit, int, int], Sum]],
+] = {
+    "a": ("Current into", "A", lambda p: p.current_a, current_sum),
+    "m": ("Mean current into", "A", lambda p: p.solved.mean_a, mean_sum),
+    "b": ("Bursts into", "A", lambda p: p.solved.burst_a, burst_sum),
+    "v": ("Voltage at", "V", lambda p: p.voltage_v, voltage_sum),
+    "in": ("Current into the converter of", "A", lambda p: p.input_a, converter_input_sum),
+    "inm": (
+        "Mean current into the converter of", "A", lambda p: p.solved.input_mean_a,
+        lambda kit, place, state: _over_efficiency(power_of(kit), place, state, "m"),
+    ),
+    "inb": (
+        "Bursts into the converter of", "A", lambda p: p.solved.input_burst_a,
+        lambda kit, place, state: _over_efficiency(power_of(kit), place, state, "b"),
+    ),
+}  # fmt: skip
+"""By the name of a quantity: its label, unit, values and formula."""

@@ -195,4 +195,4 @@ def test_one_thing_too_many_is_settled_by_a_hub() -> None:
     plan = kit("B04", "S06", "M02", "5xX07")
     (finding,) = told(judged(plan), "FIT-02")
     titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
-    assert titles[0] == "Add Bollard 4"
+    assert titles[0] == "Add Tendril 4 S"

@@ -62,7 +62,7 @@ def test_a_day_of_december() -> None:
     """50 Wp x 0.9 Wh/Wp x 0.85 against 24 h of idling, worked out by hand from the report."""
     report = judged(fed("S33", "sun", duty=IDLE), 256)
     found = margin(report, "PWR-10:panel")
-    idle = next(n for n, state in enumerate(report.supply.states) if state.id == "phase-1")
+    idle = next(n for n, state in enumerate(report.supply.states) if state.id == "idle")
     assert found.value == pytest.approx(50 * 0.9 * USABLE_BATTERY_SHARE)
     assert found.limit == pytest.approx(24 * report.supply.source_w[idle], rel=1e-6)
     assert found.severity == "stops"
@@ -89,7 +89,7 @@ def test_the_sun_without_a_panel_is_not_passed_in_silence() -> None:
 def test_hours_of_a_battery() -> None:
     """74 Wh x 0.85 over the mean draw, in words; none are told where nothing is fed."""
     report = judged(fed("S30", "battery", duty=IDLE))
-    idle = next(n for n, state in enumerate(report.supply.states) if state.id == "phase-1")
+    idle = next(n for n, state in enumerate(report.supply.states) if state.id == "idle")
     hours = 74 * USABLE_BATTERY_SHARE / report.supply.source_w[idle]
     assert f"lasts about {hours:.0f} hours" in told(report, "PWR-11")[0].sentence
     alone = judged(kit("S30", "M02", place={"power": "battery"}))

@@ -5,6 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from cobblewort.core.aspects.power.lanes import narrow
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.kit import Kit
@@ -86,14 +87,14 @@ def test_states_look_at_peaks_and_heat_at_means() -> None:
     ("activity", "mean_w", "peak_w"),
     [
         ("off", 0, 0),
-        ("idle", 2.7, 2.7),
+        ("idle", 2.7, 3.3),
         ("light", 3.3, 3.9),
         ("working", 3.9, 6.2),
         ("full", 6.2, 6.2),
     ],
 )
 def test_activities_of_a_phase(activity: str, mean_w: float, peak_w: float) -> None:
-    """The ladder of activities on a board of 2.7, 3.9 and 6.2 W."""
+    """The ladder of activities on a board of 2.7, 3.9 and 6.2 W; a burst is the next level up."""
     plan = kit("B06", "S01", duty=[{"name": "p", "hours": 1, "activity": activity}])
     result = power(plan)
     place = result.index("B06#1.main")
@@ -246,6 +247,119 @@ def test_a_powered_hub_is_a_source_of_its_own() -> None:
     assert {node.id for node in roots} == {"S01#1.out", "H03#1.down"}
     assert max(roots[1].current_a) > 0.9
     assert report.margin("PWR-04:B06#1.usb") is None
+
+
+def test_bursts_add_up_in_squares() -> None:
+    """Two loads of 1 and 2 W that burst by 3 and 4 W: 3 + 5 W in a phase, 10 W all at once; of one
+    line, as drives of an array, they move together.
+    """
+    load = {"rail": "in", "unit": "w", "idle": 0, "working": 1, "peak": 4}
+    other = {**load, "working": 2, "peak": 6}
+    pair = shipped().extended([
+        {"id": f"X8{n}", "kind": "device", "maker": "m", "model": "Load",
+         "rails": {"in": {"label": "in"}}, "loads": {"own": own},
+         "plugs": {"usb": {"connectors": ["usb-a"], "role": "device", "rail": "in"}}}
+        for n, own in enumerate((load, other))
+    ])  # fmt: skip
+    duty = [{"name": "w", "hours": 24, "activity": "off", "lines": {"X80": "working", "X81":
+             "working"}}]  # fmt: skip
+    result = power_of(Kit(kit("B06", "S01", "X80", "X81", duty=duty), pair, 1))
+    place = result.index("B06#1.usb")
+    assert place is not None
+    at = {
+        state.id: float(result.current_a[place, n, 0] * result.voltage_v[place, n, 0])
+        for n, state in enumerate(result.states)
+    }
+    assert at["phase-1-mean"] == pytest.approx(3)
+    assert at["phase-1"] == pytest.approx(3 + 5)
+    assert at["all"] == pytest.approx(10)
+
+
+def test_drives_of_one_line_burst_together() -> None:
+    """Two mirrored drives behind converters of their own are one load, two strangers are two."""
+
+    def burst_w(*parts: str) -> float:
+        result = power(kit("B10", "S03", "A05", *parts, duty=[{"name": "w", "hours": 24}]))
+        state = [s.id for s in result.states].index("phase-1")
+        lines = {parts[0].removeprefix("2x"), parts[-1]}
+        places = [n for n, node in enumerate(result.nodes) if node.piece.line.id in lines]
+        own = [float(result.burst_a_of(n)[state] * result.voltage_v[n, state, 0]) for n in places]
+        root = next(n for n, node in enumerate(result.nodes) if node.parent < 0)
+        board = result.index("B10#1.main")
+        assert board is not None
+        alone = float(result.burst_a_of(board)[state])
+        carried = float(result.solved.burst_a[root, state, 0])
+        drives_w = np.sqrt(carried**2 - alone**2) * float(result.voltage_v[board, state, 0])
+        return float(drives_w * 0.9 / sum(own))
+
+    assert burst_w("2xD06") == pytest.approx(1, rel=0.02)
+    assert burst_w("D06", "D05") == pytest.approx(np.sqrt(0.5), rel=0.03)
+
+
+@pytest.mark.parametrize(
+    ("part", "adapter", "share"),
+    [("D07", "A02", 0.35), ("D06", "A02", 0.35), ("D09", "A12", 500 / 540), ("D11", "A12", 1.0)],
+)
+def test_a_drive_draws_what_its_lane_lets_through(part: str, adapter: str, share: float) -> None:
+    """P_idle + (P - P_idle) f with f the raw rate over its own, at least 0.35; a disk always 1."""
+    result = power(kit("B10", "S03", adapter, part))
+    (name,) = (n.id for n in result.nodes if n.piece.part.id == part)
+    place = result.index(name)
+    assert place is not None
+    state = [s.id for s in result.states].index("all")
+    own = shipped().part(part).loads["own"]
+    drawn_w = float(result.voltage_v[place, state, 0] * result.current_a[place, state, 0])
+    expected = own.idle.nominal + (own.peak.nominal - own.idle.nominal) * share
+    assert drawn_w == pytest.approx(expected)
+
+
+def test_drives_on_one_lane_share_it() -> None:
+    """Two on one lane of 500 have 250 each; alone, a slot that is pushed lets 985 through."""
+
+    def rate(*parts: str, **fields: Any) -> float:
+        return next(iter(power(kit("B10", "S03", *parts, **fields)).lanes.values())).rate_mb_s
+
+    assert rate("A06", "2xD01") == 250
+    assert rate("A04", "D01") == 500
+    pushed = rate("A04", "D01", settings={"push_slot": True})
+    assert pushed == pytest.approx(8000 * 128 / 130 / 8), "generation 3, one lane"
+
+
+@settings(max_examples=20, deadline=None)
+@given(st.floats(10, 4000), st.floats(1, 3))
+def test_a_faster_lane_never_lowers_a_draw(rate_mb_s: float, faster: float) -> None:
+    """Property: at no activity does a drive draw less where more comes through."""
+    compiled = shipped().compiled(shipped().part("D06"), 8)
+    slow, fast = narrow(compiled, rate_mb_s), narrow(compiled, rate_mb_s * faster)
+    table = compiled.loads["own"].table
+    slow_w = table if slow is None else slow.loads["own"].table
+    fast_w = table if fast is None else fast.loads["own"].table
+    assert (fast_w >= slow_w - 1e-12).all()
+    assert (table >= fast_w - 1e-12).all()
+
+
+def test_the_budget_of_the_header_is_not_that_of_card_and_camera() -> None:
+    """0.35 A of a card and a camera leave the header's 3.3 V as it is."""
+    report = judged(kit("B06", "S01", "M02", "X28", "X18"))
+    found = margin(report, "PWR-04:B06#1.header33")
+    assert found.value == pytest.approx(0.001)
+    assert report.margin("PWR-04:B06#1.v33") is None
+
+
+def test_a_fan_may_take_all_that_its_plug_gives() -> None:
+    """0.18 of 0.2 A, while a drive so close to its limit is tight."""
+    report = judged(kit("B11", "S03", "M02", "K05", "E03"))
+    found = margin(report, "PWR-04:B11#1.fan")
+    assert found.value / found.limit > 0.8
+    assert found.severity == "sound"
+
+
+def test_a_disk_takes_the_hub_that_can_feed_it() -> None:
+    """Beside free sockets of the board the powered hub's comes first, for a disk alone."""
+    result = power(kit("B06", "S01", "M02", "H03", "A12", "D11", "X07"))
+    above = {node.piece.id: result.nodes[node.parent].piece.id for node in result.nodes}
+    assert above["A12#1"] == "H03#1"
+    assert above["X07#1"] == "B06#1"
 
 
 @settings(max_examples=40, deadline=None)

@@ -1,0 +1,93 @@
+"""The way of data from a plug to the processor: links and buses with their raw rates."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+
+from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.standards import pcie, sata, usb
+
+
+@dataclass(slots=True, frozen=True)
+class Step:
+    """A link or a bus that data pass; whoever passes the same `id` shares its raw rate. [MB/s]"""
+
+    id: str
+    rate_mb_s: float
+
+
+def slot_generation(kit: Kit, ref: SocketRef) -> float:
+    """The generation that a slot is set to."""
+    own = ref.socket
+    if kit.plan.settings.push_slot and own.possible_generation:
+        return own.possible_generation
+    return own.generation
+
+
+def link_rate_mb_s(kit: Kit, plug: PlugRef, socket: SocketRef) -> float | None:
+    """Raw rate of one plug in its socket; None where it carries no data or no end states a rate."""
+    connector, own = socket.socket.connector, plug.plug
+    if connector == "sata" or _speaks_sata(plug):
+        return sata.RAW_RATE_MB_S
+    agreed = min(own.generation, slot_generation(kit, socket))
+    if connector.startswith("usb"):
+        return usb.raw_rate_mb_s(agreed) if own.role == "device" else None
+    if int(agreed) not in pcie.LANE_GT_S:
+        return None
+    return pcie.raw_rate_mb_s(int(agreed), min(own.lanes, socket.socket.lanes))
+
+
+def _speaks_sata(plug: PlugRef) -> bool:
+    drive = plug.piece.part.drive
+    return drive is not None and drive.protocol == "sata"
+
+
+@derived("connected", "settings", fit_of)
+def drive_ways(kit: Kit) -> dict[str, tuple[Step, ...]]:
+    """For each connected drive, by its piece, the links and buses up to the processor."""
+    above: dict[Piece, list[tuple[PlugRef, SocketRef]]] = {}
+    for plug, socket in fit_of(kit).placed.values():
+        if plug.plug.role == "device":
+            above.setdefault(plug.piece, []).append((plug, socket))
+    return {
+        piece.id: tuple(_way(kit, piece, above))
+        for piece in above
+        if piece.part.drive is not None
+    }  # fmt: skip
+
+
+def _way(kit: Kit, piece: Piece, above: dict[Piece, list[tuple[PlugRef, SocketRef]]]) -> list[Step]:
+    steps: list[Step] = []
+    seen: set[Piece] = set()
+    while piece not in seen:
+        seen.add(piece)
+        for plug, socket in above.get(piece, ()):
+            rate_mb_s = link_rate_mb_s(kit, plug, socket)
+            if rate_mb_s is not None:
+                steps.append(Step(socket.id, rate_mb_s))
+                steps += _buses(socket)
+                piece = socket.piece
+                break
+    return steps
+
+
+def _buses(socket: SocketRef) -> list[Step]:
+    part, bus = socket.piece.part, socket.socket.bus
+    names = [] if bus is None else part.buses_above(bus)
+    return [Step(f"{socket.piece.id}/{name}", part.buses[name].rate_mb_s) for name in names]
+
+
+@derived(drive_ways)
+def drive_rates_mb_s(kit: Kit) -> dict[str, float]:
+    """Raw rate of each drive's way, shared among the drives on it, where any step states one."""
+    ways = drive_ways(kit)
+    sharing = Counter(step.id for way in ways.values() for step in way)
+    return {
+        piece: min(step.rate_mb_s / sharing[step.id] for step in way)
+        for piece, way in ways.items()
+        if way
+    }  # fmt: skip

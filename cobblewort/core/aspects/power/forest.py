@@ -1,0 +1,126 @@
+"""Which rail hangs on which: the forest of a plan, one tree a source."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
+from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.parts.model import Rail
+from cobblewort.core.standards import conductors, usb
+
+
+@dataclass(slots=True)
+class Node:
+    """A rail of one piece, with what it hangs on.
+
+    `converter` marks a rail behind a regulator: it and all below it have its voltage, and what it
+    delivers is drawn from its parent over its efficiency.
+    """
+
+    id: str
+    piece: Piece
+    name: str
+    rail: Rail
+    parent: int
+    via: str
+    resistance_ohm: FloatArray | None
+    socket: SocketRef | None
+    root: int = -1
+    converter: int = -1
+
+
+def fed_nodes(
+    pieces: Sequence[Piece], assignment: Assignment, ambient_c: float
+) -> tuple[list[Node], list[Piece]]:
+    """Nodes from the sources downwards, parents first, and the pieces that nothing feeds."""
+    above: dict[str, tuple[str, str, PlugRef | None, SocketRef | None]] = {}
+    rails: dict[str, tuple[Piece, str, Rail]] = {}
+    roots: dict[str, None] = {}
+    for piece in pieces:
+        part = piece.part
+        for name, rail in part.rails.items():
+            key = f"{piece.id}.{name}"
+            rails[key] = piece, name, rail
+            if rail.feeds_from is not None:
+                above[key] = f"{piece.id}.{rail.feeds_from}", "inside", None, None
+        if part.source is not None:
+            roots[f"{piece.id}.{part.source.rail}"] = None
+    for plug, socket in assignment.placed.values():
+        own, at = plug.plug.rail, socket.socket.rail
+        if own is None or at is None:
+            continue
+        upper, lower = f"{socket.piece.id}.{at}", f"{plug.piece.id}.{own}"
+        if plug.plug.role == "power_out":
+            upper, lower = lower, upper
+        above.setdefault(lower, (upper, plug.id, plug, socket))
+    children: dict[str, list[str]] = {}
+    for lower, hangs in above.items():
+        if lower not in roots:
+            children.setdefault(hangs[0], []).append(lower)
+
+    nodes: list[Node] = []
+    queue = [(key, -1) for key in roots]
+    for key, parent in queue:  # which grows as it is walked
+        piece, name, rail = rails[key]
+        via, plug_ref, socket_ref = ("", None, None) if parent < 0 else above[key][1:]
+        place = len(nodes)
+        # A source sets the voltage of its rail, whatever else is stated of it.
+        converter = place if rail.out_v is not None and parent >= 0 else -1
+        if converter < 0 and parent >= 0:
+            converter = nodes[parent].converter
+        resistance = _resistance(piece, name, rail, plug_ref, ambient_c)
+        root = place if parent < 0 else nodes[parent].root
+        nodes.append(
+            Node(key, piece, name, rail, parent, via, resistance, socket_ref, root, converter)
+        )
+        if key in children:
+            queue += [(child, place) for child in children[key]]
+    fed = {node.piece.id for node in nodes}
+    return nodes, [i for i in pieces if i.part.rails and i.id not in fed]
+
+
+def _resistance(
+    piece: Piece, name: str, rail: Rail, plug: PlugRef | None, ambient_c: float
+) -> FloatArray | None:
+    """Loop between a rail and the one above: its plug's lead, as warm as the day, or its path."""
+    if plug is not None and plug.plug.wire is not None:
+        wire, of, field_name = (
+            plug.plug.wire,
+            plug.piece.compiled.figure,
+            f"plugs.{plug.name}.wire",
+        )
+        length = of(f"{field_name}.length_m")
+        contacts = of(f"{field_name}.contacts_ohm")
+        return conductors.loop_ohm(1.0, wire.gauge_awg, ambient_c) * length + contacts
+    if plug is not None and plug.plug.lead_ohm is not None:
+        return plug.piece.compiled.figure(f"plugs.{plug.name}.lead_ohm")
+    if plug is None and rail.path_ohm is not None:
+        return piece.compiled.figure(f"rails.{name}.path_ohm")
+    return None
+
+
+def set_v(nodes: list[Node], place: int) -> FloatArray:
+    """What the source at the top of a node's tree is set to, shape (samples,). [V]"""
+    source = nodes[nodes[place].root].piece
+    if source.part.source is None:
+        raise ValueError(f"the root of {nodes[place].id} must be a source")
+    return source.compiled.figure("source.set_v")
+
+
+def announced_a(nodes: list[Node], inlet: int) -> float:
+    """The least of what source, lead marks and inlet let through; a lead with a plain end 3 A."""
+    node = nodes[inlet]
+    announced = float("inf")
+    place = inlet
+    while place >= 0:
+        node = nodes[place]
+        part = node.piece.part
+        if part.lead is not None:
+            announced = min(announced, usb.lead_limit_a(part.lead.marked_a.nominal))
+        if part.source is not None and node.parent < 0:
+            announced = min(announced, part.source.announces_a)
+        place = node.parent
+    return announced

@@ -1,0 +1,265 @@
+"""Operating points of a forest with converters in it.
+
+What hangs behind a converter is a tree of its own, with the converter's output voltage for a
+source: leads and contacts there drop volts like any other. The deepest trees are solved first; each
+is then one load of constant power at its converter's input.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Hashable, Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from cobblewort.core.aspects.power.forest import Node
+from cobblewort.core.aspects.power.network import Bursts, joining_matrix, path_matrix, solve
+from cobblewort.core.figures.arrays import BoolArray, FloatArray
+
+
+@dataclass(slots=True)
+class Drawn:
+    """What hangs on each rail itself, shape (nodes, states, samples): means in watts and in
+    amperes, and what is drawn beyond them for a moment.
+
+    `together` names the groups of rails that peak in the same instant, by place.
+    """
+
+    mean_w: FloatArray
+    mean_a: FloatArray
+    burst_w: FloatArray
+    burst_a: FloatArray
+    together: Mapping[int, Hashable]
+
+
+@dataclass(slots=True)
+class Solved:
+    """Operating points, shape (nodes, states, samples); `collapsed` is of shape (states, samples).
+
+    `mean_a` and `burst_a` are what a rail carries at its own voltage, `input_mean_a` and
+    `input_burst_a` what it draws from the rail above, at `input_v`; they differ at converters.
+    """
+
+    voltage_v: FloatArray
+    mean_a: FloatArray
+    burst_a: FloatArray
+    input_v: FloatArray
+    input_mean_a: FloatArray
+    input_burst_a: FloatArray
+    collapsed: BoolArray
+
+
+@dataclass(slots=True)
+class _Burst:
+    """What draws more for a moment, at an entry of a level. [W], [A]"""
+
+    entry: int
+    power_w: FloatArray
+    current_a: FloatArray
+    group: Hashable
+
+
+@dataclass(slots=True)
+class _Input:
+    """What a converter draws at its input: its mean, and its bursts by group. [W]
+
+    Those of no group are one burst already, the root of their squares.
+    """
+
+    mean_w: FloatArray
+    bursts: list[tuple[FloatArray, Hashable]]
+
+
+def solve_forest(nodes: Sequence[Node], set_v: Mapping[int, FloatArray], drawn: Drawn) -> Solved:
+    """Solve every tree in every state.
+
+    Parameters
+    ----------
+    nodes : sequence of Node
+        Parents before children.
+    set_v : mapping
+        The voltage of each source by the place of its node, shape (samples,). [V]
+    drawn : Drawn
+        What hangs on the rails.
+    """
+    size = drawn.mean_w.shape
+    voltage, mean, burst = np.zeros(size), np.zeros(size), np.zeros(size)
+    lost = np.zeros(size[1:], dtype=bool)
+    bursting: list[bool] = np.any(drawn.burst_w + drawn.burst_a, axis=(1, 2)).tolist()
+    depth = _depths(nodes)
+    converters = [place for place, node in enumerate(nodes) if node.converter == place]
+    at_inputs: list[tuple[list[int], FloatArray, FloatArray, FloatArray]] = []
+    fed: dict[int, _Input] = {}
+    for level in range(max(depth), -1, -1):
+        members = [place for place in range(len(nodes)) if depth[place] == level]
+        leaves = [place for place in converters if depth[place] == level + 1]
+        trees = _Level(nodes, members, leaves, set_v, drawn, bursting, fed)
+        lost |= trees.collapsed
+        count = len(members)
+        voltage[members], mean[members] = trees.voltage_v[:count], trees.mean_a[:count]
+        burst[members] = trees.burst_a[:count]
+        if leaves:
+            at_inputs.append(
+                (leaves, trees.voltage_v[count:], trees.mean_a[count:], trees.burst_a[count:])
+            )
+        if level:
+            fed = trees.inputs()
+    if lost.any():
+        voltage[:, lost] = 0.0
+    if not converters:
+        return Solved(voltage, mean, burst, voltage, mean, burst, lost)
+    input_v, input_mean, input_burst = voltage.copy(), mean.copy(), burst.copy()
+    for leaves, volts, mean_a, burst_a in at_inputs:
+        input_v[leaves], input_mean[leaves], input_burst[leaves] = volts, mean_a, burst_a
+    return Solved(voltage, mean, burst, input_v, input_mean, input_burst, lost)
+
+
+def _depths(nodes: Sequence[Node]) -> list[int]:
+    """How many converters lie between a node and its source, itself included."""
+    depths: list[int] = []
+    for place, node in enumerate(nodes):
+        above = depths[node.parent] if node.parent >= 0 else 0
+        depths.append(above + (node.converter == place))
+    return depths
+
+
+class _Level:
+    """All trees of one level, solved at once.
+
+    Its entries are its rails, `members` by their places, and then the inputs of the converters that
+    hang on them.
+    """
+
+    def __init__(
+        self, nodes: Sequence[Node], members: list[int], leaves: list[int],
+        set_v: Mapping[int, FloatArray], drawn: Drawn, bursting: Sequence[bool],
+        fed: Mapping[int, _Input],
+    ) -> None:  # fmt: skip
+        shape = drawn.mean_w.shape[1:]
+        self._nodes, self._members, self._shape = nodes, members, shape
+        columns = shape[0] * shape[1]
+        entry_of = {place: entry for entry, place in enumerate(members)}
+        # Entries that no resistance parts are solved as one row.
+        parents: list[int] = []  # of each entry the one it hangs on
+        rows: list[int] = []  # of each entry its row
+        row_parents: list[int] = []
+        resistance: list[FloatArray] = []
+        source_v: list[FloatArray] = []
+        nothing = np.zeros(shape[1])
+        for place in (*members, *leaves):
+            node, is_head = nodes[place], False
+            if len(parents) < len(members):
+                is_head = node.parent < 0 or node.converter == place
+            above = -1 if is_head else entry_of[node.parent]
+            parents.append(above)
+            ohm = nothing if is_head else node.resistance_ohm
+            if ohm is None:
+                rows.append(rows[above])
+                continue
+            rows.append(len(row_parents))
+            row_parents.append(-1 if is_head else rows[above])
+            resistance.append(ohm)
+            source_v.append(_head_v(node, place, set_v) if is_head else source_v[rows[above]])
+
+        mean_w, mean_a = np.zeros((len(parents), columns)), np.zeros((len(parents), columns))
+        mean_w[: len(members)] = drawn.mean_w[members].reshape(-1, columns)
+        mean_a[: len(members)] = drawn.mean_a[members].reshape(-1, columns)
+        self._bursting = [
+            _Burst(entry, drawn.burst_w[place].ravel(), drawn.burst_a[place].ravel(),
+                   drawn.together.get(place))
+            for entry, place in enumerate(members) if bursting[place]
+        ]  # fmt: skip
+        for entry, place in enumerate(leaves, len(members)):
+            mean_w[entry] = fed[place].mean_w
+            for watts, group in fed[place].bursts:
+                self._bursting.append(_Burst(entry, watts, np.zeros(columns), group))
+
+        bursts = self._bursts()
+        volts = _in_columns(source_v, shape[0])
+        collapsed = np.zeros(columns, dtype=bool)
+        if len(row_parents) > sum(parent < 0 for parent in row_parents):
+            joined = joining_matrix(tuple(rows))
+            solution = solve(
+                path_matrix(tuple(row_parents)), _in_columns(resistance, shape[0]), volts,
+                joined @ mean_w, joined @ mean_a,
+                None if bursts is None else bursts.at(np.array(rows)),
+            )  # fmt: skip
+            volts, collapsed = solution.voltage_v, solution.collapsed
+        self._volts = volts[rows]
+        self._below = path_matrix(tuple(parents))
+        load = mean_a
+        if collapsed.any():
+            load = load + np.divide(
+                mean_w, self._volts, out=np.zeros_like(mean_w), where=self._volts > 0
+            )
+        else:
+            load = load + mean_w / self._volts
+        self._mean_a = self._below @ load
+        self._burst_a = np.zeros_like(self._mean_a)
+        if bursts is not None:
+            self._drawn_a = bursts.drawn_a(self._volts)
+            self._burst_a = bursts.carried_a(self._below, self._drawn_a)
+        self.collapsed = collapsed.reshape(shape)
+        self.voltage_v, self.mean_a, self.burst_a = (
+            values.reshape(-1, *shape) for values in (self._volts, self._mean_a, self._burst_a)
+        )
+
+    def _groups(self) -> dict[Hashable, list[int]]:
+        """Bursts that come together, by their group."""
+        found: dict[Hashable, list[int]] = {}
+        for row, burst in enumerate(self._bursting):
+            if burst.group is not None:
+                found.setdefault(burst.group, []).append(row)
+        return found
+
+    def _bursts(self) -> Bursts | None:
+        if not self._bursting:
+            return None
+        return Bursts(
+            np.array([burst.power_w for burst in self._bursting]),
+            np.array([burst.current_a for burst in self._bursting]),
+            np.array([burst.entry for burst in self._bursting]),
+            tuple(tuple(rows) for rows in self._groups().values() if len(rows) > 1),
+        )
+
+    def inputs(self) -> dict[int, _Input]:
+        """What the converters at the top of these trees draw, output over efficiency."""
+        found = {}
+        for entry, place in enumerate(self._members):
+            node = self._nodes[place]
+            if node.converter != place:
+                continue
+            efficiency = node.piece.compiled.figure(f"rails.{node.name}.efficiency", missing=1.0)
+            over = self._volts[entry] / np.tile(efficiency, self._shape[0])
+            found[place] = _Input(self._mean_a[entry] * over, self._bursts_into(entry, over))
+        return found
+
+    def _bursts_into(self, entry: int, over: FloatArray) -> list[tuple[FloatArray, Hashable]]:
+        """What bursts below an entry, times volts over efficiency: apart from groups as one."""
+        below = self._below[entry]
+        inside = [row for row, burst in enumerate(self._bursting) if below[burst.entry]]
+        if not inside:
+            return []
+        found: list[tuple[FloatArray, Hashable]] = []
+        alone = [row for row in inside if self._bursting[row].group is None]
+        if alone:
+            squares = self._drawn_a[alone] ** 2
+            found.append((np.sqrt(squares.sum(axis=0)) * over, None))
+        for group, rows in self._groups().items():
+            members = [row for row in rows if row in inside]
+            if members:
+                found.append((self._drawn_a[members].sum(axis=0) * over, group))
+        return found
+
+
+def _head_v(node: Node, place: int, set_v: Mapping[int, FloatArray]) -> FloatArray:
+    """The voltage at the top of a tree: that of a source, or of a converter's output. [V]"""
+    if node.parent < 0:
+        return set_v[place]
+    return node.piece.compiled.figure(f"rails.{node.name}.out_v")
+
+
+def _in_columns(values: Sequence[FloatArray], states: int) -> FloatArray:
+    """Values by row and sample, repeated for every state, in columns."""
+    apart = np.array(values)[:, np.newaxis]
+    return apart.repeat(states, axis=1).reshape(len(values), -1)
