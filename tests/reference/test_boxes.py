@@ -8,6 +8,7 @@ from scipy.optimize import brentq, root
 
 from cobblewort.core.aspects.heat.enclosure import (
     Enclosure,
+    Faces,
     HeatInput,
     exchange_w_k,
     film_conductances_w_k,
@@ -16,6 +17,7 @@ from cobblewort.core.aspects.heat.enclosure import (
     solve_enclosure,
     stack_flow_m3_s,
     vent_area_m2,
+    wall_conductance_w_k,
 )
 from cobblewort.core.standards.air import CP_J_KGK, pressure_pa
 
@@ -27,14 +29,10 @@ STEFAN_BOLTZMANN = 5.670374419e-8
 def box(**changes: float) -> Enclosure:
     """The box of the check values: 120 x 80 x 40 mm outside, bottom adiabatic, painted."""
     fields = {"emissivity": 0.9, "wall_m": 1e-6, "wall_w_mk": 200.0, **changes}
-    return Enclosure(
-        length_m=0.12,
-        width_m=0.08,
-        height_m=0.04,
-        wall_m=fields["wall_m"],
-        wall_w_mk=np.array([fields["wall_w_mk"]]),
-        emissivity=np.array([fields["emissivity"]]),
-    )
+    faces = Faces(0.12, 0.08, 0.04)
+    # The check values take the wall as flat, and inside as large as outside.
+    wall_w_k = np.array([fields["wall_w_mk"]]) * faces.area_m2 / fields["wall_m"]
+    return Enclosure(faces, faces, wall_w_k, np.array([fields["emissivity"]]))
 
 
 def settled(shell: Enclosure, power_w: float, ambient_k: float = T_A) -> tuple[float, float]:
@@ -54,7 +52,7 @@ ROWS = [
 
 def test_the_box_has_the_areas_of_the_check_values() -> None:
     """Top 0.0096 m², sides 0.016 m², top's length 24 mm."""
-    shell = box()
+    shell = box().outer
     assert shell.level_m2 == pytest.approx(0.0096)
     assert shell.upright_m2 == pytest.approx(0.016)
     assert shell.level_length_m == pytest.approx(0.024)
@@ -68,7 +66,7 @@ def test_box_a_outside_wall(row: tuple[float, ...]) -> None:
     _, found = settled(box(), power)
     assert found == pytest.approx(wall_c, abs=0.01)
     wall, air = np.array([[wall_c + 273.15]]), np.array([[T_A]])
-    level, upright = film_conductances_w_k(box(), wall, air)
+    level, upright = film_conductances_w_k(box().outer, 101325.0, wall, air)
     assert float(level[0, 0]) / 0.0096 == pytest.approx(h_top, rel=1e-4)
     assert float(upright[0, 0]) / 0.016 == pytest.approx(h_side, rel=1e-4)
     total = float(outside_w_k(box(), wall, air)[0, 0])
@@ -173,11 +171,15 @@ def test_any_box_balances_against_a_general_root_finder(seed: int) -> None:
     """
     rng = np.random.default_rng(seed)
     vented, stirred = bool(seed % 2), bool(seed % 3 == 0)
+    inner = Faces(
+        rng.uniform(0.06, 0.3), rng.uniform(0.04, 0.2), rng.uniform(0.02, 0.15),
+        float(rng.choice([0.0, 0.5, 1.0])),
+    )  # fmt: skip
+    wall_m = rng.uniform(1e-3, 4e-3)
     shell = Enclosure(
-        length_m=rng.uniform(0.06, 0.3), width_m=rng.uniform(0.04, 0.2),
-        height_m=rng.uniform(0.02, 0.15), wall_m=rng.uniform(1e-3, 4e-3),
-        wall_w_mk=float(rng.choice([0.2, 200.0])), emissivity=rng.uniform(0.1, 0.95),
-        bottom_share=float(rng.choice([0.0, 0.5, 1.0])), stirred=stirred,
+        inner, inner.grown_by(wall_m),
+        wall_conductance_w_k(inner, wall_m, float(rng.choice([0.2, 200.0]))),
+        emissivity=rng.uniform(0.1, 0.95), fins=float(rng.choice([1.0, 1.6])), stirred=stirred,
         vent_area_m2=rng.uniform(1e-5, 8e-4) if vented else 0.0, vent_rise_m=0.05,
         fan_flow_m3_s=rng.uniform(0, 4e-4) if vented and stirred else 0.0,
         pressure_pa=rng.uniform(80e3, 101e3), sun_w=rng.uniform(0, 10.0),

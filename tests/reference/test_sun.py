@@ -12,6 +12,7 @@ from scipy.optimize import fsolve
 
 from cobblewort.core.aspects.heat.enclosure import (
     Enclosure,
+    Faces,
     HeatInput,
     solve_enclosure,
 )
@@ -20,10 +21,9 @@ from cobblewort.core.figures.arrays import FloatArray
 
 def box(sun_w: float) -> Enclosure:
     """A closed box of 2.5 mm plastic, hung free."""
-    return Enclosure(
-        length_m=0.2, width_m=0.15, height_m=0.08, wall_m=0.0025, wall_w_mk=np.array([0.2]),
-        emissivity=np.array([0.9]), bottom_share=1.0, sun_w=sun_w,
-    )  # fmt: skip
+    faces = Faces(0.2, 0.15, 0.08, bottom_share=1.0)
+    wall_w_k = np.array([0.2]) * faces.area_m2 / 0.0025
+    return Enclosure(faces, faces, wall_w_k, np.array([0.9]), sun_w=sun_w)
 
 
 def film_w_k(surface_k: float, air_k: float) -> float:

@@ -50,9 +50,10 @@ def effect_of(before: Judgement, after: Judgement) -> Effect:
 
 
 def settled(before: Judgement, after: Judgement) -> list[str]:
-    """Ids of the snags that stop it or make it tight before, and are gone after."""
-    left = {finding.id for finding in after.findings}
-    return [f.id for f in before.findings if f.severity in ("stops", "tight") and f.id not in left]
+    """Ids of the snags that stop it or make it tight before, and are gone or mere notes after."""
+    snags = ("stops", "tight")
+    left = {finding.id for finding in after.findings if finding.severity in snags}
+    return [f.id for f in before.findings if f.severity in snags and f.id not in left]
 
 
 def _delta(before: float | None, after: float | None) -> float | None:

@@ -7,6 +7,7 @@ figures are a few numbers at a time.
 from __future__ import annotations
 
 import math
+from typing import Any
 
 import numpy as np
 
@@ -36,6 +37,11 @@ def absolute(value: Quantity) -> Quantity:
 def at_least(least: float, value: Quantity) -> Quantity:
     """The greater of both, value by value."""
     return max(least, value) if isinstance(value, float) else np.maximum(least, value)
+
+
+def pick(where: Any, yes: Quantity, no: Quantity) -> Quantity:
+    """One of two values by a condition; of arrays value by value."""
+    return np.where(where, yes, no) if isinstance(where, np.ndarray) else yes if where else no
 
 
 def between(low: Quantity, value: Quantity, high: Quantity) -> Quantity:

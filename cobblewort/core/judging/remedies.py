@@ -33,6 +33,8 @@ def _alternatives(kit: Kit, line: Line) -> Iterator[Part]:
     for part in on_offer(kit, (now.kind,)):
         if part.id == now.id or _capacity_gb(part) < _capacity_gb(now):
             continue
+        if (part.cooler is None) != (now.cooler is None):
+            continue  # a fan does not stand in for a sink
         if now.kind != "device" or _gives_as_much(part, now):
             yield part
 

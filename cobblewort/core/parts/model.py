@@ -328,6 +328,16 @@ class Cooler:
 
 
 @stated
+class Fan:
+    """A fan of its own, and what it blows at: out of a `case`, over the `board` as a shim does, or
+    `beside` at add-on boards and drives.
+    """
+
+    at: Literal["case", "board", "beside"]
+    flow_m3_h: NotNegative
+
+
+@stated
 class Offer:
     """A function that a part gives, how often, and with what amount in the function's unit.
 
@@ -367,13 +377,14 @@ class HotBody:
 
     `of` says whose heat it is: `loads.own` for a load (times `share`), `rails.v33` for what a
     converter loses, `source` for what a supply loses. At `limit_c` it slows itself down, or, when
-    `slows` is false, leaves what it is rated for.
+    `slows` is false, leaves what it is rated for. An M.2 module whose `r_air_k_w` nobody states
+    gives off its heat by its own face and by the board that carries it.
     """
 
     label: Text
     of: Annotated[str, StringConstraints(pattern=r"^(source|(loads|rails)\.[A-Za-z0-9_.-]{1,64})$")]
     share: ShareRating = Reading(nominal=1, low=1, high=1, basis="standard")
-    r_air_k_w: Positive
+    r_air_k_w: Positive | None = None
     limit_c: Rating
     slows: bool = False
 
@@ -535,7 +546,9 @@ class Case:
     several `places` for boards, side by side across their long sides, `place_gap_mm` apart.
 
     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
-    `absorptance` is the share of the sun that its colour takes in, white to black.
+    `absorptance` is the share of the sun that its colour takes in, white to black. One that is the
+    heat sink states `joint_k_w`, from the die through pad and pillar to its wall; `fins` is what
+    fins multiply the convection of its top and sides by.
     `radio_db` is what it takes from a radio inside; `ip_solid` and `ip_water` are the two digits of
     its IP rating. `wall_g_cm3` is the density of its walls, from which its mass follows where that
     is not stated.
@@ -560,6 +573,8 @@ class Case:
     bays: dict[Identifier, Bay] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     wall_mm: Annotated[float, Field(gt=0, le=100)]
     wall_w_mk: Positive
+    joint_k_w: Positive | None = None
+    fins: Positive | None = None
     emissivity: Share
     vent_low_cm2: Annotated[float, Field(ge=0, le=10000)] = 0
     vent_high_cm2: Annotated[float, Field(ge=0, le=10000)] = 0
@@ -613,6 +628,7 @@ class Part:
     lead: Lead | None = None
     board_heat: BoardHeat | None = None
     cooler: Cooler | None = None
+    fan: Fan | None = None
     drive: DriveForm | None = None
     hot: dict[Identifier, HotBody] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     storage: Storage | None = None
@@ -686,6 +702,9 @@ class Part:
                     f"hot.{name}.of: '{hot.of}' gives no heat here; it must be a load in watts, a "
                     "converter rail with an efficiency, or a source with one"
                 )
+            module = self.drive is not None and "." not in self.drive.size
+            if hot.r_air_k_w is None and not module:
+                raise ValueError(f"hot.{name}.r_air_k_w: only an M.2 module may leave it out")
 
     def _rails_end_somewhere(self) -> None:
         for start in self.rails:

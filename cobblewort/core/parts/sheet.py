@@ -27,8 +27,8 @@ _GROUPS = {
     "storage": "Room",
     "source": "As a supply", "voltages": "Voltage", "loads": "Draw", "rails": "Inside",
     "sockets": "Sockets", "pin_header": "Sockets", "plugs": "Plugs and leads", "lead": "As a lead",
-    "board_heat": "Heat", "cooler": "Cooling", "noise_dba": "Noise", "hot": "Heat",
-    "drive": "Size", "case": "Case",
+    "board_heat": "Heat", "cooler": "Cooling", "fan": "Cooling", "noise_dba": "Noise",
+    "hot": "Heat", "drive": "Size", "case": "Case",
 }  # fmt: skip
 """Headings by the first step of a path, in the order of the sheet."""
 _SHAPES = frozenset(

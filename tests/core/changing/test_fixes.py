@@ -180,7 +180,7 @@ def test_a_lead_brings_no_other_lead() -> None:
     ("plan", "finding"),
     [
         (kit("B06", "S01", "M02", "K04", "E02"), "FIT-05:above"),
-        (kit("B10", "S03", "M02", "A04", "D06", "K05", "E03"), "FIT-07:D06#1.m2"),
+        (kit("B06", "S01", "M02", "E04", place={"ambient_max_c": 32}), "HEAT-01:B06#1.die"),
         (demo("choir-recorder"), "FIT-07:drives#2.m2"),
     ],
 )

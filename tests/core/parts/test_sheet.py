@@ -49,7 +49,7 @@ def test_every_part_of_the_cupboard_has_a_readable_sheet(part: Any) -> None:
     for entry in shown.figures:
         assert entry.label[0].isupper()
         assert "_" not in entry.label
-        bare = ("absorptance", "share", "efficiency", "emissivity")
+        bare = ("absorptance", "fins", "share", "efficiency", "emissivity")
         bare += ("soc_share_idle", "soc_share_peak", "fan_exchange_share")
         assert entry.unit or entry.path.endswith(bare), entry.path
 

@@ -889,7 +889,9 @@ export interface components {
          *     several `places` for boards, side by side across their long sides, `place_gap_mm` apart.
          *
          *     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
-         *     `absorptance` is the share of the sun that its colour takes in, white to black.
+         *     `absorptance` is the share of the sun that its colour takes in, white to black. One that is the
+         *     heat sink states `joint_k_w`, from the die through pad and pillar to its wall; `fins` is what
+         *     fins multiply the convection of its top and sides by.
          *     `radio_db` is what it takes from a radio inside; `ip_solid` and `ip_water` are the two digits of
          *     its IP rating. `wall_g_cm3` is the density of its walls, from which its mass follows where that
          *     is not stated.
@@ -963,6 +965,8 @@ export interface components {
             /** Wall Mm */
             wall_mm: number;
             wall_w_mk: components["schemas"]["Reading"];
+            joint_k_w: components["schemas"]["Reading"] | null;
+            fins: components["schemas"]["Reading"] | null;
             emissivity: components["schemas"]["Reading"];
             /**
              * Vent Low Cm2
@@ -1309,6 +1313,19 @@ export interface components {
             ruler_p95: number | null;
             /** Why Not */
             why_not: string;
+        };
+        /**
+         * Fan
+         * @description A fan of its own, and what it blows at: out of a `case`, over the `board` as a shim does, or
+         *     `beside` at add-on boards and drives.
+         */
+        Fan: {
+            /**
+             * At
+             * @enum {string}
+             */
+            at: "case" | "board" | "beside";
+            flow_m3_h: components["schemas"]["Reading"];
         };
         /**
          * Fastener
@@ -1682,7 +1699,8 @@ export interface components {
          *
          *     `of` says whose heat it is: `loads.own` for a load (times `share`), `rails.v33` for what a
          *     converter loses, `source` for what a supply loses. At `limit_c` it slows itself down, or, when
-         *     `slows` is false, leaves what it is rated for.
+         *     `slows` is false, leaves what it is rated for. An M.2 module whose `r_air_k_w` nobody states
+         *     gives off its heat by its own face and by the board that carries it.
          */
         HotBody: {
             /** Label */
@@ -1698,7 +1716,7 @@ export interface components {
              *     }
              */
             share: components["schemas"]["Reading"];
-            r_air_k_w: components["schemas"]["Reading"];
+            r_air_k_w: components["schemas"]["Reading"] | null;
             limit_c: components["schemas"]["Reading"];
             /**
              * Slows
@@ -2420,6 +2438,7 @@ export interface components {
             lead: components["schemas"]["Lead"] | null;
             board_heat: components["schemas"]["BoardHeat"] | null;
             cooler: components["schemas"]["Cooler"] | null;
+            fan: components["schemas"]["Fan"] | null;
             drive: components["schemas"]["DriveForm"] | null;
             storage: components["schemas"]["Storage"] | null;
             stack: components["schemas"]["Stack"] | null;

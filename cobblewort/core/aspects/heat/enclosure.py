@@ -16,10 +16,19 @@ from cobblewort.core.aspects.heat.films import (
 )
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import absolute, at_least, largest, nominal, sqrt
-from cobblewort.core.standards.air import CP_J_KGK, GRAVITY_M_S2, air_at, density_kg_m3
+from cobblewort.core.standards.air import (
+    CP_J_KGK,
+    GRAVITY_M_S2,
+    SEA_LEVEL_PA,
+    air_at,
+    density_kg_m3,
+)
 
 STIRRED_FILM_W_M2K = 14.0
 """Inside film where a fan stirs the air: common practice for small cases."""
+NATURAL_EXPONENT, FORCED_EXPONENT = 0.5, 0.7
+"""How tabulated convection follows the pressure of the air, still and under a fan: common
+practice."""
 VENT_DISCHARGE = 0.60
 """Discharge coefficient of a sharp opening. BS 5925 and ASHRAE Fundamentals (from memory)."""
 BOTTOM_SHARE = {"table": 0.0, "feet": 0.5, "hung": 1.0}
@@ -32,43 +41,28 @@ _MAX_ROUNDS = 40
 _FILM_SLOPE, _OUTSIDE_SLOPE, _DRAUGHT_SLOPE = 1.25, 1.12, 1.5
 """Relative slopes of the flows against their temperature difference. They set the speed of the
 iteration, not its result."""
+_LEAST_RISE_K = -150.0
+"""No step of the iteration goes below this: what is held at an absurd limit takes up heat."""
 _FIRST_RISES_K = 20.0, 10.0, 8.0
 """Inside air, inner and outer wall above the ambient, where an iteration begins."""
 
 
-@dataclass(frozen=True, eq=False)
-class Enclosure:
-    """A box of flat walls. Samples are the last axis of the arrays, which may be scalars.
-
-    `vent_area_m2` is the effective area of low and high openings in series, `vent_rise_m` the
-    height between them, `fan_flow_m3_s` what a fan exchanges through the vents, `sun_w` what the
-    outer wall takes in from the sun. [W]
-    """
+@dataclass(frozen=True)
+class Faces:
+    """The faces of a box, inside or outside: lengths in m, and how much of the bottom counts."""
 
     length_m: float
     width_m: float
     height_m: float
-    wall_m: float
-    wall_w_mk: Quantity
-    emissivity: Quantity
     bottom_share: float = 0.0
-    stirred: bool = False
-    vent_area_m2: float = 0.0
-    vent_rise_m: float = 0.0
-    fan_flow_m3_s: Quantity = 0.0
-    pressure_pa: float = 101325.0
-    sun_w: Quantity = 0.0
 
-    @cached_property
-    def nominal(self) -> Enclosure:
-        """The same box with nominal figures alone, as plain numbers."""
-        return replace(
-            self,
-            wall_w_mk=nominal(self.wall_w_mk),
-            emissivity=nominal(self.emissivity),
-            fan_flow_m3_s=nominal(self.fan_flow_m3_s),
-            sun_w=nominal(self.sun_w),
-        )
+    def grown_by(self, wall_m: float) -> Faces:
+        """The outside of a box with such walls."""
+        both_m = 2 * wall_m
+        return Faces(
+            self.length_m + both_m, self.width_m + both_m, self.height_m + both_m,
+            self.bottom_share,
+        )  # fmt: skip
 
     @cached_property
     def level_m2(self) -> float:
@@ -86,25 +80,83 @@ class Enclosure:
         return self.level_m2 / (2 * (self.length_m + self.width_m))
 
     @cached_property
-    def sunlit_m2(self) -> float:
-        """Area that a sun at 45 degrees sees of top and largest upright face. [m²]"""
-        side = max(self.length_m, self.width_m) * self.height_m
-        return float((self.level_m2 + side) / np.sqrt(2))
-
-    @cached_property
     def area_m2(self) -> float:
         """Area that gives off heat. [m²]"""
         return self.level_m2 * (1 + self.bottom_share) + self.upright_m2
 
     @cached_property
-    def wall_w_k(self) -> Quantity:
-        """Conductance of the wall from face to face. [W/K]"""
-        return self.wall_w_mk * self.area_m2 / self.wall_m
+    def edges_m(self) -> float:
+        """Length of all edges, those of the bottom as far as it counts. [m]"""
+        return 4 * self.height_m + 2 * (1 + self.bottom_share) * (self.length_m + self.width_m)
+
+
+_EDGE_SHAPE, _CORNER_SHAPE = 0.54, 0.15
+"""Shape factors of a box of even walls, for an edge of length 1 and for a corner over the wall's
+thickness. Incropera and DeWitt, table 4.1 (from memory)."""
+
+
+def wall_conductance_w_k(inner: Faces, wall_m: float, wall_w_mk: Quantity) -> Quantity:
+    """Conductance of a box's wall from face to face: `k (A/t + 0.54 edges + 0.15 t corners)`. [W/K]
+
+    Edges and corners carry heat too, as the outside of a thick wall is larger than its inside.
+    """
+    corners = 4 * (1 + inner.bottom_share)
+    shape_m = (
+        inner.area_m2 / wall_m + _EDGE_SHAPE * inner.edges_m + _CORNER_SHAPE * wall_m * corners
+    )
+    return wall_w_mk * shape_m
+
+
+@dataclass(frozen=True, eq=False)
+class Enclosure:
+    """A box of flat walls. Samples are the last axis of the arrays, which may be scalars.
+
+    `wall_w_k` is the conductance of its wall from face to face, `fins` what fins multiply the
+    convection of top and sides by. `vent_area_m2` is the effective area of low and high openings in
+    series, `vent_rise_m` the height between them, `fan_flow_m3_s` what a fan exchanges through the
+    vents, `sun_w` what the outer wall takes in from the sun. [W]
+    """
+
+    inner: Faces
+    outer: Faces
+    wall_w_k: Quantity
+    emissivity: Quantity
+    fins: Quantity = 1.0
+    stirred: bool = False
+    vent_area_m2: float = 0.0
+    vent_rise_m: float = 0.0
+    fan_flow_m3_s: Quantity = 0.0
+    pressure_pa: float = SEA_LEVEL_PA
+    sun_w: Quantity = 0.0
+
+    @cached_property
+    def nominal(self) -> Enclosure:
+        """The same box with nominal figures alone, as plain numbers."""
+        return replace(
+            self,
+            wall_w_k=nominal(self.wall_w_k),
+            emissivity=nominal(self.emissivity),
+            fins=nominal(self.fins),
+            fan_flow_m3_s=nominal(self.fan_flow_m3_s),
+            sun_w=nominal(self.sun_w),
+        )
+
+    @cached_property
+    def sunlit_m2(self) -> float:
+        """Area that a sun at 45 degrees sees of top and largest upright face. [m²]"""
+        side = max(self.outer.length_m, self.outer.width_m) * self.outer.height_m
+        return float((self.outer.level_m2 + side) / np.sqrt(2))
 
     @cached_property
     def radiant_m2(self) -> Quantity:
         """Emissivity times area. [m²]"""
-        return self.emissivity * self.area_m2
+        return self.emissivity * self.outer.area_m2
+
+    @cached_property
+    def stirred_w_k(self) -> float:
+        """From inside air to the inner wall where a fan stirs it; thin air carries less. [W/K]"""
+        thin = float((self.pressure_pa / SEA_LEVEL_PA) ** FORCED_EXPONENT)
+        return STIRRED_FILM_W_M2K * thin * self.inner.area_m2
 
 
 def vent_area_m2(low_m2: float, high_m2: float) -> float:
@@ -128,25 +180,25 @@ def stack_flow_m3_s(
 
 
 def film_conductances_w_k(
-    box: Enclosure, surface_k: Quantity, air_k: Quantity
+    faces: Faces, pressure_pa: float, surface_k: Quantity, air_k: Quantity
 ) -> tuple[Quantity, Quantity]:
     """Convection of the faces that count, level and upright ones. [W/K]
 
     The level ones are the top and `bottom_share` of the bottom; a bottom at share 1 hangs free.
     """
     delta = at_least(_LEAST_DELTA_K, absolute(surface_k - air_k))
-    air = air_at((surface_k + air_k) / 2, box.pressure_pa)
+    air = air_at((surface_k + air_k) / 2, pressure_pa)
     per_m3 = rayleigh_per_m3(air, delta)
-    level, upright = box.level_length_m, box.height_m
+    level, upright = faces.level_length_m, faces.height_m
     ra_level = per_m3 * level**3
     nu_level = nusselt_up_mcadams(ra_level)
-    if box.bottom_share:
-        nu_level = nu_level + box.bottom_share * nusselt_down_mcadams(ra_level)
+    if faces.bottom_share:
+        nu_level = nu_level + faces.bottom_share * nusselt_down_mcadams(ra_level)
     nu_upright = nusselt_vertical_churchill_chu(per_m3 * upright**3, air.prandtl)
     conductivity = air.conductivity_w_mk
     return (
-        nu_level * conductivity * (box.level_m2 / level),
-        nu_upright * conductivity * (box.upright_m2 / upright),
+        nu_level * conductivity * (faces.level_m2 / level),
+        nu_upright * conductivity * (faces.upright_m2 / upright),
     )
 
 
@@ -158,15 +210,15 @@ def outside_w_k(
     `radiant_m2` is emissivity times area, where a caller has it at hand in the right shape.
     """
     radiant = box.radiant_m2 if radiant_m2 is None else radiant_m2
-    level, upright = film_conductances_w_k(box, wall_k, ambient_k)
-    return level + upright + radiation_w_m2k(radiant, wall_k, ambient_k)
+    level, upright = film_conductances_w_k(box.outer, box.pressure_pa, wall_k, ambient_k)
+    return (level + upright) * box.fins + radiation_w_m2k(radiant, wall_k, ambient_k)
 
 
 def inside_w_k(box: Enclosure, air_k: Quantity, wall_k: Quantity) -> Quantity:
     """From the inside air to the inner wall. [W/K]"""
     if box.stirred:
-        return STIRRED_FILM_W_M2K * box.area_m2
-    level, upright = film_conductances_w_k(box, wall_k, air_k)
+        return box.stirred_w_k
+    level, upright = film_conductances_w_k(box.inner, box.pressure_pa, wall_k, air_k)
     return level + upright
 
 
@@ -178,15 +230,9 @@ def film_paths_w_k(
     ambient_k: Quantity,
     radiant_m2: Quantity,
 ) -> tuple[Quantity, Quantity]:
-    """`inside_w_k` and `outside_w_k`; of arrays at once, still air being alike on either side."""
-    if box.stirred or isinstance(air_k, float):
-        inside = inside_w_k(box, air_k, inner_k)
-        return inside, outside_w_k(box, outer_k, ambient_k, radiant_m2)
-    level, upright = film_conductances_w_k(
-        box, np.array([inner_k, outer_k]), np.array([air_k, ambient_k])
-    )
-    films = np.asarray(level + upright)
-    return films[0], films[1] + radiation_w_m2k(radiant_m2, outer_k, ambient_k)
+    """`inside_w_k` and `outside_w_k`."""
+    inside = inside_w_k(box, air_k, inner_k)
+    return inside, outside_w_k(box, outer_k, ambient_k, radiant_m2)
 
 
 @lru_cache(maxsize=64)
@@ -302,9 +348,9 @@ def solve_enclosure(
         wall_loss = in_slope + series * out_slope - wall_per_wall
         to_wall, to_air = in_slope + wall_per_air, in_slope + air_per_wall
         det = air_loss * wall_loss - to_air * to_wall
-        new_air = (to_air_w * wall_loss + to_air * to_wall_w) / det
-        inner = (air_loss * to_wall_w + to_wall * to_air_w) / det
-        outer = (wall_w_k * inner + outer_w) * outward
+        new_air = at_least(_LEAST_RISE_K, (to_air_w * wall_loss + to_air * to_wall_w) / det)
+        inner = at_least(_LEAST_RISE_K, (air_loss * to_wall_w + to_wall * to_air_w) / det)
+        outer = at_least(_LEAST_RISE_K, (wall_w_k * inner + outer_w) * outward)
         change_k = largest(absolute(new_air - air))
         air = new_air
         if change_k < _TOLERANCE_K and films is None:

@@ -8,7 +8,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from cobblewort.core import words
-from cobblewort.core.aspects.heat.model import HotTemps
+from cobblewort.core.aspects.heat.flows import flows_w
+from cobblewort.core.aspects.heat.model import HotTemps, Hottest
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.kit import Kit
@@ -84,19 +85,16 @@ def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
         low, high = _band(temp) if banded else (None, None)
         limit = float(heat.throttle_c[0]) if name == "die" else None
         nodes.append(HeatNode(name, label, temp[:, 0].tolist(), low, high, limit))
-    paths = dict(heat.detail.flows_w) if heat.detail else {}
-    around = "inside" if "inside" in heat.nodes else "outside"
+    detail = heat.detail(settled=True)
+    paths = {} if detail is None else flows_w(detail)
     for hot in heat.hot_bodies:
-        drive = heat.drives.get(hot.id)
-        held = drive or hot
-        temp_c, power_w = held.temp_c, held.power_w
-        low, high = _band(temp_c) if banded else (None, None)
+        low, high = _band(hot.held_c) if banded else (None, None)
         name = _hot_body_name(hot)
         nodes.append(
-            HeatNode(hot.id, name, temp_c[:, 0].tolist(), low, high, float(hot.limit_c[0]))
+            HeatNode(hot.id, name, hot.held_c[:, 0].tolist(), low, high, float(hot.limit_c[0]))
         )
-        paths[hot.id, around] = power_w[:, 0]
-    low, high = _band(heat.hottest_ambient_c[np.newaxis, :]) if banded else (None, None)
+    hottest = heat.hottest
+    low, high = _band(hottest.ambient_c[np.newaxis, :]) if banded else (None, None)
     speeds: list[float] = heat.speed_share[:, 0].tolist()
     least = min(speeds)
     slowest = heat.states[speeds.index(least)]
@@ -111,24 +109,27 @@ def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
         least_speed_share=least,
         least_speed_when=words.when(slowest.id, slowest.label).strip() if least < 1 else "",
         inside_w=heat.inside_w[:, 0].tolist(),
-        hottest_ambient_c=float(heat.hottest_ambient_c[0]),
+        hottest_ambient_c=float(hottest.ambient_c[0]),
         hottest_ambient_p05_c=low[0] if low else None,
         hottest_ambient_p95_c=high[0] if high else None,
-        hottest_ambient_then=_first_beyond(heat.first_hot_body),
+        hottest_ambient_then=_first_beyond(hottest),
     )
 
 
-def _first_beyond(hot: HotTemps | None) -> str:
+def _first_beyond(hottest: Hottest) -> str:
+    hot, rated = hottest.body, hottest.rated
+    if rated is not None:
+        return f"{rated.name} leaves its rating"
     if hot is None:
         return "the processor slows"
-    if hot.body.slows:
+    if hot.slows:
         return f"{hot.piece.name} slows"
     return f"the {words.within(hot.label)} is too hot"
 
 
 def _hot_body_name(hot: HotTemps) -> str:
     """What slows itself is known by its name; of others the body too."""
-    return hot.piece.name if hot.body.slows else hot.label
+    return hot.piece.name if hot.slows else hot.label
 
 
 def _band(values: FloatArray) -> tuple[list[float], list[float]]:

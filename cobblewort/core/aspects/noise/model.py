@@ -28,7 +28,7 @@ class NoiseResult:
 def turns(part: Part) -> bool:
     """Whether something turns in a part: the fan of a cooler, the platters of a disk."""
     fan = part.cooler is not None and part.cooler.r_fan_k_w is not None
-    return fan or (part.drive is not None and part.drive.spins)
+    return fan or part.fan is not None or (part.drive is not None and part.drive.spins)
 
 
 def sum_of_levels_dba(levels_dba: list[FloatArray]) -> FloatArray:

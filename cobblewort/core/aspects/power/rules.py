@@ -176,7 +176,7 @@ def _around(kit: Kit, piece: Piece) -> tuple[FloatArray | float, Callable[[], Te
     if not piece.part.inside:
         return outside
     heat = heat_of(kit)
-    inside = None if heat.detail is None else heat.detail.wanted_c.get("inside")
+    inside = heat.inside_c
     if inside is None:
         return outside
     hard = [n for n, state in enumerate(heat.states) if state.hard]

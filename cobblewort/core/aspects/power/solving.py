@@ -13,8 +13,14 @@ from dataclasses import dataclass
 import numpy as np
 
 from cobblewort.core.aspects.power.forest import Node
-from cobblewort.core.aspects.power.network import Bursts, joining_matrix, path_matrix, solve
-from cobblewort.core.figures.arrays import BoolArray, FloatArray
+from cobblewort.core.aspects.power.network import (
+    Bursts,
+    Solution,
+    joining_matrix,
+    path_matrix,
+    solve,
+)
+from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
 
 
 @dataclass(slots=True)
@@ -51,7 +57,10 @@ class Solved:
 
 @dataclass(slots=True)
 class _Burst:
-    """What draws more for a moment, at an entry of a level. [W], [A]"""
+    """What draws more for a moment, at an entry of a level, in the columns in which anything does.
+
+    [W], [A]
+    """
 
     entry: int
     power_w: FloatArray
@@ -85,7 +94,10 @@ def solve_forest(nodes: Sequence[Node], set_v: Mapping[int, FloatArray], drawn: 
     size = drawn.mean_w.shape
     voltage, mean, burst = np.zeros(size), np.zeros(size), np.zeros(size)
     lost = np.zeros(size[1:], dtype=bool)
-    bursting: list[bool] = np.any(drawn.burst_w + drawn.burst_a, axis=(1, 2)).tolist()
+    by_state = np.any(drawn.burst_w + drawn.burst_a, axis=2)
+    bursting: list[bool] = by_state.any(axis=1).tolist()
+    # In few states anything bursts; columns go state by state.
+    loud = np.flatnonzero(by_state.any(axis=0).repeat(size[2]))
     depth = _depths(nodes)
     converters = [place for place, node in enumerate(nodes) if node.converter == place]
     at_inputs: list[tuple[list[int], FloatArray, FloatArray, FloatArray]] = []
@@ -93,7 +105,7 @@ def solve_forest(nodes: Sequence[Node], set_v: Mapping[int, FloatArray], drawn: 
     for level in range(max(depth), -1, -1):
         members = [place for place in range(len(nodes)) if depth[place] == level]
         leaves = [place for place in converters if depth[place] == level + 1]
-        trees = _Level(nodes, members, leaves, set_v, drawn, bursting, fed)
+        trees = _Level(nodes, members, leaves, set_v, drawn, bursting, loud, fed)
         lost |= trees.collapsed
         count = len(members)
         voltage[members], mean[members] = trees.voltage_v[:count], trees.mean_a[:count]
@@ -132,7 +144,7 @@ class _Level:
 
     def __init__(
         self, nodes: Sequence[Node], members: list[int], leaves: list[int],
-        set_v: Mapping[int, FloatArray], drawn: Drawn, bursting: Sequence[bool],
+        set_v: Mapping[int, FloatArray], drawn: Drawn, bursting: Sequence[bool], loud: IntArray,
         fed: Mapping[int, _Input],
     ) -> None:  # fmt: skip
         shape = drawn.mean_w.shape[1:]
@@ -164,44 +176,43 @@ class _Level:
         mean_w, mean_a = np.zeros((len(parents), columns)), np.zeros((len(parents), columns))
         mean_w[: len(members)] = drawn.mean_w[members].reshape(-1, columns)
         mean_a[: len(members)] = drawn.mean_a[members].reshape(-1, columns)
+        self._loud = loud
         self._bursting = [
-            _Burst(entry, drawn.burst_w[place].ravel(), drawn.burst_a[place].ravel(),
+            _Burst(entry, drawn.burst_w[place].ravel()[loud], drawn.burst_a[place].ravel()[loud],
                    drawn.together.get(place))
             for entry, place in enumerate(members) if bursting[place]
         ]  # fmt: skip
         for entry, place in enumerate(leaves, len(members)):
             mean_w[entry] = fed[place].mean_w
             for watts, group in fed[place].bursts:
-                self._bursting.append(_Burst(entry, watts, np.zeros(columns), group))
+                self._bursting.append(_Burst(entry, watts, np.zeros(loud.size), group))
 
         bursts = self._bursts()
         volts = _in_columns(source_v, shape[0])
-        collapsed = np.zeros(columns, dtype=bool)
+        self.collapsed = np.zeros(shape, dtype=bool)
         if len(row_parents) > sum(parent < 0 for parent in row_parents):
             joined = joining_matrix(tuple(rows))
-            solution = solve(
+            solution = _solved_apart(
                 path_matrix(tuple(row_parents)), _in_columns(resistance, shape[0]), volts,
                 joined @ mean_w, joined @ mean_a,
-                None if bursts is None else bursts.at(np.array(rows)),
+                None if bursts is None else bursts.at(np.array(rows)), loud,
             )  # fmt: skip
-            volts, collapsed = solution.voltage_v, solution.collapsed
+            volts, self.collapsed = solution.voltage_v, solution.collapsed.reshape(shape)
         self._volts = volts[rows]
         self._below = path_matrix(tuple(parents))
-        load = mean_a
-        if collapsed.any():
-            load = load + np.divide(
+        if self.collapsed.any():
+            mean_a += np.divide(
                 mean_w, self._volts, out=np.zeros_like(mean_w), where=self._volts > 0
             )
         else:
-            load = load + mean_w / self._volts
-        self._mean_a = self._below @ load
-        self._burst_a = np.zeros_like(self._mean_a)
+            mean_a += mean_w / self._volts
+        self._mean_a = self._below @ mean_a
+        burst_a = np.zeros_like(self._mean_a)
         if bursts is not None:
-            self._drawn_a = bursts.drawn_a(self._volts)
-            self._burst_a = bursts.carried_a(self._below, self._drawn_a)
-        self.collapsed = collapsed.reshape(shape)
+            self._drawn_a = bursts.drawn_a(self._volts[:, loud])
+            burst_a[:, loud] = bursts.carried_a(self._below, self._drawn_a)
         self.voltage_v, self.mean_a, self.burst_a = (
-            values.reshape(-1, *shape) for values in (self._volts, self._mean_a, self._burst_a)
+            values.reshape(-1, *shape) for values in (self._volts, self._mean_a, burst_a)
         )
 
     def _groups(self) -> dict[Hashable, list[int]]:
@@ -231,7 +242,8 @@ class _Level:
                 continue
             efficiency = node.piece.compiled.figure(f"rails.{node.name}.efficiency", missing=1.0)
             over = self._volts[entry] / np.tile(efficiency, self._shape[0])
-            found[place] = _Input(self._mean_a[entry] * over, self._bursts_into(entry, over))
+            bursts = self._bursts_into(entry, over[self._loud])
+            found[place] = _Input(self._mean_a[entry] * over, bursts)
         return found
 
     def _bursts_into(self, entry: int, over: FloatArray) -> list[tuple[FloatArray, Hashable]]:
@@ -250,6 +262,25 @@ class _Level:
             if members:
                 found.append((self._drawn_a[members].sum(axis=0) * over, group))
         return found
+
+
+def _solved_apart(
+    below: FloatArray, resistance_ohm: FloatArray, source_v: FloatArray, power_w: FloatArray,
+    current_a: FloatArray, bursts: Bursts | None, loud: IntArray,
+) -> Solution:  # fmt: skip
+    """Solve a network, columns in which something bursts apart from those in which nothing does."""
+    columns = source_v.shape[1]
+    if bursts is None or loud.size == columns:
+        return solve(below, resistance_ohm, source_v, power_w, current_a, bursts)
+    quiet = np.delete(np.arange(columns), loud)
+    voltage, collapsed = np.empty_like(source_v), np.empty(columns, dtype=bool)
+    for some, at_once in ((quiet, None), (loud, bursts)):
+        found = solve(
+            below, resistance_ohm[:, some], source_v[:, some], power_w[:, some],
+            current_a[:, some], at_once,
+        )  # fmt: skip
+        voltage[:, some], collapsed[some] = found.voltage_v, found.collapsed
+    return Solution(voltage, collapsed)
 
 
 def _head_v(node: Node, place: int, set_v: Mapping[int, FloatArray]) -> FloatArray:

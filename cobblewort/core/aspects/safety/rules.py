@@ -43,7 +43,7 @@ def hot_to_touch(kit: Kit) -> Iterator[Remark]:
     stack, heat = stack_of(kit), heat_of(kit)
     if not is_open(stack.case):
         return
-    reachable = [(hot.piece, hot.id, hot.label, hot.temp_c) for hot in heat.hot_bodies]
+    reachable = [(hot.piece, hot.id, hot.label, hot.held_c) for hot in heat.hot_bodies]
     sink = heat.nodes.get("sink")
     if sink is not None and stack.cooler is not None:
         cooler = stack.cooler

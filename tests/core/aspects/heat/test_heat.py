@@ -1,4 +1,5 @@
 import math
+import re
 
 import numpy as np
 import pytest
@@ -7,6 +8,7 @@ from hypothesis import strategies as st
 
 from cobblewort.core.aspects.heat.enclosure import (
     Enclosure,
+    Faces,
     HeatInput,
     outside_w_k,
     solve_enclosure,
@@ -73,57 +75,67 @@ def test_the_governor_holds_the_die_at_its_limit() -> None:
 
 def test_heat_given_off_leaves_through_the_wall() -> None:
     """Balance: what the kit draws inside is what the outer wall and the vents give off."""
-    shell = Enclosure(0.13, 0.095, 0.045, 0.002, np.array([0.2]), np.array([0.9]), bottom_share=0.5)
+    faces = Faces(0.13, 0.095, 0.045, 0.5)
+    shell = Enclosure(faces, faces, np.array([2.0]), np.array([0.9]))
     found = solve_enclosure(shell, HeatInput(np.array([[4.0]])), np.array([[300.0]]))
     out = outside_w_k(shell, found.outer_wall_k, np.array([[300.0]])) * (found.outer_wall_k - 300)
     assert float(out[0, 0]) == pytest.approx(4.0, rel=1e-3)
 
 
-@pytest.mark.parametrize("case", ["E01", "E03", "E04"])
-def test_what_flows_in_flows_out_of_every_node(case: str) -> None:
-    """Balance at die, cooler and board, and all of the heat reaches the outside."""
-    heat = judged(kit("B10", "S03", "M02", "K03", case)).heat
-    inside = heat.inside_w if case != "E01" else None
+@pytest.mark.parametrize(
+    "parts",
+    [
+        ("B10", "S03", "M02", "K03", "E01"),
+        ("B10", "S03", "M02", "K03", "E04"),
+        ("B10", "S12", "M02", "A06", "D03", "D04", "K05", "E03"),
+        ("B10", "S03", "M02", "A04", "D03", "E08"),
+        ("B10", "S03", "M02", "A05", "2xD06", "K05", "E01"),
+    ],
+)
+def test_what_flows_in_flows_out_of_every_node(parts: tuple[str, ...]) -> None:
+    """Balance at cooler, air and wall, held or not; all that is given off reaches the outside."""
+    heat = judged(kit(*parts)).heat
     for number, state in enumerate(heat.states):
         net: dict[str, float] = {}
         for path in heat.paths:
             net[path.start] = net.get(path.start, 0.0) - path.power_w[number]
             net[path.end] = net.get(path.end, 0.0) + path.power_w[number]
-        assert net["sink"] == pytest.approx(0, abs=1e-6), state.id
-        made = -net["die"] - net["board"]
-        assert net["outside"] == pytest.approx(made - net.get("inside", 0) - net.get("wall", 0))
-        if inside is not None and heat.speed_share[number] == 1.0:
-            assert net["outside"] == pytest.approx(inside[number], rel=0.01)
+        for node in ("sink", "inside", "wall"):
+            assert net.get(node, 0.0) == pytest.approx(0, abs=0.02), (state.id, node)
+        assert net["outside"] == pytest.approx(heat.inside_w[number], rel=0.005), state.id
 
 
 @pytest.mark.parametrize(
     ("parts", "first"),
     [
-        (("B06", "S01", "M02", "K03", "E04"), "the processor"),
-        (("B10", "S03", "M02", "K05", "E03", "A06", "2xD04"), "Setts 1T (1)"),
-        (("B10", "S03", "M02", "K05", "A06", "D06"), "Kerb 1T"),
+        (("B10", "S03", "M02", "K03", "E04"), "the processor slows"),
+        (("B10", "S03", "M02", "K05", "E03", "A06", "2xD04"), "Setts 1T (1) slows"),
+        (("B10", "S03", "M02", "K05", "A02", "D07"), "Sarsen 2T slows"),
+        (("B10", "S03", "M02", "K05", "E11", "A12", "D11"), "the disk of Drum 1T is too hot"),
+        (("B06", "S01", "M02", "K05"), "Hurdle 2 leaves its rating"),
     ],
 )
-def test_on_the_highest_safe_day_the_first_body_is_at_its_limit(
+def test_on_the_highest_safe_day_the_first_thing_gives_way(
     parts: tuple[str, ...], first: str
 ) -> None:
-    """Judged again at that ambient, in a case and in the open: it has no room, others have."""
+    """Judged again half a degree below that day nothing planned slows by more than 2 %, is too hot
+    or leaves its rating; half a degree above something does.
+    """
     duty = [{"name": "recording", "hours": 3, "activity": "light"}]
     now = judged(kit(*parts, duty=duty, place={"ambient_max_c": 25})).heat
-    assert now.hottest_ambient_then == f"{first} slows"
+    assert now.hottest_ambient_then == first
     assert now.hottest_ambient_c is not None
-    there = judged(kit(*parts, duty=duty, place={"ambient_max_c": now.hottest_ambient_c})).heat
-    must_hold = [n for n, state in enumerate(there.states) if state.hard]
-    temps_c = {node.label: node.temp_c for node in there.nodes}
-    temps_c["Processor"] = there.wanted_die_c
-    room_k = {
-        node.label.replace("Processor", "the processor"): node.limit_c
-        - max(temps_c[node.label][n] for n in must_hold)
-        for node in there.nodes
-        if node.limit_c is not None
-    }
-    assert room_k[first] == pytest.approx(0, abs=0.3)
-    assert min(room_k.values()) > -0.3
+
+    def snags(day_c: float) -> list[str]:
+        report = judged(kit(*parts, duty=duty, place={"ambient_max_c": day_c}))
+        planned = [n for n, state in enumerate(report.heat.states) if state.hard]
+        return [
+            m.id for m in report.margins if m.family == "heat"
+            and any(m.severity_by_state[n] in ("tight", "stops") for n in planned)
+        ] + [f.id for f in told(report, "HEAT-03")]  # fmt: skip
+
+    assert snags(now.hottest_ambient_c - 0.5) == []
+    assert snags(now.hottest_ambient_c + 0.5) != []
 
 
 def test_heat_01_fires_when_hot_and_is_silent_when_cool() -> None:
@@ -134,11 +146,13 @@ def test_heat_01_fires_when_hot_and_is_silent_when_cool() -> None:
     hot, hotter = (judged(kit(*parts, place={"ambient_max_c": day})) for day in (40, 48))
     (tight,), (stops,) = told(hot, "HEAT-01"), told(hotter, "HEAT-01")
     assert (tight.severity, stops.severity) == ("tight", "stops")
-    assert tight.sentence == (
-        "The processor of Mullion 8 slows to 85 % of its clock during “all day” at 40 °C outside; "
-        "at full clock it would pass its 80 °C by 5 °C."
+    assert re.fullmatch(
+        r"The processor of Mullion 8 slows to 8\d % of its clock during “all day” at 40 °C "
+        r"outside; "
+        r"at full clock it would pass its 80 °C by [3-7] °C\.",
+        tight.sentence,
     )
-    assert "slows to 47 % of its clock" in stops.sentence
+    assert re.search("slows to [45]. % of its clock", stops.sentence)
     assert told(judged(kit(*SMALL)), "HEAT-01") == []
 
 
@@ -147,10 +161,10 @@ def test_heat_01_two_hundredths_of_the_clock_are_not_missed() -> None:
     parts = ("B10", "S03", "M02", "K03", "E04")
     good_c = judged(kit(*parts)).heat.hottest_ambient_c
     assert good_c is not None
-    near = judged(kit(*parts, place={"ambient_max_c": good_c + 0.3}))
+    near = judged(kit(*parts, place={"ambient_max_c": good_c - 0.3}))
     assert 0.98 < near.heat.speed_share[1] < 1
     assert [f.severity for f in told(near, "HEAT-01")] == ["note"], "for everything at once alone"
-    past = judged(kit(*parts, place={"ambient_max_c": good_c + 1.5}))
+    past = judged(kit(*parts, place={"ambient_max_c": good_c + 0.3}))
     assert past.heat.speed_share[1] < 0.98
     assert [f.severity for f in told(past, "HEAT-01")] == ["tight"]
 
@@ -222,12 +236,13 @@ def test_heat_04_tells_of_boards_that_are_not_worked_out(
 
 
 def test_heat_05_a_hungry_drive_slows_itself() -> None:
-    """Bare on its carrier it slows, and stops nothing; one that is too hot at rest does stop it; a
-    small one holds.
+    """A drive that slows a little is tight; one that is too hot at rest stops it; a small one under
+    a fan holds.
     """
     slowed = judged(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03"))
     (slow,) = told(slowed, "HEAT-05")
-    assert (slow.severity, "slows to 89 % of its speed" in slow.sentence) == ("tight", True)
+    assert slow.severity == "tight"
+    assert re.search(r"slows to [67]\d % of its speed", slow.sentence)
     hungry = judged(kit("B10", "S03", "M02", "A02", "D07", "K03", "E03"))
     (stops,) = told(hungry, "HEAT-05")
     assert (stops.severity, stops.sentence[-13:]) == ("stops", "even at rest.")
@@ -239,36 +254,42 @@ def test_heat_05_a_hungry_drive_slows_itself() -> None:
 
 
 def test_what_slows_itself_is_settled_together() -> None:
-    """Drives and processor each sit at their limit or have all their speed, in the air that just
-    this leaves; no drive is told hotter than its throttle point.
+    """In every draw drives and processor each sit at their limit, have all their speed, or rest; no
+    drive that can slow is told hotter than its throttle point, and less heat never warms the air.
     """
-    heat = heat_of(Kit(kit("B10", "S03", "M02", "A06", "D06", "D04", "K03", "E03"), shipped(), 64))
-    network = heat.network
-    assert network is not None
-    assert len(heat.drives) == 2
-    full, governed = network.wanted, network.governed
-    spared_w = sum(
-        hot.power_w - heat.drives[hot.id].power_w for hot in heat.hot_bodies if hot.body.slows
+    heat = heat_of(Kit(kit("B10", "S03", "M02", "A06", "D06", "D04", "K05", "E03"), shipped(), 64))
+    work = heat.work
+    assert work is not None
+    held, wanted = work.governed, work.wanted
+    assert np.all(held.air_k <= wanted.air_k + 0.01)
+    at_limit = heat.speed_share < 1
+    assert at_limit.any()
+    assert held.die_k[at_limit] == pytest.approx(
+        np.broadcast_to(work.limit_k, at_limit.shape)[at_limit], abs=0.02
     )
-    assert float(np.max(spared_w)) > 1
-    above_idle_w = (network.soc_w - network.soc_idle_w) * heat.speed_share**2.5
-    soc_w = network.soc_idle_w + above_idle_w
-    again = network.solve(soc_w, network.rest_w, network.other_w - spared_w, network.ambient_k)
-    off_k = np.abs(again.k - governed.temps.k)
-    assert off_k.max() < 0.25
-    assert off_k[:, :, 0].max() < 0.05
-    assert heat.inside_w == pytest.approx(soc_w + network.rest_w + network.other_w - spared_w,
-                                          rel=0.01)  # fmt: skip
-    air_c = governed.temps.k[3] - 273.15
-    assert np.all(governed.temps.k[3] <= full.k[3] + 1e-9), "less heat never warms the air"
+    slowed = 0
     for hot in heat.hot_bodies:
-        if hot.body.slows:
-            drive = heat.drives[hot.id]
-            assert drive.temp_c == pytest.approx(air_c + drive.power_w * hot.r_k_w)
-            slowed = (drive.speed_share < 1) & (drive.speed_share > 0)
-            assert slowed.any()
-            limit_c = np.broadcast_to(hot.limit_c, slowed.shape)
-            assert drive.temp_c[slowed] == pytest.approx(limit_c[slowed], abs=0.01)
+        if not hot.slows:
+            continue
+        share = hot.speed_share
+        between = (share < 1) & (share > 0)
+        slowed += int(between.sum())
+        limit_c = np.broadcast_to(hot.limit_c, share.shape)
+        assert hot.held_c[between] == pytest.approx(limit_c[between], abs=0.02)
+        assert hot.held_w[share == 0] == pytest.approx(hot.rest_w[share == 0])
+        assert hot.held_w[share == 1] == pytest.approx(hot.power_w[share == 1])
+        assert np.all(hot.held_c[share > 0] <= limit_c[share > 0] + 0.05)
+    assert slowed > 10
+
+
+def test_the_regulator_of_a_held_drive_loses_less() -> None:
+    """What a converter loses follows its drive: a tenth of what that gives off, over 0.9."""
+    heat = heat_of(Kit(kit("B10", "S03", "M02", "A04", "D03", "K03", "E04"), shipped(), 1))
+    regulator, drive = heat.hot_bodies
+    assert float(drive.speed_share[1, 0]) < 1
+    for state in range(3):
+        lost_w = float(drive.held_w[state, 0]) * (1 / 0.9 - 1)
+        assert float(regulator.held_w[state, 0]) == pytest.approx(lost_w, rel=1e-6)
 
 
 def test_the_sun_warms_a_box_and_its_heat_leaves_again() -> None:
@@ -294,16 +315,19 @@ def test_heat_02_minds_only_states_that_must_hold() -> None:
     assert (die.severity, die.state) == ("note", "phase-1-mean")
 
 
-def test_heat_06_a_chip_that_cooks_and_a_regulator_by_its_losses() -> None:
-    """Two drives' regulators lose (1/0.9 - 1) of what they pass on; in a hot box a switch cooks."""
+def test_heat_06_a_chip_that_cooks() -> None:
+    """0.8 of the 1.1 W of a twin's switch under a fan, near a warm board; in a hot box it cooks."""
     parts = ("B10", "S03", "M02", "A06", "D06", "D04", "K05")
-    nodes = {node.id: node for node in judged(kit(*parts, "E03")).heat.nodes}
-    air = nodes["inside"].temp_c[0]
-    switch = air + 1.1 * 0.8 * 45 * 0.65
-    assert nodes["A06#1.switch"].temp_c[0] == pytest.approx(switch, abs=0.05)
-    regulator = air + 0.8 * (1 / 0.9 - 1) * 70 * 0.65
-    assert nodes["A06#1.regulator"].temp_c[0] == pytest.approx(regulator, abs=0.1)
-    cooked = judged(kit(*parts, "E04", place={"ambient_max_c": 45}))
+    heat = judged(kit(*parts, "E03")).heat
+    at = {node.id: node.temp_c[0] for node in heat.nodes}
+    near = at["inside"] + 0.3 * (at["board"] - at["inside"])
+    inner = heat_of(Kit(kit(*parts, "E03"), shipped(), 1)).work
+    assert inner is not None
+    wall = float(inner.governed.inner_k[0, 0]) - 273.15
+    air_w_k, wall_w_k = (1 / 0.65 - 0.4) / 45, 0.4 / 45
+    expected = (1.1 * 0.8 + air_w_k * near + wall_w_k * wall) / (air_w_k + wall_w_k)
+    assert at["A06#1.switch"] == pytest.approx(expected, abs=0.05)
+    cooked = judged(kit(*parts, "E04", place={"ambient_max_c": 58}))
     assert any("switch chip" in f.sentence for f in told(cooked, "HEAT-06"))
 
 
@@ -320,12 +344,14 @@ def test_a_supply_inside_heats_the_box_and_gives_less_for_it() -> None:
 
 
 def test_a_drive_warms_the_air_it_stands_in() -> None:
-    """Its temperature is that of the inside air and its own rise over it."""
+    """Its heat leaves to the air and, as radiation, to the wall; the kit without it is cooler."""
     heat = judged(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03")).heat
-    nodes = {node.id: node.temp_c[0] for node in heat.nodes}
-    assert nodes["D03#1.body"] == pytest.approx(nodes["inside"] + 0.6 * 23, abs=0.05)
-    path = next(p for p in heat.paths if p.start == "D03#1.body")
-    assert (path.end, path.power_w[0]) == ("inside", pytest.approx(0.6))
+    ways = {p.end: p.power_w[0] for p in heat.paths if p.start == "D03#1.body"}
+    assert set(ways) == {"inside", "wall"}
+    assert sum(ways.values()) == pytest.approx(0.6)
+    without = judged(kit("B10", "S03", "M02", "A04", "K03", "E03")).heat
+    air = [next(n for n in h.nodes if n.id == "inside").temp_c[0] for h in (heat, without)]
+    assert air[0] > air[1] + 0.5
 
 
 def test_altitude_and_a_table_make_it_warmer() -> None:

@@ -7,6 +7,7 @@ from itertools import pairwise
 from math import pi
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.bays import bays_of
 from cobblewort.core.aspects.fit.model import fasteners_of, space_of, stack_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.openings import is_open
@@ -222,30 +223,21 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
     "a flat bay.",
     formula="drives of a size <= bays that take their size and thickness",
     source="SFF-8201 and SFF-8301 for the sizes (from memory); thickness as the parts state it",
-    reads=(stack_of, "pieces"),
+    reads=(stack_of, bays_of),
     remedies=(another("case"), another("data", "boot")),
 )  # fmt: skip
 def bays(kit: Kit) -> Iterator[Remark]:
     """2.5- and 3.5-inch drives against the bays of a case that has any."""
     case = stack_of(kit).case
-    if case is None or case.part.case is None or not case.part.case.bays:
+    if case is None:
         return
-    free = [bay for bay in case.part.case.bays.values() for _ in range(bay.count)]
-    free.sort(key=lambda bay: bay.thickness_mm)
-    drives = [(i, i.part.drive) for i in kit.pieces if i.part.drive is not None]
-    for piece, drive in sorted(drives, key=lambda entry: entry[1].thickness_mm or 0, reverse=True):
-        if "." not in drive.size:
-            continue  # a module: it lies on its board
-        thick = drive.thickness_mm or 0
-        bay = next((b for b in free if b.size == drive.size and b.thickness_mm >= thick), None)
-        if bay is not None:
-            free.remove(bay)
-            continue
-        left = [b for b in free if b.size == drive.size]
+    for piece, left in bays_of(kit).without:
+        drive = piece.part.drive
+        thick, size = (0, "") if drive is None else (drive.thickness_mm or 0, drive.size)
         why = (
             f"is {words.mm(thick)} thick, and its bays take {words.mm(left[-1].thickness_mm)}"
             if left
-            else f"finds no bay of {drive.size} inch left"
+            else f"finds no bay of {size} inch left"
         )
         yield Remark(
             piece.id, "tight", f"{piece.name} {why} in {case.name}.",

@@ -1,0 +1,40 @@
+"""Which drive lies in which bay of the case."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from cobblewort.core.aspects.fit.model import stack_of
+from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.parts.model import Bay
+
+
+@dataclass(slots=True)
+class Bays:
+    """Drives in their bays, by piece; those that found none, and the bays of their size left."""
+
+    taken: dict[str, Bay] = field(default_factory=dict)
+    without: list[tuple[Piece, list[Bay]]] = field(default_factory=list)
+
+
+@derived("pieces", stack_of)
+def bays_of(kit: Kit) -> Bays:
+    """2.5- and 3.5-inch drives, thickest first, each into the flattest bay that takes it."""
+    found, case = Bays(), stack_of(kit).case
+    if case is None or case.part.case is None or not case.part.case.bays:
+        return found
+    free = [bay for bay in case.part.case.bays.values() for _ in range(bay.count)]
+    free.sort(key=lambda bay: bay.thickness_mm)
+    drives = [(i, i.part.drive) for i in kit.pieces if i.part.drive is not None]
+    for piece, drive in sorted(drives, key=lambda entry: entry[1].thickness_mm or 0, reverse=True):
+        if "." not in drive.size:
+            continue  # a module: it lies on its board
+        thick = drive.thickness_mm or 0
+        bay = next((b for b in free if b.size == drive.size and b.thickness_mm >= thick), None)
+        if bay is None:
+            found.without.append((piece, [b for b in free if b.size == drive.size]))
+        else:
+            free.remove(bay)
+            found.taken[piece.id] = bay
+    return found

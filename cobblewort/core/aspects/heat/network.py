@@ -1,0 +1,317 @@
+"""The thermal network of one board in its case: bodies, inside air and wall, all governors settled.
+
+Every body is linear in its power and in its surroundings, so that it is reduced to what it gives to
+inside air and to the wall, and only these two are iterated. What slows itself is at the watts that
+are asked of it, or sits at its limit, or rests and is above it; which of the three is found by
+trying: those that would pass their limit are held there, the air is solved anew, and so on until
+nobody changes.
+
+The same formulas serve plain numbers, one state at nominal figures, and arrays of states and
+samples.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from cobblewort.core.aspects.heat.bodies import BoardBody, Path
+from cobblewort.core.aspects.heat.enclosure import (
+    CaseTemps,
+    Enclosure,
+    HeatInput,
+    solve_enclosure,
+)
+from cobblewort.core.figures.arrays import Quantity
+from cobblewort.core.figures.one_or_many import absolute, largest, pick
+
+ASKED, HELD, RESTS = 0, 1, 2
+"""What something that slows itself does: all that is asked of it, what its limit allows, nothing
+above rest."""
+_MOST_TURNS = 12
+_SETTLED_W = 1e-3
+"""What a carrier's heat may still change between two turns."""
+
+
+@dataclass(frozen=True, slots=True)
+class Body:
+    """A body that warms itself: a drive, a controller, a regulator, a supply.
+
+    `pull` says how far the air around it follows the board that it lies beside, 0 to 1. Of one that
+    `slows` itself `limit_k` is where it does, and `lost_w_w` what converters above it lose for each
+    of its watts, the carrier's own first, with the bodies (by place) where they lose it; None
+    stands for the air itself.
+    `carried` is the share of its carrier's heat that warms it.
+    """
+
+    path: Path
+    pull: float = 0.0
+    slows: bool = False
+    limit_k: Quantity = 0.0
+    lost_w_w: tuple[tuple[int | None, Quantity], ...] = ()
+    carried: Quantity = 0.0
+    mates: tuple[int, ...] = ()
+    """Bodies on the same carrier whose converters warm it, itself included, by place."""
+
+
+@dataclass(slots=True)
+class Asked:
+    """What is asked of a network in some states: shape (states, samples), or plain numbers.
+
+    [W], [K]
+    `soc_idle_w` is what the processor gives off at rest. `body_w` and `rest_body_w` are what each
+    body gives off as asked and at rest, `carrier_w` the heat of each body's carrier, `air_w` what
+    else goes straight to the air inside.
+    """
+
+    soc_w: Quantity
+    soc_idle_w: Quantity
+    rest_w: Quantity
+    air_w: Quantity
+    ambient_k: Quantity
+    body_w: Sequence[Quantity] = ()
+    rest_body_w: Sequence[Quantity] = ()
+    carrier_w: Sequence[Quantity] = ()
+
+
+@dataclass(slots=True)
+class Near:
+    """Temperatures of a solution nearby: of board, air and walls. [K]"""
+
+    board_k: Quantity
+    air_k: Quantity
+    inner_k: Quantity
+    outer_k: Quantity
+
+
+@dataclass(slots=True)
+class Settled:
+    """Temperatures and what is given off, in the shape of what was asked. [K], [W]
+
+    Without a case air and walls are the surroundings.
+    """
+
+    die_k: Quantity
+    sink_k: Quantity
+    board_k: Quantity
+    air_k: Quantity
+    inner_k: Quantity
+    outer_k: Quantity
+    soc_w: Quantity
+    body_w: list[Quantity] = field(default_factory=list)
+    body_k: list[Quantity] = field(default_factory=list)
+
+
+class Network:
+    """A board, what else is warm around it, and the case, if any."""
+
+    def __init__(
+        self, board: BoardBody, bodies: Sequence[Body], box: Enclosure | None, limit_k: Quantity
+    ) -> None:
+        self.board, self.bodies, self.box, self.limit_k = board, list(bodies), box, limit_k
+        self.slowing = [n for n, body in enumerate(bodies) if body.slows]
+        # What passes from air to wall through a body for each kelvin between them, in W/K, and the
+        # part of it that follows the board.
+        self._through: Quantity = 0.0
+        self._pulled: Quantity = 0.0
+        self._to_wall: list[Quantity] = []
+        for body in bodies:
+            share = body.path.wall_w_k / body.path.total_w_k
+            self._to_wall.append(share)
+            self._through = self._through + body.path.air_w_k * share
+            self._pulled = self._pulled + body.path.air_w_k * share * body.pull
+
+    def settle(self, asked: Asked, governed: bool, near: Near | None = None) -> Settled:
+        """Temperatures as asked, or with all that slows itself settled together.
+
+        `near` is a solution nearby, say of what would come of it if nothing slowed itself.
+        """
+        warm = self._carrier_warmth(asked, {})
+        soc_mode: Quantity = 0.0 * asked.soc_w
+        modes: dict[int, Quantity] = dict.fromkeys(self.slowing, 0.0 * asked.soc_w)
+        start = None
+        if near is not None:
+            start = CaseTemps(near.air_k, near.inner_k, near.outer_k)
+            if governed:
+                soc_mode, modes = self._modes(asked, near, warm)
+        for _ in range(_MOST_TURNS):
+            case = self._surroundings(asked, soc_mode, modes, warm, start)
+            start = case
+            found = self._found(asked, soc_mode, modes, warm, case)
+            if not governed:
+                return found
+            new_soc_mode, new_modes = self._modes(asked, found, warm)
+            held = {n: found.body_w[n] for n in self.slowing}
+            new_warm = self._carrier_warmth(asked, held)
+            if (
+                _alike(new_soc_mode, soc_mode)
+                and all(_alike(new_modes[n], modes[n]) for n in self.slowing)
+                and all(
+                    largest(absolute(new - old)) < _SETTLED_W
+                    for new, old in zip(new_warm, warm, strict=True)
+                )
+            ):
+                break
+            soc_mode, modes, warm = new_soc_mode, new_modes, new_warm
+        return found
+
+    def _carrier_warmth(self, asked: Asked, held: dict[int, Quantity]) -> list[Quantity]:
+        """What each body takes up of its carrier's heat; less where drives there are held. [W]"""
+        warm = []
+        for n, body in enumerate(self.bodies):
+            heat_w = asked.carrier_w[n]
+            for mate in body.mates:
+                if mate in held:
+                    spared_w = asked.body_w[mate] - held[mate]
+                    for _, lost in self.bodies[mate].lost_w_w[:1]:
+                        heat_w = heat_w - lost * spared_w
+            warm.append(body.carried * heat_w)
+        return warm
+
+    def _soc(self, asked: Asked, mode: Quantity) -> tuple[Quantity, Quantity, Quantity]:
+        """The processor's heat as `w + per_air T_air + per_wall T_wall`."""
+        response = self.board.response
+        held = mode == HELD
+        given = pick(mode == RESTS, asked.soc_idle_w, asked.soc_w)
+        per = response.soc.die_k
+        at_limit = (self.limit_k - response.rest.die_k * asked.rest_w) / per
+        return (
+            pick(held, at_limit, given),
+            pick(held, -response.air.die_k / per, 0.0 * given),
+            pick(held, -response.wall.die_k / per, 0.0 * given),
+        )
+
+    def _surroundings(
+        self, asked: Asked, soc_mode: Quantity, modes: dict[int, Quantity],
+        warm: Sequence[Quantity], start: CaseTemps | None,
+    ) -> CaseTemps:  # fmt: skip
+        """Air and walls, with what slows itself as it is."""
+        if self.box is None:
+            return CaseTemps(asked.ambient_k, asked.ambient_k, asked.ambient_k)
+        response, (soc, soc_air, soc_wall) = self.board.response, self._soc(asked, soc_mode)
+        rest_w = asked.rest_w
+        board = response.soc.board_k * soc + response.rest.board_k * rest_w
+        board_air = response.soc.board_k * soc_air + response.air.board_k
+        board_wall = response.soc.board_k * soc_wall + response.wall.board_k
+        # All that bodies give off, and how much of it goes to the wall.
+        heat: Quantity = asked.air_w
+        heat_air: Quantity = 0.0
+        heat_wall: Quantity = 0.0
+        wall: Quantity = 0.0
+        wall_air: Quantity = 0.0
+        wall_wall: Quantity = 0.0
+        for n, body in enumerate(self.bodies):
+            share = self._to_wall[n]
+            if not body.slows or not _any(modes[n]):
+                heat = heat + asked.body_w[n]
+                wall = wall + share * asked.body_w[n]
+                continue
+            mode, path, pull = modes[n], body.path, body.pull
+            held = mode == HELD
+            given = pick(mode == RESTS, asked.rest_body_w[n], asked.body_w[n])
+            limit_w = path.total_w_k * body.limit_k - path.air_w_k * pull * board - warm[n]
+            power = pick(held, limit_w, given)
+            power_air = pick(
+                held, -path.air_w_k * (1 - pull + pull * board_air), 0.0 * given
+            )  # fmt: skip
+            power_wall = pick(
+                held, -path.wall_w_k - path.air_w_k * pull * board_wall, 0.0 * given
+            )  # fmt: skip
+            total: Quantity = 1.0
+            base: Quantity = 0.0
+            base_wall: Quantity = 0.0
+            to_wall = share
+            for place, lost in body.lost_w_w:
+                total = total + lost
+                base = base - lost * asked.body_w[n]
+                if place is not None:
+                    to_wall = to_wall + lost * self._to_wall[place]
+                    base_wall = base_wall - lost * self._to_wall[place] * asked.body_w[n]
+            heat = heat + total * power + base
+            heat_air, heat_wall = heat_air + total * power_air, heat_wall + total * power_wall
+            wall = wall + to_wall * power + base_wall
+            wall_air, wall_wall = wall_air + to_wall * power_air, wall_wall + to_wall * power_wall
+        # From air to wall through the bodies, those beside the board in air that follows it.
+        through, pulled = self._through, self._pulled
+        wall = wall + pulled * board
+        wall_air = wall_air + through - pulled + pulled * board_air
+        wall_wall = wall_wall - through + pulled * board_wall
+        gives = HeatInput(
+            air_w=heat - wall + response.soc.air_w * soc + response.rest.air_w * rest_w,
+            air_per_air=heat_air - wall_air + response.soc.air_w * soc_air + response.air.air_w,
+            air_per_wall=heat_wall - wall_wall + response.soc.air_w * soc_wall
+            + response.wall.air_w,
+            wall_w=wall + response.soc.wall_w * soc + response.rest.wall_w * rest_w,
+            wall_per_air=wall_air + response.soc.wall_w * soc_air + response.air.wall_w,
+            wall_per_wall=wall_wall + response.soc.wall_w * soc_wall + response.wall.wall_w,
+        )  # fmt: skip
+        return solve_enclosure(self.box, gives, asked.ambient_k, start)
+
+    def _found(
+        self, asked: Asked, soc_mode: Quantity, modes: dict[int, Quantity],
+        warm: Sequence[Quantity], case: CaseTemps,
+    ) -> Settled:  # fmt: skip
+        """Powers and temperatures in such surroundings."""
+        air, wall = case.air_k, case.inner_wall_k
+        soc, per_air, per_wall = self._soc(asked, soc_mode)
+        soc_w = soc + per_air * air + per_wall * wall
+        board = self.board.temps(soc_w, asked.rest_w, air, wall)
+        body_w = list(asked.body_w)
+        for n in self.slowing:
+            if _any(modes[n]):
+                around_w = self._around_w(n, air, wall, board.board_k)
+                limit = self.bodies[n].path.total_w_k * self.bodies[n].limit_k
+                given = pick(modes[n] == RESTS, asked.rest_body_w[n], asked.body_w[n])
+                body_w[n] = pick(modes[n] == HELD, limit - around_w - warm[n], given)
+                for place, lost in self.bodies[n].lost_w_w:
+                    if place is not None:
+                        body_w[place] = body_w[place] - lost * (asked.body_w[n] - body_w[n])
+        body_k = [
+            (body_w[n] + warm[n] + self._around_w(n, air, wall, board.board_k))
+            / body.path.total_w_k
+            for n, body in enumerate(self.bodies)
+        ]
+        return Settled(
+            board.die_k, board.sink_k, board.board_k, air, wall, case.outer_wall_k, soc_w, body_w,
+            body_k,
+        )  # fmt: skip
+
+    def _around_w(self, n: int, air: Quantity, wall: Quantity, board: Quantity) -> Quantity:
+        """What a body would take up from its surroundings at absolute zero: `G T` of them. [W]"""
+        body = self.bodies[n]
+        near = air + body.pull * (board - air) if body.pull else air
+        return body.path.air_w_k * near + body.path.wall_w_k * wall
+
+    def _modes(
+        self, asked: Asked, found: Near | Settled, warm: Sequence[Quantity]
+    ) -> tuple[Quantity, dict[int, Quantity]]:
+        """What each governor does in the air that is there."""
+        response = self.board.response
+        at_limit = (
+            self.limit_k - response.rest.die_k * asked.rest_w
+            - response.air.die_k * found.air_k - response.wall.die_k * found.inner_k
+        ) / response.soc.die_k  # fmt: skip
+        soc_mode = _mode(at_limit, asked.soc_w, asked.soc_idle_w)
+        modes = {}
+        for n in self.slowing:
+            body = self.bodies[n]
+            around_w = self._around_w(n, found.air_k, found.inner_k, found.board_k)
+            allowed = body.path.total_w_k * body.limit_k - around_w - warm[n]
+            modes[n] = _mode(allowed, asked.body_w[n], asked.rest_body_w[n])
+        return soc_mode, modes
+
+
+def _mode(allowed_w: Quantity, asked_w: Quantity, rest_w: Quantity) -> Quantity:
+    """`ASKED`, `HELD` or `RESTS`, for what a limit allows."""
+    tight = pick(allowed_w <= rest_w, 0.0 * asked_w + RESTS, 0.0 * asked_w + HELD)
+    return pick((allowed_w >= asked_w) | (asked_w <= 0.0), 0.0 * asked_w, tight)
+
+
+def _alike(one: Quantity, other: Quantity) -> bool:
+    return bool(np.array_equal(one, other)) if isinstance(one, np.ndarray) else one == other
+
+
+def _any(mode: Quantity) -> bool:
+    return bool(mode.any()) if isinstance(mode, np.ndarray) else mode != 0.0
