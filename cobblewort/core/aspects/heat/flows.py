@@ -30,7 +30,7 @@ def flows_w(detail: HeatDetail) -> dict[tuple[str, str], FloatArray]:
         add("sink", wall_name, body.sink.wall_w_k, temps.sink_k - wall)
     add("board", air_name, body.board.air_w_k, board - air)
     add("board", wall_name, body.board.wall_w_k, board - wall)
-    for n, warm in enumerate(detail.work.warm):
+    for n, warm in enumerate(detail.warm):
         # What it takes up of its carrier's heat is told where that is given off.
         alone_k = temps.body_k[n] - detail.warmth_w[n] / nominal(warm.path.total_w_k)
         to_wall = nominal(warm.path.wall_w_k) * (alone_k - wall)

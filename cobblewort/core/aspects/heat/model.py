@@ -48,7 +48,8 @@ _NONE_W = 1e-9
 @dataclass(slots=True)
 class HotTemps:
     """One hot body inside: what is asked of it and what it comes to then, and what it gives off and
-    comes to once everything is settled; shape (states, samples). [W], [°C]
+    comes to once everything is settled; shape (states, samples). `place` is its own among all hot
+    bodies. [W], [°C]
 
     `speed_share` is what it keeps of the speed asked of it, 1 where it does not slow itself.
     """
@@ -57,8 +58,8 @@ class HotTemps:
     power_w: FloatArray
     rest_w: FloatArray
     temp_c: FloatArray
-    _work: _Work
-    _place: int
+    work: _Work
+    place: int
 
     @property
     def id(self) -> str:
@@ -88,13 +89,13 @@ class HotTemps:
     @property
     def held_w(self) -> FloatArray:
         """What it gives off once everything is settled. [W]"""
-        held: FloatArray = self._work.governed.body_w[self._place]
+        held: FloatArray = self.work.governed.body_w[self.place]
         return held
 
     @property
     def held_c(self) -> FloatArray:
         """What it comes to then. [°C]"""
-        held: FloatArray = self._work.governed.body_c[self._place]
+        held: FloatArray = self.work.governed.body_c[self.place]
         return held
 
     @property
@@ -196,14 +197,15 @@ def _as_asked(column: Sequence[float], bodies: int) -> Asked:
 @dataclass(slots=True, frozen=True)
 class Hottest:
     """Up to which day everything planned holds, shape (samples,), and what comes first beyond: a
-    hot body, a part that leaves its rating, or the processor where both are None. [°C]
+    hot body by its place, a part that leaves its rating, or the processor where both are None.
+    [°C]
 
     `die_c` is that day of the processor alone.
     """
 
     ambient_c: FloatArray
     die_c: FloatArray
-    body: HotTemps | None = None
+    body: int | None = None
     rated: Piece | None = None
 
 
@@ -293,7 +295,7 @@ class HeatDetail:
     air_w: FloatArray
     ambient_k: FloatArray
     warmth_w: FloatArray
-    work: _Work
+    warm: list[Warm]
 
 
 def build_heat(
@@ -506,9 +508,15 @@ class _Work:
     def result(self) -> HeatResult:
         """Every state as if nothing slowed itself; the rest when asked for."""
         wanted = self.wanted
+        temp_c = wanted.body_c
+        # They know this work and it does not know them: what nobody holds is gone at once.
+        hot = [
+            HotTemps(warm, self.body_w[n], self.rest_body_w[n], temp_c[n], self, n)
+            for n, warm in enumerate(self.warm)
+        ]
         return HeatResult(
             self.power.means, self.board, "", self.plan.place.ambient_max_c, self.throttle_c,
-            wanted.die_k - ZERO_C_K, self.hot_bodies, self,
+            wanted.die_k - ZERO_C_K, hot, self,
         )  # fmt: skip
 
     @cached_property
@@ -517,21 +525,12 @@ class _Work:
         return self.settle(self.asked(), governed=False)
 
     @cached_property
-    def hot_bodies(self) -> list[HotTemps]:
-        """Hot bodies inside."""
-        temp_c = self.wanted.body_c
-        return [
-            HotTemps(warm, self.body_w[n], self.rest_body_w[n], temp_c[n], self, n)
-            for n, warm in enumerate(self.warm)
-        ]
-
-    @cached_property
     def _giving_way(self) -> IntArray:
         """The states in which in some sample something would pass the point where it slows."""
         too_hot = self.wanted.die_k > self.limit_k
-        for hot in self.hot_bodies:
-            if hot.slows:
-                too_hot = too_hot | (hot.temp_c > hot.limit_c)
+        for n, body in enumerate(self.network.bodies):
+            if body.slows:
+                too_hot = too_hot | (self.wanted.body_k[n] > body.limit_k)
         return np.flatnonzero(too_hot.any(axis=1))
 
     @cached_property
@@ -611,7 +610,7 @@ class _Work:
         first = int(np.argmin(hottest_c[:, 0]))
         lowest_c = hottest_c.min(axis=0)
         piece, room_c = self._rated_for_the_room()
-        body = self.hot_bodies[first - 1] if 0 < first <= count else None
+        body = first - 1 if 0 < first <= count else None
         by_rating = rated[first - count - 1][0] if first > count else None
         if piece is not None and room_c < float(lowest_c[0]):
             body, by_rating = None, piece
@@ -692,7 +691,7 @@ class _Work:
         return HeatDetail(
             [state.id for state in self.states], self.body.nominal,
             None if self.box is None else self.box.nominal, plain, self.nodes_c(plain),
-            self.rest_w[:, :1], air_w, self.ambient_k[:, :1], warmth_w, self,
+            self.rest_w[:, :1], air_w, self.ambient_k[:, :1], warmth_w, self.warm,
         )  # fmt: skip
 
 

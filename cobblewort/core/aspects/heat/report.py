@@ -9,7 +9,7 @@ import numpy as np
 
 from cobblewort.core import words
 from cobblewort.core.aspects.heat.flows import flows_w
-from cobblewort.core.aspects.heat.model import HotTemps, Hottest
+from cobblewort.core.aspects.heat.model import HeatResult, HotTemps
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.kit import Kit
@@ -112,16 +112,17 @@ def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
         hottest_ambient_c=float(hottest.ambient_c[0]),
         hottest_ambient_p05_c=low[0] if low else None,
         hottest_ambient_p95_c=high[0] if high else None,
-        hottest_ambient_then=_first_beyond(hottest),
+        hottest_ambient_then=_first_beyond(heat),
     )
 
 
-def _first_beyond(hottest: Hottest) -> str:
-    hot, rated = hottest.body, hottest.rated
-    if rated is not None:
-        return f"{rated.name} leaves its rating"
-    if hot is None:
+def _first_beyond(heat: HeatResult) -> str:
+    hottest = heat.hottest
+    if hottest.rated is not None:
+        return f"{hottest.rated.name} leaves its rating"
+    if hottest.body is None:
         return "the processor slows"
+    hot = heat.hot_bodies[hottest.body]
     if hot.slows:
         return f"{hot.piece.name} slows"
     return f"the {words.within(hot.label)} is too hot"

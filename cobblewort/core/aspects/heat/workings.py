@@ -182,7 +182,7 @@ def _hot_sum(told: _Told, hot: HotTemps) -> Sum:
     """What a body gives off leaves to the air near it and, as radiation, to the wall."""
     detail = told.detail
     air, wall = told.surroundings()
-    warm, number = hot.warm, detail.work.hot_bodies.index(hot)
+    warm, number = hot.warm, hot.place
     inputs = [
         _watts("P", f"mean heat of the {hot.warm.body.label.lower()}",
                told.at(detail.temps.body_w[number])),
@@ -285,8 +285,9 @@ def _hottest(kit: Kit) -> Sum:
                            float(rated.part.ambient_max_c or 0.0))  # fmt: skip
         label = "inside air in the worst state"
     elif hottest.body is not None:
-        temps_c, name, limit = hottest.body.temp_c, hottest.body.id, limit_term(hottest.body)
-        label = f"{hottest.body.label} in the worst state"
+        hot = heat.hot_bodies[hottest.body]
+        temps_c, name, limit = hot.temp_c, hot.id, limit_term(hot)
+        label = f"{hot.label} in the worst state"
     else:
         temps_c, name, limit = heat.wanted_die_c, "die", throttle_term(heat.board)
         label = "die in the worst state"
