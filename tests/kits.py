@@ -15,6 +15,7 @@ from cobblewort.formats.shipped import demo_plans, shipped_catalogue
 ROLE_OF_LETTER = {
     "B": "board", "S": "supply", "M": "boot", "D": "data", "A": "addon", "X": "addon",
     "H": "addon", "K": "cooling", "E": "case", "C": "lead", "F": "fastener", "T": "borrow",
+    "N": "beside",
 }  # fmt: skip
 
 

@@ -14,7 +14,7 @@ from cobblewort.core.plans.patch import (
     RemoveLine,
     SwapPart,
 )
-from cobblewort.core.plans.plan import FEEDS_AT, KINDS_FOR_ROLE, Line, Role
+from cobblewort.core.plans.plan import FEEDS_AT, KINDS_FOR_ROLE, NOT_OF_IT, Line, Role
 
 RemedyFunction = Callable[[Kit, Finding], Iterator[Patch]]
 
@@ -146,7 +146,7 @@ def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:
     del finding
     for line in kit.plan.lines:
         now = kit.catalogue.of_line(line)
-        if line.owned or now.price is None or line.role == "borrow":
+        if line.owned or now.price is None or line.role in NOT_OF_IT:
             continue
         for part in _alternatives(kit, line):
             if part.price is not None and part.price < now.price:

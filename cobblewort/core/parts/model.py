@@ -41,7 +41,7 @@ Generation = Annotated[float, Field(ge=0, le=10)]
 
 Kind = Literal[
     "board", "supply", "lead", "hub", "card", "drive", "storage_adapter", "device",
-    "cooler", "case", "fastener", "tool",
+    "cooler", "case", "fastener", "tool", "machine",
 ]  # fmt: skip
 
 
@@ -187,7 +187,8 @@ class Plug:
     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
     `power_out` feeds a `power_in`. `generation` is the fastest it can do, `min_generation` the
     slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
-    its contacts [ohm], and is `jacket_mm` thick.
+    its contacts [ohm], and is `jacket_mm` thick. `feeds_back` says whether a part with a supply of
+    its own drives current out of this plug; None where nobody states it.
     """
 
     label: Text = ""
@@ -205,6 +206,7 @@ class Plug:
     contacts: Contacts | None = None
     cable: FlatCable | None = None
     jacket_mm: Annotated[float, Field(gt=0, le=60)] | None = None
+    feeds_back: bool | None = None
 
 
 @stated
@@ -237,7 +239,10 @@ class Source:
     """Where power enters a tree: a supply, or the supply that comes with a hub.
 
     `efficiency` is that of the supply itself; what it loses counts only where it stands inside.
-    `feeds_on` is what it takes its power from.
+    `feeds_on` is what it takes its power from. Its rail may hang on another one of the part: a
+    battery that is fed itself, or a splitter for network power at a switch of the plan, is then a
+    converter like any other, and a source only while nothing feeds it. `network_type` is the type
+    of network power that it gives or wants, 1 to 4 (IEEE 802.3).
     """
 
     rail: Identifier
@@ -248,6 +253,7 @@ class Source:
     full_to_c: Rating
     derate_share_k: NotNegativeRating
     efficiency: Efficiency | None = None
+    network_type: Annotated[int, Field(ge=1, le=4)] | None = None
 
 
 @stated
@@ -285,10 +291,13 @@ class Voltages:
 
 @stated
 class Lead:
-    """What a lead carries: the most current it may, and the current its marking lets through."""
+    """What a lead carries: the most current it may, the current its marking lets through, and
+    whether it has `data` wires too.
+    """
 
     rated_a: PositiveRating
     marked_a: PositiveRating
+    data: bool = True
 
 
 @stated

@@ -47,7 +47,7 @@ _SHAPES = frozenset(
 )
 """Places and outlines, which a copy takes over; they are not asked for one by one."""
 
-_SILENT_KINDS = frozenset({"board", "lead", "card", "fastener", "tool"})
+_SILENT_KINDS = frozenset({"board", "lead", "card", "fastener", "tool", "machine"})
 
 FigureKind = Literal["reading", "number"]
 """A reading may have a band and a basis, a number is a plain dimension."""

@@ -13,10 +13,12 @@ from cobblewort.core.parts.model import Feed, Identifier, Pin
 from cobblewort.core.standards import header
 
 Role = Literal[
-    "board", "supply", "boot", "data", "addon", "cooling", "case", "lead", "fastener", "borrow"
-]
+    "board", "supply", "boot", "data", "addon", "cooling", "case", "lead", "fastener", "borrow",
+    "beside",
+]  # fmt: skip
 KIT_ORDER: tuple[Role, ...] = (
     "board", "supply", "boot", "data", "addon", "cooling", "case", "lead", "fastener", "borrow",
+    "beside",
 )  # fmt: skip
 """The order in which a kit is put together."""
 
@@ -31,8 +33,13 @@ KINDS_FOR_ROLE: dict[Role, tuple[str, ...]] = {
     "lead": ("lead",),
     "fastener": ("fastener",),
     "borrow": ("tool",),
+    "beside": ("machine",),
 }
 """Which kinds of part can take which role."""
+
+NOT_OF_IT: frozenset[Role] = frozenset({"borrow", "beside"})
+"""Roles of what is not part of the kit: lent for an evening, or another machine that it works with,
+which is there already."""
 
 Activity = Literal["off", "idle", "light", "working", "full"]
 """How hard a part works in a phase.

@@ -82,6 +82,8 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "PWR-09": (kit(*SMALL, place={"power": "vehicle"}), shipped()),
     "PWR-10": (kit("B10", "S33", "M02", "K05", "E03", place=SUN), shipped()),
     "PWR-11": (kit("B06", "S30", "C01", "M02", place={"power": "battery"}), shipped()),
+    "PWR-12": (kit("B06", "S01", "S12", "M02"), shipped()),
+    "PWR-13": (kit("B10", "S32", "M02", place={"power": "network"}), shipped()),
     "NEED-01": (asked(*SMALL, function="mesh_radio"), shipped()),
     "NEED-02": (asked("B04", "S06", "M02", function="wired_network", at_least=80), shipped()),
     "NEED-03": (asked("B10", "S03", "M02", "K05", "E03", condition="silent"), shipped()),

@@ -666,7 +666,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow";
+            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
             /** Part */
             part: string;
             /** Line */
@@ -696,7 +696,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow";
+            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
             /** Part */
             part: string;
             /** Line */
@@ -1828,11 +1828,17 @@ export interface components {
         };
         /**
          * Lead
-         * @description What a lead carries: the most current it may, and the current its marking lets through.
+         * @description What a lead carries: the most current it may, the current its marking lets through, and
+         *     whether it has `data` wires too.
          */
         Lead: {
             rated_a: components["schemas"]["Reading"];
             marked_a: components["schemas"]["Reading"];
+            /**
+             * Data
+             * @default true
+             */
+            data: boolean;
         };
         /**
          * Line
@@ -1851,7 +1857,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow";
+            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
             /** Part */
             part: string;
             /** Part Revision */
@@ -1904,7 +1910,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow";
+            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
             /** Part */
             part: string;
             /** Part Revision */
@@ -1968,7 +1974,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow";
+            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
             /** Part */
             part: string;
             /** Name */
@@ -2239,7 +2245,7 @@ export interface components {
             /** Text */
             text: string;
             /** Role */
-            role: ("board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow") | null;
+            role: ("board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside") | null;
             /** Finding */
             finding: string | null;
         };
@@ -2393,7 +2399,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "board" | "supply" | "lead" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool";
+            kind: "board" | "supply" | "lead" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool" | "machine";
             /** Part Class */
             part_class: string | null;
             /** Maker */
@@ -3123,7 +3129,8 @@ export interface components {
          *     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
          *     `power_out` feeds a `power_in`. `generation` is the fastest it can do, `min_generation` the
          *     slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
-         *     its contacts [ohm], and is `jacket_mm` thick.
+         *     its contacts [ohm], and is `jacket_mm` thick. `feeds_back` says whether a part with a supply of
+         *     its own drives current out of this plug; None where nobody states it.
          */
         Plug: {
             /** Connectors */
@@ -3170,6 +3177,8 @@ export interface components {
             cable: components["schemas"]["FlatCable"] | null;
             /** Jacket Mm */
             jacket_mm: number | null;
+            /** Feeds Back */
+            feeds_back: boolean | null;
         };
         /**
          * PlugBody
@@ -3753,7 +3762,10 @@ export interface components {
          * @description Where power enters a tree: a supply, or the supply that comes with a hub.
          *
          *     `efficiency` is that of the supply itself; what it loses counts only where it stands inside.
-         *     `feeds_on` is what it takes its power from.
+         *     `feeds_on` is what it takes its power from. Its rail may hang on another one of the part: a
+         *     battery that is fed itself, or a splitter for network power at a switch of the plan, is then a
+         *     converter like any other, and a source only while nothing feeds it. `network_type` is the type
+         *     of network power that it gives or wants, 1 to 4 (IEEE 802.3).
          */
         Source: {
             /** Rail */
@@ -3774,6 +3786,8 @@ export interface components {
             full_to_c: components["schemas"]["Reading"];
             derate_share_k: components["schemas"]["Reading"];
             efficiency: components["schemas"]["Reading"] | null;
+            /** Network Type */
+            network_type: number | null;
         };
         /**
          * SpareSocket
@@ -4743,7 +4757,7 @@ export interface operations {
     plan_candidates_api_plans__plan_id__candidates_get: {
         parameters: {
             query: {
-                role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow";
+                role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
                 line?: string | null;
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
@@ -5049,7 +5063,7 @@ export interface operations {
     list_parts_api_parts_get: {
         parameters: {
             query?: {
-                kind?: ("board" | "supply" | "lead" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool")[] | null;
+                kind?: ("board" | "supply" | "lead" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool" | "machine")[] | null;
             };
             header?: never;
             path?: never;

@@ -12,4 +12,5 @@ export const KINDS: [string, string][] = [
   ["case", "Cases"],
   ["fastener", "Fasteners"],
   ["tool", "For setting up"],
+  ["machine", "Other machines"],
 ];

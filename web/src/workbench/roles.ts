@@ -12,6 +12,7 @@ export const KIT_ROLES: { role: Role; label: string; needed: boolean; many: bool
   { role: "lead", label: "Leads", needed: false, many: true },
   { role: "fastener", label: "Fasteners", needed: false, many: true },
   { role: "borrow", label: "To borrow", needed: false, many: true },
+  { role: "beside", label: "Works with", needed: false, many: true },
 ];
 
 export function roleLabel(role: string): string {

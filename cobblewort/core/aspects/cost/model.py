@@ -12,7 +12,7 @@ from decimal import Decimal
 
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.plans.plan import Line, Plan
+from cobblewort.core.plans.plan import NOT_OF_IT, Line, Plan
 
 
 @dataclass(slots=True, frozen=True)
@@ -44,7 +44,7 @@ def build_cost(plan: Plan, pieces: Sequence[Piece]) -> CostResult:
     parts = {piece.line.id: piece.part for piece in pieces}
     result = CostResult([], Decimal(0), Decimal(0), Decimal(0), [], [])
     for line in plan.lines:
-        part, borrowed = parts[line.id], line.role == "borrow"
+        part, borrowed = parts[line.id], line.role in NOT_OF_IT
         price = part.price
         foreign = price is not None and part.currency != plan.currency
         if price is None or foreign:

@@ -93,17 +93,18 @@ def fits(plug: PlugRef, socket: SocketRef) -> bool:
     return socket.socket.connector in plug.plug.connectors and bool(_fitting(plug, (socket,)))
 
 
-def _fitting(plug: PlugRef, sockets: Iterable[SocketRef]) -> list[SocketRef]:
+def _fitting(plug: PlugRef, sockets: Iterable[SocketRef], feeds: bool = False) -> list[SocketRef]:
     """Of some sockets with the right connector those that the plug can go into.
 
-    Generation, key, and the side on which a flat cable has its contacts have to agree.
+    Generation, key, and the side on which a flat cable has its contacts have to agree. Where it
+    `feeds` something, the host sockets of what has a supply of its own are as good as a supply's.
     """
     piece, answer, relays = plug.piece, _ANSWERS[plug.plug.role], passes_on(plug.piece)
     least, key, contacts = plug.plug.min_generation, plug.plug.key, plug.plug.contacts
     return [
         ref
         for ref in sockets
-        if (at := ref.socket).role == answer
+        if ((at := ref.socket).role == answer or (feeds and _gives_power(ref)))
         and at.generation >= least
         and ref.piece is not piece
         and not (key and at.key and not m2.key_fits(key, at.key))
@@ -111,6 +112,12 @@ def _fitting(plug: PlugRef, sockets: Iterable[SocketRef]) -> list[SocketRef]:
         # Hubs and extension leads hang on each other in a chain, never in a ring.
         and not (relays and passes_on(ref.piece) and ref.piece.order >= piece.order)
     ]
+
+
+def _gives_power(ref: SocketRef) -> bool:
+    """Whether a host socket is fed by a supply that comes with its part."""
+    own = ref.piece.part.source
+    return ref.socket.role == "host" and own is not None and ref.socket.rail == own.rail
 
 
 def passes_on(piece: Piece) -> bool:
@@ -157,7 +164,21 @@ def assign(pieces: Sequence[Piece]) -> Assignment:
 
 
 def _in_order(pieces: Sequence[Piece]) -> list[PlugRef]:
-    ordered = sorted(pieces, key=lambda i: _KIND_ORDER.get(i.part.kind, len(_KIND_ORDER)))
+    """Plugs in the order in which they look for a place: what splits an inlet before what feeds it,
+    leads that a supply of the kit wants before others.
+    """
+    outlets = {
+        s.connector for i in pieces if i.part.kind == "supply" for s in i.part.sockets.values()
+    }
+
+    def rank(piece: Piece) -> tuple[int, bool]:
+        if piece.part.splits_device_port:
+            return -1, False
+        draws = {c for p in piece.part.plugs.values() if p.role == "power_in" for c in p.connectors}
+        place = _KIND_ORDER.get(piece.part.kind, len(_KIND_ORDER))
+        return place, piece.part.kind == "lead" and not draws & outlets
+
+    ordered = sorted(pieces, key=rank)
     return [
         PlugRef(f"{i.id}.{name}", i, name, plug)
         for i in ordered
@@ -193,14 +214,24 @@ class _Matcher:
             found = [
                 socket
                 for connector in ref.plug.connectors
-                for socket in _fitting(ref, self.by_connector.get(connector, ()))
+                for socket in _fitting(
+                    ref, self.by_connector.get(connector, ()), feeds=not strict and self._feeds(ref)
+                )
             ]
             if strict and ref.piece.part.drive is not None:
                 found = [socket for socket in found if suits(ref, socket)]
             if len(found) > 1:
-                found.sort(key=partial(_preference, ref.plug.generation, _is_hungry(ref)))
+                found.sort(key=partial(_preference, ref.plug.generation, _wants_supply(ref)))
             self._candidates[key] = found
         return self._candidates[key]
+
+    def _feeds(self, ref: PlugRef) -> bool:
+        """Whether a lead that draws at this end has its other end in something that it feeds."""
+        return ref.plug.role == "power_in" and any(
+            f"{ref.piece.id}.{name}" in self.socket_of
+            for name, plug in ref.piece.part.plugs.items()
+            if plug.role == "power_out"
+        )
 
     def place(self, ref: PlugRef, strict: bool) -> bool:
         """Find a socket for a plug, moving others; what a failed search has seen leads nowhere."""
@@ -321,11 +352,13 @@ class _Matcher:
         rivals, sockets, queue = {ref.id: ref}, {}, [ref]
         while queue:
             for socket in self.candidates(queue.pop(0), strict=False):
-                if socket.id not in sockets:
-                    sockets[socket.id] = socket
-                    holder = self.plug_in[socket.id]
-                    if holder.id not in rivals:
-                        rivals[holder.id] = holder
+                holder = self.plug_in.get(socket.id)
+                if holder is None or socket.id in sockets:
+                    continue  # what is free stands open to a plug that was told where to go
+                sockets[socket.id] = socket
+                if holder.id not in rivals:
+                    rivals[holder.id] = holder
+                    if holder.id not in self.pinned:
                         queue.append(holder)
         alike = [s for c in ref.plug.connectors for s in self.by_connector.get(c, ())]
         return Unplaced(
@@ -335,8 +368,11 @@ class _Matcher:
 
 
 def _key(ref: PlugRef) -> str | int:
-    """The same for plugs that can go where each other can: of pieces that bring no sockets."""
-    return ref.id if ref.piece.part.sockets else id(ref.plug)
+    """The same for plugs that can go where each other can: of pieces that bring no sockets, and of
+    leads whose other end may lie elsewhere.
+    """
+    alone = ref.piece.part.sockets or ref.plug.role == "power_in"
+    return ref.id if alone else id(ref.plug)
 
 
 def _reason(ref: PlugRef, same_connector: list[SocketRef]) -> str:
@@ -375,18 +411,20 @@ def _width_mm(ref: PlugRef) -> float:
     return 0.0 if body is None else max(body.width_mm, body.height_mm)
 
 
-def _is_hungry(ref: PlugRef) -> bool:
-    """Whether a plug is a drive's, or a bridge's that feeds one: what a board can least feed."""
-    return ref.piece.part.kind in ("drive", "storage_adapter")
+def _wants_supply(ref: PlugRef) -> bool:
+    """Whether a plug goes to something with a supply of its own first: a drive's, or a bridge's
+    that feeds one, is what a board can least feed; a supply's charges a battery before all else.
+    """
+    return ref.piece.part.kind in ("drive", "storage_adapter") or ref.plug.role == "power_out"
 
 
-def _preference(wanted: float, hungry: bool, ref: SocketRef) -> tuple[bool, bool, float, bool]:
-    """Fast enough before too slow, for a drive one with a supply of its own, then the slowest that
-    suffices, board before hub.
+def _preference(wanted: float, supplied: bool, ref: SocketRef) -> tuple[bool, bool, float, bool]:
+    """Fast enough before too slow, one with a supply of its own where that is wanted, then the
+    slowest that suffices, board before hub.
     """
     generation, own_supply = ref.socket.generation, ref.piece.part.source is not None
     enough = generation >= wanted
     return (
-        not enough, hungry and not own_supply, generation if enough else -generation,
+        not enough, supplied and not own_supply, generation if enough else -generation,
         passes_on(ref.piece),
     )  # fmt: skip

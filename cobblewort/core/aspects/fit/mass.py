@@ -6,11 +6,12 @@ from collections.abc import Sequence
 
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Case
+from cobblewort.core.plans.plan import NOT_OF_IT
 
 
 def counts(piece: Piece) -> bool:
     """Whether a piece is carried with the box: supplies and leads outside it stay on the table."""
-    if piece.line.role == "borrow" or piece.part.kind == "lead":
+    if piece.line.role in NOT_OF_IT or piece.part.kind == "lead":
         return False
     return piece.part.inside or piece.part.kind != "supply"
 

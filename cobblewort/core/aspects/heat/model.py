@@ -36,7 +36,7 @@ from cobblewort.core.judging.margin import KEPT_SOUND
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.states import LookedAt, State
 from cobblewort.core.parts.compiled import LoadArrays
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.plan import NOT_OF_IT, Plan
 from cobblewort.core.standards.air import ZERO_C_K
 
 COLDEST_C, HOTTEST_C = -40.0, 90.0
@@ -649,7 +649,7 @@ class _Work:
         lowest: tuple[Piece | None, float] = None, HOTTEST_C
         for piece in self.pieces:
             most_c, line = piece.part.ambient_max_c, piece.line
-            if most_c is None or line.role in ("borrow", "fastener"):
+            if most_c is None or line.role in NOT_OF_IT or line.role == "fastener":
                 continue
             if (piece.part.kind == "board" or piece.id not in sheltered) and most_c < lowest[1]:
                 lowest = piece, most_c

@@ -25,6 +25,7 @@ from cobblewort.core.judging.remedies import add_missing, another, another_suppl
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.states import LookedAt
 from cobblewort.core.judging.working import Sum, computed_term
+from cobblewort.core.plans.plan import NOT_OF_IT
 
 
 @rule(
@@ -155,7 +156,7 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
     hard = [n for n, is_hard in enumerate(heat.means.hard) if is_hard]
     air_c = place.ambient_max_c if inside is None else float(inside[hard, 0].max())
     for line, part in kit.pieces.by_line():
-        if line.role in ("borrow", "fastener"):
+        if line.role in NOT_OF_IT or line.role == "fastener":
             continue
         low, high = part.ambient_min_c, part.ambient_max_c
         if low is not None and place.ambient_min_c < low:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.assign import Assignment
+from cobblewort.core.aspects.fit.assign import Assignment, PlugRef
 from cobblewort.core.aspects.fit.mass import counts, kit_mass_g
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.noise.model import NoiseResult, turns
@@ -19,7 +19,7 @@ from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Offer
-from cobblewort.core.plans.plan import Need, Plan
+from cobblewort.core.plans.plan import NOT_OF_IT, Need, Plan
 
 NeedStatus = Literal["met", "conditional", "unmet", "unknown"]
 Reason = Literal["", "missing", "too_little", "inlet", "shell", "place", "condition", "limit"]
@@ -72,7 +72,7 @@ class _Facts:
         found = []
         for piece in self.pieces:
             offer = piece.part.offers.get(function)
-            if offer is not None and piece.line.role != "borrow":
+            if offer is not None and piece.line.role not in NOT_OF_IT:
                 found.append(_Giver(piece, offer))
         return found
 
@@ -135,8 +135,7 @@ def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason,
     piece, inlet = giver.piece, giver.offer.on_inlet
     if inlet is not None:
         plug = facts.fit.into(f"{piece.id}.{inlet}")
-        split = any(i.part.splits_device_port for i in facts.pieces)
-        if plug is not None and not split:
+        if plug is not None and not _carries_data(plug, facts.fit):
             sentence = (
                 f"The only port of {piece.name} that can act as a device is its power inlet, and "
                 f"{plug.piece.name} is plugged in there."
@@ -160,6 +159,21 @@ def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason,
             )
             return "shell", sentence, case.line.id
     return None
+
+
+def _carries_data(plug: PlugRef, fit: Assignment) -> bool:
+    """Whether what is plugged into an inlet that is a device port too joins it to another machine:
+    a splitter, or a lead with data wires that such a machine feeds.
+    """
+    piece = plug.piece
+    if piece.part.splits_device_port:
+        return True
+    if piece.part.lead is None or not piece.part.lead.data:
+        return False
+    return any(
+        other.piece is piece and socket.piece.part.kind == "machine"
+        for other, socket in fit.placed.values()
+    )
 
 
 def _amount(

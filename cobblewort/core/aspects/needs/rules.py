@@ -39,7 +39,7 @@ def giver(kit: Kit, finding: Finding) -> Iterator[Patch]:
     if result is None or result.need.function is None:
         return
     for role, kinds in KINDS_FOR_ROLE.items():
-        if role in ("board", "borrow", "boot"):
+        if role in ("board", "borrow", "boot", "beside"):
             continue
         for part in on_offer(kit, kinds):
             wanted = result.need.function

@@ -11,6 +11,7 @@ from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Part
+from cobblewort.core.plans.plan import NOT_OF_IT
 
 
 @dataclass(slots=True)
@@ -53,7 +54,7 @@ def build_noise(pieces: Sequence[Piece], samples: int) -> NoiseResult:
     result = NoiseResult(np.zeros(samples))
     for piece in pieces:
         own = piece.part.noise_dba
-        if piece.line.role == "borrow":
+        if piece.line.role in NOT_OF_IT:
             continue
         if own is not None:
             result.heard.append((piece, piece.compiled.figure("noise_dba")))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import cobblewort.core.aspects.power.rules
+import cobblewort.core.aspects.power.rules_of_feeds
 import cobblewort.core.aspects.power.rules_of_place  # noqa: F401
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.aspects.power.report import supply_report

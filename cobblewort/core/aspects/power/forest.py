@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Container, Sequence
 from dataclasses import dataclass
 
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
@@ -32,30 +32,45 @@ class Node:
     converter: int = -1
 
 
-def fed_nodes(
-    pieces: Sequence[Piece], assignment: Assignment, ambient_c: float
-) -> tuple[list[Node], list[Piece]]:
-    """Nodes from the sources downwards, parents first, and the pieces that nothing feeds."""
-    above: dict[str, tuple[str, str, PlugRef | None, SocketRef | None]] = {}
-    rails: dict[str, tuple[Piece, str, Rail]] = {}
-    roots: dict[str, None] = {}
-    for piece in pieces:
-        part = piece.part
-        for name, rail in part.rails.items():
-            key = f"{piece.id}.{name}"
-            rails[key] = piece, name, rail
-            if rail.feeds_from is not None:
-                above[key] = f"{piece.id}.{rail.feeds_from}", "inside", None, None
-        if part.source is not None:
-            roots[f"{piece.id}.{part.source.rail}"] = None
-    for plug, socket in assignment.placed.values():
-        own, at = plug.plug.rail, socket.socket.rail
-        if own is None or at is None:
-            continue
-        upper, lower = f"{socket.piece.id}.{at}", f"{plug.piece.id}.{own}"
-        if plug.plug.role == "power_out":
-            upper, lower = lower, upper
-        above.setdefault(lower, (upper, plug.id, plug, socket))
+@dataclass(slots=True, frozen=True)
+class Second:
+    """A rail that hangs on another one already, and what feeds it besides."""
+
+    rail: str
+    by: str
+    plug: PlugRef
+    socket: SocketRef
+
+
+@dataclass(slots=True, frozen=True)
+class Forest:
+    """All rails that are fed, parents before children; pieces that nothing feeds; rails that are
+    fed twice.
+    """
+
+    nodes: list[Node]
+    unfed: list[Piece]
+    second: list[Second]
+
+
+_Above = dict[str, tuple[str, str, PlugRef | None, SocketRef | None]]
+"""For each rail the one above, with what joins them."""
+
+
+def fed_nodes(pieces: Sequence[Piece], assignment: Assignment, ambient_c: float) -> Forest:
+    """Nodes from the sources downwards, parents first, and the pieces that nothing feeds.
+
+    A source that hangs on another rail of its part is one only while nothing feeds that rail.
+    """
+    rails = {
+        f"{piece.id}.{name}": (piece, name, rail)
+        for piece in pieces for name, rail in piece.part.rails.items()
+    }  # fmt: skip
+    above, second = _joined(pieces, assignment)
+    roots = _roots(pieces, above)
+    for feed in second:
+        if not _is_fed(above[feed.rail][0], above, roots) and _is_fed(feed.by, above, roots):
+            above[feed.rail] = feed.by, feed.plug.id, feed.plug, feed.socket
     children: dict[str, list[str]] = {}
     for lower, hangs in above.items():
         if lower not in roots:
@@ -79,7 +94,59 @@ def fed_nodes(
         if key in children:
             queue += [(child, place) for child in children[key]]
     fed = {node.piece.id for node in nodes}
-    return nodes, [i for i in pieces if i.part.rails and i.id not in fed]
+    return Forest(nodes, [i for i in pieces if i.part.rails and i.id not in fed], second)
+
+
+def _joined(pieces: Sequence[Piece], assignment: Assignment) -> tuple[_Above, list[Second]]:
+    """What each rail hangs on, inside a part and by what is plugged together; what it hangs on
+    besides.
+    """
+    above: _Above = {
+        f"{piece.id}.{name}": (f"{piece.id}.{rail.feeds_from}", "inside", None, None)
+        for piece in pieces for name, rail in piece.part.rails.items()
+        if rail.feeds_from is not None
+    }  # fmt: skip
+    second: list[Second] = []
+    for plug, socket in assignment.placed.values():
+        own, at = plug.plug.rail, socket.socket.rail
+        if own is None or at is None:
+            continue
+        upper, lower = f"{socket.piece.id}.{at}", f"{plug.piece.id}.{own}"
+        if plug.plug.role == "power_out":
+            upper, lower = lower, upper
+        if above.setdefault(lower, (upper, plug.id, plug, socket))[1] != plug.id:
+            second.append(Second(lower, upper, plug, socket))
+    return above, second
+
+
+def _roots(pieces: Sequence[Piece], above: _Above) -> dict[str, None]:
+    """The rails of sources, in kit order but for those that would be fed themselves."""
+    roots: dict[str, None] = {}
+    spare: dict[str, str] = {}
+    for piece in pieces:
+        source = piece.part.source
+        if source is None:
+            continue
+        key, inner = f"{piece.id}.{source.rail}", piece.part.rails[source.rail].feeds_from
+        if inner is None:
+            roots[key] = None
+        else:
+            spare[key] = f"{piece.id}.{inner}"
+    for key, inner in spare.items():
+        if not _is_fed(inner, above, roots):
+            roots[key] = None
+    return roots
+
+
+def _is_fed(rail: str, above: _Above, roots: Container[str]) -> bool:
+    """Whether a rail hangs on a source."""
+    seen: set[str] = set()
+    while rail not in roots:
+        if rail not in above or rail in seen:
+            return False
+        seen.add(rail)
+        rail = above[rail][0]
+    return True
 
 
 def _resistance(

@@ -9,7 +9,7 @@ import numpy as np
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Reading, sampled
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.plan import Phase, Plan
 
 USABLE_BATTERY_SHARE = 0.85
 """What is used of a lithium cell and left by its converter: typical, from memory."""
@@ -21,8 +21,8 @@ typical, from memory. [Wh a day for each Wp]"""
 def day_energy_wh(plan: Plan, power: PowerResult) -> FloatArray:
     """Out of all sources on a day of the duty, shape (samples,). [Wh]"""
     total = np.zeros(power.voltage_v.shape[2])
-    for hours, watts in _phases(plan, power):
-        total += hours * watts
+    for phase, watts in _phases(plan, power):
+        total += phase.hours * watts
     return total
 
 
@@ -41,20 +41,33 @@ def battery_hours(plan: Plan, power: PowerResult, capacity_wh: float) -> float |
     -----
     t = C k / (E / t_on), at nominal figures, with the energy of a day E and its hours in use t_on.
     """
-    on = [(hours, float(watts[0])) for hours, watts in _phases(plan, power) if watts[0] > 0]
+    on = [(p.hours, float(watts[0])) for p, watts in _phases(plan, power) if watts[0] > 0]
     if not on:
         return None
     mean_w = sum(hours * watts for hours, watts in on) / sum(hours for hours, _ in on)
     return USABLE_BATTERY_SHARE * capacity_wh / mean_w
 
 
-def _phases(plan: Plan, power: PowerResult) -> Iterator[tuple[float, FloatArray]]:
-    """For each phase of the day its hours, and the mean power out of all sources. [h], [W]"""
+def _phases(plan: Plan, power: PowerResult) -> Iterator[tuple[Phase, FloatArray]]:
+    """For each phase of the day the mean power that it takes: out of batteries, where the kit hangs
+    on any, so that charging is not counted as use, else out of all sources. [W]
+    """
+    batteries = [
+        place for place, node in enumerate(power.nodes)
+        if (source := node.piece.part.source) is not None and source.feeds_on in ("battery", "sun")
+        and source.rail == node.name
+    ]  # fmt: skip
     roots = [place for place, node in enumerate(power.nodes) if node.parent < 0]
+    places = batteries or roots
     for number, state in enumerate(power.states):
         if state.phase is not None and state.mean:
-            watts = power.voltage_v[roots, number] * power.current_a[roots, number]
-            yield plan.duty[state.phase].hours, watts.sum(axis=0)
+            watts = power.voltage_v[places, number] * power.current_a[places, number]
+            yield plan.duty[state.phase], watts.sum(axis=0)
+
+
+def in_use(plan: Plan, power: PowerResult) -> list[Phase]:
+    """The phases in which something is drawn."""
+    return [phase for phase, watts in _phases(plan, power) if watts[0] > 0]
 
 
 def darkest_yield_wh_wp(samples: int) -> FloatArray:

@@ -10,7 +10,13 @@ import numpy as np
 
 from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.power.forest import Node, announced_a, fed_nodes, set_v
+from cobblewort.core.aspects.power.forest import (
+    Node,
+    Second,
+    announced_a,
+    fed_nodes,
+    set_v,
+)
 from cobblewort.core.aspects.power.lanes import Narrowed, narrowed
 from cobblewort.core.aspects.power.solving import Drawn, Solved, solve_forest
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
@@ -30,9 +36,9 @@ class PowerResult:
     squares.
     `announced_a` is the current that the path from source to a board's inlet lets through. `rows`
     are those of its tables that each line draws, by state, and `lanes` the drives that draw less,
-    as their lane holds them back. `limits` are the states that limits look
-    at, and the `limit_` fields hold those alone; `means` are those for heat. `stands` says that
-    every state has an operating point at nominal figures.
+    as their lane holds them back; `second` are feeds of rails that are fed already. `limits` are
+    the states that limits look at, and the `limit_` fields hold those alone; `means` are those for
+    heat. `stands` says that every state has an operating point at nominal figures.
     """
 
     states: list[State]
@@ -43,6 +49,7 @@ class PowerResult:
     unfed: list[Piece]
     rows: dict[str, Rows]
     lanes: Mapping[str, Narrowed]
+    second: list[Second]
     voltage_v: FloatArray = field(init=False)
     current_a: FloatArray = field(init=False)
     input_a: FloatArray = field(init=False)
@@ -185,13 +192,14 @@ def build_power(
     """Join the rails of the kit into trees and solve them in every state."""
     states = states_of(plan)
     rows = _rows_by_line(plan, pieces, states)
-    nodes, unfed = fed_nodes(pieces, assignment, plan.place.ambient_max_c)
+    forest = fed_nodes(pieces, assignment, plan.place.ambient_max_c)
+    nodes, unfed = forest.nodes, forest.unfed
     if not nodes:
         empty = np.zeros((0, len(states), samples))
         none = np.zeros((len(states), samples), dtype=bool)
         nothing = Solved(empty, empty, empty, empty, empty, empty, none)
         hung = Drawn(empty, empty, empty, empty, {})
-        return PowerResult(states, [], hung, nothing, {}, unfed, rows, lanes)
+        return PowerResult(states, [], hung, nothing, {}, unfed, rows, lanes, forest.second)
     drawn = _drawn(nodes, rows, lanes, (len(nodes), len(states), samples))
     roots = {place: set_v(nodes, place) for place, node in enumerate(nodes) if node.parent < 0}
     announced = {
@@ -202,7 +210,7 @@ def build_power(
         and node.piece.part.kind == "board"
     }
     solved = solve_forest(nodes, roots, drawn)
-    return PowerResult(states, nodes, drawn, solved, announced, unfed, rows, lanes)
+    return PowerResult(states, nodes, drawn, solved, announced, unfed, rows, lanes, forest.second)
 
 
 def _drawn(

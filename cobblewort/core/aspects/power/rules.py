@@ -98,21 +98,34 @@ def _through(kit: Kit, place: int) -> tuple[str, ...]:
     why="A plug of the wrong kind or a missing lead leaves a board dark.",
     formula="every rail with a load hangs on a source",
     source="common practice",
-    reads=(power_of, "connected"),
+    reads=(power_of, fit_of, "connected"),
     remedies=(another_supply, another_lead),
 )  # fmt: skip
 def fed(kit: Kit) -> Iterator[Remark]:
-    """The board that nothing feeds; other parts follow from it and are told by FIT-02."""
-    if not kit.connected.of_role("supply"):
-        return
+    """The board that nothing feeds, where there is a supply; and each other thing whose inlet must
+    be fed and is empty. What hangs on them follows and is told by FIT-02.
+    """
+    supplies = kit.connected.of_role("supply")
     for piece in power_of(kit).unfed:
-        if piece.part.kind == "board":
+        if piece.part.kind == "board" and supplies:
             yield Remark(
                 piece.id, "stops",
                 f"Nothing feeds {piece.name}: no plug of the kit reaches its "
                 f"{_inlet_word(piece)} inlet.",
-                (piece.line.id, *(i.line.id for i in kit.connected.of_role("supply"))),
+                (piece.line.id, *(i.line.id for i in supplies)),
             )  # fmt: skip
+    for piece in kit.connected:
+        if piece.part.kind == "board":
+            continue
+        for name, socket in piece.part.sockets.items():
+            inlet = f"{piece.id}.{name}"
+            if socket.required and socket.role == "power_in" and fit_of(kit).into(inlet) is None:
+                yield Remark(
+                    inlet, "stops",
+                    f"Nothing is plugged into the {socket.label or name} of {piece.name}, which "
+                    "wants to be fed.",
+                    (piece.line.id,), (inlet,),
+                )  # fmt: skip
 
 
 def _inlet_word(piece: Piece) -> str:
@@ -246,6 +259,8 @@ def shared_limit(kit: Kit) -> Iterator[Check]:
     carries = power.carries
     for place, node in enumerate(power.nodes):
         held = _rail_limit(kit, node) if carries[place] else None
+        if node.piece.part.kind == "machine":
+            continue  # told with all copies, by PWR-13
         if held is None:
             continue
         label, of = node.rail.label, node.piece.compiled.figure
@@ -328,7 +343,7 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
             lines=tuple(dict.fromkeys((node.piece.line.id, at.piece.line.id))),
             sockets=(at.id,), full=at.socket.connector.startswith("fan-"),
             say=f"The {label} of {at.piece.name} has to carry"
-            if at.socket.role == "power_in"
+            if at.socket.role == "power_in" or node.piece.part.lead is not None
             else f"{node.piece.name} draws from its {label}",
             allowed=partial(
                 _stated, "the limit of the socket", f"limit of the {label}", "A", at.piece,

@@ -11,6 +11,7 @@ from cobblewort.core.aspects.power.harvest import (
     battery_hours,
     darkest_yield_wh_wp,
     day_energy_wh,
+    in_use,
 )
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray
@@ -24,7 +25,7 @@ from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, Term, computed_term, standard_term
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.plans.patch import AddLine, Patch
-from cobblewort.core.plans.plan import FEEDS_AT
+from cobblewort.core.plans.plan import FEEDS_AT, NOT_OF_IT
 
 _PLACE_HAS = {
     "mains": "mains", "network": "power over the network lead", "vehicle": "a vehicle's supply",
@@ -34,7 +35,7 @@ _PLACE_HAS = {
 
 def _sources(kit: Kit) -> Iterator[Piece]:
     for piece in kit.connected:
-        if piece.part.source is not None and piece.line.role != "borrow":
+        if piece.part.source is not None and piece.line.role not in NOT_OF_IT:
             yield piece
 
 
@@ -44,7 +45,7 @@ def _sources(kit: Kit) -> Iterator[Piece]:
     "gives none.",
     formula="what the supply takes its power from is among what the place has",
     source="common practice",
-    reads=("needs", "connected", "place.power"),
+    reads=("needs", "connected", "place.power", power_of),
     remedies=(another_supply,),
 )  # fmt: skip
 def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
@@ -60,7 +61,9 @@ def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
                 f"{_PLACE_HAS[has]}.",
                 (piece.line.id,),
             )  # fmt: skip
-        elif source is not None and source.feeds_on == "battery" and not (
+        elif source is not None and source.feeds_on == "battery" and not _is_charged(
+            kit, piece
+        ) and not (
             off_mains or has in ("battery", "sun")
         ):  # fmt: skip
             yield Remark(
@@ -71,12 +74,19 @@ def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
             )  # fmt: skip
 
 
+def _is_charged(kit: Kit, piece: Piece) -> bool:
+    """Whether something feeds a battery while it feeds the kit."""
+    source = piece.part.source
+    place = None if source is None else power_of(kit).index(f"{piece.id}.{source.rail}")
+    return place is not None and power_of(kit).nodes[place].parent >= 0
+
+
 def _amount(kit: Kit, function: FunctionId) -> tuple[float, tuple[str, ...]]:
     """How much of a function the pieces of the kit give together, and their lines."""
     total, lines = 0.0, []
     for piece in kit.connected:
         offer = piece.part.offers.get(function)
-        if offer is not None and piece.line.role != "borrow":
+        if offer is not None and piece.line.role not in NOT_OF_IT:
             total += offer.amount or 0.0
             lines.append(piece.line.id)
     return total, tuple(dict.fromkeys(lines))
@@ -177,8 +187,11 @@ def battery_lasts(kit: Kit) -> Iterator[Remark]:
     hours = battery_hours(kit.plan, power_of(kit), battery_wh)
     if hours is None:
         return
-    told = f"{hours:.0f} hours" if hours < 72 else f"{hours / 24:.0f} days"
-    told += "" if _always_on(kit) else " of use"
+    told = f"{hours:.1f} hours" if hours < 10 else f"{hours:.0f} hours"
+    told = told if hours < 72 else f"{hours / 24:.0f} days"
+    used = {phase.name for phase in in_use(kit.plan, power_of(kit))}
+    if not _always_on(kit):
+        told += f" of {used.pop()}" if len(used) == 1 else " of use"
     alone = "Without any sun its" if kit.plan.place.power == "sun" else "Its"
     yield Remark(
         "battery", "note",

@@ -135,6 +135,6 @@ def test_a_battery_lasts_as_long_wherever_it_is_told(duty: list[dict[str, Any]])
     hours = report.needs[0].have
     assert hours is not None
     assert f"lasts about {hours:.0f} hours" in told_of.sentence
-    assert ("of use" in told_of.sentence) == (duty is not IDLE)
+    assert ("hours of play" in told_of.sentence) == (duty is not IDLE)
     full = judged(fed("S30", "battery", duty=[{**duty[0], "hours": 24}], needs=[need]))
     assert full.needs[0].have == pytest.approx(hours, rel=0.01)

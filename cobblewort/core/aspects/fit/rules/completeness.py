@@ -24,7 +24,7 @@ from cobblewort.core.judging.rules import rule
     "first list, and it is noticed on the evening of the build.",
     formula="board, supply and boot medium: at least one of each",
     source="common practice",
-    reads=("pieces",),
+    reads=("pieces", fit_of, stack_of),
     remedies=(add_missing("board", "supply", "boot"),),
 )  # fmt: skip
 def complete(kit: Kit) -> Iterator[Remark]:
@@ -35,8 +35,17 @@ def complete(kit: Kit) -> Iterator[Remark]:
         "boot": "There is nothing to start from; add a memory card or a drive.",
     }
     for role, sentence in missing.items():
-        if not kit.pieces.of_role(role):
+        if not kit.pieces.of_role(role) and not (role == "supply" and _is_reached(kit)):
             yield Remark(role, "stops", sentence)
+
+
+def _is_reached(kit: Kit) -> bool:
+    """Whether something is plugged into an inlet of the board: a hub feeds one too, or a header."""
+    board = stack_of(kit).board
+    return board is not None and any(
+        socket.piece is board and socket.socket.role == "power_in"
+        for _, socket in fit_of(kit).placed.values()
+    )
 
 
 @rule(
@@ -51,7 +60,7 @@ def lead_there(kit: Kit) -> Iterator[Remark]:
     """A supply with a free socket while the board's inlet is empty: the lead is missing."""
     supplies = kit.pieces.of_role("supply")
     board = stack_of(kit).board
-    if board is None or not supplies:
+    if board is None or not supplies or _is_reached(kit):
         return
     inlets = {n: s for n, s in board.part.sockets.items() if s.role == "power_in" and s.required}
     for name, inlet in inlets.items():
@@ -85,6 +94,8 @@ def screens_joined(kit: Kit) -> Iterator[Remark]:
         if not screen.part.sockets:
             continue
         sockets = [n for n, s in screen.part.sockets.items() if is_video(s.connector)]
+        if screen.part.kind == "machine":
+            continue
         if screen in boards or not sockets or _video_joined(kit, screen, boards):
             continue
         theirs = words.connector(screen.part.sockets[sockets[0]].connector)

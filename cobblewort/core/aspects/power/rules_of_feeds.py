@@ -1,0 +1,156 @@
+"""Rules of supply where several feeds meet: back-feed, and network power from end to end."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.power.model import PowerResult
+from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.judging.findings import Finding, Remark
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Check, Margin
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.remedies import another, another_supply, on_offer
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.working import Sum, computed_term, plan_term, reading_term
+from cobblewort.core.plans.patch import AddLine, Patch, RemoveLine
+from cobblewort.core.standards import poe
+
+
+def parted(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A splitter, which passes data and keeps the supplies apart, or one supply less."""
+    for part in on_offer(kit, ("device",)):
+        if part.splits_device_port:
+            yield (AddLine(role="addon", part=part.id),)
+    for line in finding.lines:
+        if kit.plan.line(line).role in ("supply", "lead"):
+            yield (RemoveLine(line=line),)
+
+
+@rule(
+    "PWR-12", "supply", "Two supplies never meet",
+    why="Where a board is fed from one place and plugged into another that has power too, current "
+    "flows the wrong way: it warms leads, holds a board half alive, or harms the weaker port.",
+    formula="each rail hangs on one source; a second one meets it only where something parts them",
+    source="common practice; USB 2.0, 7.2.1: a device gives no current back (from memory)",
+    reads=(power_of, fit_of, "connected"),
+    remedies=(parted,),
+)  # fmt: skip
+def back_feed(kit: Kit) -> Iterator[Remark]:
+    """Each pair of energised sources that meet; hubs that are known to feed back, or not known."""
+    power = power_of(kit)
+    for second in power.second:
+        fed, by = power.index(second.rail), power.index(second.by)
+        if fed is None or by is None or power.nodes[fed].root == power.nodes[by].root:
+            continue
+        node = power.nodes[fed]
+        one, other = _source_of(power, fed), _source_of(power, by)
+        lines = (one.line.id, other.line.id, second.plug.piece.line.id, node.piece.line.id)
+        yield Remark(
+            f"{second.rail}.{second.plug.piece.id}", "stops",
+            f"{one.name} and {other.name} both feed {node.piece.name}, and nothing keeps them "
+            "apart: current flows from one into the other.",
+            tuple(dict.fromkeys(lines)),
+        )  # fmt: skip
+    yield from _hubs(kit)
+
+
+def _source_of(power: PowerResult, place: int) -> Piece:
+    return power.nodes[power.nodes[place].root].piece
+
+
+def _hubs(kit: Kit) -> Iterator[Remark]:
+    """Hubs with a supply of their own on a socket of something that is fed elsewhere."""
+    for plug, socket in fit_of(kit).placed.values():
+        source = plug.piece.part.source
+        if source is None or plug.plug.role != "device" or plug.plug.rail == source.rail:
+            continue
+        host = socket.piece
+        if plug.plug.feeds_back:
+            yield Remark(
+                plug.id, "tight",
+                f"{plug.piece.name} feeds back into {host.name}: while it has power, {host.name} "
+                "stays half alive and does not start afresh.",
+                (plug.piece.line.id, host.line.id), (socket.id,),
+            )  # fmt: skip
+        elif plug.plug.feeds_back is None:
+            yield Remark(
+                plug.id, "note",
+                f"Not known: whether {plug.piece.name} feeds back into {host.name}. Try it: with "
+                f"the supply of {host.name} pulled, none of its lamps may glow.",
+                (plug.piece.line.id,), (socket.id,),
+            )  # fmt: skip
+
+
+@rule(
+    "PWR-13", "supply", "Network power reaches from end to end",
+    why="A splitter for the stronger kind does not start at a switch that gives the weaker, and "
+    "several of them use up what a switch gives in all.",
+    formula="type given >= type wanted; copies x power out of the switch <= what it gives in all",
+    source="IEEE 802.3, clauses 33 and 145: powers of types 1 to 4 (from memory)",
+    reads=(power_of, "connected", "copies"),
+    remedies=(another_supply, another("beside")),
+)  # fmt: skip
+def network_power(kit: Kit) -> Iterator[Remark | Check]:
+    """The type that a splitter wants against its switch's, or what must be asked of one; and the
+    budget of a switch over all copies.
+    """
+    power = power_of(kit)
+    for place, node in enumerate(power.nodes):
+        source = node.piece.part.source
+        if source is None or source.network_type is None or source.rail != node.name:
+            continue
+        if node.piece.part.kind == "machine":
+            yield from _budget(kit, place)
+        elif node.parent < 0:
+            port_w = poe.PORT_W[source.network_type]
+            yield Remark(
+                node.piece.id, "note",
+                f"{node.piece.name} asks the switch for network power of type "
+                f"{source.network_type}: {port_w:g} W a port.",
+                (node.piece.line.id,),
+            )  # fmt: skip
+        else:
+            given = _source_of(power, place)
+            gives = None if given.part.source is None else given.part.source.network_type
+            if gives is not None and gives < source.network_type:
+                yield Remark(
+                    node.piece.id, "stops",
+                    f"{node.piece.name} wants network power of type {source.network_type}; "
+                    f"{given.name} gives type {gives} and does not start it.",
+                    (node.piece.line.id, given.line.id),
+                )  # fmt: skip
+
+
+def _budget(kit: Kit, place: int) -> Iterator[Check]:
+    """What all copies take out of one switch."""
+    power, node = power_of(kit), power_of(kit).nodes[place]
+    own = node.rail.limit_w
+    if own is None or not power.stands or not power.carries[place]:
+        return
+    copies = kit.plan.copies
+    each_w = power.limit_current_a[place] * power.limit_voltage_v[place]
+    path = f"rails.{node.name}.limit_w"
+
+    def sentence(margin: Margin) -> str:
+        shown, most = words.apart(words.watts, margin.value, margin.limit)
+        whose = "" if copies == 1 else f" for {copies} copies"
+        return f"{node.piece.name} must give {shown}{whose}{margin.when}; in all it gives {most}."
+
+    def working(state: int) -> Sum:
+        return Sum(
+            "what it gives in all, less what all copies take", "P_limit - n * P",
+            [
+                reading_term("P_limit", "what it gives in all", "W", node.piece, path, own),
+                plan_term("n", "copies", "", float(copies)),
+                computed_term("P", "what one takes", "W", float(each_w[state, 0]), None),
+            ],
+        )  # fmt: skip
+
+    yield Check(
+        f"{node.piece.id}.budget", f"Power out of {node.piece.name}", "W", "max", copies * each_w,
+        node.piece.compiled.figure(path), sentence, (node.piece.line.id,), power.limits,
+        electrical=True, working=working,
+    )  # fmt: skip

@@ -1,0 +1,177 @@
+"""Whatever feeds a board is a supply, and two of them must not meet."""
+
+from typing import Any
+
+import pytest
+
+from cobblewort.core.verdict.report import Report
+from tests.kits import judged, kit, margin, shipped, told
+
+DEVICE = [{"id": "d", "text": "acts as a device", "function": "device_port"}]
+LIGHT = [{"name": "light", "hours": 24, "activity": "light"}]
+WORKING = [{"name": "working", "hours": 24}]
+
+
+def above(report: Report) -> dict[str, str | None]:
+    """The piece that each piece hangs on where power enters it."""
+    pieces = {node.id: node.id.rpartition(".")[0] for node in report.supply.nodes}
+    return {
+        pieces[node.id]: None if node.parent is None else pieces[node.parent]
+        for node in report.supply.nodes
+        if node.parent is None or pieces[node.parent] != pieces[node.id]
+    }
+
+
+@pytest.mark.parametrize(
+    ("parts", "feeder"),
+    [
+        (("B06", "H03", "C04"), "H03#1"),
+        (("B06", "N01", "C04"), "N01#1"),
+        (("B06", "S12"), "S12#1"),
+        (("B06", "S21"), "S21#1"),
+    ],
+)
+def test_what_feeds_a_board_is_its_supply(parts: tuple[str, ...], feeder: str) -> None:
+    """A hub, another computer, terminal wires, a battery board: neither "no supply" nor "no lead"
+    is said, and what feeds it is judged as one.
+    """
+    report = judged(kit(*parts, "M02", duty=LIGHT))
+    assert told(report, "FIT-01") == told(report, "FIT-09") == told(report, "PWR-01") == []
+    assert any(m.rule == "PWR-02" and m.id.startswith(f"PWR-02:{feeder}") for m in report.margins)
+
+
+def test_a_board_with_nothing_near_it_has_no_supply() -> None:
+    """A hub with its own supply lies in the kit, and no lead joins it to the inlet."""
+    assert told(judged(kit("B06", "H03", "M02")), "FIT-01") != []
+
+
+def test_a_spare_lead_takes_no_socket_of_a_hub() -> None:
+    """It feeds nothing, so that it is not plugged in at all."""
+    report = judged(kit("B06", "S01", "H03", "C04", "4xX07", "M02"))
+    assert "C04#1" not in above(report)
+    assert {f.severity for f in told(report, "FIT-02")} == {"note"}
+
+
+@pytest.mark.parametrize(
+    ("board", "lead", "duty", "severity"),
+    [
+        ("B10", "C04", LIGHT, "stops"),
+        ("B06", "C04", LIGHT, "tight"),
+        ("B06", "C04", WORKING, "stops"),
+        ("B04", "C06", LIGHT, "tight"),
+    ],
+)
+def test_a_port_of_another_computer_as_supply(
+    board: str, lead: str, duty: list[dict[str, Any]], severity: str
+) -> None:
+    """0.9 A stop a fast board from light work on and a middle one from working on."""
+    report = judged(kit(board, "N01", lead, "M02", duty=duty))
+    assert [f.severity for f in told(report, "PWR-05") if "Desk computer" in f.sentence] == [
+        severity
+    ]
+
+
+def test_a_splitter_helps_where_it_is_in_the_path() -> None:
+    """The supply goes into the splitter, which goes into the inlet; the other machine's lead goes
+    into its other socket and carries no power. Beside a lead that is in the inlet it is no help.
+    """
+    plan = kit("B06", "S01", "N01", "C04", "X32", "M02", needs=DEVICE)
+    report = judged(plan)
+    assert above(report)["B06#1"] == "X32#1"
+    assert above(report)["X32#1"] == "S01#1"
+    assert told(report, "NEED-05") == told(report, "PWR-12") == []
+    without = judged(kit("B06", "S01", "N01", "C04", "M02", needs=DEVICE))
+    assert "Kettle 15 is plugged in there" in told(without, "NEED-05")[0].sentence
+    lying = kit("B06", "S01", "X32", "M02", needs=DEVICE).lines
+    pinned = [
+        line.model_copy(update={"pins": {"out": "B06#1.inlet"}}) if line.id == "S01" else line
+        for line in lying
+    ]
+    beside = judged(kit("B06", "M02", needs=DEVICE).model_copy(update={"lines": tuple(pinned)}))
+    assert told(beside, "NEED-05") != []
+
+
+def test_one_lead_carries_data_and_power() -> None:
+    """Fed by the machine to which it is a device: no splitter is needed, and nothing meets."""
+    report = judged(kit("B04", "N01", "C06", "M02", duty=LIGHT))
+    assert told(report, "PWR-12") == []
+    fed = judged(kit("B06", "N01", "C04", "M02", needs=DEVICE, duty=LIGHT))
+    assert told(fed, "NEED-05") == []
+
+
+@pytest.mark.parametrize(
+    ("parts", "both"),
+    [
+        (("B06", "S12", "N01", "C04"), "Hearthframe 50 and Desk computer both feed Hurdle 2"),
+        (("B06", "S01", "S12"), "Kettle 15 and Hearthframe 50 both feed Hurdle 2"),
+    ],
+)
+def test_pwr_12_two_sources_that_meet(parts: tuple[str, ...], both: str) -> None:
+    """Header and inlet fed from two places; one of them alone is silent."""
+    (finding,) = told(judged(kit(*parts, "M02")), "PWR-12")
+    assert finding.severity == "stops"
+    assert both in finding.sentence
+    assert told(judged(kit(*parts[:2], "M02")), "PWR-12") == []
+
+
+@pytest.mark.parametrize(
+    ("hub", "severities"), [("H03", []), ("H04", ["tight"]), ("any-hub-self-3", ["note"])]
+)
+def test_pwr_12_a_hub_that_feeds_back(hub: str, severities: list[str]) -> None:
+    """One that is known not to is silent, one that does is tight, and one of which nobody says."""
+    report = judged(kit("B06", "S01", "M02", hub))
+    assert [f.severity for f in told(report, "PWR-12")] == severities
+
+
+def test_a_battery_board_is_charged_and_passes_on() -> None:
+    """The supply goes into its inlet before the board's; 3 A are too little for both, and on its
+    own it is the source, for hours of what the day is called.
+    """
+    charged = judged(kit("B06", "S01", "S21", "M02"))
+    assert above(charged)["B06#1"] == "S21#1"
+    assert above(charged)["S21#1"] == "S01#1"
+    assert [f.severity for f in told(charged, "PWR-02")] == ["stops"]
+    assert told(charged, "PWR-09") == []
+    play = [{"name": "play", "hours": 3}, {"name": "off", "hours": 21, "activity": "off"}]
+    alone = judged(kit("B06", "S21", "M02", place={"power": "battery"}, duty=play))
+    own, card = shipped().part("B06").loads["own"], shipped().part("M02").loads["own"]
+    watts = own.working.nominal + card.working.nominal / 0.9
+    (note,) = told(alone, "PWR-11")
+    assert f"lasts about {20 * 0.85 / watts:.1f} hours of play" in note.sentence
+
+
+@pytest.mark.parametrize(
+    ("parts", "copies", "severities"),
+    [
+        (("B10", "S32"), 1, ["note"]),
+        (("B10", "S32", "N03"), 1, ["stops"]),
+        (("B10", "S32", "N02"), 1, []),
+        (("B10", "S32", "N02"), 4, ["tight"]),
+        (("B10", "S32", "N02"), 6, ["stops"]),
+        (("B06", "S31", "N03"), 1, []),
+    ],
+)
+def test_pwr_13_network_power_from_end_to_end(
+    parts: tuple[str, ...], copies: int, severities: list[str]
+) -> None:
+    """The type is asked of the switch where there is none in the plan; type 2 does not start at
+    type 1; four copies of 12 W are heavy for 60 W, six are too many.
+    """
+    report = judged(kit(*parts, "M02", place={"power": "network"}, copies=copies))
+    assert [f.severity for f in told(report, "PWR-13")] == severities
+    if copies == 6:
+        budget = margin(report, "PWR-13:N02#1.budget")
+        assert budget.value == pytest.approx(6 * 12.2, rel=0.02)
+
+
+def test_what_it_works_with_is_no_part_of_the_kit() -> None:
+    """It costs and weighs nothing, and is rated for its own place."""
+    alone, joined = (judged(kit("B06", "S01", "M02", *more)) for more in ((), ("N01",)))
+    assert alone.cost.total == joined.cost.total
+    assert [f.id for f in alone.findings] == [f.id for f in joined.findings]
+
+
+def test_an_empty_inlet_of_something_else_is_told() -> None:
+    """A splitter without a supply leaves the board dark: the splitter's inlet is what is empty."""
+    (finding,) = told(judged(kit("B06", "X32", "M02")), "PWR-01")
+    assert "supply socket of Parting" in finding.sentence
