@@ -32,6 +32,9 @@ check: $(VENV)/.tests $(PAGE) web/node_modules/.installed
 attack: $(VENV)/.tests
 	$(BIN)/python -m tests.attack
 
+scan: $(VENV)/.tests
+	$(BIN)/python -m tests.scan
+
 bench: $(VENV)/.tests $(PAGE)
 	$(BIN)/python -m tests.bench
 

@@ -135,14 +135,14 @@ class Network:
         if near is not None:
             start = CaseTemps(near.air_k, near.inner_k, near.outer_k)
             if governed:
-                soc_mode, modes = self._modes(asked, near, warm)
+                soc_mode, modes = self._modes(asked, near, warm, soc_mode, modes)
         for _ in range(_MOST_TURNS):
             case = self._surroundings(asked, soc_mode, modes, warm, start)
             start = case
             found = self._found(asked, soc_mode, modes, warm, case)
             if not governed:
                 return found
-            new_soc_mode, new_modes = self._modes(asked, found, warm)
+            new_soc_mode, new_modes = self._modes(asked, found, warm, soc_mode, modes)
             held = {n: found.body_w[n] for n in self.slowing}
             new_warm = self._carrier_warmth(asked, held)
             if (
@@ -285,28 +285,38 @@ class Network:
         return body.path.air_w_k * near + body.path.wall_w_k * wall
 
     def _modes(
-        self, asked: Asked, found: Near | Settled, warm: Sequence[Quantity]
-    ) -> tuple[Quantity, dict[int, Quantity]]:
-        """What each governor does in the air that is there."""
+        self, asked: Asked, found: Near | Settled, warm: Sequence[Quantity], soc_mode: Quantity,
+        modes: dict[int, Quantity],
+    ) -> tuple[Quantity, dict[int, Quantity]]:  # fmt: skip
+        """What each governor does next, in the air that is there."""
         response = self.board.response
         at_limit = (
             self.limit_k - response.rest.die_k * asked.rest_w
             - response.air.die_k * found.air_k - response.wall.die_k * found.inner_k
         ) / response.soc.die_k  # fmt: skip
-        soc_mode = _mode(at_limit, asked.soc_w, asked.soc_idle_w)
-        modes = {}
+        new_soc_mode = _next_mode(soc_mode, at_limit, asked.soc_w, asked.soc_idle_w)
+        new_modes = {}
         for n in self.slowing:
             body = self.bodies[n]
             around_w = self._around_w(n, found.air_k, found.inner_k, found.board_k)
             allowed = body.path.total_w_k * body.limit_k - around_w - warm[n]
-            modes[n] = _mode(allowed, asked.body_w[n], asked.rest_body_w[n])
-        return soc_mode, modes
+            new_modes[n] = _next_mode(modes[n], allowed, asked.body_w[n], asked.rest_body_w[n])
+        return new_soc_mode, new_modes
 
 
-def _mode(allowed_w: Quantity, asked_w: Quantity, rest_w: Quantity) -> Quantity:
-    """`ASKED`, `HELD` or `RESTS`, for what a limit allows."""
-    tight = pick(allowed_w <= rest_w, 0.0 * asked_w + RESTS, 0.0 * asked_w + HELD)
-    return pick((allowed_w >= asked_w) | (asked_w <= 0.0), 0.0 * asked_w, tight)
+def _next_mode(
+    mode: Quantity, allowed_w: Quantity, asked_w: Quantity, rest_w: Quantity
+) -> Quantity:
+    """`ASKED`, `HELD` or `RESTS` for what a limit allows, one step at a time: what would have to
+    rest in air that is too warm now may well be held in the air that holding it leaves.
+    """
+    enough = (allowed_w >= asked_w) | (asked_w <= 0.0)
+    least = allowed_w <= rest_w
+    none = 0.0 * asked_w
+    from_held = pick(enough, none + ASKED, pick(least, none + RESTS, none + HELD))
+    from_asked = pick(enough, none + ASKED, none + HELD)
+    from_rest = pick(least, none + RESTS, none + HELD)
+    return pick(mode == HELD, from_held, pick(mode == ASKED, from_asked, from_rest))
 
 
 def _alike(one: Quantity, other: Quantity) -> bool:

@@ -53,8 +53,8 @@ _SINK_WALL_W_K = 1e6
 
 @dataclass(frozen=True, slots=True)
 class Fans:
-    """The fans of a kit: on the cooler, over the board, beside add-on boards, and in the case with
-    their free flow together. [m³/h]
+    """The fans of a kit: on the cooler, over the board, beside add-on boards, and in the case; the
+    free flow of those in the case, and of those loose in it. [m³/h]
     """
 
     cooler: bool = False
@@ -62,6 +62,7 @@ class Fans:
     beside: bool = False
     case: bool = False
     flow_m3_h: Quantity = 0.0
+    loose_m3_h: Quantity = 0.0
 
     @property
     def any(self) -> bool:
@@ -87,13 +88,12 @@ def fans_of(pieces: Sequence[Piece], cooler: Piece | None) -> Fans:
         fan = piece.part.fan
         if fan is None or not piece.part.inside:
             continue
+        flow = piece.compiled.figure("fan.flow_m3_h")
         if fan.at == "case":
-            flow = fans.flow_m3_h + piece.compiled.figure("fan.flow_m3_h")
-            fans = replace(fans, case=True, flow_m3_h=flow)
-        elif fan.at == "board":
-            fans = replace(fans, board=True)
-        else:
-            fans = replace(fans, beside=True)
+            fans = replace(fans, case=True, flow_m3_h=fans.flow_m3_h + flow)
+            continue
+        fans = replace(fans, loose_m3_h=fans.loose_m3_h + flow)
+        fans = replace(fans, board=True) if fan.at == "board" else replace(fans, beside=True)
     return fans
 
 
@@ -283,10 +283,12 @@ def enclosure(
         return None
     cooler = None if stack.cooler is None else stack.cooler.compiled
     box = _enclosure(stack.case.compiled, cooler, standing, altitude_m, sun_w_m2, fans.any)
-    if box is None or not fans.case or box.vent_area_m2 <= 0:
+    if box is None or box.vent_area_m2 <= 0 or not (fans.case or fans.board or fans.beside):
         return box
     share = sampled(CASE_FAN_SHARE, "case/fan_share", samples)
-    return replace(box, fan_flow_m3_s=box.fan_flow_m3_s + share * fans.flow_m3_h / 3600)
+    loose = stack.case.compiled.figure("case.fan_exchange_share") * fans.loose_m3_h
+    exchanged_m3_h = share * fans.flow_m3_h + loose
+    return replace(box, fan_flow_m3_s=box.fan_flow_m3_s + exchanged_m3_h / 3600)
 
 
 def thin_air(altitude_m: float) -> float:
