@@ -157,7 +157,11 @@ function Doubts({ working }: { working: Working }) {
 
 /** A formula as people write it: a product dot, a true minus, indices set low. */
 function Formula({ text }: { text: string }) {
-  const written = text.replaceAll(" * ", " · ").replaceAll(" - ", " − ");
+  const written = text
+    .replace(/(\w+) \* \1(?!\w)/g, "$1²")
+    .replaceAll("sqrt(", "√(")
+    .replaceAll(" * ", " · ")
+    .replaceAll(" - ", " − ");
   return (
     <code>
       {written

@@ -155,6 +155,9 @@ def assign(pieces: Sequence[Piece]) -> Assignment:
     failed = [plug for plug in plugs if not matcher.place(plug, strict=True)]
     failed = [plug for plug in failed if not matcher.place(plug, strict=False)]
     result.crowded, result.gave_up = matcher.make_room()
+    for piece in pieces:
+        if piece.part.splits_device_port:
+            matcher.feed_splitter(piece, result.sockets)
     for plug in plugs:
         taken = matcher.socket_of.get(plug.id)
         if taken is not None:
@@ -264,6 +267,37 @@ class _Matcher:
         self.socket_of[ref.id] = socket
         if not socket.socket.many:
             self.plug_in[socket.id] = ref
+
+    def feed_splitter(self, piece: Piece, sockets: dict[str, SocketRef]) -> None:
+        """Put what comes from another machine into the socket of a splitter that passes no power
+        on, and what feeds it into the one that does: the two sockets look alike.
+        """
+        inlets = [
+            sockets[f"{piece.id}.{name}"] for name, socket in piece.part.sockets.items()
+            if socket.role == "power_in"
+        ]  # fmt: skip
+        fed = next((ref for ref in inlets if ref.socket.rail is not None), None)
+        plain = next((ref for ref in inlets if ref.socket.rail is None), None)
+        if fed is None or plain is None:
+            return
+        feeder, data = self.plug_in.get(fed.id), self.plug_in.get(plain.id)
+        wrong = (feeder is not None and self._from_machine(feeder)) or (
+            feeder is None and data is not None and not self._from_machine(data)
+        )
+        if not wrong or {ref.id for ref in (feeder, data) if ref} & self.pinned:
+            return
+        for ref, socket in ((feeder, plain), (data, fed)):
+            self.plug_in.pop(socket.id, None)
+            if ref is not None:
+                self.socket_of[ref.id] = socket
+        for ref, socket in ((feeder, plain), (data, fed)):
+            if ref is not None:
+                self.plug_in[socket.id] = ref
+
+    def _from_machine(self, ref: PlugRef) -> bool:
+        """Whether a lead has its other end in another machine."""
+        ends = (self.socket_of.get(f"{ref.piece.id}.{name}") for name in ref.piece.part.plugs)
+        return any(end is not None and end.piece.part.kind == "machine" for end in ends)
 
     def make_room(self) -> tuple[list[Crowded], bool]:
         """Rearrange plugs that keep each other out; what is left of that, and whether it gave up.
@@ -418,13 +452,15 @@ def _wants_supply(ref: PlugRef) -> bool:
     return ref.piece.part.kind in ("drive", "storage_adapter") or ref.plug.role == "power_out"
 
 
-def _preference(wanted: float, supplied: bool, ref: SocketRef) -> tuple[bool, bool, float, bool]:
+def _preference(
+    wanted: float, supplied: bool, ref: SocketRef
+) -> tuple[bool, bool, float, bool, bool]:
     """Fast enough before too slow, one with a supply of its own where that is wanted, then the
-    slowest that suffices, board before hub.
+    slowest that suffices, board before hub, and another machine last.
     """
     generation, own_supply = ref.socket.generation, ref.piece.part.source is not None
     enough = generation >= wanted
     return (
         not enough, supplied and not own_supply, generation if enough else -generation,
-        passes_on(ref.piece),
+        passes_on(ref.piece), ref.piece.part.kind == "machine",
     )  # fmt: skip

@@ -80,6 +80,10 @@ def test_a_splitter_helps_where_it_is_in_the_path() -> None:
     assert above(report)["B06#1"] == "X32#1"
     assert above(report)["X32#1"] == "S01#1"
     assert told(report, "NEED-05") == told(report, "PWR-12") == []
+    crowded = judged(kit("B06", "S01", "N01", "C04", "X32", "M02", "D09", "A12", "H04"))
+    assert above(crowded)["X32#1"] == "S01#1"
+    leads = judged(kit("B06", "N01", "C04", "S05", "C01", "X32", "M02"))
+    assert above(leads)["X32#1"] == "C01#1"
     without = judged(kit("B06", "S01", "N01", "C04", "M02", needs=DEVICE))
     assert "Kettle 15 is plugged in there" in told(without, "NEED-05")[0].sentence
     lying = kit("B06", "S01", "X32", "M02", needs=DEVICE).lines
