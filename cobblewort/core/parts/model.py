@@ -216,7 +216,8 @@ class Rail:
     Fed from `feeds_from`, another rail of the part, through `path_ohm`; behind a converter the
     voltage is `out_v` and the input power is what it delivers over `efficiency`. `limit_a` is the
     most the rail may carry; where `limit_unannounced_a` is given it holds instead unless the
-    supply path announces `announce_a`.
+    supply path announces `announce_a`. `limit_lifted_a` is what a setting of the firmware lets a
+    rail carry whose limit no announcement decides.
     """
 
     label: Text
@@ -226,6 +227,7 @@ class Rail:
     efficiency: Efficiency | None = None
     limit_a: PositiveRating | None = None
     limit_unannounced_a: PositiveRating | None = None
+    limit_lifted_a: PositiveRating | None = None
     announce_a: float | None = None
     limit_w: PositiveRating | None = None
 

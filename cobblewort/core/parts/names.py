@@ -41,6 +41,7 @@ _WORDS = {
     "length_mm": "the length",
     "limit_a": "the limit",
     "limit_c": "the warmth it stands",
+    "limit_lifted_a": "the limit that a setting lifts it to",
     "limit_unannounced_a": "the lower limit",
     "limit_w": "the limit",
     "mass_g": "its weight",

@@ -248,8 +248,10 @@ def _rated_and_marked(piece: Piece, lead: Lead) -> Sum:
     reads=(fit_of, power_of, "settings"),
     remedies=(powered_hub, another_supply, lift_port_limit, another("addon", "data")),
 )  # fmt: skip
-def shared_limit(kit: Kit) -> Iterator[Check]:
-    """Each rail inside a part that carries a limit of its own."""
+def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
+    """Each rail inside a part that carries a limit of its own; what a setting lifts at one's own
+    risk is told.
+    """
     power = power_of(kit)
     if not power.stands:
         return
@@ -264,6 +266,15 @@ def shared_limit(kit: Kit) -> Iterator[Check]:
         if held is None:
             continue
         label, of = node.rail.label, node.piece.compiled.figure
+        if kit.plan.settings.lift_port_limit and (
+            _is_held_down(kit, node) or node.rail.limit_lifted_a is not None
+        ):
+            yield Remark(
+                f"{node.id}.lifted", "note",
+                f"A setting lifts the limit of {label} of {node.piece.name} at your own risk: "
+                "supply and lead must give what hangs there, or the board resets.",
+                (node.piece.line.id,),
+            )  # fmt: skip
         yield _node_check(
             kit, place, node.id, f"{label} of {node.piece.name}", of(held.path),
             lines=_through(kit, place), sockets=tuple(in_use.get((node.piece, node.name), ())),
@@ -298,16 +309,24 @@ def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
     if rail.limit_a is None:
         return None
     path = f"rails.{node.name}"
+    lifted = kit.plan.settings.lift_port_limit
+    if _is_held_down(kit, node) and rail.limit_unannounced_a is not None and not lifted:
+        reason = f" (held down, as {rail.announce_a:g} A is not announced)"
+        return _RailLimit(f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A", reason)
+    if lifted and rail.limit_lifted_a is not None:
+        return _RailLimit(f"{path}.limit_lifted_a", rail.limit_lifted_a, "A")
+    return _RailLimit(f"{path}.limit_a", rail.limit_a, "A")
+
+
+def _is_held_down(kit: Kit, node: Node) -> bool:
+    """Whether a rail has a lower limit until an announcement lifts it, and there is none."""
+    rail = node.rail
     announced = power_of(kit).announced_a.get(node.piece.id, 0.0)
-    if (
+    return (
         rail.limit_unannounced_a is not None
         and rail.announce_a is not None
         and announced < rail.announce_a
-        and not kit.plan.settings.lift_port_limit
-    ):
-        reason = f" (held down, as {rail.announce_a:g} A is not announced)"
-        return _RailLimit(f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A", reason)
-    return _RailLimit(f"{path}.limit_a", rail.limit_a, "A")
+    )
 
 
 def _stated(

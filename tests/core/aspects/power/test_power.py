@@ -165,7 +165,27 @@ def test_pwr_04_announcement_is_lost_on_an_unmarked_lead() -> None:
 def test_pwr_04_the_setting_lifts_the_limit() -> None:
     """At one's own risk, without the announcement."""
     plan = kit("B10", "S01", "M02", "X06", settings={"lift_port_limit": True})
-    assert margin(judged(plan), "PWR-04:B10#1.usb").limit == 1.5
+    report = judged(plan)
+    assert margin(report, "PWR-04:B10#1.usb").limit == 1.5
+    assert [f.id for f in told(report, "PWR-04") if f.severity == "note"] == [
+        "PWR-04:B10#1.usb.lifted"
+    ]
+    announced = judged(kit("B10", "S03", "M02", "X06", settings={"lift_port_limit": True}))
+    assert told(announced, "PWR-04") == [], "nothing was held down"
+
+
+def test_pwr_04_a_setting_lifts_the_limit_of_other_boards_too() -> None:
+    """0.6 A, and 1.2 with the setting; its risk is told. Nothing is said of an announcement."""
+    older = own_part(
+        "board", "B99", "older_card", rails={"usb": {"limit_a": 0.6, "limit_lifted_a": 1.2}}
+    )
+    for lift, limit in ((False, 0.6), (True, 1.2)):
+        plan = kit("B99", "S06", "M02", "X06", settings={"lift_port_limit": lift})
+        report = judged(plan, catalogue=older)
+        assert margin(report, "PWR-04:B99#1.usb").limit == limit
+        sentences = [f.sentence for f in told(report, "PWR-04")]
+        assert not any("announced" in sentence for sentence in sentences)
+        assert any("own risk" in sentence for sentence in sentences) is lift
 
 
 def test_trd12_one_disk_on_the_boards_ports_works_and_two_do_not() -> None:
