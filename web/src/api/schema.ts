@@ -3312,7 +3312,8 @@ export interface components {
          *     Fed from `feeds_from`, another rail of the part, through `path_ohm`; behind a converter the
          *     voltage is `out_v` and the input power is what it delivers over `efficiency`. `limit_a` is the
          *     most the rail may carry; where `limit_unannounced_a` is given it holds instead unless the
-         *     supply path announces `announce_a`.
+         *     supply path announces `announce_a`. `limit_lifted_a` is what a setting of the firmware lets a
+         *     rail carry whose limit no announcement decides.
          */
         Rail: {
             /** Label */
@@ -3324,6 +3325,7 @@ export interface components {
             efficiency: components["schemas"]["Reading"] | null;
             limit_a: components["schemas"]["Reading"] | null;
             limit_unannounced_a: components["schemas"]["Reading"] | null;
+            limit_lifted_a: components["schemas"]["Reading"] | null;
             /** Announce A */
             announce_a: number | null;
             limit_w: components["schemas"]["Reading"] | null;

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
@@ -16,6 +16,7 @@ from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.aspects.heat.bodies import BoardBody
 from cobblewort.core.aspects.heat.enclosure import Enclosure
+from cobblewort.core.aspects.heat.given_off import MeanRows, given_off
 from cobblewort.core.aspects.heat.governor import clock_share, power_at
 from cobblewort.core.aspects.heat.network import Asked, Body, Near, Network, Settled
 from cobblewort.core.aspects.heat.warm import (
@@ -35,7 +36,6 @@ from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.margin import KEPT_SOUND
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.states import LookedAt, State
-from cobblewort.core.parts.compiled import LoadArrays
 from cobblewort.core.plans.plan import NOT_OF_IT, Plan
 from cobblewort.core.standards.air import ZERO_C_K
 
@@ -320,8 +320,7 @@ class _Work:
         board: Piece, power: PowerResult,
     ) -> None:  # fmt: skip
         self.plan, self.board, self.power, self.pieces = plan, board, power, pieces
-        self.states, self._mean = power.means.states, power.means.places
-        self._mean_rows: dict[int, IntArray] = {}
+        self.states = power.means.states
         place = plan.place
         self.inside = [i for i in pieces if i.part.inside or i.id in bays.taken]
         fans = fans_of(pieces, stack.cooler)
@@ -340,126 +339,25 @@ class _Work:
         self.box = enclosure(stack, place.standing, place.altitude_m, place.sun_w_m2, fans, samples)
         self.throttle_c = board.compiled.figure("board_heat.throttle_c")
         self.limit_k = self.throttle_c + ZERO_C_K
-        self.network = Network(self.body, self._bodies(), self.box, self.limit_k)
 
         split = split_heat(board.compiled)
-        mean = self._mean_rows_of(board)
+        rows = MeanRows(power)
+        mean = rows.of(board)
         self.soc_w, self.rest_w = split.soc_w[mean], split.rest_w[mean]
         self.soc_idle_w, self.soc_peak_w = split.soc_idle_w[mean], split.soc_peak_w
         shape = self.soc_w.shape
         self.ambient_k = np.full(shape, place.ambient_max_c + ZERO_C_K)
-        self.losses_w = _losses_w(power, self._mean, {piece.id for piece in self.inside})
-        size = (len(self.warm), *shape)
-        self.body_w, self.rest_body_w = np.zeros(size), np.zeros(size)
-        for n, warm in enumerate(self.warm):
-            self.body_w[n], self.rest_body_w[n] = self._heat_of(warm)
-        self.carrier_w = self._carrier_heat_w()
-        self.air_w = self._all_other_w() - self.body_w.sum(axis=0)
-
-    def _bodies(self) -> list[Body]:
-        return [
+        heat = given_off(power, rows, self.inside, board, self.warm, shape)
+        self.body_w, self.rest_body_w = heat.body_w, heat.rest_body_w
+        self.carrier_w, self.air_w = heat.carrier_w, heat.air_w
+        bodies = [
             Body(
-                warm.path, warm.pull, warm.body.slows, warm.limit_c + ZERO_C_K,
-                self._lost_above(warm) if warm.body.slows else (), warm.carried,
+                warm.path, warm.pull, warm.body.slows, warm.limit_c + ZERO_C_K, lost, warm.carried,
                 tuple(warm.mates),
             )
-            for warm in self.warm
+            for warm, lost in zip(self.warm, heat.lost, strict=True)
         ]  # fmt: skip
-
-    def _lost_above(self, warm: Warm) -> tuple[tuple[int | None, Quantity], ...]:
-        """What each converter inside loses of a watt of a drive, and the body in which it does."""
-        group, _, key = warm.body.of.partition(".")
-        load = warm.piece.compiled.loads.get(key) if group == "loads" else None
-        place = None if load is None else self.power.index(f"{warm.piece.id}.{load.rail}")
-        by_rail = {
-            rail: n for n, other in enumerate(self.warm)
-            if (rail := _rail_of(other)) is not None
-        }  # fmt: skip
-        found: list[tuple[int | None, Quantity]] = []
-        passed: Quantity = 1.0
-        inside = {piece.id for piece in self.inside}
-        while place is not None and place >= 0:
-            node, efficiency = self.power.nodes[place], None
-            if node.converter == place and node.rail.efficiency is not None:
-                efficiency = node.piece.compiled.figure(f"rails.{node.name}.efficiency")
-            elif node.parent < 0 and _states_efficiency(node.piece):
-                efficiency = node.piece.compiled.figure("source.efficiency")
-            if efficiency is not None:
-                if node.piece.id in inside:
-                    found.append((by_rail.get(node.id), passed * (1 / efficiency - 1)))
-                passed = passed / efficiency
-            place = node.parent
-        return tuple(found)
-
-    def _mean_rows_of(self, piece: Piece) -> IntArray:
-        """Rows of the tables of a piece's loads in the mean states."""
-        rows = self.power.rows.get(piece.line.id)  # most lines share theirs
-        if rows is None:
-            rows = next(iter(self.power.rows.values()))
-        mean = self._mean_rows.get(id(rows))
-        if mean is None:
-            mean = self._mean_rows[id(rows)] = rows.mean[self._mean]
-        return mean
-
-    def _mean_w(self, piece: Piece, load: LoadArrays) -> FloatArray:
-        """What a load of a piece draws in the mean states, in its own unit."""
-        return load.table.take(self._mean_rows_of(piece), axis=0)
-
-    def _load_w(self, piece: Piece, load: LoadArrays) -> FloatArray | None:
-        """The heat of a load: one stated in amperes counts at the voltage of its rail, and not at
-        all while nothing feeds it. [W]
-        """
-        if load.in_watts:
-            return self._mean_w(piece, load)
-        place = self.power.index(f"{piece.id}.{load.rail}")
-        if place is None:
-            return None
-        return self._mean_w(piece, load) * self.power.voltage_v[place, self._mean]
-
-    def _heat_of(self, warm: Warm) -> tuple[FloatArray, FloatArray]:
-        """What a hot body gives off as asked, and at rest; nothing while nothing feeds it. [W]"""
-        group, _, key = warm.body.of.partition(".")
-        share = warm.piece.compiled.figure(f"hot.{warm.name}.share")
-        if group == "loads":
-            load = self.power.loads_of(warm.piece)[key]
-            power_w = self._mean_w(warm.piece, load) * share
-            return power_w, np.minimum(load.row("idle") * share, power_w)
-        lost_w = self.losses_w.get(_rail_of(warm) or "")
-        power_w = np.zeros_like(self.soc_w) if lost_w is None else lost_w * share
-        return power_w, np.zeros_like(power_w)
-
-    def _carrier_heat_w(self) -> FloatArray:
-        """For each hot body what the board that carries it gives off itself. [W]"""
-        found = np.zeros_like(self.body_w)
-        known: dict[str, FloatArray] = {}
-        for n, warm in enumerate(self.warm):
-            carrier = warm.carrier
-            if carrier is None:
-                continue
-            if carrier.id not in known:
-                heat = [
-                    w for load in self.power.loads_of(carrier).values()
-                    if (w := self._load_w(carrier, load)) is not None
-                ]  # fmt: skip
-                heat += [
-                    lost for rail, lost in self.losses_w.items()
-                    if rail.startswith(f"{carrier.id}.")
-                ]  # fmt: skip
-                known[carrier.id] = np.sum(heat, axis=0) if heat else np.zeros_like(self.soc_w)
-            found[n] = known[carrier.id]
-        return found
-
-    def _all_other_w(self) -> FloatArray:
-        """Heat of everything inside but the board itself. [W]"""
-        parts_w: list[FloatArray] = list(self.losses_w.values())
-        for piece in self.inside:
-            if piece is self.board:
-                continue
-            for load in self.power.loads_of(piece).values():
-                heat_w = self._load_w(piece, load)
-                if heat_w is not None:
-                    parts_w.append(heat_w)
-        return np.array(parts_w).sum(axis=0) if parts_w else np.zeros_like(self.soc_w)
+        self.network = Network(self.body, bodies, self.box, self.limit_k)
 
     def settle(self, asked: AskedOf, governed: bool, near: Near | None = None) -> Temps:
         """Temperatures of one or more states, each array of shape (states, samples).
@@ -695,20 +593,6 @@ class _Work:
         )  # fmt: skip
 
 
-def _states_efficiency(piece: Piece) -> bool:
-    return piece.part.source is not None and piece.part.source.efficiency is not None
-
-
-def _rail_of(warm: Warm) -> str | None:
-    """The rail whose converter or source loses what a body gives off; None of a load's."""
-    group, _, key = warm.body.of.partition(".")
-    if group == "loads":
-        return None
-    source = warm.piece.part.source
-    rail = key if source is None or group == "rails" else source.rail
-    return f"{warm.piece.id}.{rail}"
-
-
 def _as_temps(found: Settled, shape: tuple[int, ...]) -> Temps:
     """What was settled of arrays, all in one shape."""
 
@@ -738,29 +622,6 @@ def _stacked(found: Sequence[Settled]) -> Temps:
         column([one.soc_w for one in found]), column([one.body_w for one in found]),
         column([one.body_k for one in found]),
     )  # fmt: skip
-
-
-def _losses_w(power: PowerResult, mean: list[int], inside: set[str]) -> Mapping[str, FloatArray]:
-    """What converters and supplies inside lose as heat, by rail, shape (states, samples). [W]"""
-    losses: dict[str, FloatArray] = {}
-    converters: list[int] = []
-    for place, node in enumerate(power.nodes):
-        if (node.parent >= 0 and node.converter != place) or node.piece.id not in inside:
-            continue
-        source = node.piece.part.source
-        if node.parent >= 0:
-            converters.append(place)
-        elif source is not None and source.efficiency is not None:
-            efficiency = node.piece.compiled.figure("source.efficiency")
-            given_w = power.current_a[place] * power.voltage_v[place]
-            losses[node.id] = given_w[mean] * (1 / efficiency - 1)
-    if converters:
-        taken_w = power.input_a[converters] * power.solved.input_v[converters]
-        given_w = power.current_a[converters] * power.voltage_v[converters]
-        lost_w = np.maximum((taken_w - given_w)[:, mean], 0.0)
-        names = (power.nodes[place].id for place in converters)
-        losses.update(zip(names, lost_w, strict=True))
-    return losses
 
 
 @derived(

@@ -51,17 +51,19 @@ def explained(kit: Kit, figure: str) -> Explained | None:
     if state_id not in heat.means.ids or detail is None:
         return None
     state = heat.means.ids.index(state_id)
-    when, full = heat.means.labels[state], "" if settled else " at full clock and speed"
+    when = heat.means.labels[state]
     hot = next((hot for hot in heat.hot_bodies if hot.id == node), None)
     if hot is not None:
         formula = _hot_sum(_Told(detail, state, settled, kit), hot)
         values = (hot.held_c if settled else hot.temp_c)[state]
+        full = "" if settled else " at full speed"
         return Explained(f"Temperature: {hot.label}{full}", formula, values, "°C", when, source)
     if node not in detail.nodes_c:
         return None
     temps = heat.work.governed if settled else heat.work.wanted
     values = heat.work.nodes_c(temps)[node][state]
     formula = _SUMS[node](_Told(detail, state, settled, kit))
+    full = "" if settled else " at full clock"
     return Explained(f"{_LABELS[node]}{full}", formula, values, "°C", when, source)
 
 

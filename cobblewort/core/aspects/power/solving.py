@@ -22,6 +22,8 @@ from cobblewort.core.aspects.power.network import (
 )
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
 
+_FEW_COLUMNS = 64
+
 
 @dataclass(slots=True)
 class Drawn:
@@ -96,8 +98,10 @@ def solve_forest(nodes: Sequence[Node], set_v: Mapping[int, FloatArray], drawn: 
     lost = np.zeros(size[1:], dtype=bool)
     by_state = np.any(drawn.burst_w + drawn.burst_a, axis=2)
     bursting: list[bool] = by_state.any(axis=1).tolist()
-    # In few states anything bursts; columns go state by state.
-    loud = np.flatnonzero(by_state.any(axis=0).repeat(size[2]))
+    # In few states anything bursts; columns go state by state, and few are solved all alike.
+    loud = np.arange(size[1] * size[2])
+    if loud.size > _FEW_COLUMNS:
+        loud = np.flatnonzero(by_state.any(axis=0).repeat(size[2]))
     depth = _depths(nodes)
     converters = [place for place, node in enumerate(nodes) if node.converter == place]
     at_inputs: list[tuple[list[int], FloatArray, FloatArray, FloatArray]] = []
