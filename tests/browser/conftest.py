@@ -15,7 +15,7 @@ from typing import Any
 
 import pytest
 import uvicorn
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 
 from cobblewort.api.app import create_app
 from cobblewort.demo import fill_with_demo
@@ -30,6 +30,7 @@ BROWSER_ARGS = [
     "--disable-sync",
 ]
 CHROMIUM = "/usr/bin/chromium"
+expect.set_options(timeout=15_000)  # a machine that is shared takes its time
 
 
 @pytest.fixture(scope="session")

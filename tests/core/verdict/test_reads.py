@@ -36,7 +36,7 @@ def test_no_rule_reads_more_than_it_declares(name: str) -> None:
     tried = [plan, *(apply_patch(plan, patch) for patch in changes(plan))]
     for number, changed in enumerate(tried):
         for rule in rules_in_order():
-            ask(rule, changed, 4 if number % 5 == 0 else 1)
+            ask(rule, changed, 1 if number else 4)
 
 
 def test_a_read_that_is_not_declared_raises() -> None:
