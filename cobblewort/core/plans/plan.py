@@ -44,9 +44,9 @@ which is there already."""
 Activity = Literal["off", "idle", "light", "working", "full"]
 """How hard a part works in a phase.
 
-    activity   mean (heat, energy)          peak (limits)
+    activity   mean (heat, energy)          burst (limits)
     off        0                            0
-    idle       idle                         idle
+    idle       idle                         half way to working
     light      half way to working          working
     working    working                      peak
     full       peak                         peak
