@@ -83,8 +83,9 @@ _LATER_CHOICES: tuple[tuple[Role, str], ...] = (
 
 def next_step(kit: Kit, findings: list[Finding]) -> NextStep:
     """What to do next: what is missing, then what stops it, then what is still open."""
+    missing = {finding.id for finding in findings}
     for role, text in _FIRST_CHOICES:
-        if not kit.pieces.of_role(role):
+        if f"FIT-01:{role}" in missing:  # a board may well be fed by what is no supply
             return NextStep(text, role, None)
     worst = findings[0] if findings else None
     if worst is not None and worst.severity == "stops":

@@ -65,7 +65,7 @@ def _hubs(kit: Kit) -> Iterator[Remark]:
     """Hubs with a supply of their own on a socket of something that is fed elsewhere."""
     for plug, socket in fit_of(kit).placed.values():
         source = plug.piece.part.source
-        if source is None or plug.plug.role != "device" or plug.plug.rail == source.rail:
+        if source is None or plug.piece.part.kind != "hub" or plug.plug.role != "device":
             continue
         host = socket.piece
         if plug.plug.feeds_back:

@@ -29,6 +29,7 @@ def above(report: Report) -> dict[str, str | None]:
         (("B06", "N01", "C04"), "N01#1"),
         (("B06", "S12"), "S12#1"),
         (("B06", "S21"), "S21#1"),
+        (("B10", "A07", "D03"), "A07#1"),
     ],
 )
 def test_what_feeds_a_board_is_its_supply(parts: tuple[str, ...], feeder: str) -> None:
@@ -37,6 +38,8 @@ def test_what_feeds_a_board_is_its_supply(parts: tuple[str, ...], feeder: str) -
     """
     report = judged(kit(*parts, "M02", duty=LIGHT))
     assert told(report, "FIT-01") == told(report, "FIT-09") == told(report, "PWR-01") == []
+    assert report.next_step.role != "supply"
+    assert [f for f in told(report, "PWR-12") if "Feedstone" in f.sentence] == []
     assert any(m.rule == "PWR-02" and m.id.startswith(f"PWR-02:{feeder}") for m in report.margins)
 
 
@@ -153,6 +156,8 @@ def test_a_battery_board_is_charged_and_passes_on() -> None:
         (("B10", "S32", "N02"), 4, ["tight"]),
         (("B10", "S32", "N02"), 6, ["stops"]),
         (("B06", "S31", "N03"), 1, []),
+        (("B10", "A07", "D03"), 1, ["note"]),
+        (("B10", "A07", "D03", "N02"), 1, []),
     ],
 )
 def test_pwr_13_network_power_from_end_to_end(
@@ -163,6 +168,7 @@ def test_pwr_13_network_power_from_end_to_end(
     """
     report = judged(kit(*parts, "M02", place={"power": "network"}, copies=copies))
     assert [f.severity for f in told(report, "PWR-13")] == severities
+    assert told(report, "FIT-02") == []
     if copies == 6:
         budget = margin(report, "PWR-13:N02#1.budget")
         assert budget.value == pytest.approx(6 * 12.2, rel=0.02)

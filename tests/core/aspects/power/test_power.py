@@ -396,3 +396,15 @@ def test_more_load_never_raises_a_voltage(first_w: float, more_w: float) -> None
         return power_of(Kit(plan, catalogue, 1)).voltage_v
 
     assert (volts(first_w + more_w) <= volts(first_w) + 1e-6).all()
+
+
+@pytest.mark.parametrize("added", ["X05", "X07", "X09", "X10", "X28", "X38", "H02", "K05"])
+def test_a_load_on_a_way_of_its_own_never_raises_a_voltage(added: str) -> None:
+    """In no state and no draw, with bursts in squares: what joins draws more from what is above."""
+    parts = ("B10", "S02", "M02", "A02", "D06", "X06")
+    duty = [{"name": "day", "hours": 12}, {"name": "night", "hours": 12, "activity": "light"}]
+    before, after = power(kit(*parts, duty=duty), 32), power(kit(*parts, added, duty=duty), 32)
+    for place, node in enumerate(before.nodes):
+        there = after.index(node.id)
+        assert there is not None
+        assert (after.voltage_v[there] <= before.voltage_v[place] + 1e-5).all(), node.id

@@ -16,6 +16,7 @@ from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Severity
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.standards.poe import NETWORK_POWER
 
 
 @rule(
@@ -34,6 +35,8 @@ def plugs_placed(kit: Kit) -> Iterator[Remark]:
     by_plug: dict[tuple[str, str], list[Unplaced]] = {}
     for unplaced in fit_of(kit).unplaced:
         plug = unplaced.plug
+        if plug.plug.connectors == (NETWORK_POWER,) and unplaced.reason == "none":
+            continue  # the switch is there already, or PWR-13 asks for one
         by_plug.setdefault((plug.piece.line.id, plug.name), []).append(unplaced)
     for (line, name), group in by_plug.items():
         plug = group[0].plug
