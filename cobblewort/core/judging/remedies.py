@@ -35,8 +35,14 @@ def _alternatives(kit: Kit, line: Line) -> Iterator[Part]:
             continue
         if (part.cooler is None) != (now.cooler is None):
             continue  # a fan does not stand in for a sink
+        if now.kind == "machine" and not _connectors(now) <= _connectors(part):
+            continue  # nor a computer for a switch
         if now.kind != "device" or _gives_as_much(part, now):
             yield part
+
+
+def _connectors(part: Part) -> set[str]:
+    return {socket.connector for socket in part.sockets.values()}
 
 
 def _gives_as_much(part: Part, now: Part) -> bool:

@@ -4,6 +4,7 @@ from typing import Any
 
 import pytest
 
+from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.verdict.report import Report
 from tests.kits import judged, kit, margin, shipped, told
 
@@ -172,6 +173,15 @@ def test_pwr_13_network_power_from_end_to_end(
     if copies == 6:
         budget = margin(report, "PWR-13:N02#1.budget")
         assert budget.value == pytest.approx(6 * 12.2, rel=0.02)
+
+
+def test_pwr_13_another_switch_is_the_way_out() -> None:
+    """One of the stronger type, and never a machine of another kind."""
+    plan = kit("B10", "S32", "N03", "M02", place={"power": "network"})
+    (finding,) = told(judged(plan), "PWR-13")
+    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
+    assert titles[0] == "Fiveways instead of Inject 15"
+    assert not any("Desk computer" in title for title in titles)
 
 
 def test_what_it_works_with_is_no_part_of_the_kit() -> None:
