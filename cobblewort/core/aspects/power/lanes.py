@@ -9,7 +9,6 @@ from functools import lru_cache
 import numpy as np
 
 from cobblewort.core.aspects.fit.paths import drive_rates_mb_s
-from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.parts.compiled import (
     DRAWS,
@@ -26,12 +25,11 @@ _IDLE, _START = DRAWS.index("idle"), DRAWS.index("start")
 
 @dataclass(slots=True, frozen=True)
 class Narrowed:
-    """A drive on a lane slower than itself: the raw rate that it shares in [MB/s], the share of its
-    draw above rest that is left, shape (samples,), and its loads so, by name and by rail.
+    """A drive on a lane slower than itself: the raw rate that is its share [MB/s], and its loads as
+    they then are, by name and by rail.
     """
 
     rate_mb_s: float
-    share: FloatArray
     loads: Mapping[str, LoadArrays]
     draws: Draws
 
@@ -73,4 +71,4 @@ def narrow(compiled: CompiledPart, rate_mb_s: float) -> Narrowed | None:
         if compiled.part.loads[name].start is not None:
             table[_START] = load.table[_START]
         loads[name] = LoadArrays(load.rail, load.in_watts, table)
-    return Narrowed(rate_mb_s, share, loads, draws_by_rail(loads.values()))
+    return Narrowed(rate_mb_s, loads, draws_by_rail(loads.values()))

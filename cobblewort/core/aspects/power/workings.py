@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 
 from cobblewort.core import words
 from cobblewort.core.aspects.power.forest import Node
@@ -136,12 +136,11 @@ def burst_sum(kit: Kit, place: int, state: int) -> Sum:
     peak in the same instant; drives of one line do, and are one load.
     """
     power = power_of(kit)
-    amounts: dict[str, list[tuple[str, float]]] = {}
+    amounts: dict[Hashable, list[tuple[str, float]]] = {}
     for below, node in enumerate(power.nodes):
         drawn_a = _burst_at(power, below, place, state)
         if drawn_a > 0:
-            array = node.piece.part.drive is not None and node.piece.line.quantity > 1
-            unit = node.piece.line.id if array else f"{below}"
+            unit = power.drawn.together.get(below, below)
             amounts.setdefault(unit, []).append((node.piece.name, drawn_a))
     inputs: list[Term] = []
     squares = []
