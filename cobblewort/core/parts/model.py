@@ -111,15 +111,16 @@ class Socket:
     """A place that one plug can take.
 
     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
-    `power_in` that is fed. `rail` is the rail of the part that the plug is joined to. `many` plugs
-    can be joined at pins that wires are spliced to. `generation` is the rate it is certified for,
-    `possible_generation` one that it mostly manages beyond. `bus` names the bus of the part that
-    its data take. `looks_like` names what it could be taken for.
+    `power_in` that is fed, a `picture_in` of a screen or of what records one. `rail` is the rail of
+    the part that the plug is joined to. `many` plugs can be joined at pins that wires are spliced
+    to. `generation` is the rate it is certified for, `possible_generation` one that it mostly
+    manages beyond. `bus` names the bus of the part that its data take. `looks_like` names what it
+    could be taken for.
     """
 
     label: Text = ""
     connector: Connector
-    role: Literal["host", "power_out", "power_in"]
+    role: Literal["host", "power_out", "power_in", "picture_in"]
     rail: Identifier | None = None
     required: bool = False
     generation: Generation = 0
@@ -185,15 +186,17 @@ class Plug:
     """What a part puts into a socket.
 
     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
-    `power_out` feeds a `power_in`. `generation` is the fastest it can do, `min_generation` the
+    `power_out` feeds a `power_in`, `picture_out` is the far end of a lead that shows a picture.
+    `generation` is the fastest it can do, `min_generation` the
     slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
-    its contacts [ohm], and is `jacket_mm` thick. `feeds_back` says whether a part with a supply of
+    its contacts [ohm], and is `jacket_mm` thick; at network power these are of the lead to the
+    switch, as long as the kit has none. `feeds_back` says whether a part with a supply of
     its own drives current out of this plug; None where nobody states it.
     """
 
     label: Text = ""
     connectors: tuple[Connector, ...] = Field(min_length=1, max_length=MAX_ENTRIES)
-    role: Literal["device", "power_in", "power_out"]
+    role: Literal["device", "power_in", "power_out", "picture_out"]
     rail: Identifier | None = None
     required: bool = True
     generation: Generation = 0
@@ -293,13 +296,14 @@ class Voltages:
 
 @stated
 class Lead:
-    """What a lead carries: the most current it may, the current its marking lets through, and
-    whether it has `data` wires too.
+    """What a lead carries: the most current it may, the current its marking lets through, whether
+    it has `data` wires too, and up to which type of network power it is made for.
     """
 
     rated_a: PositiveRating
     marked_a: PositiveRating
     data: bool = True
+    network_type: Annotated[int, Field(ge=1, le=4)] | None = None
 
 
 @stated

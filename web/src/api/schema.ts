@@ -1828,8 +1828,8 @@ export interface components {
         };
         /**
          * Lead
-         * @description What a lead carries: the most current it may, the current its marking lets through, and
-         *     whether it has `data` wires too.
+         * @description What a lead carries: the most current it may, the current its marking lets through, whether
+         *     it has `data` wires too, and up to which type of network power it is made for.
          */
         Lead: {
             rated_a: components["schemas"]["Reading"];
@@ -1839,6 +1839,8 @@ export interface components {
              * @default true
              */
             data: boolean;
+            /** Network Type */
+            network_type: number | null;
         };
         /**
          * Line
@@ -3127,9 +3129,11 @@ export interface components {
          * @description What a part puts into a socket.
          *
          *     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
-         *     `power_out` feeds a `power_in`. `generation` is the fastest it can do, `min_generation` the
+         *     `power_out` feeds a `power_in`, `picture_out` is the far end of a lead that shows a picture.
+         *     `generation` is the fastest it can do, `min_generation` the
          *     slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
-         *     its contacts [ohm], and is `jacket_mm` thick. `feeds_back` says whether a part with a supply of
+         *     its contacts [ohm], and is `jacket_mm` thick; at network power these are of the lead to the
+         *     switch, as long as the kit has none. `feeds_back` says whether a part with a supply of
          *     its own drives current out of this plug; None where nobody states it.
          */
         Plug: {
@@ -3144,7 +3148,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "device" | "power_in" | "power_out";
+            role: "device" | "power_in" | "power_out" | "picture_out";
             /** Rail */
             rail: string | null;
             /**
@@ -3690,10 +3694,11 @@ export interface components {
          * @description A place that one plug can take.
          *
          *     `role` is what the socket is to the plug: a `host` of a device, a `power_out` that feeds, a
-         *     `power_in` that is fed. `rail` is the rail of the part that the plug is joined to. `many` plugs
-         *     can be joined at pins that wires are spliced to. `generation` is the rate it is certified for,
-         *     `possible_generation` one that it mostly manages beyond. `bus` names the bus of the part that
-         *     its data take. `looks_like` names what it could be taken for.
+         *     `power_in` that is fed, a `picture_in` of a screen or of what records one. `rail` is the rail of
+         *     the part that the plug is joined to. `many` plugs can be joined at pins that wires are spliced
+         *     to. `generation` is the rate it is certified for, `possible_generation` one that it mostly
+         *     manages beyond. `bus` names the bus of the part that its data take. `looks_like` names what it
+         *     could be taken for.
          */
         Socket: {
             /**
@@ -3707,7 +3712,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "host" | "power_out" | "power_in";
+            role: "host" | "power_out" | "power_in" | "picture_in";
             /** Rail */
             rail: string | null;
             /**

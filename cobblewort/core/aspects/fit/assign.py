@@ -15,7 +15,9 @@ from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Plug, Socket
 from cobblewort.core.standards import m2
 
-_ANSWERS = {"device": "host", "power_in": "power_out", "power_out": "power_in"}
+_ANSWERS = {
+    "device": "host", "power_in": "power_out", "power_out": "power_in", "picture_out": "picture_in",
+}  # fmt: skip
 _MOST_STEPS = 5000
 _TOUCH_MM = 0.05
 _KIND_ORDER = {"supply": 0, "lead": 1, "hub": 2, "storage_adapter": 3}
@@ -155,9 +157,7 @@ def assign(pieces: Sequence[Piece]) -> Assignment:
     failed = [plug for plug in plugs if not matcher.place(plug, strict=True)]
     failed = [plug for plug in failed if not matcher.place(plug, strict=False)]
     result.crowded, result.gave_up = matcher.make_room()
-    for piece in pieces:
-        if piece.part.splits_device_port:
-            matcher.feed_splitter(piece, result.sockets)
+    matcher.turn_ends(pieces, result.sockets)
     for plug in plugs:
         taken = matcher.socket_of.get(plug.id)
         if taken is not None:
@@ -268,9 +268,18 @@ class _Matcher:
         if not socket.socket.many:
             self.plug_in[socket.id] = ref
 
-    def feed_splitter(self, piece: Piece, sockets: dict[str, SocketRef]) -> None:
+    def turn_ends(self, pieces: Sequence[Piece], sockets: dict[str, SocketRef]) -> None:
+        """Exchange plugs among sockets that look alike until each leads where it is meant to."""
+        for piece in pieces:
+            if piece.part.splits_device_port:
+                self._feed_splitter(piece, sockets)
+        for piece in pieces:
+            if piece.part.kind == "lead" and len(piece.part.plugs) > 1:
+                self._carry_picture(piece, sockets)
+
+    def _feed_splitter(self, piece: Piece, sockets: dict[str, SocketRef]) -> None:
         """Put what comes from another machine into the socket of a splitter that passes no power
-        on, and what feeds it into the one that does: the two sockets look alike.
+        on, and what feeds it into the one that does.
         """
         inlets = [
             sockets[f"{piece.id}.{name}"] for name, socket in piece.part.sockets.items()
@@ -284,20 +293,41 @@ class _Matcher:
         wrong = (feeder is not None and self._from_machine(feeder)) or (
             feeder is None and data is not None and not self._from_machine(data)
         )
-        if not wrong or {ref.id for ref in (feeder, data) if ref} & self.pinned:
-            return
-        for ref, socket in ((feeder, plain), (data, fed)):
-            self.plug_in.pop(socket.id, None)
-            if ref is not None:
-                self.socket_of[ref.id] = socket
-        for ref, socket in ((feeder, plain), (data, fed)):
-            if ref is not None:
-                self.plug_in[socket.id] = ref
+        if wrong:
+            self._exchange(fed, plain)
 
     def _from_machine(self, ref: PlugRef) -> bool:
         """Whether a lead has its other end in another machine."""
         ends = (self.socket_of.get(f"{ref.piece.id}.{name}") for name in ref.piece.part.plugs)
         return any(end is not None and end.piece.part.kind == "machine" for end in ends)
+
+    def _carry_picture(self, lead: Piece, sockets: dict[str, SocketRef]) -> None:
+        """Lead a picture from the board to a screen, and from another machine to what takes it in.
+
+        Its near end moves to a socket of the right one, failing that its far end.
+        """
+        ends = {p.role: f"{lead.id}.{name}" for name, p in lead.part.plugs.items()}
+        near = self.socket_of.get(ends.get("device", ""))
+        far = self.socket_of.get(ends.get("picture_out", ""))
+        if near is None or far is None or _belong(near, far):
+            return
+        for at, other in ((near, far), (far, near)):
+            ref = self.plug_in[at.id]
+            for socket in sockets.values():
+                if _belong(socket, other) and fits(ref, socket) and self._exchange(at, socket):
+                    return
+
+    def _exchange(self, one: SocketRef, other: SocketRef) -> bool:
+        """Let two sockets, of which one may be free, exchange their plugs, if both may move."""
+        held = [(self.plug_in.get(a.id), b) for a, b in ((one, other), (other, one))]
+        if any(ref and (ref.id in self.pinned or not fits(ref, to)) for ref, to in held):
+            return False
+        for socket in (one, other):
+            self.plug_in.pop(socket.id, None)
+        for ref, socket in held:
+            if ref is not None:
+                self._join(ref, socket)
+        return True
 
     def make_room(self) -> tuple[list[Crowded], bool]:
         """Rearrange plugs that keep each other out; what is left of that, and whether it gave up.
@@ -394,7 +424,10 @@ class _Matcher:
                     rivals[holder.id] = holder
                     if holder.id not in self.pinned:
                         queue.append(holder)
-        alike = [s for c in ref.plug.connectors for s in self.by_connector.get(c, ())]
+        alike = [
+            s for c in ref.plug.connectors for s in self.by_connector.get(c, ())
+            if s.piece is not ref.piece
+        ]  # fmt: skip
         return Unplaced(
             ref, tuple(rivals.values()), tuple(sockets.values()), _reason(ref, alike),
             tuple(socket for socket in alike if not fits(ref, socket)),
@@ -440,6 +473,17 @@ def keep_out(
     return Crowded(one, other, wanted, apart)
 
 
+def _belong(near: SocketRef, far: SocketRef) -> bool:
+    """Whether a picture is meant to go from one socket to another: what takes pictures in wants
+    that of another machine, and a screen that of the board.
+    """
+    if near.socket.role == "picture_in" and far.socket.role != "picture_in":
+        near, far = far, near
+    return far.socket.role == "picture_in" and (near.piece.part.kind == "machine") == (
+        "video_in" in far.piece.part.offers
+    )
+
+
 def _width_mm(ref: PlugRef) -> float:
     body = ref.plug.body
     return 0.0 if body is None else max(body.width_mm, body.height_mm)
@@ -449,18 +493,19 @@ def _wants_supply(ref: PlugRef) -> bool:
     """Whether a plug goes to something with a supply of its own first: a drive's, or a bridge's
     that feeds one, is what a board can least feed; a supply's charges a battery before all else.
     """
-    return ref.piece.part.kind in ("drive", "storage_adapter") or ref.plug.role == "power_out"
+    feeds_drive = ref.piece.part.kind in ("drive", "storage_adapter")
+    return (feeds_drive and ref.plug.role == "device") or ref.plug.role == "power_out"
 
 
 def _preference(
     wanted: float, supplied: bool, ref: SocketRef
 ) -> tuple[bool, bool, float, bool, bool]:
     """Fast enough before too slow, one with a supply of its own where that is wanted, then the
-    slowest that suffices, board before hub, and another machine last.
+    slowest that suffices, another machine last, and what passes sockets on before that.
     """
     generation, own_supply = ref.socket.generation, ref.piece.part.source is not None
     enough = generation >= wanted
     return (
         not enough, supplied and not own_supply, generation if enough else -generation,
-        passes_on(ref.piece), ref.piece.part.kind == "machine",
+        ref.piece.part.kind == "machine", passes_on(ref.piece),
     )  # fmt: skip

@@ -9,7 +9,7 @@ from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Rail
-from cobblewort.core.standards import conductors, usb
+from cobblewort.core.standards import conductors, poe, usb
 
 
 @dataclass(slots=True)
@@ -86,7 +86,7 @@ def fed_nodes(pieces: Sequence[Piece], assignment: Assignment, ambient_c: float)
         converter = place if rail.out_v is not None and parent >= 0 else -1
         if converter < 0 and parent >= 0:
             converter = nodes[parent].converter
-        resistance = _resistance(piece, name, rail, plug_ref, ambient_c)
+        resistance = _resistance(piece, name, rail, plug_ref, socket_ref, ambient_c)
         root = place if parent < 0 else nodes[parent].root
         nodes.append(
             Node(key, piece, name, rail, parent, via, resistance, socket_ref, root, converter)
@@ -150,9 +150,20 @@ def _is_fed(rail: str, above: _Above, roots: Container[str]) -> bool:
 
 
 def _resistance(
-    piece: Piece, name: str, rail: Rail, plug: PlugRef | None, ambient_c: float
-) -> FloatArray | None:
-    """Loop between a rail and the one above: its plug's lead, as warm as the day, or its path."""
+    piece: Piece, name: str, rail: Rail, plug: PlugRef | None, socket: SocketRef | None,
+    ambient_c: float,
+) -> FloatArray | None:  # fmt: skip
+    """Loop between a rail and the one above: its plug's lead, as warm as the day, or its path.
+
+    A network lead of the kit stands in the place of the one that is taken for granted without it.
+    """
+    if socket is not None and socket.socket.connector == poe.NETWORK_POWER:
+        if socket.piece.part.lead is not None:
+            return None
+        source = socket.piece.part.source
+        network_type = 1 if source is None else source.network_type or 1
+    else:
+        network_type = None
     if plug is not None and plug.plug.wire is not None:
         wire, of, field_name = (
             plug.plug.wire,
@@ -161,7 +172,8 @@ def _resistance(
         )
         length = of(f"{field_name}.length_m")
         contacts = of(f"{field_name}.contacts_ohm")
-        return conductors.loop_ohm(1.0, wire.gauge_awg, ambient_c) * length + contacts
+        loop = conductors.loop_ohm(1.0, wire.gauge_awg, ambient_c) * length + contacts
+        return loop if network_type is None else loop / poe.conductors_each_way(network_type)
     if plug is not None and plug.plug.lead_ohm is not None:
         return plug.piece.compiled.figure(f"plugs.{plug.name}.lead_ohm")
     if plug is None and rail.path_ohm is not None:
@@ -187,7 +199,7 @@ def announced_a(nodes: list[Node], inlet: int) -> float:
         part = node.piece.part
         if part.lead is not None:
             announced = min(announced, usb.lead_limit_a(part.lead.marked_a.nominal))
-        if part.source is not None and node.parent < 0:
-            announced = min(announced, part.source.announces_a)
+        if part.source is not None and part.source.rail == node.name:
+            return min(announced, part.source.announces_a)
         place = node.parent
     return announced

@@ -14,7 +14,7 @@ from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.power.forest import Node, set_v
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.aspects.power.remedies import lift_port_limit, powered_hub
-from cobblewort.core.aspects.power.workings import current_term
+from cobblewort.core.aspects.power.workings import current_term, volts_over
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.figures.reading import Reading
@@ -26,7 +26,6 @@ from cobblewort.core.judging.remedies import another, another_lead, another_supp
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import (
     Sum,
-    SumFunction,
     Term,
     computed_term,
     plan_term,
@@ -406,7 +405,7 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
                 power.lines_above(place), power.limits,
                 span=nominal(set_v(power.nodes, place)) - nominal(limit),
                 breach="stops" if stops else "tight",
-                working=_over(kit, place, partial(
+                working=volts_over(kit, place, partial(
                     reading_term, "V_limit", words_for, "V", node.piece, f"voltages.{key}_v",
                     rating,
                 )),
@@ -455,7 +454,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
             power.limit_voltage_v[place], limit, sentence,
             power.lines_above(place), power.limits, (node.socket.id,),
             span=top_v - limit,
-            working=_over(kit, place, partial(
+            working=volts_over(kit, place, partial(
                 standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,
                 "USB 2.0, 7.2.2",
             )),
@@ -496,19 +495,3 @@ def no_collapse(kit: Kit) -> Iterator[Remark]:
             "supply are at their end.",
             lines,
         )  # fmt: skip
-
-
-def _over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunction:
-    """Voltage at a rail less a limit."""
-    power = power_of(kit)
-
-    def working(state: int) -> Sum:
-        limit = limit_term()
-        at = power.states[power.limits.places[state]].id
-        volts = computed_term(
-            "V", f"voltage at {power.nodes[place].piece.name}", "V",
-            float(power.limit_voltage_v[place][state, 0]), f"rail:{power.nodes[place].id}:v@{at}",
-        )  # fmt: skip
-        return Sum(f"voltage less {limit.label}", "V - V_limit", [volts, limit])
-
-    return working

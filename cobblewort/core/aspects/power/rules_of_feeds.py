@@ -3,18 +3,28 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.power.forest import set_v
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.aspects.power.workings import volts_over
+from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, another_supply, on_offer
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.working import Sum, computed_term, plan_term, reading_term
+from cobblewort.core.judging.working import (
+    Sum,
+    computed_term,
+    plan_term,
+    reading_term,
+    standard_term,
+)
 from cobblewort.core.plans.patch import AddLine, Patch, RemoveLine
 from cobblewort.core.standards import poe
 
@@ -88,14 +98,16 @@ def _hubs(kit: Kit) -> Iterator[Remark]:
     "PWR-13", "supply", "Network power reaches from end to end",
     why="A splitter for the stronger kind does not start at a switch that gives the weaker, and "
     "several of them use up what a switch gives in all.",
-    formula="type given >= type wanted; copies x power out of the switch <= what it gives in all",
+    formula="type given >= type wanted, by the switch and by the lead; V at the end of the lead >= "
+    "37 V (type 1), 42.5 V (2, 3), 41.1 V (4); "
+    "copies x power out of the switch <= what it gives in all",
     source="IEEE 802.3, clauses 33 and 145: powers of types 1 to 4 (from memory)",
     reads=(power_of, "connected", "copies"),
-    remedies=(another_supply, another("beside")),
+    remedies=(another_supply, another("beside", "lead")),
 )  # fmt: skip
 def network_power(kit: Kit) -> Iterator[Remark | Check]:
-    """The type that a splitter wants against its switch's, or what must be asked of one; and the
-    budget of a switch over all copies.
+    """The type that a splitter wants against its switch's and its lead's, or what must be asked of
+    a switch; the volts at the end of the lead; and the budget of a switch over all copies.
     """
     power = power_of(kit)
     for place, node in enumerate(power.nodes):
@@ -113,15 +125,49 @@ def network_power(kit: Kit) -> Iterator[Remark | Check]:
                 (node.piece.line.id,),
             )  # fmt: skip
         else:
-            given = _source_of(power, place)
-            gives = None if given.part.source is None else given.part.source.network_type
-            if gives is not None and gives < source.network_type:
-                yield Remark(
-                    node.piece.id, "stops",
-                    f"{node.piece.name} wants network power of type {source.network_type}; "
-                    f"{given.name} gives type {gives} and does not start it.",
-                    (node.piece.line.id, given.line.id),
-                )  # fmt: skip
+            yield from _asked(kit, place, source.network_type)
+
+
+def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Remark | Check]:
+    """Whether switch and lead give what is wanted at the end of the lead, and whether volts do."""
+    power, node = power_of(kit), power_of(kit).nodes[place]
+    given = _source_of(power, place)
+    gives = None if given.part.source is None else given.part.source.network_type
+    if gives is not None and gives < wanted:
+        yield Remark(
+            node.piece.id, "stops",
+            f"{node.piece.name} wants network power of type {wanted}; "
+            f"{given.name} gives type {gives} and does not start it.",
+            (node.piece.line.id, given.line.id),
+        )  # fmt: skip
+        return
+    for line in power.lines_above(node.parent):
+        part = kit.catalogue.of_line(kit.plan.line(line))
+        carries = None if part.lead is None else part.lead.network_type
+        if carries is not None and carries < wanted:
+            yield Remark(
+                f"{node.piece.id}.{line}", "tight",
+                f"{part.name} is made for network power up to type {carries}; {node.piece.name} "
+                f"wants type {wanted}.",
+                (line, node.piece.line.id),
+            )  # fmt: skip
+    if not power.stands or not power.carries[node.parent]:
+        return
+    least_v = poe.LEAST_V[wanted]
+
+    def sentence(margin: Margin) -> str:
+        shown, least = words.apart(words.volts, margin.value, margin.limit)
+        return f"{node.piece.name} gets {shown} by the network lead{margin.when}; it wants {least}."
+
+    yield Check(
+        f"{node.piece.id}.reach", f"Voltage at {node.piece.name}", "V", "min",
+        power.limit_voltage_v[node.parent], least_v, sentence, power.lines_above(place),
+        power.limits, span=nominal(set_v(power.nodes, place)) - least_v,
+        working=volts_over(kit, node.parent, partial(
+            standard_term, "V_limit", f"least voltage of type {wanted}", "V", least_v,
+            "IEEE 802.3, clauses 33 and 145",
+        )),
+    )  # fmt: skip
 
 
 def _budget(kit: Kit, place: int) -> Iterator[Check]:

@@ -10,7 +10,14 @@ from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.working import Explained, Sum, Term, computed_term, reading_term
+from cobblewort.core.judging.working import (
+    Explained,
+    Sum,
+    SumFunction,
+    Term,
+    computed_term,
+    reading_term,
+)
 from cobblewort.core.parts.compiled import LoadArrays
 
 _ACTIVITY_WORDS = ("off", "idle", "light", "working", "peak", "start")
@@ -255,3 +262,19 @@ _QUANTITIES: dict[
     ),
 }  # fmt: skip
 """By the name of a quantity: its label, unit, values and formula."""
+
+
+def volts_over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunction:
+    """Voltage at a rail less a limit."""
+    power = power_of(kit)
+
+    def working(state: int) -> Sum:
+        limit = limit_term()
+        at = power.states[power.limits.places[state]].id
+        volts = computed_term(
+            "V", f"voltage at {power.nodes[place].piece.name}", "V",
+            float(power.limit_voltage_v[place][state, 0]), f"rail:{power.nodes[place].id}:v@{at}",
+        )  # fmt: skip
+        return Sum(f"voltage less {limit.label}", "V - V_limit", [volts, limit])
+
+    return working

@@ -2,7 +2,9 @@
 
 import pytest
 
+from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.changing.fixes import propose_fixes
+from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.patch import apply_patch
 from tests.kits import judged, kit, shipped, told, with_part
 
@@ -73,3 +75,52 @@ def test_a_full_size_socket_does_not_show_through_an_opening_for_a_micro_one() -
     """15 mm of socket behind 13 mm of opening."""
     report = judged(kit("B04", "S06", "M02", "E03", "X27", "C11"))
     assert [f.severity for f in told(report, "FIT-19") if "video" in f.sentence] == ["stops"]
+
+
+def ends(parts: tuple[str, ...]) -> dict[str, str]:
+    """Where the ends of the video leads are."""
+    placed = fit_of(Kit(kit(*parts), shipped(), 1)).placed
+    return {plug: socket.id for plug, (_, socket) in placed.items() if plug.startswith("C1")}
+
+
+@pytest.mark.parametrize(
+    ("parts", "expected"),
+    [
+        # the lead of the other machine's picture, though the board has the same socket
+        (("B04", "S06", "M02", "N01", "X30", "C11"), {"C11#1": ("N01#1.video", "X30#1.video")}),
+        # two of one model: one for each way
+        (("B04", "S06", "M02", "N01", "X30", "2xC11", "X27"),
+         {"C11#1": ("N01#1.video", "X30#1.video"), "C11#2": ("B04#1.video1", "X27#1.video")}),
+        # the screen stands first in the list, so that both ends have to change places
+        (("B06", "S01", "M02", "N01", "X27", "X30", "C12", "C11"),
+         {"C11#1": ("N01#1.video", "X30#1.video"), "C12#1": ("B06#1.video1", "X27#1.video")}),
+    ],
+)  # fmt: skip
+def test_a_picture_goes_to_who_looks_at_it(
+    parts: tuple[str, ...], expected: dict[str, tuple[str, str]]
+) -> None:
+    """That of the board to its screen, that of the other machine to what takes it in."""
+    assert told(judged(kit(*parts)), "FIT-28") == []
+    wanted = {f"{lead}.board": near for lead, (near, _) in expected.items()}
+    wanted |= {f"{lead}.screen": far for lead, (_, far) in expected.items()}
+    assert ends(parts) == wanted
+
+
+def test_what_takes_a_picture_in_is_no_screen() -> None:
+    """It wants no lead to the board; the one from the other machine is told, or asked for."""
+    (alone,) = told(judged(kit("B06", "S01", "M02", "X30")), "FIT-28")
+    assert (alone.severity, alone.lines) == ("note", ("X30",))
+    plan = kit("B06", "S01", "M02", "X30", "N01")
+    (missing,) = told(judged(plan), "FIT-28")
+    assert missing.sentence == (
+        "No lead brings the picture of Desk computer to Snare (full-size video)."
+    )
+    assert propose_fixes(plan, shipped(), missing.id)[0].title == "Add Picture Full"
+
+
+def test_a_lead_that_joins_nothing_is_told_once() -> None:
+    """Spare, and no more than a note; its two ends are not two things to do."""
+    notes = told(judged(kit("B06", "S01", "M02", "C13")), "FIT-02")
+    assert [(f.severity, f.sentence) for f in notes] == [
+        ("note", "Picture Mini joins nothing here: it is spare.")
+    ]

@@ -6,7 +6,7 @@ import pytest
 
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.verdict.report import Report
-from tests.kits import judged, kit, margin, shipped, told
+from tests.kits import judged, kit, margin, shipped, told, with_part
 
 DEVICE = [{"id": "d", "text": "acts as a device", "function": "device_port"}]
 LIGHT = [{"name": "light", "hours": 24, "activity": "light"}]
@@ -195,3 +195,32 @@ def test_an_empty_inlet_of_something_else_is_told() -> None:
     """A splitter without a supply leaves the board dark: the splitter's inlet is what is empty."""
     (finding,) = told(judged(kit("B06", "X32", "M02")), "PWR-01")
     assert "supply socket of Parting" in finding.sentence
+
+
+def test_pwr_13_the_network_lead_has_a_length() -> None:
+    """40 m of AWG 26: 13.4 ohm for 100 m of two pairs (common tables); short of nothing at 54 V."""
+    network = {"power": "network"}
+    report = judged(kit("B10", "S32", "N02", "C16", "M02", place=network))
+    reach = margin(report, "PWR-13:S32#1.reach")
+    amps = margin(report, "PWR-03:C16#1.wire").value
+    assert reach.value == pytest.approx(54 - amps * (0.4 * 13.4 + 0.05), rel=2e-3)
+    assert told(report, "PWR-13") == []
+
+
+def test_pwr_13_a_lead_too_long_or_of_the_wrong_kind() -> None:
+    """350 m leave less than 42.5 V; what is made for type 1 is tight for type 2."""
+    far = with_part(
+        id="C90", kind="lead", part_class="network_lead", maker="m", model="Far",
+        plugs={"in": {"wire": {"length_m": 350, "gauge_awg": 26}}}, lead={"network_type": 1},
+    )  # fmt: skip
+    plan = kit("B10", "S32", "N02", "C90", "M02", place={"power": "network"})
+    told_of = told(judged(plan, catalogue=far), "PWR-13")
+    assert [f.severity for f in told_of] == ["stops", "tight"]
+    assert "it wants 42.50 V" in told_of[0].sentence
+    assert "made for network power up to type 1" in told_of[1].sentence
+
+
+def test_a_network_lead_without_a_switch_in_the_plan_is_in_use() -> None:
+    """It goes to a switch that nobody described: nothing is said of its free end."""
+    report = judged(kit("B10", "S32", "C15", "M02", place={"power": "network"}))
+    assert told(report, "FIT-02") == []

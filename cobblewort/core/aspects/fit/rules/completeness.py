@@ -77,52 +77,104 @@ def lead_there(kit: Kit) -> Iterator[Remark]:
 
 
 @rule(
-    "FIT-28", "fit", "A lead joins each screen to the board",
+    "FIT-28", "fit", "A lead joins each picture to who looks at it",
     why="Video sockets come in three sizes, and the lead in the drawer has the other two.",
-    formula="one end of a lead in the screen, its other end in a video socket of the board",
+    formula="one end of a lead in the screen, its other end in a video socket of the board; from "
+    "another machine to what takes its picture in likewise",
     source="types A, C and D of the digital video connector (from memory): none fits another",
     reads=(fit_of, stack_of, "pieces"),
     remedies=(video_lead, another("lead")),
 )  # fmt: skip
-def screens_joined(kit: Kit) -> Iterator[Remark]:
-    """Each screen with a video socket that no lead joins to the board; a note where it is lent."""
-    stack = stack_of(kit)
-    board, boards = stack.board, stack.boards
-    if board is None:
+def pictures_joined(kit: Kit) -> Iterator[Remark]:
+    """Each screen that no lead joins to a board, and what takes a picture in without a lead from
+    the other machine; a note where the screen is lent or where no such machine is in the plan.
+    """
+    givers = {
+        "screen": stack_of(kit).boards,
+        "video_in": [i for i in kit.pieces.of_role("beside") if _video_sockets(i, "host")],
+    }
+    for piece in kit.pieces:
+        inlets = _video_sockets(piece, "picture_in")
+        wants = _looks_at(piece)
+        if not inlets or wants is None:
+            continue
+        joined = _shown_by(kit, piece)
+        if any(giver in joined for giver in givers[wants]):
+            continue
+        if wants == "screen":
+            yield from _screen_alone(piece, inlets[0], givers[wants])
+        else:
+            yield from _taker_alone(piece, inlets[0], givers[wants])
+
+
+def _video_sockets(piece: Piece, role: str) -> list[str]:
+    """The connectors of a piece's video sockets of one role."""
+    return [
+        s.connector for s in piece.part.sockets.values()
+        if s.role == role and is_video(s.connector)
+    ]  # fmt: skip
+
+
+def _looks_at(piece: Piece) -> str | None:
+    """Whose picture a piece wants: a screen the board's, what records one another machine's."""
+    if "video_in" in piece.part.offers:
+        return "video_in"
+    shows = "screen" in piece.part.offers or "screen" in piece.part.sets_up
+    return "screen" if shows else None
+
+
+def _screen_alone(screen: Piece, connector: str, boards: list[Piece]) -> Iterator[Remark]:
+    if not boards:
         return
-    for screen in kit.pieces:
-        if not screen.part.sockets:
-            continue
-        sockets = [n for n, s in screen.part.sockets.items() if is_video(s.connector)]
-        if screen.part.kind == "machine":
-            continue
-        if screen in boards or not sockets or _video_joined(kit, screen, boards):
-            continue
-        theirs = words.connector(screen.part.sockets[sockets[0]].connector)
-        ours = dict.fromkeys(
-            words.connector(s.connector) for one in boards for s in one.part.sockets.values()
-            if is_video(s.connector)
-        )  # fmt: skip
-        if not ours:
-            yield Remark(
-                screen.id, "stops",
-                f"{board.name} has no video socket, and {screen.name} wants one.",
-                (screen.line.id, board.line.id),
-            )  # fmt: skip
-            continue
-        borrowed = screen.line.role == "borrow"
+    ours = dict.fromkeys(
+        words.connector(found) for board in boards for found in _video_sockets(board, "host")
+    )
+    lines = (screen.line.id, boards[0].line.id)
+    if not ours:
+        sentence = f"{boards[0].name} has no video socket, and {screen.name} wants one."
+        yield Remark(screen.id, "stops", sentence, lines)
+        return
+    borrowed = screen.line.role == "borrow"
+    yield Remark(
+        screen.id, "note" if borrowed else "stops",
+        f"No lead joins {screen.name} ({words.connector(connector)}) to {boards[0].name} "
+        f"({words.listed(ours)}){': borrow one too' if borrowed else ''}.",
+        lines,
+    )  # fmt: skip
+
+
+def _taker_alone(taker: Piece, connector: str, machines: list[Piece]) -> Iterator[Remark]:
+    theirs = words.connector(connector)
+    if not machines:
         yield Remark(
-            screen.id, "note" if borrowed else "stops",
-            f"No lead joins {screen.name} ({theirs}) to {board.name} ({words.listed(ours)})"
-            f"{': borrow one too' if borrowed else ''}.",
-            (screen.line.id, board.line.id),
+            taker.id, "note",
+            f"{taker.name} takes its picture in by a {theirs} socket; the lead from the other "
+            "computer is not part of the plan.",
+            (taker.line.id,),
         )  # fmt: skip
+        return
+    yield Remark(
+        taker.id, "stops",
+        f"No lead brings the picture of {machines[0].name} to {taker.name} ({theirs}).",
+        (taker.line.id, machines[0].line.id),
+    )  # fmt: skip
 
 
-def _video_joined(kit: Kit, screen: Piece, boards: list[Piece]) -> bool:
-    """Whether some lead has one end in the screen and another in a board."""
-    ends: dict[str, set[str]] = {}
-    for plug, socket in fit_of(kit).placed.values():
-        if is_video(socket.socket.connector):
-            ends.setdefault(plug.piece.id, set()).add(socket.piece.id)
-    return any({screen.id, board.id} <= reached for reached in ends.values() for board in boards)
+def _shown_by(kit: Kit, piece: Piece) -> list[Piece]:
+    """The pieces whose picture reaches a piece, by a lead or through what passes one on."""
+    placed = fit_of(kit).placed.values()
+    shown, queue = [], [piece]
+    for at in queue:  # which grows as it is walked
+        leads = [
+            plug.piece for plug, socket in placed
+            if socket.piece is at and plug.plug.role == "picture_out"
+        ] + [at]  # fmt: skip
+        for plug, socket in placed:
+            if (
+                any(plug.piece is lead for lead in leads)
+                and plug.plug.role == "device" and is_video(socket.socket.connector)
+                and socket.piece not in shown
+            ):  # fmt: skip
+                shown.append(socket.piece)
+                queue.append(socket.piece)
+    return shown

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.assign import PlugRef, Unplaced, suits
+from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, Unplaced, suits
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.remedies import (
@@ -14,6 +14,7 @@ from cobblewort.core.aspects.fit.remedies import (
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Severity
+from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.standards.poe import NETWORK_POWER
@@ -32,9 +33,15 @@ def plugs_placed(kit: Kit) -> Iterator[Remark]:
     """One remark for each plug of a line; a spare lead or supply is only a note."""
     if not kit.pieces.of_role("board"):
         return
+    spare_leads = _spare_leads(fit_of(kit))
+    for line, leads in spare_leads.items():
+        yield Remark(f"{line}.spare", "note", _spare_sentence(leads), (line,))
+    spare_ids = {lead.id for leads in spare_leads.values() for lead in leads}
     by_plug: dict[tuple[str, str], list[Unplaced]] = {}
     for unplaced in fit_of(kit).unplaced:
         plug = unplaced.plug
+        if plug.piece.id in spare_ids:
+            continue
         if plug.plug.connectors == (NETWORK_POWER,) and unplaced.reason == "none":
             continue  # the switch is there already, or PWR-13 asks for one
         by_plug.setdefault((plug.piece.line.id, plug.name), []).append(unplaced)
@@ -46,6 +53,25 @@ def plugs_placed(kit: Kit) -> Iterator[Remark]:
             f"{line}.{name}", severity, _unplaced_sentence(group), (line,),
             tuple(socket.id for socket in group[0].sockets),
         )  # fmt: skip
+
+
+def _spare_leads(fit: Assignment) -> dict[str, list[Piece]]:
+    """Leads none of whose ends is plugged in anywhere, by their line."""
+    placed = {plug.piece.id for plug, _ in fit.placed.values()}
+    held = {socket.piece.id for _, socket in fit.placed.values()}
+    spare: dict[str, dict[str, Piece]] = {}
+    for unplaced in fit.unplaced:
+        lead = unplaced.plug.piece
+        if lead.part.kind == "lead" and lead.id not in placed | held and len(lead.part.plugs) > 1:
+            spare.setdefault(lead.line.id, {})[lead.id] = lead
+    return {line: list(leads.values()) for line, leads in spare.items()}
+
+
+def _spare_sentence(leads: list[Piece]) -> str:
+    line, model = leads[0].line, leads[0].part.model
+    if line.quantity == 1:
+        return f"{model} joins nothing here: it is spare."
+    return f"{len(leads)} of the {line.quantity} {model} join nothing here: spare."
 
 
 def _unplaced_sentence(group: list[Unplaced]) -> str:
