@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import isfinite
 from typing import Literal
 
@@ -32,14 +32,26 @@ KEPT_STRESS_TIGHT = 0.50
 """Below this even a state that need not hold is worth more than a note."""
 
 
+@dataclass(slots=True, frozen=True)
+class Stress:
+    """How a limit stands in the worst state that need not hold: everything at once."""
+
+    value: float
+    spare: float
+    ruler_share: float
+    state: str
+    state_label: str
+
+
 @dataclass(slots=True)
 class Margin:
-    """One limit and how the kit stands to it, at nominal figures in its worst state.
+    """One limit and how the kit stands to it, at nominal figures in its worst planned state.
 
     `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
     where no samples were drawn. `state` is the id of the worst one and `state_label` what people
     call it, both empty where states do not matter. `ruler_share` is the length of its ruler, -0.5
-    to 1. The `by_state` tuples tell every state that was looked at, in the order of `states`.
+    to 1. `planned` is how it stands in what the plan asks for, `severity` with the `stress` too.
+    The `by_state` tuples tell every state that was looked at, in the order of `states`.
     """
 
     id: str
@@ -59,6 +71,8 @@ class Margin:
     ruler_p05: float | None
     ruler_p95: float | None
     severity: Severity
+    planned: Severity
+    stress: Stress | None
     state: str
     state_label: str
     lines: tuple[str, ...]
@@ -74,6 +88,21 @@ class Margin:
         """The state in a sentence: ` while filming`; empty where states do not matter."""
         return words.when(self.state, self.state_label)
 
+    @property
+    def breaks_in_stress(self) -> bool:
+        """Whether only a state that need not hold passes the limit, and that is worth saying."""
+        return self.stress is not None and self.stress.spare < 0 and self.planned != self.severity
+
+    def stressed(self) -> Margin:
+        """This margin with the figures of the state that need not hold."""
+        if self.stress is None:
+            return self
+        at = self.stress
+        return replace(
+            self, value=at.value, spare=at.spare, ruler_share=at.ruler_share, state=at.state,
+            state_label=at.state_label, holds_share=None,
+        )  # fmt: skip
+
 
 @dataclass(slots=True)
 class Check:
@@ -81,10 +110,10 @@ class Check:
 
     `value` has shape (states, samples) over `states`, or (samples,) where they do not matter;
     `limit` has shape (samples,). What is known exactly is a plain number. States that need not hold
-    may only make it tight. An `electrical` limit,
-    always a maximum, is tight where it is loaded high. `span` is what a full ruler stands for, by
-    default the limit itself; `breach` is what a broken limit is called. `working` states the
-    formula of the spare.
+    may only make it tight. An electrical limit, always a maximum, is tight where it is loaded high
+    for long: `lasting` are the means of its value over what the plan asks for. `span` is what a
+    full ruler stands for, by default the limit itself; `breach` is what a broken limit is called.
+    `working` states the formula of the spare.
 
     Of what slows itself at the limit, `kept` works out how much it keeps of the speed that is asked
     of it, shape (states, samples), and that decides instead of the limit; it is asked only where
@@ -101,7 +130,7 @@ class Check:
     lines: tuple[str, ...]
     states: LookedAt = ANY_TIME
     sockets: tuple[str, ...] = ()
-    electrical: bool = False
+    lasting: Sequence[float] = ()
     span: float | None = None
     breach: Severity = "stops"
     working: SumFunction | None = None
@@ -139,8 +168,15 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     extreme = max if upward else min
     must_hold = [k for k, is_hard in enumerate(hard) if is_hard]
     hard_values = [values[k] for k in must_hold]
-    shown, worst = extreme(hard_values), extreme(values)
-    loaded = shown / limit if check.electrical and limit > 0 else None
+    shown = extreme(hard_values)
+    loaded = max(check.lasting) / limit if check.lasting and limit > 0 else None
+    stress = None
+    if len(must_hold) < len(values):
+        at = hard.index(False)
+        beyond = limit - values[at] if upward else values[at] - limit
+        stress = Stress(
+            values[at], beyond, _ruler(beyond, span), check.states.ids[at], check.states.labels[at]
+        )
 
     holds = p05 = p95 = None
     sampled_spare = None
@@ -149,22 +185,24 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
         holds = 1.0
         if sampled_spare.min() < 0:
             holds = float((sampled_spare[must_hold, 1:] >= 0).all(axis=0).mean())
+    planned: Severity = "sound"
+    passed = shown > limit if upward else shown < limit
+    beyond = stress is not None and stress.spare < 0
     severity: Severity = "sound"
-    passed = worst > limit if upward else worst < limit
-    if check.kept is not None and (passed or (holds is not None and holds < 1.0)):
+    if check.kept is not None and (passed or beyond or (holds is not None and holds < 1.0)):
         kept = check.kept()
-        severity, holds = _by_speed(check, kept)
+        planned, severity, holds = _by_speed(check, kept)
         slowest = min(must_hold, key=kept[:, 0].__getitem__)
         if kept[slowest, 0] < KEPT_SOUND:
             shown = values[slowest]
-    elif shown > limit if upward else shown < limit:
-        severity = check.breach
-    elif passed:
-        severity, shown = "tight", worst
-    elif _is_heavy(loaded) or (holds is not None and holds < HOLDS_TIGHT_SHARE):
-        severity = "tight"
+    else:
+        if passed:
+            planned = check.breach
+        elif _is_heavy(loaded) or (holds is not None and holds < HOLDS_TIGHT_SHARE):
+            planned = "tight"
+        severity = "tight" if beyond and planned == "sound" else planned
 
-    state = must_hold[hard_values.index(shown)] if shown in hard_values else values.index(shown)
+    state = must_hold[hard_values.index(shown)]
     spare = limit - shown if upward else shown - limit
     if sampled_spare is not None:
         p05, p95 = percentiles(sampled_spare[state, 1:])
@@ -172,15 +210,15 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
         f"{rule}:{check.subject}", rule, family, check.label, check.unit, shown, limit, check.kind,
         spare, p05, p95, holds, loaded, _ruler(spare, span),
         None if p05 is None else _ruler(p05, span), None if p95 is None else _ruler(p95, span),
-        severity, check.states.ids[state], check.states.labels[state], check.lines, check.sockets,
-        check.states.ids,
+        severity, planned, stress, check.states.ids[state], check.states.labels[state], check.lines,
+        check.sockets, check.states.ids,
         (), (), (),
     )  # fmt: skip
 
 
-def _by_speed(check: Check, kept: FloatArray) -> tuple[Severity, float | None]:
-    """How much it matters that something slows itself, and in which share of the draws it hardly
-    does in any state that must hold.
+def _by_speed(check: Check, kept: FloatArray) -> tuple[Severity, Severity, float | None]:
+    """How much it matters that something slows itself in what is planned, and with all states; and
+    in which share of the draws it hardly does in any state that must hold.
     """
     must_hold = [k for k, is_hard in enumerate(check.states.hard) if is_hard]
     holds = None
@@ -190,9 +228,11 @@ def _by_speed(check: Check, kept: FloatArray) -> tuple[Severity, float | None]:
         _speed_severity(check, share, is_hard)
         for share, is_hard in zip(kept[:, 0].tolist(), check.states.hard, strict=True)
     ]
+    planned = [severities[k] for k in must_hold]
     if holds is not None and holds < HOLDS_TIGHT_SHARE:
-        severities.append("tight")
-    return max(severities, key=SEVERITY_RANK.__getitem__), holds
+        planned.append("tight")
+    worst = max(planned, key=SEVERITY_RANK.__getitem__)
+    return worst, max(worst, *severities, key=SEVERITY_RANK.__getitem__), holds
 
 
 def _speed_severity(check: Check, kept: float, is_hard: bool) -> Severity:
@@ -220,18 +260,12 @@ def tell_states(margin: Margin, check: Check) -> None:
         ]
     else:
         severities = [
-            _severity(check, spare, is_hard, shown / limit if limit > 0 else None)
-            for spare, is_hard, shown in zip(spares, check.states.hard, values, strict=True)
+            (check.breach if is_hard else "tight") if spare < 0 else "sound"
+            for spare, is_hard in zip(spares, check.states.hard, strict=True)
         ]
     if margin.severity not in severities:
         severities[margin.states.index(margin.state)] = margin.severity
     margin.severity_by_state = tuple(severities)
-
-
-def _severity(check: Check, spare: float, is_hard: bool, load: float | None) -> Severity:
-    if spare < 0:
-        return check.breach if is_hard else "tight"
-    return "tight" if check.electrical and is_hard and _is_heavy(load) else "sound"
 
 
 def _is_heavy(loaded_share: float | None) -> bool:

@@ -87,10 +87,12 @@ class Rule:
 
 def _sentence(check: Check, margin: Margin) -> str:
     """What a rule says of a margin; and how sure that is, where nominal figures would do."""
+    if check.kept is None and margin.breaks_in_stress:
+        return check.sentence(margin.stressed())
     text = check.sentence(margin)
     if margin.spare < 0 or margin.holds_share is None or margin.holds_share >= HOLDS_TIGHT_SHARE:
         return text
-    return f"{text} It holds with {words.percent(margin.holds_share)} of the likely figures."
+    return f"{text} It holds with {words.share(margin.holds_share)} of the likely figures."
 
 
 RULES: dict[str, Rule] = {}

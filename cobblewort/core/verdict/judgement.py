@@ -11,7 +11,7 @@ from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import SEVERITY_RANK, Check, Margin, Severity
 from cobblewort.core.judging.rules import Outcome, Rule
-from cobblewort.core.verdict.report import RULERS, FamilyReport, rules_in_order
+from cobblewort.core.verdict.report import RULERS, FamilyReport, FamilyStress, rules_in_order
 
 _MOST_KITS = 4
 """What a rule said goes on pointing at the kit of which it said it. No judgement holds on to more
@@ -120,20 +120,34 @@ def judge_kit(
 
 def _family(ruler: Aspect, own: list[Margin], told: list[Finding]) -> FamilyReport:
     """One ruler, from the margins and findings of its family."""
-    worst = min(own, key=lambda m: (-SEVERITY_RANK[m.severity], m.ruler_share), default=None)
+    worst = min(own, key=lambda m: (-SEVERITY_RANK[m.planned], m.ruler_share), default=None)
     severity: Severity = told[0].severity if told else "sound"
     judged = bool(own or told) or not ruler.missing
-    shown = worst
-    if worst is not None and SEVERITY_RANK[worst.severity] < SEVERITY_RANK[severity]:
-        shown = None if severity in ("stops", "tight") else worst
     finding = told[0].id if told else None
     why_not = "" if judged else ruler.missing
-    if shown is None:
+    measured = max((SEVERITY_RANK[margin.severity] for margin in own), default=0)
+    if worst is None or (severity in ("stops", "tight") and measured < SEVERITY_RANK[severity]):
         return FamilyReport(
-            ruler.id, ruler.label, judged, severity, None, finding, None, "", None, None, None,
-            why_not,
+            ruler.id, ruler.label, judged, severity, severity, None, finding, None, "", None, None,
+            None, None, why_not,
         )  # fmt: skip
+    of_it = (f.id for f in told if f.margin == worst.id and f.severity == severity)
+    finding = next(of_it, finding)  # the bar and the sentence beside it are of one thing
     return FamilyReport(
-        ruler.id, ruler.label, judged, severity, shown.id, finding, shown.spare, shown.unit,
-        shown.ruler_share, shown.ruler_p05, shown.ruler_p95, why_not,
+        ruler.id, ruler.label, judged, severity, worst.planned, worst.id, finding, worst.spare,
+        worst.unit, worst.ruler_share, worst.ruler_p05, worst.ruler_p95, _stress(own), why_not,
+    )  # fmt: skip
+
+
+def _stress(own: list[Margin]) -> FamilyStress | None:
+    """The tightest margin of a family with everything at once."""
+    tightest = min(
+        (margin for margin in own if margin.stress is not None),
+        key=lambda margin: margin.stress.ruler_share if margin.stress else 0.0, default=None,
+    )  # fmt: skip
+    if tightest is None or tightest.stress is None:
+        return None
+    return FamilyStress(
+        tightest.id, tightest.label, tightest.stress.spare, tightest.unit,
+        tightest.stress.ruler_share,
     )  # fmt: skip

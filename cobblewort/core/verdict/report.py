@@ -73,19 +73,32 @@ def rules_in_order() -> tuple[Rule, ...]:
 
 
 @dataclass(slots=True, frozen=True)
+class FamilyStress:
+    """How a family stands with everything at once: its tightest margin there, in its own unit."""
+
+    margin: str
+    label: str
+    spare: float
+    unit: str
+    ruler_share: float
+
+
+@dataclass(slots=True, frozen=True)
 class FamilyReport:
     """One ruler: the worst of its family.
 
     Where `judged` is false no rule has anything to look at, and `why_not` says what is missing.
-    `margin` is the worst margin, `finding` the worst finding; a finding without a number has no
-    margin and is shown by its mark and sentence. `spare`, in `unit`, and the `ruler_` shares are
-    those of the margin.
+    `margin` is the tightest one in what is planned, `finding` the worst finding; a finding without
+    a number has no margin and is shown by its mark and sentence. `spare`, in `unit`, the `ruler_`
+    shares and `planned`, its severity, are those of the margin. `stress` is the tightest of all
+    margins with everything at once, where any of them knows states.
     """
 
     id: RulerId
     label: str
     judged: bool
     severity: Severity
+    planned: Severity
     margin: str | None
     finding: str | None
     spare: float | None
@@ -93,6 +106,7 @@ class FamilyReport:
     ruler_share: float | None
     ruler_p05: float | None
     ruler_p95: float | None
+    stress: FamilyStress | None
     why_not: str
 
 

@@ -141,7 +141,8 @@ def test_a_candidate_brings_the_lead_that_it_needs() -> None:
 
 def test_two_steps_where_one_does_not_suffice() -> None:
     """The only drive that the slot can feed too little: a USB lead, and a drive for that."""
-    plan = kit("B10", "S03", "M02", "A01", "D07")
+    day = [{"name": "all day", "hours": 24, "activity": "full"}]
+    plan = kit("B10", "S03", "M02", "A01", "D07", duty=day)
     finding = next(f.id for f in judged(plan).findings if f.id == "PWR-04:B10#1.slot")
     chains = [f for f in propose_fixes(plan, shipped(), finding) if len(f.patch) > 1]
     assert 1 <= len(chains) <= 2

@@ -1278,9 +1278,10 @@ export interface components {
          * @description One ruler: the worst of its family.
          *
          *     Where `judged` is false no rule has anything to look at, and `why_not` says what is missing.
-         *     `margin` is the worst margin, `finding` the worst finding; a finding without a number has no
-         *     margin and is shown by its mark and sentence. `spare`, in `unit`, and the `ruler_` shares are
-         *     those of the margin.
+         *     `margin` is the tightest one in what is planned, `finding` the worst finding; a finding without
+         *     a number has no margin and is shown by its mark and sentence. `spare`, in `unit`, the `ruler_`
+         *     shares and `planned`, its severity, are those of the margin. `stress` is the tightest of all
+         *     margins with everything at once, where any of them knows states.
          */
         FamilyReport: {
             /**
@@ -1297,6 +1298,11 @@ export interface components {
              * @enum {string}
              */
             severity: "sound" | "note" | "tight" | "stops";
+            /**
+             * Planned
+             * @enum {string}
+             */
+            planned: "sound" | "note" | "tight" | "stops";
             /** Margin */
             margin: string | null;
             /** Finding */
@@ -1311,8 +1317,25 @@ export interface components {
             ruler_p05: number | null;
             /** Ruler P95 */
             ruler_p95: number | null;
+            stress: components["schemas"]["FamilyStress"] | null;
             /** Why Not */
             why_not: string;
+        };
+        /**
+         * FamilyStress
+         * @description How a family stands with everything at once: its tightest margin there, in its own unit.
+         */
+        FamilyStress: {
+            /** Margin */
+            margin: string;
+            /** Label */
+            label: string;
+            /** Spare */
+            spare: number;
+            /** Unit */
+            unit: string;
+            /** Ruler Share */
+            ruler_share: number;
         };
         /**
          * Fan
@@ -2028,12 +2051,13 @@ export interface components {
         };
         /**
          * Margin
-         * @description One limit and how the kit stands to it, at nominal figures in its worst state.
+         * @description One limit and how the kit stands to it, at nominal figures in its worst planned state.
          *
          *     `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
          *     where no samples were drawn. `state` is the id of the worst one and `state_label` what people
          *     call it, both empty where states do not matter. `ruler_share` is the length of its ruler, -0.5
-         *     to 1. The `by_state` tuples tell every state that was looked at, in the order of `states`.
+         *     to 1. `planned` is how it stands in what the plan asks for, `severity` with the `stress` too.
+         *     The `by_state` tuples tell every state that was looked at, in the order of `states`.
          */
         Margin: {
             /** Id */
@@ -2076,6 +2100,12 @@ export interface components {
              * @enum {string}
              */
             severity: "sound" | "note" | "tight" | "stops";
+            /**
+             * Planned
+             * @enum {string}
+             */
+            planned: "sound" | "note" | "tight" | "stops";
+            stress: components["schemas"]["Stress"] | null;
             /** State */
             state: string;
             /** State Label */
@@ -3869,6 +3899,22 @@ export interface components {
         Storage: {
             /** Capacity Gb */
             capacity_gb: number;
+        };
+        /**
+         * Stress
+         * @description How a limit stands in the worst state that need not hold: everything at once.
+         */
+        Stress: {
+            /** Value */
+            value: number;
+            /** Spare */
+            spare: number;
+            /** Ruler Share */
+            ruler_share: number;
+            /** State */
+            state: string;
+            /** State Label */
+            state_label: string;
         };
         /**
          * SupplyNode

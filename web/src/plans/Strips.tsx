@@ -3,9 +3,9 @@ import { Link } from "react-router";
 
 import type { FamilyReport, PlanStrip } from "../api/types";
 import { Cobble } from "../ui/Cobble";
+import { FamilyRuler } from "../ui/FamilyRuler";
 import { familyFigure, money, severityWord } from "../ui/numbers";
 import { planStateWord } from "../ui/planStates";
-import { Ruler } from "../ui/Ruler";
 
 const RULER_WIDTH = 78;
 const RULER_HEIGHT = 24;
@@ -122,15 +122,7 @@ function SmallRuler({ family }: { family: FamilyReport }) {
       <span className="visually-hidden">{words}</span>
       {family.judged && family.ruler_share === null && <Cobble severity={family.severity} silent />}
       {family.ruler_share !== null && (
-        <Ruler
-          share={family.ruler_share}
-          low={family.ruler_p05}
-          high={family.ruler_p95}
-          severity={family.severity}
-          width={RULER_WIDTH}
-          height={RULER_HEIGHT}
-          size="md"
-        />
+        <FamilyRuler family={family} width={RULER_WIDTH} height={RULER_HEIGHT} size="md" />
       )}
     </div>
   );

@@ -7,9 +7,10 @@ import { Link, useNavigate, useParams } from "react-router";
 import { AS_PLANNED, plansQuery, reportQuery } from "../api/queries";
 import type { PlanStrip, Report } from "../api/types";
 import { Cobble } from "../ui/Cobble";
-import { familyFigure } from "../ui/numbers";
+import { FamilyRuler } from "../ui/FamilyRuler";
+import { familyFigure, figureTone } from "../ui/numbers";
 import { PageBar } from "../ui/PageBar";
-import { Ruler } from "../ui/Ruler";
+
 import { Failure, Loading } from "../ui/States";
 import { factRows, idsOf, kitRows, MOST_PLANS, type SideRow } from "./sideRows";
 
@@ -131,16 +132,8 @@ function SideRuler({ report, index }: { report: Report; index: number }) {
   if (!family) return null;
   return (
     <div className="side-ruler">
-      <Ruler
-        share={family.judged ? family.ruler_share : null}
-        low={family.ruler_p05}
-        high={family.ruler_p95}
-        severity={family.judged ? family.severity : "note"}
-        width={110}
-        height={22}
-        size="lg"
-      />
-      <span className={`tabular tone-${family.judged ? family.severity : "note"}`}>
+      <FamilyRuler family={family} width={110} height={22} size="lg" />
+      <span className={`tabular tone-${family.judged ? figureTone(family) : "note"}`}>
         {family.judged ? familyFigure(family) : family.why_not}
       </span>
     </div>

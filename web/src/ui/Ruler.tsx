@@ -3,6 +3,7 @@ import { useId } from "react";
 import type { Severity } from "../api/types";
 import { rulerLayout, rulerX } from "./rulerLayout";
 
+export type RulerSize = "sm" | "md" | "lg";
 const SIZES = { sm: { bar: 6, cap: 5 }, md: { bar: 8, cap: 6 }, lg: { bar: 10, cap: 7 } };
 
 interface Props {
@@ -12,22 +13,25 @@ interface Props {
   before?: number | null;
   low?: number | null;
   high?: number | null;
+  /** Where it stands in the state that need not hold, drawn as a hollow tick. */
+  stress?: number | null;
   severity: Severity;
   /** [px] */
   width: number;
   height: number;
-  size?: keyof typeof SIZES;
+  size?: RulerSize;
 }
 
 /**
  * One margin on its limit line. The line runs the whole height, so that rulers stacked without a
- * gap share one line. Decorative: the figure and its words stand beside it.
+ * gap share one line. A hollow tick tells of the state that need not hold. Decorative: the figure and its words stand beside it.
  */
 export function Ruler({
   share,
   before = null,
   low,
   high,
+  stress = null,
   severity,
   width,
   height,
@@ -99,6 +103,17 @@ export function Ruler({
             />
           )}
         </>
+      )}
+      {share !== null && stress !== null && (
+        <rect
+          x={rulerX(stress, width) - 1.5}
+          y={middle - bar / 2 - 2}
+          width={3}
+          height={bar + 4}
+          fill="var(--paper)"
+          stroke="var(--ink)"
+          strokeWidth={1}
+        />
       )}
       <line x1={limitX} x2={limitX} y1={0} y2={height} stroke="var(--ink)" strokeWidth={1.5} />
     </svg>

@@ -1,5 +1,5 @@
 /** Figures as the page shows them: the one place where numbers become text. */
-import type { FamilyReport, Margin } from "../api/types";
+import type { FamilyReport, Margin, Severity } from "../api/types";
 
 const DIGITS: Record<string, number> = {
   A: 2,
@@ -57,6 +57,19 @@ export function spareText(spare: number, unit: string): string {
 export function familyFigure(family: FamilyReport): string {
   if (family.spare === null) return severityWord(family.severity);
   return spareText(family.spare, family.unit);
+}
+
+/** A figure is told in the tone of its bar, a mere word in that of its mark. */
+export function figureTone(family: FamilyReport): Severity {
+  return family.spare === null ? family.severity : family.planned;
+}
+
+/** What the hollow tick of a ruler stands for, where it lies past the limit. */
+export function stressText(family: FamilyReport): string {
+  const { stress } = family;
+  if (!stress || stress.spare >= 0) return "";
+  const short = spareText(stress.spare, stress.unit);
+  return `With everything at once: ${stress.label}, ${short}`;
 }
 
 /** Money, or that nobody knows how much. */

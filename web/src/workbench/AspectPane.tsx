@@ -1,7 +1,7 @@
 import Button from "react-bootstrap/Button";
 
 import type { FamilyReport, Report } from "../api/types";
-import { severityWord } from "../ui/numbers";
+import { severityWord, stressText } from "../ui/numbers";
 import { ASPECTS } from "./aspects/record";
 import { Begin } from "./Begin";
 import { useBench } from "./bench";
@@ -37,5 +37,7 @@ export function AspectPane() {
 function verdict(report: Report, family: FamilyReport): string {
   if (!family.judged) return family.why_not;
   const worst = report.findings.find((finding) => finding.id === family.finding);
-  return worst ? `${severityWord(worst.severity)}: ${worst.sentence}` : "Sound";
+  const told = worst ? `${severityWord(worst.severity)}: ${worst.sentence}` : "Sound.";
+  const stress = worst?.margin === family.stress?.margin ? "" : stressText(family);
+  return stress ? `${told} ${stress}.` : told;
 }

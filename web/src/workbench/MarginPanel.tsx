@@ -1,6 +1,7 @@
 import type { FamilyReport } from "../api/types";
 import { Cobble } from "../ui/Cobble";
-import { familyFigure } from "../ui/numbers";
+import { FamilyRuler } from "../ui/FamilyRuler";
+import { familyFigure, figureTone, stressText } from "../ui/numbers";
 import { Ruler } from "../ui/Ruler";
 import { ASPECTS } from "./aspects/record";
 import { useBench } from "./bench";
@@ -27,7 +28,9 @@ export function MarginPanel() {
           type="button"
           className="btn-plain margin-row"
           aria-pressed={family === entry.id}
-          title={`Open ${entry.label} (${ASPECTS[entry.id].key})`}
+          title={[`Open ${entry.label} (${ASPECTS[entry.id].key})`, stressText(entry)]
+            .filter(Boolean)
+            .join(". ")}
           onClick={() => setFamily(entry.id)}
         >
           <Cobble
@@ -60,17 +63,14 @@ function MarginFigure({ family, before }: FigureProps) {
   }
   return (
     <>
-      <Ruler
-        share={family.ruler_share}
-        before={before?.ruler_share ?? null}
-        low={family.ruler_p05}
-        high={family.ruler_p95}
-        severity={family.severity}
+      <FamilyRuler
+        family={family}
+        before={before}
         width={RULER_WIDTH}
         height={ROW_HEIGHT}
         size="lg"
       />
-      <span className={`figure tabular tone-${family.severity}`}>{familyFigure(family)}</span>
+      <span className={`figure tabular tone-${figureTone(family)}`}>{familyFigure(family)}</span>
     </>
   );
 }

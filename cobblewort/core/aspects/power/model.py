@@ -72,6 +72,17 @@ class PowerResult:
         self.limit_current_a = self.current_a[:, self.limits.places]
         self.stands = bool(self.nodes) and not bool(self.collapsed[:, 0].any())
 
+    def lasting(self, node: int, in_watts: bool) -> list[float]:
+        """The means into a rail over idling and each phase, at nominal figures. [A] or [W]"""
+        places = self._lasting_places
+        amps = self.current_a[node, places, 0]
+        means: list[float] = (amps * self.voltage_v[node, places, 0] if in_watts else amps).tolist()
+        return means
+
+    @cached_property
+    def _lasting_places(self) -> list[int]:
+        return [place for place in self.means.places if self.states[place].hard]
+
     def feeds_every_board(self) -> bool:
         """Whether there is a supply to speak of: it stands, and every board hangs on it."""
         lost = any(piece.part.kind == "board" for piece in self.unfed)

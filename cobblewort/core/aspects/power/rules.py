@@ -79,7 +79,8 @@ def _node_check(
 
     return Check(
         subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
-        power.limits, sockets, electrical=not full, working=working,
+        power.limits, sockets,
+        lasting=() if full else power.lasting(node, in_watts), working=working,
     )  # fmt: skip
 
 

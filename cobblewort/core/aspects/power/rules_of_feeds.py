@@ -198,5 +198,5 @@ def _budget(kit: Kit, place: int) -> Iterator[Check]:
     yield Check(
         f"{node.piece.id}.budget", f"Power out of {node.piece.name}", "W", "max", copies * each_w,
         node.piece.compiled.figure(path), sentence, (node.piece.line.id,), power.limits,
-        electrical=True, working=working,
+        lasting=[copies * watts for watts in power.lasting(place, in_watts=True)], working=working,
     )  # fmt: skip

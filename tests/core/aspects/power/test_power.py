@@ -134,10 +134,11 @@ def test_pwr_02_a_supply_too_small_and_its_derating() -> None:
 def test_pwr_03_five_amperes_through_an_unmarked_lead() -> None:
     """USB Type-C: any lead that is not marked for 5 A carries 3 A."""
     heavy = ("B10", "S98", "M02", "X06")
-    plain = judged(kit(*heavy, "C01"), catalogue=with_part(**WIDE))
+    day = [{"name": "all day", "hours": 24, "activity": "full"}]
+    plain = judged(kit(*heavy, "C01", duty=day), catalogue=with_part(**WIDE))
     assert margin(plain, "PWR-03:C01#1.wire").limit == 3.0
     assert told(plain, "PWR-03") != []
-    marked = judged(kit(*heavy, "C02"), catalogue=with_part(**WIDE))
+    marked = judged(kit(*heavy, "C02", duty=day), catalogue=with_part(**WIDE))
     assert margin(marked, "PWR-03:C02#1.wire").limit == 5.0
     assert told(marked, "PWR-03") == []
 

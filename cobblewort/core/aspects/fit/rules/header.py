@@ -276,11 +276,12 @@ def _one_pin(kit: Kit, part: WiredPart, board: Piece, own: PinHeader) -> Check:
         f"wired.{led.id}", f"Current of {led.label}", "mA", "max",
         float(part.current_ma),
         board.compiled.figure("pin_header.pin_ma"), sentence, (),
-        sockets=(f"wired.{led.id}",), electrical=True, working=working,
+        sockets=(f"wired.{led.id}",), lasting=(float(part.current_ma),), working=working,
     )  # fmt: skip
 
 
 def _all_pins(kit: Kit, lit: list[WiredPart], board: Piece, own: PinHeader) -> Check:
+    together_ma = float(sum(part.current_ma for part in lit))
 
     def sentence(margin: Margin) -> str:
         return (
@@ -302,8 +303,7 @@ def _all_pins(kit: Kit, lit: list[WiredPart], board: Piece, own: PinHeader) -> C
         )  # fmt: skip
 
     return Check(
-        "all", "Current of all pins", "mA", "max",
-        float(sum(part.current_ma for part in lit)),
+        "all", "Current of all pins", "mA", "max", together_ma,
         board.compiled.figure("pin_header.total_ma"), sentence, (),
-        electrical=True, working=working,
+        lasting=(together_ma,), working=working,
     )  # fmt: skip

@@ -1,0 +1,28 @@
+import type { FamilyReport } from "../api/types";
+import { Ruler, type RulerSize } from "./Ruler";
+
+interface Props {
+  family: FamilyReport;
+  before?: FamilyReport | undefined;
+  /** [px] */
+  width: number;
+  height: number;
+  size: RulerSize;
+}
+
+/** The ruler of a family: what is planned as its bar, everything at once as a hollow tick. */
+export function FamilyRuler({ family, before, width, height, size }: Props) {
+  return (
+    <Ruler
+      share={family.judged ? family.ruler_share : null}
+      before={before?.ruler_share ?? null}
+      low={family.ruler_p05}
+      high={family.ruler_p95}
+      stress={family.stress?.ruler_share ?? null}
+      severity={family.judged ? family.planned : "note"}
+      width={width}
+      height={height}
+      size={size}
+    />
+  );
+}
