@@ -46,6 +46,32 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
     return text[:1].upper() + text[1:]
 
 
+_PLACE_HAS: dict[str, dict[str, str]] = {
+    "power": {
+        "mains": "mains", "network": "network power", "vehicle": "a vehicle's supply",
+        "sun": "sun for a panel",
+    },
+    "network": {"both": "a network", "wired": "a network socket", "radio": "radio"},
+}  # fmt: skip
+
+
+_SETTING_WORDS = {
+    "lift_port_limit": ("leave the port limit in the board's settings",
+                        "lift the port limit in the board's settings"),
+    "push_slot": ("run the drive slot at its certified rate",
+                  "run the drive slot beyond its rate"),
+}  # fmt: skip
+"""What turning a setting off and on is called."""
+
+
+def _has_now(place: dict[str, object], plan: Plan) -> str:
+    """What a place is said to have that it had not, in words."""
+    before = plan.place.model_dump()
+    changed = [name for name in _PLACE_HAS if place.get(name, before[name]) != before[name]]
+    told = [_PLACE_HAS[name].get(str(place[name]), "") for name in changed]
+    return words.listed(told) if told else ""
+
+
 def _edit_words(change: EditLine, model: str) -> str:
     """What changing a line does, in words."""
     if change.sheets_off is not None:
@@ -66,12 +92,9 @@ def _set_words(change: SetFields, plan: Plan) -> str:
     if isinstance(settings, dict):
         now = plan.settings.model_dump()
         changed = {name: value for name, value in settings.items() if value != now.get(name)}
-        if "lift_port_limit" in changed:
-            verb = "lift" if changed["lift_port_limit"] else "leave"
-            return f"{verb} the port limit in the board's settings"
-        if "push_slot" in changed:
-            rate = "beyond its" if changed["push_slot"] else "at its certified"
-            return f"run the drive slot {rate} rate"
+        if changed.keys() & _SETTING_WORDS.keys():
+            name = next(name for name in _SETTING_WORDS if name in changed)
+            return _SETTING_WORDS[name][bool(changed[name])]
     wired = change.fields.get("wired")
     if isinstance(wired, list):
         pins = {entry.id: entry.pin for entry in plan.wired}
@@ -79,6 +102,9 @@ def _set_words(change: SetFields, plan: Plan) -> str:
         if len(moved) == 1:
             return f"wire {moved[0]['label']} to pin {moved[0]['pin']}"
         return "a bare LED with its resistor"
+    place = change.fields.get("place")
+    if isinstance(place, dict) and (has := _has_now(place, plan)):
+        return f"its place has {has}"
     image = change.fields.get("image")
     if isinstance(image, dict) and "name" in image:
         return f"{image['name']} instead of the image before"

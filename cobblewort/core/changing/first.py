@@ -1,8 +1,8 @@
-"""A complete first kit: the cheapest that meets the needs of a plan and that nothing stops.
+"""A complete first kit: the cheapest that meets the needs of a plan and is sound.
 
 Boards are tried from the cheapest; for each the kit is grown in building order, and every choice is
 judged in the plan. It is a greedy search: it finds a sound kit quickly, and does not prove that no
-cheaper one exists.
+cheaper one exists. Where none is sound it gives the one with the fewest snags.
 """
 
 from __future__ import annotations
@@ -18,6 +18,7 @@ from cobblewort.core.aspects.needs.model import of as needs_of
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.errors import InputError
+from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.remedies import joining_leads
 from cobblewort.core.judging.rules import Rule
@@ -32,8 +33,16 @@ from cobblewort.core.verdict.judgement import Judgement, judge_kit
 from cobblewort.core.verdict.report import ASPECTS
 
 _MOST_REPAIRS = 3
+_SAMPLES = 64
+"""Draws that a kit has to hold in before it is called sound."""
+_MUCH_CHEAPER = Decimal("5"), Decimal("0.05")
+"""A tight kit is a choice where it saves at least so much, and this share of the price."""
+_LIVED_WITH = frozenset({"supply", "heat", "noise"})
+"""What somebody may choose to live with to save money."""
 _BEFORE_THE_SHELL: tuple[str, ...] = ("needs", "supply")
 """What cooler and case cannot mend; what they can is left to them."""
+_BY_THE_SHELL: tuple[str, ...] = ("needs", "fit", "heat", "noise", "safety")
+"""What cooler and case decide."""
 _REPAIRED: tuple[str, ...] = tuple(aspect.family for aspect in ASPECTS if aspect.id != "cost")
 """Every choice was the cheapest that would do; trying each cheaper part again finds nothing."""
 _SURELY_DRAWN = 0.9
@@ -55,12 +64,21 @@ class Reason:
 
 
 @dataclass(slots=True)
-class FirstKit:
-    """A plan with a kit in it, why each part was taken, and what still stops it.
+class Choice:
+    """A kit that costs less and is tight: what it saves, and what that means."""
 
-    `failing` is empty for a kit that nothing stops; otherwise it names what does, with its figures.
-    `only_dear` says that nothing stops it but perhaps its price: a dearer one is then no better.
-    `lacking` tells how far it is from its needs.
+    plan: Plan
+    less: Decimal
+    sentences: list[str]
+
+
+@dataclass(slots=True)
+class FirstKit:
+    """A plan with a kit in it, why each part was taken, and what is still wrong with it.
+
+    `failing` names what stops it, with its figures, and `tight` what is tight; both are empty for a
+    sound kit. `only_dear` says that nothing stops it but perhaps its price. `lacking` tells how far
+    it is from its needs. `cheaper` is a tight kit that costs much less.
     """
 
     plan: Plan
@@ -69,6 +87,13 @@ class FirstKit:
     total: Decimal
     only_dear: bool = False
     lacking: int = 0
+    tight: list[str] = field(default_factory=list)
+    cheaper: Choice | None = None
+
+    @property
+    def settled(self) -> bool:
+        """Whether only a cheaper kit would be better."""
+        return self.only_dear and not self.tight
 
 
 @dataclass(slots=True)
@@ -97,18 +122,19 @@ def first_kit(plan: Plan, catalogue: Catalogue, owned: Iterable[str] = ()) -> Fi
     search = _Search(plan, catalogue, frozenset(owned))
     best: FirstKit | None = None
     for board in search.boards():
-        if best is not None and best.only_dear and search.price(board) >= best.total:
+        if best is not None and best.settled and search.price(board) >= best.total:
             continue
-        found = search.grown(board, None if best is None or not best.only_dear else best.total)
+        found = search.grown(board, best.total if best is not None and best.settled else None)
         if found is not None and (best is None or _rank(found) < _rank(best)):
             best = found
     if best is None:
         return FirstKit(plan, [], ["There is no board in the cupboard."], Decimal(0))
+    best.cheaper = search.much_cheaper(best)
     return best
 
 
-def _rank(kit: FirstKit) -> tuple[int, int, Decimal]:
-    return len(kit.failing), kit.lacking, kit.total
+def _rank(kit: FirstKit) -> tuple[int, int, int, Decimal]:
+    return len(kit.failing), kit.lacking, len(kit.tight), kit.total
 
 
 class _Search:
@@ -116,6 +142,7 @@ class _Search:
         self.plan, self.catalogue, self.owned = plan, catalogue, owned
         self.wanted = [need for need in plan.needs if need.function is not None]
         self._cheapest: dict[Role, Decimal] = {}
+        self._tight: dict[str, Plan] = {}
         self.conditions = {need.condition for need in plan.needs if need.condition}
 
     def price(self, part: Part) -> Decimal:
@@ -171,13 +198,40 @@ class _Search:
         judged = self.add_shell(draft, judged)
         judged = self.repaired(draft, judged, _REPAIRED)
         judged = self.add_fasteners(draft, judged)
+        judged = self.eased(draft, judgement_of(draft.plan, self.catalogue, _SAMPLES))
         stopping = [f for f in judged.findings if f.severity == "stops"]
         only_dear = all(finding.family == "cost" for finding in stopping)
         failing = [finding.sentence for finding in stopping]
         lines = {line.id for line in draft.plan.lines}
         reasons = [Reason(line, text) for line, text in draft.reasons.items() if line in lines]
         lacking = sum(_lacking(result) for result in needs_of(judged.kit))
-        return FirstKit(draft.plan, reasons, failing, cost_of(judged.kit).total, only_dear, lacking)
+        return FirstKit(
+            draft.plan, reasons, failing, cost_of(judged.kit).total, only_dear, lacking,
+            [finding.sentence for finding in _tight(judged)],
+        )  # fmt: skip
+
+    def much_cheaper(self, best: FirstKit) -> Choice | None:
+        """The cheapest kit that was passed over for being tight, where it saves enough."""
+        if not best.settled:
+            return None
+        least, share = _MUCH_CHEAPER
+        found: tuple[Decimal, Judgement] | None = None
+        for plan in self._tight.values():
+            total = cost_of(Kit(plan, self.catalogue, 1)).total
+            if best.total - total < max(least, share * best.total):
+                continue
+            if found is not None and found[0] <= total:
+                continue
+            judged = judgement_of(plan, self.catalogue, _SAMPLES)
+            told = {finding.family for finding in _tight(judged)}
+            lacking = any(map(_lacking, needs_of(judged.kit)))
+            if told and told <= _LIVED_WITH and not lacking and not judged.count("stops"):
+                found = total, judged
+        if found is None:
+            return None
+        total, judged = found
+        sentences = [finding.sentence for finding in _tight(judged)]
+        return Choice(judged.kit.plan, best.total - total, sentences)
 
     def at_least(self, judged: Judgement, *roles: Role) -> Decimal:
         """What a kit comes to when the cheapest part of each role is still to be added."""
@@ -293,29 +347,24 @@ class _Search:
 
     def add_supply(self, draft: _Draft) -> Judgement:
         """The cheapest supply, with its lead where it has none, that leaves the fewest snags."""
-        feeds: tuple[Feed, ...] = (self.plan.place.power,)
-        if any(n.function == "vehicle_power" for n in self.wanted):
-            feeds = ("vehicle",)
-        elif any(_of_battery(need) for need in self.plan.needs):
-            feeds = FEEDS_AT[self.plan.place.power]
-        drawn_w = 0.0
-        best: tuple[tuple[bool, int, Decimal], Judgement] | None = None
+        feeds, drawn_w = self.feeds(), 0.0
+        best: tuple[tuple[bool, int, int, Decimal], Judgement] | None = None
         for supply in self.on_offer("supply"):
             if supply.source is None or supply.source.feeds_on not in feeds or supply.inside:
                 continue
             if supply.source.rated_a.nominal * supply.source.set_v.nominal < drawn_w:
                 continue  # too small by far: what a kit draws hardly depends on its supply
             for patch in self.with_leads(draft, supply):
-                kit = Kit(apply_patch(draft.plan, patch), self.catalogue, 1)
-                judged = judge_kit(kit, _of_supply)
-                stops = sum(finding.severity == "stops" for finding in judged.findings)
-                stops += sum(_lacking(r) for r in needs_of(judged.kit) if _of_battery(r.need))
-                unfed = not power_of(judged.kit).feeds_every_board()
+                plan = apply_patch(draft.plan, patch)
+                judged = judge_kit(Kit(plan, self.catalogue, 1), _of_supply)
                 drawn_w = _SURELY_DRAWN * _drawn_w(judged)
-                rank = (unfed, stops, cost_of(judged.kit).total)
+                rank = self.supply_rank(judged)
                 if best is None or rank < best[0]:
-                    best = (rank, judged)
-            if best is not None and best[0][:2] == (False, 0):
+                    sure = judge_kit(Kit(plan, self.catalogue, _SAMPLES), _of_supply)
+                    rank = self.supply_rank(sure)
+                    if best is None or rank < best[0]:
+                        best = (rank, judged)
+            if best is not None and best[0][:3] == (False, 0, 0):
                 break
         if best is None:
             return self.judge(draft)
@@ -331,6 +380,20 @@ class _Search:
                 draft.reasons.setdefault(line.id, why)
         return judged
 
+    def feeds(self) -> tuple[Feed, ...]:
+        """What a supply may take its power from."""
+        if any(need.function == "vehicle_power" for need in self.wanted):
+            return ("vehicle",)
+        has = self.plan.place.power
+        return FEEDS_AT[has] if any(_of_battery(need) for need in self.plan.needs) else (has,)
+
+    def supply_rank(self, judged: Judgement) -> tuple[bool, int, int, Decimal]:
+        """Whether something stays dark, what stops it, what is tight, and what it costs."""
+        stops = judged.count("stops")
+        stops += sum(_lacking(r) for r in needs_of(judged.kit) if _of_battery(r.need))
+        unfed = not power_of(judged.kit).feeds_every_board()
+        return unfed, stops, judged.count("tight"), cost_of(judged.kit).total
+
     def with_leads(self, draft: _Draft, supply: Part) -> Iterator[Patch]:
         """A supply alone, or with each lead that joins it."""
         alone: Patch = (self.line_of("supply", supply),)
@@ -342,7 +405,7 @@ class _Search:
             yield (*alone, self.line_of("lead", lead))
 
     def add_shell(self, draft: _Draft, now: Judgement) -> Judgement:
-        """Cooler and case together, from the cheapest pair, until nothing stops the kit."""
+        """Cooler and case together, from the cheapest pair, until they leave no snag."""
         pairs: list[tuple[Decimal, Part | None, Part]] = []
         for case in self.on_offer("case"):
             if case.case is None or not self.case_will_do(case):
@@ -355,13 +418,21 @@ class _Search:
                 and not (cooler.cooler.r_fan_k_w is not None and "silent" in self.conditions)
             ]
         pairs.sort(key=lambda pair: (pair[0], pair[2].id, pair[1].id if pair[1] else ""))
-        best: tuple[int, _Draft, Judgement] = (_stops(now) + 1, draft, now)
+        unmended = sum(f.severity == "stops" and f.family in _BEFORE_THE_SHELL
+                       for f in now.findings)  # fmt: skip
+        best: tuple[tuple[int, int], _Draft, Judgement] = ((_stops(now) + 1, 0), draft, now)
         for _, cooler, case in pairs:
             patch: Patch = (self.line_of("case", case),)
             if cooler is not None:
                 patch = (self.line_of("cooling", cooler), *patch)
             judged = self.judge(draft, patch)
-            if _stops(judged) < best[0]:
+            if _shell_rank(judged) < best[0]:
+                sure = judgement_of(judged.kit.plan, self.catalogue, _SAMPLES)
+                rank = _shell_rank(sure)
+                if rank[0] == 0 and rank[1] > 0:
+                    self._tight.setdefault(draft.plan.line("board").part, judged.kit.plan)
+                if rank >= best[0]:
+                    continue
                 tried = _Draft(judged.kit.plan, dict(draft.reasons))
                 for line in tried.plan.lines:
                     if line.role == "case":
@@ -370,8 +441,8 @@ class _Search:
                         )
                     elif line.role == "cooling":
                         tried.reasons[line.id] = self.why(line.part, "keeps it cool in that case")
-                best = (_stops(judged), tried, judged)
-            if best[0] == 0:
+                best = (rank, tried, judged)
+            if best[0] <= (unmended, 0):
                 break
         draft.plan, draft.reasons = best[1].plan, best[1].reasons
         return best[2]
@@ -401,24 +472,53 @@ class _Search:
         for _ in range(_MOST_REPAIRS):
             stopping = (f for f in judged.findings if f.severity == "stops" and f.has_fixes)
             snag = next((f for f in stopping if f.family in families), None)
-            if snag is None:
+            after = None if snag is None else self.without(draft, snag, 1)
+            if snag is None or after is None or after.count("stops") >= judged.count("stops"):
                 return judged
-            try:
-                fixes = propose_fixes(draft.plan, self.catalogue, snag.id, chains=False)
-            except InputError:
-                return judged
-            fix = next((f for f in fixes if not _removes(draft.plan, f.patch)), None)
-            if fix is None:
-                return judged
-            after = self.judge(draft, fix.patch)
-            if after.count("stops") >= judged.count("stops"):
-                return judged
-            before = {line.id for line in draft.plan.lines}
-            draft.plan, judged = after.kit.plan, after
-            for line in draft.plan.lines:
-                if line.id not in before:
-                    draft.reasons[line.id] = f"settles: {snag.sentence}"
+            judged = self.taken(draft, after, snag)
         return judged
+
+    def eased(self, draft: _Draft, judged: Judgement) -> Judgement:
+        """Take ways out of what is tight too, once nothing stops it; judged with its draws."""
+        for snag in _tight(judged)[:_MOST_REPAIRS]:
+            if judged.count("stops") or not snag.has_fixes or judged.finding(snag.id) is None:
+                continue
+            after = self.without(draft, snag, _SAMPLES)
+            if after is None or after.count("stops") or len(_tight(after)) >= len(_tight(judged)):
+                continue
+            self._tight.setdefault(draft.plan.line("board").part, draft.plan)
+            judged = self.taken(draft, after, snag)
+        return judged
+
+    def without(self, draft: _Draft, snag: Finding, samples: int) -> Judgement | None:
+        """The draft after the best way out of a snag that keeps what was chosen for a need."""
+        try:
+            fixes = propose_fixes(draft.plan, self.catalogue, snag.id, samples, chains=False)
+        except InputError:
+            return None
+        fix = next((f for f in fixes if not _removes(draft.plan, f.patch)), None)
+        if fix is None:
+            return None
+        return judgement_of(apply_patch(draft.plan, fix.patch), self.catalogue, samples)
+
+    def taken(self, draft: _Draft, after: Judgement, snag: Finding) -> Judgement:
+        """Go on from a way out of a snag, and say what it settles."""
+        before = {line.id: line.part for line in draft.plan.lines}
+        draft.plan = after.kit.plan
+        for line in draft.plan.lines:
+            if before.get(line.id) != line.part:
+                draft.reasons[line.id] = f"settles: {snag.sentence}"
+        return after
+
+
+def _tight(judged: Judgement) -> list[Finding]:
+    """What is tight in a kit apart from its cost."""
+    return [f for f in judged.findings if f.severity == "tight" and f.family != "cost"]
+
+
+def _shell_rank(judged: Judgement) -> tuple[int, int]:
+    """What stops a kit, and what is tight of that which cooler and case decide."""
+    return _stops(judged), sum(f.family in _BY_THE_SHELL for f in _tight(judged))
 
 
 def _stops(judged: Judgement) -> int:
@@ -459,9 +559,13 @@ def _lacking(result: NeedResult) -> int:
 
 
 def _removes(plan: Plan, patch: Patch) -> bool:
-    """Whether a way out takes something away that was chosen for a need."""
+    """Whether a way out takes something away that was chosen for a need, or another place."""
     roles = {line.id: line.role for line in plan.lines}
-    return any(c.op == "remove" and roles.get(c.line) != "lead" for c in patch)
+    return any(
+        (c.op == "remove" and roles.get(c.line) != "lead")
+        or (c.op == "set" and "place" in c.fields)
+        for c in patch
+    )
 
 
 def _amount(part: Part, function: FunctionId) -> float:

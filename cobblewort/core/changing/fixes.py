@@ -19,6 +19,7 @@ from cobblewort.core.plans.patch import (
     EditLine,
     Patch,
     RemoveLine,
+    SetFields,
     SwapPart,
     apply_patch,
 )
@@ -168,11 +169,12 @@ def _ranked(
 
 
 def _asks(patch: Patch) -> int:
-    """What a way out asks besides money: nothing, handwork, or doing without."""
+    """What a way out asks besides money: nothing, handwork or another place, or doing without."""
     if all(isinstance(change, RemoveLine) for change in patch):
         return _DOING_WITHOUT
     by_hand = any(isinstance(change, EditLine) and change.modified for change in patch)
-    return _HANDWORK if by_hand else 0
+    by_word = any(isinstance(change, SetFields) and "place" in change.fields for change in patch)
+    return _HANDWORK if by_hand or by_word else 0
 
 
 def _sorted(finding: Finding, fixes: list[Fix]) -> list[Fix]:

@@ -8,12 +8,7 @@ from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Part
-from cobblewort.core.plans.patch import (
-    AddLine,
-    Patch,
-    RemoveLine,
-    SwapPart,
-)
+from cobblewort.core.plans.patch import AddLine, Patch, RemoveLine, SetFields, SwapPart
 from cobblewort.core.plans.plan import FEEDS_AT, KINDS_FOR_ROLE, NOT_OF_IT, Line, Role
 
 RemedyFunction = Callable[[Kit, Finding], Iterator[Patch]]
@@ -157,6 +152,11 @@ def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:
         for part in _alternatives(kit, line):
             if part.price is not None and part.price < now.price:
                 yield (SwapPart(line=line.id, part=part.id),)
+
+
+def place_with(kit: Kit, **fields: str) -> Patch:
+    """Say that the place has something after all."""
+    return (SetFields(fields={"place": {**kit.plan.place.model_dump(), **fields}}),)
 
 
 def joining_leads(kit: Kit) -> list[Part]:

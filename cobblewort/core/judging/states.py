@@ -8,6 +8,9 @@ from functools import lru_cache
 
 from cobblewort.core.plans.plan import Plan
 
+START = "start"
+"""The id of the state in which everything begins at once, for about a second."""
+
 
 @dataclass(slots=True, frozen=True, eq=False)
 class State:
@@ -71,7 +74,7 @@ def _states_of(phases: tuple[str, ...]) -> list[State]:
         states.append(State(f"phase-{number}", name, True, False, place))
         states.append(State(f"phase-{number}-mean", f"{name} (mean)", True, True, place))
     states.append(State("all", "Everything at once", False, True))
-    states.append(State("start", "Start", True, False))
+    states.append(State(START, "Start", True, False))
     return states
 
 

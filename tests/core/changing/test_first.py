@@ -42,6 +42,29 @@ def test_the_first_kit_does_the_job(purpose: Purpose) -> None:
     assert all(reason.text for reason in found.reasons)
 
 
+@pytest.mark.parametrize("place_id", ["indoor-room", "outdoors-shaded"])
+@pytest.mark.parametrize("purpose", PURPOSES, ids=lambda purpose: purpose.id)
+def test_the_first_kit_is_sound(purpose: Purpose, place_id: str) -> None:
+    """With its draws too: nothing stops it and nothing is tight, in a room and out of doors."""
+    place = shipped_places()[place_id].place.model_copy(update={"network": "both"})
+    found = first_kit(begun(purpose, place=place), shipped())
+    told = [f.sentence for f in judged(found.plan, 256).findings if f.severity != "note"]
+    assert told == []
+    assert (found.failing, found.tight) == ([], [])
+
+
+def test_a_tight_kit_that_costs_much_less_is_a_choice() -> None:
+    """What it saves, and what that means, is told; it is tight indeed, and dearer ones are not."""
+    found = kit_for("small-cluster", place=shipped_places()["workshop"].place)
+    choice = found.cheaper
+    assert choice is not None
+    assert choice.less >= 5
+    report = judged(choice.plan, 64)
+    assert (report.count("stops"), choice.less) == (0, found.total - report.cost.total)
+    assert choice.sentences == [f.sentence for f in report.findings if f.severity == "tight"]
+    assert any("slows to" in sentence for sentence in choice.sentences)
+
+
 @pytest.mark.parametrize("purpose", PURPOSES, ids=lambda purpose: purpose.id)
 def test_taking_away_what_meets_a_need_raises_exactly_that_need(purpose: Purpose) -> None:
     """Line by line: the needs that only this line met are raised, and no other."""

@@ -83,7 +83,8 @@ def test_a_fix_does_what_it_says(plan_id: str) -> None:
         for fix in propose_fixes(plan, shipped(), finding.id, 64):
             offered += 1
             after = judged(apply_patch(plan, fix.patch), 64)
-            assert not {f.id for f in after.findings} & set(fix.resolves)
+            left = {f.id for f in after.findings if f.severity in ("tight", "stops")}
+            assert not left & set(fix.resolves)
             assert {f.id for f in after.findings if f.severity == "stops"} <= stopped
             assert after.cost.total - before.cost.total == fix.effect.cost_delta
             assert after.families == fix.after

@@ -9,7 +9,13 @@ from cobblewort.core.aspects.needs.model import of as needs_of
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Severity
-from cobblewort.core.judging.remedies import another, on_offer, other_supplies, remove_named
+from cobblewort.core.judging.remedies import (
+    another,
+    on_offer,
+    other_supplies,
+    place_with,
+    remove_named,
+)
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.plans.patch import AddLine, Patch, SetFields, SwapPart
 from cobblewort.core.plans.plan import KINDS_FOR_ROLE
@@ -175,6 +181,12 @@ def joins_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
             yield (AddLine(role="addon", part=part.id),)
 
 
+def has_a_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """The place has a network after all."""
+    del finding
+    yield place_with(kit, network="both")
+
+
 @rule(
     "NEED-08", "needs", "Its place has the network that it wants",
     why="A network socket in the kit is no use in a loft without one, nor is a radio where none "
@@ -182,7 +194,7 @@ def joins_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
     formula="what the need asks for is there: a network socket, radio, or either",
     source="common practice",
     reads=(needs_of,),
-    remedies=(joins_network, another("board", "addon")),
+    remedies=(joins_network, another("board", "addon"), has_a_network),
 )  # fmt: skip
 def network_of_the_place(kit: Kit) -> Iterator[Remark]:
     """Needs of a network that the place has not, or that the kit cannot join."""

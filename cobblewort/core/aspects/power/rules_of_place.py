@@ -20,10 +20,11 @@ from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.judging.remedies import another_supply, on_offer
+from cobblewort.core.judging.remedies import another_supply, on_offer, place_with
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, Term, computed_term, standard_term
 from cobblewort.core.parts.functions import FunctionId
+from cobblewort.core.parts.model import Feed
 from cobblewort.core.plans.patch import AddLine, Patch
 from cobblewort.core.plans.plan import FEEDS_AT, NOT_OF_IT
 
@@ -39,6 +40,13 @@ def _sources(kit: Kit) -> Iterator[Piece]:
             yield piece
 
 
+def has_its_power(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """The place has what the supply feeds on."""
+    for piece in _sources(kit):
+        if piece.line.id in finding.lines and piece.part.source is not None:
+            yield place_with(kit, power=piece.part.source.feeds_on)
+
+
 @rule(
     "PWR-09", "supply", "It is fed by what its place has",
     why="A mains supply is no use in a vehicle, nor a splitter for network power where the switch "
@@ -46,14 +54,17 @@ def _sources(kit: Kit) -> Iterator[Piece]:
     formula="what the supply takes its power from is among what the place has",
     source="common practice",
     reads=("needs", "connected", "place.power", power_of),
-    remedies=(another_supply,),
+    remedies=(another_supply, has_its_power),
 )  # fmt: skip
 def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
     """Each source that feeds on something else than its place has, or empties without need."""
     has = kit.plan.place.power
     off_mains = any(need.condition == "off_mains" for need in kit.plan.needs)
+    asked = {need.function for need in kit.plan.needs if need.function is not None}
     for piece in _sources(kit):
         source = piece.part.source
+        if source is not None and _ASKED_BY.get(source.feeds_on) in asked:
+            continue  # a plan that asks for a vehicle's power has one
         if source is not None and source.feeds_on not in FEEDS_AT[has]:
             yield Remark(
                 piece.id, "stops",
@@ -72,6 +83,12 @@ def fed_by_its_place(kit: Kit) -> Iterator[Remark]:
                 f"{_PLACE_HAS[has]}.",
                 (piece.line.id,),
             )  # fmt: skip
+
+
+_ASKED_BY: dict[Feed, FunctionId] = {
+    "vehicle": "vehicle_power", "sun": "solar", "battery": "battery",
+}  # fmt: skip
+"""Functions by which a plan says itself what it is to be fed by."""
 
 
 def _is_charged(kit: Kit, piece: Piece) -> bool:

@@ -138,3 +138,14 @@ def test_a_battery_lasts_as_long_wherever_it_is_told(duty: list[dict[str, Any]])
     assert ("hours of play" in told_of.sentence) == (duty is not IDLE)
     full = judged(fed("S30", "battery", duty=[{**duty[0], "hours": 24}], needs=[need]))
     assert full.needs[0].have == pytest.approx(hours, rel=0.01)
+
+
+def test_pwr_09_the_place_may_have_it_after_all() -> None:
+    """A way out that costs nothing, and is nobody's first; a plan that asks for it is silent."""
+    plan = fed("S14", "mains")
+    (finding,) = told(judged(plan), "PWR-09")
+    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
+    assert "Its place has a vehicle's supply" in titles[1:]
+    asks = {"id": "car", "text": "runs in the car", "function": "vehicle_power"}
+    assert told(judged(fed("S14", "mains", needs=[asks])), "PWR-09") == []
+    assert told(judged(fed("S01", "vehicle", needs=[asks])), "PWR-09") != []
