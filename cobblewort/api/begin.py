@@ -5,7 +5,7 @@ from fastapi import APIRouter, Response
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import PAGE_SAMPLES, Cupboard
-from cobblewort.api.models import FirstKitRequest, FirstKitView, NeedKind
+from cobblewort.api.models import CheaperKitView, FirstKitRequest, FirstKitView, NeedKind
 from cobblewort.core.changing.first import first_kit
 from cobblewort.core.errors import InputError
 from cobblewort.core.parts.functions import CONDITIONS, FUNCTIONS, LIMITS
@@ -66,4 +66,9 @@ def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard) -> Response:
     empty = asked.model_copy(update={"needs": needs, "budget": body.budget})
     found = first_kit(empty, catalogue, body.owned)
     report = evaluate(found.plan, catalogue, PAGE_SAMPLES)
-    return written(FirstKitView(found.plan, empty, found.reasons, found.failing, report))
+    choice, cheaper = found.cheaper, None
+    if choice is not None:
+        judged = evaluate(choice.plan, catalogue, PAGE_SAMPLES)
+        cheaper = CheaperKitView(choice.plan, choice.less, choice.sentences, judged)
+    view = FirstKitView(found.plan, empty, found.reasons, found.failing, report, cheaper)
+    return written(view)

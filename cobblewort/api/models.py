@@ -151,10 +151,20 @@ class FirstKitRequest(BaseModel):
 
 
 @dataclass(slots=True)
+class CheaperKitView:
+    """A kit that is tight and costs less, and by how much."""
+
+    plan: Plan
+    less: Decimal
+    sentences: list[str]
+    report: Report
+
+
+@dataclass(slots=True)
 class FirstKitView:
     """A plan with its first kit, ready to be stored, and the plan without it.
 
-    `failing` is empty where nothing stops the kit.
+    `failing` is empty where nothing stops the kit; `cheaper` is a tight one that costs much less.
     """
 
     plan: Plan
@@ -162,6 +172,7 @@ class FirstKitView:
     reasons: list[Reason]
     failing: list[str]
     report: Report
+    cheaper: CheaperKitView | None
 
 
 class NeedKind(BaseModel):

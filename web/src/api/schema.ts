@@ -1038,6 +1038,18 @@ export interface components {
             open_edges: ("left" | "right" | "lower" | "upper")[];
         };
         /**
+         * CheaperKitView
+         * @description A kit that is tight and costs less, and by how much.
+         */
+        CheaperKitView: {
+            plan: components["schemas"]["Plan-Output"];
+            /** Less */
+            less: string;
+            /** Sentences */
+            sentences: string[];
+            report: components["schemas"]["Report"];
+        };
+        /**
          * Connection
          * @description A plug in its socket. `link` tells the agreed rate where the two ends agree on one.
          *
@@ -1471,7 +1483,7 @@ export interface components {
          * FirstKitView
          * @description A plan with its first kit, ready to be stored, and the plan without it.
          *
-         *     `failing` is empty where nothing stops the kit.
+         *     `failing` is empty where nothing stops the kit; `cheaper` is a tight one that costs much less.
          */
         FirstKitView: {
             plan: components["schemas"]["Plan-Output"];
@@ -1481,6 +1493,7 @@ export interface components {
             /** Failing */
             failing: string[];
             report: components["schemas"]["Report"];
+            cheaper: components["schemas"]["CheaperKitView"] | null;
         };
         /**
          * FitReport

@@ -24,6 +24,7 @@ export type Purpose = Schemas["Purpose"];
 export type KnownPlace = Schemas["KnownPlace"];
 export type Place = Schemas["Place-Output"];
 export type Phase = Schemas["Phase-Output"];
+export type CheaperKit = Schemas["CheaperKitView"];
 export type FirstKit = Schemas["FirstKitView"];
 export type FirstKitRequest = Schemas["FirstKitRequest"];
 export type School = Schemas["School"];

@@ -1,6 +1,8 @@
 import type { UseQueryResult } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import Button from "react-bootstrap/Button";
 
-import type { FirstKit, FirstKitRequest } from "../api/types";
+import type { CheaperKit, FirstKit, FirstKitRequest, Plan, Report } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { money, price, severityWord } from "../ui/numbers";
 import { roleLabel } from "../workbench/roles";
@@ -11,24 +13,39 @@ interface Props {
   /** What keeps a kit from being looked for, in a sentence. */
   missing: string;
   found: UseQueryResult<FirstKit>;
+  /** Whether the cheaper, tight kit is looked at, where there is one. */
+  cheaper: boolean;
+  setCheaper: (cheaper: boolean) => void;
 }
 
 /** The cheapest kit that does it, and why each part was taken. */
-export function FirstKitPane({ request, missing, found }: Props) {
+export function FirstKitPane({ request, missing, found, cheaper, setCheaper }: Props) {
+  const shown = found.data && shownKit(found.data, cheaper);
   return (
     <section className="first-kit" aria-label="First kit" aria-busy={found.isFetching}>
       <h2>
         A first kit
-        {found.data && request && (
+        {shown && request && (
           <span className="tabular">
-            {money(found.data.report.cost.total, found.data.report.cost.currency)}
+            {money(shown.report.cost.total, shown.report.cost.currency)}
           </span>
         )}
       </h2>
       {missing && <p className="soft">{missing}</p>}
       {found.isError && !missing && <p className="tone-stops">{found.error.message}</p>}
       {!found.data && found.isFetching && <p className="soft">Trying the cupboard…</p>}
-      {found.data && !missing && <Found kit={found.data} stale={found.isFetching} />}
+      {found.data && shown && !missing && (
+        <Found kit={{ ...found.data, ...shown }} stale={found.isFetching}>
+          {found.data.cheaper && (
+            <Other
+              cheaper={found.data.cheaper}
+              currency={shown.report.cost.currency}
+              shown={cheaper}
+              show={setCheaper}
+            />
+          )}
+        </Found>
+      )}
     </section>
   );
 }
@@ -36,7 +53,39 @@ export function FirstKitPane({ request, missing, found }: Props) {
 /** Of what is tight so many are told before the kit is begun. */
 const MOST_TOLD = 3;
 
-function Found({ kit, stale }: { kit: FirstKit; stale: boolean }) {
+/** The plan and report that are looked at: of the sound kit, or of the cheaper one. */
+export function shownKit(kit: FirstKit, cheaper: boolean): { plan: Plan; report: Report } {
+  return cheaper && kit.cheaper ? kit.cheaper : kit;
+}
+
+interface OtherProps {
+  cheaper: CheaperKit;
+  currency: string;
+  shown: boolean;
+  show: (cheaper: boolean) => void;
+}
+
+/** The other choice: what the tight kit saves and what that means, or the way back. */
+function Other({ cheaper, currency, shown, show }: OtherProps) {
+  const less = money(cheaper.less, currency);
+  return (
+    <p className="other-kit">
+      {shown ? `A sound one costs ${less} more. ` : `${less} less, and tight: `}
+      {!shown && `${cheaper.sentences.slice(0, MOST_TOLD).join(" ")} `}
+      <Button variant="link" onClick={() => show(!shown)}>
+        {shown ? "Show the sound one" : "Show that one"}
+      </Button>
+    </p>
+  );
+}
+
+interface FoundProps {
+  kit: FirstKit;
+  stale: boolean;
+  children: ReactNode;
+}
+
+function Found({ kit, stale, children }: FoundProps) {
   const { report } = kit;
   const tight = report.findings.filter((finding) => finding.severity === "tight");
   const why = new Map(kit.reasons.map((reason) => [reason.line, reason.text]));
@@ -67,6 +116,7 @@ function Found({ kit, stale }: { kit: FirstKit; stale: boolean }) {
           ))}
         </ul>
       )}
+      {children}
       <table className="first-kit-table">
         <tbody>
           {report.lines.map((line, index) => (

@@ -17,7 +17,7 @@ import { PageBar } from "../ui/PageBar";
 import { placeMeans } from "../ui/placeWords";
 import { Failure, Loading } from "../ui/States";
 import { NO_ANSWERS, requestFrom, withPlace, withPurpose, type Answers } from "./answers";
-import { FirstKitPane } from "./FirstKitPane";
+import { FirstKitPane, shownKit } from "./FirstKitPane";
 import { NeedForm } from "./NeedForm";
 import { lookedFor } from "./needs";
 import { useSettled } from "./useSettled";
@@ -36,6 +36,10 @@ export function NewPlanPage() {
   );
   const request = useSettled("request" in read ? read.request : null);
   const found = useQuery({ ...firstKitQuery(request), placeholderData: keepPreviousData });
+  const [cheaperFor, setCheaperFor] = useState<FirstKitRequest | null>(null);
+  const cheaper = request !== null && cheaperFor === request;
+  // What is begun is what is shown: not while an answer that was just given is still on its way.
+  const answered = "request" in read && read.request === request && !found.isFetching;
   const create = useMutation({
     mutationFn: async (plan: Plan) =>
       dataOf(await client.POST("/api/plans", { body: { name: plan.name, plan } })),
@@ -85,6 +89,8 @@ export function NewPlanPage() {
                   request={request}
                   missing={"missing" in read ? read.missing : ""}
                   found={found}
+                  cheaper={cheaper}
+                  setCheaper={(on) => setCheaperFor(on ? request : null)}
                 />
               </>
             ) : (
@@ -118,9 +124,11 @@ export function NewPlanPage() {
               </Button>
               <Button
                 variant="primary"
-                disabled={!found.data || found.isFetching || !request || create.isPending}
+                disabled={!found.data || !answered || !request || create.isPending}
                 onClick={() =>
-                  found.data && request && create.mutate(named(found.data.plan, request))
+                  found.data &&
+                  request &&
+                  create.mutate(named(shownKit(found.data, cheaper).plan, request))
                 }
               >
                 Begin with this kit
