@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterable
 from dataclasses import dataclass
 
@@ -29,6 +30,7 @@ from cobblewort.core.verdict.judgement import Judgement, judge_kit
 from cobblewort.core.verdict.report import FamilyReport
 
 MOST_FIXES = 6
+_MOST_OF_A_LINE = 2
 _WORTH_SAMPLING = 12
 _HANDWORK, _DOING_WITHOUT = 1, 2
 _CHAIN_STARTS = 3
@@ -38,14 +40,33 @@ _MOST_CHAINS = 2
 many chains are proposed."""
 
 
+_WORSE_BY = 0.02
+"""A margin that shrinks by less than this share of its limit is told as unchanged."""
+
+
+@dataclass(slots=True, frozen=True)
+class Becomes:
+    """A snag's figure before a change and after it."""
+
+    before: float
+    after: float
+    unit: str
+
+
 @dataclass(slots=True, frozen=True)
 class Fix:
-    """A patch, what it resolves, what it newly breaks, and the rulers as they would be after it."""
+    """A patch, what it resolves, what it newly breaks, and the rulers as they would be after it.
+
+    `becomes` is what becomes of the figure of the snag it is for, `worsens` what gets worse of
+    what is wrong already.
+    """
 
     title: str
     patch: Patch
     resolves: list[str]
     breaks: list[str]
+    worsens: list[str]
+    becomes: Becomes | None
     effect: Effect
     after: list[FamilyReport]
 
@@ -84,7 +105,17 @@ def propose_fixes(
 
 
 def _shortlist(ranked: list[Fix], most: int) -> list[Fix]:
-    """The best ones, among them one by handwork where there is any."""
+    """The best ones, among them one by handwork where there is any, and no more than two that
+    swap one and the same line.
+    """
+    swaps: Counter[str] = Counter()
+    first: list[Fix] = []
+    rest: list[Fix] = []
+    for fix in ranked:
+        line = fix.patch[0].line if isinstance(fix.patch[0], SwapPart) else None
+        swaps[line or ""] += line is not None
+        (rest if line is not None and swaps[line] > _MOST_OF_A_LINE else first).append(fix)
+    ranked = first + rest
     best, by_hand = ranked[:most], [fix for fix in ranked[most:] if _asks(fix.patch) == _HANDWORK]
     if by_hand and all(_asks(fix.patch) != _HANDWORK for fix in best):
         best = [*best[:-1], by_hand[0]]
@@ -217,9 +248,37 @@ def _tried(
         patch=patch,
         resolves=settled(before, after),
         breaks=[f.sentence for f in worse],
+        worsens=_worsened(before, after),
+        becomes=_becomes(before, after, finding),
         effect=effect_of(before, after),
         after=after.families,
     )
+
+
+def _becomes(before: Judgement, after: Judgement, finding: Finding) -> Becomes | None:
+    """What becomes of a finding's figure, where its limit is still there to hold it against."""
+    if finding.margin is None:
+        return None
+    old, new = before.margin(finding.margin), after.margin(finding.margin)
+    if old is None or new is None:
+        return None
+    if old.breaks_in_stress:
+        old, new = old.stressed(), new.stressed()
+    return Becomes(old.value, new.value, old.unit)
+
+
+def _worsened(before: Judgement, after: Judgement) -> list[str]:
+    """Snags that are there before and after, as severe as they were, with less to spare."""
+    told = []
+    for finding in after.findings:
+        if finding.severity not in ("stops", "tight") or finding.margin is None:
+            continue
+        old, new = before.margin(finding.margin), after.margin(finding.margin)
+        if old is None or new is None or before.finding(finding.id) is None:
+            continue
+        if old.severity == new.severity and old.spare - new.spare > _WORSE_BY * abs(old.limit):
+            told.append(finding.sentence)
+    return told
 
 
 def _still_there(kit: Kit, finding: Finding) -> bool:

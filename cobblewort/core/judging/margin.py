@@ -203,7 +203,9 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     else:
         if passed:
             planned = check.breach
-        elif _is_heavy(loaded) or (holds is not None and holds < HOLDS_TIGHT_SHARE):
+        elif check.breach != "note" and (
+            _is_heavy(loaded) or (holds is not None and holds < HOLDS_TIGHT_SHARE)
+        ):
             planned = "tight"
         severity = "tight" if beyond and planned == "sound" else planned
 

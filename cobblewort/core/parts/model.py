@@ -660,6 +660,7 @@ class Part:
     latches: dict[Identifier, Latch] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     buses: dict[Identifier, Bus] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     panel_hole: PlugBody | None = None
+    radio_ghz: Annotated[tuple[float, ...], Field(max_length=MAX_ENTRIES)] = ()
 
     @property
     def name(self) -> str:

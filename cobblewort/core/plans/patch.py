@@ -83,6 +83,8 @@ class SetFields(Stated):
             "copies",
             "settings",
             "wired",
+            "reminders",
+            "settled",
         ],
         Any,
     ] = Field(min_length=1)

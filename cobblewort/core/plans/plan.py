@@ -211,6 +211,14 @@ class ReadyMade(Stated):
     worse: Remarks = ()
 
 
+class Reminder(Stated):
+    """What a purpose warns of; said of kits with a part that gives `about`, of all without one."""
+
+    id: Identifier
+    text: Sentence
+    about: FunctionId | None = None
+
+
 class Wired(Stated):
     """A button or an LED that is wired to a pin of the header by hand. [V], [mA]
 
@@ -276,7 +284,8 @@ class Line(Stated):
 class Plan(Stated):
     """A build being thought through.
 
-    `copies` is how many of it are to be built; `budget` is for all of them.
+    `copies` is how many of it are to be built; `budget` is for all of them. `reminders` came with
+    the purpose; `settled` are the ids of notes that its owner has ticked.
     """
 
     format: Literal["cobblewort-plan/1"] = "cobblewort-plan/1"
@@ -300,6 +309,11 @@ class Plan(Stated):
     lines: Annotated[tuple[Line, ...], Field(max_length=MAX_PIECES)] = ()
     wired: Annotated[tuple[Wired, ...], Field(max_length=28)] = ()
     parts: Annotated[tuple[dict[str, Any], ...], Field(max_length=MAX_PIECES)] = ()
+    reminders: Annotated[tuple[Reminder, ...], Field(max_length=40)] = ()
+    settled: Annotated[
+        tuple[Annotated[str, StringConstraints(max_length=200), OneLine], ...],
+        Field(max_length=MAX_PIECES),
+    ] = ()
 
     @model_validator(mode="after")
     def _consistent(self) -> Self:

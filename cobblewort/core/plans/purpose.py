@@ -6,7 +6,7 @@ from pydantic import Field
 
 from cobblewort.core.figures.stated import Stated
 from cobblewort.core.parts.model import Identifier, Text
-from cobblewort.core.plans.plan import Image, Line, Need, Phase, Place, Plan, ReadyMade
+from cobblewort.core.plans.plan import Image, Line, Need, Phase, Place, Plan, ReadyMade, Reminder
 
 
 class Purpose(Stated):
@@ -23,6 +23,7 @@ class Purpose(Stated):
     borrow: tuple[Identifier, ...] = ()
     cautions: tuple[Text, ...] = ()
     mistakes: tuple[Text, ...] = ()
+    reminders: tuple[Reminder, ...] = ()
     ready_made: ReadyMade = ReadyMade()
 
 
@@ -50,4 +51,5 @@ def plan_for(purpose: Purpose, name: str, place: Place) -> Plan:
             for number, part in enumerate(purpose.borrow, 1)
         ),
         copies=purpose.copies,
+        reminders=purpose.reminders,
     )

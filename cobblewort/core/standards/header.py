@@ -83,6 +83,15 @@ def _distance(one: int, other: int) -> float:
     return float((along**2 + across**2) ** 0.5)
 
 
+def glow_ma(rated_ma: float, made_for_v: float, forward_v: float) -> float:
+    """Current of an LED with its resistor inside at a pin: what drives it shrinks with the voltage
+    over that resistor, I = I_rated (3.3 - Vf) / (V_rated - Vf); dark below Vf. [mA]
+    """
+    if made_for_v <= forward_v:
+        return rated_ma
+    return rated_ma * max(0.0, SIGNAL_V - forward_v) / (made_for_v - forward_v)
+
+
 def series_resistor_ohm(supply_v: float, forward_v: float, current_a: float,
                         series: Series = "E24") -> float:  # fmt: skip
     """The next value of a series at or above (supply - forward) / current. [V], [A] -> [ohm]

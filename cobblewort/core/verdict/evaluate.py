@@ -86,6 +86,7 @@ def report_on(judgement: Judgement) -> Report:
         families=judgement.families,
         margins=judgement.margins,
         findings=findings,
+        settled=judgement.settled,
         lines=line_reports(kit, judgement.worst_by_line()),
         next_step=next_step(kit, findings),
         **parts,

@@ -6,6 +6,7 @@ from collections import defaultdict
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+from cobblewort.core.aspects.safety.aspect import ASPECT as SAFETY
 from cobblewort.core.judging.aspect import Aspect
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
@@ -22,12 +23,14 @@ kits than these: one more, and every rule is asked anew."""
 class Judgement:
     """What the rules have to say about a kit; `findings` stand worst first.
 
-    `outcomes` holds what each rule said, by its id.
+    `outcomes` holds what each rule said, by its id. `settled` are notes that the plan's owner has
+    ticked, and that are not among the findings.
     """
 
     kit: Kit
     outcomes: dict[str, Outcome]
     findings: list[Finding]
+    settled: list[Finding]
 
     @property
     def judged(self) -> list[tuple[Margin, Check]]:
@@ -50,8 +53,8 @@ class Judgement:
 
     @property
     def severity(self) -> Severity:
-        """The worst there is."""
-        return self.findings[0].severity if self.findings else "sound"
+        """The worst there is; a caution alone leaves a kit sound, as there is one to every kit."""
+        return next((f.severity for f in self.findings if not _is_caution(f)), "sound")
 
     @property
     def families(self) -> list[FamilyReport]:
@@ -89,10 +92,17 @@ class Judgement:
         """The worst finding that names each line; lines without one are not in it."""
         worst: dict[str, Severity] = defaultdict(lambda: "sound")
         for finding in self.findings:
+            if _is_caution(finding):
+                continue
             for line in finding.lines:
                 if SEVERITY_RANK[finding.severity] > SEVERITY_RANK[worst[line]]:
                     worst[line] = finding.severity
         return worst
+
+
+def _is_caution(finding: Finding) -> bool:
+    """Whether a finding only reminds of what could hurt, whatever the kit is like."""
+    return finding.family == SAFETY.id and finding.severity == "note"
 
 
 def judge_kit(
@@ -115,7 +125,12 @@ def judge_kit(
             outcomes[rule.id] = before
     findings = [finding for outcome in outcomes.values() for finding in outcome.findings]
     findings.sort(key=lambda f: (-SEVERITY_RANK[f.severity], f.rule, f.id))
-    return Judgement(kit, outcomes, findings)
+    ticked = set(kit.plan.settled)
+    if not ticked:
+        return Judgement(kit, outcomes, findings, [])
+    settled = [f for f in findings if f.severity == "note" and f.id in ticked]
+    left = [f for f in findings if f.severity != "note" or f.id not in ticked]
+    return Judgement(kit, outcomes, left, settled)
 
 
 def _family(ruler: Aspect, own: list[Margin], told: list[Finding]) -> FamilyReport:

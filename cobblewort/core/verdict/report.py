@@ -112,7 +112,7 @@ class FamilyReport:
 
 @dataclass(slots=True, frozen=True)
 class Report:
-    """A plan, judged. `severity` is the worst there is."""
+    """A plan, judged. `severity` is the worst there is; `settled` are notes that were ticked."""
 
     plan: str
     samples: int
@@ -120,6 +120,7 @@ class Report:
     families: list[FamilyReport]
     margins: list[Margin]
     findings: list[Finding]
+    settled: list[Finding]
     needs: list[NeedReport]
     lines: list[LineReport]
     fit: FitReport

@@ -59,6 +59,14 @@ SUN = {"power": "sun"}
 TRAY = ("2xB10", "2xS03", "2xM02", "2xK05", "E14")
 
 FIRES: dict[str, tuple[Plan, Catalogue]] = {
+    "FIT-39": (kit(*SMALL, "D11", "A12"), shipped()),
+    "FIT-40": (kit(*SMALL, "X09", "D09", "A12"), shipped()),
+    "SAFE-04": (kit(*SMALL), shipped()),
+    "SAFE-05": (kit(*SMALL, reminders=[{"id": "it", "text": "Mind it."}]), shipped()),
+    "COST-03": (
+        kit(*SMALL, ready_made={"name": "A bought one", "price": "400"}),
+        shipped(),
+    ),
     "NEED-08": (
         kit(
             *SMALL,
@@ -111,7 +119,10 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "FIT-18": (kit(*SMALL, "X11", "X06"), shipped()),
     "FIT-19": (kit("B06", "S01", "M02", "K03", "E06"), shipped()),
     "FIT-20": (kit("B06", "S01", "M02", "K03", "E04", "X07", "X06"), shipped()),
-    "FIT-21": (kit("B06", "S01", "M02", "K03", "E04"), shipped()),
+    "FIT-21": (
+        kit("B06", "S01", "M02", "K03", "E02"),
+        replaced("E02", "case", "vented_plastic", case={"openings": {"card": None}}),
+    ),
     "FIT-22": (kit(*SMALL, "X31"), shipped()),
     "FIT-23": (
         kit("B10", "S03", "M02", "A01", "D03", "X04", "E12"),
@@ -134,7 +145,10 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
         shipped(),
     ),
     "FIT-28": (kit(*SMALL, "X27"), shipped()),
-    "FIT-29": (kit("B10", "S03", "M02", "A02", "D06", "K05"), shipped()),
+    "FIT-29": (
+        kit("B10", "S03", "M02", "A02", "D06", "K05"),
+        replaced("K05", "cooler", "clip_on_fan", cooler={"height_mm": 12}),
+    ),
     "FIT-32": (topless("E06"), shipped()),
     "FIT-33": (
         kit("B10", "S03", "M02", "A02", "D06", "E12"),
@@ -197,9 +211,9 @@ def test_it_fires(rule_id: str) -> None:
 
 @pytest.mark.parametrize("rule_id", list(FIRES))
 def test_it_is_silent_on_a_sound_kit(rule_id: str) -> None:
-    """A small kit with a budget that is enough, in a mild room."""
+    """A small kit with a budget that is enough, in a mild room; bare boards are in every kit."""
     report = judged(kit(*SMALL, budget="500", place={"ambient_max_c": 22}), 32)
-    assert told(report, rule_id) == []
+    assert [f.id for f in told(report, rule_id)] in ([], ["SAFE-04:static"])
 
 
 def test_an_id_is_given_once() -> None:

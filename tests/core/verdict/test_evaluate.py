@@ -18,7 +18,7 @@ def test_the_bat_recorder_is_sound() -> None:
     """Demo 1: nothing stops it, nothing is tight."""
     report = judged(demo("bat-recorder"), 256)
     assert report.severity == "sound"
-    assert report.findings == []
+    assert [f.id for f in report.findings] == ["SAFE-04:static"]
 
 
 def test_the_moss_cabinet_is_tight_and_heat_breaks_first() -> None:
@@ -221,6 +221,27 @@ def test_every_rule_explains_itself() -> None:
 def test_the_list_of_aspects_and_the_report_agree() -> None:
     """Each aspect that lays something out has its field, and each field its aspect."""
     laid_out = {aspect.id for aspect in ASPECTS if aspect.report is not None}
-    general = {"plan", "samples", "severity", "families", "margins", "findings", "lines",
+    general = {"plan", "samples", "severity", "families", "margins", "findings", "settled", "lines",
                "next_step"}  # fmt: skip
     assert {field.name for field in fields(Report)} - general == laid_out
+
+
+def test_a_reminder_that_is_ticked_is_put_away() -> None:
+    """Out of the findings and told beside them; a snag that is no note cannot be ticked."""
+    reminder = {"id": "copy", "text": "Keep a second copy."}
+    plan = kit(*SMALL, reminders=[reminder], place={"ambient_max_c": 60})
+    before = judged(plan)
+    assert [f.sentence for f in told(before, "SAFE-05")] == ["Keep a second copy."]
+    stops = next(f.id for f in before.findings if f.severity == "stops")
+    ticked = plan.model_copy(update={"settled": ("SAFE-05:copy", stops, "gone")})
+    after = judged(ticked)
+    assert told(after, "SAFE-05") == []
+    assert [f.id for f in after.settled] == ["SAFE-05:copy"]
+    assert after.count("stops") == before.count("stops")
+
+
+def test_a_reminder_about_something_waits_for_it() -> None:
+    """Microphones are reminded of where there are any."""
+    reminder = {"id": "people", "text": "Tell them.", "about": "sound_in"}
+    assert told(judged(kit(*SMALL, reminders=[reminder])), "SAFE-05") == []
+    assert told(judged(kit(*SMALL, "X05", reminders=[reminder])), "SAFE-05") != []

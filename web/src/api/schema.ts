@@ -768,6 +768,18 @@ export interface components {
             thickness_mm: number;
         };
         /**
+         * Becomes
+         * @description A snag's figure before a change and after it.
+         */
+        Becomes: {
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * BoardHeat
          * @description The thermal figures of a board: die, board and the way between them. [K/W], [°C], [mm]
          */
@@ -1366,7 +1378,7 @@ export interface components {
          * Fastener
          * @description Some pieces of one length, and where they go. `length_mm` is None where no length does it.
          *
-         *     `washers_mm` is what is left to fill with washers.
+         *     `washers_mm` is what is left to fill with washers, `wanted` the length that would do in words.
          */
         Fastener: {
             /**
@@ -1384,6 +1396,11 @@ export interface components {
             lines: string[];
             /** Washers Mm */
             washers_mm: number;
+            /**
+             * Wanted
+             * @default
+             */
+            wanted?: string;
         };
         /**
          * FastenerSet
@@ -1535,6 +1552,9 @@ export interface components {
         /**
          * Fix
          * @description A patch, what it resolves, what it newly breaks, and the rulers as they would be after it.
+         *
+         *     `becomes` is what becomes of the figure of the snag it is for, `worsens` what gets worse of
+         *     what is wrong already.
          */
         Fix: {
             /** Title */
@@ -1545,6 +1565,9 @@ export interface components {
             resolves: string[];
             /** Breaks */
             breaks: string[];
+            /** Worsens */
+            worsens: string[];
+            becomes: components["schemas"]["Becomes"] | null;
             effect: components["schemas"]["Effect"];
             /** After */
             after: components["schemas"]["FamilyReport"][];
@@ -2505,6 +2528,11 @@ export interface components {
              */
             sets_up: ("reader" | "keyboard" | "mouse" | "screen")[];
             panel_hole: components["schemas"]["PlugBody"] | null;
+            /**
+             * Radio Ghz
+             * @default []
+             */
+            radio_ghz: number[];
         };
         /**
          * PartEdit
@@ -2906,7 +2934,8 @@ export interface components {
          * Plan
          * @description A build being thought through.
          *
-         *     `copies` is how many of it are to be built; `budget` is for all of them.
+         *     `copies` is how many of it are to be built; `budget` is for all of them. `reminders` came with
+         *     the purpose; `settled` are the ids of notes that its owner has ticked.
          */
         "Plan-Input": {
             /**
@@ -3002,12 +3031,23 @@ export interface components {
             parts?: {
                 [key: string]: unknown;
             }[];
+            /**
+             * Reminders
+             * @default []
+             */
+            reminders?: components["schemas"]["Reminder-Input"][];
+            /**
+             * Settled
+             * @default []
+             */
+            settled?: string[];
         };
         /**
          * Plan
          * @description A build being thought through.
          *
-         *     `copies` is how many of it are to be built; `budget` is for all of them.
+         *     `copies` is how many of it are to be built; `budget` is for all of them. `reminders` came with
+         *     the purpose; `settled` are the ids of notes that its owner has ticked.
          */
         "Plan-Output": {
             /**
@@ -3103,6 +3143,16 @@ export interface components {
             parts: {
                 [key: string]: unknown;
             }[];
+            /**
+             * Reminders
+             * @default []
+             */
+            reminders: components["schemas"]["Reminder-Output"][];
+            /**
+             * Settled
+             * @default []
+             */
+            settled: string[];
         };
         /**
          * PlanStrip
@@ -3344,6 +3394,11 @@ export interface components {
              */
             mistakes: string[];
             /**
+             * Reminders
+             * @default []
+             */
+            reminders: components["schemas"]["Reminder-Output"][];
+            /**
              * @default {
              *       "name": "",
              *       "better": [],
@@ -3470,6 +3525,30 @@ export interface components {
             text: string;
         };
         /**
+         * Reminder
+         * @description What a purpose warns of; said of kits with a part that gives `about`, of all without one.
+         */
+        "Reminder-Input": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** About */
+            about?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar" | "users") | null;
+        };
+        /**
+         * Reminder
+         * @description What a purpose warns of; said of kits with a part that gives `about`, of all without one.
+         */
+        "Reminder-Output": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** About */
+            about: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar" | "users") | null;
+        };
+        /**
          * RemoveLine
          * @description Take a line out of the kit.
          */
@@ -3497,7 +3576,7 @@ export interface components {
         };
         /**
          * Report
-         * @description A plan, judged. `severity` is the worst there is.
+         * @description A plan, judged. `severity` is the worst there is; `settled` are notes that were ticked.
          */
         Report: {
             /** Plan */
@@ -3515,6 +3594,8 @@ export interface components {
             margins: components["schemas"]["Margin"][];
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            /** Settled */
+            settled: components["schemas"]["Finding"][];
             /** Needs */
             needs: components["schemas"]["NeedReport"][];
             /** Lines */

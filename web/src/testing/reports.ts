@@ -86,6 +86,7 @@ export function report(fields: {
     margins: fields.margins ?? [],
     needs: [],
     findings: [],
+    settled: [],
     lines: [],
     fit: {
       connections: [],

@@ -29,8 +29,37 @@ export function SnagPanel() {
           ))}
         </ul>
       )}
+      {report.settled.length > 0 && <Settled />}
       <NextStep />
     </>
+  );
+}
+
+/** Reminders that were ticked: put away, and brought back from here. */
+function Settled() {
+  const { report, view, changes } = useBench();
+  const bringBack = (finding: Finding) =>
+    changes.act({
+      kind: "patch",
+      patch: [
+        { op: "set", fields: { settled: view.plan.settled.filter((id) => id !== finding.id) } },
+      ],
+      label: `bring back ${finding.rule}`,
+    });
+  return (
+    <details className="settled">
+      <summary>{report.settled.length} settled</summary>
+      <ul>
+        {report.settled.map((finding) => (
+          <li key={finding.id}>
+            {finding.sentence}{" "}
+            <Button variant="link" disabled={changes.busy} onClick={() => bringBack(finding)}>
+              Bring back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 
@@ -71,10 +100,30 @@ function Snag({ finding }: { finding: Finding }) {
       {open && (
         <div className="snag-more">
           {finding.has_fixes && <Fixes finding={finding} />}
+          {finding.severity === "note" && <Tick finding={finding} />}
           <Facts finding={finding} margin={margin} />
         </div>
       )}
     </li>
+  );
+}
+
+/** Says that a reminder is settled; it is put away until it is brought back. */
+function Tick({ finding }: { finding: Finding }) {
+  const { view, changes, setOpenSnag } = useBench();
+  const settle = () => {
+    const settled = [...view.plan.settled.filter((id) => id !== finding.id), finding.id];
+    changes.act({
+      kind: "patch",
+      patch: [{ op: "set", fields: { settled } }],
+      label: `settle ${finding.rule}`,
+    });
+    setOpenSnag(null);
+  };
+  return (
+    <Button variant="" size="sm" disabled={changes.busy} onClick={settle}>
+      That is settled
+    </Button>
   );
 }
 
@@ -149,6 +198,11 @@ function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
               {sentence}
             </p>
           ))}
+          {fix.worsens.map((sentence) => (
+            <p key={sentence} className="tone-tight">
+              Gets worse: {sentence}
+            </p>
+          ))}
           <p className="soft">The rulers show before and after.</p>
           <Button variant="primary" size="sm" autoFocus disabled={changes.busy} onClick={apply}>
             Do it
@@ -163,14 +217,19 @@ function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
 }
 
 function effects(fix: Fix, finding: Finding, currency: string): string[] {
-  const { effect } = fix;
+  const { effect, becomes } = fix;
   const texts = [
+    becomes &&
+    Math.abs(becomes.after - becomes.before) > 0.005 * Math.max(1, Math.abs(becomes.before))
+      ? `${figure(becomes.before, becomes.unit)} → ${figure(becomes.after, becomes.unit)}`
+      : "",
     change(Number(effect.cost_delta), currency),
     change(effect.source_delta_w, "W"),
-    change(effect.die_delta_k, "°C"),
+    becomes?.unit === "°C" ? "" : change(effect.die_delta_k, "°C"),
     fix.resolves.includes(finding.id) ? "" : "only softens it",
     fix.resolves.length > 1 ? `settles ${fix.resolves.length} snags` : "",
     fix.breaks.length > 0 ? `brings ${fix.breaks.length} new` : "",
+    fix.worsens.length > 0 ? `makes ${fix.worsens.length} worse` : "",
   ].filter(Boolean);
   return texts.length ? texts : ["costs nothing"];
 }

@@ -12,6 +12,7 @@ from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import cheaper, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, plan_term
+from cobblewort.core.parts.model import DriveForm, Part
 
 
 @rule(
@@ -74,3 +75,70 @@ def prices_known(kit: Kit) -> Iterator[Remark]:
                 line.id, "note", f"Not known: what {name} costs, as {why}; the sum leaves it out.",
                 (line.id,),
             )  # fmt: skip
+
+
+@rule(
+    "COST-03", "cost", "It is held against what can be bought",
+    why="If you really need one, buy one: sometimes the ready-made is the better bargain, and "
+    "sometimes the larger drive costs less than the small one.",
+    formula="price of the ready-made / sum of the kit for one copy, with what is owned at its "
+    "value; a larger drive of the same shape for less, worse in nothing that is stated",
+    source="common practice",
+    reads=(cost_of, "ready_made", "catalogue", "currency", "pieces", "place.ambient_min_c"),
+)  # fmt: skip
+def compared(kit: Kit) -> Iterator[Remark]:
+    """How often the kit's price goes into that of a ready-made; storage with a cheaper and larger
+    one beside it.
+    """
+    bought, cost = kit.plan.ready_made, cost_of(kit)
+    if bought is not None and bought.price and cost.further and not cost.unknown:
+        price, own = words.money(bought.price, kit.plan.currency), cost.further
+        name = bought.name or "A ready-made one"
+        times = float(bought.price / own)
+        if times >= 1:
+            told = f"{name} costs {price}, {times:.1f} times this kit."
+        else:
+            own_price = words.money(own, kit.plan.currency)
+            told = f"{name} costs {price}, this kit {own_price}: it may be the better buy."
+        yield Remark("ready-made", "note", told)
+    for line, part in kit.pieces.by_line():
+        better = None if line.owned else _larger_for_less(kit, part)
+        if better is not None and better.storage is not None and better.price is not None:
+            price = words.money(better.price, better.currency)
+            yield Remark(
+                line.id, "note",
+                f"{better.model} holds {better.storage.capacity_gb:g} GB for {price}, more than "
+                f"{part.model} and for less.",
+                (line.id,),
+            )  # fmt: skip
+
+
+def _larger_for_less(kit: Kit, part: Part) -> Part | None:
+    """The largest drive of a drive's shape that holds more, costs less and is worse in nothing that
+    is stated. Of cards nobody states how long they last, so that a plain one is no bargain.
+    """
+    if part.storage is None or part.price is None or part.drive is None:
+        return None
+    room_gb, coldest_c = part.storage.capacity_gb, kit.plan.place.ambient_min_c
+    found = [
+        (other.storage.capacity_gb, other) for other in kit.catalogue.parts(("drive",))
+        if other.storage is not None and other.storage.capacity_gb > room_gb
+        and other.origin != "class" and other.currency == part.currency
+        and other.price is not None and other.price < part.price
+        and other.drive is not None and _as_good(other.drive, part.drive)
+        and (other.ambient_min_c is None or other.ambient_min_c <= coldest_c)
+    ]  # fmt: skip
+    return max(found, key=lambda entry: entry[0])[1] if found else None
+
+
+def _as_good(other: DriveForm, than: DriveForm) -> bool:
+    """Whether a drive goes where another does and is neither slower nor sooner worn."""
+    if (other.size, other.protocol, other.spins) != (than.size, than.protocol, than.spins):
+        return False
+    figures = (
+        (other.read_mb_s, than.read_mb_s), (other.write_mb_s, than.write_mb_s),
+        (other.endurance_tb, than.endurance_tb),
+    )  # fmt: skip
+    return all(
+        mine is not None and mine.nominal >= its.nominal for mine, its in figures if its is not None
+    )

@@ -20,7 +20,7 @@ _CORNERS = 4
 class Fastener:
     """Some pieces of one length, and where they go. `length_mm` is None where no length does it.
 
-    `washers_mm` is what is left to fill with washers.
+    `washers_mm` is what is left to fill with washers, `wanted` the length that would do in words.
     """
 
     kind: Literal["standoff", "screw"]
@@ -29,6 +29,7 @@ class Fastener:
     where: str
     lines: tuple[str, ...]
     washers_mm: float
+    wanted: str = ""
 
 
 def build_fasteners(stack: StackResult, pieces: Sequence[Piece]) -> list[Fastener]:
@@ -75,7 +76,9 @@ class _Lengths:
         self, through_mm: float, depth_mm: float, where: str, pieces: tuple[Piece, ...]
     ) -> Fastener:
         length = sizes.screw_for(through_mm, depth_mm, self.screws)
-        return Fastener("screw", length, _CORNERS, where, _lines(pieces), 0.0)
+        least = through_mm + sizes.ENGAGEMENT_MM
+        wanted = f"{least:.1f} to {through_mm + depth_mm:.1f} mm"
+        return Fastener("screw", length, _CORNERS, where, _lines(pieces), 0.0, wanted)
 
     def on_plate(self, lowest: Piece, floor_mm: float, reach_mm: float, case: Piece,
                  through_mm: float | None) -> Iterator[Fastener]:  # fmt: skip
@@ -90,7 +93,7 @@ class _Lengths:
         length = next((x for x in lengths if all(self.holds(wall, x) for wall in walls)), None)
         pieces = (lowest, case)
         yield Fastener("standoff", length, _CORNERS, f"between {case.name} and {lowest.name}",
-                       _lines(pieces), 0.0)  # fmt: skip
+                       _lines(pieces), 0.0, f"{wanted:.1f} mm or more")  # fmt: skip
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
         yield self.screw(floor_mm, depth, f"through the floor of {case.name}", pieces)
         if through_mm is not None:
@@ -114,7 +117,7 @@ class _Lengths:
             washers = 0.0 if length is None else clear - length
         pieces = (under, piece)
         yield Fastener("standoff", length, _CORNERS, f"between {under.name} and {piece.name}",
-                       _lines(pieces), washers)  # fmt: skip
+                       _lines(pieces), washers, f"{clear:.1f} mm")  # fmt: skip
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
         yield self.screw(PCB_MM, depth, f"into {piece.name}", pieces)
 
@@ -134,6 +137,7 @@ class _Lengths:
             f"between the board and {piece.name}",
             _lines(pieces),
             washers,
+            f"{clear:.1f} mm",
         )
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
         yield self.screw(PCB_MM, depth, f"from below through {piece.name}", pieces)

@@ -29,6 +29,15 @@ def leaving(board: Piece, fit: Assignment) -> list[Leaving]:
     ]  # fmt: skip
 
 
+def probes(board: Piece, fit: Assignment) -> list[PlugRef]:
+    """Leads that go out from the board's header: those of what stands outside, such as a probe."""
+    return [
+        plug for plug, socket in fit.placed.values()
+        if socket.piece is board and socket.socket.spot is None
+        and plug.plug.jacket_mm is not None and not plug.piece.part.inside
+    ]  # fmt: skip
+
+
 def ports_in_use(
     plan: Plan, board: Piece, fit: Assignment
 ) -> list[tuple[str, Spot, PlugBody | None]]:

@@ -11,6 +11,8 @@ from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.standards import pcie, sata, usb
 
+_NETWORKS = frozenset({"wired_network", "radio"})
+
 
 @dataclass(slots=True, frozen=True)
 class Step:
@@ -47,8 +49,10 @@ def _speaks_sata(plug: PlugRef) -> bool:
 
 
 @derived("connected", "settings", fit_of)
-def drive_ways(kit: Kit) -> dict[str, tuple[Step, ...]]:
-    """For each connected drive, by its piece, the links and buses up to the processor."""
+def ways(kit: Kit) -> dict[str, tuple[Step, ...]]:
+    """For each drive, and each part that gives a network, the links and buses up to the processor,
+    by its piece.
+    """
     above: dict[Piece, list[tuple[PlugRef, SocketRef]]] = {}
     for plug, socket in fit_of(kit).placed.values():
         if plug.plug.role == "device":
@@ -56,7 +60,7 @@ def drive_ways(kit: Kit) -> dict[str, tuple[Step, ...]]:
     return {
         piece.id: tuple(_way(kit, piece, above))
         for piece in above
-        if piece.part.drive is not None
+        if piece.part.drive is not None or _NETWORKS & piece.part.offers.keys()
     }  # fmt: skip
 
 
@@ -81,13 +85,23 @@ def _buses(socket: SocketRef) -> list[Step]:
     return [Step(f"{socket.piece.id}/{name}", part.buses[name].rate_mb_s) for name in names]
 
 
-@derived(drive_ways)
+@derived("connected", ways)
 def drive_rates_mb_s(kit: Kit) -> dict[str, float]:
     """Raw rate of each drive's way, shared among the drives on it, where any step states one."""
-    ways = drive_ways(kit)
-    sharing = Counter(step.id for way in ways.values() for step in way)
+    drives = {piece.id for piece in kit.connected if piece.part.drive is not None}
+    return _shared({piece: way for piece, way in ways(kit).items() if piece in drives})
+
+
+@derived(ways)
+def network_rates_mb_s(kit: Kit) -> dict[str, float]:
+    """Raw rate of the way of each part that gives a network, shared with all that pass it."""
+    return _shared(ways(kit))
+
+
+def _shared(found: dict[str, tuple[Step, ...]]) -> dict[str, float]:
+    sharing = Counter(step.id for way in found.values() for step in way)
     return {
         piece: min(step.rate_mb_s / sharing[step.id] for step in way)
-        for piece, way in ways.items()
+        for piece, way in found.items()
         if way
-    }  # fmt: skip
+    }

@@ -115,8 +115,9 @@ def _worked_out(wired: Wired) -> WiredPart:
     if wired.kind == "button":
         return WiredPart(wired, None, 0.0)
     if wired.made_for_v is not None:
-        why = "" if wired.made_for_v <= header.SIGNAL_V else "made for a higher voltage"
-        return WiredPart(wired, None, wired.current_ma, why)
+        current_ma = header.glow_ma(wired.current_ma, wired.made_for_v, wired.forward_v)
+        why = "" if current_ma > 0 else "needs more than the pin gives"
+        return WiredPart(wired, None, current_ma, why)
     if wired.forward_v >= header.SIGNAL_V:
         return WiredPart(wired, None, 0.0, "needs more than the pin gives")
     resistor = header.series_resistor_ohm(

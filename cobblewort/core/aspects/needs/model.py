@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -10,6 +10,7 @@ from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef
 from cobblewort.core.aspects.fit.mass import counts, kit_mass_g
 from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.fit.paths import network_rates_mb_s
 from cobblewort.core.aspects.noise.model import NoiseResult, turns
 from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.aspects.power.harvest import battery_hours
@@ -67,6 +68,7 @@ class _Facts:
     fit: Assignment
     power: PowerResult
     noise: NoiseResult
+    rates_mb_s: Mapping[str, float]
 
     def givers(self, function: FunctionId) -> list[_Giver]:
         found = []
@@ -78,10 +80,11 @@ class _Facts:
 
 
 def build_needs(
-    plan: Plan, pieces: Sequence[Piece], fit: Assignment, power: PowerResult, noise: NoiseResult
-) -> list[NeedResult]:
-    """Every need in the order of the plan."""
-    facts = _Facts(plan, pieces, fit, power, noise)
+    plan: Plan, pieces: Sequence[Piece], fit: Assignment, power: PowerResult, noise: NoiseResult,
+    rates_mb_s: Mapping[str, float],
+) -> list[NeedResult]:  # fmt: skip
+    """Every need in the order of the plan; `rates_mb_s` is what the way of each piece lets by."""
+    facts = _Facts(plan, pieces, fit, power, noise, rates_mb_s)
     return [_result(need, facts) for need in plan.needs]
 
 
@@ -121,7 +124,7 @@ def _function(need: Need, facts: _Facts) -> NeedResult:
             need, "unmet", "missing", sentence, lines, "", float(count), float(need.count)
         )
     if need.at_least is not None:
-        return _amount(need, function.unit, function.added, kept, lines)
+        return _amount(need, function.unit, function.added, kept, lines, facts.rates_mb_s)
     to_build = [g.piece.name for g in kept if g.offer.driver == "build"]
     in_image = sum(g.offer.count for g in kept if g.offer.driver == "image")
     if to_build and in_image < need.count:
@@ -177,16 +180,30 @@ def _carries_data(plug: PlugRef, fit: Assignment) -> bool:
 
 
 def _amount(
-    need: Need, unit: str, added: bool, givers: list[_Giver], lines: tuple[str, ...]
-) -> NeedResult:
-    """The amounts of all givers together, or the best of them."""
-    known = [g.offer.amount for g in givers if g.offer.amount is not None]
+    need: Need, unit: str, added: bool, givers: list[_Giver], lines: tuple[str, ...],
+    rates_mb_s: Mapping[str, float],
+) -> NeedResult:  # fmt: skip
+    """The amounts of all givers together, or the best of them; a rate never passes what the way of
+    its giver lets by.
+    """
+    ways = rates_mb_s if unit == "MB/s" else {}
+    known = [
+        min(g.offer.amount, ways.get(g.piece.id, g.offer.amount))
+        for g in givers if g.offer.amount is not None
+    ]  # fmt: skip
     want = float(need.at_least or 0)
     if not known:
         sentence = f"Not known: how much of it {givers[0].piece.name} gives: {need.text}."
         return NeedResult(need, "unknown", "too_little", sentence, lines, unit, None, want)
     have = sum(known) if added else max(known)
-    return _measured(need, have, want, unit, lines)
+    result = _measured(need, have, want, unit, lines)
+    slow = next((g.piece for g in givers if ways.get(g.piece.id, want) < want), None)
+    if result.status == "unmet" and slow is not None:
+        result.sentence = (
+            f"{slow.name} could give more than {have:.0f} {unit}, but its way to the processor "
+            f"lets no more by, and {want:g} {unit} are asked for: {need.text}."
+        )
+    return result
 
 
 def _measured(
@@ -459,10 +476,12 @@ def _is_are(pieces: Sequence[Piece]) -> str:
 
 @derived(
     "pieces", "needs", "image", "settings", "duty", "place.network",
-    fit_of, power_of, noise_of,
+    fit_of, power_of, noise_of, network_rates_mb_s,
 )  # fmt: skip
 def of(kit: Kit) -> list[NeedResult]:
     """How it stands to each thing that is asked of it."""
     if not kit.plan.needs:
         return []
-    return build_needs(kit.plan, kit.pieces, fit_of(kit), power_of(kit), noise_of(kit))
+    return build_needs(
+        kit.plan, kit.pieces, fit_of(kit), power_of(kit), noise_of(kit), network_rates_mb_s(kit)
+    )

@@ -10,6 +10,7 @@ import numpy as np
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.power.forest import Node, set_v
 from cobblewort.core.aspects.power.model import of as power_of
@@ -98,16 +99,18 @@ def _through(kit: Kit, place: int) -> tuple[str, ...]:
     why="A plug of the wrong kind or a missing lead leaves a board dark.",
     formula="every rail with a load hangs on a source",
     source="common practice",
-    reads=(power_of, fit_of, "connected"),
+    reads=(power_of, fit_of, stack_of, "connected"),
     remedies=(another_supply, another_lead),
 )  # fmt: skip
 def fed(kit: Kit) -> Iterator[Remark]:
     """The board that nothing feeds, where there is a supply; and each other thing whose inlet must
-    be fed and is empty. What hangs on them follows and is told by FIT-02.
+    be fed and is empty. What hangs on them follows and is told by FIT-02, a lead that is missing
+    between a supply's socket and the main board by FIT-09.
     """
     supplies = kit.connected.of_role("supply")
+    wants_lead = stack_of(kit).board if any(i.part.sockets for i in supplies) else None
     for piece in power_of(kit).unfed:
-        if piece.part.kind == "board" and supplies:
+        if piece.part.kind == "board" and supplies and piece is not wants_lead:
             yield Remark(
                 piece.id, "stops",
                 f"Nothing feeds {piece.name}: no plug of the kit reaches its "

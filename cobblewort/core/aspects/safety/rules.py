@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.openings import is_open
 from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.aspects.noise.model import turns
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.parts.model import Part
 
 TOUCH_HOT_C = 60.0
 """Above this a bare metal part is too hot for a hand in passing: the lower end for metal at a few
@@ -25,10 +27,13 @@ seconds, ISO 13732-1 (from memory). Used to warn, never to clear a design."""
     reads=("pieces",),
 )  # fmt: skip
 def part_cautions(kit: Kit) -> Iterator[Remark]:
-    """The cautions of each part, once a line."""
+    """Each caution of a part, once however many parts state it."""
+    told: dict[str, tuple[str, list[str]]] = {}
     for line, part in kit.pieces.by_line():
         for number, caution in enumerate(part.cautions, 1):
-            yield Remark(f"{line.id}.{number}", "note", caution, (line.id,))
+            told.setdefault(caution, (f"{line.id}.{number}", []))[1].append(line.id)
+    for caution, (subject, lines) in told.items():
+        yield Remark(subject, "note", caution, tuple(lines))
 
 
 @rule(
@@ -78,3 +83,78 @@ def children(kit: Kit) -> Iterator[Remark]:
             "nothing hot to touch.",
             () if case is None else (case.line.id,),
         )  # fmt: skip
+
+
+_Holds = Callable[[Kit], list[str]]
+"""The lines of a kit that a caution is about; none where it does not apply."""
+
+
+def _lines_where(holds: Callable[[Part], bool]) -> _Holds:
+    return lambda kit: [line.id for line, part in kit.pieces.by_line() if holds(part)]
+
+
+def _bare_boards(kit: Kit) -> list[str]:
+    return [line.id for line, part in kit.pieces.by_line() if part.stack or part.add_on]
+
+
+def _blades(kit: Kit) -> list[str]:
+    if not is_open(stack_of(kit).case):
+        return []
+    return [line.id for line, part in kit.pieces.by_line() if turns(part)]
+
+
+def _watching(kit: Kit) -> list[str]:
+    if kit.plan.place.touched_by == "nobody":
+        return []
+    return [line.id for line, part in kit.pieces.by_line() if "camera" in part.offers]
+
+
+_OF_THE_KIT: tuple[tuple[str, str, _Holds, str], ...] = (
+    ("static", "", _bare_boards,
+     "Touch something earthed before you handle a bare board: static that nobody feels kills it."),
+    ("spinning", "", _lines_where(lambda part: part.drive is not None and part.drive.spins),
+     "Do not move a disk while it spins."),
+    ("blades", "", _blades, "Blades turn in the open: keep fingers and leads away."),
+    ("lithium", "ithium", _lines_where(lambda part: "battery" in part.offers),
+     "Lithium cells: the right charger, never short or pierced, never hot, never unattended."),
+    ("vehicle", "use at the battery",
+     _lines_where(lambda part: part.source is not None and part.source.feeds_on == "vehicle"),
+     "Vehicle wiring wants a fuse at the battery."),
+    ("watching", "", _watching,
+     "A camera where people are: tell them, and keep to the law of the place."),
+)  # fmt: skip
+"""Cautions by what a kit is: subject, a word by which a part's own caution says it already, the
+lines that it is about, and the sentence."""
+
+
+@rule(
+    "SAFE-04", "safety", "What the kit itself cautions against",
+    why="Static, spinning disks, open blades, cells and vehicles hurt people or parts, whatever "
+    "their makers print.",
+    formula="bare boards, disks that spin, fans in the open, cells, a vehicle's supply, cameras "
+    "where people are: each once",
+    source="common practice; local codes and licensed practice come first",
+    reads=(stack_of, "pieces", "place.touched_by"),
+)  # fmt: skip
+def kit_cautions(kit: Kit) -> Iterator[Remark]:
+    """Each caution that applies and that no part of the kit states itself."""
+    stated = " ".join(c for _, part in kit.pieces.by_line() for c in part.cautions)
+    for subject, said_by, holds, sentence in _OF_THE_KIT:
+        lines = holds(kit)
+        if lines and not (said_by and said_by in stated):
+            yield Remark(subject, "note", sentence, tuple(lines))
+
+
+@rule(
+    "SAFE-05", "safety", "What the purpose reminds of",
+    why="What goes wrong with such a kit is known before it is built; it is forgotten after.",
+    formula="each reminder of the plan whose subject the kit has, until it is ticked",
+    source="common practice",
+    reads=("reminders", "pieces"),
+)  # fmt: skip
+def reminders(kit: Kit) -> Iterator[Remark]:
+    """The reminders of the plan, each once; those about a function only where the kit has it."""
+    given = {function for _, part in kit.pieces.by_line() for function in part.offers}
+    for reminder in kit.plan.reminders:
+        if reminder.about is None or reminder.about in given:
+            yield Remark(reminder.id, "note", reminder.text)

@@ -126,7 +126,8 @@ def test_a_wired_led_gets_its_resistor_and_its_wires() -> None:
 @pytest.mark.parametrize(
     ("fields", "rule", "severity"),
     [
-        ({"made_for_v": 12}, "FIT-16", "stops"),
+        ({"made_for_v": 12}, "FIT-16", "note"),
+        ({"made_for_v": 12, "forward_v": 3.4}, "FIT-16", "stops"),
         ({"forward_v": 3.4}, "FIT-16", "stops"),
         ({"forward_v": 3.0}, "FIT-16", "note"),
         ({"current_ma": 20}, "FIT-17", "stops"),
@@ -134,8 +135,15 @@ def test_a_wired_led_gets_its_resistor_and_its_wires() -> None:
     ],
 )
 def test_leds_that_do_not_go(fields: dict[str, Any], rule: str, severity: str) -> None:
-    """Made for 12 V, no voltage to spare, too much current for a pin."""
+    """Made for 12 V: dim, or dark; no voltage to spare; too much current for a pin."""
     assert [f.severity for f in told(report_of(wired=[led(**fields)]), rule)] == [severity]
+
+
+def test_an_led_for_12_v_glows_dimly() -> None:
+    """20 mA (3.3 - 2.0) / (12 - 2.0) = 2.6 mA (Ohm's law); one for 5 V at 8.7 mA says nothing."""
+    (dim,) = told(report_of(wired=[led(made_for_v=12, current_ma=20)]), "FIT-16")
+    assert "2.6 mA instead of 20 mA" in dim.sentence
+    assert told(report_of(wired=[led(made_for_v=3.3, current_ma=5)]), "FIT-16") == []
 
 
 def test_all_leds_together_are_judged() -> None:

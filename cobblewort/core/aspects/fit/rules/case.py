@@ -326,14 +326,15 @@ def dust(kit: Kit) -> Iterator[Remark]:
 _CLEAN_IT = "look at fan and fins every few months, and clean them."
 
 
-_BREATH_MM = 5.0
-"""A fan that sucks from above wants this much free over it: common practice."""
+_BREATH_MM = 2.0
+"""A fan that sucks from above wants this much free over it: a clip-on under a board on standoffs of
+16 mm has 2 to 3 mm and does its work (common practice)."""
 
 
 @rule(
     "FIT-29", "fit", "A fan has air to breathe",
     why="A fan that nearly touches the lid or a board moves noise instead of air.",
-    formula="free height over the cooler >= 5 mm",
+    formula="free height over the cooler >= 2 mm; less is a note",
     source="common practice",
     reads=(stack_of,),
     remedies=(taller_standoffs, another("cooling"), another("case")),
@@ -368,7 +369,7 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
     yield Check(
         cooler.id, f"Air over {cooler.name}", "mm", "min", np.maximum(free, 0.0),
         _BREATH_MM, sentence, (cooler.line.id, over.line.id),
-        breach="tight",
+        breach="note",
         working=lambda _: Sum(
             "free height less the cooler, less what a fan wants", "h_room - h_top - h_breath",
             [

@@ -42,6 +42,8 @@ def plugs_placed(kit: Kit) -> Iterator[Remark]:
         plug = unplaced.plug
         if plug.piece.id in spare_ids:
             continue
+        if plug.plug.role == "picture_out":
+            continue  # it goes to a screen that nobody described; FIT-28 asks for the others
         if plug.plug.connectors == (NETWORK_POWER,) and unplaced.reason == "none":
             continue  # the switch is there already, or PWR-13 asks for one
         by_plug.setdefault((plug.piece.line.id, plug.name), []).append(unplaced)
@@ -195,3 +197,39 @@ def plug_name(plug: PlugRef) -> str:
     if len(plug.piece.part.plugs) > 1 and plug.plug.label:
         return f"{plug.piece.name}, {plug.plug.label}"
     return plug.piece.name
+
+
+_NOISY_GENERATION = 3.0
+_HEARD_BELOW_GHZ = 3.0
+
+
+@rule(
+    "FIT-40", "fit", "A 2.4 GHz stick keeps away from USB 3",
+    why="USB 3 sends noise between 2 and 3 GHz: a stick beside a drive in use hears half as far.",
+    formula="a stick for 2.4 GHz beside a USB 3 plug in use: on an extension",
+    source="noise of 5 Gb/s signalling reaches past 2.5 GHz (from memory); common practice",
+    reads=(fit_of,),
+    remedies=(more_sockets,),
+)  # fmt: skip
+def away_from_usb_3(kit: Kit) -> Iterator[Remark]:
+    """Each stick with a USB 3 drive, bridge or hub in the same row of sockets."""
+    placed = list(fit_of(kit).placed.values())
+    for plug, socket in placed:
+        bands = plug.piece.part.radio_ghz
+        if not any(ghz < _HEARD_BELOW_GHZ for ghz in bands) or plug.plug.body is None:
+            continue
+        if socket.piece.part.kind == "lead":
+            continue
+        beside = next(
+            (other.piece for other, at in placed if at.piece is socket.piece
+             and min(other.plug.generation, at.socket.generation) >= _NOISY_GENERATION
+             and at.socket.connector.startswith("usb") and other.plug.role == "device"),
+            None,
+        )  # fmt: skip
+        if beside is not None:
+            yield Remark(
+                plug.id, "tight",
+                f"{plug.piece.name} stands beside {beside.name}, whose USB 3 is heard at 2.4 GHz: "
+                "it loses much of its reach. Put it on a short extension.",
+                (plug.piece.line.id, beside.line.id), (socket.id,),
+            )  # fmt: skip

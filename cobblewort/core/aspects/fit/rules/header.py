@@ -18,6 +18,8 @@ from cobblewort.core.parts.model import PinHeader
 from cobblewort.core.plans.patch import EditLine, Patch, SetFields
 from cobblewort.core.standards import header
 
+_BRIGHT_SHARE = 0.5
+"""An LED at less than this of its current is seen to be dim: common practice."""
 _HEADROOM_V = 0.5
 """Below this the current follows every scatter of the LED: common practice."""
 
@@ -182,10 +184,10 @@ def levels(kit: Kit) -> Iterator[Remark]:
 
 @rule(
     "FIT-16", "fit", "An LED gets the voltage it is made for",
-    why="An LED sold for 12 V stays dark at 3.3 V, and one with no voltage to spare is never twice "
+    why="An LED sold for 12 V only glows at 3.3 V, and one with no voltage to spare is never twice "
     "as bright as the next.",
-    formula="3.3 V less the LED's forward voltage >= 0.5 V; an LED with its resistor built in is "
-    "made for no more than 3.3 V",
+    formula="3.3 V less the LED's forward voltage >= 0.5 V; an LED with its resistor built in "
+    "takes I_rated (3.3 V - Vf) / (V_rated - Vf): below half of its current a note, dark below Vf",
     source="common practice",
     reads=(header_of,),
     remedies=(bare_led,),
@@ -198,12 +200,18 @@ def led_voltage(kit: Kit) -> Iterator[Remark]:
             continue
         subject = f"wired.{led.id}"
         if led.made_for_v is not None:
-            if led.made_for_v > header.SIGNAL_V:
+            if part.current_ma <= 0:
                 yield Remark(
                     subject, "stops",
-                    f"{name} is made for {led.made_for_v:g} V; pin {led.pin} gives "
-                    f"{words.volts(header.SIGNAL_V)}, at which it stays dark. Take a bare LED with "
-                    "a resistor, or let the pin switch it through a transistor.",
+                    f"{name} stays dark: it needs {words.volts(led.forward_v)}, and pin {led.pin} "
+                    f"gives {words.volts(header.SIGNAL_V)}.",
+                    sockets=(subject,),
+                )  # fmt: skip
+            elif part.current_ma < _BRIGHT_SHARE * led.current_ma:
+                yield Remark(
+                    subject, "note",
+                    f"{name} is made for {led.made_for_v:g} V and glows dimly from pin {led.pin}: "
+                    f"{part.current_ma:.1f} mA instead of {led.current_ma:g} mA.",
                     sockets=(subject,),
                 )  # fmt: skip
             continue

@@ -5,16 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.assign import PlugRef
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.openings import (
-    Leaving,
     gland_for,
     has_walls,
     leaving,
     opening_at,
     passes,
     ports_in_use,
+    probes,
     wanted_ports,
 )
 from cobblewort.core.aspects.fit.remedies import cut_by_hand
@@ -159,30 +160,30 @@ def glands(kit: Kit) -> Iterator[Remark]:
     board, case, shell = found
     free = list(shell.glands.values())
     out = [item for item in leaving(board, fit_of(kit)) if item.spot.edge not in shell.open_edges]
+    plugs = [item.plug for item in out] + probes(board, fit_of(kit))
     wired = any(need.function == "wired_network" for need in kit.plan.needs)
-    wanted = len(out) + wired
+    wanted = len(plugs) + wired
     if wanted > len(free):
-        names = [plug_name(item.plug) for item in out] + (["the network lead"] if wired else [])
+        names = [plug_name(plug) for plug in plugs] + (["the network lead"] if wired else [])
         yield Remark(
             "count", "stops",
             f"{case.name} has {len(free)} {'gland' if len(free) == 1 else 'glands'} for {wanted} "
             f"leads: {words.few(names)}.",
-            tuple(dict.fromkeys((case.line.id, *(item.plug.piece.line.id for item in out)))),
+            tuple(dict.fromkeys((case.line.id, *(plug.piece.line.id for plug in plugs)))),
         )  # fmt: skip
         return
-    for item in sorted(out, key=_thickness, reverse=True):
-        body = item.plug.plug.body
-        gland = gland_for(free, item.plug.plug.jacket_mm, body)
+    for ref in sorted(plugs, key=_thickness, reverse=True):
+        gland = gland_for(free, ref.plug.jacket_mm, ref.plug.body)
         if gland is not None:
             free.remove(gland)
             continue
-        jacket = item.plug.plug.jacket_mm
+        jacket = ref.plug.jacket_mm
         told = "its plug does not pass" if jacket is None else f"its jacket is {words.mm(jacket)}"
         yield Remark(
-            item.plug.id, "stops",
-            f"No gland of {case.name} takes the lead of {plug_name(item.plug)}: {told}; left are "
+            ref.id, "stops",
+            f"No gland of {case.name} takes the lead of {plug_name(ref)}: {told}; left are "
             f"{words.listed(f'{g.clamp_min_mm:g} to {g.clamp_max_mm:g} mm' for g in free)}.",
-            (item.plug.piece.line.id, case.line.id), (item.socket.id,),
+            (ref.piece.line.id, case.line.id), (fit_of(kit).placed[ref.id][1].id,),
         )  # fmt: skip
 
 
@@ -200,6 +201,8 @@ def card_reached(kit: Kit) -> Iterator[Remark]:
     if found is None:
         return
     board, case, shell = found
+    if shell.glands:
+        return  # nobody expects to reach into a box against water
     for plug, socket in fit_of(kit).placed.values():
         spot = socket.socket.spot
         if socket.piece is not board or socket.socket.connector != "memory-card" or spot is None:
@@ -270,5 +273,5 @@ def _closed_case(kit: Kit) -> tuple[Piece, Piece, Case] | None:
     return (board, case, case.part.case) if has_walls(case) else None
 
 
-def _thickness(item: Leaving) -> float:
-    return item.plug.plug.jacket_mm or 0.0
+def _thickness(ref: PlugRef) -> float:
+    return ref.plug.jacket_mm or 0.0

@@ -17,7 +17,7 @@ from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Rating
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.margin import Check, Margin
+from cobblewort.core.judging.margin import Check, Margin, Severity
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, on_offer, remove_named
 from cobblewort.core.judging.rules import rule
@@ -191,7 +191,7 @@ def _cable_check(piece: Piece, own: AddOn, clear: Rating, most: Rating) -> Check
     formula="for each board: standoff >= free height wanted; screw = board or wall + at least 2 mm "
     "of thread, and shorter than the thread is deep",
     source="lengths in the shops and depth of thread: common practice; threads by ISO 261",
-    reads=(fasteners_of, "pieces"),
+    reads=(fasteners_of, stack_of, "pieces", "needs"),
     remedies=(fastener_bag,),
 )  # fmt: skip
 def fasteners(kit: Kit) -> Iterator[Remark]:
@@ -201,18 +201,23 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
         return
     has_bag = any(i.part.fasteners is not None for i in kit.pieces)
     lines = tuple(dict.fromkeys(line for f in wanted for line in f.lines))
+    moves = any(need.condition == "moves" for need in kit.plan.needs)
+    stacked = any(layer.piece.part.add_on is not None for layer in stack_of(kit).layers)
+    # A board alone can be glued, clipped or held by two wood screws; a stack stands on its own.
+    severity: Severity = "tight" if stacked or moves else "note"
     if not has_bag:
         told = [f"{f.count} {f.kind}s of {f.length_mm:g} mm {f.where}" for f in wanted
                 if f.length_mm is not None]  # fmt: skip
         yield Remark(
-            "bag", "tight",
+            "bag", severity,
             f"No standoffs and screws are in the kit. It wants {words.few(told, 6)}.", lines,
         )  # fmt: skip
     for number, item in enumerate(wanted):
         if item.length_mm is None:
             yield Remark(
-                f"{item.kind}.{number}", "tight",
-                f"No {item.kind} in the kit has the length that is wanted {item.where}.",
+                f"{item.kind}.{number}", severity,
+                f"No {item.kind} in the kit has the length that is wanted {item.where}: "
+                f"{item.wanted}.",
                 item.lines,
             )  # fmt: skip
 
@@ -243,6 +248,36 @@ def bays(kit: Kit) -> Iterator[Remark]:
             piece.id, "tight", f"{piece.name} {why} in {case.name}.",
             (piece.line.id, case.line.id),
         )  # fmt: skip
+
+
+@rule(
+    "FIT-39", "fit", "Disks that stand loose are told of",
+    why="A disk on a lead beside the case is how most begin, and one pull at the lead ends it.",
+    formula="2.5- and 3.5-inch drives that lie in no bay",
+    source="common practice",
+    reads=(stack_of, bays_of, "pieces"),
+)  # fmt: skip
+def loose_disks(kit: Kit) -> Iterator[Remark]:
+    """One note for all drives outside; a case with bays that are full is FIT-31's."""
+    case, bays = stack_of(kit).case, bays_of(kit)
+    without = {piece.id for piece, _ in bays.without}
+    loose = [
+        piece for piece in kit.pieces
+        if piece.part.drive is not None and "." in piece.part.drive.size
+        and piece.id not in bays.taken and piece.id not in without
+    ]  # fmt: skip
+    if not loose or case is None:
+        return
+    names = words.few(piece.name for piece in loose)
+    stands, them, leads = (
+        ("stands", "it", "its lead") if len(loose) == 1 else ("stand", "them", "their leads")
+    )
+    yield Remark(
+        "loose", "note",
+        f"{names} {stands} loose beside {case.name}: put {them} on something soft, where nobody "
+        f"pulls {leads}.",
+        tuple(dict.fromkeys(piece.line.id for piece in loose)),
+    )  # fmt: skip
 
 
 @rule(

@@ -1,0 +1,96 @@
+"""Kits as practitioners build them: what must be said of each, and what must not.
+
+The kits are data: `sound.yaml` holds those of which nothing but the listed notes may be said,
+`blunders.yaml` those with one mistake each. All of it is common practice.
+"""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+import pytest
+import yaml
+
+from cobblewort.core.judging.margin import SEVERITY_RANK, Severity
+from cobblewort.core.judging.rules import RULES
+from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.purpose import plan_for
+from cobblewort.formats.shipped import shipped_places, shipped_purposes
+from tests.kits import judged, kit
+
+HERE = Path(__file__).parent
+FIELDS = (
+    "place", "duty", "needs", "wired", "settings", "image", "budget", "copies", "ready_made",
+)  # fmt: skip
+SAMPLES = 128
+ALWAYS = {"NEED-03", "SOFT-04", "SOFT-05", "SAFE-01", "SAFE-04", "SAFE-05", "FIT-21", "FIT-35", "FIT-39"}
+"""Notes that every kit of the kind may have: what is left to do, and what could hurt."""
+IN_STRESS = {"HEAT-01", "HEAT-05"}
+"""May note what everything at once would do, which none of these kits is asked for."""
+
+
+def read(name: str) -> list[dict[str, Any]]:
+    """The kits of a file."""
+    kits: list[dict[str, Any]] = yaml.safe_load((HERE / name).read_text())
+    return kits
+
+
+def plan_of(entry: dict[str, Any]) -> Plan:
+    """The plan of an entry: its parts in a room, with what its purpose asks where it has one."""
+    lines = [
+        line.model_copy(update={"pins": entry.get("pins", {}).get(line.id, {})})
+        for line in kit(*entry["parts"]).lines
+    ]
+    plan = Plan(name=entry["name"])
+    if "purpose" in entry:
+        room = shipped_places()["indoor-room"].place
+        plan = plan_for(shipped_purposes()[entry["purpose"]], entry["name"], room)
+    given = {field: entry[field] for field in FIELDS if field in entry}
+    return Plan.model_validate({**plan.model_dump(), **given, "lines": lines})
+
+
+def worst_by_rule(entry: dict[str, Any]) -> dict[str, tuple[Severity, str]]:
+    """The worst that each rule says of a kit."""
+    worst: dict[str, tuple[Severity, str]] = {}
+    for finding in judged(plan_of(entry), SAMPLES).findings:  # worst first
+        worst.setdefault(finding.rule, (finding.severity, finding.sentence))
+    return worst
+
+
+SOUND, BLUNDERS = read("sound.yaml"), read("blunders.yaml")
+
+
+@pytest.mark.parametrize("entry", SOUND, ids=lambda entry: entry["name"])
+def test_nothing_is_wrong_with_what_works(entry: dict[str, Any]) -> None:
+    """Nothing stops it, nothing is tight, and only the listed notes are there."""
+    said = worst_by_rule(entry)
+    assert {rule: told for rule, told in said.items() if told[0] != "note"} == {}
+    known = ALWAYS | IN_STRESS | set(entry.get("notes", ()))
+    assert {rule: told for rule, told in said.items() if rule not in known} == {}
+
+
+@pytest.mark.parametrize("entry", BLUNDERS, ids=lambda entry: entry["name"])
+def test_a_blunder_is_told(entry: dict[str, Any]) -> None:
+    """By its rule and with its severity; what stops or is tight besides has to be listed too."""
+    said = worst_by_rule(entry)
+    expected: dict[str, Severity] = entry["says"]
+    assert {rule: said.get(rule, ("", ""))[0] for rule in expected} == expected
+    besides = {
+        rule: told for rule, told in said.items()
+        if SEVERITY_RANK[told[0]] > SEVERITY_RANK["note"] and rule not in expected
+    }  # fmt: skip
+    assert besides.keys() <= set(entry.get("besides", ())), besides
+    assert not said.keys() & set(entry.get("quiet", ()))
+
+
+def test_the_kits_are_many_and_their_rules_exist() -> None:
+    """At least sixty, half of them sound, over every purpose; no rule is misspelt."""
+    assert len(SOUND) + len(BLUNDERS) >= 60
+    assert len(SOUND) >= 30
+    named = [rule for entry in BLUNDERS for rule in entry["says"]]
+    named += [rule for entry in [*SOUND, *BLUNDERS]
+              for key in ("notes", "besides", "quiet") for rule in entry.get(key, ())]  # fmt: skip
+    assert set(named) <= set(RULES)
+    told = {entry.get("purpose") for entry in [*SOUND, *BLUNDERS]}
+    assert set(shipped_purposes()) <= told
