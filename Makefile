@@ -7,7 +7,7 @@ BIN := $(VENV)/bin
 PAGE := cobblewort/api/page/index.html
 PAGE_SOURCES := $(shell find web/src -type f) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
 
-.PHONY: demo demo-reset serve test check attack bench screenshots format types schemas docs clean
+.PHONY: demo demo-reset serve test check attack bench screenshots sentences scan format types schemas docs clean
 
 demo: $(VENV)/.runtime $(PAGE)
 	$(BIN)/cobblewort demo --port $(PORT) $(if $(DATA),--data $(DATA))
@@ -34,6 +34,9 @@ attack: $(VENV)/.tests
 
 scan: $(VENV)/.tests
 	$(BIN)/python -m tests.scan
+
+sentences: $(VENV)/.tests
+	$(BIN)/python -m tests.sentences
 
 bench: $(VENV)/.tests $(PAGE)
 	$(BIN)/python -m tests.bench

@@ -20,19 +20,27 @@ def connector(name: str) -> str:
     return _CONNECTOR_WORDS.get(name, name)
 
 
+def _figure(value: float, decimals: int, more: int) -> str:
+    """At most so many decimals, and three digits of meaning; `more` of both where two would read
+    the same.
+    """
+    before = len(str(int(abs(value))))
+    return f"{value:.{max(0, min(decimals, 3 - before)) + more}f}"
+
+
 def amps(current_a: float, more: int = 0) -> str:
     """`1.20 A`."""
-    return f"{current_a:.{2 + more}f} A"
+    return f"{_figure(current_a, 2, more)} A"
 
 
 def volts(voltage_v: float, more: int = 0) -> str:
     """`4.83 V`."""
-    return f"{voltage_v:.{2 + more}f} V"
+    return f"{_figure(voltage_v, 2, more)} V"
 
 
 def watts(power_w: float, more: int = 0) -> str:
     """`5.3 W`."""
-    return f"{power_w:.{1 + more}f} W"
+    return f"{_figure(power_w, 1, more)} W"
 
 
 def percent(share: float) -> str:
@@ -47,7 +55,7 @@ def share(of_all: float) -> str:
 
 def mm(length_mm: float, more: int = 0) -> str:
     """`12.5 mm`."""
-    return f"{length_mm:.{1 + more}f} mm"
+    return f"{_figure(length_mm, 1, more)} mm"
 
 
 def degrees(temp_c: float, more: int = 0) -> str:
@@ -81,8 +89,14 @@ def opening(text: str) -> str:
 
 
 def within(text: str) -> str:
-    """A label as it stands inside a sentence."""
-    return text[:1].lower() + text[1:]
+    """A label as it stands inside a sentence; abbreviations stay as they are."""
+    return text if text[1:2].isupper() else text[:1].lower() + text[1:]
+
+
+def natural(label: str) -> str:
+    """A label with its qualifier in front: `USB sockets, shared` is `shared USB sockets`."""
+    noun, _, qualifier = label.partition(", ")
+    return f"{qualifier} {within(noun)}" if qualifier else within(noun)
 
 
 def listed(words: Iterable[str]) -> str:

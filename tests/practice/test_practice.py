@@ -24,7 +24,9 @@ FIELDS = (
     "place", "duty", "needs", "wired", "settings", "image", "budget", "copies", "ready_made",
 )  # fmt: skip
 SAMPLES = 128
-ALWAYS = {"NEED-03", "SOFT-04", "SOFT-05", "SAFE-01", "SAFE-04", "SAFE-05", "FIT-21", "FIT-35", "FIT-39"}
+ALWAYS = {
+    "NEED-03", "SOFT-04", "SOFT-05", "SAFE-01", "SAFE-04", "SAFE-05", "FIT-21", "FIT-35", "FIT-39",
+}  # fmt: skip
 """Notes that every kit of the kind may have: what is left to do, and what could hurt."""
 IN_STRESS = {"HEAT-01", "HEAT-05"}
 """May note what everything at once would do, which none of these kits is asked for."""

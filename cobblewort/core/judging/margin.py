@@ -23,6 +23,8 @@ RULER_LOW, RULER_HIGH = -0.5, 1.0
 LOADED_TIGHT_SHARE = 0.80
 """An electrical limit loaded above this is tight: common practice for continuous loads."""
 HOLDS_TIGHT_SHARE = 0.95
+GAP_SPAN_MM = 20.0
+"""A gap as wide as this fills a ruler."""
 KEPT_SOUND = 0.98
 """What slows itself keeps its speed while it keeps this much of what is asked of it: nobody notices
 the rest."""
@@ -112,8 +114,8 @@ class Check:
     `limit` has shape (samples,). What is known exactly is a plain number. States that need not hold
     may only make it tight. An electrical limit, always a maximum, is tight where it is loaded high
     for long: `lasting` are the means of its value over what the plan asks for. `span` is what a
-    full ruler stands for, by default the limit itself; `breach` is what a broken limit is called.
-    `working` states the formula of the spare.
+    full ruler stands for, by default the limit itself, of a gap 20 mm; `breach` is what a broken
+    limit is called. `working` states the formula of the spare.
 
     The second in which a kit starts has to stay within such a limit at nominal figures alone, as
     sockets and supplies stand a little more for so long (common practice: one disk on a board).
@@ -167,7 +169,7 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     values, limit = check.nominal_values(), nominal(check.limit)
     if not isfinite(sum(values) - limit):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
-    span = limit if check.span is None else check.span
+    span = _span(check, limit)
     extreme = max if upward else min
     must_hold = [k for k, is_hard in enumerate(hard) if is_hard]
     hard_values = [values[k] for k in must_hold]
@@ -255,7 +257,7 @@ def tell_states(margin: Margin, check: Check) -> None:
     only draws make tight is tight in the state that the margin shows.
     """
     values, limit = check.nominal_values(), margin.limit
-    span = limit if check.span is None else check.span
+    span = _span(check, limit)
     spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
     margin.spare_by_state = tuple(spares)
     margin.ruler_by_state = tuple(_ruler(spare, span) for spare in spares)
@@ -273,6 +275,13 @@ def tell_states(margin: Margin, check: Check) -> None:
     if margin.severity not in severities:
         severities[margin.states.index(margin.state)] = margin.severity
     margin.severity_by_state = tuple(severities)
+
+
+def _span(check: Check, limit: float) -> float:
+    """What a full ruler stands for: of gaps all the same, so that the least one is the tightest."""
+    if check.span is not None:
+        return check.span
+    return GAP_SPAN_MM if check.unit == "mm" else limit
 
 
 def _is_heavy(loaded_share: float | None) -> bool:

@@ -71,7 +71,7 @@ class Rule:
             judged.append((margin, outcome))
             if margin.severity != "sound":
                 finding = self._finding(outcome, margin.severity, "", margin.id)
-                finding.say_later(partial(_sentence, outcome, margin))
+                finding.say_later(partial(_sentence, kit, outcome, margin))
                 findings.append(finding)
         return Outcome(kit, judged or (), findings or ())
 
@@ -85,8 +85,23 @@ class Rule:
         )  # fmt: skip
 
 
-def _sentence(check: Check, margin: Margin) -> str:
-    """What a rule says of a margin; and how sure that is, where nominal figures would do."""
+def _by_class(kit: Kit, margin: Margin) -> bool:
+    """Whether what a margin is about is known by class figures more than by its own."""
+    if margin.unit not in _MEASURED:
+        return False
+    parts = [kit.catalogue.of_line(kit.plan.line(line)) for line in margin.lines]
+    return sum(part.origin == "class" for part in parts) * 2 > len(parts)
+
+
+def _sentence(kit: Kit, check: Check, margin: Margin) -> str:
+    """What a rule says of a margin; how sure that is, where nominal figures would do, and whether
+    it rests on class figures.
+    """
+    text = _said(check, margin)
+    return f"{text} This is by typical figures." if _by_class(kit, margin) else text
+
+
+def _said(check: Check, margin: Margin) -> str:
     if check.kept is None and margin.breaks_in_stress:
         return check.sentence(margin.stressed())
     text = check.sentence(margin)
@@ -94,6 +109,9 @@ def _sentence(check: Check, margin: Margin) -> str:
         return text
     return f"{text} It holds with {words.share(margin.holds_share)} of the likely figures."
 
+
+_MEASURED = ("A", "V", "W", "°C", "mm", "dB(A)")
+"""Units of what parts state, other than money and counts."""
 
 RULES: dict[str, Rule] = {}
 

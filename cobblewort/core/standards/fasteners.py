@@ -16,6 +16,15 @@ DEPTH_MM = 6.0
 """Depth of thread in a standoff from either end, where it is long enough: common practice."""
 
 
+WASHER_MM = 0.5
+"""Thickness of a plain washer for this thread. ISO 7089 (from memory)."""
+
+
+def washers_for(gap_mm: float) -> float:
+    """As many washers as come nearest to a gap. [mm]"""
+    return round(gap_mm / WASHER_MM) * WASHER_MM
+
+
 def standoff_at_least(clear_mm: float, lengths_mm: Iterable[float] = STANDOFFS_MM) -> float | None:
     """The shortest standoff that leaves this much free, or None."""
     return min((x for x in lengths_mm if x >= clear_mm - 0.05), default=None)

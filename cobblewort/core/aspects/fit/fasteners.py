@@ -114,7 +114,7 @@ class _Lengths:
         washers = 0.0
         if own.most_clear_mm is None and (length is None or length > clear + 0.05):
             length = sizes.standoff_at_most(clear, self.standoffs)
-            washers = 0.0 if length is None else clear - length
+            washers = 0.0 if length is None else sizes.washers_for(clear - length)
         pieces = (under, piece)
         yield Fastener("standoff", length, _CORNERS, f"between {under.name} and {piece.name}",
                        _lines(pieces), washers, f"{clear:.1f} mm")  # fmt: skip
@@ -128,7 +128,7 @@ class _Lengths:
             return
         clear = own.height_mm.nominal - PCB_MM
         length = sizes.standoff_at_most(clear, self.standoffs)
-        washers = 0.0 if length is None else clear - length
+        washers = 0.0 if length is None else sizes.washers_for(clear - length)
         pieces = (piece,)
         yield Fastener(
             "standoff",

@@ -64,8 +64,8 @@ def throttle(kit: Kit) -> Iterator[Check]:
         most_c = words.degrees(float(heat.hottest.die_c[0]))
         return (
             f"The processor of {board.name} comes to {shown}{margin.when} at "
-            f"{words.degrees(heat.ambient_c)} outside; it slows itself at {limit}. The processor "
-            f"is good up to {most_c} outside."
+            f"{words.degrees(heat.ambient_c)} outside and throttles at {limit}: it is good up to "
+            f"{most_c} outside."
         )
 
     def working(state: int) -> Sum:

@@ -230,13 +230,13 @@ def image_fits(kit: Kit) -> Iterator[Remark]:
         yield Remark(
             "memory", "note",
             f"Not known: whether {board.name} has the {image.memory_gb:g} GB of memory that "
-            f"{image.name} wants.",
+            f"{image.name} needs.",
             (board.line.id,),
         )  # fmt: skip
     elif memory.amount < image.memory_gb:
         yield Remark(
             "memory", "stops",
-            f"{image.name} wants {image.memory_gb:g} GB of memory; {board.name} has "
+            f"{image.name} needs {image.memory_gb:g} GB of memory; {board.name} has "
             f"{memory.amount:g} GB.",
             (board.line.id,),
         )  # fmt: skip

@@ -40,7 +40,7 @@ from cobblewort.core.standards import usb
 def _node_check(
     kit: Kit, node: int, subject: str, label: str, limit: FloatArray, *, lines: tuple[str, ...],
     sockets: tuple[str, ...] = (), in_watts: bool = False, full: bool = False, say: str,
-    allowed: Callable[[], Sum],
+    because: str = "", allowed: Callable[[], Sum],
 ) -> Check:  # fmt: skip
     """A limit on the current (or power) that passes a node, in every state; one that may be used to
     the `full` needs no room to spare.
@@ -57,7 +57,7 @@ def _node_check(
         shown, most = words.apart(show, margin.value, margin.limit)
         at = f"{say} {shown}{margin.when}"
         if margin.spare < 0:
-            return f"{at}; the limit is {most}."
+            return f"{at}; its limit is {most}{because}."
         loaded = words.percent(margin.value / margin.limit)
         return f"{at}, {loaded} of its limit of {most}."
 
@@ -126,7 +126,7 @@ def fed(kit: Kit) -> Iterator[Remark]:
                 yield Remark(
                     inlet, "stops",
                     f"Nothing is plugged into the {socket.label or name} of {piece.name}, which "
-                    "wants to be fed.",
+                    "needs power.",
                     (piece.line.id,), (inlet,),
                 )  # fmt: skip
 
@@ -282,7 +282,8 @@ def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
             kit, place, node.id, f"{label} of {node.piece.name}", of(held.path),
             lines=_through(kit, place), sockets=tuple(in_use.get((node.piece, node.name), ())),
             in_watts=held.unit == "W", full=_is_for_fans(node),
-            say=f"{label} of {node.piece.name}{held.reason} must carry",
+            say=f"The {words.natural(label)} of {node.piece.name} must supply",
+            because=held.because,
             allowed=partial(
                 _stated, "the limit", f"limit of {label}", held.unit, node.piece, held.path,
                 held.reading,
@@ -302,7 +303,7 @@ class _RailLimit(NamedTuple):
     path: str
     reading: Reading
     unit: str
-    reason: str = ""
+    because: str = ""
 
 
 def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
@@ -314,8 +315,8 @@ def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
     path = f"rails.{node.name}"
     lifted = kit.plan.settings.lift_port_limit
     if _is_held_down(kit, node) and rail.limit_unannounced_a is not None and not lifted:
-        reason = f" (held down, as {rail.announce_a:g} A is not announced)"
-        return _RailLimit(f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A", reason)
+        because = f", because the supply announces less than {rail.announce_a:g} A"
+        return _RailLimit(f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A", because)
     if lifted and rail.limit_lifted_a is not None:
         return _RailLimit(f"{path}.limit_lifted_a", rail.limit_lifted_a, "A")
     return _RailLimit(f"{path}.limit_a", rail.limit_a, "A")
@@ -393,14 +394,15 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
         if needs is None or node.socket is None or node.socket.socket.role != "power_in":
             continue
         of = node.piece.compiled.figure
-        limits = [("brownout", "brown-out", needs.brownout_v, True)]
+        limits = [("brownout", "brown-out", "resets", needs.brownout_v, True)]
         if needs.flag_v is not None:
-            limits.append(("flag", "its low-voltage flag", needs.flag_v, False))
-        for key, words_for, rating, stops in limits:
+            flag = ("flag", "its low-voltage flag", "flags low voltage", needs.flag_v, False)
+            limits.append(flag)
+        for key, words_for, does, rating, stops in limits:
 
-            def sentence(margin: Margin, name: str = node.piece.name, at: str = words_for) -> str:
+            def sentence(margin: Margin, name: str = node.piece.name, does: str = does) -> str:
                 shown, limit = words.apart(words.volts, margin.value, margin.limit)
-                return f"{name} is left with {shown}{margin.when}; {at} lies at {limit}."
+                return f"{name} is left with {shown}{margin.when}; it {does} below {limit}."
 
             limit = of(f"voltages.{key}_v")
             yield Check(

@@ -136,7 +136,7 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Remark | Check]:
     if gives is not None and gives < wanted:
         yield Remark(
             node.piece.id, "stops",
-            f"{node.piece.name} wants network power of type {wanted}; "
+            f"{node.piece.name} needs network power of type {wanted}; "
             f"{given.name} gives type {gives} and does not start it.",
             (node.piece.line.id, given.line.id),
         )  # fmt: skip
@@ -148,7 +148,7 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Remark | Check]:
             yield Remark(
                 f"{node.piece.id}.{line}", "tight",
                 f"{part.name} is made for network power up to type {carries}; {node.piece.name} "
-                f"wants type {wanted}.",
+                f"needs type {wanted}.",
                 (line, node.piece.line.id),
             )  # fmt: skip
     if not power.stands or not power.carries[node.parent]:
@@ -157,7 +157,7 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Remark | Check]:
 
     def sentence(margin: Margin) -> str:
         shown, least = words.apart(words.volts, margin.value, margin.limit)
-        return f"{node.piece.name} gets {shown} by the network lead{margin.when}; it wants {least}."
+        return f"{node.piece.name} gets {shown} by the network lead{margin.when}; it needs {least}."
 
     yield Check(
         f"{node.piece.id}.reach", f"Voltage at {node.piece.name}", "V", "min",

@@ -119,7 +119,7 @@ _OF_THE_KIT: tuple[tuple[str, str, _Holds, str], ...] = (
      "Lithium cells: the right charger, never short or pierced, never hot, never unattended."),
     ("vehicle", "use at the battery",
      _lines_where(lambda part: part.source is not None and part.source.feeds_on == "vehicle"),
-     "Vehicle wiring wants a fuse at the battery."),
+     "Vehicle wiring needs a fuse at the battery."),
     ("watching", "", _watching,
      "A camera where people are: tell them, and keep to the law of the place."),
 )  # fmt: skip

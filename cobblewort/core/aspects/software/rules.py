@@ -147,8 +147,7 @@ def set_up(kit: Kit) -> Iterator[Remark]:
     if missing:
         yield Remark(
             "tools", "note",
-            f"For setting up you also need {words.listed(missing)}: borrow what you do not own, "
-            "and put it on the list, where it costs nothing.",
+            f"For setting up you also need {words.listed(missing)}: borrow what you do not own.",
         )  # fmt: skip
 
 
@@ -173,7 +172,7 @@ def slot_rate(kit: Kit) -> Iterator[Remark]:
                 f"The {own.label or socket.name} of {socket.piece.name} is certified for "
                 f"generation {own.generation:g} and set to {own.possible_generation:g}. Soak it "
                 f"before you trust it: fill {plug.piece.name}'s drive three times over in the "
-                "closed case on a warm day, compare every file, and look for link errors in the "
-                "system log.",
+                "closed case on a warm day. Then compare every file, and look for link errors in "
+                "the system log.",
                 (socket.piece.line.id, plug.piece.line.id), (socket.id,),
             )  # fmt: skip

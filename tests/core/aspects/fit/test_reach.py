@@ -106,7 +106,7 @@ def test_plugs_reach_into_the_next_board() -> None:
     plan = kit("2xB10", "2xS04", "2xC02", "2xM02", "2xK05", "E14")
     found = told(judged(plan), "FIT-37")
     assert len(found) == 1
-    assert "stands out 26.0 mm from Mullion 8 (2)" in found[0].sentence
+    assert "protrudes 26.0 mm from Mullion 8 (2)" in found[0].sentence
     titles = [fix.title for fix in propose_fixes(plan, shipped(), found[0].id)]
     assert titles[0] == "Elbow C5 instead of Braid C5"
     angled = kit("2xB10", "2xS04", "2xC08", "2xM02", "2xK05", "E14")

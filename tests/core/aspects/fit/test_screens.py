@@ -55,7 +55,7 @@ def test_a_board_without_a_picture_says_so() -> None:
         sockets={"video1": None, "video2": None},
     )  # fmt: skip
     (finding,) = told(judged(kit("B98", "S01", "M02", "X27"), catalogue=blind), "FIT-28")
-    assert finding.sentence == "Blind has no video socket, and Pane 10 wants one."
+    assert finding.sentence == "Blind has no video socket, and Pane 10 needs one."
 
 
 def test_the_opening_takes_the_plug_of_a_video_lead() -> None:

@@ -103,7 +103,7 @@ def test_a_drive_over_a_socket_is_found_where_it_is() -> None:
     low = shipped().extended([{**twin, "add_on": {**twin["add_on"], "clear_mm": 11}}])
     report = judged(kit(*FAST, "A05", "2xD06", "E12"), catalogue=low)
     sentences = " ".join(f.sentence for f in told(report, "FIT-24"))
-    assert "Twin and the Network of Mullion 8 want the same space" in sentences
+    assert "Twin collides with the network of Mullion 8" in sentences
     assert "Kerb 1T (2) and the USB of Mullion 8 want the same space" in sentences
     for overlap in report.fit.overlaps:
         assert overlap.x_mm >= 67
@@ -118,7 +118,7 @@ def test_a_plain_sink_moves_aside_and_one_with_a_fan_does_not() -> None:
     assert sink.y_mm + sink.dy_mm == pytest.approx(50)
     assert told(report, "FIT-24") == []
     clipped = judged(kit("B04", "S06", "M02", "K05", "E12"))
-    assert "Header" in told(clipped, "FIT-24")[0].sentence
+    assert "header" in told(clipped, "FIT-24")[0].sentence
 
 
 def block(*sides: float) -> PlacedBox:

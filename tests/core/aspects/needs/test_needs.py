@@ -194,7 +194,7 @@ def test_an_image_larger_than_the_card_or_the_memory() -> None:
     """NEED-07 says by how much; a larger card settles it."""
     plan = kit("B04", "S06", "M01", image=FULL)
     sentences = [f.sentence for f in told(judged(plan), "NEED-07")]
-    assert sentences == ["Full image wants 2 GB of memory; Stile has 1 GB."]
+    assert sentences == ["Full image needs 2 GB of memory; Stile has 1 GB."]
     large = {**FULL, "card_gb": 20}
     finding = told(judged(kit(*SMALL[:2], "M01", image=large)), "NEED-07")[0]
     assert finding.sentence == "Full image takes 20 GB; Plain 16 holds 16 GB."

@@ -217,7 +217,7 @@ def test_pwr_13_a_lead_too_long_or_of_the_wrong_kind() -> None:
     plan = kit("B10", "S32", "N02", "C90", "M02", place={"power": "network"})
     told_of = told(judged(plan, catalogue=far), "PWR-13")
     assert [f.severity for f in told_of] == ["stops", "tight"]
-    assert "it wants 42.50 V" in told_of[0].sentence
+    assert "it needs 42.5 V" in told_of[0].sentence
     assert "made for network power up to type 1" in told_of[1].sentence
 
 

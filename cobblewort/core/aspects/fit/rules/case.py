@@ -363,7 +363,7 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return (
-            f"Over the fan of {cooler.name} there are {shown} {label}; it wants {limit} to breathe."
+            f"Over the fan of {cooler.name} there are {shown} {label}; it needs {limit} to breathe."
         )
 
     yield Check(

@@ -131,7 +131,7 @@ def _screen_alone(screen: Piece, connector: str, boards: list[Piece]) -> Iterato
     )
     lines = (screen.line.id, boards[0].line.id)
     if not ours:
-        sentence = f"{boards[0].name} has no video socket, and {screen.name} wants one."
+        sentence = f"{boards[0].name} has no video socket, and {screen.name} needs one."
         yield Remark(screen.id, "stops", sentence, lines)
         return
     borrowed = screen.line.role == "borrow"

@@ -133,7 +133,7 @@ def drive_length(kit: Kit) -> Iterator[Remark]:
 
 @rule(
     "FIT-08", "fit", "A drive speaks the protocol of its socket",
-    why="The same M.2 shape carries two protocols: the wrong one goes in and never appears.",
+    why="The same M.2 shape carries two protocols: the wrong one fits and is never detected.",
     formula="the drive's protocol is one of those that the socket carries",
     source="PCI Express M.2 specification, keys and what they carry (from memory)",
     reads=(fit_of,),
@@ -150,8 +150,8 @@ def drive_protocol(kit: Kit) -> Iterator[Remark]:
             plug.id, "stops",
             f"{plug.piece.name} speaks {drive.protocol.upper()}; the "
             f"{socket.socket.label or 'socket'} of {socket.piece.name} carries "
-            f"{words.listed(p.upper() if p == 'sata' else 'PCIe' for p in carried)}. It goes in "
-            "and never appears.",
+            f"{words.listed(p.upper() if p == 'sata' else 'PCIe' for p in carried)}. It "
+            "fits, but will not be detected.",
             (plug.piece.line.id, socket.piece.line.id), (socket.id,),
         )  # fmt: skip
 

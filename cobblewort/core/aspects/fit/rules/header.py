@@ -84,7 +84,7 @@ def pins_once(kit: Kit) -> Iterator[Remark]:
         which = words.listed(f"{pin} ({header.pin_name(pin)})" for pin in pins)
         yield Remark(
             f"pin{pins[0]}", "stops",
-            f"{words.opening(names)} want the same header {'pins' if len(pins) > 1 else 'pin'}: "
+            f"{words.opening(names)} need the same header {'pins' if len(pins) > 1 else 'pin'}: "
             f"{which}.",
             tuple(dict.fromkeys(u.line for u in users if u.line)), ids,
         )  # fmt: skip
@@ -144,7 +144,7 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
         yield Remark(
             "fitted", "stops",
             f"{board.name} {missing}, and {words.few(names)} "
-            f"{'wants' if len(names) == 1 else 'want'} its pins.",
+            f"{'needs' if len(names) == 1 else 'need'} its pins.",
             lines,
         )  # fmt: skip
     for cover in stack_of(kit).add_ons("above"):
@@ -176,8 +176,8 @@ def levels(kit: Kit) -> Iterator[Remark]:
         if use.signal_v > header.SIGNAL_V:
             yield Remark(
                 piece.id, "stops",
-                f"{piece.name} puts {words.volts(use.signal_v)} onto its pins; the header stands "
-                f"{words.volts(header.SIGNAL_V)}. It needs a level shifter between.",
+                f"{piece.name} puts {words.volts(use.signal_v)} onto its pins; the header "
+                f"tolerates {words.volts(header.SIGNAL_V)}. Put a level shifter between.",
                 (piece.line.id,), (piece.id,),
             )  # fmt: skip
 
@@ -219,7 +219,7 @@ def led_voltage(kit: Kit) -> Iterator[Remark]:
         if spare_v <= 0:
             yield Remark(
                 subject, "stops",
-                f"{name} wants {words.volts(led.forward_v)} to light; pin {led.pin} gives "
+                f"{name} needs {words.volts(led.forward_v)} to light; pin {led.pin} gives "
                 f"{words.volts(header.SIGNAL_V)}.",
                 sockets=(subject,),
             )  # fmt: skip

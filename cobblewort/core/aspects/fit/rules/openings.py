@@ -77,7 +77,7 @@ def room_beside(kit: Kit) -> Iterator[Remark]:
         yield Remark(
             f"{pair.one.id}+{pair.other.id}", "note" if fit.gave_up else "stops",
             f"{plug_name(pair.one)} and {plug_name(pair.other)} do not go in side by side{tried}: "
-            f"they want {words.mm(pair.wanted_mm)}, {sockets} lie {words.mm(pair.apart_mm)} apart.",
+            f"they need {words.mm(pair.wanted_mm)}; {sockets} lie {words.mm(pair.apart_mm)} apart.",
             tuple(dict.fromkeys((pair.one.piece.line.id, pair.other.piece.line.id))),
             (pair.one.id, pair.other.id),
         )  # fmt: skip
@@ -255,12 +255,14 @@ def cuts(kit: Kit) -> Iterator[Remark]:
         opening = opening_at(shell, spot)
         if opening is None or (body is not None and not passes(body, opening)):
             wanted.append(label)
-    told = words.few(wanted) if wanted else "nothing that is known"
+    told = (
+        f"cut openings at {words.few(wanted)}; the template shows them at full size"
+        if wanted else "no openings to cut are known"
+    )  # fmt: skip
     tabs = f" Off come the tabs of {shell.tabs_mm:g} mm." if shell.tabs_mm else ""
     yield Remark(
         "cuts", "note",
-        f"{case.name} is changed by hand: to cut are openings at {told}; the template shows them "
-        f"at full size.{tabs} Mind eyes, fumes and sharp edges.",
+        f"{case.name} is changed by hand: {told}.{tabs} Mind eyes, fumes and sharp edges.",
         (case.line.id,),
     )  # fmt: skip
 

@@ -123,7 +123,7 @@ def blows_freely(kit: Kit) -> Iterator[Check]:
 def _blowing(kit: Kit, cooler: Piece, case: Piece, way_mm: float) -> Check:
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
-        return f"{cooler.name} blows at a wall of {case.name} {shown} away; it wants {limit}."
+        return f"{cooler.name} blows at a wall of {case.name} {shown} away; it needs {limit}."
 
     return Check(
         cooler.id, f"Way of the air from {cooler.name}", "mm", "min",
@@ -176,7 +176,7 @@ def _into_the_next(kit: Kit, boards: list[Piece], case: Piece, shell: Case) -> I
             if facing.get(spot.edge) and body.length_mm > shell.place_gap_mm:
                 yield Remark(
                     plug.id, "stops",
-                    f"{plug_name(plug)} stands out {words.mm(body.length_mm)} from {board.name}; "
+                    f"{plug_name(plug)} protrudes {words.mm(body.length_mm)} from {board.name}; "
                     f"the next board in {case.name} is {words.mm(shell.place_gap_mm)} away.",
                     tuple(dict.fromkeys((plug.piece.line.id, board.line.id, case.line.id))),
                     (socket.id,),
@@ -205,7 +205,7 @@ def front_sockets(kit: Kit) -> Iterator[Remark]:
         if has_walls(case) and not shell.open_edges:
             yield Remark(
                 piece.id, "tight",
-                f"{piece.name} wants a hole of {size} in a wall, and {case.name} has none for it.",
+                f"{piece.name} needs a hole of {size} in a wall, and {case.name} has none for it.",
                 (piece.line.id, case.line.id),
             )  # fmt: skip
         else:

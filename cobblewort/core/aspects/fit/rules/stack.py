@@ -99,8 +99,8 @@ def same_space(kit: Kit) -> Iterator[Remark]:
         )
         told = Remark(
             f"{one.piece}+{other.piece}", "stops",
-            f"{other.label} and the {what} want the same space: they overlap by "
-            f"{overlap.dx_mm:.1f} x {overlap.dy_mm:.1f} x {words.mm(overlap.dz_mm)}.",
+            f"{other.label} collides with the {words.within(what)}: they overlap by "
+            f"{overlap.dx_mm:.0f} x {overlap.dy_mm:.0f} x {words.mm(overlap.dz_mm)}.",
             tuple(dict.fromkeys((other.line, one.line))),
         )  # fmt: skip
         key = one.piece, other.piece
@@ -210,7 +210,7 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
                 if f.length_mm is not None]  # fmt: skip
         yield Remark(
             "bag", severity,
-            f"No standoffs and screws are in the kit. It wants {words.few(told, 6)}.", lines,
+            f"No standoffs and screws are in the kit. It needs {words.few(told, 6)}.", lines,
         )  # fmt: skip
     for number, item in enumerate(wanted):
         if item.length_mm is None:
@@ -296,8 +296,8 @@ def without_lid(kit: Kit) -> Iterator[Remark]:
         "sheets", "note",
         f"The top {words.count(case.part.case.top_sheets, 'sheet')} of {case.name} "
         f"{'is' if case.part.case.top_sheets == 1 else 'are'} left off: it is open above to dust "
-        "and fingers, its screws are shorter by as much, and its heat is judged as if it were "
-        "closed, which is the warmer case.",
+        "and fingers. Its screws are shorter by as much. Heat is judged as if it were closed, "
+        "which is warmer.",
         (case.line.id,),
     )  # fmt: skip
 

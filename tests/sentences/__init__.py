@@ -1,0 +1,1 @@
+"""Every sentence that the rules say, to be read aloud."""

@@ -1,0 +1,46 @@
+"""What is true of every sentence that the rules say."""
+
+from __future__ import annotations
+
+import re
+from itertools import chain
+from pathlib import Path
+
+import pytest
+
+from cobblewort.core.judging.margin import HOLDS_TIGHT_SHARE
+from tests.sentences.gather import of_demo, of_rules, page
+
+MOST_WORDS = 30
+PAGE = Path(__file__).parents[2] / "docs" / "sentences.md"
+UNITS = r"(?:mm|A|V|W|Wh|°C|mA|kg|dB\(A\))"
+SAID = sorted(
+    set(
+        chain(
+            ((rule, severity, text) for _, told in of_demo() for rule, severity, text in told),
+            ((rule, severity, text) for rule, _, said in of_rules() for severity, text in said),
+        )
+    )
+)
+
+
+@pytest.mark.parametrize("said", SAID, ids=lambda said: f"{said[0]} {said[2][:40]}")
+def test_a_sentence_can_be_read_aloud(said: tuple[str, str, str]) -> None:
+    """Short, with figures of three digits at most, the right article, and a full stop."""
+    _, severity, text = said
+    assert text.endswith(".")
+    for one in re.split(r"(?<=[.:;]) ", text):
+        assert len(one.split()) <= MOST_WORDS, one
+    assert not re.search(r"\ba (?:M\.2|[AEIOaeio]\w)", text), "an"
+    for figure in re.findall(rf"(?<![\w.])(\d+(?:\.\d+)?) {UNITS}", text):
+        digits = figure.lstrip("0.").replace(".", "")
+        assert len(digits) <= 3 or figure.isdigit(), figure
+    for share in re.findall(r"holds with (\d+) %", text):
+        assert severity == "tight"
+        assert int(share) < 100 * HOLDS_TIGHT_SHARE
+    assert "0.0 dB(A)" not in text
+
+
+def test_the_page_of_sentences_is_the_newest() -> None:
+    """`make sentences` writes it."""
+    assert PAGE.read_text(encoding="utf-8") == page()
