@@ -100,7 +100,7 @@ def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
         place=stored.plan.place.name, state=stored.plan.state, changed_at=stored.changed_at,
         pieces=sum(line.quantity for line in stored.plan.lines), severity=report.severity,
         families=report.families, total=report.cost.total, currency=report.cost.currency,
-        worst=report.findings[0].sentence if report.findings else None,
+        worst=next((f.sentence for f in report.findings if f.severity != "note"), None),
         stops=report.count("stops"), tight=report.count("tight"), broken=False,
     )  # fmt: skip
 

@@ -60,7 +60,8 @@ class PlanView(BaseModel):
 class PlanStrip(BaseModel):
     """A plan on the page of plans: its rulers, price and worst snag.
 
-    A `broken` one cannot be read or judged; `worst` says why, and it has no rulers.
+    A `broken` one cannot be read or judged; `worst` says why, and it has no rulers. Of others
+    `worst` is None where there are but notes.
     """
 
     id: str

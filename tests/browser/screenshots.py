@@ -21,7 +21,7 @@ def as_it_opens(page: Page) -> None:
 
 def supply_with_snag(page: Page) -> None:
     """The choir recorder's tree with a snag and its fixes open."""
-    page.locator(".snag", has_text="held down, as 5 A is not announced").click()
+    page.locator(".snag", has_text="because the supply announces less than 5 A").click()
     page.locator(".fix").first.wait_for()
 
 

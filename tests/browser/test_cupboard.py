@@ -61,7 +61,7 @@ def test_a_plan_says_when_a_part_of_it_has_changed(quiet_page: Page, server: str
     page.get_by_role("link", name="Plans").click()
     page.get_by_role("link", name="Moss-growth time-lapse cabinet").click()
     expect(line).to_contain_text("changed since")
-    expect(page.locator(".margin-row").first).to_contain_text("7.8 mm")
+    expect(page.locator(".margin-row").first).to_contain_text("5.8 mm")
     line.click()
     expect(page.locator(".line-changed")).to_contain_text("room above the board: 30 mm to 20 mm")
     page.get_by_role("button", name="Use the new figures").click()

@@ -3158,7 +3158,8 @@ export interface components {
          * PlanStrip
          * @description A plan on the page of plans: its rulers, price and worst snag.
          *
-         *     A `broken` one cannot be read or judged; `worst` says why, and it has no rulers.
+         *     A `broken` one cannot be read or judged; `worst` says why, and it has no rulers. Of others
+         *     `worst` is None where there are but notes.
          */
         PlanStrip: {
             /** Id */

@@ -17,12 +17,13 @@ export function SnagPanel() {
         <h2>Snags</h2>
         <span className="soft">{tally(report.findings)}</span>
       </div>
-      {report.findings.length === 0 ? (
+      {report.findings.every((finding) => finding.severity === "note") && (
         <div className="all-clear">
           <Cobble severity="sound" size={20} silent />
           <span>Nothing is known to stand in the way.</span>
         </div>
-      ) : (
+      )}
+      {report.findings.length > 0 && (
         <ul className="snag-list">
           {report.findings.map((finding) => (
             <Snag key={finding.id} finding={finding} />
