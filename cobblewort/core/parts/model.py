@@ -448,7 +448,7 @@ class PinHeader:
     total_ma: PositiveRating
 
 
-SetUpTask = Literal["reader", "keyboard", "mouse", "screen"]
+SetUpTask = Literal["reader", "keyboard", "mouse", "screen", "writer"]
 """What a tool does on the evening of setting up."""
 
 

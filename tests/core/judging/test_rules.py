@@ -62,6 +62,7 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "FIT-39": (kit(*SMALL, "D11", "A12"), shipped()),
     "FIT-40": (kit(*SMALL, "X09", "D09", "A12"), shipped()),
     "SAFE-04": (kit(*SMALL), shipped()),
+    "SOFT-07": (kit(*SMALL, wired=[LED]), shipped()),
     "SAFE-05": (kit(*SMALL, reminders=[{"id": "it", "text": "Mind it."}]), shipped()),
     "COST-03": (
         kit(*SMALL, ready_made={"name": "A bought one", "price": "400"}),

@@ -2526,7 +2526,7 @@ export interface components {
              * Sets Up
              * @default []
              */
-            sets_up: ("reader" | "keyboard" | "mouse" | "screen")[];
+            sets_up: ("reader" | "keyboard" | "mouse" | "screen" | "writer")[];
             panel_hole: components["schemas"]["PlugBody"] | null;
             /**
              * Radio Ghz

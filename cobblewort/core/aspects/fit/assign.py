@@ -19,6 +19,8 @@ _ANSWERS = {
     "device": "host", "power_in": "power_out", "power_out": "power_in", "picture_out": "picture_in",
 }  # fmt: skip
 _MOST_STEPS = 5000
+NEAR_USB_3_GHZ = 3.0
+"""USB 3 is heard below this."""
 _TOUCH_MM = 0.05
 _KIND_ORDER = {"supply": 0, "lead": 1, "hub": 2, "storage_adapter": 3}
 
@@ -224,7 +226,10 @@ class _Matcher:
             if strict and ref.piece.part.drive is not None:
                 found = [socket for socket in found if suits(ref, socket)]
             if len(found) > 1:
-                found.sort(key=partial(_preference, ref.plug.generation, _wants_supply(ref)))
+                prefers = partial(
+                    _preference, ref.plug.generation, _wants_supply(ref), _wants_away(ref)
+                )
+                found.sort(key=prefers)
             self._candidates[key] = found
         return self._candidates[key]
 
@@ -497,15 +502,31 @@ def _wants_supply(ref: PlugRef) -> bool:
     return (feeds_drive and ref.plug.role == "device") or ref.plug.role == "power_out"
 
 
+_WIDE_MM = 18.0
+"""USB sockets stand about 18 mm apart: a wider stick is what extensions are bought for."""
+
+
+def _wants_away(ref: PlugRef) -> bool:
+    """Whether a stick goes onto an extension where there is one: a wide one, or one that hears at
+    2.4 GHz what USB 3 sends.
+    """
+    part, body = ref.piece.part, ref.plug.body
+    if part.kind != "device" or ref.plug.role != "device" or body is None:
+        return False
+    return body.width_mm > _WIDE_MM or any(ghz < NEAR_USB_3_GHZ for ghz in part.radio_ghz)
+
+
 def _preference(
-    wanted: float, supplied: bool, ref: SocketRef
-) -> tuple[bool, bool, float, bool, bool]:
-    """Fast enough before too slow, one with a supply of its own where that is wanted, then the
-    slowest that suffices, another machine last, and what passes sockets on before that.
+    wanted: float, supplied: bool, away: bool, ref: SocketRef
+) -> tuple[bool, bool, bool, float, bool, bool]:
+    """Fast enough before too slow, one with a supply of its own where that is wanted, one on an
+    extension for what goes away from the board, then the slowest that suffices, another machine
+    last, and what passes sockets on before that.
     """
     generation, own_supply = ref.socket.generation, ref.piece.part.source is not None
     enough = generation >= wanted
     return (
-        not enough, supplied and not own_supply, generation if enough else -generation,
+        not enough, supplied and not own_supply, away and ref.piece.part.kind != "lead",
+        generation if enough else -generation,
         ref.piece.part.kind == "machine", passes_on(ref.piece),
     )  # fmt: skip

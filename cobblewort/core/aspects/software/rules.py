@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import header_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
@@ -19,6 +20,7 @@ _TASKS: dict[SetUpTask, str] = {
     "keyboard": "a keyboard",
     "mouse": "a mouse",
     "screen": "a screen with its lead",
+    "writer": "something that joins the drive to another computer, to write it",
 }
 _RADIOS = ("radio", "access_point")
 
@@ -131,7 +133,8 @@ def country(kit: Kit) -> Iterator[Remark]:
 @rule(
     "SOFT-05", "fit", "What is needed only for setting up is at hand",
     why="Nobody buys a screen for a box without one, and everybody needs one for an evening.",
-    formula="a card wants a reader; an image with a desktop wants keyboard, mouse and screen",
+    formula="a card wants a reader, a drive without a card something to write it with; an image "
+    "with a desktop wants keyboard, mouse and screen",
     source="common practice",
     reads=("image", "pieces"),
 )  # fmt: skip
@@ -140,6 +143,8 @@ def set_up(kit: Kit) -> Iterator[Remark]:
     wanted: list[SetUpTask] = []
     if any(i.part.kind == "card" for i in kit.pieces.of_role("boot")):
         wanted.append("reader")
+    elif any(i.part.drive is not None for i in kit.pieces.of_role("boot")):
+        wanted.append("writer")
     if kit.plan.image is not None and kit.plan.image.desktop:
         wanted += ["keyboard", "mouse", "screen"]
     there = {task for piece in kit.pieces for task in piece.part.sets_up}
@@ -176,3 +181,40 @@ def slot_rate(kit: Kit) -> Iterator[Remark]:
                 "the system log.",
                 (socket.piece.line.id, plug.piece.line.id), (socket.id,),
             )  # fmt: skip
+
+
+@rule(
+    "SOFT-07", "fit", "Small parts are at hand",
+    why="What is missing on the evening of the build is a wire, a resistor, a lead for the screen.",
+    formula="buttons and LEDs by hand: wires and resistors; a picture that is asked for: its lead",
+    source="common practice",
+    reads=("pieces", "needs", "wired", fit_of, header_of),
+)  # fmt: skip
+def small_parts(kit: Kit) -> Iterator[Remark]:
+    """One note for wires and resistors, one for the lead of a picture."""
+    wired = header_of(kit).wired
+    if wired:
+        ohms = sorted(part.resistor_ohm for part in wired if part.resistor_ohm is not None)
+        kinds = [f"{words.count(ohms.count(ohm), 'resistor')} of {ohm:g} Ω"
+                 for ohm in dict.fromkeys(ohms)]  # fmt: skip
+        also = f" and {words.few(kinds)}" if kinds else ""
+        yield Remark(
+            "wires", "note",
+            f"For what is wired by hand you need {words.count(2 * len(wired), 'jumper wire')}"
+            f"{also}.",
+        )  # fmt: skip
+    asked = any(need.function == "video_out" for need in kit.plan.needs)
+    sockets = [
+        (piece, socket) for piece in kit.pieces if piece.part.kind == "board"
+        for socket in piece.part.sockets.values() if socket.connector.startswith("video-")
+    ]  # fmt: skip
+    led = any(socket.piece.part.kind == "board" and socket.socket.connector.startswith("video-")
+              for _, socket in fit_of(kit).placed.values())  # fmt: skip
+    if asked and sockets and not led:
+        board, socket = sockets[0]
+        yield Remark(
+            "picture", "note",
+            f"No lead for its picture is in the kit: {board.name} has a "
+            f"{words.connector(socket.connector)} socket.",
+            (board.line.id,),
+        )  # fmt: skip

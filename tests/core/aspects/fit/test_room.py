@@ -14,7 +14,9 @@ from cobblewort.core.aspects.fit.assign import (
     fits,
     keep_out,
 )
+from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.changing.fixes import propose_fixes
+from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.piece import expand
 from cobblewort.core.plans.patch import PinPlug, apply_patch
 from cobblewort.core.plans.plan import Plan
@@ -118,3 +120,16 @@ def test_another_socket_never_brings_a_clash(spare: int) -> None:
     """With sockets of hubs added, what had room keeps it."""
     things = ("X10", "X09")
     assert assigned(plan_of(*things, *["H02"] * spare)).crowded == []
+
+
+def test_an_extension_is_used_for_what_it_was_bought_for() -> None:
+    """A wide stick, and one that hears at 2.4 GHz, go onto it; a slim fast one does not."""
+
+    def where(*parts: str) -> dict[str, str]:
+        placed = fit_of(Kit(kit("B06", "S01", "M02", *parts), shipped(), 1)).placed
+        return {plug: socket.id for plug, (_, socket) in placed.items()}
+
+    assert where("C07", "X09")["X09#1.usb"] == "C07#1.out"
+    assert where("X30", "C07")["X30#1.usb"] == "C07#1.out"
+    assert where("C07", "D09", "A12")["A12#1.usb"].startswith("B06#1.")
+    assert told(judged(kit("B06", "S01", "M02", "X09", "C07", "D09", "A12")), "FIT-40") == []

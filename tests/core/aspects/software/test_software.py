@@ -96,3 +96,28 @@ def test_a_slot_that_is_pushed_asks_for_a_soak() -> None:
     first = propose_fixes(pushed, shipped(), finding.id)[0]
     assert first.title == "Run the drive slot at its certified rate"
     assert apply_patch(pushed, first.patch).settings.push_slot is False
+
+
+def test_soft_05_a_drive_without_a_card_wants_something_to_write_it() -> None:
+    """A card beside it does; neither a reader helps."""
+    drive = kit("B10", "S03", "A04", "D03", "K05", "E03")
+    lines = tuple(
+        line.model_copy(update={"role": "boot"}) if line.part == "D03" else line
+        for line in drive.lines
+    )
+    (note,) = told(judged(drive.model_copy(update={"lines": lines})), "SOFT-05")
+    assert "to write it" in note.sentence
+    assert "reader" not in note.sentence
+
+
+def test_soft_07_wires_resistors_and_the_lead_of_a_picture() -> None:
+    """Two wires each; the resistor that was worked out; silent where the lead is there."""
+    lamp = {"id": "lamp", "kind": "led", "label": "lamp", "pin": 11}
+    (wires,) = told(judged(kit("B06", "S01", "M02", wired=[lamp])), "SOFT-07")
+    assert "2 jumper wires and 1 resistor of" in wires.sentence
+    shows = [{"id": "it", "text": "a picture", "function": "video_out"}]
+    (lead,) = told(judged(kit("B06", "S01", "M02", needs=shows)), "SOFT-07")
+    assert lead.sentence == (
+        "No lead for its picture is in the kit: Hurdle 2 has a micro video socket."
+    )
+    assert told(judged(kit("B06", "S01", "M02", "C12", needs=shows)), "SOFT-07") == []

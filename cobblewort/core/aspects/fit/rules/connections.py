@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, Unplaced, suits
+from cobblewort.core.aspects.fit.assign import NEAR_USB_3_GHZ, Assignment, PlugRef, Unplaced, suits
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.remedies import (
@@ -200,7 +200,6 @@ def plug_name(plug: PlugRef) -> str:
 
 
 _NOISY_GENERATION = 3.0
-_HEARD_BELOW_GHZ = 3.0
 
 
 @rule(
@@ -216,7 +215,7 @@ def away_from_usb_3(kit: Kit) -> Iterator[Remark]:
     placed = list(fit_of(kit).placed.values())
     for plug, socket in placed:
         bands = plug.piece.part.radio_ghz
-        if not any(ghz < _HEARD_BELOW_GHZ for ghz in bands) or plug.plug.body is None:
+        if not any(ghz < NEAR_USB_3_GHZ for ghz in bands) or plug.plug.body is None:
             continue
         if socket.piece.part.kind == "lead":
             continue
