@@ -1,0 +1,117 @@
+"""The rules of everyday knowledge, each beside the near miss in which it stays silent."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from tests.kits import SMALL, judged, kit, margin, shipped, told, with_part
+
+ADAPTER: dict[str, Any] = {
+    "id": "X90", "kind": "device", "part_class": "usb2_device", "maker": "m", "model": "Ferry",
+    "offers": {"wired_network": {"amount": 115}},
+    "plugs": {"usb": {"connectors": ["usb-a"], "generation": 3}},
+}  # fmt: skip
+
+
+def fast(at_least: float) -> list[dict[str, Any]]:
+    """A need of a wired network."""
+    return [{"id": "net", "text": "copies", "function": "wired_network", "at_least": at_least}]
+
+
+@pytest.mark.parametrize(("parts", "have"), [(("X90",), 60.0), (("X90", "D09", "A12"), 30.0)])
+def test_a_gigabit_adapter_gives_what_its_bus_lets_by(parts: tuple[str, ...], have: float) -> None:
+    """480 Mb/s are 60 MB/s, shared with a disk 30 (USB 2.0); on USB 3 it gives its own 115."""
+    catalogue = with_part(**ADAPTER)
+    slow = judged(kit("B04", "S06", "M02", *parts, needs=fast(80)), 1, catalogue)
+    (finding,) = told(slow, "NEED-02")
+    assert f"more than {have:.0f} MB/s" in finding.sentence
+    quick = judged(kit("B06", "S01", "M02", "X90", needs=fast(100)), 1, catalogue)
+    assert told(quick, "NEED-02") == []
+
+
+@pytest.mark.parametrize(
+    ("parts", "told_of"),
+    [
+        (("X10", "D09", "A12"), True),
+        (("X11", "D09", "A12"), False),  # 5 GHz
+        (("X10", "X05"), False),  # nothing there speaks USB 3
+        (("X10", "C07", "D09", "A12"), False),  # on its extension
+    ],
+)
+def test_fit_40_a_stick_beside_usb_3(parts: tuple[str, ...], told_of: bool) -> None:
+    """Only what hears at 2.4 GHz, only beside USB 3 in use, and not on an extension."""
+    assert bool(told(judged(kit("B06", "S01", "M02", *parts)), "FIT-40")) == told_of
+
+
+def test_fit_39_a_disk_in_its_bay_is_not_loose() -> None:
+    """Two flat ones in a tower with bays; the same two beside a small case."""
+    flat = with_part(**{**shipped().document(shipped().part("D11")), "id": "D11"})
+    assert told(judged(kit(*SMALL, "2xD11", "2xA12"), 1, flat), "FIT-39") != []
+    assert told(judged(kit("B06", "S01", "M02", "D09", "A12", "E11")), "FIT-39") == []
+    assert told(judged(kit("B10", "S03", "M02", "A04", "D03", "E03")), "FIT-39") == []
+
+
+@pytest.mark.parametrize(
+    ("price", "words"), [("356", "4.0 times"), ("80", "may be the better buy"), (None, "")]
+)
+def test_cost_03_against_a_ready_made(price: str | None, words: str) -> None:
+    """89 for the kit."""
+    report = judged(kit(*SMALL, ready_made={"name": "It", "price": price}))
+    assert report.cost.total == 89
+    sentences = [f.sentence for f in told(report, "COST-03")]
+    assert (sentences == []) if not words else words in sentences[0]
+
+
+def test_cost_03_a_larger_drive_for_less() -> None:
+    """Of the same shape and worse in nothing; a slower one or an owned line is no bargain."""
+    bargain = {**shipped().document(shipped().part("D09")), "id": "D91", "model": "Bargain",
+               "price": "30", "storage": {"capacity_gb": 960}}  # fmt: skip
+    slower = {**bargain, "drive": {**bargain["drive"], "write_mb_s": 90}}
+    plan = kit("B06", "S01", "M02", "D09", "A12")
+    (note,) = told(judged(plan, 1, shipped().extended([bargain])), "COST-03")
+    assert note.sentence.startswith("Bargain holds 960 GB")
+    assert told(judged(plan, 1, shipped().extended([slower])), "COST-03") == []
+
+
+@pytest.mark.parametrize(
+    ("parts", "fields", "subject", "told_of"),
+    [
+        (("D11", "A12"), {}, "spinning", True),
+        (("D09", "A12"), {}, "spinning", False),
+        (("K05", "E01"), {}, "blades", True),
+        (("K05", "E03"), {}, "blades", False),
+        (("K03", "E01"), {}, "blades", False),
+        (("X28",), {}, "watching", True),
+        (("X28",), {"place": {"touched_by": "nobody"}}, "watching", False),
+    ],
+)
+def test_safe_04_only_what_the_kit_has(
+    parts: tuple[str, ...], fields: dict[str, Any], subject: str, told_of: bool
+) -> None:
+    """Disks that spin, blades in the open, cameras where people are."""
+    report = judged(kit("B06", "S01", "M02", *parts, **fields))
+    assert (f"SAFE-04:{subject}" in {f.id for f in told(report, "SAFE-04")}) == told_of
+
+
+def test_safe_04_is_not_said_twice() -> None:
+    """The power bank's own words on its cells, and the vehicle converter's on its fuse."""
+    for supply, place in ((("S30", "C01"), {"power": "battery"}), (("S14",), {"power": "vehicle"})):
+        said = told(judged(kit("B06", *supply, "M02", place=place)), "SAFE-04")
+        assert {f.id for f in said} == {"SAFE-04:static"}
+
+
+def test_one_caution_of_two_parts_is_told_once() -> None:
+    """Both their lines are named."""
+    cautions = told(judged(kit("B06", "S01", "M02", "E12", "E13")), "SAFE-01")
+    assert [f.lines for f in cautions] == [("E12", "E13")]
+
+
+def test_a_burst_at_the_start_is_ridden_out() -> None:
+    """One disk on a board's own socket: 87 % of it for a second, in some draws more; sound."""
+    report = judged(kit("B06", "S01", "M02", "D11", "A12", "E01"), 256)
+    socket = margin(report, "PWR-05:B06#1.usb1")
+    assert socket.spare_p05 is not None
+    assert socket.spare_p05 < 0 < socket.spare
+    assert socket.severity == "sound"
