@@ -165,7 +165,7 @@ def test_a_cut_that_leaves_the_wall_is_said_to() -> None:
     """17.5 mm from the lower socket to the top of the upper plug do not go into a wall of 12 mm."""
     low = shipped().extended(
         [{**shipped().document(shipped().part("E15")),
-          "case": {"max_above_mm": 8, "max_below_mm": 3}}]
+          "case": {"inner_height_mm": 12, "max_above_mm": 8, "max_below_mm": 3}}]
     )  # fmt: skip
     kit_of_low = Kit(kit("B06", "S01", "M02", "E15", "2xX07", "2xX06"), low, 1)
     panels = template(kit_of_low)

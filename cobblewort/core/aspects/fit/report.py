@@ -15,6 +15,7 @@ from cobblewort.core.aspects.fit.model import fasteners_of, space_of, stack_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.paths import slot_generation
 from cobblewort.core.aspects.fit.rules.connections import plug_name
+from cobblewort.core.aspects.fit.stack import room_above_mm
 from cobblewort.core.aspects.fit.template import why_no_template
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin
@@ -146,7 +147,7 @@ def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
         board_length_mm=None if main is None else main.length_mm,
         board_width_mm=None if main is None else main.width_mm,
         board_thickness_mm=None if main is None else main.thickness_mm.nominal,
-        case=_case_outline(stack.case),
+        case=_case_outline(stack.case, board),
         reaches=reaches,
         template_why_not=why_no_template(kit),
         header=header_report(kit),
@@ -191,12 +192,13 @@ def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
     return f"PCIe gen {agreed[0]} x{agreed[1]}, {pcie.raw_rate_mb_s(*agreed):.0f} MB/s raw"
 
 
-def _case_outline(case: Piece | None) -> CaseOutline | None:
+def _case_outline(case: Piece | None, board: Piece | None) -> CaseOutline | None:
     own = None if case is None else case.part.case
     if case is None or own is None:
         return None
+    above_mm = own.max_above_mm.nominal if board is None else float(room_above_mm(case, board)[0])
     return CaseOutline(
         case.line.id, case.name, own.open, own.inner_length_mm, own.inner_width_mm, own.wall_mm,
-        own.max_above_mm.nominal, own.max_below_mm.nominal, list(own.openings.values()),
+        above_mm, own.max_below_mm.nominal, list(own.openings.values()),
         own.open_edges,
     )  # fmt: skip

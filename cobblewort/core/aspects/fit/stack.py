@@ -135,6 +135,19 @@ def height_mm(piece: Piece, add_on: AddOn) -> FloatArray:
     return raised
 
 
+def room_above_mm(case: Piece, board: Piece) -> FloatArray:
+    """From the face of the main board to the lid: what the maker states, and in a shell made to
+    measure all that its inner height leaves. [mm]
+    """
+    shell, stack = case.part.case, board.part.stack
+    stated = case.compiled.figure("case.max_above_mm")
+    if shell is None or stack is None or not shell.self_made:
+        return stated
+    below = case.compiled.figure("case.max_below_mm") + stack.thickness_mm.nominal
+    left: FloatArray = np.maximum(stated, shell.inner_height_mm - below)
+    return left
+
+
 def cooler_top_mm(board: Piece, cooler: Piece) -> FloatArray:
     """Top of a cooler above the board: die, what lies between, and the cooler itself. [mm]"""
     heat, own = board.part.board_heat, cooler.part.cooler

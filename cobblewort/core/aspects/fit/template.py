@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.openings import ports_in_use
+from cobblewort.core.aspects.fit.stack import room_above_mm
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.piece import Piece
@@ -93,7 +94,7 @@ def template(kit: Kit) -> list[Panel]:
     if missing or board is None or case is None or stack is None or shell is None:
         raise InputError([("plan", missing)])
     pattern = holes.PATTERNS_MM[stack.holes or ""]
-    return [_floor(board, case, stack, shell, pattern), *_walls(kit, board, stack, shell)]
+    return [_floor(board, case, stack, shell, pattern), *_walls(kit, board, case, stack, shell)]
 
 
 def _inset(stack: Stack, shell: Case) -> tuple[float, float]:
@@ -119,9 +120,9 @@ def _floor(
     return floor
 
 
-def _walls(kit: Kit, board: Piece, stack: Stack, shell: Case) -> list[Panel]:
+def _walls(kit: Kit, board: Piece, case: Piece, stack: Stack, shell: Case) -> list[Panel]:
     floor_mm = shell.max_below_mm.nominal + stack.thickness_mm.nominal
-    height_mm = floor_mm + shell.max_above_mm.nominal
+    height_mm = floor_mm + float(room_above_mm(case, board)[0])
     x_mm, y_mm = _inset(stack, shell)
     panels = []
     for edge, name in _WALLS:

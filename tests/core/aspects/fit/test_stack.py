@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from cobblewort.core.aspects.fit.boxes import PlacedBox, overlap_of
 from cobblewort.core.aspects.fit.fasteners import Fastener
 from cobblewort.core.aspects.fit.model import fasteners_of
+from cobblewort.core.aspects.fit.template import template
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.catalogue import Catalogue
@@ -379,3 +380,17 @@ def test_drives_lie_on_their_board_with_room_at_its_edge() -> None:
     assert one.x_mm == two.x_mm
     near, far = sorted((one, two), key=lambda box: box.y_mm)
     assert far.y_mm > near.y_mm + near.dy_mm
+
+
+def test_a_shell_made_to_measure_is_as_high_as_it_is_stated() -> None:
+    """44 mm inside, less 6 below and 1.4 of board: 36.6 above it, judged, drawn and cut."""
+    plan = kit("B06", "S01", "M02", "K03", "E15", "F01")
+    report = judged(plan)
+    above = margin(report, "FIT-05:above")
+    assert above.limit == pytest.approx(44 - 6 - 1.4)
+    assert report.fit.case is not None
+    assert report.fit.case.max_above_mm == above.limit
+    walls = template(Kit(plan, shipped(), 1))[1:]
+    assert {panel.height_mm for panel in walls} == {44.0}
+    bought = margin(judged(kit("B06", "S01", "M02", "K03", "E03")), "FIT-05:above")
+    assert bought.limit == 40

@@ -15,8 +15,9 @@ from cobblewort.core.aspects.fit.remedies import (
     sheets_off,
     taller_standoffs,
 )
-from cobblewort.core.aspects.fit.stack import cooler_top_mm
+from cobblewort.core.aspects.fit.stack import cooler_top_mm, room_above_mm
 from cobblewort.core.aspects.noise.model import turns
+from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
@@ -197,21 +198,31 @@ def heights(kit: Kit) -> Iterator[Check]:
 
         yield Check(
             side, f"Room {side} the board", "mm", "max", reach,
-            case.compiled.figure(f"case.max_{side}_mm"), sentence,
+            _room(board, case, side), sentence,
             tuple(dict.fromkeys((piece.line.id, case.line.id))),
-            working=partial(_heights_sum, kit, case, piece, side, rating),
+            working=partial(_heights_sum, kit, board, case, piece, side, rating),
         )  # fmt: skip
 
 
+def _room(board: Piece, case: Piece, side: str) -> FloatArray:
+    """What a case leaves on one side of the board. [mm]"""
+    return room_above_mm(case, board) if side == "above" else (
+        case.compiled.figure(f"case.max_{side}_mm")
+    )  # fmt: skip
+
+
 def _heights_sum(
-    kit: Kit, case: Piece, piece: Piece, side: str, rating: Reading, state: int
+    kit: Kit, board: Piece, case: Piece, piece: Piece, side: str, rating: Reading, state: int
 ) -> Sum:
     del state
-    path = f"case.max_{side}_mm"
-    return _difference(
-        reading_term("h_case", f"room {side} the board", "mm", case, path, rating),
-        *_reach_terms(kit, side, piece),
+    path, room = f"case.max_{side}_mm", float(_room(board, case, side)[0])
+    label = f"room {side} the board"
+    given = (
+        reading_term("h_case", label, "mm", case, path, rating)
+        if room == rating.nominal
+        else plain_term("h_case", f"{label}, of its inner height", "mm", case, room)
     )
+    return _difference(given, *_reach_terms(kit, side, piece))
 
 
 @rule(
@@ -352,7 +363,7 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
     if above:
         room, over, label = stack.gaps[above[0].id], above[0], f"under {above[0].name}"
     elif case is not None and shell is not None and not is_open(case):
-        room = case.compiled.figure("case.max_above_mm")
+        room = room_above_mm(case, board)
         over, label = case, f"in {case.name}"
     else:
         return
