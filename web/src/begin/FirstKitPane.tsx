@@ -88,14 +88,15 @@ interface FoundProps {
 function Found({ kit, stale, children }: FoundProps) {
   const { report } = kit;
   const tight = report.findings.filter((finding) => finding.severity === "tight");
+  const severity = report.severity === "note" ? "sound" : report.severity;
   const why = new Map(kit.reasons.map((reason) => [reason.line, reason.text]));
   return (
     <div className={stale ? "stale" : ""}>
       <p className="first-verdict">
-        <Cobble severity={report.severity} size={18} silent />
+        <Cobble severity={severity} size={18} silent />
         <span>
           {kit.failing.length === 0
-            ? `${severityWord(report.severity)}. ${report.needs.length > 0 ? `${needTally(report.needs)}. ` : ""}Nothing stops it.`
+            ? `${severityWord(severity)}. ${report.needs.length > 0 ? `${needTally(report.needs)}. ` : ""}Nothing stops it.`
             : "No kit of the cupboard does all of it. The nearest one fails here:"}
         </span>
       </p>

@@ -154,6 +154,8 @@ def source_rating(kit: Kit) -> Iterator[Check]:
         source = node.piece.part.source
         if source is None or node.parent >= 0:
             continue
+        if node.piece.part.kind == "machine" and not power.carries[place]:
+            continue  # it is there for its data, or for its picture
         around_c, around = _around(kit, node.piece)
         of = node.piece.compiled.figure
         warm_k = np.maximum(0.0, around_c - of("source.full_to_c"))

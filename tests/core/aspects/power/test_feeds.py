@@ -189,6 +189,7 @@ def test_what_it_works_with_is_no_part_of_the_kit() -> None:
     """It costs and weighs nothing, and is rated for its own place."""
     alone, joined = (judged(kit("B06", "S01", "M02", *more)) for more in ((), ("N01",)))
     assert alone.cost.total == joined.cost.total
+    assert not any("N01" in margin.id for margin in joined.margins), "it feeds nothing here"
     assert [f.id for f in alone.findings] == [f.id for f in joined.findings]
 
 
