@@ -6,6 +6,8 @@ from typing import Any
 
 import pytest
 
+from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.judging.kit import Kit
 from tests.kits import SMALL, judged, kit, margin, shipped, told, with_part
 
 ADAPTER: dict[str, Any] = {
@@ -115,3 +117,16 @@ def test_a_burst_at_the_start_is_ridden_out() -> None:
     assert socket.spare_p05 is not None
     assert socket.spare_p05 < 0 < socket.spare
     assert socket.severity == "sound"
+
+
+@pytest.mark.parametrize("board", ["B04", "B06", "B10"])
+def test_a_board_that_nothing_feeds_is_always_told(board: str) -> None:
+    """Every supply with every lead or none: dark and told, or fed and not called dark."""
+    leads = [part.id for part in shipped().parts(("lead",)) if part.origin != "class"]
+    supplies = [part.id for part in shipped().parts(("supply",)) if part.origin != "class"]
+    for supply in supplies:
+        for lead in [[], *([lead] for lead in leads)]:
+            plan = kit(board, supply, *lead, "M02")
+            dark = any(i.part.kind == "board" for i in power_of(Kit(plan, shipped(), 1)).unfed)
+            said = {f.rule for f in judged(plan).findings if f.severity == "stops"}
+            assert bool(said & {"FIT-01", "FIT-09", "PWR-01"}) == dark, (supply, lead)

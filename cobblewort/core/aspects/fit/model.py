@@ -38,3 +38,13 @@ def fasteners_of(kit: Kit) -> list[Fastener]:
 def header_of(kit: Kit) -> HeaderResult:
     """What the header carries."""
     return build_header(kit.plan, kit.pieces)
+
+
+@derived(of, stack_of)
+def board_reached(kit: Kit) -> bool:
+    """Whether something is plugged into an inlet of the board: a hub feeds one too, or a header."""
+    board = stack_of(kit).board
+    return board is not None and any(
+        socket.piece is board and socket.socket.role == "power_in"
+        for _, socket in of(kit).placed.values()
+    )

@@ -9,8 +9,8 @@ from typing import NamedTuple
 import numpy as np
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import board_reached, stack_of
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.power.forest import Node, set_v
 from cobblewort.core.aspects.power.model import of as power_of
@@ -99,7 +99,7 @@ def _through(kit: Kit, place: int) -> tuple[str, ...]:
     why="A plug of the wrong kind or a missing lead leaves a board dark.",
     formula="every rail with a load hangs on a source",
     source="common practice",
-    reads=(power_of, fit_of, stack_of, "connected"),
+    reads=(power_of, fit_of, stack_of, board_reached, "connected"),
     remedies=(another_supply, another_lead),
 )  # fmt: skip
 def fed(kit: Kit) -> Iterator[Remark]:
@@ -108,7 +108,8 @@ def fed(kit: Kit) -> Iterator[Remark]:
     between a supply's socket and the main board by FIT-09.
     """
     supplies = kit.connected.of_role("supply")
-    wants_lead = stack_of(kit).board if any(i.part.sockets for i in supplies) else None
+    lead_missing = any(i.part.sockets for i in supplies) and not board_reached(kit)
+    wants_lead = stack_of(kit).board if lead_missing else None
     for piece in power_of(kit).unfed:
         if piece.part.kind == "board" and supplies and piece is not wants_lead:
             yield Remark(

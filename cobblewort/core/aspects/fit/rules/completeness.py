@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import board_reached, stack_of
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.remedies import (
     is_video,
     video_lead,
@@ -35,17 +35,8 @@ def complete(kit: Kit) -> Iterator[Remark]:
         "boot": "There is nothing to start from; add a memory card or a drive.",
     }
     for role, sentence in missing.items():
-        if not kit.pieces.of_role(role) and not (role == "supply" and _is_reached(kit)):
+        if not kit.pieces.of_role(role) and not (role == "supply" and board_reached(kit)):
             yield Remark(role, "stops", sentence)
-
-
-def _is_reached(kit: Kit) -> bool:
-    """Whether something is plugged into an inlet of the board: a hub feeds one too, or a header."""
-    board = stack_of(kit).board
-    return board is not None and any(
-        socket.piece is board and socket.socket.role == "power_in"
-        for _, socket in fit_of(kit).placed.values()
-    )
 
 
 @rule(
@@ -60,7 +51,7 @@ def lead_there(kit: Kit) -> Iterator[Remark]:
     """A supply with a free socket while the board's inlet is empty: the lead is missing."""
     supplies = kit.pieces.of_role("supply")
     board = stack_of(kit).board
-    if board is None or not supplies or _is_reached(kit):
+    if board is None or not supplies or board_reached(kit):
         return
     inlets = {n: s for n, s in board.part.sockets.items() if s.role == "power_in" and s.required}
     for name, inlet in inlets.items():
