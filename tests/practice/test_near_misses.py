@@ -6,6 +6,7 @@ from typing import Any
 
 import pytest
 
+from cobblewort.core.aspects.fit.template import template
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.kit import Kit
 from tests.kits import SMALL, judged, kit, margin, shipped, told, with_part
@@ -130,3 +131,20 @@ def test_a_board_that_nothing_feeds_is_always_told(board: str) -> None:
             dark = any(i.part.kind == "board" for i in power_of(Kit(plan, shipped(), 1)).unfed)
             said = {f.rule for f in judged(plan).findings if f.severity == "stops"}
             assert bool(said & {"FIT-01", "FIT-09", "PWR-01"}) == dark, (supply, lead)
+
+
+@pytest.mark.parametrize(
+    ("case", "words"),
+    [("E01", ""), ("E03", "a slot for its cable."), ("E12", "tight against water")],
+)
+def test_fit_38_a_camera_looks_out(case: str, words: str) -> None:
+    """Through a hole, through a window against water, or freely between open plates."""
+    said = told(judged(kit("B06", "S01", "M02", "X28", case)), "FIT-38")
+    assert (said == []) if not words else words in said[0].sentence
+
+
+def test_a_box_with_glands_has_no_cuts_at_its_sockets() -> None:
+    """Its template drills the plate and leaves the walls alone; one made to measure is cut."""
+    for case, cut in (("E12", False), ("E15", True)):
+        walls = template(Kit(kit("B06", "S01", "M02", case, "F01"), shipped(), 1))[1:]
+        assert any(wall.cutouts for wall in walls) == cut

@@ -125,11 +125,14 @@ def _walls(kit: Kit, board: Piece, case: Piece, stack: Stack, shell: Case) -> li
     height_mm = floor_mm + float(room_above_mm(case, board)[0])
     x_mm, y_mm = _inset(stack, shell)
     panels = []
+    # What leaves a box with glands leaves it there, whatever socket it comes from.
+    by_gland = bool(shell.glands) and not case.line.modified
+    ports = [] if by_gland else ports_in_use(kit.plan, board, fit_of(kit))
     for edge, name in _WALLS:
         across = edge in ("left", "right")
         width = shell.inner_width_mm if across else shell.inner_length_mm
         panel = Panel(name, width, height_mm)
-        for label, spot, body in ports_in_use(kit.plan, board, fit_of(kit)):
+        for label, spot, body in ports:
             if spot.edge != edge:
                 continue
             along = spot.along_mm + (y_mm if across else x_mm)

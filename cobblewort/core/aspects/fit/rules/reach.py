@@ -184,20 +184,30 @@ def _into_the_next(kit: Kit, boards: list[Piece], case: Piece, shell: Case) -> I
 
 
 @rule(
-    "FIT-38", "fit", "A front socket has its hole",
-    why="A socket for the front wants a hole in a wall, and few bought cases have one to spare.",
-    formula="a part for a front wall: a wall that is cut by hand or open",
+    "FIT-38", "fit", "A front socket has its hole, and a camera its window",
+    why="A socket for the front needs a hole in a wall, and few bought cases have one to spare; a "
+    "camera sees nothing through a lid.",
+    formula="a part for a front wall: a wall that is cut by hand or open; a camera in a case with "
+    "walls: a window",
     source="maker's drawings",
     reads=(stack_of, "pieces"),
     remedies=(cut_by_hand, another("case")),
 )  # fmt: skip
 def front_sockets(kit: Kit) -> Iterator[Remark]:
-    """Each part for a front wall: nowhere to go, or the hole to cut."""
+    """Each part for a front wall: nowhere to go, or the hole to cut; the window of a camera."""
     case = stack_of(kit).case
     shell = None if case is None else case.part.case
     if case is None or shell is None or shell.open:
         return
     for piece in kit.pieces:
+        if any(c.startswith("camera-") for p in piece.part.plugs.values() for c in p.connectors):
+            against = ", tight against water" if shell.glands else ""
+            yield Remark(
+                piece.id, "note",
+                f"{piece.name} needs a window in {case.name} for its lens, or a slot for its "
+                f"cable{against}.",
+                (piece.line.id, case.line.id),
+            )  # fmt: skip
         hole = piece.part.panel_hole
         if hole is None:
             continue
