@@ -34,7 +34,7 @@ KEPT_STRESS_TIGHT = 0.50
 """Below this even a state that need not hold is worth more than a note."""
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True)  # not frozen: one is made with nearly every margin
 class Stress:
     """How a limit stands in the worst state that need not hold: everything at once."""
 
@@ -179,9 +179,8 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     if len(must_hold) < len(values):
         at = hard.index(False)
         beyond = limit - values[at] if upward else values[at] - limit
-        stress = Stress(
-            values[at], beyond, _ruler(beyond, span), check.states.ids[at], check.states.labels[at]
-        )
+        ids, labels = check.states.ids, check.states.labels
+        stress = Stress(values[at], beyond, _ruler(beyond, span), ids[at], labels[at])
 
     holds = p05 = p95 = None
     sampled_spare = None

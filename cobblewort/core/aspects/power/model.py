@@ -74,14 +74,14 @@ class PowerResult:
 
     def lasting(self, node: int, in_watts: bool) -> list[float]:
         """The means into a rail over idling and each phase, at nominal figures. [A] or [W]"""
-        places = self._lasting_places
-        amps = self.current_a[node, places, 0]
-        means: list[float] = (amps * self.voltage_v[node, places, 0] if in_watts else amps).tolist()
-        return means
+        amps, watts = self._lasting
+        return watts[node] if in_watts else amps[node]
 
     @cached_property
-    def _lasting_places(self) -> list[int]:
-        return [place for place in self.means.places if self.states[place].hard]
+    def _lasting(self) -> tuple[list[list[float]], list[list[float]]]:
+        places = [place for place in self.means.places if self.states[place].hard]
+        amps = self.current_a[:, places, 0]
+        return amps.tolist(), (amps * self.voltage_v[:, places, 0]).tolist()
 
     def feeds_every_board(self) -> bool:
         """Whether there is a supply to speak of: it stands, and every board hangs on it."""
