@@ -133,8 +133,13 @@ def first_kit(plan: Plan, catalogue: Catalogue, owned: Iterable[str] = ()) -> Fi
     return best
 
 
-def _rank(kit: FirstKit) -> tuple[int, int, int, Decimal]:
-    return len(kit.failing), kit.lacking, len(kit.tight), kit.total
+def _rank(kit: FirstKit) -> tuple[int, int, bool, int, Decimal]:
+    """What stops it, needs that it lacks, whether it is too dear, what is tight, and its price: a
+    kit that runs and is too dear comes before one that does not run.
+    """
+    broken = 0 if kit.only_dear else len(kit.failing)
+    dear = kit.only_dear and bool(kit.failing)
+    return broken, kit.lacking, dear, len(kit.tight), kit.total
 
 
 class _Search:
@@ -211,14 +216,18 @@ class _Search:
         )  # fmt: skip
 
     def much_cheaper(self, best: FirstKit) -> Choice | None:
-        """The cheapest kit that was passed over for being tight, where it saves enough."""
+        """The cheapest kit that was passed over for being tight, where it saves enough, or where it
+        keeps to a budget that the sound one does not.
+        """
         if not best.settled:
             return None
         least, share = _MUCH_CHEAPER
+        budget = self.plan.budget if best.failing else None
         found: tuple[Decimal, Judgement] | None = None
         for plan in self._tight.values():
             total = cost_of(Kit(plan, self.catalogue, 1)).total
-            if best.total - total < max(least, share * best.total):
+            keeps = budget is not None and total <= budget
+            if not keeps and best.total - total < max(least, share * best.total):
                 continue
             if found is not None and found[0] <= total:
                 continue

@@ -65,6 +65,16 @@ def test_a_tight_kit_that_costs_much_less_is_a_choice() -> None:
     assert any("slows to" in sentence for sentence in choice.sentences)
 
 
+def test_a_tight_kit_that_keeps_to_the_budget_is_a_choice_too() -> None:
+    """The sound one is two euros too dear; the one without a sink is not, and slows."""
+    sound = kit_for("private-cloud", place=shipped_places()["indoor-room"].place)
+    budget = sound.total - 2
+    found = kit_for("private-cloud", place=shipped_places()["indoor-room"].place, budget=budget)
+    assert "the budget is" in found.failing[0]
+    assert found.cheaper is not None
+    assert found.total - found.cheaper.less <= budget
+
+
 @pytest.mark.parametrize("purpose", PURPOSES, ids=lambda purpose: purpose.id)
 def test_taking_away_what_meets_a_need_raises_exactly_that_need(purpose: Purpose) -> None:
     """Line by line: the needs that only this line met are raised, and no other."""

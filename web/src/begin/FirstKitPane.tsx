@@ -2,7 +2,7 @@ import type { UseQueryResult } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import Button from "react-bootstrap/Button";
 
-import type { CheaperKit, FirstKit, FirstKitRequest, Plan, Report } from "../api/types";
+import type { CheaperKit, FirstKit, FirstKitRequest } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { money, price, severityWord } from "../ui/numbers";
 import { roleLabel } from "../workbench/roles";
@@ -53,10 +53,12 @@ export function FirstKitPane({ request, missing, found, cheaper, setCheaper }: P
 /** Of what is tight so many are told before the kit is begun. */
 const MOST_TOLD = 3;
 
-/** The plan and report that are looked at: of the sound kit, or of the cheaper one. */
-export function shownKit(kit: FirstKit, cheaper: boolean): { plan: Plan; report: Report } {
-  return cheaper && kit.cheaper ? kit.cheaper : kit;
+/** What is looked at: the first kit, or the cheaper one, which is tight and which nothing stops. */
+export function shownKit(kit: FirstKit, cheaper: boolean): Shown {
+  return cheaper && kit.cheaper ? { ...kit.cheaper, failing: [] } : kit;
 }
+
+type Shown = Pick<FirstKit, "plan" | "report" | "failing">;
 
 interface OtherProps {
   cheaper: CheaperKit;
