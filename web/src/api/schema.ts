@@ -1548,6 +1548,8 @@ export interface components {
             /** Template Why Not */
             template_why_not: string;
             header: components["schemas"]["HeaderReport"];
+            /** Outside */
+            outside: components["schemas"]["Outside"][];
         };
         /**
          * Fix
@@ -2376,6 +2378,18 @@ export interface components {
             width_mm: number;
             /** Height Mm */
             height_mm: number;
+        };
+        /**
+         * Outside
+         * @description Something that stands beside the case, and the socket that it hangs on.
+         */
+        Outside: {
+            /** Line */
+            line: string;
+            /** Label */
+            label: string;
+            /** At */
+            at: string;
         };
         /**
          * Overlap

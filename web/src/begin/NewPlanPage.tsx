@@ -98,7 +98,7 @@ export function NewPlanPage() {
                 <strong>Four answers, and a kit that does it.</strong>
                 <span>
                   Choose what it will do. Here you will see what that asks of a kit, what usually
-                  goes wrong, and the cheapest kit of the cupboard that nothing stops.
+                  goes wrong, and the cheapest kit of the cupboard that is sound.
                 </span>
               </div>
             )}

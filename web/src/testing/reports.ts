@@ -104,6 +104,7 @@ export function report(fields: {
       reaches: [],
       template_why_not: "",
       header: { why_not: "", pins: [], users: [], addresses: [], wires: [], wired: [] },
+      outside: [],
       ...fields.fit,
     },
     supply: {

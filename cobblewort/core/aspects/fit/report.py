@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef
+from cobblewort.core.aspects.fit.bays import bays_of
 from cobblewort.core.aspects.fit.boxes import AccessZone, LayerGap, Overlap, PlacedBox
 from cobblewort.core.aspects.fit.buses import OnBus, buses
 from cobblewort.core.aspects.fit.fasteners import Fastener
@@ -82,6 +83,15 @@ class Reach:
 
 
 @dataclass(slots=True, frozen=True)
+class Outside:
+    """Something that stands beside the case, and the socket that it hangs on."""
+
+    line: str
+    label: str
+    at: str
+
+
+@dataclass(slots=True, frozen=True)
 class FitReport:
     """What is plugged where, and the stack to scale. [mm]
 
@@ -104,6 +114,24 @@ class FitReport:
     reaches: list[Reach]
     template_why_not: str
     header: HeaderReport
+    outside: list[Outside]
+
+
+_STANDS_BESIDE = ("drive", "hub", "storage_adapter", "device")
+
+
+def _outside(kit: Kit) -> list[Outside]:
+    """What stands beside the case, in kit order: sticks, hubs, and disks that lie in no bay."""
+    found: dict[str, Outside] = {}
+    taken = bays_of(kit).taken
+    for plug, socket in fit_of(kit).placed.values():
+        piece = plug.piece
+        if piece.part.inside or piece.part.kind not in _STANDS_BESIDE or piece.id in taken:
+            continue
+        label = socket.socket.label or socket.name
+        at = f"{words.within(label)} of {socket.piece.name}"
+        found.setdefault(piece.id, Outside(piece.line.id, piece.name, at))
+    return list(found.values())
 
 
 def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
@@ -151,6 +179,7 @@ def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
         reaches=reaches,
         template_why_not=why_no_template(kit),
         header=header_report(kit),
+        outside=_outside(kit),
     )
 
 

@@ -40,7 +40,7 @@ from cobblewort.core.standards import usb
 def _node_check(
     kit: Kit, node: int, subject: str, label: str, limit: FloatArray, *, lines: tuple[str, ...],
     sockets: tuple[str, ...] = (), in_watts: bool = False, full: bool = False, say: str,
-    because: str = "", allowed: Callable[[], Sum],
+    its: str = "its", because: str = "", allowed: Callable[[], Sum],
 ) -> Check:  # fmt: skip
     """A limit on the current (or power) that passes a node, in every state; one that may be used to
     the `full` needs no room to spare.
@@ -57,9 +57,9 @@ def _node_check(
         shown, most = words.apart(show, margin.value, margin.limit)
         at = f"{say} {shown}{margin.when}"
         if margin.spare < 0:
-            return f"{at}; its limit is {most}{because}."
+            return f"{at}; {its} limit is {most}{because}."
         loaded = words.percent(margin.value / margin.limit)
-        return f"{at}, {loaded} of its limit of {most}."
+        return f"{at}, {loaded} of {its} limit of {most}."
 
     def working(state: int) -> Sum:
         name, at = power.nodes[node].id, power.states[power.limits.places[state]].id
@@ -286,7 +286,7 @@ def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
             lines=_through(kit, place), sockets=tuple(in_use.get((node.piece, node.name), ())),
             in_watts=held.unit == "W", full=_is_for_fans(node),
             say=f"The {words.natural(label)} of {node.piece.name} must supply",
-            because=held.because,
+            its="their" if words.natural(label).endswith("s") else "its", because=held.because,
             allowed=partial(
                 _stated, "the limit", f"limit of {label}", held.unit, node.piece, held.path,
                 held.reading,

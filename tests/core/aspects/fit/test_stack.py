@@ -394,3 +394,14 @@ def test_a_shell_made_to_measure_is_as_high_as_it_is_stated() -> None:
     assert {panel.height_mm for panel in walls} == {44.0}
     bought = margin(judged(kit("B06", "S01", "M02", "K03", "E03")), "FIT-05:above")
     assert bought.limit == 40
+
+
+def test_what_stands_beside_the_case_is_told() -> None:
+    """A disk on its lead and the lead in its socket; not a module inside, nor a disk in its bay."""
+    report = judged(kit("B10", "S03", "M02", "A04", "D03", "D11", "A12", "K05", "E03"))
+    told_of = {(thing.label, thing.at) for thing in report.fit.outside}
+    assert told_of == {
+        ("Drum 1T", "disk plug of Leash Q"), ("Leash Q", "USB 3 socket of Mullion 8"),
+    }  # fmt: skip
+    bay = judged(kit("B06", "S01", "M02", "D09", "A12", "E11"))
+    assert [thing.label for thing in bay.fit.outside] == ["Leash Q"]

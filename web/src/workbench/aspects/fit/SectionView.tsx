@@ -46,12 +46,36 @@ export function SectionView() {
           <p className="soft pt-2">There is nothing to draw yet: the stack begins with a board.</p>
         )}
       </div>
+      <Beside report={report} />
       {access && <Ways report={report} />}
       <Heights report={report} />
       <Fasteners report={report} />
       <TemplateFiles />
       <Blocks report={report} />
     </>
+  );
+}
+
+/** What stands beside the case, each at the end of its lead or in its socket. */
+function Beside({ report }: { report: Report }) {
+  const bench = useBench();
+  const lit = litLines(bench);
+  const { outside } = report.fit;
+  if (outside.length === 0) return null;
+  return (
+    <div className="beside" role="list" aria-label="What stands beside the case">
+      <span className="soft">Beside the case</span>
+      {outside.map((thing, index) => (
+        <span
+          key={`${thing.line}/${index}`}
+          role="listitem"
+          className={`beside-thing ${lit.has(thing.line) ? "lit" : ""}`}
+        >
+          <strong>{thing.label}</strong>
+          <span className="soft">in the {thing.at}</span>
+        </span>
+      ))}
+    </div>
   );
 }
 
