@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from cobblewort.core import words
 from cobblewort.core.aspects.cost.model import of as cost_of
@@ -101,8 +101,11 @@ def compared(kit: Kit) -> Iterator[Remark]:
             own_price = words.money(own, kit.plan.currency)
             told = f"{name} costs {price}, this kit {own_price}: it may be the better buy."
         yield Remark("ready-made", "note", told)
-    for line, part in kit.pieces.by_line():
-        better = None if line.owned else _larger_for_less(kit, part)
+    drives = [(line, part) for line, part in kit.pieces.by_line()
+              if part.drive is not None and not line.owned]  # fmt: skip
+    offered = kit.catalogue.parts(("drive",)) if drives else []
+    for line, part in drives:
+        better = _larger_for_less(part, offered, kit.plan.place.ambient_min_c)
         if better is not None and better.storage is not None and better.price is not None:
             price = words.money(better.price, better.currency)
             yield Remark(
@@ -113,15 +116,15 @@ def compared(kit: Kit) -> Iterator[Remark]:
             )  # fmt: skip
 
 
-def _larger_for_less(kit: Kit, part: Part) -> Part | None:
+def _larger_for_less(part: Part, offered: Sequence[Part], coldest_c: float) -> Part | None:
     """The largest drive of a drive's shape that holds more, costs less and is worse in nothing that
     is stated. Of cards nobody states how long they last, so that a plain one is no bargain.
     """
     if part.storage is None or part.price is None or part.drive is None:
         return None
-    room_gb, coldest_c = part.storage.capacity_gb, kit.plan.place.ambient_min_c
+    room_gb = part.storage.capacity_gb
     found = [
-        (other.storage.capacity_gb, other) for other in kit.catalogue.parts(("drive",))
+        (other.storage.capacity_gb, other) for other in offered
         if other.storage is not None and other.storage.capacity_gb > room_gb
         and other.origin != "class" and other.currency == part.currency
         and other.price is not None and other.price < part.price

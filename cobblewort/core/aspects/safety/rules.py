@@ -85,46 +85,34 @@ def children(kit: Kit) -> Iterator[Remark]:
         )  # fmt: skip
 
 
-_Holds = Callable[[Kit], list[str]]
-"""The lines of a kit that a caution is about; none where it does not apply."""
+_About = Callable[[Kit, Part], bool]
+"""Whether a caution is about a part of a kit."""
 
 
-def _lines_where(holds: Callable[[Part], bool]) -> _Holds:
-    return lambda kit: [line.id for line, part in kit.pieces.by_line() if holds(part)]
+def _is_blade(kit: Kit, part: Part) -> bool:
+    return turns(part) and is_open(stack_of(kit).case)
 
 
-def _bare_boards(kit: Kit) -> list[str]:
-    return [line.id for line, part in kit.pieces.by_line() if part.stack or part.add_on]
+def _watches(kit: Kit, part: Part) -> bool:
+    return "camera" in part.offers and kit.plan.place.touched_by != "nobody"
 
 
-def _blades(kit: Kit) -> list[str]:
-    if not is_open(stack_of(kit).case):
-        return []
-    return [line.id for line, part in kit.pieces.by_line() if turns(part)]
-
-
-def _watching(kit: Kit) -> list[str]:
-    if kit.plan.place.touched_by == "nobody":
-        return []
-    return [line.id for line, part in kit.pieces.by_line() if "camera" in part.offers]
-
-
-_OF_THE_KIT: tuple[tuple[str, str, _Holds, str], ...] = (
-    ("static", "", _bare_boards,
+_OF_THE_KIT: tuple[tuple[str, str, _About, str], ...] = (
+    ("static", "", lambda _, part: bool(part.stack or part.add_on),
      "Touch something earthed before you handle a bare board: static that nobody feels kills it."),
-    ("spinning", "", _lines_where(lambda part: part.drive is not None and part.drive.spins),
+    ("spinning", "", lambda _, part: part.drive is not None and part.drive.spins,
      "Do not move a disk while it spins."),
-    ("blades", "", _blades, "Blades turn in the open: keep fingers and leads away."),
-    ("lithium", "ithium", _lines_where(lambda part: "battery" in part.offers),
+    ("blades", "", _is_blade, "Blades turn in the open: keep fingers and leads away."),
+    ("lithium", "ithium", lambda _, part: "battery" in part.offers,
      "Lithium cells: the right charger, never short or pierced, never hot, never unattended."),
     ("vehicle", "use at the battery",
-     _lines_where(lambda part: part.source is not None and part.source.feeds_on == "vehicle"),
+     lambda _, part: part.source is not None and part.source.feeds_on == "vehicle",
      "Vehicle wiring needs a fuse at the battery."),
-    ("watching", "", _watching,
+    ("watching", "", _watches,
      "A camera where people are: tell them, and keep to the law of the place."),
 )  # fmt: skip
 """Cautions by what a kit is: subject, a word by which a part's own caution says it already, the
-lines that it is about, and the sentence."""
+parts that it is about, and the sentence."""
 
 
 @rule(
@@ -138,11 +126,12 @@ lines that it is about, and the sentence."""
 )  # fmt: skip
 def kit_cautions(kit: Kit) -> Iterator[Remark]:
     """Each caution that applies and that no part of the kit states itself."""
-    stated = " ".join(c for _, part in kit.pieces.by_line() for c in part.cautions)
-    for subject, said_by, holds, sentence in _OF_THE_KIT:
-        lines = holds(kit)
+    rows = list(kit.pieces.by_line())
+    stated = " ".join(c for _, part in rows for c in part.cautions)
+    for subject, said_by, is_about, sentence in _OF_THE_KIT:
+        lines = tuple(line.id for line, part in rows if is_about(kit, part))
         if lines and not (said_by and said_by in stated):
-            yield Remark(subject, "note", sentence, tuple(lines))
+            yield Remark(subject, "note", sentence, lines)
 
 
 @rule(
