@@ -63,18 +63,18 @@ function Beside({ report }: { report: Report }) {
   const { outside } = report.fit;
   if (outside.length === 0) return null;
   return (
-    <div className="beside" role="list" aria-label="What stands beside the case">
+    <div className="beside">
       <span className="soft">Beside the case</span>
-      {outside.map((thing, index) => (
-        <span
-          key={`${thing.line}/${index}`}
-          role="listitem"
-          className={`beside-thing ${lit.has(thing.line) ? "lit" : ""}`}
-        >
-          <strong>{thing.label}</strong>
-          <span className="soft">in the {thing.at}</span>
-        </span>
-      ))}
+      <ul className="beside-things" aria-label="What stands beside the case">
+        {outside.map((thing, index) => (
+          <li
+            key={`${thing.line}/${index}`}
+            className={`beside-thing ${lit.has(thing.line) ? "lit" : ""}`}
+          >
+            <strong>{thing.label}</strong> <span className="soft">at the {thing.at}</span>
+          </li>
+        ))}
+      </ul>
     </div>
   );
 }
