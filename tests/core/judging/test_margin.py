@@ -1,7 +1,9 @@
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
-from cobblewort.core.judging.margin import Check, Margin, margin_of, tell_states
+from cobblewort.core.judging.margin import SEVERITY_RANK, Check, Margin, margin_of, tell_states
 from cobblewort.core.judging.states import LookedAt, State
 
 
@@ -165,3 +167,19 @@ def test_nobody_asks_how_fast_it_is_where_nothing_is_too_hot() -> None:
     given = check([70.0], [80.0])
     given.kept = unasked
     assert margin_of("T-01", "heat", given, 1).severity == "sound"
+
+
+@pytest.mark.parametrize(("limit", "share"), [(25.0, 0.25), (120.0, 0.25), (240.0, 0.25)])
+def test_a_gap_is_measured_on_one_scale(limit: float, share: float) -> None:
+    """5 mm are a quarter of a full ruler, in a small case and in a tower."""
+    gap = replace(check([limit - 5.0], [limit]), unit="mm")
+    margin = margin_of("T-01", "fit", gap, 1)
+    assert margin.ruler_share == pytest.approx(share)
+
+
+def test_each_severity_outweighs_the_one_before() -> None:
+    """Sound, note, tight, stops."""
+    assert sorted(SEVERITY_RANK, key=SEVERITY_RANK.__getitem__) == [
+        "sound", "note", "tight", "stops",
+    ]  # fmt: skip
+    assert len(set(SEVERITY_RANK.values())) == len(SEVERITY_RANK)
