@@ -165,22 +165,23 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     ValueError
         If a value or limit is not finite: a rule must say "not known" instead.
     """
-    upward, hard = check.kind == "max", check.states.hard
+    upward, states = check.kind == "max", check.states
     values, limit = check.nominal_values(), nominal(check.limit)
     if not isfinite(sum(values) - limit):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
     span = _span(check, limit)
     extreme = max if upward else min
-    must_hold = [k for k, is_hard in enumerate(hard) if is_hard]
+    must_hold = states.must_hold
     hard_values = [values[k] for k in must_hold]
     shown = extreme(hard_values)
     loaded = max(check.lasting) / limit if check.lasting and limit > 0 else None
     stress = None
-    if len(must_hold) < len(values):
-        at = hard.index(False)
-        beyond = limit - values[at] if upward else values[at] - limit
-        ids, labels = check.states.ids, check.states.labels
-        stress = Stress(values[at], beyond, _ruler(beyond, span), ids[at], labels[at])
+    if states.stress is not None:
+        at = states.stress
+        past = limit - values[at] if upward else values[at] - limit
+        stress = Stress(
+            values[at], past, _ruler(past, span), states.ids[at], states.labels[at]
+        )  # fmt: skip
 
     holds = p05 = p95 = None
     sampled_spare = None
@@ -189,7 +190,7 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
         holds = 1.0
         if sampled_spare.min() < 0:
             # A moment over a limit for currents is ridden out, if it is not meant to be over.
-            sure = [k for k in must_hold if not (check.lasting and check.states.ids[k] == START)]
+            sure = [k for k in must_hold if not (check.lasting and states.ids[k] == START)]
             holds = float((sampled_spare[sure, 1:] >= 0).all(axis=0).mean())
     planned: Severity = "sound"
     passed = shown > limit if upward else shown < limit
@@ -218,8 +219,8 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
         f"{rule}:{check.subject}", rule, family, check.label, check.unit, shown, limit, check.kind,
         spare, p05, p95, holds, loaded, _ruler(spare, span),
         None if p05 is None else _ruler(p05, span), None if p95 is None else _ruler(p95, span),
-        severity, planned, stress, check.states.ids[state], check.states.labels[state], check.lines,
-        check.sockets, check.states.ids,
+        severity, planned, stress, states.ids[state], states.labels[state], check.lines,
+        check.sockets, states.ids,
         (), (), (),
     )  # fmt: skip
 
@@ -228,7 +229,7 @@ def _by_speed(check: Check, kept: FloatArray) -> tuple[Severity, Severity, float
     """How much it matters that something slows itself in what is planned, and with all states; and
     in which share of the draws it hardly does in any state that must hold.
     """
-    must_hold = [k for k, is_hard in enumerate(check.states.hard) if is_hard]
+    must_hold = list(check.states.must_hold)
     holds = None
     if kept.shape[1] > 1:
         holds = float((kept[must_hold, 1:] >= KEPT_SOUND).all(axis=0).mean())

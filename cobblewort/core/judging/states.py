@@ -34,20 +34,29 @@ class State:
 
 @dataclass(slots=True, frozen=True)
 class LookedAt:
-    """Some of the states, by their places among all: ids, labels, and which of them must hold."""
+    """Some of the states, by their places among all: ids, labels, and which of them must hold.
+
+    `must_hold` and `stress` are places among these: of those that must, and of the one that need
+    not, if there is any.
+    """
 
     places: list[int]
     states: list[State]
     ids: tuple[str, ...]
     labels: tuple[str, ...]
     hard: tuple[bool, ...]
+    must_hold: tuple[int, ...]
+    stress: int | None
 
     @classmethod
     def of(cls, states: Sequence[State], places: list[int]) -> LookedAt:
         """Those at some places."""
         picked = [states[place] for place in places]
         ids, labels = tuple(s.id for s in picked), tuple(s.label for s in picked)
-        return cls(places, picked, ids, labels, tuple(s.hard for s in picked))
+        hard = tuple(s.hard for s in picked)
+        must_hold = tuple(k for k, is_hard in enumerate(hard) if is_hard)
+        stress = hard.index(False) if False in hard else None
+        return cls(places, picked, ids, labels, hard, must_hold, stress)
 
 
 ANY_TIME = LookedAt.of([State("", "", True, True)], [0])
