@@ -317,7 +317,9 @@ class _Matcher:
         if near is None or far is None or _belong(near, far):
             return
         for at, other in ((near, far), (far, near)):
-            ref = self.plug_in[at.id]
+            ref = self.plug_in.get(at.id)
+            if ref is None:
+                continue  # a socket that many plugs share
             for socket in sockets.values():
                 if _belong(socket, other) and fits(ref, socket) and self._exchange(at, socket):
                     return

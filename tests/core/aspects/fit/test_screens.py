@@ -124,3 +124,14 @@ def test_a_lead_that_joins_nothing_is_told_once() -> None:
     assert [(f.severity, f.sentence) for f in notes] == [
         ("note", "Picture Mini joins nothing here: it is spare.")
     ]
+
+
+def test_a_picture_socket_that_many_share_moves_nobody() -> None:
+    """A part that somebody describes so is judged like any other."""
+    wall = with_part(
+        id="X90", kind="device", part_class="usb2_device", maker="m", model="Wall of screens",
+        offers={"video_in": {}},
+        sockets={"video": {"connector": "video-full", "role": "picture_in", "many": True}},
+    )  # fmt: skip
+    report = judged(kit("B04", "S06", "M02", "X90", "2xC11", "N01"), catalogue=wall)
+    assert [f for f in told(report, "FIT-28") if f.severity == "stops"] == []
