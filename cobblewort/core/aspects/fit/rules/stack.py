@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 from itertools import pairwise
 from math import pi
@@ -206,8 +207,11 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
     # A board alone can be glued, clipped or held by two wood screws; a stack stands on its own.
     severity: Severity = "tight" if stacked or moves else "note"
     if not has_bag:
-        told = [f"{f.count} {f.kind}s of {f.length_mm:g} mm {f.where}" for f in wanted
-                if f.length_mm is not None]  # fmt: skip
+        counts: Counter[tuple[str, float]] = Counter()
+        for item in wanted:
+            if item.length_mm is not None:
+                counts[item.kind, item.length_mm] += item.count
+        told = [f"{count} {kind}s of {length:g} mm" for (kind, length), count in counts.items()]
         yield Remark(
             "bag", severity,
             f"No standoffs and screws are in the kit. It needs {words.few(told, 6)}.", lines,
