@@ -383,3 +383,23 @@ def test_plans_side_by_side(quiet_page: Page, server: str) -> None:
     expect(columns).to_have_count(1)
     page.goto(f"{server}/side/gone")
     expect(page.get_by_text("None of these plans is here any more")).to_be_visible()
+
+
+def test_the_slider_stays_under_the_hand(quiet_page: Page, server: str) -> None:
+    """Dragged with a mouse step by step it follows the pointer, as nothing appears beside it."""
+    page = quiet_page
+    page.goto(f"{server}/plans/bat-recorder")
+    slider = page.get_by_label("What if the hottest day is")
+    box = slider.bounding_box()
+    assert box is not None
+    y = box["y"] + box["height"] / 2
+    page.mouse.move(box["x"] + box["width"] / 2, y)
+    page.mouse.down()
+    before = int(slider.input_value())
+    for step in range(1, 13):
+        page.mouse.move(box["x"] + box["width"] / 2 + step, y)
+        page.wait_for_timeout(40)
+    page.mouse.up()
+    assert slider.bounding_box() == box
+    assert 0 < abs(int(slider.input_value()) - before) < 30
+    expect(page.get_by_role("button", name="As planned")).to_be_visible()

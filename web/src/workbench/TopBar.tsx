@@ -113,16 +113,15 @@ function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
           </option>
         ))}
       </select>
-      {assumed && (
-        <>
-          <Button variant="" size="sm" onClick={keep}>
-            Make this the plan’s
-          </Button>
-          <Button variant="" size="sm" onClick={() => onWhatIf(AS_PLANNED)}>
-            As planned
-          </Button>
-        </>
-      )}
+      {/* Their place is kept while they are not there, so that nothing moves under the pointer. */}
+      <span className={`what-if-keep ${assumed ? "" : "away"}`}>
+        <Button variant="" size="sm" onClick={keep}>
+          Make this the plan’s
+        </Button>
+        <Button variant="" size="sm" onClick={() => onWhatIf(AS_PLANNED)}>
+          As planned
+        </Button>
+      </span>
     </div>
   );
 }
