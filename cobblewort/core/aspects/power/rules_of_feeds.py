@@ -141,15 +141,16 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Remark | Check]:
             (node.piece.line.id, given.line.id),
         )  # fmt: skip
         return
-    for line in power.lines_above(node.parent):
-        part = kit.catalogue.of_line(kit.plan.line(line))
-        carries = None if part.lead is None else part.lead.network_type
+    above = node.parent
+    while above >= 0:
+        piece, above = power.nodes[above].piece, power.nodes[above].parent
+        carries = None if piece.part.lead is None else piece.part.lead.network_type
         if carries is not None and carries < wanted:
             yield Remark(
-                f"{node.piece.id}.{line}", "tight",
-                f"{part.name} is made for network power up to type {carries}; {node.piece.name} "
+                f"{node.piece.id}.{piece.line.id}", "tight",
+                f"{piece.name} is made for network power up to type {carries}; {node.piece.name} "
                 f"needs type {wanted}.",
-                (line, node.piece.line.id),
+                (piece.line.id, node.piece.line.id),
             )  # fmt: skip
     if not power.stands or not power.carries[node.parent]:
         return
