@@ -64,7 +64,10 @@ class Bursts:
     def drawn_a(self, voltage_v: FloatArray) -> FloatArray:
         """Each burst at its node's voltage, nothing where that is lost, shape (loads, columns)."""
         at = voltage_v[self.nodes]
-        by_power = np.divide(self.power_w, at, out=np.zeros_like(self.power_w), where=at > 0)
+        if at.min() > 0:  # the usual case needs no picking
+            by_power = self.power_w / at
+        else:
+            by_power = np.divide(self.power_w, at, out=np.zeros_like(self.power_w), where=at > 0)
         drawn: FloatArray = by_power + self.current_a
         return drawn
 

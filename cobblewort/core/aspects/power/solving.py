@@ -58,19 +58,6 @@ class Solved:
 
 
 @dataclass(slots=True)
-class _Burst:
-    """What draws more for a moment, at an entry of a level, in the columns in which anything does.
-
-    [W], [A]
-    """
-
-    entry: int
-    power_w: FloatArray
-    current_a: FloatArray
-    group: Hashable
-
-
-@dataclass(slots=True)
 class _Input:
     """What a converter draws at its input: its mean, and its bursts by group. [W]
 
@@ -181,17 +168,26 @@ class _Level:
         mean_w[: len(members)] = drawn.mean_w[members].reshape(-1, columns)
         mean_a[: len(members)] = drawn.mean_a[members].reshape(-1, columns)
         self._loud = loud
-        self._bursting = [
-            _Burst(entry, drawn.burst_w[place].ravel()[loud], drawn.burst_a[place].ravel()[loud],
-                   drawn.together.get(place))
-            for entry, place in enumerate(members) if bursting[place]
-        ]  # fmt: skip
+        louder = [place for place in members if bursting[place]]
+        self._entries = [entry_of[place] for place in louder]
+        self._group_of = [drawn.together.get(place) for place in louder]
+        burst_w = drawn.burst_w[louder].reshape(-1, columns)[:, loud]
+        burst_a = drawn.burst_a[louder].reshape(-1, columns)[:, loud]
+        passed_on: list[FloatArray] = []
         for entry, place in enumerate(leaves, len(members)):
             mean_w[entry] = fed[place].mean_w
             for watts, group in fed[place].bursts:
-                self._bursting.append(_Burst(entry, watts, np.zeros(loud.size), group))
+                self._entries.append(entry)
+                self._group_of.append(group)
+                passed_on.append(watts)
+        if passed_on:
+            burst_w = np.concatenate([burst_w, passed_on])
+            burst_a = np.concatenate([burst_a, np.zeros((len(passed_on), loud.size))])
 
-        bursts = self._bursts()
+        bursts = None
+        if self._entries:
+            together = tuple(tuple(rows) for rows in self._groups().values() if len(rows) > 1)
+            bursts = Bursts(burst_w, burst_a, np.array(self._entries), together)
         volts = _in_columns(source_v, shape[0])
         self.collapsed = np.zeros(shape, dtype=bool)
         if len(row_parents) > sum(parent < 0 for parent in row_parents):
@@ -211,31 +207,21 @@ class _Level:
         else:
             mean_a += mean_w / self._volts
         self._mean_a = self._below @ mean_a
-        burst_a = np.zeros_like(self._mean_a)
+        carried_a = np.zeros_like(self._mean_a)
         if bursts is not None:
             self._drawn_a = bursts.drawn_a(self._volts[:, loud])
-            burst_a[:, loud] = bursts.carried_a(self._below, self._drawn_a)
+            carried_a[:, loud] = bursts.carried_a(self._below, self._drawn_a)
         self.voltage_v, self.mean_a, self.burst_a = (
-            values.reshape(-1, *shape) for values in (self._volts, self._mean_a, burst_a)
+            values.reshape(-1, *shape) for values in (self._volts, self._mean_a, carried_a)
         )
 
     def _groups(self) -> dict[Hashable, list[int]]:
         """Bursts that come together, by their group."""
         found: dict[Hashable, list[int]] = {}
-        for row, burst in enumerate(self._bursting):
-            if burst.group is not None:
-                found.setdefault(burst.group, []).append(row)
+        for row, group in enumerate(self._group_of):
+            if group is not None:
+                found.setdefault(group, []).append(row)
         return found
-
-    def _bursts(self) -> Bursts | None:
-        if not self._bursting:
-            return None
-        return Bursts(
-            np.array([burst.power_w for burst in self._bursting]),
-            np.array([burst.current_a for burst in self._bursting]),
-            np.array([burst.entry for burst in self._bursting]),
-            tuple(tuple(rows) for rows in self._groups().values() if len(rows) > 1),
-        )
 
     def inputs(self) -> dict[int, _Input]:
         """What the converters at the top of these trees draw, output over efficiency."""
@@ -253,11 +239,11 @@ class _Level:
     def _bursts_into(self, entry: int, over: FloatArray) -> list[tuple[FloatArray, Hashable]]:
         """What bursts below an entry, times volts over efficiency: apart from groups as one."""
         below = self._below[entry]
-        inside = [row for row, burst in enumerate(self._bursting) if below[burst.entry]]
+        inside = [row for row, at in enumerate(self._entries) if below[at]]
         if not inside:
             return []
         found: list[tuple[FloatArray, Hashable]] = []
-        alone = [row for row in inside if self._bursting[row].group is None]
+        alone = [row for row in inside if self._group_of[row] is None]
         if alone:
             squares = self._drawn_a[alone] ** 2
             found.append((np.sqrt(squares.sum(axis=0)) * over, None))
