@@ -153,3 +153,39 @@ def test_a_box_with_glands_has_no_cuts_at_its_sockets() -> None:
     for case, cut in (("E12", False), ("E15", True)):
         walls = template(Kit(kit("B06", "S01", "M02", case, "F01"), shipped(), 1))[1:]
         assert any(wall.cutouts for wall in walls) == cut
+
+
+def test_a_card_in_an_extender_is_reached_where_it_is() -> None:
+    """No case has to be opened for it, and no hand goes to the slot; without one both are told."""
+    case = {**shipped().document(shipped().part("E02")), "id": "E02"}
+    case["case"] = {**case["case"], "openings": {"card": None}}
+    shut = shipped().extended([case])
+    parts = ("B06", "S01", "M02", "K03", "E02")
+    plain, far = (judged(kit(*parts, *more), 1, shut) for more in ((), ("C17",)))
+    assert told(plain, "FIT-21") != []
+    assert any(zone.label == "to pull Plain 32" for zone in plain.fit.access)
+    assert told(far, "FIT-21") == []
+    assert not any("to pull" in zone.label for zone in far.fit.access)
+    assert ("M02#1.card", "C17#1.out") in {(c.plug, c.socket) for c in far.fit.connections}
+
+
+def test_a_cooler_and_a_board_made_for_each_other() -> None:
+    """0.5 mm too high by the drawings, and sold together: nothing is said."""
+    board = shipped().document(shipped().part("A01"))
+    parts = ("B10", "S03", "M02", "A01", "D03", "K05")
+    low = {**board["add_on"], "clear_mm": 13.0}
+    told_of = judged(kit(*parts), 1, shipped().extended([{**board, "add_on": low}]))
+    assert told(told_of, "FIT-06") + told(told_of, "FIT-29") != []
+    bundle = {**board, "add_on": {**low, "fits_under": ["K05"]}}
+    sold = judged(kit(*parts), 1, shipped().extended([bundle]))
+    assert told(sold, "FIT-06") + told(sold, "FIT-29") == []
+    assert not any(m.rule == "FIT-06" for m in sold.margins)
+
+
+def test_things_outside_have_a_size_and_a_reach() -> None:
+    """A disk in its 2.5-inch frame (SFF-8201: 69.85 x 100.45 mm) and the lead it hangs on."""
+    report = judged(kit(*SMALL, "D09", "A12", "X23"))
+    things = {thing.label: thing for thing in report.fit.outside}
+    assert things["Flagstone 480"].size_mm == (100, 70, 7)
+    assert things["Leash Q"].reach_m == 0.2
+    assert things["Probe 3"].reach_m == 3

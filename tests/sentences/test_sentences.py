@@ -9,6 +9,8 @@ from pathlib import Path
 import pytest
 
 from cobblewort.core.judging.margin import HOLDS_TIGHT_SHARE
+from cobblewort.core.verdict.explain import explain
+from tests.kits import demo, judged, shipped
 from tests.sentences.gather import of_demo, of_rules, page
 
 MOST_WORDS = 30
@@ -44,3 +46,17 @@ def test_a_sentence_can_be_read_aloud(said: tuple[str, str, str]) -> None:
 def test_the_page_of_sentences_is_the_newest() -> None:
     """`make sentences` writes it."""
     assert PAGE.read_text(encoding="utf-8") == page()
+
+
+def test_shares_of_a_whole_come_to_no_more_than_it() -> None:
+    """What makes a band wide is told as shares in whole percent; those of one figure never pass
+    100 but for what rounding adds.
+    """
+    plan = demo("choir-recorder")
+    told = 0
+    for margin in judged(plan, 64).margins:
+        doubts = explain(plan, shipped(), margin.id).doubts
+        if doubts:
+            told += 1
+            assert sum(doubt.share for doubt in doubts) <= 1.0 + 1e-9, margin.id
+    assert told > 5

@@ -74,12 +74,16 @@ def _has_now(place: dict[str, object], plan: Plan) -> str:
 
 def _edit_words(change: EditLine, model: str) -> str:
     """What changing a line does, in words."""
-    if change.sheets_off is not None:
-        return f"leave the top sheets of {model} off"
-    if change.modified is not None:
-        return f"cut {model} by hand"
+    if change.sheets_off is not None or change.modified is not None:
+        off = change.sheets_off is not None
+        return f"leave the top sheets of {model} off" if off else f"cut {model} by hand"
     if change.standoff_mm is not None:
         return f"put {model} on standoffs of {change.standoff_mm:g} mm"
+    if change.stands_at == "middle":
+        return f"put {model} into the middle"
+    if change.stands_at is not None:
+        at = change.stands_at
+        return f"put {model} {at.x_mm:g} mm along and {at.y_mm:g} mm across"
     if change.addresses:
         addresses = words.listed(f"0x{address:02X}" for address in change.addresses.values())
         return f"set {model} to {addresses}"

@@ -190,7 +190,8 @@ class Plug:
     `generation` is the fastest it can do, `min_generation` the
     slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
     its contacts [ohm], and is `jacket_mm` thick; at network power these are of the lead to the
-    switch, as long as the kit has none. `feeds_back` says whether a part with a supply of
+    switch, as long as the kit has none. `reach_m` is how far it reaches where no wire is described.
+    `feeds_back` says whether a part with a supply of
     its own drives current out of this plug; None where nobody states it.
     """
 
@@ -210,6 +211,7 @@ class Plug:
     cable: FlatCable | None = None
     jacket_mm: Annotated[float, Field(gt=0, le=60)] | None = None
     feeds_back: bool | None = None
+    reach_m: Annotated[float, Field(gt=0, le=200)] | None = None
 
 
 @stated
@@ -500,8 +502,9 @@ class AddOn:
     height between the two boards, `most_clear_mm` the most that its cable allows on taller
     standoffs; without it the height is fixed by its pins. Without a size of its own it is taken to
     be as large as the main board. `covers_header` says that it hides the header and does not pass
-    it on. `closes` names sockets of the main board that cannot be used
-    under it, `hampers` those that can hardly be reached any more.
+    it on. `fits_under` names coolers that its maker sells with it or tested under it. `closes`
+    names sockets of the main board that cannot be used under it, `hampers` those that can hardly be
+    reached any more.
     """
 
     side: Literal["above", "below"]
@@ -512,6 +515,7 @@ class AddOn:
     width_mm: Annotated[float, Field(gt=0, le=2000)] | None = None
     closes: Annotated[tuple[Identifier, ...], Field(max_length=MAX_ENTRIES)] = ()
     hampers: Annotated[tuple[Identifier, ...], Field(max_length=MAX_ENTRIES)] = ()
+    fits_under: Annotated[tuple[Identifier, ...], Field(max_length=MAX_ENTRIES)] = ()
     covers_header: bool = False
 
 
@@ -552,13 +556,45 @@ class Gland:
 
 
 @stated
+class Post:
+    """A peg or post on the floor of a case, by its corner from the inner corner of the case.
+
+    One of which no height is stated reaches the lid. [mm]
+    """
+
+    label: Text = "post"
+    x_mm: Length
+    y_mm: Length
+    length_mm: Length
+    width_mm: Length
+    height_mm: Length | None = None
+
+
+@stated
+class Compartment:
+    """A room of its own inside a larger shell, by its corner from the inner corner of the case.
+
+    `above_mm` is the room above a board in it; where none is stated it is that of the case. [mm]
+    """
+
+    label: Text
+    x_mm: Length
+    y_mm: Length
+    length_mm: Annotated[float, Field(gt=0, le=2000)]
+    width_mm: Annotated[float, Field(gt=0, le=2000)]
+    above_mm: Length | None = None
+
+
+@stated
 class Case:
     """A shell: room, walls, vents. `open` means no walls that hold air.
 
     `openings` are the holes for sockets; through `open_edges` everything passes. `self_made` walls
-    are cut to measure. `top_sheets` of a layered shell can be left off. `tabs_mm` is what tabs or
-    pegs on its inner walls take from length and width until they are cut off by hand. A tray has
-    several `places` for boards, side by side across their long sides, `place_gap_mm` apart.
+    are cut to measure. `top_sheets` of a layered shell can be left off. `tabs_mm` is what tabs all
+    round its inner walls take from length and width until they are cut off by hand; single `posts`
+    are places that are taken, until then. A board goes into one of the `compartments` where there
+    are any. A tray has several `places` for boards, side by side across their long sides,
+    `place_gap_mm` apart.
 
     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
     `absorptance` is the share of the sun that its colour takes in, white to black. One that is the
@@ -582,6 +618,10 @@ class Case:
     tabs_mm: Length = 0
     places: Annotated[int, Field(ge=1, le=40)] = 1
     place_gap_mm: Length = 0
+    posts: dict[Identifier, Post] = Field(default_factory=dict, max_length=MAX_ENTRIES)
+    compartments: dict[Identifier, Compartment] = Field(
+        default_factory=dict, max_length=MAX_ENTRIES
+    )
     openings: dict[Identifier, Opening] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     open_edges: Annotated[tuple[Edge, ...], Field(max_length=MAX_ENTRIES)] = ()
     glands: dict[Identifier, Gland] = Field(default_factory=dict, max_length=MAX_ENTRIES)

@@ -37,6 +37,8 @@ _SHAPES = frozenset(
         "spot",
         "body",
         "openings",
+        "posts",
+        "compartments",
         "glands",
         "bays",
         "ports",

@@ -8,7 +8,16 @@ from pydantic import Field, ValidationError
 from cobblewort.core.errors import InputError
 from cobblewort.core.figures.stated import Stated
 from cobblewort.core.parts.model import Identifier
-from cobblewort.core.plans.plan import KIT_ORDER, Addresses, Line, Plan, PlugName, Role, SocketName
+from cobblewort.core.plans.plan import (
+    KIT_ORDER,
+    Addresses,
+    FloorSpot,
+    Line,
+    Plan,
+    PlugName,
+    Role,
+    SocketName,
+)
 
 
 class AddLine(Stated):
@@ -39,8 +48,8 @@ class RemoveLine(Stated):
 
 class EditLine(Stated):
     """Change how many of a part there are, whether they are owned, whose figures count, which I2C
-    addresses the pieces are set to, on what standoffs a board stands (0: as delivered), and whether
-    a case is cut by hand or left without its top sheets.
+    addresses the pieces are set to, on what standoffs a board stands (0: as delivered), where in
+    its case it stands, and whether a case is cut by hand or left without its top sheets.
     """
 
     op: Literal["edit"] = "edit"
@@ -50,6 +59,7 @@ class EditLine(Stated):
     part_revision: Annotated[int, Field(ge=1)] | None = None
     addresses: Addresses | None = None
     standoff_mm: Annotated[float, Field(ge=0, le=100)] | None = None
+    stands_at: FloorSpot | Literal["middle"] | None = None
     modified: bool | None = None
     sheets_off: bool | None = None
 
@@ -127,11 +137,13 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
         case SwapPart():
             update: dict[str, Any] = {
                 "part": change.part, "part_revision": None, "pins": {}, "addresses": {},
-                "standoff_mm": None, "modified": False, "sheets_off": False,
+                "standoff_mm": None, "stands_at": None, "modified": False, "sheets_off": False,
             }  # fmt: skip
         case EditLine():
-            given = change.model_dump(exclude={"op", "line"})
+            given = change.model_dump(exclude={"op", "line", "stands_at"})
             update = {name: value for name, value in given.items() if value is not None}
+            if change.stands_at is not None:
+                update["stands_at"] = None if change.stands_at == "middle" else change.stands_at
             if change.standoff_mm == 0:
                 update["standoff_mm"] = None
         case PinPlug():

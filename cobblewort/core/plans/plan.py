@@ -256,14 +256,22 @@ PlugName = Annotated[str, StringConstraints(max_length=80), OneLine]
 SocketName = Annotated[str, StringConstraints(max_length=160), OneLine]
 
 
+class FloorSpot(Stated):
+    """A place on the floor of a case, from its inner corner, along and across. [mm]"""
+
+    x_mm: Annotated[float, Field(ge=0, le=2000)]
+    y_mm: Annotated[float, Field(ge=0, le=2000)]
+
+
 class Line(Stated):
     """One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`.
 
     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
-    delivered with. `modified` says that the openings of a case are cut by hand, `sheets_off` that
-    the top sheets of a layered one are left off.
+    delivered with. `stands_at` is where a board stands in a case whose floor is drilled by hand;
+    None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
+    that the top sheets of a layered one are left off.
     """
 
     id: Identifier
@@ -277,6 +285,7 @@ class Line(Stated):
     )
     addresses: Annotated[Addresses, Field(max_length=MAX_PIECES)] = Field(default_factory=dict)
     standoff_mm: Annotated[float, Field(gt=0, le=100)] | None = None
+    stands_at: FloorSpot | None = None
     modified: bool = False
     sheets_off: bool = False
 

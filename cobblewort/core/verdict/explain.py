@@ -86,8 +86,10 @@ def _out_of_reach(doubt: Doubt) -> bool:
 
 
 def _doubts(kit: Kit, figure: str, values: FloatArray) -> list[Doubt]:
-    """Uncertain figures by the share of the variance that goes with them: squared correlation.
+    """Uncertain figures by the share of the variance that goes with them, most first.
 
+    Each share is what a figure adds to those before it (squared correlation with what they leave),
+    so that figures that share a draw count once and all together come to no more than the whole.
     Among some two hundred figures one or the other goes along by chance: only those count that
     move the result when they alone are moved.
     """
@@ -95,19 +97,41 @@ def _doubts(kit: Kit, figure: str, values: FloatArray) -> list[Doubt]:
     if drawn.size < 2 or float(np.std(drawn)) < 1e-9 * max(1.0, abs(float(values[0]))):
         return []
     found = [
-        (float(np.corrcoef(samples[1:], drawn)[0, 1]) ** 2, part, path, basis)
+        (float(np.corrcoef(samples[1:], drawn)[0, 1]) ** 2, samples[1:], part, path, basis)
         for part in dict.fromkeys(piece.compiled for piece in kit.pieces)
         for path, basis, samples in part.uncertain()
     ]
     likely = sorted((f for f in found if f[0] >= _LEAST_SHARE), key=lambda f: -f[0])
     doubts: dict[str, Doubt] = {}
-    for share, compiled, path, basis in likely:
+    before: list[FloatArray] = []
+    for _, samples, compiled, path, basis in likely:
         label = f"{figure_words(path)} of {compiled.part.model}"
-        if label not in doubts and _moves(kit, figure, float(values[0]), compiled.part, path):
+        own = _apart_from(samples, before)
+        share = 0.0 if own is None else _explained_share(own, drawn)
+        if share < _LEAST_SHARE or label in doubts:
+            continue
+        if own is not None and _moves(kit, figure, float(values[0]), compiled.part, path):
             doubts[label] = Doubt(label, share, basis)
+            before.append(own)
         if len(doubts) == MOST_DOUBTS:
             break
-    return list(doubts.values())
+    return sorted(doubts.values(), key=lambda doubt: -doubt.share)
+
+
+def _apart_from(samples: FloatArray, before: list[FloatArray]) -> FloatArray | None:
+    """What of a figure's draws does not go with those before it; None where nothing is left."""
+    centred = samples - samples.mean()
+    own = centred
+    for other in before:
+        own = own - other * (own @ other) / (other @ other)
+    return own if own @ own > 1e-9 * (centred @ centred) else None
+
+
+def _explained_share(own: FloatArray, drawn: FloatArray) -> float:
+    """Share of the variance of a result that goes with a centred figure, 0 to 1."""
+    result = drawn - drawn.mean()
+    share: float = (own @ result) ** 2 / ((own @ own) * (result @ result))
+    return share
 
 
 def _moves(kit: Kit, figure: str, value: float, part: Part, path: str) -> bool:

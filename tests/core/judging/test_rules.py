@@ -9,7 +9,7 @@ import pytest
 from cobblewort.core.judging.rules import RULES, rule
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import EditLine, apply_patch
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.plan import FloorSpot, Plan
 from tests.kits import SMALL, judged, kit, shipped, told
 
 HOT = {"ambient_max_c": 45}
@@ -51,6 +51,12 @@ def topless(case: str) -> Plan:
     return apply_patch(kit("B06", "S01", "M02", "K03", case), (change,))
 
 
+def on_a_peg() -> Plan:
+    """A board put over a peg on the floor of a shell that is drilled by hand."""
+    spot = FloorSpot(x_mm=40, y_mm=40)
+    return apply_patch(kit("B06", "S01", "M02", "E17"), (EditLine(line="B06", stands_at=spot),))
+
+
 LED = {"id": "lamp", "kind": "led", "label": "lamp", "pin": 11}
 SLIM = {"name": "Slim image", "card_gb": 8, "memory_gb": 1}
 HUGE = {"name": "Huge image", "card_gb": 400, "memory_gb": 1}
@@ -60,6 +66,7 @@ TRAY = ("2xB10", "2xS03", "2xM02", "2xK05", "E14")
 
 FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "FIT-39": (kit(*SMALL, "D11", "A12"), shipped()),
+    "FIT-41": (on_a_peg(), shipped()),
     "FIT-40": (kit(*SMALL, "X09", "D09", "A12"), shipped()),
     "SAFE-04": (kit(*SMALL), shipped()),
     "SOFT-07": (kit(*SMALL, wired=[LED]), shipped()),

@@ -720,8 +720,9 @@ export interface components {
          *     height between the two boards, `most_clear_mm` the most that its cable allows on taller
          *     standoffs; without it the height is fixed by its pins. Without a size of its own it is taken to
          *     be as large as the main board. `covers_header` says that it hides the header and does not pass
-         *     it on. `closes` names sockets of the main board that cannot be used
-         *     under it, `hampers` those that can hardly be reached any more.
+         *     it on. `fits_under` names coolers that its maker sells with it or tested under it. `closes`
+         *     names sockets of the main board that cannot be used under it, `hampers` those that can hardly be
+         *     reached any more.
          */
         AddOn: {
             /**
@@ -746,6 +747,11 @@ export interface components {
              * @default []
              */
             hampers: string[];
+            /**
+             * Fits Under
+             * @default []
+             */
+            fits_under: string[];
             /**
              * Covers Header
              * @default false
@@ -896,9 +902,11 @@ export interface components {
          * @description A shell: room, walls, vents. `open` means no walls that hold air.
          *
          *     `openings` are the holes for sockets; through `open_edges` everything passes. `self_made` walls
-         *     are cut to measure. `top_sheets` of a layered shell can be left off. `tabs_mm` is what tabs or
-         *     pegs on its inner walls take from length and width until they are cut off by hand. A tray has
-         *     several `places` for boards, side by side across their long sides, `place_gap_mm` apart.
+         *     are cut to measure. `top_sheets` of a layered shell can be left off. `tabs_mm` is what tabs all
+         *     round its inner walls take from length and width until they are cut off by hand; single `posts`
+         *     are places that are taken, until then. A board goes into one of the `compartments` where there
+         *     are any. A tray has several `places` for boards, side by side across their long sides,
+         *     `place_gap_mm` apart.
          *
          *     `holes` lists the patterns that it can hold; empty with `any_holes` means a plate to be drilled.
          *     `absorptance` is the share of the sun that its colour takes in, white to black. One that is the
@@ -909,6 +917,14 @@ export interface components {
          *     is not stated.
          */
         Case: {
+            /** Posts */
+            posts: {
+                [key: string]: components["schemas"]["Post"];
+            };
+            /** Compartments */
+            compartments: {
+                [key: string]: components["schemas"]["Compartment"];
+            };
             /** Openings */
             openings: {
                 [key: string]: components["schemas"]["Opening"];
@@ -1025,7 +1041,11 @@ export interface components {
         };
         /**
          * CaseOutline
-         * @description The case around the stack, in the main board's frame. [mm]
+         * @description The case around the stack, in the main board's frame: its inner corner, and its size. [mm]
+         *
+         *     `room` is the name of the compartment that the board stands in, and empty where there is none;
+         *     `drilled` tells that its floor is drilled by hand, so that the board can stand elsewhere, and
+         *     `placed` that it does.
          */
         CaseOutline: {
             /** Line */
@@ -1034,10 +1054,20 @@ export interface components {
             label: string;
             /** Open */
             open: boolean;
+            /** Inner X Mm */
+            inner_x_mm: number;
+            /** Inner Y Mm */
+            inner_y_mm: number;
             /** Inner Length Mm */
             inner_length_mm: number;
             /** Inner Width Mm */
             inner_width_mm: number;
+            /** Room */
+            room: string;
+            /** Drilled */
+            drilled: boolean;
+            /** Placed */
+            placed: boolean;
             /** Wall Mm */
             wall_mm: number;
             /** Max Above Mm */
@@ -1060,6 +1090,26 @@ export interface components {
             /** Sentences */
             sentences: string[];
             report: components["schemas"]["Report"];
+        };
+        /**
+         * Compartment
+         * @description A room of its own inside a larger shell, by its corner from the inner corner of the case.
+         *
+         *     `above_mm` is the room above a board in it; where none is stated it is that of the case. [mm]
+         */
+        Compartment: {
+            /** Label */
+            label: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Above Mm */
+            above_mm: number | null;
         };
         /**
          * Connection
@@ -1192,8 +1242,8 @@ export interface components {
         /**
          * EditLine
          * @description Change how many of a part there are, whether they are owned, whose figures count, which I2C
-         *     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), and whether
-         *     a case is cut by hand or left without its top sheets.
+         *     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), where in
+         *     its case it stands, and whether a case is cut by hand or left without its top sheets.
          */
         "EditLine-Input": {
             /**
@@ -1215,6 +1265,8 @@ export interface components {
             } | null;
             /** Standoff Mm */
             standoff_mm?: number | null;
+            /** Stands At */
+            stands_at?: components["schemas"]["FloorSpot"] | "middle" | null;
             /** Modified */
             modified?: boolean | null;
             /** Sheets Off */
@@ -1223,8 +1275,8 @@ export interface components {
         /**
          * EditLine
          * @description Change how many of a part there are, whether they are owned, whose figures count, which I2C
-         *     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), and whether
-         *     a case is cut by hand or left without its top sheets.
+         *     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), where in
+         *     its case it stands, and whether a case is cut by hand or left without its top sheets.
          */
         "EditLine-Output": {
             /**
@@ -1246,6 +1298,8 @@ export interface components {
             } | null;
             /** Standoff Mm */
             standoff_mm: number | null;
+            /** Stands At */
+            stands_at: components["schemas"]["FloorSpot"] | "middle" | null;
             /** Modified */
             modified: boolean | null;
             /** Sheets Off */
@@ -1516,8 +1570,9 @@ export interface components {
          * FitReport
          * @description What is plugged where, and the stack to scale. [mm]
          *
-         *     `plugs` are the bodies of what is plugged into the edges of the board; `template_why_not` is
-         *     empty where a template of the case can be drawn.
+         *     `beside` are further boards in the same case, its compartments and posts; `plugs` are the bodies
+         *     of what is plugged into the edges of the board; `template_why_not` is empty where a template of
+         *     the case can be drawn.
          */
         FitReport: {
             /** Connections */
@@ -1526,6 +1581,8 @@ export interface components {
             spare: components["schemas"]["SpareSocket"][];
             /** Boxes */
             boxes: components["schemas"]["PlacedBox"][];
+            /** Beside */
+            beside: components["schemas"]["PlacedBox"][];
             /** Plugs */
             plugs: components["schemas"]["PlacedBox"][];
             /** Overlaps */
@@ -1581,6 +1638,16 @@ export interface components {
         FlatCable: {
             length_mm: components["schemas"]["Reading"];
             bend_mm: components["schemas"]["Reading"];
+        };
+        /**
+         * FloorSpot
+         * @description A place on the floor of a case, from its inner corner, along and across. [mm]
+         */
+        FloorSpot: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /**
          * Gland
@@ -1910,8 +1977,9 @@ export interface components {
          *     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
          *     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
          *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
-         *     delivered with. `modified` says that the openings of a case are cut by hand, `sheets_off` that
-         *     the top sheets of a layered one are left off.
+         *     delivered with. `stands_at` is where a board stands in a case whose floor is drilled by hand;
+         *     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
+         *     that the top sheets of a layered one are left off.
          */
         "Line-Input": {
             /** Id */
@@ -1945,6 +2013,7 @@ export interface components {
             };
             /** Standoff Mm */
             standoff_mm?: number | null;
+            stands_at?: components["schemas"]["FloorSpot"] | null;
             /**
              * Modified
              * @default false
@@ -1963,8 +2032,9 @@ export interface components {
          *     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
          *     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
          *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
-         *     delivered with. `modified` says that the openings of a case are cut by hand, `sheets_off` that
-         *     the top sheets of a layered one are left off.
+         *     delivered with. `stands_at` is where a board stands in a case whose floor is drilled by hand;
+         *     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
+         *     that the top sheets of a layered one are left off.
          */
         "Line-Output": {
             /** Id */
@@ -1998,6 +2068,7 @@ export interface components {
             };
             /** Standoff Mm */
             standoff_mm: number | null;
+            stands_at: components["schemas"]["FloorSpot"] | null;
             /**
              * Modified
              * @default false
@@ -2381,7 +2452,8 @@ export interface components {
         };
         /**
          * Outside
-         * @description Something that stands beside the case, and the socket that it hangs on.
+         * @description Something that stands beside the case: the socket that it hangs on, how far away it may be
+         *     [m], and its size [mm]; None where nobody states them.
          */
         Outside: {
             /** Line */
@@ -2390,6 +2462,10 @@ export interface components {
             label: string;
             /** At */
             at: string;
+            /** Reach M */
+            reach_m: number | null;
+            /** Size Mm */
+            size_mm: number[] | null;
         };
         /**
          * Overlap
@@ -3241,7 +3317,8 @@ export interface components {
          *     `generation` is the fastest it can do, `min_generation` the
          *     slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
          *     its contacts [ohm], and is `jacket_mm` thick; at network power these are of the lead to the
-         *     switch, as long as the kit has none. `feeds_back` says whether a part with a supply of
+         *     switch, as long as the kit has none. `reach_m` is how far it reaches where no wire is described.
+         *     `feeds_back` says whether a part with a supply of
          *     its own drives current out of this plug; None where nobody states it.
          */
         Plug: {
@@ -3291,6 +3368,8 @@ export interface components {
             jacket_mm: number | null;
             /** Feeds Back */
             feeds_back: boolean | null;
+            /** Reach M */
+            reach_m: number | null;
         };
         /**
          * PlugBody
@@ -3330,6 +3409,29 @@ export interface components {
             /** Label */
             label: string;
             spot: components["schemas"]["Spot"];
+        };
+        /**
+         * Post
+         * @description A peg or post on the floor of a case, by its corner from the inner corner of the case.
+         *
+         *     One of which no height is stated reaches the lid. [mm]
+         */
+        Post: {
+            /**
+             * Label
+             * @default post
+             */
+            label: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number | null;
         };
         /**
          * Problem

@@ -92,6 +92,7 @@ export function report(fields: {
       connections: [],
       spare: [],
       boxes: [],
+      beside: [],
       plugs: [],
       overlaps: [],
       gaps: [],

@@ -13,7 +13,8 @@ from itertools import pairwise
 
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.aspects.fit.openings import has_walls, opening_at
-from cobblewort.core.aspects.fit.stack import PCB_MM, Layer, StackResult
+from cobblewort.core.aspects.fit.stack import PCB_MM, Layer, StackResult, room_below_mm
+from cobblewort.core.aspects.fit.standing import Standing
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Box, Latch, PlugBody, Spot, Stack
 
@@ -89,8 +90,11 @@ class Space:
     Each list is made when somebody looks at it: rules want the blocks, drawings the rest.
     """
 
-    def __init__(self, stack: StackResult, assignment: Assignment) -> None:
+    def __init__(
+        self, stack: StackResult, assignment: Assignment, standing: Standing | None = None
+    ) -> None:
         self._stack, self._fit, self._board = stack, assignment, stack.board
+        self._standing = standing
         self._own = None if stack.board is None else stack.board.part.stack
 
     @cached_property
@@ -99,6 +103,11 @@ class Space:
         if self._board is None or self._own is None:
             return []
         return list(_boxes(self._stack, self._board, self._own, self._fit))
+
+    @cached_property
+    def beside(self) -> list[PlacedBox]:
+        """Further boards in the same case, with their sockets; its compartments and posts."""
+        return [] if self._standing is None else list(_beside(self._stack, self._standing))
 
     @cached_property
     def plugs(self) -> list[PlacedBox]:
@@ -173,6 +182,37 @@ def _boxes(
     for layer in stack.layers:
         if layer.piece.part.add_on is not None:
             yield from _add_on(layer, own, assignment)
+
+
+def _beside(stack: StackResult, standing: Standing) -> Iterator[PlacedBox]:
+    """What is on the floor of the case beside the main board, in the main board's frame."""
+    main, case = standing.main, stack.case
+    for board, at in standing.boards[1:]:
+        own = board.part.stack
+        if own is None:
+            continue
+        x_mm, y_mm, thickness = at.x_mm - main.x_mm, at.y_mm - main.y_mm, own.thickness_mm.nominal
+        yield PlacedBox(
+            board.id, board.line.id, board.name, "pcb", x_mm, y_mm, -thickness,
+            own.length_mm, own.width_mm, thickness,
+        )  # fmt: skip
+        for box in board.part.boxes.values():
+            yield _placed(board, box, x_mm + box.x_mm, y_mm + box.y_mm, box.z_mm)
+    shell = None if case is None else case.part.case
+    if case is None or shell is None:
+        return
+    floor_mm = -float(room_below_mm(case)[0])
+    for room in shell.compartments.values():
+        yield PlacedBox(
+            case.id, case.line.id, room.label, "room", room.x_mm - main.x_mm,
+            room.y_mm - main.y_mm, floor_mm, room.length_mm, room.width_mm, 0,
+        )  # fmt: skip
+    for post in () if case.line.modified else shell.posts.values():
+        high_mm = shell.inner_height_mm if post.height_mm is None else post.height_mm
+        yield PlacedBox(
+            case.id, case.line.id, post.label, "post", post.x_mm - main.x_mm,
+            post.y_mm - main.y_mm, floor_mm, post.length_mm, post.width_mm, high_mm,
+        )  # fmt: skip
 
 
 def _placed(
@@ -296,6 +336,8 @@ def _access(
         if socket.piece is not board or spot is None:
             continue
         line, first = plug.piece.line.id, tuple(_in_the_way(stack, socket, spot))
+        if plug.piece.part.kind == "lead" and socket.socket.connector == "memory-card":
+            continue  # an extender goes in once; the card is reached at its other end
         if socket.socket.connector == "memory-card":
             yield AccessZone(
                 line, f"to pull {plug.piece.name}", first, -_CARD_WAY_MM,

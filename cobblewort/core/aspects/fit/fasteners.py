@@ -53,6 +53,12 @@ def build_fasteners(stack: StackResult, pieces: Sequence[Piece]) -> list[Fastene
         reach = 0.0 if below else board.part.stack.below_mm.nominal
         screwed = None if above or below else board.part.stack.thickness_mm.nominal
         found += makes.on_plate(lowest, shell.wall_mm, reach, stack.case, screwed)
+        for other in stack.boards[1:]:
+            if (own := other.part.stack) is not None:
+                found += makes.on_plate(
+                    other, shell.wall_mm, own.below_mm.nominal, stack.case,
+                    own.thickness_mm.nominal,
+                )  # fmt: skip
     elif above and stack.case is None:
         found.append(makes.screw(board.part.stack.thickness_mm.nominal, sizes.DEPTH_MM,
                                  f"from below through {board.name}", (board,)))  # fmt: skip

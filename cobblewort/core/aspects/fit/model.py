@@ -7,6 +7,7 @@ from cobblewort.core.aspects.fit.boxes import Space
 from cobblewort.core.aspects.fit.fasteners import Fastener, build_fasteners
 from cobblewort.core.aspects.fit.pins import HeaderResult, build_header
 from cobblewort.core.aspects.fit.stack import StackResult, build_stack
+from cobblewort.core.aspects.fit.standing import Standing, stand
 from cobblewort.core.judging.kit import Kit, derived
 
 
@@ -22,10 +23,16 @@ def stack_of(kit: Kit) -> StackResult:
     return build_stack(kit.pieces)
 
 
-@derived(of, stack_of)
+@derived(stack_of)
+def standing_of(kit: Kit) -> Standing | None:
+    """Where the boards stand in their case."""
+    return stand(stack_of(kit))
+
+
+@derived(of, stack_of, standing_of)
 def space_of(kit: Kit) -> Space:
     """Every block to scale."""
-    return Space(stack_of(kit), of(kit))
+    return Space(stack_of(kit), of(kit), standing_of(kit))
 
 
 @derived("pieces", stack_of)

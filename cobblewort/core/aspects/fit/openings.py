@@ -49,8 +49,10 @@ def ports_in_use(
         (item.socket.socket.label or item.socket.name, item.spot, item.plug.plug.body)
         for item in leaving(board, fit)
     ]
-    for _, socket in fit.placed.values():
+    for plug, socket in fit.placed.values():
         spot = socket.socket.spot
+        if plug.piece.part.kind == "lead":
+            continue
         if socket.piece is board and spot and socket.socket.connector == "memory-card":
             found.append((socket.socket.label or socket.name, spot, None))
     ports = [*wanted_ports(plan, board), *board.part.buttons.values()]

@@ -21,6 +21,14 @@ def cut_by_hand(kit: Kit, finding: Finding) -> Iterator[Patch]:
         yield (EditLine(line=stack.case.line.id, modified=True),)
 
 
+def into_the_middle(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Let a board stand where the program would put it."""
+    board = stack_of(kit).board
+    del finding
+    if board is not None and board.line.stands_at is not None:
+        yield (EditLine(line=board.line.id, stands_at="middle"),)
+
+
 def taller_standoffs(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Each standard length that gives a board above more room under it, as its cable allows."""
     stack = stack_of(kit)

@@ -12,16 +12,17 @@ from cobblewort.core.aspects.fit.boxes import AccessZone, LayerGap, Overlap, Pla
 from cobblewort.core.aspects.fit.buses import OnBus, buses
 from cobblewort.core.aspects.fit.fasteners import Fastener
 from cobblewort.core.aspects.fit.header_report import HeaderReport, header_report
-from cobblewort.core.aspects.fit.model import fasteners_of, space_of, stack_of
+from cobblewort.core.aspects.fit.model import fasteners_of, space_of, stack_of, standing_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.paths import slot_generation
 from cobblewort.core.aspects.fit.rules.connections import plug_name
 from cobblewort.core.aspects.fit.stack import room_above_mm
+from cobblewort.core.aspects.fit.standing import Standing
 from cobblewort.core.aspects.fit.template import why_no_template
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.parts.model import Edge, Opening
+from cobblewort.core.parts.model import Edge, Opening, Plug
 from cobblewort.core.standards import pcie
 
 
@@ -57,13 +58,23 @@ class SpareSocket:
 
 @dataclass(slots=True, frozen=True)
 class CaseOutline:
-    """The case around the stack, in the main board's frame. [mm]"""
+    """The case around the stack, in the main board's frame: its inner corner, and its size. [mm]
+
+    `room` is the name of the compartment that the board stands in, and empty where there is none;
+    `drilled` tells that its floor is drilled by hand, so that the board can stand elsewhere, and
+    `placed` that it does.
+    """
 
     line: str
     label: str
     open: bool
+    inner_x_mm: float
+    inner_y_mm: float
     inner_length_mm: float
     inner_width_mm: float
+    room: str
+    drilled: bool
+    placed: bool
     wall_mm: float
     max_above_mm: float
     max_below_mm: float
@@ -84,24 +95,30 @@ class Reach:
 
 @dataclass(slots=True, frozen=True)
 class Outside:
-    """Something that stands beside the case, and the socket that it hangs on."""
+    """Something that stands beside the case: the socket that it hangs on, how far away it may be
+    [m], and its size [mm]; None where nobody states them.
+    """
 
     line: str
     label: str
     at: str
+    reach_m: float | None
+    size_mm: tuple[float, ...] | None
 
 
 @dataclass(slots=True, frozen=True)
 class FitReport:
     """What is plugged where, and the stack to scale. [mm]
 
-    `plugs` are the bodies of what is plugged into the edges of the board; `template_why_not` is
-    empty where a template of the case can be drawn.
+    `beside` are further boards in the same case, its compartments and posts; `plugs` are the bodies
+    of what is plugged into the edges of the board; `template_why_not` is empty where a template of
+    the case can be drawn.
     """
 
     connections: list[Connection]
     spare: list[SpareSocket]
     boxes: list[PlacedBox]
+    beside: list[PlacedBox]
     plugs: list[PlacedBox]
     overlaps: list[Overlap]
     gaps: list[LayerGap]
@@ -130,8 +147,20 @@ def _outside(kit: Kit) -> list[Outside]:
             continue
         label = socket.socket.label or socket.name
         at = f"{words.within(label)} of {socket.piece.name}"
-        found.setdefault(piece.id, Outside(piece.line.id, piece.name, at))
+        body = piece.part.boxes.get("body")
+        size_mm = None if body is None else (body.dx_mm, body.dy_mm, body.dz_mm)
+        thing = Outside(piece.line.id, piece.name, at, reach_m(plug.plug), size_mm)
+        found.setdefault(piece.id, thing)
     return list(found.values())
+
+
+def reach_m(plug: Plug) -> float | None:
+    """How far the lead of a plug reaches, where that is known. [m]"""
+    if plug.wire is not None:
+        return plug.wire.length_m.nominal
+    if plug.cable is not None:
+        return plug.cable.length_mm.nominal / 1000
+    return plug.reach_m
 
 
 def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
@@ -167,6 +196,7 @@ def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
         connections=connections,
         spare=spare,
         boxes=space.boxes,
+        beside=space.beside,
         plugs=space.plugs,
         overlaps=space.overlaps,
         gaps=space.gaps,
@@ -175,7 +205,7 @@ def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
         board_length_mm=None if main is None else main.length_mm,
         board_width_mm=None if main is None else main.width_mm,
         board_thickness_mm=None if main is None else main.thickness_mm.nominal,
-        case=_case_outline(stack.case, board),
+        case=_case_outline(stack.case, board, standing_of(kit)),
         reaches=reaches,
         template_why_not=why_no_template(kit),
         header=header_report(kit),
@@ -221,13 +251,22 @@ def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
     return f"PCIe gen {agreed[0]} x{agreed[1]}, {pcie.raw_rate_mb_s(*agreed):.0f} MB/s raw"
 
 
-def _case_outline(case: Piece | None, board: Piece | None) -> CaseOutline | None:
+def _case_outline(
+    case: Piece | None, board: Piece | None, standing: Standing | None
+) -> CaseOutline | None:
     own = None if case is None else case.part.case
     if case is None or own is None:
         return None
-    above_mm = own.max_above_mm.nominal if board is None else float(room_above_mm(case, board)[0])
+    if board is None or standing is None:
+        x_mm = y_mm = 0.0
+        above_mm, placed = own.max_above_mm.nominal, False
+    else:
+        x_mm, y_mm = standing.main.x_mm, standing.main.y_mm
+        above_mm = float(room_above_mm(case, board)[0])
+        placed = board.line.stands_at is not None
     return CaseOutline(
-        case.line.id, case.name, own.open, own.inner_length_mm, own.inner_width_mm, own.wall_mm,
-        above_mm, own.max_below_mm.nominal, list(own.openings.values()),
-        own.open_edges,
+        case.line.id, case.name, own.open, -x_mm, -y_mm, own.inner_length_mm, own.inner_width_mm,
+        "" if standing is None else standing.label, own.any_holes or own.self_made, placed,
+        own.wall_mm, above_mm, own.max_below_mm.nominal,
+        list(own.openings.values()), own.open_edges,
     )  # fmt: skip

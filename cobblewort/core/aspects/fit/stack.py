@@ -19,7 +19,7 @@ import numpy as np
 
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.parts.model import AddOn
+from cobblewort.core.parts.model import AddOn, Compartment
 
 PCB_MM = 1.6
 """Thickness of a stacked circuit board: common practice."""
@@ -141,11 +141,37 @@ def room_above_mm(case: Piece, board: Piece) -> FloatArray:
     """
     shell, stack = case.part.case, board.part.stack
     stated = case.compiled.figure("case.max_above_mm")
+    inside = compartment_of(case, board)
+    if inside is not None and inside.above_mm is not None:
+        stated = np.minimum(stated, inside.above_mm)
     if shell is None or stack is None or not shell.self_made:
         return stated
-    below = case.compiled.figure("case.max_below_mm") + stack.thickness_mm.nominal
+    below = room_below_mm(case) + stack.thickness_mm.nominal
     left: FloatArray = np.maximum(stated, shell.inner_height_mm - below)
     return left
+
+
+def compartment_of(case: Piece, board: Piece) -> Compartment | None:
+    """The compartment that a board goes into: where it was put, else the smallest that takes it,
+    else the largest; None where the shell has none.
+    """
+    shell, stack = case.part.case, board.part.stack
+    if shell is None or stack is None or not shell.compartments:
+        return None
+    if board.line.stands_at is not None:
+        x_mm, y_mm = board.line.stands_at.x_mm, board.line.stands_at.y_mm
+        for room in shell.compartments.values():
+            along, across = x_mm - room.x_mm, y_mm - room.y_mm
+            if 0 <= along < room.length_mm and 0 <= across < room.width_mm:
+                return room
+    by_size = sorted(shell.compartments.values(), key=lambda c: c.length_mm * c.width_mm)
+    takes = (c for c in by_size if stack.length_mm <= c.length_mm and stack.width_mm <= c.width_mm)
+    return next(takes, by_size[-1])
+
+
+def room_below_mm(case: Piece) -> FloatArray:
+    """From the floor of a case to the underside of its board. [mm]"""
+    return case.compiled.figure("case.max_below_mm")
 
 
 def cooler_top_mm(board: Piece, cooler: Piece) -> FloatArray:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.fit.model import stack_of
+from cobblewort.core.aspects.fit.model import stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import ports_in_use
 from cobblewort.core.aspects.fit.stack import room_above_mm
 from cobblewort.core.errors import InputError
@@ -78,7 +78,7 @@ def why_no_template(kit: Kit) -> str:
 
 
 def template(kit: Kit) -> list[Panel]:
-    """Floor and walls of the kit's case, the board in the middle of it.
+    """Floor and walls of the kit's case, the boards where they stand.
 
     The floor is seen from above, walls from outside. Walls without a cut-out are left out.
 
@@ -93,49 +93,47 @@ def template(kit: Kit) -> list[Panel]:
     missing = why_no_template(kit)
     if missing or board is None or case is None or stack is None or shell is None:
         raise InputError([("plan", missing)])
-    pattern = holes.PATTERNS_MM[stack.holes or ""]
-    return [_floor(board, case, stack, shell, pattern), *_walls(kit, board, case, stack, shell)]
+    return [_floor(kit, case, shell), *_walls(kit, board, case, stack, shell)]
 
 
-def _inset(stack: Stack, shell: Case) -> tuple[float, float]:
-    """From the inner corner of the case to that of the board, which stands in the middle."""
-    return (
-        (shell.inner_length_mm - stack.length_mm) / 2,
-        (shell.inner_width_mm - stack.width_mm) / 2,
-    )
-
-
-def _floor(
-    board: Piece,
-    case: Piece,
-    stack: Stack,
-    shell: Case,
-    pattern: tuple[tuple[float, float], ...],
-) -> Panel:
-    x_mm, y_mm = _inset(stack, shell)
+def _floor(kit: Kit, case: Piece, shell: Case) -> Panel:
+    """The holes of every board whose pattern is known, outlines of all, and posts to mind."""
     floor = Panel(f"Floor of {case.name}", shell.inner_length_mm, shell.inner_width_mm)
     diameter = holes.CLEARANCE_MM[fasteners.THREAD]
-    floor.holes = [Hole(x_mm + x, y_mm + y, diameter) for x, y in pattern]
-    floor.guides = [Cutout(board.name, x_mm, y_mm, stack.length_mm, stack.width_mm)]
+    standing = standing_of(kit)
+    for board, at in () if standing is None else standing.boards:
+        stack = board.part.stack
+        pattern = () if stack is None else holes.PATTERNS_MM.get(stack.holes or "", ())
+        floor.holes += [Hole(at.x_mm + x, at.y_mm + y, diameter) for x, y in pattern]
+        floor.guides.append(Cutout(board.name, at.x_mm, at.y_mm, at.length_mm, at.width_mm))
+    floor.guides += [
+        Cutout(post.label, post.x_mm, post.y_mm, post.length_mm, post.width_mm)
+        for post in shell.posts.values()
+    ]
     return floor
 
 
 def _walls(kit: Kit, board: Piece, case: Piece, stack: Stack, shell: Case) -> list[Panel]:
     floor_mm = shell.max_below_mm.nominal + stack.thickness_mm.nominal
     height_mm = floor_mm + float(room_above_mm(case, board)[0])
-    x_mm, y_mm = _inset(stack, shell)
+    standing = standing_of(kit)
+    stands = () if standing is None else standing.boards
     panels = []
     # What leaves a box with glands leaves it there, whatever socket it comes from.
     by_gland = bool(shell.glands) and not case.line.modified
-    ports = [] if by_gland else ports_in_use(kit.plan, board, fit_of(kit))
+    ports = [
+        (label, spot, body, at)
+        for piece, at in (() if by_gland else stands)
+        for label, spot, body in ports_in_use(kit.plan, piece, fit_of(kit))
+    ]
     for edge, name in _WALLS:
         across = edge in ("left", "right")
         width = shell.inner_width_mm if across else shell.inner_length_mm
         panel = Panel(name, width, height_mm)
-        for label, spot, body in ports:
+        for label, spot, body, at in ports:
             if spot.edge != edge:
                 continue
-            along = spot.along_mm + (y_mm if across else x_mm)
+            along = spot.along_mm + (at.y_mm if across else at.x_mm)
             if edge in ("left", "upper"):
                 along = width - along  # from outside, these walls are seen the other way round
             panel.cutouts.append(_cutout(label, along, floor_mm + spot.z_mm, spot, body))

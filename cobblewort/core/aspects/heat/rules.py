@@ -133,7 +133,7 @@ def coolable(kit: Kit) -> Iterator[Remark]:
     if heat.board is not None and not heat.coolable:
         yield Remark(
             f"{heat.board.id}.die", "stops",
-            f"Even idle, the processor of {heat.board.name} passes "
+            f"Even at its lowest clock the processor of {heat.board.name} passes "
             f"{words.degrees(float(heat.throttle_c[0]))} at {words.degrees(heat.ambient_c)} "
             "outside: this kit cannot be cooled there.",
             tuple(i.line.id for i in (heat.board, stack.cooler, stack.case) if i),

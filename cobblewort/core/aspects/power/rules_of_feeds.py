@@ -46,7 +46,7 @@ def parted(kit: Kit, finding: Finding) -> Iterator[Patch]:
     formula="each rail hangs on one source; a second one meets it only where something parts them",
     source="common practice; USB 2.0, 7.2.1: a device gives no current back (from memory)",
     reads=(power_of, fit_of, "connected"),
-    remedies=(parted,),
+    remedies=(parted, another("addon")),
 )  # fmt: skip
 def back_feed(kit: Kit) -> Iterator[Remark]:
     """Each pair of energised sources that meet; hubs that are known to feed back, or not known."""

@@ -126,6 +126,40 @@ def _depths(nodes: Sequence[Node]) -> list[int]:
     return depths
 
 
+class _Rows:
+    """The entries of one level, and the rows they are solved as: what no resistance parts is one.
+
+    `parents` are of each entry the one it hangs on, `rows` its row; the rest is by row.
+    """
+
+    def __init__(
+        self, nodes: Sequence[Node], members: list[int], leaves: list[int],
+        set_v: Mapping[int, FloatArray], samples: int,
+    ) -> None:  # fmt: skip
+        self.entry_of = {place: entry for entry, place in enumerate(members)}
+        self.parents: list[int] = []
+        self.rows: list[int] = []
+        self.row_parents: list[int] = []
+        self.resistance_ohm: list[FloatArray] = []
+        self.source_v: list[FloatArray] = []
+        nothing = np.zeros(samples)
+        for place in (*members, *leaves):
+            node, is_head = nodes[place], False
+            if len(self.parents) < len(members):
+                is_head = node.parent < 0 or node.converter == place
+            above = -1 if is_head else self.entry_of[node.parent]
+            self.parents.append(above)
+            ohm = nothing if is_head else node.resistance_ohm
+            if ohm is None:
+                self.rows.append(self.rows[above])
+                continue
+            head_v = _head_v(node, place, set_v) if is_head else self.source_v[self.rows[above]]
+            self.rows.append(len(self.row_parents))
+            self.row_parents.append(-1 if is_head else self.rows[above])
+            self.resistance_ohm.append(ohm)
+            self.source_v.append(head_v)
+
+
 class _Level:
     """All trees of one level, solved at once.
 
@@ -141,38 +175,15 @@ class _Level:
         shape = drawn.mean_w.shape[1:]
         self._nodes, self._members, self._shape = nodes, members, shape
         columns = shape[0] * shape[1]
-        entry_of = {place: entry for entry, place in enumerate(members)}
-        # Entries that no resistance parts are solved as one row.
-        parents: list[int] = []  # of each entry the one it hangs on
-        rows: list[int] = []  # of each entry its row
-        row_parents: list[int] = []
-        resistance: list[FloatArray] = []
-        source_v: list[FloatArray] = []
-        nothing = np.zeros(shape[1])
-        for place in (*members, *leaves):
-            node, is_head = nodes[place], False
-            if len(parents) < len(members):
-                is_head = node.parent < 0 or node.converter == place
-            above = -1 if is_head else entry_of[node.parent]
-            parents.append(above)
-            ohm = nothing if is_head else node.resistance_ohm
-            if ohm is None:
-                rows.append(rows[above])
-                continue
-            rows.append(len(row_parents))
-            row_parents.append(-1 if is_head else rows[above])
-            resistance.append(ohm)
-            source_v.append(_head_v(node, place, set_v) if is_head else source_v[rows[above]])
-
+        joined = _Rows(nodes, members, leaves, set_v, shape[1])
+        parents, rows = joined.parents, joined.rows
         mean_w, mean_a = np.zeros((len(parents), columns)), np.zeros((len(parents), columns))
         mean_w[: len(members)] = drawn.mean_w[members].reshape(-1, columns)
         mean_a[: len(members)] = drawn.mean_a[members].reshape(-1, columns)
         self._loud = loud
         louder = [place for place in members if bursting[place]]
-        self._entries = [entry_of[place] for place in louder]
+        self._entries = [joined.entry_of[place] for place in louder]
         self._group_of = [drawn.together.get(place) for place in louder]
-        burst_w = drawn.burst_w[louder].reshape(-1, columns)[:, loud]
-        burst_a = drawn.burst_a[louder].reshape(-1, columns)[:, loud]
         passed_on: list[FloatArray] = []
         for entry, place in enumerate(leaves, len(members)):
             mean_w[entry] = fed[place].mean_w
@@ -180,21 +191,15 @@ class _Level:
                 self._entries.append(entry)
                 self._group_of.append(group)
                 passed_on.append(watts)
-        if passed_on:
-            burst_w = np.concatenate([burst_w, passed_on])
-            burst_a = np.concatenate([burst_a, np.zeros((len(passed_on), loud.size))])
-
-        bursts = None
-        if self._entries:
-            together = tuple(tuple(rows) for rows in self._groups().values() if len(rows) > 1)
-            bursts = Bursts(burst_w, burst_a, np.array(self._entries), together)
-        volts = _in_columns(source_v, shape[0])
+        bursts = self._bursts(drawn, louder, passed_on)
+        volts = _in_columns(joined.source_v, shape[0])
         self.collapsed = np.zeros(shape, dtype=bool)
-        if len(row_parents) > sum(parent < 0 for parent in row_parents):
-            joined = joining_matrix(tuple(rows))
+        if len(joined.row_parents) > sum(parent < 0 for parent in joined.row_parents):
+            summed = joining_matrix(tuple(rows))
             solution = _solved_apart(
-                path_matrix(tuple(row_parents)), _in_columns(resistance, shape[0]), volts,
-                joined @ mean_w, joined @ mean_a,
+                path_matrix(tuple(joined.row_parents)),
+                _in_columns(joined.resistance_ohm, shape[0]), volts,
+                summed @ mean_w, summed @ mean_a,
                 None if bursts is None else bursts.at(np.array(rows)), loud,
             )  # fmt: skip
             volts, self.collapsed = solution.voltage_v, solution.collapsed.reshape(shape)
@@ -222,6 +227,21 @@ class _Level:
             if group is not None:
                 found.setdefault(group, []).append(row)
         return found
+
+    def _bursts(
+        self, drawn: Drawn, louder: list[int], passed_on: list[FloatArray]
+    ) -> Bursts | None:
+        """Those of the rails at `louder` and those of converters, in the order of the entries."""
+        if not self._entries:
+            return None
+        columns = self._shape[0] * self._shape[1]
+        power_w = drawn.burst_w[louder].reshape(-1, columns)[:, self._loud]
+        current_a = drawn.burst_a[louder].reshape(-1, columns)[:, self._loud]
+        if passed_on:
+            power_w = np.concatenate([power_w, passed_on])
+            current_a = np.concatenate([current_a, np.zeros((len(passed_on), self._loud.size))])
+        together = tuple(tuple(rows) for rows in self._groups().values() if len(rows) > 1)
+        return Bursts(power_w, current_a, np.array(self._entries), together)
 
     def inputs(self) -> dict[int, _Input]:
         """What the converters at the top of these trees draw, output over efficiency."""

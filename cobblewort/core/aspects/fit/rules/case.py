@@ -8,10 +8,11 @@ from functools import partial
 import numpy as np
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.model import stack_of
+from cobblewort.core.aspects.fit.model import stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import is_open
 from cobblewort.core.aspects.fit.remedies import (
     cut_by_hand,
+    into_the_middle,
     sheets_off,
     taller_standoffs,
 )
@@ -74,10 +75,10 @@ def holes(kit: Kit) -> Iterator[Remark]:
 @rule(
     "FIT-04", "fit", "The board goes into the case",
     why="One millimetre too long is too long.",
-    formula="board length and width against the inner box less its tabs, in mm",
+    formula="board length and width against the room it stands in less its tabs, in mm",
     source="maker's drawings",
-    reads=(stack_of, "pieces"),
-    remedies=(cut_by_hand, another("case", "board")),
+    reads=(stack_of, standing_of, "pieces"),
+    remedies=(into_the_middle, cut_by_hand, another("case", "board")),
 )  # fmt: skip
 def outline(kit: Kit) -> Iterator[Check | Remark]:
     """Length and width of the board against the inner box; a note of a case that is left over."""
@@ -93,34 +94,41 @@ def outline(kit: Kit) -> Iterator[Check | Remark]:
                 "judged in it.",
                 tuple(dict.fromkeys((other.line.id, case.line.id))),
             )  # fmt: skip
-    shell = case.part.case
+    shell, standing = case.part.case, standing_of(kit)
+    if standing is None:
+        return
     tabs_mm = 0.0 if case.line.modified else shell.tabs_mm
     between = f" between its tabs of {tabs_mm:g} mm" if tabs_mm else ""
-    for side, own, inner in (
-        ("length", board.part.stack.length_mm, shell.inner_length_mm),
-        ("width", board.part.stack.width_mm, shell.inner_width_mm),
+    inside = f"in its {standing.label}" if standing.label else "inside"
+    room, at = standing.room, standing.main
+    for side, own, whole, from_mm in (
+        ("length", board.part.stack.length_mm, room.length_mm, at.x_mm - room.x_mm),
+        ("width", board.part.stack.width_mm, room.width_mm, at.y_mm - room.y_mm),
     ):
-        room = inner - tabs_mm
+        left = whole - tabs_mm
+        where = f"{inside}{between}"
+        if from_mm > 0 and from_mm + own > whole:  # it goes in, but not where it was put
+            left, where = whole - from_mm, "left from where it stands"
 
-        def sentence(margin: Margin, side: str = side) -> str:
+        def sentence(margin: Margin, side: str = side, where: str = where) -> str:
             shown, limit = words.apart(words.mm, margin.value, margin.limit)
-            return f"{board.name} is {shown} in {side}; {case.name} has {limit} inside{between}."
+            return f"{board.name} is {shown} in {side}; {case.name} has {limit} {where}."
 
         yield Check(
             side, f"Board {side} in the case", "mm", "max",
-            own, room,
+            own, left,
             sentence, (board.line.id, case.line.id),
-            working=partial(_outline_sum, board, case, side, between, room, own),
+            working=partial(_outline_sum, board, case, side, where, left, own),
         )  # fmt: skip
 
 
 def _outline_sum(
-    board: Piece, case: Piece, side: str, between: str, room_mm: float, own_mm: float,
+    board: Piece, case: Piece, side: str, where: str, room_mm: float, own_mm: float,
     state: int,
 ) -> Sum:  # fmt: skip
     del state
     return _difference(
-        plain_term("L_case", f"inside {side} of the case{between}", "mm", case, room_mm),
+        plain_term("L_case", f"{side} of the case {where}", "mm", case, room_mm),
         plain_term("L_board", f"{side} of the board", "mm", board, own_mm),
     )
 
@@ -168,6 +176,46 @@ def _reach_terms(kit: Kit, side: str, piece: Piece) -> list[Term]:
         return []
     own = piece.part.stack.above_mm if side == "above" else piece.part.stack.below_mm
     return [reading_term("h_board", f"tallest part {side}", "mm", piece, f"stack.{side}_mm", own)]
+
+
+@rule(
+    "FIT-41", "fit", "Nothing in the case stands where a board does",
+    why="A peg for the thing that once lived in a shell is found when the board rocks on it.",
+    formula="the board's outline and each post that reaches its underside share no room",
+    source="maker's drawings",
+    reads=(stack_of, standing_of),
+    remedies=(into_the_middle, cut_by_hand, another("case")),
+)  # fmt: skip
+def posts(kit: Kit) -> Iterator[Remark]:
+    """Each post under a board; boards that stand over each other or over the edge of their plate;
+    a chosen place that a case with standoffs of its own does not have.
+    """
+    case, standing = stack_of(kit).case, standing_of(kit)
+    if case is None or case.part.case is None or standing is None:
+        return
+    for post, board in standing.posts:
+        yield Remark(
+            f"{board.id}.{post.x_mm:g}.{post.y_mm:g}", "stops",
+            f"{board.name} stands on a {post.label} of {case.name}: "
+            "move the board, or take the post off.",
+            (board.line.id, case.line.id),
+        )  # fmt: skip
+    shell = case.part.case
+    for board, at in standing.boards[1:]:
+        if shell.any_holes and shell.places == 1 and not at.within(standing.room):
+            yield Remark(
+                f"{board.id}.edge", "stops",
+                f"{board.name} has no room beside the others on the floor of {case.name}.",
+                (board.line.id, case.line.id),
+            )  # fmt: skip
+    main, _ = standing.boards[0]
+    if main.line.stands_at is not None and not (shell.any_holes or shell.self_made):
+        yield Remark(
+            f"{main.id}.fixed", "note",
+            f"{case.name} has standoffs of its own: {main.name} stands on those, not where it was "
+            "put.",
+            (main.line.id, case.line.id),
+        )  # fmt: skip
 
 
 @rule(
@@ -251,7 +299,7 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
                 "there.",
                 lines,
             )  # fmt: skip
-        elif add_on.id in stack.gaps:
+        elif add_on.id in stack.gaps and not _made_for(add_on, cooler):
 
             def sentence(margin: Margin, name: str = add_on.name) -> str:
                 shown, limit = words.apart(words.mm, margin.value, margin.limit)
@@ -264,6 +312,12 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
                     _under_sum, board, cooler, add_on.name, float(stack.gaps[add_on.id][0])
                 ),
             )  # fmt: skip
+
+
+def _made_for(add_on: Piece, cooler: Piece) -> bool:
+    """Whether a board and a cooler under it are sold or tested together."""
+    own = add_on.part.add_on
+    return own is not None and cooler.part.id in own.fits_under
 
 
 def _under_sum(board: Piece, cooler: Piece, name: str, clear_mm: float, state: int) -> Sum:
@@ -360,6 +414,8 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
         return
     shell = None if case is None else case.part.case
     above = stack.add_ons("above")
+    if above and _made_for(above[0], cooler):
+        return
     if above:
         room, over, label = stack.gaps[above[0].id], above[0], f"under {above[0].name}"
     elif case is not None and shell is not None and not is_open(case):

@@ -5,7 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.assign import NEAR_USB_3_GHZ, Assignment, PlugRef, Unplaced, suits
+from cobblewort.core.aspects.fit.assign import (
+    NEAR_USB_3_GHZ,
+    Assignment,
+    PlugRef,
+    SocketRef,
+    Unplaced,
+    suits,
+)
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.remedies import (
@@ -178,6 +185,8 @@ def reachable(kit: Kit) -> Iterator[Remark]:
             if own is None or socket.piece is not board or plug.piece is cover:
                 continue
             closed = socket.name in own.closes
+            if not closed and _is_card_extender(plug, socket):
+                continue  # it goes in before the board does, and stays
             if closed or socket.name in own.hampers:
                 where = socket.socket.label or socket.name
                 told = (
@@ -190,6 +199,10 @@ def reachable(kit: Kit) -> Iterator[Remark]:
                     f"{cover.name} lies over the {where} of {board.name} and {told}.",
                     (cover.line.id, plug.piece.line.id), (socket.id,),
                 )  # fmt: skip
+
+
+def _is_card_extender(plug: PlugRef, socket: SocketRef) -> bool:
+    return plug.piece.part.kind == "lead" and socket.socket.connector == "memory-card"
 
 
 def plug_name(plug: PlugRef) -> str:

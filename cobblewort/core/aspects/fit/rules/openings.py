@@ -207,6 +207,8 @@ def card_reached(kit: Kit) -> Iterator[Remark]:
         spot = socket.socket.spot
         if socket.piece is not board or socket.socket.connector != "memory-card" or spot is None:
             continue
+        if plug.piece.part.kind == "lead":
+            continue  # the card is in the extender, and reached there
         if spot.edge not in shell.open_edges and opening_at(shell, spot) is None:
             yield Remark(
                 plug.id, "note",

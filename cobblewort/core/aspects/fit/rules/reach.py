@@ -7,10 +7,11 @@ from collections.abc import Iterator
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.boxes import PlacedBox, boards_over, latches_in_use, overlap_of
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.fit.model import space_of, stack_of
+from cobblewort.core.aspects.fit.model import space_of, stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import has_walls, is_open, opening_at
 from cobblewort.core.aspects.fit.remedies import cut_by_hand
 from cobblewort.core.aspects.fit.rules.connections import plug_name
+from cobblewort.core.aspects.fit.standing import Outline, Standing
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
@@ -18,7 +19,7 @@ from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, another_supply
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, standard_term
-from cobblewort.core.parts.model import Case, Latch
+from cobblewort.core.parts.model import Latch, Spot
 
 _OUTFLOW_MM = 10.0
 """A small fan that blows at a wall wants at least this much before it: common practice."""
@@ -144,7 +145,7 @@ def _blowing(kit: Kit, cooler: Piece, case: Piece, way_mm: float) -> Check:
     why="In a tray the boards stand close: the plug of one wants the room of the next.",
     formula="boards <= places of the case; plugs on edges that face a neighbour <= the gap between",
     source="maker's drawings",
-    reads=(stack_of,),
+    reads=(stack_of, standing_of, fit_of),
     remedies=(another("lead"), another_supply, another("case")),
 )  # fmt: skip
 def side_by_side(kit: Kit) -> Iterator[Remark]:
@@ -155,7 +156,7 @@ def side_by_side(kit: Kit) -> Iterator[Remark]:
     shell = None if case is None else case.part.case
     if case is None or shell is None or len(boards) < 2:
         return
-    if len(boards) > shell.places:
+    if len(boards) > shell.places and not shell.any_holes:
         yield Remark(
             "places", "stops",
             f"{case.name} has {words.count(shell.places, 'place')} for a board; the kit has "
@@ -163,24 +164,46 @@ def side_by_side(kit: Kit) -> Iterator[Remark]:
             (case.line.id, *dict.fromkeys(board.line.id for board in boards)),
         )  # fmt: skip
         return
-    yield from _into_the_next(kit, boards, case, shell)
+    standing = standing_of(kit)
+    if standing is not None:
+        yield from _into_the_next(kit, standing, case)
 
 
-def _into_the_next(kit: Kit, boards: list[Piece], case: Piece, shell: Case) -> Iterator[Remark]:
-    for number, board in enumerate(boards):
-        facing = {"lower": number > 0, "upper": number < len(boards) - 1}
-        for plug, socket in fit_of(kit).placed.values():
-            spot, body = socket.socket.spot, plug.plug.body
-            if socket.piece is not board or spot is None or body is None:
-                continue
-            if facing.get(spot.edge) and body.length_mm > shell.place_gap_mm:
+def _into_the_next(kit: Kit, standing: Standing, case: Piece) -> Iterator[Remark]:
+    """Plugs whose body wants room that another board takes."""
+    places = {board.id: at for board, at in standing.boards}
+    for plug, socket in fit_of(kit).placed.values():
+        spot, body, at = socket.socket.spot, plug.plug.body, places.get(socket.piece.id)
+        if spot is None or body is None or at is None:
+            continue
+        for other, taken in places.items():
+            away_mm = _apart_mm(spot, at, taken)
+            if other != socket.piece.id and away_mm is not None and away_mm < body.length_mm:
                 yield Remark(
                     plug.id, "stops",
-                    f"{plug_name(plug)} protrudes {words.mm(body.length_mm)} from {board.name}; "
-                    f"the next board in {case.name} is {words.mm(shell.place_gap_mm)} away.",
-                    tuple(dict.fromkeys((plug.piece.line.id, board.line.id, case.line.id))),
+                    f"{plug_name(plug)} protrudes {words.mm(body.length_mm)} from "
+                    f"{socket.piece.name}; the next board in {case.name} is {words.mm(away_mm)} "
+                    "away.",
+                    tuple(dict.fromkeys((plug.piece.line.id, socket.piece.line.id, case.line.id))),
                     (socket.id,),
                 )  # fmt: skip
+                break
+
+
+def _apart_mm(spot: Spot, at: Outline, other: Outline) -> float | None:
+    """From the edge of a socket straight out to another board; None where it does not lie there."""
+    across = spot.edge in ("lower", "upper")
+    here = spot.along_mm + (at.x_mm if across else at.y_mm)
+    from_mm, size_mm = (other.x_mm, other.length_mm) if across else (other.y_mm, other.width_mm)
+    if not from_mm <= here <= from_mm + size_mm:
+        return None
+    away = {
+        "right": other.x_mm - at.x_mm - at.length_mm,
+        "left": at.x_mm - other.x_mm - other.length_mm,
+        "upper": other.y_mm - at.y_mm - at.width_mm,
+        "lower": at.y_mm - other.y_mm - other.width_mm,
+    }[spot.edge]  # fmt: skip
+    return away if away >= 0 else None
 
 
 @rule(

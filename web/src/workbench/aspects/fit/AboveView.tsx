@@ -5,6 +5,8 @@ import { Hatch } from "../../../ui/Hatch";
 import { useWidth } from "../../../ui/useWidth";
 import { litLines, useBench } from "../../bench";
 import { CaseWall } from "./CaseWall";
+import { FloorPlace } from "./FloorPlace";
+import { useFloorPlace } from "./floorPlace";
 import { aboveLayout, type AboveBlock, type AboveLayout } from "./aboveLayout";
 
 const ROOM_PX = 480;
@@ -18,6 +20,7 @@ export function AboveView() {
   const [frame, width] = useWidth(640);
   const [access, setAccess] = useState(false);
   const [hidden, setHidden] = useState<Set<string>>(new Set());
+  const stand = useFloorPlace();
   const layout = aboveLayout(fit, width, ROOM_PX, hidden);
   const there = new Set(fit.boxes.filter((box) => LAYERS.has(box.look)).map((box) => box.line));
   const layers = bench.report.lines.filter((line) => there.has(line.id));
@@ -50,11 +53,23 @@ export function AboveView() {
       </div>
       <div ref={frame}>
         {layout ? (
-          <AboveDrawing layout={layout} lit={litLines(bench)} access={access} />
+          <AboveDrawing
+            layout={layout}
+            lit={litLines(bench)}
+            access={access}
+            onMove={(right, up) => {
+              if (!fit.case) return;
+              stand({
+                x_mm: within(-fit.case.inner_x_mm + right, fit.case.inner_length_mm),
+                y_mm: within(-fit.case.inner_y_mm + up, fit.case.inner_width_mm),
+              });
+            }}
+          />
         ) : (
           <p className="soft pt-2">There is nothing to draw yet: the stack begins with a board.</p>
         )}
       </div>
+      <FloorPlace />
       <p className="soft mb-0">
         {fit.case
           ? `In ${fit.case.label}, inside ${fit.case.inner_length_mm} × ${fit.case.inner_width_mm} mm. `
@@ -66,13 +81,20 @@ export function AboveView() {
   );
 }
 
+/** Half millimetres, and not through a wall: what a hand means. */
+function within(mm: number, most: number): number {
+  return Math.min(most, Math.max(0, Math.round(mm * 2) / 2));
+}
+
 interface DrawingProps {
   layout: AboveLayout;
   lit: Set<string>;
   access: boolean;
+  /** The board was dragged so far to the right and up. [mm] */
+  onMove: (right: number, up: number) => void;
 }
 
-function AboveDrawing({ layout, lit, access }: DrawingProps) {
+function AboveDrawing({ layout, lit, access, onMove }: DrawingProps) {
   const hatch = useId();
   const { shell } = layout;
   return (
@@ -121,7 +143,49 @@ function AboveDrawing({ layout, lit, access }: DrawingProps) {
         layout.access.map((block) => (
           <Rect key={block.key} block={block} className="access-zone" />
         ))}
+      {layout.movable && (
+        <MovableBoard
+          key={`${layout.movable.x}/${layout.movable.y}`}
+          block={layout.movable}
+          scale={layout.scale}
+          onMove={onMove}
+        />
+      )}
     </svg>
+  );
+}
+
+interface MovableProps {
+  block: AboveBlock;
+  scale: number;
+  onMove: DrawingProps["onMove"];
+}
+
+/** The board under the hand: its outline follows the pointer and is put where it is let go. */
+function MovableBoard({ block, scale, onMove }: MovableProps) {
+  const [drag, setDrag] = useState<{ x: number; y: number; dx: number; dy: number } | null>(null);
+  return (
+    <rect
+      className={`movable ${drag ? "moving" : ""}`}
+      x={block.x + (drag?.dx ?? 0)}
+      y={block.y + (drag?.dy ?? 0)}
+      width={block.width}
+      height={block.height}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        setDrag({ x: event.clientX, y: event.clientY, dx: 0, dy: 0 });
+      }}
+      onPointerMove={(event) => {
+        if (drag) setDrag({ ...drag, dx: event.clientX - drag.x, dy: event.clientY - drag.y });
+      }}
+      onPointerCancel={() => setDrag(null)}
+      onPointerUp={() => {
+        setDrag(null);
+        if (drag && Math.hypot(drag.dx, drag.dy) > 2) onMove(drag.dx / scale, -drag.dy / scale);
+      }}
+    >
+      <title>{`${block.label}: drag it where it is to stand`}</title>
+    </rect>
   );
 }
 

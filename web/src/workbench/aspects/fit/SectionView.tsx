@@ -56,12 +56,38 @@ export function SectionView() {
   );
 }
 
+type Outside = Report["fit"]["outside"][number];
+
+/** "100 × 70 × 7 mm, on 0.2 m at the USB 3 socket", as far as it is known. */
+function whereabouts(thing: Outside): string {
+  const size = thing.size_mm ? `${thing.size_mm.map((side) => String(side)).join(" × ")} mm, ` : "";
+  const lead = thing.reach_m === null ? "" : `on ${thing.reach_m} m `;
+  return `${size}${lead}at the ${thing.at}`;
+}
+
+const TO_SCALE_PX = 46;
+
+/** Its outline from above, all of them to one scale; nothing where its size is not known. */
+function ToScale({ size, largest }: { size: number[] | null; largest: number }) {
+  const [length, width] = size ?? [];
+  if (length === undefined || width === undefined) return null;
+  const scale = TO_SCALE_PX / largest;
+  const across = Math.max(2, length * scale);
+  const high = Math.max(2, width * scale);
+  return (
+    <svg className="to-scale" width={across} height={high} aria-hidden>
+      <rect x={0.5} y={0.5} width={across - 1} height={high - 1} rx={1} />
+    </svg>
+  );
+}
+
 /** What stands beside the case, each at the end of its lead or in its socket. */
 function Beside({ report }: { report: Report }) {
   const bench = useBench();
   const lit = litLines(bench);
   const { outside } = report.fit;
   if (outside.length === 0) return null;
+  const largest = Math.max(1, ...outside.flatMap((thing) => thing.size_mm ?? []));
   return (
     <div className="beside">
       <span className="soft">Beside the case</span>
@@ -71,7 +97,10 @@ function Beside({ report }: { report: Report }) {
             key={`${thing.line}/${index}`}
             className={`beside-thing ${lit.has(thing.line) ? "lit" : ""}`}
           >
-            <strong>{thing.label}</strong> <span className="soft">at the {thing.at}</span>
+            <ToScale size={thing.size_mm} largest={largest} />
+            <span>
+              <strong>{thing.label}</strong> <span className="soft">{whereabouts(thing)}</span>
+            </span>
           </li>
         ))}
       </ul>

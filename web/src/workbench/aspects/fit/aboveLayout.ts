@@ -25,6 +25,10 @@ export interface AbovePlug extends AboveBlock {
 export interface AboveLayout {
   width: number;
   height: number;
+  /** Pixels a millimetre. */
+  scale: number;
+  /** The main board, where its owner may move it. */
+  movable: AboveBlock | null;
   blocks: AboveBlock[];
   plugs: AbovePlug[];
   overlaps: AboveBlock[];
@@ -59,13 +63,18 @@ export function aboveLayout(
   const across = fit.board_width_mm;
   if (length === null || across === null) return null;
   const wall = fit.case?.wall_mm ?? 0;
-  const insetX = fit.case ? (fit.case.inner_length_mm - length) / 2 : 0;
-  const insetY = fit.case ? (fit.case.inner_width_mm - across) / 2 : 0;
-  const flats: Flat[] = [...fit.boxes, ...fit.plugs];
-  const left = Math.min(-insetX - wall, ...flats.map((box) => box.x_mm));
-  const right = Math.max(length + insetX + wall, ...flats.map((box) => box.x_mm + box.dx_mm));
-  const low = Math.min(-insetY - wall, ...flats.map((box) => box.y_mm));
-  const high = Math.max(across + insetY + wall, ...flats.map((box) => box.y_mm + box.dy_mm));
+  const inner = insideOf(fit, length, across);
+  const flats: Flat[] = [...fit.boxes, ...fit.beside, ...fit.plugs];
+  const left = Math.min(inner.x_mm - wall, ...flats.map((box) => box.x_mm));
+  const right = Math.max(
+    inner.x_mm + inner.dx_mm + wall,
+    ...flats.map((box) => box.x_mm + box.dx_mm),
+  );
+  const low = Math.min(inner.y_mm - wall, ...flats.map((box) => box.y_mm));
+  const high = Math.max(
+    inner.y_mm + inner.dy_mm + wall,
+    ...flats.map((box) => box.y_mm + box.dy_mm),
+  );
   const scale = Math.min(
     (width - 2 * SIDE) / (right - left),
     (height - TOP - FOOT) / (high - low),
@@ -89,11 +98,15 @@ export function aboveLayout(
     };
   };
 
-  const boxes = fit.boxes
+  const boxes = [...fit.boxes, ...fit.beside]
     .filter((box) => !hidden.has(box.line))
     .sort((a, b) => a.z_mm + a.dz_mm - (b.z_mm + b.dz_mm));
+  const main = fit.boxes[0];
   return {
     width,
+    scale,
+    movable:
+      fit.case?.drilled && main ? place(main, "movable", main.label, "movable", main.line) : null,
     height: round(TOP + (high - low) * scale + FOOT),
     blocks: boxes.map((box, index) =>
       place(box, `${box.piece}/${box.label}/${index}`, box.label, box.look, box.line),
@@ -122,46 +135,51 @@ export function aboveLayout(
       place(zone, `access/${index}`, zone.label, "access", zone.line),
     ),
     shell: fit.case && {
-      x: toX(-insetX),
-      y: toY(across + insetY),
+      x: toX(inner.x_mm),
+      y: toY(inner.y_mm + inner.dy_mm),
       width: round(fit.case.inner_length_mm * scale),
       height: round(fit.case.inner_width_mm * scale),
       wall: Math.max(2, round(wall * scale)),
       open: fit.case.open,
     },
     openings: fit.case
-      ? openingsOf(fit.case, length, across, insetX, insetY, wall).map((strip, index) =>
+      ? openingsOf(fit.case, inner, wall).map((strip, index) =>
           place(strip, `opening/${index}`, "opening", "opening", ""),
         )
       : [],
   };
 }
 
+/** The inside of the case, or the board where there is none. */
+function insideOf(fit: Fit, length: number, across: number): Flat {
+  const shell = fit.case;
+  if (!shell) return { x_mm: 0, y_mm: 0, dx_mm: length, dy_mm: across };
+  return {
+    x_mm: shell.inner_x_mm,
+    y_mm: shell.inner_y_mm,
+    dx_mm: shell.inner_length_mm,
+    dy_mm: shell.inner_width_mm,
+  };
+}
+
 /** Each opening as a strip of its wall. */
-function openingsOf(
-  shell: NonNullable<Fit["case"]>,
-  length: number,
-  across: number,
-  insetX: number,
-  insetY: number,
-  wall: number,
-): Flat[] {
+function openingsOf(shell: NonNullable<Fit["case"]>, inner: Flat, wall: number): Flat[] {
   const strip = (edge: string, from: number, size: number): Flat => {
     switch (edge) {
       case "left":
-        return { x_mm: -insetX - wall, y_mm: from, dx_mm: wall, dy_mm: size };
+        return { x_mm: inner.x_mm - wall, y_mm: from, dx_mm: wall, dy_mm: size };
       case "right":
-        return { x_mm: length + insetX, y_mm: from, dx_mm: wall, dy_mm: size };
+        return { x_mm: inner.x_mm + inner.dx_mm, y_mm: from, dx_mm: wall, dy_mm: size };
       case "upper":
-        return { x_mm: from, y_mm: across + insetY, dx_mm: size, dy_mm: wall };
+        return { x_mm: from, y_mm: inner.y_mm + inner.dy_mm, dx_mm: size, dy_mm: wall };
       default:
-        return { x_mm: from, y_mm: -insetY - wall, dx_mm: size, dy_mm: wall };
+        return { x_mm: from, y_mm: inner.y_mm - wall, dx_mm: size, dy_mm: wall };
     }
   };
   const whole = (edge: string) =>
     edge === "left" || edge === "right"
-      ? strip(edge, -insetY, shell.inner_width_mm)
-      : strip(edge, -insetX, shell.inner_length_mm);
+      ? strip(edge, inner.y_mm, inner.dy_mm)
+      : strip(edge, inner.x_mm, inner.dx_mm);
   return [
     ...shell.openings.map((hole) =>
       strip(hole.edge, hole.along_mm - hole.width_mm / 2, hole.width_mm),

@@ -95,13 +95,14 @@ export function fitLayout(report: Report, width: number, height: number): FitLay
   const shell = fit.case;
   const lid = shell ? shell.max_above_mm : null;
   const floor = shell ? -(thickness + shell.max_below_mm) : null;
-  const inset = shell ? (shell.inner_length_mm - boardLength) / 2 : 0;
+  const from = shell ? shell.inner_x_mm : 0;
+  const to = shell ? from + shell.inner_length_mm : boardLength;
   const wall = shell ? shell.wall_mm : 0;
 
   const boxes = fit.boxes;
   const drawn = [...boxes, ...fit.access];
-  const left = Math.min(-inset - wall, ...drawn.map((box) => box.x_mm));
-  const right = Math.max(boardLength + inset + wall, ...drawn.map((box) => box.x_mm + box.dx_mm));
+  const left = Math.min(from - wall, ...drawn.map((box) => box.x_mm));
+  const right = Math.max(to + wall, ...drawn.map((box) => box.x_mm + box.dx_mm));
   const top = Math.max((lid ?? 0) + wall, ...boxes.map((box) => box.z_mm + box.dz_mm)) + 3;
   const bottom = Math.min((floor ?? 0) - wall, ...boxes.map((box) => box.z_mm)) - 3;
 
@@ -135,10 +136,10 @@ export function fitLayout(report: Report, width: number, height: number): FitLay
     const margin = reach.margin === null ? undefined : margins.get(reach.margin);
     if (!margin || lid === null || floor === null) return [];
     const up = reach.side === "above";
-    const from = up ? toY(reach.reach_mm) : toY(-thickness - reach.reach_mm);
-    const to = up ? toY(lid) : toY(floor);
+    const reached = up ? toY(reach.reach_mm) : toY(-thickness - reach.reach_mm);
+    const end = up ? toY(lid) : toY(floor);
     const x = toX(up ? boardLength * 0.66 : boardLength * 0.5);
-    return [{ key: reach.side, x, from, to, margin, severity: margin.severity }];
+    return [{ key: reach.side, x, from: reached, to: end, margin, severity: margin.severity }];
   });
 
   const zone = (
@@ -165,7 +166,7 @@ export function fitLayout(report: Report, width: number, height: number): FitLay
     shell:
       shell && lid !== null && floor !== null
         ? {
-            x: toX(-inset),
+            x: toX(from),
             y: toY(lid),
             width: round(shell.inner_length_mm * scale),
             height: round((lid - floor) * scale),
@@ -186,7 +187,7 @@ export function fitLayout(report: Report, width: number, height: number): FitLay
       zone(entry, `${entry.one.label} and ${entry.other.label} overlap`, `overlap/${index}`),
     ),
     access: fit.access.map((entry, index) => zone(entry, entry.label, `access/${index}`)),
-    ticks: ticksTo(boardLength + inset).map((mm) => ({ x: toX(mm), label: String(mm) })),
+    ticks: ticksTo(to).map((mm) => ({ x: toX(mm), label: String(mm) })),
     axisY: bottomY + 8,
   };
 }

@@ -1,0 +1,118 @@
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+
+import { readNumber } from "../../../ui/readNumber";
+import { useBench } from "../../bench";
+import { useFloorPlace } from "./floorPlace";
+
+/** The longest side of a case that can be described. */
+const MOST_MM = 2000;
+
+/** Where the board stands in a case whose floor is drilled by hand: read, typed, or given up. */
+export function FloorPlace() {
+  const { report } = useBench();
+  const shell = report.fit.case;
+  const board = report.fit.boxes[0];
+  const stand = useFloorPlace();
+  if (!shell?.drilled || !board) return null;
+  return (
+    <FloorForm
+      key={`${shell.inner_x_mm}/${shell.inner_y_mm}`}
+      board={board.label}
+      room={shell.room}
+      placed={shell.placed}
+      along={-shell.inner_x_mm}
+      across={-shell.inner_y_mm}
+      stand={stand}
+    />
+  );
+}
+
+function tenths(mm: number): string {
+  return String(Math.round(mm * 10) / 10);
+}
+
+interface FormProps {
+  board: string;
+  room: string;
+  placed: boolean;
+  along: number;
+  across: number;
+  stand: ReturnType<typeof useFloorPlace>;
+}
+
+function FloorForm({ board, room, placed, along, across, stand }: FormProps) {
+  const [typed, setTyped] = useState({ along: tenths(along), across: tenths(across) });
+  const [wrong, setWrong] = useState("");
+  const put = () => {
+    const x_mm = readNumber(typed.along);
+    const y_mm = readNumber(typed.across);
+    if (!(x_mm >= 0 && x_mm <= MOST_MM && y_mm >= 0 && y_mm <= MOST_MM)) {
+      setWrong("Write both as millimetres from the inner corner, such as 12.5, up to 2000.");
+      return;
+    }
+    setWrong("");
+    stand({ x_mm, y_mm });
+  };
+  return (
+    <form
+      className="floor-place"
+      aria-label={`Where ${board} stands`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        put();
+      }}
+    >
+      <span>
+        <strong>{board}</strong> stands{room && ` in the ${room},`}
+      </span>
+      <Length
+        label="along"
+        value={typed.along}
+        onChange={(text) => setTyped({ ...typed, along: text })}
+      />
+      <Length
+        label="across"
+        value={typed.across}
+        onChange={(text) => setTyped({ ...typed, across: text })}
+      />
+      <span className="soft">from the inner corner; drag it, or</span>
+      <Button type="submit" variant="" size="sm">
+        Put it there
+      </Button>
+      {placed && (
+        <Button variant="" size="sm" onClick={() => stand("middle")}>
+          Back to the middle
+        </Button>
+      )}
+      {wrong && (
+        <span className="tone-stops" role="alert">
+          {wrong}
+        </span>
+      )}
+    </form>
+  );
+}
+
+interface LengthProps {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+}
+
+function Length({ label, value, onChange }: LengthProps) {
+  return (
+    <span className="with-unit">
+      <Form.Control
+        size="sm"
+        className="tabular"
+        inputMode="decimal"
+        aria-label={`Millimetres ${label}`}
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
+      <span>mm {label}</span>
+    </span>
+  );
+}
