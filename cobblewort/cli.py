@@ -5,6 +5,7 @@ from __future__ import annotations
 import gc
 import os
 import shutil
+import sys
 import unicodedata
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -120,8 +121,27 @@ def demo(data: Path, port: int, reset: bool) -> None:
     _run(file, port)
 
 
+@contextmanager
+def _wrong_input_told() -> Iterator[None]:
+    """A file that is wrong ends the command with every problem and its place."""
+    from cobblewort.core.errors import InputError
+
+    try:
+        yield
+    except InputError as error:
+        for place, problem in error.problems:
+            click.echo(_shown(f"{place}: {problem}" if place else problem), err=True)
+        raise click.exceptions.Exit(2) from error
+    except (click.exceptions.Exit, click.ClickException):
+        raise
+    except Exception as error:  # exit 1 only ever means that something stops the plan
+        click.echo(f"The program failed on this file ({type(error).__name__}); it is its fault, "
+                   "not the plan's. Please report it with the file.", err=True)  # fmt: skip
+        raise click.exceptions.Exit(2) from error
+
+
 @main.command()
-@click.argument("plan_file", metavar="PLAN", type=_FILE)
+@click.argument("plan_files", metavar="PLAN...", type=_FILE, nargs=-1, required=True)
 @click.option(
     "--parts", type=_FILE, multiple=True, help="Part pack besides the shipped parts; repeatable."
 )
@@ -134,37 +154,131 @@ def demo(data: Path, port: int, reset: bool) -> None:
 )  # fmt: skip
 @click.option("--json", "as_json", is_flag=True, help="Print the whole report as JSON.")
 def check(
-    plan_file: Path, parts: tuple[Path, ...], ambient: float | None, samples: str, as_json: bool
-) -> None:
-    """Judge a plan file. Exit 0: nothing stops it; 1: something does; 2: the file is wrong."""
-    from pydantic_core import to_json
+    plan_files: tuple[Path, ...], parts: tuple[Path, ...], ambient: float | None, samples: str,
+    as_json: bool,
+) -> None:  # fmt: skip
+    """Judge plan files. Exit 0: nothing stops one; 1: something does; 2: a file is wrong.
 
-    from cobblewort.core.errors import InputError
-    from cobblewort.core.plans.plan import plan_from
-    from cobblewort.core.plans.what_if import what_if
-    from cobblewort.core.verdict.evaluate import evaluate
-    from cobblewort.formats.documents import pack_from, parse_document
-    from cobblewort.formats.shipped import shipped_catalogue
-    from cobblewort.formats.text import report_text
+    Of several files each is told in a line, and a wrong one takes no other down.
+    """
+    from cobblewort.checking import Checking, shipped_with
 
-    try:
-        catalogue = shipped_catalogue()
-        for pack in parts:
-            catalogue = catalogue.extended(pack_from(parse_document(pack)))
-        plan = plan_from(parse_document(plan_file))
-        report = evaluate(what_if(plan, ambient), catalogue, int(samples))
-        width = shutil.get_terminal_size((100, 24)).columns
-        text = to_json(report, indent=2).decode() if as_json else report_text(report, width)
-    except InputError as error:
-        for place, problem in error.problems:
-            click.echo(_shown(f"{place}: {problem}" if place else problem), err=True)
-        raise click.exceptions.Exit(2) from error
-    except Exception as error:  # exit 1 only ever means that something stops the plan
-        click.echo(f"The program failed on this file ({type(error).__name__}); it is its fault, "
-                   "not the plan's. Please report it with the file.", err=True)  # fmt: skip
-        raise click.exceptions.Exit(2) from error
-    click.echo(_shown(text))
-    raise click.exceptions.Exit(1 if report.severity == "stops" else 0)
+    with _wrong_input_told():
+        checking = Checking(shipped_with(parts), ambient, int(samples))
+    if len(plan_files) == 1:
+        with _wrong_input_told():
+            width = shutil.get_terminal_size((100, 24)).columns
+            text, stops = checking.whole(plan_files[0], as_json, width)
+        click.echo(_shown(text))
+        raise click.exceptions.Exit(1 if stops else 0)
+    worst = 0
+    for row in checking.summary(plan_files):
+        click.echo(_shown(row.text), err=row.exit == 2)
+        worst = max(worst, row.exit)
+    raise click.exceptions.Exit(worst)
+
+
+def _data_file(data: Path | None) -> Path:
+    return _data_folder(data) / DATA_NAME
+
+
+_DATA = click.option("--data", type=_FILE, help="Folder in which the plans are kept.")
+
+
+def _write_out(output: Path | None, content: bytes) -> None:
+    """Write a file whole or not at all; without a name, to the screen."""
+    if output is None:
+        sys.stdout.buffer.write(content)
+        return
+    unfinished = output.with_name(f"{output.name}.unfinished")
+    unfinished.write_bytes(content)
+    unfinished.replace(output)
+    click.echo(f"Written: {_shown(str(output))}", err=True)
+
+
+@main.command()
+@click.argument("plans", metavar="[PLAN]...", nargs=-1)
+@_DATA
+@click.option("--steps", is_flag=True, help="With every step of each plan.")
+@click.option(
+    "--parts", "parts_kind", type=click.Choice(["json", "csv"]),
+    help="Your own parts as a pack instead of plans.",
+)  # fmt: skip
+@click.option("--sheet", is_flag=True, help="One plan as a sheet to print (PDF).")
+@click.option("--paper", type=click.Choice(["a4", "letter"]), default="a4", show_default=True)
+@click.option("--output", "-o", type=_FILE, help="File to write; else the screen.")
+def export(
+    plans: tuple[str, ...], data: Path | None, steps: bool, parts_kind: str | None, sheet: bool,
+    paper: str, output: Path | None,
+) -> None:  # fmt: skip
+    """Write plans, named by id or name, or all of them; or your parts; or a plan's sheet."""
+    from cobblewort.carrying import Workshop
+
+    with _unusable_file_told(), _wrong_input_told():
+        workshop = Workshop(_data_file(data))
+        if parts_kind is not None:
+            content = workshop.parts(parts_kind).encode()
+        elif sheet:
+            content = workshop.sheet(plans, paper)
+        else:
+            content = workshop.plans(plans, steps=steps).encode()
+        _write_out(output, content)
+
+
+@main.command(name="import")
+@click.argument("files", metavar="FILE...", type=_FILE, nargs=-1, required=True)
+@_DATA
+@click.option("--look", is_flag=True, help="Only tell what would come in.")
+@click.option("--parts-too", is_flag=True, help="Put parts that plans carry into the cupboard.")
+def bring_in(files: tuple[Path, ...], data: Path | None, look: bool, parts_too: bool) -> None:
+    """Bring in plans (JSON) and part packs (JSON, CSV): every file whole, or none of it."""
+    from cobblewort.carrying import Workshop
+
+    with _unusable_file_told(), _wrong_input_told():
+        workshop = Workshop(_data_file(data))
+        for file in files:
+            for told in workshop.bring_in(file, look_only=look, parts_too=parts_too):
+                click.echo(_shown(told))
+
+
+@main.command()
+@click.argument("archive_file", metavar="FILE", type=_FILE)
+@_DATA
+def backup(archive_file: Path, data: Path | None) -> None:
+    """Write the whole workspace into one file; the server may be running."""
+    from cobblewort.carrying import Workshop
+
+    with _unusable_file_told(), _wrong_input_told():
+        _write_out(archive_file, Workshop(_data_file(data)).archive())
+
+
+@main.command()
+@click.argument("archive_file", metavar="FILE", type=_FILE)
+@_DATA
+@click.option("--yes", is_flag=True, help="Do not ask.")
+def restore(archive_file: Path, data: Path | None, yes: bool) -> None:
+    """Put a back-up in the place of everything; what is there is kept beside it first."""
+    from cobblewort.carrying import Workshop
+
+    with _unusable_file_told(), _wrong_input_told():
+        workshop = Workshop(_data_file(data))
+        content = workshop.read_archive(archive_file)
+        for told in workshop.what_would_be_replaced(content):
+            click.echo(_shown(told))
+        if not yes:
+            click.confirm("Replace it?", abort=True)
+        click.echo(_shown(workshop.restore(content)))
+
+
+@main.command()
+@click.argument("shell", type=click.Choice(["bash", "zsh", "fish"]))
+def completion(shell: str) -> None:
+    """Print what makes a shell complete these commands; put it into its start-up file."""
+    from click.shell_completion import get_completion_class
+
+    kind = get_completion_class(shell)
+    if kind is not None:
+        click.echo(kind(main, {}, "cobblewort", "_COBBLEWORT_COMPLETE").source())
 
 
 if __name__ == "__main__":

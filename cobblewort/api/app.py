@@ -26,8 +26,10 @@ from cobblewort.api.deps import (
     Version,
     read_cupboard,
 )
+from cobblewort.api.exchange import router as exchange_router
 from cobblewort.api.fit import router as fit_router
 from cobblewort.api.guard import LocalOnly
+from cobblewort.api.history import router as history_router
 from cobblewort.api.models import (
     EvaluateRequest,
     NewPlan,
@@ -38,6 +40,7 @@ from cobblewort.api.models import (
     RuleView,
 )
 from cobblewort.api.parts import router as part_router
+from cobblewort.api.views import plan_view
 from cobblewort.core.changing.candidates import Candidate, candidates
 from cobblewort.core.changing.describe import describe
 from cobblewort.core.changing.fixes import Fix, propose_fixes
@@ -67,14 +70,6 @@ from cobblewort.store.readings import reading_of
 PAGE_FOLDER = Path(__file__).parent / "page"
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)
-
-
-def _view(stored: StoredPlan, response: Response) -> PlanView:
-    response.headers["ETag"] = f'"{stored.version}"'
-    return PlanView(
-        id=stored.id, version=stored.version, plan=stored.plan, changed_at=stored.changed_at,
-        undo_label=stored.undo_label, redo_label=stored.redo_label,
-    )  # fmt: skip
 
 
 @router.get("/plans")
@@ -109,7 +104,9 @@ def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
 def create_plan(body: NewPlan, plans: Plans, reports: Kept, response: Response) -> PlanView:
     """Begin a plan, empty or from a document."""
     plan = body.plan.model_copy(update={"name": body.name}) if body.plan else Plan(name=body.name)
-    return _view(_judged(plan, reports, lambda pinned: plans.create(pinned, "new plan")), response)
+    return plan_view(
+        _judged(plan, reports, lambda pinned: plans.create(pinned, "new plan")), response
+    )
 
 
 def _judged(plan: Plan, reports: Reports, store: Callable[[Plan], StoredPlan]) -> StoredPlan:
@@ -124,7 +121,7 @@ def _judged(plan: Plan, reports: Reports, store: Callable[[Plan], StoredPlan]) -
 @router.get("/plans/{plan_id}")
 def get_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
     """One plan as it stands."""
-    return _view(plans.get(plan_id), response)
+    return plan_view(plans.get(plan_id), response)
 
 
 @router.patch("/plans/{plan_id}")
@@ -140,19 +137,19 @@ def patch_plan(
         label = body.label or describe(before, reports.catalogue, tuple(body.patch))
         return plans.save(plan_id, version, plan, label)
 
-    return _view(_judged(after, reports, save), response)
+    return plan_view(_judged(after, reports, save), response)
 
 
 @router.post("/plans/{plan_id}/undo")
 def undo_plan(plan_id: str, version: Version, plans: Plans, response: Response) -> PlanView:
     """Go one change back."""
-    return _view(plans.undo(plan_id, version), response)
+    return plan_view(plans.undo(plan_id, version), response)
 
 
 @router.post("/plans/{plan_id}/redo")
 def redo_plan(plan_id: str, version: Version, plans: Plans, response: Response) -> PlanView:
     """Make the change again that was undone."""
-    return _view(plans.redo(plan_id, version), response)
+    return plan_view(plans.redo(plan_id, version), response)
 
 
 @router.post("/plans/{plan_id}/copy", status_code=201)
@@ -161,7 +158,7 @@ def copy_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
     plan = plans.get(plan_id).plan
     name = f"{plan.name[:112]} (copy)"
     copied = plan.model_copy(update={"name": name, "state": "thinking"})
-    return _view(plans.create(copied, f"copy of {plan.name}"[:200]), response)
+    return plan_view(plans.create(copied, f"copy of {plan.name}"[:200]), response)
 
 
 @router.get("/plans/{plan_id}/document", response_class=Response)
@@ -200,7 +197,7 @@ def delete_plan(plan_id: str, version: Version, plans: Plans) -> None:
 @router.post("/plans/{plan_id}/restore")
 def restore_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
     """Bring a deleted plan back."""
-    return _view(plans.restore(plan_id), response)
+    return plan_view(plans.restore(plan_id), response)
 
 
 @router.post("/plans/{plan_id}/adopt")
@@ -220,7 +217,7 @@ def adopt_assumptions(
         )
         if given
     )
-    return _view(plans.save(plan_id, version, after, label), response)
+    return plan_view(plans.save(plan_id, version, after, label), response)
 
 
 @router.get("/plans/{plan_id}/report", responses=answer(Report))
@@ -260,7 +257,7 @@ def make_variant(
     name = f"{plan.name[:80]} ({found.other})"
     variant = changed.model_copy(update={"name": name, "state": "thinking"})
     label = f"variant of {plan.name}: {found.title}"[:200]
-    return _view(plans.create(catalogue.pinned(variant), label), response)
+    return plan_view(plans.create(catalogue.pinned(variant), label), response)
 
 
 @router.get("/plans/{plan_id}/fixes", responses=answer(list[Fix]))
@@ -309,26 +306,36 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     """The application on one data file; `parts` stand in for the shipped cupboard in tests."""
     database = Database(data_file)
     database.prepare()
-    if parts is None:
-        parts = reading_of(database, PARTS, shipped_text(PARTS), shipped_parts)
-    PartStore(database).bring_up_to_date(parts)
     app = FastAPI(
         title="Cobblewort", version=cobblewort.__version__,
         docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
     )  # fmt: skip
     app.state.database = database
     app.state.classes = reading_of(database, CLASSES, shipped_text(CLASSES), shipped_classes)
-    read_cupboard(app)
+    app.state.renew = partial(_renew, app, None if parts is None else list(parts))
+    app.state.renew()
     app.add_middleware(LocalOnly)
     problems.install(app)
     app.include_router(router)
     app.include_router(part_router)
     app.include_router(begin_router)
     app.include_router(fit_router)
+    app.include_router(exchange_router)
+    app.include_router(history_router)
     app.openapi = partial(document_of, app)  # type: ignore[method-assign]
     if PAGE_FOLDER.is_dir():
         _serve_page(app)
     return app
+
+
+def _renew(app: FastAPI, parts: list[dict[str, Any]] | None) -> None:
+    """Bring the shipped parts of the data file up to date, and take its cupboard into use."""
+    database: Database = app.state.database
+    shipped: Iterable[dict[str, Any]] = (
+        reading_of(database, PARTS, shipped_text(PARTS), shipped_parts) if parts is None else parts
+    )
+    PartStore(database).bring_up_to_date(shipped)
+    read_cupboard(app)
 
 
 def _serve_page(app: FastAPI) -> None:

@@ -12,6 +12,8 @@ from cobblewort.api.problems import problem
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
 MAX_BODY_BYTES = 2_000_000
+MAX_ARCHIVE_BYTES = 64_000_000
+"""Of what is sent to be restored, and nothing else."""
 MAX_WAIT_S = 20.0
 """For the next piece of a body."""
 
@@ -58,7 +60,7 @@ class LocalOnly:
             started = True
             await answer(message)
 
-        bounded, answer = _bounded(receive), _guarded(send)
+        bounded, answer = _bounded(receive, _most_bytes(scope)), _guarded(send)
         if refusal is None:
             with suppress(_RefusedError):
                 await self.app(scope, receive_bounded, send_guarded)
@@ -77,7 +79,10 @@ def _guarded(send: Send) -> Send:
     return with_headers
 
 
-_TOO_LARGE = f"What was sent is larger than {MAX_BODY_BYTES // 10**6} MB; send less at once."
+def _too_large(most: int) -> str:
+    return f"What was sent is larger than {most // 10**6} MB; send less at once."
+
+
 _FOREIGN = "This request came from another site; open Cobblewort's own page instead."
 
 
@@ -94,9 +99,14 @@ def _refusal(scope: Scope) -> tuple[int, str] | None:
     ):
         return 403, _FOREIGN
     length = headers.get(b"content-length", "0")
-    if not re.fullmatch("[0-9]{1,18}", length) or int(length) > MAX_BODY_BYTES:
-        return 413, _TOO_LARGE
+    most = _most_bytes(scope)
+    if not re.fullmatch("[0-9]{1,18}", length) or int(length) > most:
+        return 413, _too_large(most)
     return None
+
+
+def _most_bytes(scope: Scope) -> int:
+    return MAX_ARCHIVE_BYTES if scope["path"].startswith("/api/workspace/") else MAX_BODY_BYTES
 
 
 def _follows_link(scope: Scope, headers: Mapping[bytes, str]) -> bool:
@@ -115,7 +125,7 @@ def _hostname(netloc: str) -> str | None:
         return None
 
 
-def _bounded(receive: Receive) -> Receive:
+def _bounded(receive: Receive, most: int) -> Receive:
     """Ends a request whose body grows past the limit without having said so, or does not come."""
     seen, whole = 0, False
 
@@ -129,8 +139,8 @@ def _bounded(receive: Receive) -> Receive:
             raise _RefusedError(408, "It did not arrive in time; send it again.") from None
         seen += len(message.get("body", b""))
         whole = not message.get("more_body", False)
-        if seen > MAX_BODY_BYTES:
-            raise _RefusedError(413, _TOO_LARGE)
+        if seen > most:
+            raise _RefusedError(413, _too_large(most))
         return message
 
     return bounded

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from decimal import Decimal
 
 from cobblewort.core import words
@@ -15,9 +16,11 @@ from cobblewort.core.verdict.report import Report
 ROLE_WORDS = {
     "board": "Board", "supply": "Supply", "boot": "Boot medium", "data": "Data",
     "addon": "Add-on", "cooling": "Cooling", "case": "Case", "lead": "Lead",
-    "fastener": "Fastener", "borrow": "To borrow",
+    "fastener": "Fastener", "borrow": "To borrow", "beside": "Works with",
 }  # fmt: skip
-_COLUMNS = ("role", "pieces", "maker", "model", "what", "owned", "to pay", "currency")
+_COLUMNS = (
+    "role", "pieces", "maker", "model", "what", "owned", "unit price", "to pay", "currency",
+)  # fmt: skip
 _FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
 
 
@@ -32,14 +35,28 @@ def kit_csv(report: Report) -> str:
     for line, cost in zip(report.lines, report.cost.lines, strict=True):
         to_pay = "" if cost.to_pay is None else f"{cost.to_pay:.2f}"
         cells = [
-            ROLE_WORDS[line.role], str(_pieces(line, report)), line.maker, line.name, line.summary,
-            "yes" if line.owned else "no", to_pay, report.cost.currency,
+            ROLE_WORDS[line.role], str(pieces_of(line, report)),
+            line.maker, line.name, line.summary, "yes" if line.owned else "no",
+            _unit_price(line, cost.to_pay, report), to_pay, report.cost.currency,
         ]  # fmt: skip
+        writer.writerow([_harmless(cell) for cell in cells])
+    for item in report.fit.fasteners:
+        length = "" if item.length_mm is None else f" {item.length_mm:g} mm"
+        cells = ["Fasteners wanted", str(item.count), "", f"{item.kind} {THREAD}{length}",
+                 item.where, "", "", "", ""]  # fmt: skip
         writer.writerow([_harmless(cell) for cell in cells])
     return sheet.getvalue()
 
 
-def _pieces(line: LineReport, report: Report) -> int:
+def _unit_price(line: LineReport, to_pay: Decimal | None, report: Report) -> str:
+    """What one piece costs, where all of them are bought."""
+    pieces = pieces_of(line, report)
+    if to_pay is None or line.owned or line.role == "borrow" or not pieces:
+        return ""
+    return f"{to_pay / pieces:.2f}"
+
+
+def pieces_of(line: LineReport, report: Report) -> int:
     """How many are needed for all copies; what is borrowed serves them all."""
     return line.quantity * (1 if line.role == "borrow" else report.cost.copies)
 
@@ -64,6 +81,24 @@ def kit_text(report: Report) -> str:
     return "\n".join(rows) + "\n"
 
 
+def kit_markdown(report: Report) -> str:
+    """The kit as Markdown: a list to tick, what is borrowed, and fasteners."""
+    rows = [f"# {_escaped(report.plan)}", "", "## Kit", ""]
+    for line, cost in zip(report.lines, report.cost.lines, strict=True):
+        tick, told = "x" if line.owned else " ", _text_row(line, cost.to_pay, report)
+        rows.append(f"- [{tick}] {_escaped(told)}")
+    if report.fit.fasteners:
+        rows += ["", "## Standoffs and screws", ""]
+        rows += [f"- [ ] {_escaped(_fastener_row(item))}" for item in report.fit.fasteners]
+    total = words.money(report.cost.total, report.cost.currency)
+    return "\n".join([*rows, "", f"To buy: **{total}**", ""])
+
+
+def _escaped(text: str) -> str:
+    """Text in which Markdown and the HTML in it find nothing to do."""
+    return re.sub(r"([\\`*_{}\[\]<>#|~&])", r"\\\1", text)
+
+
 def _fastener_row(item: Fastener) -> str:
     length = "no length in the kit fits" if item.length_mm is None else f"{item.length_mm:g} mm"
     washers = f", with {item.washers_mm:.1f} mm of washers" if item.washers_mm > 0 else ""
@@ -78,5 +113,5 @@ def _text_row(line: LineReport, to_pay: Decimal | None, report: Report) -> str:
     elif line.owned:
         price = "owned" if cost.copies == 1 else f"{line.quantity} owned, the rest {price}"
     what = f", {line.summary}" if line.summary else ""
-    pieces = _pieces(line, report)
+    pieces = pieces_of(line, report)
     return f"{ROLE_WORDS[line.role]}: {pieces} x {line.maker} {line.name}{what}: {price}"

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+import glob
 import os
 import sqlite3
 import time
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
+from datetime import UTC, datetime
 from importlib.resources import files
 from pathlib import Path
 
 BUSY_TIMEOUT_S = 5.0
+COPIES_KEPT = 10
 
 
 class StoreError(Exception):
@@ -157,7 +160,7 @@ class Database:
             )
         pending = [(number, text) for number, text in steps if number > version]
         if pending and version > 0:
-            self._keep_copy(connection, version)
+            self._keep_copy(connection, f"schema-{newest}")
         for number, text in pending:
             # executescript commits what is open, so the whole step stands in one script.
             try:
@@ -171,7 +174,24 @@ class Database:
                 if connection.execute("PRAGMA user_version").fetchone()[0] < number:
                     raise
 
-    def _keep_copy(self, connection: sqlite3.Connection, version: int) -> None:
-        copy = self.path.with_name(f"{self.path.stem}-before-{version + 1}{self.path.suffix}")
+    def keep_copy(self, before: str) -> Path:
+        """Keep a dated copy beside the file, before something that replaces much; the newest
+        `COPIES_KEPT` of them stay. Returns where it is.
+        """
+        with self.reading() as connection:
+            return self._keep_copy(connection, before)
+
+    def _keep_copy(self, connection: sqlite3.Connection, before: str) -> Path:
+        stamp = datetime.now(UTC).strftime("%Y%m%dT%H%M%S%f")
+        copy = self.path.with_name(f"{self.path.stem}-{stamp}-before-{before}{self.path.suffix}")
+        os.close(os.open(copy, os.O_CREAT | os.O_RDWR, 0o600))
         with closing(sqlite3.connect(copy)) as target:
             connection.backup(target)
+        for old in self.copies()[:-COPIES_KEPT]:
+            old.unlink(missing_ok=True)
+        return copy
+
+    def copies(self) -> list[Path]:
+        """The copies that are kept beside the file, oldest first."""
+        pattern = f"{glob.escape(self.path.stem)}-*-before-*{self.path.suffix}"
+        return sorted(self.path.parent.glob(pattern))

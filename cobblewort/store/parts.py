@@ -113,6 +113,30 @@ class PartStore:
             _insert(connection, part_id, revision + 1, {**document, "id": part_id}, "own")
             return _read(connection, part_id)
 
+    def bring_in(self, documents: Iterable[Mapping[str, Any]]) -> int:
+        """Store parts of a pack as parts of one's own, under the ids that they have: new ones, and
+        the next revision of those that are there. All of them or none; returns how many changed.
+
+        Raises
+        ------
+        NotOwnError
+            If one of them ships with the program; nothing is written.
+        """
+        changed = 0
+        with self.database.writing() as connection:
+            known = {row["id"]: row for row in connection.execute(_NEWEST)}
+            for document in documents:
+                part_id = document["id"]
+                row = known.get(part_id)
+                if row is not None and row["origin"] != "own":
+                    raise NotOwnError(part_id)
+                connection.execute("DELETE FROM part_away WHERE id = :id", {"id": part_id})
+                if row is None or json.loads(row["document"]) != json.loads(_kept_text(document)):
+                    revision = 1 if row is None else row["revision"] + 1
+                    _insert(connection, part_id, revision, document, "own")
+                    changed += 1
+        return changed
+
     def put_away(self, part_id: str) -> None:
         """Offer a part of one's own no more; plans keep it. Raises as `save`."""
         with self.database.writing() as connection:
@@ -169,6 +193,14 @@ def _own(connection: sqlite3.Connection, part_id: str) -> StoredPart:
     return stored
 
 
+def _kept_text(document: Mapping[str, Any]) -> str:
+    """A document without what the store adds."""
+    return _text({name: value for name, value in document.items() if name not in _ADDED})
+
+
+_ADDED = ("revision", "origin")
+
+
 def _insert(
     connection: sqlite3.Connection,
     part_id: str,
@@ -176,12 +208,11 @@ def _insert(
     document: Mapping[str, Any],
     origin: str,
 ) -> None:
-    kept = {name: value for name, value in document.items() if name not in ("revision", "origin")}
     connection.execute(
         "INSERT INTO part (id, revision, document, created_at, origin) "
         "VALUES (:id, :revision, :document, :now, :origin)",
         {
-            "id": part_id, "revision": revision, "document": _text(kept), "now": _now(),
+            "id": part_id, "revision": revision, "document": _kept_text(document), "now": _now(),
             "origin": origin,
         },
     )  # fmt: skip

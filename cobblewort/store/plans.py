@@ -5,11 +5,13 @@ from __future__ import annotations
 import json
 import secrets
 import sqlite3
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.plan import Plan, plan_from
+from cobblewort.core.plans.steps import PlanFile, Step
 from cobblewort.store.database import Database
 
 
@@ -70,6 +72,15 @@ class Revision:
     current: bool
 
 
+@dataclass(slots=True, frozen=True)
+class PlanAway:
+    """A plan that is put away, and since when."""
+
+    id: str
+    name: str
+    deleted_at: str
+
+
 class PlanStore:
     """Reads and writes plans. Every write names the version that it was made from."""
 
@@ -78,7 +89,7 @@ class PlanStore:
 
     def create(self, plan: Plan, label: str, plan_id: str | None = None) -> StoredPlan:
         """Store a new plan under a fresh id, or the one given."""
-        new_id = plan_id or secrets.token_urlsafe(6).replace("-", "a").replace("_", "b")
+        new_id = plan_id or _fresh_id()
         with self.database.writing() as connection:
             now = _now()
             connection.execute(
@@ -169,6 +180,54 @@ class PlanStore:
             for row in rows
         ]
 
+    def at_revision(self, plan_id: str, number: int) -> Plan:
+        """The plan as it was at one of its steps. Raises PlanNotFoundError, BrokenPlanError."""
+        with self.database.reading() as connection:
+            _plan_row(connection, plan_id)
+            return _plan_at(connection, plan_id, number)
+
+    def go_back(self, plan_id: str, version: int, number: int) -> StoredPlan:
+        """Make a plan what it was at one of its steps; that is its next step. Raises as `save`."""
+        plan = self.at_revision(plan_id, number)
+        label = next(step.label for step in self.revisions(plan_id) if step.number == number)
+        return self.save(plan_id, version, plan, f"back to: {label}"[:200])
+
+    def with_steps(self, plan_id: str) -> PlanFile:
+        """A plan with all its steps. Raises PlanNotFoundError, BrokenPlanError."""
+        steps = tuple(
+            Step(one.number, one.parent, one.label, one.created_at,
+                 self.at_revision(plan_id, one.number))
+            for one in reversed(self.revisions(plan_id))
+        )  # fmt: skip
+        head = next(one.number for one in self.revisions(plan_id) if one.current)
+        return PlanFile(steps[head - 1].plan, steps, head)
+
+    def bring_in(self, entries: Sequence[PlanFile], label: str) -> list[StoredPlan]:
+        """Store plans of a file under fresh ids, with their steps: all of them or none."""
+        with self.database.writing() as connection:
+            return [_bring_in(connection, entry, label) for entry in entries]
+
+    def away(self) -> list[PlanAway]:
+        """Plans that are put away, the last one first."""
+        with self.database.reading() as connection:
+            rows = connection.execute(
+                "SELECT plan.id, deleted_at, json_extract(document, '$.name') AS name FROM plan "
+                "JOIN plan_revision ON plan_id = plan.id AND number = head "
+                "WHERE deleted_at IS NOT NULL ORDER BY deleted_at DESC, plan.id"
+            ).fetchall()
+        return [PlanAway(row["id"], str(row["name"]), row["deleted_at"]) for row in rows]
+
+    def empty_away(self, plan_ids: Sequence[str]) -> int:
+        """Delete plans that are put away for good, with their steps. Returns how many."""
+        with self.database.writing() as connection:
+            connection.execute("PRAGMA defer_foreign_keys = ON")
+            return sum(
+                connection.execute(
+                    "DELETE FROM plan WHERE id = :id AND deleted_at IS NOT NULL", {"id": plan_id}
+                ).rowcount
+                for plan_id in plan_ids
+            )
+
     def delete(self, plan_id: str, version: int) -> None:
         """Put a plan away; `restore` brings it back."""
         with self.database.writing() as connection:
@@ -193,6 +252,40 @@ def _now() -> str:
     return datetime.now(UTC).isoformat(timespec="milliseconds")
 
 
+def _fresh_id() -> str:
+    return secrets.token_urlsafe(6).replace("-", "a").replace("_", "b")
+
+
+def _plan_at(connection: sqlite3.Connection, plan_id: str, number: int) -> Plan:
+    row = connection.execute(
+        "SELECT document FROM plan_revision WHERE plan_id = :id AND number = :number",
+        {"id": plan_id, "number": number},
+    ).fetchone()
+    if row is None:
+        raise PlanNotFoundError(f"{plan_id}, step {number}")
+    try:
+        return plan_from(json.loads(row["document"]))
+    except InputError as error:
+        raise BrokenPlanError(f"This version cannot read that step: {error}") from error
+
+
+def _bring_in(connection: sqlite3.Connection, entry: PlanFile, label: str) -> StoredPlan:
+    new_id, now = _fresh_id(), _now()
+    connection.execute("PRAGMA defer_foreign_keys = ON")
+    connection.execute(
+        "INSERT INTO plan (id, head, created_at, changed_at) VALUES (:id, :head, :now, :now)",
+        {"id": new_id, "head": entry.head if entry.steps else 1, "now": now},
+    )
+    for step in entry.steps:
+        _insert_revision(
+            connection, new_id, step.number, step.parent, step.label or label, step.plan,
+            step.created_at or None,
+        )  # fmt: skip
+    if not entry.steps:
+        _insert_revision(connection, new_id, 1, None, label, entry.plan)
+    return _read(connection, new_id)
+
+
 def _insert_revision(
     connection: sqlite3.Connection,
     plan_id: str,
@@ -200,13 +293,14 @@ def _insert_revision(
     parent: int | None,
     label: str,
     plan: Plan,
+    created_at: str | None = None,
 ) -> None:
     connection.execute(
         "INSERT INTO plan_revision (plan_id, number, parent, label, document, created_at) "
         "VALUES (:id, :number, :parent, :label, :document, :now)",
         {
             "id": plan_id, "number": number, "parent": parent, "label": label,
-            "document": plan.model_dump_json(), "now": _now(),
+            "document": plan.model_dump_json(), "now": created_at or _now(),
         },
     )  # fmt: skip
 

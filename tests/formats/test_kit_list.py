@@ -1,7 +1,7 @@
 import csv
 import io
 
-from cobblewort.formats.kit_list import kit_csv, kit_text
+from cobblewort.formats.kit_list import kit_csv, kit_markdown, kit_text
 from tests.kits import demo, judged, kit, shipped
 
 
@@ -10,10 +10,12 @@ def test_csv_is_read_back_by_a_general_reader() -> None:
     text = kit_csv(judged(demo("choir-recorder")))
     assert "\r\n" in text
     rows = list(csv.reader(io.StringIO(text), strict=True))
-    assert {len(row) for row in rows} == {8}
+    assert {len(row) for row in rows} == {9}
     drives = next(row for row in rows if row[3] == "Kerb 1T")
     assert drives[1:3] == ["2", "Chalkden"]
-    assert drives[6] == "142.00"
+    assert drives[6:8] == ["71.00", "142.00"]
+    wanted = [row[1:4] for row in rows if row[0] == "Fasteners wanted"]
+    assert ["4", "", "standoff M2.5 10 mm"] in wanted
 
 
 def test_quotes_commas_and_formulas_are_harmless() -> None:
@@ -59,3 +61,12 @@ def test_washers_are_named_in_the_list() -> None:
     """8 mm of standoff for 9 mm of pins."""
     text = kit_text(judged(kit("B06", "S01", "M02", "X04", "E03")))
     assert "8 mm, with 1.0 mm of washers, between Hurdle 2 and Lute" in text
+
+
+def test_markdown_is_a_list_to_tick_that_runs_nothing() -> None:
+    """Owned things are ticked; signs of Markdown and HTML are told as they are."""
+    text = kit_markdown(judged(demo("bat-recorder")))
+    assert "- [x] Fastener: 1 x Ashlarby Standoff Set" in text
+    odd = [{"id": "F90", "kind": "fastener", "maker": "<b>me</b>", "model": "[x](y)", "price": "1"}]
+    told = kit_markdown(judged(kit("F90"), catalogue=shipped().extended(odd)))
+    assert "\\<b\\>me\\</b\\> \\[x\\](y)" in told

@@ -68,7 +68,8 @@ def test_an_older_file_is_copied_before_it_is_changed(
     later = [*known, (len(known) + 1, "-- later\nCREATE TABLE extra (id TEXT) STRICT;")]
     monkeypatch.setattr("cobblewort.store.database.migrations", lambda: later)
     Database(path).prepare()
-    copy = tmp_path / f"data-before-{len(known) + 1}.sqlite3"
+    (copy,) = Database(path).copies()
+    assert copy.name.endswith(f"-before-schema-{len(known) + 1}.sqlite3")
     with closing(sqlite3.connect(copy)) as connection:
         assert connection.execute("PRAGMA user_version").fetchone()[0] == len(known)
     with closing(sqlite3.connect(path)) as connection:
@@ -144,3 +145,14 @@ def test_the_file_is_its_owners_alone(tmp_path: Path) -> None:
         connection.execute("INSERT INTO reading (file, text, document) VALUES ('a', '', '{}')")
         modes = {file.name: file.stat().st_mode & 0o777 for file in tmp_path.iterdir()}
     assert set(modes.values()) == {0o600}, modes
+
+
+def test_the_last_ten_copies_are_kept(tmp_path: Path) -> None:
+    """The oldest make room; a copy is a database of its own, for its owner alone."""
+    database = Database(tmp_path / "data [1].sqlite3")
+    database.prepare()
+    made = [database.keep_copy("test") for _ in range(13)]
+    assert database.copies() == made[3:]
+    assert made[-1].stat().st_mode & 0o077 == 0
+    with closing(sqlite3.connect(made[-1])) as connection:
+        assert connection.execute("PRAGMA integrity_check").fetchone()[0] == "ok"

@@ -79,4 +79,4 @@ def test_a_data_file_of_the_first_schema_keeps_its_parts(tmp_path: Path) -> None
     database = Database(path)
     database.prepare()
     assert [(part.id, part.own) for part in PartStore(database).all()] == [("a", False)]
-    assert (tmp_path / "old-before-2.sqlite3").exists()
+    assert len(database.copies()) == 1

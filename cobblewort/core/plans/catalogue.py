@@ -143,6 +143,10 @@ class Catalogue:
             self._earlier[key] = self.complete({**self._older[key], "revision": key[1]})
         return self._earlier[key]
 
+    def find(self, part_id: str) -> Part | None:
+        """The newest part with this id, or None."""
+        return self._parts.get(part_id)
+
     def of_line(self, line: Line) -> Part:
         """The part of a line, at the revision that the line keeps. Raises UnknownPartError."""
         return self.part(line.part, "", line.part_revision)

@@ -1,0 +1,73 @@
+"""Routes of what was: the steps of a plan, and what is put away."""
+
+from dataclasses import dataclass
+from typing import Annotated
+
+from fastapi import APIRouter, Path, Request, Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from cobblewort.api import problems
+from cobblewort.api.answers import answer, written
+from cobblewort.api.deps import Cupboard, Kept, Parts, Plans, Version
+from cobblewort.api.models import PlanView
+from cobblewort.api.views import plan_view
+from cobblewort.core.verdict.report import Report
+from cobblewort.store.plans import PlanAway
+
+router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+
+StepNumber = Annotated[int, Path(ge=1, le=10**9)]
+
+
+@dataclass(slots=True)
+class PartAway:
+    """A part of one's own that is put away; plans that hold it keep it."""
+
+    id: str
+    maker: str
+    model: str
+
+
+@dataclass(slots=True)
+class PutAway:
+    """All that is put away and can be brought back."""
+
+    plans: list[PlanAway]
+    parts: list[PartAway]
+
+
+class Emptying(BaseModel):
+    """Plans to delete for good, of those that are put away."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    plans: Annotated[list[str], Field(min_length=1, max_length=1000)]
+
+
+@router.get("/plans/{plan_id}/revisions/{number}/report", responses=answer(Report))
+def report_of_step(plan_id: str, number: StepNumber, plans: Plans, reports: Kept) -> Response:
+    """A plan as it was at one of its steps, judged."""
+    return written(reports.work_out(plans.at_revision(plan_id, number)))
+
+
+@router.post("/plans/{plan_id}/revisions/{number}/go-back")
+def go_back(
+    plan_id: str, number: StepNumber, version: Version, plans: Plans, response: Response
+) -> PlanView:
+    """Make a plan what it was; that is its next step, so that it can be undone."""
+    return plan_view(plans.go_back(plan_id, version, number), response)
+
+
+@router.get("/away", responses=answer(PutAway))
+def put_away(plans: Plans, parts: Parts, catalogue: Cupboard) -> Response:
+    """What was put away: plans, the last one first, and parts of one's own."""
+    away = [stored for stored in parts.all() if stored.away]
+    named = [catalogue.part(stored.id) for stored in away]
+    return written(PutAway(plans.away(), [PartAway(p.id, p.maker, p.model) for p in named]))
+
+
+@router.post("/away/empty", status_code=204)
+def empty_away(body: Emptying, plans: Plans, request: Request) -> None:
+    """Delete plans that are put away for good."""
+    del request
+    plans.empty_away(body.plans)

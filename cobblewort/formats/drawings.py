@@ -1,0 +1,249 @@
+"""The drawings of a report: rulers, the stack, the board from above, supply, heat, and money.
+
+Each is a function from the report to a sketch, for files and for the sheet; the page has its own,
+to work in.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from decimal import Decimal
+
+from cobblewort.core import words
+from cobblewort.core.verdict.report import Report
+from cobblewort.formats.kit_list import ROLE_WORDS
+from cobblewort.formats.sketch import INK, LEAD, PALE, PAPER, SOFT, Shape, Sketch
+from cobblewort.formats.text import SEVERITY_WORDS
+
+_ROW = 24.0
+_MOST_BOXES = 400
+
+
+def rulers(report: Report) -> Sketch:
+    """Every family on one limit line: spare to the right, short to the left and hatched."""
+    sketch = Sketch("Margins", 520, 34 + _ROW * len(report.families))
+    zero, reach = 230.0, 150.0
+    sketch.text(zero - 6, 14, "short", 10, "end", soft=True)
+    sketch.text(zero + 6, 14, "spare", 10, soft=True)
+    for number, family in enumerate(report.families):
+        y = 34 + _ROW * number
+        sketch.text(4, y + 4, family.label, 12, bold=True)
+        if not family.judged:
+            sketch.text(510, y + 4, family.why_not, 11, "end", soft=True)
+            continue
+        sketch.text(70, y + 4, SEVERITY_WORDS[family.severity], 11)
+        if family.ruler_share is None or family.spare is None:
+            continue
+        long = family.ruler_share * reach
+        if long >= 0:
+            sketch.box(zero, y - 5, long, 10, SOFT)
+        else:
+            sketch.box(zero + long, y - 5, -long, 10, None, INK, hatched=True)
+        if family.stress is not None:
+            at = zero + family.stress.ruler_share * reach
+            sketch.box(at - 2, y - 7, 4, 14, PAPER, INK)
+        side = "spare" if family.spare >= 0 else "short"
+        figure = f"{_figure(abs(family.spare))} {family.unit} {side}"
+        sketch.text(510, y + 4, figure, 11, "end")
+    sketch.line(zero, 20, zero, 24 + _ROW * len(report.families), 2)
+    return sketch
+
+
+def stack(report: Report) -> Sketch | None:
+    """The stack from the side, to scale, in its case; None without a board."""
+    fit = report.fit
+    if fit.board_length_mm is None or not fit.boxes:
+        return None
+    lines = [(b.x_mm, b.z_mm, b.dx_mm, b.dz_mm, b.label, b.look) for b in fit.boxes[:_MOST_BOXES]]
+    left, right = min(x for x, *_ in lines), max(x + dx for x, _, dx, *_ in lines)
+    low, high = min(e[1] for e in lines), max(e[1] + e[3] for e in lines)
+    shell = fit.case
+    if shell is not None:
+        left, right = shell.inner_x_mm, shell.inner_x_mm + shell.inner_length_mm
+        high = max(high, shell.max_above_mm)
+        low = min(low, -(fit.board_thickness_mm or 0) - shell.max_below_mm)
+    scale = min(420 / (right - left), 220 / (high - low), 6.0)
+    sketch = Sketch("The stack from the side", 520, (high - low) * scale + 46)
+
+    def at(x_mm: float, z_mm: float) -> tuple[float, float]:
+        return 12 + (x_mm - left) * scale, 14 + (high - z_mm) * scale
+
+    if shell is not None:
+        x, y = at(left, shell.max_above_mm)
+        room = shell.max_above_mm + (fit.board_thickness_mm or 0) + shell.max_below_mm
+        sketch.box(x, y, shell.inner_length_mm * scale, room * scale, None,
+                   SOFT if shell.open else INK, dashed=shell.open, line=2.5)  # fmt: skip
+    last = -100.0
+    for x_mm, z_mm, dx_mm, dz_mm, label, look in sorted(lines, key=lambda e: -e[1]):
+        x, y = at(x_mm, z_mm + dz_mm)
+        layer = look in ("pcb", "drive", "sink", "fan")
+        tall = max(1.5, dz_mm * scale)
+        sketch.box(x, y, dx_mm * scale, tall, SOFT if look == "pcb" else PALE, INK, line=0.8)
+        if layer:
+            last = max(y + tall / 2 + 4, last + 13)
+            sketch.text(at(right, 0)[0] + 8, last, label, 10.5)
+    x, y = at(left, low)
+    name = (
+        "no case" if shell is None else f"{shell.label}, {shell.inner_length_mm:g} mm long inside"
+    )
+    sketch.text(x, y + 20, f"To scale; {name}.", 10, soft=True)
+    return sketch
+
+
+def above(report: Report) -> Sketch | None:
+    """The kit from above, to scale; None without a board."""
+    fit = report.fit
+    if fit.board_length_mm is None or not fit.boxes:
+        return None
+    shell = fit.case
+    flats = [*fit.boxes, *fit.beside, *fit.plugs][:_MOST_BOXES]
+    left, right = min(b.x_mm for b in flats), max(b.x_mm + b.dx_mm for b in flats)
+    low, high = min(b.y_mm for b in flats), max(b.y_mm + b.dy_mm for b in flats)
+    if shell is not None:
+        left, low = min(left, shell.inner_x_mm), min(low, shell.inner_y_mm)
+        right = max(right, shell.inner_x_mm + shell.inner_length_mm)
+        high = max(high, shell.inner_y_mm + shell.inner_width_mm)
+    scale = min(480 / (right - left), 300 / (high - low), 5.0)
+    sketch = Sketch("The kit from above", 520, (high - low) * scale + 30)
+
+    def at(x_mm: float, y_mm: float) -> tuple[float, float]:
+        return 12 + (x_mm - left) * scale, 12 + (high - y_mm) * scale
+
+    if shell is not None:
+        x, y = at(shell.inner_x_mm, shell.inner_y_mm + shell.inner_width_mm)
+        sketch.box(x, y, shell.inner_length_mm * scale, shell.inner_width_mm * scale, None, INK,
+                   dashed=shell.open, line=2.5)  # fmt: skip
+    for box in sorted(flats, key=lambda b: b.z_mm + b.dz_mm):
+        x, y = at(box.x_mm, box.y_mm + box.dy_mm)
+        fill = None if box.look == "room" else SOFT if box.look == "pcb" else PALE
+        wide, tall = box.dx_mm * scale, box.dy_mm * scale
+        sketch.box(x, y, wide, tall, fill, INK, dashed=box.look == "room", line=0.8)
+        if box.look in ("plug", "drive") and wide > 6.2 * len(box.label) and tall > 12:
+            sketch.text(x + 4, y + 12, box.label, 10)
+    return sketch
+
+
+def supply(report: Report) -> Sketch | None:
+    """The DC tree: each lead as thick as its current in the hardest planned state; None where
+    nothing is fed.
+    """
+    tree = report.supply
+    if not tree.nodes or not tree.states:
+        return None
+    state = max(range(len(tree.states)), key=lambda n: (tree.states[n].hard, tree.source_w[n]))
+    depth: dict[str, int] = {}
+    for node in tree.nodes:
+        depth[node.id] = 0 if node.parent is None else depth.get(node.parent, 0) + 1
+    children: dict[str | None, list[str]] = {}
+    for node in tree.nodes:
+        children.setdefault(node.parent, []).append(node.id)
+    rows: dict[str, float] = {}
+
+    def lay(node_id: str, row: float) -> float:
+        below = row
+        for child in children.get(node_id, ()):
+            below = lay(child, below)
+        rows[node_id] = (row + max(below, row + 1) - 1) / 2
+        return max(below, row + 1)
+
+    total = 0.0
+    for root in children.get(None, ()):
+        total = lay(root, total)
+    column = 500 / (max(depth.values()) + 1)
+    sketch = Sketch(f"Supply, {_name(tree.states[state].label)}", 520, 34 * total + 24)
+    by_id = {node.id: node for node in tree.nodes}
+    most_a = max((node.current_a[state] for node in tree.nodes), default=0.0) or 1.0
+    for node in tree.nodes:
+        x, y = 14 + column * depth[node.id], 22 + 34 * rows[node.id]
+        if node.parent is not None:
+            parent = by_id[node.parent]
+            px, py = 14 + column * depth[parent.id] + 5, 22 + 34 * rows[parent.id]
+            drawn = 1 + 9 * node.input_a[state] / most_a
+            middle = (px + x) / 2
+            sketch.shapes.append(_lead(((px, py), (middle, py), (middle, y), (x, y)), drawn))
+        sketch.box(x, y - 8, 5, 16, INK)
+        sketch.text(x + 9, y - 3, node.label[: int(column / 5.5)], 9.5, bold=True)
+        figures = f"{node.voltage_v[state]:.2f} V, {node.current_a[state]:.2f} A"
+        sketch.text(x + 9, y + 8, figures, 9, soft=True)
+    return sketch
+
+
+def _lead(points: tuple[tuple[float, float], ...], width: float) -> Shape:
+    return Shape(points, None, LEAD, width, closed=False)
+
+
+def heat(report: Report) -> Sketch | None:
+    """What is how hot, on one axis, in the hardest planned state; None where it is not known."""
+    found = report.heat
+    if found.why_not or not found.nodes or not found.states:
+        return None
+    hard = [n for n, state in enumerate(found.states) if state.hard] or [0]
+    state = max(hard, key=lambda n: max(node.temp_c[n] for node in found.nodes))
+    temps = [node.temp_c[state] for node in found.nodes]
+    limits = [node.limit_c for node in found.nodes if node.limit_c is not None]
+    low = min(found.ambient_c, *temps) - 5
+    high = max([*temps, *limits, found.ambient_c + 10]) + 5
+    scale = 380 / (high - low)
+    sketch = Sketch(f"Heat, {_name(found.states[state].label)}", 520, 46 + 22 * len(found.nodes))
+    at = 130.0
+    outside = at + (found.ambient_c - low) * scale
+    foot = 26 + 22 * len(found.nodes)
+    sketch.line(outside, 18, outside, foot, dashed=True)
+    sketch.text(outside, 12, f"outside {found.ambient_c:g} °C", 10, "middle", soft=True)
+    for number, node in enumerate(found.nodes):
+        y = 30 + 22 * number
+        here = at + (node.temp_c[state] - low) * scale
+        sketch.text(4, y + 4, node.label[:24], 10.5)
+        sketch.box(min(outside, here), y - 5, abs(here - outside), 10, PALE, SOFT, line=0.6)
+        sketch.text(here + 4, y + 4, f"{node.temp_c[state]:.0f} °C", 10.5, bold=True)
+        if node.limit_c is not None:
+            x = at + (node.limit_c - low) * scale
+            sketch.line(x, y - 9, x, y + 9, 2)
+    told = "Upright strokes are limits."
+    if found.hottest_ambient_c is not None:
+        told += f" Good up to {found.hottest_ambient_c:.0f} °C outside."
+    sketch.text(4, foot + 14, told, 10, soft=True)
+    return sketch
+
+
+def money(report: Report) -> Sketch | None:
+    """Where the money goes, part by part, and the budget; None where nothing costs anything."""
+    cost = report.cost
+    paid = [
+        (line.quantity, line.name, ROLE_WORDS.get(line.role, line.role), entry.to_pay)
+        for line, entry in zip(report.lines, cost.lines, strict=True)
+        if entry.to_pay is not None and entry.to_pay > 0
+    ]
+    if not paid:
+        return None
+    paid.sort(key=lambda entry: -entry[3])
+    most = max(paid[0][3], Decimal(1))
+    sketch = Sketch("Money", 520, 40 + 20 * len(paid))
+    for number, (count, name, role, to_pay) in enumerate(paid):
+        y = 18 + 20 * number
+        sketch.text(4, y + 4, f"{count} x {name}"[:30], 10.5)
+        sketch.text(186, y + 4, role, 9.5, soft=True)
+        sketch.box(270, y - 5, float(to_pay / most) * 160, 10, PALE, SOFT, line=0.6)
+        sketch.text(510, y + 4, words.money(to_pay, cost.currency), 10.5, "end")
+    y = 18 + 20 * len(paid)
+    told = f"In all {words.money(cost.total, cost.currency)}"
+    if cost.budget is not None:
+        told += f" of {words.money(cost.budget, cost.currency)}"
+    sketch.text(510, y + 8, told, 11, "end", bold=True)
+    return sketch
+
+
+DRAWINGS: dict[str, Callable[[Report], Sketch | None]] = {
+    "margins": rulers, "stack": stack, "above": above, "supply": supply, "heat": heat,
+    "money": money,
+}  # fmt: skip
+"""The drawings by the name under which they are asked for."""
+
+
+def _name(state: str) -> str:
+    return state.removesuffix(" (mean)")
+
+
+def _figure(value: float) -> str:
+    """Three digits that mean something, and none beyond."""
+    return f"{value:.0f}" if value >= 100 else f"{value:.1f}" if value >= 10 else f"{value:.2f}"

@@ -1,0 +1,215 @@
+"""Plans as files: one plan with the parts it uses, or several with their steps.
+
+A plan file is a plan document whose `parts` hold everything that its lines name, so that it is
+judged alike wherever it is opened. Several plans stand in one object with `plans`.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Any, Literal
+
+from cobblewort.core.errors import InputError, UnknownPartError
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import Plan, plan_from
+from cobblewort.core.plans.steps import PlanFile, Step
+
+PLANS_FORMAT = "cobblewort-plans/1"
+MOST_PLANS, MOST_STEPS = 1000, 5000
+
+Document = dict[str, Any]
+
+
+Carried = Literal["same", "differs", "new"]
+
+
+@dataclass(slots=True, frozen=True)
+class CarriedPart:
+    """A part that comes with a plan, against the cupboard here: `same`; `differs`, so that the plan
+    keeps its own figures; or `new`, so that only this plan knows it.
+    """
+
+    id: str
+    maker: str
+    model: str
+    state: Carried
+
+
+def self_contained(plan: Plan, catalogue: Catalogue) -> Plan:
+    """The plan with the document of every part that it uses, as its lines keep them.
+
+    Raises
+    ------
+    UnknownPartError
+        If a line names a part that is nowhere.
+    """
+    known = catalogue.for_plan(plan)
+    documents: dict[str, Document] = {}
+    for line in plan.lines:
+        part = known.of_line(line)
+        stated = {k: v for k, v in known.document(part).items() if k != "revision"}
+        kept = documents.setdefault(part.id, stated)
+        if kept != stated:  # two lines, two revisions: the file tells them apart by their ids
+            apart = f"{part.id}-r{part.revision}"
+            documents[apart] = {**stated, "id": apart}
+    lines = tuple(
+        line.model_copy(
+            update={"part": _id_in_file(line.part, known.of_line(line), documents),
+                    "part_revision": None}
+        )
+        for line in plan.lines
+    )  # fmt: skip
+    return plan.model_copy(update={"lines": lines, "parts": tuple(documents.values())})
+
+
+def _id_in_file(part_id: str, part: Any, documents: Mapping[str, Document]) -> str:
+    apart = f"{part_id}-r{part.revision}"
+    return apart if apart in documents else part_id
+
+
+def plan_text(plan: Plan, catalogue: Catalogue) -> str:
+    """A plan with its parts as JSON."""
+    document = self_contained(plan, catalogue).model_dump(mode="json", exclude_defaults=True)
+    return _text({"format": plan.format, **document})
+
+
+def plans_text(plans: Sequence[PlanFile], catalogue: Catalogue) -> str:
+    """Several plans with their parts and steps as JSON."""
+    entries = []
+    for entry in plans:
+        document = self_contained(entry.plan, catalogue).model_dump(mode="json")
+        steps = [
+            {
+                "number": step.number, "parent": step.parent, "label": step.label,
+                "created_at": step.created_at,
+                "plan": self_contained(step.plan, catalogue).model_dump(mode="json"),
+            }
+            for step in entry.steps
+        ]  # fmt: skip
+        entries.append({"plan": document, "head": entry.head, "steps": steps})
+    return _text({"format": PLANS_FORMAT, "plans": entries})
+
+
+def _text(document: Document) -> str:
+    return json.dumps(document, indent=1, ensure_ascii=False) + "\n"
+
+
+def plans_from(value: Any) -> list[PlanFile]:
+    """The plans of a file, be it one or several.
+
+    Raises
+    ------
+    InputError
+        With every problem of every plan and its place.
+    """
+    if not isinstance(value, dict) or "plans" not in value:
+        return [PlanFile(plan_from(value))]
+    entries = value["plans"]
+    if value.get("format") != PLANS_FORMAT or not isinstance(entries, list):
+        raise InputError([("format", f"a file of several plans says {PLANS_FORMAT}")])
+    if len(entries) > MOST_PLANS:
+        raise InputError([("plans", f"a file holds at most {MOST_PLANS} plans")])
+    found: list[PlanFile] = []
+    problems: list[tuple[str, str]] = []
+    for index, entry in enumerate(entries):
+        try:
+            found.append(_entry(entry))
+        except InputError as error:
+            problems += [(f"plans.{index}.{place}".rstrip("."), text)
+                         for place, text in error.problems]  # fmt: skip
+    if problems:
+        raise InputError(problems)
+    return found
+
+
+def _entry(entry: Any) -> PlanFile:
+    if not isinstance(entry, dict):
+        raise InputError([("", "each entry is an object with a plan")])
+    plan = _placed("plan", entry.get("plan"))
+    raw = entry.get("steps") or []
+    if not isinstance(raw, list) or len(raw) > MOST_STEPS:
+        raise InputError([("steps", f"a plan has a list of at most {MOST_STEPS} steps")])
+    steps = tuple(_step(index, step) for index, step in enumerate(raw))
+    numbers = [step.number for step in steps]
+    if sorted(numbers) != list(range(1, len(steps) + 1)) or numbers != sorted(numbers):
+        raise InputError([("steps", "steps are numbered 1, 2, 3 and so on, in order")])
+    for index, step in enumerate(steps):
+        if step.parent is not None and not 0 < step.parent < step.number:
+            raise InputError([(f"steps.{index}.parent", "a step is made from an earlier one")])
+    head = entry.get("head", len(steps) or 1)
+    if type(head) is not int or (steps and not 1 <= head <= len(steps)):
+        raise InputError([("head", "it names the step at which the plan stands")])
+    if steps and steps[head - 1].plan != plan:
+        raise InputError([("head", "the plan is not that of the step at which it stands")])
+    return PlanFile(plan, steps, head)
+
+
+def _placed(place: str, document: Any) -> Plan:
+    try:
+        return plan_from(document)
+    except InputError as error:
+        raise InputError(
+            [(f"{place}.{inner}".rstrip("."), text) for inner, text in error.problems]
+        ) from error
+
+
+def _step(index: int, entry: Any) -> Step:
+    place = f"steps.{index}"
+    if not isinstance(entry, dict):
+        raise InputError([(place, "each step is an object")])
+    number, parent = entry.get("number"), entry.get("parent")
+    label, created_at = entry.get("label", ""), entry.get("created_at", "")
+    if type(number) is not int or not (parent is None or type(parent) is int):
+        raise InputError([(place, "a step has a number, and that of the one it was made from")])
+    if not isinstance(label, str) or not isinstance(created_at, str) or len(label) > 200:
+        raise InputError([(place, "a step has a label of at most 200 letters, and a time")])
+    return Step(number, parent, label, created_at[:40], _placed(f"{place}.plan", entry.get("plan")))
+
+
+def carried_parts(plan: Plan, catalogue: Catalogue) -> list[CarriedPart]:
+    """The parts that a plan carries, each against the cupboard here.
+
+    Raises
+    ------
+    InputError
+        With every problem of every part that it carries.
+    """
+    carried = catalogue.for_plan(plan)
+    found = []
+    for document in plan.parts:
+        part = carried.part(str(document.get("id")))
+        found.append(CarriedPart(part.id, part.maker, part.model, _state(document, catalogue)))
+    return found
+
+
+def _state(document: Mapping[str, Any], catalogue: Catalogue) -> Carried:
+    try:
+        here = catalogue.part(str(document.get("id")))
+    except UnknownPartError:
+        return "new"
+    return "same" if _stated(catalogue.document(here)) == _stated(document) else "differs"
+
+
+def _stated(document: Mapping[str, Any]) -> Document:
+    """What a part states, in the types that JSON knows."""
+    kept = {name: value for name, value in document.items() if name not in ("revision", "origin")}
+    plain: Document = json.loads(json.dumps(kept))
+    return plain
+
+
+def settled_in(plan: Plan, catalogue: Catalogue) -> Plan:
+    """A plan of a file as it is stored here: parts that the cupboard has alike are left to it."""
+    apart = tuple(document for document in plan.parts if _state(document, catalogue) != "same")
+    return plan.model_copy(update={"parts": apart})
+
+
+def settled_file(entry: PlanFile, catalogue: Catalogue) -> PlanFile:
+    """A plan of a file with its steps, as they are stored here: each line keeps a revision."""
+
+    def settled(plan: Plan) -> Plan:
+        return catalogue.pinned(settled_in(plan, catalogue))
+
+    steps = tuple(replace(step, plan=settled(step.plan)) for step in entry.steps)
+    return PlanFile(settled(entry.plan), steps, entry.head)

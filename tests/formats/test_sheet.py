@@ -1,0 +1,100 @@
+"""The sheet of a plan and its drawings, read back by general readers."""
+
+from __future__ import annotations
+
+import io
+from datetime import date
+from xml.etree import ElementTree
+
+import pytest
+from pypdf import PdfReader
+
+from cobblewort.core.plans.plan import Plan
+from cobblewort.formats.drawings import DRAWINGS
+from cobblewort.formats.sheet import sheet_pdf
+from cobblewort.formats.sketch import Sketch, plain, sketch_svg
+from tests.kits import demo, judged, kit
+from tests.plans import PLANS
+
+DAY = date(2026, 3, 14)
+SVG = "{http://www.w3.org/2000/svg}"
+
+
+def text_of(plan: Plan, paper: str = "a4") -> str:
+    """What a reader of PDF finds on the sheet, in one line."""
+    reader = PdfReader(io.BytesIO(sheet_pdf(plan, judged(plan, 64), paper, DAY)))
+    return " ".join(" ".join(page.extract_text() for page in reader.pages).split())
+
+
+def test_a_sheet_says_everything_that_is_wanted_beside_the_work() -> None:
+    """Purpose, verdict, shopping, plugs, fasteners, snags, drawings, assumptions, date."""
+    plan = demo("choir-recorder")
+    told, report = text_of(plan), judged(plan, 64)
+    assert plan.name in told
+    for heading in ("To buy", "To borrow", "What is plugged where", "Standoffs and screws",
+                    "Snags", "Mind", "Drawings", "What this rests on"):  # fmt: skip
+        assert heading in told
+    for line in report.lines:
+        assert plain(line.name) in told
+    stops = [f for f in report.findings if f.severity == "stops"]
+    assert f"Stops it: {len(stops)} things stop it" in told
+    for finding in stops:
+        assert plain(finding.sentence) in told
+    assert "In all EUR 591" in told
+    assert "2026-03-14" in told
+    assert "1 of 3" in told
+
+
+@pytest.mark.parametrize(("paper", "size_mm"), [("a4", (210, 297)), ("letter", (215.9, 279.4))])
+def test_it_is_of_the_paper_that_is_wanted(paper: str, size_mm: tuple[float, float]) -> None:
+    """ISO 216 A4, and 8.5 x 11 inches."""
+    content = sheet_pdf(demo("bat-recorder"), judged(demo("bat-recorder")), paper, DAY)
+    for page in PdfReader(io.BytesIO(content)).pages:
+        found = [float(side) * 25.4 / 72 for side in (page.mediabox.width, page.mediabox.height)]
+        assert found == pytest.approx(size_mm, abs=0.1)
+
+
+@pytest.mark.parametrize("plan", [kit(), kit("B06"), *PLANS.values()], ids=lambda plan: plan.name)
+def test_any_plan_has_a_sheet(plan: Plan) -> None:
+    """An empty one too; what was decided and settled stands there."""
+    assert plan.name in text_of(plan)
+
+
+def test_what_was_settled_is_told_apart() -> None:
+    """A ticked note is no snag any more, and is not lost."""
+    plan = demo("bat-recorder")
+    note = next(f.id for f in judged(plan).findings if f.severity == "note")
+    told = text_of(plan.model_copy(update={"settled": (note,)}))
+    assert "Settled by you" in told
+
+
+@pytest.mark.parametrize("name", sorted(DRAWINGS))
+def test_a_drawing_is_svg_whose_shapes_lie_inside(name: str) -> None:
+    """Well-formed, titled, and nothing is cut off; an empty plan has nothing to draw."""
+    for plan in PLANS.values():
+        sketch = DRAWINGS[name](judged(plan, 64))
+        if sketch is None:
+            continue
+        svg = ElementTree.fromstring(sketch_svg(sketch))
+        assert svg.findtext(f"{SVG}title") == sketch.title
+        assert len(svg) > 5
+        for shape in sketch.shapes:
+            assert all(-1 <= x <= sketch.width + 1 for x, _ in shape.points)
+            assert all(-1 <= y <= sketch.height + 1 for _, y in shape.points)
+        for label in sketch.labels:
+            assert 0 <= label.y <= sketch.height + 2
+    empty = DRAWINGS[name](judged(kit()))
+    assert (empty is None) == (name != "margins")
+
+
+def test_names_cannot_be_markup() -> None:
+    """A part called like a script is told as it is called."""
+    sketch = Sketch("<script>", 10, 10)
+    sketch.text(0, 5, "</text><script>")
+    assert "<script>" not in sketch_svg(sketch)
+
+
+def test_letters_that_printers_lack_are_told_otherwise() -> None:
+    """Quotes, minus, euro and ohm in Latin-1; what has no likeness is marked."""
+    assert plain("“5 Ω” −3 € 4 → 7 ≤ 8") == '"5 ohm" -3 EUR 4 to 7 <= 8'
+    assert plain("木") == "?"
