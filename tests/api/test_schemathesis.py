@@ -13,6 +13,7 @@ from schemathesis.specs.openapi.checks import response_schema_conformance, statu
 from cobblewort.api.app import create_app
 from cobblewort.demo import fill_with_demo
 
+
 @schemathesis.serializer("application/zip")
 def _as_it_is(_: object, value: object) -> bytes:
     """What is made up for an archive, as bytes."""

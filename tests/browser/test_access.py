@@ -58,7 +58,7 @@ def test_nothing_serious_on_any_screen(
     expect(page.get_by_role("heading", name="Hurdle 2")).to_be_visible()
     assert serious(page) == []
     page.get_by_role("button", name="Copy and change").click()
-    expect(page.get_by_role("button", name="Save")).to_be_visible()
+    expect(page.get_by_role("button", name="Save", exact=True)).to_be_visible()
     assert serious(page) == []
 
     page.goto(f"{server}/plans/choir-recorder")

@@ -7,11 +7,13 @@ import { createBrowserRouter, RouterProvider } from "react-router";
 
 import { ProblemError } from "./api/client";
 import { NewPlanPage } from "./begin/NewPlanPage";
+import { SettingsPage } from "./carry/SettingsPage";
 import { CupboardPage } from "./cupboard/CupboardPage";
 import { PlansPage } from "./plans/PlansPage";
 import { RuleBookPage } from "./rulebook/RuleBookPage";
 import { SidePage } from "./side/SidePage";
 import { NotFound } from "./ui/NotFound";
+import { ServerStrip } from "./ui/ServerStrip";
 import { WorkbenchPage } from "./workbench/WorkbenchPage";
 
 const queries = new QueryClient({
@@ -29,6 +31,7 @@ const router = createBrowserRouter([
   { path: "/cupboard/:partId?", element: <CupboardPage /> },
   { path: "/side/:ids?", element: <SidePage /> },
   { path: "/rules", element: <RuleBookPage /> },
+  { path: "/settings", element: <SettingsPage /> },
   { path: "/plans/:planId", element: <WorkbenchPage /> },
   { path: "*", element: <NotFound /> },
 ]);
@@ -38,6 +41,7 @@ if (!root) throw new Error("index.html must hold an element with id root");
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
+      <ServerStrip />
       <RouterProvider router={router} />
     </QueryClientProvider>
   </StrictMode>,

@@ -1,6 +1,7 @@
 /** Talks to the server; every error becomes a `ProblemError` with a sentence for people. */
 import createClient from "openapi-fetch";
 
+import { asked } from "./serverState";
 import type { paths } from "./schema";
 import type { Problem } from "./types";
 
@@ -28,9 +29,15 @@ const NO_ANSWER: Problem = {
 export const client = createClient<paths>({
   baseUrl: window.location.origin,
   fetch: async (request) => {
+    const answered = asked();
     try {
-      return await fetch(request);
-    } catch {
+      const response = await fetch(request);
+      answered(true);
+      return response;
+    } catch (error) {
+      const givenUp = error instanceof DOMException && error.name === "AbortError";
+      answered(givenUp ? null : false);
+      if (givenUp) throw error;
       throw new ProblemError(NO_ANSWER);
     }
   },

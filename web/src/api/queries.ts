@@ -101,16 +101,48 @@ export const workingQuery = (id: string, version: number, whatIf: WhatIf, figure
     staleTime: Infinity,
   });
 
-export const kitTextQuery = (id: string, version: number, form: "txt" | "csv") =>
+export type KitForm = "txt" | "csv" | "md";
+
+export const kitTextQuery = (id: string, version: number, form: KitForm) =>
   queryOptions({
     queryKey: ["kit", id, version, form],
     queryFn: async () => {
       const options = { params: { path: { plan_id: id } }, parseAs: "text" } as const;
-      return form === "txt"
-        ? dataOf(await client.GET("/api/plans/{plan_id}/kit.txt", options))
-        : dataOf(await client.GET("/api/plans/{plan_id}/kit.csv", options));
+      const path = `/api/plans/{plan_id}/kit.${form}` as const;
+      return dataOf(await client.GET(path, options));
     },
   });
+
+export const stepsQuery = (id: string, version: number) =>
+  queryOptions({
+    queryKey: ["steps", id, version],
+    queryFn: async () =>
+      dataOf(
+        await client.GET("/api/plans/{plan_id}/revisions", { params: { path: { plan_id: id } } }),
+      ),
+  });
+
+export const stepReportQuery = (id: string, number: number) =>
+  queryOptions({
+    queryKey: ["step", id, number],
+    queryFn: async () =>
+      dataOf(
+        await client.GET("/api/plans/{plan_id}/revisions/{number}/report", {
+          params: { path: { plan_id: id, number } },
+        }),
+      ),
+    staleTime: Infinity,
+  });
+
+export const awayQuery = queryOptions({
+  queryKey: ["away"],
+  queryFn: async () => dataOf(await client.GET("/api/away")),
+});
+
+export const workspaceQuery = queryOptions({
+  queryKey: ["workspace"],
+  queryFn: async () => dataOf(await client.GET("/api/workspace")),
+});
 
 export const rulesQuery = queryOptions({
   queryKey: ["rules"],

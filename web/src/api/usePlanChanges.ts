@@ -9,6 +9,7 @@ import type { Change, PlanView } from "./types";
 export type Action =
   | { kind: "patch"; patch: Change[]; label?: string }
   | { kind: "adopt"; whatIf: WhatIf }
+  | { kind: "back"; number: number }
   | { kind: "undo" }
   | { kind: "redo" };
 
@@ -25,6 +26,12 @@ async function send(id: string, version: number, action: Action): Promise<PlanVi
         await client.POST("/api/plans/{plan_id}/adopt", { params: { ...params, query } }),
       );
     }
+    case "back":
+      return dataOf(
+        await client.POST("/api/plans/{plan_id}/revisions/{number}/go-back", {
+          params: { ...params, path: { plan_id: id, number: action.number } },
+        }),
+      );
     case "undo":
       return dataOf(await client.POST("/api/plans/{plan_id}/undo", { params }));
     case "redo":
@@ -35,6 +42,8 @@ async function send(id: string, version: number, action: Action): Promise<PlanVi
 export interface PlanChanges {
   /** `onDone` is called once the change is stored. */
   act: (action: Action, onDone?: () => void) => void;
+  /** The same for a form that stays open until it is stored: a refusal is thrown to it. */
+  save: (patch: Change[], label?: string) => Promise<PlanView>;
   busy: boolean;
   /** The last refusal that has not been dealt with. */
   refused: { error: ProblemError; action: Action } | null;
@@ -46,18 +55,20 @@ export interface PlanChanges {
 export function usePlanChanges(id: string): PlanChanges {
   const queries = useQueryClient();
   const [refused, setRefused] = useState<PlanChanges["refused"]>(null);
+  const mutationOf = (action: Action) => {
+    const current = queries.getQueryData(planQuery(id).queryKey);
+    if (!current) throw new Error("a plan must be read before it is changed");
+    return send(id, current.version, action);
+  };
+  const stored = (plan: PlanView) => {
+    queries.setQueryData(planQuery(id).queryKey, plan);
+    void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+  };
   const mutation = useMutation({
     // One after the other, so that each names the version that the one before left.
     scope: { id: `plan-${id}` },
-    mutationFn: (action: Action) => {
-      const current = queries.getQueryData(planQuery(id).queryKey);
-      if (!current) throw new Error("a plan must be read before it is changed");
-      return send(id, current.version, action);
-    },
-    onSuccess: (plan) => {
-      queries.setQueryData(planQuery(id).queryKey, plan);
-      void queries.invalidateQueries({ queryKey: plansQuery.queryKey });
-    },
+    mutationFn: mutationOf,
+    onSuccess: stored,
     onError: async (error, action) => {
       if (error instanceof ProblemError) {
         setRefused({ error, action });
@@ -70,10 +81,25 @@ export function usePlanChanges(id: string): PlanChanges {
     (action: Action, onDone?: () => void) => mutate(action, { onSuccess: onDone }),
     [mutate],
   );
+  const quiet = useMutation({
+    scope: { id: `plan-${id}` },
+    mutationFn: mutationOf,
+    onSuccess: stored,
+    onError: async (error) => {
+      if (error instanceof ProblemError && error.isStale)
+        await queries.invalidateQueries({ queryKey: planQuery(id).queryKey });
+    },
+  });
+  const { mutateAsync } = quiet;
+  const save = useCallback(
+    (patch: Change[], label?: string) => mutateAsync({ kind: "patch", patch, label }),
+    [mutateAsync],
+  );
   const again = () => {
     const action = refused?.action;
     setRefused(null);
     if (action) mutate(action);
   };
-  return { act, busy: mutation.isPending, refused, again, dismiss: () => setRefused(null) };
+  const busy = mutation.isPending || quiet.isPending;
+  return { act, save, busy, refused, again, dismiss: () => setRefused(null) };
 }

@@ -73,7 +73,9 @@ export function CupboardPage() {
             </Form.Select>
           </div>
           {parts.isPending && <Loading what="the cupboard" />}
-          {parts.isError && <Failure error={parts.error} retry={() => void parts.refetch()} />}
+          {parts.isError && !parts.data && (
+            <Failure error={parts.error} retry={() => void parts.refetch()} />
+          )}
           {KINDS.map(([id, label]) => (
             <Shelf
               key={id}

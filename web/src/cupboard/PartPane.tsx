@@ -9,16 +9,22 @@ import { sheetQuery } from "../api/queries";
 import type { PartSheet, SheetFigure } from "../api/types";
 import { money } from "../ui/numbers";
 import { LeaveGuard } from "../ui/LeaveGuard";
+import { Meanwhile } from "../ui/Meanwhile";
 import { Failure, Loading } from "../ui/States";
+import { useTyped } from "../ui/typed";
 import {
   BASES,
   basisWords,
   byPath,
   editOf,
   fallback,
+  flat,
   groupsOf,
+  labelsOf,
   textOf,
+  unflat,
   type InputBasis,
+  type SheetText,
 } from "./sheetForm";
 import { UseInPlan } from "./UseInPlan";
 import { usePartChanges } from "./usePartChanges";
@@ -32,9 +38,9 @@ interface Props {
 export function PartPane({ id, onAway }: Props) {
   const sheet = useQuery(sheetQuery(id));
   if (sheet.isPending) return <Loading what="the part" />;
-  if (sheet.isError) return <Failure error={sheet.error} retry={() => void sheet.refetch()} />;
+  if (!sheet.data) return <Failure error={sheet.error} retry={() => void sheet.refetch()} />;
   return sheet.data.origin === "own" ? (
-    <OwnPart key={sheet.data.revision} sheet={sheet.data} onAway={onAway} />
+    <OwnPart key={sheet.data.id} sheet={sheet.data} onAway={onAway} />
   ) : (
     <PackPart sheet={sheet.data} />
   );
@@ -79,16 +85,21 @@ function PackPart({ sheet }: { sheet: PartSheet }) {
 function OwnPart({ sheet, onAway }: { sheet: PartSheet; onAway: (name: string) => void }) {
   const id = useId();
   const { save, putAway } = usePartChanges();
-  const [text, setText] = useState(() => textOf(sheet));
+  const typed = useTyped(flat(textOf(sheet)), sheet.revision);
+  const text = unflat(typed.text);
+  const setText = (next: SheetText) => typed.setText(flat(next));
   const [wrong, setWrong] = useState<Record<string, string>>({});
   const [general, setGeneral] = useState<string[]>([]);
   const put =
     (field: "maker" | "model" | "summary" | "price") => (event: { target: { value: string } }) =>
       setText({ ...text, [field]: event.target.value });
   const putFigure = (path: string, change: Partial<{ text: string; basis: InputBasis }>) =>
-    setText((now) => {
-      const old = now.figures[path] ?? { text: "", basis: "datasheet" as const };
-      return { ...now, figures: { ...now.figures, [path]: { ...old, ...change } } };
+    setText({
+      ...text,
+      figures: {
+        ...text.figures,
+        [path]: { text: "", basis: "datasheet", ...text.figures[path], ...change },
+      },
     });
   const store = async () => {
     setWrong({});
@@ -100,7 +111,8 @@ function OwnPart({ sheet, onAway }: { sheet: PartSheet; onAway: (name: string) =
       return;
     }
     try {
-      await save.mutateAsync({ sheet, edit: read.edit });
+      const saved = await save.mutateAsync({ sheet, edit: read.edit });
+      typed.settle(flat(textOf(saved)), saved.revision);
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       const { fields, rest } = byPath(error.problem.problems, sheet);
@@ -113,11 +125,8 @@ function OwnPart({ sheet, onAway }: { sheet: PartSheet; onAway: (name: string) =
       ]);
     }
   };
-  const dirty = JSON.stringify(text) !== JSON.stringify(textOf(sheet));
-  const away = async () => {
-    await putAway.mutateAsync(sheet.id);
-    onAway(sheet.model);
-  };
+  const dirty = typed.dirty;
+  const away = () => putAway.mutate(sheet.id, { onSuccess: () => onAway(sheet.model) });
   const field = (name: "maker" | "model" | "summary" | "price", label: string, unit = "") => (
     <div className="own-field">
       <Form.Label htmlFor={`${id}-${name}`}>{label}</Form.Label>
@@ -154,17 +163,28 @@ function OwnPart({ sheet, onAway }: { sheet: PartSheet; onAway: (name: string) =
         </div>
         <div className="part-actions">
           {!dirty && <UseInPlan part={sheet} />}
-          <Button variant="" onClick={() => void away()}>
+          <Button
+            variant=""
+            disabled={dirty || putAway.isPending}
+            title={dirty ? "Save what you typed first, or leave it as it was" : undefined}
+            onClick={away}
+          >
             Put away
           </Button>
           <Button variant="" disabled={!dirty} onClick={() => setText(textOf(sheet))}>
             Leave as it was
           </Button>
           <Button variant="primary" type="submit" disabled={save.isPending || !dirty}>
-            Save
+            {save.isPending ? "Saving…" : "Save"}
           </Button>
         </div>
       </header>
+      <Meanwhile typed={typed} labels={labelsOf(sheet)} />
+      {putAway.isError && (
+        <p role="alert" className="tone-stops">
+          {putAway.error.message}
+        </p>
+      )}
       <LeaveGuard dirty={dirty} what={sheet.model} />
       {general.map((sentence) => (
         <p key={sentence} role="alert" className="tone-stops">

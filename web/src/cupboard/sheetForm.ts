@@ -68,14 +68,48 @@ export function editOf(
     wrong["price"] = "The price must be a number, such as 12.50.";
   if (!text.model.trim()) wrong["model"] = "A part needs a name.";
   if (Object.keys(wrong).length > 0) return { wrong };
+  const edit: PartEdit = { figures };
+  for (const name of ["maker", "model", "summary"] as const)
+    if (text[name] !== before[name]) edit[name] = text[name];
+  if (text.price !== before.price) edit.price = price === null ? null : price.toFixed(2);
+  return { edit };
+}
+
+const FIGURE = "figure ";
+
+/** The text as one flat record, so that each field can be brought together with what is stored. */
+export function flat(text: SheetText): Record<string, string | FigureText> {
+  const { figures, ...names } = text;
+  const rows = Object.entries(figures).map(([path, entry]) => [`${FIGURE}${path}`, entry] as const);
+  return { ...names, ...Object.fromEntries(rows) };
+}
+
+export function unflat(fields: Record<string, string | FigureText>): SheetText {
+  const name = (key: string) => {
+    const value = fields[key];
+    return typeof value === "string" ? value : "";
+  };
+  const figures: Record<string, FigureText> = {};
+  for (const [key, value] of Object.entries(fields))
+    if (typeof value !== "string") figures[key.slice(FIGURE.length)] = value;
   return {
-    edit: {
-      maker: text.maker,
-      model: text.model,
-      summary: text.summary,
-      price: price === null ? null : price.toFixed(2),
-      figures,
-    },
+    maker: name("maker"),
+    model: name("model"),
+    summary: name("summary"),
+    price: name("price"),
+    figures,
+  };
+}
+
+/** What each field of the flat record is called. */
+export function labelsOf(sheet: PartSheet): Record<string, string> {
+  const figures = sheet.figures.map((entry) => [`${FIGURE}${entry.path}`, entry.label]);
+  return {
+    maker: "Maker",
+    model: "Name",
+    summary: "What it is",
+    price: "Price",
+    ...(Object.fromEntries(figures) as Record<string, string>),
   };
 }
 

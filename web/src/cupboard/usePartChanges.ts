@@ -1,7 +1,7 @@
 /** Changes to parts of one's own; every list that shows parts is read anew afterwards. */
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 
-import { client, dataOf, ifMatch } from "../api/client";
+import { client, dataOf, ifMatch, ProblemError } from "../api/client";
 import { partsQuery, sheetQuery } from "../api/queries";
 import type { PartEdit, PartSheet } from "../api/types";
 
@@ -27,6 +27,10 @@ export function usePartChanges() {
       return dataOf(await client.PATCH("/api/parts/{part_id}", { params, body: edit }));
     },
     onSuccess: refresh,
+    onError: async (error, { sheet }) => {
+      if (error instanceof ProblemError && error.isStale)
+        await queries.invalidateQueries({ queryKey: sheetQuery(sheet.id).queryKey });
+    },
   });
   const putAway = useMutation({
     mutationFn: async (id: string) => {

@@ -6,6 +6,7 @@ import { useNavigate } from "react-router";
 import { client, dataOf, ifMatch } from "../api/client";
 import { plansQuery } from "../api/queries";
 import type { PlanStrip } from "../api/types";
+import { BringIn } from "../carry/BringIn";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
 import { Strips } from "./Strips";
@@ -51,12 +52,15 @@ export function PlansPage() {
               Side by side
             </Button>
           )}
+          <BringIn />
           <Button variant="primary" onClick={() => void navigate("/new")}>
             New plan
           </Button>
         </div>
         {plans.isPending && <Loading what="the plans" />}
-        {plans.isError && <Failure error={plans.error} retry={() => void plans.refetch()} />}
+        {plans.isError && !plans.data && (
+          <Failure error={plans.error} retry={() => void plans.refetch()} />
+        )}
         {plans.data?.length === 0 && <NoPlans />}
         {plans.data && plans.data.length > 0 && (
           <Strips plans={plans.data} onRemove={removal.remove} onCopy={copy.mutate} />

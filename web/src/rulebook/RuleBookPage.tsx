@@ -20,7 +20,9 @@ export function RuleBookPage() {
           <span className="soft grow">What is judged, why, and on whose word.</span>
         </div>
         {rules.isPending && <Loading what="the rules" />}
-        {rules.isError && <Failure error={rules.error} retry={() => void rules.refetch()} />}
+        {rules.isError && !rules.data && (
+          <Failure error={rules.error} retry={() => void rules.refetch()} />
+        )}
         {rules.data &&
           Object.entries(ASPECTS).map(([family, { title }]) => (
             <Chapter

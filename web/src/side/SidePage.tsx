@@ -50,7 +50,9 @@ export function SidePage() {
           )}
         </div>
         {plans.isPending && <Loading what="the plans" />}
-        {plans.isError && <Failure error={plans.error} retry={() => void plans.refetch()} />}
+        {plans.isError && !plans.data && (
+          <Failure error={plans.error} retry={() => void plans.refetch()} />
+        )}
         {plans.data && chosen.length === 0 && (
           <p className="soft">
             None of these plans is here any more. Put others beside each other.

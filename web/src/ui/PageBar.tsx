@@ -6,6 +6,7 @@ const PAGES = [
   { id: "plans", to: "/", label: "Plans" },
   { id: "cupboard", to: "/cupboard", label: "Cupboard" },
   { id: "rules", to: "/rules", label: "Rule book" },
+  { id: "settings", to: "/settings", label: "Settings" },
 ] as const;
 
 /** The bar on top of the pages beside the workbench. */

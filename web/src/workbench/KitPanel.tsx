@@ -6,7 +6,8 @@ import { needMark, needTally } from "../begin/needs";
 import { Cobble } from "../ui/Cobble";
 import { money } from "../ui/numbers";
 import { useBench } from "./bench";
-import { KitExport } from "./KitExport";
+import { TakeOut } from "./TakeOut";
+import { HistoryPanel } from "./HistoryPanel";
 import { KitLine } from "./KitLine";
 import { KIT_ROLES } from "./roles";
 
@@ -21,12 +22,16 @@ function purposeMark(report: Report): Severity {
 export function KitPanel() {
   const { report, view, openCupboard, family, setFamily } = useBench();
   const [exporting, setExporting] = useState(false);
+  const [history, setHistory] = useState(false);
   return (
     <>
       <div className="panel-head">
         <h2>Kit</h2>
         <Button variant="link" onClick={() => setExporting(true)}>
-          as a list
+          save or print
+        </Button>
+        <Button variant="link" onClick={() => setHistory(true)}>
+          history
         </Button>
         <span className="tabular">
           {money(report.cost.total, report.cost.currency)}
@@ -77,7 +82,8 @@ export function KitPanel() {
           );
         })}
       </ul>
-      {exporting && <KitExport onClose={() => setExporting(false)} />}
+      {history && <HistoryPanel onClose={() => setHistory(false)} />}
+      {exporting && <TakeOut onClose={() => setExporting(false)} />}
     </>
   );
 }

@@ -3,119 +3,58 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import Modal from "react-bootstrap/Modal";
 
+import { ProblemError } from "../api/client";
+import { Meanwhile } from "../ui/Meanwhile";
 import { PLAN_STATES, planStateWord } from "../ui/planStates";
-import { readNumber } from "../ui/readNumber";
+import { useTyped } from "../ui/typed";
 import { useBench } from "./bench";
+import { detailsOf, fieldsOf, LABELS, listed, type DetailsText } from "./planDetailsForm";
 
 /** Name, purpose, place, budget and settings of the plan. Typed text is read on saving. */
 export function PlanDetails({ onClose }: { onClose: () => void }) {
   const { view, changes } = useBench();
   const { plan } = view;
   const id = useId();
-  const [text, setText] = useState({
-    name: plan.name,
-    state: plan.state,
-    purpose: plan.purpose,
-    placeName: plan.place.name,
-    coldest: String(plan.place.ambient_min_c),
-    hottest: String(plan.place.ambient_max_c),
-    altitude: String(plan.place.altitude_m),
-    standing: plan.place.standing,
-    sun: String(plan.place.sun_w_m2),
-    touchedBy: plan.place.touched_by,
-    power: plan.place.power,
-    wet: plan.place.wet,
-    dust: plan.place.dust,
-    network: plan.place.network,
-    noise: plan.place.noise_max_dba == null ? "" : String(plan.place.noise_max_dba),
-    budget: plan.budget ?? "",
-    copies: String(plan.copies),
-    lift: plan.settings.lift_port_limit,
-    readOnly: plan.settings.read_only_root,
-    push: plan.settings.push_slot,
-  });
+  const typed = useTyped(detailsOf(plan), view.version);
+  const { text, setText } = typed;
   const [error, setError] = useState("");
-  const put = (field: keyof typeof text) => (event: { target: { value: string } }) =>
+  const [leaving, setLeaving] = useState(false);
+  const put = (field: keyof DetailsText) => (event: { target: { value: string } }) =>
     setText({ ...text, [field]: event.target.value });
 
-  const save = () => {
-    const numbers = [text.coldest, text.hottest, text.altitude, text.sun].map(readNumber);
-    const budget = text.budget.trim() === "" ? null : readNumber(text.budget);
-    const copies = readNumber(text.copies);
-    const noise = text.noise.trim() === "" ? null : readNumber(text.noise);
-    if (numbers.some(Number.isNaN) || Number.isNaN(budget)) {
-      setError("Temperatures, height, sun and budget must be numbers, such as 28 or 12.50.");
+  const save = async () => {
+    const read = fieldsOf(text, typed.changed);
+    if ("wrong" in read) {
+      setError(read.wrong);
       return;
     }
-    const [coldest, hottest, altitude, sun] = numbers;
-    if ((coldest ?? 0) > (hottest ?? 0)) {
+    setError("");
+    if (!typed.dirty) {
+      onClose();
+      return;
+    }
+    try {
+      const label = listed(typed.changed.map((key) => LABELS[key].toLowerCase()));
+      await changes.save([{ op: "set", fields: read.fields }], label.slice(0, 200));
+      onClose();
+    } catch (refusal) {
+      if (!(refusal instanceof ProblemError)) throw refusal;
       setError(
-        `The coldest day must not be warmer than the hottest (got ${coldest} and ${hottest} °C).`,
+        refusal.isStale
+          ? "It was changed elsewhere in the meantime. Look at what is different, and save again."
+          : refusal.message,
       );
-      return;
     }
-    if (noise !== null && !(noise > 0 && noise <= 140)) {
-      setError(
-        `The most that may be heard must be a number above 0 and up to 140 dB(A), or stay empty (got ${text.noise}).`,
-      );
-      return;
-    }
-    if (!Number.isInteger(copies) || copies < 1 || copies > 100) {
-      setError(
-        `How many are to be built must be a whole number from 1 to 100 (got ${text.copies}).`,
-      );
-      return;
-    }
-    if (budget !== null && budget < 0) {
-      setError(`The budget must be zero or more (got ${budget}).`);
-      return;
-    }
-    const place = {
-      name: text.placeName,
-      ambient_min_c: coldest,
-      ambient_max_c: hottest,
-      altitude_m: altitude,
-      standing: text.standing,
-      sun_w_m2: sun,
-      touched_by: text.touchedBy,
-      power: text.power,
-      wet: text.wet,
-      dust: text.dust,
-      network: text.network,
-      noise_max_dba: noise,
-    };
-    changes.act({
-      kind: "patch",
-      patch: [
-        {
-          op: "set",
-          fields: {
-            name: text.name,
-            state: text.state,
-            purpose: text.purpose,
-            place,
-            budget: budget === null ? null : budget.toFixed(2),
-            copies,
-            settings: {
-              lift_port_limit: text.lift,
-              read_only_root: text.readOnly,
-              push_slot: text.push,
-            },
-          },
-        },
-      ],
-      label: "name, place or budget",
-    });
-    onClose();
   };
+  const leave = () => (typed.dirty && !leaving ? setLeaving(true) : onClose());
 
   return (
-    <Modal show onHide={onClose} aria-labelledby={`${id}-title`}>
+    <Modal show onHide={leave} aria-labelledby={`${id}-title`}>
       <Form
         noValidate
         onSubmit={(event) => {
           event.preventDefault();
-          save();
+          void save();
         }}
       >
         <Modal.Header closeButton>
@@ -285,6 +224,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
             checked={text.push}
             onChange={(event) => setText({ ...text, push: event.target.checked })}
           />
+          <Meanwhile typed={typed} labels={LABELS} />
           {error && (
             <p role="alert" className="tone-stops">
               {error}
@@ -292,12 +232,28 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
           )}
         </Modal.Body>
         <Modal.Footer>
-          <Button variant="" onClick={onClose}>
-            Leave as it was
-          </Button>
-          <Button variant="primary" type="submit" disabled={!text.name.trim()}>
-            Save
-          </Button>
+          {leaving && typed.dirty ? (
+            <>
+              <span role="alert" className="me-auto">
+                What you typed is not saved.
+              </span>
+              <Button variant="" onClick={onClose}>
+                Throw it away
+              </Button>
+              <Button variant="primary" autoFocus onClick={() => setLeaving(false)}>
+                Go on typing
+              </Button>
+            </>
+          ) : (
+            <>
+              <Button variant="" onClick={leave}>
+                Leave as it was
+              </Button>
+              <Button variant="primary" type="submit" disabled={!text.name.trim() || changes.busy}>
+                {changes.busy ? "Saving…" : "Save"}
+              </Button>
+            </>
+          )}
         </Modal.Footer>
       </Form>
     </Modal>

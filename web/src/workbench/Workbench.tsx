@@ -78,7 +78,9 @@ export function Workbench({ view }: { view: PlanView }) {
         onKeys={() => setKeySheet(true)}
       />
       <ChangeNotice changes={changes} />
-      {report.isError && <Failure error={report.error} retry={() => void report.refetch()} />}
+      {report.isError && !report.data && (
+        <Failure error={report.error} retry={() => void report.refetch()} />
+      )}
       {report.isPending && <Loading what="the plan" />}
       {bench && (
         <BenchContext value={bench}>

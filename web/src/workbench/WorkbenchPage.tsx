@@ -9,7 +9,7 @@ export function WorkbenchPage() {
   const { planId = "" } = useParams();
   const plan = useQuery(planQuery(planId));
   if (plan.isPending) return <Loading what="the plan" />;
-  if (plan.isError)
+  if (!plan.data)
     return (
       <Failure error={plan.error} retry={() => void plan.refetch()}>
         <Link to="/">Back to the plans</Link>

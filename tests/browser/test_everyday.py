@@ -1,0 +1,323 @@
+"""Typed work stays, whatever the server or another tab does; everything goes out and comes in."""
+
+from __future__ import annotations
+
+import json
+import re
+import urllib.request
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+from pypdf import PdfReader
+
+from tests.browser.test_access import COLOURS, check_with_axe
+
+
+def ask(server: str, path: str, body: Any = None, *, method: str = "GET", version: int = 0) -> Any:
+    """Another tab's hand: a request beside the page."""
+    request = urllib.request.Request(
+        f"{server}/api{path}", None if body is None else json.dumps(body).encode(), method=method,
+        headers={"content-type": "application/json", "if-match": f'"{version}"'},
+    )  # fmt: skip
+    with urllib.request.urlopen(request) as answer:
+        text = answer.read()
+    return json.loads(text) if text else None
+
+
+def elsewhere(server: str, plan: str, **place: Any) -> None:
+    """Another tab changes where the plan lives."""
+    version = ask(server, f"/plans/{plan}")["version"]
+    patch = [{"op": "set", "fields": {"place": place}}]
+    ask(server, f"/plans/{plan}", {"patch": patch}, method="PATCH", version=version)
+
+
+def open_details(page: Page, server: str, plan: str) -> None:
+    """The dialog of name, place and budget."""
+    page.goto(f"{server}/plans/{plan}")
+    page.locator(".kit-main", has_text="Purpose").click()
+    page.get_by_role("button", name="Name, place, budget").click()
+
+
+def test_two_tabs_in_the_details_lose_nothing(page: Page, server: str) -> None:
+    """Only what was typed is sent: the coldest day of the other tab is kept, and of the hottest,
+    which both changed, one sees both and chooses.
+    """
+    open_details(page, server, "bat-recorder")
+    page.get_by_role("textbox", name="Hottest day").fill("33")
+    page.get_by_label("Budget for all of them").fill("777")
+    elsewhere(server, "bat-recorder", ambient_min_c=-11, ambient_max_c=29)
+    page.get_by_role("button", name="Save", exact=True).click()
+    meanwhile = page.locator(".meanwhile")
+    expect(meanwhile).to_contain_text("Hottest day: there it is now 29, you typed 33")
+    expect(meanwhile).to_contain_text("Coldest day: taken over, -11")
+    expect(page.get_by_label("Budget for all of them")).to_have_value("777")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    plan = ask(server, "/plans/bat-recorder")["plan"]
+    assert (plan["place"]["ambient_min_c"], plan["place"]["ambient_max_c"]) == (-11, 33)
+    assert plan["budget"] == "777.00"
+
+
+def test_theirs_can_be_taken(page: Page, server: str) -> None:
+    """One press; then nothing is left to save."""
+    open_details(page, server, "moss-cabinet")
+    page.get_by_role("textbox", name="Hottest day").fill("35")
+    elsewhere(server, "moss-cabinet", ambient_max_c=26)
+    page.get_by_role("button", name="Save", exact=True).click()
+    page.get_by_role("button", name="Take theirs").click()
+    expect(page.get_by_role("textbox", name="Hottest day")).to_have_value("26")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    assert ask(server, "/plans/moss-cabinet")["plan"]["place"]["ambient_max_c"] == 26
+
+
+def test_a_server_that_stops_in_the_middle_of_a_form(page: Page, server: str) -> None:
+    """The dialog stays with every letter, says why, and sends again once the server is back."""
+    open_details(page, server, "bat-recorder")
+    page.get_by_role("textbox", name="Name", exact=True).fill("Owl recorder")
+    page.route("**/api/**", lambda route: route.abort())
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("dialog")).to_contain_text("The server does not answer")
+    expect(page.locator(".server-strip")).to_contain_text("trying again")
+    expect(page.get_by_role("textbox", name="Name", exact=True)).to_have_value("Owl recorder")
+    page.unroute("**/api/**")
+    expect(page.locator(".server-strip")).to_have_count(0)
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    expect(page.locator(".crumbs strong")).to_have_text("Owl recorder")
+
+
+def test_a_frozen_server_is_told_after_three_seconds(page: Page, server: str) -> None:
+    """Nothing comes back; what is shown stays; the form waits and says so."""
+    open_details(page, server, "bat-recorder")
+    page.get_by_role("textbox", name="Name", exact=True).fill("Owl recorder")
+    page.route("**/api/**", lambda route: None)
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("button", name="Saving…")).to_be_visible()
+    expect(page.locator(".server-strip")).to_contain_text("Last answer at")
+    expect(page.locator(".margin-row").first).to_be_attached()
+
+
+def test_a_refetch_that_fails_leaves_what_is_shown(page: Page, server: str) -> None:
+    """The workbench and the list of plans stay, with the strip over them."""
+    page.goto(server)
+    expect(page.locator(".strip")).to_have_count(3)
+    page.route("**/api/**", lambda route: route.abort())
+    page.get_by_role("button", name="Copy Moss-growth").click()
+    expect(page.locator(".server-strip")).to_be_visible()
+    expect(page.locator(".strip")).to_have_count(3)
+
+
+def test_a_dialog_asks_before_it_drops_typed_text(page: Page, server: str) -> None:
+    """Esc once asks, and going on typing is one press; untouched it closes at once."""
+    open_details(page, server, "bat-recorder")
+    page.get_by_role("textbox", name="Name", exact=True).fill("Owl recorder")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_contain_text("What you typed is not saved")
+    page.get_by_role("button", name="Go on typing").click()
+    expect(page.get_by_role("textbox", name="Name", exact=True)).to_have_value("Owl recorder")
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Throw it away").click()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    page.get_by_role("button", name="Name, place, budget").click()
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("dialog")).to_have_count(0)
+
+
+def test_another_tabs_save_of_a_part_replaces_no_typed_text(page: Page, server: str) -> None:
+    """Both figures are there afterwards."""
+    page.goto(f"{server}/cupboard/S03")
+    page.get_by_role("button", name="Copy and change").click()
+    expect(page.get_by_label("Name", exact=True)).to_have_value("Kettle 27 (mine)")
+    part = page.url.split("/cupboard/")[1].split("?")[0]
+    page.get_by_label("Rating", exact=True).fill("4,5")
+    ask(server, f"/parts/{part}", {"summary": "from elsewhere", "figures": {}}, method="PATCH",
+        version=1)  # fmt: skip
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.locator(".meanwhile")).to_contain_text("What it is: taken over, from elsewhere")
+    expect(page.get_by_label("Rating", exact=True)).to_have_value("4,5")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_text("revision 3")).to_be_visible()
+    sheet = ask(server, f"/parts/{part}/sheet")
+    rated = next(f for f in sheet["figures"] if f["label"] == "Rating")
+    assert (sheet["summary"], rated["nominal"]) == ("from elsewhere", 4.5)
+
+
+def test_what_is_put_away_is_found_again(quiet_page: Page, server: str) -> None:
+    """After a reload too; emptied only on purpose, and asked first."""
+    page = quiet_page
+    page.goto(server)
+    page.get_by_role("button", name="Delete Moss-growth").click()
+    expect(page.locator(".strip")).to_have_count(2)
+    page.get_by_role("link", name="Settings").click()
+    page.reload()
+    away = page.get_by_role("region", name="Put away")
+    expect(away).to_contain_text("Moss-growth time-lapse cabinet")
+    away.get_by_role("button", name="Empty…").click()
+    away.get_by_role("button", name="Keep them").click()
+    away.get_by_role("button", name="Bring it back").click()
+    expect(away).to_contain_text("Nothing is put away")
+    page.get_by_role("link", name="Plans", exact=True).click()
+    expect(page.locator(".strip")).to_have_count(3)
+
+
+def test_history_is_looked_at_and_gone_back_to(quiet_page: Page, server: str) -> None:
+    """The step before stands beside its rulers; going back is a step that can be undone."""
+    page = quiet_page
+    elsewhere(server, "bat-recorder", ambient_max_c=47)
+    page.goto(f"{server}/plans/bat-recorder")
+    page.get_by_role("button", name="history").click()
+    page.locator(".history-step").last.click()
+    expect(page.locator(".history-ruler").first).to_be_visible()
+    page.get_by_role("button", name="Go back to this").click()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    expect(page.locator(".what-if output")).not_to_have_text("47 °C")
+    expect(page.get_by_role("button", name="Undo")).to_have_attribute(
+        "title", "Undo: back to: demo plan"
+    )
+
+
+def test_a_plan_is_brought_in_from_a_file(quiet_page: Page, server: str, tmp_path: Path) -> None:
+    """Looked at first; then it stands on its bench."""
+    page = quiet_page
+    file = tmp_path / "choir.json"
+    file.write_text(json.dumps(ask(server, "/plans/choir-recorder/plan.json")))
+    page.goto(server)
+    page.get_by_label("File to bring in").set_input_files(str(file))
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("A plan of this name is here already; it stays as it is")
+    dialog.get_by_role("button", name="Bring it in").click()
+    expect(page.locator(".crumbs strong")).to_have_text("Choir recorder with mirrored drives")
+    page.goto(server)
+    expect(page.locator(".strip")).to_have_count(4)
+
+
+def test_a_wrong_file_tells_every_problem_and_changes_nothing(
+    page: Page, server: str, tmp_path: Path
+) -> None:
+    """With its place; other files are told for what they are not."""
+    document = ask(server, "/export/plans.json")
+    document["plans"][0]["plan"]["name"] = ""
+    document["plans"][1]["plan"]["copies"] = 0
+    file = tmp_path / "plans.json"
+    file.write_text(json.dumps(document))
+    page.goto(server)
+    page.get_by_label("File to bring in").set_input_files(str(file))
+    problems = page.locator(".bring-in-problems")
+    expect(problems).to_contain_text("plans.0.plan.name")
+    expect(problems).to_contain_text("plans.1.plan.copies")
+    expect(page.get_by_role("button", name="Bring it in")).to_be_disabled()
+    page.get_by_role("button", name="Leave it").click()
+    other = tmp_path / "note.txt"
+    other.write_text("hello")
+    page.get_by_label("File to bring in").set_input_files(str(other))
+    expect(page.get_by_role("dialog")).to_contain_text("neither a plan, nor a part pack")
+
+
+def test_a_pack_comes_in_by_hand(quiet_page: Page, server: str, tmp_path: Path) -> None:
+    """A table of what each part would do, and then it is in the cupboard."""
+    page = quiet_page
+    file = tmp_path / "pack.csv"
+    file.write_text("id,kind,part_class,maker,model\nQ1,device,usb2_device,Sedgewick,Quill\n")
+    page.goto(f"{server}/settings")
+    page.get_by_label("File to bring in").set_input_files(str(file))
+    expect(page.get_by_role("dialog")).to_contain_text("Quill")
+    page.get_by_role("button", name="Bring in 1 part").click()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    page.goto(f"{server}/cupboard/Q1")
+    expect(page.get_by_role("heading", name="Quill")).to_be_visible()
+
+
+def test_the_workspace_out_and_back(quiet_page: Page, server: str, tmp_path: Path) -> None:
+    """Saved, everything deleted, restored: three plans again, and where the copy is."""
+    page = quiet_page
+    page.goto(f"{server}/settings")
+    with page.expect_download() as saved:
+        page.get_by_role("link", name="Save everything as one file").click()
+    file = tmp_path / "all.zip"
+    saved.value.save_as(file)
+    for plan in ask(server, "/plans"):
+        ask(server, f"/plans/{plan['id']}", method="DELETE", version=plan["version"])
+    page.get_by_label("File to bring in").set_input_files(str(file))
+    expect(page.get_by_role("dialog")).to_contain_text("It holds 3 plans")
+    page.get_by_role("button", name="Replace everything with it").click()
+    expect(page.get_by_role("dialog")).to_contain_text("-before-restore.sqlite3")
+    page.get_by_role("button", name="Done").click()
+    page.get_by_role("link", name="Plans", exact=True).click()
+    expect(page.locator(".strip")).to_have_count(3)
+
+
+def test_a_sheet_and_a_drawing_are_saved(page: Page, server: str, tmp_path: Path) -> None:
+    """By keys alone from the plan to the printed sheet; a drawing as PNG."""
+    page.goto(f"{server}/plans/choir-recorder")
+    expect(page.locator(".margin-row").first).to_be_visible()
+    page.get_by_role("button", name="save or print").focus()
+    page.keyboard.press("Enter")
+    sheet = page.get_by_role("link", name="Plan sheet, A4")
+    expect(sheet).to_be_visible()
+    sheet.focus()
+    with page.expect_download() as saved:
+        page.keyboard.press("Enter")
+    saved.value.save_as(tmp_path / "sheet.pdf")
+    text = " ".join(page.extract_text() for page in PdfReader(tmp_path / "sheet.pdf").pages)
+    assert "To buy" in text
+    assert "Stops it: Steeple reaches" in " ".join(text.split())
+    with page.expect_download() as drawn:
+        page.get_by_role("button", name="Supply as PNG").click()
+    drawn.value.save_as(tmp_path / "supply.png")
+    assert (tmp_path / "supply.png").read_bytes()[:8] == b"\x89PNG\r\n\x1a\n"
+
+
+def test_a_board_is_moved_on_its_plate(quiet_page: Page, server: str) -> None:
+    """By mouse and by figures; what cannot be is refused beside the field; back by one press."""
+    page = quiet_page
+    lines = [{"id": role, "role": role, "part": part}
+             for role, part in (("board", "B06"), ("supply", "S01"), ("case", "E12"))]  # fmt: skip
+    plan = ask(server, "/plans", {"name": "plate", "plan": {"name": "plate", "lines": lines}},
+               method="POST")  # fmt: skip
+    page.goto(f"{server}/plans/{plan['id']}")
+    expect(page.locator(".margin-row").first).to_be_visible()
+    page.keyboard.press("1")
+    page.get_by_role("button", name="From above").click()
+    along = page.get_by_label("Millimetres along")
+    expect(along).to_have_value("54.5")
+    box = page.locator(".movable").bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + 30, box["y"] + 30)
+    page.mouse.down()
+    for step in range(1, 21):
+        page.mouse.move(box["x"] + 30 - 3 * step, box["y"] + 30)
+    page.mouse.up()
+    expect(along).not_to_have_value("54.5")
+    moved = ask(server, f"/plans/{plan['id']}")["plan"]["lines"][0]["stands_at"]
+    assert moved["x_mm"] < 40
+    along.fill("-3")
+    page.get_by_role("button", name="Put it there").click()
+    expect(page.get_by_role("alert")).to_contain_text("millimetres from the inner corner")
+    along.fill("20")
+    page.get_by_role("button", name="Put it there").click()
+    expect(page.get_by_role("button", name="Back to the middle")).to_be_visible()
+    page.get_by_role("button", name="Back to the middle").click()
+    expect(along).to_have_value("54.5")
+
+
+@pytest.mark.parametrize(("scheme", "rules"), [("light", []), ("dark", COLOURS)])
+def test_nothing_serious_in_settings_and_dialogs(
+    page: Page, server: str, scheme: Any, rules: list[str]
+) -> None:
+    """Settings, history, save or print, the view from above with its fields."""
+    page.emulate_media(color_scheme=scheme, reduced_motion="reduce")
+    page.goto(f"{server}/settings")
+    expect(page.get_by_role("region", name="Put away")).to_contain_text("Nothing is put away")
+    assert check_with_axe(page, rules) == []
+    page.goto(f"{server}/plans/choir-recorder")
+    page.get_by_role("button", name="history").click()
+    page.locator(".history-step").first.click()
+    expect(page.locator(".history-ruler").first).to_be_visible()
+    assert check_with_axe(page, rules) == []
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="save or print").click()
+    expect(page.locator(".kit-text")).to_contain_text(re.compile("Mullion 8"))
+    assert check_with_axe(page, rules) == []

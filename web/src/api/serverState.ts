@@ -1,0 +1,40 @@
+/** Whether the server answers: told to the page by every request that is made. */
+import { useSyncExternalStore } from "react";
+
+export interface ServerState {
+  /** A request failed, or has waited too long, and none has been answered since. */
+  silent: boolean;
+  answeredAt: Date | null;
+}
+
+const PATIENCE_MS = 3000;
+
+let state: ServerState = { silent: false, answeredAt: null };
+const listeners = new Set<() => void>();
+
+function tell(next: ServerState) {
+  if (next.silent === state.silent && next.silent) return;
+  state = next;
+  listeners.forEach((listener) => listener());
+}
+
+/** Notes that a request goes out; call the result with true once it is answered, with false where it
+ * failed, and with null where the page gave it up itself. */
+export function asked(): (answered: boolean | null) => void {
+  const late = setTimeout(() => tell({ ...state, silent: true }), PATIENCE_MS);
+  return (answered) => {
+    clearTimeout(late);
+    if (answered === true) tell({ silent: false, answeredAt: new Date() });
+    if (answered === false) tell({ ...state, silent: true });
+  };
+}
+
+export function useServerState(): ServerState {
+  return useSyncExternalStore(
+    (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+    () => state,
+  );
+}

@@ -1,0 +1,41 @@
+import Button from "react-bootstrap/Button";
+
+import type { Typed } from "./typed";
+
+interface Props<T extends object> {
+  typed: Typed<T>;
+  labels: Record<keyof T, string>;
+}
+
+/** What was changed elsewhere while somebody typed: beside what they typed, to keep or to take. */
+export function Meanwhile<T extends object>({ typed, labels }: Props<T>) {
+  if (typed.clashes.length === 0 && typed.taken.length === 0) return null;
+  return (
+    <div className="meanwhile" role="status">
+      <strong>Changed elsewhere in the meantime</strong>
+      <ul>
+        {typed.clashes.map((key) => (
+          <li key={String(key)}>
+            {labels[key]}: there it is now <strong>{shown(typed.base[key])}</strong>, you typed{" "}
+            <strong>{shown(typed.text[key])}</strong>.{" "}
+            <Button variant="" size="sm" onClick={() => typed.take(key)}>
+              Take theirs
+            </Button>
+          </li>
+        ))}
+        {typed.taken.map((key) => (
+          <li key={String(key)}>
+            {labels[key]}: taken over, <strong>{shown(typed.base[key])}</strong>.
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function shown(value: unknown): string {
+  if (value === true) return "yes";
+  if (value === false) return "no";
+  const text = typeof value === "object" && value && "text" in value ? value.text : value;
+  return typeof text === "string" && text !== "" ? text : "empty";
+}

@@ -1,0 +1,38 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+
+import { client } from "../api/client";
+import { useServerState } from "../api/serverState";
+
+const AGAIN_MS = 2000;
+
+/** Tells that the server is silent, over whatever is shown, and asks again until it answers. */
+export function ServerStrip() {
+  const { silent, answeredAt } = useServerState();
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (!silent) return;
+    let over = false;
+    const ask = async () => {
+      try {
+        await client.GET("/api/workspace");
+        if (!over) await queries.invalidateQueries();
+      } catch {
+        // It is told already; the next try comes.
+      }
+    };
+    const timer = setInterval(() => void ask(), AGAIN_MS);
+    return () => {
+      over = true;
+      clearInterval(timer);
+    };
+  }, [silent, queries]);
+  if (!silent) return null;
+  const last = answeredAt?.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
+  return (
+    <div className="server-strip" role="alert">
+      The server does not answer; trying again. Nothing that you typed is lost.
+      {last && ` Last answer at ${last}.`}
+    </div>
+  );
+}

@@ -1,0 +1,55 @@
+import { act, renderHook } from "@testing-library/react";
+import { describe, expect, it } from "vitest";
+
+import { merge, useTyped } from "./typed";
+
+describe("bringing typed text and a newer version together", () => {
+  it("keeps what was typed and takes the rest", () => {
+    const base = { name: "a", hottest: "28", coldest: "5" };
+    const mine = { name: "mine", hottest: "35", coldest: "5" };
+    const theirs = { name: "a", hottest: "31", coldest: "-5" };
+    expect(merge(base, mine, theirs)).toEqual({
+      text: { name: "mine", hottest: "35", coldest: "-5" },
+      clashes: ["hottest"],
+      taken: ["coldest"],
+    });
+  });
+
+  it("sees no clash where both typed the same", () => {
+    expect(merge({ a: "1" }, { a: "2" }, { a: "2" }).clashes).toEqual([]);
+  });
+});
+
+describe("a form over a stored thing", () => {
+  const start = { stored: { name: "a", hottest: "28" }, version: 1 };
+
+  it("follows what is stored while nothing is typed", () => {
+    const { result, rerender } = renderHook((p) => useTyped(p.stored, p.version), {
+      initialProps: start,
+    });
+    rerender({ stored: { name: "b", hottest: "28" }, version: 2 });
+    expect(result.current.text.name).toBe("b");
+    expect(result.current.dirty).toBe(false);
+  });
+
+  it("never loses a letter to another tab, and names the clash until it is settled", () => {
+    const { result, rerender } = renderHook((p) => useTyped(p.stored, p.version), {
+      initialProps: start,
+    });
+    act(() => result.current.setText({ name: "a", hottest: "35" }));
+    rerender({ stored: { name: "b", hottest: "31" }, version: 2 });
+    expect(result.current.text).toEqual({ name: "b", hottest: "35" });
+    expect(result.current.clashes).toEqual(["hottest"]);
+    expect(result.current.changed).toEqual(["hottest"]);
+    expect(result.current.version).toBe(2);
+    act(() => result.current.setText({ name: "b", hottest: "35,0" }));
+    act(() => result.current.settle({ name: "b", hottest: "35" }, 2));
+    expect(result.current.dirty).toBe(false);
+    act(() => result.current.setText({ name: "b", hottest: "36" }));
+    rerender({ stored: { name: "b", hottest: "31" }, version: 3 });
+    act(() => result.current.take("hottest"));
+    expect(result.current.text.hottest).toBe("31");
+    expect(result.current.clashes).toEqual([]);
+    expect(result.current.dirty).toBe(false);
+  });
+});
