@@ -1,6 +1,6 @@
 """Changes to a plan, as data: what a fix proposes and what the page sends."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
@@ -74,7 +74,10 @@ class PinPlug(Stated):
 
 
 class SetFields(Stated):
-    """Change fields of the plan itself, such as its name, place, duty or budget."""
+    """Change fields of the plan itself, such as its name, place, duty or budget.
+
+    Of its place and its settings only the fields that are given are changed.
+    """
 
     op: Literal["set"] = "set"
     fields: dict[
@@ -129,7 +132,7 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
             lines = sorted([*plan.lines, line], key=lambda entry: KIT_ORDER.index(entry.role))
             return _with(plan, place, {"lines": tuple(lines)})
         case SetFields():
-            return _with(plan, place, {str(name): value for name, value in change.fields.items()})
+            return _with(plan, place, dict(_set(plan, change)))
         case RemoveLine():
             old = _line(plan, change.line, place)
             rest = tuple(_unpinned(line, old.id) for line in plan.lines if line is not old)
@@ -171,6 +174,15 @@ def _line(plan: Plan, line_id: str, place: str) -> Line:
         raise InputError(
             [(f"{place}.line", f"the kit has no line '{line_id}' (it has: {known})")]
         ) from None
+
+
+def _set(plan: Plan, change: SetFields) -> Iterator[tuple[str, Any]]:
+    """The fields to set, those of place and settings over the ones that are there."""
+    for name, value in change.fields.items():
+        if name in ("place", "settings") and isinstance(value, dict):
+            yield name, {**getattr(plan, name).model_dump(), **value}
+        else:
+            yield name, value
 
 
 def _with(plan: Plan, place: str, fields: dict[str, Any]) -> Plan:

@@ -10,7 +10,7 @@ from cobblewort.core.plans.patch import (
     SwapPart,
     apply_patch,
 )
-from tests.kits import kit
+from tests.kits import demo, kit
 
 
 def test_a_new_line_stands_in_kit_order() -> None:
@@ -107,3 +107,15 @@ def test_a_swapped_part_keeps_no_plug_where_the_old_one_was() -> None:
     assert swapped.line("H03").pins == {}
     assert swapped.line("X06").pins == {}
     assert swapped.line("D11").pins == {"sata": "A12#1.disk"}
+
+
+def test_of_place_and_settings_only_what_is_given_is_changed() -> None:
+    """Two tabs that change two days of one place both keep theirs."""
+    plan = demo("bat-recorder")
+    warm = apply_patch(plan, (SetFields(fields={"place": {"ambient_max_c": 41}}),))
+    assert warm.place == plan.place.model_copy(update={"ambient_max_c": 41})
+    both = apply_patch(warm, (SetFields(fields={"settings": {"push_slot": True}}),))
+    both = apply_patch(both, (SetFields(fields={"settings": {"read_only_root": True}}),))
+    assert (both.settings.push_slot, both.settings.read_only_root) == (True, True)
+    with pytest.raises(InputError, match=r"place\.ambient_max_c"):
+        apply_patch(plan, (SetFields(fields={"place": {"ambient_max_c": "hot"}}),))

@@ -4304,6 +4304,8 @@ export interface components {
         /**
          * SetFields
          * @description Change fields of the plan itself, such as its name, place, duty or budget.
+         *
+         *     Of its place and its settings only the fields that are given are changed.
          */
         "SetFields-Input": {
             /**
@@ -4319,6 +4321,8 @@ export interface components {
         /**
          * SetFields
          * @description Change fields of the plan itself, such as its name, place, duty or budget.
+         *
+         *     Of its place and its settings only the fields that are given are changed.
          */
         "SetFields-Output": {
             /**

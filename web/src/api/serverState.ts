@@ -10,6 +10,7 @@ export interface ServerState {
 const PATIENCE_MS = 3000;
 
 let state: ServerState = { silent: false, answeredAt: null };
+let silentAt = 0;
 const listeners = new Set<() => void>();
 
 function tell(next: ServerState) {
@@ -21,11 +22,18 @@ function tell(next: ServerState) {
 /** Notes that a request goes out; call the result with true once it is answered, with false where it
  * failed, and with null where the page gave it up itself. */
 export function asked(): (answered: boolean | null) => void {
-  const late = setTimeout(() => tell({ ...state, silent: true }), PATIENCE_MS);
+  const began = performance.now();
+  const silent = () => {
+    silentAt = performance.now();
+    tell({ ...state, silent: true });
+  };
+  const late = setTimeout(silent, PATIENCE_MS);
   return (answered) => {
     clearTimeout(late);
-    if (answered === true) tell({ silent: false, answeredAt: new Date() });
-    if (answered === false) tell({ ...state, silent: true });
+    // What was asked before the silence may still be answered, and tells nothing of now.
+    if (answered === true && (began >= silentAt || !state.silent))
+      tell({ silent: false, answeredAt: new Date() });
+    if (answered === false) silent();
   };
 }
 
