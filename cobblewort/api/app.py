@@ -48,7 +48,7 @@ from cobblewort.core.changing.schools import School, school_of, schools_of
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.working import Working
 from cobblewort.core.plans.patch import apply_patch
-from cobblewort.core.plans.plan import Plan, Role
+from cobblewort.core.plans.plan import Plan, Role, plan_from
 from cobblewort.core.plans.what_if import what_if
 from cobblewort.core.verdict.evaluate import evaluate, samples_that_fit
 from cobblewort.core.verdict.explain import explain
@@ -58,6 +58,7 @@ from cobblewort.formats.kit_list import kit_csv, kit_text
 from cobblewort.formats.shipped import (
     CLASSES,
     PARTS,
+    demo_plans,
     shipped_classes,
     shipped_parts,
     shipped_text,
@@ -67,6 +68,7 @@ from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import BrokenPlan, Revision, StoredPlan
 from cobblewort.store.readings import reading_of
 
+EXAMPLE = "choir-recorder"
 PAGE_FOLDER = Path(__file__).parent / "page"
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)
@@ -106,6 +108,16 @@ def create_plan(body: NewPlan, plans: Plans, reports: Kept, response: Response) 
     plan = body.plan.model_copy(update={"name": body.name}) if body.plan else Plan(name=body.name)
     return plan_view(
         _judged(plan, reports, lambda pinned: plans.create(pinned, "new plan")), response
+    )
+
+
+@router.post("/plans/example", status_code=201)
+def create_example(plans: Plans, reports: Kept, response: Response) -> PlanView:
+    """Begin from the example, which has mistakes in it to find."""
+    entry = next(entry for entry in demo_plans() if entry["id"] == EXAMPLE)
+    plan = plan_from(entry["plan"])
+    return plan_view(
+        _judged(plan, reports, lambda pinned: plans.create(pinned, "the example")), response
     )
 
 

@@ -11,6 +11,7 @@ from cobblewort.api.deps import Cupboard, Parts, Version, renew_part
 from cobblewort.api.models import PartEdit, PartView
 from cobblewort.core.parts.model import Kind, Part
 from cobblewort.core.parts.readings import class_figures
+from cobblewort.core.parts.search import find_parts
 from cobblewort.core.parts.sheet import PartSheet, with_figures
 from cobblewort.core.parts.telling import telling_figure
 from cobblewort.core.plans.catalogue import Catalogue
@@ -42,6 +43,14 @@ def list_parts(
 ) -> list[PartView]:
     """The cupboard, or some kinds of it."""
     return [view for view in _views(catalogue) if kind is None or view.kind in kind]
+
+
+@router.get("/search")
+def search_parts(
+    catalogue: Cupboard, text: Annotated[str, Query(max_length=200)] = ""
+) -> list[str]:
+    """The ids of parts by whatever is shown of them, what is named first; one typo is forgiven."""
+    return [part.id for part in find_parts(catalogue.parts(), text)]
 
 
 @router.get("/{part_id}")

@@ -83,6 +83,13 @@ def _wait_for(address: str, process: subprocess.Popen[bytes]) -> None:
 def served_here(data_file: Path) -> Iterator[str]:
     """The demo served by a thread of this process, which starts ten times sooner; its address."""
     fill_with_demo(data_file)
+    with served_empty(data_file) as address:
+        yield address
+
+
+@contextmanager
+def served_empty(data_file: Path) -> Iterator[str]:
+    """A data file as it is, served by a thread of this process; its address."""
     config = uvicorn.Config(
         create_app(data_file), host="127.0.0.1", port=0, log_level="warning", lifespan="off"
     )

@@ -12,6 +12,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
+from tests.browser.conftest import served_empty
 from tests.browser.test_access import COLOURS, check_with_axe
 
 
@@ -321,3 +322,83 @@ def test_nothing_serious_in_settings_and_dialogs(
     page.get_by_role("button", name="save or print").click()
     expect(page.locator(".kit-text")).to_contain_text(re.compile("Mullion 8"))
     assert check_with_axe(page, rules) == []
+
+
+def test_the_first_minute(page: Page, tmp_path: Path) -> None:
+    """An empty program shows three ways in and how a plan is read; the example opens."""
+    with served_empty(tmp_path / "empty.sqlite3") as server:
+        page.goto(server)
+        begin = page.get_by_role("region", name="How to begin")
+        expect(begin.get_by_role("button", name="Four questions")).to_be_visible()
+        expect(begin).to_contain_text("Hollow tick")
+        assert check_with_axe(page, []) == []
+        begin.get_by_role("button", name="Open the example").click()
+        expect(page.locator(".crumbs strong")).to_have_text("Choir recorder with mirrored drives")
+        page.goto(server)
+        expect(page.get_by_role("region", name="How a plan is read")).to_have_count(0)
+        page.get_by_role("button", name="How a plan is read").click()
+        expect(page.get_by_role("region", name="How a plan is read")).to_be_visible()
+        page.get_by_role("button", name="How a plan is read").click()
+        expect(page.get_by_role("region", name="How a plan is read")).to_have_count(0)
+
+
+def test_words_are_explained_where_they_stand(page: Page, server: str) -> None:
+    """By focus and by touch; Esc puts the explanation away."""
+    page.goto(f"{server}/plans/choir-recorder")
+    expect(page.locator(".margin-row").first).to_be_visible()
+    page.get_by_role("button", name="Snags").focus()
+    expect(page.get_by_role("tooltip")).to_contain_text("something that stops the plan")
+    page.keyboard.press("Escape")
+    expect(page.get_by_role("tooltip")).to_have_count(0)
+
+
+def test_the_phone_bar_switches_between_four(page: Page, server: str) -> None:
+    """Choosing a ruler brings its drawing; what is pressed is 40 px high; nothing scrolls aside."""
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{server}/plans/choir-recorder")
+    bar = page.get_by_role("navigation", name="Parts of the workbench")
+    expect(bar).to_contain_text("4 stop it")
+    expect(page.locator(".bench-right")).to_be_hidden()
+    page.locator(".margin-row", has_text="Heat").click()
+    expect(page.locator(".bench-centre h2")).to_have_text("Heat")
+    expect(page.locator(".margins")).to_be_hidden()
+    bar.get_by_role("button", name="Kit").click()
+    expect(page.locator(".kit-list")).to_be_visible()
+    bar.get_by_role("button", name="Snags").click()
+    expect(page.locator(".snag").first).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    for button in page.locator(".bench button:visible, .phone-bar button").all():
+        box = button.bounding_box()
+        assert box is not None
+        if "term" not in (button.get_attribute("class") or ""):
+            assert box["height"] >= 24
+    for tab in bar.get_by_role("button").all():
+        box = tab.bounding_box()
+        assert box is not None
+        assert box["height"] >= 40
+
+
+def test_the_cupboard_is_searched_by_what_is_shown(page: Page, server: str) -> None:
+    """Figures, kinds, one typo."""
+    page.goto(f"{server}/cupboard")
+    search = page.get_by_label("Search the cupboard")
+    for text, name in (("5 V, 3 A", "Pocket 15"), ("usb-c 3a", "Lead"), ("kettel 27", "Kettle 27")):
+        search.fill(text)
+        expect(page.locator(".shelf-list a", has_text=name).first).to_be_visible()
+    search.fill("kettel 27")
+    expect(page.locator(".shelf-list a")).to_have_count(1)
+    search.fill("zzzz")
+    expect(page.locator(".part-none")).to_be_visible()
+
+
+def test_owned_parts_are_picked_while_one_types(page: Page, server: str) -> None:
+    """Several, by any part of the name; the first by Enter."""
+    page.goto(f"{server}/new")
+    field = page.get_by_label("A part from your drawer")
+    field.fill("hurd")
+    page.get_by_role("button", name="Marlpit Hurdle 4").click()
+    field.fill("kettle 15")
+    page.keyboard.press("Enter")
+    expect(page.locator(".owned-list li")).to_have_count(2)
+    field.fill("nothing like it")
+    expect(page.get_by_role("link", name="Not in the cupboard? Describe it")).to_be_visible()

@@ -1,5 +1,5 @@
 /** Query keys and fetchers, in one place. */
-import { queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 
 import { client, dataOf } from "./client";
 import type { Activity, FirstKitRequest, Role } from "./types";
@@ -154,6 +154,17 @@ export const partsQuery = queryOptions({
   queryFn: async () => dataOf(await client.GET("/api/parts")),
   staleTime: Infinity,
 });
+
+/** The ids that are found by what is typed, in their order. */
+export const searchQuery = (text: string) =>
+  queryOptions({
+    queryKey: ["search", text],
+    queryFn: async ({ signal }) =>
+      dataOf(await client.GET("/api/parts/search", { params: { query: { text } }, signal })),
+    enabled: text.trim() !== "",
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+  });
 
 export const sheetQuery = (id: string) =>
   queryOptions({

@@ -28,6 +28,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/example": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Create Example
+         * @description Begin from the example, which has mistakes in it to find.
+         */
+        post: operations["create_example_api_plans_example_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}": {
         parameters: {
             query?: never;
@@ -408,6 +428,26 @@ export interface paths {
          * @description The cupboard, or some kinds of it.
          */
         get: operations["list_parts_api_parts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Search Parts
+         * @description The ids of parts by whatever is shown of them, what is named first; one typo is forgiven.
+         */
+        get: operations["search_parts_api_parts_search_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2810,7 +2850,8 @@ export interface components {
          * NoiseReport
          * @description What is heard of the kit at 1 m at its loudest, piece by piece and together. [dB(A)]
          *
-         *     `limit_dba` is what its place allows, None where nobody minds.
+         *     `limit_dba` is what its place allows, None where nobody minds; `rooms` are levels that people
+         *     know.
          */
         NoiseReport: {
             /** Heard */
@@ -2819,6 +2860,8 @@ export interface components {
             level_dba: number;
             /** Limit Dba */
             limit_dba: number | null;
+            /** Rooms */
+            rooms: components["schemas"]["RoomLevel"][];
         };
         /**
          * Offer
@@ -4222,6 +4265,16 @@ export interface components {
             current: boolean;
         };
         /**
+         * RoomLevel
+         * @description How loud a room is that people know. [dB(A)]
+         */
+        RoomLevel: {
+            /** Name */
+            name: string;
+            /** Level Dba */
+            level_dba: number;
+        };
+        /**
          * RuleFiring
          * @description A plan in which a rule has something to say, at its worst there.
          */
@@ -4938,6 +4991,44 @@ export interface operations {
                 "application/json": components["schemas"]["NewPlan"];
             };
         };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    create_example_api_plans_example_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             201: {
@@ -5837,6 +5928,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PartView"][];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    search_parts_api_parts_search_get: {
+        parameters: {
+            query?: {
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */

@@ -2,13 +2,14 @@ import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
 import { useId, useMemo, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
-import { useNavigate } from "react-router";
+import { Link, useNavigate } from "react-router";
 
 import { client, dataOf } from "../api/client";
 import {
   firstKitQuery,
   needKindsQuery,
   partsQuery,
+  searchQuery,
   placesQuery,
   purposesQuery,
 } from "../api/queries";
@@ -253,21 +254,21 @@ interface OwnedProps {
   onChange: (owned: string[]) => void;
 }
 
+const MOST_MATCHES = 8;
+
 function OwnedQuestion({ owned, onChange }: OwnedProps) {
   const id = useId();
   const parts = useQuery(partsQuery).data ?? [];
   const real = parts.filter((part) => part.origin !== "class");
   const [text, setText] = useState("");
+  const found = useQuery(searchQuery(text)).data ?? [];
+  const matches =
+    text.trim() === ""
+      ? []
+      : found.flatMap((partId) => real.filter((part) => part.id === partId)).slice(0, MOST_MATCHES);
   const label = (part: (typeof real)[number]) => `${part.maker} ${part.model}`;
-  const pick = (value: string) => {
-    const part = real.find((entry) => label(entry) === value);
-    if (!part) {
-      setText(value);
-      return;
-    }
-    setText("");
-    if (!owned.includes(part.id)) onChange([...owned, part.id]);
-  };
+  const toggle = (partId: string) =>
+    onChange(owned.includes(partId) ? owned.filter((e) => e !== partId) : [...owned, partId]);
   return (
     <fieldset className="question">
       <legend>What do you own already?</legend>
@@ -275,19 +276,37 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
         <Form.Label htmlFor={`${id}-own`}>A part from your drawer</Form.Label>
         <Form.Control
           id={`${id}-own`}
-          list={`${id}-parts`}
+          type="search"
           value={text}
-          placeholder="begin to type its name, and pick it"
-          onChange={(event) => pick(event.target.value)}
+          autoComplete="off"
+          placeholder="any part of its name, its kind, or what its label says"
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== "Enter") return;
+            event.preventDefault();
+            const first = matches[0];
+            if (first && !owned.includes(first.id)) toggle(first.id);
+          }}
         />
-        <datalist id={`${id}-parts`}>
-          {real.map((part) => (
-            <option key={part.id} value={label(part)}>
-              {part.summary}
-            </option>
-          ))}
-        </datalist>
       </div>
+      {text.trim() !== "" && (
+        <div className="owned-matches" role="group" aria-label="Parts that match">
+          {matches.map((part) => (
+            <Button
+              key={part.id}
+              variant=""
+              size="sm"
+              aria-pressed={owned.includes(part.id)}
+              onClick={() => toggle(part.id)}
+            >
+              {label(part)} <span className="soft">{part.summary}</span>
+            </Button>
+          ))}
+          <Link className="btn btn-sm" to="/cupboard">
+            Not in the cupboard? Describe it
+          </Link>
+        </div>
+      )}
       {owned.length > 0 && (
         <ul className="owned-list">
           {owned.map((partId) => {

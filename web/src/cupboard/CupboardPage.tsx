@@ -4,7 +4,7 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 
-import { partsQuery } from "../api/queries";
+import { partsQuery, searchQuery } from "../api/queries";
 import type { PartView } from "../api/types";
 import { money } from "../ui/numbers";
 import { PageBar } from "../ui/PageBar";
@@ -23,12 +23,12 @@ export function CupboardPage() {
   const navigate = useNavigate();
   const parts = useQuery(partsQuery);
   const { restore } = usePartChanges();
+  const found = useQuery(searchQuery(search)).data;
+  const matching = search.trim() === "" || !found ? null : new Set(found);
   const shown = (parts.data ?? []).filter(
     (part) =>
       (kind === "" || (kind === "own" ? part.origin === "own" : part.kind === kind)) &&
-      `${part.maker} ${part.model} ${part.summary}`
-        .toLowerCase()
-        .includes(search.trim().toLowerCase()),
+      (matching === null || matching.has(part.id)),
   );
   const bringBack = async () => {
     if (!away) return;
@@ -53,7 +53,7 @@ export function CupboardPage() {
             <h1>Cupboard</h1>
             <Form.Control
               type="search"
-              placeholder="Name or figure"
+              placeholder="Name, kind or figure, such as 5 V 3 A"
               aria-label="Search the cupboard"
               value={search}
               onChange={(event) => setSearch(event.target.value)}

@@ -9,12 +9,15 @@ import type { PlanStrip } from "../api/types";
 import { BringIn } from "../carry/BringIn";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
+import { FirstMinute } from "./FirstMinute";
+import { Legend } from "./Legend";
 import { Strips } from "./Strips";
 
 export function PlansPage() {
   const plans = useQuery(plansQuery);
   const removal = useRemoval();
   const navigate = useNavigate();
+  const [legend, setLegend] = useState(false);
   const queries = useQueryClient();
   const copy = useMutation({
     mutationFn: async (plan: PlanStrip) =>
@@ -47,21 +50,31 @@ export function PlansPage() {
         <div className="plans-head">
           <h1>Plans</h1>
           <span className="soft grow">A plan is a build being thought through.</span>
+          {plans.data && plans.data.length > 0 && (
+            <Button variant="link" aria-expanded={legend} onClick={() => setLegend(!legend)}>
+              How a plan is read
+            </Button>
+          )}
           {sound.length > 1 && (
             <Button variant="" onClick={() => void navigate(`/side/${firstTwo(sound)}`)}>
               Side by side
             </Button>
           )}
-          <BringIn />
-          <Button variant="primary" onClick={() => void navigate("/new")}>
-            New plan
-          </Button>
+          {plans.data?.length !== 0 && (
+            <>
+              <BringIn />
+              <Button variant="primary" onClick={() => void navigate("/new")}>
+                New plan
+              </Button>
+            </>
+          )}
         </div>
+        {legend && plans.data && plans.data.length > 0 && <Legend />}
         {plans.isPending && <Loading what="the plans" />}
         {plans.isError && !plans.data && (
           <Failure error={plans.error} retry={() => void plans.refetch()} />
         )}
-        {plans.data?.length === 0 && <NoPlans />}
+        {plans.data?.length === 0 && <FirstMinute />}
         {plans.data && plans.data.length > 0 && (
           <Strips plans={plans.data} onRemove={removal.remove} onCopy={copy.mutate} />
         )}
@@ -75,18 +88,6 @@ function firstTwo(plans: PlanStrip[]): string {
     .slice(0, 2)
     .map((plan) => plan.id)
     .join(",");
-}
-
-function NoPlans() {
-  return (
-    <div className="quiet-state">
-      <strong>Nothing planned yet.</strong>
-      <span>
-        Begin with a new plan: four questions, and a first kit that does what you ask. Every choice
-        is judged at once, before you buy anything.
-      </span>
-    </div>
-  );
 }
 
 function useRemoval() {

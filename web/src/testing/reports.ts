@@ -131,7 +131,7 @@ export function report(fields: {
       hottest_ambient_p95_c: null,
       hottest_ambient_then: "",
     },
-    noise: { heard: [], level_dba: 0, limit_dba: null },
+    noise: { heard: [], level_dba: 0, limit_dba: null, rooms: [] },
     cost: {
       currency: "EUR",
       total: "0",

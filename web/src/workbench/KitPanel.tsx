@@ -5,6 +5,7 @@ import type { Report, Severity } from "../api/types";
 import { needMark, needTally } from "../begin/needs";
 import { Cobble } from "../ui/Cobble";
 import { money } from "../ui/numbers";
+import { Term } from "../ui/Term";
 import { useBench } from "./bench";
 import { TakeOut } from "./TakeOut";
 import { HistoryPanel } from "./HistoryPanel";
@@ -26,7 +27,9 @@ export function KitPanel() {
   return (
     <>
       <div className="panel-head">
-        <h2>Kit</h2>
+        <h2>
+          <Term of="kit">Kit</Term>
+        </h2>
         <Button variant="link" onClick={() => setExporting(true)}>
           save or print
         </Button>

@@ -3,6 +3,7 @@ import { Cobble } from "../ui/Cobble";
 import { FamilyRuler } from "../ui/FamilyRuler";
 import { familyFigure, figureTone, stressText } from "../ui/numbers";
 import { Ruler } from "../ui/Ruler";
+import { Term } from "../ui/Term";
 import { ASPECTS } from "./aspects/record";
 import { useBench } from "./bench";
 
@@ -11,14 +12,14 @@ const ROW_HEIGHT = 25;
 
 /** The seven rulers on one limit line; choosing one opens its drawing. */
 export function MarginPanel() {
-  const { report, family, setFamily, preview } = useBench();
+  const { report, family, setFamily, showDrawing, preview } = useBench();
   const after = preview?.fix.after;
   return (
     <div className={`margins ${preview ? "previewing" : ""}`}>
-      <div className="margins-scale" aria-hidden>
+      <div className="margins-scale">
         <span style={{ left: -14 }}>short</span>
         <span className="at-limit" style={{ left: RULER_WIDTH / 3 + 4 }}>
-          limit
+          <Term of="ruler">limit</Term>
         </span>
         <span style={{ left: RULER_WIDTH / 3 + 30 }}>spare</span>
       </div>
@@ -31,7 +32,10 @@ export function MarginPanel() {
           title={[`Open ${entry.label} (${ASPECTS[entry.id].key})`, stressText(entry)]
             .filter(Boolean)
             .join(". ")}
-          onClick={() => setFamily(entry.id)}
+          onClick={() => {
+            setFamily(entry.id);
+            showDrawing();
+          }}
         >
           <Cobble
             severity={entry.judged ? entry.severity : "note"}

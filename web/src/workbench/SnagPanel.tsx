@@ -6,6 +6,7 @@ import { fixesQuery } from "../api/queries";
 import type { Finding, Fix, Margin } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { bandText, change, figure, percent, severityWord } from "../ui/numbers";
+import { Term } from "../ui/Term";
 import { useBench } from "./bench";
 import { NextStep } from "./NextStep";
 
@@ -14,7 +15,9 @@ export function SnagPanel() {
   return (
     <>
       <div className="panel-head">
-        <h2>Snags</h2>
+        <h2>
+          <Term of="snag">Snags</Term>
+        </h2>
         <span className="soft">{tally(report.findings)}</span>
       </div>
       {report.findings.every((finding) => finding.severity === "note") && (

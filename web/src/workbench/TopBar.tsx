@@ -51,7 +51,7 @@ export function TopBar({ view, changes, whatIf, onWhatIf, onKeys }: Props) {
       </Button>
       <WhatIfBar view={view} changes={changes} whatIf={whatIf} onWhatIf={onWhatIf} />
       <Button
-        className="theme-switch"
+        className="theme-switch keys-switch"
         variant=""
         size="sm"
         onClick={onKeys}

@@ -13,6 +13,7 @@ import { CupboardDrawer } from "./CupboardDrawer";
 import { KeySheet } from "./KeySheet";
 import { KitPanel } from "./KitPanel";
 import { MarginPanel } from "./MarginPanel";
+import { PhoneBar, type Pane } from "./PhoneBar";
 import { PlanDetails } from "./PlanDetails";
 import { SnagPanel } from "./SnagPanel";
 import { TopBar } from "./TopBar";
@@ -29,6 +30,7 @@ export function Workbench({ view }: { view: PlanView }) {
   const [working, setWorking] = useState<string | null>(null);
   const [preview, setPreview] = useState<(Preview & { version: number }) | null>(null);
   const [keySheet, setKeySheet] = useState(false);
+  const [pane, setPane] = useState<Pane>("margins");
   const changes = usePlanChanges(view.id);
   const report = useQuery({
     ...reportQuery(view.id, view.version, whatIf),
@@ -60,6 +62,7 @@ export function Workbench({ view }: { view: PlanView }) {
             setPreview: (next) => setPreview(next && { ...next, version: view.version }),
             openCupboard: (role, line) => setDrawer({ role, line }),
             openDetails: () => setDetails(true),
+            showDrawing: () => setPane("drawing"),
             openWorking: setWorking,
           }
         : null,
@@ -84,7 +87,7 @@ export function Workbench({ view }: { view: PlanView }) {
       {report.isPending && <Loading what="the plan" />}
       {bench && (
         <BenchContext value={bench}>
-          <div className="bench">
+          <div className="bench" data-pane={pane}>
             <section className="bench-left" aria-label="Margins and kit">
               <MarginPanel />
               <KitPanel />
@@ -96,6 +99,7 @@ export function Workbench({ view }: { view: PlanView }) {
               <SnagPanel />
             </section>
           </div>
+          <PhoneBar pane={pane} onPane={setPane} />
           {drawer && (
             <CupboardDrawer role={drawer.role} line={drawer.line} onClose={() => setDrawer(null)} />
           )}

@@ -29,6 +29,8 @@ export interface Bench {
   /** Candidates for a role: in place of a line's part, or as a new line. */
   openCupboard: (role: Role, line: string | null) => void;
   openDetails: () => void;
+  /** Shows the drawing, where there is room for one thing only. */
+  showDrawing: () => void;
   /** The working of a figure: a margin, a current, a voltage, a temperature, the bill. */
   openWorking: (figure: string) => void;
 }

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin
+from cobblewort.core.standards.rooms import ROOMS_DBA
 
 
 @dataclass(slots=True, frozen=True)
@@ -20,15 +21,25 @@ class HeardPart:
 
 
 @dataclass(slots=True, frozen=True)
+class RoomLevel:
+    """How loud a room is that people know. [dB(A)]"""
+
+    name: str
+    level_dba: float
+
+
+@dataclass(slots=True, frozen=True)
 class NoiseReport:
     """What is heard of the kit at 1 m at its loudest, piece by piece and together. [dB(A)]
 
-    `limit_dba` is what its place allows, None where nobody minds.
+    `limit_dba` is what its place allows, None where nobody minds; `rooms` are levels that people
+    know.
     """
 
     heard: list[HeardPart]
     level_dba: float
     limit_dba: float | None
+    rooms: list[RoomLevel]
 
 
 def noise_report(kit: Kit, _: Sequence[Margin]) -> NoiseReport:
@@ -37,4 +48,6 @@ def noise_report(kit: Kit, _: Sequence[Margin]) -> NoiseReport:
     known = [HeardPart(p.line.id, p.name, float(level[0])) for p, level in noise.heard]
     known.sort(key=lambda part: -(part.level_dba or 0.0))
     unknown = [HeardPart(p.line.id, p.name, None) for p in noise.unknown]
-    return NoiseReport([*known, *unknown], float(noise.level_dba[0]), kit.plan.place.noise_max_dba)
+    rooms = [RoomLevel(name, level_dba) for name, level_dba in ROOMS_DBA]
+    level_dba, most = float(noise.level_dba[0]), kit.plan.place.noise_max_dba
+    return NoiseReport([*known, *unknown], level_dba, most, rooms)

@@ -3,6 +3,7 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
 import type { Activity } from "../../../api/types";
+import { Term } from "../../../ui/Term";
 import { useBench } from "../../bench";
 import { ACTIVITY_WORDS, dutyFrom, segments, textOf, type PhaseText } from "./day";
 
@@ -33,7 +34,9 @@ export function DayEditor() {
   };
   return (
     <section className="purpose-part" aria-label="How its day goes">
-      <h3>How its day goes</h3>
+      <h3>
+        <Term of="duty">How its day goes</Term>
+      </h3>
       <DayStrip rows={rows} />
       <table className="day-table">
         <tbody>

@@ -68,6 +68,19 @@ export function NoiseView() {
               )}
             </g>
           ))}
+          {layout.rooms.map((room) => (
+            <g key={room.name} className="noise-room">
+              <line x1={room.x} x2={room.x} y1={0} y2={room.y - 4} />
+              <text
+                className="small"
+                x={room.x + (room.toRight ? 5 : -5)}
+                y={room.y}
+                textAnchor={room.toRight ? "start" : "end"}
+              >
+                {room.text}
+              </text>
+            </g>
+          ))}
           {layout.limit !== null && (
             <line
               className={layout.over ? "limit over" : "limit"}

@@ -22,7 +22,13 @@ export interface NoiseRow {
 /** One bar for each thing that turns, one for all together where there are several. */
 export function noiseLayout(noise: Report["noise"]) {
   const loudest = Math.max(noise.level_dba, noise.limit_dba ?? 0, LEAST_TOP);
-  const top = Math.ceil(loudest / STEP) * STEP;
+  const known = noise.rooms.filter(
+    (room) => room.level_dba <= Math.ceil(loudest / STEP) * STEP + 20,
+  );
+  const top = Math.max(
+    Math.ceil(loudest / STEP) * STEP,
+    ...known.map((room) => Math.ceil(room.level_dba / STEP) * STEP),
+  );
   const at = (level: number) => START + (level / top) * (END - START);
   const parts = noise.heard.map((part, index) => ({
     key: `${part.line}-${index}`,
@@ -44,12 +50,22 @@ export function noiseLayout(noise: Report["noise"]) {
     level: index * STEP,
     x: at(index * STEP),
   }));
+  const below = rows.length * ROW;
+  const rooms = known.map((room, index) => ({
+    name: room.name,
+    x: at(room.level_dba),
+    y: below + 16 * (index + 1),
+    toRight: at(room.level_dba) < WIDTH * 0.66,
+    text: `${room.name}, ${figure(room.level_dba, "dB(A)")}`,
+  }));
+  const foot = below + 16 * rooms.length + (rooms.length > 0 ? 8 : 0);
   return {
     rows,
+    rooms,
     ticks,
     start: START,
     limit: noise.limit_dba === null ? null : at(noise.limit_dba),
     over: noise.limit_dba !== null && noise.level_dba > noise.limit_dba,
-    height: rows.length * ROW + 24,
+    height: foot + 24,
   };
 }

@@ -1,0 +1,50 @@
+import { money } from "../ui/numbers";
+import { ASPECTS } from "./aspects/record";
+import { useBench } from "./bench";
+
+export type Pane = "margins" | "kit" | "drawing" | "snags";
+
+interface Props {
+  pane: Pane;
+  onPane: (pane: Pane) => void;
+}
+
+/** Where there is room for one thing only: a bar in reach of the thumb that switches between four. */
+export function PhoneBar({ pane, onPane }: Props) {
+  const { report, family } = useBench();
+  const short = report.families.filter((entry) => (entry.spare ?? 0) < 0).length;
+  const stops = report.findings.filter((entry) => entry.severity === "stops").length;
+  const tight = report.findings.filter((entry) => entry.severity === "tight").length;
+  const tabs: { id: Pane; label: string; told: string; bad: boolean }[] = [
+    {
+      id: "margins",
+      label: "Margins",
+      told: short ? `${short} short` : "none short",
+      bad: short > 0,
+    },
+    { id: "kit", label: "Kit", told: money(report.cost.total, report.cost.currency), bad: false },
+    { id: "drawing", label: "Drawing", told: ASPECTS[family].title, bad: false },
+    {
+      id: "snags",
+      label: "Snags",
+      told: stops ? `${stops} stop it` : tight ? `${tight} tight` : "none",
+      bad: stops > 0,
+    },
+  ];
+  return (
+    <nav className="phone-bar" aria-label="Parts of the workbench">
+      {tabs.map((tab) => (
+        <button
+          key={tab.id}
+          type="button"
+          className="btn-plain"
+          aria-pressed={pane === tab.id}
+          onClick={() => onPane(tab.id)}
+        >
+          <strong>{tab.label}</strong>
+          <span className={tab.bad ? "tone-stops" : "soft"}>{tab.told}</span>
+        </button>
+      ))}
+    </nav>
+  );
+}
