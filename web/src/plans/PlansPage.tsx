@@ -33,7 +33,7 @@ export function PlansPage() {
       {removal.removed && (
         <div className="notice" role="status">
           <span>“{removal.removed.name}” is put away.</span>
-          <Button variant="" size="sm" onClick={removal.restore}>
+          <Button variant="" size="sm" autoFocus onClick={removal.restore}>
             Bring it back
           </Button>
         </div>

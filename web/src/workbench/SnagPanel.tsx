@@ -6,6 +6,7 @@ import { fixesQuery } from "../api/queries";
 import type { Finding, Fix, Margin } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { bandText, change, figure, percent, severityWord } from "../ui/numbers";
+import { focusSoon } from "../ui/focusSoon";
 import { Term } from "../ui/Term";
 import { useBench } from "./bench";
 import { NextStep } from "./NextStep";
@@ -21,7 +22,7 @@ export function SnagPanel() {
         <span className="soft">{tally(report.findings)}</span>
       </div>
       {report.findings.every((finding) => finding.severity === "note") && (
-        <div className="all-clear">
+        <div className="all-clear" tabIndex={-1}>
           <Cobble severity="sound" size={20} silent />
           <span>Nothing is known to stand in the way.</span>
         </div>
@@ -123,6 +124,7 @@ function Tick({ finding }: { finding: Finding }) {
       label: `settle ${finding.rule}`,
     });
     setOpenSnag(null);
+    focusSoon(".snag-main", ".all-clear");
   };
   return (
     <Button variant="" size="sm" disabled={changes.busy} onClick={settle}>
@@ -179,6 +181,11 @@ function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
   const apply = () => {
     changes.act({ kind: "patch", patch: fix.patch, label: fix.title });
     setOpenSnag(null);
+    focusSoon(".snag-main", ".all-clear");
+  };
+  const leave = () => {
+    setPreview(null);
+    focusSoon(".snag.open .fix-main");
   };
   return (
     <div className={`fix ${open ? "previewed" : ""}`}>
@@ -211,7 +218,7 @@ function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
           <Button variant="primary" size="sm" autoFocus disabled={changes.busy} onClick={apply}>
             Do it
           </Button>{" "}
-          <Button variant="" size="sm" onClick={() => setPreview(null)}>
+          <Button variant="" size="sm" onClick={leave}>
             Leave it
           </Button>
         </div>

@@ -1,10 +1,11 @@
-import { useId } from "react";
+import { useId, useState } from "react";
 import Button from "react-bootstrap/Button";
 import { Link } from "react-router";
 
 import { AS_PLANNED, type WhatIf } from "../api/queries";
 import type { Activity, PlanView } from "../api/types";
 import type { PlanChanges } from "../api/usePlanChanges";
+import { readNumber } from "../ui/readNumber";
 import { ThemeSwitch } from "../ui/ThemeSwitch";
 
 interface Props {
@@ -14,6 +15,9 @@ interface Props {
   onWhatIf: (whatIf: WhatIf) => void;
   onKeys: () => void;
 }
+
+const COLDEST = -20;
+const HOTTEST = 70;
 
 const ACTIVITIES: [Activity, string][] = [
   ["idle", "idle"],
@@ -83,17 +87,19 @@ function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
       <input
         id={`${id}-day`}
         type="range"
-        min={-20}
-        max={70}
+        min={COLDEST}
+        max={HOTTEST}
         value={shown}
         onChange={(event) => {
           const value = Number(event.target.value);
           onWhatIf({ ...whatIf, ambientC: value === own ? null : value });
         }}
       />
-      <output htmlFor={`${id}-day`} className="tabular">
-        {shown} °C
-      </output>
+      <AssumedDay
+        key={shown}
+        shown={shown}
+        onDay={(value) => onWhatIf({ ...whatIf, ambientC: value === own ? null : value })}
+      />
       <label htmlFor={`${id}-work`} className="long">
         and it is
       </label>
@@ -123,5 +129,32 @@ function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
         </Button>
       </span>
     </div>
+  );
+}
+
+/** The same day as a figure that can be typed; taken over on Enter, or when one goes on. */
+function AssumedDay({ shown, onDay }: { shown: number; onDay: (value: number) => void }) {
+  const [text, setText] = useState(String(shown));
+  const take = () => {
+    const value = readNumber(text);
+    if (value >= COLDEST && value <= HOTTEST && value !== shown) onDay(value);
+    else setText(String(shown));
+  };
+  return (
+    <span className="assumed-day">
+      <input
+        className="tabular"
+        inputMode="decimal"
+        aria-label="Hottest day to assume, °C"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={take}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") take();
+          if (event.key === "Escape") setText(String(shown));
+        }}
+      />{" "}
+      °C
+    </span>
   );
 }

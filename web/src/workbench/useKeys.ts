@@ -4,6 +4,7 @@ import { useNavigate } from "react-router";
 
 import { client, dataOf } from "../api/client";
 import { fixesQuery, plansQuery } from "../api/queries";
+import { focusSoon } from "../ui/focusSoon";
 import { BY_KEY } from "./aspects/record";
 import type { Bench } from "./bench";
 import { actionFor, type KeyAction } from "./keys";
@@ -55,6 +56,7 @@ function keyActions(
     const start = at < 0 && by < 0 ? 0 : at;
     const next = findings[(start + by + findings.length) % findings.length];
     if (next) bench.setOpenSnag(next.id);
+    focusSoon(".snag.open .snag-main");
   };
   const previewFirst = async () => {
     const snag = findings.find((entry) => entry.id === bench.openSnag) ?? findings[0];
@@ -63,6 +65,11 @@ function keyActions(
     const fixes = await queries.query(fixesQuery(view.id, view.version, whatIf, snag.id));
     const first = fixes[0];
     if (first) bench.setPreview({ finding: snag.id, fix: first });
+  };
+  const leavePreview = () => {
+    if (!bench.preview) return;
+    bench.setPreview(null);
+    focusSoon(".snag.open .fix-main", ".snag.open .snag-main");
   };
   const openWorking = () => {
     const snag = findings.find((entry) => entry.id === bench.openSnag)?.margin;
@@ -109,7 +116,7 @@ function keyActions(
       what: "Preview the open snag’s first way out; Enter does it, Esc leaves it",
       run: () => void previewFirst(),
     },
-    { keys: ["Escape"], shown: "Esc", what: "Leave a preview", run: () => bench.setPreview(null) },
+    { keys: ["Escape"], shown: "Esc", what: "Leave a preview", run: leavePreview },
     { keys: ["w"], shown: "w", what: "Working of the open snag or margin", run: openWorking },
     {
       keys: ["a", "/"],
