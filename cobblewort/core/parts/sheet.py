@@ -51,6 +51,18 @@ _SHAPES = frozenset(
 
 _SILENT_KINDS = frozenset({"board", "lead", "card", "fastener", "tool", "machine"})
 
+_ON_LABEL = frozenset(
+    {
+        "offers.wired_network.amount", "offers.memory.amount", "loads.own.peak",
+        "source.set_v", "source.rated_a", "storage.capacity_gb", "drive.read_mb_s",
+        "drive.write_mb_s", "drive.endurance_tb", "drive.length_mm", "cooler.height_mm",
+        "case.inner_length_mm", "case.inner_width_mm", "case.inner_height_mm",
+        "case.max_above_mm", "lead.rated_a", "add_on.height_mm", "noise_dba",
+        "plugs.out.wire.length_m", "plugs.in.wire.length_m", "stack.length_mm", "stack.width_mm",
+    }
+)  # fmt: skip
+"""What stands on a label or in a leaflet: what one knows with the part in hand."""
+
 FigureKind = Literal["reading", "number"]
 """A reading may have a band and a basis, a number is a plain dimension."""
 
@@ -61,6 +73,7 @@ class SheetFigure:
 
     `nominal`, `low`, `high` and `basis` are those in use, None where nothing is known. `own` is
     true where the part states it itself; `class_nominal` is what it falls back to when it does not.
+    `on_label` are the few that one reads off the part itself.
     """
 
     path: str
@@ -74,6 +87,7 @@ class SheetFigure:
     basis: Basis | None
     own: bool
     class_nominal: float | None
+    on_label: bool
 
 
 @dataclass(slots=True, frozen=True)
@@ -190,6 +204,7 @@ def _figure(
         basis=reading.basis if reading else ("datasheet" if own is not None else None),
         own=own is not None,
         class_nominal=class_value,
+        on_label=path in _ON_LABEL,
     )
 
 
@@ -200,7 +215,7 @@ def _offered(path: str, value: Any, own: Any, fallback: Any) -> SheetFigure:
     basis: Basis | None = None if value is None else "typical" if own is None else "datasheet"
     return SheetFigure(
         path, _GROUPS["offers"], label, function.unit, "number", value, value, value, basis,
-        own is not None, _nominal(fallback),
+        own is not None, _nominal(fallback), path in _ON_LABEL,
     )  # fmt: skip
 
 

@@ -4440,6 +4440,7 @@ export interface components {
          *
          *     `nominal`, `low`, `high` and `basis` are those in use, None where nothing is known. `own` is
          *     true where the part states it itself; `class_nominal` is what it falls back to when it does not.
+         *     `on_label` are the few that one reads off the part itself.
          */
         SheetFigure: {
             /** Path */
@@ -4467,6 +4468,8 @@ export interface components {
             own: boolean;
             /** Class Nominal */
             class_nominal: number | null;
+            /** On Label */
+            on_label: boolean;
         };
         /**
          * Socket

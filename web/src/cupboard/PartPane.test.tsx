@@ -18,6 +18,7 @@ const figure = (path: string, more: Partial<SheetFigure>): SheetFigure => ({
   high: null,
   basis: null,
   own: false,
+  on_label: false,
   class_nominal: null,
   ...more,
 });

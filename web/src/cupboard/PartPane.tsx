@@ -235,13 +235,31 @@ interface TableProps {
   askForMore?: boolean;
 }
 
-/** Figures that are known, under their headings; below them those that could be stated. */
+/** What one reads off the part first; the rest folded, and last what nobody states. */
 function FigureTable({ sheet, row, askForMore = false }: TableProps) {
-  const known = sheet.figures.filter((entry) => entry.nominal !== null);
-  const open = sheet.figures.filter((entry) => entry.nominal === null);
+  const onLabel = sheet.figures.filter(
+    (entry) => entry.on_label && (askForMore || entry.nominal !== null),
+  );
+  const known = sheet.figures.filter((entry) => entry.nominal !== null && !entry.on_label);
+  const open = sheet.figures.filter((entry) => entry.nominal === null && !entry.on_label);
   return (
     <>
-      <Groups figures={known} row={row} />
+      {onLabel.length > 0 && (
+        <section className="sheet-label" aria-label="What is printed on it">
+          <h3>What is printed on it</h3>
+          <table>
+            <tbody>{onLabel.map(row)}</tbody>
+          </table>
+        </section>
+      )}
+      {known.length > 0 && (
+        <details className="sheet-more" open={onLabel.length === 0}>
+          <summary>
+            {onLabel.length > 0 ? `All else that is known: ${known.length} figures` : "Figures"}
+          </summary>
+          <Groups figures={known} row={row} />
+        </details>
+      )}
       {askForMore && open.length > 0 && (
         <details className="sheet-more">
           <summary>Nobody states {open.length} more, and you could</summary>

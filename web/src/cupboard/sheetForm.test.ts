@@ -14,6 +14,7 @@ const entry = (path: string, more: Partial<SheetFigure> = {}): SheetFigure => ({
   high: 3.4,
   basis: "typical",
   own: false,
+  on_label: false,
   class_nominal: 2.7,
   ...more,
 });
