@@ -26,8 +26,9 @@ def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
 
 @router.get("/plans/{plan_id}/template.{kind}", response_class=Response)
 def plan_template(
-    plan_id: str, kind: Literal["svg", "dxf", "pdf"], plans: Plans, catalogue: Cupboard
-) -> Response:
+    plan_id: str, kind: Literal["svg", "dxf", "pdf"], plans: Plans, catalogue: Cupboard,
+    paper: Literal["a4", "letter"] = "a4",
+) -> Response:  # fmt: skip
     """The drilling and cut-out template of the kit's case, at full size."""
     plan = plans.get(plan_id).plan
     panels = template(Kit(plan, catalogue, 1))
@@ -38,7 +39,7 @@ def plan_template(
     elif kind == "dxf":
         drawn = template_dxf(panels, title)
     else:
-        drawn = template_pdf(panels, title)
+        drawn = template_pdf(panels, title, paper)
     name = re.sub(r"[^a-z0-9]+", "-", plan.name.lower()).strip("-") or "plan"
     headers = {"Content-Disposition": f'attachment; filename="{name}-template.{kind}"'}
     return Response(drawn, media_type=_MEDIA[kind], headers=headers)

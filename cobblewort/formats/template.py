@@ -8,20 +8,21 @@ from __future__ import annotations
 
 import io
 from dataclasses import dataclass
+from math import ceil
+from typing import TYPE_CHECKING
 from xml.etree import ElementTree
 
 from cobblewort.core.aspects.fit.template import Cutout, Panel
+from cobblewort.formats.sketch import plain
+
+if TYPE_CHECKING:
+    from fpdf import FPDF
 
 _MARGIN_MM = 12.0
 _GAP_MM = 14.0
 _CHECK_MM = 100.0
 _LAYERS = {"CUT": 1, "HOLES": 3, "GUIDES": 8, "NOTES": 7}
 """Layers of the DXF file and their colour numbers."""
-_SHEETS_MM = {
-    "A4": (210.0, 297.0), "A3": (297.0, 420.0), "A2": (420.0, 594.0), "A1": (594.0, 841.0),
-    "A0": (841.0, 1189.0),
-}  # fmt: skip
-"""ISO 216."""
 
 
 @dataclass(slots=True, frozen=True)
@@ -115,55 +116,124 @@ def template_dxf(panels: list[Panel], title: str) -> str:
     return stream.getvalue()
 
 
-def template_pdf(panels: list[Panel], title: str) -> bytes:
-    """One page at full size, the smallest ISO A sheet that holds everything.
+def template_pdf(panels: list[Panel], title: str, paper: str = "a4") -> bytes:
+    """At full size on the paper that people print on: all on one sheet where that holds them, else
+    each panel on a sheet of its own, and larger ones over several with marks to join them by.
 
-    The page says to check the line of 100 mm, since printers like to scale.
+    Every sheet says to check its lines of 100 mm, along and across, since printers like to scale.
     """
     from fpdf import FPDF
 
-    placed, width, height = _laid_out(panels)
-    page = next(
-        (size for size in _SHEETS_MM.values() if width <= size[0] and height <= size[1]),
-        (width, height),
-    )
-    pdf = FPDF(unit="mm", format=page)
+    pdf = FPDF(unit="mm", format=paper)
     pdf.set_title(title)
     pdf.set_auto_page_break(False)
-    pdf.add_page()
-    pdf.set_font("helvetica", size=8)
-    pdf.set_line_width(0.15)
-    bottom = page[1]
-
-    def text(x: float, y: float, words: str) -> None:
-        pdf.text(x, bottom - y, words.encode("latin-1", "replace").decode("latin-1"))
-
-    def box(x: float, y: float, w: float, h: float) -> None:
-        pdf.rect(x, bottom - y - h, w, h)
-
-    for item in placed:
-        panel, x, y = item.panel, item.x_mm, item.y_mm
-        box(x, y, panel.width_mm, panel.height_mm)
-        text(x, y + panel.height_mm + 2, _heading(panel))
-        pdf.set_dash_pattern(dash=2, gap=1)
-        for guide in panel.guides:
-            box(x + guide.x_mm, y + guide.y_mm, guide.width_mm, guide.height_mm)
-        pdf.set_dash_pattern()
-        for number, cut in enumerate(panel.cutouts):
-            box(x + cut.x_mm, y + cut.y_mm, cut.width_mm, cut.height_mm)
-            text(x, y - 4 - 3.6 * number, _cut_words(panel, cut))
-        for hole in panel.holes:
-            cx, cy, half = x + hole.x_mm, bottom - y - hole.y_mm, 2.5
-            pdf.circle(cx, cy, hole.diameter_mm / 2)
-            pdf.line(cx - half, cy, cx + half, cy)
-            pdf.line(cx, cy - half, cx, cy + half)
-    pdf.line(_MARGIN_MM, bottom - _MARGIN_MM, _MARGIN_MM + _CHECK_MM, bottom - _MARGIN_MM)
-    text(_MARGIN_MM, _MARGIN_MM + 1.5, _CHECK_WORDS)
-    text(_MARGIN_MM, _MARGIN_MM - 5, title)
+    sheet = _Sheets(pdf, title)
+    placed, width, height = _laid_out(panels)
+    if width <= pdf.w and height <= pdf.h:
+        sheet.draw(placed, width, height)
+    else:
+        for panel in panels:
+            sheet.draw(*_laid_out([panel]))
     return bytes(pdf.output())
 
 
-_CHECK_WORDS = "This line is 100 mm long. Measure it before you drill; print at 100 %, not to fit."
+_EDGE_MM = 8.0
+"""What a printer leaves white at the edge of a sheet, and some more."""
+_OVERLAP_MM = 10.0
+
+
+class _Sheets:
+    """Draws panels on sheets of one size, over as many of them as it takes."""
+
+    def __init__(self, pdf: FPDF, title: str) -> None:
+        self._pdf, self._title = pdf, title
+        self._page_mm = (pdf.w, pdf.h)
+        self.width_mm, self.height_mm = pdf.w - 2 * _EDGE_MM, pdf.h - 2 * _EDGE_MM
+
+    def draw(self, placed: list[_Placed], width_mm: float, height_mm: float) -> None:
+        """Draw a layout, cut into as many sheets as it is larger than one."""
+        columns = self._count(width_mm - 2 * _EDGE_MM, self.width_mm)
+        rows = self._count(height_mm - 2 * _EDGE_MM, self.height_mm)
+        for row in range(rows):
+            for column in range(columns):
+                self._pdf.add_page()
+                self._pdf.set_font("helvetica", size=8)
+                self._pdf.set_line_width(0.15)
+                left = _EDGE_MM + column * (self.width_mm - _OVERLAP_MM)
+                low = _EDGE_MM + row * (self.height_mm - _OVERLAP_MM)
+                # Before what is clipped: fonts that are set in there are forgotten after it.
+                self._check_lines()
+                if rows * columns > 1:
+                    self._marks(row, column, rows, columns)
+                with self._pdf.rect_clip(_EDGE_MM, _EDGE_MM, self.width_mm, self.height_mm):
+                    self._panels(placed, left, low)
+
+    @staticmethod
+    def _count(size_mm: float, sheet_mm: float) -> int:
+        """How many sheets with an overlap cover a length."""
+        beyond = max(0.0, size_mm - sheet_mm)
+        return 1 + ceil(beyond / (sheet_mm - _OVERLAP_MM) - 1e-9)
+
+    def _at(self, x_mm: float, y_mm: float) -> tuple[float, float]:
+        """A place counted from the lower left corner of what is printed on."""
+        return _EDGE_MM + x_mm, self._page_mm[1] - _EDGE_MM - y_mm
+
+    def _text(self, x_mm: float, y_mm: float, words: str) -> None:
+        self._pdf.text(*self._at(x_mm, y_mm), plain(words))
+
+    def _box(self, x_mm: float, y_mm: float, w_mm: float, h_mm: float) -> None:
+        x, y = self._at(x_mm, y_mm + h_mm)
+        self._pdf.rect(x, y, w_mm, h_mm)
+
+    def _panels(self, placed: list[_Placed], left_mm: float, low_mm: float) -> None:
+        for item in placed:
+            panel, x, y = item.panel, item.x_mm - left_mm, item.y_mm - low_mm
+            self._box(x, y, panel.width_mm, panel.height_mm)
+            self._text(x, y + panel.height_mm + 2, _heading(panel))
+            self._pdf.set_dash_pattern(dash=2, gap=1)
+            for guide in panel.guides:
+                self._box(x + guide.x_mm, y + guide.y_mm, guide.width_mm, guide.height_mm)
+            self._pdf.set_dash_pattern()
+            for number, cut in enumerate(panel.cutouts):
+                self._box(x + cut.x_mm, y + cut.y_mm, cut.width_mm, cut.height_mm)
+                self._text(x, y - 4 - 3.6 * number, _cut_words(panel, cut))
+            for hole in panel.holes:
+                cx, cy = self._at(x + hole.x_mm, y + hole.y_mm)
+                half = 2.5
+                self._pdf.circle(cx, cy, hole.diameter_mm / 2)
+                self._pdf.line(cx - half, cy, cx + half, cy)
+                self._pdf.line(cx, cy - half, cx, cy + half)
+
+    def _check_lines(self) -> None:
+        """Lines of 100 mm along and across, at the lower left, and what they are for."""
+        x, y = self._at(0, 3)
+        self._pdf.line(x, y, x + _CHECK_MM, y)
+        self._pdf.line(x, y, x, y - _CHECK_MM)
+        self._text(2, 4.5, _CHECK_WORDS)
+        self._text(2, 0, self._title)
+
+    def _marks(self, row: int, column: int, rows: int, columns: int) -> None:
+        """Which sheet of how many this is, and crosses where the next ones lie over it."""
+        place = f"column {column + 1} of {columns}, row {row + 1} of {rows} from below"
+        self._text(self.width_mm - 62, 0, place)
+        across = self._joints(column, columns, self.width_mm)
+        along = self._joints(row, rows, self.height_mm)
+        for x_mm in across or [self.width_mm / 2]:
+            for y_mm in along or [self.height_mm / 2]:
+                x, y = self._at(x_mm, y_mm)
+                self._pdf.line(x - 4, y, x + 4, y)
+                self._pdf.line(x, y - 4, x, y + 4)
+
+    @staticmethod
+    def _joints(number: int, count: int, size_mm: float) -> list[float]:
+        """The middle of where a sheet lies over the ones before and after it. [mm]"""
+        before = [_OVERLAP_MM / 2] if number > 0 else []
+        return [*before, size_mm - _OVERLAP_MM / 2] if number + 1 < count else before
+
+
+_CHECK_WORDS = (
+    "These lines are 100 mm long. Measure them before you drill; print at 100 %, not to fit."
+)
 
 
 def _laid_out(panels: list[Panel]) -> tuple[list[_Placed], float, float]:

@@ -114,25 +114,41 @@ def test_the_pdf_is_a_sheet_at_full_size_with_its_check_line() -> None:
     assert page.mediabox.width / POINTS_PER_MM == pytest.approx(210, abs=0.1)
     assert page.mediabox.height / POINTS_PER_MM == pytest.approx(297, abs=0.1)
     text = page.extract_text()
-    assert "This line is 100 mm long" in text
+    assert "These lines are 100 mm long" in text
     assert "power inlet: 13.0 x 7.5 mm" in text
     strokes = page.get_contents()
     assert strokes is not None
     lines = strokes.get_data().decode("latin-1").splitlines()
-    lengths = []
+    along, across = [], []
     for line in lines:
         words = line.split()
         if len(words) == 7 and words[2] == "m" and words[5:] == ["l", "S"]:
-            lengths.append(abs(float(words[3]) - float(words[0])))
-    assert any(length == pytest.approx(100 * POINTS_PER_MM, abs=0.02) for length in lengths)
+            along.append(abs(float(words[3]) - float(words[0])))
+            across.append(abs(float(words[4]) - float(words[1])))
+    for lengths in (along, across):
+        assert any(length == pytest.approx(100 * POINTS_PER_MM, abs=0.02) for length in lengths)
 
 
-def test_a_large_case_gets_a_larger_sheet() -> None:
-    """A tower of 200 x 150 mm with walls does not fit on A4."""
-    page = PdfReader(
-        io.BytesIO(template_pdf(panels_of(kit("B06", "S01", "M02", "E11", needs=WIRED)), "T"))
-    ).pages[0]
-    assert page.mediabox.height / POINTS_PER_MM > 297.1
+def pages_of(plan: Plan, paper: str = "a4") -> list[str]:
+    """What stands on each sheet of a template."""
+    reader = PdfReader(io.BytesIO(template_pdf(panels_of(plan), "T", paper)))
+    for page in reader.pages:
+        assert page.mediabox.height / POINTS_PER_MM < 300
+    return [page.extract_text() for page in reader.pages]
+
+
+def test_what_is_larger_than_a_sheet_goes_over_several() -> None:
+    """All on one where it fits; each panel on its own; a floor of 430 x 200 mm over three in a row,
+    every sheet with its lines to check and its place.
+    """
+    assert len(pages_of(PLAN)) == 1
+    tower = kit("B06", "S01", "M02", "E11", needs=WIRED)
+    assert len(pages_of(tower)) > 1
+    tray = pages_of(kit("B10", "S03", "M02", "E14"))
+    floors = [text for text in tray if "column" in text]
+    assert any("column 3 of 3, row 1 of 1 from below" in text for text in floors)
+    assert all("These lines are 100 mm long" in text for text in tray)
+    assert len(pages_of(tower, "letter")) > 1
 
 
 def test_the_svg_is_in_millimetres() -> None:

@@ -228,3 +228,11 @@ def test_an_id_is_given_once() -> None:
     """Two rules under one id would hide each other."""
     with pytest.raises(ValueError, match="registered twice"):
         rule("FIT-01", "fit", "Again", why="-", formula="-", source="-", reads=())(lambda _: [])
+
+
+def test_only_what_stands_in_the_way_has_ways_out() -> None:
+    """A finding that stops or is tight, of a rule with remedies; notes have none."""
+    for plan, catalogue in FIRES.values():
+        for finding in judged(plan, 1, catalogue).findings:
+            there = bool(RULES[finding.rule].remedies) and finding.severity in ("stops", "tight")
+            assert finding.has_fixes == there

@@ -6444,7 +6444,9 @@ export interface operations {
     };
     plan_template_api_plans__plan_id__template__kind__get: {
         parameters: {
-            query?: never;
+            query?: {
+                paper?: "a4" | "letter";
+            };
             header?: never;
             path: {
                 plan_id: string;

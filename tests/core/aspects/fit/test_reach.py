@@ -172,3 +172,16 @@ def test_a_front_socket_brings_a_socket() -> None:
     plan = kit(*SMALL, "C14", "X10")
     sockets = {ref.socket.label for ref in assign(expand(plan, shipped(), 1)).sockets.values()}
     assert "front socket" in sockets
+
+
+def test_the_way_of_a_card_begins_at_its_slot() -> None:
+    """15 mm out from the left edge, as wide and high as the slot, about its middle."""
+    slot = shipped().part("B06").sockets["card"].spot
+    assert slot is not None
+    zone = next(z for z in judged(kit("B06", "M02")).fit.access if z.label.startswith("to pull"))
+    assert (zone.x_mm, zone.dx_mm) == (-15, 15)
+    assert (zone.y_mm, zone.dy_mm) == (slot.along_mm - slot.width_mm / 2, slot.width_mm)
+    assert (zone.z_mm, zone.dz_mm) == (slot.z_mm - slot.height_mm / 2, slot.height_mm)
+    button = next(z for z in judged(kit("B10", "M02")).fit.access if "press" in z.label)
+    spot = next(iter(shipped().part("B10").buttons.values())).spot
+    assert button.z_mm + button.dz_mm / 2 == pytest.approx(spot.z_mm)
