@@ -15,6 +15,7 @@ import tempfile
 import time
 import urllib.request
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 from functools import partial
 from itertools import count, cycle
 from pathlib import Path
@@ -30,11 +31,18 @@ from cobblewort.core.aspects.fit.stack import build_stack
 from cobblewort.core.changing.candidates import candidates
 from cobblewort.core.changing.first import first_kit
 from cobblewort.core.judging.piece import Piece, expand
+from cobblewort.core.parts.model import Part
+from cobblewort.core.parts.search import PartIndex
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import EditLine, RemoveLine, SetFields, SwapPart, apply_patch
 from cobblewort.core.plans.purpose import plan_for
+from cobblewort.core.plans.steps import PlanFile
 from cobblewort.core.verdict.evaluate import evaluate, judgement_of
+from cobblewort.formats.plan_files import plans_text
 from cobblewort.formats.shipped import shipped_catalogue, shipped_places, shipped_purposes
+from cobblewort.store.database import Database
+from cobblewort.store.plans import PlanStore, StoredPlan
+from cobblewort.store.workspace import archive, restore
 from tests.browser.conftest import free_port
 from tests.kits import kit
 
@@ -162,6 +170,31 @@ def _answers(url: str) -> bool:
     return True
 
 
+def many_parts(count: int) -> list[Part]:
+    """So many parts, each called otherwise."""
+    base = shipped_catalogue().parts(("device", "drive", "lead"))
+    names = ("amber", "birch", "clover", "dapple", "elder", "fennel", "gorse", "hazel")
+    return [
+        replace(base[n % len(base)], id=f"P{n}", model=f"{names[n % 8]} {names[n // 8 % 8]} {n}")
+        for n in range(count)
+    ]
+
+
+def carried(folder: Path) -> tuple[Took, Took, Took]:
+    """200 plans out as JSON, as an archive, and back."""
+    database = Database(folder / "one.sqlite3")
+    database.prepare()
+    plans, shipped = PlanStore(database), shipped_catalogue()
+    for number in range(200):
+        plans.create(PLAN_25.model_copy(update={"name": f"plan {number}"}), "new plan")
+    stored = [PlanFile(one.plan) for one in plans.all() if isinstance(one, StoredPlan)]
+    content = archive(database)
+    return (
+        timed(lambda: plans_text(stored, shipped), 5), timed(lambda: archive(database), 10),
+        timed(lambda: restore(database, content), 10),
+    )  # fmt: skip
+
+
 def main() -> None:
     """Measure, print and write down."""
     shipped = shipped_catalogue()
@@ -172,6 +205,9 @@ def main() -> None:
     pieces_of = expand(PLAN_25, shipped, 1)
     full = kit("B10", "S03", "M02", "K05", "E03", "395xX07")
     started, memory_mb, answer, again = server_start()
+    index = PartIndex(many_parts(10_000))
+    with tempfile.TemporaryDirectory() as folder:
+        out, archived, back = carried(Path(folder))
     rows = [
         ("sum(range(1000)), to compare machines by", timed(lambda: sum(range(1000)), 20000), ""),
         (f"margins and findings, {pieces} parts, from nothing, nominal",
@@ -193,6 +229,11 @@ def main() -> None:
         ("a report over HTTP, choir recorder, 256 samples", answer, "30 ms"),
         ("the same report once more", again, ""),
         ("server, start to first report", started, "1.5 s"),
+        ("search over 10,000 parts, a name with a typo and a figure",
+         timed(lambda: index.find("clovr dapple 5 V 3 A"), 50), "20 ms"),
+        ("200 plans as JSON with their parts", out, ""),
+        ("an archive of 200 plans", archived, ""),
+        ("restoring it, with a copy kept", back, ""),
     ]  # fmt: skip
     table = [
         f"| {what} | {_shown(found.median_s)} | {_shown(found.fast_s)} | {aim} |"

@@ -84,9 +84,9 @@ def part_sheet(page: Page) -> None:
     page.get_by_role("button", name="Copy and change").click()
     page.get_by_label("Name", exact=True).fill("Hurdle 2, from the attic")
     page.get_by_label("Price", exact=True).fill("0")
-    page.get_by_label("Draw when idle", exact=True).fill("2.4")
-    page.get_by_label("What it rests on: Draw when idle").select_option("measured")
-    page.get_by_role("button", name="Save").click()
+    page.get_by_label("Draw at its peak", exact=True).fill("6.0")
+    page.get_by_label("What it rests on: Draw at its peak").select_option("measured")
+    page.get_by_role("button", name="Save", exact=True).click()
     page.get_by_text("revision 2").wait_for()
 
 
@@ -105,6 +105,18 @@ def purpose(page: Page) -> None:
     page.locator(".school-list li").first.wait_for()
 
 
+def cost(page: Page) -> None:
+    """Where the money goes, part by part towards the budget."""
+    page.keyboard.press("6")
+    page.locator(".money-drawing").wait_for()
+
+
+def save_or_print(page: Page) -> None:
+    """What a plan can be taken along as."""
+    page.get_by_role("button", name="save or print").click()
+    page.locator(".kit-text").wait_for()
+
+
 VIEWS: list[View] = [
     ("new-plan", "/new", "light", four_answers),
     ("workbench-purpose", "/plans/bat-recorder", "light", purpose),
@@ -117,6 +129,8 @@ VIEWS: list[View] = [
     ("fit-plugs", "/plans/choir-recorder", "light", plugs),
     ("workbench-heat", "/plans/moss-cabinet", "light", heat),
     ("workbench-noise", "/plans/choir-recorder", "light", noise),
+    ("workbench-cost", "/plans/choir-recorder", "light", cost),
+    ("save-or-print", "/plans/choir-recorder", "light", save_or_print),
     ("cupboard-drawer", "/plans/choir-recorder", "light", drawer),
     ("part-sheet", "/cupboard/B06", "light", part_sheet),
     ("working", "/plans/choir-recorder", "light", working),
