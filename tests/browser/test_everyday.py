@@ -426,3 +426,17 @@ def test_the_hand_is_led_back(page: Page, server: str) -> None:
     day.fill("hot")
     day.press("Enter")
     expect(page.get_by_label("Hottest day to assume")).to_have_value("41")
+
+
+def test_a_plan_prints_without_its_buttons(page: Page, server: str, tmp_path: Path) -> None:
+    """The page as PDF, read back: margins, kit, drawing and snags, and nothing to press."""
+    page.goto(f"{server}/plans/choir-recorder")
+    expect(page.locator(".margin-row").first).to_be_visible()
+    file = tmp_path / "page.pdf"
+    page.pdf(path=str(file), format="A4")
+    text = " ".join(" ".join(p.extract_text() for p in PdfReader(file).pages).split())
+    for wanted in ("Supply", "Mullion 8", "Steeple reaches", "Traveller 65"):
+        assert wanted in text
+    for button in ("Undo", "save or print", "Add", "Make this the plan"):
+        assert button not in text.split()
+        assert f" {button} " not in text

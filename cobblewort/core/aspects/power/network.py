@@ -71,16 +71,31 @@ class Bursts:
         drawn: FloatArray = by_power + self.current_a
         return drawn
 
-    def carried_a(self, below: FloatArray, drawn_a: FloatArray) -> FloatArray:
-        """What they come to on each branch, in squares, shape (nodes, columns). [A]"""
+    def over(self, below: FloatArray) -> Carried:
+        """What of them each branch of a forest carries, by its path matrix."""
+        groups = [np.array(group) for group in self.together]
         reach = below[:, self.nodes]
-        squares = drawn_a * drawn_a
-        for group in self.together:
-            squares[list(group)] = 0.0
-        total = reach @ squares
-        for group in self.together:
-            members = list(group)
-            at_once = reach[:, members] @ drawn_a[members]
+        alone = reach
+        if groups:
+            alone = reach.copy()
+            alone[:, np.concatenate(groups)] = 0.0
+        return Carried(alone, [(members, reach[:, members]) for members in groups])
+
+
+@dataclass(slots=True)
+class Carried:
+    """Which branch carries which burst, shape (nodes, loads): those that come one by one, and the
+    members of each group that comes at once.
+    """
+
+    alone: FloatArray
+    groups: list[tuple[IntArray, FloatArray]]
+
+    def carried_a(self, drawn_a: FloatArray) -> FloatArray:
+        """What bursts come to on each branch, in squares, shape (nodes, columns). [A]"""
+        total = self.alone @ (drawn_a * drawn_a)
+        for members, reach in self.groups:
+            at_once = reach @ drawn_a[members]
             total += at_once * at_once
         root: FloatArray = np.sqrt(total)
         return root
@@ -179,14 +194,15 @@ def solve(
     active, above, floor = np.arange(columns), below.T, _FLOOR_SHARE * source_v
     highest_floor, any_amps = floor.max(), bool(current_a.any())
     resistance, source, power, current = resistance_ohm, source_v, power_w, current_a
+    carried = None if bursts is None else bursts.over(below)
     moving = source_v
     for sweep in range(MAX_SWEEPS):
         load = power / moving
         if any_amps:
             load += current
         branch = below @ load
-        if bursts is not None:
-            branch += bursts.carried_a(below, bursts.drawn_a(moving))
+        if bursts is not None and carried is not None:
+            branch += carried.carried_a(bursts.drawn_a(moving))
         new = source - above @ (resistance * branch)
         fell = bool(new.min() < highest_floor and (new < floor).any())
         if sweep < _UNLOOKED_SWEEPS and not fell:

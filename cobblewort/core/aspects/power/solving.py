@@ -215,7 +215,7 @@ class _Level:
         carried_a = np.zeros_like(self._mean_a)
         if bursts is not None:
             self._drawn_a = bursts.drawn_a(self._volts[:, loud])
-            carried_a[:, loud] = bursts.carried_a(self._below, self._drawn_a)
+            carried_a[:, loud] = bursts.over(self._below).carried_a(self._drawn_a)
         self.voltage_v, self.mean_a, self.burst_a = (
             values.reshape(-1, *shape) for values in (self._volts, self._mean_a, carried_a)
         )

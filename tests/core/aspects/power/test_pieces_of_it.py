@@ -22,8 +22,8 @@ def test_two_bursts_add_in_squares_and_those_of_a_group_at_once() -> None:
     drawn = np.array([[0.3], [0.4]])
     alone = Bursts(drawn, drawn, np.array([0, 0]))
     group = Bursts(drawn, drawn, np.array([0, 0]), ((0, 1),))
-    assert alone.carried_a(below, drawn)[0, 0] == pytest.approx(0.5)
-    assert group.carried_a(below, drawn)[0, 0] == pytest.approx(0.7)
+    assert alone.over(below).carried_a(drawn)[0, 0] == pytest.approx(0.5)
+    assert group.over(below).carried_a(drawn)[0, 0] == pytest.approx(0.7)
 
 
 def test_what_hangs_on_a_rail_itself_is_what_its_children_leave() -> None:
