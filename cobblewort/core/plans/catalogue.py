@@ -55,6 +55,7 @@ class Catalogue:
         self._away = frozenset(away)
         self._earlier: dict[tuple[str, int], Part] = {}
         self._compiled: dict[tuple[str, int, int], CompiledPart] = {}
+        self._on_offer: dict[frozenset[str] | None, list[Part]] = {}
 
     @classmethod
     def from_documents(
@@ -103,6 +104,7 @@ class Catalogue:
         new._older = {**self._older, **older}
         part_id = str(document["id"])
         new._away = self._away | {part_id} if away else self._away - {part_id}
+        new._on_offer = {}
         return new
 
     def complete(self, document: Document, place: str = "") -> Part:
@@ -153,12 +155,15 @@ class Catalogue:
 
     def parts(self, kinds: Iterable[str] | None = None) -> list[Part]:
         """The parts on offer, or those of some kinds, in the order in which they were added."""
-        wanted = None if kinds is None else set(kinds)
-        return [
-            part
-            for part in self._parts.values()
-            if (wanted is None or part.kind in wanted) and part.id not in self._away
-        ]
+        wanted = None if kinds is None else frozenset(kinds)
+        found = self._on_offer.get(wanted)
+        if found is None:
+            found = self._on_offer[wanted] = [
+                part
+                for part in self._parts.values()
+                if (wanted is None or part.kind in wanted) and part.id not in self._away
+            ]
+        return list(found)
 
     def document(self, part: Part) -> Document:
         """What a part of this catalogue states itself."""
