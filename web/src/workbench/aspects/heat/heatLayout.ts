@@ -166,17 +166,18 @@ function wordsOf(rungs: Rung[], roomy: boolean): Box[] {
       top: y - 8,
       bottom: y + 5,
     };
-    if (limit === null) return [figure];
+    const bar = { left: x, right: x + width, top: y - 4, bottom: y + 4 };
+    if (limit === null) return [figure, bar];
     const least = { left: middle - half, right: middle + half, top: limit.y - 16, bottom: limit.y };
-    return [figure, least];
+    return [figure, bar, least];
   });
 }
 
-/** The first place along a flow where its watts cover no words; its middle where there is none. */
+/** The first place along a flow where its watts cover no words; null where the table has to tell. */
 function labelPlace(
   at: (share: number) => { x: number; y: number },
   taken: Box[],
-): { x: number; y: number } {
+): { x: number; y: number } | null {
   for (const place of LABEL_PLACES) {
     const { x, y } = at(place);
     const left = x + LABEL.right;
@@ -191,8 +192,7 @@ function labelPlace(
       return { x: round(x), y: round(y) };
     }
   }
-  const { x, y } = at(0.5);
-  return { x: round(x), y: round(y) };
+  return null;
 }
 
 /** `taken` is what is written already; the watts of the flows are added to it. */
