@@ -28,6 +28,7 @@ from cobblewort.formats.plan_files import (
 )
 from cobblewort.formats.sketch import sketch_svg
 from cobblewort.store.parts import NotOwnError
+from cobblewort.store.plans import BrokenPlan
 from cobblewort.store.workspace import (
     Archived,
     Holdings,
@@ -157,13 +158,12 @@ def parts_file(
 
 
 @router.post("/bring-in/plans", responses=answer(list[PlanArrival]))
-def bring_in_plans(
-    body: BringIn, request: Request, plans: Plans, parts: Parts, reports: Kept
-) -> Response:
+def bring_in_plans(body: BringIn, request: Request, plans: Plans, parts: Parts) -> Response:
     """Look at the plans of a file, or store all of them under fresh ids."""
     entries = plans_from(parse_json(body.text))
     catalogue: Catalogue = request.app.state.catalogue
-    found = [_arrival(entry, plans_here(plans), catalogue) for entry in entries]
+    names = _names(plans)
+    found = [_arrival(entry, names, catalogue) for entry in entries]
     if body.look_only:
         return written(found)
     if body.parts_too:
@@ -179,13 +179,12 @@ def bring_in_plans(
     stored = plans.bring_in(settled, "brought in from a file")
     for arrival, one in zip(found, stored, strict=True):
         arrival.id = one.id
-    del reports
     return written(found, 201)
 
 
-def plans_here(plans: Plans) -> set[str]:
-    """The names of the plans that are here."""
-    return {one.name if hasattr(one, "name") else one.plan.name for one in plans.all()}
+def _names(plans: Plans) -> set[str]:
+    """The names of the plans that are here, of broken ones too."""
+    return {one.name if isinstance(one, BrokenPlan) else one.plan.name for one in plans.all()}
 
 
 def _arrival(entry: PlanFile, names: set[str], catalogue: Catalogue) -> PlanArrival:

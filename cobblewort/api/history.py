@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Annotated
 
-from fastapi import APIRouter, Path, Request, Response
+from fastapi import APIRouter, Path, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from cobblewort.api import problems
@@ -67,7 +67,6 @@ def put_away(plans: Plans, parts: Parts, catalogue: Cupboard) -> Response:
 
 
 @router.post("/away/empty", status_code=204)
-def empty_away(body: Emptying, plans: Plans, request: Request) -> None:
+def empty_away(body: Emptying, plans: Plans) -> None:
     """Delete plans that are put away for good."""
-    del request
     plans.empty_away(body.plans)

@@ -126,6 +126,20 @@ function PutAwayList() {
   const error = bringBack.error ?? empty.error;
   const plans = away.data?.plans ?? [];
   const parts = away.data?.parts ?? [];
+  const things: { kind: "plan" | "part"; id: string; name: string; since: string }[] = [
+    ...plans.map(({ id, name, deleted_at }) => ({
+      kind: "plan" as const,
+      id,
+      name,
+      since: `since ${new Date(deleted_at).toLocaleDateString()}`,
+    })),
+    ...parts.map(({ id, maker, model }) => ({
+      kind: "part" as const,
+      id,
+      name: `${maker} ${model}`,
+      since: "",
+    })),
+  ];
   return (
     <section aria-label="Put away">
       <h2>Put away</h2>
@@ -138,38 +152,17 @@ function PutAwayList() {
           {error.message}
         </p>
       )}
-      {away.data && plans.length + parts.length === 0 && (
+      {away.data && things.length === 0 && (
         <p className="soft">Nothing is put away. Deleted plans and parts of your own come here.</p>
       )}
       <ul className="away-list">
-        {plans.map((plan) => (
-          <li key={plan.id}>
+        {things.map((thing) => (
+          <li key={`${thing.kind} ${thing.id}`}>
             <span>
-              Plan <strong>{plan.name}</strong>{" "}
-              <span className="soft">since {new Date(plan.deleted_at).toLocaleDateString()}</span>
+              {thing.kind === "plan" ? "Plan" : "Part"} <strong>{thing.name}</strong>{" "}
+              <span className="soft">{thing.since}</span>
             </span>
-            <Button
-              variant=""
-              size="sm"
-              onClick={() => bringBack.mutate({ kind: "plan", id: plan.id })}
-            >
-              Bring it back
-            </Button>
-          </li>
-        ))}
-        {parts.map((part) => (
-          <li key={part.id}>
-            <span>
-              Part{" "}
-              <strong>
-                {part.maker} {part.model}
-              </strong>
-            </span>
-            <Button
-              variant=""
-              size="sm"
-              onClick={() => bringBack.mutate({ kind: "part", id: part.id })}
-            >
+            <Button variant="" size="sm" onClick={() => bringBack.mutate(thing)}>
               Bring it back
             </Button>
           </li>
