@@ -189,3 +189,39 @@ def test_things_outside_have_a_size_and_a_reach() -> None:
     assert things["Flagstone 480"].size_mm == (100, 70, 7)
     assert things["Leash Q"].reach_m == 0.2
     assert things["Probe 3"].reach_m == 3
+
+
+def sentences(parts: tuple[str, ...], rule: str, catalogue: Any = None, **fields: Any) -> str:
+    """What a rule says of a kit."""
+    report = judged(kit(*parts, **fields), 1, catalogue)
+    return " ".join(finding.sentence for finding in told(report, rule))
+
+
+def test_a_larger_card_for_less() -> None:
+    """Told where it lasts as long and writes as fast; not where nobody says how long it lasts, and
+    never of one that is there already.
+    """
+    better: dict[str, Any] = {
+        "id": "M90", "kind": "card", "part_class": "memory_card", "maker": "m", "model": "Roomy",
+        "price": "17", "storage": {"capacity_gb": 128, "endurance_tb": 90, "write_mb_s": 40},
+    }  # fmt: skip
+    parts = ("B06", "S01", "M05")
+    assert "Roomy holds 128 GB for € 17" in sentences(parts, "COST-03", with_part(**better))
+    silent = {**better, "storage": {"capacity_gb": 128}}
+    sooner = {**better, "storage": {**better["storage"], "endurance_tb": 60}}
+    slower = {**better, "storage": {**better["storage"], "write_mb_s": 20}}
+    for other in (silent, sooner, slower):
+        assert "Roomy" not in sentences(parts, "COST-03", with_part(**other))
+
+
+def test_a_much_faster_board_for_little_more() -> None:
+    """Told of what stands alike and gives the same; not where watts are short, where it would be
+    too cold for it, nor where it is hardly faster.
+    """
+    parts = ("B04", "S06", "M02")
+    better = "Hurdle 2 costs € 11 more than Stile and is 2.2 times as fast."
+    assert better in sentences(parts, "COST-03")
+    assert better not in sentences(parts, "COST-03", place={"power": "sun"})
+    assert better not in sentences(parts, "COST-03", place={"ambient_min_c": -15})
+    assert sentences(("B07", "S03", "M02"), "COST-03") == ""  # the faster one has no sound out
+    assert sentences(("B10", "S03", "M02"), "COST-03") == ""

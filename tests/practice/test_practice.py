@@ -26,9 +26,9 @@ FIELDS = (
 SAMPLES = 128
 ALWAYS = {
     "NEED-03", "SOFT-04", "SOFT-05", "SOFT-07", "SAFE-01", "SAFE-04", "SAFE-05", "FIT-21", "FIT-35",
-    "FIT-38", "FIT-39",
+    "FIT-38", "FIT-39", "COST-03",
 }  # fmt: skip
-"""Notes that every kit of the kind may have: what is left to do, and what could hurt."""
+"""Notes that every kit of the kind may have: what is left to do, what could hurt, a better buy."""
 IN_STRESS = {"HEAT-01", "HEAT-05"}
 """May note what everything at once would do, which none of these kits is asked for."""
 

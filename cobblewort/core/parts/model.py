@@ -473,9 +473,13 @@ class FastenerSet:
 
 @stated
 class Storage:
-    """Room on a medium. [GB = 10^9 bytes]"""
+    """Room on a medium [GB = 10^9 bytes], and of cards what may be written to it in its life [TB],
+    as far as that is stated, and how fast [MB/s].
+    """
 
     capacity_gb: Annotated[float, Field(gt=0)]
+    endurance_tb: PositiveRating | None = None
+    write_mb_s: PositiveRating | None = None
 
 
 @stated
@@ -652,7 +656,8 @@ class Part:
 
     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
     while it runs, `latches` are those of the sockets of the same name. `panel_hole` is what a
-    socket for a front wall wants cut there.
+    socket for a front wall wants cut there. `parity_mb_s` is what one core of a
+    board works through of parity, which tells how fast it is beside another. [MB/s]
     """
 
     id: Identifier
@@ -682,6 +687,7 @@ class Part:
     voltages: Voltages | None = None
     lead: Lead | None = None
     board_heat: BoardHeat | None = None
+    parity_mb_s: Positive | None = None
     cooler: Cooler | None = None
     fan: Fan | None = None
     drive: DriveForm | None = None

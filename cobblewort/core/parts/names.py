@@ -62,6 +62,7 @@ _WORDS = {
     "r_fan_k_w": "the sink's resistance under its fan",
     "r_jc_k_w": "the resistance die to case",
     "r_still_k_w": "the sink's resistance in still air",
+    "parity_mb_s": "how fast one core works through parity",
     "rated_a": "the rating",
     "read_mb_s": "how fast it reads",
     "set_v": "the set voltage",

@@ -22,7 +22,8 @@ Document = Mapping[str, Any]
 """A part as it is written down, or a class."""
 
 _GROUPS = {
-    "offers": "What it can do", "ambient": "Where it may stand", "mass_g": "Size",
+    "offers": "What it can do", "parity_mb_s": "What it can do", "ambient": "Where it may stand",
+    "mass_g": "Size",
     "stack": "Size", "add_on": "Size",
     "storage": "Room",
     "source": "As a supply", "voltages": "Voltage", "loads": "Draw", "rails": "Inside",

@@ -2952,7 +2952,8 @@ export interface components {
          *
          *     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
          *     while it runs, `latches` are those of the sockets of the same name. `panel_hole` is what a
-         *     socket for a front wall wants cut there.
+         *     socket for a front wall wants cut there. `parity_mb_s` is what one core of a
+         *     board works through of parity, which tells how fast it is beside another. [MB/s]
          */
         Part: {
             /**
@@ -3060,6 +3061,7 @@ export interface components {
             voltages: components["schemas"]["Voltages"] | null;
             lead: components["schemas"]["Lead"] | null;
             board_heat: components["schemas"]["BoardHeat"] | null;
+            parity_mb_s: components["schemas"]["Reading"] | null;
             cooler: components["schemas"]["Cooler"] | null;
             fan: components["schemas"]["Fan"] | null;
             drive: components["schemas"]["DriveForm"] | null;
@@ -4646,11 +4648,14 @@ export interface components {
         };
         /**
          * Storage
-         * @description Room on a medium. [GB = 10^9 bytes]
+         * @description Room on a medium [GB = 10^9 bytes], and of cards what may be written to it in its life [TB],
+         *     as far as that is stated, and how fast [MB/s].
          */
         Storage: {
             /** Capacity Gb */
             capacity_gb: number;
+            endurance_tb: components["schemas"]["Reading"] | null;
+            write_mb_s: components["schemas"]["Reading"] | null;
         };
         /**
          * Stress

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from decimal import Decimal
 
 from cobblewort.core import words
 from cobblewort.core.aspects.cost.model import of as cost_of
@@ -12,7 +13,8 @@ from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import cheaper, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, plan_term
-from cobblewort.core.parts.model import DriveForm, Part
+from cobblewort.core.parts.model import Part
+from cobblewort.core.plans.plan import Line
 
 
 @rule(
@@ -80,15 +82,19 @@ def prices_known(kit: Kit) -> Iterator[Remark]:
 @rule(
     "COST-03", "cost", "It is held against what can be bought",
     why="If you really need one, buy one: sometimes the ready-made is the better bargain, and "
-    "sometimes the larger drive costs less than the small one.",
+    "sometimes a larger store costs less than the small one, and a newer board hardly more.",
     formula="price of the ready-made / sum of the kit for one copy, with what is owned at its "
-    "value; a larger drive of the same shape for less, worse in nothing that is stated",
+    "value; a larger store of the same shape for less, worse in nothing that is stated; a board of "
+    "the same make-up, over 2.1 times as fast (parity, one core) for at most 1.35 of its price",
     source="common practice",
-    reads=(cost_of, "ready_made", "catalogue", "currency", "pieces", "place.ambient_min_c"),
+    reads=(
+        cost_of, "ready_made", "catalogue", "currency", "pieces", "place.ambient_min_c",
+        "place.power",
+    ),
 )  # fmt: skip
 def compared(kit: Kit) -> Iterator[Remark]:
     """How often the kit's price goes into that of a ready-made; storage with a cheaper and larger
-    one beside it.
+    one beside it, boards with a much faster one for little more.
     """
     bought, cost = kit.plan.ready_made, cost_of(kit)
     if bought is not None and bought.price and cost.further and not cost.unknown:
@@ -101,10 +107,11 @@ def compared(kit: Kit) -> Iterator[Remark]:
             own_price = words.money(own, kit.plan.currency)
             told = f"{name} costs {price}, this kit {own_price}: it may be the better buy."
         yield Remark("ready-made", "note", told)
-    drives = [(line, part) for line, part in kit.pieces.by_line()
-              if part.drive is not None and not line.owned]  # fmt: skip
-    offered = kit.catalogue.parts(("drive",)) if drives else []
-    for line, part in drives:
+    chosen = [(line, part) for line, part in kit.pieces.by_line() if not line.owned]
+    yield from _faster_boards(kit, [entry for entry in chosen if entry[1].kind == "board"])
+    stores = [(line, part) for line, part in chosen if part.storage is not None]
+    offered = kit.catalogue.parts(("drive", "card")) if stores else []
+    for line, part in stores:
         better = _larger_for_less(part, offered, kit.plan.place.ambient_min_c)
         if better is not None and better.storage is not None and better.price is not None:
             price = words.money(better.price, better.currency)
@@ -116,32 +123,87 @@ def compared(kit: Kit) -> Iterator[Remark]:
             )  # fmt: skip
 
 
-def _larger_for_less(part: Part, offered: Sequence[Part], coldest_c: float) -> Part | None:
-    """The largest drive of a drive's shape that holds more, costs less and is worse in nothing that
-    is stated. Of cards nobody states how long they last, so that a plain one is no bargain.
+_MUCH_FASTER, _LITTLE_MORE = 2.1, Decimal("1.35")
+"""A board is the better buy where it is more than twice as fast for about a third more: a guess."""
+
+
+def _faster_boards(kit: Kit, boards: Sequence[tuple[Line, Part]]) -> Iterator[Remark]:
+    """Boards beside which one of the same make-up stands that is much faster for little more; where
+    watts are short nobody wants that.
     """
-    if part.storage is None or part.price is None or part.drive is None:
+    place = kit.plan.place
+    if place.power not in ("mains", "network"):
+        return
+    for line, part in boards:
+        if part.price is None or part.parity_mb_s is None:
+            continue
+        found = [
+            (other.parity_mb_s.nominal / part.parity_mb_s.nominal, other)
+            for other in kit.catalogue.parts(("board",))
+            if other.parity_mb_s is not None and other.price is not None
+            and other.origin != "class" and other.currency == part.currency
+            and part.price < other.price <= part.price * _LITTLE_MORE
+            and _stands_alike(other, part)
+            and (other.ambient_min_c is None or other.ambient_min_c <= place.ambient_min_c)
+        ]  # fmt: skip
+        times, better = max(found, key=lambda entry: entry[0], default=(0.0, part))
+        if better.price is not None and times > _MUCH_FASTER:
+            more = words.money(better.price - part.price, part.currency)
+            yield Remark(
+                line.id, "note",
+                f"{better.model} costs {more} more than {part.model} and is {times:.1f} times as "
+                "fast.",
+                (line.id,),
+            )  # fmt: skip
+
+
+def _stands_alike(other: Part, than: Part) -> bool:
+    """Whether a board stands where another does and gives all that it gives."""
+    one, two = other.stack, than.stack
+    if one is None or two is None or one.holes != two.holes:
+        return False
+    return than.offers.keys() <= other.offers.keys()
+
+
+def _larger_for_less(part: Part, offered: Sequence[Part], coldest_c: float) -> Part | None:
+    """The largest drive of a drive's shape, or card, that holds more, costs less and is worse in
+    nothing that is stated.
+    """
+    if part.storage is None or part.price is None:
         return None
     room_gb = part.storage.capacity_gb
     found = [
         (other.storage.capacity_gb, other) for other in offered
         if other.storage is not None and other.storage.capacity_gb > room_gb
-        and other.origin != "class" and other.currency == part.currency
+        and other.kind == part.kind and other.origin != "class"
+        and other.currency == part.currency
         and other.price is not None and other.price < part.price
-        and other.drive is not None and _as_good(other.drive, part.drive)
+        and _as_good(other, part)
         and (other.ambient_min_c is None or other.ambient_min_c <= coldest_c)
     ]  # fmt: skip
     return max(found, key=lambda entry: entry[0])[1] if found else None
 
 
-def _as_good(other: DriveForm, than: DriveForm) -> bool:
-    """Whether a drive goes where another does and is neither slower nor sooner worn."""
-    if (other.size, other.protocol, other.spins) != (than.size, than.protocol, than.spins):
+def _as_good(other: Part, than: Part) -> bool:
+    """Whether a store goes where another does and is neither slower nor sooner worn; of a card that
+    does not say how long it lasts, nobody knows.
+    """
+    one, two = other.drive, than.drive
+    if two is not None:
+        shape = (two.size, two.protocol, two.spins)
+        if one is None or (one.size, one.protocol, one.spins) != shape:
+            return False
+        figures = [
+            (one.read_mb_s, two.read_mb_s), (one.write_mb_s, two.write_mb_s),
+            (one.endurance_tb, two.endurance_tb),
+        ]  # fmt: skip
+    elif other.storage is None or than.storage is None or than.storage.endurance_tb is None:
         return False
-    figures = (
-        (other.read_mb_s, than.read_mb_s), (other.write_mb_s, than.write_mb_s),
-        (other.endurance_tb, than.endurance_tb),
-    )  # fmt: skip
+    else:
+        figures = [
+            (other.storage.endurance_tb, than.storage.endurance_tb),
+            (other.storage.write_mb_s, than.storage.write_mb_s),
+        ]
     return all(
         mine is not None and mine.nominal >= its.nominal for mine, its in figures if its is not None
     )
