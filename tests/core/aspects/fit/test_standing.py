@@ -97,6 +97,8 @@ def test_a_board_that_is_put_over_the_wall() -> None:
     titles = [fix.title for fix in propose_fixes(plan, box(), finding.id)]
     assert titles[0] == "Put Hurdle 2 into the middle"
     assert told(judged(put(plan, 114, 44), 1, box()), "FIT-04") == []
+    (finding,) = told(judged(put(plan, 2000, 20), 1, box()), "FIT-04")
+    assert "Shell has 0.0 mm left from where it stands" in finding.sentence
 
 
 def test_standoffs_of_its_own_keep_a_board_where_they_are() -> None:

@@ -108,7 +108,7 @@ def outline(kit: Kit) -> Iterator[Check | Remark]:
         left = whole - tabs_mm
         where = f"{inside}{between}"
         if from_mm > 0 and from_mm + own > whole:  # it goes in, but not where it was put
-            left, where = whole - from_mm, "left from where it stands"
+            left, where = max(0.0, whole - from_mm), "left from where it stands"
 
         def sentence(margin: Margin, side: str = side, where: str = where) -> str:
             shown, limit = words.apart(words.mm, margin.value, margin.limit)
