@@ -440,3 +440,20 @@ def test_a_plan_prints_without_its_buttons(page: Page, server: str, tmp_path: Pa
     for button in ("Undo", "save or print", "Add", "Make this the plan"):
         assert button not in text.split()
         assert f" {button} " not in text
+
+
+def test_answers_are_not_left_behind_unasked(page: Page, server: str) -> None:
+    """By a link, and by a reload; beginning the plan asks nothing."""
+    page.goto(f"{server}/new")
+    page.get_by_label("What will it be called?").fill("Owl recorder")
+    page.get_by_role("link", name="Plans", exact=True).click()
+    expect(page.get_by_role("dialog")).to_contain_text("a new plan is not saved yet")
+    page.get_by_role("button", name="Stay here").click()
+    expect(page.get_by_label("What will it be called?")).to_have_value("Owl recorder")
+    asked: list[str] = []
+    page.on("dialog", lambda dialog: (asked.append(dialog.type), dialog.dismiss()))
+    page.evaluate("location.reload()")
+    expect(page.get_by_label("What will it be called?")).to_have_value("Owl recorder")
+    assert asked == ["beforeunload"]
+    page.get_by_role("button", name="Begin without a kit").click()
+    expect(page.locator(".crumbs strong")).to_have_text("Owl recorder")

@@ -14,6 +14,7 @@ import {
   purposesQuery,
 } from "../api/queries";
 import type { FirstKitRequest, Need, Plan, Purpose } from "../api/types";
+import { LeaveGuard } from "../ui/LeaveGuard";
 import { PageBar } from "../ui/PageBar";
 import { placeMeans } from "../ui/placeWords";
 import { Failure, Loading } from "../ui/States";
@@ -51,12 +52,23 @@ export function NewPlanPage() {
       dataOf(await client.POST("/api/plans", { body: { name, plan: null } })),
     onSuccess: (plan) => navigate(`/plans/${plan.id}`),
   });
+  const going = [create, bare].some((begun) => begun.isPending || begun.isSuccess);
+  const dirty = !going && JSON.stringify(answers) !== JSON.stringify(NO_ANSWERS);
   const purpose = purposeList.find((entry) => entry.id === answers.purposeId);
   const failed = purposes.error ?? places.error;
   return (
     <div className="plans-page">
       <PageBar current="plans" />
-      {failed && <Failure error={failed} retry={() => window.location.reload()} />}
+      {failed && !(purposes.data && places.data) && (
+        <Failure
+          error={failed}
+          retry={() => {
+            void purposes.refetch();
+            void places.refetch();
+          }}
+        />
+      )}
+      <LeaveGuard dirty={dirty} what="a new plan" />
       {(purposes.isPending || places.isPending) && <Loading what="the purposes" />}
       {purposes.data && places.data && (
         <div className="begin-page">

@@ -4,6 +4,7 @@ import Form from "react-bootstrap/Form";
 import Modal from "react-bootstrap/Modal";
 
 import { ProblemError } from "../api/client";
+import { LeaveGuard } from "../ui/LeaveGuard";
 import { Meanwhile } from "../ui/Meanwhile";
 import { PLAN_STATES, planStateWord } from "../ui/planStates";
 import { useTyped } from "../ui/typed";
@@ -225,6 +226,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
             onChange={(event) => setText({ ...text, push: event.target.checked })}
           />
           <Meanwhile typed={typed} labels={LABELS} />
+          <LeaveGuard dirty={typed.dirty && !changes.busy} what="this plan" />
           {error && (
             <p role="alert" className="tone-stops">
               {error}
