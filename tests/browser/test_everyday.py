@@ -457,3 +457,19 @@ def test_answers_are_not_left_behind_unasked(page: Page, server: str) -> None:
     assert asked == ["beforeunload"]
     page.get_by_role("button", name="Begin without a kit").click()
     expect(page.locator(".crumbs strong")).to_have_text("Owl recorder")
+
+
+def test_the_drawer_stays_until_the_part_is_in(page: Page, server: str) -> None:
+    """Unreachable it says why and stays open; then the same press does it."""
+    page.goto(f"{server}/plans/choir-recorder")
+    page.locator(".kit-main", has_text="Traveller 65").click()
+    page.get_by_role("button", name="Swap").click()
+    kettle = page.locator(".candidate", has_text="Kettle 27").first
+    expect(kettle).to_be_visible()
+    page.route("**/api/plans/choir-recorder", lambda route: route.abort())
+    kettle.click()
+    expect(page.get_by_role("dialog")).to_contain_text("The server does not answer")
+    page.unroute("**/api/plans/choir-recorder")
+    kettle.click()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    expect(page.locator(".kit-main", has_text="Kettle 27")).to_be_visible()

@@ -4,6 +4,7 @@ import Form from "react-bootstrap/Form";
 import Offcanvas from "react-bootstrap/Offcanvas";
 import { Link } from "react-router";
 
+import { ProblemError } from "../api/client";
 import { candidatesQuery } from "../api/queries";
 import type { Candidate, Role } from "../api/types";
 import { Cobble } from "../ui/Cobble";
@@ -30,9 +31,16 @@ export function CupboardDrawer({ role, line, onClose }: Props) {
   const shown = (candidates.data ?? []).filter((entry) =>
     `${entry.maker} ${entry.name} ${entry.summary}`.toLowerCase().includes(wanted),
   );
-  const choose = (candidate: Candidate) => {
-    changes.act({ kind: "patch", patch: candidate.patch });
-    onClose();
+  const [refused, setRefused] = useState("");
+  const choose = async (candidate: Candidate) => {
+    setRefused("");
+    try {
+      await changes.save(candidate.patch);
+      onClose();
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error;
+      setRefused(error.message);
+    }
   };
   const now = report.lines.find((entry) => entry.id === line);
   const sheetParams = new URLSearchParams({ plan: view.id, role, ...(line && { line }) });
@@ -64,8 +72,13 @@ export function CupboardDrawer({ role, line, onClose }: Props) {
           />
           <span className="soft">Each is judged in this plan. Changes are against now.</span>
         </div>
+        {refused && (
+          <p role="alert" className="tone-stops">
+            {refused}
+          </p>
+        )}
         {candidates.isPending && <Loading what="the cupboard" />}
-        {candidates.isError && (
+        {candidates.isError && !candidates.data && (
           <Failure error={candidates.error} retry={() => void candidates.refetch()} />
         )}
         {candidates.data && (
@@ -82,7 +95,7 @@ export function CupboardDrawer({ role, line, onClose }: Props) {
                 key={entry.part}
                 candidate={entry}
                 sheet={`/cupboard/${entry.part}?${sheetParams.toString()}`}
-                onChoose={() => choose(entry)}
+                onChoose={() => void choose(entry)}
               />
             ))}
             {shown.length === 0 && <p className="soft">Nothing in the cupboard is called that.</p>}

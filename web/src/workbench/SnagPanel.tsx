@@ -179,9 +179,10 @@ function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
   const { changes, report, preview, setPreview, setOpenSnag } = useBench();
   const open = preview?.finding === finding.id && preview.fix.title === fix.title;
   const apply = () => {
-    changes.act({ kind: "patch", patch: fix.patch, label: fix.title });
-    setOpenSnag(null);
-    focusSoon(".snag-main", ".all-clear");
+    changes.act({ kind: "patch", patch: fix.patch, label: fix.title }, () => {
+      setOpenSnag(null);
+      focusSoon(".snag-main", ".all-clear");
+    });
   };
   const leave = () => {
     setPreview(null);
