@@ -473,3 +473,13 @@ def test_the_drawer_stays_until_the_part_is_in(page: Page, server: str) -> None:
     kettle.click()
     expect(page.get_by_role("dialog")).to_have_count(0)
     expect(page.locator(".kit-main", has_text="Kettle 27")).to_be_visible()
+
+
+def test_side_by_side_scrolls_in_itself(page: Page, server: str) -> None:
+    """On a phone the page stays as wide as it is, and the table moves under the finger."""
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto(f"{server}/side/bat-recorder,moss-cabinet,choir-recorder")
+    scroll = page.locator(".side-scroll")
+    expect(scroll).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    assert scroll.evaluate("element => element.scrollWidth > element.clientWidth")

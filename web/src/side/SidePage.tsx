@@ -91,40 +91,47 @@ function SideTable({ plans, reports, onDrop }: TableProps) {
         checked={onlyDifferences}
         onChange={(event) => setOnlyDifferences(event.target.checked)}
       />
-      <table className="side-table">
-        <thead>
-          <tr>
-            <th />
-            {plans.map((plan) => (
-              <th key={plan.id} scope="col">
-                <Cobble severity={plan.severity} size={18} />
-                <Link to={`/plans/${plan.id}`}>{plan.name}</Link>
-                <Button
-                  variant="link"
-                  aria-label={`take away ${plan.name}`}
-                  onClick={() => onDrop(plan.id)}
-                >
-                  take away
-                </Button>
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          <Rows rows={shown(factRows(reports))} />
-          {(reports[0]?.families ?? []).map((family, index) => (
-            <tr key={family.id}>
-              <th scope="row">{family.label}</th>
-              {reports.map((report, at) => (
-                <td key={plans[at]?.id}>
-                  <SideRuler report={report} index={index} />
-                </td>
+      <div
+        className="side-scroll"
+        tabIndex={0}
+        role="region"
+        aria-label="The plans, column by column"
+      >
+        <table className="side-table">
+          <thead>
+            <tr>
+              <th />
+              {plans.map((plan) => (
+                <th key={plan.id} scope="col">
+                  <Cobble severity={plan.severity} size={18} />
+                  <Link to={`/plans/${plan.id}`}>{plan.name}</Link>
+                  <Button
+                    variant="link"
+                    aria-label={`take away ${plan.name}`}
+                    onClick={() => onDrop(plan.id)}
+                  >
+                    take away
+                  </Button>
+                </th>
               ))}
             </tr>
-          ))}
-          <Rows rows={shown(kitRows(reports))} />
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            <Rows rows={shown(factRows(reports))} />
+            {(reports[0]?.families ?? []).map((family, index) => (
+              <tr key={family.id}>
+                <th scope="row">{family.label}</th>
+                {reports.map((report, at) => (
+                  <td key={plans[at]?.id}>
+                    <SideRuler report={report} index={index} />
+                  </td>
+                ))}
+              </tr>
+            ))}
+            <Rows rows={shown(kitRows(reports))} />
+          </tbody>
+        </table>
+      </div>
     </>
   );
 }
