@@ -13,6 +13,7 @@ from cobblewort.formats.documents import parse_document
 from cobblewort.formats.packs import arriving, pack_csv, pack_json
 from cobblewort.formats.plan_files import (
     carried_parts,
+    new_parts,
     plan_text,
     plans_from,
     plans_text,
@@ -125,20 +126,17 @@ class Workshop:
     ) -> Iterator[str]:
         catalogue = self._catalogue
         told = []
-        new: dict[str, dict[str, object]] = {}
         for entry in entries:
             report = evaluate(entry.plan, catalogue)
             carried = carried_parts(entry.plan, catalogue)
-            unknown = {part.id for part in carried if part.state == "new"}
-            new |= {str(d["id"]): d for d in entry.plan.parts if d.get("id") in unknown}
             apart = sum(part.state != "same" for part in carried)
             told.append(
                 f"“{entry.plan.name}”: {len(entry.plan.lines)} lines, {len(entry.steps)} steps, "
                 f"{apart} parts of its own, {report.severity}"
             )
         if not look_only:
-            if parts_too and new:
-                self._parts.bring_in(new.values())
+            if parts_too:
+                self._parts.bring_in(new_parts(entries, catalogue))
                 catalogue = self._catalogue
             self._plans.bring_in(
                 [settled_file(entry, catalogue) for entry in entries], "brought in from a file"

@@ -21,6 +21,7 @@ from cobblewort.formats.packs import Arriving, arriving, pack_csv, pack_json, pa
 from cobblewort.formats.plan_files import (
     CarriedPart,
     carried_parts,
+    new_parts,
     plan_text,
     plans_from,
     plans_text,
@@ -167,12 +168,7 @@ def bring_in_plans(body: BringIn, request: Request, plans: Plans, parts: Parts) 
     if body.look_only:
         return written(found)
     if body.parts_too:
-        new = {part.id for arrival in found for part in arrival.parts if part.state == "new"}
-        documents = {
-            str(document["id"]): document
-            for entry in entries for document in entry.plan.parts if document.get("id") in new
-        }  # fmt: skip
-        parts.bring_in(documents.values())
+        parts.bring_in(new_parts(entries, catalogue))
         read_cupboard(request.app)
         catalogue = request.app.state.catalogue
     settled = [settled_file(entry, catalogue) for entry in entries]

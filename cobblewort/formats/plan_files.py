@@ -7,7 +7,7 @@ judged alike wherever it is opened. Several plans stand in one object with `plan
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
@@ -182,6 +182,17 @@ def carried_parts(plan: Plan, catalogue: Catalogue) -> list[CarriedPart]:
         part = carried.part(str(document.get("id")))
         found.append(CarriedPart(part.id, part.maker, part.model, _state(document, catalogue)))
     return found
+
+
+def new_parts(entries: Iterable[PlanFile], catalogue: Catalogue) -> list[Document]:
+    """The documents that the plans of a file carry and the cupboard does not know, each once."""
+    found = {
+        str(document.get("id")): document
+        for entry in entries
+        for document in entry.plan.parts
+        if _state(document, catalogue) == "new"
+    }
+    return list(found.values())
 
 
 def _state(document: Mapping[str, Any], catalogue: Catalogue) -> Carried:
