@@ -53,6 +53,32 @@ def share(of_all: float) -> str:
     return f"{int(100 * of_all + 1e-9)} %"
 
 
+def rate(mb_s: float, more: int = 0) -> str:
+    """`111 MB/s`, `3.1 MB/s`."""
+    return f"{_figure(mb_s, 1, more)} MB/s"
+
+
+def minutes(time_min: float, more: int = 0) -> str:
+    """`31 min`, `4.2 min`, `3.5 h` from two hours on, `12 days` from three days on."""
+    if time_min >= 3 * 24 * 60:
+        return f"{_figure(time_min / 1440, 1, more)} days"
+    if time_min >= 120:
+        return f"{_figure(time_min / 60, 1, more)} h"
+    return f"{_figure(time_min, 1, more)} min"
+
+
+def years(time_y: float, more: int = 0) -> str:
+    """`4.6 years`, `5 years`, `over 40 years`."""
+    if time_y > 40:
+        return "over 40 years"
+    return f"{_figure(time_y, 1, more).removesuffix('.0')} years"
+
+
+def size(room_gb: float) -> str:
+    """`480 GB`, `1.5 TB`: as labels count."""
+    return f"{room_gb / 1000:.4g} TB" if room_gb >= 1000 else f"{room_gb:.3g} GB"
+
+
 def mm(length_mm: float, more: int = 0) -> str:
     """`12.5 mm`."""
     return f"{_figure(length_mm, 1, more)} mm"

@@ -24,15 +24,23 @@ def fast(at_least: float) -> list[dict[str, Any]]:
     return [{"id": "net", "text": "copies", "function": "wired_network", "at_least": at_least}]
 
 
-@pytest.mark.parametrize(("parts", "have"), [(("X90",), 60.0), (("X90", "D09", "A12"), 30.0)])
-def test_a_gigabit_adapter_gives_what_its_bus_lets_by(parts: tuple[str, ...], have: float) -> None:
-    """480 Mb/s are 60 MB/s, shared with a disk 30 (USB 2.0); on USB 3 it gives its own 115."""
+COPIES = {"id": "copies", "text": "copies", "source": "network", "sink": "data", "amount_gb": 20}
+
+
+@pytest.mark.parametrize(("parts", "most"), [(("X90",), 41), (("X90", "D09", "A12"), 30)])
+def test_a_gigabit_adapter_gives_what_its_bus_lets_by(parts: tuple[str, ...], most: float) -> None:
+    """On a USB 2 bus what people get of it (35 MB/s), shared with a disk less than 30; on USB 3 the
+    wire decides. Common practice.
+    """
     catalogue = with_part(**ADAPTER)
-    slow = judged(kit("B04", "S06", "M02", *parts, needs=fast(80)), 1, catalogue)
-    (finding,) = told(slow, "NEED-02")
-    assert f"more than {have:.0f} MB/s" in finding.sentence
+    flows = [COPIES] if "D09" in parts else []
+    slow = judged(kit("B04", "S06", "M02", *parts, needs=fast(80), flows=flows), 1, catalogue)
+    (need,) = slow.needs
+    assert 15 < (need.have or 0) < most
+    assert [f.severity for f in told(slow, "DATA-01")] == ["stops"]
+    assert told(slow, "NEED-02") == []  # one snag, not two
     quick = judged(kit("B06", "S01", "M02", "X90", needs=fast(100)), 1, catalogue)
-    assert told(quick, "NEED-02") == []
+    assert told(quick, "DATA-01") == []
 
 
 @pytest.mark.parametrize(

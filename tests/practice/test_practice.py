@@ -22,11 +22,12 @@ from tests.kits import judged, kit
 HERE = Path(__file__).parent
 FIELDS = (
     "place", "duty", "needs", "wired", "settings", "image", "budget", "copies", "ready_made",
+    "flows", "storing", "keeping",
 )  # fmt: skip
 SAMPLES = 128
 ALWAYS = {
     "NEED-03", "SOFT-04", "SOFT-05", "SOFT-07", "SAFE-01", "SAFE-04", "SAFE-05", "FIT-21", "FIT-35",
-    "FIT-38", "FIT-39", "COST-03",
+    "FIT-38", "FIT-39", "COST-03", "LIFE-04", "LIFE-05", "LIFE-06",
 }  # fmt: skip
 """Notes that every kit of the kind may have: what is left to do, what could hurt, a better buy."""
 IN_STRESS = {"HEAT-01", "HEAT-05"}

@@ -7,11 +7,12 @@ cheaper one exists. Where none is sound it gives the one with the fewest snags.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
 
 from cobblewort.core.aspects.cost.model import of as cost_of
+from cobblewort.core.aspects.data.arrays import usable_gb
 from cobblewort.core.aspects.fit.model import fasteners_of
 from cobblewort.core.aspects.needs.model import NeedResult, wanted_memory_gb, wanted_room_gb
 from cobblewort.core.aspects.needs.model import of as needs_of
@@ -51,6 +52,7 @@ _FOUND_LATER: tuple[FunctionId | None, ...] = (
     "storage", "recording", "vehicle_power", "battery", "solar", "memory", "users",
 )  # fmt: skip
 """What board, media and supply give, which are no add-ons."""
+_MOST_DISKS = 4
 _UNTESTED = Decimal(10**6)
 """Stands for a price that is not known, so that such parts come last."""
 
@@ -314,11 +316,12 @@ class _Search:
         image_gb = self.plan.image.card_gb if self.plan.image else 4
         room_gb = max([wanted_room_gb(need, self.plan) for need in self.wanted], default=0)
         cards = [p for p in self.on_offer("boot") if p.kind == "card" and p.storage is not None]
-        both = next((c for c in cards if _capacity(c) >= image_gb + room_gb), None)
+        both = self.lasting(draft, [c for c in cards if _capacity(c) >= image_gb + room_gb])
         drives = (
             min(self.drives(draft, room_gb), key=lambda d: d[0], default=None) if room_gb else None
         )
-        plain = next((c for c in cards if _capacity(c) >= image_gb), None)
+        disks = () if drives is None else (self.line_of("data", drives[1]),)
+        plain = self.lasting(draft, [c for c in cards if _capacity(c) >= image_gb], disks)
         if both is not None and (
             drives is None or plain is None or self.price(both) <= self.price(plain) + drives[0]
         ):
@@ -332,6 +335,16 @@ class _Search:
             self.add(draft, "addon", adapter, f"joins {drive.model} to the board", quantity)
             self.add(draft, "data", drive, f"holds {room_gb:g} GB of data", quantity)
 
+    def lasting(self, draft: _Draft, cards: Sequence[Part], beside: Patch = ()) -> Part | None:
+        """The first card that is not written out too soon, with what stands beside it; the first of
+        all where none lasts.
+        """
+        for card in cards:
+            plan = apply_patch(draft.plan, (self.line_of("boot", card), *beside))
+            if not judge_kit(Kit(plan, self.catalogue, 1), _of_wear).findings:
+                return card
+        return next(iter(cards), None)
+
     def drives(self, draft: _Draft, room_gb: float) -> Iterator[tuple[Decimal, Part, Part, int]]:
         """Drives with what joins them, for the room wanted: cost, drive, adapter, how many."""
         board = self.catalogue.of_line(draft.plan.line("board"))
@@ -340,7 +353,7 @@ class _Search:
             form = drive.drive
             if form is None or (form.spins and self.conditions & {"silent", "moves"}):
                 continue
-            quantity = int(-(-room_gb // _capacity(drive)))
+            quantity = self.disks_for(_capacity(drive), room_gb)
             for adapter in self.on_offer("addon"):
                 takes = _takes(adapter, drive)
                 joins = any(set(p.connectors) & hosts for p in adapter.plugs.values())
@@ -349,10 +362,18 @@ class _Search:
                 adapters = int(-(-quantity // takes))
                 if adapters > 1 and any("flat-16" in p.connectors for p in adapter.plugs.values()):
                     continue  # a board has one such slot
-                if quantity > 4 or (takes > 1 and adapters * takes != quantity):
+                if quantity > _MOST_DISKS or (takes > 1 and adapters * takes != quantity):
                     continue
                 cost = self.price(drive) * quantity + self.price(adapter) * adapters
                 yield cost, drive, adapter, quantity
+
+    def disks_for(self, size_gb: float, room_gb: float) -> int:
+        """How many disks of one size hold so much, as the plan uses them together."""
+        layout = self.plan.storing.layout
+        return next(
+            (n for n in range(1, _MOST_DISKS + 1) if usable_gb(layout, [size_gb] * n) >= room_gb),
+            _MOST_DISKS + 1,
+        )
 
     def add_supply(self, draft: _Draft) -> Judgement:
         """The cheapest supply, with its lead where it has none, that leaves the fewest snags."""
@@ -540,6 +561,11 @@ def _of_supply(rule: Rule) -> bool:
     return rule.family == "supply" or rule.id in ("FIT-02", "FIT-09")
 
 
+def _of_wear(rule: Rule) -> bool:
+    """Whether a rule is about what is written to a medium."""
+    return rule.id == "LIFE-01"
+
+
 def _drawn_w(judged: Judgement) -> float:
     """What the supply has to give in the heaviest state that must hold; 0 where it feeds no board.
 
@@ -568,11 +594,13 @@ def _lacking(result: NeedResult) -> int:
 
 
 def _removes(plan: Plan, patch: Patch) -> bool:
-    """Whether a way out takes something away that was chosen for a need, or another place."""
+    """Whether a way out takes something away that was chosen for a need, asks for another place, or
+    for a setting, which is its owner's choice.
+    """
     roles = {line.id: line.role for line in plan.lines}
     return any(
         (c.op == "remove" and roles.get(c.line) != "lead")
-        or (c.op == "set" and "place" in c.fields)
+        or (c.op == "set" and c.fields.keys() & {"place", "settings", "storing"})
         for c in patch
     )
 

@@ -39,6 +39,13 @@ def at_least(least: float, value: Quantity) -> Quantity:
     return max(least, value) if isinstance(value, float) else np.maximum(least, value)
 
 
+def lesser(one: Quantity, other: Quantity) -> Quantity:
+    """The lesser of both, value by value."""
+    if isinstance(one, float) and isinstance(other, float):
+        return min(one, other)
+    return np.minimum(one, other)
+
+
 def pick(where: Any, yes: Quantity, no: Quantity) -> Quantity:
     """One of two values by a condition; of arrays value by value."""
     return np.where(where, yes, no) if isinstance(where, np.ndarray) else yes if where else no

@@ -31,7 +31,7 @@ class Function:
 
 FUNCTIONS: dict[FunctionId, Function] = {
     "wired_network": Function("wired network", "MB/s"),
-    "radio": Function("Wi-Fi"),
+    "radio": Function("Wi-Fi", "MB/s"),
     "access_point": Function("Wi-Fi that can be an access point"),
     "mesh_radio": Function("mesh radio"),
     "software_radio": Function("a software radio"),
@@ -75,6 +75,7 @@ CONDITIONS: dict[str, str] = {
     "from_outside": "is reached from outside",
     "off_mains": "runs so many hours without mains",
     "moves": "rides in a vehicle",
+    "survives_disk": "goes on when a disk fails",
 }
 LIMITS: dict[str, tuple[str, str]] = {
     "noise_dba": ("not louder than", "dB(A)"),

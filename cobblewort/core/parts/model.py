@@ -482,6 +482,75 @@ class Storage:
     write_mb_s: PositiveRating | None = None
 
 
+MediumKind = Literal["card", "stick", "solid_state", "disk"]
+
+
+@stated
+class Medium:
+    """How a medium behaves where data come and go, by class where nobody states it.
+
+    `read_mb_s` and `write_mb_s` are its own where no drive or card states them; `sustained_mb_s` is
+    what it still writes when its cache of `cache_gb` is full; [MB/s], [GB]. `pause_s` is how long
+    it may stand still while it tidies up, `settle_ms` what a file costs on it besides its bytes.
+    `endurance_tb_100gb` is what may be written to each 100 GB of it in its life [TB], `fails_pct`
+    how many of a hundred fail in a year.
+    """
+
+    kind: MediumKind
+    read_mb_s: Positive | None = None
+    write_mb_s: Positive | None = None
+    sustained_mb_s: Positive | None = None
+    cache_gb: NotNegative | None = None
+    pause_s: NotNegative | None = None
+    settle_ms: NotNegative | None = None
+    endurance_tb_100gb: Positive | None = None
+    fails_pct: Positive | None = None
+
+
+@stated
+class Rates:
+    """What a part lets by, apart from its sockets and buses. [MB/s]
+
+    `network_mbit_s` is the rate of its network socket, whose data take `network_bus` where it names
+    one; `radio_mb_s` what people get by its radio through one wall; `slot_mb_s` the most that its
+    card slot moves, `bridge_mb_s` a bridge from one bus to another. A processor works through
+    `encrypt_mb_s` when it encrypts and `checksum_mb_s` when it adds up checksums, with one core;
+    `parity_path_mb_s` is what a parity array of it takes in.
+    """
+
+    network_mbit_s: Annotated[float, Field(gt=0, le=1e5)] | None = None
+    network_bus: Identifier | None = None
+    radio_mb_s: Positive | None = None
+    slot_mb_s: Positive | None = None
+    bridge_mb_s: Positive | None = None
+    encrypt_mb_s: Positive | None = None
+    checksum_mb_s: Positive | None = None
+    parity_path_mb_s: Positive | None = None
+
+
+@stated
+class Wears:
+    """What of a part wears out by itself, whatever is written to it.
+
+    It lasts `life_h` hours in use at `at_c`, or `life_y` years in any case; `halves_k` is how much
+    warmer it has to be to last half as long, and `warmer_k` how much warmer it is than the air
+    around it. [h], [a], [°C], [K]
+    """
+
+    label: Text
+    life_h: Positive | None = None
+    life_y: Positive | None = None
+    at_c: float = 25
+    halves_k: Positive | None = None
+    warmer_k: NotNegative | None = None
+
+    @model_validator(mode="after")
+    def _one_life(self) -> Self:
+        if (self.life_h is None) == (self.life_y is None):
+            raise ValueError("what wears out states either life_h or life_y")
+        return self
+
+
 @stated
 class Stack:
     """What a board takes up, and how it is held.
@@ -707,6 +776,9 @@ class Part:
     buses: dict[Identifier, Bus] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     panel_hole: PlugBody | None = None
     radio_ghz: Annotated[tuple[float, ...], Field(max_length=MAX_ENTRIES)] = ()
+    medium: Medium | None = None
+    rates: Rates | None = None
+    wears: dict[Identifier, Wears] = Field(default_factory=dict, max_length=MAX_ENTRIES)
 
     @property
     def name(self) -> str:
@@ -732,6 +804,7 @@ class Part:
     def _buses_end_somewhere(self) -> None:
         named = [(f"sockets.{k}", s.bus) for k, s in self.sockets.items()]
         named += [(f"buses.{k}", bus.parent) for k, bus in self.buses.items()]
+        named += [("rates.network_bus", self.rates.network_bus)] if self.rates else []
         for place, name in named:
             if name is not None and name not in self.buses:
                 known = ", ".join(self.buses) or "none"

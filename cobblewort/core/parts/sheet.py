@@ -30,6 +30,7 @@ _GROUPS = {
     "sockets": "Sockets", "pin_header": "Sockets", "plugs": "Plugs and leads", "lead": "As a lead",
     "board_heat": "Heat", "cooler": "Cooling", "fan": "Cooling", "noise_dba": "Noise",
     "hot": "Heat", "drive": "Size", "case": "Case",
+    "rates": "What it lets by", "medium": "As a medium", "wears": "How it wears",
 }  # fmt: skip
 """Headings by the first step of a path, in the order of the sheet."""
 _SHAPES = frozenset(

@@ -76,7 +76,7 @@ class PinPlug(Stated):
 class SetFields(Stated):
     """Change fields of the plan itself, such as its name, place, duty or budget.
 
-    Of its place and its settings only the fields that are given are changed.
+    Of its place, settings, storing and keeping only the fields that are given are changed.
     """
 
     op: Literal["set"] = "set"
@@ -95,6 +95,9 @@ class SetFields(Stated):
             "currency",
             "copies",
             "settings",
+            "flows",
+            "storing",
+            "keeping",
             "wired",
             "reminders",
             "settled",
@@ -176,10 +179,14 @@ def _line(plan: Plan, line_id: str, place: str) -> Line:
         ) from None
 
 
+_GROUPS = ("place", "settings", "storing", "keeping")
+"""Fields of a plan of which a change may state a part."""
+
+
 def _set(plan: Plan, change: SetFields) -> Iterator[tuple[str, Any]]:
-    """The fields to set, those of place and settings over the ones that are there."""
+    """The fields to set, those of a group over the ones that are there."""
     for name, value in change.fields.items():
-        if name in ("place", "settings") and isinstance(value, dict):
+        if name in _GROUPS and isinstance(value, dict):
             yield name, {**getattr(plan, name).model_dump(), **value}
         else:
             yield name, value

@@ -66,6 +66,7 @@ MAX_PIECES = 400
 """Pieces of a kit, and lines of it, parts that a plan carries, pins of a line."""
 MAX_PHASES = 24
 MAX_NEEDS = 200
+MAX_FLOWS = 20
 
 PlanName = Annotated[
     str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), OneLine
@@ -131,20 +132,23 @@ class Phase(Stated):
 class Settings(Stated):
     """Choices in the firmware or system that change what is allowed.
 
-    `push_slot` runs a drive slot one generation faster than it is certified for.
+    `push_slot` runs a drive slot one generation faster than it is certified for, `logs_in_memory`
+    keeps logs off the boot medium, `read_only_root` all writes of the system.
     """
 
     lift_port_limit: bool = False
     push_slot: bool = False
     read_only_root: bool = False
+    logs_in_memory: bool = False
 
 
 Condition = Literal[
     "unattended", "pulled_plug", "silent", "children", "from_outside", "off_mains", "moves",
+    "survives_disk",
 ]  # fmt: skip
 """What must hold besides functions: runs unattended, survives a pulled plug, makes no sound, may be
-touched by children, is reached from outside, runs so many hours without mains, rides in a
-vehicle."""
+touched by children, is reached from outside, runs so many hours without mains, rides in a vehicle,
+goes on when a disk fails."""
 NeedLimit = Literal["noise_dba", "longest_mm", "mass_g"]
 
 
@@ -183,6 +187,108 @@ class Need(Stated):
         if self.function == "recording" and None in (self.at_least, self.rate_mb_h):
             raise ValueError("recording needs its days in at_least and MB an hour in rate_mb_h")
         return self
+
+
+End = Literal[
+    "data", "boot", "network", "radio", "access_point", "camera", "sound_in", "video_in",
+    "software_radio", "program",
+]  # fmt: skip
+"""Where data come from or go to: the data medium, the boot medium, whoever asks over the network
+(by wire where the place has one, else by radio), over Wi-Fi, over a network of its own, a part that
+gives a function, or a program that runs on the kit."""
+Protocol = Literal["older", "newer", "transfer"]
+"""By what files go over a network: an older or a newer kind of shared folder, or one plain
+transfer."""
+
+
+class Flow(Stated):
+    """Data on their way: from where to where, how much, and how soon they have to be there.
+
+    Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
+    they come in pieces of that size, each with what it costs besides its bytes. A stream wants
+    `stream_mb_s` without a gap. `at_once` of them go side by side. `hours_a_day` is how long a
+    stream runs, `runs_a_day` how often files are copied; both tell what is written, and `stays`
+    that it is kept. Flows with the same `during` run at the same time.
+    """
+
+    id: Identifier
+    text: Annotated[
+        str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), OneLine
+    ]
+    source: End
+    sink: End
+    amount_gb: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    within_min: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    least_mb_s: Annotated[float, Field(gt=0, le=1e5)] | None = None
+    stream_mb_s: Annotated[float, Field(gt=0, le=1e5)] | None = None
+    file_mb: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    protocol: Protocol = "newer"
+    at_once: Annotated[int, Field(ge=1, le=1000)] = 1
+    hours_a_day: Annotated[float, Field(gt=0, le=24)] | None = None
+    runs_a_day: Annotated[float, Field(ge=0, le=1000)] = 0.0
+    stays: bool = False
+    during: Annotated[str, StringConstraints(max_length=60, strip_whitespace=True), OneLine] = ""
+
+    @model_validator(mode="after")
+    def _says_what_it_is(self) -> Self:
+        if (self.amount_gb is None) == (self.stream_mb_s is None):
+            raise ValueError("a flow is files, with amount_gb, or a stream, with stream_mb_s")
+        if self.stream_mb_s is not None and (self.within_min or self.least_mb_s or self.file_mb):
+            raise ValueError("a stream has no deadline, least rate or file size")
+        if self.source == self.sink:
+            raise ValueError("a flow goes from one end to another")
+        return self
+
+    @property
+    def rate_mb_s(self) -> float | None:
+        """What all streams of it want together; None of files. [MB/s]"""
+        return None if self.stream_mb_s is None else self.stream_mb_s * self.at_once
+
+
+Layout = Literal["separate", "stripe", "mirror", "striped_mirrors", "parity", "double_parity"]
+FileSystem = Literal["native", "checksummed", "exchange"]
+
+
+class Storing(Stated):
+    """How the data drives are used together, and what is done when they are full.
+
+    `growth_gb_month` is what a store grows by besides what its flows keep. [GB a month]
+    """
+
+    layout: Layout = "separate"
+    file_system: FileSystem = "native"
+    encrypted: bool = False
+    when_full: Literal["oldest_goes", "stops"] = "stops"
+    growth_gb_month: Annotated[float, Field(ge=0, le=1e6)] | None = None
+
+
+Writes = Literal["logger", "hub", "light", "server", "games"]
+"""How much a system writes by itself: a logger, a hub or a server that keeps a database, a console,
+sign or receiver (`light`), a shell for games."""
+
+
+class Copy(Stated):
+    """A copy of the data besides the one on the kit: on what, where, and how often it is made."""
+
+    id: Identifier
+    text: Label
+    place: Literal["here", "same_house", "elsewhere"]
+    medium: Literal["disk", "solid_state", "card", "somebody_elses"]
+    every_days: Annotated[float, Field(gt=0, le=3650)] = 7.0
+
+
+class Keeping(Stated):
+    """How long it is to last, and what of its data must not be lost.
+
+    `system_gb_day` is what the system writes by itself, where it is known; without it the class
+    `writes` tells. `replaceable` data can be fetched again. [a], [GB a day]
+    """
+
+    years: Annotated[float, Field(gt=0, le=50)] = 3.0
+    writes: Writes = "light"
+    system_gb_day: Annotated[float, Field(ge=0, le=1e5)] | None = None
+    replaceable: bool = True
+    copies: Annotated[tuple[Copy, ...], Field(max_length=20)] = ()
 
 
 class Image(Stated):
@@ -315,6 +421,9 @@ class Plan(Stated):
     currency: Currency = "EUR"
     copies: Annotated[int, Field(ge=1, le=100)] = 1
     settings: Settings = Settings()
+    flows: Annotated[tuple[Flow, ...], Field(max_length=MAX_FLOWS)] = ()
+    storing: Storing = Storing()
+    keeping: Keeping = Keeping()
     lines: Annotated[tuple[Line, ...], Field(max_length=MAX_PIECES)] = ()
     wired: Annotated[tuple[Wired, ...], Field(max_length=28)] = ()
     parts: Annotated[tuple[dict[str, Any], ...], Field(max_length=MAX_PIECES)] = ()
@@ -335,6 +444,10 @@ class Plan(Stated):
             raise ValueError("each need needs an id of its own")
         if len({wired.id for wired in self.wired}) < len(self.wired):
             raise ValueError("each wired part needs an id of its own")
+        if len({flow.id for flow in self.flows}) < len(self.flows):
+            raise ValueError("each flow needs an id of its own")
+        if len({copy.id for copy in self.keeping.copies}) < len(self.keeping.copies):
+            raise ValueError("each copy needs an id of its own")
         pieces = sum(line.quantity for line in self.lines)
         if pieces > MAX_PIECES:
             raise ValueError(f"a plan holds at most {MAX_PIECES} parts (got {pieces})")

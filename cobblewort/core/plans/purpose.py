@@ -1,16 +1,31 @@
 """Purposes and places as data: what is usually asked, and where it usually lives."""
 
-from typing import Annotated
+from typing import Annotated, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from cobblewort.core.figures.stated import Stated
 from cobblewort.core.parts.model import Identifier, Text
-from cobblewort.core.plans.plan import Image, Line, Need, Phase, Place, Plan, ReadyMade, Reminder
+from cobblewort.core.plans.plan import (
+    Flow,
+    Image,
+    Keeping,
+    Line,
+    Need,
+    Phase,
+    Place,
+    Plan,
+    ReadyMade,
+    Reminder,
+    Storing,
+)
 
 
 class Purpose(Stated):
-    """What people build such a kit for: needs, day, image, and what usually goes wrong."""
+    """What people build such a kit for: needs, day, image, flows, and what usually goes wrong.
+
+    One without flows says in `no_flows` why it has none.
+    """
 
     id: Identifier
     title: Text
@@ -25,6 +40,16 @@ class Purpose(Stated):
     mistakes: tuple[Text, ...] = ()
     reminders: tuple[Reminder, ...] = ()
     ready_made: ReadyMade = ReadyMade()
+    flows: tuple[Flow, ...] = ()
+    no_flows: Text = ""
+    storing: Storing = Storing()
+    keeping: Keeping = Keeping()
+
+    @model_validator(mode="after")
+    def _says_why_without_flows(self) -> Self:
+        if not self.flows and not self.no_flows:
+            raise ValueError("a purpose states its flows, or says in no_flows why it has none")
+        return self
 
 
 class KnownPlace(Stated):
@@ -52,4 +77,7 @@ def plan_for(purpose: Purpose, name: str, place: Place) -> Plan:
         ),
         copies=purpose.copies,
         reminders=purpose.reminders,
+        flows=purpose.flows,
+        storing=purpose.storing,
+        keeping=purpose.keeping,
     )

@@ -24,3 +24,10 @@ def raw_rate_mb_s(generation: int, lanes: int) -> float:
     if generation not in LANE_GT_S:
         raise ValueError(f"generation must be one of {sorted(LANE_GT_S)} (got {generation})")
     return LANE_GT_S[generation] * 1e3 * LINE_CODE_SHARE[generation] / 8 * lanes
+
+
+PACKET_B, PACKET_OVERHEAD_B = 128, 20
+"""Payload of a packet as small boards use it, and what surrounds it: framing and sequence 4, header
+12, checksum 4. From memory of the Base specification."""
+PAYLOAD_SHARE = PACKET_B / (PACKET_B + PACKET_OVERHEAD_B)
+"""What of a lane's rate is left for data."""

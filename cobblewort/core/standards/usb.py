@@ -7,7 +7,14 @@ MARKED_LEAD_A = 5.0
 DEVICE_MIN_V = 4.4
 """Least voltage at a bus-fed device's plug. USB 2.0, 7.2.2."""
 
-_RAW_MB_S = {1.0: 1.5, 2.0: 60.0, 3.0: 500.0, 3.1: 1e4 * 128 / 132 / 8, 3.2: 2e4 * 128 / 132 / 8}
+HIGH_SPEED_MB_S = 60.0
+_RAW_MB_S = {
+    1.0: 1.5,
+    2.0: HIGH_SPEED_MB_S,
+    3.0: 500.0,
+    3.1: 1e4 * 128 / 132 / 8,
+    3.2: 2e4 * 128 / 132 / 8,
+}
 """Full, high and the super speeds, by generation. USB 2.0, 5.3.3 and USB 3.2, 6.3, from memory."""
 
 
@@ -20,3 +27,8 @@ def raw_rate_mb_s(generation: float) -> float | None:
 def lead_limit_a(marked_a: float) -> float:
     """What a Type-C lead lets through: 5 A when it is marked for it, else 3 A. [A]"""
     return MARKED_LEAD_A if marked_a >= MARKED_LEAD_A else UNMARKED_LEAD_A
+
+
+BULK_MB_S = 13 * 512 * 8000 / 1e6
+"""The most that high speed moves in bulk: 13 packets of 512 bytes in each of 8000 microframes.
+USB 2.0, table 5-10, from memory. [10^6 B/s]"""

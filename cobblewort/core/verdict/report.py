@@ -14,10 +14,14 @@ from pydantic import WithJsonSchema
 
 from cobblewort.core.aspects.cost.aspect import ASPECT as COST
 from cobblewort.core.aspects.cost.report import CostReport
+from cobblewort.core.aspects.data.aspect import ASPECT as DATA
+from cobblewort.core.aspects.data.report import DataReport
 from cobblewort.core.aspects.fit.aspect import ASPECT as FIT
 from cobblewort.core.aspects.fit.report import FitReport
 from cobblewort.core.aspects.heat.aspect import ASPECT as HEAT
 from cobblewort.core.aspects.heat.report import HeatReport
+from cobblewort.core.aspects.life.aspect import ASPECT as LIFE
+from cobblewort.core.aspects.life.report import LifeReport
 from cobblewort.core.aspects.needs.aspect import ASPECT as NEEDS
 from cobblewort.core.aspects.needs.report import NeedReport
 from cobblewort.core.aspects.noise.aspect import ASPECT as NOISE
@@ -32,20 +36,19 @@ from cobblewort.core.judging.margin import Margin, Severity
 from cobblewort.core.judging.rules import RULES, Rule
 from cobblewort.core.verdict.lines import LineReport, NextStep
 
-_LATER = "not judged yet"
 ASPECTS: tuple[Aspect, ...] = (
     NEEDS,
     FIT,
     SOFTWARE,
     SUPPLY,
     HEAT,
-    Aspect(id="data", label="Data", prefix="DATA", ruler="data", missing=_LATER),
-    Aspect(id="life", label="Life", prefix="LIFE", ruler="life", missing=_LATER),
+    DATA,
+    LIFE,
     COST,
     NOISE,
     SAFETY,
 )
-"""In the order in which people read them. Data and life have their rulers, and no rules so far."""
+"""In the order in which people read them."""
 RULERS = tuple(aspect for aspect in ASPECTS if aspect.ruler == aspect.id)
 """Those with a ruler of their own."""
 RulerId = Annotated[
@@ -126,6 +129,8 @@ class Report:
     fit: FitReport
     supply: SupplyReport
     heat: HeatReport
+    data: DataReport
+    life: LifeReport
     cost: CostReport
     noise: NoiseReport
     next_step: NextStep

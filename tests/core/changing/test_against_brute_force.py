@@ -19,7 +19,7 @@ from tests.kits import ROLE_OF_LETTER, judged
 
 BOARDS = ("B04", "B06", "B10")
 SUPPLIES = (("S01",), ("S02",), ("S03",), ("S06",), ("S07", "C04"))
-CARDS = ("M01", "M02")
+CARDS = ("M01", "M02", "M05")
 COOLERS = ((), ("K02",), ("K03",), ("K05",))
 CASES = ("E02", "E03", "E04")
 

@@ -10,7 +10,7 @@ from cobblewort.core.judging.rules import RULES, rule
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import EditLine, apply_patch
 from cobblewort.core.plans.plan import FloorSpot, Plan
-from tests.kits import SMALL, judged, kit, shipped, told
+from tests.kits import SMALL, judged, kit, shipped, told, with_part
 
 HOT = {"ambient_max_c": 45}
 OWN = {"maker": "m", "model": "Own"}
@@ -64,6 +64,26 @@ HUGE = {"name": "Huge image", "card_gb": 400, "memory_gb": 1}
 SUN = {"power": "sun"}
 TRAY = ("2xB10", "2xS03", "2xM02", "2xK05", "E14")
 
+COPIES = {
+    "id": "copies", "text": "copies", "source": "data", "sink": "network", "amount_gb": 10,
+}  # fmt: skip
+CALLS = {
+    "id": "calls", "text": "calls", "source": "sound_in", "sink": "data", "stream_mb_s": 0.768,
+    "hours_a_day": 1.2, "stays": True,
+}  # fmt: skip
+ADAPTER = {
+    "id": "X91", "kind": "device", "part_class": "usb2_device", "maker": "Clinkerbeck",
+    "model": "Wire Thousand", "offers": {"wired_network": {"amount": 115}},
+    "rates": {"network_mbit_s": 1000},
+}  # fmt: skip
+
+
+def nobody_states_the_wire() -> Catalogue:
+    """The shipped cupboard with a board whose network has neither rate nor amount."""
+    silent = {"offers": {"wired_network": {"amount": None}}, "rates": {"network_mbit_s": None}}
+    return replaced("B06", "board", "middle_card", **silent)
+
+
 FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "FIT-39": (kit(*SMALL, "D11", "A12"), shipped()),
     "FIT-41": (on_a_peg(), shipped()),
@@ -101,7 +121,31 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "PWR-12": (kit("B06", "S01", "S12", "M02"), shipped()),
     "PWR-13": (kit("B10", "S32", "M02", place={"power": "network"}), shipped()),
     "NEED-01": (asked(*SMALL, function="mesh_radio"), shipped()),
-    "NEED-02": (asked("B04", "S06", "M02", function="wired_network", at_least=80), shipped()),
+    "NEED-02": (asked("B04", "S06", "M02", function="memory", at_least=8), shipped()),
+    "DATA-01": (asked("B04", "S06", "M02", function="wired_network", at_least=80), shipped()),
+    "DATA-02": (kit(*SMALL, "D11", "A12", storing={"layout": "mirror"}), shipped()),
+    "DATA-03": (kit(*SMALL, "D11", "D09", "2xA12", storing={"layout": "mirror"}), shipped()),
+    "DATA-04": (kit("B04", "S06", "M02", "X91", flows=[COPIES]), with_part(**ADAPTER)),
+    "DATA-05": (
+        kit(*SMALL, flows=[{**COPIES, "source": "program"}], place={"network": "wired"}),
+        nobody_states_the_wire(),
+    ),
+    "DATA-06": (
+        kit(
+            *SMALL,
+            "D11",
+            "A12",
+            storing={"file_system": "exchange"},
+            needs=[{"id": "it", "text": "a pulled plug", "condition": "pulled_plug"}],
+        ),
+        shipped(),
+    ),
+    "LIFE-01": (kit(*SMALL, keeping={"writes": "server"}), shipped()),
+    "LIFE-02": (kit("B06", "S30", "C01", "M02", keeping={"years": 10}), shipped()),
+    "LIFE-03": (kit(*SMALL, "X07", flows=[{**CALLS, "hours_a_day": 24}]), shipped()),
+    "LIFE-04": (kit(*SMALL, "D11", "A12", keeping={"replaceable": False}), shipped()),
+    "LIFE-05": (asked(*SMALL, function="wired_network"), shipped()),
+    "LIFE-06": (kit(*SMALL, copies=2, image=SLIM), shipped()),
     "NEED-03": (asked("B10", "S03", "M02", "K05", "E03", condition="silent"), shipped()),
     "NEED-04": (asked(*SMALL, limit="longest_mm", at_most=60), shipped()),
     "NEED-05": (asked(*SMALL, function="device_port"), shipped()),

@@ -61,11 +61,11 @@ def test_seven_rulers_in_their_order() -> None:
         "fit", "supply", "heat", "data", "life", "cost", "noise",
     ]  # fmt: skip
     assert {f.id: f.why_not for f in report.families if not f.judged} == {
-        "data": "not judged yet", "life": "not judged yet", "cost": "no budget",
-        "noise": "no limit",
+        "data": "nothing asked", "cost": "no budget", "noise": "no limit",
     }  # fmt: skip
     missing = {f.id: f.why_not for f in judged(kit("M02")).families}
     assert (missing["supply"], missing["heat"]) == ("no supply", "no board")
+    assert {f.id: f.why_not for f in judged(kit("B06")).families}["life"] == "nothing that wears"
 
 
 def test_a_ruler_is_the_worst_of_its_family() -> None:

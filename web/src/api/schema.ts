@@ -1177,6 +1177,16 @@ export interface components {
             unit: string;
         };
         /**
+         * BetterReport
+         * @description What a flow would get without its neck, and what would hold it back then. [MB/s]
+         */
+        BetterReport: {
+            /** Rate Mb S */
+            rate_mb_s: number;
+            /** Neck */
+            neck: string;
+        };
+        /**
          * BoardHeat
          * @description The thermal figures of a board: die, board and the way between them. [K/W], [°C], [mm]
          */
@@ -1609,6 +1619,56 @@ export interface components {
             room_above: boolean;
         };
         /**
+         * Copy
+         * @description A copy of the data besides the one on the kit: on what, where, and how often it is made.
+         */
+        "Copy-Input": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "here" | "same_house" | "elsewhere";
+            /**
+             * Medium
+             * @enum {string}
+             */
+            medium: "disk" | "solid_state" | "card" | "somebody_elses";
+            /**
+             * Every Days
+             * @default 7
+             */
+            every_days?: number;
+        };
+        /**
+         * Copy
+         * @description A copy of the data besides the one on the kit: on what, where, and how often it is made.
+         */
+        "Copy-Output": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "here" | "same_house" | "elsewhere";
+            /**
+             * Medium
+             * @enum {string}
+             */
+            medium: "disk" | "solid_state" | "card" | "somebody_elses";
+            /**
+             * Every Days
+             * @default 7
+             */
+            every_days: number;
+        };
+        /**
          * CostReport
          * @description What is to be paid for all copies, each further one, and what the owned parts are worth.
          *
@@ -1631,6 +1691,20 @@ export interface components {
             unknown: string[];
             /** Lines */
             lines: components["schemas"]["LineCost"][];
+        };
+        /**
+         * DataReport
+         * @description Every situation with its flows, flows without a way, and what the disks could be together.
+         */
+        DataReport: {
+            /** Situations */
+            situations: components["schemas"]["SituationReport"][];
+            /** No Way */
+            no_way: components["schemas"]["NoWay"][];
+            /** Disks */
+            disks: number;
+            /** Layouts */
+            layouts: components["schemas"]["LayoutReport"][];
         };
         /**
          * Doubt
@@ -1938,6 +2012,23 @@ export interface components {
             high?: number | null;
         };
         /**
+         * FillReport
+         * @description How the room fills. `days` until it is full is None where nothing stays. [GB], [GB a day]
+         */
+        FillReport: {
+            /** Room Gb */
+            room_gb: number;
+            /** Day Gb */
+            day_gb: number;
+            /** Days */
+            days: number | null;
+            /**
+             * When Full
+             * @enum {string}
+             */
+            when_full: "oldest_goes" | "stops";
+        };
+        /**
          * Finding
          * @description What a rule found: one plain sentence with the figures in it.
          *
@@ -2090,6 +2181,134 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /**
+         * Flow
+         * @description Data on their way: from where to where, how much, and how soon they have to be there.
+         *
+         *     Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
+         *     they come in pieces of that size, each with what it costs besides its bytes. A stream wants
+         *     `stream_mb_s` without a gap. `at_once` of them go side by side. `hours_a_day` is how long a
+         *     stream runs, `runs_a_day` how often files are copied; both tell what is written, and `stays`
+         *     that it is kept. Flows with the same `during` run at the same time.
+         */
+        "Flow-Input": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "data" | "boot" | "network" | "radio" | "access_point" | "camera" | "sound_in" | "video_in" | "software_radio" | "program";
+            /**
+             * Sink
+             * @enum {string}
+             */
+            sink: "data" | "boot" | "network" | "radio" | "access_point" | "camera" | "sound_in" | "video_in" | "software_radio" | "program";
+            /** Amount Gb */
+            amount_gb?: number | null;
+            /** Within Min */
+            within_min?: number | null;
+            /** Least Mb S */
+            least_mb_s?: number | null;
+            /** Stream Mb S */
+            stream_mb_s?: number | null;
+            /** File Mb */
+            file_mb?: number | null;
+            /**
+             * Protocol
+             * @default newer
+             * @enum {string}
+             */
+            protocol?: "older" | "newer" | "transfer";
+            /**
+             * At Once
+             * @default 1
+             */
+            at_once?: number;
+            /** Hours A Day */
+            hours_a_day?: number | null;
+            /**
+             * Runs A Day
+             * @default 0
+             */
+            runs_a_day?: number;
+            /**
+             * Stays
+             * @default false
+             */
+            stays?: boolean;
+            /**
+             * During
+             * @default
+             */
+            during?: string;
+        };
+        /**
+         * Flow
+         * @description Data on their way: from where to where, how much, and how soon they have to be there.
+         *
+         *     Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
+         *     they come in pieces of that size, each with what it costs besides its bytes. A stream wants
+         *     `stream_mb_s` without a gap. `at_once` of them go side by side. `hours_a_day` is how long a
+         *     stream runs, `runs_a_day` how often files are copied; both tell what is written, and `stays`
+         *     that it is kept. Flows with the same `during` run at the same time.
+         */
+        "Flow-Output": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "data" | "boot" | "network" | "radio" | "access_point" | "camera" | "sound_in" | "video_in" | "software_radio" | "program";
+            /**
+             * Sink
+             * @enum {string}
+             */
+            sink: "data" | "boot" | "network" | "radio" | "access_point" | "camera" | "sound_in" | "video_in" | "software_radio" | "program";
+            /** Amount Gb */
+            amount_gb: number | null;
+            /** Within Min */
+            within_min: number | null;
+            /** Least Mb S */
+            least_mb_s: number | null;
+            /** Stream Mb S */
+            stream_mb_s: number | null;
+            /** File Mb */
+            file_mb: number | null;
+            /**
+             * Protocol
+             * @default newer
+             * @enum {string}
+             */
+            protocol: "older" | "newer" | "transfer";
+            /**
+             * At Once
+             * @default 1
+             */
+            at_once: number;
+            /** Hours A Day */
+            hours_a_day: number | null;
+            /**
+             * Runs A Day
+             * @default 0
+             */
+            runs_a_day: number;
+            /**
+             * Stays
+             * @default false
+             */
+            stays: boolean;
+            /**
+             * During
+             * @default
+             */
+            during: string;
         };
         /**
          * Gland
@@ -2361,6 +2580,111 @@ export interface components {
             bits: (32 | 64) | null;
         };
         /**
+         * Keeping
+         * @description How long it is to last, and what of its data must not be lost.
+         *
+         *     `system_gb_day` is what the system writes by itself, where it is known; without it the class
+         *     `writes` tells. `replaceable` data can be fetched again. [a], [GB a day]
+         */
+        "Keeping-Input": {
+            /**
+             * Years
+             * @default 3
+             */
+            years?: number;
+            /**
+             * Writes
+             * @default light
+             * @enum {string}
+             */
+            writes?: "logger" | "hub" | "light" | "server" | "games";
+            /** System Gb Day */
+            system_gb_day?: number | null;
+            /**
+             * Replaceable
+             * @default true
+             */
+            replaceable?: boolean;
+            /**
+             * Copies
+             * @default []
+             */
+            copies?: components["schemas"]["Copy-Input"][];
+        };
+        /**
+         * Keeping
+         * @description How long it is to last, and what of its data must not be lost.
+         *
+         *     `system_gb_day` is what the system writes by itself, where it is known; without it the class
+         *     `writes` tells. `replaceable` data can be fetched again. [a], [GB a day]
+         */
+        "Keeping-Output": {
+            /**
+             * Years
+             * @default 3
+             */
+            years: number;
+            /**
+             * Writes
+             * @default light
+             * @enum {string}
+             */
+            writes: "logger" | "hub" | "light" | "server" | "games";
+            /** System Gb Day */
+            system_gb_day: number | null;
+            /**
+             * Replaceable
+             * @default true
+             */
+            replaceable: boolean;
+            /**
+             * Copies
+             * @default []
+             */
+            copies: components["schemas"]["Copy-Output"][];
+        };
+        /**
+         * KeptCopy
+         * @description A copy of the data: the kit's own (no id), or one that the plan names.
+         */
+        KeptCopy: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "kit" | "here" | "same_house" | "elsewhere";
+            /** Medium */
+            medium: string;
+            /** Every Days */
+            every_days: number | null;
+        };
+        /**
+         * KeptReport
+         * @description Copies against three, two and one, and the hours that all that fits takes. [h]
+         */
+        KeptReport: {
+            /** Replaceable */
+            replaceable: boolean;
+            /** Copies */
+            copies: components["schemas"]["KeptCopy"][];
+            /** Count */
+            count: number;
+            /** Media */
+            media: number;
+            /** Away */
+            away: number;
+            /** Complete */
+            complete: boolean;
+            /** Copy H */
+            copy_h: number | null;
+            /** Restore H */
+            restore_h: number | null;
+        };
+        /**
          * KnownPlace
          * @description A place with what it usually means.
          */
@@ -2411,6 +2735,50 @@ export interface components {
             gap_mm: number;
         };
         /**
+         * LayoutReport
+         * @description What the disks of the kit would be in one layout; rates and times are None where the disks do
+         *     not make it, or have no way.
+         *
+         *     `lost_in_a_year` are the odds that data are lost through disks that fail, `unreadable` those
+         *     that something cannot be read while a disk is filled again, at the worst that data sheets allow.
+         *     [GB], [TiB], [MB/s], [h], shares of 1, money for a usable TB
+         */
+        LayoutReport: {
+            /**
+             * Layout
+             * @enum {string}
+             */
+            layout: "separate" | "stripe" | "mirror" | "striped_mirrors" | "parity" | "double_parity";
+            /** Label */
+            label: string;
+            /** Speaks For */
+            speaks_for: string;
+            /** Chosen */
+            chosen: boolean;
+            /** Possible */
+            possible: boolean;
+            /** Least Disks */
+            least_disks: number;
+            /** Usable Gb */
+            usable_gb: number;
+            /** Usable Tib */
+            usable_tib: number;
+            /** May Fail */
+            may_fail: number;
+            /** Read Mb S */
+            read_mb_s: number | null;
+            /** Write Mb S */
+            write_mb_s: number | null;
+            /** Settle H */
+            settle_h: number | null;
+            /** Lost In A Year */
+            lost_in_a_year: number | null;
+            /** Unreadable */
+            unreadable: number | null;
+            /** Cost A Tb */
+            cost_a_tb: string | null;
+        };
+        /**
          * Lead
          * @description What a lead carries: the most current it may, the current its marking lets through, whether
          *     it has `data` wires too, and up to which type of network power it is made for.
@@ -2425,6 +2793,20 @@ export interface components {
             data: boolean;
             /** Network Type */
             network_type: number | null;
+        };
+        /**
+         * LifeReport
+         * @description Years that are wanted, what wears out within or beyond them, room, copies and upkeep. [a]
+         */
+        LifeReport: {
+            /** Wanted Years */
+            wanted_years: number;
+            /** Wears */
+            wears: components["schemas"]["WearReport"][];
+            filling: components["schemas"]["FillReport"];
+            kept: components["schemas"]["KeptReport"];
+            /** Upkeep */
+            upkeep: components["schemas"]["Upkeep"][];
         };
         /**
          * Line
@@ -2595,6 +2977,41 @@ export interface components {
             changed: string[];
         };
         /**
+         * LinkReport
+         * @description A link on the way of a flow.
+         *
+         *     `mb_s` is what the flow alone would get there, `taken_mb_s` what of that all that pass it take,
+         *     in bytes of this flow; `full` that nothing is left. `shared_with` are the flows that pass it
+         *     too, `to` is the thing that it leads to, `line` the one that decides its rate. [MB/s]
+         */
+        LinkReport: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wire" | "radio" | "usb2" | "usb3" | "pcie" | "sata" | "bridge" | "slot" | "processor" | "medium" | "files";
+            /** To */
+            to: string;
+            /** Note */
+            note: string;
+            /** Mb S */
+            mb_s: number;
+            /** Taken Mb S */
+            taken_mb_s: number;
+            /** Own Mb S */
+            own_mb_s: number;
+            /** Full */
+            full: boolean;
+            /** Shared With */
+            shared_with: string[];
+            /** Line */
+            line: string | null;
+        };
+        /**
          * Load
          * @description What a part draws from one of its rails, in watts or in amperes, by activity.
          *
@@ -2689,6 +3106,31 @@ export interface components {
             severity_by_state: ("sound" | "note" | "tight" | "stops")[];
         };
         /**
+         * Medium
+         * @description How a medium behaves where data come and go, by class where nobody states it.
+         *
+         *     `read_mb_s` and `write_mb_s` are its own where no drive or card states them; `sustained_mb_s` is
+         *     what it still writes when its cache of `cache_gb` is full; [MB/s], [GB]. `pause_s` is how long
+         *     it may stand still while it tidies up, `settle_ms` what a file costs on it besides its bytes.
+         *     `endurance_tb_100gb` is what may be written to each 100 GB of it in its life [TB], `fails_pct`
+         *     how many of a hundred fail in a year.
+         */
+        Medium: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "card" | "stick" | "solid_state" | "disk";
+            read_mb_s: components["schemas"]["Reading"] | null;
+            write_mb_s: components["schemas"]["Reading"] | null;
+            sustained_mb_s: components["schemas"]["Reading"] | null;
+            cache_gb: components["schemas"]["Reading"] | null;
+            pause_s: components["schemas"]["Reading"] | null;
+            settle_ms: components["schemas"]["Reading"] | null;
+            endurance_tb_100gb: components["schemas"]["Reading"] | null;
+            fails_pct: components["schemas"]["Reading"] | null;
+        };
+        /**
          * Move
          * @description A socket that a plug could go into.
          *
@@ -2711,6 +3153,52 @@ export interface components {
             effect: components["schemas"]["Effect"];
         };
         /**
+         * MovedReport
+         * @description A flow in one situation: what it gets, wants and takes.
+         *
+         *     `wanted_mb_s` and `allowed_min` are None where nothing is asked for, `minutes` of a stream; a
+         *     stream that is kept up with wants a buffer of `buffer_mb`, for what its medium pauses. `neck` is
+         *     the id of the link that holds it back. [MB/s], [min], [MB]
+         */
+        MovedReport: {
+            /** Flow */
+            flow: string;
+            /** Text */
+            text: string;
+            /** Stream */
+            stream: boolean;
+            /** Rate Mb S */
+            rate_mb_s: number;
+            /** Could Mb S */
+            could_mb_s: number;
+            /** Wanted Mb S */
+            wanted_mb_s: number | null;
+            /** Amount Gb */
+            amount_gb: number | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Minutes P05 */
+            minutes_p05: number | null;
+            /** Minutes P95 */
+            minutes_p95: number | null;
+            /** Allowed Min */
+            allowed_min: number | null;
+            /** Buffer Mb */
+            buffer_mb: number | null;
+            /** Small Mb S */
+            small_mb_s: number | null;
+            /** Neck */
+            neck: string | null;
+            /** Neck Label */
+            neck_label: string;
+            /** Begins */
+            begins: string;
+            /** Links */
+            links: components["schemas"]["LinkReport"][];
+            /** Betters */
+            betters: components["schemas"]["BetterReport"][];
+        };
+        /**
          * Need
          * @description One thing that is asked of the kit, in plain words and as what is looked for.
          *
@@ -2726,7 +3214,7 @@ export interface components {
             /** Function */
             function?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar" | "users") | null;
             /** Condition */
-            condition?: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains" | "moves") | null;
+            condition?: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains" | "moves" | "survives_disk") | null;
             /** Limit */
             limit?: ("noise_dba" | "longest_mm" | "mass_g") | null;
             /**
@@ -2757,7 +3245,7 @@ export interface components {
             /** Function */
             function: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar" | "users") | null;
             /** Condition */
-            condition: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains" | "moves") | null;
+            condition: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains" | "moves" | "survives_disk") | null;
             /** Limit */
             limit: ("noise_dba" | "longest_mm" | "mass_g") | null;
             /**
@@ -2845,6 +3333,18 @@ export interface components {
             role: ("board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside") | null;
             /** Finding */
             finding: string | null;
+        };
+        /**
+         * NoWay
+         * @description A flow that has no way through the kit, and why.
+         */
+        NoWay: {
+            /** Flow */
+            flow: string;
+            /** Text */
+            text: string;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * NoiseReport
@@ -3005,6 +3505,10 @@ export interface components {
             buses: {
                 [key: string]: components["schemas"]["Bus"];
             };
+            /** Wears */
+            wears: {
+                [key: string]: components["schemas"]["Wears"];
+            };
             /** Id */
             id: string;
             /**
@@ -3084,6 +3588,8 @@ export interface components {
              * @default []
              */
             radio_ghz: number[];
+            medium: components["schemas"]["Medium"] | null;
+            rates: components["schemas"]["Rates"] | null;
         };
         /**
          * PartArrivals
@@ -3583,10 +4089,34 @@ export interface components {
              * @default {
              *       "lift_port_limit": false,
              *       "push_slot": false,
-             *       "read_only_root": false
+             *       "read_only_root": false,
+             *       "logs_in_memory": false
              *     }
              */
             settings?: components["schemas"]["Settings-Input"];
+            /**
+             * Flows
+             * @default []
+             */
+            flows?: components["schemas"]["Flow-Input"][];
+            /**
+             * @default {
+             *       "layout": "separate",
+             *       "file_system": "native",
+             *       "encrypted": false,
+             *       "when_full": "stops"
+             *     }
+             */
+            storing?: components["schemas"]["Storing-Input"];
+            /**
+             * @default {
+             *       "years": 3,
+             *       "writes": "light",
+             *       "replaceable": true,
+             *       "copies": []
+             *     }
+             */
+            keeping?: components["schemas"]["Keeping-Input"];
             /**
              * Lines
              * @default []
@@ -3695,10 +4225,34 @@ export interface components {
              * @default {
              *       "lift_port_limit": false,
              *       "push_slot": false,
-             *       "read_only_root": false
+             *       "read_only_root": false,
+             *       "logs_in_memory": false
              *     }
              */
             settings: components["schemas"]["Settings-Output"];
+            /**
+             * Flows
+             * @default []
+             */
+            flows: components["schemas"]["Flow-Output"][];
+            /**
+             * @default {
+             *       "layout": "separate",
+             *       "file_system": "native",
+             *       "encrypted": false,
+             *       "when_full": "stops"
+             *     }
+             */
+            storing: components["schemas"]["Storing-Output"];
+            /**
+             * @default {
+             *       "years": 3,
+             *       "writes": "light",
+             *       "replaceable": true,
+             *       "copies": []
+             *     }
+             */
+            keeping: components["schemas"]["Keeping-Output"];
             /**
              * Lines
              * @default []
@@ -3990,7 +4544,9 @@ export interface components {
         };
         /**
          * Purpose
-         * @description What people build such a kit for: needs, day, image, and what usually goes wrong.
+         * @description What people build such a kit for: needs, day, image, flows, and what usually goes wrong.
+         *
+         *     One without flows says in `no_flows` why it has none.
          */
         Purpose: {
             /** Id */
@@ -4039,6 +4595,34 @@ export interface components {
              *     }
              */
             ready_made: components["schemas"]["ReadyMade-Output"];
+            /**
+             * Flows
+             * @default []
+             */
+            flows: components["schemas"]["Flow-Output"][];
+            /**
+             * No Flows
+             * @default
+             */
+            no_flows: string;
+            /**
+             * @default {
+             *       "layout": "separate",
+             *       "file_system": "native",
+             *       "encrypted": false,
+             *       "when_full": "stops"
+             *     }
+             */
+            storing: components["schemas"]["Storing-Output"];
+            /**
+             * @default {
+             *       "years": 3,
+             *       "writes": "light",
+             *       "replaceable": true,
+             *       "copies": []
+             *     }
+             */
+            keeping: components["schemas"]["Keeping-Output"];
         };
         /**
          * PutAway
@@ -4074,6 +4658,28 @@ export interface components {
             /** Announce A */
             announce_a: number | null;
             limit_w: components["schemas"]["Reading"] | null;
+        };
+        /**
+         * Rates
+         * @description What a part lets by, apart from its sockets and buses. [MB/s]
+         *
+         *     `network_mbit_s` is the rate of its network socket, whose data take `network_bus` where it names
+         *     one; `radio_mb_s` what people get by its radio through one wall; `slot_mb_s` the most that its
+         *     card slot moves, `bridge_mb_s` a bridge from one bus to another. A processor works through
+         *     `encrypt_mb_s` when it encrypts and `checksum_mb_s` when it adds up checksums, with one core;
+         *     `parity_path_mb_s` is what a parity array of it takes in.
+         */
+        Rates: {
+            /** Network Mbit S */
+            network_mbit_s: number | null;
+            /** Network Bus */
+            network_bus: string | null;
+            radio_mb_s: components["schemas"]["Reading"] | null;
+            slot_mb_s: components["schemas"]["Reading"] | null;
+            bridge_mb_s: components["schemas"]["Reading"] | null;
+            encrypt_mb_s: components["schemas"]["Reading"] | null;
+            checksum_mb_s: components["schemas"]["Reading"] | null;
+            parity_path_mb_s: components["schemas"]["Reading"] | null;
         };
         /**
          * Reach
@@ -4246,6 +4852,8 @@ export interface components {
             fit: components["schemas"]["FitReport"];
             supply: components["schemas"]["SupplyReport"];
             heat: components["schemas"]["HeatReport"];
+            data: components["schemas"]["DataReport"];
+            life: components["schemas"]["LifeReport"];
             cost: components["schemas"]["CostReport"];
             noise: components["schemas"]["NoiseReport"];
             next_step: components["schemas"]["NextStep"];
@@ -4360,7 +4968,7 @@ export interface components {
          * SetFields
          * @description Change fields of the plan itself, such as its name, place, duty or budget.
          *
-         *     Of its place and its settings only the fields that are given are changed.
+         *     Of its place, settings, storing and keeping only the fields that are given are changed.
          */
         "SetFields-Input": {
             /**
@@ -4377,7 +4985,7 @@ export interface components {
          * SetFields
          * @description Change fields of the plan itself, such as its name, place, duty or budget.
          *
-         *     Of its place and its settings only the fields that are given are changed.
+         *     Of its place, settings, storing and keeping only the fields that are given are changed.
          */
         "SetFields-Output": {
             /**
@@ -4394,7 +5002,8 @@ export interface components {
          * Settings
          * @description Choices in the firmware or system that change what is allowed.
          *
-         *     `push_slot` runs a drive slot one generation faster than it is certified for.
+         *     `push_slot` runs a drive slot one generation faster than it is certified for, `logs_in_memory`
+         *     keeps logs off the boot medium, `read_only_root` all writes of the system.
          */
         "Settings-Input": {
             /**
@@ -4412,12 +5021,18 @@ export interface components {
              * @default false
              */
             read_only_root?: boolean;
+            /**
+             * Logs In Memory
+             * @default false
+             */
+            logs_in_memory?: boolean;
         };
         /**
          * Settings
          * @description Choices in the firmware or system that change what is allowed.
          *
-         *     `push_slot` runs a drive slot one generation faster than it is certified for.
+         *     `push_slot` runs a drive slot one generation faster than it is certified for, `logs_in_memory`
+         *     keeps logs off the boot medium, `read_only_root` all writes of the system.
          */
         "Settings-Output": {
             /**
@@ -4435,6 +5050,11 @@ export interface components {
              * @default false
              */
             read_only_root: boolean;
+            /**
+             * Logs In Memory
+             * @default false
+             */
+            logs_in_memory: boolean;
         };
         /**
          * SheetFigure
@@ -4472,6 +5092,20 @@ export interface components {
             class_nominal: number | null;
             /** On Label */
             on_label: boolean;
+        };
+        /**
+         * SituationReport
+         * @description Flows that run at the same time; `stress` is all of them at once.
+         */
+        SituationReport: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Stress */
+            stress: boolean;
+            /** Moved */
+            moved: components["schemas"]["MovedReport"][];
         };
         /**
          * Socket
@@ -4658,6 +5292,72 @@ export interface components {
             write_mb_s: components["schemas"]["Reading"] | null;
         };
         /**
+         * Storing
+         * @description How the data drives are used together, and what is done when they are full.
+         *
+         *     `growth_gb_month` is what a store grows by besides what its flows keep. [GB a month]
+         */
+        "Storing-Input": {
+            /**
+             * Layout
+             * @default separate
+             * @enum {string}
+             */
+            layout?: "separate" | "stripe" | "mirror" | "striped_mirrors" | "parity" | "double_parity";
+            /**
+             * File System
+             * @default native
+             * @enum {string}
+             */
+            file_system?: "native" | "checksummed" | "exchange";
+            /**
+             * Encrypted
+             * @default false
+             */
+            encrypted?: boolean;
+            /**
+             * When Full
+             * @default stops
+             * @enum {string}
+             */
+            when_full?: "oldest_goes" | "stops";
+            /** Growth Gb Month */
+            growth_gb_month?: number | null;
+        };
+        /**
+         * Storing
+         * @description How the data drives are used together, and what is done when they are full.
+         *
+         *     `growth_gb_month` is what a store grows by besides what its flows keep. [GB a month]
+         */
+        "Storing-Output": {
+            /**
+             * Layout
+             * @default separate
+             * @enum {string}
+             */
+            layout: "separate" | "stripe" | "mirror" | "striped_mirrors" | "parity" | "double_parity";
+            /**
+             * File System
+             * @default native
+             * @enum {string}
+             */
+            file_system: "native" | "checksummed" | "exchange";
+            /**
+             * Encrypted
+             * @default false
+             */
+            encrypted: boolean;
+            /**
+             * When Full
+             * @default stops
+             * @enum {string}
+             */
+            when_full: "oldest_goes" | "stops";
+            /** Growth Gb Month */
+            growth_gb_month: number | null;
+        };
+        /**
          * Stress
          * @description How a limit stands in the worst state that need not hold: everything at once.
          */
@@ -4778,12 +5478,76 @@ export interface components {
             figure: string | null;
         };
         /**
+         * Upkeep
+         * @description A thing to do: what, and every how many days, the first time after as many.
+         */
+        Upkeep: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Every Days */
+            every_days: number;
+        };
+        /**
          * Voltages
          * @description What a part needs at its input. [V]
          */
         Voltages: {
             flag_v: components["schemas"]["Reading"] | null;
             brownout_v: components["schemas"]["Reading"];
+        };
+        /**
+         * WearReport
+         * @description A thing that wears out. [a]
+         *
+         *     `margin` names its margin; `years_p05` and `years_p95` are None where no samples were drawn.
+         */
+        WearReport: {
+            /** Id */
+            id: string;
+            /** Line */
+            line: string;
+            /** Label */
+            label: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "writing" | "turning" | "age";
+            /** How */
+            how: string;
+            /** Years */
+            years: number;
+            /** Years P05 */
+            years_p05: number | null;
+            /** Years P95 */
+            years_p95: number | null;
+            /** Margin */
+            margin: string;
+            /** Written */
+            written: components["schemas"]["WrittenReport"][];
+        };
+        /**
+         * Wears
+         * @description What of a part wears out by itself, whatever is written to it.
+         *
+         *     It lasts `life_h` hours in use at `at_c`, or `life_y` years in any case; `halves_k` is how much
+         *     warmer it has to be to last half as long, and `warmer_k` how much warmer it is than the air
+         *     around it. [h], [a], [°C], [K]
+         */
+        Wears: {
+            /** Label */
+            label: string;
+            life_h: components["schemas"]["Reading"] | null;
+            life_y: components["schemas"]["Reading"] | null;
+            /**
+             * At C
+             * @default 25
+             */
+            at_c: number;
+            halves_k: components["schemas"]["Reading"] | null;
+            warmer_k: components["schemas"]["Reading"] | null;
         };
         /**
          * Wire
@@ -4939,6 +5703,18 @@ export interface components {
             here: components["schemas"]["Holdings"];
             /** Copy */
             copy: string | null;
+        };
+        /**
+         * WrittenReport
+         * @description What is written to a medium each day by one thing, and what that comes to inside. [GB]
+         */
+        WrittenReport: {
+            /** By */
+            by: string;
+            /** Gb Day */
+            gb_day: number;
+            /** Inside Gb Day */
+            inside_gb_day: number;
         };
     };
     responses: never;

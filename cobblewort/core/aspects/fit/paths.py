@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import Literal
 
+from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.judging.kit import Kit, derived
@@ -12,14 +15,29 @@ from cobblewort.core.judging.piece import Piece
 from cobblewort.core.standards import pcie, sata, usb
 
 _NETWORKS = frozenset({"wired_network", "radio"})
+_SENSES = frozenset({"camera", "sound_in", "video_in", "software_radio"})
+_MOVES_DATA = _NETWORKS | _SENSES
+
+StepKind = Literal["usb2", "usb3", "pcie", "sata"]
 
 
 @dataclass(slots=True, frozen=True)
 class Step:
-    """A link or a bus that data pass; whoever passes the same `id` shares its raw rate. [MB/s]"""
+    """A link or a bus that data pass; whoever passes the same `id` shares its raw rate. [MB/s]
+
+    `enters` is the piece that data come to by it on their way to the processor.
+    """
 
     id: str
     rate_mb_s: float
+    kind: StepKind
+    label: str
+    enters: Piece
+
+    @property
+    def half_duplex(self) -> bool:
+        """Whether it carries one direction at a time."""
+        return self.kind == "usb2"
 
 
 def slot_generation(kit: Kit, ref: SocketRef) -> float:
@@ -50,8 +68,8 @@ def _speaks_sata(plug: PlugRef) -> bool:
 
 @derived("connected", "settings", fit_of)
 def ways(kit: Kit) -> dict[str, tuple[Step, ...]]:
-    """For each drive, and each part that gives a network, the links and buses up to the processor,
-    by its piece.
+    """For each drive, and each part that gives a network or senses something, the links and buses
+    up to the processor, by its piece.
     """
     above: dict[Piece, list[tuple[PlugRef, SocketRef]]] = {}
     for plug, socket in fit_of(kit).placed.values():
@@ -60,7 +78,7 @@ def ways(kit: Kit) -> dict[str, tuple[Step, ...]]:
     return {
         piece.id: tuple(_way(kit, piece, above))
         for piece in above
-        if piece.part.drive is not None or _NETWORKS & piece.part.offers.keys()
+        if piece.part.drive is not None or _MOVES_DATA & piece.part.offers.keys()
     }  # fmt: skip
 
 
@@ -72,17 +90,38 @@ def _way(kit: Kit, piece: Piece, above: dict[Piece, list[tuple[PlugRef, SocketRe
         for plug, socket in above.get(piece, ()):
             rate_mb_s = link_rate_mb_s(kit, plug, socket)
             if rate_mb_s is not None:
-                steps.append(Step(socket.id, rate_mb_s))
-                steps += _buses(socket)
+                kind = _kind(plug, socket, rate_mb_s)
+                label = socket.socket.label or words.connector(socket.socket.connector)
+                steps.append(Step(socket.id, rate_mb_s, kind, label, socket.piece))
+                steps += _buses(socket, kind)
                 piece = socket.piece
                 break
     return steps
 
 
-def _buses(socket: SocketRef) -> list[Step]:
+def _kind(plug: PlugRef, socket: SocketRef, rate_mb_s: float) -> StepKind:
+    connector = socket.socket.connector
+    if connector == "sata" or _speaks_sata(plug):
+        return "sata"
+    if connector.startswith("usb"):
+        return "usb2" if rate_mb_s <= usb.HIGH_SPEED_MB_S else "usb3"
+    return "pcie"
+
+
+def _buses(socket: SocketRef, link: StepKind) -> list[Step]:
     part, bus = socket.piece.part, socket.socket.bus
-    names = [] if bus is None else part.buses_above(bus)
-    return [Step(f"{socket.piece.id}/{name}", part.buses[name].rate_mb_s) for name in names]
+    return [] if bus is None else buses(socket.piece, part.buses_above(bus), link)
+
+
+def buses(piece: Piece, names: Iterable[str], link: StepKind) -> list[Step]:
+    """Buses of a piece as steps; one that is not half duplex is taken to be like the link."""
+    steps = []
+    for name in names:
+        bus = piece.part.buses[name]
+        wide: StepKind = "usb3" if link == "usb2" else link
+        kind = "usb2" if bus.half_duplex else wide
+        steps.append(Step(f"{piece.id}/{name}", bus.rate_mb_s, kind, bus.label, piece))
+    return steps
 
 
 @derived("connected", ways)
@@ -90,12 +129,6 @@ def drive_rates_mb_s(kit: Kit) -> dict[str, float]:
     """Raw rate of each drive's way, shared among the drives on it, where any step states one."""
     drives = {piece.id for piece in kit.connected if piece.part.drive is not None}
     return _shared({piece: way for piece, way in ways(kit).items() if piece in drives})
-
-
-@derived(ways)
-def network_rates_mb_s(kit: Kit) -> dict[str, float]:
-    """Raw rate of the way of each part that gives a network, shared with all that pass it."""
-    return _shared(ways(kit))
 
 
 def _shared(found: dict[str, tuple[Step, ...]]) -> dict[str, float]:

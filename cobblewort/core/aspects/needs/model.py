@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from cobblewort.core import words
+from cobblewort.core.aspects.data.model import RATED, Array, DataResult, array_of
+from cobblewort.core.aspects.data.model import of as data_of
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef
 from cobblewort.core.aspects.fit.mass import counts, kit_mass_g
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.fit.paths import network_rates_mb_s
 from cobblewort.core.aspects.noise.model import NoiseResult, turns
 from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.aspects.power.harvest import battery_hours
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
@@ -23,8 +25,11 @@ from cobblewort.core.parts.model import Offer
 from cobblewort.core.plans.plan import NOT_OF_IT, Need, Plan
 
 NeedStatus = Literal["met", "conditional", "unmet", "unknown"]
-Reason = Literal["", "missing", "too_little", "inlet", "shell", "place", "condition", "limit"]
-"""Why a need is not met, so that each reason can have a rule and remedies of its own."""
+Reason = Literal[
+    "", "missing", "too_little", "rate", "inlet", "shell", "place", "condition", "limit"
+]  # fmt: skip
+"""Why a need is not met, so that each reason can have a rule and remedies of its own; a rate that
+is too low is told by the rules of data."""
 
 USER_GB = 0.25
 """Memory that one more person at once takes of a server program: typical, from memory."""
@@ -68,7 +73,8 @@ class _Facts:
     fit: Assignment
     power: PowerResult
     noise: NoiseResult
-    rates_mb_s: Mapping[str, float]
+    data: DataResult
+    array: Array
 
     def givers(self, function: FunctionId) -> list[_Giver]:
         found = []
@@ -81,10 +87,10 @@ class _Facts:
 
 def build_needs(
     plan: Plan, pieces: Sequence[Piece], fit: Assignment, power: PowerResult, noise: NoiseResult,
-    rates_mb_s: Mapping[str, float],
+    data: DataResult, array: Array,
 ) -> list[NeedResult]:  # fmt: skip
-    """Every need in the order of the plan; `rates_mb_s` is what the way of each piece lets by."""
-    facts = _Facts(plan, pieces, fit, power, noise, rates_mb_s)
+    """Every need in the order of the plan."""
+    facts = _Facts(plan, pieces, fit, power, noise, data, array)
     return [_result(need, facts) for need in plan.needs]
 
 
@@ -124,7 +130,7 @@ def _function(need: Need, facts: _Facts) -> NeedResult:
             need, "unmet", "missing", sentence, lines, "", float(count), float(need.count)
         )
     if need.at_least is not None:
-        return _amount(need, function.unit, function.added, kept, lines, facts.rates_mb_s)
+        return _amount(need, function.unit, function.added, kept, lines, facts.data)
     to_build = [g.piece.name for g in kept if g.offer.driver == "build"]
     in_image = sum(g.offer.count for g in kept if g.offer.driver == "image")
     if to_build and in_image < need.count:
@@ -179,31 +185,35 @@ def _carries_data(plug: PlugRef, fit: Assignment) -> bool:
     )
 
 
+def _moved(
+    need: Need, givers: list[_Giver], lines: tuple[str, ...], data: DataResult
+) -> NeedResult:
+    """A rate over a network, as the whole way lets it by."""
+    want = float(need.at_least or 0)
+    asked = next((asked for asked in data.asked if asked.need.id == need.id), None)
+    if asked is None:
+        sentence = f"Not known: how fast {givers[0].piece.name} is: {need.text}."
+        return NeedResult(need, "unknown", "too_little", sentence, lines, "MB/s", None, want)
+    have = nominal(asked.moved.rate_mb_s)
+    if have >= want:
+        return NeedResult(need, "met", "", "", lines, "MB/s", have, want)
+    sentence = f"Its way lets {words.rate(have)} of the {words.rate(want)} by: {need.text}."
+    return NeedResult(need, "unmet", "rate", sentence, lines, "MB/s", have, want)
+
+
 def _amount(
     need: Need, unit: str, added: bool, givers: list[_Giver], lines: tuple[str, ...],
-    rates_mb_s: Mapping[str, float],
+    data: DataResult,
 ) -> NeedResult:  # fmt: skip
-    """The amounts of all givers together, or the best of them; a rate never passes what the way of
-    its giver lets by.
-    """
-    ways = rates_mb_s if unit == "MB/s" else {}
-    known = [
-        min(g.offer.amount, ways.get(g.piece.id, g.offer.amount))
-        for g in givers if g.offer.amount is not None
-    ]  # fmt: skip
+    """The amounts of all givers together, or the best of them; rates as their way lets them by."""
+    if need.function in RATED:
+        return _moved(need, givers, lines, data)
+    known = [g.offer.amount for g in givers if g.offer.amount is not None]
     want = float(need.at_least or 0)
     if not known:
         sentence = f"Not known: how much of it {givers[0].piece.name} gives: {need.text}."
         return NeedResult(need, "unknown", "too_little", sentence, lines, unit, None, want)
-    have = sum(known) if added else max(known)
-    result = _measured(need, have, want, unit, lines)
-    slow = next((g.piece for g in givers if ways.get(g.piece.id, want) < want), None)
-    if result.status == "unmet" and slow is not None:
-        result.sentence = (
-            f"{slow.name} could give more than {have:.0f} {unit}, but its way to the processor "
-            f"lets no more by, and {want:g} {unit} are asked for: {need.text}."
-        )
-    return result
+    return _measured(need, sum(known) if added else max(known), want, unit, lines)
 
 
 def _measured(
@@ -267,13 +277,16 @@ def _recording(need: Need, facts: _Facts) -> NeedResult:
 
 
 def _room_gb(facts: _Facts) -> tuple[float, tuple[str, ...]]:
-    """Room on data media, and their lines; the boot medium counts where there is none. [GB]"""
-    media = [i for i in facts.pieces if i.line.role == "data" and i.part.storage is not None]
-    if not media:
-        media = [i for i in facts.pieces if i.line.role == "boot" and i.part.storage is not None]
+    """Room on the data drives as they are used together, and their lines; the boot medium counts
+    where there are none. [GB]
+    """
+    disks = facts.array.pieces
+    if disks:
+        return facts.array.usable_gb, tuple(dict.fromkeys(piece.line.id for piece in disks))
+    media = [i for i in facts.pieces if i.line.role == "boot" and i.part.storage is not None]
     lines = tuple(dict.fromkeys(i.line.id for i in media))
     room = sum(i.part.storage.capacity_gb for i in media if i.part.storage is not None)
-    if media and not any(i.line.role == "data" for i in media) and facts.plan.image is not None:
+    if media and facts.plan.image is not None:
         room = max(0.0, room - facts.plan.image.card_gb)
     return room, lines
 
@@ -309,6 +322,20 @@ def _desktop(need: Need, facts: _Facts) -> NeedResult:
         return _met(need, ())
     sentence = f"{image.name} has no desktop: {need.text}."
     return NeedResult(need, "unmet", "condition", sentence)
+
+
+def _survives_disk(need: Need, facts: _Facts) -> NeedResult:
+    """Whether any disk may fail and all is still there."""
+    array = facts.array
+    lines = tuple(dict.fromkeys(piece.line.id for piece in array.pieces))
+    if array.may_fail > 0:
+        return _met(need, lines)
+    if not array.pieces:
+        sentence = f"The kit has no data disks yet: {need.text}."
+    else:
+        what = "its one disk" if len(array.pieces) == 1 else "one of its disks"
+        sentence = f"When {what} fails, data go with it: {need.text}."
+    return NeedResult(need, "unmet", "condition", sentence, lines)
 
 
 def _unattended(need: Need, facts: _Facts) -> NeedResult:
@@ -407,6 +434,7 @@ _CONDITIONS: dict[str, Callable[[Need, _Facts], NeedResult]] = {
     "from_outside": _from_outside,
     "off_mains": _off_mains,
     "moves": _moves,
+    "survives_disk": _survives_disk,
 }
 
 
@@ -476,12 +504,18 @@ def _is_are(pieces: Sequence[Piece]) -> str:
 
 @derived(
     "pieces", "needs", "image", "settings", "duty", "place.network",
-    fit_of, power_of, noise_of, network_rates_mb_s,
+    fit_of, power_of, noise_of, data_of, array_of,
 )  # fmt: skip
 def of(kit: Kit) -> list[NeedResult]:
     """How it stands to each thing that is asked of it."""
     if not kit.plan.needs:
         return []
     return build_needs(
-        kit.plan, kit.pieces, fit_of(kit), power_of(kit), noise_of(kit), network_rates_mb_s(kit)
+        kit.plan,
+        kit.pieces,
+        fit_of(kit),
+        power_of(kit),
+        noise_of(kit),
+        data_of(kit),
+        array_of(kit),
     )

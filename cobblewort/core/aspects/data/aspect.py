@@ -1,0 +1,19 @@
+"""Data: how fast it moves."""
+
+from __future__ import annotations
+
+import cobblewort.core.aspects.data.rules  # noqa: F401  fills the registry of rules
+from cobblewort.core.aspects.data.model import array_of
+from cobblewort.core.aspects.data.model import of as data_of
+from cobblewort.core.aspects.data.report import data_report
+from cobblewort.core.judging.aspect import Aspect
+
+ASPECT = Aspect(
+    id="data",
+    label="Data",
+    prefix="DATA",
+    ruler="data",
+    missing="nothing asked",
+    reads=(data_of, array_of, "storing"),
+    report=data_report,
+)

@@ -1,0 +1,86 @@
+"""Flows that share links: max-min fair rates by progressive filling.
+
+All rates rise together; a flow stops where a link that it takes is full, or where it has what it
+wants; the others go on. What a flow takes of a link is told as `load`, the share of the link that
+1 MB/s of it uses: 1/c where the flow alone would get c. So a half-duplex bus that is crossed twice,
+a mirror that is written twice and a drive that reads faster than it writes are all links with
+loads, and a link is full when the shares add up to 1.
+
+The same formulas serve one number and arrays of them.
+
+References
+----------
+.. [1] D. Bertsekas, R. Gallager, Data Networks, 2nd ed. 1992, 6.5.2, max-min flow control.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from math import inf
+
+from cobblewort.core.figures.arrays import Quantity
+from cobblewort.core.figures.one_or_many import largest, lesser, pick
+
+Load = Mapping[str, Quantity]
+"""What 1 MB/s of a flow takes of each link on its way, by the link's id. [s/MB]"""
+_FULL = 1e-9
+"""A link with less room than this is full."""
+
+
+def alone_mb_s(load: Load) -> Quantity:
+    """What a flow gets with nobody beside it. [MB/s]"""
+    rate: Quantity = inf
+    for share in load.values():
+        rate = lesser(rate, 1 / share)
+    return rate
+
+
+def fair_rates_mb_s(loads: Sequence[Load], most: Sequence[Quantity | None]) -> list[Quantity]:
+    """What each of some flows gets at the same time. [MB/s]
+
+    Parameters
+    ----------
+    loads : sequence of mappings
+        Of each flow what it takes of the links on its way; every flow takes some.
+    most : sequence
+        What each flow wants at most; None for one that takes all it can get.
+    """
+    if len(loads) == 1:
+        alone = alone_mb_s(loads[0])
+        return [alone if most[0] is None else lesser(alone, most[0])]
+    rates: list[Quantity] = [0.0] * len(loads)
+    rising: list[Quantity] = [1.0] * len(loads)
+    links = list(dict.fromkeys(link for load in loads for link in load))
+    on_link = {
+        link: [(n, load[link]) for n, load in enumerate(loads) if link in load] for link in links
+    }
+    for _ in loads:
+        step: Quantity = inf
+        room, grows = {}, {}
+        for link, users in on_link.items():
+            free: Quantity = 1.0
+            growth: Quantity = 0.0
+            for n, share in users:
+                free = free - share * rates[n]
+                growth = growth + share * rising[n]
+            room[link], grows[link] = free, growth
+            step = lesser(step, pick(growth > 0, free / (growth + _TINY), inf))
+        for n, wanted in enumerate(most):
+            if wanted is not None:
+                step = lesser(step, pick(rising[n] > 0, wanted - rates[n], inf))
+        step = pick(step < inf, step, 0.0)
+        rates = [rate + step * up for rate, up in zip(rates, rising, strict=True)]
+        full = {link: room[link] - step * grows[link] < _FULL for link in links}
+        for n, load in enumerate(loads):
+            for link in load:
+                rising[n] = pick(full[link], 0.0, rising[n])
+            wanted = most[n]
+            if wanted is not None:
+                rising[n] = pick(wanted - rates[n] < _FULL * (1 + wanted), 0.0, rising[n])
+        if all(largest(up) == 0.0 for up in rising):
+            break
+    return rates
+
+
+_TINY = 1e-300
+"""Keeps a division by nothing from being one where its result is not picked."""

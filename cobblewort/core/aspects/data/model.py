@@ -1,0 +1,266 @@
+"""How fast data come and go: every flow on its way, alone and beside others."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from cobblewort.core.aspects.data.arrays import may_fail, possible, usable_gb
+from cobblewort.core.aspects.data.filling import Load, alone_mb_s, fair_rates_mb_s
+from cobblewort.core.aspects.data.route import Link, Route, Router
+from cobblewort.core.aspects.fit.paths import ways
+from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.figures.arrays import Quantity
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.plans.plan import Flow, Need
+
+_FULL_SHARE = 0.999
+"""A link used more than this holds back who passes it."""
+RATED: tuple[str | None, ...] = ("wired_network", "radio")
+"""Functions of which a rate can be asked for."""
+
+
+@dataclass(slots=True)
+class Array:
+    """The data drives as they are used together; `usable_gb` is 0 where they cannot be. [GB]"""
+
+    pieces: list[Piece]
+    usable_gb: float
+    may_fail: int
+    possible: bool
+
+
+@dataclass(slots=True)
+class Moved:
+    """A flow beside those that run at the same time: what it gets. [MB/s]
+
+    `could_mb_s` is what it would get if it took all it can, the same for files. `neck` is the link
+    that holds it back, None for a stream that has what it wants.
+    """
+
+    route: Route
+    rate_mb_s: Quantity
+    could_mb_s: Quantity
+    neck: Link | None
+
+    @property
+    def minutes(self) -> Quantity | None:
+        """Time for the amount of files, None of a stream. [min]"""
+        amount_gb = self.route.flow.amount_gb
+        return None if amount_gb is None else amount_gb * 1000 / self.rate_mb_s / 60
+
+
+@dataclass(slots=True)
+class Situation:
+    """Flows that run at the same time. The last of several is `stress`: all of them at once."""
+
+    id: str
+    label: str
+    moved: list[Moved]
+    stress: bool = False
+
+    def of(self, flow_id: str) -> Moved | None:
+        """How a flow fares in it; None where it does not run."""
+        return next((m for m in self.moved if m.route.flow.id == flow_id), None)
+
+
+@dataclass(slots=True)
+class Better:
+    """What a flow would get without its neck, and what would hold it back then. [MB/s]"""
+
+    rate_mb_s: float
+    neck: Link | None
+
+
+@dataclass(slots=True)
+class Asked:
+    """A rate that a need asks for, and what the kit moves there. [MB/s]"""
+
+    need: Need
+    least_mb_s: float
+    moved: Moved
+
+
+@dataclass(slots=True)
+class DataResult:
+    """Every flow with its way, the situations in which they run, and rates that needs ask for."""
+
+    routes: list[Route]
+    situations: list[Situation]
+    asked: list[Asked]
+
+    def planned(self, flow_id: str) -> tuple[Situation, Moved] | None:
+        """The planned situation of a flow; None where it has no way."""
+        for situation in self.situations:
+            found = None if situation.stress else situation.of(flow_id)
+            if found is not None:
+                return situation, found
+        return None
+
+    @property
+    def stress(self) -> Situation | None:
+        """All at once, where that is more than what is planned."""
+        return next((s for s in self.situations if s.stress), None)
+
+
+def with_files(rate_mb_s: Quantity, route: Route) -> Quantity:
+    """What is left of a rate where every file costs time of its own: S / (S / B + t0). [MB/s]"""
+    size_mb = route.flow.file_mb
+    if size_mb is None:
+        return rate_mb_s
+    return size_mb / (size_mb / rate_mb_s + route.file_s)
+
+
+def _most(route: Route) -> Quantity | None:
+    """What a flow takes at most: a stream its rate, small files what their overhead leaves."""
+    if route.flow.rate_mb_s is not None:
+        return route.flow.rate_mb_s
+    if route.flow.file_mb is None:
+        return None
+    return with_files(alone_mb_s(route.load), route)
+
+
+def moved(routes: Sequence[Route]) -> list[Moved]:
+    """How flows fare that run at the same time."""
+    loads, most = [route.load for route in routes], [_most(route) for route in routes]
+    rates = fair_rates_mb_s(loads, most)
+    found = []
+    for place, route in enumerate(routes):
+        could = rates[place]
+        if route.flow.rate_mb_s is not None:
+            free = [None if n == place else limit for n, limit in enumerate(most)]
+            could = fair_rates_mb_s(loads, free)[place]
+        neck = _neck(place, loads, routes, rates)
+        found.append(Moved(route, rates[place], could, neck))
+    return found
+
+
+def _neck(
+    place: int, loads: Sequence[Load], routes: Sequence[Route], rates: Sequence[Quantity]
+) -> Link | None:
+    """The link that holds a flow back: of the full ones on its way the one that it takes most of;
+    of a single one that wants no more, none.
+    """
+    route = routes[place]
+    full = []
+    for link_id in route.load:
+        used = sum(
+            nominal(load[link_id]) * nominal(rate)
+            for load, rate in zip(loads, rates, strict=True)
+            if link_id in load
+        )
+        if used > _FULL_SHARE:
+            full.append(link_id)
+    if full:  # of those just as narrow the last one, which is the bus and not the socket on it
+        most = max(nominal(route.load[link_id]) for link_id in full)
+        narrow = [name for name in full if nominal(route.load[name]) > 0.99 * most]
+        return route.link(narrow[-1])
+    if route.flow.file_mb is not None:
+        return Link("files", "what each file costs", "files", rates[place])
+    return None
+
+
+def without(link: Link, routes: Sequence[Route], place: int) -> list[Route]:
+    """The same flows, one of them without a link on its way, and those that are just as narrow and
+    of the same kind: a lane has a socket at each end.
+    """
+    changed = list(routes)
+    old = routes[place]
+    narrow = 0.99 * nominal(old.load.get(link.id, 0.0))
+    kinds = {other.id: other.kind for other in old.links}
+    load = {
+        name: share
+        for name, share in old.load.items()
+        if name != link.id and not (kinds[name] == link.kind and nominal(share) >= narrow)
+    }
+    changed[place] = Route(
+        old.flow, old.begins, old.links, load, old.file_s, old.pieces, old.network
+    )  # fmt: skip
+    return changed
+
+
+def betters(situation: Situation, flow_id: str, most: int = 2) -> list[Better]:
+    """What removing the neck of a flow is worth, and the next one after it."""
+    routes = [m.route for m in situation.moved]
+    place = next(n for n, route in enumerate(routes) if route.flow.id == flow_id)
+    neck = situation.moved[place].neck
+    found: list[Better] = []
+    while neck is not None and len(found) < most:
+        routes = without(neck, routes, place)
+        if neck.kind == "files":
+            routes[place].file_s = 0.0
+        if not routes[place].load:
+            break
+        after = moved(routes)[place]
+        found.append(Better(nominal(after.could_mb_s), after.neck))
+        neck = after.neck
+    return found
+
+
+def build_data(kit: Kit) -> DataResult:
+    """Ways, situations and rates that needs ask for."""
+    plan, router = kit.plan, Router(kit)
+    routes = [router.route(flow) for flow in plan.flows]
+    open_ways = [route for route in routes if route.links]
+    together: dict[str, list[Route]] = {}
+    for route in open_ways:
+        together.setdefault(route.flow.during or f"\0{route.flow.id}", []).append(route)
+    situations = [
+        Situation(f"flows-{number}", own[0].flow.during or own[0].flow.text, moved(own))
+        for number, own in enumerate(together.values(), 1)
+    ]
+    if len(situations) > 1:
+        situations.append(Situation("all", "Everything at once", moved(open_ways), True))
+    result = DataResult(routes, situations, [])
+    result.asked += _asked(plan.needs, result, router)
+    return result
+
+
+def _asked(needs: Sequence[Need], result: DataResult, router: Router) -> list[Asked]:
+    """What needs of a rate are held against: files that go that way, else the way alone."""
+    found = []
+    for need in needs:
+        if need.function not in RATED or need.at_least is None:
+            continue
+        wire = need.function == "wired_network"
+        own = [
+            m
+            for situation in result.situations
+            for m in situation.moved
+            if not situation.stress
+            and m.route.flow.amount_gb is not None
+            and m.route.flow.file_mb is None
+            and m.route.network is not None
+            and any(link.kind == ("wire" if wire else "radio") for link in m.route.links)
+        ]
+        if not own:
+            flow = Flow(
+                id=need.id, text=need.text, source="program",
+                sink="network" if wire else "radio", amount_gb=1,
+            )  # fmt: skip
+            route = router.route(flow)
+            if not any(link.kind in ("wire", "radio") for link in route.links):
+                continue
+            own = moved([route])
+        slowest = min(own, key=lambda m: nominal(m.rate_mb_s))
+        found.append(Asked(need, need.at_least, slowest))
+    return found
+
+
+@derived("pieces", "storing", "place.network", "flows", "needs", "settings", ways, heat_of)
+def of(kit: Kit) -> DataResult:
+    """How fast everything moves."""
+    return build_data(kit)
+
+
+@derived("pieces", "storing")
+def array_of(kit: Kit) -> Array:
+    """The data drives as they are used together."""
+    pieces = [piece for piece in kit.pieces.of_role("data") if piece.part.storage is not None]
+    sizes = [p.part.storage.capacity_gb for p in pieces if p.part.storage is not None]
+    layout, count = kit.plan.storing.layout, len(pieces)
+    able = count == 0 or possible(layout, count)
+    fails = may_fail(layout, count) if able and count else 0
+    return Array(pieces, usable_gb(layout, sizes) if sizes else 0.0, fails, able)

@@ -1,0 +1,297 @@
+"""Flows, their ways and the array, for the drawing of them."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import get_args
+
+from cobblewort.core.aspects.data import arrays
+from cobblewort.core.aspects.data.model import Moved, Situation, array_of, betters, moved
+from cobblewort.core.aspects.data.model import of as data_of
+from cobblewort.core.aspects.data.route import Link, LinkKind, Router
+from cobblewort.core.figures.arrays import Quantity
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Margin, percentiles
+from cobblewort.core.plans.plan import End, Flow, Layout
+from cobblewort.core.standards.units import tib
+
+_FULL_SHARE = 0.999
+
+
+@dataclass(slots=True, frozen=True)
+class LinkReport:
+    """A link on the way of a flow.
+
+    `mb_s` is what the flow alone would get there, `taken_mb_s` what of that all that pass it take,
+    in bytes of this flow; `full` that nothing is left. `shared_with` are the flows that pass it
+    too, `to` is the thing that it leads to, `line` the one that decides its rate. [MB/s]
+    """
+
+    id: str
+    label: str
+    kind: LinkKind
+    to: str
+    note: str
+    mb_s: float
+    taken_mb_s: float
+    own_mb_s: float
+    full: bool
+    shared_with: list[str]
+    line: str | None
+
+
+@dataclass(slots=True, frozen=True)
+class BetterReport:
+    """What a flow would get without its neck, and what would hold it back then. [MB/s]"""
+
+    rate_mb_s: float
+    neck: str
+
+
+@dataclass(slots=True, frozen=True)
+class MovedReport:
+    """A flow in one situation: what it gets, wants and takes.
+
+    `wanted_mb_s` and `allowed_min` are None where nothing is asked for, `minutes` of a stream; a
+    stream that is kept up with wants a buffer of `buffer_mb`, for what its medium pauses. `neck` is
+    the id of the link that holds it back. [MB/s], [min], [MB]
+    """
+
+    flow: str
+    text: str
+    stream: bool
+    rate_mb_s: float
+    could_mb_s: float
+    wanted_mb_s: float | None
+    amount_gb: float | None
+    minutes: float | None
+    minutes_p05: float | None
+    minutes_p95: float | None
+    allowed_min: float | None
+    buffer_mb: float | None
+    small_mb_s: float | None
+    neck: str | None
+    neck_label: str
+    begins: str
+    links: list[LinkReport]
+    betters: list[BetterReport]
+
+
+@dataclass(slots=True, frozen=True)
+class SituationReport:
+    """Flows that run at the same time; `stress` is all of them at once."""
+
+    id: str
+    label: str
+    stress: bool
+    moved: list[MovedReport]
+
+
+@dataclass(slots=True, frozen=True)
+class NoWay:
+    """A flow that has no way through the kit, and why."""
+
+    flow: str
+    text: str
+    why_not: str
+
+
+@dataclass(slots=True, frozen=True)
+class LayoutReport:
+    """What the disks of the kit would be in one layout; rates and times are None where the disks do
+    not make it, or have no way.
+
+    `lost_in_a_year` are the odds that data are lost through disks that fail, `unreadable` those
+    that something cannot be read while a disk is filled again, at the worst that data sheets allow.
+    [GB], [TiB], [MB/s], [h], shares of 1, money for a usable TB
+    """
+
+    layout: Layout
+    label: str
+    speaks_for: str
+    chosen: bool
+    possible: bool
+    least_disks: int
+    usable_gb: float
+    usable_tib: float
+    may_fail: int
+    read_mb_s: float | None
+    write_mb_s: float | None
+    settle_h: float | None
+    lost_in_a_year: float | None
+    unreadable: float | None
+    cost_a_tb: Decimal | None
+
+
+@dataclass(slots=True, frozen=True)
+class DataReport:
+    """Every situation with its flows, flows without a way, and what the disks could be together."""
+
+    situations: list[SituationReport]
+    no_way: list[NoWay]
+    disks: int
+    layouts: list[LayoutReport]
+
+
+def data_report(kit: Kit, _: Sequence[Margin]) -> DataReport:
+    """All that the drawing of data shows."""
+    data = data_of(kit)
+    situations = [
+        SituationReport(s.id, s.label, s.stress, [_moved(kit, s, m) for m in s.moved])
+        for s in data.situations
+    ]
+    no_way = [NoWay(r.flow.id, r.flow.text, r.why_not) for r in data.routes if r.why_not]
+    array = array_of(kit)
+    layouts = list(_layouts(kit)) if len(array.pieces) > 1 else []
+    return DataReport(situations, no_way, len(array.pieces), layouts)
+
+
+def _moved(kit: Kit, situation: Situation, at: Moved) -> MovedReport:
+    flow, minutes = at.route.flow, at.minutes
+    low, high = _band(minutes)
+    neck = at.neck
+    return MovedReport(
+        flow.id, flow.text, flow.rate_mb_s is not None, nominal(at.rate_mb_s),
+        nominal(at.could_mb_s), flow.rate_mb_s or flow.least_mb_s, flow.amount_gb,
+        None if minutes is None else nominal(minutes), low, high, flow.within_min,
+        _buffer_mb(kit, at), _small_mb_s(at, kit), None if neck is None else neck.id,
+        "" if neck is None else neck.label, at.route.begins,
+        _links(situation, at),
+        [BetterReport(b.rate_mb_s, "" if b.neck is None else b.neck.label)
+         for b in betters(situation, flow.id)],
+    )  # fmt: skip
+
+
+def _band(values: Quantity | None) -> tuple[float | None, float | None]:
+    if values is None or isinstance(values, float):
+        return None, None
+    return percentiles(values[1:])
+
+
+def _buffer_mb(kit: Kit, at: Moved) -> float | None:
+    """What a stream writes while its medium tidies up, or what is left over at its end. [MB]"""
+    flow = at.route.flow
+    if flow.rate_mb_s is None:
+        return None
+    left = flow.rate_mb_s - nominal(at.could_mb_s)
+    if left > 0:
+        return left * 3600 * (flow.hours_a_day or 1.0)
+    pauses = [
+        medium.pause_s.high
+        for piece in at.route.pieces
+        if (medium := piece.part.medium) is not None and medium.pause_s is not None
+    ]
+    return flow.rate_mb_s * max(pauses) if pauses else None
+
+
+def _small_mb_s(at: Moved, kit: Kit) -> float | None:
+    """What files of 1 MB would come to, for whole files over a network. [MB/s]"""
+    flow = at.route.flow
+    if flow.amount_gb is None or flow.file_mb is not None or at.route.network is None:
+        return None
+    small = Router(kit).route(flow.model_copy(update={"file_mb": 1.0}))
+    return nominal(moved([small])[0].rate_mb_s)
+
+
+def _links(situation: Situation, at: Moved) -> list[LinkReport]:
+    """The shown links on a way; of neighbours inside the same thing that are alike only the
+    narrower one.
+    """
+    shown: list[Link] = []
+    for link in at.route.links:
+        if not link.shown:
+            continue
+        before = shown[-1] if shown else None
+        alike = before is not None and (before.kind, before.to) == (link.kind, link.to)
+        if before is not None and alike:
+            if nominal(link.mb_s) <= 1.001 * nominal(before.mb_s) or at.neck is link:
+                shown[-1] = link
+            continue
+        shown.append(link)
+    return [_link(situation, at, link) for link in shown]
+
+
+def _link(situation: Situation, at: Moved, link: Link) -> LinkReport:
+    loads = [
+        (m, nominal(m.route.load[link.id]) * nominal(m.rate_mb_s))
+        for m in situation.moved
+        if link.id in m.route.load
+    ]
+    used = sum(share for _, share in loads)
+    alone = 1 / nominal(at.route.load[link.id])
+    others = [m.route.flow.text for m, _ in loads if m is not at]
+    return LinkReport(
+        link.id, link.label, link.kind, link.to, link.note, alone, min(used, 1.0) * alone,
+        nominal(at.rate_mb_s), used > _FULL_SHARE, others,
+        None if link.piece is None else link.piece.line.id,
+    )  # fmt: skip
+
+
+def _layouts(kit: Kit) -> Iterator[LayoutReport]:
+    array = array_of(kit)
+    count = len(array.pieces)
+    sizes = [p.part.storage.capacity_gb for p in array.pieces if p.part.storage is not None]
+    price = _price(kit)
+    for layout in get_args(Layout):
+        facts, able = arrays.LAYOUTS[layout], arrays.possible(layout, count)
+        usable_gb = arrays.usable_gb(layout, sizes)
+        read = write = settle = lost = unreadable = None
+        fails = arrays.may_fail(layout, count) if able else 0
+        if able:
+            router = Router(kit, kit.plan.storing.model_copy(update={"layout": layout}))
+            read = _rate(router, "data", "program")
+            write = _rate(router, "program", "data")
+            rebuilt = router.rebuilt_mb_s() if fails else None
+            if rebuilt is not None:
+                settle = arrays.hours(min(sizes), nominal(rebuilt))
+            lost = _lost(kit, layout, settle)
+            unreadable = _unreadable(kit, layout, sizes) if fails else None
+        cost = price / Decimal(usable_gb / 1000) if price is not None and usable_gb else None
+        yield LayoutReport(
+            layout, facts.label, facts.speaks_for, layout == kit.plan.storing.layout, able,
+            facts.least, usable_gb, tib(usable_gb), fails, read, write, settle, lost, unreadable,
+            None if cost is None else cost.quantize(Decimal("0.01")),
+        )  # fmt: skip
+
+
+def _price(kit: Kit) -> Decimal | None:
+    """What the data disks cost new. None where a price is not known."""
+    total = Decimal(0)
+    for piece in array_of(kit).pieces:
+        if piece.part.price is None:
+            return None
+        total += piece.part.price
+    return total
+
+
+def _rate(router: Router, source: End, sink: End) -> float | None:
+    flow = Flow(id="layout", text="layout", source=source, sink=sink, amount_gb=1)
+    route = router.route(flow)
+    return nominal(moved([route])[0].rate_mb_s) if route.links else None
+
+
+def fails_share(kit: Kit) -> float:
+    """How many of the data disks fail in a year, by class, the worst of them. [share of 1]"""
+    media = [piece.part.medium for piece in array_of(kit).pieces]
+    stated = [m.fails_pct.nominal for m in media if m is not None and m.fails_pct is not None]
+    return max(stated, default=3.0) / 100
+
+
+def _lost(kit: Kit, layout: Layout, rebuild_h: float | None) -> float:
+    until_whole = None if rebuild_h is None else rebuild_h + arrays.SWAP_DAYS * 24
+    count = len(array_of(kit).pieces)
+    return arrays.lost_within_a_year(layout, count, fails_share(kit), until_whole)
+
+
+def _unreadable(kit: Kit, layout: Layout, sizes: Sequence[float]) -> float:
+    """Odds that a bit of what has to be read to fill a new disk cannot be."""
+    spins = any(
+        piece.part.drive is not None and piece.part.drive.spins for piece in array_of(kit).pieces
+    )
+    error = arrays.READ_ERROR_A_BIT if spins else arrays.SSD_READ_ERROR_A_BIT
+    mirrored = layout in ("mirror", "striped_mirrors")
+    read_gb = min(sizes) if mirrored else min(sizes) * (len(sizes) - 1)
+    return arrays.unreadable_odds(read_gb, error)

@@ -1,0 +1,457 @@
+"""The way a flow takes through a kit: each link with what the flow alone would get there."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from cobblewort.core.aspects.data import usual
+from cobblewort.core.aspects.data.arrays import read_from_each, written_to_each
+from cobblewort.core.aspects.data.filling import alone_mb_s
+from cobblewort.core.aspects.data.usual import drawn
+from cobblewort.core.aspects.fit.paths import Step, buses, ways
+from cobblewort.core.aspects.heat.model import HeatResult
+from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.figures.arrays import FloatArray, Quantity
+from cobblewort.core.figures.one_or_many import lesser, nominal, pick
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.parts.functions import FunctionId
+from cobblewort.core.plans.plan import End, Flow, Layout, Storing
+from cobblewort.core.standards import ethernet
+
+LinkKind = Literal[
+    "wire", "radio", "usb2", "usb3", "pcie", "sata", "bridge", "slot", "processor", "medium",
+    "files",
+]  # fmt: skip
+_SENSES: dict[End, FunctionId] = {
+    "camera": "camera", "sound_in": "sound_in", "video_in": "video_in",
+    "software_radio": "software_radio",
+}  # fmt: skip
+_LONE_DISK: tuple[Layout, ...] = ("separate",)
+
+
+@dataclass(slots=True)
+class Link:
+    """One link on the way of a flow. `mb_s` is what the flow alone would get there. [MB/s]
+
+    Whoever passes a link of the same `id` shares it. `to` is the thing that data reach by it, empty
+    where they stay inside the same one; `note` says what is special about it. Of the disks of an
+    array only the slowest is `shown`; `serves` are the media that it leads to.
+    """
+
+    id: str
+    label: str
+    kind: LinkKind
+    mb_s: Quantity
+    piece: Piece | None = None
+    to: str = ""
+    note: str = ""
+    shown: bool = True
+    serves: set[str] = field(default_factory=set)
+
+
+@dataclass(slots=True)
+class Route:
+    """The whole way of a flow, in the order in which data pass it.
+
+    `load` is what 1 MB/s of it takes of each link [s/MB], `file_s` what each file costs besides its
+    bytes [s]. `why_not` says what is missing where there is no way; then there are no links.
+    """
+
+    flow: Flow
+    begins: str = ""
+    links: list[Link] = field(default_factory=list)
+    load: dict[str, Quantity] = field(default_factory=dict)
+    file_s: Quantity = 0.0
+    pieces: tuple[Piece, ...] = ()
+    network: Piece | None = None
+    why_not: str = ""
+
+    def link(self, link_id: str) -> Link:
+        """The link with this id. Raises StopIteration when it has none."""
+        return next(link for link in self.links if link.id == link_id)
+
+    @property
+    def lines(self) -> tuple[str, ...]:
+        """Lines of all that it passes."""
+        passed = [link.piece for link in self.links if link.piece is not None]
+        return tuple(dict.fromkeys(p.line.id for p in (*passed, *self.pieces)))
+
+
+class NoWayError(Exception):
+    """A flow has no way through a kit; says what is missing."""
+
+
+@dataclass(slots=True)
+class _Side:
+    """Half a way: from an end to the processor. `outermost` is what stands at its end."""
+
+    links: list[Link]
+    outermost: str
+    pieces: list[Piece]
+    file_ms: list[Quantity] = field(default_factory=list)
+    network: Piece | None = None
+
+
+class Router:
+    """Finds the ways of flows through one kit, as its plugs are plugged.
+
+    `storing` is how its disks are used, what the plan says by default.
+    """
+
+    def __init__(self, kit: Kit, storing: Storing | None = None) -> None:
+        self.kit, self.samples = kit, kit.samples
+        self.storing = storing or kit.plan.storing
+        self.ways = ways(kit)
+        self.pieces = [p for p in kit.pieces if p.line.role not in ("borrow", "beside")]
+        self.board = next(iter(kit.pieces.of_role("board")), None)
+
+    def route(self, flow: Flow) -> Route:
+        """The way of a flow; one without links where there is none."""
+        if self.board is None:
+            return Route(flow, why_not="the kit has no board yet")
+        try:
+            source = self._side(flow, flow.source, "in")
+            sink = self._side(flow, flow.sink, "out")
+        except NoWayError as error:
+            return Route(flow, why_not=str(error))
+        links = [*source.links, *self._processor(flow), *reversed(sink.links)]
+        load: dict[str, Quantity] = {}
+        for link in links:
+            taken = load.get(link.id, 0.0)
+            load[link.id] = taken + 1 / link.mb_s
+        pieces = tuple(dict.fromkeys([*source.pieces, *sink.pieces]))
+        begins = source.outermost or self.board.name
+        if not links:
+            return Route(flow, why_not="nothing on its way has a rate")
+        if links[-1].to == "" and sink.outermost:
+            links[-1].to = sink.outermost
+        _name_the_middle(links, len(source.links), self.board.name)
+        file_s = self._file_s(flow, source, sink)
+        network = source.network or sink.network
+        return Route(flow, begins, links, load, file_s, pieces, network)
+
+    def _number(self, values: FloatArray) -> Quantity:
+        return values.item(0) if self.samples == 1 else values
+
+    def _figure(self, piece: Piece, path: str) -> Quantity | None:
+        """A figure of a part, None where nobody states it."""
+        try:
+            return self._number(piece.compiled.figure(path))
+        except KeyError:
+            return None
+
+    def _file_s(self, flow: Flow, *sides: _Side) -> Quantity:
+        """What each file costs besides its bytes: by the protocol, the radio and the medium. [s]"""
+        if flow.file_mb is None:
+            return 0.0
+        networked = any(side.network is not None for side in sides)
+        reading = usual.FILE_MS[flow.protocol] if networked else usual.FILE_MS_LOCAL
+        total_ms = drawn(f"file/{networked}/{flow.protocol}", reading, self.samples)
+        for side in sides:
+            for more_ms in side.file_ms:
+                total_ms = total_ms + more_ms
+        return total_ms / 1000
+
+    def _side(self, flow: Flow, end: End, way: str) -> _Side:
+        if end in ("data", "boot"):
+            return self._media(flow, end, way)
+        if end in ("network", "radio", "access_point"):
+            return self._network(flow, end, way)
+        if end == "program":
+            return _Side([], "", [])
+        return self._sense(_SENSES[end], way)
+
+    def _steps(self, steps: Iterable[Step], way: str, share: float, note: str = "") -> list[Link]:
+        """Links and buses of one piece, for `share` bytes on each for a byte of the flow."""
+        links = []
+        for step in steps:
+            usable = step.rate_mb_s * drawn(step.kind, usual.LINK_SHARE[step.kind], self.samples)
+            direction = "" if step.half_duplex else f":{way}"
+            told = "one way at a time" if step.half_duplex else note
+            links.append(
+                Link(step.id + direction, step.label, step.kind, usable / share, step.enters,
+                     note=told)
+            )  # fmt: skip
+        return links
+
+    def _sense(self, function: FunctionId, way: str) -> _Side:
+        giver = next((p for p in self.pieces if function in p.part.offers), None)
+        if giver is None:
+            raise NoWayError("the part that it comes from is not in the kit")
+        links = self._steps(self.ways.get(giver.id, ()), way, 1.0)
+        return _Side(links, giver.name, [giver])
+
+    def _network(self, flow: Flow, end: End, way: str) -> _Side:
+        """The way to a network; of several the one that lets most by."""
+        givers, wired = self._givers(end)
+        sides = [self._by(flow, giver, wired, end, way) for giver in givers]
+        return max(sides, key=_lets_by)
+
+    def _by(self, flow: Flow, giver: Piece, wired: bool, end: End, way: str) -> _Side:
+        rates, more = giver.part.rates, []
+        steps: tuple[Step, ...] = self.ways.get(giver.id, ())
+        if wired:
+            link = self._wire(flow, giver, way)
+            bus = None if rates is None else rates.network_bus
+            if bus is not None:
+                steps = (*buses(giver, giver.part.buses_above(bus), "usb3"), *steps)
+        else:
+            stated = self._figure(giver, "rates.radio_mb_s")
+            usual_mb_s = drawn("radio", usual.RADIO_MB_S, self.samples)
+            link = Link(
+                f"{giver.id}/radio", "radio, through one wall", "radio",
+                usual_mb_s if stated is None else stated, giver, note="one way at a time",
+            )  # fmt: skip
+            more = [drawn("radio/file", usual.FILE_MS_BY_RADIO, self.samples)]
+        links = [link, *self._steps(steps, way, 1.0)]
+        return _Side(links, _FAR_END[end], [giver], more, giver)
+
+    def _wire(self, flow: Flow, giver: Piece, way: str) -> Link:
+        """The network's wire, by its rate or, where that is not stated, by its maker's promise."""
+        share = usual.STREAM_SHARE if flow.rate_mb_s else usual.WIRE_SHARE[flow.protocol]
+        used = drawn(f"wire/{flow.rate_mb_s is not None}/{flow.protocol}", share, self.samples)
+        rates, offer = giver.part.rates, giver.part.offers.get("wired_network")
+        if rates is not None and rates.network_mbit_s is not None:
+            raw = ethernet.goodput_mb_s(rates.network_mbit_s)
+            label = f"wire, {rates.network_mbit_s:g} Mb/s"
+        elif offer is not None and offer.amount is not None:
+            raw, label = offer.amount, "wire"
+        else:
+            raise NoWayError(f"nobody states how fast the network of {giver.name} is")
+        return Link(f"{giver.id}/wire:{way}", label, "wire", raw * used, giver)
+
+    def _givers(self, end: End) -> tuple[list[Piece], bool]:
+        """The pieces by which a network is reached, and whether by wire."""
+        has = self.kit.plan.place.network
+        wired, radios = self._offering("wired_network"), self._offering("radio")
+        if end in ("access_point", "radio"):
+            opens = self._own_network(radios)
+            if end == "access_point":
+                found = [] if opens is None else [opens]
+            else:
+                found = [radio for radio in radios if radio is not opens] or radios
+            if not found:
+                raise NoWayError("nothing in the kit opens a network of its own"
+                                 if end == "access_point" else "the kit has no Wi-Fi")  # fmt: skip
+            return found, False
+        if has in ("both", "wired") and wired:
+            return wired, True
+        if has in ("both", "radio") and radios:
+            return radios, False
+        why = "its place has no network" if has == "none" else "the kit does not reach its network"
+        raise NoWayError(why)
+
+    def _own_network(self, radios: Sequence[Piece]) -> Piece | None:
+        """The piece that opens a network; one beside which another radio joins that of the place,
+        where there is one.
+        """
+        own = self._offering("access_point")
+        beside = [piece for piece in own if any(radio is not piece for radio in radios)]
+        return next(iter(beside or own), None)
+
+    def _offering(self, function: FunctionId) -> list[Piece]:
+        """Pieces that give a network, in kit order."""
+        return [piece for piece in self.pieces if function in piece.part.offers]
+
+    def media(self, end: End) -> list[Piece]:
+        """Pieces that data are on; the boot medium where there are no others."""
+        stores = [piece for piece in self.pieces if piece.part.storage is not None]
+        own = [p for p in stores if p.line.role == "data"] if end == "data" else []
+        return own or [p for p in stores if p.line.role == "boot"][:1]
+
+    def _media(self, flow: Flow, end: End, way: str) -> _Side:
+        media = self.media(end)
+        if not media:
+            raise NoWayError("the kit has no medium for it yet")
+        stores = [p.part.storage.capacity_gb for p in media if p.part.storage is not None]
+        if (flow.amount_gb or 0.0) > sum(stores) and way == "out":
+            raise NoWayError("the kit has no room for it yet")
+        layout = self.storing.layout if media[0].line.role == "data" else "separate"
+        writes = way == "out"
+        count = len(media)
+        spread = [written_to_each(layout, count)] * count
+        if not writes:
+            spread = read_from_each(layout, count)
+        elif layout in _LONE_DISK:
+            spread = [1.0] + [0.0] * (count - 1)
+        merged: dict[str, Link] = {}
+        load: dict[str, Quantity] = {}
+        for piece, share in zip(media, spread, strict=True):
+            if share == 0:
+                continue
+            for link in self._medium(flow, piece, way, share):
+                load[link.id] = load.get(link.id, 0.0) + 1 / link.mb_s
+                merged.setdefault(link.id, link).serves.add(piece.id)
+        for link_id, link in merged.items():
+            link.mb_s = 1 / load[link_id]
+        several = count > 1 and layout not in _LONE_DISK
+        links = sorted(merged.values(), key=lambda link: len(link.serves))
+        outer = _told_once(links, media) if several else media[0].name
+        settle = self._figure(media[0], "medium.settle_ms")
+        more = [] if settle is None else [settle]
+        if several and writes and sum(spread) > 1:
+            for link in links:
+                if link.kind in ("usb2", "usb3", "pcie") and not link.note:
+                    link.note = f"{sum(spread):.3g} bytes for each of data"
+        return _Side(links, outer, media, more)
+
+    def _medium(self, flow: Flow, piece: Piece, way: str, share: float) -> list[Link]:
+        """A drive or card and the links up to the processor, the medium first."""
+        own = self._medium_mb_s(flow, piece, way)
+        if own is None:
+            raise NoWayError(f"nobody states how fast {piece.name} is")
+        doing = "writing to" if way == "out" else "reading from"
+        links = [Link(f"{piece.id}/medium", f"{doing} {piece.name}", "medium", own / share, piece)]
+        steps = self.ways.get(piece.id)
+        if piece.part.kind == "card" or piece.part.drive is None:
+            slot = None if self.board is None else self._figure(self.board, "rates.slot_mb_s")
+            if slot is not None and self.board is not None:
+                links.append(
+                    Link(f"{self.board.id}/card-slot", "card slot", "slot", slot / share,
+                         self.board)
+                )  # fmt: skip
+            return links
+        if steps is None:
+            raise NoWayError(f"{piece.name} is not plugged in")
+        for step, link in zip(steps, self._steps(steps, way, share), strict=True):
+            bridge = self._figure(step.enters, "rates.bridge_mb_s")
+            links.append(link)
+            if bridge is not None:
+                links.append(
+                    Link(f"{step.enters.id}/bridge", f"bridge in {step.enters.name}", "bridge",
+                         bridge / share, step.enters)
+                )  # fmt: skip
+        return links
+
+    def _medium_mb_s(self, flow: Flow, piece: Piece, way: str) -> Quantity | None:
+        """What a medium does by itself: read or written, with its cache full where a run or a
+        stream is more than it holds, and as fast as heat lets it.
+        """
+        name = "write_mb_s" if way == "out" else "read_mb_s"
+        paths = (f"drive.{name}", f"storage.{name}", f"medium.{name}")
+        stated = (self._figure(piece, path) for path in paths)
+        rate = next((figure for figure in stated if figure is not None), None)
+        if rate is None:
+            return None
+        held = _held_by_heat(heat_of(self.kit), piece)
+        if held is not None:
+            rate = rate * self._number(held)
+        sustained = self._figure(piece, "medium.sustained_mb_s") if way == "out" else None
+        if sustained is None:
+            return rate
+        cache_gb = self._figure(piece, "medium.cache_gb")
+        slow = lesser(rate, sustained)
+        amount_gb = _run_gb(flow)
+        if cache_gb is None or amount_gb is None:
+            return rate
+        beyond = amount_gb - lesser(float(amount_gb), cache_gb)
+        mean = amount_gb / ((amount_gb - beyond) / rate + beyond / slow)
+        return pick(beyond > 0, mean, rate)
+
+    def rebuilt_mb_s(self) -> Quantity | None:
+        """What of a disk that was replaced is filled in a second, from all that is needed of the
+        others, with daily use beside it; None where a disk is not on any way. [MB/s]
+        """
+        media = self.media("data")
+        mirrored = self.storing.layout in ("mirror", "striped_mirrors")
+        sources = media[1:2] if mirrored else media[1:]
+        flow = Flow(id="rebuild", text="rebuild", source="program", sink="data", amount_gb=1e3)
+        load: dict[str, Quantity] = {}
+        try:
+            links = [*self._medium(flow, media[0], "out", 1.0)]
+            for piece in sources:
+                links += self._medium(flow, piece, "in", 1.0)
+        except NoWayError:
+            return None
+        if not mirrored:
+            links += self._processor(flow)
+        for link in links:
+            load[link.id] = load.get(link.id, 0.0) + 1 / link.mb_s
+        share = drawn("rebuild", usual.REBUILD_SHARE, self.samples)
+        return share * alone_mb_s(load)
+
+    def _processor(self, flow: Flow) -> list[Link]:
+        """What the processor has to work through for each byte."""
+        storing, links = self.storing, []
+        board, on_data = self.board, [p for p in self.media("data") if p.line.role == "data"]
+        if board is None or not on_data or "data" not in (flow.source, flow.sink):
+            return []
+        if storing.encrypted:
+            links.append(self._work("encrypt", "encryption in the processor", "encrypt_mb_s"))
+        if storing.file_system == "checksummed":
+            links.append(self._work("checksum", "checksums in the processor", "checksum_mb_s"))
+        if storing.layout in ("parity", "double_parity") and flow.sink == "data":
+            link = self._work("parity", "parity in the processor", "parity_path_mb_s")
+            if link is not None and storing.layout == "double_parity":
+                link.mb_s = link.mb_s * usual.PARITY_OF_DOUBLE
+            links.append(link)
+        return [link for link in links if link is not None]
+
+    def _work(self, name: str, label: str, path: str) -> Link | None:
+        rate = None if self.board is None else self._figure(self.board, f"rates.{path}")
+        if rate is None or self.board is None:
+            return None
+        return Link(f"{self.board.id}/{name}", label, "processor", rate, self.board)
+
+
+_FAR_END: dict[End, str] = {
+    "network": "the network", "radio": "the Wi-Fi it joins", "access_point": "its own Wi-Fi",
+}  # fmt: skip
+
+
+def _lets_by(side: _Side) -> float:
+    return min(nominal(link.mb_s) for link in side.links)
+
+
+def _run_gb(flow: Flow) -> float | None:
+    """What a run of a flow writes at a stretch. [GB]"""
+    if flow.rate_mb_s is not None:
+        return flow.rate_mb_s * 3.6 * (flow.hours_a_day or 1.0)
+    return flow.amount_gb
+
+
+def _held_by_heat(heat: HeatResult, piece: Piece) -> FloatArray | None:
+    """What a drive keeps of its speed in its hottest planned state, shape (samples,); None where it
+    slows nowhere.
+    """
+    for hot in heat.hot_bodies:
+        if hot.piece is piece and hot.slows:
+            hard = list(heat.means.must_hold)
+            if (hot.temp_c[hard, 0] > hot.limit_c[0]).any():
+                kept: FloatArray = hot.speed_share[hard].min(axis=0)
+                return kept.clip(min=0.01)
+    return None
+
+
+def _told_once(links: Sequence[Link], media: Sequence[Piece]) -> str:
+    """Of the disks of an array show the slowest and what lies on its own way; give what it is
+    called.
+    """
+    own = [link for link in links if link.kind == "medium"]
+    slowest = min(own, key=lambda link: nominal(link.mb_s))
+    disk = slowest.piece
+    others = {piece.id for piece in media if piece is not disk}
+    for link in links:
+        link.shown = not (others & link.serves and disk is not None and disk.id not in link.serves)
+    name = f"{media[0].part.model} × {len(media)}"
+    if disk is not None:
+        slowest.label = slowest.label.replace(disk.name, name)
+    return name
+
+
+def _name_the_middle(links: Sequence[Link], inwards: int, board: str) -> None:
+    """Say where each link leads to: towards the processor to the piece it enters, and from there to
+    the piece of the link behind it.
+    """
+    for place, link in enumerate(links):
+        if link.to:
+            continue
+        if place < inwards:
+            last = place == inwards - 1
+            link.to = board if last or link.piece is None else link.piece.name
+        elif place + 1 < len(links):
+            after = links[place + 1].piece
+            link.to = board if after is None else after.name

@@ -1,0 +1,1 @@
+"""Life: for how long, and what is kept."""

@@ -1,0 +1,113 @@
+"""What is kept: how long the room lasts, and what of it is left when something happens."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import ceil
+
+from cobblewort.core.aspects.data.model import array_of, moved
+from cobblewort.core.aspects.data.route import Router
+from cobblewort.core.aspects.fit.paths import ways
+from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.aspects.life.wear import daily_gb
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.plans.plan import End, Flow
+
+DAYS_A_MONTH = 365.25 / 12
+COPIES, MEDIA, AWAY = 3, 2, 1
+"""Three copies on two kinds of media, one of them elsewhere: common practice."""
+FORMAT_SHARE = 0.01
+"""What a file system takes of its room for itself: common practice."""
+
+
+@dataclass(slots=True, frozen=True)
+class Filling:
+    """How the room fills: what there is, what stays of each day, and after how long it is full.
+
+    `days` is None where nothing stays. [GB], [GB a day]
+    """
+
+    room_gb: float
+    day_gb: float
+    days: float | None
+
+
+@dataclass(slots=True, frozen=True)
+class Backup:
+    """Copies, kinds of media and places away, against three, two and one."""
+
+    copies: int
+    media: int
+    away: int
+
+    @property
+    def complete(self) -> bool:
+        """Whether it is three, two, one."""
+        return self.copies >= COPIES and self.media >= MEDIA and self.away >= AWAY
+
+
+def room_gb(kit: Kit) -> float:
+    """Room for data: that of the data drives as they are used, else what the image leaves of the
+    boot medium. [GB]
+    """
+    array = array_of(kit)
+    if array.pieces:
+        return array.usable_gb * (1 - FORMAT_SHARE)
+    boot = next((p for p in kit.pieces.of_role("boot") if p.part.storage is not None), None)
+    if boot is None or boot.part.storage is None:
+        return 0.0
+    taken = kit.plan.image.card_gb if kit.plan.image is not None else 0.0
+    return max(0.0, boot.part.storage.capacity_gb * (1 - FORMAT_SHARE) - taken)
+
+
+@derived("pieces", "flows", "storing", "image", array_of)
+def filling_of(kit: Kit) -> Filling:
+    """How the room fills, by flows that stay and by what a store grows."""
+    plan = kit.plan
+    day = sum(daily_gb(flow) for flow in plan.flows if flow.stays and flow.sink in ("data", "boot"))
+    day += (plan.storing.growth_gb_month or 0.0) / DAYS_A_MONTH
+    room = room_gb(kit)
+    return Filling(room, day, room / day if day > 0 and room > 0 else None)
+
+
+@derived("pieces", "keeping", array_of)
+def backup_of(kit: Kit) -> Backup:
+    """The copy on the kit and those that the plan names."""
+    array = array_of(kit)
+    own = array.pieces or [p for p in kit.pieces.of_role("boot") if p.part.storage is not None]
+    copies = kit.plan.keeping.copies
+    kinds: set[str] = {p.part.medium.kind for p in own if p.part.medium is not None}
+    kinds |= {copy.medium for copy in copies}
+    away = sum(copy.place == "elsewhere" for copy in copies)
+    return Backup(len(copies) + bool(own), max(len(kinds), 1), away)
+
+
+@dataclass(slots=True, frozen=True)
+class Carried:
+    """How long all that fits takes over the network, out and back. [h]"""
+
+    out_h: float | None
+    back_h: float | None
+
+
+@derived("pieces", "storing", "place.network", "image", "settings", ways, heat_of, array_of)
+def carried_of(kit: Kit) -> Carried:
+    """A copy of everything over the network, and the way back."""
+    room = room_gb(kit)
+    if room <= 0:
+        return Carried(None, None)
+    router = Router(kit)
+    times: list[float | None] = []
+    both_ways: tuple[tuple[End, End], ...] = (("data", "network"), ("network", "data"))
+    for source, sink in both_ways:
+        flow = Flow(id="copy", text="copy", source=source, sink=sink, amount_gb=room)
+        route = router.route(flow)
+        minutes = moved([route])[0].minutes if route.links else None
+        times.append(None if minutes is None else nominal(minutes) / 60)
+    return Carried(times[0], times[1])
+
+
+def months(days: float) -> int:
+    """Whole months until then, at least one."""
+    return max(1, ceil(days / DAYS_A_MONTH))

@@ -1,0 +1,132 @@
+"""How long a kit lasts, how it fills and what is left of it, for the drawing."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from cobblewort.core.aspects.life.keeping import backup_of, carried_of, filling_of
+from cobblewort.core.aspects.life.upkeep import Upkeep, upkeep_of
+from cobblewort.core.aspects.life.wear import Wearing, WearKind, worn_of, written_of
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Margin, percentiles
+
+
+@dataclass(slots=True, frozen=True)
+class WrittenReport:
+    """What is written to a medium each day by one thing, and what that comes to inside. [GB]"""
+
+    by: str
+    gb_day: float
+    inside_gb_day: float
+
+
+@dataclass(slots=True, frozen=True)
+class WearReport:
+    """A thing that wears out. [a]
+
+    `margin` names its margin; `years_p05` and `years_p95` are None where no samples were drawn.
+    """
+
+    id: str
+    line: str
+    label: str
+    kind: WearKind
+    how: str
+    years: float
+    years_p05: float | None
+    years_p95: float | None
+    margin: str
+    written: list[WrittenReport]
+
+
+@dataclass(slots=True, frozen=True)
+class FillReport:
+    """How the room fills. `days` until it is full is None where nothing stays. [GB], [GB a day]"""
+
+    room_gb: float
+    day_gb: float
+    days: float | None
+    when_full: Literal["oldest_goes", "stops"]
+
+
+@dataclass(slots=True, frozen=True)
+class KeptCopy:
+    """A copy of the data: the kit's own (no id), or one that the plan names."""
+
+    id: str
+    text: str
+    place: Literal["kit", "here", "same_house", "elsewhere"]
+    medium: str
+    every_days: float | None
+
+
+@dataclass(slots=True, frozen=True)
+class KeptReport:
+    """Copies against three, two and one, and the hours that all that fits takes. [h]"""
+
+    replaceable: bool
+    copies: list[KeptCopy]
+    count: int
+    media: int
+    away: int
+    complete: bool
+    copy_h: float | None
+    restore_h: float | None
+
+
+@dataclass(slots=True, frozen=True)
+class LifeReport:
+    """Years that are wanted, what wears out within or beyond them, room, copies and upkeep. [a]"""
+
+    wanted_years: float
+    wears: list[WearReport]
+    filling: FillReport
+    kept: KeptReport
+    upkeep: list[Upkeep]
+
+
+def life_report(kit: Kit, margins: Sequence[Margin]) -> LifeReport:
+    """All that the drawing of life shows; what goes first stands first."""
+    known = {margin.id for margin in margins}
+    things = [*written_of(kit), *worn_of(kit)]
+    things.sort(key=lambda thing: nominal(thing.years))
+    filling = filling_of(kit)
+    return LifeReport(
+        kit.plan.keeping.years,
+        [_wear(thing, known) for thing in things],
+        FillReport(filling.room_gb, filling.day_gb, filling.days, kit.plan.storing.when_full),
+        _kept(kit),
+        list(upkeep_of(kit)),
+    )
+
+
+def _wear(thing: Wearing, known: set[str]) -> WearReport:
+    low = high = None
+    if not isinstance(thing.years, float):
+        low, high = percentiles(thing.years[1:])
+    names = (f"LIFE-01:{thing.piece.id}", f"LIFE-02:{thing.id}")
+    margin = names[0] if thing.kind == "writing" else names[1]
+    written = [
+        WrittenReport(entry.by, nominal(entry.gb_day), nominal(entry.inside_gb_day))
+        for entry in thing.written
+    ]
+    return WearReport(
+        thing.id, thing.piece.line.id, thing.label, thing.kind, thing.how, nominal(thing.years),
+        low, high, margin if margin in known else "", written,
+    )  # fmt: skip
+
+
+def _kept(kit: Kit) -> KeptReport:
+    backup, carried, plan = backup_of(kit), carried_of(kit), kit.plan
+    copies = [KeptCopy("", "on the kit", "kit", "", None)] if backup.copies else []
+    copies += [
+        KeptCopy(copy.id, copy.text, copy.place, copy.medium, copy.every_days)
+        for copy in plan.keeping.copies
+    ]
+    return KeptReport(
+        plan.keeping.replaceable, copies, backup.copies, backup.media, backup.away,
+        backup.complete, carried.out_h, carried.back_h,
+    )  # fmt: skip

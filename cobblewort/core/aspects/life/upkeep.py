@@ -1,0 +1,81 @@
+"""What a finished kit wants of its owner, and how often."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from cobblewort.core.aspects.life.wear import worn_of, written_of
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.piece import Piece
+
+
+@dataclass(slots=True, frozen=True)
+class Upkeep:
+    """A thing to do: what, and every how many days, the first time after as many."""
+
+    id: str
+    text: str
+    every_days: int
+
+
+_MONTH = 30
+_EVERY_MONTHS = {"clean": 12, "some": 6, "much": 3}
+"""Filters and fins, by the dust of the place: from memory."""
+
+
+def upkeep_of(kit: Kit) -> Iterator[Upkeep]:
+    """Everything that comes round, most often first."""
+    yield from sorted(_found(kit), key=lambda entry: (entry.every_days, entry.id))
+
+
+def _found(kit: Kit) -> Iterator[Upkeep]:
+    plan, pieces = kit.plan, kit.pieces
+    if on_a_network(kit):
+        yield Upkeep("updates", "Install updates and start it anew", _MONTH)
+    for copy in plan.keeping.copies:
+        yield Upkeep(f"copy-{copy.id}", f"Copy: {copy.text}", max(1, round(copy.every_days)))
+    if plan.keeping.copies:
+        yield Upkeep("restore", "Bring one file back from each copy", 6 * _MONTH)
+    if any(piece.part.fan or (piece.part.cooler and piece.part.cooler.r_fan_k_w)
+           for piece in pieces):  # fmt: skip
+        months = _EVERY_MONTHS[plan.place.dust]
+        yield Upkeep("dust", "Take dust out of fans, fins and filters", months * _MONTH)
+    boot = next((p for p in pieces.of_role("boot") if p.part.storage is not None), None)
+    if boot is not None:
+        yield Upkeep("image", f"Make an image of {boot.part.model} and put it away", 12 * _MONTH)
+    if any("battery" in piece.part.offers for piece in pieces):
+        yield Upkeep("battery", "Let it run on its battery until it shuts down, and time it",
+                     12 * _MONTH)  # fmt: skip
+    if plan.place.wet:
+        yield Upkeep("water", "Look for water, rust and loose glands", 6 * _MONTH)
+    wanted = plan.keeping.years
+    for thing in [*written_of(kit), *worn_of(kit)]:
+        years = nominal(thing.years)
+        if years < wanted:
+            text = f"Change {_what(thing.piece, thing.kind, thing.label)}"
+            yield Upkeep(f"change-{thing.id}", text, max(_MONTH, int(years * 365.25 * 0.8)))
+
+
+def _what(piece: Piece, kind: str, label: str) -> str:
+    return piece.part.model if kind == "writing" else f"the {label}"
+
+
+def on_a_network(kit: Kit) -> bool:
+    """Whether the kit is to be reached over a network, or reaches one."""
+    plan = kit.plan
+    if plan.place.network == "none":
+        return False
+    ends = {end for flow in plan.flows for end in (flow.source, flow.sink)}
+    wanted = {need.function for need in plan.needs}
+    asked = bool(ends & {"network", "radio", "access_point"}) or bool(
+        wanted & {"wired_network", "radio", "access_point"}
+    )
+    given = any(
+        function in piece.part.offers
+        for piece in kit.pieces
+        if piece.line.role not in ("borrow", "beside")
+        for function in ("wired_network", "radio")
+    )
+    return asked and given

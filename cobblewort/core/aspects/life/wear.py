@@ -1,0 +1,245 @@
+"""What wears out, and when: media by what is written to them, fans by turning, cells by age."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from cobblewort.core.aspects.data.arrays import written_to_each
+from cobblewort.core.aspects.data.model import array_of
+from cobblewort.core.aspects.data.usual import drawn
+from cobblewort.core.aspects.heat.model import HeatResult
+from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.figures.arrays import FloatArray, Quantity
+from cobblewort.core.figures.one_or_many import between, nominal
+from cobblewort.core.figures.reading import Reading
+from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.parts.model import Wears
+from cobblewort.core.plans.plan import NOT_OF_IT, Flow, Plan, Writes
+
+DAYS_A_YEAR = 365.25
+SMALL_FILE_MB = 8.0
+"""Files below this are written like many small ones: a guess."""
+LONGEST_Y = 100.0
+"""Nobody believes a longer life: what would last longer is told as this. [a]"""
+_COOLER_HELPS = 4.0
+"""A cool place stretches a life of years this many times at most: a guess."""
+_MOST_DOUBLED = 20.0
+"""Twice as long or half as long so many times: beyond it nobody believes the rule."""
+
+
+def _usual(low: float, nominal_: float, high: float) -> Reading:
+    return Reading(nominal=nominal_, low=low, high=high, basis="typical")
+
+
+SYSTEM_GB_DAY: dict[Writes, Reading] = {
+    "logger": _usual(0.1, 0.3, 1), "hub": _usual(1, 3, 8), "light": _usual(0.2, 0.5, 2),
+    "server": _usual(2, 6, 20), "games": _usual(0.05, 0.1, 0.3),
+}  # fmt: skip
+"""What a system and its logs write. [GB a day], from memory."""
+_ON_BIG, _ON_SMALL = _usual(1.1, 1.3, 1.5), _usual(2, 3, 4)
+_BY_SYSTEM = _usual(2, 4, 10)
+"""How many bytes a medium writes for each one: in long runs, in files of a few megabytes, and for
+logs and databases. From memory."""
+_IN_MEMORY, _READ_ONLY = _usual(0.2, 0.35, 0.6), _usual(0, 0.02, 0.05)
+"""What of the system's writes is left by a setting. From memory."""
+
+WearKind = Literal["writing", "turning", "age"]
+
+
+@dataclass(slots=True, frozen=True)
+class Written:
+    """What is written to a medium: by what, how much a day, and what that comes to inside.
+
+    [GB a day]
+    """
+
+    by: str
+    gb_day: Quantity
+    inside_gb_day: Quantity
+
+
+@dataclass(slots=True)
+class Wearing:
+    """A thing that wears out: after how many years, shape (samples,) or one number, and of what.
+
+    `how` says under what: `by 1.2 GB a day`, `at 41 °C`.
+    """
+
+    id: str
+    label: str
+    kind: WearKind
+    years: Quantity
+    how: str
+    piece: Piece
+    written: tuple[Written, ...] = ()
+    endurance_tb: Quantity | None = None
+    temp_c: float | None = None
+    of: Wears | None = None
+
+
+def daily_gb(flow: Flow) -> float:
+    """What a flow moves in a day. [GB]"""
+    if flow.rate_mb_s is not None:
+        return flow.rate_mb_s * 3.6 * (flow.hours_a_day or 0.0)
+    return (flow.amount_gb or 0.0) * flow.runs_a_day
+
+
+def hours_on(plan: Plan) -> float:
+    """Hours of a day in which it is not off. [h]"""
+    return sum(phase.hours for phase in plan.duty if phase.activity != "off")
+
+
+def system_gb_day(plan: Plan, samples: int) -> Quantity:
+    """What the system writes by itself, with its settings. [GB a day]"""
+    keeping, own = plan.keeping, plan.keeping.system_gb_day
+    if own is None:
+        written: Quantity = drawn(
+            f"system/{keeping.writes}", SYSTEM_GB_DAY[keeping.writes], samples
+        )  # fmt: skip
+    else:
+        written = float(own)
+    if plan.settings.read_only_root:
+        return written * drawn("read-only", _READ_ONLY, samples)
+    if plan.settings.logs_in_memory:
+        return written * drawn("in-memory", _IN_MEMORY, samples)
+    return written
+
+
+def media_of(kit: Kit) -> list[Piece]:
+    """Media that the kit lives on: those of data, and the first to boot from."""
+    boot = [p for p in kit.pieces.of_role("boot") if p.part.storage is not None][:1]
+    return [*boot, *array_of(kit).pieces]
+
+
+@derived("pieces", "flows", "storing", "keeping", "settings", array_of)
+def written_of(kit: Kit) -> list[Wearing]:
+    """Media that wear by what is written to them; disks that spin do not."""
+    found = []
+    plan, array = kit.plan, array_of(kit)
+    boot = next((p for p in kit.pieces.of_role("boot") if p.part.storage is not None), None)
+    for piece in media_of(kit):
+        endurance = endurance_tb(kit, piece)
+        if endurance is None:
+            continue
+        on_data = piece in array.pieces
+        share = 1.0
+        if on_data:
+            layout = plan.storing.layout
+            share = written_to_each(layout, len(array.pieces))
+            if layout == "separate" and piece is not array.pieces[0]:
+                share = 0.0
+        entries = []
+        if piece is boot:
+            system = system_gb_day(plan, kit.samples)
+            grown = drawn("by-system", _BY_SYSTEM, kit.samples)
+            entries.append(Written("the system and its logs", system, system * grown))
+        for flow in plan.flows:
+            lands = flow.sink == "boot" if array.pieces else flow.sink in ("boot", "data")
+            if (on_data and flow.sink == "data") or (piece is boot and lands):
+                day = daily_gb(flow) * (share if on_data else 1.0)
+                if day > 0:
+                    small = flow.file_mb is not None and flow.file_mb < SMALL_FILE_MB
+                    name, reading = ("small", _ON_SMALL) if small else ("big", _ON_BIG)
+                    grown = drawn(name, reading, kit.samples)
+                    entries.append(Written(flow.text, day, day * grown))
+        total: Quantity = 0.0
+        for entry in entries:
+            total = total + entry.inside_gb_day
+        if nominal(total) <= 0:
+            continue
+        years = between(0.0, endurance * 1000 / (total * DAYS_A_YEAR), LONGEST_Y)
+        day_gb = sum(nominal(entry.gb_day) for entry in entries)
+        found.append(
+            Wearing(
+                f"{piece.id}.writing", f"{piece.name}, by writing", "writing", years,
+                f"by {day_gb:.2g} GB a day", piece, tuple(entries), endurance,
+            )
+        )  # fmt: skip
+    return found
+
+
+def endurance_tb(kit: Kit, piece: Piece) -> Quantity | None:
+    """What may be written to a medium in its life: as stated, else by its size. [TB]"""
+    part = piece.part
+    for path in ("drive.endurance_tb", "storage.endurance_tb"):
+        figure = _figure(kit, piece, path)
+        if figure is not None:
+            return figure
+    if part.storage is None:
+        return None
+    for path in ("drive.endurance_tb_100gb", "medium.endurance_tb_100gb"):
+        figure = _figure(kit, piece, path)
+        if figure is not None:
+            return figure * part.storage.capacity_gb / 100
+    return None
+
+
+def _figure(kit: Kit, piece: Piece, path: str) -> Quantity | None:
+    try:
+        values: FloatArray = piece.compiled.figure(path)
+    except KeyError:
+        return None
+    return values.item(0) if kit.samples == 1 else values
+
+
+@derived("pieces", "duty", "place.ambient_min_c", "place.ambient_max_c", heat_of)
+def worn_of(kit: Kit) -> list[Wearing]:
+    """What wears out by itself: fans by turning, capacitors and cells by warmth and age."""
+    return list(_worn(kit))
+
+
+def _worn(kit: Kit) -> Iterator[Wearing]:
+    heat, hours = heat_of(kit), hours_on(kit.plan)
+    for piece in kit.pieces:
+        if piece.index > 1 or piece.line.role in NOT_OF_IT:
+            continue
+        for name, own in piece.part.wears.items():
+            warmer = _figure(kit, piece, f"wears.{name}.warmer_k")
+            temp: Quantity = mean_air_c(kit, heat, piece)
+            if warmer is not None:
+                temp = temp + warmer
+            factor: Quantity = 1.0
+            halves = _figure(kit, piece, f"wears.{name}.halves_k")
+            if halves is not None:
+                doubled = between(-_MOST_DOUBLED, (own.at_c - temp) / halves, _MOST_DOUBLED)
+                factor = 2**doubled
+            life = _figure(kit, piece, f"wears.{name}.life_h")
+            if life is not None:
+                years = life * factor / (max(hours, 0.01) * DAYS_A_YEAR)
+            else:
+                aged = _figure(kit, piece, f"wears.{name}.life_y")
+                years = (1.0 if aged is None else aged) * between(0.0, factor, _COOLER_HELPS)
+            years = between(0.0, years, LONGEST_Y)
+            shown = nominal(temp)
+            yield Wearing(
+                f"{piece.id}.{name}", f"{own.label} of {piece.part.model}",
+                "turning" if own.label == "fan" else "age", years, f"at {shown:.0f} °C", piece,
+                temp_c=shown, of=own,
+            )  # fmt: skip
+
+
+def mean_air_c(kit: Kit, heat: HeatResult, piece: Piece) -> float:
+    """The air around a piece on a middling day: half way between the coldest and the hottest, and
+    inside a closed case as much warmer as its phases make it on the hottest. [°C]
+    """
+    place = kit.plan.place
+    middle = (place.ambient_min_c + place.ambient_max_c) / 2
+    inside = heat.inside_c
+    if inside is None or not heat.shelters(piece.line.id):
+        return middle
+    return middle + _mean_rise(kit, heat, inside)
+
+
+def _mean_rise(kit: Kit, heat: HeatResult, inside: FloatArray) -> float:
+    """How much warmer than the day it is inside, over the hours of a day. [K]"""
+    rises: list[float] = (inside[:, 0] - heat.ambient_c).tolist()
+    hours = [phase.hours for phase in kit.plan.duty]
+    total, weighed = 0.0, 0.0
+    for state, rise in zip(heat.states, rises, strict=True):
+        if state.phase is not None:
+            weighed += rise * hours[state.phase]
+            total += hours[state.phase]
+    return weighed / total if total else 0.0
