@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from datetime import date
 from pathlib import Path
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import Plan
 from cobblewort.core.plans.steps import PlanFile
 from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.formats.documents import parse_document
@@ -90,10 +92,21 @@ class Workshop:
         """The sheet of one plan as PDF. Raises InputError."""
         from cobblewort.formats.sheet import sheet_pdf
 
-        if len(names) != 1:
-            raise InputError([("", "a sheet is of one plan; name it")])
-        plan = self._named(names)[0].plan
+        plan = self._the_one(names, "a sheet")
         return sheet_pdf(plan, evaluate(plan, self._catalogue, 256), paper)
+
+    def calendar(self, names: Sequence[str]) -> bytes:
+        """What one kit wants of its owner, for a calendar from today on. Raises InputError."""
+        from cobblewort.formats.calendar import upkeep_ics
+
+        plan = self._the_one(names, "a calendar")
+        upkeep = evaluate(plan, self._catalogue).life.upkeep
+        return upkeep_ics(plan.name, upkeep, date.today())
+
+    def _the_one(self, names: Sequence[str], what: str) -> Plan:
+        if len(names) != 1:
+            raise InputError([("", f"{what} is of one plan; name it")])
+        return self._named(names)[0].plan
 
     def bring_in(self, file: Path, *, look_only: bool, parts_too: bool) -> Iterator[str]:
         """Bring a file in, and tell what came. Raises InputError."""

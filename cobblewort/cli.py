@@ -206,12 +206,15 @@ def _write_out(output: Path | None, content: bytes) -> None:
 )  # fmt: skip
 @click.option("--sheet", is_flag=True, help="One plan as a sheet to print (PDF).")
 @click.option("--paper", type=click.Choice(["a4", "letter"]), default="a4", show_default=True)
+@click.option("--calendar", is_flag=True, help="What one kit wants of you, for a calendar (ics).")
 @click.option("--output", "-o", type=_FILE, help="File to write; else the screen.")
 def export(
     plans: tuple[str, ...], data: Path | None, steps: bool, parts_kind: str | None, sheet: bool,
-    paper: str, output: Path | None,
+    paper: str, calendar: bool, output: Path | None,
 ) -> None:  # fmt: skip
-    """Write plans, named by id or name, or all of them; or your parts; or a plan's sheet."""
+    """Write plans, named by id or name, or all of them; or your parts; or a plan's sheet or
+    calendar.
+    """
     from cobblewort.carrying import Workshop
 
     with _unusable_file_told(), _wrong_input_told():
@@ -220,6 +223,8 @@ def export(
             content = workshop.parts(parts_kind).encode()
         elif sheet:
             content = workshop.sheet(plans, paper)
+        elif calendar:
+            content = workshop.calendar(plans)
         else:
             content = workshop.plans(plans, steps=steps).encode()
         _write_out(output, content)

@@ -63,7 +63,8 @@ def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard) -> Response:
         catalogue.part(part_id, f"owned.{number}")
     asked = plan_for(purpose, body.name, body.place)
     needs = asked.needs if body.needs is None else body.needs
-    empty = asked.model_copy(update={"needs": needs, "budget": body.budget})
+    flows = asked.flows if body.flows is None else body.flows
+    empty = asked.model_copy(update={"needs": needs, "flows": flows, "budget": body.budget})
     found = first_kit(empty, catalogue, body.owned)
     report = evaluate(found.plan, catalogue, PAGE_SAMPLES)
     choice, cheaper = found.cheaper, None

@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import dataclass
+from datetime import date
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Body, Query, Request, Response
@@ -39,7 +40,7 @@ from cobblewort.store.workspace import (
     restore,
 )
 
-DrawingName = Literal["margins", "stack", "above", "supply", "heat", "money"]
+DrawingName = Literal["margins", "stack", "above", "supply", "heat", "data", "life", "money"]
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)
 
@@ -115,6 +116,19 @@ def plan_sheet(
     stored = plans.get(plan_id)
     content = sheet_pdf(stored.plan, reports.of(stored), paper)
     return filed(content, stored.plan.name, "pdf", "application/pdf")
+
+
+@router.get("/plans/{plan_id}/upkeep.ics", response_class=Response)
+def plan_calendar(
+    plan_id: str, plans: Plans, reports: Kept, begins: date | None = None
+) -> Response:  # fmt: skip
+    """What the finished kit wants of its owner, for a calendar; from today on unless it is said."""
+    from cobblewort.formats.calendar import upkeep_ics
+
+    stored = plans.get(plan_id)
+    upkeep = reports.of(stored).life.upkeep
+    content = upkeep_ics(stored.plan.name, upkeep, begins or date.today())
+    return filed(content, f"{stored.plan.name} upkeep", "ics", "text/calendar; charset=utf-8")
 
 
 @router.get("/plans/{plan_id}/drawings/{name}.svg", response_class=Response)

@@ -11,7 +11,16 @@ from cobblewort.core.figures.stated import OneLine
 from cobblewort.core.judging.margin import Severity
 from cobblewort.core.parts.model import Identifier, Origin
 from cobblewort.core.plans.patch import Change
-from cobblewort.core.plans.plan import MAX_NEEDS, Need, Place, Plan, PlanName, PlanState
+from cobblewort.core.plans.plan import (
+    MAX_FLOWS,
+    MAX_NEEDS,
+    Flow,
+    Need,
+    Place,
+    Plan,
+    PlanName,
+    PlanState,
+)
 from cobblewort.core.verdict.report import Family, FamilyReport, Report
 
 
@@ -138,7 +147,7 @@ class PartEdit(BaseModel):
 class FirstKitRequest(BaseModel):
     """The four answers: what it will do, where it will live, what is owned, what it may cost.
 
-    `needs` replace those of the purpose where they are given.
+    `needs` and `flows` replace those of the purpose where they are given.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -147,6 +156,7 @@ class FirstKitRequest(BaseModel):
     purpose: Identifier
     place: Place
     needs: Annotated[tuple[Need, ...], Field(max_length=MAX_NEEDS)] | None = None
+    flows: Annotated[tuple[Flow, ...], Field(max_length=MAX_FLOWS)] | None = None
     owned: Annotated[list[Identifier], Field(max_length=200)] = []
     budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
 

@@ -61,17 +61,22 @@ def rate(mb_s: float, more: int = 0) -> str:
 def minutes(time_min: float, more: int = 0) -> str:
     """`31 min`, `4.2 min`, `3.5 h` from two hours on, `12 days` from three days on."""
     if time_min >= 3 * 24 * 60:
-        return f"{_figure(time_min / 1440, 1, more)} days"
+        return f"{_whole(time_min / 1440, more)} days"
     if time_min >= 120:
-        return f"{_figure(time_min / 60, 1, more)} h"
-    return f"{_figure(time_min, 1, more)} min"
+        return f"{_whole(time_min / 60, more)} h"
+    return f"{_whole(time_min, more)} min"
+
+
+def _whole(value: float, more: int) -> str:
+    """One decimal, and none where it would be a nought."""
+    return _figure(value, 1, more).removesuffix(".0")
 
 
 def years(time_y: float, more: int = 0) -> str:
     """`4.6 years`, `5 years`, `over 40 years`."""
-    if time_y > 40:
+    if time_y >= 40:
         return "over 40 years"
-    return f"{_figure(time_y, 1, more).removesuffix('.0')} years"
+    return f"{_whole(time_y, more)} years"
 
 
 def size(room_gb: float) -> str:

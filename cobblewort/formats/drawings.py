@@ -1,4 +1,4 @@
-"""The drawings of a report: rulers, the stack, the board from above, supply, heat, and money.
+"""The drawings of a report: rulers, the stack, from above, supply, heat, data, life, and money.
 
 Each is a function from the report to a sketch, for files and for the sheet; the page has its own,
 to work in.
@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from decimal import Decimal
+from math import log
 
 from cobblewort.core import words
 from cobblewort.core.verdict.report import Report
@@ -233,9 +234,80 @@ def money(report: Report) -> Sketch | None:
     return sketch
 
 
+_WAY_ROWS, _MOST_FLOWS = 56.0, 20
+
+
+def data(report: Report) -> Sketch | None:
+    """Each planned flow on its way: channels as tall as their rates, filled by what passes; None
+    where nothing moves.
+    """
+    flows = [
+        moved for situation in report.data.situations if not situation.stress
+        for moved in situation.moved
+    ][:_MOST_FLOWS]  # fmt: skip
+    if not flows:
+        return None
+    sketch = Sketch("Data", 520, 8 + (_WAY_ROWS + 30) * len(flows))
+    for number, moved in enumerate(flows):
+        top = 16 + (_WAY_ROWS + 30) * number
+        told = f"{moved.text}: {words.rate(moved.rate_mb_s)}"
+        if moved.minutes is not None:
+            told += f", {words.minutes(moved.minutes)}"
+        if moved.allowed_min is not None:
+            told += f" of {words.minutes(moved.allowed_min)} allowed"
+        sketch.text(4, top, told, 10.5, bold=True)
+        step = 500 / len(moved.links)
+        middle = top + 8 + _WAY_ROWS / 2 - 8
+        for place, link in enumerate(moved.links):
+            x, tall = 8 + step * place, _channel_height(link.mb_s)
+            filled = tall * min(1.0, link.taken_mb_s / link.mb_s)
+            sketch.box(x, middle + tall / 2 - filled, step, filled, LEAD)
+            thick = 2.2 if link.id == moved.neck else 0.8
+            for y in (middle - tall / 2, middle + tall / 2):
+                sketch.line(x, y, x + step, y, thick)
+            sketch.box(x - 2, middle - 19, 4, 38, INK)
+            letters = int(step / 4.9)
+            sketch.text(x + step / 2, middle + 29, link.label[:letters], 8.5, "middle")
+            figures = f"{words.rate(link.mb_s)}{', the neck' if link.id == moved.neck else ''}"
+            sketch.text(x + step / 2, middle + 39, figures[:letters], 8, "middle", soft=True)
+        sketch.box(506, middle - 19, 4, 38, INK)
+    return sketch
+
+
+def _channel_height(rate_mb_s: float) -> float:
+    """Between 6 and 34 for rates from 4 to 1200 MB/s, by decades."""
+    share = log(max(rate_mb_s, 4) / 4) / log(1200 / 4)
+    return 6 + 28 * min(1.0, share)
+
+
+def life(report: Report) -> Sketch | None:
+    """Years of what wears, against those that are wanted; None where nothing does."""
+    found = report.life
+    if not found.wears:
+        return None
+    wanted = found.wanted_years
+    near = [wear.years for wear in found.wears if wear.years <= 3 * wanted]
+    most = max(2 * wanted, *(1.15 * years for years in near), 2.0)
+    start, scale = 170.0, 230 / most
+    rows = found.wears[:_MOST_BOXES]
+    sketch = Sketch("Life", 520, 40 + 20 * len(rows))
+    for number, wear in enumerate(rows):
+        y = 30 + 20 * number
+        sketch.text(4, y + 4, wear.label[:30], 10.5)
+        ends = min(wear.years, most)
+        sure = min(ends, wear.years if wear.years_p05 is None else wear.years_p05)
+        sketch.box(start, y - 4, sure * scale, 8, SOFT)
+        sketch.box(start + sure * scale, y - 1.5, (ends - sure) * scale, 3, SOFT)
+        sketch.text(start + 230 + 12, y + 4, f"{words.years(wear.years)}, {wear.how}", 10)
+    x = start + wanted * scale
+    sketch.line(x, 18, x, 24 + 20 * len(rows), 2)
+    sketch.text(x, 12, f"wanted {words.years(wanted)}", 10, "middle", soft=True)
+    return sketch
+
+
 DRAWINGS: dict[str, Callable[[Report], Sketch | None]] = {
     "margins": rulers, "stack": stack, "above": above, "supply": supply, "heat": heat,
-    "money": money,
+    "data": data, "life": life, "money": money,
 }  # fmt: skip
 """The drawings by the name under which they are asked for."""
 

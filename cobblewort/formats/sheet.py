@@ -11,9 +11,11 @@ from typing import TYPE_CHECKING
 
 import cobblewort
 from cobblewort.core import words
+from cobblewort.core.aspects.life.report import KeptCopy
+from cobblewort.core.aspects.life.upkeep import Upkeep
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.margin import Severity
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.plan import Flow, Plan
 from cobblewort.core.standards.fasteners import THREAD
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.drawings import DRAWINGS
@@ -40,6 +42,7 @@ def sheet_pdf(plan: Plan, report: Report, paper: str = "a4", day: date | None = 
     sheet.wires()
     sheet.fasteners()
     sheet.snags()
+    sheet.kept()
     sheet.drawings()
     sheet.assumptions()
     return bytes(sheet.pdf.output())
@@ -188,10 +191,28 @@ class _Sheet:
             self._heading("Mind")
             self._lines(f.sentence for f in cautions)
 
+    def kept(self) -> None:
+        """Copies of what must not be lost, and what comes round once it runs."""
+        kept, upkeep = self.report.life.kept, self.report.life.upkeep
+        if not kept.replaceable:
+            self._heading("Copies")
+            self._lines(
+                f"{copy.text}" + ("" if copy.every_days is None else f", every {_days(copy)}")
+                for copy in kept.copies
+            )
+            self._lines([
+                f"{kept.count} of 3 copies, {kept.media} of 2 kinds of media, {kept.away} of 1 "
+                "elsewhere."
+            ])  # fmt: skip
+        if upkeep:
+            self._heading("Once it runs")
+            rows = [[_often(entry), entry.text] for entry in upkeep]
+            self._table(("How often", "What"), rows, (26, 78))
+
     def drawings(self) -> None:
         """Each drawing, small."""
         self._heading("Drawings")
-        for name in ("stack", "above", "supply", "heat"):
+        for name in ("stack", "above", "supply", "heat", "data", "life"):
             self._drawing(name, 130)
 
     def _drawing(self, name: str, width_mm: float) -> None:
@@ -219,12 +240,39 @@ class _Sheet:
         if by_class:
             told.append(f"By the figures of their class alone: {words.listed(by_class)}.")
         told += [f"{one.name}: {one.hours:g} h a day, {one.activity}." for one in self.plan.duty]
+        told += [flow_words(flow) for flow in self.plan.flows]
+        told.append(f"It is to last {words.years(self.plan.keeping.years)}.")
         told.append(
             f"Judged with {max(1, self.report.samples - 1)} draws of the uncertain figures. Heat "
             f"is that of the hottest day, {self.plan.place.ambient_max_c:g} °C, once it is settled."
         )
         self._heading("What this rests on")
         self._lines(told)
+
+
+def flow_words(flow: Flow) -> str:
+    """A flow as the plan states it."""
+    if flow.rate_mb_s is not None:
+        return f"{words.opening(flow.text)}: {words.rate(flow.rate_mb_s)} without a gap."
+    within = "" if flow.within_min is None else f" within {words.minutes(flow.within_min)}"
+    return f"{words.opening(flow.text)}: {words.size(flow.amount_gb or 0)}{within}."
+
+
+def _days(copy: KeptCopy) -> str:
+    days = copy.every_days or 0.0
+    return {1.0: "day", 7.0: "week"}.get(days, f"{days:g} days")
+
+
+def _often(entry: Upkeep) -> str:
+    """How often something is to be done, as people say it."""
+    months, rest = divmod(entry.every_days, 30)
+    if entry.once:
+        return f"after {words.years(entry.every_days / 365.25)}"
+    if rest:
+        return "every day" if entry.every_days == 1 else f"every {entry.every_days} days"
+    if months % 12 == 0:
+        return "every year" if months == 12 else f"every {months // 12} years"
+    return "every month" if months == 1 else f"every {months} months"
 
 
 def _cautions(finding: Finding) -> bool:

@@ -42,7 +42,7 @@ def test_a_sheet_says_everything_that_is_wanted_beside_the_work() -> None:
         assert plain(finding.sentence) in told
     assert "In all EUR 591" in told
     assert "2026-03-14" in told
-    assert "1 of 3" in told
+    assert "1 of 4" in told
 
 
 @pytest.mark.parametrize(("paper", "size_mm"), [("a4", (210, 297)), ("letter", (215.9, 279.4))])

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Any
+
 from cobblewort.core import words
+from cobblewort.core.aspects.data.arrays import LAYOUTS
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import (
     AddLine,
@@ -60,6 +64,8 @@ _SETTING_WORDS = {
                         "lift the port limit in the board's settings"),
     "push_slot": ("run the drive slot at its certified rate",
                   "run the drive slot beyond its rate"),
+    "logs_in_memory": ("keep logs on the boot medium", "keep logs in memory"),
+    "read_only_root": ("let the system write", "make the system read-only"),
 }  # fmt: skip
 """What turning a setting off and on is called."""
 
@@ -92,24 +98,53 @@ def _edit_words(change: EditLine, model: str) -> str:
 
 def _set_words(change: SetFields, plan: Plan) -> str:
     """What setting fields of the plan does, in words."""
-    settings = change.fields.get("settings")
-    if isinstance(settings, dict):
-        now = plan.settings.model_dump()
-        changed = {name: value for name, value in settings.items() if value != now.get(name)}
-        if changed.keys() & _SETTING_WORDS.keys():
-            name = next(name for name in _SETTING_WORDS if name in changed)
-            return _SETTING_WORDS[name][bool(changed[name])]
-    wired = change.fields.get("wired")
-    if isinstance(wired, list):
-        pins = {entry.id: entry.pin for entry in plan.wired}
-        moved = [w for w in wired if isinstance(w, dict) and pins.get(w["id"]) != w["pin"]]
-        if len(moved) == 1:
-            return f"wire {moved[0]['label']} to pin {moved[0]['pin']}"
-        return "a bare LED with its resistor"
-    place = change.fields.get("place")
-    if isinstance(place, dict) and (has := _has_now(place, plan)):
-        return f"its place has {has}"
-    image = change.fields.get("image")
-    if isinstance(image, dict) and "name" in image:
-        return f"{image['name']} instead of the image before"
+    for field, value in change.fields.items():
+        told = _SETS.get(field)
+        if told is not None and isinstance(value, dict | list) and (text := told(value, plan)):
+            return text
     return f"change {', '.join(change.fields)}"
+
+
+def _settings_words(settings: dict[str, object], plan: Plan) -> str:
+    now = plan.settings.model_dump()
+    changed = {name: value for name, value in settings.items() if value != now.get(name)}
+    name = next((name for name in _SETTING_WORDS if name in changed), None)
+    return "" if name is None else _SETTING_WORDS[name][bool(changed[name])]
+
+
+def _wired_words(wired: list[dict[str, object]], plan: Plan) -> str:
+    pins = {entry.id: entry.pin for entry in plan.wired}
+    moved = [w for w in wired if isinstance(w, dict) and pins.get(str(w["id"])) != w["pin"]]
+    if len(moved) == 1:
+        return f"wire {moved[0]['label']} to pin {moved[0]['pin']}"
+    return "a bare LED with its resistor"
+
+
+def _place_words(place: dict[str, object], plan: Plan) -> str:
+    has = _has_now(place, plan)
+    return f"its place has {has}" if has else ""
+
+
+def _image_words(image: dict[str, object], plan: Plan) -> str:
+    del plan
+    return f"{image['name']} instead of the image before" if "name" in image else ""
+
+
+def _storing_words(storing: dict[str, object], plan: Plan) -> str:
+    """What using the disks in another way is called."""
+    del plan
+    layout = storing.get("layout")
+    if layout in LAYOUTS:
+        return f"use the disks as {LAYOUTS[layout].label}"
+    if storing.get("encrypted") is False:
+        return "leave the disks unencrypted"
+    if storing.get("file_system") == "native":
+        return "use the system's own file system"
+    return "use the disks in another way"
+
+
+_SETS: dict[str, Callable[[Any, Plan], str]] = {
+    "settings": _settings_words, "wired": _wired_words, "place": _place_words,
+    "image": _image_words, "storing": _storing_words,
+}  # fmt: skip
+"""What setting a field is called, by the field; nothing where there is no word for it."""

@@ -31,7 +31,7 @@ class Function:
 
 FUNCTIONS: dict[FunctionId, Function] = {
     "wired_network": Function("wired network", "MB/s"),
-    "radio": Function("Wi-Fi", "MB/s"),
+    "radio": Function("Wi-Fi"),
     "access_point": Function("Wi-Fi that can be an access point"),
     "mesh_radio": Function("mesh radio"),
     "software_radio": Function("a software radio"),

@@ -97,4 +97,4 @@ def next_step(kit: Kit, findings: list[Finding]) -> NextStep:
         return NextStep("Nothing stops it. Look at what is tight and decide.", None, worst.id)
     if kit.plan.budget is None:
         return NextStep("Set a budget, so that the cost is judged too.", None, None)
-    return NextStep("Nothing stands in the way. Judge by hand what is not judged yet.", None, None)
+    return NextStep("Nothing stands in the way. Print the plan sheet and order.", None, None)

@@ -704,6 +704,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/upkeep.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan Calendar
+         * @description What the finished kit wants of its owner, for a calendar; from today on unless it is said.
+         */
+        get: operations["plan_calendar_api_plans__plan_id__upkeep_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}/drawings/{name}.svg": {
         parameters: {
             query?: never;
@@ -2065,7 +2085,7 @@ export interface components {
          * FirstKitRequest
          * @description The four answers: what it will do, where it will live, what is owned, what it may cost.
          *
-         *     `needs` replace those of the purpose where they are given.
+         *     `needs` and `flows` replace those of the purpose where they are given.
          */
         FirstKitRequest: {
             /** Name */
@@ -2075,6 +2095,8 @@ export interface components {
             place: components["schemas"]["Place-Input"];
             /** Needs */
             needs?: components["schemas"]["Need-Input"][] | null;
+            /** Flows */
+            flows?: components["schemas"]["Flow-Input"][] | null;
             /**
              * Owned
              * @default []
@@ -3191,6 +3213,8 @@ export interface components {
             neck: string | null;
             /** Neck Label */
             neck_label: string;
+            /** Asked By */
+            asked_by: string[];
             /** Begins */
             begins: string;
             /** Links */
@@ -5479,7 +5503,8 @@ export interface components {
         };
         /**
          * Upkeep
-         * @description A thing to do: what, and every how many days, the first time after as many.
+         * @description A thing to do: what, and every how many days, the first time after as many; `once` it is done
+         *     for good.
          */
         Upkeep: {
             /** Id */
@@ -5488,6 +5513,11 @@ export interface components {
             text: string;
             /** Every Days */
             every_days: number;
+            /**
+             * Once
+             * @default false
+             */
+            once?: boolean;
         };
         /**
          * Voltages
@@ -7342,13 +7372,53 @@ export interface operations {
             };
         };
     };
+    plan_calendar_api_plans__plan_id__upkeep_ics_get: {
+        parameters: {
+            query?: {
+                begins?: string | null;
+            };
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     plan_drawing_api_plans__plan_id__drawings__name__svg_get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 plan_id: string;
-                name: "margins" | "stack" | "above" | "supply" | "heat" | "money";
+                name: "margins" | "stack" | "above" | "supply" | "heat" | "data" | "life" | "money";
             };
             cookie?: never;
         };

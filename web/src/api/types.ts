@@ -43,3 +43,12 @@ export type Change = Schemas["PatchRequest"]["patch"][number];
 /** A button or LED as it is sent: what is left out is filled in. */
 export type Wired = Schemas["Wired-Input"];
 export type Image = Schemas["Image-Output"];
+export type Flow = Schemas["Flow-Output"];
+export type Storing = Schemas["Storing-Output"];
+export type Keeping = Schemas["Keeping-Output"];
+export type KeepingCopy = Schemas["Copy-Output"];
+export type Moved = Schemas["MovedReport"];
+export type Situation = Schemas["SituationReport"];
+export type DataLink = Schemas["LinkReport"];
+export type LayoutReport = Schemas["LayoutReport"];
+export type WearReport = Schemas["WearReport"];

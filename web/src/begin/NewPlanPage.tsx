@@ -18,6 +18,7 @@ import { LeaveGuard } from "../ui/LeaveGuard";
 import { PageBar } from "../ui/PageBar";
 import { placeMeans } from "../ui/placeWords";
 import { Failure, Loading } from "../ui/States";
+import { AskedFlows } from "./AskedFlows";
 import { NO_ANSWERS, requestFrom, withPlace, withPurpose, type Answers } from "./answers";
 import { FirstKitPane, shownKit } from "./FirstKitPane";
 import { NeedForm } from "./NeedForm";
@@ -97,6 +98,12 @@ export function NewPlanPage() {
                   purpose={purpose}
                   needs={answers.needs ?? purpose.needs}
                   onChange={(needs) => setAnswers({ ...answers, needs })}
+                />
+                <AskedFlows
+                  key={purpose.id}
+                  flows={purpose.flows}
+                  typed={answers.flows}
+                  onChange={(flows) => setAnswers({ ...answers, flows })}
                 />
                 <FirstKitPane
                   request={request}

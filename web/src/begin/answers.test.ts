@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
 
-import type { KnownPlace, Need, NeedKind, Place, Purpose } from "../api/types";
-import { NO_ANSWERS, requestFrom, withPlace, withPurpose } from "./answers";
+import type { Flow, KnownPlace, Need, NeedKind, Place, Purpose } from "../api/types";
+import { askable, NO_ANSWERS, requestFrom, withPlace, withPurpose } from "./answers";
 import { lookedFor, needFrom, needTally } from "./needs";
 
 const ANY_NEED: Need = {
@@ -15,7 +15,20 @@ const ANY_NEED: Need = {
   at_most: null,
   rate_mb_h: null,
 };
-const PURPOSE = { id: "hub", title: "Hub", place: null, needs: [] } as unknown as Purpose;
+const FLOW = {
+  id: "copies",
+  text: "big files",
+  amount_gb: 50,
+  within_min: null,
+  at_once: 1,
+} as unknown as Flow;
+const PURPOSE = {
+  id: "hub",
+  title: "Hub",
+  place: null,
+  needs: [],
+  flows: [FLOW],
+} as unknown as Purpose;
 const RECORDING = {
   kind: "function",
   id: "recording",
@@ -81,6 +94,24 @@ describe("the four answers", () => {
     expect(missing({ ...whole, coldest: "40" })).toMatch("not be warmer");
     expect(missing({ ...whole, budget: "-1" })).toMatch("budget");
     expect(missing(whole)).toBe("");
+  });
+
+  test("what is typed about a flow takes the place of what came with the purpose", () => {
+    const asked = (amount: string, within = "") =>
+      requestFrom(
+        { ...withPurpose(NO_ANSWERS, PURPOSE, PLACES), flows: { copies: { amount, within } } },
+        [PURPOSE],
+        PLACES,
+      );
+    const read = asked("27,6", "20");
+    expect("request" in read && read.request.flows?.[0]).toMatchObject({
+      amount_gb: 27.6,
+      within_min: 20,
+    });
+    const told = (answer: ReturnType<typeof asked>) => ("missing" in answer ? answer.missing : "");
+    expect(told(asked("much"))).toMatch("number");
+    expect(told(asked("5", "soon"))).toMatch("minutes");
+    expect(askable([FLOW, { ...FLOW, id: "small", amount_gb: 0.01 }])).toEqual([FLOW]);
   });
 
   test("the request carries the day, the drawer and the budget", () => {

@@ -11,13 +11,36 @@ const DIGITS: Record<string, number> = {
   "dB(A)": 0,
   Wh: 0,
 };
+/** Units of amounts that span decades: two digits of meaning, more only where they stand anyway. */
+const WIDE = new Set(["MB/s", "min", "years", "GB", "h", "TiB", "months"]);
 const SIGNS: Record<string, string> = { EUR: "€" };
 
 export function figure(value: number, unit: string): string {
   const sign = SIGNS[unit];
   if (sign) return money(value, unit);
-  const text = value.toFixed(DIGITS[unit] ?? 2);
+  const text = value.toFixed(digitsOf(value, unit));
   return unit ? `${minus(text)} ${unit}` : minus(text);
+}
+
+function digitsOf(value: number, unit: string): number {
+  if (!WIDE.has(unit)) return DIGITS[unit] ?? 2;
+  const size = Math.abs(value);
+  return size >= 9.95 ? 0 : size >= 0.095 || size === 0 ? 1 : 2;
+}
+
+/** A time, in the unit that people would tell it in. */
+export function duration(minutes: number): string {
+  if (minutes >= 3 * 24 * 60) return figure(minutes / 1440, "").replace(/\.?0+$/, "") + " days";
+  if (minutes >= 120) return figure(minutes / 60, "h");
+  if (minutes < 1) return `${Math.max(1, Math.round(minutes * 60))} s`;
+  return figure(minutes, "min");
+}
+
+/** Room as labels count it. */
+export function room(gb: number): string {
+  return gb >= 1000
+    ? `${Number((gb / 1000).toPrecision(3))} TB`
+    : `${Number(gb.toPrecision(3))} GB`;
 }
 
 /** A figure in a working, to four significant digits, so that the sum can be followed. */
@@ -38,7 +61,7 @@ export function money(amount: number | string, currency: string): string {
 /** A signed change, `+0.20 A`; empty where it rounds to nothing. */
 export function change(value: number | null | undefined, unit: string): string {
   if (value === null || value === undefined) return "";
-  const digits = SIGNS[unit] ? 2 : (DIGITS[unit] ?? 2);
+  const digits = SIGNS[unit] ? 2 : digitsOf(value, unit);
   if (Number(Math.abs(value).toFixed(digits)) === 0) return "";
   const size = SIGNS[unit] ? money(Math.abs(value), unit) : figure(Math.abs(value), unit);
   return `${value < 0 ? "−" : "+"}${size}`;
@@ -51,7 +74,8 @@ export function spareText(spare: number, unit: string): string {
   const amount = Math.abs(spare);
   const size = figure(isMoney && amount >= 100 ? Math.round(amount) : amount, unit);
   if (isMoney) return spare < 0 ? `${size} over` : `${size} left`;
-  return spare < 0 ? `${size} short` : size;
+  const short = size.replace(" years", " y");
+  return spare < 0 ? `${short} short` : short;
 }
 
 export function familyFigure(family: FamilyReport): string {

@@ -19,6 +19,8 @@ const DRAWINGS = {
   above: "From above",
   supply: "Supply",
   heat: "Heat",
+  data: "Data",
+  life: "Life",
   money: "Money",
 };
 

@@ -75,6 +75,7 @@ class MovedReport:
     small_mb_s: float | None
     neck: str | None
     neck_label: str
+    asked_by: list[str]
     begins: str
     links: list[LinkReport]
     betters: list[BetterReport]
@@ -158,11 +159,16 @@ def _moved(kit: Kit, situation: Situation, at: Moved) -> MovedReport:
         nominal(at.could_mb_s), flow.rate_mb_s or flow.least_mb_s, flow.amount_gb,
         None if minutes is None else nominal(minutes), low, high, flow.within_min,
         _buffer_mb(kit, at), _small_mb_s(at, kit), None if neck is None else neck.id,
-        "" if neck is None else neck.label, at.route.begins,
+        "" if neck is None else neck.label, _asked_by(kit, at), at.route.begins,
         _links(situation, at),
         [BetterReport(b.rate_mb_s, "" if b.neck is None else b.neck.label)
          for b in betters(situation, flow.id)],
     )  # fmt: skip
+
+
+def _asked_by(kit: Kit, at: Moved) -> list[str]:
+    asked = data_of(kit).asked
+    return [entry.need.id for entry in asked if entry.moved.route.flow is at.route.flow]
 
 
 def _band(values: Quantity | None) -> tuple[float | None, float | None]:
@@ -197,24 +203,25 @@ def _small_mb_s(at: Moved, kit: Kit) -> float | None:
 
 
 def _links(situation: Situation, at: Moved) -> list[LinkReport]:
-    """The shown links on a way; of neighbours inside the same thing that are alike only the
-    narrower one.
-    """
+    """The shown links on a way; of neighbours of one kind at the same thing the narrower one."""
     shown: list[Link] = []
+    leads_to: dict[str, str] = {}
     for link in at.route.links:
         if not link.shown:
             continue
         before = shown[-1] if shown else None
-        alike = before is not None and (before.kind, before.to) == (link.kind, link.to)
-        if before is not None and alike:
-            if nominal(link.mb_s) <= 1.001 * nominal(before.mb_s) or at.neck is link:
-                shown[-1] = link
+        if before is not None and (before.kind, before.piece) == (link.kind, link.piece):
+            # The socket and the bus behind it, or a lane with a socket at each end.
+            narrower = nominal(link.mb_s) <= 1.001 * nominal(before.mb_s) or at.neck is link
+            shown[-1] = link if narrower and at.neck is not before else before
+            leads_to[shown[-1].id] = link.to
             continue
+        leads_to[link.id] = link.to
         shown.append(link)
-    return [_link(situation, at, link) for link in shown]
+    return [_link(situation, at, link, leads_to[link.id]) for link in shown]
 
 
-def _link(situation: Situation, at: Moved, link: Link) -> LinkReport:
+def _link(situation: Situation, at: Moved, link: Link, leads_to: str) -> LinkReport:
     loads = [
         (m, nominal(m.route.load[link.id]) * nominal(m.rate_mb_s))
         for m in situation.moved
@@ -224,7 +231,7 @@ def _link(situation: Situation, at: Moved, link: Link) -> LinkReport:
     alone = 1 / nominal(at.route.load[link.id])
     others = [m.route.flow.text for m, _ in loads if m is not at]
     return LinkReport(
-        link.id, link.label, link.kind, link.to, link.note, alone, min(used, 1.0) * alone,
+        link.id, link.label, link.kind, leads_to, link.note, alone, min(used, 1.0) * alone,
         nominal(at.rate_mb_s), used > _FULL_SHARE, others,
         None if link.piece is None else link.piece.line.id,
     )  # fmt: skip

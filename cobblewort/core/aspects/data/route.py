@@ -295,7 +295,7 @@ class Router:
         if several and writes and sum(spread) > 1:
             for link in links:
                 if link.kind in ("usb2", "usb3", "pcie") and not link.note:
-                    link.note = f"{sum(spread):.3g} bytes for each of data"
+                    link.note = _as_often(sum(spread))
         return _Side(links, outer, media, more)
 
     def _medium(self, flow: Flow, piece: Piece, way: str, share: float) -> list[Link]:
@@ -400,6 +400,12 @@ class Router:
 _FAR_END: dict[End, str] = {
     "network": "the network", "radio": "the Wi-Fi it joins", "access_point": "its own Wi-Fi",
 }  # fmt: skip
+
+
+def _as_often(times: float) -> str:
+    if times == 2:
+        return "each byte twice"
+    return f"{times:.3g} bytes for each of data"
 
 
 def _lets_by(side: _Side) -> float:

@@ -98,7 +98,8 @@ def neck_words(neck: Link) -> str:
     """What a link is called in a sentence: `the USB 2 pair`, `writing to Plain 32`."""
     if neck.kind in ("medium", "processor", "files"):
         return neck.label
-    return f"the {words.within(words.natural(neck.label))}"
+    head, _, tail = neck.label.partition(", ")
+    return f"the {words.within(head)} ({tail})" if tail else f"the {words.within(head)}"
 
 
 def _lines(at: Moved) -> tuple[str, ...]:
@@ -317,7 +318,7 @@ def wasted_adapter(kit: Kit) -> Iterator[Remark]:
             yield Remark(
                 giver.line.id, "note",
                 f"{giver.name} could move {words.rate(nominal(wire.mb_s))}; the "
-                f"{words.within(words.natural(lets.label))} that it hangs on lets "
+                f"{words.within(lets.label.partition(', ')[0])} that it hangs on lets "
                 f"{words.rate(nominal(lets.mb_s))} by.",
                 (giver.line.id,),
             )  # fmt: skip

@@ -92,6 +92,7 @@ def life_report(kit: Kit, margins: Sequence[Margin]) -> LifeReport:
     """All that the drawing of life shows; what goes first stands first."""
     known = {margin.id for margin in margins}
     things = [*written_of(kit), *worn_of(kit)]
+    things = _each_once(things)
     things.sort(key=lambda thing: nominal(thing.years))
     filling = filling_of(kit)
     return LifeReport(
@@ -101,6 +102,15 @@ def life_report(kit: Kit, margins: Sequence[Margin]) -> LifeReport:
         _kept(kit),
         list(upkeep_of(kit)),
     )
+
+
+def _each_once(things: Sequence[Wearing]) -> list[Wearing]:
+    """Pieces of a line that wear alike as one."""
+    found: dict[tuple[str, str, float], Wearing] = {}
+    for thing in things:
+        name = thing.id.removeprefix(thing.piece.id)
+        found.setdefault((thing.piece.line.id, name, nominal(thing.years)), thing)
+    return list(found.values())
 
 
 def _wear(thing: Wearing, known: set[str]) -> WearReport:

@@ -91,7 +91,7 @@ def _written_sum(thing: Wearing, wanted: float) -> SumFunction:
         inputs.append(plan_term("Y", "years wanted", "years", wanted))
         return Sum(
             "what may be written over what is written in a year, less the years wanted",
-            f"min(100, E * 1000 / (({' + '.join(terms)}) * 365.25)) - Y", inputs,
+            f"min(40, E * 1000 / (({' + '.join(terms)}) * 365.25)) - Y", inputs,
         )  # fmt: skip
 
     return working
@@ -120,8 +120,7 @@ def _worn_sentence(thing: Wearing, wanted: float) -> Callable[[Margin], str]:
     def sentence(margin: Margin) -> str:
         has, wants = words.apart(words.years, margin.value, wanted)
         return (
-            f"{words.opening(thing.label)}: {has} {thing.how} by rule of thumb; {wants} are "
-            "wanted. Have a spare."
+            f"{thing.label}: {has} {thing.how} by rule of thumb; {wants} are wanted. Have a spare."
         )
 
     return sentence
@@ -157,7 +156,7 @@ def _worn_sum(kit: Kit, thing: Wearing, wanted: float) -> SumFunction:
             )
             factor = factor.replace(" * 2", " * min(4, 2", 1) + ")" if factor else ""
             life = f"L{factor}"
-        return Sum("its life by its warmth, less the years wanted", f"min(100, {life}) - Y", inputs)
+        return Sum("its life by its warmth, less the years wanted", f"min(40, {life}) - Y", inputs)
 
     return working
 

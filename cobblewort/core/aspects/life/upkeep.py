@@ -5,22 +5,26 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from cobblewort.core.aspects.life.wear import worn_of, written_of
+from cobblewort.core.aspects.life.wear import BY_WRITING, DAYS_A_YEAR, worn_of, written_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Piece
 
 
 @dataclass(slots=True, frozen=True)
 class Upkeep:
-    """A thing to do: what, and every how many days, the first time after as many."""
+    """A thing to do: what, and every how many days, the first time after as many; `once` it is done
+    for good.
+    """
 
     id: str
     text: str
     every_days: int
+    once: bool = False
 
 
 _MONTH = 30
+_BEFORE = 0.8
+"""What wears is changed after so much of its typical life: a guess."""
 _EVERY_MONTHS = {"clean": 12, "some": 6, "much": 3}
 """Filters and fins, by the dust of the place: from memory."""
 
@@ -54,12 +58,9 @@ def _found(kit: Kit) -> Iterator[Upkeep]:
     for thing in [*written_of(kit), *worn_of(kit)]:
         years = nominal(thing.years)
         if years < wanted:
-            text = f"Change {_what(thing.piece, thing.kind, thing.label)}"
-            yield Upkeep(f"change-{thing.id}", text, max(_MONTH, int(years * 365.25 * 0.8)))
-
-
-def _what(piece: Piece, kind: str, label: str) -> str:
-    return piece.part.model if kind == "writing" else f"the {label}"
+            text = f"Change {thing.label.removesuffix(BY_WRITING)}"
+            due_days = max(_MONTH, int(years * DAYS_A_YEAR * _BEFORE))
+            yield Upkeep(f"change-{thing.id}", text, due_days, once=True)
 
 
 def on_a_network(kit: Kit) -> bool:

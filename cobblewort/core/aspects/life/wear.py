@@ -20,9 +20,10 @@ from cobblewort.core.parts.model import Wears
 from cobblewort.core.plans.plan import NOT_OF_IT, Flow, Plan, Writes
 
 DAYS_A_YEAR = 365.25
+BY_WRITING = ", by writing"
 SMALL_FILE_MB = 8.0
 """Files below this are written like many small ones: a guess."""
-LONGEST_Y = 100.0
+LONGEST_Y = 40.0
 """Nobody believes a longer life: what would last longer is told as this. [a]"""
 _COOLER_HELPS = 4.0
 """A cool place stretches a life of years this many times at most: a guess."""
@@ -154,7 +155,7 @@ def written_of(kit: Kit) -> list[Wearing]:
         day_gb = sum(nominal(entry.gb_day) for entry in entries)
         found.append(
             Wearing(
-                f"{piece.id}.writing", f"{piece.name}, by writing", "writing", years,
+                f"{piece.id}.writing", f"{piece.name}{BY_WRITING}", "writing", years,
                 f"by {day_gb:.2g} GB a day", piece, tuple(entries), endurance,
             )
         )  # fmt: skip
@@ -215,7 +216,7 @@ def _worn(kit: Kit) -> Iterator[Wearing]:
             years = between(0.0, years, LONGEST_Y)
             shown = nominal(temp)
             yield Wearing(
-                f"{piece.id}.{name}", f"{own.label} of {piece.part.model}",
+                f"{piece.id}.{name}", f"{piece.part.model}, {own.label}",
                 "turning" if own.label == "fan" else "age", years, f"at {shown:.0f} °C", piece,
                 temp_c=shown, of=own,
             )  # fmt: skip

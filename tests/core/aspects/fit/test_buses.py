@@ -58,7 +58,7 @@ def test_the_report_says_it_in_words() -> None:
     """Label, raw rate, and who shares it."""
     report = judged(kit("B04", "S06", "M02", "X05", "X10"))
     entry = next(c for c in report.fit.connections if c.plug_line == "X05")
-    assert entry.bus == "USB 2, with the network, 60 MB/s raw, one direction at a time"
+    assert entry.bus == "USB 2 bus, with the network, 60 MB/s raw, one direction at a time"
     assert entry.shares_with == "Hop N"
     power = next(c for c in report.fit.connections if c.plug_line == "S06")
     assert (power.bus, power.shares_with) == ("", "")

@@ -1,0 +1,57 @@
+"""What a kit wants of its owner as an iCalendar file (RFC 5545), for any calendar."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import UTC, date, datetime, time, timedelta
+from uuid import NAMESPACE_URL, uuid5
+
+from cobblewort.core.aspects.life.upkeep import Upkeep
+
+_DAYS_A_MONTH, _MONTHS_A_YEAR = 30, 12
+
+
+def upkeep_ics(name: str, upkeep: Iterable[Upkeep], begins: date) -> bytes:
+    """All-day events from a day on, each with the rule by which it comes round.
+
+    Parameters
+    ----------
+    name : str
+        What the kit is called; events are known again by it, so that a newer file replaces them.
+    upkeep : iterable of Upkeep
+        Things to do.
+    begins : date
+        The day on which the kit is put into use.
+    """
+    from icalendar import (  # takes a tenth of a second that most commands do not need
+        Calendar,
+        Event,
+    )
+
+    calendar = Calendar()
+    calendar.add("prodid", "-//Cobblewort//upkeep//EN")
+    calendar.add("version", "2.0")
+    calendar.add("x-wr-calname", name)
+    stamp = datetime.combine(begins, time(), UTC)
+    for entry in upkeep:
+        event = Event()
+        event.add("uid", f"{uuid5(NAMESPACE_URL, f'cobblewort:{name}:{entry.id}')}@cobblewort")
+        event.add("dtstamp", stamp)
+        event.add("dtstart", begins + timedelta(days=entry.every_days))
+        event.add("summary", f"{name}: {entry.text}")
+        event.add("transp", "TRANSPARENT")
+        if not entry.once:
+            event.add("rrule", _rule(entry.every_days))
+        calendar.add_component(event)
+    content: bytes = calendar.to_ical()
+    return content
+
+
+def _rule(days: int) -> dict[str, str | int]:
+    """How it comes round: in days, or in the months and years that people would say."""
+    months, rest = divmod(days, _DAYS_A_MONTH)
+    if rest:
+        return {"freq": "daily", "interval": days}
+    if months % _MONTHS_A_YEAR == 0:
+        return {"freq": "yearly", "interval": months // _MONTHS_A_YEAR}
+    return {"freq": "monthly", "interval": months}

@@ -1,0 +1,30 @@
+import Form from "react-bootstrap/Form";
+
+interface Props {
+  id: string;
+  label: string;
+  unit: string;
+  value: string;
+  placeholder?: string;
+  onChange: (value: string) => void;
+}
+
+/** A figure with its unit beside it, as it is typed. */
+export function Amount({ id, label, unit, value, placeholder, onChange }: Props) {
+  return (
+    <Form.Group controlId={id}>
+      <Form.Label>{label}</Form.Label>
+      <div className="with-unit">
+        <Form.Control
+          size="sm"
+          className="tabular"
+          inputMode="decimal"
+          placeholder={placeholder}
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+        />
+        <span className="unit">{unit}</span>
+      </div>
+    </Form.Group>
+  );
+}

@@ -1,0 +1,183 @@
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+
+import type { Moved, Report, Situation } from "../../../api/types";
+import { duration, figure, room } from "../../../ui/numbers";
+import { useBench } from "../../bench";
+import { ArrayPanel } from "./ArrayPanel";
+import { BetterBars } from "./BetterBars";
+import { chosenFlow, isShort } from "./chosenFlow";
+import { FlowList } from "./FlowList";
+import { TimeBar } from "./TimeBar";
+import { WayDrawing } from "./WayDrawing";
+
+/** How fast data move: one flow at a time on its way, alone or beside all others. */
+export function DataView() {
+  const { report } = useBench();
+  const [flow, setFlow] = useState<string | null>(null);
+  const [atOnce, setAtOnce] = useState(false);
+  const shown = chosenFlow(report, flow, atOnce);
+  return (
+    <>
+      <FlowSwitch
+        report={report}
+        current={shown?.moved.flow ?? null}
+        atOnce={atOnce}
+        onFlow={setFlow}
+        onAtOnce={setAtOnce}
+      />
+      {shown === null ? (
+        <p className="soft pt-3">
+          {report.data.no_way.length > 0
+            ? "None of its flows has a way through the kit yet."
+            : "Nothing is said about what it moves. Add a flow below: what goes from where to where, and how soon."}
+        </p>
+      ) : (
+        <FlowFigures key={shown.moved.flow} {...shown} />
+      )}
+      {report.data.no_way.map((entry) => (
+        <p key={entry.flow} className="soft">
+          “{entry.text}” is not judged: {entry.why_not}.
+        </p>
+      ))}
+      <ArrayPanel />
+      <FlowList />
+    </>
+  );
+}
+
+interface SwitchProps {
+  report: Report;
+  current: string | null;
+  atOnce: boolean;
+  onFlow: (flow: string) => void;
+  onAtOnce: (atOnce: boolean) => void;
+}
+
+function FlowSwitch({ report, current, atOnce, onFlow, onAtOnce }: SwitchProps) {
+  const { situations } = report.data;
+  const flows = situations.filter((entry) => !entry.stress).flatMap((entry) => entry.moved);
+  if (flows.length === 0) return null;
+  return (
+    <div className="aspect-bar" role="group" aria-label="Flow">
+      <span className="lead-word">Flow</span>
+      {flows.map((entry) => (
+        <Button
+          key={entry.flow}
+          variant=""
+          size="sm"
+          aria-pressed={entry.flow === current}
+          onClick={() => onFlow(entry.flow)}
+        >
+          {entry.text}
+        </Button>
+      ))}
+      {situations.some((entry) => entry.stress) && (
+        <Button
+          variant=""
+          size="sm"
+          className="apart"
+          aria-pressed={atOnce}
+          onClick={() => onAtOnce(!atOnce)}
+        >
+          all at once
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function FlowFigures({ situation, moved }: { situation: Situation; moved: Moved }) {
+  const { report, setChosenLine, openWorking } = useBench();
+  const [link, setLink] = useState<string | null>(null);
+  const margin = report.margins.find((entry) => entry.id === `DATA-01:${moved.flow}`);
+  const short = isShort(moved);
+  const choose = (id: string) => {
+    setLink(id);
+    const line = moved.links.find((entry) => entry.id === id)?.line;
+    if (line) setChosenLine(line);
+  };
+  return (
+    <>
+      <p className="flow-verdict">
+        <strong>{said(moved)}</strong>
+        {situation.stress && <span className="soft"> with everything at once</span>}
+        {margin && (
+          <Button variant="link" className="ms-2" onClick={() => openWorking(margin.id)}>
+            its working
+          </Button>
+        )}
+      </p>
+      <WayDrawing moved={moved} short={short} link={link} onChoose={choose} />
+      {moved.betters.length > 0 && <BetterBars moved={moved} />}
+      {moved.minutes !== null && moved.amount_gb !== null && <TimeBar moved={moved} />}
+      {moved.small_mb_s !== null && moved.amount_gb !== null && (
+        <p className="soft">
+          Small files of 1 MB: {figure(moved.small_mb_s, "MB/s")},{" "}
+          {duration((moved.amount_gb * 1000) / moved.small_mb_s / 60)} for {room(moved.amount_gb)}.
+        </p>
+      )}
+      {moved.stream && moved.buffer_mb !== null && !short && (
+        <p className="soft">
+          Its medium stands still now and then while it tidies up: a buffer of{" "}
+          {bufferText(moved.buffer_mb)} keeps the stream whole.
+        </p>
+      )}
+      <WayTable moved={moved} />
+    </>
+  );
+}
+
+function bufferText(mb: number): string {
+  return mb < 1 ? `${Math.max(1, Math.round(mb * 1000))} kB` : figure(mb, "") + " MB";
+}
+
+/** What a flow gets, in a few words. */
+function said(moved: Moved): string {
+  if (moved.stream) {
+    const wanted = figure(moved.wanted_mb_s ?? moved.rate_mb_s, "MB/s");
+    return isShort(moved)
+      ? `Wants ${wanted}, gets ${figure(moved.rate_mb_s, "MB/s")}`
+      : `${wanted} without a gap; up to ${figure(moved.could_mb_s, "MB/s")} would get through`;
+  }
+  const neck = moved.neck_label ? `; the neck is ${moved.neck_label}` : "";
+  return `${figure(moved.rate_mb_s, "MB/s")}${neck}`;
+}
+
+function WayTable({ moved }: { moved: Moved }) {
+  return (
+    <details className="details-table">
+      <summary>As a table</summary>
+      <table className="as-table">
+        <thead>
+          <tr>
+            <th scope="col">Link</th>
+            <th scope="col">Leads to</th>
+            <th scope="col" className="num">
+              Alone
+            </th>
+            <th scope="col" className="num">
+              Taken
+            </th>
+            <th scope="col">Besides</th>
+          </tr>
+        </thead>
+        <tbody>
+          {moved.links.map((link) => (
+            <tr key={link.id}>
+              <th scope="row">{link.label}</th>
+              <td>{link.to}</td>
+              <td className="num">{figure(link.mb_s, "MB/s")}</td>
+              <td className="num">{figure(link.taken_mb_s, "MB/s")}</td>
+              <td className="soft">
+                {[link.note, ...link.shared_with.map((text) => `shared with ${text}`)]
+                  .filter(Boolean)
+                  .join("; ")}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}

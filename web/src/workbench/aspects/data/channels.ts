@@ -1,0 +1,115 @@
+/** Places the way of a flow: posts with channels between them. Pure; rates come from the report. */
+import type { DataLink, Moved } from "../../../api/types";
+import { figure } from "../../../ui/numbers";
+
+const SIDE = 34;
+const LABELS = 62;
+const TALL = 64;
+const LEAST = 9;
+const LOW_MB_S = 4;
+const HIGH_MB_S = 1200;
+const CHAR = 6.3;
+/** Below this a channel has no room for its words beside each other: the way is told downwards. */
+const NARROWEST = 92;
+
+export interface Channel {
+  link: DataLink;
+  x: number;
+  width: number;
+  top: number;
+  height: number;
+  /** How much of the height is filled by what passes. */
+  filled: number;
+  neck: boolean;
+  label: string[];
+  figures: string;
+  below: string[];
+}
+
+export interface Post {
+  x: number;
+  label: string[];
+}
+
+/** How tall a channel is drawn: the decades between a slow bus and a fast lane. */
+export function channelHeight(rate: number): number {
+  const share = Math.log(rate / LOW_MB_S) / Math.log(HIGH_MB_S / LOW_MB_S);
+  return LEAST + Math.min(1, Math.max(0, share)) * (TALL - LEAST);
+}
+
+/** Words broken into lines of about so many letters; a longer word stands alone. */
+export function wrapped(text: string, letters: number): string[] {
+  const lines: string[] = [];
+  for (const word of text.split(" ")) {
+    const last = lines.at(-1);
+    if (last !== undefined && last.length + word.length < letters)
+      lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines;
+}
+
+/** The channels of a way in a drawing so wide. */
+export function channels(moved: Moved, width: number) {
+  const { links } = moved;
+  const step = (width - 2 * SIDE) / links.length;
+  const letters = Math.floor((step - 8) / CHAR);
+  const middle = LABELS + TALL / 2;
+  const drawn: Channel[] = links.map((link, index) => {
+    const height = channelHeight(link.mb_s);
+    const told = [link.note, ...sharing(link)].filter(Boolean).join("; ");
+    return {
+      link,
+      x: SIDE + index * step,
+      width: step,
+      top: middle - height / 2,
+      height,
+      filled: height * Math.min(1, link.taken_mb_s / link.mb_s),
+      neck: link.id === moved.neck,
+      label: wrapped(link.label, letters).slice(0, 3),
+      figures: usedOf(link),
+      below: wrapped(told, letters).slice(0, 4),
+    };
+  });
+  const names = [moved.begins, ...links.map((link) => link.to)];
+  const posts: Post[] = names.map((name, index) => ({
+    x: SIDE + index * step,
+    label: name === names[index - 1] ? [] : wrapped(name, letters).slice(0, 3),
+  }));
+  const lines = Math.max(...drawn.map((channel) => channel.below.length));
+  const heads = Math.max(...drawn.map((channel) => channel.label.length));
+  const foot = LABELS + TALL + 18 + lines * 14;
+  return {
+    channels: drawn,
+    posts,
+    top: LABELS,
+    tall: TALL,
+    begin: LABELS - 8 - 15 * (heads + 1),
+    foot,
+    height: foot + 46,
+    fits: step >= NARROWEST,
+  };
+}
+
+/** `26 of 112 MB/s`; a full one says so. */
+export function usedOf(link: DataLink): string {
+  const lets = figure(link.mb_s, "MB/s");
+  if (link.full) return `${lets}: full`;
+  return `${figure(link.taken_mb_s, "MB/s").replace(" MB/s", "")} of ${lets}`;
+}
+
+function sharing(link: DataLink): string[] {
+  return link.shared_with.length > 0 ? [`shared with ${link.shared_with.join(" and ")}`] : [];
+}
+
+/** Where rates stand on an axis of decades: the position of each, and the ticks below it. */
+export function rateAxis(rates: number[], start: number, end: number) {
+  const low = 10 ** Math.floor(Math.log10(Math.min(...rates) * 0.7));
+  const high = Math.max(...rates) * 1.3;
+  const at = (rate: number) =>
+    start + (Math.log(rate / low) / Math.log(high / low)) * (end - start);
+  const ticks = [1, 2, 5].flatMap((step) =>
+    [0.01, 0.1, 1, 10, 100, 1000, 10000].map((decade) => step * decade),
+  );
+  return { at, ticks: ticks.filter((tick) => tick >= low && tick <= high).sort((a, b) => a - b) };
+}

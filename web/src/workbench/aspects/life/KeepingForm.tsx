@@ -1,0 +1,176 @@
+import { useId, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+
+import type { Keeping } from "../../../api/types";
+
+import { Amount } from "../../../ui/Amount";
+import { positive, readNumber } from "../../../ui/readNumber";
+import { useTyped } from "../../../ui/typed";
+import { useBench } from "../../bench";
+
+const WRITES: Record<Keeping["writes"], string> = {
+  logger: "a logger or recorder",
+  light: "a sign, console or receiver",
+  hub: "a hub that keeps a history",
+  server: "a server with a database",
+  games: "a shell for games",
+};
+
+/** How long it is to last, and what writes to it. */
+export function KeepingForm() {
+  const { view, changes } = useBench();
+  const id = useId();
+  const { keeping, settings, storing } = view.plan;
+  const typed = useTyped(
+    {
+      years: `${keeping.years}`,
+      own: keeping.system_gb_day === null ? "" : `${keeping.system_gb_day}`,
+      growth: storing.growth_gb_month === null ? "" : `${storing.growth_gb_month}`,
+    },
+    view.version,
+  );
+  const [wrong, setWrong] = useState("");
+  const { text, setText } = typed;
+  const set = (field: "keeping" | "settings" | "storing", fields: object, label: string) =>
+    changes.act({ kind: "patch", patch: [{ op: "set", fields: { [field]: fields } }], label });
+  const save = () => {
+    const years = positive(text.years);
+    const own = text.own.trim() === "" ? null : readNumber(text.own);
+    const growth = text.growth.trim() === "" ? null : readNumber(text.growth);
+    const told =
+      years === null || years > 50
+        ? "Years wanted are a number up to 50."
+        : own !== null && !(own >= 0)
+          ? "What it writes is a number of GB a day, or empty."
+          : growth !== null && !(growth >= 0)
+            ? "What it grows by is a number of GB a month, or empty."
+            : "";
+    setWrong(told);
+    if (told) return;
+    changes.act({
+      kind: "patch",
+      patch: [
+        {
+          op: "set",
+          fields: {
+            keeping: { years, system_gb_day: own },
+            storing: { growth_gb_month: growth },
+          },
+        },
+      ],
+      label: "how long it is to last",
+    });
+  };
+  return (
+    <form
+      className="keeping-form"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save();
+      }}
+    >
+      <Amount
+        id={`${id}-years`}
+        label="Wanted"
+        unit="years"
+        value={text.years}
+        onChange={(years) => setText({ ...text, years })}
+      />
+      <Form.Group controlId={`${id}-writes`}>
+        <Form.Label>Writes like</Form.Label>
+        <Form.Select
+          size="sm"
+          value={keeping.writes}
+          disabled={changes.busy}
+          onChange={(event) =>
+            set(
+              "keeping",
+              { writes: event.target.value },
+              `writes like ${WRITES[event.target.value as Keeping["writes"]]}`,
+            )
+          }
+        >
+          {Object.entries(WRITES).map(([name, label]) => (
+            <option key={name} value={name}>
+              {label}
+            </option>
+          ))}
+        </Form.Select>
+      </Form.Group>
+      <Amount
+        id={`${id}-own`}
+        label="or, as measured"
+        unit="GB a day"
+        value={text.own}
+        placeholder="by class"
+        onChange={(own) => setText({ ...text, own })}
+      />
+      <Amount
+        id={`${id}-growth`}
+        label="Store grows by"
+        unit="GB a month"
+        value={text.growth}
+        placeholder="0"
+        onChange={(growth) => setText({ ...text, growth })}
+      />
+      <Form.Group controlId={`${id}-full`}>
+        <Form.Label>When full</Form.Label>
+        <Form.Select
+          size="sm"
+          value={storing.when_full}
+          disabled={changes.busy}
+          onChange={(event) =>
+            set("storing", { when_full: event.target.value }, "what happens when it is full")
+          }
+        >
+          <option value="stops">it stops</option>
+          <option value="oldest_goes">the oldest goes</option>
+        </Form.Select>
+      </Form.Group>
+      <div className="keeping-checks">
+        <Form.Check
+          id={`${id}-memory`}
+          label="logs in memory"
+          checked={settings.logs_in_memory}
+          disabled={changes.busy}
+          onChange={(event) =>
+            set("settings", { logs_in_memory: event.target.checked }, "logs in memory")
+          }
+        />
+        <Form.Check
+          id={`${id}-readonly`}
+          label="read-only system"
+          checked={settings.read_only_root}
+          disabled={changes.busy}
+          onChange={(event) =>
+            set("settings", { read_only_root: event.target.checked }, "read-only system")
+          }
+        />
+      </div>
+      {typed.dirty && (
+        <div className="form-actions">
+          <Button type="submit" variant="primary" size="sm" disabled={changes.busy}>
+            Keep it so
+          </Button>
+          <Button variant="" size="sm" onClick={() => setText(typed.base)}>
+            Leave it as it was
+          </Button>
+          {typed.clashes.map((field) => (
+            <span key={field} className="soft">
+              changed elsewhere to {typed.base[field] || "nothing"}{" "}
+              <Button variant="link" onClick={() => typed.take(field)}>
+                take that
+              </Button>
+            </span>
+          ))}
+        </div>
+      )}
+      {wrong && (
+        <p role="alert" className="field-wrong">
+          {wrong}
+        </p>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,61 @@
+import { expect, test } from "vitest";
+
+import type { Report, WearReport } from "../../../api/types";
+import { fillLine, ropes } from "./ropes";
+
+const wear = (years: number, low: number, high: number): WearReport => ({
+  id: `${years}`,
+  line: "boot",
+  label: "Plain 32, by writing",
+  kind: "writing",
+  how: "by 1.2 GB a day",
+  years,
+  years_p05: low,
+  years_p95: high,
+  margin: "",
+  written: [],
+});
+
+const life = (wears: WearReport[]): Report["life"] => ({
+  wanted_years: 5,
+  wears,
+  filling: { room_gb: 100, day_gb: 1, days: 100, when_full: "stops" },
+  kept: {
+    replaceable: true,
+    copies: [],
+    count: 1,
+    media: 1,
+    away: 0,
+    complete: false,
+    copy_h: null,
+    restore_h: null,
+  },
+  upkeep: [],
+});
+
+test("a rope is whole up to its low figure and parts at its typical one", () => {
+  const layout = ropes(life([wear(4.6, 3, 7)]), 700);
+  const [rope] = layout.drawn;
+  expect(rope?.sure).toBeLessThan(rope?.parts ?? 0);
+  expect(rope?.parts).toBeLessThan(layout.wanted);
+  expect(rope?.ends).toBeGreaterThan(layout.wanted);
+  expect([rope?.short, rope?.text]).toEqual([true, "4.6, by 1.2 GB a day"]);
+});
+
+test("what outlasts the axis runs to its end and beyond", () => {
+  const layout = ropes(life([wear(100, 90, 100)]), 700);
+  expect([layout.drawn[0]?.beyond, layout.drawn[0]?.text]).toEqual([
+    true,
+    "over 40, by 1.2 GB a day",
+  ]);
+  expect(layout.drawn[0]?.parts).toBe(layout.end);
+});
+
+test("what stops when it is full stays full, what lets the oldest go is a saw", () => {
+  const stops = fillLine({ room_gb: 100, day_gb: 1, days: 100, when_full: "stops" }, 3);
+  expect(stops?.points.at(-1)?.[1]).toBe(1);
+  const saw = fillLine({ room_gb: 100, day_gb: 1, days: 100, when_full: "oldest_goes" }, 3);
+  expect(saw?.points.filter(([, share]) => share === 0.75).length).toBeGreaterThan(2);
+  expect(saw?.full).toBeCloseTo(100 / 30.44, 2);
+  expect(fillLine({ room_gb: 100, day_gb: 0, days: null, when_full: "stops" }, 3)).toBeNull();
+});

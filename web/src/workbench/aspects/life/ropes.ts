@@ -1,0 +1,90 @@
+/** Places the ropes of the life drawing: each thing that wears, on one axis of years. Pure. */
+import type { Report, WearReport } from "../../../api/types";
+import { figure } from "../../../ui/numbers";
+
+export const ROW = 34;
+const TOP = 26;
+const NAME = 168;
+const FIGURES = 178;
+const LONGEST = 40;
+
+export interface Rope {
+  wear: WearReport;
+  y: number;
+  name: string;
+  /** Where the rope is whole up to, frays and, by typical figures, parts. */
+  sure: number;
+  parts: number;
+  ends: number;
+  /** Whether it goes on beyond the axis. */
+  beyond: boolean;
+  short: boolean;
+  text: string;
+}
+
+/** Years on an axis that holds what is wanted twice, and what parts soon after it. */
+export function ropes(life: Report["life"], width: number) {
+  const wanted = life.wanted_years;
+  const soon = life.wears.map((wear) => wear.years).filter((years) => years <= 3 * wanted);
+  const most = Math.min(LONGEST, Math.max(2 * wanted, ...soon.map((years) => years * 1.15), 2));
+  const start = Math.min(NAME, width * 0.3);
+  const end = width - Math.min(FIGURES, width * 0.34);
+  const at = (years: number) => start + (Math.min(years, most) / most) * (end - start);
+  const drawn: Rope[] = life.wears.map((wear, index) => {
+    const low = wear.years_p05 ?? wear.years;
+    const high = wear.years_p95 ?? wear.years;
+    return {
+      wear,
+      y: TOP + index * ROW + ROW / 2,
+      name: wear.label,
+      sure: at(Math.min(low, wear.years)),
+      parts: at(wear.years),
+      ends: at(Math.max(high, wear.years)),
+      beyond: wear.years > most,
+      short: wear.years < wanted,
+      text: ropeText(wear),
+    };
+  });
+  const step = most <= 6 ? 1 : most <= 14 ? 2 : most <= 30 ? 5 : 10;
+  const ticks = Array.from({ length: Math.floor(most / step) + 1 }, (_, index) => index * step);
+  return {
+    drawn,
+    ticks: ticks.map((years) => ({ years, x: at(years) })),
+    wanted: at(wanted),
+    start,
+    end,
+    top: TOP,
+    foot: TOP + drawn.length * ROW,
+    height: TOP + drawn.length * ROW + 22,
+  };
+}
+
+function ropeText(wear: WearReport): string {
+  const years =
+    wear.years >= LONGEST ? "over 40" : figure(wear.years, "years").replace(" years", "");
+  return `${years}, ${wear.how}`;
+}
+
+const DAYS_A_MONTH = 365.25 / 12;
+
+/** How full it is over the months: up to the brim, and what comes after. */
+export function fillLine(filling: Report["life"]["filling"], years: number) {
+  if (filling.days === null) return null;
+  const full = filling.days / DAYS_A_MONTH;
+  const span = Math.max(Math.min(years * 12, full * 3), full * 1.4, 1);
+  const points: [number, number][] = [[0, 0]];
+  if (filling.when_full === "stops") points.push([full, 1], [span, 1]);
+  else {
+    let month = full;
+    points.push([month, 1]);
+    while (month < span && points.length < 60) {
+      points.push([month, 0.75]);
+      month += full * 0.25;
+      points.push([
+        Math.min(month, span),
+        month <= span ? 1 : 0.75 + (0.25 * (span - (month - full * 0.25))) / (full * 0.25),
+      ]);
+    }
+  }
+  return { full, span, points };
+}
