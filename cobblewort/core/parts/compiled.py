@@ -127,6 +127,10 @@ class CompiledPart:
             values = np.full(self.samples, missing)
         return values
 
+    def stated(self, path: str) -> FloatArray | None:
+        """Samples of a figure by its path, None where nobody states it, shape (samples,)."""
+        return self._figures.get(path)
+
     def uncertain(self) -> Iterator[tuple[str, str, FloatArray]]:
         """Figures whose samples differ: path, basis and samples; of a load those at its peak."""
         for name, load in self.loads.items():

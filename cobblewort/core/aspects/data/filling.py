@@ -41,42 +41,46 @@ def fair_rates_mb_s(loads: Sequence[Load], most: Sequence[Quantity | None]) -> l
     Parameters
     ----------
     loads : sequence of mappings
-        Of each flow what it takes of the links on its way; every flow takes some.
+        Of each flow what it takes of the links on its way; every flow takes some. What only one of
+        them passes is a cap of its own, so that only links that are shared are filled.
     most : sequence
         What each flow wants at most; None for one that takes all it can get.
     """
-    if len(loads) == 1:
-        alone = alone_mb_s(loads[0])
-        return [alone if most[0] is None else lesser(alone, most[0])]
+    caps: list[Quantity] = []
+    users: dict[str, list[int]] = {}
+    for n, load in enumerate(loads):
+        for link in load:
+            users.setdefault(link, []).append(n)
+    shared = {link: on_it for link, on_it in users.items() if len(on_it) > 1}
+    for load, wanted in zip(loads, most, strict=True):
+        cap = alone_mb_s({link: share for link, share in load.items() if link not in shared})
+        caps.append(cap if wanted is None else lesser(cap, wanted))
+    if not shared:
+        return caps
     rates: list[Quantity] = [0.0] * len(loads)
     rising: list[Quantity] = [1.0] * len(loads)
-    links = list(dict.fromkeys(link for load in loads for link in load))
-    on_link = {
-        link: [(n, load[link]) for n, load in enumerate(loads) if link in load] for link in links
-    }
     for _ in loads:
         step: Quantity = inf
         room, grows = {}, {}
-        for link, users in on_link.items():
+        for link, on_it in shared.items():
             free: Quantity = 1.0
             growth: Quantity = 0.0
-            for n, share in users:
+            for n in on_it:
+                share = loads[n][link]
                 free = free - share * rates[n]
                 growth = growth + share * rising[n]
             room[link], grows[link] = free, growth
             step = lesser(step, pick(growth > 0, free / (growth + _TINY), inf))
-        for n, wanted in enumerate(most):
-            if wanted is not None:
-                step = lesser(step, pick(rising[n] > 0, wanted - rates[n], inf))
+        for n, cap in enumerate(caps):
+            step = lesser(step, pick(rising[n] > 0, cap - rates[n], inf))
         step = pick(step < inf, step, 0.0)
         rates = [rate + step * up for rate, up in zip(rates, rising, strict=True)]
-        full = {link: room[link] - step * grows[link] < _FULL for link in links}
-        for n, load in enumerate(loads):
-            for link in load:
-                rising[n] = pick(full[link], 0.0, rising[n])
-            wanted = most[n]
-            if wanted is not None:
-                rising[n] = pick(wanted - rates[n] < _FULL * (1 + wanted), 0.0, rising[n])
+        for link, on_it in shared.items():
+            is_full = room[link] - step * grows[link] < _FULL
+            for n in on_it:
+                rising[n] = pick(is_full, 0.0, rising[n])
+        for n, cap in enumerate(caps):
+            rising[n] = pick(cap - rates[n] < _FULL * cap, 0.0, rising[n])
         if all(largest(up) == 0.0 for up in rising):
             break
     return rates

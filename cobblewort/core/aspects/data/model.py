@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from cobblewort.core.aspects.data.arrays import may_fail, possible, usable_gb
-from cobblewort.core.aspects.data.filling import Load, alone_mb_s, fair_rates_mb_s
+from cobblewort.core.aspects.data.filling import alone_mb_s, fair_rates_mb_s
 from cobblewort.core.aspects.data.route import Link, Route, Router
 from cobblewort.core.aspects.fit.paths import ways
 from cobblewort.core.aspects.heat.model import of as heat_of
@@ -32,18 +32,62 @@ class Array:
     possible: bool
 
 
+class Company:
+    """Flows that run at the same time; what each gets is worked out when somebody asks."""
+
+    def __init__(self, routes: Sequence[Route]) -> None:
+        self.routes = routes
+        self.loads = [route.load for route in routes]
+        self._most: list[Quantity | None] | None = None
+        self._rates: list[Quantity] | None = None
+        self._could: dict[int, Quantity] = {}
+
+    @property
+    def most(self) -> list[Quantity | None]:
+        """What each takes at most: a stream its rate, small files what their overhead leaves."""
+        if self._most is None:
+            self._most = [_most(route) for route in self.routes]
+        return self._most
+
+    @property
+    def rates(self) -> list[Quantity]:
+        """What each gets. [MB/s]"""
+        if self._rates is None:
+            self._rates = fair_rates_mb_s(self.loads, self.most)
+        return self._rates
+
+    def could(self, place: int) -> Quantity:
+        """What one of them would get if it took all it can. [MB/s]"""
+        if self.routes[place].flow.rate_mb_s is None:
+            return self.rates[place]
+        if place not in self._could:
+            free = [None if n == place else limit for n, limit in enumerate(self.most)]
+            self._could[place] = fair_rates_mb_s(self.loads, free)[place]
+        return self._could[place]
+
+
 @dataclass(slots=True)
 class Moved:
-    """A flow beside those that run at the same time: what it gets. [MB/s]
-
-    `could_mb_s` is what it would get if it took all it can, the same for files. `neck` is the link
-    that holds it back, None for a stream that has what it wants.
-    """
+    """A flow beside those that run at the same time, by its place among them."""
 
     route: Route
-    rate_mb_s: Quantity
-    could_mb_s: Quantity
-    neck: Link | None
+    company: Company
+    place: int
+
+    @property
+    def rate_mb_s(self) -> Quantity:
+        """What it gets. [MB/s]"""
+        return self.company.rates[self.place]
+
+    @property
+    def could_mb_s(self) -> Quantity:
+        """What it would get if it took all it can, the same for files. [MB/s]"""
+        return self.company.could(self.place)
+
+    @property
+    def neck(self) -> Link | None:
+        """The link that holds it back, None for a stream that has what it wants."""
+        return _neck(self)
 
     @property
     def minutes(self) -> Quantity | None:
@@ -124,31 +168,20 @@ def _most(route: Route) -> Quantity | None:
 
 def moved(routes: Sequence[Route]) -> list[Moved]:
     """How flows fare that run at the same time."""
-    loads, most = [route.load for route in routes], [_most(route) for route in routes]
-    rates = fair_rates_mb_s(loads, most)
-    found = []
-    for place, route in enumerate(routes):
-        could = rates[place]
-        if route.flow.rate_mb_s is not None:
-            free = [None if n == place else limit for n, limit in enumerate(most)]
-            could = fair_rates_mb_s(loads, free)[place]
-        neck = _neck(place, loads, routes, rates)
-        found.append(Moved(route, rates[place], could, neck))
-    return found
+    company = Company(routes)
+    return [Moved(route, company, place) for place, route in enumerate(routes)]
 
 
-def _neck(
-    place: int, loads: Sequence[Load], routes: Sequence[Route], rates: Sequence[Quantity]
-) -> Link | None:
+def _neck(at: Moved) -> Link | None:
     """The link that holds a flow back: of the full ones on its way the one that it takes most of;
     of a single one that wants no more, none.
     """
-    route = routes[place]
+    route, company = at.route, at.company
     full = []
     for link_id in route.load:
         used = sum(
             nominal(load[link_id]) * nominal(rate)
-            for load, rate in zip(loads, rates, strict=True)
+            for load, rate in zip(company.loads, company.rates, strict=True)
             if link_id in load
         )
         if used > _FULL_SHARE:
@@ -158,7 +191,7 @@ def _neck(
         narrow = [name for name in full if nominal(route.load[name]) > 0.99 * most]
         return route.link(narrow[-1])
     if route.flow.file_mb is not None:
-        return Link("files", "what each file costs", "files", rates[place])
+        return Link("files", "what each file costs", "files", at.rate_mb_s)
     return None
 
 

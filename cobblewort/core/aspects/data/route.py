@@ -18,7 +18,7 @@ from cobblewort.core.figures.one_or_many import lesser, nominal, pick
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.functions import FunctionId
-from cobblewort.core.plans.plan import End, Flow, Layout, Storing
+from cobblewort.core.plans.plan import NOT_OF_IT, End, Flow, Layout, Storing
 from cobblewort.core.standards import ethernet
 
 LinkKind = Literal[
@@ -29,7 +29,6 @@ _SENSES: dict[End, FunctionId] = {
     "camera": "camera", "sound_in": "sound_in", "video_in": "video_in",
     "software_radio": "software_radio",
 }  # fmt: skip
-_LONE_DISK: tuple[Layout, ...] = ("separate",)
 
 
 @dataclass(slots=True)
@@ -105,7 +104,11 @@ class Router:
         self.kit, self.samples = kit, kit.samples
         self.storing = storing or kit.plan.storing
         self.ways = ways(kit)
-        self.pieces = [p for p in kit.pieces if p.line.role not in ("borrow", "beside")]
+        self.held_by_heat = held_by_heat(heat_of(kit))
+        self.pieces = [piece for piece in kit.pieces if piece.line.role not in NOT_OF_IT]
+        stores = [piece for piece in self.pieces if piece.part.storage is not None]
+        self._on_data = [piece for piece in stores if piece.line.role == "data"]
+        self._on_boot = [piece for piece in stores if piece.line.role == "boot"][:1]
         self.board = next(iter(kit.pieces.of_role("board")), None)
 
     def route(self, flow: Flow) -> Route:
@@ -138,10 +141,8 @@ class Router:
 
     def _figure(self, piece: Piece, path: str) -> Quantity | None:
         """A figure of a part, None where nobody states it."""
-        try:
-            return self._number(piece.compiled.figure(path))
-        except KeyError:
-            return None
+        values = piece.compiled.stated(path)
+        return None if values is None else self._number(values)
 
     def _file_s(self, flow: Flow, *sides: _Side) -> Quantity:
         """What each file costs besides its bytes: by the protocol, the radio and the medium. [s]"""
@@ -258,9 +259,7 @@ class Router:
 
     def media(self, end: End) -> list[Piece]:
         """Pieces that data are on; the boot medium where there are no others."""
-        stores = [piece for piece in self.pieces if piece.part.storage is not None]
-        own = [p for p in stores if p.line.role == "data"] if end == "data" else []
-        return own or [p for p in stores if p.line.role == "boot"][:1]
+        return (self._on_data if end == "data" else []) or self._on_boot
 
     def _media(self, flow: Flow, end: End, way: str) -> _Side:
         media = self.media(end)
@@ -270,29 +269,31 @@ class Router:
         if (flow.amount_gb or 0.0) > sum(stores) and way == "out":
             raise NoWayError("the kit has no room for it yet")
         layout = self.storing.layout if media[0].line.role == "data" else "separate"
-        writes = way == "out"
-        count = len(media)
+        settle = self._figure(media[0], "medium.settle_ms")
+        more = [] if settle is None else [settle]
+        if layout == "separate" or len(media) == 1:
+            return _Side(self._medium(flow, media[0], way, 1.0), media[0].name, media, more)
+        return self._array(flow, media, layout, way, more)
+
+    def _array(
+        self, flow: Flow, media: list[Piece], layout: Layout, way: str, more: list[Quantity]
+    ) -> _Side:
+        """Disks that are used together: what each takes, and what they share."""
+        writes, count = way == "out", len(media)
         spread = [written_to_each(layout, count)] * count
         if not writes:
             spread = read_from_each(layout, count)
-        elif layout in _LONE_DISK:
-            spread = [1.0] + [0.0] * (count - 1)
         merged: dict[str, Link] = {}
         load: dict[str, Quantity] = {}
         for piece, share in zip(media, spread, strict=True):
-            if share == 0:
-                continue
-            for link in self._medium(flow, piece, way, share):
+            for link in self._medium(flow, piece, way, share) if share else ():
                 load[link.id] = load.get(link.id, 0.0) + 1 / link.mb_s
                 merged.setdefault(link.id, link).serves.add(piece.id)
         for link_id, link in merged.items():
             link.mb_s = 1 / load[link_id]
-        several = count > 1 and layout not in _LONE_DISK
         links = sorted(merged.values(), key=lambda link: len(link.serves))
-        outer = _told_once(links, media) if several else media[0].name
-        settle = self._figure(media[0], "medium.settle_ms")
-        more = [] if settle is None else [settle]
-        if several and writes and sum(spread) > 1:
+        outer = _told_once(links, media)
+        if writes and sum(spread) > 1:
             for link in links:
                 if link.kind in ("usb2", "usb3", "pcie") and not link.note:
                     link.note = _as_often(sum(spread))
@@ -336,7 +337,7 @@ class Router:
         rate = next((figure for figure in stated if figure is not None), None)
         if rate is None:
             return None
-        held = _held_by_heat(heat_of(self.kit), piece)
+        held = self.held_by_heat.get(piece.id)
         if held is not None:
             rate = rate * self._number(held)
         sustained = self._figure(piece, "medium.sustained_mb_s") if way == "out" else None
@@ -376,8 +377,7 @@ class Router:
     def _processor(self, flow: Flow) -> list[Link]:
         """What the processor has to work through for each byte."""
         storing, links = self.storing, []
-        board, on_data = self.board, [p for p in self.media("data") if p.line.role == "data"]
-        if board is None or not on_data or "data" not in (flow.source, flow.sink):
+        if not self._on_data or "data" not in (flow.source, flow.sink):
             return []
         if storing.encrypted:
             links.append(self._work("encrypt", "encryption in the processor", "encrypt_mb_s"))
@@ -419,17 +419,16 @@ def _run_gb(flow: Flow) -> float | None:
     return flow.amount_gb
 
 
-def _held_by_heat(heat: HeatResult, piece: Piece) -> FloatArray | None:
-    """What a drive keeps of its speed in its hottest planned state, shape (samples,); None where it
-    slows nowhere.
+def held_by_heat(heat: HeatResult) -> dict[str, FloatArray]:
+    """What drives keep of their speed in their hottest planned state, shape (samples,); those that
+    slow nowhere are not in it.
     """
+    hard, found = list(heat.means.must_hold), {}
     for hot in heat.hot_bodies:
-        if hot.piece is piece and hot.slows:
-            hard = list(heat.means.must_hold)
-            if (hot.temp_c[hard, 0] > hot.limit_c[0]).any():
-                kept: FloatArray = hot.speed_share[hard].min(axis=0)
-                return kept.clip(min=0.01)
-    return None
+        if hot.slows and (hot.temp_c[hard, 0] > hot.limit_c[0]).any():
+            kept: FloatArray = hot.speed_share[hard].min(axis=0)
+            found[hot.piece.id] = kept.clip(min=0.01)
+    return found
 
 
 def _told_once(links: Sequence[Link], media: Sequence[Piece]) -> str:

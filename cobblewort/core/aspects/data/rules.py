@@ -102,12 +102,6 @@ def neck_words(neck: Link) -> str:
     return f"the {words.within(head)} ({tail})" if tail else f"the {words.within(head)}"
 
 
-def _lines(at: Moved) -> tuple[str, ...]:
-    """Lines that decide: those of the neck first, then what is at both ends."""
-    neck = [] if at.neck is None or at.neck.piece is None else [at.neck.piece.line.id]
-    return tuple(dict.fromkeys([*neck, *at.route.lines]))
-
-
 def _sum_of(at: Moved, limit: Term, flow_unit: str) -> Sum:
     """The spare of a rate or a time, from what the neck lets by."""
     neck = "what its way lets by" if at.neck is None else at.neck.label
@@ -183,7 +177,8 @@ def _stream(kit: Kit, situation: Situation, at: Moved, worst: Moved | None) -> C
 
     limit = plan_term("S", "stream", "MB/s", wanted)
     return Check(
-        flow.id, f"Stream: {flow.text}", "MB/s", "min", value, wanted, sentence, _lines(at), states,
+        flow.id, f"Stream: {flow.text}", "MB/s", "min", value, wanted, sentence, at.route.lines,
+        states,
         working=lambda state: _sum_of(at if state == 0 or worst is None else worst, limit, "MB/s"),
     )  # fmt: skip
 
@@ -200,7 +195,7 @@ def _deadline(situation: Situation, at: Moved) -> Check:
     limit = plan_term("T", "time allowed", "min", allowed)
     return Check(
         flow.id, f"Time: {flow.text}", "min", "max", 0.0 if time is None else time, allowed,
-        sentence, _lines(at), working=lambda _: _sum_of(at, limit, "min"),
+        sentence, at.route.lines, working=lambda _: _sum_of(at, limit, "min"),
     )  # fmt: skip
 
 
@@ -212,7 +207,7 @@ def _rate(subject: str, text: str, least: float, at: Moved, situation: Situation
 
     limit = plan_term("R", "rate asked for", "MB/s", least)
     return Check(
-        subject, f"Rate: {text}", "MB/s", "min", at.rate_mb_s, least, sentence, _lines(at),
+        subject, f"Rate: {text}", "MB/s", "min", at.rate_mb_s, least, sentence, at.route.lines,
         working=lambda _: _sum_of(at, limit, "MB/s"),
     )  # fmt: skip
 

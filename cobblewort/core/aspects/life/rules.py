@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 
 from cobblewort.core import words
 from cobblewort.core.aspects.data.model import array_of
-from cobblewort.core.aspects.life.keeping import backup_of, carried_of, filling_of
+from cobblewort.core.aspects.life.keeping import backup_of, filling_of
 from cobblewort.core.aspects.life.upkeep import on_a_network
 from cobblewort.core.aspects.life.wear import Wearing, hours_on, worn_of, written_of
 from cobblewort.core.figures.one_or_many import nominal
@@ -186,7 +186,7 @@ def fills(kit: Kit) -> Iterator[Remark]:
     "same fire and deletes along.",
     formula="three copies, on two kinds of media, one of them elsewhere",
     source="common practice",
-    reads=(backup_of, array_of, carried_of, "keeping", "storing"),
+    reads=(backup_of, array_of, "keeping", "storing"),
 )  # fmt: skip
 def copies(kit: Kit) -> Iterator[Remark]:
     """A note on what three, two and one are missing, for data that cannot be fetched again."""

@@ -179,11 +179,8 @@ def endurance_tb(kit: Kit, piece: Piece) -> Quantity | None:
 
 
 def _figure(kit: Kit, piece: Piece, path: str) -> Quantity | None:
-    try:
-        values: FloatArray = piece.compiled.figure(path)
-    except KeyError:
-        return None
-    return values.item(0) if kit.samples == 1 else values
+    values = piece.compiled.stated(path)
+    return values.item(0) if values is not None and kit.samples == 1 else values
 
 
 @derived("pieces", "duty", "place.ambient_min_c", "place.ambient_max_c", heat_of)
