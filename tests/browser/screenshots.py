@@ -46,18 +46,22 @@ def header(page: Page) -> None:
     page.locator(".header-drawing").wait_for()
 
 
-def plugs(page: Page) -> None:
-    """Where a plug could go instead."""
-    fit(page)
-    page.get_by_role("button", name="Plugs and sockets", exact=True).click()
-    page.get_by_role("button", name="Move Choirdesk 16").click()
-    page.locator(".place-list li").first.wait_for()
-
-
 def heat(page: Page) -> None:
     """Rungs on the temperature axis."""
     page.keyboard.press("3")
     page.get_by_role("img", name="Temperatures from the outside").wait_for()
+
+
+def data(page: Page) -> None:
+    """The way of a copy, and what removing its neck would be worth."""
+    page.keyboard.press("4")
+    page.locator(".way-drawing").wait_for()
+
+
+def life(page: Page) -> None:
+    """Years of what wears, how it fills, and its copies."""
+    page.keyboard.press("5")
+    page.locator(".ropes").wait_for()
 
 
 def noise(page: Page) -> None:
@@ -126,8 +130,9 @@ VIEWS: list[View] = [
     ("workbench-fit", "/plans/choir-recorder", "light", fit),
     ("fit-above", "/plans/choir-recorder", "light", above),
     ("fit-header", "/plans/moss-cabinet", "light", header),
-    ("fit-plugs", "/plans/choir-recorder", "light", plugs),
     ("workbench-heat", "/plans/moss-cabinet", "light", heat),
+    ("workbench-data", "/plans/choir-recorder", "light", data),
+    ("workbench-life", "/plans/moss-cabinet", "light", life),
     ("workbench-noise", "/plans/choir-recorder", "light", noise),
     ("workbench-cost", "/plans/choir-recorder", "light", cost),
     ("save-or-print", "/plans/choir-recorder", "light", save_or_print),

@@ -118,7 +118,7 @@ def test_swapping_a_part_changes_the_verdict_and_undo_brings_it_back(
 
 
 def test_margins_open_their_drawings_by_number(quiet_page: Page, server: str) -> None:
-    """1 to 7; those not judged say so, and say that it means nothing."""
+    """1 to 7, each with its drawing."""
     page = quiet_page
     page.goto(f"{server}/plans/choir-recorder")
     head = page.locator(".aspect-head h2")
@@ -127,7 +127,9 @@ def test_margins_open_their_drawings_by_number(quiet_page: Page, server: str) ->
     expect(head).to_have_text("Fit")
     expect(page.get_by_role("group", name="Side elevation")).to_be_visible()
     page.keyboard.press("4")
-    expect(page.locator(".unjudged-panel")).to_contain_text("not that it is well")
+    expect(page.locator(".way-drawing")).to_be_visible()
+    page.keyboard.press("5")
+    expect(page.locator(".ropes")).to_be_visible()
     page.keyboard.press("2")
     page.get_by_role("button", name="Everything at once", exact=True).click()
     expect(page.get_by_role("img", name="Supply tree, Everything at once")).to_be_visible()

@@ -441,7 +441,7 @@ def _told_once(links: Sequence[Link], media: Sequence[Piece]) -> str:
     others = {piece.id for piece in media if piece is not disk}
     for link in links:
         link.shown = not (others & link.serves and disk is not None and disk.id not in link.serves)
-    name = f"{media[0].part.model} × {len(media)}"
+    name = f"{media[0].part.model} ×\N{NO-BREAK SPACE}{len(media)}"
     if disk is not None:
         slowest.label = slowest.label.replace(disk.name, name)
     return name

@@ -90,7 +90,7 @@ _About = Callable[[Kit, Part], bool]
 
 
 def _is_blade(kit: Kit, part: Part) -> bool:
-    return turns(part) and is_open(stack_of(kit).case)
+    return turns(part) and part.drive is None and is_open(stack_of(kit).case)
 
 
 def _watches(kit: Kit, part: Part) -> bool:

@@ -84,7 +84,19 @@ function ChannelShape({ channel, foot, short, chosen, onChoose }: ShapeProps) {
   const tone = channel.neck ? (short ? "neck short" : "neck") : "";
   const first = top - 8 - channel.label.length * 15;
   return (
-    <g className={`way-link ${tone} ${lit ? "lit" : ""}`} onClick={() => onChoose(link.id)}>
+    <g
+      className={`way-link ${tone} ${lit ? "lit" : ""}`}
+      role="button"
+      tabIndex={0}
+      aria-pressed={chosen}
+      onClick={() => onChoose(link.id)}
+      onKeyDown={(event) => {
+        if (event.key !== "Enter" && event.key !== " ") return;
+        event.preventDefault();
+        onChoose(link.id);
+      }}
+    >
+      <rect className="reach" x={x} y={first - 14} width={width} height={foot - first + 14} />
       <rect
         className="water"
         x={x}
