@@ -96,7 +96,7 @@ class _Sources:
     def of_body(self, warm: Warm) -> tuple[FloatArray, FloatArray]:
         """What a hot body gives off as asked, and at rest; nothing while nothing feeds it."""
         group, _, key = warm.body.of.partition(".")
-        share = warm.piece.compiled.figure(f"hot.{warm.name}.share")
+        share = warm.share
         if group == "loads":
             load: LoadArrays = self._power.loads_of(warm.piece)[key]
             power_w = load.table.take(self._rows.of(warm.piece), axis=0) * share

@@ -17,13 +17,14 @@ from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.aspects.heat.bodies import BoardBody
 from cobblewort.core.aspects.heat.enclosure import Enclosure
 from cobblewort.core.aspects.heat.given_off import MeanRows, given_off
-from cobblewort.core.aspects.heat.governor import clock_share, power_at
+from cobblewort.core.aspects.heat.governor import CLOCK_EXPONENT, clock_share, power_at
 from cobblewort.core.aspects.heat.network import Asked, Body, Near, Network, Settled
 from cobblewort.core.aspects.heat.warm import (
     Warm,
     board_body,
     enclosure,
     fans_of,
+    further_boards,
     split_heat,
     thin_air,
     warm_bodies,
@@ -106,6 +107,8 @@ class HotTemps:
         if not self.slows:
             return share
         np.divide(self.held_w - self.rest_w, asked_w, out=share, where=asked_w > _NONE_W)
+        if self.warm.clock:
+            share = np.maximum(share, 0.0) ** CLOCK_EXPONENT
         share[self.held_c > self.limit_c + 0.05] = 0.0
         return share
 
@@ -326,6 +329,10 @@ class _Work:
         fans = fans_of(pieces, stack.cooler)
         pressure = thin_air(place.altitude_m)
         self.warm = warm_bodies(pieces, fit, self.inside, board, fans, pressure)
+        if len(stack.boards) > 1:
+            beside = [piece for piece in stack.boards if piece is not board]
+            coolers = [piece for piece in pieces if piece.part.cooler is not None]
+            self.warm += further_boards(beside, coolers, fans.case, pressure)
         shell = stack.case
         if shell is not None and (shell.part.case is None or shell.part.case.joint_k_w is None):
             shell = None

@@ -183,26 +183,31 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
 
 
 @rule(
-    "HEAT-05", "heat", "Drives keep their speed",
+    "HEAT-05", "heat", "Drives and further boards keep their speed",
     why="Fast drives slow themselves when they are hot, and a drive under a board or in a small "
-    "case has little air. What counts is what it keeps of its speed: 98 % and more is sound, from "
-    "60 % on tight, less stops it. With everything at once it is worth a note, below 50 % tight.",
+    "case has little air; so has every further board in the same case. What counts is what it "
+    "keeps of its speed: 98 % and more is sound, from 60 % on tight, less stops it. With "
+    "everything at once it is worth a note, below 50 % tight.",
     formula="P = G_air (T - T_near) + G_wall (T - T_wall); past its throttle point P_hold at which "
-    "it sits there, and speed = (P_hold - P_idle)/(P - P_idle); of an M.2 module G is its face, "
-    "and gap, joint and carrier behind each other",
+    "it sits there, and speed = (P_hold - P_idle)/(P - P_idle), of a processor to the power of "
+    "0.4; of an M.2 module G is its face, and gap, joint and carrier behind each other",
     source="maker's throttle point; films, gap and joint of a module: typical, from memory",
     reads=(stack_of, heat_of),
     remedies=(another("data", "boot"), another("case"), another("cooling")),
 )  # fmt: skip
 def drives(kit: Kit) -> Iterator[Check]:
-    """Each drive inside against its throttle point, and what it keeps of its speed."""
+    """Each drive inside, and each further board, against its throttle point, and what it keeps of
+    its speed.
+    """
     for hot in heat_of(kit).hot_bodies:
         if hot.slows:
             yield _drive_check(kit, hot)
 
 
 def _drive_check(kit: Kit, hot: HotTemps) -> Check:
-    heat, name = heat_of(kit), hot.piece.name
+    heat, name, speed = heat_of(kit), hot.piece.name, "speed"
+    if hot.warm.clock:
+        name, speed = f"The processor of {name}", "clock"
 
     def sentence(margin: Margin) -> str:
         speeds: list[float] = hot.speed_share[:, 0].tolist()
@@ -210,7 +215,7 @@ def _drive_check(kit: Kit, hot: HotTemps) -> Check:
         if state is None:
             return _comes_to(margin, heat, name, "it slows itself at")
         wanted_c = float(hot.temp_c[state, 0])
-        return _slows(name, "speed", speeds[state], wanted_c, margin.limit, heat, state)
+        return _slows(name, speed, speeds[state], wanted_c, margin.limit, heat, state)
 
     check = _hot_check(kit, hot, sentence, settled=False)
     check.label = f"Temperature at full speed: {hot.label}"

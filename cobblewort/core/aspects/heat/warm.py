@@ -102,7 +102,9 @@ class Warm:
     """A hot body inside by piece and name, with its way to its surroundings.
 
     `carrier` is the piece that it lies on, and `carried` the share of its heat that warms the body;
-    `pull` how far the air around it follows the main board.
+    `pull` how far the air around it follows the main board. `share` is what of its load or
+    converter it gives off, `limit_path` the figure of its part that limits it. A `clock` is the
+    processor of a further board, whose speed follows its governor.
     """
 
     piece: Piece
@@ -111,6 +113,9 @@ class Warm:
     path: Path
     limit_c: FloatArray
     stirred: bool
+    share: Quantity
+    limit_path: str
+    clock: bool = False
     pull: float = 0.0
     carrier: Piece | None = None
     carried: Quantity = 0.0
@@ -154,7 +159,8 @@ def warm_bodies(
         for name, hot in piece.part.hot.items():
             of, path = piece.compiled.figure, f"hot.{name}"
             warm = Warm(
-                piece, name, hot, Path(1.0, 1.0), of(f"{path}.limit_c"), stirred, pull
+                piece, name, hot, Path(1.0, 1.0), of(f"{path}.limit_c"), stirred,
+                of(f"{path}.share"), f"{path}.limit_c", pull=pull,
             )  # fmt: skip
             if hot.r_air_k_w is not None:
                 still = of(f"{path}.r_air_k_w")
@@ -173,6 +179,59 @@ def warm_bodies(
         if warm.carrier is not None:
             warm.mates = [n for n, mate in enumerate(found) if mate.carrier is warm.carrier]
     return found
+
+
+PROCESSOR = "processor"
+"""The name of the hot body that a further board is taken as."""
+
+
+def further_boards(
+    boards: Sequence[Piece], coolers: Sequence[Piece], stirred: bool, pressure: float
+) -> list[Warm]:
+    """Boards beside the main one, each as one hot body: its die, with all that it draws.
+
+    The two nodes of a board, die and board, are brought to the resistance from the die to what is
+    around it that they have together.
+    """
+    found = []
+    for number, board in enumerate(boards):
+        heat, own = board.part.board_heat, board.part.loads.get("own")
+        if heat is None or own is None or own.unit != "w":
+            continue
+        cooler = coolers[number + 1] if number + 1 < len(coolers) else None
+        still = _die_k_w(board.compiled, None if cooler is None else cooler.compiled)
+        forced = still * STIRRED_BODY_FACTOR if stirred else None
+        body = HotBody(
+            label="Processor", of="loads.own", limit_c=heat.throttle_c, slows=True,
+            r_air_k_w=heat.r_ba_k_w,
+        )  # fmt: skip
+        path = "board_heat.throttle_c"
+        found.append(
+            Warm(
+                board, PROCESSOR, body, split_path(still, forced, pressure),
+                board.compiled.figure(path), stirred, 1.0, path, clock=True,
+            )
+        )  # fmt: skip
+    return found
+
+
+@lru_cache(maxsize=64)
+def _die_k_w(board: CompiledPart, cooler: CompiledPart | None) -> FloatArray:
+    """From the die of a board, with what it draws at its peak, to what is around it, in still air
+    but for the fan of its own cooler.
+    """
+    figure = board.figure
+    link, out = 1 / figure("board_heat.r_db_k_w"), 1 / figure("board_heat.r_ba_k_w")
+    share, sink = figure("board_heat.soc_share_peak"), 0.0 * link
+    if cooler is not None and cooler.part.cooler is not None:
+        own = "cooler.r_still_k_w" if cooler.part.cooler.r_fan_k_w is None else "cooler.r_fan_k_w"
+        side = figure("board_heat.soc_side_mm")
+        pad = layer_k_w(cooler.figure("cooler.interface_mm"),
+                        cooler.figure("cooler.interface_w_mk"), side * side)  # fmt: skip
+        sink = 1 / (figure("board_heat.r_jc_k_w") + pad + cooler.figure(own))
+    passed = link / (link + out)
+    die_k_w: FloatArray = (share + (1 - share) * passed) / (sink + link - link * passed)
+    return die_k_w
 
 
 def _is_module(piece: Piece) -> bool:

@@ -78,8 +78,8 @@ def throttle_term(board: Piece) -> Term:
 
 def limit_term(hot: HotTemps) -> Term:
     """The temperature that a hot body may reach."""
-    path = f"hot.{hot.warm.name}.limit_c"
-    return reading_term("T_limit", "limit", "°C", hot.piece, path, hot.warm.body.limit_c)
+    body = hot.warm.body
+    return reading_term("T_limit", "limit", "°C", hot.piece, hot.warm.limit_path, body.limit_c)
 
 
 @dataclass(slots=True, frozen=True)
