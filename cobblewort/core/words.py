@@ -55,7 +55,7 @@ def share(of_all: float) -> str:
 
 def rate(mb_s: float, more: int = 0) -> str:
     """`111 MB/s`, `3.1 MB/s`."""
-    return f"{_figure(mb_s, 1, more)} MB/s"
+    return f"{_whole(mb_s, more)} MB/s"
 
 
 def minutes(time_min: float, more: int = 0) -> str:

@@ -138,8 +138,10 @@ def _storing_words(storing: dict[str, object], plan: Plan) -> str:
         return f"use the disks as {LAYOUTS[layout].label}"
     if storing.get("encrypted") is False:
         return "leave the disks unencrypted"
-    if storing.get("file_system") == "native":
-        return "use the system's own file system"
+    file_system = storing.get("file_system")
+    if file_system is not None:
+        checks = file_system == "checksummed"
+        return "use one with checksums" if checks else "use the system's own file system"
     return "use the disks in another way"
 
 

@@ -9,6 +9,8 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from cobblewort.core.aspects.cost.model import of as cost_of
+from cobblewort.core.aspects.data.arrays import possible
+from cobblewort.core.aspects.data.model import array_of
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.changing.describe import describe
@@ -18,8 +20,8 @@ from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.remedies import on_offer, other_supplies
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.patch import AddLine, Patch, SetFields, SwapPart, apply_patch
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.patch import AddLine, EditLine, Patch, SetFields, SwapPart, apply_patch
+from cobblewort.core.plans.plan import Layout, Plan
 from cobblewort.core.verdict.evaluate import judgement_of
 from cobblewort.core.verdict.judgement import Judgement
 
@@ -32,6 +34,7 @@ class School:
 
     `side` is where the plan stands, `other` the side it could be on; `patch` takes it there, with
     `title` saying how and `effect` what that does. Without a patch `why_not` says what is missing.
+    `steps` are what the other side asks for besides, or gives up.
     """
 
     id: str
@@ -42,6 +45,33 @@ class School:
     patch: Patch
     why_not: str
     effect: Effect | None
+    steps: tuple[str, ...] = ()
+
+
+_STEPS = {
+    "boot from a drive": (
+        "Write the image onto the drive: from a first start with a card, or from another computer.",
+        "Set the boot order of the board to the drive, then take the card out.",
+    ),
+    "boot from a card": (
+        "Write the image onto the card with a card reader.",
+        "Keep an image of the finished card: it is replaced in minutes.",
+    ),
+    "use single parity": (
+        "More room; slower to write, and all disks work while a new one is filled.",
+    ),
+    "mirror its disks": (
+        "Less room; any disk of a pair has everything, and a new one is filled fast.",
+    ),
+    "have a file system with checksums": (
+        "It finds what rots and can go back in time; it takes memory, and other computers need "
+        "its driver.",
+    ),
+    "have the system's own file system": (
+        "Owners, a journal, and little work for the processor; rot is found when it is read.",
+    ),
+}  # fmt: skip
+"""What a side asks for besides its parts, or gives up, by what it is called."""
 
 
 def schools_of(plan: Plan, catalogue: Catalogue) -> list[School]:
@@ -54,6 +84,8 @@ def schools_of(plan: Plan, catalogue: Catalogue) -> list[School]:
         _school(before, "supply", "Which supply", *_supply(kit)),
         _school(before, "image", "Which image", *_image(kit)),
         _school(before, "drive-board", "Where the drive board sits", *_drive_board(kit)),
+        _school(before, "array", "How the disks stand in for each other", *_array(kit)),
+        _school(before, "file-system", "Which file system", *_file_system(kit)),
     ]
     return [school for school in found if school is not None]
 
@@ -75,6 +107,7 @@ def _school(
     if not side:
         return None
     plan, catalogue = before.kit.plan, before.kit.catalogue
+    steps = _STEPS.get(other, ())
     best: tuple[tuple[int, int, str], Patch, Judgement] | None = None
     for number, patch in enumerate(patches):
         if number == _MOST_TRIES:
@@ -88,10 +121,10 @@ def _school(
             best = (rank, patch, after)
     if best is None:
         why = f"Nothing in the cupboard would make it {other}."
-        return School(school_id, question, side, other, "", (), why, None)
+        return School(school_id, question, side, other, "", (), why, None, steps)
     title = describe(plan, catalogue, best[1])
     effect = effect_of(before, best[2])
-    return School(school_id, question, side, other, title, best[1], "", effect)
+    return School(school_id, question, side, other, title, best[1], "", effect, steps)
 
 
 _Sides = tuple[str, str, Iterable[Patch]]
@@ -215,6 +248,42 @@ def _drive_board(kit: Kit) -> _Sides:
         if part.add_on is not None and part.add_on.side == other
     )
     return f"has its drive board {side}", f"have it {other}", patches
+
+
+def _array(kit: Kit) -> _Sides:
+    """Mirrors only, or parity for the room; with a disk more where there are too few."""
+    disks, layout = array_of(kit).pieces, kit.plan.storing.layout
+    if not disks or layout in ("separate", "stripe"):
+        return _NO_SIDE
+    mirrors = layout in ("mirror", "striped_mirrors")
+    names: tuple[Layout, ...] = ("parity",) if mirrors else ("striped_mirrors", "mirror")
+    line = disks[0].line
+    patches = [
+        (*more, SetFields(fields={"storing": {"layout": name}}))
+        for added in (0, 1, 2)
+        for name in names
+        if possible(name, len(disks) + added)
+        for more in [(EditLine(line=line.id, quantity=line.quantity + added),) if added else ()]
+    ]
+    if mirrors:
+        return "mirrors its disks", "use single parity", patches
+    return "uses parity", "mirror its disks", patches
+
+
+def _file_system(kit: Kit) -> _Sides:
+    """The system's own, or one with checksums; an exchange format gives way to the first."""
+    if not array_of(kit).pieces:
+        return _NO_SIDE
+    now = kit.plan.storing.file_system
+    other = "checksummed" if now == "native" else "native"
+    patch: Patch = (SetFields(fields={"storing": {"file_system": other}}),)
+    side = {
+        "native": "has the system's own file system", "exchange": "has an exchange format",
+        "checksummed": "has a file system with checksums",
+    }[now]  # fmt: skip
+    if other == "checksummed":
+        return side, "have a file system with checksums", [patch]
+    return side, "have the system's own file system", [patch]
 
 
 def _by_price(parts: list[Part]) -> list[Part]:

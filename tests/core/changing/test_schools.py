@@ -9,7 +9,9 @@ from cobblewort.core.plans.plan import Plan
 from tests.kits import SMALL, demo, judged, kit, shipped
 
 SLIM = {"name": "Slim image", "card_gb": 4, "memory_gb": 1}
-FAST = kit("B10", "S03", "M02", "A04", "D03", "K05", "E03", image=SLIM)
+FAST = kit(
+    "B10", "S03", "M02", "A06", "2xD03", "K05", "E03", image=SLIM, storing={"layout": "mirror"}
+)
 
 
 def sides(plan: Plan) -> dict[str, School]:
@@ -18,17 +20,21 @@ def sides(plan: Plan) -> dict[str, School]:
 
 
 def test_each_school_says_where_the_plan_stands() -> None:
-    """A fast card with everything takes a side in all five."""
+    """A fast card with everything takes a side in all seven."""
     assert {name: school.side for name, school in sides(FAST).items()} == {
         "boot": "boots from a card",
         "cooling": "is cooled by a fan",
         "supply": "has a supply that announces it",
         "image": "has a slim image",
         "drive-board": "has its drive board below",
+        "array": "mirrors its disks",
+        "file-system": "has the system's own file system",
     }
 
 
-@pytest.mark.parametrize("school_id", ["boot", "cooling", "supply", "image", "drive-board"])
+@pytest.mark.parametrize(
+    "school_id", ["boot", "cooling", "supply", "image", "drive-board", "array", "file-system"]
+)
 def test_the_other_side_is_the_other_side_and_back(school_id: str) -> None:
     """The variant stands where the school said, and its effect is what the plan then shows."""
     school = school_of(FAST, shipped(), school_id)

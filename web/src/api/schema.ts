@@ -1344,6 +1344,34 @@ export interface components {
             effect: components["schemas"]["Effect"];
         };
         /**
+         * CardReport
+         * @description A card of the cupboard that the image goes onto, for as long as the plan writes to it.
+         *
+         *     `price_a_gb` is money for a GB, `years` None where nobody states what may be written to it. The
+         *     `smallest` that holds the image, the `sweet` one with most room for its price, and the one in
+         *     `use` are marked. [GB], [a]
+         */
+        CardReport: {
+            /** Part */
+            part: string;
+            /** Name */
+            name: string;
+            /** Capacity Gb */
+            capacity_gb: number;
+            /** Price */
+            price: string;
+            /** Price A Gb */
+            price_a_gb: string;
+            /** Years */
+            years: number | null;
+            /** Smallest */
+            smallest: boolean;
+            /** Sweet */
+            sweet: boolean;
+            /** Use */
+            use: boolean;
+        };
+        /**
          * CarriedPart
          * @description A part that comes with a plan, against the cupboard here: `same`; `differs`, so that the plan
          *     keeps its own figures; or `new`, so that only this plan knows it.
@@ -2829,6 +2857,8 @@ export interface components {
             kept: components["schemas"]["KeptReport"];
             /** Upkeep */
             upkeep: components["schemas"]["Upkeep"][];
+            /** Cards */
+            cards: components["schemas"]["CardReport"][];
         };
         /**
          * Line
@@ -4970,6 +5000,7 @@ export interface components {
          *
          *     `side` is where the plan stands, `other` the side it could be on; `patch` takes it there, with
          *     `title` saying how and `effect` what that does. Without a patch `why_not` says what is missing.
+         *     `steps` are what the other side asks for besides, or gives up.
          */
         School: {
             /** Id */
@@ -4987,6 +5018,11 @@ export interface components {
             /** Why Not */
             why_not: string;
             effect: components["schemas"]["Effect"] | null;
+            /**
+             * Steps
+             * @default []
+             */
+            steps?: string[];
         };
         /**
          * SetFields

@@ -202,7 +202,7 @@ def _deadline(situation: Situation, at: Moved) -> Check:
 def _rate(subject: str, text: str, least: float, at: Moved, situation: Situation | None) -> Check:
     def sentence(margin: Margin) -> str:
         gets, wants = words.apart(words.rate, margin.value, least)
-        told = f"Its way lets {gets} by; {wants} are asked for: {text}."
+        told = f"It moves {gets}; {wants} are asked for: {text}."
         return told + _neck_words(at, situation)
 
     limit = plan_term("R", "rate asked for", "MB/s", least)
@@ -240,11 +240,10 @@ def disks_enough(kit: Kit) -> Iterator[Remark]:
     if array.possible:
         return
     facts, count = LAYOUTS[layout], len(array.pieces)
-    wants = f"{facts.least} or more" + (", in pairs" if facts.even else "")
+    wants = f"{facts.least} disks or more" + (", in pairs" if facts.even else "")
     has = "one" if count == 1 else str(count)
     yield Remark(
-        "layout", "stops",
-        f"Disks used as “{facts.label}” have to be {wants}; the kit has {has}.",
+        "layout", "stops", f"For “{facts.label}” the kit needs {wants}; it has {has}.",
         tuple(dict.fromkeys(piece.line.id for piece in array.pieces)),
     )  # fmt: skip
 

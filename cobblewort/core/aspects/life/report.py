@@ -4,14 +4,24 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from decimal import Decimal
 from typing import Literal
 
 from cobblewort.core.aspects.life.keeping import backup_of, carried_of, filling_of
 from cobblewort.core.aspects.life.upkeep import Upkeep, upkeep_of
-from cobblewort.core.aspects.life.wear import Wearing, WearKind, worn_of, written_of
+from cobblewort.core.aspects.life.wear import (
+    DAYS_A_YEAR,
+    LONGEST_Y,
+    Wearing,
+    WearKind,
+    rated_tb,
+    worn_of,
+    written_of,
+)
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin, percentiles
+from cobblewort.core.parts.model import Part
 
 
 @dataclass(slots=True, frozen=True)
@@ -40,6 +50,26 @@ class WearReport:
     years_p95: float | None
     margin: str
     written: list[WrittenReport]
+
+
+@dataclass(slots=True, frozen=True)
+class CardReport:
+    """A card of the cupboard that the image goes onto, for as long as the plan writes to it.
+
+    `price_a_gb` is money for a GB, `years` None where nobody states what may be written to it. The
+    `smallest` that holds the image, the `sweet` one with most room for its price, and the one in
+    `use` are marked. [GB], [a]
+    """
+
+    part: str
+    name: str
+    capacity_gb: float
+    price: Decimal
+    price_a_gb: Decimal
+    years: float | None
+    smallest: bool
+    sweet: bool
+    use: bool
 
 
 @dataclass(slots=True, frozen=True)
@@ -86,6 +116,7 @@ class LifeReport:
     filling: FillReport
     kept: KeptReport
     upkeep: list[Upkeep]
+    cards: list[CardReport]
 
 
 def life_report(kit: Kit, margins: Sequence[Margin]) -> LifeReport:
@@ -101,7 +132,49 @@ def life_report(kit: Kit, margins: Sequence[Margin]) -> LifeReport:
         FillReport(filling.room_gb, filling.day_gb, filling.days, kit.plan.storing.when_full),
         _kept(kit),
         list(upkeep_of(kit)),
+        _cards(kit),
     )
+
+
+def _cards(kit: Kit) -> list[CardReport]:
+    """Cards that hold the image, cheapest first; none where it boots from something else."""
+    boot = next((p for p in kit.pieces.of_role("boot") if p.part.kind == "card"), None)
+    if boot is None:
+        return []
+    image_gb = 0.0 if kit.plan.image is None else kit.plan.image.card_gb
+    inside_gb_day = sum(
+        nominal(entry.inside_gb_day)
+        for thing in written_of(kit)
+        if thing.piece is boot
+        for entry in thing.written
+    )
+    found = [
+        (part, part.storage.capacity_gb, part.price)
+        for part in kit.catalogue.parts(("card",))
+        if part.storage is not None and part.price and part.origin != "class"
+        and part.currency == kit.plan.currency and part.storage.capacity_gb >= image_gb
+    ]  # fmt: skip
+    if not found:
+        return []
+    smallest = min(found, key=lambda card: (card[1], card[2]))[0]
+    sweet = min(found, key=lambda card: card[2] / Decimal(card[1]))[0]
+    return [
+        CardReport(
+            part.id, part.model, capacity_gb, price,
+            (price / Decimal(capacity_gb)).quantize(Decimal("0.001")),
+            _years_of(part, inside_gb_day), part is smallest, part is sweet,
+            part.id == boot.part.id,
+        )
+        for part, capacity_gb, price in sorted(found, key=lambda card: card[2])
+    ]  # fmt: skip
+
+
+def _years_of(part: Part, inside_gb_day: float) -> float | None:
+    """Years of a card at what the plan writes inside it each day."""
+    endurance = rated_tb(part)
+    if endurance is None or inside_gb_day <= 0:
+        return None
+    return min(LONGEST_Y, endurance * 1000 / (inside_gb_day * DAYS_A_YEAR))
 
 
 def _each_once(things: Sequence[Wearing]) -> list[Wearing]:

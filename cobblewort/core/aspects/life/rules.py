@@ -65,7 +65,7 @@ def _written_sentence(kit: Kit, thing: Wearing) -> Callable[[Margin], str]:
         has, wants = words.apart(words.years, margin.value, kit.plan.keeping.years)
         inside = sum(nominal(entry.inside_gb_day) for entry in thing.written)
         return (
-            f"{thing.piece.name} lasts {has} as it is written to; {wants} are wanted. It takes "
+            f"{thing.piece.name} is written out after {has}; {wants} are wanted. It takes "
             f"{inside:.2g} GB a day inside, most of it by {most.by}."
         )
 
@@ -175,9 +175,13 @@ def fills(kit: Kit) -> Iterator[Remark]:
         return
     yield Remark(
         "full", "note",
-        f"It is full after {filling.days:.0f} days and then stops: fetch its files before, or let "
-        "the oldest go.",
+        f"It is full {_after(filling.days)} and then stops: fetch its files before, or let the "
+        "oldest go.",
     )  # fmt: skip
+
+
+def _after(days: float) -> str:
+    return "within a day" if days < 1 else f"after {words.count(round(days), 'day')}"
 
 
 @rule(

@@ -16,7 +16,7 @@ from cobblewort.core.figures.one_or_many import between, nominal
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.parts.model import Wears
+from cobblewort.core.parts.model import Part, Wears
 from cobblewort.core.plans.plan import NOT_OF_IT, Flow, Plan, Writes
 
 DAYS_A_YEAR = 365.25
@@ -176,6 +176,20 @@ def endurance_tb(kit: Kit, piece: Piece) -> Quantity | None:
         if figure is not None:
             return figure * part.storage.capacity_gb / 100
     return None
+
+
+def rated_tb(part: Part) -> float | None:
+    """The same of a part by itself, at its typical figure. [TB]"""
+    drive, storage, medium = part.drive, part.storage, part.medium
+    stated = (None if drive is None else drive.endurance_tb) or (
+        None if storage is None else storage.endurance_tb
+    )
+    if stated is not None or storage is None:
+        return None if stated is None else stated.nominal
+    by_size = (None if drive is None else drive.endurance_tb_100gb) or (
+        None if medium is None else medium.endurance_tb_100gb
+    )
+    return None if by_size is None else by_size.nominal * storage.capacity_gb / 100
 
 
 def _figure(kit: Kit, piece: Piece, path: str) -> Quantity | None:

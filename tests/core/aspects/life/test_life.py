@@ -213,3 +213,18 @@ def test_a_margin_shows_the_band_it_is_known_in() -> None:
     assert found.spare_p05 is not None
     assert found.spare_p05 < 0 < found.spare
     assert found.severity == "sound"
+
+
+def test_cards_for_an_image() -> None:
+    """Those that hold it, the smallest and the one with most room for its price marked."""
+    image = {"name": "Hub", "card_gb": 16, "memory_gb": 1}
+    cards = judged(kit(*SMALL, image=image, keeping={"writes": "hub"})).life.cards
+    by_id = {card.part: card for card in cards}
+    assert set(by_id) == {"M01", "M02", "M03", "M04", "M05", "M06", "M08"}
+    assert [card.part for card in cards if card.smallest] == ["M01"]
+    (sweet,) = (card for card in cards if card.sweet)
+    assert sweet.price_a_gb == min(card.price_a_gb for card in cards)
+    assert by_id["M02"].use
+    assert (by_id["M05"].years or 0) > 3 > (by_id["M02"].years or 0)
+    larger = {**image, "card_gb": 100}
+    assert "M02" not in {c.part for c in judged(kit(*SMALL, image=larger)).life.cards}

@@ -1,6 +1,6 @@
 import Button from "react-bootstrap/Button";
 
-import { figure } from "../../../ui/numbers";
+import { figure, money, room } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { useBench } from "../../bench";
 import { CopyMap } from "./CopyMap";
@@ -19,6 +19,7 @@ export function LifeView() {
       ) : (
         <Ropes />
       )}
+      <Cards />
       <FillDrawing />
       <CopyMap />
       <Upkeep />
@@ -149,6 +150,68 @@ function RopeShape({ rope, start, end }: { rope: Rope; start: number; end: numbe
 function fitted(name: string, width: number): string {
   const letters = Math.floor(width / 6.6);
   return name.length <= letters ? name : `${name.slice(0, letters - 1).trimEnd()}…`;
+}
+
+/** Cards for this image: the smallest, the one with most room for its price, and how long each lasts. */
+function Cards() {
+  const { report, openCupboard } = useBench();
+  const { cards } = report.life;
+  const line = report.lines.find((entry) => entry.role === "boot");
+  if (cards.length < 2 || !line) return null;
+  return (
+    <details className="details-table">
+      <summary>Cards for this image</summary>
+      <table className="as-table">
+        <thead>
+          <tr>
+            <th scope="col">Card</th>
+            <th scope="col" className="num">
+              Room
+            </th>
+            <th scope="col" className="num">
+              Price
+            </th>
+            <th scope="col" className="num">
+              A GB
+            </th>
+            <th scope="col" className="num">
+              Years
+            </th>
+            <td />
+          </tr>
+        </thead>
+        <tbody>
+          {cards.map((card) => (
+            <tr key={card.part}>
+              <th scope="row">{card.name}</th>
+              <td className="num">{room(card.capacity_gb)}</td>
+              <td className="num">{money(card.price, report.cost.currency)}</td>
+              <td className="num">{money(card.price_a_gb, report.cost.currency)}</td>
+              <td className="num">
+                {card.years === null
+                  ? "not known"
+                  : card.years >= 40
+                    ? "over 40"
+                    : figure(card.years, "years").replace(" years", "")}
+              </td>
+              <td className="soft">
+                {[
+                  card.use && "in this plan",
+                  card.smallest && "smallest that holds it",
+                  card.sweet && "most room for its price",
+                ]
+                  .filter(Boolean)
+                  .join(", ")}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Button variant="link" onClick={() => openCupboard("boot", line.id)}>
+        Try them in the plan
+      </Button>
+    </details>
+  );
 }
 
 function Upkeep() {

@@ -31,6 +31,7 @@ const life = (wears: WearReport[]): Report["life"] => ({
     restore_h: null,
   },
   upkeep: [],
+  cards: [],
 });
 
 test("a rope is whole up to its low figure and parts at its typical one", () => {

@@ -46,6 +46,11 @@ export function SchoolList() {
               <div className="soft tabular">
                 {school.why_not || `${school.title}: ${effects(school, report.cost.currency)}`}
               </div>
+              {(school.steps ?? []).map((step) => (
+                <div key={step} className="soft">
+                  {step}
+                </div>
+              ))}
             </span>
             {school.patch.length > 0 && (
               <Button
