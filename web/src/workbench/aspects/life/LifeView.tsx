@@ -54,7 +54,7 @@ function Ropes() {
           </text>
           {layout.drawn.map((rope) => (
             <g key={rope.wear.id} onClick={() => setChosenLine(rope.wear.line)}>
-              <RopeShape rope={rope} start={layout.start} end={layout.end} />
+              <RopeShape rope={rope} layout={layout} width={width} />
             </g>
           ))}
           <line
@@ -121,9 +121,16 @@ function Ropes() {
   );
 }
 
+interface RopeProps {
+  rope: Rope;
+  layout: ReturnType<typeof ropes>;
+  width: number;
+}
+
 /** Whole up to where its band begins, then frayed; the knot is where it parts by typical figures. */
-function RopeShape({ rope, start, end }: { rope: Rope; start: number; end: number }) {
+function RopeShape({ rope, layout, width: whole }: RopeProps) {
   const { y, sure, parts, ends } = rope;
+  const { start, end, stacked } = layout;
   const width = ends - sure;
   const strands = [
     `M${sure} ${y - 2}C${sure + width * 0.4} ${y - 2} ${sure + width * 0.7} ${y - 8} ${ends} ${y - 9}`,
@@ -131,15 +138,20 @@ function RopeShape({ rope, start, end }: { rope: Rope; start: number; end: numbe
   ];
   return (
     <g className={rope.short ? "rope short" : "rope"}>
-      <text className="strong" x={0} y={y + 4}>
-        {fitted(rope.name, start)}
+      <text className="strong" x={0} y={stacked ? y - 15 : y + 4}>
+        {stacked ? rope.name : fitted(rope.name, start)}
         <title>{rope.name}</title>
       </text>
       <line className="whole" x1={start} x2={Math.max(sure, start + 2)} y1={y} y2={y} />
       {width > 2 && strands.map((path) => <path key={path} className="strand" d={path} />)}
       <line className="core" x1={sure} x2={parts} y1={y} y2={y} />
       {!rope.beyond && <circle className="knot" cx={parts} cy={y} r={4} />}
-      <text className="rope-text" x={end + 12} y={y + 4}>
+      <text
+        className="rope-text"
+        x={stacked ? whole : end + 12}
+        y={stacked ? y - 15 : y + 4}
+        textAnchor={stacked ? "end" : "start"}
+      >
         {rope.text}
       </text>
     </g>

@@ -43,6 +43,14 @@ test("a rope is whole up to its low figure and parts at its typical one", () => 
   expect([rope?.short, rope?.text]).toEqual([true, "4.6, by 1.2 GB a day"]);
 });
 
+test("where there is no room beside it, the words stand above a rope", () => {
+  const layout = ropes(life([wear(4.6, 3, 7), wear(6, 3, 7)]), 358);
+  expect(layout.stacked).toBe(true);
+  expect(layout.start).toBeLessThan(10);
+  const [first, second] = layout.drawn;
+  expect((second?.y ?? 0) - (first?.y ?? 0)).toBeGreaterThan(40);
+});
+
 test("what outlasts the axis runs to its end and beyond", () => {
   const layout = ropes(life([wear(100, 90, 100)]), 700);
   expect([layout.drawn[0]?.beyond, layout.drawn[0]?.text]).toEqual([

@@ -7,6 +7,9 @@ const TOP = 26;
 const NAME = 168;
 const FIGURES = 178;
 const LONGEST = 40;
+/** Below this a rope's words stand above it. */
+const NARROW = 520;
+const ROW_STACKED = 46;
 
 export interface Rope {
   wear: WearReport;
@@ -27,15 +30,17 @@ export function ropes(life: Report["life"], width: number) {
   const wanted = life.wanted_years;
   const soon = life.wears.map((wear) => wear.years).filter((years) => years <= 3 * wanted);
   const most = Math.min(LONGEST, Math.max(2 * wanted, ...soon.map((years) => years * 1.15), 2));
-  const start = Math.min(NAME, width * 0.3);
-  const end = width - Math.min(FIGURES, width * 0.34);
+  const stacked = width < NARROW;
+  const row = stacked ? ROW_STACKED : ROW;
+  const start = stacked ? 4 : NAME;
+  const end = stacked ? width - 44 : width - FIGURES;
   const at = (years: number) => start + (Math.min(years, most) / most) * (end - start);
   const drawn: Rope[] = life.wears.map((wear, index) => {
     const low = wear.years_p05 ?? wear.years;
     const high = wear.years_p95 ?? wear.years;
     return {
       wear,
-      y: TOP + index * ROW + ROW / 2,
+      y: TOP + index * row + (stacked ? row - 12 : row / 2),
       name: wear.label,
       sure: at(Math.min(low, wear.years)),
       parts: at(wear.years),
@@ -51,11 +56,12 @@ export function ropes(life: Report["life"], width: number) {
     drawn,
     ticks: ticks.map((years) => ({ years, x: at(years) })),
     wanted: at(wanted),
+    stacked,
     start,
     end,
     top: TOP,
-    foot: TOP + drawn.length * ROW,
-    height: TOP + drawn.length * ROW + 22,
+    foot: TOP + drawn.length * row,
+    height: TOP + drawn.length * row + 22,
   };
 }
 
