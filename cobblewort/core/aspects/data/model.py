@@ -41,6 +41,7 @@ class Company:
         self._most: list[Quantity | None] | None = None
         self._rates: list[Quantity] | None = None
         self._could: dict[int, Quantity] = {}
+        self._necks: dict[int, Link | None] = {}
 
     @property
     def most(self) -> list[Quantity | None]:
@@ -65,6 +66,12 @@ class Company:
             self._could[place] = fair_rates_mb_s(self.loads, free)[place]
         return self._could[place]
 
+    def neck(self, of: Moved) -> Link | None:
+        """The link that holds one of them back."""
+        if of.place not in self._necks:
+            self._necks[of.place] = _neck(of)
+        return self._necks[of.place]
+
 
 @dataclass(slots=True)
 class Moved:
@@ -87,7 +94,7 @@ class Moved:
     @property
     def neck(self) -> Link | None:
         """The link that holds it back, None for a stream that has what it wants."""
-        return _neck(self)
+        return self.company.neck(self)
 
     @property
     def minutes(self) -> Quantity | None:
@@ -214,9 +221,18 @@ def without(link: Link, routes: Sequence[Route], place: int) -> list[Route]:
     return changed
 
 
+def _nominal(route: Route) -> Route:
+    """The same way at nominal figures alone."""
+    load: dict[str, Quantity] = {name: nominal(share) for name, share in route.load.items()}
+    return Route(
+        route.flow, route.begins, route.links, load, nominal(route.file_s), route.pieces,
+        route.network,
+    )  # fmt: skip
+
+
 def betters(situation: Situation, flow_id: str, most: int = 2) -> list[Better]:
     """What removing the neck of a flow is worth, and the next one after it."""
-    routes = [m.route for m in situation.moved]
+    routes = [_nominal(m.route) for m in situation.moved]
     place = next(n for n, route in enumerate(routes) if route.flow.id == flow_id)
     neck = situation.moved[place].neck
     found: list[Better] = []

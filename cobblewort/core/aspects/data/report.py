@@ -198,7 +198,7 @@ def _small_mb_s(at: Moved, kit: Kit) -> float | None:
     flow = at.route.flow
     if flow.amount_gb is None or flow.file_mb is not None or at.route.network is None:
         return None
-    small = Router(kit).route(flow.model_copy(update={"file_mb": 1.0}))
+    small = Router(kit, nominal_alone=True).route(flow.model_copy(update={"file_mb": 1.0}))
     return nominal(moved([small])[0].rate_mb_s)
 
 
@@ -241,14 +241,15 @@ def _layouts(kit: Kit) -> Iterator[LayoutReport]:
     array = array_of(kit)
     count = len(array.pieces)
     sizes = [p.part.storage.capacity_gb for p in array.pieces if p.part.storage is not None]
-    price = _price(kit)
+    price, base = _price(kit), Router(kit, nominal_alone=True)
     for layout in get_args(Layout):
         facts, able = arrays.LAYOUTS[layout], arrays.possible(layout, count)
         usable_gb = arrays.usable_gb(layout, sizes)
         read = write = settle = lost = unreadable = None
         fails = arrays.may_fail(layout, count) if able else 0
         if able:
-            router = Router(kit, kit.plan.storing.model_copy(update={"layout": layout}))
+            storing = kit.plan.storing.model_copy(update={"layout": layout})
+            router = base.used_as(storing)
             read = _rate(router, "data", "program")
             write = _rate(router, "program", "data")
             rebuilt = router.rebuilt_mb_s() if fails else None

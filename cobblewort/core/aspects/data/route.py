@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from copy import copy
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -97,12 +98,16 @@ class _Side:
 class Router:
     """Finds the ways of flows through one kit, as its plugs are plugged.
 
-    `storing` is how its disks are used, what the plan says by default.
+    `storing` is how its disks are used, what the plan says by default; `nominal_alone` leaves bands
+    out.
     """
 
-    def __init__(self, kit: Kit, storing: Storing | None = None) -> None:
-        self.kit, self.samples = kit, kit.samples
+    def __init__(
+        self, kit: Kit, storing: Storing | None = None, *, nominal_alone: bool = False
+    ) -> None:
+        self.kit, self.samples = kit, 1 if nominal_alone else kit.samples
         self.storing = storing or kit.plan.storing
+        self._known: dict[tuple[str, str, float | None], list[Link]] = {}
         self.ways = ways(kit)
         self.held_by_heat = held_by_heat(heat_of(kit))
         self.pieces = [piece for piece in kit.pieces if piece.line.role not in NOT_OF_IT]
@@ -165,15 +170,15 @@ class Router:
             return _Side([], "", [])
         return self._sense(_SENSES[end], way)
 
-    def _steps(self, steps: Iterable[Step], way: str, share: float, note: str = "") -> list[Link]:
-        """Links and buses of one piece, for `share` bytes on each for a byte of the flow."""
+    def _steps(self, steps: Iterable[Step], way: str) -> list[Link]:
+        """Links and buses of one piece."""
         links = []
         for step in steps:
             usable = step.rate_mb_s * drawn(step.kind, usual.LINK_SHARE[step.kind], self.samples)
             direction = "" if step.half_duplex else f":{way}"
-            told = "one way at a time" if step.half_duplex else note
+            told = "one way at a time" if step.half_duplex else ""
             links.append(
-                Link(step.id + direction, step.label, step.kind, usable / share, step.enters,
+                Link(step.id + direction, step.label, step.kind, usable, step.enters,
                      note=told)
             )  # fmt: skip
         return links
@@ -182,7 +187,7 @@ class Router:
         giver = next((p for p in self.pieces if function in p.part.offers), None)
         if giver is None:
             raise NoWayError("the part that it comes from is not in the kit")
-        links = self._steps(self.ways.get(giver.id, ()), way, 1.0)
+        links = self._steps(self.ways.get(giver.id, ()), way)
         return _Side(links, giver.name, [giver])
 
     def _network(self, flow: Flow, end: End, way: str) -> _Side:
@@ -207,7 +212,7 @@ class Router:
                 usual_mb_s if stated is None else stated, giver, note="one way at a time",
             )  # fmt: skip
             more = [drawn("radio/file", usual.FILE_MS_BY_RADIO, self.samples)]
-        links = [link, *self._steps(steps, way, 1.0)]
+        links = [link, *self._steps(steps, way)]
         return _Side(links, _FAR_END[end], [giver], more, giver)
 
     def _wire(self, flow: Flow, giver: Piece, way: str) -> Link:
@@ -299,31 +304,49 @@ class Router:
                     link.note = _as_often(sum(spread))
         return _Side(links, outer, media, more)
 
+    def used_as(self, storing: Storing) -> Router:
+        """The same kit with its disks used in another way; what is known of each is shared."""
+        other = copy(self)
+        other.storing = storing
+        return other
+
     def _medium(self, flow: Flow, piece: Piece, way: str, share: float) -> list[Link]:
-        """A drive or card and the links up to the processor, the medium first."""
+        """A drive or card and the links up to the processor, the medium first, for `share` bytes on
+        each for a byte of the flow.
+        """
+        run_gb = _run_gb(flow) if way == "out" else None
+        links = self._known.get((piece.id, way, run_gb))
+        if links is None:
+            links = self._known[piece.id, way, run_gb] = self._whole(flow, piece, way)
+        return [
+            Link(link.id, link.label, link.kind, link.mb_s / share, link.piece, note=link.note)
+            for link in links
+        ]
+
+    def _whole(self, flow: Flow, piece: Piece, way: str) -> list[Link]:
         own = self._medium_mb_s(flow, piece, way)
         if own is None:
             raise NoWayError(f"nobody states how fast {piece.name} is")
         doing = "writing to" if way == "out" else "reading from"
-        links = [Link(f"{piece.id}/medium", f"{doing} {piece.name}", "medium", own / share, piece)]
+        links = [Link(f"{piece.id}/medium", f"{doing} {piece.name}", "medium", own, piece)]
         steps = self.ways.get(piece.id)
         if piece.part.kind == "card" or piece.part.drive is None:
             slot = None if self.board is None else self._figure(self.board, "rates.slot_mb_s")
             if slot is not None and self.board is not None:
                 links.append(
-                    Link(f"{self.board.id}/card-slot", "card slot", "slot", slot / share,
+                    Link(f"{self.board.id}/card-slot", "card slot", "slot", slot,
                          self.board)
                 )  # fmt: skip
             return links
         if steps is None:
             raise NoWayError(f"{piece.name} is not plugged in")
-        for step, link in zip(steps, self._steps(steps, way, share), strict=True):
+        for step, link in zip(steps, self._steps(steps, way), strict=True):
             bridge = self._figure(step.enters, "rates.bridge_mb_s")
             links.append(link)
             if bridge is not None:
                 links.append(
                     Link(f"{step.enters.id}/bridge", f"bridge in {step.enters.name}", "bridge",
-                         bridge / share, step.enters)
+                         bridge, step.enters)
                 )  # fmt: skip
         return links
 

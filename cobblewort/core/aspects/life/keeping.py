@@ -97,7 +97,7 @@ def carried_of(kit: Kit) -> Carried:
     room = room_gb(kit)
     if room <= 0:
         return Carried(None, None)
-    router = Router(kit)
+    router = Router(kit, nominal_alone=True)
     times: list[float | None] = []
     both_ways: tuple[tuple[End, End], ...] = (("data", "network"), ("network", "data"))
     for source, sink in both_ways:

@@ -11,7 +11,7 @@ from cobblewort.core.aspects.data.model import array_of
 from cobblewort.core.aspects.data.usual import drawn
 from cobblewort.core.aspects.heat.model import HeatResult
 from cobblewort.core.aspects.heat.model import of as heat_of
-from cobblewort.core.figures.arrays import FloatArray, Quantity
+from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import between, nominal
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.kit import Kit, derived
@@ -204,13 +204,17 @@ def worn_of(kit: Kit) -> list[Wearing]:
 
 
 def _worn(kit: Kit) -> Iterator[Wearing]:
-    heat, hours = heat_of(kit), hours_on(kit.plan)
+    heat, hours, middle = heat_of(kit), hours_on(kit.plan), middling_c(kit)
+    rise: float | None = None
     for piece in kit.pieces:
         if piece.index > 1 or piece.line.role in NOT_OF_IT:
             continue
         for name, own in piece.part.wears.items():
             warmer = _figure(kit, piece, f"wears.{name}.warmer_k")
-            temp: Quantity = mean_air_c(kit, heat, piece)
+            temp: Quantity = middle
+            if heat.shelters(piece.line.id):
+                rise = _mean_rise(kit, heat) if rise is None else rise
+                temp = middle + rise
             if warmer is not None:
                 temp = temp + warmer
             factor: Quantity = 1.0
@@ -233,20 +237,17 @@ def _worn(kit: Kit) -> Iterator[Wearing]:
             )  # fmt: skip
 
 
-def mean_air_c(kit: Kit, heat: HeatResult, piece: Piece) -> float:
-    """The air around a piece on a middling day: half way between the coldest and the hottest, and
-    inside a closed case as much warmer as its phases make it on the hottest. [°C]
-    """
+def middling_c(kit: Kit) -> float:
+    """A middling day: half way between the coldest and the hottest. [°C]"""
     place = kit.plan.place
-    middle = (place.ambient_min_c + place.ambient_max_c) / 2
+    return (place.ambient_min_c + place.ambient_max_c) / 2
+
+
+def _mean_rise(kit: Kit, heat: HeatResult) -> float:
+    """How much warmer than the day it is inside a closed case, over the hours of a day. [K]"""
     inside = heat.inside_c
-    if inside is None or not heat.shelters(piece.line.id):
-        return middle
-    return middle + _mean_rise(kit, heat, inside)
-
-
-def _mean_rise(kit: Kit, heat: HeatResult, inside: FloatArray) -> float:
-    """How much warmer than the day it is inside, over the hours of a day. [K]"""
+    if inside is None:
+        return 0.0
     rises: list[float] = (inside[:, 0] - heat.ambient_c).tolist()
     hours = [phase.hours for phase in kit.plan.duty]
     total, weighed = 0.0, 0.0
