@@ -63,8 +63,6 @@ PLAN_25 = kit(
          "stream_mb_s": 0.768, "at_once": 4, "hours_a_day": 1.2, "stays": True, "during": "night"},
         {"id": "copy", "text": "a copy meanwhile", "source": "network", "sink": "data",
          "amount_gb": 20, "within_min": 30, "runs_a_day": 0.2, "during": "night"},
-        {"id": "fetch", "text": "a week fetched", "source": "data", "sink": "network",
-         "amount_gb": 80, "file_mb": 1, "within_min": 240},
     ],
     keeping={"replaceable": False, "writes": "logger", "copies": [
         {"id": "far", "text": "a friend's", "place": "elsewhere", "medium": "disk"},

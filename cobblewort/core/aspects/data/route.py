@@ -12,7 +12,7 @@ from cobblewort.core.aspects.data.arrays import read_from_each, written_to_each
 from cobblewort.core.aspects.data.filling import alone_mb_s
 from cobblewort.core.aspects.data.usual import drawn
 from cobblewort.core.aspects.fit.paths import Step, buses, ways
-from cobblewort.core.aspects.heat.model import HeatResult
+from cobblewort.core.aspects.heat.model import HotTemps
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import lesser, nominal, pick
@@ -109,7 +109,7 @@ class Router:
         self.storing = storing or kit.plan.storing
         self._known: dict[tuple[str, str, float | None], list[Link]] = {}
         self.ways = ways(kit)
-        self.held_by_heat = held_by_heat(heat_of(kit))
+        self._hot = {hot.piece.id: hot for hot in heat_of(kit).hot_bodies if hot.slows}
         self.pieces = [piece for piece in kit.pieces if piece.line.role not in NOT_OF_IT]
         stores = [piece for piece in self.pieces if piece.part.storage is not None]
         self._on_data = [piece for piece in stores if piece.line.role == "data"]
@@ -360,7 +360,8 @@ class Router:
         rate = next((figure for figure in stated if figure is not None), None)
         if rate is None:
             return None
-        held = self.held_by_heat.get(piece.id)
+        hot = self._hot.get(piece.id)
+        held = None if hot is None else held_by_heat(hot, list(heat_of(self.kit).means.must_hold))
         if held is not None:
             rate = rate * self._number(held)
         sustained = self._figure(piece, "medium.sustained_mb_s") if way == "out" else None
@@ -442,16 +443,14 @@ def _run_gb(flow: Flow) -> float | None:
     return flow.amount_gb
 
 
-def held_by_heat(heat: HeatResult) -> dict[str, FloatArray]:
-    """What drives keep of their speed in their hottest planned state, shape (samples,); those that
-    slow nowhere are not in it.
+def held_by_heat(hot: HotTemps, hard: list[int]) -> FloatArray | None:
+    """What a drive keeps of its speed in the hottest of the states that must hold, shape
+    (samples,); None where it slows in none of them.
     """
-    hard, found = list(heat.means.must_hold), {}
-    for hot in heat.hot_bodies:
-        if hot.slows and (hot.temp_c[hard, 0] > hot.limit_c[0]).any():
-            kept: FloatArray = hot.speed_share[hard].min(axis=0)
-            found[hot.piece.id] = kept.clip(min=0.01)
-    return found
+    if not (hot.temp_c[hard, 0] > hot.limit_c[0]).any():
+        return None
+    kept: FloatArray = hot.speed_share[hard].min(axis=0)
+    return kept.clip(min=0.01)
 
 
 def _told_once(links: Sequence[Link], media: Sequence[Piece]) -> str:

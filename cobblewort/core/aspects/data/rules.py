@@ -175,11 +175,14 @@ def _stream(kit: Kit, situation: Situation, at: Moved, worst: Moved | None) -> C
         told = f"“{flow.text}” wants {wants}; its way lets {has} by{margin.when}."
         return told + _neck_words(shown, situation if shown is at else None)
 
-    limit = plan_term("S", "stream", "MB/s", wanted)
+    def working(state: int) -> Sum:
+        told = at if state == 0 or worst is None else worst
+        return _sum_of(told, plan_term("S", "stream", "MB/s", wanted), "MB/s")
+
     return Check(
         flow.id, f"Stream: {flow.text}", "MB/s", "min", value, wanted, sentence, at.route.lines,
         states,
-        working=lambda state: _sum_of(at if state == 0 or worst is None else worst, limit, "MB/s"),
+        working=working,
     )  # fmt: skip
 
 
@@ -192,10 +195,10 @@ def _deadline(situation: Situation, at: Moved) -> Check:
         told = f"“{flow.text}”: {words.size(flow.amount_gb or 0)} take {takes}; {most} are allowed."
         return told + _neck_words(at, situation)
 
-    limit = plan_term("T", "time allowed", "min", allowed)
     return Check(
         flow.id, f"Time: {flow.text}", "min", "max", 0.0 if time is None else time, allowed,
-        sentence, at.route.lines, working=lambda _: _sum_of(at, limit, "min"),
+        sentence, at.route.lines,
+        working=lambda _: _sum_of(at, plan_term("T", "time allowed", "min", allowed), "min"),
     )  # fmt: skip
 
 
@@ -205,10 +208,9 @@ def _rate(subject: str, text: str, least: float, at: Moved, situation: Situation
         told = f"It moves {gets}; {wants} are asked for: {text}."
         return told + _neck_words(at, situation)
 
-    limit = plan_term("R", "rate asked for", "MB/s", least)
     return Check(
         subject, f"Rate: {text}", "MB/s", "min", at.rate_mb_s, least, sentence, at.route.lines,
-        working=lambda _: _sum_of(at, limit, "MB/s"),
+        working=lambda _: _sum_of(at, plan_term("R", "rate asked for", "MB/s", least), "MB/s"),
     )  # fmt: skip
 
 
