@@ -27,6 +27,7 @@ from cobblewort.api.deps import (
     read_cupboard,
 )
 from cobblewort.api.exchange import router as exchange_router
+from cobblewort.api.figures import router as figure_router
 from cobblewort.api.fit import router as fit_router
 from cobblewort.api.guard import LocalOnly
 from cobblewort.api.history import router as history_router
@@ -334,6 +335,7 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     app.include_router(fit_router)
     app.include_router(exchange_router)
     app.include_router(history_router)
+    app.include_router(figure_router)
     app.openapi = partial(document_of, app)  # type: ignore[method-assign]
     if PAGE_FOLDER.is_dir():
         _serve_page(app)

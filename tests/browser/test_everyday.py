@@ -483,3 +483,80 @@ def test_side_by_side_scrolls_in_itself(page: Page, server: str) -> None:
     expect(scroll).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     assert scroll.evaluate("element => element.scrollWidth > element.clientWidth")
+
+
+def patched(server: str, plan: str, **fields: Any) -> None:
+    """Another tab changes fields of a plan."""
+    version = ask(server, f"/plans/{plan}")["version"]
+    patch = [{"op": "set", "fields": fields}]
+    ask(server, f"/plans/{plan}", {"patch": patch}, method="PATCH", version=version)
+
+
+def open_purpose(page: Page, server: str) -> None:
+    """The room of purpose, with its forms in place."""
+    page.goto(f"{server}/plans/moss-cabinet")
+    page.locator(".kit-main", has_text="Purpose").click()
+    page.get_by_role("heading", name="Purpose").wait_for()
+
+
+def test_forms_in_place_keep_what_another_tab_does_not_know(page: Page, server: str) -> None:
+    """The day, the image and the ready-made one: typed text stays, what changed elsewhere stands
+    beside it, and what was not typed is taken over.
+    """
+    open_purpose(page, server)
+    page.get_by_label("Hours of film").fill("0,4")
+    page.get_by_label("A ready-made one").fill("A bought one")
+    page.get_by_role("button", name="Change the image").click()
+    page.get_by_label("Wants of memory").fill("1,5")
+    duty = ask(server, "/plans/moss-cabinet")["plan"]["duty"]
+    duty[1]["hours"] = 0.25
+    patched(server, "moss-cabinet", duty=duty, ready_made={"name": "", "price": "99"})
+    patched(server, "moss-cabinet", budget="333")
+    page.get_by_label("A ready-made one").press("Tab")
+    page.get_by_role("button", name="Keep it", exact=True).click()  # refused, as it is stale
+    expect(page.get_by_label("Hours of film")).to_have_value("0,4")
+    expect(page.get_by_label("Wants of memory")).to_have_value("1,5")
+    expect(page.get_by_label("A ready-made one")).to_have_value("A bought one")
+    expect(page.get_by_label("Its price")).to_have_value("99")
+    expect(page.locator(".meanwhile").first).to_be_visible()
+    page.get_by_role("button", name="Keep this day").click()
+    expect(page.get_by_role("button", name="Keep this day")).to_have_count(0)
+    plan = ask(server, "/plans/moss-cabinet")["plan"]
+    assert plan["duty"][1]["hours"] == 0.4
+
+
+def test_forms_in_place_outlive_a_silent_server(page: Page, server: str) -> None:
+    """What was typed into the day is there when the server is back, and is stored then."""
+    open_purpose(page, server)
+    page.get_by_label("Hours of film").fill("0.3")
+    page.route("**/api/plans/**", lambda route: route.abort())
+    page.get_by_role("button", name="Keep this day").click()
+    expect(page.get_by_label("Hours of film")).to_have_value("0.3")
+    page.unroute("**/api/plans/**")
+    page.get_by_role("button", name="Keep this day").click()
+    expect(page.get_by_role("button", name="Keep this day")).to_have_count(0)
+    assert ask(server, "/plans/moss-cabinet")["plan"]["duty"][1]["hours"] == 0.3
+
+
+def test_fields_take_units_as_people_write_them(page: Page, server: str) -> None:
+    """In the sheet of a part and in a flow; what is of another kind is told, and stays."""
+    page.goto(f"{server}/cupboard/B06")
+    page.get_by_role("button", name="Copy and change").click()
+    peak = page.get_by_label("Draw at its peak", exact=True)
+    peak.fill("6500 mW")
+    peak.press("Tab")
+    expect(peak).to_have_value("6.5")
+    peak.fill("3 apples")
+    peak.press("Tab")
+    expect(page.get_by_role("alert")).to_contain_text("“apples” does not go into a field in W")
+    expect(peak).to_have_value("3 apples")
+    page.goto(f"{server}/plans/moss-cabinet")
+    page.locator(".kit-main").first.wait_for()
+    page.keyboard.press("4")
+    page.get_by_role("button", name="Add a flow").click()
+    page.get_by_label("What moves").fill("a film to the school")
+    page.get_by_label("At a time").fill("2500 MB")
+    page.get_by_label("At a time").press("Enter")
+    expect(page.get_by_label("At a time")).to_have_value("2.5")
+    page.get_by_label("At a time").press("Enter")
+    expect(page.locator(".flow-list")).to_contain_text("2.5 GB")

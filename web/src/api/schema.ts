@@ -1004,6 +1004,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/read-figure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Bring what was typed, such as `500 mA`, to the unit of a field.
+         */
+        get: operations["read_api_read_figure_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4752,6 +4772,14 @@ export interface components {
             margin: string | null;
         };
         /**
+         * ReadFigure
+         * @description A figure in the unit of its field.
+         */
+        ReadFigure: {
+            /** Value */
+            value: number;
+        };
+        /**
          * Reading
          * @description One physical figure: nominal value, the band it lies in, and what it rests on.
          *
@@ -7988,6 +8016,47 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_api_read_figure_get: {
+        parameters: {
+            query: {
+                text: string;
+                unit: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadFigure"];
+                };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */
             422: {

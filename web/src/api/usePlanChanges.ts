@@ -40,8 +40,8 @@ async function send(id: string, version: number, action: Action): Promise<PlanVi
 }
 
 export interface PlanChanges {
-  /** `onDone` is called once the change is stored. */
-  act: (action: Action, onDone?: () => void) => void;
+  /** `onDone` is called once the change is stored, with the plan as it is then. */
+  act: (action: Action, onDone?: (view: PlanView) => void) => void;
   /** The same for a form that stays open until it is stored: a refusal is thrown to it. */
   save: (patch: Change[], label?: string) => Promise<PlanView>;
   busy: boolean;
@@ -78,7 +78,7 @@ export function usePlanChanges(id: string): PlanChanges {
   });
   const { mutate } = mutation;
   const act = useCallback(
-    (action: Action, onDone?: () => void) => mutate(action, { onSuccess: onDone }),
+    (action: Action, onDone?: (view: PlanView) => void) => mutate(action, { onSuccess: onDone }),
     [mutate],
   );
   const quiet = useMutation({

@@ -5,6 +5,7 @@ import Form from "react-bootstrap/Form";
 
 import { needKindsQuery } from "../api/queries";
 import type { Need } from "../api/types";
+import { FigureInput } from "../ui/FigureInput";
 import { needFrom } from "./needs";
 
 interface Props {
@@ -62,14 +63,14 @@ export function NeedForm({ taken, onAdd }: Props) {
         <>
           {chosen.wants && (
             <div className="with-unit">
-              <Form.Control
+              <FigureInput
                 size="sm"
                 className="tabular"
-                inputMode="decimal"
                 aria-label={chosen.wants === "count" ? "How often" : "How much"}
                 placeholder={chosen.wants === "count" ? "1" : "how much"}
+                unit={chosen.unit}
                 value={typed.figure}
-                onChange={(event) => setTyped({ ...typed, figure: event.target.value })}
+                onChange={(figure) => setTyped({ ...typed, figure })}
               />
               <span className="unit">{chosen.unit || "times"}</span>
             </div>

@@ -8,6 +8,7 @@ import { ProblemError } from "../api/client";
 import { sheetQuery } from "../api/queries";
 import type { PartSheet, SheetFigure } from "../api/types";
 import { money } from "../ui/numbers";
+import { FigureInput } from "../ui/FigureInput";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { Meanwhile } from "../ui/Meanwhile";
 import { Failure, Loading } from "../ui/States";
@@ -327,16 +328,16 @@ function EditRow({ entry, text, basis, wrong, onChange }: EditProps) {
       </th>
       <td className="typed">
         <div className="with-unit">
-          <Form.Control
+          <FigureInput
             id={id}
             size="sm"
             className="num tabular"
-            inputMode="decimal"
+            unit={entry.unit}
             value={text}
             placeholder={fallback(entry)}
             isInvalid={wrong !== undefined}
             aria-describedby={wrong ? `${id}-wrong` : undefined}
-            onChange={(event) => onChange({ text: event.target.value })}
+            onChange={(next) => onChange({ text: next })}
           />
           <span className="unit">{entry.unit}</span>
         </div>

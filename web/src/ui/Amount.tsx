@@ -1,5 +1,7 @@
 import Form from "react-bootstrap/Form";
 
+import { FigureInput } from "./FigureInput";
+
 interface Props {
   id: string;
   label: string;
@@ -15,13 +17,14 @@ export function Amount({ id, label, unit, value, placeholder, onChange }: Props)
     <Form.Group controlId={id}>
       <Form.Label>{label}</Form.Label>
       <div className="with-unit">
-        <Form.Control
+        <FigureInput
           size="sm"
           className="tabular"
-          inputMode="decimal"
+          inputMode="text"
           placeholder={placeholder}
+          unit={unit}
           value={value}
-          onChange={(event) => onChange(event.target.value)}
+          onChange={onChange}
         />
         <span className="unit">{unit}</span>
       </div>

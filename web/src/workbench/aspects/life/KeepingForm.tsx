@@ -2,9 +2,10 @@ import { useId, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
-import type { Keeping } from "../../../api/types";
+import type { Keeping, Plan } from "../../../api/types";
 
 import { Amount } from "../../../ui/Amount";
+import { Meanwhile } from "../../../ui/Meanwhile";
 import { positive, readNumber } from "../../../ui/readNumber";
 import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
@@ -17,19 +18,21 @@ const WRITES: Record<Keeping["writes"], string> = {
   games: "a shell for games",
 };
 
+/** What is typed, as it is stored. */
+function keepingText({ keeping, storing }: Plan) {
+  return {
+    years: `${keeping.years}`,
+    own: keeping.system_gb_day === null ? "" : `${keeping.system_gb_day}`,
+    growth: storing.growth_gb_month === null ? "" : `${storing.growth_gb_month}`,
+  };
+}
+
 /** How long it is to last, and what writes to it. */
 export function KeepingForm() {
   const { view, changes } = useBench();
   const id = useId();
   const { keeping, settings, storing } = view.plan;
-  const typed = useTyped(
-    {
-      years: `${keeping.years}`,
-      own: keeping.system_gb_day === null ? "" : `${keeping.system_gb_day}`,
-      growth: storing.growth_gb_month === null ? "" : `${storing.growth_gb_month}`,
-    },
-    view.version,
-  );
+  const typed = useTyped(keepingText(view.plan), view.version);
   const [wrong, setWrong] = useState("");
   const { text, setText } = typed;
   const set = (field: "keeping" | "settings" | "storing", fields: object, label: string) =>
@@ -48,19 +51,14 @@ export function KeepingForm() {
             : "";
     setWrong(told);
     if (told) return;
-    changes.act({
-      kind: "patch",
-      patch: [
-        {
-          op: "set",
-          fields: {
-            keeping: { years, system_gb_day: own },
-            storing: { growth_gb_month: growth },
-          },
-        },
-      ],
-      label: "how long it is to last",
-    });
+    const fields = {
+      keeping: { years, system_gb_day: own },
+      storing: { growth_gb_month: growth },
+    };
+    changes.act(
+      { kind: "patch", patch: [{ op: "set", fields }], label: "how long it is to last" },
+      (stored) => typed.settle(keepingText(stored.plan), stored.version),
+    );
   };
   return (
     <form
@@ -148,6 +146,10 @@ export function KeepingForm() {
           }
         />
       </div>
+      <Meanwhile
+        typed={typed}
+        labels={{ years: "Years wanted", own: "What it writes", growth: "What it grows by" }}
+      />
       {typed.dirty && (
         <div className="form-actions">
           <Button type="submit" variant="primary" size="sm" disabled={changes.busy}>
@@ -156,14 +158,6 @@ export function KeepingForm() {
           <Button variant="" size="sm" onClick={() => setText(typed.base)}>
             Leave it as it was
           </Button>
-          {typed.clashes.map((field) => (
-            <span key={field} className="soft">
-              changed elsewhere to {typed.base[field] || "nothing"}{" "}
-              <Button variant="link" onClick={() => typed.take(field)}>
-                take that
-              </Button>
-            </span>
-          ))}
         </div>
       )}
       {wrong && (

@@ -3,7 +3,10 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
 import type { Activity } from "../../../api/types";
+import { FigureInput } from "../../../ui/FigureInput";
+import { Meanwhile } from "../../../ui/Meanwhile";
 import { Term } from "../../../ui/Term";
+import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
 import { ACTIVITY_WORDS, dutyFrom, segments, textOf, type PhaseText } from "./day";
 
@@ -13,10 +16,10 @@ const ACTIVITIES = Object.keys(ACTIVITY_WORDS) as Activity[];
 export function DayEditor() {
   const { view, changes, report } = useBench();
   const nameOf = (line: string) => report.lines.find((entry) => entry.id === line)?.name ?? line;
-  const stored = textOf(view.plan.duty);
-  const [rows, setRows] = useState(stored);
+  const typed = useTyped({ day: asDay(textOf(view.plan.duty)) }, view.version);
+  const { rows } = typed.text.day;
+  const setRows = (next: PhaseText[]) => typed.setText({ day: asDay(next) });
   const [wrong, setWrong] = useState("");
-  const dirty = JSON.stringify(rows) !== JSON.stringify(stored);
   const put = (index: number, change: Partial<PhaseText>) =>
     setRows(rows.map((row, at) => (at === index ? { ...row, ...change } : row)));
   const save = () => {
@@ -26,11 +29,14 @@ export function DayEditor() {
       return;
     }
     setWrong("");
-    changes.act({
-      kind: "patch",
-      patch: [{ op: "set", fields: { duty: read.duty } }],
-      label: "how its day goes",
-    });
+    changes.act(
+      {
+        kind: "patch",
+        patch: [{ op: "set", fields: { duty: read.duty } }],
+        label: "how its day goes",
+      },
+      (stored) => typed.settle({ day: asDay(textOf(stored.plan.duty)) }, stored.version),
+    );
   };
   return (
     <section className="purpose-part" aria-label="How its day goes">
@@ -53,13 +59,13 @@ export function DayEditor() {
               </td>
               <td className="hours">
                 <div className="with-unit">
-                  <Form.Control
+                  <FigureInput
                     size="sm"
                     className="tabular"
-                    inputMode="decimal"
                     aria-label={`Hours of ${row.name}`}
+                    unit="h"
                     value={row.hours}
-                    onChange={(event) => put(index, { hours: event.target.value })}
+                    onChange={(hours) => put(index, { hours })}
                   />
                   <span className="unit">h</span>
                 </div>
@@ -97,6 +103,7 @@ export function DayEditor() {
           {wrong}
         </p>
       )}
+      <Meanwhile typed={typed} labels={{ day: "Its day" }} />
       <div className="day-actions">
         <Button
           variant=""
@@ -107,12 +114,12 @@ export function DayEditor() {
         >
           Another part of the day
         </Button>
-        {dirty && (
+        {typed.dirty && (
           <>
             <Button variant="primary" size="sm" disabled={changes.busy} onClick={save}>
               Keep this day
             </Button>
-            <Button variant="" size="sm" onClick={() => setRows(stored)}>
+            <Button variant="" size="sm" onClick={() => typed.take("day")}>
               Leave it as it was
             </Button>
           </>
@@ -120,6 +127,11 @@ export function DayEditor() {
       </div>
     </section>
   );
+}
+
+/** The parts of a day as they are typed, and how they are told. */
+function asDay(rows: PhaseText[]) {
+  return { rows, text: rows.map((row) => `${row.name} ${row.hours} h`).join(", ") };
 }
 
 function exceptions(row: PhaseText, nameOf: (line: string) => string): string {

@@ -2,35 +2,53 @@ import { useId, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
+import type { Change } from "../../../api/types";
 import { InlineForm } from "../../../ui/InlineForm";
+import { Meanwhile } from "../../../ui/Meanwhile";
+import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
 import { imageFrom, imageText, type ImageText } from "./image";
+
+const IMAGE_LABELS: Record<keyof ImageText, string> = {
+  name: "Image",
+  cardGb: "Takes on the card",
+  memoryGb: "Wants of memory",
+  families: "Made for boards of",
+  bits: "Word size",
+  desktop: "With a desktop",
+};
 
 /** What it starts from: the image on its card, which has to be made for the board and fit on it. */
 export function ImageEditor() {
   const { view, changes } = useBench();
   const image = view.plan.image ?? null;
-  const [text, setText] = useState<ImageText | null>(null);
+  const [open, setOpen] = useState(false);
+  const typed = useTyped<ImageText>(imageText(image), view.version);
+  const { text, setText } = typed;
   const [wrong, setWrong] = useState("");
-  const store = (next: typeof image, label: string) =>
-    changes.act({ kind: "patch", patch: [{ op: "set", fields: { image: next } }], label });
   const save = () => {
-    if (!text) return;
     const found = imageFrom(text);
-    if ("wrong" in found) setWrong(found.wrong);
-    else store(found, `start from ${found.name}`);
+    if ("wrong" in found) {
+      setWrong(found.wrong);
+      return;
+    }
+    setWrong("");
+    const patch: Change[] = [{ op: "set", fields: { image: found } }];
+    changes.act({ kind: "patch", patch, label: `start from ${found.name}` }, (stored) => {
+      typed.settle(imageText(stored.plan.image ?? null), stored.version);
+      setOpen(false);
+    });
+  };
+  const leave = () => {
+    setText(typed.base);
+    setOpen(false);
   };
   return (
     <section className="purpose-part" aria-label="What it starts from">
       <h3>What it starts from</h3>
-      {text ? (
-        <InlineForm
-          done="Save"
-          busy={changes.busy}
-          wrong={wrong}
-          onDone={save}
-          onLeave={() => setText(null)}
-        >
+      {open ? (
+        <InlineForm done="Save" busy={changes.busy} wrong={wrong} onDone={save} onLeave={leave}>
+          <Meanwhile typed={typed} labels={IMAGE_LABELS} />
           <ImageFields text={text} setText={setText} />
         </InlineForm>
       ) : (
@@ -50,7 +68,7 @@ export function ImageEditor() {
             className="p-0"
             onClick={() => {
               setWrong("");
-              setText(imageText(image));
+              setOpen(true);
             }}
           >
             {image ? "Change the image" : "Say which image"}

@@ -3,14 +3,16 @@ import { useId, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
-import type { Need, NeedReport } from "../../../api/types";
+import type { Need, NeedReport, Plan } from "../../../api/types";
 import { needKindsQuery } from "../../../api/queries";
 import { NeedForm } from "../../../begin/NeedForm";
 import { lookedFor, needMark, needTally, needWord } from "../../../begin/needs";
 import { Cobble } from "../../../ui/Cobble";
 import { change, money } from "../../../ui/numbers";
+import { Meanwhile } from "../../../ui/Meanwhile";
 import { placeWords } from "../../../ui/placeWords";
 import { readNumber } from "../../../ui/readNumber";
+import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
 import { DayEditor } from "./DayEditor";
 import { ImageEditor } from "./ImageEditor";
@@ -37,10 +39,10 @@ export function PurposeView() {
         {`: ${placeWords(place)}`}.
       </p>
       <Needs />
-      <ImageEditor key={JSON.stringify(view.plan.image)} />
-      <DayEditor key={JSON.stringify(view.plan.duty)} />
+      <ImageEditor />
+      <DayEditor />
       <SchoolList />
-      <ReadyMade key={JSON.stringify(view.plan.ready_made)} />
+      <ReadyMade />
     </>
   );
 }
@@ -115,28 +117,36 @@ function NeedRow({ entry, need, onDrop }: RowProps) {
   );
 }
 
+function readyText(stored: Plan["ready_made"]) {
+  return { name: stored?.name ?? "", price: stored?.price ?? "" };
+}
+
 /** What could be bought instead, held against the kit; a ready-made may be the better buy. */
 function ReadyMade() {
   const { view, report, changes } = useBench();
   const id = useId();
   const stored = view.plan.ready_made;
-  const [name, setName] = useState(stored?.name ?? "");
-  const [price, setPrice] = useState(stored?.price ?? "");
+  const typed = useTyped(readyText(stored), view.version);
+  const { name, price } = typed.text;
+  const put = (fields: Partial<typeof typed.text>) => typed.setText({ ...typed.text, ...fields });
   const [wrong, setWrong] = useState("");
   const { cost } = report;
-  const dirty = name !== (stored?.name ?? "") || price !== (stored?.price ?? "");
   const save = () => {
     const amount = price.trim() === "" ? null : readNumber(price);
     if (amount !== null && !(amount >= 0)) {
       setWrong("The price must be a number, such as 149.");
       return;
     }
+    setWrong("");
     const next = { ...stored, name, price: amount === null ? null : amount.toFixed(2) };
-    changes.act({
-      kind: "patch",
-      patch: [{ op: "set", fields: { ready_made: next } }],
-      label: "ready-made alternative",
-    });
+    changes.act(
+      {
+        kind: "patch",
+        patch: [{ op: "set", fields: { ready_made: next } }],
+        label: "ready-made alternative",
+      },
+      (kept) => typed.settle(readyText(kept.plan.ready_made), kept.version),
+    );
   };
   const difference = stored?.price == null ? null : Number(cost.total) - Number(stored.price);
   return (
@@ -150,7 +160,7 @@ function ReadyMade() {
           maxLength={120}
           placeholder="what you could buy instead"
           value={name}
-          onChange={(event) => setName(event.target.value)}
+          onChange={(event) => put({ name: event.target.value })}
         />
         <div className="with-unit">
           <Form.Control
@@ -160,11 +170,11 @@ function ReadyMade() {
             aria-label="Its price"
             placeholder="its price"
             value={price}
-            onChange={(event) => setPrice(event.target.value)}
+            onChange={(event) => put({ price: event.target.value })}
           />
           <span className="unit">{cost.currency}</span>
         </div>
-        {dirty && (
+        {typed.dirty && (
           <Button variant="primary" size="sm" disabled={changes.busy} onClick={save}>
             Keep it
           </Button>
@@ -175,6 +185,7 @@ function ReadyMade() {
           {wrong}
         </p>
       )}
+      <Meanwhile typed={typed} labels={{ name: "A ready-made one", price: "Its price" }} />
       {difference !== null && (
         <p>
           The kit comes to {money(cost.total, cost.currency)},{" "}

@@ -1,0 +1,54 @@
+import { useState, type ComponentProps } from "react";
+import Form from "react-bootstrap/Form";
+
+import { client, dataOf, ProblemError } from "../api/client";
+import { readNumber } from "./readNumber";
+
+type Props = Omit<ComponentProps<typeof Form.Control>, "onChange" | "value"> & {
+  value: string;
+  unit: string;
+  onChange: (text: string) => void;
+};
+
+/** A figure that may be typed with a unit of one's own, `500 mA` or `1/2 in`: it is brought to the
+ * unit of the field when it is left, or on Enter. */
+export function FigureInput({ value, unit, onChange, ...rest }: Props) {
+  const [wrong, setWrong] = useState("");
+  // What does not begin like a figure is left to the form that it stands in.
+  const plain = !/^\s*[-+−]?\d/.test(value) || !Number.isNaN(readNumber(value));
+  const read = async () => {
+    if (plain) return;
+    try {
+      const query = { text: value, unit };
+      const found = dataOf(await client.GET("/api/read-figure", { params: { query } }));
+      setWrong("");
+      onChange(String(found.value));
+    } catch (error) {
+      const told = error instanceof ProblemError ? error.problem.problems[0]?.text : null;
+      setWrong(told ?? "This could not be read now; write it as a plain number.");
+    }
+  };
+  return (
+    <>
+      <Form.Control
+        {...rest}
+        value={value}
+        onChange={(event) => {
+          setWrong("");
+          onChange(event.target.value);
+        }}
+        onBlur={() => void read()}
+        onKeyDown={(event) => {
+          if (event.key !== "Enter" || plain) return;
+          event.preventDefault();
+          void read();
+        }}
+      />
+      {wrong && (
+        <span role="alert" className="field-wrong figure-wrong">
+          {wrong}
+        </span>
+      )}
+    </>
+  );
+}
