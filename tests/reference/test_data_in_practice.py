@@ -8,7 +8,7 @@ import pytest
 
 from cobblewort.core.aspects.data.model import Moved, moved
 from cobblewort.core.aspects.data.model import of as data_of
-from cobblewort.core.aspects.data.route import Router
+from cobblewort.core.aspects.data.route import Router, held_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.catalogue import Catalogue
@@ -30,7 +30,7 @@ def copy(
     """A copy through a kit, alone."""
     wanted = {"id": "it", "text": "it", "source": source, "sink": sink, "amount_gb": 10, **flow}
     found = Kit(plan, catalogue or shipped(), 1)
-    route = Router(found).route(Flow.model_validate(wanted))
+    route = Router(found, held_of(found)).route(Flow.model_validate(wanted))
     assert route.links, route.why_not
     return moved([route])[0]
 
@@ -153,7 +153,7 @@ def test_a_drive_that_heat_holds_back_gives_what_is_left() -> None:
     duty = [{"name": "all day", "hours": 24, "activity": "full"}]
     cool = copy(kit("B10", "S03", "M02", "A02", "D07", "E01", duty=duty), "data", "program")
     warm = Kit(kit("B10", "S03", "M02", "A02", "D07", "E12", place=hot, duty=duty), shipped(), 1)
-    route = Router(warm).route(
+    route = Router(warm, held_of(warm)).route(
         Flow(id="it", text="it", source="data", sink="program", amount_gb=10)
     )
     assert rate(moved([route])[0]) < 0.9 * rate(cool)

@@ -46,16 +46,8 @@ def fair_rates_mb_s(loads: Sequence[Load], most: Sequence[Quantity | None]) -> l
     most : sequence
         What each flow wants at most; None for one that takes all it can get.
     """
-    caps: list[Quantity] = []
-    users: dict[str, list[int]] = {}
-    for n, load in enumerate(loads):
-        for link in load:
-            users.setdefault(link, []).append(n)
-    shared = {link: on_it for link, on_it in users.items() if len(on_it) > 1}
-    for load, wanted in zip(loads, most, strict=True):
-        cap = alone_mb_s({link: share for link, share in load.items() if link not in shared})
-        caps.append(cap if wanted is None else lesser(cap, wanted))
-    if not shared:
+    caps, shared = _capped(loads, most)
+    if all(_holds(loads, on_it, link, caps) for link, on_it in shared.items()):
         return caps
     rates: list[Quantity] = [0.0] * len(loads)
     rising: list[Quantity] = [1.0] * len(loads)
@@ -84,6 +76,37 @@ def fair_rates_mb_s(loads: Sequence[Load], most: Sequence[Quantity | None]) -> l
         if all(largest(up) == 0.0 for up in rising):
             break
     return rates
+
+
+def _capped(
+    loads: Sequence[Load], most: Sequence[Quantity | None]
+) -> tuple[list[Quantity], dict[str, list[int]]]:
+    """What each flow gets at most, by what it wants and by links that it has for itself; and of
+    links that several pass, which do.
+    """
+    users: dict[str, list[int]] = {}
+    for n, load in enumerate(loads):
+        for link in load:
+            users.setdefault(link, []).append(n)
+    shared = {link: on_it for link, on_it in users.items() if len(on_it) > 1}
+    caps: list[Quantity] = []
+    for load, wanted in zip(loads, most, strict=True):
+        cap: Quantity = inf if wanted is None else wanted
+        for link, share in load.items():
+            if link not in shared:
+                cap = lesser(cap, 1 / share)
+        caps.append(cap)
+    return caps, shared
+
+
+def _holds(
+    loads: Sequence[Load], on_it: Sequence[int], link: str, rates: Sequence[Quantity]
+) -> bool:
+    """Whether a link has room for some rates at once."""
+    used: Quantity = 0.0
+    for n in on_it:
+        used = used + loads[n][link] * rates[n]
+    return largest(used) <= 1.0
 
 
 _TINY = 1e-300

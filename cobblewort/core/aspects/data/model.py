@@ -7,9 +7,8 @@ from dataclasses import dataclass
 
 from cobblewort.core.aspects.data.arrays import may_fail, possible, usable_gb
 from cobblewort.core.aspects.data.filling import alone_mb_s, fair_rates_mb_s
-from cobblewort.core.aspects.data.route import Link, Route, Router
+from cobblewort.core.aspects.data.route import Held, Link, Route, Router, held_of
 from cobblewort.core.aspects.fit.paths import ways
-from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit, derived
@@ -248,9 +247,9 @@ def betters(situation: Situation, flow_id: str, most: int = 2) -> list[Better]:
     return found
 
 
-def build_data(kit: Kit) -> DataResult:
+def build_data(kit: Kit, held: Held) -> DataResult:
     """Ways, situations and rates that needs ask for."""
-    plan, router = kit.plan, Router(kit)
+    plan, router = kit.plan, Router(kit, held)
     routes = [router.route(flow) for flow in plan.flows]
     open_ways = [route for route in routes if route.links]
     together: dict[str, list[Route]] = {}
@@ -298,16 +297,23 @@ def _asked(needs: Sequence[Need], result: DataResult, router: Router) -> list[As
     return found
 
 
-@derived("pieces", "storing", "place.network", "flows", "needs", "settings", ways, heat_of)
+@derived("connected", "storing", "place.network", "flows", "needs", "settings", ways)
+def cool_of(kit: Kit) -> DataResult:
+    """How fast everything moves while no drive is slowed by its heat."""
+    return build_data(kit, {})
+
+
+@derived(cool_of, held_of)
 def of(kit: Kit) -> DataResult:
     """How fast everything moves."""
-    return build_data(kit)
+    held = held_of(kit)
+    return build_data(kit, held) if held else cool_of(kit)
 
 
-@derived("pieces", "storing")
+@derived("connected", "storing")
 def array_of(kit: Kit) -> Array:
     """The data drives as they are used together."""
-    pieces = [piece for piece in kit.pieces.of_role("data") if piece.part.storage is not None]
+    pieces = [piece for piece in kit.connected.of_role("data") if piece.part.storage is not None]
     sizes = [p.part.storage.capacity_gb for p in pieces if p.part.storage is not None]
     layout, count = kit.plan.storing.layout, len(pieces)
     able = count == 0 or possible(layout, count)

@@ -10,7 +10,7 @@ from typing import get_args
 from cobblewort.core.aspects.data import arrays
 from cobblewort.core.aspects.data.model import Moved, Situation, array_of, betters, moved
 from cobblewort.core.aspects.data.model import of as data_of
-from cobblewort.core.aspects.data.route import Link, LinkKind, Router
+from cobblewort.core.aspects.data.route import Link, LinkKind, Router, held_of
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
@@ -198,7 +198,9 @@ def _small_mb_s(at: Moved, kit: Kit) -> float | None:
     flow = at.route.flow
     if flow.amount_gb is None or flow.file_mb is not None or at.route.network is None:
         return None
-    small = Router(kit, nominal_alone=True).route(flow.model_copy(update={"file_mb": 1.0}))
+    small = Router(kit, held_of(kit), nominal_alone=True).route(
+        flow.model_copy(update={"file_mb": 1.0})
+    )
     return nominal(moved([small])[0].rate_mb_s)
 
 
@@ -241,7 +243,7 @@ def _layouts(kit: Kit) -> Iterator[LayoutReport]:
     array = array_of(kit)
     count = len(array.pieces)
     sizes = [p.part.storage.capacity_gb for p in array.pieces if p.part.storage is not None]
-    price, base = _price(kit), Router(kit, nominal_alone=True)
+    price, base = _price(kit), Router(kit, held_of(kit), nominal_alone=True)
     for layout in get_args(Layout):
         facts, able = arrays.LAYOUTS[layout], arrays.possible(layout, count)
         usable_gb = arrays.usable_gb(layout, sizes)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from copy import copy
 from dataclasses import dataclass, field
 from typing import Literal
@@ -12,11 +12,10 @@ from cobblewort.core.aspects.data.arrays import read_from_each, written_to_each
 from cobblewort.core.aspects.data.filling import alone_mb_s
 from cobblewort.core.aspects.data.usual import drawn
 from cobblewort.core.aspects.fit.paths import Step, buses, ways
-from cobblewort.core.aspects.heat.model import HotTemps
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import lesser, nominal, pick
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.plans.plan import NOT_OF_IT, End, Flow, Layout, Storing
@@ -80,6 +79,25 @@ class Route:
         return tuple(dict.fromkeys(p.line.id for p in (*passed, *self.pieces)))
 
 
+Held = Mapping[str, FloatArray]
+"""What drives keep of their speed in the heat, by piece, shape (samples,)."""
+
+
+@derived(heat_of)
+def held_of(kit: Kit) -> dict[str, FloatArray]:
+    """Drives that slow themselves in some state that must hold, and what they keep in the hottest;
+    those that slow nowhere are not in it.
+    """
+    heat, found = heat_of(kit), {}
+    hard = list(heat.means.must_hold)
+    for hot in heat.hot_bodies:
+        drives = hot.slows and hot.piece.part.drive is not None
+        if drives and (hot.temp_c[hard, 0] > hot.limit_c[0]).any():
+            kept: FloatArray = hot.speed_share[hard].min(axis=0)
+            found[hot.piece.id] = kept.clip(min=0.01)
+    return found
+
+
 class NoWayError(Exception):
     """A flow has no way through a kit; says what is missing."""
 
@@ -98,23 +116,19 @@ class _Side:
 class Router:
     """Finds the ways of flows through one kit, as its plugs are plugged.
 
-    `storing` is how its disks are used, what the plan says by default; `nominal_alone` leaves bands
-    out.
+    `held` is what heat leaves of drives; `nominal_alone` leaves bands out.
     """
 
-    def __init__(
-        self, kit: Kit, storing: Storing | None = None, *, nominal_alone: bool = False
-    ) -> None:
+    def __init__(self, kit: Kit, held: Held, *, nominal_alone: bool = False) -> None:
         self.kit, self.samples = kit, 1 if nominal_alone else kit.samples
-        self.storing = storing or kit.plan.storing
+        self.storing, self._held = kit.plan.storing, held
         self._known: dict[tuple[str, str, float | None], list[Link]] = {}
         self.ways = ways(kit)
-        self._hot = {hot.piece.id: hot for hot in heat_of(kit).hot_bodies if hot.slows}
-        self.pieces = [piece for piece in kit.pieces if piece.line.role not in NOT_OF_IT]
+        self.pieces = [piece for piece in kit.connected if piece.line.role not in NOT_OF_IT]
         stores = [piece for piece in self.pieces if piece.part.storage is not None]
         self._on_data = [piece for piece in stores if piece.line.role == "data"]
         self._on_boot = [piece for piece in stores if piece.line.role == "boot"][:1]
-        self.board = next(iter(kit.pieces.of_role("board")), None)
+        self.board = next(iter(kit.connected.of_role("board")), None)
 
     def route(self, flow: Flow) -> Route:
         """The way of a flow; one without links where there is none."""
@@ -360,8 +374,7 @@ class Router:
         rate = next((figure for figure in stated if figure is not None), None)
         if rate is None:
             return None
-        hot = self._hot.get(piece.id)
-        held = None if hot is None else held_by_heat(hot, list(heat_of(self.kit).means.must_hold))
+        held = self._held.get(piece.id)
         if held is not None:
             rate = rate * self._number(held)
         sustained = self._figure(piece, "medium.sustained_mb_s") if way == "out" else None
@@ -441,16 +454,6 @@ def _run_gb(flow: Flow) -> float | None:
     if flow.rate_mb_s is not None:
         return flow.rate_mb_s * 3.6 * (flow.hours_a_day or 1.0)
     return flow.amount_gb
-
-
-def held_by_heat(hot: HotTemps, hard: list[int]) -> FloatArray | None:
-    """What a drive keeps of its speed in the hottest of the states that must hold, shape
-    (samples,); None where it slows in none of them.
-    """
-    if not (hot.temp_c[hard, 0] > hot.limit_c[0]).any():
-        return None
-    kept: FloatArray = hot.speed_share[hard].min(axis=0)
-    return kept.clip(min=0.01)
 
 
 def _told_once(links: Sequence[Link], media: Sequence[Piece]) -> str:

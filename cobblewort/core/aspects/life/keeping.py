@@ -6,9 +6,8 @@ from dataclasses import dataclass
 from math import ceil
 
 from cobblewort.core.aspects.data.model import array_of, moved
-from cobblewort.core.aspects.data.route import Router
+from cobblewort.core.aspects.data.route import Router, held_of
 from cobblewort.core.aspects.fit.paths import ways
-from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.life.wear import daily_gb
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit, derived
@@ -91,13 +90,13 @@ class Carried:
     back_h: float | None
 
 
-@derived("pieces", "storing", "place.network", "image", "settings", ways, heat_of, array_of)
+@derived("pieces", "storing", "place.network", "image", "settings", ways, held_of, array_of)
 def carried_of(kit: Kit) -> Carried:
     """A copy of everything over the network, and the way back."""
     room = room_gb(kit)
     if room <= 0:
         return Carried(None, None)
-    router = Router(kit, nominal_alone=True)
+    router = Router(kit, held_of(kit), nominal_alone=True)
     times: list[float | None] = []
     both_ways: tuple[tuple[End, End], ...] = (("data", "network"), ("network", "data"))
     for source, sink in both_ways:

@@ -111,16 +111,16 @@ def system_gb_day(plan: Plan, samples: int) -> Quantity:
 
 def media_of(kit: Kit) -> list[Piece]:
     """Media that the kit lives on: those of data, and the first to boot from."""
-    boot = [p for p in kit.pieces.of_role("boot") if p.part.storage is not None][:1]
+    boot = [p for p in kit.connected.of_role("boot") if p.part.storage is not None][:1]
     return [*boot, *array_of(kit).pieces]
 
 
-@derived("pieces", "flows", "storing", "keeping", "settings", array_of)
+@derived("connected", "flows", "storing", "keeping", "settings", array_of)
 def written_of(kit: Kit) -> list[Wearing]:
     """Media that wear by what is written to them; disks that spin do not."""
     found = []
     plan, array = kit.plan, array_of(kit)
-    boot = next((p for p in kit.pieces.of_role("boot") if p.part.storage is not None), None)
+    boot = next((p for p in kit.connected.of_role("boot") if p.part.storage is not None), None)
     for piece in media_of(kit):
         endurance = endurance_tb(kit, piece)
         if endurance is None:
