@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from decimal import Decimal
+from math import floor, log10
 
 _CONNECTOR_WORDS = {
     "usb-a": "USB-A", "usb-c": "USB-C", "micro-usb": "micro-USB", "flat-16": "flat-cable",
@@ -13,6 +14,9 @@ _CONNECTOR_WORDS = {
     "video-micro": "micro video", "aerial": "aerial",
 }  # fmt: skip
 _SIGNS = {"EUR": "€"}
+LONGEST_Y = 60.0
+"""Nobody believes a longer life: what would last longer is told as this, more than plans can want.
+[a]"""
 
 
 def connector(name: str) -> str:
@@ -59,11 +63,13 @@ def rate(mb_s: float, more: int = 0) -> str:
 
 
 def minutes(time_min: float, more: int = 0) -> str:
-    """`31 min`, `4.2 min`, `3.5 h` from two hours on, `12 days` from three days on."""
+    """`31 min`, `12 s` below a minute, `3.5 h` from two hours on, `12 days` from three days on."""
     if time_min >= 3 * 24 * 60:
         return f"{_whole(time_min / 1440, more)} days"
     if time_min >= 120:
         return f"{_whole(time_min / 60, more)} h"
+    if time_min < 1:
+        return f"{_whole(time_min * 60, more)} s"
     return f"{_whole(time_min, more)} min"
 
 
@@ -73,15 +79,35 @@ def _whole(value: float, more: int) -> str:
 
 
 def years(time_y: float, more: int = 0) -> str:
-    """`4.6 years`, `5 years`, `over 40 years`."""
-    if time_y >= 40:
-        return "over 40 years"
+    """`4.6 years`, `5 years`, `over 60 years`."""
+    if time_y >= LONGEST_Y:
+        return f"over {LONGEST_Y:g} years"
     return f"{_whole(time_y, more)} years"
 
 
 def size(room_gb: float) -> str:
-    """`480 GB`, `1.5 TB`: as labels count."""
-    return f"{room_gb / 1000:.4g} TB" if room_gb >= 1000 else f"{room_gb:.3g} GB"
+    """`480 GB`, `1.5 TB`, `340 MB`: as labels count."""
+    if room_gb >= 1000:
+        return f"{_meaning(room_gb / 1000, 4)} TB"
+    if room_gb >= 1 or room_gb == 0:
+        return f"{_meaning(room_gb, 3)} GB"
+    return f"{_meaning(room_gb * 1000, 3)} MB"
+
+
+def daily(room_gb: float) -> str:
+    """`1.2 GB a day`: two digits of meaning, for that is how well anybody knows it."""
+    if room_gb < 0.1:
+        return f"{_meaning(room_gb * 1000, 2)} MB a day"
+    return f"{_meaning(room_gb, 2)} GB a day"
+
+
+def _meaning(value: float, digits: int) -> str:
+    """So many digits of meaning, never in powers of ten."""
+    if value == 0:
+        return "0"
+    decimals = digits - 1 - floor(log10(abs(value)))
+    text = f"{round(value, decimals):.{max(0, decimals)}f}"
+    return text.rstrip("0").removesuffix(".") if "." in text else text
 
 
 def mm(length_mm: float, more: int = 0) -> str:

@@ -36,6 +36,14 @@ export function duration(minutes: number): string {
   return figure(minutes, "min");
 }
 
+/** As long as the life of anything is told; what lasts longer comes as this from the core. */
+export const LONGEST_YEARS = 60;
+
+/** The life of something: `4.6 years`, `over 60`. */
+export function years(life: number): string {
+  return life >= LONGEST_YEARS ? `over ${LONGEST_YEARS}` : figure(life, "years");
+}
+
 /** Room as labels count it. */
 export function room(gb: number): string {
   return gb >= 1000

@@ -11,7 +11,6 @@ from cobblewort.core.aspects.life.keeping import backup_of, carried_of, filling_
 from cobblewort.core.aspects.life.upkeep import Upkeep, upkeep_of
 from cobblewort.core.aspects.life.wear import (
     DAYS_A_YEAR,
-    LONGEST_Y,
     Wearing,
     WearKind,
     rated_tb,
@@ -22,6 +21,7 @@ from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin, percentiles
 from cobblewort.core.parts.model import Part
+from cobblewort.core.words import LONGEST_Y
 
 
 @dataclass(slots=True, frozen=True)

@@ -66,7 +66,7 @@ def _written_sentence(kit: Kit, thing: Wearing) -> Callable[[Margin], str]:
         inside = sum(nominal(entry.inside_gb_day) for entry in thing.written)
         return (
             f"{thing.piece.name} is written out after {has}; {wants} are wanted. It takes "
-            f"{inside:.2g} GB a day inside, most of it by {most.by}."
+            f"{words.daily(inside)} inside, most of it by {most.by}."
         )
 
     return sentence

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from cobblewort.core import words
 from cobblewort.core.aspects.data.arrays import written_to_each
 from cobblewort.core.aspects.data.model import array_of
 from cobblewort.core.aspects.data.usual import drawn
@@ -18,13 +19,12 @@ from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Part, Wears
 from cobblewort.core.plans.plan import NOT_OF_IT, Flow, Plan, Writes
+from cobblewort.core.words import LONGEST_Y
 
 DAYS_A_YEAR = 365.25
 BY_WRITING = ", by writing"
 SMALL_FILE_MB = 8.0
 """Files below this are written like many small ones: a guess."""
-LONGEST_Y = 40.0
-"""Nobody believes a longer life: what would last longer is told as this. [a]"""
 _COOLER_HELPS = 4.0
 """A cool place stretches a life of years this many times at most: a guess."""
 _MOST_DOUBLED = 20.0
@@ -156,7 +156,7 @@ def written_of(kit: Kit) -> list[Wearing]:
         found.append(
             Wearing(
                 f"{piece.id}.writing", f"{piece.name}{BY_WRITING}", "writing", years,
-                f"by {day_gb:.2g} GB a day", piece, tuple(entries), endurance,
+                f"by {words.daily(day_gb)}", piece, tuple(entries), endurance,
             )
         )  # fmt: skip
     return found

@@ -1,6 +1,6 @@
 import Button from "react-bootstrap/Button";
 
-import { figure, money, room } from "../../../ui/numbers";
+import { figure, money, room, years } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { useBench } from "../../bench";
 import { CopyMap } from "./CopyMap";
@@ -104,7 +104,7 @@ function Ropes() {
                     disabled={!wear.margin}
                     onClick={() => openWorking(wear.margin)}
                   >
-                    {wear.years >= 40 ? "over 40" : figure(wear.years, "years")}
+                    {years(wear.years)}
                   </Button>
                 </td>
                 <td className="num">
@@ -200,11 +200,7 @@ function Cards() {
               <td className="num">{money(card.price, report.cost.currency)}</td>
               <td className="num">{money(card.price_a_gb, report.cost.currency)}</td>
               <td className="num">
-                {card.years === null
-                  ? "not known"
-                  : card.years >= 40
-                    ? "over 40"
-                    : figure(card.years, "years").replace(" years", "")}
+                {card.years === null ? "not known" : years(card.years).replace(" years", "")}
               </td>
               <td className="soft">
                 {[

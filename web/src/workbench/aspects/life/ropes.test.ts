@@ -55,7 +55,7 @@ test("what outlasts the axis runs to its end and beyond", () => {
   const layout = ropes(life([wear(100, 90, 100)]), 700);
   expect([layout.drawn[0]?.beyond, layout.drawn[0]?.text]).toEqual([
     true,
-    "over 40, by 1.2 GB a day",
+    "over 60, by 1.2 GB a day",
   ]);
   expect(layout.drawn[0]?.parts).toBe(layout.end);
 });

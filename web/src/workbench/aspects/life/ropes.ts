@@ -1,12 +1,11 @@
 /** Places the ropes of the life drawing: each thing that wears, on one axis of years. Pure. */
 import type { Report, WearReport } from "../../../api/types";
-import { figure } from "../../../ui/numbers";
+import { LONGEST_YEARS, years } from "../../../ui/numbers";
 
 export const ROW = 34;
 const TOP = 26;
 const NAME = 168;
 const FIGURES = 178;
-const LONGEST = 40;
 /** Below this a rope's words stand above it. */
 const NARROW = 520;
 const ROW_STACKED = 46;
@@ -29,7 +28,10 @@ export interface Rope {
 export function ropes(life: Report["life"], width: number) {
   const wanted = life.wanted_years;
   const soon = life.wears.map((wear) => wear.years).filter((years) => years <= 3 * wanted);
-  const most = Math.min(LONGEST, Math.max(2 * wanted, ...soon.map((years) => years * 1.15), 2));
+  const most = Math.min(
+    LONGEST_YEARS,
+    Math.max(2 * wanted, ...soon.map((years) => years * 1.15), 2),
+  );
   const stacked = width < NARROW;
   const row = stacked ? ROW_STACKED : ROW;
   const start = stacked ? 4 : NAME;
@@ -66,9 +68,7 @@ export function ropes(life: Report["life"], width: number) {
 }
 
 function ropeText(wear: WearReport): string {
-  const years =
-    wear.years >= LONGEST ? "over 40" : figure(wear.years, "years").replace(" years", "");
-  return `${years}, ${wear.how}`;
+  return `${years(wear.years).replace(" years", "")}, ${wear.how}`;
 }
 
 const DAYS_A_MONTH = 365.25 / 12;
