@@ -71,8 +71,8 @@ def template_svg(panels: list[Panel], title: str) -> str:
                 "r": f"{hole.diameter_mm / 2:g}", "class": "hole",
             }  # fmt: skip
             ElementTree.SubElement(svg, "circle", circle)
-        for number, cut in enumerate(panel.cutouts):
-            text(x, y - 4 - 3.6 * number, _cut_words(panel, cut))
+        for number, words in enumerate(_words(panel)):
+            text(x, y - 4 - 3.6 * number, words)
     line = {"x1": f"{_MARGIN_MM:g}", "x2": f"{_MARGIN_MM + _CHECK_MM:g}", "class": "check"}
     level = f"{height - _MARGIN_MM:g}"
     ElementTree.SubElement(svg, "line", {**line, "y1": level, "y2": level})
@@ -194,9 +194,10 @@ class _Sheets:
             for guide in panel.guides:
                 self._box(x + guide.x_mm, y + guide.y_mm, guide.width_mm, guide.height_mm)
             self._pdf.set_dash_pattern()
-            for number, cut in enumerate(panel.cutouts):
+            for cut in panel.cutouts:
                 self._box(x + cut.x_mm, y + cut.y_mm, cut.width_mm, cut.height_mm)
-                self._text(x, y - 4 - 3.6 * number, _cut_words(panel, cut))
+            for number, words in enumerate(_words(panel)):
+                self._text(x, y - 4 - 3.6 * number, words)
             for hole in panel.holes:
                 cx, cy = self._at(x + hole.x_mm, y + hole.y_mm)
                 half = 2.5
@@ -241,7 +242,7 @@ def _laid_out(panels: list[Panel]) -> tuple[list[_Placed], float, float]:
     placed = []
     y_mm = _MARGIN_MM + 8
     for panel in reversed(panels):
-        y_mm += 3.6 * len(panel.cutouts) + 2
+        y_mm += 3.6 * len(_words(panel)) + 2
         placed.append(_Placed(panel, _MARGIN_MM, y_mm))
         y_mm += panel.height_mm + _GAP_MM
     width = max([_CHECK_MM, *(panel.width_mm for panel in panels)]) + 2 * _MARGIN_MM
@@ -249,11 +250,20 @@ def _laid_out(panels: list[Panel]) -> tuple[list[_Placed], float, float]:
 
 
 def _heading(panel: Panel) -> str:
-    seen = "from above" if panel.holes else "from outside"
-    return f"{panel.name}, {panel.width_mm:g} x {panel.height_mm:.1f} mm inside, seen {seen}"
+    if not panel.seen:
+        return f"{panel.name}, each at its size"
+    return f"{panel.name}, {panel.width_mm:g} x {panel.height_mm:.1f} mm inside, seen {panel.seen}"
+
+
+def _words(panel: Panel) -> list[str]:
+    """What is cut, a line each: cut-outs, and holes that say what they are for."""
+    across = [f"{h.label}: {h.diameter_mm:.1f} mm across" for h in panel.holes if h.label]
+    return [_cut_words(panel, cut) for cut in panel.cutouts] + across
 
 
 def _cut_words(panel: Panel, cut: Cutout) -> str:
+    if not panel.seen:
+        return f"{cut.label}: {cut.width_mm:.1f} x {cut.height_mm:.1f} mm"
     beyond = "" if panel.holds(cut) else ", reaches beyond the wall"
     return (
         f"{cut.label}: {cut.width_mm:.1f} x {cut.height_mm:.1f} mm, "

@@ -1,6 +1,9 @@
 """The template, read back with the libraries that others read it with."""
 
 import io
+from collections.abc import Sequence
+from math import hypot
+from typing import Any
 from xml.etree import ElementTree
 
 import ezdxf
@@ -11,7 +14,8 @@ from pypdf import PdfReader
 from cobblewort.core.aspects.fit.template import CLEARANCE_MM, Panel, template
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.plan import FloorSpot, Plan
+from cobblewort.formats.shipped import shipped_parts
 from cobblewort.formats.template import template_dxf, template_pdf, template_svg
 from tests.kits import judged, kit, shipped
 
@@ -194,3 +198,71 @@ def test_the_report_says_why_there_is_no_template() -> None:
     """The same sentence that the file would be refused with; empty where there is one."""
     assert judged(PLAN).fit.template_why_not == ""
     assert "needs a case" in judged(kit("B06", "S01", "M02")).fit.template_why_not
+
+
+WIDE = {
+    "id": "E90", "kind": "case", "part_class": "self_made_shell", "maker": "m", "model": "Wide",
+    "case": {"inner_length_mm": 200, "inner_width_mm": 160, "inner_height_mm": 60,
+             "max_above_mm": 40, "max_below_mm": 6, "any_holes": True, "self_made": True},
+}  # fmt: skip
+
+
+def panels_in_wide(
+    *parts: str, more: Sequence[dict[str, Any]] = (), **fields: object
+) -> list[Panel]:
+    """The template of a kit in a shell far wider than its board."""
+    catalogue = shipped().extended([WIDE, *more])
+    return template(Kit(kit("E90", "B06", "S01", "M02", *parts, **fields), catalogue, 1))
+
+
+def test_what_lies_far_from_its_wall_leaves_by_a_hole_for_its_lead() -> None:
+    """A board in the middle, 50 mm from every wall: no plug reaches through, and the supply's of
+    12 x 6.5 mm passes a hole of its diagonal; the card is reached with the lid off. Moved to the
+    front wall the inlet has its opening again.
+    """
+    floor, free = panels_in_wide()
+    assert floor.seen == "from above"
+    ((label, across),) = ((hole.label, hole.diameter_mm) for hole in free.holes)
+    assert label == "lead of the power inlet, with its plug"
+    assert across == pytest.approx((12**2 + 6.5**2) ** 0.5 + 2 * CLEARANCE_MM)
+    catalogue = shipped().extended([WIDE])
+    plan = kit("E90", "B06", "S01", "M02")
+    lines = [
+        line.model_copy(update={"stands_at": FloorSpot(x_mm=60, y_mm=3)})
+        if line.part == "B06" else line
+        for line in plan.lines
+    ]  # fmt: skip
+    moved = template(Kit(plan.model_copy(update={"lines": tuple(lines)}), catalogue, 1))
+    assert [panel.name for panel in moved[1:]] == ["Front wall"]
+
+
+def test_lenses_sensors_lamps_and_buttons_have_holes_to_place() -> None:
+    """A camera inside its window, one outside a slot for its cable, a sensor outside a hole for
+    its wires, a lamp of 5 mm and a button of 12 mm theirs; none over another, all on the sheet.
+    """
+    wired = [
+        {"id": f"lamp-{pin}", "kind": "led", "label": f"lamp {pin}", "pin": pin}
+        for pin in (7, 11, 13, 15, 16, 18)
+    ]
+    wired.append({"id": "stop", "kind": "button", "label": "stop", "pin": 22})
+    eyebright = next(part for part in shipped_parts() if part["model"] == "Eyebright 8")
+    eye = {**eyebright, "id": "X90", "model": "Eye", "inside": True}
+    free = panels_in_wide(eyebright["id"], "X90", "X19", more=[eye], wired=wired)[-1]
+    assert free.seen == ""
+    across = {hole.label.partition(",")[0]: hole.diameter_mm for hole in free.holes}
+    assert across["lamp 7"] == 5.2
+    assert across["stop"] == 12.2
+    assert across["wires of Dapple"] == 6
+    assert across["lens of Eye"] == 10
+    assert [cut.label for cut in free.cutouts] == ["cable of Eyebright 8"]
+    for one in free.holes:
+        half = one.diameter_mm / 2
+        assert half < one.x_mm < free.width_mm - half
+        assert half < one.y_mm < free.height_mm - half
+        for other in free.holes:
+            apart = hypot(one.x_mm - other.x_mm, one.y_mm - other.y_mm)
+            assert one is other or apart > half + other.diameter_mm / 2
+    text = PdfReader(io.BytesIO(template_pdf([free], "T"))).pages[0].extract_text()
+    assert "lamp 7: 5.2 mm across" in text
+    assert "each at its size" in text
+    assert "lens of" in template_svg([free], "T")

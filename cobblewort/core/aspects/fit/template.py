@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+from math import hypot
+from typing import Literal
 
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.model import stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import ports_in_use
 from cobblewort.core.aspects.fit.stack import room_above_mm
+from cobblewort.core.aspects.fit.standing import Outline
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.piece import Piece
@@ -16,6 +20,22 @@ from cobblewort.core.standards import fasteners, holes
 
 CLEARANCE_MM = 0.5
 """Added on each side of a cut-out: what a saw or a printer misses, common practice."""
+REACHED_MM = 15.0
+"""A plug goes through a wall this far in front of its socket, not farther: its body is 20 to 30 mm
+long, and fingers want the rest; a guess.
+"""
+LENS_MM = 10.0
+"""The window of a small camera: its lens is 7 to 9 mm across; from memory."""
+CABLE_SLOT_MM = (18.0, 2.0)
+"""A slot for the flat cable of a camera, which is 16 mm wide; from memory."""
+SENSED_MM = 8.0
+"""An opening for a sensor to look or breathe through: a guess."""
+WIRES_MM = 6.0
+"""A hole for the four wires of a sensor that stands outside, each 1.3 mm thick; from memory."""
+_SENSED = {"light": "to measure light", "distance": "to look out", "climate": "for the air"}
+WIRED_MM = {"led": 5.2, "button": 12.2}
+"""A common LED is 5 mm thick and a common button 12 mm, both held in the wall; common practice."""
+_ROW_MM, _BETWEEN_MM, _AROUND_MM = 150.0, 8.0, 6.0
 _WALLS: tuple[tuple[Edge, str], ...] = (
     ("right", "Right wall"), ("left", "Left wall"), ("lower", "Front wall"), ("upper", "Back wall"),
 )  # fmt: skip
@@ -23,11 +43,12 @@ _WALLS: tuple[tuple[Edge, str], ...] = (
 
 @dataclass(slots=True, frozen=True)
 class Hole:
-    """A round hole by its centre and diameter."""
+    """A round hole by its centre and diameter, and what it is for where that is not plain."""
 
     x_mm: float
     y_mm: float
     diameter_mm: float
+    label: str = ""
 
 
 @dataclass(slots=True, frozen=True)
@@ -43,9 +64,9 @@ class Cutout:
 
 @dataclass(slots=True)
 class Panel:
-    """One flat side, seen from outside: its size, what is cut, and lines that only guide.
+    """One flat side: its size, what is cut, and lines that only guide, to be drawn thinly.
 
-    `guides` are outlines to draw thinly.
+    `seen` says from where; a sheet of holes whose place is free is seen from nowhere.
     """
 
     name: str
@@ -54,6 +75,7 @@ class Panel:
     holes: list[Hole] = field(default_factory=list)
     cutouts: list[Cutout] = field(default_factory=list)
     guides: list[Cutout] = field(default_factory=list)
+    seen: Literal["from above", "from outside", ""] = "from outside"
 
     def holds(self, cut: Cutout) -> bool:
         """Whether a cut-out lies wholly on the panel."""
@@ -80,7 +102,8 @@ def why_no_template(kit: Kit) -> str:
 def template(kit: Kit) -> list[Panel]:
     """Floor and walls of the kit's case, the boards where they stand.
 
-    The floor is seen from above, walls from outside. Walls without a cut-out are left out.
+    Walls without a cut-out are left out. What goes through a wall wherever its owner wants it, such
+    as the lens of a camera, follows on a sheet of its own.
 
     Raises
     ------
@@ -93,12 +116,14 @@ def template(kit: Kit) -> list[Panel]:
     missing = why_no_template(kit)
     if missing or board is None or case is None or stack is None or shell is None:
         raise InputError([("plan", missing)])
-    return [_floor(kit, case, shell), *_walls(kit, board, case, stack, shell)]
+    walls, away = _walls(kit, board, case, stack, shell)
+    return [_floor(kit, case, shell), *walls, *_free(kit, shell, away)]
 
 
 def _floor(kit: Kit, case: Piece, shell: Case) -> Panel:
     """The holes of every board whose pattern is known, outlines of all, and posts to mind."""
-    floor = Panel(f"Floor of {case.name}", shell.inner_length_mm, shell.inner_width_mm)
+    floor = Panel(f"Floor of {case.name}", shell.inner_length_mm, shell.inner_width_mm,
+                  seen="from above")  # fmt: skip
     diameter = holes.CLEARANCE_MM[fasteners.THREAD]
     standing = standing_of(kit)
     for board, at in () if standing is None else standing.boards:
@@ -113,12 +138,18 @@ def _floor(kit: Kit, case: Piece, shell: Case) -> Panel:
     return floor
 
 
-def _walls(kit: Kit, board: Piece, case: Piece, stack: Stack, shell: Case) -> list[Panel]:
+def _walls(
+    kit: Kit, board: Piece, case: Piece, stack: Stack, shell: Case
+) -> tuple[list[Panel], list[Hole | Cutout]]:
+    """Walls with what is reached through them; and holes for leads that come from farther inside,
+    wide enough for their plug. A card or a button that far in is reached with the lid off.
+    """
     floor_mm = shell.max_below_mm.nominal + stack.thickness_mm.nominal
     height_mm = floor_mm + float(room_above_mm(case, board)[0])
     standing = standing_of(kit)
     stands = () if standing is None else standing.boards
-    panels = []
+    panels: list[Panel] = []
+    away: list[Hole | Cutout] = []
     # What leaves a box with glands leaves it there, whatever socket it comes from.
     by_gland = bool(shell.glands) and not case.line.modified
     ports = [
@@ -133,6 +164,11 @@ def _walls(kit: Kit, board: Piece, case: Piece, stack: Stack, shell: Case) -> li
         for label, spot, body, at in ports:
             if spot.edge != edge:
                 continue
+            if _to_wall(edge, at, shell) > REACHED_MM:
+                if body is not None:
+                    through = hypot(body.width_mm, body.height_mm) + 2 * CLEARANCE_MM
+                    away.append(Hole(0, 0, through, f"lead of the {label}, with its plug"))
+                continue
             along = spot.along_mm + (at.y_mm if across else at.x_mm)
             if edge in ("left", "upper"):
                 along = width - along  # from outside, these walls are seen the other way round
@@ -140,7 +176,73 @@ def _walls(kit: Kit, board: Piece, case: Piece, stack: Stack, shell: Case) -> li
         panel.cutouts = _joined(panel.cutouts)
         if panel.cutouts:
             panels.append(panel)
-    return panels
+    return panels, away
+
+
+def _to_wall(edge: Edge, at: Outline, shell: Case) -> float:
+    """How far the edge of a board is from the wall that it faces. [mm]"""
+    return {
+        "left": at.x_mm,
+        "right": shell.inner_length_mm - at.x_mm - at.length_mm,
+        "lower": at.y_mm,
+        "upper": shell.inner_width_mm - at.y_mm - at.width_mm,
+    }[edge]
+
+
+def _free(kit: Kit, shell: Case, away: list[Hole | Cutout]) -> list[Panel]:
+    """Holes whose place is free, in rows on a sheet of their own; open plates want none."""
+    if shell.open:
+        return []
+    wanted = [*away, *_looked_through(kit, shell)]
+    wanted += [Hole(0, 0, WIRED_MM[wired.kind], wired.label) for wired in kit.plan.wired]
+    if not wanted:
+        return []
+    panel = Panel("To cut where you want them", 0, 0, seen="")
+    x_mm = y_mm = tallest_mm = _AROUND_MM
+    for one in wanted:
+        wide, tall = _size(one)
+        if x_mm > _AROUND_MM and x_mm + wide > _ROW_MM:
+            x_mm, y_mm = _AROUND_MM, tallest_mm + _BETWEEN_MM
+        if isinstance(one, Hole):
+            half = wide / 2
+            panel.holes.append(replace(one, x_mm=x_mm + half, y_mm=y_mm + half))
+        else:
+            panel.cutouts.append(replace(one, x_mm=x_mm, y_mm=y_mm))
+        x_mm += wide + _BETWEEN_MM
+        tallest_mm = max(tallest_mm, y_mm + tall)
+        panel.width_mm = max(panel.width_mm, x_mm - _BETWEEN_MM + _AROUND_MM)
+        panel.height_mm = tallest_mm + _AROUND_MM
+    return [panel]
+
+
+def _looked_through(kit: Kit, shell: Case) -> Iterator[Hole | Cutout]:
+    """Windows of cameras, sockets for a front wall, openings for what measures from inside."""
+    # Air has its way in where there are vents, and none into a box against water.
+    aired = bool(shell.glands) or shell.vent_low_cm2 + shell.vent_high_cm2 > 0
+    for piece in kit.pieces:
+        part = piece.part
+        if any(c.startswith("camera-") for plug in part.plugs.values() for c in plug.connectors):
+            if part.inside:
+                yield Hole(0, 0, LENS_MM, f"lens of {piece.name}")
+            else:
+                yield Cutout(f"cable of {piece.name}", 0, 0, *CABLE_SLOT_MM)
+        if part.panel_hole is not None:
+            yield Cutout(piece.name, 0, 0, part.panel_hole.width_mm, part.panel_hole.height_mm)
+        if part.kind == "device" and part.pins is not None and not part.inside and not shell.glands:
+            jackets = [plug.jacket_mm for plug in part.plugs.values() if plug.jacket_mm]
+            across = max(jackets) + 2 * CLEARANCE_MM if jackets else WIRES_MM
+            yield Hole(0, 0, across, f"wires of {piece.name}")
+        for function, what in _SENSED.items():
+            if function == "climate" and aired:
+                continue
+            if function in part.offers and part.inside and part.kind == "device":
+                yield Hole(0, 0, SENSED_MM, f"{piece.name}, {what}")
+
+
+def _size(one: Hole | Cutout) -> tuple[float, float]:
+    if isinstance(one, Hole):
+        return one.diameter_mm, one.diameter_mm
+    return one.width_mm, one.height_mm
 
 
 def _cutout(label: str, along: float, up: float, spot: Spot, body: PlugBody | None) -> Cutout:
