@@ -217,7 +217,7 @@ def export(
     """
     from cobblewort.carrying import Workshop
 
-    with _unusable_file_told(), _wrong_input_told():
+    with _wrong_input_told(), _unusable_file_told():
         workshop = Workshop(_data_file(data))
         if parts_kind is not None:
             content = workshop.parts(parts_kind).encode()
@@ -239,7 +239,7 @@ def bring_in(files: tuple[Path, ...], data: Path | None, look: bool, parts_too: 
     """Bring in plans (JSON) and part packs (JSON, CSV): every file whole, or none of it."""
     from cobblewort.carrying import Workshop
 
-    with _unusable_file_told(), _wrong_input_told():
+    with _wrong_input_told(), _unusable_file_told():
         workshop = Workshop(_data_file(data))
         for file in files:
             for told in workshop.bring_in(file, look_only=look, parts_too=parts_too):
@@ -253,7 +253,7 @@ def backup(archive_file: Path, data: Path | None) -> None:
     """Write the whole workspace into one file; the server may be running."""
     from cobblewort.carrying import Workshop
 
-    with _unusable_file_told(), _wrong_input_told():
+    with _wrong_input_told(), _unusable_file_told():
         _write_out(archive_file, Workshop(_data_file(data)).archive())
 
 
@@ -265,7 +265,7 @@ def restore(archive_file: Path, data: Path | None, yes: bool) -> None:
     """Put a back-up in the place of everything; what is there is kept beside it first."""
     from cobblewort.carrying import Workshop
 
-    with _unusable_file_told(), _wrong_input_told():
+    with _wrong_input_told(), _unusable_file_told():
         workshop = Workshop(_data_file(data))
         content = workshop.read_archive(archive_file)
         for told in workshop.what_would_be_replaced(content):

@@ -6,6 +6,7 @@ import io
 import json
 from pathlib import Path
 
+import pytest
 from click.testing import CliRunner, Result
 from pypdf import PdfReader
 
@@ -124,6 +125,23 @@ def test_a_back_up_and_back(tmp_path: Path) -> None:
     damaged = run("restore", "--data", data, str(file), "--yes")
     assert damaged.exit_code == 2
     assert "Nothing was changed" in damaged.stderr
+
+
+@pytest.mark.parametrize(
+    "command",
+    [("export",), ("backup", "out.zip"), ("restore", "in.zip"), ("import", "in.json"), ("demo",)],
+)
+def test_a_file_in_the_place_of_the_folder_is_told(
+    tmp_path: Path, command: tuple[str, ...]
+) -> None:
+    """What is wrong and what to do, in one line, from every command that keeps plans."""
+    taken = tmp_path / "taken"
+    taken.write_text("mine")
+    for folder in (taken, taken / "deeper"):
+        done = CliRunner().invoke(main, [*command, "--data", str(folder)])
+        assert done.exit_code == 2
+        assert done.stderr.splitlines() == [f"{folder} is a file, not a folder; name a folder."]
+    assert taken.read_text() == "mine"
 
 
 def test_shells_complete_the_commands() -> None:

@@ -109,10 +109,16 @@ class Database:
         Raises
         ------
         StoreError
-            If the file is newer than this program, or is not a database.
+            If the file is newer than this program, or is not a database, or has no place.
         """
-        self.path.parent.mkdir(parents=True, exist_ok=True)
-        os.close(os.open(self.path, os.O_CREAT | os.O_RDWR, 0o600))  # its owner's alone
+        try:
+            self.path.parent.mkdir(parents=True, exist_ok=True)
+            os.close(os.open(self.path, os.O_CREAT | os.O_RDWR, 0o600))  # its owner's alone
+        except (FileExistsError, NotADirectoryError) as error:
+            raise StoreError(f"{error.filename} is a file, not a folder; name a folder.") from error
+        except OSError as error:
+            told = f"{self.path} cannot be used ({error.strerror}); mind its permissions"
+            raise StoreError(f"{told}, or name another folder.") from error
         try:
             with closing(self.open()) as connection:
                 _into_wal(connection)
