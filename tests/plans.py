@@ -47,6 +47,7 @@ _FIELDS = [
     {"budget": None},
     {"copies": 3},
     {"currency": "GBP"},
+    {"currency": "GBP", "rates": {"EUR": "0.85"}},
     {"needs": _NEEDS},
     {"needs": _NEEDS[1:2]},
     {"needs": []},

@@ -9,6 +9,7 @@ from cobblewort.core.plans.catalogue import Catalogue
 
 _READ_AS = {
     "lines": "pieces", "line": "pieces", "free_line_id": "pieces", "parts": "catalogue",
+    "price_of": "rates",
 }  # fmt: skip
 
 

@@ -76,6 +76,7 @@ def candidates(
         if role != "lead" and not is_current and _lacks_a_lead(before, after):
             patch, after, brings = _with_lead(plan, catalogue, patch, before, after)
         new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
+        price = plan.price_of(part)
         found.append(
             Candidate(
                 part=part.id,
@@ -84,8 +85,8 @@ def candidates(
                 maker=part.maker,
                 summary=part.summary,
                 figure=telling_figure(part),
-                price=part.price,
-                currency=part.currency,
+                price=part.price if price is None else price,
+                currency=part.currency if price is None else plan.currency,
                 current=is_current,
                 patch=patch,
                 brings=brings,

@@ -146,11 +146,12 @@ def cheaper(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Any line with a cheaper part of its kind."""
     del finding
     for line in kit.plan.lines:
-        now = kit.catalogue.of_line(line)
-        if line.owned or now.price is None or line.role in NOT_OF_IT:
+        now = kit.plan.price_of(kit.catalogue.of_line(line))
+        if line.owned or now is None or line.role in NOT_OF_IT:
             continue
         for part in _alternatives(kit, line):
-            if part.price is not None and part.price < now.price:
+            price = kit.plan.price_of(part)
+            if price is not None and price < now:
                 yield (SwapPart(line=line.id, part=part.id),)
 
 

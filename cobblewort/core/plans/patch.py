@@ -93,6 +93,7 @@ class SetFields(Stated):
             "duty",
             "budget",
             "currency",
+            "rates",
             "copies",
             "settings",
             "flows",

@@ -9,7 +9,7 @@ from pydantic import Field, StringConstraints, ValidationError, model_validator
 from cobblewort.core.errors import InputError
 from cobblewort.core.figures.stated import Currency, Lines, OneLine, Stated
 from cobblewort.core.parts.functions import FunctionId
-from cobblewort.core.parts.model import Feed, Identifier, Pin
+from cobblewort.core.parts.model import Feed, Identifier, Part, Pin
 from cobblewort.core.standards import header
 
 Role = Literal[
@@ -68,6 +68,7 @@ MAX_PHASES = 24
 MAX_NEEDS = 200
 MAX_FLOWS = 20
 
+Rate = Annotated[Decimal, Field(gt=0, le=10**6, decimal_places=6)]
 PlanName = Annotated[
     str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), OneLine
 ]
@@ -399,8 +400,9 @@ class Line(Stated):
 class Plan(Stated):
     """A build being thought through.
 
-    `copies` is how many of it are to be built; `budget` is for all of them. `reminders` came with
-    the purpose; `settled` are the ids of notes that its owner has ticked.
+    `copies` is how many of it are to be built; `budget` is for all of them. `rates` is what one of
+    another currency costs in that of the plan. `reminders` came with the purpose; `settled` are the
+    ids of notes that its owner has ticked.
     """
 
     format: Literal["cobblewort-plan/1"] = "cobblewort-plan/1"
@@ -419,6 +421,7 @@ class Plan(Stated):
     )
     budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
     currency: Currency = "EUR"
+    rates: Annotated[dict[Currency, Rate], Field(max_length=20)] = Field(default_factory=dict)
     copies: Annotated[int, Field(ge=1, le=100)] = 1
     settings: Settings = Settings()
     flows: Annotated[tuple[Flow, ...], Field(max_length=MAX_FLOWS)] = ()
@@ -455,6 +458,15 @@ class Plan(Stated):
         if not self.duty or hours > 24.0001:
             raise ValueError(f"the phases of a day must add up to at most 24 h (got {hours:g} h)")
         return self
+
+    def price_of(self, part: Part) -> Decimal | None:
+        """What one costs new in the plan's currency. None where nobody knows, or where its price is
+        in another one without a rate.
+        """
+        if part.price is None or part.currency == self.currency:
+            return part.price
+        rate = self.rates.get(part.currency)
+        return None if rate is None else (part.price * rate).quantize(Decimal("0.01"))
 
     def line(self, line_id: str) -> Line:
         """The line with this id. Raises KeyError when there is none."""

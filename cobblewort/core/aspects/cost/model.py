@@ -40,14 +40,14 @@ class CostResult:
 
 
 def build_cost(plan: Plan, pieces: Sequence[Piece]) -> CostResult:
-    """Add up the kit. Borrowed things are not bought; foreign prices are named, not converted."""
+    """Add up the kit. Borrowed things are not bought; prices without a rate are named."""
     parts = {piece.line.id: piece.part for piece in pieces}
     result = CostResult([], Decimal(0), Decimal(0), Decimal(0), [], [])
     for line in plan.lines:
         part, borrowed = parts[line.id], line.role in NOT_OF_IT
-        price = part.price
-        foreign = price is not None and part.currency != plan.currency
-        if price is None or foreign:
+        price = plan.price_of(part)
+        if price is None:
+            foreign = part.price is not None
             free = borrowed or (line.owned and plan.copies == 1)
             result.lines.append(LineCost(line.id, Decimal(0) if free else None, None))
             if not free:
@@ -63,7 +63,7 @@ def build_cost(plan: Plan, pieces: Sequence[Piece]) -> CostResult:
     return result
 
 
-@derived("pieces", "copies", "currency")
+@derived("pieces", "copies", "currency", "rates")
 def of(kit: Kit) -> CostResult:
     """The bill."""
     return build_cost(kit.plan, kit.pieces)

@@ -14,7 +14,7 @@ from cobblewort.core.judging.remedies import cheaper, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, plan_term
 from cobblewort.core.parts.model import Part
-from cobblewort.core.plans.plan import Line
+from cobblewort.core.plans.plan import Line, Plan
 
 
 @rule(
@@ -59,7 +59,7 @@ def budget(kit: Kit) -> Iterator[Check]:
 @rule(
     "COST-02", "cost", "Every price is known",
     why="A sum with a gap in it is not a sum.",
-    formula="each bought line has a price in the plan's currency",
+    formula="each bought line has a price in the plan's currency, or in one with a rate",
     source="common practice",
     reads=(cost_of, "catalogue", "currency"),
     remedies=(remove_named,),
@@ -69,7 +69,7 @@ def prices_known(kit: Kit) -> Iterator[Remark]:
     cost = cost_of(kit)
     for lines, why in (
         (cost.unknown, "no price is known"),
-        (cost.other_currency, f"its price is not in {kit.plan.currency}"),
+        (cost.other_currency, f"its price is not in {kit.plan.currency} and no rate is given"),
     ):
         for line in lines:
             name = kit.catalogue.of_line(line).model
@@ -88,7 +88,7 @@ def prices_known(kit: Kit) -> Iterator[Remark]:
     "the same make-up, over 2.1 times as fast (parity, one core) for at most 1.35 of its price",
     source="common practice",
     reads=(
-        cost_of, "ready_made", "catalogue", "currency", "pieces", "place.ambient_min_c",
+        cost_of, "ready_made", "catalogue", "currency", "rates", "pieces", "place.ambient_min_c",
         "place.power",
     ),
 )  # fmt: skip
@@ -112,9 +112,9 @@ def compared(kit: Kit) -> Iterator[Remark]:
     stores = [(line, part) for line, part in chosen if part.storage is not None]
     offered = kit.catalogue.parts(("drive", "card")) if stores else []
     for line, part in stores:
-        better = _larger_for_less(part, offered, kit.plan.place.ambient_min_c)
-        if better is not None and better.storage is not None and better.price is not None:
-            price = words.money(better.price, better.currency)
+        better = _larger_for_less(kit.plan, part, offered)
+        if better is not None and better.storage is not None:
+            price = words.money(kit.plan.price_of(better) or 0, kit.plan.currency)
             yield Remark(
                 line.id, "note",
                 f"{better.model} holds {better.storage.capacity_gb:g} GB for {price}, more than "
@@ -131,24 +131,24 @@ def _faster_boards(kit: Kit, boards: Sequence[tuple[Line, Part]]) -> Iterator[Re
     """Boards beside which one of the same make-up stands that is much faster for little more; where
     watts are short nobody wants that.
     """
-    place = kit.plan.place
+    plan, place = kit.plan, kit.plan.place
     if place.power not in ("mains", "network"):
         return
     for line, part in boards:
-        if part.price is None or part.parity_mb_s is None:
+        own = plan.price_of(part)
+        if own is None or part.parity_mb_s is None:
             continue
         found = [
-            (other.parity_mb_s.nominal / part.parity_mb_s.nominal, other)
+            (other.parity_mb_s.nominal / part.parity_mb_s.nominal, price, other)
             for other in kit.catalogue.parts(("board",))
-            if other.parity_mb_s is not None and other.price is not None
-            and other.origin != "class" and other.currency == part.currency
-            and part.price < other.price <= part.price * _LITTLE_MORE
+            if other.parity_mb_s is not None and (price := plan.price_of(other)) is not None
+            and other.origin != "class" and own < price <= own * _LITTLE_MORE
             and _stands_alike(other, part)
             and (other.ambient_min_c is None or other.ambient_min_c <= place.ambient_min_c)
         ]  # fmt: skip
-        times, better = max(found, key=lambda entry: entry[0], default=(0.0, part))
-        if better.price is not None and times > _MUCH_FASTER:
-            more = words.money(better.price - part.price, part.currency)
+        times, price, better = max(found, key=lambda entry: entry[0], default=(0.0, own, part))
+        if times > _MUCH_FASTER:
+            more = words.money(price - own, plan.currency)
             yield Remark(
                 line.id, "note",
                 f"{better.model} costs {more} more than {part.model} and is {times:.1f} times as "
@@ -165,19 +165,19 @@ def _stands_alike(other: Part, than: Part) -> bool:
     return than.offers.keys() <= other.offers.keys()
 
 
-def _larger_for_less(part: Part, offered: Sequence[Part], coldest_c: float) -> Part | None:
+def _larger_for_less(plan: Plan, part: Part, offered: Sequence[Part]) -> Part | None:
     """The largest drive of a drive's shape, or card, that holds more, costs less and is worse in
     nothing that is stated.
     """
-    if part.storage is None or part.price is None:
+    own, coldest_c = plan.price_of(part), plan.place.ambient_min_c
+    if part.storage is None or own is None:
         return None
     room_gb = part.storage.capacity_gb
     found = [
         (other.storage.capacity_gb, other) for other in offered
         if other.storage is not None and other.storage.capacity_gb > room_gb
         and other.kind == part.kind and other.origin != "class"
-        and other.currency == part.currency
-        and other.price is not None and other.price < part.price
+        and (price := plan.price_of(other)) is not None and price < own
         and _as_good(other, part)
         and (other.ambient_min_c is None or other.ambient_min_c <= coldest_c)
     ]  # fmt: skip

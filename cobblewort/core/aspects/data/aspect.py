@@ -14,6 +14,6 @@ ASPECT = Aspect(
     prefix="DATA",
     ruler="data",
     missing="nothing asked",
-    reads=(data_of, array_of, "storing"),
+    reads=(data_of, array_of, "storing", "currency", "rates"),
     report=data_report,
 )

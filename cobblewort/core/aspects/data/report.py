@@ -271,9 +271,10 @@ def _price(kit: Kit) -> Decimal | None:
     """What the data disks cost new. None where a price is not known."""
     total = Decimal(0)
     for piece in array_of(kit).pieces:
-        if piece.part.price is None:
+        price = kit.plan.price_of(piece.part)
+        if price is None:
             return None
-        total += piece.part.price
+        total += price
     return total
 
 

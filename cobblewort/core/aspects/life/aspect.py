@@ -16,8 +16,8 @@ ASPECT = Aspect(
     missing="nothing that wears",
     reads=(
         written_of, worn_of, filling_of, backup_of, carried_of, "keeping", "storing", "needs",
-        "place.dust", "place.wet", "place.network", "catalogue", "image", "currency", "pieces",
-        "flows",
+        "place.dust", "place.wet", "place.network", "catalogue", "image", "currency", "rates",
+        "pieces", "flows",
     ),
     report=life_report,
 )  # fmt: skip

@@ -149,10 +149,10 @@ def _cards(kit: Kit) -> list[CardReport]:
         for entry in thing.written
     )
     found = [
-        (part, part.storage.capacity_gb, part.price)
+        (part, part.storage.capacity_gb, price)
         for part in kit.catalogue.parts(("card",))
-        if part.storage is not None and part.price and part.origin != "class"
-        and part.currency == kit.plan.currency and part.storage.capacity_gb >= image_gb
+        if part.storage is not None and part.origin != "class"
+        and (price := kit.plan.price_of(part)) and part.storage.capacity_gb >= image_gb
     ]  # fmt: skip
     if not found:
         return []

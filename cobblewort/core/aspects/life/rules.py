@@ -91,7 +91,7 @@ def _written_sum(thing: Wearing, wanted: float) -> SumFunction:
         inputs.append(plan_term("Y", "years wanted", "years", wanted))
         return Sum(
             "what may be written over what is written in a year, less the years wanted",
-            f"min(40, E * 1000 / (({' + '.join(terms)}) * 365.25)) - Y", inputs,
+            f"min({words.LONGEST_Y:g}, E * 1000 / (({' + '.join(terms)}) * 365.25)) - Y", inputs,
         )  # fmt: skip
 
     return working
@@ -156,7 +156,11 @@ def _worn_sum(kit: Kit, thing: Wearing, wanted: float) -> SumFunction:
             )
             factor = factor.replace(" * 2", " * min(4, 2", 1) + ")" if factor else ""
             life = f"L{factor}"
-        return Sum("its life by its warmth, less the years wanted", f"min(40, {life}) - Y", inputs)
+        return Sum(
+            "its life by its warmth, less the years wanted",
+            f"min({words.LONGEST_Y:g}, {life}) - Y",
+            inputs,
+        )
 
     return working
 

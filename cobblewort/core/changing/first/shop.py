@@ -46,7 +46,8 @@ class Shop:
         """What a part adds to the bill: nothing where it is owned."""
         if part.id in self.owned:
             return Decimal(0)
-        return _UNTESTED if part.price is None else part.price
+        price = self.plan.price_of(part)
+        return _UNTESTED if price is None else price
 
     def on_offer(self, role: Role) -> list[Part]:
         """Parts for a role that stand the place, owned and cheap ones first.

@@ -1,5 +1,8 @@
 from decimal import Decimal
 
+import pytest
+
+from cobblewort.core.changing.candidates import candidates
 from tests.kits import SMALL, judged, kit, shipped, told
 
 
@@ -57,6 +60,31 @@ def test_cost_02_a_price_that_is_not_known_or_foreign() -> None:
     assert "not in EUR" in sentences
     assert report.cost.unknown == ["F90", "F91"]
     assert told(judged(kit(*SMALL)), "COST-02") == []
+
+
+def test_a_price_in_another_currency_counts_at_its_rate() -> None:
+    """What one of it costs in the plan's is given by its owner; then nothing is left out, and every
+    sum, offer and comparison is in the plan's currency.
+    """
+    in_euros = judged(kit(*SMALL, budget="100"))
+    rates = {"EUR": "1.25"}
+    put = judged(kit(*SMALL, budget="125", currency="USD", rates=rates))
+    assert put.cost.currency == "USD"
+    assert put.cost.unknown == []
+    assert put.cost.total == pytest.approx(
+        in_euros.cost.total * Decimal("1.25"), abs=Decimal("0.05")
+    )
+    assert told(put, "COST-02") == []
+    assert put.margin("COST-01:budget").limit == 125
+    cards = {card.part: card.price for card in put.life.cards}
+    assert cards == {
+        card.part: (card.price * Decimal("1.25")).quantize(Decimal("0.01"))
+        for card in in_euros.life.cards
+    }
+    offered = candidates(kit(*SMALL, currency="USD", rates=rates), shipped(), "cooling")
+    assert {entry.currency for entry in offered if entry.price is not None} == {"USD"}
+    plain = candidates(kit(*SMALL, currency="USD"), shipped(), "cooling")
+    assert {entry.currency for entry in plain if entry.price is not None} == {"EUR"}
 
 
 def test_safe_01_a_makers_caution_is_shown() -> None:
