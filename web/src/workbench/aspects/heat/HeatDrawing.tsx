@@ -1,4 +1,4 @@
-import { figure } from "../../../ui/numbers";
+import { bare, figure } from "../../../ui/numbers";
 import type { HeatLayout, Rung } from "./heatLayout";
 
 interface Props {
@@ -88,7 +88,7 @@ function RungMark({ rung, layout }: { rung: Rung; layout: HeatLayout }) {
       <line className="rung-line" x1={rung.x} x2={rung.x + rung.width} y1={rung.y} y2={rung.y} />
       <RungName rung={rung} footY={layout.footY} />
       <text x={rung.x + rung.width + 5} y={rung.y + 4} className="strong">
-        {rung.tempC.toFixed(0)}
+        {bare(rung.tempC, "°C")}
       </text>
       {rung.limit && (
         <>
@@ -106,7 +106,7 @@ function RungMark({ rung, layout }: { rung: Rung; layout: HeatLayout }) {
             className="small"
           >
             {layout.roomy && "at most "}
-            {rung.limit.tempC.toFixed(0)}
+            {bare(rung.limit.tempC, "°C")}
           </text>
         </>
       )}

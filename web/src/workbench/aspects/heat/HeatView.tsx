@@ -2,15 +2,19 @@ import { useState } from "react";
 import Button from "react-bootstrap/Button";
 
 import type { Report } from "../../../api/types";
-import { figure, percent } from "../../../ui/numbers";
+import { bare, figure, percent } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { useBench } from "../../bench";
 import { stateIndex } from "../stateIndex";
 import { StateSwitch } from "../StateSwitch";
 import { HeatDrawing } from "./HeatDrawing";
 import { heatLayout } from "./heatLayout";
+import { heatRows } from "./heatRows";
+import { HeatRowsDrawing } from "./HeatRowsDrawing";
 
 const ROOM_PX = 430;
+/** In less room than this there is a row for each node instead of a column. [px] */
+const NARROW = 460;
 
 export function HeatView() {
   const { report, openWorking } = useBench();
@@ -20,7 +24,10 @@ export function HeatView() {
   if (heat.why_not)
     return <p className="soft pt-3">Nothing can be said about heat: {heat.why_not}.</p>;
   const state = stateIndex(report, "heat", heat.states, chosen);
-  const layout = heatLayout(report, state, width, ROOM_PX);
+  const narrow = width < NARROW;
+  const layout = narrow ? null : heatLayout(report, state, width, ROOM_PX);
+  const rows = narrow ? heatRows(report, state, width) : null;
+  const stateLabel = heat.states[state]?.label.replace(" (mean)", "") ?? "";
   return (
     <>
       <HeadLine report={report} onWorking={openWorking} />
@@ -33,12 +40,8 @@ export function HeatView() {
         )}
       </StateSwitch>
       <div ref={frame} className="drawing-scroll">
-        {layout && (
-          <HeatDrawing
-            layout={layout}
-            stateLabel={heat.states[state]?.label.replace(" (mean)", "") ?? ""}
-          />
-        )}
+        {layout && <HeatDrawing layout={layout} stateLabel={stateLabel} />}
+        {rows && <HeatRowsDrawing rows={rows} stateLabel={stateLabel} />}
       </div>
       <HeatTable report={report} onWorking={openWorking} />
     </>
@@ -54,7 +57,7 @@ function HeadLine({ report, onWorking }: PartProps) {
   const { heat } = report;
   const band =
     heat.hottest_ambient_p05_c !== null && heat.hottest_ambient_p95_c !== null
-      ? `${heat.hottest_ambient_p05_c.toFixed(0)} to ${figure(heat.hottest_ambient_p95_c, "°C")}`
+      ? `${bare(heat.hottest_ambient_p05_c, "°C")} to ${figure(heat.hottest_ambient_p95_c, "°C")}`
       : "";
   return (
     <div className="heat-head tabular">
@@ -105,7 +108,7 @@ function HeatTable({ report, onWorking }: PartProps) {
                     {figure(temp, "°C")}
                   </Button>
                   <div className="soft">
-                    {node.temp_p05_c?.[index]?.toFixed(0)}–{node.temp_p95_c?.[index]?.toFixed(0)}
+                    {span(node.temp_p05_c?.[index], node.temp_p95_c?.[index])}
                   </div>
                 </td>
               ))}
@@ -125,4 +128,10 @@ function HeatTable({ report, onWorking }: PartProps) {
       </table>
     </details>
   );
+}
+
+/** `62–71`, the likely figures of a temperature whose unit stands above. */
+function span(low?: number, high?: number): string {
+  if (low === undefined || high === undefined) return "";
+  return `${bare(low, "°C")}–${bare(high, "°C")}`;
 }

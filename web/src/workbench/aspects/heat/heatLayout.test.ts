@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import type { Report } from "../../../api/types";
 import { report } from "../../../testing/reports";
 import { heatLayout, wrapped } from "./heatLayout";
+import { heatRows } from "./heatRows";
 
 function warm(): Report {
   const base = report({});
@@ -163,5 +164,27 @@ describe("the heat drawing", () => {
 
   it("has nothing to draw without nodes", () => {
     expect(heatLayout(report({}), 0, 640, 430)).toBeNull();
+  });
+});
+
+describe("the same in a narrow room", () => {
+  const rows = heatRows(warm(), 0, 358);
+  const row = (id: string) => rows?.rows.find((entry) => entry.id === id);
+
+  it("has a row for each node, from the outside inwards", () => {
+    expect(rows?.rows.map((entry) => entry.id)).toEqual(["wall", "inside", "board", "die"]);
+    const ys = rows?.rows.map((entry) => entry.y) ?? [];
+    expect(new Set(ys).size).toBe(4);
+    expect(Math.max(...ys) + 30).toBeLessThan(rows?.height ?? 0);
+  });
+
+  it("puts what is warmer farther right, between its likely figures and before its limit", () => {
+    expect(row("die")?.tempX).toBeGreaterThan(row("wall")?.tempX ?? Infinity);
+    expect(row("wall")?.tempX).toBeGreaterThan(rows?.outside.x ?? Infinity);
+    expect(row("die")?.band?.from).toBeLessThan(row("die")?.tempX ?? 0);
+    expect(row("die")?.limit?.x).toBeGreaterThan(row("die")?.tempX ?? Infinity);
+    expect(row("die")?.limit?.text).toBe("at most 80 °C");
+    expect(row("wall")?.limit).toBeNull();
+    expect(row("die")?.limit?.x).toBeLessThan(358);
   });
 });

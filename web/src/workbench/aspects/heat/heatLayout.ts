@@ -2,6 +2,7 @@
 import { scaleLinear } from "d3-scale";
 
 import type { Report } from "../../../api/types";
+import { serverValue, shownValue } from "../../../ui/shown";
 
 export interface Rung {
   id: string;
@@ -58,7 +59,7 @@ const CHAR_WIDTH = 6.4;
 /** Flows below this share of the greatest are drawn but not named. */
 const NAMED_SHARE = 0.12;
 /** From the outside inwards: heat climbs to the right. */
-const ORDER = ["wall", "inside", "board", "sink", "die"];
+export const ORDER = ["wall", "inside", "board", "sink", "die"];
 /** Where along its flow the watts may stand, the best place first. */
 const LABEL_PLACES = [0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8];
 const LABEL = { right: 8, width: 38, above: 11, below: 3 };
@@ -73,9 +74,7 @@ export function heatLayout(
   const { heat } = report;
   if (heat.nodes.length === 0) return null;
   const spots = heat.nodes.filter((node) => !ORDER.includes(node.id));
-  const headroom = (node: (typeof spots)[number]) =>
-    (node.limit_c ?? Infinity) - (node.temp_c[state] ?? 0);
-  const closest = [...spots].sort((a, b) => headroom(a) - headroom(b)).slice(0, MOST_SPOTS);
+  const closest = byHeadroom(spots, state).slice(0, MOST_SPOTS);
   const nodes = [
     ...ORDER.flatMap((id) => heat.nodes.filter((node) => node.id === id)),
     ...spots.filter((node) => closest.includes(node)),
@@ -116,7 +115,10 @@ export function heatLayout(
     width,
     height,
     outside: { y: ambientY, height: height - BOTTOM - ambientY, ambientC: heat.ambient_c },
-    ticks: toY.ticks(6).map((temp) => ({ y: y(temp), label: String(temp) })),
+    ticks: scaleLinear()
+      .domain(toY.domain().map((temp) => shownValue(temp, "°C")))
+      .ticks(6)
+      .map((temp) => ({ y: y(serverValue(temp, "°C")), label: String(temp) })),
     footY: height - FOOT,
     roomy: step >= ROOMY,
     rungs,
@@ -138,7 +140,16 @@ export function wrapped(text: string, characters: number): string[] {
 }
 
 /** How the margin that judges a node stands in a state: the processor's, or a hot body's own. */
-function tone(report: Report, node: string, state: string): Rung["tone"] {
+/** What is closest to its limit first. */
+export function byHeadroom<Node extends { limit_c: number | null; temp_c: number[] }>(
+  nodes: Node[],
+  state: number,
+): Node[] {
+  const headroom = (node: Node) => (node.limit_c ?? Infinity) - (node.temp_c[state] ?? 0);
+  return [...nodes].sort((a, b) => headroom(a) - headroom(b));
+}
+
+export function tone(report: Report, node: string, state: string): Rung["tone"] {
   const own = report.margins.find(
     (margin) =>
       margin.family === "heat" &&

@@ -3,7 +3,8 @@ import { useId } from "react";
 import { Hatch } from "../../../ui/Hatch";
 import { figure, spareText } from "../../../ui/numbers";
 import { rulerLayout } from "../../../ui/rulerLayout";
-import type { StateMargin, SupplyBox, SupplyLayout } from "./supplyLayout";
+import type { SupplyBox, SupplyLayout } from "./supplyLayout";
+import type { StateMargin } from "./supplyTree";
 
 interface Props {
   layout: SupplyLayout;
@@ -38,7 +39,7 @@ export function SupplyDrawing({ layout, stateLabel, litMargin }: Props) {
         />
       ))}
       {layout.boxes.map((box) => (
-        <Node key={box.id} box={box} />
+        <Node key={box.id} box={box} down={layout.down ?? false} />
       ))}
     </svg>
   );
@@ -46,18 +47,19 @@ export function SupplyDrawing({ layout, stateLabel, litMargin }: Props) {
 
 const LINE = 13;
 
-function Node({ box }: { box: SupplyBox }) {
+function Node({ box, down }: { box: SupplyBox; down: boolean }) {
   const fill = box.severity === "stops" ? "var(--stops)" : "var(--ink)";
-  const names = box.words === "beside" ? [box.label] : box.label.split(/(?<=,) /);
+  const names = box.names ?? (box.words === "beside" ? [box.label] : box.label.split(/(?<=,) /));
   const lines = [...names, `${figure(box.voltageV, "V")}, ${figure(box.currentA, "A")}`];
-  const place = wordsAt(box, lines.length);
+  const place = down ? wordsRight(box, lines.length) : wordsAt(box, lines.length);
+  const [wide, tall] = down ? [box.size, 8] : [8, box.size];
   return (
     <g>
       <rect
-        x={box.x - 4}
-        y={box.y - box.size / 2}
-        width={8}
-        height={box.size}
+        x={box.x - wide / 2}
+        y={box.y - tall / 2}
+        width={wide}
+        height={tall}
         rx={2}
         style={{ fill }}
       />
@@ -98,6 +100,12 @@ function wordsAt(box: SupplyBox, count: number) {
     case "above-left":
       return { x: box.x + 4, y: above, rulerX: box.x + 4 - RULER, rulerY: above - LINE - 24 };
   }
+}
+
+/** Right of a bar that lies flat. */
+function wordsRight(box: SupplyBox, count: number) {
+  const x = box.x + box.size / 2 + 8;
+  return { x, y: box.y + 5, rulerX: x, rulerY: box.y + count * LINE };
 }
 
 const RULER = 54;

@@ -8,7 +8,11 @@ import { openMargin, useBench } from "../../bench";
 import { stateIndex } from "../stateIndex";
 import { StateSwitch } from "../StateSwitch";
 import { SupplyDrawing } from "./SupplyDrawing";
+import { supplyDown } from "./supplyDown";
 import { supplyLayout } from "./supplyLayout";
+
+/** In less room than this the tree runs downwards. [px] */
+const NARROW = 460;
 
 /** The tree in the state that is worst, until another is chosen. */
 export function SupplyView() {
@@ -37,7 +41,7 @@ export function SupplyView() {
           </p>
         ) : (
           <SupplyDrawing
-            layout={supplyLayout(report, state, width)}
+            layout={(width < NARROW ? supplyDown : supplyLayout)(report, state, width)}
             stateLabel={stateLabel}
             litMargin={openMargin(bench)}
           />

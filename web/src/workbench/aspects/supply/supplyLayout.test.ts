@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 
 import { margin, node, report } from "../../../testing/reports";
+import { supplyDown } from "./supplyDown";
 import { supplyLayout } from "./supplyLayout";
 
 const tree = report({
@@ -116,5 +117,33 @@ describe("the supply drawing", () => {
 
   it("bounds the digits of what it writes", () => {
     expect(layout.leads.every((lead) => !/\d\.\d{2,}/.test(lead.path))).toBe(true);
+  });
+});
+
+describe("the same tree turned downwards", () => {
+  const layout = supplyDown(tree, 0, 358);
+  const box = (id: string) => layout.boxes.find((entry) => entry.id === id);
+
+  it("stands every node below what feeds it, and no two at one height", () => {
+    const ys = layout.boxes.map((entry) => entry.y);
+    expect(ys).toEqual([...ys].sort((a, b) => a - b));
+    expect(new Set(ys).size).toBe(ys.length);
+    expect(box("disk a")?.x).toBeGreaterThan(box("usb")?.x ?? Infinity);
+    expect(layout.height).toBeGreaterThan(Math.max(...ys));
+    expect(layout.width).toBe(358);
+  });
+
+  it("draws the same leads as the other, in the same tones and widths", () => {
+    const told = (leads: typeof layout.leads) =>
+      leads.map(({ id, width, severity }) => `${id} ${width} ${severity}`).sort();
+    expect(told(layout.leads)).toEqual(told(supplyLayout(tree, 0, 640).leads));
+  });
+
+  it("never runs one lead of a bar over another", () => {
+    const starts = layout.leads
+      .filter((lead) => ["disk a", "disk b"].includes(lead.id))
+      .map((lead) => ({ x: Number(/M([\d.]+)/.exec(lead.path)?.[1]), width: lead.width }));
+    const [first, second] = starts;
+    expect((first?.x ?? 0) - (second?.x ?? 0)).toBeGreaterThan(first?.width ?? Infinity);
   });
 });

@@ -1,5 +1,16 @@
 /** From the supply report to positions: the DC tree left to right, leaves evenly down. Pure. */
-import type { Margin, Report, Severity, SupplyNode } from "../../../api/types";
+import type { Report, Severity } from "../../../api/types";
+import {
+  branches,
+  idOf,
+  labelOf,
+  marginsOf,
+  round,
+  rulerOf,
+  thicknessOf,
+  type Branch,
+  type StateMargin,
+} from "./supplyTree";
 
 export interface SupplyBox {
   id: string;
@@ -7,23 +18,16 @@ export interface SupplyBox {
   line: string;
   x: number;
   y: number;
-  /** Height of the bar at the node. [px] */
+  /** Length of the bar at the node, across the lead that comes to it. [px] */
   size: number;
   voltageV: number;
   currentA: number;
   isLeaf: boolean;
+  /** The name in lines, where it is wrapped to its room. */
+  names?: string[];
   /** Where the words stand: right of a leaf, else above or below the bar, running right or left. */
   words: "beside" | "above" | "below" | "above-left" | "below-left";
   ruler: StateMargin | null;
-  severity: Severity;
-}
-
-/** How a margin stands in the state that is drawn. */
-export interface StateMargin {
-  label: string;
-  unit: string;
-  spare: number;
-  share: number;
   severity: Severity;
 }
 
@@ -40,6 +44,8 @@ export interface SupplyLead {
 export interface SupplyLayout {
   width: number;
   height: number;
+  /** The tree runs downwards: bars lie flat. */
+  down?: boolean;
   boxes: SupplyBox[];
   leads: SupplyLead[];
 }
@@ -52,33 +58,18 @@ const LEAF_ROOM = 126;
 const ROOM_FOR_WORDS = 0.3;
 /** Columns no narrower than this; a deep tree in little room is drawn smaller instead. [px] */
 const NARROWEST = 82;
-const THICKEST = 26;
-const THINNEST = 1.5;
 /** Leads part early, which leaves room for the words of the nodes they lead to. */
 const BEND_SHARE = 0.4;
-const RANK: Record<Severity, number> = { sound: 0, note: 1, tight: 2, stops: 3 };
-
-interface Branch {
-  node: SupplyNode;
-  children: Branch[];
-  isLoad: boolean;
-  current: number;
-}
-
 /** `state` is an index into the report's states; `width` the room there is. [px] */
 export function supplyLayout(report: Report, state: number, width: number): SupplyLayout {
   const roots = branches(report, state);
   const deepest = Math.max(1, ...roots.map((root) => firstLevel(root) + depth(root)));
   const columns = Math.max(1, deepest - 1);
   const step = Math.max(NARROWEST, (width - LEFT - LEAF_ROOM) / columns);
-  const heaviest = Math.max(0.1, ...roots.map((root) => root.current));
   const needed = Math.max(width, LEFT + columns * step + LEAF_ROOM);
   const layout: SupplyLayout = { width: needed, height: 0, boxes: [], leads: [] };
-  const margins = new Map(report.margins.map((margin) => [margin.id, margin]));
-  const stateId = report.supply.states[state]?.id ?? "";
+  const thickness = thicknessOf(roots);
   let row = 0;
-
-  const thickness = (current: number) => round(Math.max(THINNEST, (current / heaviest) * THICKEST));
 
   const place = (branch: Branch, level: number): SupplyBox => {
     if (row > 0 && branch.children.length === 2) row += ROOM_FOR_WORDS;
@@ -87,10 +78,10 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
     const last = below[below.length - 1];
     const y = first && last ? (first.y + last.y) / 2 : TOP + row++ * ROW;
     const { node } = branch;
-    const ruler = branch.isLoad ? null : worst(node.margins, margins, stateId);
+    const ruler = rulerOf(branch, report, state);
     const box: SupplyBox = {
-      id: branch.isLoad ? `${node.id}/load` : node.id,
-      label: branch.isLoad ? loadLabel(node) : node.label,
+      id: idOf(branch),
+      label: labelOf(branch),
       line: node.line,
       x: round(LEFT + level * step),
       y: round(y),
@@ -113,7 +104,7 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
     let at = from.y - widths.reduce((sum, w) => sum + w, 0) / 2;
     targets.forEach((target, index) => {
       if (target.words === "above-left" && from.y < target.y) target.words = "below-left";
-      const lead = widths[index] ?? THINNEST;
+      const lead = widths[index] ?? 0;
       const y = at + lead / 2;
       at += lead;
       layout.leads.push({
@@ -132,33 +123,6 @@ export function supplyLayout(report: Report, state: number, width: number): Supp
   return layout;
 }
 
-/** The forest, without rails that only pass something on, and with loads of their own as leaves. */
-function branches(report: Report, state: number): Branch[] {
-  const { nodes } = report.supply;
-  const children = new Map<string | null, SupplyNode[]>();
-  for (const node of nodes) children.set(node.parent, [...(children.get(node.parent) ?? []), node]);
-
-  const grow = (node: SupplyNode): Branch => {
-    const below = (children.get(node.id) ?? []).flatMap((child) => {
-      const branch = grow(child);
-      return branch.current > 0 || !branch.isLoad ? [branch] : [];
-    });
-    const used = below.filter((branch) => branch.current > 0 || branch.node.via !== "inside");
-    const own = node.loads_a[state] ?? 0;
-    const kept = used.flatMap((branch) => (passesOn(branch) ? branch.children : [branch]));
-    if (own > 0.0005 && kept.length > 0)
-      kept.unshift({ node, children: [], isLoad: true, current: own });
-    return { node, children: kept, isLoad: false, current: node.current_a[state] ?? 0 };
-  };
-  return (children.get(null) ?? []).map(grow);
-}
-
-function passesOn(branch: Branch): boolean {
-  return (
-    branch.node.via === "inside" && branch.node.margins.length === 0 && branch.children.length === 1
-  );
-}
-
 /** A source that branches at once has its words on its left, where the first column stays free. */
 function firstLevel(root: Branch): number {
   return fans(root) ? 1 : 0;
@@ -172,30 +136,6 @@ function depth(branch: Branch): number {
   return 1 + Math.max(0, ...branch.children.map(depth));
 }
 
-function worst(ids: string[], margins: Map<string, Margin>, stateId: string): StateMargin | null {
-  const standing = ids.flatMap((id) => {
-    const margin = margins.get(id);
-    const at = margin?.states.indexOf(stateId) ?? -1;
-    if (!margin || at < 0) return [];
-    return [
-      {
-        label: margin.label,
-        unit: margin.unit,
-        spare: margin.spare_by_state[at] ?? 0,
-        share: margin.ruler_by_state[at] ?? 0,
-        severity: margin.severity_by_state[at] ?? "sound",
-      },
-    ];
-  });
-  standing.sort((a, b) => RANK[b.severity] - RANK[a.severity] || a.share - b.share);
-  return standing[0] ?? null;
-}
-
-/** A load of its own is judged by no margin: those of its rail belong to the rail's lead. */
-function marginsOf(branch: Branch | undefined): string[] {
-  return branch === undefined || branch.isLoad ? [] : branch.node.margins;
-}
-
 /**
  * Leads fan out right of a branching node, so its words run left, over the lead that comes to it
  * (or under one that comes from above); and those of a node just before it go below.
@@ -207,15 +147,7 @@ function wordsPlace(branch: Branch): SupplyBox["words"] {
   return fans(next) ? "below" : "above";
 }
 
-function loadLabel(node: SupplyNode): string {
-  return node.kind === "board" ? "Processor and memory" : "its own electronics";
-}
-
 function curve(x0: number, y0: number, x1: number, y1: number): string {
   const bend = round(x0 + (x1 - x0) * BEND_SHARE);
   return `M${round(x0)} ${round(y0)}C${bend} ${round(y0)} ${bend} ${round(y1)} ${round(x1)} ${round(y1)}`;
-}
-
-function round(value: number): number {
-  return Math.round(value * 10) / 10;
 }
