@@ -21,10 +21,12 @@ from cobblewort.formats.plan_files import (
     plans_text,
     settled_file,
 )
+from cobblewort.formats.preferences import preferences_from
 from cobblewort.formats.shipped import class_parts, shipped_classes, shipped_parts
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import BrokenPlan, PlanStore, StoredPlan
+from cobblewort.store.preferences import PreferenceStore
 from cobblewort.store.workspace import (
     MAX_ARCHIVE_BYTES,
     Holdings,
@@ -93,7 +95,9 @@ class Workshop:
         from cobblewort.formats.sheet import sheet_pdf
 
         plan = self._the_one(names, "a sheet")
-        return sheet_pdf(plan, evaluate(plan, self._catalogue, 256), paper)
+        report = evaluate(plan, self._catalogue, 256)
+        preferred = preferences_from(PreferenceStore(self._database).read())
+        return sheet_pdf(plan, report, paper, shown=preferred.shown)
 
     def calendar(self, names: Sequence[str]) -> bytes:
         """What one kit wants of its owner, for a calendar from today on. Raises InputError."""

@@ -13,7 +13,7 @@ from fastapi.staticfiles import StaticFiles
 
 import cobblewort
 from cobblewort.api import problems
-from cobblewort.api.answers import answer, document_of, written
+from cobblewort.api.answers import answer, document_of, told
 from cobblewort.api.begin import router as begin_router
 from cobblewort.api.deps import (
     PAGE_SAMPLES,
@@ -41,6 +41,8 @@ from cobblewort.api.models import (
     RuleView,
 )
 from cobblewort.api.parts import router as part_router
+from cobblewort.api.preferences import AskedShown, Preferred
+from cobblewort.api.preferences import router as preference_router
 from cobblewort.api.views import plan_view
 from cobblewort.core.changing.candidates import Candidate, candidates
 from cobblewort.core.changing.describe import describe
@@ -64,6 +66,7 @@ from cobblewort.formats.shipped import (
     shipped_parts,
     shipped_text,
 )
+from cobblewort.formats.shown import Shown
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import BrokenPlan, Revision, StoredPlan
@@ -76,10 +79,10 @@ router = APIRouter(prefix="/api", responses=problems.RESPONSES)
 
 
 @router.get("/plans")
-def list_plans(plans: Plans, reports: Kept) -> list[PlanStrip]:
+def list_plans(plans: Plans, reports: Kept, shown: AskedShown) -> list[PlanStrip]:
     """Every plan with its rulers, at nominal figures and bands; what is broken says why."""
     return [
-        _broken_strip(judged) if isinstance(judged, BrokenPlan) else _strip(*judged)
+        _broken_strip(judged) if isinstance(judged, BrokenPlan) else _strip(*judged, shown)
         for judged in reports.of_all(plans.all())
     ]
 
@@ -92,21 +95,25 @@ def _broken_strip(broken: BrokenPlan) -> PlanStrip:
     )  # fmt: skip
 
 
-def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
+def _strip(stored: StoredPlan, report: Report, shown: Shown) -> PlanStrip:
+    worst = next((f.sentence for f in report.findings if f.severity != "note"), None)
     return PlanStrip(
         id=stored.id, version=stored.version, name=stored.plan.name, purpose=stored.plan.purpose,
         place=stored.plan.place.name, state=stored.plan.state, changed_at=stored.changed_at,
         pieces=sum(line.quantity for line in stored.plan.lines), severity=report.severity,
         families=report.families, total=report.cost.total, currency=report.cost.currency,
-        worst=next((f.sentence for f in report.findings if f.severity != "note"), None),
+        worst=None if worst is None else shown.text(worst),
         stops=report.count("stops"), tight=report.count("tight"), broken=False,
     )  # fmt: skip
 
 
 @router.post("/plans", status_code=201)
-def create_plan(body: NewPlan, plans: Plans, reports: Kept, response: Response) -> PlanView:
+def create_plan(
+    body: NewPlan, plans: Plans, reports: Kept, preferred: Preferred, response: Response
+) -> PlanView:
     """Begin a plan, empty or from a document."""
-    plan = body.plan.model_copy(update={"name": body.name}) if body.plan else Plan(name=body.name)
+    empty = preferred.begun(Plan(name=body.name))
+    plan = body.plan.model_copy(update={"name": body.name}) if body.plan else empty
     return plan_view(
         _judged(plan, reports, lambda pinned: plans.create(pinned, "new plan")), response
     )
@@ -190,9 +197,12 @@ def plan_kit_csv(plan_id: str, plans: Plans, catalogue: Cupboard) -> Response:
 
 
 @router.get("/plans/{plan_id}/kit.txt", response_class=PlainTextResponse)
-def plan_kit_text(plan_id: str, plans: Plans, catalogue: Cupboard) -> Response:
+def plan_kit_text(
+    plan_id: str, plans: Plans, catalogue: Cupboard, preferred: Preferred
+) -> Response:
     """The kit as plain text."""
-    return PlainTextResponse(kit_text(evaluate(plans.get(plan_id).plan, catalogue)))
+    text = kit_text(evaluate(plans.get(plan_id).plan, catalogue))
+    return PlainTextResponse(preferred.shown.text(text))
 
 
 @router.get("/plans/{plan_id}/revisions")
@@ -234,29 +244,31 @@ def adopt_assumptions(
 
 
 @router.get("/plans/{plan_id}/report", responses=answer(Report))
-def plan_report(plan_id: str, assumed: Assumed, plans: Plans, reports: Kept) -> Response:
+def plan_report(
+    plan_id: str, assumed: Assumed, plans: Plans, reports: Kept, shown: AskedShown
+) -> Response:
     """The plan, judged, with bands."""
     stored = plans.get(plan_id)
     plan = what_if(stored.plan, assumed.ambient_c, assumed.activity)
     if plan is stored.plan:
-        return written(reports.of(stored))
-    return written(reports.work_out(plan))
+        return told(reports.of(stored), shown)
+    return told(reports.work_out(plan), shown)
 
 
 @router.get("/plans/{plan_id}/candidates", responses=answer(list[Candidate]))
 def plan_candidates(
-    role: Role, plan: AssumedPlan, catalogue: Cupboard, line: str | None = None
+    role: Role, plan: AssumedPlan, catalogue: Cupboard, shown: AskedShown, line: str | None = None
 ) -> Response:
     """Parts for a role, each judged in the plan."""
     if line is not None and line not in {entry.id for entry in plan.lines}:
         raise InputError([("line", f"the kit has no line '{line}' now; look again")])
-    return written(candidates(plan, catalogue, role, line))
+    return told(candidates(plan, catalogue, role, line), shown)
 
 
 @router.get("/plans/{plan_id}/schools", responses=answer(list[School]))
-def plan_schools(plan: AssumedPlan, catalogue: Cupboard) -> Response:
+def plan_schools(plan: AssumedPlan, catalogue: Cupboard, shown: AskedShown) -> Response:
     """Where practitioners disagree, and what the other side would mean for this plan."""
-    return written(schools_of(plan, catalogue))
+    return told(schools_of(plan, catalogue), shown)
 
 
 @router.post("/plans/{plan_id}/variant", status_code=201)
@@ -274,21 +286,22 @@ def make_variant(
 
 
 @router.get("/plans/{plan_id}/fixes", responses=answer(list[Fix]))
-def plan_fixes(finding: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
+def plan_fixes(finding: str, plan: AssumedPlan, catalogue: Cupboard, shown: AskedShown) -> Response:
     """Ways out of a snag, each judged in the plan."""
-    return written(propose_fixes(plan, catalogue, finding, samples_that_fit(plan, PAGE_SAMPLES)))
+    samples = samples_that_fit(plan, PAGE_SAMPLES)
+    return told(propose_fixes(plan, catalogue, finding, samples), shown)
 
 
 @router.get("/plans/{plan_id}/working", responses=answer(Working))
 def plan_working(figure: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
-    """The arithmetic behind one figure of the report."""
-    return written(explain(plan, catalogue, figure, samples_that_fit(plan, PAGE_SAMPLES)))
+    """The arithmetic behind one figure of the report, in the units in which it is done."""
+    return told(explain(plan, catalogue, figure, samples_that_fit(plan, PAGE_SAMPLES)))
 
 
 @router.post("/evaluate", responses=answer(Report))
-def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard) -> Response:
+def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard, shown: AskedShown) -> Response:
     """Judge a plan document without storing it."""
-    return written(evaluate(body.plan, catalogue, body.samples))
+    return told(evaluate(body.plan, catalogue, body.samples), shown)
 
 
 @router.get("/rules")
@@ -336,6 +349,7 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     app.include_router(exchange_router)
     app.include_router(history_router)
     app.include_router(figure_router)
+    app.include_router(preference_router)
     app.openapi = partial(document_of, app)  # type: ignore[method-assign]
     if PAGE_FOLDER.is_dir():
         _serve_page(app)

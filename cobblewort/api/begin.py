@@ -3,9 +3,10 @@
 from fastapi import APIRouter, Response
 
 from cobblewort.api import problems
-from cobblewort.api.answers import answer, written
+from cobblewort.api.answers import answer, told_of, written
 from cobblewort.api.deps import PAGE_SAMPLES, Cupboard
 from cobblewort.api.models import CheaperKitView, FirstKitRequest, FirstKitView, NeedKind
+from cobblewort.api.preferences import AskedShown, Preferred
 from cobblewort.core.changing.first import first_kit
 from cobblewort.core.errors import InputError
 from cobblewort.core.parts.functions import CONDITIONS, FUNCTIONS, LIMITS
@@ -53,7 +54,9 @@ def list_need_kinds() -> list[NeedKind]:
 
 
 @router.post("/first-kit", responses=answer(FirstKitView))
-def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard) -> Response:
+def suggest_first_kit(
+    body: FirstKitRequest, catalogue: Cupboard, shown: AskedShown, preferred: Preferred
+) -> Response:
     """A complete first kit for the four answers; nothing is stored."""
     purpose = shipped_purposes().get(body.purpose)
     if purpose is None:
@@ -61,7 +64,7 @@ def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard) -> Response:
         raise InputError([("purpose", f"must be one of {known} (got '{body.purpose}')")])
     for number, part_id in enumerate(body.owned):
         catalogue.part(part_id, f"owned.{number}")
-    asked = plan_for(purpose, body.name, body.place)
+    asked = preferred.begun(plan_for(purpose, body.name, body.place))
     needs = asked.needs if body.needs is None else body.needs
     flows = asked.flows if body.flows is None else body.flows
     empty = asked.model_copy(update={"needs": needs, "flows": flows, "budget": body.budget})
@@ -72,4 +75,5 @@ def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard) -> Response:
         judged = evaluate(choice.plan, catalogue, PAGE_SAMPLES)
         cheaper = CheaperKitView(choice.plan, choice.less, choice.sentences, judged)
     view = FirstKitView(found.plan, empty, found.reasons, found.failing, report, cheaper)
-    return written(view)
+    by_core = ("reasons", "report", "cheaper.sentences", "cheaper.report")
+    return written(told_of(view, shown, by_core))

@@ -11,6 +11,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import Cupboard, Kept, Parts, Plans, read_cupboard
+from cobblewort.api.preferences import Preferred
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.steps import PlanFile
@@ -28,7 +29,7 @@ from cobblewort.formats.plan_files import (
     plans_text,
     settled_file,
 )
-from cobblewort.formats.sketch import sketch_svg
+from cobblewort.formats.sketch import relabelled, sketch_svg
 from cobblewort.store.parts import NotOwnError
 from cobblewort.store.plans import BrokenPlan
 from cobblewort.store.workspace import (
@@ -108,13 +109,17 @@ def plan_file(plan_id: str, plans: Plans, catalogue: Cupboard) -> Response:
 
 @router.get("/plans/{plan_id}/sheet.pdf", response_class=Response)
 def plan_sheet(
-    plan_id: str, plans: Plans, reports: Kept, paper: Literal["a4", "letter"] = "a4"
+    plan_id: str,
+    plans: Plans,
+    reports: Kept,
+    preferred: Preferred,
+    paper: Literal["a4", "letter"] = "a4",
 ) -> Response:
     """A plan on paper: what to buy, what is plugged where, snags, drawings and assumptions."""
     from cobblewort.formats.sheet import sheet_pdf
 
     stored = plans.get(plan_id)
-    content = sheet_pdf(stored.plan, reports.of(stored), paper)
+    content = sheet_pdf(stored.plan, reports.of(stored), paper, shown=preferred.shown)
     return filed(content, stored.plan.name, "pdf", "application/pdf")
 
 
@@ -132,20 +137,23 @@ def plan_calendar(
 
 
 @router.get("/plans/{plan_id}/drawings/{name}.svg", response_class=Response)
-def plan_drawing(plan_id: str, name: DrawingName, plans: Plans, reports: Kept) -> Response:
+def plan_drawing(
+    plan_id: str, name: DrawingName, plans: Plans, reports: Kept, preferred: Preferred
+) -> Response:
     """One drawing of a plan as SVG."""
     stored = plans.get(plan_id)
     sketch = DRAWINGS[name](reports.of(stored))
     if sketch is None:
         raise InputError([("name", "there is nothing to draw there yet")])
+    sketch = relabelled(sketch, preferred.shown)
     return filed(sketch_svg(sketch), f"{stored.plan.name} {name}", "svg", "image/svg+xml")
 
 
 @router.get("/plans/{plan_id}/kit.md", response_class=Response)
-def plan_kit_markdown(plan_id: str, plans: Plans, reports: Kept) -> Response:
+def plan_kit_markdown(plan_id: str, plans: Plans, reports: Kept, preferred: Preferred) -> Response:
     """The kit as Markdown."""
     stored = plans.get(plan_id)
-    text = kit_markdown(reports.of(stored))
+    text = preferred.shown.text(kit_markdown(reports.of(stored)))
     return filed(text, f"{stored.plan.name} kit", "md", "text/markdown; charset=utf-8")
 
 

@@ -6,8 +6,9 @@ from typing import Literal
 from fastapi import APIRouter, Response
 
 from cobblewort.api import problems
-from cobblewort.api.answers import answer, written
+from cobblewort.api.answers import answer, told
 from cobblewort.api.deps import AssumedPlan, Cupboard, Plans
+from cobblewort.api.preferences import AskedShown
 from cobblewort.core.aspects.fit.template import template
 from cobblewort.core.changing.moves import Move, moves
 from cobblewort.core.judging.kit import Kit
@@ -19,9 +20,9 @@ _MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pd
 
 
 @router.get("/plans/{plan_id}/moves", responses=answer(list[Move]))
-def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
+def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard, shown: AskedShown) -> Response:
     """Sockets that a plug could go into, each tried in the plan."""
-    return written(moves(plan, catalogue, plug))
+    return told(moves(plan, catalogue, plug), shown)
 
 
 @router.get("/plans/{plan_id}/template.{kind}", response_class=Response)

@@ -9,6 +9,7 @@ from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import Cupboard, Parts, Version, renew_part
 from cobblewort.api.models import PartEdit, PartView
+from cobblewort.api.preferences import AskedShown
 from cobblewort.core.parts.model import Kind, Part
 from cobblewort.core.parts.readings import class_figures
 from cobblewort.core.parts.search import find_parts
@@ -39,10 +40,13 @@ def _sheet(part: Part, catalogue: Catalogue, status: int = 200) -> Response:
 
 @router.get("")
 def list_parts(
-    catalogue: Cupboard, kind: Annotated[list[Kind] | None, Query()] = None
+    catalogue: Cupboard, shown: AskedShown, kind: Annotated[list[Kind] | None, Query()] = None
 ) -> list[PartView]:
     """The cupboard, or some kinds of it."""
-    return [view for view in _views(catalogue) if kind is None or view.kind in kind]
+    views = [view for view in _views(catalogue) if kind is None or view.kind in kind]
+    if shown.plain:
+        return views
+    return [view.model_copy(update={"figure": shown.text(view.figure)}) for view in views]
 
 
 @router.get("/search")

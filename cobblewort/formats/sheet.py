@@ -20,7 +20,8 @@ from cobblewort.core.standards.fasteners import THREAD
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.drawings import DRAWINGS
 from cobblewort.formats.kit_list import pieces_of
-from cobblewort.formats.sketch import draw_on, plain
+from cobblewort.formats.shown import PLAIN, Shown
+from cobblewort.formats.sketch import draw_on, plain, relabelled
 from cobblewort.formats.text import SEVERITY_WORDS
 
 if TYPE_CHECKING:
@@ -31,9 +32,11 @@ _MARGIN_MM = 15.0
 _MOST_ROWS = 400
 
 
-def sheet_pdf(plan: Plan, report: Report, paper: str = "a4", day: date | None = None) -> bytes:
+def sheet_pdf(
+    plan: Plan, report: Report, paper: str = "a4", day: date | None = None, shown: Shown = PLAIN
+) -> bytes:
     """The sheet of a plan; `day` is the date that it bears, today unless told."""
-    sheet = _Sheet(plan, report, paper, day)
+    sheet = _Sheet(plan, report, paper, day, shown)
     sheet.head()
     sheet.verdict()
     sheet.to_buy()
@@ -49,7 +52,9 @@ def sheet_pdf(plan: Plan, report: Report, paper: str = "a4", day: date | None = 
 
 
 class _Sheet:
-    def __init__(self, plan: Plan, report: Report, paper: str, day: date | None) -> None:
+    def __init__(
+        self, plan: Plan, report: Report, paper: str, day: date | None, shown: Shown
+    ) -> None:
         from fpdf import FPDF
 
         told = f"{plan.name} - Cobblewort {cobblewort.__version__}, {day or _today()}"
@@ -61,7 +66,7 @@ class _Sheet:
                 self.cell(0, 5, plain(told)[:110])
                 self.cell(0, 5, f"{self.page_no()} of {{nb}}", align="R")
 
-        self.plan, self.report = plan, report
+        self.plan, self.report, self.shown = plan, report, shown
         self.pdf: FPDF = Paged(unit="mm", format=paper)
         self.pdf.set_title(plain(plan.name))
         self.pdf.set_creator("Cobblewort")
@@ -69,17 +74,20 @@ class _Sheet:
         self.pdf.set_auto_page_break(True, 16)
         self.pdf.add_page()
 
+    def _told(self, text: str) -> str:
+        return plain(self.shown.text(text))
+
     def _heading(self, text: str) -> None:
         if self.pdf.get_y() > self.pdf.eph - 18:
             self.pdf.add_page()
         self.pdf.ln(3)
         self.pdf.set_font("helvetica", "B", 12)
-        self.pdf.cell(0, 7, plain(text), new_x="LMARGIN", new_y="NEXT")
+        self.pdf.cell(0, 7, self._told(text), new_x="LMARGIN", new_y="NEXT")
 
     def _lines(self, texts: Iterable[str], size: float = 9.5) -> None:
         self.pdf.set_font("helvetica", size=size)
         for text in texts:
-            self.pdf.multi_cell(0, size * 0.46, plain(text), new_x="LMARGIN", new_y="NEXT")
+            self.pdf.multi_cell(0, size * 0.46, self._told(text), new_x="LMARGIN", new_y="NEXT")
 
     def _table(self, head: Sequence[str], rows: Sequence[Sequence[str]],
                widths: Sequence[int]) -> None:  # fmt: skip
@@ -91,13 +99,13 @@ class _Sheet:
             for cells in (head, *rows[:_MOST_ROWS]):
                 row = table.row()
                 for cell in cells:
-                    row.cell(plain(cell))
+                    row.cell(self._told(cell))
 
     def head(self) -> None:
         """Name, purpose and place."""
         plan = self.plan
         self.pdf.set_font("helvetica", "B", 18)
-        self.pdf.multi_cell(0, 8, plain(plan.name), new_x="LMARGIN", new_y="NEXT")
+        self.pdf.multi_cell(0, 8, self._told(plan.name), new_x="LMARGIN", new_y="NEXT")
         self._lines([plan.purpose] if plan.purpose else [])
         place = plan.place
         about = [f"{place.ambient_min_c:g} to {place.ambient_max_c:g} °C"]
@@ -226,11 +234,11 @@ class _Sheet:
             if self.pdf.get_y() + tall_mm + 8 > self.pdf.h - 16:
                 self.pdf.add_page()
             self.pdf.set_font("helvetica", "B", 10)
-            self.pdf.cell(0, 6, plain(sketch.title), new_x="LMARGIN", new_y="NEXT")
+            self.pdf.cell(0, 6, self._told(sketch.title), new_x="LMARGIN", new_y="NEXT")
         elif self.pdf.get_y() + tall_mm > self.pdf.h - 16:
             self.pdf.add_page()
         top = self.pdf.get_y()
-        draw_on(self.pdf, sketch, _MARGIN_MM, top, width_mm)
+        draw_on(self.pdf, relabelled(sketch, self.shown), _MARGIN_MM, top, width_mm)
         self.pdf.set_y(top + tall_mm + 2)
 
     def assumptions(self) -> None:

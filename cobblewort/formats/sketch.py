@@ -6,9 +6,11 @@ the meaning, so that black and white on paper is enough.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Literal
 from xml.etree import ElementTree
+
+from cobblewort.formats.shown import Shown
 
 if TYPE_CHECKING:
     from fpdf import FPDF
@@ -76,6 +78,12 @@ class Sketch:
     ) -> None:  # fmt: skip
         """Add a line of text."""
         self.labels.append(Label(x, y, text, size, anchor, bold, soft))
+
+
+def relabelled(sketch: Sketch, shown: Shown) -> Sketch:
+    """The same drawing with its texts in the units that are wanted."""
+    labels = [replace(label, text=shown.text(label.text)) for label in sketch.labels]
+    return replace(sketch, title=shown.text(sketch.title), labels=labels)
 
 
 _HATCH = "hatch"

@@ -61,7 +61,7 @@ def test_a_flow_is_added_changed_and_taken_out(quiet_page: Page, server: str) ->
     page.get_by_label("At a time").fill("2,5")
     page.get_by_label("Within, if it matters").fill("0,5")
     page.get_by_label("Within, if it matters").press("Enter")
-    expect(page.locator(".flow-list")).to_contain_text("2.5 GB within 0.5 min")
+    expect(page.locator(".flow-list")).to_contain_text("2.5 GB within 30 s")
     expect(page.locator(".snag", has_text="DATA-01")).to_contain_text("a film to the school")
     page.get_by_role("button", name="Change a film to the school").click()
     page.get_by_label("Within, if it matters").fill("")

@@ -296,7 +296,9 @@ def test_a_board_is_moved_on_its_plate(quiet_page: Page, server: str) -> None:
     assert moved["x_mm"] < 40
     along.fill("-3")
     page.get_by_role("button", name="Put it there").click()
-    expect(page.get_by_role("alert")).to_contain_text("millimetres from the inner corner")
+    expect(page.get_by_role("alert")).to_contain_text(
+        "lengths from the inner corner, up to 2000 mm"
+    )
     along.fill("20")
     page.get_by_role("button", name="Put it there").click()
     expect(page.get_by_role("button", name="Back to the middle")).to_be_visible()
@@ -560,3 +562,43 @@ def test_fields_take_units_as_people_write_them(page: Page, server: str) -> None
     expect(page.get_by_label("At a time")).to_have_value("2.5")
     page.get_by_label("At a time").press("Enter")
     expect(page.locator(".flow-list")).to_contain_text("2.5 GB")
+
+
+def test_a_need_and_a_wire_are_asked_for_while_another_tab_works(page: Page, server: str) -> None:
+    """What is typed stays until it is in: refused as stale, or unanswered, it is sent again, and
+    what the other tab added is kept.
+    """
+    open_purpose(page, server)
+    page.get_by_label("Ask for something more").select_option(label="makes no sound")
+    page.get_by_label("In your words").fill("not a whisper in the reading room")
+    needs = ask(server, "/plans/moss-cabinet")["plan"]["needs"]
+    more = {"id": "theirs", "text": "theirs", "function": "clock"}
+    patched(server, "moss-cabinet", needs=[*needs, more])
+    page.get_by_role("button", name="Ask for it").click()
+    expect(page.get_by_label("In your words")).to_have_value("not a whisper in the reading room")
+    expect(page.locator(".need-table")).to_contain_text("theirs")
+    page.route("**/api/plans/**", lambda route: route.abort())
+    page.get_by_role("button", name="Ask for it").click()
+    expect(page.get_by_label("In your words")).to_have_value("not a whisper in the reading room")
+    page.unroute("**/api/plans/**")
+    page.get_by_role("button", name="Ask for it").click()
+    expect(page.locator(".need-table")).to_contain_text("not a whisper in the reading room")
+    expect(page.get_by_label("In your words")).to_have_count(0)
+    texts = [need["text"] for need in ask(server, "/plans/moss-cabinet")["plan"]["needs"]]
+    assert texts[-2:] == ["theirs", "not a whisper in the reading room"]
+    page.locator(".margin-row", has_text="Fit").click()
+    page.get_by_role("button", name="Header", exact=True).click()
+    page.get_by_role("button", name="Wire a button or LED").click()
+    page.get_by_label("Name", exact=True).fill("reading lamp")
+    page.get_by_label("Pin", exact=True).select_option(index=1)
+    page.get_by_label("Current", exact=True).fill("0.004 A")
+    page.get_by_label("Current", exact=True).press("Tab")
+    expect(page.get_by_label("Current", exact=True)).to_have_value("4")
+    patched(server, "moss-cabinet", budget="444")
+    page.get_by_role("button", name="Wire it").click()
+    expect(page.get_by_label("Name", exact=True)).to_have_value("reading lamp")
+    page.get_by_role("button", name="Wire it").click()
+    expect(page.locator(".wired-list")).to_contain_text("reading lamp")
+    plan = ask(server, "/plans/moss-cabinet")["plan"]
+    assert plan["budget"] == "444"
+    assert plan["wired"][-1]["current_ma"] == 4

@@ -13,6 +13,7 @@ import { PlansPage } from "./plans/PlansPage";
 import { RuleBookPage } from "./rulebook/RuleBookPage";
 import { SidePage } from "./side/SidePage";
 import { NotFound } from "./ui/NotFound";
+import { begin } from "./ui/preferences";
 import { ServerStrip } from "./ui/ServerStrip";
 import { WorkbenchPage } from "./workbench/WorkbenchPage";
 
@@ -35,6 +36,13 @@ const router = createBrowserRouter([
   { path: "/plans/:planId", element: <WorkbenchPage /> },
   { path: "*", element: <NotFound /> },
 ]);
+
+const LONGEST_WAIT_MS = 400;
+// What is preferred is known in this browser from the second time on; the first time it is waited
+// for, a little, so that no figure changes its unit under the eye.
+const begun = begin(queries);
+if (localStorage.length === 0)
+  await Promise.race([begun, new Promise((resolve) => setTimeout(resolve, LONGEST_WAIT_MS))]);
 
 const root = document.getElementById("root");
 if (!root) throw new Error("index.html must hold an element with id root");

@@ -1,6 +1,7 @@
 /** Talks to the server; every error becomes a `ProblemError` with a sentence for people. */
 import createClient from "openapi-fetch";
 
+import { shownHeader } from "../ui/shown";
 import { asked } from "./serverState";
 import type { paths } from "./schema";
 import type { Problem } from "./types";
@@ -30,6 +31,7 @@ export const client = createClient<paths>({
   baseUrl: window.location.origin,
   fetch: async (request) => {
     const answered = asked();
+    request.headers.set("Shown", shownHeader());
     try {
       const response = await fetch(request);
       answered(true);

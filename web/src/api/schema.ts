@@ -365,7 +365,7 @@ export interface paths {
         };
         /**
          * Plan Working
-         * @description The arithmetic behind one figure of the report.
+         * @description The arithmetic behind one figure of the report, in the units in which it is done.
          */
         get: operations["plan_working_api_plans__plan_id__working_get"];
         put?: never;
@@ -1022,6 +1022,30 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/preferences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Preferences
+         * @description How its owner wants it.
+         */
+        get: operations["get_preferences_api_preferences_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change Preferences
+         * @description Prefer something else from now on; what is not given stays.
+         */
+        patch: operations["change_preferences_api_preferences_patch"];
         trace?: never;
     };
 }
@@ -4087,8 +4111,9 @@ export interface components {
          * Plan
          * @description A build being thought through.
          *
-         *     `copies` is how many of it are to be built; `budget` is for all of them. `reminders` came with
-         *     the purpose; `settled` are the ids of notes that its owner has ticked.
+         *     `copies` is how many of it are to be built; `budget` is for all of them. `rates` is what one of
+         *     another currency costs in that of the plan. `reminders` came with the purpose; `settled` are the
+         *     ids of notes that its owner has ticked.
          */
         "Plan-Input": {
             /**
@@ -4154,6 +4179,10 @@ export interface components {
              * @default EUR
              */
             currency?: string;
+            /** Rates */
+            rates?: {
+                [key: string]: number | string;
+            };
             /**
              * Copies
              * @default 1
@@ -4223,8 +4252,9 @@ export interface components {
          * Plan
          * @description A build being thought through.
          *
-         *     `copies` is how many of it are to be built; `budget` is for all of them. `reminders` came with
-         *     the purpose; `settled` are the ids of notes that its owner has ticked.
+         *     `copies` is how many of it are to be built; `budget` is for all of them. `rates` is what one of
+         *     another currency costs in that of the plan. `reminders` came with the purpose; `settled` are the
+         *     ids of notes that its owner has ticked.
          */
         "Plan-Output": {
             /**
@@ -4290,6 +4320,10 @@ export interface components {
              * @default EUR
              */
             currency: string;
+            /** Rates */
+            rates: {
+                [key: string]: string;
+            };
             /**
              * Copies
              * @default 1
@@ -4576,6 +4610,88 @@ export interface components {
             width_mm: number;
             /** Height Mm */
             height_mm: number | null;
+        };
+        /**
+         * Preferences
+         * @description How figures are shown, in what money plans begin, and how the page looks and listens.
+         *
+         *     `price_of_a_euro` is what one costs in `currency`; with it prices in euros are put into that.
+         *     `theme` is None where the browser decides. A change names only what is to be another.
+         */
+        "Preferences-Input": {
+            /**
+             * Temperature
+             * @default C
+             * @enum {string}
+             */
+            temperature?: "C" | "F";
+            /**
+             * Length
+             * @default mm
+             * @enum {string}
+             */
+            length?: "mm" | "in";
+            /**
+             * Decimal
+             * @default point
+             * @enum {string}
+             */
+            decimal?: "point" | "comma";
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency?: string;
+            /** Price Of A Euro */
+            price_of_a_euro?: number | string | null;
+            /** Theme */
+            theme?: ("light" | "dark") | null;
+            /**
+             * Letter Keys
+             * @default true
+             */
+            letter_keys?: boolean;
+        };
+        /**
+         * Preferences
+         * @description How figures are shown, in what money plans begin, and how the page looks and listens.
+         *
+         *     `price_of_a_euro` is what one costs in `currency`; with it prices in euros are put into that.
+         *     `theme` is None where the browser decides. A change names only what is to be another.
+         */
+        "Preferences-Output": {
+            /**
+             * Temperature
+             * @default C
+             * @enum {string}
+             */
+            temperature: "C" | "F";
+            /**
+             * Length
+             * @default mm
+             * @enum {string}
+             */
+            length: "mm" | "in";
+            /**
+             * Decimal
+             * @default point
+             * @enum {string}
+             */
+            decimal: "point" | "comma";
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency: string;
+            /** Price Of A Euro */
+            price_of_a_euro: string | null;
+            /** Theme */
+            theme: ("light" | "dark") | null;
+            /**
+             * Letter Keys
+             * @default true
+             */
+            letter_keys: boolean;
         };
         /**
          * Problem
@@ -5822,7 +5938,9 @@ export interface operations {
     list_plans_api_plans_get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                shown?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6445,7 +6563,9 @@ export interface operations {
                 /** @description How hard everything works in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "working" | "full") | null;
             };
-            header?: never;
+            header?: {
+                shown?: string | null;
+            };
             path: {
                 plan_id: string;
             };
@@ -6492,7 +6612,9 @@ export interface operations {
                 /** @description How hard everything works in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "working" | "full") | null;
             };
-            header?: never;
+            header?: {
+                shown?: string | null;
+            };
             path: {
                 plan_id: string;
             };
@@ -6537,7 +6659,9 @@ export interface operations {
                 /** @description How hard everything works in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "working" | "full") | null;
             };
-            header?: never;
+            header?: {
+                shown?: string | null;
+            };
             path: {
                 plan_id: string;
             };
@@ -6625,7 +6749,9 @@ export interface operations {
                 /** @description How hard everything works in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "working" | "full") | null;
             };
-            header?: never;
+            header?: {
+                shown?: string | null;
+            };
             path: {
                 plan_id: string;
             };
@@ -6711,7 +6837,9 @@ export interface operations {
     evaluate_plan_api_evaluate_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                shown?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -6793,7 +6921,9 @@ export interface operations {
             query?: {
                 kind?: ("board" | "supply" | "lead" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool" | "machine")[] | null;
             };
-            header?: never;
+            header?: {
+                shown?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7232,7 +7362,9 @@ export interface operations {
     suggest_first_kit_api_first_kit_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                shown?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7280,7 +7412,9 @@ export interface operations {
                 /** @description How hard everything works in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "working" | "full") | null;
             };
-            header?: never;
+            header?: {
+                shown?: string | null;
+            };
             path: {
                 plan_id: string;
             };
@@ -7877,7 +8011,9 @@ export interface operations {
     report_of_step_api_plans__plan_id__revisions__number__report_get: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                shown?: string | null;
+            };
             path: {
                 plan_id: string;
                 number: number;
@@ -8056,6 +8192,86 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadFigure"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_preferences_api_preferences_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preferences-Output"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document with a sentence for people (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    change_preferences_api_preferences_patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Preferences-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preferences-Output"];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */

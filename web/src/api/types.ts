@@ -52,3 +52,4 @@ export type Situation = Schemas["SituationReport"];
 export type DataLink = Schemas["LinkReport"];
 export type LayoutReport = Schemas["LayoutReport"];
 export type WearReport = Schemas["WearReport"];
+export type Preferences = Schemas["Preferences-Output"];

@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, screen } from "@testing-library/react";
+import { act, cleanup, fireEvent, screen } from "@testing-library/react";
 import { afterEach, expect, test } from "vitest";
 
 import type { Need, NeedKind } from "../api/types";
@@ -13,7 +13,7 @@ const KINDS: NeedKind[] = [
   { kind: "condition", id: "silent", label: "makes no sound", unit: "", wants: "", rate_unit: "" },
 ];
 
-function form(onAdd: (need: Need) => void, taken: string[] = []) {
+function form(onAdd: (need: Need, added: () => void) => void, taken: string[] = []) {
   renderWith(<NeedForm taken={taken} onAdd={onAdd} />, [[["need-kinds"], KINDS]]);
   const choose = (value: string) =>
     fireEvent.change(screen.getByLabelText("Ask for something more"), { target: { value } });
@@ -36,7 +36,14 @@ test("only what a need wants is asked for", () => {
 
 test("a whole need is handed over, and the form is empty again", () => {
   const asked: Need[] = [];
-  const { choose, type, add } = form((need) => asked.push(need), ["storage"]);
+  let added: () => void = () => undefined;
+  const { choose, type, add } = form(
+    (need, done) => {
+      asked.push(need);
+      added = done;
+    },
+    ["storage"],
+  );
   choose("function:storage");
   type("How much", "250");
   type("In your words", "a year of pictures");
@@ -44,6 +51,9 @@ test("a whole need is handed over, and the form is empty again", () => {
   expect(asked).toMatchObject([
     { id: "storage-2", text: "a year of pictures", function: "storage", at_least: 250 },
   ]);
+  // As long as nobody says that it is in, it may have to be sent again.
+  expect(screen.getByLabelText<HTMLInputElement>("How much").value).toBe("250");
+  act(added);
   expect(screen.queryByText("Ask for it")).toBeNull();
 });
 

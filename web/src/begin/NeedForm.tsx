@@ -7,10 +7,12 @@ import { needKindsQuery } from "../api/queries";
 import type { Need } from "../api/types";
 import { FigureInput } from "../ui/FigureInput";
 import { needFrom } from "./needs";
+import { shownUnit } from "../ui/shown";
 
 interface Props {
   taken: string[];
-  onAdd: (need: Need) => void;
+  /** Takes the need, and says when it is in: only then is the form empty again. */
+  onAdd: (need: Need, added: () => void) => void;
 }
 
 const EMPTY = { choice: "", text: "", figure: "", rate: "" };
@@ -30,8 +32,7 @@ export function NeedForm({ taken, onAdd }: Props) {
       return;
     }
     setWrong("");
-    setTyped(EMPTY);
-    onAdd(read.need);
+    onAdd(read.need, () => setTyped(EMPTY));
   };
   const groups: [string, string][] = [
     ["function", "It can do"],
@@ -72,7 +73,7 @@ export function NeedForm({ taken, onAdd }: Props) {
                 value={typed.figure}
                 onChange={(figure) => setTyped({ ...typed, figure })}
               />
-              <span className="unit">{chosen.unit || "times"}</span>
+              <span className="unit">{shownUnit(chosen.unit) || "times"}</span>
             </div>
           )}
           {chosen.rate_unit && (

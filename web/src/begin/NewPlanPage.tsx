@@ -24,6 +24,10 @@ import { FirstKitPane, shownKit } from "./FirstKitPane";
 import { NeedForm } from "./NeedForm";
 import { lookedFor } from "./needs";
 import { useSettled } from "./useSettled";
+import { preferencesQuery } from "../api/preferences";
+import { FigureInput } from "../ui/FigureInput";
+import { shownUnit } from "../ui/shown";
+import { kindWord } from "../cupboard/kinds";
 
 /** Four questions; beside them what the answers ask, and a first kit that gives it. */
 export function NewPlanPage() {
@@ -223,14 +227,15 @@ function WhereQuestion({ answers, onChange }: WhereProps) {
     <div className="question-row">
       <Form.Label htmlFor={`${id}-${field}`}>{label}</Form.Label>
       <div className="with-unit">
-        <Form.Control
+        <FigureInput
           id={`${id}-${field}`}
           className="tabular"
-          inputMode="decimal"
+          inputMode="text"
+          unit="°C"
           value={answers[field]}
-          onChange={(event) => onChange({ ...answers, [field]: event.target.value })}
+          onChange={(text) => onChange({ ...answers, [field]: text })}
         />
-        <span className="unit">°C</span>
+        <span className="unit">{shownUnit("°C")}</span>
       </div>
     </div>
   );
@@ -318,7 +323,11 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
               aria-pressed={owned.includes(part.id)}
               onClick={() => toggle(part.id)}
             >
-              {label(part)} <span className="soft">{part.summary}</span>
+              {label(part)}{" "}
+              <span className="soft">
+                {kindWord(part.kind)}
+                {part.summary && `: ${part.summary}`}
+              </span>
             </Button>
           ))}
           <Link className="btn btn-sm" to="/cupboard">
@@ -332,7 +341,10 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
             const part = real.find((entry) => entry.id === partId);
             return (
               <li key={partId}>
-                {part ? label(part) : partId}
+                <span>
+                  {part ? label(part) : partId}{" "}
+                  {part && <span className="soft">{kindWord(part.kind)}</span>}
+                </span>
                 <Button
                   variant="link"
                   aria-label={`take out ${part?.model ?? partId}`}
@@ -365,7 +377,7 @@ function CostQuestion({ budget, onChange }: { budget: string; onChange: (text: s
             value={budget}
             onChange={(event) => onChange(event.target.value)}
           />
-          <span className="unit">EUR</span>
+          <span className="unit">{useQuery(preferencesQuery).data?.currency ?? "EUR"}</span>
         </div>
       </div>
     </fieldset>
@@ -403,7 +415,10 @@ function AskedFor({ purpose, needs, onChange }: AskedProps) {
       <NeedForm
         key={purpose.id}
         taken={needs.map((need) => need.id)}
-        onAdd={(need) => onChange([...needs, need])}
+        onAdd={(need, added) => {
+          onChange([...needs, need]);
+          added();
+        }}
       />
       {purpose.mistakes.length > 0 && (
         <p className="soft">

@@ -1,15 +1,16 @@
 /** Needs in words, and new ones from what is chosen and typed. Pure. */
 import type { Need, NeedKind, NeedReport, Severity } from "../api/types";
 import { readNumber } from "../ui/readNumber";
+import { stated } from "../ui/numbers";
 
 /** What is looked for, with its figure: `wired network, at least 80 MB/s`. */
 export function lookedFor(need: Need, kinds: NeedKind[]): string {
   const kind = kinds.find((entry) => entry.id === (need.function ?? need.condition ?? need.limit));
   if (!kind) return "";
-  if (need.at_most != null) return `${kind.label} ${need.at_most} ${kind.unit}`;
+  if (need.at_most != null) return `${kind.label} ${stated(need.at_most, kind.unit)}`;
   if (need.at_least != null && need.rate_mb_h != null)
-    return `${kind.label}, at least ${need.at_least} ${kind.unit} at ${need.rate_mb_h} ${kind.rate_unit}`;
-  if (need.at_least != null) return `${kind.label}, at least ${need.at_least} ${kind.unit}`;
+    return `${kind.label}, at least ${stated(need.at_least, kind.unit)} at ${stated(need.rate_mb_h, kind.rate_unit)}`;
+  if (need.at_least != null) return `${kind.label}, at least ${stated(need.at_least, kind.unit)}`;
   return need.count > 1 ? `${kind.label}, ${need.count} times` : kind.label;
 }
 

@@ -10,6 +10,7 @@ import { Failure, Loading } from "../ui/States";
 import { useTheme } from "../ui/theme";
 import { useLetterKeys } from "../workbench/keySetting";
 import { BringIn } from "./BringIn";
+import { FiguresAndMoney } from "./FiguresAndMoney";
 import { told } from "./Restore";
 
 /** How it looks, what is put away, and everything out and in. */
@@ -37,8 +38,8 @@ export function SettingsPage() {
             checked={keys}
             onChange={(event) => setKeys(event.target.checked)}
           />
-          <p className="soft">Both are kept in this browser.</p>
         </section>
+        <FiguresAndMoney />
         <Workspace />
         <PutAwayList />
       </main>
@@ -59,8 +60,8 @@ function Workspace() {
         <BringIn label="Restore from a file, or bring one in" />
       </div>
       <p className="soft">
-        The file holds plans with every step, your parts, and what is put away. Before it is
-        restored you see what it would replace, and that is kept as a dated copy.
+        The file holds plans with every step, your parts, these settings, and what is put away.
+        Before it is restored you see what it would replace, and that is kept as a dated copy.
       </p>
       <h3>In open formats</h3>
       <ul className="settings-links">

@@ -7,7 +7,7 @@ import { useNavigate, useSearchParams } from "react-router";
 import { ProblemError } from "../api/client";
 import { sheetQuery } from "../api/queries";
 import type { PartSheet, SheetFigure } from "../api/types";
-import { money } from "../ui/numbers";
+import { money, stated } from "../ui/numbers";
 import { FigureInput } from "../ui/FigureInput";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { Meanwhile } from "../ui/Meanwhile";
@@ -29,6 +29,8 @@ import {
 } from "./sheetForm";
 import { UseInPlan } from "./UseInPlan";
 import { usePartChanges } from "./usePartChanges";
+import { shownUnit, toField } from "../ui/shown";
+import { kindWord } from "./kinds";
 
 interface Props {
   id: string;
@@ -61,7 +63,7 @@ function PackPart({ sheet }: { sheet: PartSheet }) {
         <div>
           <h2>{sheet.model}</h2>
           <p className="soft">
-            {sheet.maker}. {sheet.summary}.{" "}
+            A {kindWord(sheet.kind)} by {sheet.maker}. {sheet.summary}.{" "}
             {sheet.price === null ? "Price not known." : money(sheet.price, sheet.currency)}
           </p>
         </div>
@@ -290,16 +292,21 @@ function ReadRow({ entry }: { entry: SheetFigure }) {
   return (
     <tr>
       <th scope="row">{entry.label}</th>
-      <td className="num tabular">{`${entry.nominal ?? ""} ${entry.unit}`}</td>
+      <td className="num tabular">{asShown(entry)}</td>
       <td className="rests-on soft">{basisWords(entry)}</td>
       <td className="band soft tabular">{band(entry)}</td>
     </tr>
   );
 }
 
+function asShown(entry: SheetFigure): string {
+  return entry.nominal === null ? "" : stated(entry.nominal, entry.unit);
+}
+
 function band(entry: SheetFigure): string {
   if (entry.low === null || entry.high === null || entry.low === entry.high) return "";
-  return `${short(entry.low)} to ${short(entry.high)}`;
+  const as = (value: number) => toField(short(value), entry.unit);
+  return `${as(entry.low)} to ${as(entry.high)}`;
 }
 
 function short(value: number): string {
@@ -339,7 +346,7 @@ function EditRow({ entry, text, basis, wrong, onChange }: EditProps) {
             aria-describedby={wrong ? `${id}-wrong` : undefined}
             onChange={(next) => onChange({ text: next })}
           />
-          <span className="unit">{entry.unit}</span>
+          <span className="unit">{shownUnit(entry.unit)}</span>
         </div>
       </td>
       <td className="rests-on">

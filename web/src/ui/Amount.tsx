@@ -1,6 +1,7 @@
 import Form from "react-bootstrap/Form";
 
 import { FigureInput } from "./FigureInput";
+import { shownUnit } from "./shown";
 
 interface Props {
   id: string;
@@ -26,7 +27,7 @@ export function Amount({ id, label, unit, value, placeholder, onChange }: Props)
           value={value}
           onChange={onChange}
         />
-        <span className="unit">{unit}</span>
+        <span className="unit">{shownUnit(unit)}</span>
       </div>
     </Form.Group>
   );

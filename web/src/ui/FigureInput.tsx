@@ -3,6 +3,7 @@ import Form from "react-bootstrap/Form";
 
 import { client, dataOf, ProblemError } from "../api/client";
 import { readNumber } from "./readNumber";
+import { asTyped, fromField, toField } from "./shown";
 
 type Props = Omit<ComponentProps<typeof Form.Control>, "onChange" | "value"> & {
   value: string;
@@ -11,15 +12,19 @@ type Props = Omit<ComponentProps<typeof Form.Control>, "onChange" | "value"> & {
 };
 
 /** A figure that may be typed with a unit of one's own, `500 mA` or `1/2 in`: it is brought to the
- * unit of the field when it is left, or on Enter. */
+ * unit of the field when it is left, or on Enter. `value` and `unit` are the server's; what stands in
+ * the field is in the unit that is shown. */
 export function FigureInput({ value, unit, onChange, ...rest }: Props) {
   const [wrong, setWrong] = useState("");
+  // Letter by letter as typed, as long as the form holds what came of it.
+  const [typed, setTyped] = useState({ text: "", held: "" });
+  const text = typed.held === value && typed.text ? typed.text : toField(value, unit);
   // What does not begin like a figure is left to the form that it stands in.
   const plain = !/^\s*[-+−]?\d/.test(value) || !Number.isNaN(readNumber(value));
   const read = async () => {
     if (plain) return;
     try {
-      const query = { text: value, unit };
+      const query = { text: asTyped(value, unit), unit };
       const found = dataOf(await client.GET("/api/read-figure", { params: { query } }));
       setWrong("");
       onChange(String(found.value));
@@ -32,10 +37,12 @@ export function FigureInput({ value, unit, onChange, ...rest }: Props) {
     <>
       <Form.Control
         {...rest}
-        value={value}
+        value={text}
         onChange={(event) => {
           setWrong("");
-          onChange(event.target.value);
+          const held = fromField(event.target.value, unit);
+          setTyped({ text: event.target.value, held });
+          onChange(held);
         }}
         onBlur={() => void read()}
         onKeyDown={(event) => {

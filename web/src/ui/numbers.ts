@@ -1,5 +1,6 @@
 /** Figures as the page shows them: the one place where numbers become text. */
 import type { FamilyReport, Margin, Severity } from "../api/types";
+import { shownDifference, shownUnit, shownValue, toField, withSign } from "./shown";
 
 const DIGITS: Record<string, number> = {
   A: 2,
@@ -7,6 +8,7 @@ const DIGITS: Record<string, number> = {
   W: 1,
   mm: 1,
   "°C": 0,
+  "°F": 0,
   K: 0,
   "dB(A)": 0,
   Wh: 0,
@@ -16,13 +18,35 @@ const WIDE = new Set(["MB/s", "min", "years", "GB", "h", "TiB", "months"]);
 const SIGNS: Record<string, string> = { EUR: "€" };
 
 export function figure(value: number, unit: string): string {
-  const sign = SIGNS[unit];
-  if (sign) return money(value, unit);
-  const text = value.toFixed(digitsOf(value, unit));
-  return unit ? `${minus(text)} ${unit}` : minus(text);
+  if (SIGNS[unit]) return money(value, unit);
+  return written(shownValue(asTold(value, unit), unit), shownUnit(unit));
+}
+
+/** What lies between two figures: 10 °C of it are 18 °F. */
+export function difference(value: number, unit: string): string {
+  if (SIGNS[unit]) return money(value, unit);
+  return written(shownDifference(asTold(value, unit), unit), shownUnit(unit));
+}
+
+/** A figure without its unit, where that stands elsewhere. */
+export function bare(value: number, unit: string): string {
+  const text = figure(value, unit);
+  return text.slice(0, text.length - shownUnit(unit).length).trim();
+}
+
+/** Sentences come from the server with their figures rounded before they are put into another unit;
+ * what stands beside them is the same figure. */
+function asTold(value: number, unit: string): number {
+  return shownUnit(unit) === unit ? value : Number(value.toFixed(digitsOf(value, unit)));
+}
+
+function written(value: number, unit: string): string {
+  const text = minus(withSign(value.toFixed(digitsOf(value, unit))));
+  return unit ? `${text} ${unit}` : text;
 }
 
 function digitsOf(value: number, unit: string): number {
+  if (unit === "in") return Math.abs(value) >= 1 ? 2 : 3;
   if (!WIDE.has(unit)) return DIGITS[unit] ?? 2;
   const size = Math.abs(value);
   return size >= 9.95 ? 0 : size >= 0.095 || size === 0 ? 1 : 2;
@@ -30,10 +54,25 @@ function digitsOf(value: number, unit: string): number {
 
 /** A time, in the unit that people would tell it in. */
 export function duration(minutes: number): string {
-  if (minutes >= 3 * 24 * 60) return figure(minutes / 1440, "").replace(/\.?0+$/, "") + " days";
+  if (minutes >= 3 * 24 * 60) return trimmed(figure(minutes / 1440, "")) + " days";
   if (minutes >= 120) return figure(minutes / 60, "h");
   if (minutes < 1) return `${Math.max(1, Math.round(minutes * 60))} s`;
   return figure(minutes, "min");
+}
+
+/** A figure with as many digits as it was stated with. */
+export function stated(value: number, unit: string): string {
+  return `${toField(String(value), unit)} ${shownUnit(unit)}`.trim();
+}
+
+/** `120 × 80 mm`: sides of something. */
+export function sides(lengths: number[], unit: string): string {
+  return `${lengths.map((length) => trimmed(bare(length, unit))).join(" × ")} ${shownUnit(unit)}`;
+}
+
+/** Without noughts after the decimal sign. */
+export function trimmed(text: string): string {
+  return text.replace(/[.,]0+$/, "").replace(/([.,]\d*[1-9])0+$/, "$1");
 }
 
 /** As long as the life of anything is told; what lasts longer comes as this from the core. */
@@ -46,9 +85,8 @@ export function years(life: number): string {
 
 /** Room as labels count it. */
 export function room(gb: number): string {
-  return gb >= 1000
-    ? `${Number((gb / 1000).toPrecision(3))} TB`
-    : `${Number(gb.toPrecision(3))} GB`;
+  const [amount, unit] = gb >= 1000 ? [gb / 1000, "TB"] : gb >= 1 ? [gb, "GB"] : [gb * 1000, "MB"];
+  return gb === 0 ? "0 GB" : `${withSign(String(Number(amount.toPrecision(3))))} ${unit}`;
 }
 
 /** A figure in a working, to four significant digits, so that the sum can be followed. */
@@ -56,22 +94,23 @@ export function precise(value: number, unit: string): string {
   if (SIGNS[unit]) return money(value, unit);
   const size = Math.abs(value);
   const digits = size === 0 ? 0 : Math.min(5, Math.max(0, 3 - Math.floor(Math.log10(size))));
-  return minus(`${value.toFixed(digits)} ${unit}`.trim());
+  return minus(`${withSign(value.toFixed(digits))} ${unit}`.trim());
 }
 
 export function money(amount: number | string, currency: string): string {
   const text = Math.abs(Number(amount)).toFixed(2);
   const short = text.endsWith(".00") ? text.slice(0, -3) : text;
   const sign = Number(amount) < 0 ? "−" : "";
-  return `${sign}${SIGNS[currency] ?? currency} ${short}`;
+  return `${sign}${SIGNS[currency] ?? currency} ${withSign(short)}`;
 }
 
 /** A signed change, `+0.20 A`; empty where it rounds to nothing. */
 export function change(value: number | null | undefined, unit: string): string {
   if (value === null || value === undefined) return "";
-  const digits = SIGNS[unit] ? 2 : digitsOf(value, unit);
-  if (Number(Math.abs(value).toFixed(digits)) === 0) return "";
-  const size = SIGNS[unit] ? money(Math.abs(value), unit) : figure(Math.abs(value), unit);
+  const amount = Math.abs(shownDifference(value, unit));
+  const digits = SIGNS[unit] ? 2 : digitsOf(amount, shownUnit(unit));
+  if (Number(amount.toFixed(digits)) === 0) return "";
+  const size = difference(Math.abs(value), unit);
   return `${value < 0 ? "−" : "+"}${size}`;
 }
 
@@ -80,7 +119,7 @@ export function spareText(spare: number, unit: string): string {
   const isMoney = SIGNS[unit] !== undefined;
   // From a hundred on nobody looks at cents beside a ruler.
   const amount = Math.abs(spare);
-  const size = figure(isMoney && amount >= 100 ? Math.round(amount) : amount, unit);
+  const size = difference(isMoney && amount >= 100 ? Math.round(amount) : amount, unit);
   if (isMoney) return spare < 0 ? `${size} over` : `${size} left`;
   const short = size.replace(" years", " y");
   return spare < 0 ? `${short} short` : short;
@@ -112,7 +151,7 @@ export function price(amount: string | null | undefined, currency: string): stri
 export function bandText(margin: Margin): string {
   if (margin.spare_p05 === null || margin.spare_p95 === null) return "";
   if (margin.spare_p05 === margin.spare_p95) return "";
-  return `${figure(margin.spare_p05, margin.unit)} to ${figure(margin.spare_p95, margin.unit)}`;
+  return `${difference(margin.spare_p05, margin.unit)} to ${difference(margin.spare_p95, margin.unit)}`;
 }
 
 export function percent(share: number): string {

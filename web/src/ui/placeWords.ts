@@ -1,5 +1,6 @@
 /** A place in words: what it has, and what that means for the choice of parts. Pure. */
 import type { KnownPlace } from "../api/types";
+import { bare, figure } from "./numbers";
 
 type Place = KnownPlace["place"];
 
@@ -21,7 +22,7 @@ const NETWORK: Record<NonNullable<Place["network"]>, string> = {
 /** `15 to 28 °C, fed by the sun, no network, at most 24 dB(A)`: what is out of the ordinary. */
 export function placeWords(place: Place): string {
   const told = [
-    `${place.ambient_min_c} to ${place.ambient_max_c} °C`,
+    `${bare(place.ambient_min_c, "°C")} to ${figure(place.ambient_max_c, "°C")}`,
     place.sun_w_m2 ? `${place.sun_w_m2} W/m² of sun` : "",
     place.wet ? "water reaches it" : "",
     { clean: "", some: "some dust", much: "much dust" }[place.dust],

@@ -10,6 +10,8 @@ import { PLAN_STATES, planStateWord } from "../ui/planStates";
 import { useTyped } from "../ui/typed";
 import { useBench } from "./bench";
 import { detailsOf, fieldsOf, LABELS, listed, type DetailsText } from "./planDetailsForm";
+import { FigureInput } from "../ui/FigureInput";
+import { shownUnit } from "../ui/shown";
 
 /** Name, purpose, place, budget and settings of the plan. Typed text is read on saving. */
 export function PlanDetails({ onClose }: { onClose: () => void }) {
@@ -109,28 +111,31 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 onChange={put("copies")}
               />
             </Field>
-            <Field label="Coldest day" id={`${id}-cold`} unit="°C">
-              <Form.Control
+            <Field label="Coldest day" id={`${id}-cold`} unit={shownUnit("°C")}>
+              <FigureInput
                 id={`${id}-cold`}
-                inputMode="decimal"
+                inputMode="text"
+                unit="°C"
                 value={text.coldest}
-                onChange={put("coldest")}
+                onChange={(coldest) => setText({ ...text, coldest })}
               />
             </Field>
-            <Field label="Hottest day" id={`${id}-hot`} unit="°C">
-              <Form.Control
+            <Field label="Hottest day" id={`${id}-hot`} unit={shownUnit("°C")}>
+              <FigureInput
                 id={`${id}-hot`}
-                inputMode="decimal"
+                inputMode="text"
+                unit="°C"
                 value={text.hottest}
-                onChange={put("hottest")}
+                onChange={(hottest) => setText({ ...text, hottest })}
               />
             </Field>
             <Field label="Height above the sea" id={`${id}-alt`} unit="m">
-              <Form.Control
+              <FigureInput
                 id={`${id}-alt`}
-                inputMode="decimal"
+                inputMode="text"
+                unit="m"
                 value={text.altitude}
-                onChange={put("altitude")}
+                onChange={(altitude) => setText({ ...text, altitude })}
               />
             </Field>
             <Field label="How it stands" id={`${id}-stands`}>
@@ -188,7 +193,23 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 onChange={put("noise")}
               />
             </Field>
-            <Field label="Budget for all of them" id={`${id}-budget`} unit={plan.currency}>
+            <Field label="Currency" id={`${id}-currency`}>
+              <Form.Control
+                id={`${id}-currency`}
+                maxLength={3}
+                value={text.currency}
+                onChange={put("currency")}
+              />
+            </Field>
+            <Field label="What one of another costs in it" id={`${id}-rates`}>
+              <Form.Control
+                id={`${id}-rates`}
+                value={text.rates}
+                placeholder={text.currency === "EUR" ? "USD 0.92" : "EUR 1.08"}
+                onChange={put("rates")}
+              />
+            </Field>
+            <Field label="Budget for all of them" id={`${id}-budget`} unit={text.currency}>
               <Form.Control
                 id={`${id}-budget`}
                 inputMode="decimal"

@@ -7,6 +7,8 @@ import type { Activity, PlanView } from "../api/types";
 import type { PlanChanges } from "../api/usePlanChanges";
 import { readNumber } from "../ui/readNumber";
 import { ThemeSwitch } from "../ui/ThemeSwitch";
+import { fromField, shownUnit, shownValue, withSign } from "../ui/shown";
+import { figure } from "../ui/numbers";
 
 interface Props {
   view: PlanView;
@@ -90,6 +92,7 @@ function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
         min={COLDEST}
         max={HOTTEST}
         value={shown}
+        aria-valuetext={figure(shown, "°C")}
         onChange={(event) => {
           const value = Number(event.target.value);
           onWhatIf({ ...whatIf, ambientC: value === own ? null : value });
@@ -134,27 +137,28 @@ function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
 
 /** The same day as a figure that can be typed; taken over on Enter, or when one goes on. */
 function AssumedDay({ shown, onDay }: { shown: number; onDay: (value: number) => void }) {
-  const [text, setText] = useState(String(shown));
+  const asShown = withSign(String(Math.round(shownValue(shown, "°C") * 10) / 10));
+  const [text, setText] = useState(asShown);
   const take = () => {
-    const value = readNumber(text);
-    if (value >= COLDEST && value <= HOTTEST && value !== shown) onDay(value);
-    else setText(String(shown));
+    const value = readNumber(fromField(text, "°C"));
+    if (value >= COLDEST && value <= HOTTEST && text !== asShown) onDay(value);
+    else setText(asShown);
   };
   return (
     <span className="assumed-day">
       <input
         className="tabular"
         inputMode="decimal"
-        aria-label="Hottest day to assume, °C"
+        aria-label={`Hottest day to assume, ${shownUnit("°C")}`}
         value={text}
         onChange={(event) => setText(event.target.value)}
         onBlur={take}
         onKeyDown={(event) => {
           if (event.key === "Enter") take();
-          if (event.key === "Escape") setText(String(shown));
+          if (event.key === "Escape") setText(asShown);
         }}
       />{" "}
-      °C
+      {shownUnit("°C")}
     </span>
   );
 }

@@ -1,5 +1,7 @@
-/** Whether single letters work as keys; kept in this browser. */
+/** Whether single letters work as keys; kept with the workspace, and in this browser. */
 import { useSyncExternalStore } from "react";
+
+import { keepPreference } from "../api/preferences";
 
 const NAME = "cobblewort-letter-keys";
 const listeners = new Set<() => void>();
@@ -11,11 +13,16 @@ function subscribe(listener: () => void) {
   return () => listeners.delete(listener);
 }
 
+export function setLetterKeys(on: boolean) {
+  localStorage.setItem(NAME, on ? "on" : "off");
+  listeners.forEach((listener) => listener());
+}
+
 export function useLetterKeys(): [boolean, (on: boolean) => void] {
   const on = useSyncExternalStore(subscribe, read);
   const set = (value: boolean) => {
-    localStorage.setItem(NAME, value ? "on" : "off");
-    listeners.forEach((listener) => listener());
+    setLetterKeys(value);
+    void keepPreference({ letter_keys: value });
   };
   return [on, set];
 }

@@ -1,6 +1,8 @@
 /** The text of a plan's details, and what of it is sent: only what was changed. Pure. */
 import type { Change, PlanView } from "../api/types";
 import { readNumber } from "../ui/readNumber";
+import { bare, figure } from "../ui/numbers";
+import { withSign } from "../ui/shown";
 
 type Plan = PlanView["plan"];
 type SetFields = Extract<Change, { op: "set" }>["fields"];
@@ -23,11 +25,34 @@ export function detailsOf(plan: Plan) {
     network: plan.place.network as string,
     noise: plan.place.noise_max_dba == null ? "" : String(plan.place.noise_max_dba),
     budget: plan.budget ?? "",
+    currency: plan.currency,
+    rates: ratesText(plan.rates),
     copies: String(plan.copies),
     lift: plan.settings.lift_port_limit,
     readOnly: plan.settings.read_only_root,
     push: plan.settings.push_slot,
   };
+}
+
+/** `USD 0.92, GBP 1.17`: what one of another currency costs. */
+function ratesText(rates: Record<string, string>): string {
+  return Object.entries(rates)
+    .map(([currency, rate]) => `${currency} ${withSign(String(Number(rate)))}`)
+    .join("; ");
+}
+
+const RATE = /^([A-Z]{3})\s*=?\s*([0-9]+(?:[.,][0-9]{1,6})?)$/;
+
+/** Rates as typed, or null where one cannot be read. */
+function ratesFrom(text: string): Record<string, string> | null {
+  const rates: Record<string, string> = {};
+  for (const one of text.split(/;|,\s|\n/).map((piece) => piece.trim())) {
+    if (one === "") continue;
+    const [, currency, rate] = RATE.exec(one.toUpperCase()) ?? [];
+    if (!currency || !rate || !(readNumber(rate) > 0)) return null;
+    rates[currency] = rate.replace(",", ".");
+  }
+  return rates;
 }
 
 export type DetailsText = ReturnType<typeof detailsOf>;
@@ -50,6 +75,8 @@ export const LABELS: Record<Key, string> = {
   network: "Network there",
   noise: "May be heard",
   budget: "Budget",
+  currency: "Currency",
+  rates: "What one of another currency costs",
   copies: "How many are to be built",
   lift: "The lifted port limit",
   readOnly: "The read-only root",
@@ -104,6 +131,8 @@ function valueOf(text: DetailsText, key: Key): unknown {
   if (key === "noise") return text.noise.trim() === "" ? null : readNumber(text.noise);
   if (key === "budget")
     return text.budget.trim() === "" ? null : readNumber(text.budget).toFixed(2);
+  if (key === "currency") return text.currency.trim().toUpperCase();
+  if (key === "rates") return ratesFrom(text.rates);
   return text[key];
 }
 
@@ -118,9 +147,13 @@ function wrongIn(text: DetailsText): string {
   if ([coldest, hottest, altitude, sun].some(Number.isNaN) || Number.isNaN(budget))
     return "Temperatures, height, sun and budget must be numbers, such as 28 or 12.50.";
   if (coldest > hottest)
-    return `The coldest day must not be warmer than the hottest (got ${coldest} and ${hottest} °C).`;
+    return `The coldest day must not be warmer than the hottest (got ${bare(coldest, "°C")} and ${figure(hottest, "°C")}).`;
   if (noise !== null && !(noise > 0 && noise <= 140))
     return `The most that may be heard must be a number above 0 and up to 140 dB(A), or stay empty (got ${text.noise}).`;
+  if (!/^\s*[a-z]{3}\s*$/i.test(text.currency))
+    return `The currency must be three letters, such as EUR (got ${text.currency || "nothing"}).`;
+  if (ratesFrom(text.rates) === null)
+    return `What one of another currency costs must be such as “USD 0.92; GBP 1.17” (got ${text.rates}).`;
   if (!Number.isInteger(copies) || copies < 1 || copies > 100)
     return `How many are to be built must be a whole number from 1 to 100 (got ${text.copies}).`;
   if (budget !== null && budget < 0) return `The budget must be zero or more (got ${budget}).`;

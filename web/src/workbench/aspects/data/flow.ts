@@ -1,6 +1,6 @@
 /** A flow as it is typed, and back. Pure. */
 import type { Flow } from "../../../api/types";
-import { figure, room } from "../../../ui/numbers";
+import { duration, figure, room, stated } from "../../../ui/numbers";
 import { positive } from "../../../ui/readNumber";
 
 export const ENDS: Record<Flow["source"], string> = {
@@ -141,8 +141,8 @@ export function flowWords(flow: Flow): string {
   const what =
     flow.stream_mb_s === null
       ? room(flow.amount_gb ?? 0) +
-        (flow.file_mb === null ? "" : ` in files of ${flow.file_mb} MB`) +
-        (flow.within_min === null ? "" : ` within ${flow.within_min} min`)
+        (flow.file_mb === null ? "" : ` in files of ${stated(flow.file_mb, "MB")}`) +
+        (flow.within_min === null ? "" : ` within ${duration(flow.within_min)}`)
       : `${figure(flow.stream_mb_s * flow.at_once, "MB/s")} without a gap`;
   return `${what}, from ${ENDS[flow.source]} to ${ENDS[flow.sink]}`;
 }

@@ -8,6 +8,7 @@ import { CaseWall } from "./CaseWall";
 import { FloorPlace } from "./FloorPlace";
 import { useFloorPlace } from "./floorPlace";
 import { aboveLayout, type AboveBlock, type AboveLayout } from "./aboveLayout";
+import { sides } from "../../../ui/numbers";
 
 const ROOM_PX = 480;
 /** What can be lifted off to see what is under it. */
@@ -72,7 +73,7 @@ export function AboveView() {
       <FloorPlace />
       <p className="soft mb-0">
         {fit.case
-          ? `In ${fit.case.label}, inside ${fit.case.inner_length_mm} × ${fit.case.inner_width_mm} mm. `
+          ? `In ${fit.case.label}, inside ${sides([fit.case.inner_length_mm, fit.case.inner_width_mm], "mm")}. `
           : "Without a case. "}
         {fit.plugs.length > 0 &&
           `Plugged in at the edges: ${fit.plugs.map((plug) => plug.label).join(", ")}.`}

@@ -1,10 +1,12 @@
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
-import Form from "react-bootstrap/Form";
 
 import { readNumber } from "../../../ui/readNumber";
 import { useBench } from "../../bench";
 import { useFloorPlace } from "./floorPlace";
+import { shownUnit } from "../../../ui/shown";
+import { stated } from "../../../ui/numbers";
+import { FigureInput } from "../../../ui/FigureInput";
 
 /** The longest side of a case that can be described. */
 const MOST_MM = 2000;
@@ -49,7 +51,7 @@ function FloorForm({ board, room, placed, along, across, stand }: FormProps) {
     const x_mm = readNumber(typed.along);
     const y_mm = readNumber(typed.across);
     if (!(x_mm >= 0 && x_mm <= MOST_MM && y_mm >= 0 && y_mm <= MOST_MM)) {
-      setWrong("Write both as millimetres from the inner corner, such as 12.5, up to 2000.");
+      setWrong(`Write both as lengths from the inner corner, up to ${stated(MOST_MM, "mm")}.`);
       return;
     }
     setWrong("");
@@ -104,15 +106,18 @@ interface LengthProps {
 function Length({ label, value, onChange }: LengthProps) {
   return (
     <span className="with-unit">
-      <Form.Control
+      <FigureInput
         size="sm"
         className="tabular"
-        inputMode="decimal"
-        aria-label={`Millimetres ${label}`}
+        inputMode="text"
+        unit="mm"
+        aria-label={`${shownUnit("mm") === "in" ? "Inches" : "Millimetres"} ${label}`}
         value={value}
-        onChange={(event) => onChange(event.target.value)}
+        onChange={onChange}
       />
-      <span>mm {label}</span>
+      <span>
+        {shownUnit("mm")} {label}
+      </span>
     </span>
   );
 }

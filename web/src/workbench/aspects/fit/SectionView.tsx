@@ -2,11 +2,12 @@ import { useState } from "react";
 import Button from "react-bootstrap/Button";
 
 import type { Report } from "../../../api/types";
-import { figure } from "../../../ui/numbers";
+import { bare, figure, sides, stated } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { litLines, useBench } from "../../bench";
 import { FitDrawing } from "./FitDrawing";
 import { fitLayout } from "./fitLayout";
+import { shownUnit } from "../../../ui/shown";
 
 const ROOM_PX = 380;
 
@@ -30,7 +31,8 @@ export function SectionView() {
           </Button>
         )}
         <span className="right soft">
-          {layout?.shell ? `${layout.shell.label}. ` : ""}To scale, mm from the board’s left edge
+          {layout?.shell ? `${layout.shell.label}. ` : ""}To scale, {shownUnit("mm")} from the
+          board’s left edge
         </span>
       </div>
       <div ref={frame}>
@@ -60,8 +62,8 @@ type Outside = Report["fit"]["outside"][number];
 
 /** "100 × 70 × 7 mm, on 0.2 m at the USB 3 socket", as far as it is known. */
 function whereabouts(thing: Outside): string {
-  const size = thing.size_mm ? `${thing.size_mm.map((side) => String(side)).join(" × ")} mm, ` : "";
-  const lead = thing.reach_m === null ? "" : `on ${thing.reach_m} m `;
+  const size = thing.size_mm ? `${sides(thing.size_mm, "mm")}, ` : "";
+  const lead = thing.reach_m === null ? "" : `on ${stated(thing.reach_m, "m")} `;
   return `${size}${lead}at the ${thing.at}`;
 }
 
@@ -187,12 +189,11 @@ function Blocks({ report }: { report: Report }) {
   const { boxes, plugs } = report.fit;
   if (boxes.length === 0) return null;
   const rows = [...boxes, ...plugs].sort((a, b) => b.z_mm - a.z_mm);
-  const span = (from: number, size: number) =>
-    `${from.toFixed(1)} to ${(from + size).toFixed(1)}`.replaceAll("-", "−");
+  const span = (from: number, size: number) => `${bare(from, "mm")} to ${bare(from + size, "mm")}`;
   return (
     <details className="details-table">
       <summary>
-        As a table, in mm from the lower left corner of the board and its upper face
+        As a table, in {shownUnit("mm")} from the lower left corner of the board and its upper face
       </summary>
       <table className="as-table">
         <thead>

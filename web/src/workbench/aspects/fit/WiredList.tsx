@@ -3,9 +3,11 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
 import type { Report, Wired } from "../../../api/types";
+import { Amount } from "../../../ui/Amount";
 import { InlineForm } from "../../../ui/InlineForm";
 import { useBench } from "../../bench";
 import { EMPTY, wiredFrom, type WiredText } from "./wired";
+import { withSign } from "../../../ui/shown";
 
 type Header = Report["fit"]["header"];
 
@@ -132,21 +134,21 @@ function Fields({ text, setText, pins }: FieldProps) {
       </Form.Group>
       {text.kind === "led" && (
         <>
-          <Figure
+          <Amount
             id="wired-forward"
             label="Forward voltage"
             unit="V"
             value={text.forwardV}
             onChange={(forwardV) => put({ forwardV })}
           />
-          <Figure
+          <Amount
             id="wired-current"
             label="Current"
             unit="mA"
             value={text.currentMa}
             onChange={(currentMa) => put({ currentMa })}
           />
-          <Figure
+          <Amount
             id="wired-made"
             label="Sold for (if it says)"
             unit="V"
@@ -159,36 +161,10 @@ function Fields({ text, setText, pins }: FieldProps) {
   );
 }
 
-interface FigureProps {
-  id: string;
-  label: string;
-  unit: string;
-  value: string;
-  onChange: (value: string) => void;
-}
-
-function Figure({ id, label, unit, value, onChange }: FigureProps) {
-  return (
-    <Form.Group controlId={id}>
-      <Form.Label>{label}</Form.Label>
-      <div className="with-unit">
-        <Form.Control
-          size="sm"
-          className="tabular"
-          inputMode="decimal"
-          value={value}
-          onChange={(event) => onChange(event.target.value)}
-        />
-        <span className="unit">{unit}</span>
-      </div>
-    </Form.Group>
-  );
-}
-
 function resistorText(worked: Header["wired"][number] | undefined, entry: Wired): string {
   if (!worked || entry.kind === "button") return "";
   if (worked.why) return `, ${worked.why}`;
-  const current = `${worked.current_ma.toFixed(1)} mA`;
+  const current = `${withSign(worked.current_ma.toFixed(1))} mA`;
   if (worked.resistor_ohm === null) return `, its resistor built in, ${current}`;
   return `, through ${worked.resistor_ohm} Ω, ${current}`;
 }

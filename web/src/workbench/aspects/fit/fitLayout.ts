@@ -1,5 +1,7 @@
 /** From the fit report to a side elevation to scale: x along the board, z up. Pure. */
 import type { Margin, Report, Severity } from "../../../api/types";
+import { sides } from "../../../ui/numbers";
+import { MM_AN_INCH, shownUnit, withSign } from "../../../ui/shown";
 
 export interface FitBlock {
   key: string;
@@ -81,6 +83,7 @@ export interface FitLayout {
 const SIDE = 26;
 const TOP = 30;
 const AXIS = 34;
+const TICKS_APART = 26;
 const NAME_ROOM = 128;
 const NAME_STEP = 17;
 /** What is named at the side; sockets carry their names themselves. */
@@ -172,7 +175,7 @@ export function fitLayout(report: Report, width: number, height: number): FitLay
             height: round((lid - floor) * scale),
             wall: Math.max(2, round(wall * scale)),
             open: shell.open,
-            label: `${shell.label}, inside ${shell.inner_length_mm} × ${shell.inner_width_mm} mm`,
+            label: `${shell.label}, inside ${sides([shell.inner_length_mm, shell.inner_width_mm], "mm")}`,
           }
         : null,
     gaps,
@@ -187,7 +190,7 @@ export function fitLayout(report: Report, width: number, height: number): FitLay
       zone(entry, `${entry.one.label} and ${entry.other.label} overlap`, `overlap/${index}`),
     ),
     access: fit.access.map((entry, index) => zone(entry, entry.label, `access/${index}`)),
-    ticks: ticksTo(to).map((mm) => ({ x: toX(mm), label: String(mm) })),
+    ticks: ticksTo(to, scale).map(({ mm, label }) => ({ x: toX(mm), label })),
     axisY: bottomY + 8,
   };
 }
@@ -212,9 +215,19 @@ function namesOf(blocks: FitBlock[]): FitName[] {
   });
 }
 
-function ticksTo(end: number): number[] {
-  const step = end > 160 ? 20 : 10;
-  return Array.from({ length: Math.floor(end / step) + 1 }, (_, index) => index * step);
+/** Marks of the axis: centimetres or half inches, as many of them apart as their figures need. */
+function ticksTo(end: number, scale: number): { mm: number; label: string }[] {
+  const inch = shownUnit("mm") === "in";
+  const unit = inch ? MM_AN_INCH : 1;
+  const step =
+    (inch ? [0.5, 1, 2, 4] : [10, 20, 50, 100]).find(
+      (step) => step * unit * scale >= TICKS_APART,
+    ) ?? (inch ? 10 : 200);
+  const mm = step * unit;
+  return Array.from({ length: Math.floor(end / mm) + 1 }, (_, index) => ({
+    mm: index * mm,
+    label: withSign(String(index * step)),
+  }));
 }
 
 function round(value: number): number {

@@ -1,6 +1,6 @@
 import Button from "react-bootstrap/Button";
 
-import { figure, money, room, years } from "../../../ui/numbers";
+import { figure, money, room, trimmed, years } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { useBench } from "../../bench";
 import { CopyMap } from "./CopyMap";
@@ -65,7 +65,7 @@ function Ropes() {
             y2={layout.foot}
           />
           <text x={layout.wanted} y={layout.top - 11} textAnchor="middle">
-            wanted {figure(report.life.wanted_years, "").replace(/\.?0+$/, "")} years
+            wanted {trimmed(figure(report.life.wanted_years, ""))} years
           </text>
         </svg>
       </div>

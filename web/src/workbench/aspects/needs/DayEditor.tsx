@@ -9,6 +9,7 @@ import { Term } from "../../../ui/Term";
 import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
 import { ACTIVITY_WORDS, dutyFrom, segments, textOf, type PhaseText } from "./day";
+import { stated } from "../../../ui/numbers";
 
 const ACTIVITIES = Object.keys(ACTIVITY_WORDS) as Activity[];
 
@@ -145,7 +146,7 @@ const STRIP_HEIGHT = 30;
 /** Twenty-four hours from left to right; the fuller, the more work. */
 function DayStrip({ rows }: { rows: PhaseText[] }) {
   const parts = segments(rows);
-  const told = parts.map((part) => `${part.name} ${part.hours} h`).join(", ");
+  const told = parts.map((part) => `${part.name} ${stated(part.hours, "h")}`).join(", ");
   return (
     <svg
       className="day-strip"
@@ -158,7 +159,7 @@ function DayStrip({ rows }: { rows: PhaseText[] }) {
         const width = part.share * STRIP_WIDTH;
         return (
           <g key={part.start}>
-            <title>{`${part.name}, ${part.hours} h`}</title>
+            <title>{`${part.name}, ${stated(part.hours, "h")}`}</title>
             <rect
               className={`day-${part.activity}`}
               x={x}

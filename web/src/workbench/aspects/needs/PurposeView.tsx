@@ -50,8 +50,8 @@ export function PurposeView() {
 function Needs() {
   const { report, view, changes } = useBench();
   const needs = view.plan.needs;
-  const keep = (next: Need[], label: string) =>
-    changes.act({ kind: "patch", patch: [{ op: "set", fields: { needs: next } }], label });
+  const keep = (next: Need[], label: string, onDone?: () => void) =>
+    changes.act({ kind: "patch", patch: [{ op: "set", fields: { needs: next } }], label }, onDone);
   return (
     <section className="purpose-part" aria-label="What is asked of it">
       <table className="need-table">
@@ -73,7 +73,7 @@ function Needs() {
       </table>
       <NeedForm
         taken={needs.map((need) => need.id)}
-        onAdd={(need) => keep([...needs, need], `asked: ${need.text}`)}
+        onAdd={(need, added) => keep([...needs, need], `asked: ${need.text}`, added)}
       />
     </section>
   );

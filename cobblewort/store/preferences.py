@@ -1,0 +1,33 @@
+"""Keeps how its owner wants the program to look: one document."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from typing import Any
+
+from cobblewort.store.database import Database
+
+
+class PreferenceStore:
+    """What was chosen, by name; what nobody chose is not in it."""
+
+    def __init__(self, database: Database) -> None:
+        self._database = database
+
+    def read(self) -> dict[str, Any]:
+        """All that was chosen."""
+        with self._database.reading() as connection:
+            row = connection.execute("SELECT document FROM preference").fetchone()
+        return {} if row is None else dict(json.loads(row["document"]))
+
+    def change(self, chosen: Mapping[str, Any]) -> None:
+        """Keep these beside what was chosen before; of two writers none is lost."""
+        with self._database.writing() as connection:
+            row = connection.execute("SELECT document FROM preference").fetchone()
+            before = {} if row is None else json.loads(row["document"])
+            connection.execute(
+                "INSERT INTO preference (one, document) VALUES (1, ?) "
+                "ON CONFLICT (one) DO UPDATE SET document = excluded.document",
+                (json.dumps({**before, **chosen}),),
+            )
