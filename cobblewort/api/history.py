@@ -25,6 +25,7 @@ class PartAway:
     """A part of one's own that is put away; plans that hold it keep it."""
 
     id: str
+    kind: str
     maker: str
     model: str
 
@@ -66,7 +67,7 @@ def put_away(plans: Plans, parts: Parts, catalogue: Cupboard) -> Response:
     """What was put away: plans, the last one first, and parts of one's own."""
     away = [stored for stored in parts.all() if stored.away]
     named = [catalogue.part(stored.id) for stored in away]
-    return written(PutAway(plans.away(), [PartAway(p.id, p.maker, p.model) for p in named]))
+    return written(PutAway(plans.away(), [PartAway(p.id, p.kind, p.maker, p.model) for p in named]))
 
 
 @router.post("/away/empty", status_code=204)

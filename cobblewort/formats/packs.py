@@ -187,6 +187,7 @@ class Arriving:
     """
 
     id: str
+    kind: str
     maker: str
     model: str
     state: Arrival
@@ -216,7 +217,7 @@ def arriving(documents: Iterable[Document], catalogue: Catalogue) -> list[Arrivi
         state: Arrival = "new"
         if here is not None:
             state = "same" if not fields else "changes" if here.origin == "own" else "clashes"
-        found.append(Arriving(part.id, part.maker, part.model, state, fields))
+        found.append(Arriving(part.id, part.kind, part.maker, part.model, state, fields))
     if problems:
         raise InputError(problems)
     return found

@@ -251,7 +251,7 @@ def _laid_out(panels: list[Panel]) -> tuple[list[_Placed], float, float]:
 
 def _heading(panel: Panel) -> str:
     if not panel.seen:
-        return f"{panel.name}, each at its size"
+        return f"{panel.name}, each at its size, from the left"
     return f"{panel.name}, {panel.width_mm:g} x {panel.height_mm:.1f} mm inside, seen {panel.seen}"
 
 

@@ -1201,6 +1201,8 @@ export interface components {
         Arriving: {
             /** Id */
             id: string;
+            /** Kind */
+            kind: string;
             /** Maker */
             maker: string;
             /** Model */
@@ -3706,6 +3708,8 @@ export interface components {
         PartAway: {
             /** Id */
             id: string;
+            /** Kind */
+            kind: string;
             /** Maker */
             maker: string;
             /** Model */

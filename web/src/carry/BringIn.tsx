@@ -7,6 +7,7 @@ import { useNavigate } from "react-router";
 
 import { client, dataOf, ProblemError } from "../api/client";
 import type { components } from "../api/schema";
+import { kindWord } from "../cupboard/kinds";
 import { Cobble } from "../ui/Cobble";
 import { Loading } from "../ui/States";
 import { kindOf } from "./kinds";
@@ -252,7 +253,8 @@ function Parts({ text, name, onClose }: { text: string; name: string; onClose: (
               {found.slice(0, 300).map((part) => (
                 <tr key={part.id}>
                   <td>
-                    {part.maker} <strong>{part.model}</strong>
+                    {part.maker} <strong>{part.model}</strong>{" "}
+                    <span className="soft">{kindWord(part.kind)}</span>
                   </td>
                   <td>
                     {ARRIVAL[part.state]}

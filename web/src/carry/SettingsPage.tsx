@@ -5,6 +5,7 @@ import Form from "react-bootstrap/Form";
 
 import { client, dataOf } from "../api/client";
 import { awayQuery, plansQuery, workspaceQuery } from "../api/queries";
+import { kindWord } from "../cupboard/kinds";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
 import { useTheme } from "../ui/theme";
@@ -134,11 +135,11 @@ function PutAwayList() {
       name,
       since: `since ${new Date(deleted_at).toLocaleDateString()}`,
     })),
-    ...parts.map(({ id, maker, model }) => ({
+    ...parts.map(({ id, kind, maker, model }) => ({
       kind: "part" as const,
       id,
       name: `${maker} ${model}`,
-      since: "",
+      since: kindWord(kind),
     })),
   ];
   return (
