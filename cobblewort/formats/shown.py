@@ -27,7 +27,8 @@ _FIGURES = re.compile(
 )
 _AS_SOLD = re.compile(r"(?:(?:screws?|standoffs?|washers?|spacers?) of |\bM\d(?:\.\d)? ?[x×] )$")
 _WITH_POINT = re.compile(r"(?<![\w.])(?<!\bUSB )(?<!\bIEEE )(\d+)\.(\d+)(?!\w|\.\d)")
-_NO_TEXT = re.compile(r"[−-]?[\d.]+")
+_NAMES = frozenset({"id", "finding", "margin", "margins", "resolves", "line", "lines"})
+"""Fields by which the page asks again, or which it sends back: they stay as they came."""
 
 
 @dataclass(slots=True, frozen=True)
@@ -47,21 +48,21 @@ class Shown:
         """A text of the core with its figures as they are shown."""
         if self.temperature == "F" or self.length == "in":
             text = _FIGURES.sub(lambda found: self._figures(found, text), text)
-        if self.decimal == "comma" and not _NO_TEXT.fullmatch(text):
+        if self.decimal == "comma":
             text = _WITH_POINT.sub(r"\1,\2", text)
         return text
 
     def of(self, value: Any) -> Any:
-        """Lists and dictionaries of JSON with all their texts as they are shown; keys, and changes
-        that are sent back as they came, stay.
+        """Lists and dictionaries of JSON with all their texts as they are shown. A single word is a
+        name or a figure of its own, and stays; so do keys, and fields of names.
         """
         if isinstance(value, str):
-            return self.text(value)
+            return self.text(value) if " " in value else value
         if isinstance(value, list):
             return [self.of(entry) for entry in value]
         if isinstance(value, dict):
             return {
-                key: entry if key == "patch" else self.of(entry) for key, entry in value.items()
+                key: entry if _stays(key, entry) else self.of(entry) for key, entry in value.items()
             }
         return value
 
@@ -76,6 +77,15 @@ class Shown:
         apart = unit == "K" or found["by"] is not None
         put = _fahrenheit_apart if apart else _fahrenheit
         return f"{found['by'] or ''}{_each(found['figures'], put)} °F"
+
+
+def _stays(key: str, value: Any) -> bool:
+    if key == "patch":
+        return True
+    named = isinstance(value, str) or (
+        isinstance(value, list) and value and isinstance(value[0], str)
+    )
+    return key in _NAMES and bool(named)
 
 
 PLAIN = Shown()
