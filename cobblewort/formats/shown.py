@@ -80,12 +80,8 @@ class Shown:
 
 
 def _stays(key: str, value: Any) -> bool:
-    if key == "patch":
-        return True
-    named = isinstance(value, str) or (
-        isinstance(value, list) and value and isinstance(value[0], str)
-    )
-    return key in _NAMES and bool(named)
+    names = value if isinstance(value, list) else [value]
+    return key == "patch" or (key in _NAMES and all(isinstance(name, str) for name in names))
 
 
 PLAIN = Shown()
