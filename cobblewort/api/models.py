@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from cobblewort.core.changing.first import Reason
-from cobblewort.core.figures.stated import OneLine
+from cobblewort.core.figures.stated import Currency, OneLine
 from cobblewort.core.judging.margin import Severity
 from cobblewort.core.parts.model import Identifier, Origin
 from cobblewort.core.plans.patch import Change
@@ -141,6 +141,7 @@ class PartEdit(BaseModel):
         Annotated[str, StringConstraints(max_length=200, strip_whitespace=True), OneLine] | None
     ) = None
     price: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
+    currency: Currency | None = None
     figures: Annotated[dict[str, FigureInput | None], Field(max_length=200)] = {}
 
 

@@ -95,7 +95,8 @@ def edit_part(
         for path, figure in body.figures.items()
     }
     document = with_figures(sheet, before.document, figures)
-    document.update(body.model_dump(include={"maker", "model", "summary"}, exclude_none=True))
+    names = {"maker", "model", "summary", "currency"}
+    document.update(body.model_dump(include=names, exclude_none=True))
     if "price" in body.model_fields_set:
         document["price"] = None if body.price is None else str(body.price)
     catalogue.complete(document, "figures")

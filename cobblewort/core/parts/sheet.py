@@ -293,7 +293,7 @@ def _put(document: dict[str, Any], steps: list[str], value: Any) -> None:
 def changed_figures(old: PartSheet, new: PartSheet) -> list[str]:
     """What differs between two revisions of a part, a few words each."""
     told = []
-    if old.price != new.price:
+    if (old.price, old.currency) != (new.price, new.currency):
         told.append(f"price: {_price(old)} to {_price(new)}")
     now = {figure.path: figure for figure in new.figures}
     for figure in old.figures:

@@ -3730,6 +3730,8 @@ export interface components {
             summary?: string | null;
             /** Price */
             price?: number | string | null;
+            /** Currency */
+            currency?: string | null;
             /**
              * Figures
              * @default {}

@@ -362,6 +362,7 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
 }
 
 function CostQuestion({ budget, onChange }: { budget: string; onChange: (text: string) => void }) {
+  const currency = useQuery(preferencesQuery).data?.currency ?? "EUR";
   const id = useId();
   return (
     <fieldset className="question">
@@ -377,7 +378,7 @@ function CostQuestion({ budget, onChange }: { budget: string; onChange: (text: s
             value={budget}
             onChange={(event) => onChange(event.target.value)}
           />
-          <span className="unit">{useQuery(preferencesQuery).data?.currency ?? "EUR"}</span>
+          <span className="unit">{currency}</span>
         </div>
       </div>
     </fieldset>

@@ -32,6 +32,8 @@ import { usePartChanges } from "./usePartChanges";
 import { shownUnit, toField } from "../ui/shown";
 import { kindWord } from "./kinds";
 
+type NameField = "maker" | "model" | "summary" | "price" | "currency";
+
 interface Props {
   id: string;
   onAway: (name: string) => void;
@@ -93,9 +95,8 @@ function OwnPart({ sheet, onAway }: { sheet: PartSheet; onAway: (name: string) =
   const setText = (next: SheetText) => typed.setText(flat(next));
   const [wrong, setWrong] = useState<Record<string, string>>({});
   const [general, setGeneral] = useState<string[]>([]);
-  const put =
-    (field: "maker" | "model" | "summary" | "price") => (event: { target: { value: string } }) =>
-      setText({ ...text, [field]: event.target.value });
+  const put = (field: NameField) => (event: { target: { value: string } }) =>
+    setText({ ...text, [field]: event.target.value });
   const putFigure = (path: string, change: Partial<{ text: string; basis: InputBasis }>) =>
     setText({
       ...text,
@@ -130,7 +131,7 @@ function OwnPart({ sheet, onAway }: { sheet: PartSheet; onAway: (name: string) =
   };
   const dirty = typed.dirty;
   const away = () => putAway.mutate(sheet.id, { onSuccess: () => onAway(sheet.model) });
-  const field = (name: "maker" | "model" | "summary" | "price", label: string, unit = "") => (
+  const field = (name: NameField, label: string) => (
     <div className="own-field">
       <Form.Label htmlFor={`${id}-${name}`}>{label}</Form.Label>
       <div className="with-unit">
@@ -143,7 +144,6 @@ function OwnPart({ sheet, onAway }: { sheet: PartSheet; onAway: (name: string) =
           placeholder={name === "price" ? "not known" : ""}
           inputMode={name === "price" ? "decimal" : "text"}
         />
-        {unit && <span className="unit">{unit}</span>}
       </div>
       {wrong[name] && <div className="field-wrong">{wrong[name]}</div>}
     </div>
@@ -198,7 +198,8 @@ function OwnPart({ sheet, onAway }: { sheet: PartSheet; onAway: (name: string) =
         {field("model", "Name")}
         {field("maker", "Maker")}
         {field("summary", "What it is")}
-        {field("price", "Price", sheet.currency)}
+        {field("price", "Price")}
+        {field("currency", "Currency")}
       </div>
       <Cautions sheet={sheet} />
       <FigureTable

@@ -56,8 +56,10 @@ test("a changed figure, another basis, and an emptied field", () => {
   text.figures["loads.own.idle"] = { text: " 2,5 ", basis: "guess" };
   text.figures["loads.own.peak"] = { text: "", basis: "measured" };
   text.price = "";
+  text.currency = " gbp";
   const read = editOf(SHEET, text);
   expect("edit" in read && read.edit.price).toBeNull();
+  expect("edit" in read && read.edit.currency).toBe("GBP");
   expect("edit" in read && read.edit.figures).toEqual({
     "loads.own.idle": { nominal: 2.5, basis: "guess" },
     "loads.own.peak": null,

@@ -14,6 +14,7 @@ export interface SheetText {
   model: string;
   summary: string;
   price: string;
+  currency: string;
   figures: Record<string, FigureText>;
 }
 
@@ -40,6 +41,7 @@ export function textOf(sheet: PartSheet): SheetText {
     model: sheet.model,
     summary: sheet.summary,
     price: sheet.price ?? "",
+    currency: sheet.currency,
     figures: Object.fromEntries(figures),
   };
 }
@@ -66,12 +68,15 @@ export function editOf(
   const price = text.price.trim() === "" ? null : readNumber(text.price);
   if (price !== null && !(price >= 0))
     wrong["price"] = "The price must be a number, such as 12.50.";
+  if (!/^\s*[a-z]{3}\s*$/i.test(text.currency))
+    wrong["currency"] = "The currency must be three letters, such as EUR.";
   if (!text.model.trim()) wrong["model"] = "A part needs a name.";
   if (Object.keys(wrong).length > 0) return { wrong };
   const edit: PartEdit = { figures };
   for (const name of ["maker", "model", "summary"] as const)
     if (text[name] !== before[name]) edit[name] = text[name];
   if (text.price !== before.price) edit.price = price === null ? null : price.toFixed(2);
+  if (text.currency !== before.currency) edit.currency = text.currency.trim().toUpperCase();
   return { edit };
 }
 
@@ -97,6 +102,7 @@ export function unflat(fields: Record<string, string | FigureText>): SheetText {
     model: name("model"),
     summary: name("summary"),
     price: name("price"),
+    currency: name("currency"),
     figures,
   };
 }
@@ -109,6 +115,7 @@ export function labelsOf(sheet: PartSheet): Record<string, string> {
     model: "Name",
     summary: "What it is",
     price: "Price",
+    currency: "Currency",
     ...(Object.fromEntries(figures) as Record<string, string>),
   };
 }
@@ -151,7 +158,13 @@ export function byPath(
       (entry) => inner === entry.path || inner.startsWith(`${entry.path}.`),
     );
     if (owner) fields[owner.path] = text;
-    else if (inner === "price" || inner === "model" || inner === "maker" || inner === "summary")
+    else if (
+      inner === "price" ||
+      inner === "currency" ||
+      inner === "model" ||
+      inner === "maker" ||
+      inner === "summary"
+    )
       fields[inner] = text;
     else rest.push(sentence(inner, text, sheet));
   }

@@ -1,14 +1,17 @@
 import Button from "react-bootstrap/Button";
 
+import { shownUnit, toField } from "./shown";
 import type { Typed } from "./typed";
 
 interface Props<T extends object> {
   typed: Typed<T>;
   labels: Record<keyof T, string>;
+  /** The server's units of fields that have one. */
+  units?: Partial<Record<keyof T, string>>;
 }
 
 /** What was changed elsewhere while somebody typed: beside what they typed, to keep or to take. */
-export function Meanwhile<T extends object>({ typed, labels }: Props<T>) {
+export function Meanwhile<T extends object>({ typed, labels, units = {} }: Props<T>) {
   if (typed.clashes.length === 0 && typed.taken.length === 0) return null;
   return (
     <div className="meanwhile" role="status">
@@ -16,8 +19,8 @@ export function Meanwhile<T extends object>({ typed, labels }: Props<T>) {
       <ul>
         {typed.clashes.map((key) => (
           <li key={String(key)}>
-            {labels[key]}: there it is now <strong>{shown(typed.base[key])}</strong>, you typed{" "}
-            <strong>{shown(typed.text[key])}</strong>.{" "}
+            {labels[key]}: there it is now <strong>{shown(typed.base[key], units[key])}</strong>,
+            you typed <strong>{shown(typed.text[key], units[key])}</strong>.{" "}
             <Button variant="" size="sm" onClick={() => typed.take(key)}>
               Take theirs
             </Button>
@@ -25,7 +28,7 @@ export function Meanwhile<T extends object>({ typed, labels }: Props<T>) {
         ))}
         {typed.taken.map((key) => (
           <li key={String(key)}>
-            {labels[key]}: taken over, <strong>{shown(typed.base[key])}</strong>.
+            {labels[key]}: taken over, <strong>{shown(typed.base[key], units[key])}</strong>.
           </li>
         ))}
       </ul>
@@ -33,9 +36,10 @@ export function Meanwhile<T extends object>({ typed, labels }: Props<T>) {
   );
 }
 
-function shown(value: unknown): string {
+function shown(value: unknown, unit?: string): string {
   if (value === true) return "yes";
   if (value === false) return "no";
   const text = typeof value === "object" && value && "text" in value ? value.text : value;
-  return typeof text === "string" && text !== "" ? text : "empty";
+  if (typeof text !== "string" || text === "") return "empty";
+  return unit === undefined ? text : `${toField(text, unit)} ${shownUnit(unit)}`;
 }

@@ -9,7 +9,7 @@ import { Meanwhile } from "../ui/Meanwhile";
 import { PLAN_STATES, planStateWord } from "../ui/planStates";
 import { useTyped } from "../ui/typed";
 import { useBench } from "./bench";
-import { detailsOf, fieldsOf, LABELS, listed, type DetailsText } from "./planDetailsForm";
+import { detailsOf, fieldsOf, LABELS, listed, UNITS, type DetailsText } from "./planDetailsForm";
 import { FigureInput } from "../ui/FigureInput";
 import { shownUnit } from "../ui/shown";
 
@@ -246,7 +246,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
             checked={text.push}
             onChange={(event) => setText({ ...text, push: event.target.checked })}
           />
-          <Meanwhile typed={typed} labels={LABELS} />
+          <Meanwhile typed={typed} labels={LABELS} units={UNITS} />
           <LeaveGuard dirty={typed.dirty && !changes.busy} what="this plan" />
           {error && (
             <p role="alert" className="tone-stops">

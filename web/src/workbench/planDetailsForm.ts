@@ -83,6 +83,14 @@ export const LABELS: Record<Key, string> = {
   push: "The faster drive slot",
 };
 
+export const UNITS: Partial<Record<Key, string>> = {
+  coldest: "°C",
+  hottest: "°C",
+  altitude: "m",
+  sun: "W/m²",
+  noise: "dB(A)",
+};
+
 const PLACE: Partial<Record<Key, string>> = {
   placeName: "name",
   coldest: "ambient_min_c",
