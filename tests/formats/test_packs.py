@@ -36,7 +36,7 @@ def test_the_shipped_pack_survives_both_ways() -> None:
     assert pack_of_text(pack_csv(SHIPPED), "a.csv") == SHIPPED
 
 
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=120, deadline=None)
 @given(st.lists(st.dictionaries(KEYS, DOCUMENTS, min_size=1, max_size=5), min_size=1, max_size=4))
 def test_any_document_survives_as_csv(documents: list[dict[str, Any]]) -> None:
     """Texts that look like numbers, formulas, quotes, line ends and nothing; figures; lists."""
