@@ -2,8 +2,8 @@
 import createClient from "openapi-fetch";
 
 import { shownHeader } from "../ui/shown";
-import { asked } from "./serverState";
 import type { paths } from "./schema";
+import { asked } from "./serverState";
 import type { Problem } from "./types";
 
 export class ProblemError extends Error {

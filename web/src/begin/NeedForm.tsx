@@ -6,8 +6,8 @@ import Form from "react-bootstrap/Form";
 import { needKindsQuery } from "../api/queries";
 import type { Need } from "../api/types";
 import { FigureInput } from "../ui/FigureInput";
-import { needFrom } from "./needs";
 import { shownUnit } from "../ui/shown";
+import { needFrom } from "./needs";
 
 interface Props {
   taken: string[];

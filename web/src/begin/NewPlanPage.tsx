@@ -5,6 +5,7 @@ import Form from "react-bootstrap/Form";
 import { Link, useNavigate } from "react-router";
 
 import { client, dataOf } from "../api/client";
+import { preferencesQuery } from "../api/preferences";
 import {
   firstKitQuery,
   needKindsQuery,
@@ -14,20 +15,19 @@ import {
   purposesQuery,
 } from "../api/queries";
 import type { FirstKitRequest, Need, Plan, Purpose } from "../api/types";
+import { kindWord } from "../cupboard/kinds";
+import { FigureInput } from "../ui/FigureInput";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { PageBar } from "../ui/PageBar";
 import { placeMeans } from "../ui/placeWords";
+import { shownUnit } from "../ui/shown";
 import { Failure, Loading } from "../ui/States";
-import { AskedFlows } from "./AskedFlows";
 import { NO_ANSWERS, requestFrom, withPlace, withPurpose, type Answers } from "./answers";
+import { AskedFlows } from "./AskedFlows";
 import { FirstKitPane, shownKit } from "./FirstKitPane";
 import { NeedForm } from "./NeedForm";
 import { lookedFor } from "./needs";
 import { useSettled } from "./useSettled";
-import { preferencesQuery } from "../api/preferences";
-import { FigureInput } from "../ui/FigureInput";
-import { shownUnit } from "../ui/shown";
-import { kindWord } from "../cupboard/kinds";
 
 /** Four questions; beside them what the answers ask, and a first kit that gives it. */
 export function NewPlanPage() {

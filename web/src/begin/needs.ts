@@ -1,7 +1,7 @@
 /** Needs in words, and new ones from what is chosen and typed. Pure. */
 import type { Need, NeedKind, NeedReport, Severity } from "../api/types";
-import { readNumber } from "../ui/readNumber";
 import { stated } from "../ui/numbers";
+import { readNumber } from "../ui/readNumber";
 
 /** What is looked for, with its figure: `wired network, at least 80 MB/s`. */
 export function lookedFor(need: Need, kinds: NeedKind[]): string {

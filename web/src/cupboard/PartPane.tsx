@@ -7,12 +7,14 @@ import { useNavigate, useSearchParams } from "react-router";
 import { ProblemError } from "../api/client";
 import { sheetQuery } from "../api/queries";
 import type { PartSheet, SheetFigure } from "../api/types";
-import { money, stated } from "../ui/numbers";
 import { FigureInput } from "../ui/FigureInput";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { Meanwhile } from "../ui/Meanwhile";
+import { money, stated } from "../ui/numbers";
+import { shownUnit, toField } from "../ui/shown";
 import { Failure, Loading } from "../ui/States";
 import { useTyped } from "../ui/typed";
+import { kindWord } from "./kinds";
 import {
   BASES,
   basisWords,
@@ -29,8 +31,6 @@ import {
 } from "./sheetForm";
 import { UseInPlan } from "./UseInPlan";
 import { usePartChanges } from "./usePartChanges";
-import { shownUnit, toField } from "../ui/shown";
-import { kindWord } from "./kinds";
 
 type NameField = "maker" | "model" | "summary" | "price" | "currency";
 

@@ -4,14 +4,14 @@ import Form from "react-bootstrap/Form";
 import Modal from "react-bootstrap/Modal";
 
 import { ProblemError } from "../api/client";
+import { FigureInput } from "../ui/FigureInput";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { Meanwhile } from "../ui/Meanwhile";
 import { PLAN_STATES, planStateWord } from "../ui/planStates";
+import { shownUnit } from "../ui/shown";
 import { useTyped } from "../ui/typed";
 import { useBench } from "./bench";
 import { detailsOf, fieldsOf, LABELS, listed, UNITS, type DetailsText } from "./planDetailsForm";
-import { FigureInput } from "../ui/FigureInput";
-import { shownUnit } from "../ui/shown";
 
 /** Name, purpose, place, budget and settings of the plan. Typed text is read on saving. */
 export function PlanDetails({ onClose }: { onClose: () => void }) {

@@ -5,10 +5,10 @@ import { Link } from "react-router";
 import { AS_PLANNED, type WhatIf } from "../api/queries";
 import type { Activity, PlanView } from "../api/types";
 import type { PlanChanges } from "../api/usePlanChanges";
-import { readNumber } from "../ui/readNumber";
-import { ThemeSwitch } from "../ui/ThemeSwitch";
-import { fromField, shownUnit, shownValue, withSign } from "../ui/shown";
 import { figure } from "../ui/numbers";
+import { readNumber } from "../ui/readNumber";
+import { fromField, shownUnit, shownValue, withSign } from "../ui/shown";
+import { ThemeSwitch } from "../ui/ThemeSwitch";
 
 interface Props {
   view: PlanView;

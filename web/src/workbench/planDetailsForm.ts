@@ -1,7 +1,7 @@
 /** The text of a plan's details, and what of it is sent: only what was changed. Pure. */
 import type { Change, PlanView } from "../api/types";
-import { readNumber } from "../ui/readNumber";
 import { bare, figure } from "../ui/numbers";
+import { readNumber } from "../ui/readNumber";
 import { withSign } from "../ui/shown";
 
 type Plan = PlanView["plan"];

@@ -1,7 +1,8 @@
 import { expect, test } from "vitest";
 
 import type { DataLink, Moved } from "../../../api/types";
-import { channelHeight, channels, rateAxis, usedOf, wrapped } from "./channels";
+import { wrapped } from "../../../ui/wrapped";
+import { channelHeight, channels, rateAxis, usedOf } from "./channels";
 
 const link = (change: Partial<DataLink>): DataLink => ({
   id: "a",

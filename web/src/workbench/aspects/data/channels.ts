@@ -1,6 +1,7 @@
 /** Places the way of a flow: posts with channels between them. Pure; rates come from the report. */
 import type { DataLink, Moved } from "../../../api/types";
 import { figure } from "../../../ui/numbers";
+import { wrapped } from "../../../ui/wrapped";
 
 const SIDE = 34;
 const LABELS = 62;
@@ -35,18 +36,6 @@ export interface Post {
 export function channelHeight(rate: number): number {
   const share = Math.log(rate / LOW_MB_S) / Math.log(HIGH_MB_S / LOW_MB_S);
   return LEAST + Math.min(1, Math.max(0, share)) * (TALL - LEAST);
-}
-
-/** Words broken into lines of about so many letters; a longer word stands alone. */
-export function wrapped(text: string, letters: number): string[] {
-  const lines: string[] = [];
-  for (const word of text.split(" ")) {
-    const last = lines.at(-1);
-    if (last !== undefined && last.length + word.length < letters)
-      lines[lines.length - 1] = `${last} ${word}`;
-    else lines.push(word);
-  }
-  return lines;
 }
 
 /** The channels of a way in a drawing so wide. */

@@ -2,13 +2,13 @@ import { useId, useState } from "react";
 import Button from "react-bootstrap/Button";
 
 import { Hatch } from "../../../ui/Hatch";
+import { sides } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { litLines, useBench } from "../../bench";
+import { aboveLayout, type AboveBlock, type AboveLayout } from "./aboveLayout";
 import { CaseWall } from "./CaseWall";
 import { FloorPlace } from "./FloorPlace";
 import { useFloorPlace } from "./floorPlace";
-import { aboveLayout, type AboveBlock, type AboveLayout } from "./aboveLayout";
-import { sides } from "../../../ui/numbers";
 
 const ROOM_PX = 480;
 /** What can be lifted off to see what is under it. */

@@ -1,12 +1,12 @@
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
 
+import { FigureInput } from "../../../ui/FigureInput";
+import { stated } from "../../../ui/numbers";
 import { readNumber } from "../../../ui/readNumber";
+import { shownUnit } from "../../../ui/shown";
 import { useBench } from "../../bench";
 import { useFloorPlace } from "./floorPlace";
-import { shownUnit } from "../../../ui/shown";
-import { stated } from "../../../ui/numbers";
-import { FigureInput } from "../../../ui/FigureInput";
 
 /** The longest side of a case that can be described. */
 const MOST_MM = 2000;

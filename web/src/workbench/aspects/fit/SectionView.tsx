@@ -3,11 +3,11 @@ import Button from "react-bootstrap/Button";
 
 import type { Report } from "../../../api/types";
 import { bare, figure, sides, stated } from "../../../ui/numbers";
+import { shownUnit } from "../../../ui/shown";
 import { useWidth } from "../../../ui/useWidth";
 import { litLines, useBench } from "../../bench";
 import { FitDrawing } from "./FitDrawing";
 import { fitLayout } from "./fitLayout";
-import { shownUnit } from "../../../ui/shown";
 
 const ROOM_PX = 380;
 

@@ -5,9 +5,9 @@ import Form from "react-bootstrap/Form";
 import type { Report, Wired } from "../../../api/types";
 import { Amount } from "../../../ui/Amount";
 import { InlineForm } from "../../../ui/InlineForm";
+import { withSign } from "../../../ui/shown";
 import { useBench } from "../../bench";
 import { EMPTY, wiredFrom, type WiredText } from "./wired";
-import { withSign } from "../../../ui/shown";
 
 type Header = Report["fit"]["header"];
 

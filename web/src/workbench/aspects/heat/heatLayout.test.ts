@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 
 import type { Report } from "../../../api/types";
 import { report } from "../../../testing/reports";
-import { heatLayout, wrapped } from "./heatLayout";
+import { wrapped } from "../../../ui/wrapped";
+import { heatLayout } from "./heatLayout";
 import { heatRows } from "./heatRows";
 
 function warm(): Report {

@@ -3,6 +3,7 @@ import { scaleLinear } from "d3-scale";
 
 import type { Report } from "../../../api/types";
 import { serverValue, shownValue } from "../../../ui/shown";
+import { wrapped } from "../../../ui/wrapped";
 
 export interface Rung {
   id: string;
@@ -127,19 +128,6 @@ export function heatLayout(
   };
 }
 
-/** Words in lines of at most so many characters; a longer word has a line of its own. */
-export function wrapped(text: string, characters: number): string[] {
-  const lines: string[] = [];
-  for (const word of text.split(" ")) {
-    const last = lines.at(-1);
-    if (last !== undefined && last.length + 1 + word.length <= characters)
-      lines[lines.length - 1] = `${last} ${word}`;
-    else lines.push(word);
-  }
-  return lines;
-}
-
-/** How the margin that judges a node stands in a state: the processor's, or a hot body's own. */
 /** What is closest to its limit first. */
 export function byHeadroom<Node extends { limit_c: number | null; temp_c: number[] }>(
   nodes: Node[],
@@ -149,6 +137,7 @@ export function byHeadroom<Node extends { limit_c: number | null; temp_c: number
   return [...nodes].sort((a, b) => headroom(a) - headroom(b));
 }
 
+/** How the margin that judges a node stands in a state: the processor's, or a hot body's own. */
 export function tone(report: Report, node: string, state: string): Rung["tone"] {
   const own = report.margins.find(
     (margin) =>

@@ -4,8 +4,8 @@ import { figure, money, room, trimmed, years } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { useBench } from "../../bench";
 import { CopyMap } from "./CopyMap";
-import { KeepingForm } from "./KeepingForm";
 import { FillDrawing } from "./FillDrawing";
+import { KeepingForm } from "./KeepingForm";
 import { ropes, type Rope } from "./ropes";
 
 /** How long it lasts: what wears, how it fills, what is left when something happens. */

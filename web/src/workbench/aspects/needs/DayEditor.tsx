@@ -5,11 +5,11 @@ import Form from "react-bootstrap/Form";
 import type { Activity } from "../../../api/types";
 import { FigureInput } from "../../../ui/FigureInput";
 import { Meanwhile } from "../../../ui/Meanwhile";
+import { stated } from "../../../ui/numbers";
 import { Term } from "../../../ui/Term";
 import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
 import { ACTIVITY_WORDS, dutyFrom, segments, textOf, type PhaseText } from "./day";
-import { stated } from "../../../ui/numbers";
 
 const ACTIVITIES = Object.keys(ACTIVITY_WORDS) as Activity[];
 

@@ -3,13 +3,13 @@ import { useId, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
-import type { Need, NeedReport, Plan } from "../../../api/types";
 import { needKindsQuery } from "../../../api/queries";
+import type { Need, NeedReport, Plan } from "../../../api/types";
 import { NeedForm } from "../../../begin/NeedForm";
 import { lookedFor, needMark, needTally, needWord } from "../../../begin/needs";
 import { Cobble } from "../../../ui/Cobble";
-import { change, money } from "../../../ui/numbers";
 import { Meanwhile } from "../../../ui/Meanwhile";
+import { change, money } from "../../../ui/numbers";
 import { placeWords } from "../../../ui/placeWords";
 import { readNumber } from "../../../ui/readNumber";
 import { useTyped } from "../../../ui/typed";

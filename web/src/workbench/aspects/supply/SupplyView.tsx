@@ -7,8 +7,8 @@ import { useWidth } from "../../../ui/useWidth";
 import { openMargin, useBench } from "../../bench";
 import { stateIndex } from "../stateIndex";
 import { StateSwitch } from "../StateSwitch";
-import { SupplyDrawing } from "./SupplyDrawing";
 import { supplyDown } from "./supplyDown";
+import { SupplyDrawing } from "./SupplyDrawing";
 import { supplyLayout } from "./supplyLayout";
 
 /** In less room than this the tree runs downwards. [px] */

@@ -1,5 +1,6 @@
 /** The DC tree turned downwards, for narrow rooms: a row for each node, its words beside it. Pure. */
 import type { Report } from "../../../api/types";
+import { wrapped } from "../../../ui/wrapped";
 import type { SupplyBox, SupplyLayout } from "./supplyLayout";
 import {
   branches,
@@ -78,16 +79,4 @@ export function supplyDown(report: Report, state: number, width: number): Supply
   for (const root of roots) place(root, LEFT);
   layout.height = y;
   return layout;
-}
-
-/** A name in as many lines as it takes. */
-function wrapped(text: string, letters: number): string[] {
-  const lines: string[] = [];
-  for (const word of text.split(" ")) {
-    const last = lines.at(-1);
-    if (last !== undefined && last.length + word.length < letters)
-      lines[lines.length - 1] = `${last} ${word}`;
-    else lines.push(word);
-  }
-  return lines;
 }
