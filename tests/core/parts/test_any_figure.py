@@ -59,7 +59,8 @@ def test_any_figure_that_a_form_accepts_can_be_judged(part_id: str) -> None:
     tried = 0
     for number, figure in enumerate(shipped().sheet(part).figures):
         for document in accepted(part, figure, middle=number % 4 == 0):
-            report = judged(plan, 4, shipped().extended([document]))
+            samples = 4 if number % 4 == 0 else 1
+            report = judged(plan, samples, shipped().extended([document]))
             assert len(report.lines) == len(plan.lines), figure.path
             tried += 1
     assert tried > 0 or part.kind in ("tool", "fastener")
