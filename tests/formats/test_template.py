@@ -225,6 +225,8 @@ def test_what_lies_far_from_its_wall_leaves_by_a_hole_for_its_lead() -> None:
     ((label, across),) = ((hole.label, hole.diameter_mm) for hole in free.holes)
     assert label == "lead of the power inlet, with its plug"
     assert across == pytest.approx((12**2 + 6.5**2) ** 0.5 + 2 * CLEARANCE_MM)
+    wired = [hole.label for hole in panels_in_wide(needs=WIRED)[-1].holes]
+    assert "lead of the network socket, with its plug" in wired
     catalogue = shipped().extended([WIDE])
     plan = kit("E90", "B06", "S01", "M02")
     lines = [

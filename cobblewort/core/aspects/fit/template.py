@@ -9,7 +9,7 @@ from typing import Literal
 
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.model import stack_of, standing_of
-from cobblewort.core.aspects.fit.openings import ports_in_use
+from cobblewort.core.aspects.fit.openings import ports_in_use, wanted_ports
 from cobblewort.core.aspects.fit.stack import room_above_mm
 from cobblewort.core.aspects.fit.standing import Outline
 from cobblewort.core.errors import InputError
@@ -157,6 +157,7 @@ def _walls(
         for piece, at in (() if by_gland else stands)
         for label, spot, body in ports_in_use(kit.plan, piece, fit_of(kit))
     ]
+    asked = {port.label for piece, _ in stands for port in wanted_ports(kit.plan, piece)}
     for edge, name in _WALLS:
         across = edge in ("left", "right")
         width = shell.inner_width_mm if across else shell.inner_length_mm
@@ -165,8 +166,9 @@ def _walls(
             if spot.edge != edge:
                 continue
             if _to_wall(edge, at, shell) > REACHED_MM:
-                if body is not None:
-                    through = hypot(body.width_mm, body.height_mm) + 2 * CLEARANCE_MM
+                face = body or (spot if label in asked else None)
+                if face is not None:
+                    through = hypot(face.width_mm, face.height_mm) + 2 * CLEARANCE_MM
                     away.append(Hole(0, 0, through, f"lead of the {label}, with its plug"))
                 continue
             along = spot.along_mm + (at.y_mm if across else at.x_mm)
