@@ -176,11 +176,12 @@ class _Sheet:
         if found:
             self._heading("Standoffs and screws")
             rows = [
-                [f"{f.count} x", f"{f.kind} {THREAD}",
-                 "none fits" if f.length_mm is None else f"{f.length_mm:g} mm", f.where]
+                [f"{f.count} x", f.kind,
+                 THREAD + (", none fits" if f.length_mm is None else f" x {f.length_mm:g} mm"),
+                 f.where]
                 for f in found
             ]  # fmt: skip
-            self._table(("", "Kind", "Length", "Where"), rows, (8, 22, 16, 58))
+            self._table(("", "Kind", "Size", "Where"), rows, (8, 18, 22, 56))
 
     def snags(self) -> None:
         """What stands in the way, what is tight, what is worth knowing, and what was decided."""

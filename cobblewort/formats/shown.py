@@ -25,7 +25,9 @@ _FIGURES = re.compile(
     rf"(?P<by>\bby )?(?<![\w.,])(?P<figures>{_NUMBER}(?:(?: to | and | or | x | × ){_NUMBER})*)"
     r" (?P<unit>°C|K|mm)(?![\w/²])"
 )
-_AS_SOLD = re.compile(r"(?:(?:screws?|standoffs?|washers?|spacers?) of |\bM\d(?:\.\d)? ?[x×] )$")
+_AS_SOLD = re.compile(
+    r"(?:(?:screws?|standoffs?|washers?|spacers?) of |\bM\d(?:\.\d)?(?: ?[x×]|,) )$"
+)
 _WITH_POINT = re.compile(r"(?<![\w.])(?<!\bUSB )(?<!\bIEEE )(\d+)\.(\d+)(?!\w|\.\d)")
 _NAMES = frozenset({"id", "finding", "margin", "margins", "resolves", "line", "lines"})
 """Fields by which the page asks again, or which it sends back: they stay as they came."""

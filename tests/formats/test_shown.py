@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import json
 import re
 
@@ -9,10 +10,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from pydantic_core import from_json, to_json
+from pypdf import PdfReader
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.plan import Plan
 from cobblewort.formats.preferences import Preferences, preferences_from
+from cobblewort.formats.sheet import sheet_pdf
 from cobblewort.formats.shown import PLAIN, Shown, shown_of
 from tests.kits import demo, judged
 from tests.sentences.gather import of_demo, of_rules
@@ -35,6 +38,8 @@ ABROAD = Shown("F", "in", "comma")
         ("12 x 6.5 mm, not 13 mm", "0,47 x 0,256 in, not 0,51 in"),
         ("4 standoffs of 16 mm and 4 screws of 4 mm", "4 standoffs of 16 mm and 4 screws of 4 mm"),
         ("screw M2.5 × 6 mm", "screw M2.5 × 6 mm"),
+        ("standoff M2.5, 10 mm, with 1.5 mm of washers",
+         "standoff M2.5, 10 mm, with 0,059 in of washers"),
         ("USB 3.2 and IEEE 802.3 at 4.75 V", "USB 3.2 and IEEE 802.3 at 4,75 V"),
         ("Vent 2.0b, M.2", "Vent 2.0b, M.2"),
         ("€ 12.50", "€ 12,50"),
@@ -118,3 +123,13 @@ def test_a_plan_begins_in_the_money_that_is_preferred() -> None:
     assert dollars.begun(plan).currency == "USD"
     assert {name: str(rate) for name, rate in dollars.begun(plan).rates.items()} == {"EUR": "1.08"}
     assert Preferences.model_validate({"price_of_a_euro": "1.08"}).begun(plan) == plan
+
+
+def test_the_sheet_tells_screws_as_they_are_sold_and_the_rest_as_it_is_read() -> None:
+    """Degrees of the place in °F, a standoff by its millimetres."""
+    plan = demo("choir-recorder")
+    content = io.BytesIO(sheet_pdf(plan, judged(plan), shown=ABROAD))
+    text = " ".join(" ".join(page.extract_text() for page in PdfReader(content).pages).split())
+    assert "M2.5 x 10 mm" in text
+    assert "°F" in text
+    assert "°C" not in text
