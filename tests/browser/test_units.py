@@ -57,6 +57,11 @@ def test_every_view_shows_the_units_that_were_chosen(quiet_page: Page, server: s
         quiet_page.locator(".candidate").first.wait_for()
         assert _left(quiet_page) == [], plan
         quiet_page.keyboard.press("Escape")
+    quiet_page.goto(f"{server}/plans/moss-cabinet")
+    quiet_page.locator(".snag").first.wait_for()
+    quiet_page.keyboard.press("3")
+    quiet_page.get_by_role("button", name="Working", exact=True).click()
+    expect(quiet_page.get_by_text("Told in °C and mm, in which the sums are done")).to_be_visible()
     quiet_page.goto(f"{server}/side/moss-cabinet,choir-recorder")
     quiet_page.get_by_role("heading", name="Side by side").wait_for()
     assert _left(quiet_page) == []

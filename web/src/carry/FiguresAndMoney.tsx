@@ -62,6 +62,8 @@ function Choices({ preferred }: { preferred: Preferences }) {
   const queries = useQueryClient();
   const change = useMutation({
     mutationFn: prefer,
+    // One after the other, so that the last answer is the newest.
+    scope: { id: "preferences" },
     onSuccess: (now) => {
       takeOver(now, queries);
       queries.setQueryData(preferencesQuery.queryKey, now);

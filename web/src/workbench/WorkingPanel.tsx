@@ -7,6 +7,7 @@ import { workingQuery } from "../api/queries";
 import type { Term, Working } from "../api/types";
 import { percent, precise } from "../ui/numbers";
 import { Failure, Loading } from "../ui/States";
+import { shownUnit } from "../ui/shown";
 import { useBench } from "./bench";
 
 const BASIS_WORDS: Record<string, string> = {
@@ -57,6 +58,9 @@ export function WorkingPanel({ figure, onClose }: Props) {
       <Offcanvas.Body>
         {working.isPending && <Loading what="the working" />}
         {working.isError && <Failure error={working.error} />}
+        {shownUnit("°C") + shownUnit("mm") !== "°Cmm" && (
+          <p className="soft">Told in °C and mm, in which the sums are done.</p>
+        )}
         {working.data && (
           <WorkingSheet working={working.data} onFollow={(next) => setTrail([...trail, next])} />
         )}
