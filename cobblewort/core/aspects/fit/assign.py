@@ -179,9 +179,11 @@ def _in_order(pieces: Sequence[Piece]) -> list[PlugRef]:
     def rank(piece: Piece) -> tuple[int, bool]:
         if piece.part.splits_device_port:
             return -1, False
-        draws = {c for p in piece.part.plugs.values() if p.role == "power_in" for c in p.connectors}
         place = _KIND_ORDER.get(piece.part.kind, len(_KIND_ORDER))
-        return place, piece.part.kind == "lead" and not draws & outlets
+        if piece.part.kind != "lead":
+            return place, False
+        draws = {c for p in piece.part.plugs.values() if p.role == "power_in" for c in p.connectors}
+        return place, not draws & outlets
 
     ordered = sorted(pieces, key=rank)
     return [

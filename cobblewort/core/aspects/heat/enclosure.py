@@ -277,14 +277,16 @@ class HeatInput:
 
 @dataclass(slots=True)
 class CaseTemps:
-    """Temperatures of inside air and of the wall's two faces.
+    """Temperatures of inside air and of the wall's two faces. [K]
 
-    [K]
+    `films_w_k` are the paths inside and outside of the last round, with which the next solution
+    nearby may begin.
     """
 
     air_k: Quantity
     inner_wall_k: Quantity
     outer_wall_k: Quantity
+    films_w_k: tuple[Quantity, Quantity] | None = None
 
 
 def solve_enclosure(
@@ -314,18 +316,20 @@ def solve_enclosure(
     # Temperatures count from the ambient, which leaves its own part in what is given off.
     air_w = heat.air_w + (air_per_air + air_per_wall) * ambient
     wall_w = heat.wall_w + (wall_per_air + wall_per_wall) * ambient
-    films = None
+    films: tuple[Quantity, Quantity] | None
     if start is None:
         air, inner, outer = _shaped(ambient, *_FIRST_RISES_K)
         films = _first_films_w_k(box, nominal(ambient))
     else:
+        films = start.films_w_k
         air, inner, outer = (
             start.air_k - ambient, start.inner_wall_k - ambient, start.outer_wall_k - ambient,
         )  # fmt: skip
     vented = box.vent_area_m2 > 0 or largest(box.fan_flow_m3_s) > 0
-    draught_at_1_k, forced = exchange_w_k(box, ambient + 1.0, ambient)
+    draught_at_1_k, forced = exchange_w_k(box, ambient + 1.0, ambient) if vented else (0.0, 0.0)
     for _ in range(_MAX_ROUNDS):
-        inside, outside = films or film_paths_w_k(
+        is_fresh = films is None
+        inside, outside = used = films or film_paths_w_k(
             box, air + ambient, inner + ambient, outer + ambient, ambient, radiant_m2
         )
         # Each flow is written G d0 + slope (d - d0): the difference d is new, d0 the last one.
@@ -353,7 +357,7 @@ def solve_enclosure(
         outer = at_least(_LEAST_RISE_K, (wall_w_k * inner + outer_w) * outward)
         change_k = largest(absolute(new_air - air))
         air = new_air
-        if change_k < _TOLERANCE_K and films is None:
-            break
         films = None
-    return CaseTemps(air + ambient, inner + ambient, outer + ambient)
+        if is_fresh and change_k < _TOLERANCE_K:
+            break
+    return CaseTemps(air + ambient, inner + ambient, outer + ambient, used)

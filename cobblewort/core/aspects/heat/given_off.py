@@ -166,7 +166,9 @@ def _losses_w(power: PowerResult, inside: set[str]) -> Mapping[str, FloatArray]:
     mean = power.means.places
     losses: dict[str, FloatArray] = {}
     for place, node in enumerate(power.nodes):
-        efficiency = _efficiency(power, place) if node.piece.id in inside else None
+        if node.piece.id not in inside or (node.converter != place and node.parent >= 0):
+            continue
+        efficiency = _efficiency(power, place)
         if efficiency is not None:
             given_w = power.current_a[place, mean] * power.voltage_v[place, mean]
             losses[node.id] = given_w * (1 / efficiency - 1)

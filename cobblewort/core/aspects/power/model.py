@@ -114,13 +114,29 @@ class PowerResult:
                 found[node.parent].append(place)
         return found
 
-    def lines_above(self, place: int) -> tuple[str, ...]:
-        """The line of a node and those that it hangs on, up to the source, each once."""
-        found: dict[str, None] = {}
-        while place >= 0:
-            found[self.nodes[place].piece.line.id] = None
-            place = self.nodes[place].parent
-        return tuple(found)
+    @cached_property
+    def lines_above(self) -> list[tuple[str, ...]]:
+        """For each node its line and those that it hangs on, up to the source, each once."""
+        found: list[tuple[str, ...]] = []
+        for node in self.nodes:  # parents before children
+            own, above = node.piece.line.id, found[node.parent] if node.parent >= 0 else ()
+            found.append((own, *(line for line in above if line != own)) if above else (own,))
+        return found
+
+    @cached_property
+    def top_v(self) -> list[float]:
+        """For each node the voltage that its tree sets out with, that of its converter or source,
+        at nominal figures. [V]
+        """
+        found: list[float] = []
+        for place, node in enumerate(self.nodes):
+            if node.parent < 0:
+                found.append(set_v(self.nodes, place).item(0))
+            elif node.converter == place:
+                found.append(node.piece.compiled.figure(f"rails.{node.name}.out_v").item(0))
+            else:
+                found.append(found[node.parent])
+        return found
 
     def out_of_sources(self) -> tuple[FloatArray, FloatArray]:
         """Currents and watts out of all sources by limit state, at nominal figures. [A], [W]"""

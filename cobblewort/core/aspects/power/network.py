@@ -10,6 +10,7 @@ squares on each branch (JCGM 100:2008, 5.1.2), so that such currents do not add 
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -40,52 +41,10 @@ class Solution:
     collapsed: BoolArray
 
 
-@dataclass(slots=True)
-class Bursts:
-    """What loads draw beyond their means for a moment, one row a load.
-
-    `power_w` and `current_a` have shape (loads, columns); `nodes` says where each load hangs, and
-    `together` holds groups of loads that peak in the same instant, by their rows.
-    """
-
-    power_w: FloatArray
-    current_a: FloatArray
-    nodes: IntArray
-    together: tuple[tuple[int, ...], ...] = ()
-
-    def at(self, row_of: IntArray) -> Bursts:
-        """The same where the nodes are those of a smaller network, by the row that each became."""
-        return Bursts(self.power_w, self.current_a, row_of[self.nodes], self.together)
-
-    def columns(self, picked: Any) -> Bursts:
-        """Some of the columns."""
-        return Bursts(self.power_w[:, picked], self.current_a[:, picked], self.nodes, self.together)
-
-    def drawn_a(self, voltage_v: FloatArray) -> FloatArray:
-        """Each burst at its node's voltage, nothing where that is lost, shape (loads, columns)."""
-        at = voltage_v[self.nodes]
-        if at.min() > 0:  # the usual case needs no picking
-            by_power = self.power_w / at
-        else:
-            by_power = np.divide(self.power_w, at, out=np.zeros_like(self.power_w), where=at > 0)
-        drawn: FloatArray = by_power + self.current_a
-        return drawn
-
-    def over(self, below: FloatArray) -> Carried:
-        """What of them each branch of a forest carries, by its path matrix."""
-        groups = [np.array(group) for group in self.together]
-        reach = below[:, self.nodes]
-        alone = reach
-        if groups:
-            alone = reach.copy()
-            alone[:, np.concatenate(groups)] = 0.0
-        return Carried(alone, [(members, reach[:, members]) for members in groups])
-
-
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Carried:
-    """Which branch carries which burst, shape (nodes, loads): those that come one by one, and the
-    members of each group that comes at once.
+    """Which branch of a forest carries which burst, shape (nodes, loads): those that come one by
+    one, and the members of each group that comes at once.
     """
 
     alone: FloatArray
@@ -99,6 +58,54 @@ class Carried:
             total += at_once * at_once
         root: FloatArray = np.sqrt(total)
         return root
+
+
+def carried_by(
+    below: FloatArray, nodes: IntArray, together: Iterable[Sequence[int]] = ()
+) -> Carried:
+    """Which branch carries which burst of loads at `nodes`, by the path matrix of a forest.
+
+    `together` holds groups of loads that peak in the same instant, by their place among them.
+    """
+    groups = [np.array(group) for group in together]
+    reach = below[:, nodes]
+    alone = reach
+    if groups:
+        alone = reach.copy()
+        alone[:, np.concatenate(groups)] = 0.0
+    return Carried(alone, [(members, reach[:, members]) for members in groups])
+
+
+@dataclass(slots=True)
+class Bursts:
+    """What loads draw beyond their means for a moment, one row a load.
+
+    `power_w` and `current_a` have shape (loads, columns); `nodes` says where each load hangs, and
+    `carried` which branch carries it.
+    """
+
+    power_w: FloatArray
+    current_a: FloatArray
+    nodes: IntArray
+    carried: Carried
+
+    def columns(self, picked: Any) -> Bursts:
+        """Some of the columns."""
+        return Bursts(self.power_w[:, picked], self.current_a[:, picked], self.nodes, self.carried)
+
+    def drawn_a(self, voltage_v: FloatArray) -> FloatArray:
+        """Each burst at its node's voltage, nothing where that is lost, shape (loads, columns)."""
+        at = voltage_v[self.nodes]
+        if at.min() > 0:  # the usual case needs no picking
+            by_power = self.power_w / at
+        else:
+            by_power = np.divide(self.power_w, at, out=np.zeros_like(self.power_w), where=at > 0)
+        by_power += self.current_a
+        return by_power
+
+    def carried_a(self, voltage_v: FloatArray) -> FloatArray:
+        """What they come to on each branch at such voltages, shape of `voltage_v`. [A]"""
+        return self.carried.carried_a(self.drawn_a(voltage_v))
 
 
 def loads_a(solution: Solution, power_w: FloatArray, current_a: FloatArray) -> FloatArray:
@@ -194,15 +201,14 @@ def solve(
     active, above, floor = np.arange(columns), below.T, _FLOOR_SHARE * source_v
     highest_floor, any_amps = floor.max(), bool(current_a.any())
     resistance, source, power, current = resistance_ohm, source_v, power_w, current_a
-    carried = None if bursts is None else bursts.over(below)
     moving = source_v
     for sweep in range(MAX_SWEEPS):
         load = power / moving
         if any_amps:
             load += current
         branch = below @ load
-        if bursts is not None and carried is not None:
-            branch += carried.carried_a(bursts.drawn_a(moving))
+        if bursts is not None:
+            branch += bursts.carried_a(moving)
         new = source - above @ (resistance * branch)
         fell = bool(new.min() < highest_floor and (new < floor).any())
         if sweep < _UNLOOKED_SWEEPS and not fell:

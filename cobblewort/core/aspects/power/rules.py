@@ -261,16 +261,13 @@ def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
     power = power_of(kit)
     if not power.stands:
         return
-    in_use: dict[tuple[Piece, str | None], list[str]] = {}
-    for _, socket in fit_of(kit).placed.values():
-        in_use.setdefault((socket.piece, socket.socket.rail), []).append(socket.id)
     carries = power.carries
     for place, node in enumerate(power.nodes):
-        held = _rail_limit(kit, node) if carries[place] else None
+        held = _rail_limit(kit, node)
+        if held is None or not carries[place]:
+            continue
         if node.piece.part.kind == "machine":
             continue  # told with all copies, by PWR-13
-        if held is None:
-            continue
         label, of = node.rail.label, node.piece.compiled.figure
         if kit.plan.settings.lift_port_limit and (
             _is_held_down(kit, node) or node.rail.limit_lifted_a is not None
@@ -283,7 +280,7 @@ def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
             )  # fmt: skip
         yield _node_check(
             kit, place, node.id, f"{label} of {node.piece.name}", of(held.path),
-            lines=_through(kit, place), sockets=tuple(in_use.get((node.piece, node.name), ())),
+            lines=_through(kit, place), sockets=_in_use(kit, node),
             in_watts=held.unit == "W", full=_is_for_fans(node),
             say=f"The {words.natural(label)} of {node.piece.name} must supply",
             its="their" if words.natural(label).endswith("s") else "its", because=held.because,
@@ -292,6 +289,14 @@ def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
                 held.reading,
             ),
         )  # fmt: skip
+
+
+def _in_use(kit: Kit, node: Node) -> tuple[str, ...]:
+    """The sockets of a rail in which something is plugged."""
+    return tuple([
+        socket.id for _, socket in fit_of(kit).placed.values()
+        if socket.piece is node.piece and socket.socket.rail == node.name
+    ])  # fmt: skip
 
 
 def _is_for_fans(node: Node) -> bool:
@@ -411,7 +416,7 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
             yield Check(
                 f"{node.piece.id}.{key}", f"Voltage over {words_for}", "V", "min",
                 power.limit_voltage_v[place], limit, sentence,
-                power.lines_above(place), power.limits,
+                power.lines_above[place], power.limits,
                 span=nominal(set_v(power.nodes, place)) - nominal(limit),
                 breach="stops" if stops else "tight",
                 working=volts_over(kit, place, partial(
@@ -423,14 +428,6 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
 
 _FIVE_V = 4.6, 5.6
 """What sets out as 5 V."""
-
-
-def _top_v(nodes: list[Node], place: int) -> FloatArray:
-    """What the tree of a rail sets out with: the voltage of its converter or source. [V]"""
-    at = nodes[place].converter
-    if at < 0:
-        return set_v(nodes, place)
-    return nodes[at].piece.compiled.figure(f"rails.{nodes[at].name}.out_v")
 
 
 @rule(
@@ -449,7 +446,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
     for place, node in enumerate(power.nodes):
         if node.socket is None or node.socket.socket.role != "host":
             continue
-        top_v = nominal(_top_v(power.nodes, place))
+        top_v = power.top_v[place]
         behind = node.converter >= 0 and _FIVE_V[0] <= top_v <= _FIVE_V[1]
         if not behind and (node.converter >= 0 or node.socket.socket.connector != "usb-a"):
             continue
@@ -461,7 +458,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
         yield Check(
             node.piece.id, f"Voltage at {node.piece.name}", "V", "min",
             power.limit_voltage_v[place], limit, sentence,
-            power.lines_above(place), power.limits, (node.socket.id,),
+            power.lines_above[place], power.limits, (node.socket.id,),
             span=top_v - limit,
             working=volts_over(kit, place, partial(
                 standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,

@@ -9,13 +9,16 @@ from __future__ import annotations
 
 from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
 from cobblewort.core.aspects.power.forest import Node
 from cobblewort.core.aspects.power.network import (
     Bursts,
+    Carried,
     Solution,
+    carried_by,
     joining_matrix,
     path_matrix,
     solve,
@@ -23,6 +26,8 @@ from cobblewort.core.aspects.power.network import (
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
 
 _FEW_COLUMNS = 64
+_MOST_TREES = 16
+"""Forests whose layout is kept; that of a kit of 400 parts takes more than a megabyte."""
 
 
 @dataclass(slots=True)
@@ -86,201 +91,262 @@ def solve_forest(nodes: Sequence[Node], set_v: Mapping[int, FloatArray], drawn: 
     by_state = np.any(drawn.burst_w + drawn.burst_a, axis=2)
     bursting: list[bool] = by_state.any(axis=1).tolist()
     # In few states anything bursts; columns go state by state, and few are solved all alike.
-    loud = np.arange(size[1] * size[2])
-    if loud.size > _FEW_COLUMNS:
+    loud = None
+    if size[1] * size[2] > _FEW_COLUMNS:
         loud = np.flatnonzero(by_state.any(axis=0).repeat(size[2]))
-    depth = _depths(nodes)
-    converters = [place for place, node in enumerate(nodes) if node.converter == place]
-    at_inputs: list[tuple[list[int], FloatArray, FloatArray, FloatArray]] = []
+    layouts = _layouts(
+        tuple([(n.parent, n.converter == at, n.resistance_ohm is None)
+               for at, n in enumerate(nodes)])
+    )  # fmt: skip
+    at_inputs: list[tuple[IntArray, _Level]] = []
     fed: dict[int, _Input] = {}
-    for level in range(max(depth), -1, -1):
-        members = [place for place in range(len(nodes)) if depth[place] == level]
-        leaves = [place for place in converters if depth[place] == level + 1]
-        trees = _Level(nodes, members, leaves, set_v, drawn, bursting, loud, fed)
+    for layout in reversed(layouts):
+        trees = _Level(layout, nodes, set_v, drawn, bursting, loud, fed)
+        count = len(layout.members)
         lost |= trees.collapsed
-        count = len(members)
-        voltage[members], mean[members] = trees.voltage_v[:count], trees.mean_a[:count]
-        burst[members] = trees.burst_a[:count]
-        if leaves:
-            at_inputs.append(
-                (leaves, trees.voltage_v[count:], trees.mean_a[count:], trees.burst_a[count:])
-            )
-        if level:
+        voltage[layout.member_places] = trees.voltage_v[:count]
+        mean[layout.member_places] = trees.mean_a[:count]
+        burst[layout.member_places] = trees.burst_a[:count]
+        if layout.leaves:
+            at_inputs.append((layout.leaf_places, trees))
+        if layout is not layouts[0]:
             fed = trees.inputs()
     if lost.any():
         voltage[:, lost] = 0.0
-    if not converters:
+    if not at_inputs:
         return Solved(voltage, mean, burst, voltage, mean, burst, lost)
     input_v, input_mean, input_burst = voltage.copy(), mean.copy(), burst.copy()
-    for leaves, volts, mean_a, burst_a in at_inputs:
-        input_v[leaves], input_mean[leaves], input_burst[leaves] = volts, mean_a, burst_a
+    for places, trees in at_inputs:
+        count = len(places)
+        input_v[places] = trees.voltage_v[-count:]
+        input_mean[places] = trees.mean_a[-count:]
+        input_burst[places] = trees.burst_a[-count:]
     return Solved(voltage, mean, burst, input_v, input_mean, input_burst, lost)
 
 
-def _depths(nodes: Sequence[Node]) -> list[int]:
-    """How many converters lie between a node and its source, itself included."""
-    depths: list[int] = []
-    for place, node in enumerate(nodes):
-        above = depths[node.parent] if node.parent >= 0 else 0
-        depths.append(above + (node.converter == place))
-    return depths
+@dataclass(slots=True, frozen=True, eq=False)
+class _Layout:
+    """How the trees of one level are solved, which follows from what hangs on what alone.
 
-
-class _Rows:
-    """The entries of one level, and the rows they are solved as: what no resistance parts is one.
-
-    `parents` are of each entry the one it hangs on, `rows` its row; the rest is by row.
+    Its entries are its rails, `members` by their places, and then the inputs of the converters that
+    hang on them, `leaves`. What no resistance parts is solved as one row: `rows` are those of the
+    entries. `heads` are the places of the nodes at the top of its trees, and `head_rows` for each
+    row which of them it hangs on; `lossy` are the places of the nodes whose resistance parts the
+    row at `lossy_rows` from the one above.
     """
 
-    def __init__(
-        self, nodes: Sequence[Node], members: list[int], leaves: list[int],
-        set_v: Mapping[int, FloatArray], samples: int,
-    ) -> None:  # fmt: skip
-        self.entry_of = {place: entry for entry, place in enumerate(members)}
-        self.parents: list[int] = []
-        self.rows: list[int] = []
-        self.row_parents: list[int] = []
-        self.resistance_ohm: list[FloatArray] = []
-        self.source_v: list[FloatArray] = []
-        nothing = np.zeros(samples)
-        for place in (*members, *leaves):
-            node, is_head = nodes[place], False
-            if len(self.parents) < len(members):
-                is_head = node.parent < 0 or node.converter == place
-            above = -1 if is_head else self.entry_of[node.parent]
-            self.parents.append(above)
-            ohm = nothing if is_head else node.resistance_ohm
-            if ohm is None:
-                self.rows.append(self.rows[above])
-                continue
-            head_v = _head_v(node, place, set_v) if is_head else self.source_v[self.rows[above]]
-            self.rows.append(len(self.row_parents))
-            self.row_parents.append(-1 if is_head else self.rows[above])
-            self.resistance_ohm.append(ohm)
-            self.source_v.append(head_v)
+    members: list[int]
+    leaves: list[int]
+    member_places: IntArray
+    leaf_places: IntArray
+    entry_of: dict[int, int]
+    rows: IntArray
+    heads: list[int]
+    head_rows: IntArray
+    lossy: list[int]
+    lossy_rows: list[int]
+    below: FloatArray
+    row_below: FloatArray
+    joined: FloatArray
+
+
+@lru_cache(maxsize=_MOST_TREES)
+def _layouts(nodes: tuple[tuple[int, bool, bool], ...]) -> list[_Layout]:
+    """Those of all levels, sources first; kept, as trees come again.
+
+    Of each node are told the place of its parent, whether it is a converter, and whether it has its
+    parent's voltage.
+    """
+    depths: list[int] = []
+    for parent, is_converter, _ in nodes:
+        depths.append((depths[parent] if parent >= 0 else 0) + is_converter)
+    levels: list[list[int]] = [[] for _ in range(max(depths) + 1)]
+    for place, depth in enumerate(depths):
+        levels[depth].append(place)
+    found = []
+    for depth, members in enumerate(levels):
+        below = levels[depth + 1] if depth + 1 < len(levels) else []
+        found.append(_layout(nodes, members, [place for place in below if nodes[place][1]]))
+    return found
+
+
+def _layout(
+    nodes: tuple[tuple[int, bool, bool], ...], members: list[int], leaves: list[int]
+) -> _Layout:
+    """The layout of one level."""
+    entry_of = {place: entry for entry, place in enumerate(members)}
+    parents: list[int] = []
+    rows: list[int] = []
+    row_parents: list[int] = []
+    heads: list[int] = []
+    head_rows: list[int] = []
+    lossy: list[int] = []
+    lossy_rows: list[int] = []
+    for entry, place in enumerate((*members, *leaves)):
+        parent, is_converter, is_joined = nodes[place]
+        is_head = entry < len(members) and (parent < 0 or is_converter)
+        above = -1 if is_head else entry_of[parent]
+        parents.append(above)
+        if is_joined and not is_head:
+            rows.append(rows[above])
+            continue
+        row = len(row_parents)
+        rows.append(row)
+        if is_head:
+            head_rows.append(len(heads))
+            heads.append(place)
+        else:
+            head_rows.append(head_rows[rows[above]])
+            lossy.append(place)
+            lossy_rows.append(row)
+        row_parents.append(-1 if is_head else rows[above])
+    return _Layout(
+        members, leaves, np.array(members), np.array(leaves, dtype=int), entry_of, np.array(rows),
+        heads, np.array(head_rows), lossy, lossy_rows, path_matrix(tuple(parents)),
+        path_matrix(tuple(row_parents)), joining_matrix(tuple(rows)),
+    )  # fmt: skip
+
+
+@dataclass(slots=True, frozen=True)
+class _Mix:
+    """Where the bursts of a level hang, by entry and by row, and which branch carries them; those
+    of one group come at once.
+    """
+
+    entries: IntArray
+    rows: IntArray
+    groups: list[list[int]]
+    carried: Carried
+    row_carried: Carried
+
+
+@lru_cache(maxsize=4 * _MOST_TREES)
+def _mix(layout: _Layout, entries: tuple[int, ...], group_of: tuple[Hashable, ...]) -> _Mix:
+    """That of bursts at some entries, each in its group or in none."""
+    groups: dict[Hashable, list[int]] = {}
+    for load, group in enumerate(group_of):
+        if group is not None:
+            groups.setdefault(group, []).append(load)
+    together = [loads for loads in groups.values() if len(loads) > 1]
+    at = np.array(entries)
+    rows = layout.rows[at]
+    return _Mix(
+        at, rows, list(groups.values()), carried_by(layout.below, at, together),
+        carried_by(layout.row_below, rows, together),
+    )  # fmt: skip
 
 
 class _Level:
-    """All trees of one level, solved at once.
-
-    Its entries are its rails, `members` by their places, and then the inputs of the converters that
-    hang on them.
-    """
+    """All trees of one level, solved at once; columns go state by state."""
 
     def __init__(
-        self, nodes: Sequence[Node], members: list[int], leaves: list[int],
-        set_v: Mapping[int, FloatArray], drawn: Drawn, bursting: Sequence[bool], loud: IntArray,
-        fed: Mapping[int, _Input],
+        self, layout: _Layout, nodes: Sequence[Node], set_v: Mapping[int, FloatArray],
+        drawn: Drawn, bursting: Sequence[bool], loud: IntArray | None, fed: Mapping[int, _Input],
     ) -> None:  # fmt: skip
         shape = drawn.mean_w.shape[1:]
-        self._nodes, self._members, self._shape = nodes, members, shape
-        columns = shape[0] * shape[1]
-        joined = _Rows(nodes, members, leaves, set_v, shape[1])
-        parents, rows = joined.parents, joined.rows
-        mean_w, mean_a = np.zeros((len(parents), columns)), np.zeros((len(parents), columns))
-        mean_w[: len(members)] = drawn.mean_w[members].reshape(-1, columns)
-        mean_a[: len(members)] = drawn.mean_a[members].reshape(-1, columns)
-        self._loud = loud
-        louder = [place for place in members if bursting[place]]
-        self._entries = [joined.entry_of[place] for place in louder]
+        self._layout, self._nodes, self._shape = layout, nodes, shape
+        columns, count = shape[0] * shape[1], len(layout.members)
+        # All columns where few are solved, or those in which something bursts.
+        self._loud: IntArray | slice = slice(None) if loud is None else loud
+        mean_w, mean_a = np.zeros((2, count + len(layout.leaves), columns))
+        mean_w[:count] = drawn.mean_w[layout.member_places].reshape(count, columns)
+        mean_a[:count] = drawn.mean_a[layout.member_places].reshape(count, columns)
+        louder = [place for place in layout.members if bursting[place]]
+        entries = [layout.entry_of[place] for place in louder]
         self._group_of = [drawn.together.get(place) for place in louder]
         passed_on: list[FloatArray] = []
-        for entry, place in enumerate(leaves, len(members)):
+        for entry, place in enumerate(layout.leaves, count):
             mean_w[entry] = fed[place].mean_w
             for watts, group in fed[place].bursts:
-                self._entries.append(entry)
+                entries.append(entry)
                 self._group_of.append(group)
                 passed_on.append(watts)
-        bursts = self._bursts(drawn, louder, passed_on)
-        volts = _in_columns(joined.source_v, shape[0])
+        self._mix = _mix(layout, tuple(entries), tuple(self._group_of)) if entries else None
+        heads_v = np.array([_head_v(nodes, place, set_v) for place in layout.heads])
+        volts = _in_columns(heads_v[layout.head_rows], shape[0])
+        burst_w, burst_a = self._bursts(drawn, louder, passed_on, columns)
         self.collapsed = np.zeros(shape, dtype=bool)
-        if len(joined.row_parents) > sum(parent < 0 for parent in joined.row_parents):
-            summed = joining_matrix(tuple(rows))
+        if layout.lossy:
+            ohm = np.zeros((len(volts), shape[1]))
+            ohm[layout.lossy_rows] = [nodes[place].resistance_ohm for place in layout.lossy]
+            mix = self._mix
             solution = _solved_apart(
-                path_matrix(tuple(joined.row_parents)),
-                _in_columns(joined.resistance_ohm, shape[0]), volts,
-                summed @ mean_w, summed @ mean_a,
-                None if bursts is None else bursts.at(np.array(rows)), loud,
+                layout.row_below, _in_columns(ohm, shape[0]), volts, layout.joined @ mean_w,
+                layout.joined @ mean_a,
+                None if mix is None else Bursts(burst_w, burst_a, mix.rows, mix.row_carried), loud,
             )  # fmt: skip
             volts, self.collapsed = solution.voltage_v, solution.collapsed.reshape(shape)
-        self._volts = volts[rows]
-        self._below = path_matrix(tuple(parents))
+        self._volts = volts[layout.rows]
         if self.collapsed.any():
             mean_a += np.divide(
                 mean_w, self._volts, out=np.zeros_like(mean_w), where=self._volts > 0
             )
         else:
             mean_a += mean_w / self._volts
-        self._mean_a = self._below @ mean_a
-        carried_a = np.zeros_like(self._mean_a)
-        if bursts is not None:
-            self._drawn_a = bursts.drawn_a(self._volts[:, loud])
-            carried_a[:, loud] = bursts.over(self._below).carried_a(self._drawn_a)
-        self.voltage_v, self.mean_a, self.burst_a = (
-            values.reshape(-1, *shape) for values in (self._volts, self._mean_a, carried_a)
-        )
-
-    def _groups(self) -> dict[Hashable, list[int]]:
-        """Bursts that come together, by their group."""
-        found: dict[Hashable, list[int]] = {}
-        for row, group in enumerate(self._group_of):
-            if group is not None:
-                found.setdefault(group, []).append(row)
-        return found
+        self._mean_a = layout.below @ mean_a
+        carried_a = np.zeros_like(mean_a)
+        if self._mix is not None:
+            bursts = Bursts(burst_w, burst_a, self._mix.entries, self._mix.carried)
+            self._drawn_a = bursts.drawn_a(self._volts[:, self._loud])
+            carried_a[:, self._loud] = bursts.carried.carried_a(self._drawn_a)
+        self.voltage_v = self._volts.reshape(-1, *shape)
+        self.mean_a, self.burst_a = self._mean_a.reshape(-1, *shape), carried_a.reshape(-1, *shape)
 
     def _bursts(
-        self, drawn: Drawn, louder: list[int], passed_on: list[FloatArray]
-    ) -> Bursts | None:
-        """Those of the rails at `louder` and those of converters, in the order of the entries."""
-        if not self._entries:
-            return None
-        columns = self._shape[0] * self._shape[1]
+        self, drawn: Drawn, louder: list[int], passed_on: list[FloatArray], columns: int
+    ) -> tuple[FloatArray, FloatArray]:
+        """Those of the rails at `louder` and those of converters, in the order of the entries, in
+        the columns in which something bursts. [W], [A]
+        """
         power_w = drawn.burst_w[louder].reshape(-1, columns)[:, self._loud]
         current_a = drawn.burst_a[louder].reshape(-1, columns)[:, self._loud]
         if passed_on:
             power_w = np.concatenate([power_w, passed_on])
-            current_a = np.concatenate([current_a, np.zeros((len(passed_on), self._loud.size))])
-        together = tuple(tuple(rows) for rows in self._groups().values() if len(rows) > 1)
-        return Bursts(power_w, current_a, np.array(self._entries), together)
+            none = np.zeros((len(passed_on), power_w.shape[1]))
+            current_a = np.concatenate([current_a, none])
+        return power_w, current_a
 
     def inputs(self) -> dict[int, _Input]:
         """What the converters at the top of these trees draw, output over efficiency."""
         found = {}
-        for entry, place in enumerate(self._members):
+        for entry, place in enumerate(self._layout.members):
             node = self._nodes[place]
             if node.converter != place:
                 continue
             efficiency = node.piece.compiled.figure(f"rails.{node.name}.efficiency", missing=1.0)
-            over = self._volts[entry] / np.tile(efficiency, self._shape[0])
+            over = (self._volts[entry].reshape(self._shape) / efficiency).reshape(-1)
             bursts = self._bursts_into(entry, over[self._loud])
             found[place] = _Input(self._mean_a[entry] * over, bursts)
         return found
 
     def _bursts_into(self, entry: int, over: FloatArray) -> list[tuple[FloatArray, Hashable]]:
         """What bursts below an entry, times volts over efficiency: apart from groups as one."""
-        below = self._below[entry]
-        inside = [row for row, at in enumerate(self._entries) if below[at]]
-        if not inside:
+        mix = self._mix
+        if mix is None:
             return []
+        inside = self._layout.below[entry, mix.entries].tolist()
         found: list[tuple[FloatArray, Hashable]] = []
-        alone = [row for row in inside if self._group_of[row] is None]
+        alone = [
+            load for load, group in enumerate(self._group_of) if inside[load] and group is None
+        ]
         if alone:
             squares = self._drawn_a[alone] ** 2
             found.append((np.sqrt(squares.sum(axis=0)) * over, None))
-        for group, rows in self._groups().items():
-            members = [row for row in rows if row in inside]
+        for loads in mix.groups:
+            members = [load for load in loads if inside[load]]
             if members:
+                group = self._group_of[members[0]]
                 found.append((self._drawn_a[members].sum(axis=0) * over, group))
         return found
 
 
 def _solved_apart(
     below: FloatArray, resistance_ohm: FloatArray, source_v: FloatArray, power_w: FloatArray,
-    current_a: FloatArray, bursts: Bursts | None, loud: IntArray,
+    current_a: FloatArray, bursts: Bursts | None, loud: IntArray | None,
 ) -> Solution:  # fmt: skip
     """Solve a network, columns in which something bursts apart from those in which nothing does."""
     columns = source_v.shape[1]
-    if bursts is None or loud.size == columns:
+    if bursts is None or loud is None or loud.size == columns:
         return solve(below, resistance_ohm, source_v, power_w, current_a, bursts)
     quiet = np.delete(np.arange(columns), loud)
     voltage, collapsed = np.empty_like(source_v), np.empty(columns, dtype=bool)
@@ -293,14 +359,16 @@ def _solved_apart(
     return Solution(voltage, collapsed)
 
 
-def _head_v(node: Node, place: int, set_v: Mapping[int, FloatArray]) -> FloatArray:
+def _head_v(nodes: Sequence[Node], place: int, set_v: Mapping[int, FloatArray]) -> FloatArray:
     """The voltage at the top of a tree: that of a source, or of a converter's output. [V]"""
+    node = nodes[place]
     if node.parent < 0:
         return set_v[place]
     return node.piece.compiled.figure(f"rails.{node.name}.out_v")
 
 
-def _in_columns(values: Sequence[FloatArray], states: int) -> FloatArray:
+def _in_columns(values: FloatArray, states: int) -> FloatArray:
     """Values by row and sample, repeated for every state, in columns."""
-    apart = np.array(values)[:, np.newaxis]
-    return apart.repeat(states, axis=1).reshape(len(values), -1)
+    if values.shape[1] == 1:
+        return values.repeat(states, axis=1)
+    return values[:, np.newaxis].repeat(states, axis=1).reshape(len(values), -1)
