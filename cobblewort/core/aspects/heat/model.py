@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Any
 
 import numpy as np
 
@@ -618,16 +617,15 @@ def _as_temps(found: Settled, shape: tuple[int, ...]) -> Temps:
 
 def _stacked(found: Sequence[Settled]) -> Temps:
     """What was settled of single states, one sample each."""
-
-    def column(values: Sequence[Any]) -> FloatArray:
-        return np.array(values, dtype=float).T[..., np.newaxis]
-
+    alone = np.array([
+        (one.die_k, one.sink_k, one.board_k, one.air_k, one.inner_k, one.outer_k, one.soc_w)
+        for one in found
+    ])  # fmt: skip
+    bodies = np.array([(one.body_w, one.body_k) for one in found], dtype=float)
+    body_w, body_k = bodies.transpose(1, 2, 0)[..., np.newaxis]
+    die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w = alone.T[..., np.newaxis]
     return Temps(
-        column([one.die_k for one in found]), column([one.sink_k for one in found]),
-        column([one.board_k for one in found]), column([one.air_k for one in found]),
-        column([one.inner_k for one in found]), column([one.outer_k for one in found]),
-        column([one.soc_w for one in found]), column([one.body_w for one in found]),
-        column([one.body_k for one in found]),
+        die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w, body_w, body_k
     )  # fmt: skip
 
 

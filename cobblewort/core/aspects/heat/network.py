@@ -104,6 +104,10 @@ class Settled:
     body_k: list[Quantity] = field(default_factory=list)
 
 
+_Linear = tuple[Quantity, Quantity, Quantity]
+"""A heat `w + per_air T_air + per_wall T_wall`: its three factors. [W], [W/K]"""
+
+
 class Network:
     """A board, what else is warm around it, and the case, if any."""
 
@@ -137,9 +141,9 @@ class Network:
             if governed:
                 soc_mode, modes = self._modes(asked, near, warm, soc_mode, modes)
         for _ in range(_MOST_TURNS):
-            case = self._surroundings(asked, soc_mode, modes, warm, start)
-            start = case
-            found = self._found(asked, soc_mode, modes, warm, case)
+            soc = self._soc(asked, soc_mode)
+            start = case = self._surroundings(asked, soc, modes, warm, start)
+            found = self._found(asked, soc, modes, warm, case)
             if not governed:
                 return found
             new_soc_mode, new_modes = self._modes(asked, found, warm, soc_mode, modes)
@@ -170,27 +174,27 @@ class Network:
             warm.append(body.carried * heat_w)
         return warm
 
-    def _soc(self, asked: Asked, mode: Quantity) -> tuple[Quantity, Quantity, Quantity]:
-        """The processor's heat as `w + per_air T_air + per_wall T_wall`."""
+    def _soc(self, asked: Asked, mode: Quantity) -> _Linear:
+        """The processor's heat, by the air and the wall around it."""
+        if not _any(mode):
+            return asked.soc_w, 0.0, 0.0
         response = self.board.response
-        held = mode == HELD
+        held, per = mode == HELD, response.soc.die_k
         given = pick(mode == RESTS, asked.soc_idle_w, asked.soc_w)
-        per = response.soc.die_k
         at_limit = (self.limit_k - response.rest.die_k * asked.rest_w) / per
         return (
-            pick(held, at_limit, given),
-            pick(held, -response.air.die_k / per, 0.0 * given),
-            pick(held, -response.wall.die_k / per, 0.0 * given),
-        )
+            pick(held, at_limit, given), pick(held, -response.air.die_k / per, 0.0),
+            pick(held, -response.wall.die_k / per, 0.0),
+        )  # fmt: skip
 
     def _surroundings(
-        self, asked: Asked, soc_mode: Quantity, modes: dict[int, Quantity],
+        self, asked: Asked, processor: _Linear, modes: dict[int, Quantity],
         warm: Sequence[Quantity], start: CaseTemps | None,
     ) -> CaseTemps:  # fmt: skip
         """Air and walls, with what slows itself as it is."""
         if self.box is None:
             return CaseTemps(asked.ambient_k, asked.ambient_k, asked.ambient_k)
-        response, (soc, soc_air, soc_wall) = self.board.response, self._soc(asked, soc_mode)
+        response, (soc, soc_air, soc_wall) = self.board.response, processor
         rest_w = asked.rest_w
         board = response.soc.board_k * soc + response.rest.board_k * rest_w
         board_air = response.soc.board_k * soc_air + response.air.board_k
@@ -213,12 +217,8 @@ class Network:
             given = pick(mode == RESTS, asked.rest_body_w[n], asked.body_w[n])
             limit_w = path.total_w_k * body.limit_k - path.air_w_k * pull * board - warm[n]
             power = pick(held, limit_w, given)
-            power_air = pick(
-                held, -path.air_w_k * (1 - pull + pull * board_air), 0.0 * given
-            )  # fmt: skip
-            power_wall = pick(
-                held, -path.wall_w_k - path.air_w_k * pull * board_wall, 0.0 * given
-            )  # fmt: skip
+            power_air = pick(held, -path.air_w_k * (1 - pull + pull * board_air), 0.0)
+            power_wall = pick(held, -path.wall_w_k - path.air_w_k * pull * board_wall, 0.0)
             total: Quantity = 1.0
             base: Quantity = 0.0
             base_wall: Quantity = 0.0
@@ -250,12 +250,12 @@ class Network:
         return solve_enclosure(self.box, gives, asked.ambient_k, start)
 
     def _found(
-        self, asked: Asked, soc_mode: Quantity, modes: dict[int, Quantity],
+        self, asked: Asked, processor: _Linear, modes: dict[int, Quantity],
         warm: Sequence[Quantity], case: CaseTemps,
     ) -> Settled:  # fmt: skip
         """Powers and temperatures in such surroundings."""
         air, wall = case.air_k, case.inner_wall_k
-        soc, per_air, per_wall = self._soc(asked, soc_mode)
+        soc, per_air, per_wall = processor
         soc_w = soc + per_air * air + per_wall * wall
         board = self.board.temps(soc_w, asked.rest_w, air, wall)
         body_w = list(asked.body_w)
@@ -312,6 +312,10 @@ def _next_mode(
     """
     enough = (allowed_w >= asked_w) | (asked_w <= 0.0)
     least = allowed_w <= rest_w
+    if isinstance(mode, float):  # as below, without the ways that are not taken
+        if mode != RESTS and enough:
+            return float(ASKED)
+        return float(RESTS if least and mode != ASKED else HELD)
     none = 0.0 * asked_w
     from_held = pick(enough, none + ASKED, pick(least, none + RESTS, none + HELD))
     from_asked = pick(enough, none + ASKED, none + HELD)
