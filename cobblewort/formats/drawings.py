@@ -6,14 +6,17 @@ to work in.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from decimal import Decimal
+from itertools import product
 from math import log
+from typing import NamedTuple
 
 from cobblewort.core import words
+from cobblewort.core.aspects.power.report import SupplyNode
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.kit_list import ROLE_WORDS
-from cobblewort.formats.sketch import INK, LEAD, PALE, PAPER, SOFT, Shape, Sketch
+from cobblewort.formats.sketch import INK, LEAD, PALE, PAPER, SOFT, Sketch, cut, width_of
 from cobblewort.formats.text import SEVERITY_WORDS
 
 _ROW = 24.0
@@ -82,7 +85,9 @@ def stack(report: Report) -> Sketch | None:
         sketch.box(x, y, dx_mm * scale, tall, SOFT if look == "pcb" else PALE, INK, line=0.8)
         if layer:
             last = max(y + tall / 2 + 4, last + 13)
-            sketch.text(at(right, 0)[0] + 8, last, label, 10.5)
+            beside = at(right, 0)[0] + 8
+            sketch.thread(((x + dx_mm * scale, y + tall / 2), (beside - 2, last - 4)))
+            sketch.text(beside, last, cut(label, 516 - beside, 10.5), 10.5)
     x, y = at(left, low)
     name = (
         "no case" if shell is None else f"{shell.label}, {shell.inner_length_mm:g} mm long inside"
@@ -114,63 +119,117 @@ def above(report: Report) -> Sketch | None:
         x, y = at(shell.inner_x_mm, shell.inner_y_mm + shell.inner_width_mm)
         sketch.box(x, y, shell.inner_length_mm * scale, shell.inner_width_mm * scale, None, INK,
                    dashed=shell.open, line=2.5)  # fmt: skip
+    named: list[_Named] = []
     for box in sorted(flats, key=lambda b: b.z_mm + b.dz_mm):
         x, y = at(box.x_mm, box.y_mm + box.dy_mm)
-        fill = None if box.look == "room" else SOFT if box.look == "pcb" else PALE
+        is_room, is_board = box.look == "room", box.look == "pcb"
         wide, tall = box.dx_mm * scale, box.dy_mm * scale
-        sketch.box(x, y, wide, tall, fill, INK, dashed=box.look == "room", line=0.8)
-        if box.look in ("plug", "drive") and wide > 6.2 * len(box.label) and tall > 12:
-            sketch.text(x + 4, y + 12, box.label, 10)
+        fill = None if is_room else SOFT if is_board else PALE
+        sketch.box(x, y, wide, tall, fill, INK, dashed=is_room, line=0.8)
+        named.append(_Named(box.label, x, y, wide, tall, is_board, is_room))
+    _write_names(sketch, named)
     return sketch
 
 
+class _Named(NamedTuple):
+    """A rectangle that was drawn, and what it is called; `dark` where it takes light letters, and
+    `hollow` where what lies below it can be seen.
+    """
+
+    label: str
+    x: float
+    y: float
+    width: float
+    height: float
+    dark: bool = False
+    hollow: bool = False
+
+    def covers(self, other: _Named) -> bool:
+        """Whether something of the other lies under or over this one."""
+        return (
+            self.x < other.x + other.width and other.x < self.x + self.width
+            and self.y < other.y + other.height and other.y < self.y + self.height
+        )  # fmt: skip
+
+    def spots(self) -> Iterator[_Named]:
+        """Where in it its name may stand, the middle first; nowhere where it is too small."""
+        wide, tall = width_of(self.label, _NAME_SIZE) + 6, _NAME_SIZE + 4
+        if wide > self.width or tall > self.height:
+            return
+        for down, across in product((0.5, 0.0, 1.0), repeat=2):
+            x, y = self.x + across * (self.width - wide), self.y + down * (self.height - tall)
+            yield _Named(self.label, x, y, wide, tall)
+
+    def beside(self) -> _Named:
+        """Where its name may stand to the right of it."""
+        wide, tall = width_of(self.label, _NAME_SIZE) + 6, _NAME_SIZE + 4
+        middle = self.y + (self.height - tall) / 2
+        return _Named(self.label, self.x + self.width + 1, middle, wide, tall)
+
+
+_NAME_SIZE = 9.5
+
+
+def _write_names(sketch: Sketch, drawn: list[_Named]) -> None:
+    """Write in each rectangle what it is called, or beside it, where that hides nothing."""
+    written: list[_Named] = []
+    for number, under in enumerate(drawn):
+        if not under.label:
+            continue
+        over = [one for one in drawn[number + 1 :] if not one.hollow]
+        inside = (spot for spot in under.spots() if not any(o.covers(spot) for o in over))
+        beside = under.beside()
+        others = [one for one in drawn if one is not under and not one.hollow]
+        is_clear = beside.x + beside.width < sketch.width and not any(
+            other.covers(beside) for other in others
+        )
+        spots = [*inside, *([beside] if is_clear else [])]
+        spot = next((s for s in spots if not any(w.covers(s) for w in written)), None)
+        if spot is not None:
+            written.append(spot)
+            foot = spot.y + spot.height - 4.5
+            light = under.dark and spot is not beside
+            sketch.text(spot.x + 3, foot, under.label, _NAME_SIZE, light=light)
+
+
 def supply(report: Report) -> Sketch | None:
-    """The DC tree: each lead as thick as its current in the hardest planned state; None where
-    nothing is fed.
+    """The DC tree from the sources down, a row for each rail and each lead as thick as its current,
+    in the hardest planned state; None where nothing is fed.
     """
     tree = report.supply
     if not tree.nodes or not tree.states:
         return None
     state = max(range(len(tree.states)), key=lambda n: (tree.states[n].hard, tree.source_w[n]))
-    depth: dict[str, int] = {}
+    children: dict[str | None, list[SupplyNode]] = {}
     for node in tree.nodes:
-        depth[node.id] = 0 if node.parent is None else depth.get(node.parent, 0) + 1
-    children: dict[str | None, list[str]] = {}
-    for node in tree.nodes:
-        children.setdefault(node.parent, []).append(node.id)
-    rows: dict[str, float] = {}
-
-    def lay(node_id: str, row: float) -> float:
-        below = row
-        for child in children.get(node_id, ()):
-            below = lay(child, below)
-        rows[node_id] = (row + max(below, row + 1) - 1) / 2
-        return max(below, row + 1)
-
-    total = 0.0
-    for root in children.get(None, ()):
-        total = lay(root, total)
-    column = 500 / (max(depth.values()) + 1)
-    sketch = Sketch(f"Supply, {_name(tree.states[state].label)}", 520, 34 * total + 24)
-    by_id = {node.id: node for node in tree.nodes}
-    most_a = max((node.current_a[state] for node in tree.nodes), default=0.0) or 1.0
-    for node in tree.nodes:
-        x, y = 14 + column * depth[node.id], 22 + 34 * rows[node.id]
-        if node.parent is not None:
-            parent = by_id[node.parent]
-            px, py = 14 + column * depth[parent.id] + 5, 22 + 34 * rows[parent.id]
-            drawn = 1 + 9 * node.input_a[state] / most_a
-            middle = (px + x) / 2
-            sketch.shapes.append(_lead(((px, py), (middle, py), (middle, y), (x, y)), drawn))
-        sketch.box(x, y - 8, 5, 16, INK)
-        sketch.text(x + 9, y - 3, node.label[: int(column / 5.5)], 9.5, bold=True)
-        figures = f"{node.voltage_v[state]:.2f} V, {node.current_a[state]:.2f} A"
-        sketch.text(x + 9, y + 8, figures, 9, soft=True)
+        children.setdefault(node.parent, []).append(node)
+    rows: list[tuple[SupplyNode, int, int]] = []  # with its depth, and the row that it hangs on
+    walk = [(node, 0, -1) for node in reversed(children.get(None, []))]
+    while walk:
+        node, depth, above_row = walk.pop()
+        walk += [(child, depth + 1, len(rows)) for child in reversed(children.get(node.id, []))]
+        rows.append((node, depth, above_row))
+    step = min(18.0, 190 / (1 + max(depth for _, depth, _ in rows)))
+    sketch = Sketch(f"Supply, {_name(tree.states[state].label)}", 520, 30 + _RAIL_ROW * len(rows))
+    most_a = max(node.input_a[state] for node in tree.nodes) or 1.0
+    for at, head in ((_VOLTS_AT, "V"), (_AMPS_AT, "A")):
+        sketch.text(at, 12, head, 10, "end", soft=True)
+    for number, (node, depth, above_row) in enumerate(rows):
+        x, y = 10 + step * depth, 24 + _RAIL_ROW * number
+        if above_row >= 0:
+            drawn, down = 0.8 + 4 * node.input_a[state] / most_a, x - step + 3
+            top = 24 + _RAIL_ROW * above_row + 5
+            sketch.thread(((down, top), (down, y), (x, y)), drawn)
+        sketch.box(x, y - 4.5, 6, 9, INK)
+        name = cut(node.label, _VOLTS_AT - 40 - x, 10)
+        sketch.text(x + 10, y + 3.5, name, 10, bold=not depth)
+        sketch.text(_VOLTS_AT, y + 3.5, f"{node.voltage_v[state]:.2f}", 10, "end")
+        sketch.text(_AMPS_AT, y + 3.5, f"{node.current_a[state]:.2f}", 10, "end")
+        sketch.box(_AMPS_AT + 8, y - 2.5, 76 * node.current_a[state] / most_a, 5, LEAD)
     return sketch
 
 
-def _lead(points: tuple[tuple[float, float], ...], width: float) -> Shape:
-    return Shape(points, None, LEAD, width, closed=False)
+_RAIL_ROW, _VOLTS_AT, _AMPS_AT = 16.0, 372.0, 424.0
 
 
 def heat(report: Report) -> Sketch | None:
@@ -184,9 +243,9 @@ def heat(report: Report) -> Sketch | None:
     limits = [node.limit_c for node in found.nodes if node.limit_c is not None]
     low = min(found.ambient_c, *temps) - 5
     high = max([*temps, *limits, found.ambient_c + 10]) + 5
-    scale = 380 / (high - low)
+    scale = 344 / (high - low)
     sketch = Sketch(f"Heat, {_name(found.states[state].label)}", 520, 46 + 22 * len(found.nodes))
-    at = 130.0
+    at = 166.0
     outside = at + (found.ambient_c - low) * scale
     foot = 26 + 22 * len(found.nodes)
     sketch.line(outside, 18, outside, foot, dashed=True)
@@ -194,7 +253,7 @@ def heat(report: Report) -> Sketch | None:
     for number, node in enumerate(found.nodes):
         y = 30 + 22 * number
         here = at + (node.temp_c[state] - low) * scale
-        sketch.text(4, y + 4, node.label[:24], 10.5)
+        sketch.text(4, y + 4, cut(node.label, 160, 10.5), 10.5)
         sketch.box(min(outside, here), y - 5, abs(here - outside), 10, PALE, SOFT, line=0.6)
         sketch.text(here + 4, y + 4, f"{node.temp_c[state]:.0f} °C", 10.5, bold=True)
         if node.limit_c is not None:
@@ -222,7 +281,7 @@ def money(report: Report) -> Sketch | None:
     sketch = Sketch("Money", 520, 40 + 20 * len(paid))
     for number, (count, name, role, to_pay) in enumerate(paid):
         y = 18 + 20 * number
-        sketch.text(4, y + 4, f"{count} x {name}"[:30], 10.5)
+        sketch.text(4, y + 4, cut(f"{count} x {name}", 176, 10.5), 10.5)
         sketch.text(186, y + 4, role, 9.5, soft=True)
         sketch.box(270, y - 5, float(to_pay / most) * 160, 10, PALE, SOFT, line=0.6)
         sketch.text(510, y + 4, words.money(to_pay, cost.currency), 10.5, "end")
@@ -266,10 +325,11 @@ def data(report: Report) -> Sketch | None:
             for y in (middle - tall / 2, middle + tall / 2):
                 sketch.line(x, y, x + step, y, thick)
             sketch.box(x - 2, middle - 19, 4, 38, INK)
-            letters = int(step / 4.9)
-            sketch.text(x + step / 2, middle + 29, link.label[:letters], 8.5, "middle")
+            name = cut(link.label, step - 6, 8.5)
+            sketch.text(x + step / 2, middle + 29, name, 8.5, "middle")
             figures = f"{words.rate(link.mb_s)}{', the neck' if link.id == moved.neck else ''}"
-            sketch.text(x + step / 2, middle + 39, figures[:letters], 8, "middle", soft=True)
+            figures = cut(figures, step - 6, 8)
+            sketch.text(x + step / 2, middle + 39, figures, 8, "middle", soft=True)
         sketch.box(506, middle - 19, 4, 38, INK)
     return sketch
 
@@ -293,7 +353,7 @@ def life(report: Report) -> Sketch | None:
     sketch = Sketch("Life", 520, 40 + 20 * len(rows))
     for number, wear in enumerate(rows):
         y = 30 + 20 * number
-        sketch.text(4, y + 4, wear.label[:30], 10.5)
+        sketch.text(4, y + 4, cut(wear.label, start - 10, 10.5), 10.5)
         ends = min(wear.years, most)
         sure = min(ends, wear.years if wear.years_p05 is None else wear.years_p05)
         sketch.box(start, y - 4, sure * scale, 8, SOFT)

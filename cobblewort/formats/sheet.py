@@ -5,6 +5,7 @@ A4 or Letter, readable in black and white. It says what was decided, what was as
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Sequence
 from datetime import date
 from typing import TYPE_CHECKING
@@ -28,8 +29,13 @@ if TYPE_CHECKING:
     from fpdf import FPDF
 
 PAPERS = ("a4", "letter")
-_MARGIN_MM = 15.0
+_MARGIN_MM, _FOOT_MM = 15.0, 16.0
 _MOST_ROWS = 400
+_SIGNS, _BOX = "zapfdingbats", "o"
+"""A box to tick, in the font of signs that every PDF reader has."""
+_TO_THE_RIGHT = ("Price",)
+_FIGURE = re.compile(r"(\d) (?=(?:°[CF]|[A-Za-z%µ²³()/]{1,6})(?![A-Za-z]))")
+"""A figure before something as short as a unit."""
 
 
 def sheet_pdf(
@@ -46,8 +52,8 @@ def sheet_pdf(
     sheet.fasteners()
     sheet.snags()
     sheet.kept()
-    sheet.drawings()
     sheet.assumptions()
+    sheet.drawings()
     return bytes(sheet.pdf.output())
 
 
@@ -71,15 +77,21 @@ class _Sheet:
         self.pdf.set_title(plain(plan.name))
         self.pdf.set_creator("Cobblewort")
         self.pdf.set_margins(_MARGIN_MM, _MARGIN_MM)
-        self.pdf.set_auto_page_break(True, 16)
+        self.pdf.set_auto_page_break(True, _FOOT_MM)
         self.pdf.add_page()
 
     def _told(self, text: str) -> str:
-        return plain(self.shown.text(text))
+        """A text as this sheet shows it; a figure and its unit stay on one line."""
+        return _FIGURE.sub("\\1\N{NO-BREAK SPACE}", plain(self.shown.text(text)))
 
-    def _heading(self, text: str) -> None:
-        if self.pdf.get_y() > self.pdf.eph - 18:
+    def _room(self, tall_mm: float) -> None:
+        """Begin a page where less than this is left of one."""
+        if self.pdf.get_y() + tall_mm > self.pdf.h - _FOOT_MM:
             self.pdf.add_page()
+
+    def _heading(self, text: str, below_mm: float = 12.0) -> None:
+        """A heading that stays with so much of what is below it."""
+        self._room(10 + below_mm)
         self.pdf.ln(3)
         self.pdf.set_font("helvetica", "B", 12)
         self.pdf.cell(0, 7, self._told(text), new_x="LMARGIN", new_y="NEXT")
@@ -87,19 +99,42 @@ class _Sheet:
     def _lines(self, texts: Iterable[str], size: float = 9.5) -> None:
         self.pdf.set_font("helvetica", size=size)
         for text in texts:
-            self.pdf.multi_cell(0, size * 0.46, self._told(text), new_x="LMARGIN", new_y="NEXT")
+            self.pdf.multi_cell(
+                0, size * 0.46, self._told(text), align="L", new_x="LMARGIN", new_y="NEXT"
+            )
 
-    def _table(self, head: Sequence[str], rows: Sequence[Sequence[str]],
-               widths: Sequence[int]) -> None:  # fmt: skip
+    def _entries(self, entries: Iterable[tuple[str, str]], mark_mm: float = 17.0) -> None:
+        """Paragraphs, each with its mark before it: `_BOX`, or a word."""
+        for mark, text in entries:
+            self._room(8)
+            if mark == _BOX:
+                self.pdf.set_font(_SIGNS, size=9.5)
+            else:
+                self.pdf.set_font("helvetica", "B", 9.5)
+            self.pdf.cell(mark_mm, 4.8, mark)
+            self.pdf.set_font("helvetica", size=9.5)
+            self.pdf.multi_cell(0, 4.8, self._told(text), align="L", new_x="LMARGIN", new_y="NEXT")
+
+    def _table(
+        self, head: Sequence[str], rows: Sequence[Sequence[str]], widths: Sequence[int],
+        total: Sequence[str] = (),
+    ) -> None:  # fmt: skip
+        """Rows under a head, prices to the right, a `total` in bold below them."""
+        from fpdf.fonts import FontFace
+
         self.pdf.set_font("helvetica", size=9)
+        aligned = tuple("RIGHT" if name in _TO_THE_RIGHT else "LEFT" for name in head)
         with self.pdf.table(
             col_widths=tuple(widths), borders_layout="HORIZONTAL_LINES", line_height=5,
-            padding=0.6, text_align="LEFT",
+            padding=0.6, text_align=aligned,
         ) as table:  # fmt: skip
-            for cells in (head, *rows[:_MOST_ROWS]):
-                row = table.row()
+            for cells in (head, *rows[:_MOST_ROWS], *([total] if total else [])):
+                row, bold = table.row(), FontFace(emphasis="BOLD")
                 for cell in cells:
-                    row.cell(self._told(cell))
+                    if cell == _BOX:
+                        row.cell(_BOX, style=FontFace(family=_SIGNS))
+                    else:
+                        row.cell(self._told(cell), style=bold if cells is total else None)
 
     def head(self) -> None:
         """Name, purpose and place."""
@@ -121,10 +156,11 @@ class _Sheet:
         """The word for the whole, and the rulers."""
         report = self.report
         stops, tight = report.count("stops"), report.count("tight")
-        told = SEVERITY_WORDS[report.severity if report.severity != "note" else "sound"]
-        counted = [f"{stops} {'thing stops' if stops == 1 else 'things stop'} it"] if stops else []
-        counted += [f"{tight} {'is' if tight == 1 else 'are'} tight"] if tight else []
-        self._heading(f"{told}: {', '.join(counted)}" if counted else told)
+        told = [f"{stops} {'thing stops' if stops == 1 else 'things stop'} it"] if stops else []
+        if tight:
+            things = "" if stops else " thing" if tight == 1 else " things"
+            told.append(f"{tight}{things} {'is' if tight == 1 else 'are'} tight")
+        self._heading(", ".join(told) or SEVERITY_WORDS["sound"], 50)
         self._drawing("margins", 120)
 
     def to_buy(self) -> None:
@@ -135,14 +171,16 @@ class _Sheet:
             if line.role in ("borrow", "beside") or (line.owned and not cost.to_pay):
                 continue
             price = "?" if cost.to_pay is None else words.money(cost.to_pay, report.cost.currency)
-            rows.append(["[  ]", f"{pieces_of(line, report)} x", f"{line.maker} {line.name}",
+            rows.append([_BOX, f"{pieces_of(line, report)} x", f"{line.maker} {line.name}",
                          line.summary, price])  # fmt: skip
         if rows:
             self._heading("To buy")
-            self._table(("", "", "Part", "What", "Price"), rows, (6, 8, 34, 40, 16))
             total = words.money(report.cost.total, report.cost.currency)
-            rest = "" if not report.cost.unknown else ", without what has no known price"
-            self._lines([f"In all {total}{rest}."])
+            rest = "" if not report.cost.unknown else "without what has no known price"
+            self._table(
+                ("", "", "Part", "What", "Price"), rows, (5, 8, 35, 42, 14),
+                ("", "", "In all", rest, total),
+            )  # fmt: skip
 
     def rest_of_kit(self) -> None:
         """What is there already, and what is borrowed."""
@@ -152,7 +190,9 @@ class _Sheet:
         ):
             if chosen:
                 self._heading(heading)
-                self._lines(f"[  ] {x.quantity} x {x.maker} {x.name}, {x.summary}" for x in chosen)
+                self._entries(
+                    ((_BOX, f"{x.quantity} x {x.maker} {x.name}, {x.summary}") for x in chosen), 8.7
+                )
 
     def plugs(self) -> None:
         """Which plug goes where."""
@@ -160,7 +200,10 @@ class _Sheet:
         if found:
             self._heading("What is plugged where")
             rows = [[c.plug_label, c.socket_label, c.link] for c in found]
-            self._table(("Plug", "Socket", "Link"), rows, (36, 44, 24))
+            if any(c.link for c in found):
+                self._table(("Plug", "Socket", "Link"), rows, (34, 40, 30))
+            else:
+                self._table(("Plug", "Socket"), [row[:2] for row in rows], (34, 70))
 
     def wires(self) -> None:
         """The wires of the header, and what is wired by hand."""
@@ -191,7 +234,7 @@ class _Sheet:
         order: tuple[Severity, ...] = ("stops", "tight", "note")
         for severity in order:
             chosen = [f for f in report.findings if f.severity == severity and not _cautions(f)]
-            self._lines(f"{SEVERITY_WORDS[severity]}: {f.sentence}" for f in chosen)
+            self._entries((SEVERITY_WORDS[severity], f.sentence) for f in chosen)
         if report.settled:
             self._heading("Settled by you")
             self._lines(f.sentence for f in report.settled)
@@ -206,7 +249,8 @@ class _Sheet:
         if not kept.replaceable:
             self._heading("Copies")
             self._lines(
-                f"{copy.text}" + ("" if copy.every_days is None else f", every {_days(copy)}")
+                words.opening(copy.text)
+                + ("" if copy.every_days is None else f", every {_days(copy)}")
                 for copy in kept.copies
             )
             self._lines([
@@ -220,27 +264,32 @@ class _Sheet:
 
     def drawings(self) -> None:
         """Each drawing, small."""
-        self._heading("Drawings")
+        heading = "Drawings"
         for name in ("stack", "above", "supply", "heat", "data", "life"):
-            self._drawing(name, 130)
+            if self._drawing(name, 130, heading):
+                heading = ""
 
-    def _drawing(self, name: str, width_mm: float) -> None:
+    def _drawing(self, name: str, width_mm: float, heading: str = "") -> bool:
+        """Place a drawing under its title, and both under a heading where there is one; tells
+        whether there is anything to draw.
+        """
         sketch = DRAWINGS[name](self.report)
         if sketch is None:
-            return
+            return False
         tall_mm = sketch.height * width_mm / sketch.width
-        width_mm *= min(1.0, (self.pdf.eph - 12) / tall_mm)
+        width_mm *= min(1.0, (self.pdf.eph - 24) / tall_mm)
         tall_mm = sketch.height * width_mm / sketch.width
-        if name != "margins":
-            if self.pdf.get_y() + tall_mm + 8 > self.pdf.h - 16:
-                self.pdf.add_page()
+        titled = name != "margins"
+        if heading:
+            self._heading(heading, tall_mm + 7)
+        self._room(tall_mm + 7 * titled)
+        if titled:
             self.pdf.set_font("helvetica", "B", 10)
             self.pdf.cell(0, 6, self._told(sketch.title), new_x="LMARGIN", new_y="NEXT")
-        elif self.pdf.get_y() + tall_mm > self.pdf.h - 16:
-            self.pdf.add_page()
         top = self.pdf.get_y()
         draw_on(self.pdf, relabelled(sketch, self.shown), _MARGIN_MM, top, width_mm)
         self.pdf.set_y(top + tall_mm + 2)
+        return True
 
     def assumptions(self) -> None:
         """What the sums rest on."""
@@ -248,7 +297,10 @@ class _Sheet:
         by_class = [line.name for line in self.report.lines if line.origin == "class"]
         if by_class:
             told.append(f"By the figures of their class alone: {words.listed(by_class)}.")
-        told += [f"{one.name}: {one.hours:g} h a day, {one.activity}." for one in self.plan.duty]
+        told += [
+            f"{words.opening(one.name)}: {one.hours:g} h a day, {one.activity}."
+            for one in self.plan.duty
+        ]
         told += [flow_words(flow) for flow in self.plan.flows]
         told.append(f"It is to last {words.years(self.plan.keeping.years)}.")
         told.append(

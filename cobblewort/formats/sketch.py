@@ -6,6 +6,7 @@ the meaning, so that black and white on paper is enough.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Literal
 from xml.etree import ElementTree
@@ -44,6 +45,30 @@ class Label:
     anchor: Anchor = "start"
     bold: bool = False
     soft: bool = False
+    light: bool = False
+
+    @property
+    def color(self) -> str:
+        """Ink, softer beside it, or that of the paper on a dark ground."""
+        return PAPER if self.light else SOFT if self.soft else INK
+
+
+def width_of(text: str, size: float = 11.0) -> float:
+    """About how wide a line of text is, a little more rather than less: letters of three widths."""
+    units = sum(0.3 if c in _NARROW else 0.85 if c in _WIDE else 0.57 for c in text)
+    return units * size
+
+
+def cut(text: str, width: float, size: float = 11.0) -> str:
+    """As much of a text as has room, with dots for the rest."""
+    if width_of(text, size) <= width:
+        return text
+    while text and width_of(f"{text}...", size) > width:
+        text = text[:-1]
+    return f"{text.rstrip(' ,(')}..." if text else ""
+
+
+_NARROW, _WIDE = frozenset("iljtfrI.,:;'()[]|/ "), frozenset("mwMW%@×")
 
 
 @dataclass(slots=True)
@@ -72,12 +97,16 @@ class Sketch:
         """Add a line."""
         self.shapes.append(Shape(((x1, y1), (x2, y2)), None, stroke, width, dashed, False))
 
+    def thread(self, points: Sequence[tuple[float, float]], width: float = 0.5) -> None:
+        """Add an open line through some points, paler than the bodies it leads to."""
+        self.shapes.append(Shape(tuple(points), None, LEAD, width, closed=False))
+
     def text(
         self, x: float, y: float, text: str, size: float = 11.0, anchor: Anchor = "start", *,
-        bold: bool = False, soft: bool = False,
+        bold: bool = False, soft: bool = False, light: bool = False,
     ) -> None:  # fmt: skip
         """Add a line of text."""
-        self.labels.append(Label(x, y, text, size, anchor, bold, soft))
+        self.labels.append(Label(x, y, text, size, anchor, bold, soft, light))
 
 
 def relabelled(sketch: Sketch, shown: Shown) -> Sketch:
@@ -126,7 +155,7 @@ def sketch_svg(sketch: Sketch) -> str:
             "x": f"{label.x:.1f}",
             "y": f"{label.y:.1f}",
             "font-size": f"{label.size:g}",
-            "fill": SOFT if label.soft else INK,
+            "fill": label.color,
             "text-anchor": label.anchor,
         }
         if label.bold:
@@ -175,7 +204,7 @@ def draw_on(pdf: FPDF, sketch: Sketch, x_mm: float, y_mm: float, width_mm: float
     pdf.set_dash_pattern()
     for label in sketch.labels:
         pdf.set_font("helvetica", "B" if label.bold else "", label.size * scale * _PT_PER_MM)
-        pdf.set_text_color(*_rgb(SOFT if label.soft else INK))
+        pdf.set_text_color(*_rgb(label.color))
         text = plain(label.text)
         wide = pdf.get_string_width(text)
         x, y = at((label.x, label.y))

@@ -12,7 +12,7 @@ from pypdf import PdfReader
 from cobblewort.core.plans.plan import Plan
 from cobblewort.formats.drawings import DRAWINGS
 from cobblewort.formats.sheet import sheet_pdf
-from cobblewort.formats.sketch import Sketch, plain, sketch_svg
+from cobblewort.formats.sketch import Sketch, cut, plain, sketch_svg, width_of
 from tests.kits import demo, judged, kit
 from tests.plans import PLANS
 
@@ -37,10 +37,11 @@ def test_a_sheet_says_everything_that_is_wanted_beside_the_work() -> None:
     for line in report.lines:
         assert plain(line.name) in told
     stops = [f for f in report.findings if f.severity == "stops"]
-    assert f"Stops it: {len(stops)} things stop it" in told
+    assert f"{len(stops)} things stop it, {report.count('tight')} are tight" in told
     for finding in stops:
         assert plain(finding.sentence) in told
     assert "In all EUR 591" in told
+    assert told.index("What this rests on") < told.index("Drawings")
     assert "2026-03-14" in told
     assert "1 of 4" in told
 
@@ -85,6 +86,40 @@ def test_a_drawing_is_svg_whose_shapes_lie_inside(name: str) -> None:
             assert 0 <= label.y <= sketch.height + 2
     empty = DRAWINGS[name](judged(kit()))
     assert (empty is None) == (name != "margins")
+
+
+@pytest.mark.parametrize("plan", PLANS.values(), ids=lambda plan: plan.name)
+def test_names_from_above_hide_nothing_and_are_hidden_by_nothing(plan: Plan) -> None:
+    """Each thing is named once, inside the drawing, and no two names lie on each other."""
+    sketch = DRAWINGS["above"](judged(plan))
+    if sketch is None:
+        return
+    spans = [(n.x, n.y - n.size, n.x + width_of(n.text, n.size), n.y) for n in sketch.labels]
+    assert all(left >= 0 and right <= sketch.width for left, _, right, _ in spans)
+    for number, one in enumerate(spans):
+        for other in spans[:number]:
+            apart = one[2] <= other[0] or other[2] <= one[0] or one[3] <= other[1]
+            assert apart or other[3] <= one[1]
+
+
+def test_a_tree_of_supply_names_every_rail_in_full() -> None:
+    """A row for each, with its volts and amperes; parents stand above what hangs on them."""
+    report = judged(demo("choir-recorder"))
+    sketch = DRAWINGS["supply"](report)
+    assert sketch is not None
+    row_of = {label.text: label.y for label in sketch.labels}
+    for node in report.supply.nodes:
+        parent = next((n for n in report.supply.nodes if n.id == node.parent), None)
+        assert parent is None or row_of[parent.label] < row_of[node.label]
+
+
+def test_what_has_no_room_is_cut_with_dots() -> None:
+    """As much as there is room for, and what fits stays as it is."""
+    assert cut("Switch chip", 200) == "Switch chip"
+    short = cut("Switch chip of a carrier for two drives", 100)
+    assert short.endswith("...")
+    assert width_of(short) <= 100
+    assert cut("Wide", 5) == ""
 
 
 def test_names_cannot_be_markup() -> None:
