@@ -264,7 +264,7 @@ def test_a_sheet_and_a_drawing_are_saved(page: Page, server: str, tmp_path: Path
     saved.value.save_as(tmp_path / "sheet.pdf")
     text = " ".join(page.extract_text() for page in PdfReader(tmp_path / "sheet.pdf").pages)
     assert "To buy" in text
-    assert "Stops it: Steeple reaches" in " ".join(text.split())
+    assert "Stops it Steeple reaches" in " ".join(text.split())
     with page.expect_download() as drawn:
         page.get_by_role("button", name="Supply as PNG").click()
     drawn.value.save_as(tmp_path / "supply.png")
@@ -431,17 +431,46 @@ def test_the_hand_is_led_back(page: Page, server: str) -> None:
 
 
 def test_a_plan_prints_without_its_buttons(page: Page, server: str, tmp_path: Path) -> None:
-    """The page as PDF, read back: margins, kit, drawing and snags, and nothing to press."""
+    """The page as PDF, read back: what it is of, margins, kit, drawing and snags, nothing to press,
+    and no page with nothing on it.
+    """
     page.goto(f"{server}/plans/choir-recorder")
     expect(page.locator(".margin-row").first).to_be_visible()
     file = tmp_path / "page.pdf"
     page.pdf(path=str(file), format="A4")
-    text = " ".join(" ".join(p.extract_text() for p in PdfReader(file).pages).split())
-    for wanted in ("Supply", "Mullion 8", "Steeple reaches", "Traveller 65"):
+    pages = [" ".join(sheet.extract_text().split()) for sheet in PdfReader(file).pages]
+    assert pages[0].startswith("Choir recorder with mirrored drives Sixteen microphones")
+    assert all(len(told) > 60 for told in pages)
+    text = " ".join(pages)
+    for wanted in ("Supply", "Vent 86 Tall", "its own electronics", "Steeple reaches",
+                   "Set a password", "Rehearsal loft of a parish hall"):  # fmt: skip
         assert wanted in text
     for button in ("Undo", "save or print", "Add", "Make this the plan"):
         assert button not in text.split()
         assert f" {button} " not in text
+
+
+def test_a_print_from_the_night_bench_is_dark_on_white(
+    page: Page, server: str, tmp_path: Path
+) -> None:
+    """And tells which state it is of, and every figure, though those are buttons on the screen."""
+    page.emulate_media(color_scheme="dark")
+    page.goto(f"{server}/plans/moss-cabinet")
+    page.locator(".margin-row", has_text="Heat").click()
+    expect(page.get_by_role("img", name="Temperatures from the outside")).to_be_visible()
+    page.emulate_media(media="print", color_scheme="dark")
+    colors = (
+        "() => [getComputedStyle(document.body).color, getComputedStyle(document.body).background]"
+    )
+    ink, ground = page.evaluate(colors)
+    assert ink == "rgb(34, 49, 58)"
+    assert ground.startswith("rgba(0, 0, 0, 0)")
+    file = tmp_path / "heat.pdf"
+    page.pdf(path=str(file), format="A4")
+    told = " ".join(" ".join(sheet.extract_text() for sheet in PdfReader(file).pages).split())
+    assert "Good up to 29 °C outside" in told
+    assert "State film" in told
+    assert "idle" not in told.lower().split()
 
 
 def test_answers_are_not_left_behind_unasked(page: Page, server: str) -> None:

@@ -13,6 +13,7 @@ import { CupboardDrawer } from "./CupboardDrawer";
 import { KeySheet } from "./KeySheet";
 import { KitPanel } from "./KitPanel";
 import { MarginPanel } from "./MarginPanel";
+import { PaperHead } from "./PaperHead";
 import { PhoneBar, type Pane } from "./PhoneBar";
 import { PlanDetails } from "./PlanDetails";
 import { SnagPanel } from "./SnagPanel";
@@ -87,6 +88,7 @@ export function Workbench({ view }: { view: PlanView }) {
       {report.isPending && <Loading what="the plan" />}
       {bench && (
         <BenchContext value={bench}>
+          <PaperHead plan={view.plan} />
           <div className="bench" data-pane={pane}>
             <section className="bench-left" aria-label="Margins and kit">
               <MarginPanel />

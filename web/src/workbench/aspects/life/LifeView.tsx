@@ -101,6 +101,7 @@ function Ropes() {
                 <td className="num">
                   <Button
                     variant="link"
+                    className="told"
                     disabled={!wear.margin}
                     onClick={() => openWorking(wear.margin)}
                   >

@@ -79,6 +79,7 @@ function SupplyTable({ report, state }: { report: Report; state: number }) {
                 <td key={quantity} className="num">
                   <Button
                     variant="link"
+                    className="told"
                     onClick={() =>
                       openWorking(`rail:${node.id}:${quantity}@${report.supply.states[state]?.id}`)
                     }
