@@ -4,10 +4,13 @@ from __future__ import annotations
 
 import sys
 import tempfile
+import urllib.request
 from collections.abc import Callable
 from pathlib import Path
 
+from PIL import Image
 from playwright.sync_api import Page, sync_playwright
+from pypdfium2 import PdfDocument
 
 from tests.browser.conftest import BROWSER_ARGS, CHROMIUM, running_server
 
@@ -115,12 +118,6 @@ def cost(page: Page) -> None:
     page.locator(".money-drawing").wait_for()
 
 
-def save_or_print(page: Page) -> None:
-    """What a plan can be taken along as."""
-    page.get_by_role("button", name="save or print").click()
-    page.locator(".kit-text").wait_for()
-
-
 VIEWS: list[View] = [
     ("new-plan", "/new", "light", four_answers),
     ("workbench-purpose", "/plans/bat-recorder", "light", purpose),
@@ -135,13 +132,28 @@ VIEWS: list[View] = [
     ("workbench-life", "/plans/moss-cabinet", "light", life),
     ("workbench-noise", "/plans/choir-recorder", "light", noise),
     ("workbench-cost", "/plans/choir-recorder", "light", cost),
-    ("save-or-print", "/plans/choir-recorder", "light", save_or_print),
     ("cupboard-drawer", "/plans/choir-recorder", "light", drawer),
     ("part-sheet", "/cupboard/B06", "light", part_sheet),
     ("working", "/plans/choir-recorder", "light", working),
     ("rule-book", "/rules", "light", as_it_opens),
     ("night-bench", "/plans/choir-recorder", "dark", supply_with_snag),
 ]
+
+
+SHEET_PAGES = (0, 2)
+"""Of the plan sheet the first page, and that of the drawings."""
+
+
+def picture_of_sheet(content: bytes, file: Path) -> None:
+    """Pages of a plan sheet side by side, as they come out of a printer."""
+    document = PdfDocument(content)
+    pages = [document[number].render(scale=1.075).to_pil() for number in SHEET_PAGES]
+    gap = 8
+    width, height = pages[0].width + gap + pages[1].width, max(page.height for page in pages)
+    both = Image.new("RGB", (width, height), "lightgrey")
+    both.paste(pages[0], (0, 0))
+    both.paste(pages[1], (pages[0].width + gap, 0))
+    both.save(file, optimize=True)
 
 
 def main(folder: Path) -> None:
@@ -168,6 +180,8 @@ def main(folder: Path) -> None:
             page.screenshot(path=folder / f"{name}.png")
             page.close()
         browser.close()
+        with urllib.request.urlopen(f"{address}/api/plans/choir-recorder/sheet.pdf") as answer:
+            picture_of_sheet(answer.read(), folder / "plan-sheet.png")
 
 
 if __name__ == "__main__":
