@@ -74,22 +74,6 @@ def test_theirs_can_be_taken(page: Page, server: str) -> None:
     assert ask(server, "/plans/moss-cabinet")["plan"]["place"]["ambient_max_c"] == 26
 
 
-def test_a_server_that_stops_in_the_middle_of_a_form(page: Page, server: str) -> None:
-    """The dialog stays with every letter, says why, and sends again once the server is back."""
-    open_details(page, server, "bat-recorder")
-    page.get_by_role("textbox", name="Name", exact=True).fill("Owl recorder")
-    page.route("**/api/**", lambda route: route.abort())
-    page.get_by_role("button", name="Save", exact=True).click()
-    expect(page.get_by_role("dialog")).to_contain_text("The server does not answer")
-    expect(page.locator(".server-strip")).to_contain_text("trying again")
-    expect(page.get_by_role("textbox", name="Name", exact=True)).to_have_value("Owl recorder")
-    page.unroute("**/api/**")
-    expect(page.locator(".server-strip")).to_have_count(0)
-    page.get_by_role("button", name="Save", exact=True).click()
-    expect(page.get_by_role("dialog")).to_have_count(0)
-    expect(page.locator(".crumbs strong")).to_have_text("Owl recorder")
-
-
 def test_a_frozen_server_is_told_after_three_seconds(page: Page, server: str) -> None:
     """Nothing comes back; what is shown stays; the form waits and says so."""
     open_details(page, server, "bat-recorder")
@@ -554,19 +538,6 @@ def test_forms_in_place_keep_what_another_tab_does_not_know(page: Page, server: 
     expect(page.get_by_role("button", name="Keep this day")).to_have_count(0)
     plan = ask(server, "/plans/moss-cabinet")["plan"]
     assert plan["duty"][1]["hours"] == 0.4
-
-
-def test_forms_in_place_outlive_a_silent_server(page: Page, server: str) -> None:
-    """What was typed into the day is there when the server is back, and is stored then."""
-    open_purpose(page, server)
-    page.get_by_label("Hours of film").fill("0.3")
-    page.route("**/api/plans/**", lambda route: route.abort())
-    page.get_by_role("button", name="Keep this day").click()
-    expect(page.get_by_label("Hours of film")).to_have_value("0.3")
-    page.unroute("**/api/plans/**")
-    page.get_by_role("button", name="Keep this day").click()
-    expect(page.get_by_role("button", name="Keep this day")).to_have_count(0)
-    assert ask(server, "/plans/moss-cabinet")["plan"]["duty"][1]["hours"] == 0.3
 
 
 def test_fields_take_units_as_people_write_them(page: Page, server: str) -> None:

@@ -9,6 +9,7 @@ import { figure, money } from "../ui/numbers";
 import { takeOver } from "../ui/preferences";
 import { readNumber } from "../ui/readNumber";
 import { withSign } from "../ui/shown";
+import { useFollowing } from "../ui/typed";
 import { Failure, Loading } from "../ui/States";
 
 const CHOICES: {
@@ -94,11 +95,7 @@ function Choices({ preferred }: { preferred: Preferences }) {
         Screws and standoffs keep the sizes that they are sold in, and workings the units in which
         they are done.
       </p>
-      <MoneyForm
-        key={`${preferred.currency} ${preferred.price_of_a_euro ?? ""}`}
-        preferred={preferred}
-        save={(next) => change.mutate(next)}
-      />
+      <MoneyForm preferred={preferred} save={(next) => change.mutate(next)} />
       {change.error && (
         <p role="alert" className="tone-stops">
           {change.error.message}
@@ -120,7 +117,7 @@ function MoneyForm({ preferred, save }: MoneyProps) {
     currency: preferred.currency,
     euro: preferred.price_of_a_euro ? withSign(String(Number(preferred.price_of_a_euro))) : "",
   };
-  const [text, setText] = useState(before);
+  const [text, setText] = useFollowing(before);
   const [wrong, setWrong] = useState("");
   const currency = text.currency.trim().toUpperCase();
   const foreign = currency !== "EUR";
@@ -132,6 +129,7 @@ function MoneyForm({ preferred, save }: MoneyProps) {
       setWrong("Write what a euro costs as a number above 0, such as 1.08.");
     else {
       setWrong("");
+      setText({ currency, euro: euro === null ? "" : withSign(String(euro)) });
       save({ currency, price_of_a_euro: foreign && euro !== null ? euro.toFixed(6) : null });
     }
   };

@@ -3,7 +3,7 @@ import Form from "react-bootstrap/Form";
 
 import { client, dataOf, ProblemError } from "../api/client";
 import { readNumber } from "./readNumber";
-import { asTyped, fromField, toField } from "./shown";
+import { asTyped, fromField, shownNow, toField } from "./shown";
 
 type Props = Omit<ComponentProps<typeof Form.Control>, "onChange" | "value"> & {
   value: string;
@@ -16,15 +16,18 @@ type Props = Omit<ComponentProps<typeof Form.Control>, "onChange" | "value"> & {
  * the field is in the unit that is shown. */
 export function FigureInput({ value, unit, onChange, ...rest }: Props) {
   const [wrong, setWrong] = useState("");
-  // Letter by letter as typed, as long as the form holds what came of it.
-  const [typed, setTyped] = useState({ text: "", held: "" });
-  const text = typed.held === value && typed.text ? typed.text : toField(value, unit);
+  // What is read is read in the units that stand beside it, those of this drawing of the form.
+  const at = shownNow();
+  // Letter by letter as typed, as long as the form holds what came of it and shows the same units.
+  const [typed, setTyped] = useState({ text: "", held: "", at });
+  const isOurs = typed.held === value && typed.text !== "" && typed.at === at;
+  const text = isOurs ? typed.text : toField(value, unit);
   // What does not begin like a figure is left to the form that it stands in.
   const plain = !/^\s*[-+−]?\d/.test(value) || !Number.isNaN(readNumber(value));
   const read = async () => {
     if (plain) return;
     try {
-      const query = { text: asTyped(value, unit), unit };
+      const query = { text: asTyped(value, unit, at), unit };
       const found = dataOf(await client.GET("/api/read-figure", { params: { query } }));
       setWrong("");
       onChange(String(found.value));
@@ -40,8 +43,8 @@ export function FigureInput({ value, unit, onChange, ...rest }: Props) {
         value={text}
         onChange={(event) => {
           setWrong("");
-          const held = fromField(event.target.value, unit);
-          setTyped({ text: event.target.value, held });
+          const held = fromField(event.target.value, unit, at);
+          setTyped({ text: event.target.value, held, at });
           onChange(held);
         }}
         onBlur={() => void read()}

@@ -39,6 +39,11 @@ export function followOtherTabs(changed: () => void) {
   });
 }
 
+/** What is shown now: what was drawn with it is read with it, whatever another tab chooses since. */
+export function shownNow(): Shown {
+  return shown;
+}
+
 /** As the server is asked: `F in comma`. */
 export function shownHeader(): string {
   return `${shown.temperature} ${shown.length} ${shown.decimal}`;
@@ -51,11 +56,10 @@ interface Way {
   offset: number;
 }
 
-function wayOf(unit: string): Way {
-  if (shown.temperature === "F" && (unit === "°C" || unit === "K"))
+function wayOf(unit: string, at = shown): Way {
+  if (at.temperature === "F" && (unit === "°C" || unit === "K"))
     return { unit: "°F", scale: 1.8, offset: unit === "K" ? 0 : 32 };
-  if (shown.length === "in" && unit === "mm")
-    return { unit: "in", scale: 1 / MM_AN_INCH, offset: 0 };
+  if (at.length === "in" && unit === "mm") return { unit: "in", scale: 1 / MM_AN_INCH, offset: 0 };
   return { unit, scale: 1, offset: 0 };
 }
 
@@ -70,8 +74,8 @@ export function shownValue(value: number, unit: string): number {
 }
 
 /** Back from a figure as it is shown. */
-export function serverValue(value: number, unit: string): number {
-  const way = wayOf(unit);
+export function serverValue(value: number, unit: string, at = shown): number {
+  const way = wayOf(unit, at);
   return (value - way.offset) / way.scale;
 }
 
@@ -97,16 +101,16 @@ export function toField(held: string, unit: string): string {
 }
 
 /** What a form holds for what was typed: plain numbers are meant in the unit that is shown. */
-export function fromField(typed: string, unit: string): string {
-  const way = wayOf(unit);
+export function fromField(typed: string, unit: string, at = shown): string {
+  const way = wayOf(unit, at);
   if (way.unit === unit || !PLAIN_NUMBER.test(typed)) return typed;
   const number = Number(typed.trim().replace(",", ".").replace("−", "-"));
   if (typed.trim() === "" || Number.isNaN(number)) return typed;
-  return String(Number(serverValue(number, unit).toPrecision(7)));
+  return String(Number(serverValue(number, unit, at).toPrecision(7)));
 }
 
 /** What is read for a figure that is no plain number: `3/8` is meant in the unit that is shown. */
-export function asTyped(typed: string, unit: string): string {
-  const way = wayOf(unit);
+export function asTyped(typed: string, unit: string, at = shown): string {
+  const way = wayOf(unit, at);
   return way.unit === unit || /[a-z°"']/i.test(typed) ? typed : `${typed} ${way.unit}`;
 }

@@ -1,7 +1,7 @@
 import { act, renderHook } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 
-import { merge, useTyped } from "./typed";
+import { merge, useFollowing, useTyped } from "./typed";
 
 describe("bringing typed text and a newer version together", () => {
   it("keeps what was typed and takes the rest", () => {
@@ -51,5 +51,16 @@ describe("a form over a stored thing", () => {
     expect(result.current.text.hottest).toBe("31");
     expect(result.current.clashes).toEqual([]);
     expect(result.current.dirty).toBe(false);
+  });
+});
+
+describe("a form over a stored thing without a version", () => {
+  it("keeps the field that was typed into and lets the others follow", () => {
+    const { result, rerender } = renderHook((stored) => useFollowing(stored), {
+      initialProps: { along: "5", across: "7" },
+    });
+    act(() => result.current[1]({ ...result.current[0], along: "20" }));
+    rerender({ along: "30", across: "12" });
+    expect(result.current[0]).toEqual({ along: "20", across: "12" });
   });
 });

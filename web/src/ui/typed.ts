@@ -85,3 +85,15 @@ export function useTyped<T extends object>(stored: T, version: number): Typed<T>
     changed,
   };
 }
+
+/** Text over what is stored where that has no version: fields that nobody typed into follow it, and
+ * what was typed stays. */
+export function useFollowing<T extends object>(stored: T): [T, (text: T) => void] {
+  const [state, setState] = useState({ base: stored, text: stored });
+  let { text } = state;
+  if (!same(state.base, stored)) {
+    text = merge(state.base, state.text, stored).text;
+    setState({ base: stored, text });
+  }
+  return [text, (next) => setState((now) => ({ ...now, text: next }))];
+}

@@ -7,7 +7,7 @@ import type { Activity, PlanView } from "../api/types";
 import type { PlanChanges } from "../api/usePlanChanges";
 import { figure } from "../ui/numbers";
 import { readNumber } from "../ui/readNumber";
-import { fromField, shownUnit, shownValue, withSign } from "../ui/shown";
+import { fromField, shownHeader, shownNow, shownUnit, shownValue, withSign } from "../ui/shown";
 import { ThemeSwitch } from "../ui/ThemeSwitch";
 
 interface Props {
@@ -99,7 +99,7 @@ function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
         }}
       />
       <AssumedDay
-        key={shown}
+        key={`${shown} ${shownHeader()}`}
         shown={shown}
         onDay={(value) => onWhatIf({ ...whatIf, ambientC: value === own ? null : value })}
       />
@@ -139,8 +139,9 @@ function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
 function AssumedDay({ shown, onDay }: { shown: number; onDay: (value: number) => void }) {
   const asShown = withSign(String(Math.round(shownValue(shown, "°C") * 10) / 10));
   const [text, setText] = useState(asShown);
+  const at = shownNow();
   const take = () => {
-    const value = readNumber(fromField(text, "°C"));
+    const value = readNumber(fromField(text, "°C", at));
     if (value >= COLDEST && value <= HOTTEST && text !== asShown) onDay(value);
     else setText(asShown);
   };

@@ -5,6 +5,7 @@ import { FigureInput } from "../../../ui/FigureInput";
 import { stated } from "../../../ui/numbers";
 import { readNumber } from "../../../ui/readNumber";
 import { shownUnit } from "../../../ui/shown";
+import { useFollowing } from "../../../ui/typed";
 import { useBench } from "../../bench";
 import { useFloorPlace } from "./floorPlace";
 
@@ -20,7 +21,6 @@ export function FloorPlace() {
   if (!shell?.drilled || !board) return null;
   return (
     <FloorForm
-      key={`${shell.inner_x_mm}/${shell.inner_y_mm}`}
       board={board.label}
       room={shell.room}
       placed={shell.placed}
@@ -45,7 +45,8 @@ interface FormProps {
 }
 
 function FloorForm({ board, room, placed, along, across, stand }: FormProps) {
-  const [typed, setTyped] = useState({ along: tenths(along), across: tenths(across) });
+  const stored = { along: tenths(along), across: tenths(across) };
+  const [typed, setTyped] = useFollowing(stored);
   const [wrong, setWrong] = useState("");
   const put = () => {
     const x_mm = readNumber(typed.along);
@@ -55,6 +56,7 @@ function FloorForm({ board, room, placed, along, across, stand }: FormProps) {
       return;
     }
     setWrong("");
+    setTyped({ along: tenths(x_mm), across: tenths(y_mm) });
     stand({ x_mm, y_mm });
   };
   return (
@@ -84,7 +86,14 @@ function FloorForm({ board, room, placed, along, across, stand }: FormProps) {
         Put it there
       </Button>
       {placed && (
-        <Button variant="" size="sm" onClick={() => stand("middle")}>
+        <Button
+          variant=""
+          size="sm"
+          onClick={() => {
+            setTyped(stored);
+            stand("middle");
+          }}
+        >
           Back to the middle
         </Button>
       )}

@@ -63,7 +63,11 @@ function HeadLine({ report, onWorking }: PartProps) {
     <div className="heat-head tabular">
       <span>
         Good up to{" "}
-        <Button variant="link" className="told big" onClick={() => onWorking("heat:hottest_ambient")}>
+        <Button
+          variant="link"
+          className="told big"
+          onClick={() => onWorking("heat:hottest_ambient")}
+        >
           {figure(heat.hottest_ambient_c ?? 0, "°C")}
         </Button>{" "}
         outside <span className="soft">{band}</span>, then {heat.hottest_ambient_then}

@@ -102,7 +102,12 @@ function NeedRow({ entry, need, onDrop }: RowProps) {
         <span className={`tone-${needMark(entry.status)}`}>{needWord(entry.status)}</span>
         {entry.status === "met" &&
           givers.map((line) => (
-            <Button key={line.id} variant="link" className="told" onClick={() => setChosenLine(line.id)}>
+            <Button
+              key={line.id}
+              variant="link"
+              className="told"
+              onClick={() => setChosenLine(line.id)}
+            >
               {line.name}
             </Button>
           ))}

@@ -1,0 +1,179 @@
+"""Every form while the server is silent: what was typed stays, and goes out once it answers."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+
+from tests.browser.test_everyday import ask, open_details, open_purpose
+
+
+@dataclass(frozen=True)
+class Typing:
+    """A form: how it is opened, the field that is typed into, what is pressed, and where that is
+    stored.
+    """
+
+    name: str
+    open: Callable[[Page, str], None]
+    label: str
+    text: str
+    press: str
+    stored: Callable[[str], Any]
+    value: Any
+
+    def field(self, page: Page) -> Locator:
+        """What is typed into."""
+        return page.get_by_label(self.label, exact=True)
+
+
+def _plan(server: str, plan_id: str) -> dict[str, Any]:
+    found: dict[str, Any] = ask(server, f"/plans/{plan_id}")["plan"]
+    return found
+
+
+def _open_image(page: Page, server: str) -> None:
+    open_purpose(page, server)
+    page.get_by_role("button", name="Change the image").click()
+
+
+def _open_life(page: Page, server: str, plan_id: str) -> None:
+    page.goto(f"{server}/plans/{plan_id}")
+    page.locator(".margin-row", has_text="Life").click()
+    page.locator(".ropes").wait_for()
+
+
+def _open_copy(page: Page, server: str) -> None:
+    _open_life(page, server, "bat-recorder")
+    page.get_by_role("button", name="Add a copy").click()
+
+
+def _open_floor(page: Page, server: str) -> None:
+    lines = [{"id": role, "role": role, "part": part}
+             for role, part in (("board", "B06"), ("supply", "S01"), ("case", "E12"))]  # fmt: skip
+    body = {"name": "plate", "plan": {"name": "plate", "lines": lines}}
+    page.goto(f"{server}/plans/{ask(server, '/plans', body, method='POST')['id']}")
+    page.locator(".margin-row", has_text="Fit").click()
+    page.get_by_role("button", name="From above").click()
+
+
+def _plate(server: str) -> Any:
+    plans = ask(server, "/plans")
+    own = next(p["id"] for p in plans if p["name"] == "plate")
+    return _plan(server, own)["lines"][0]["stands_at"]["x_mm"]
+
+
+def _open_part(page: Page, server: str) -> None:
+    page.goto(f"{server}/cupboard/S03")
+    page.get_by_role("button", name="Copy and change").click()
+    page.wait_for_url("**/cupboard/*-*")
+
+
+def _own_part(server: str) -> Any:
+    own = next(p for p in ask(server, "/parts") if p["model"].endswith("(mine)"))
+    return ask(server, f"/parts/{own['id']}")["summary"]
+
+
+def _open_flow(page: Page, server: str) -> None:
+    page.goto(f"{server}/plans/moss-cabinet")
+    page.locator(".margin-row", has_text="Data").click()
+    page.get_by_role("button", name="Add a flow").click()
+    page.get_by_label("At a time").fill("3")
+
+
+FORMS = [
+    Typing("details", lambda page, server: open_details(page, server, "bat-recorder"), "Name",
+           "Owl recorder", "Save", lambda s: _plan(s, "bat-recorder")["name"], "Owl recorder"),
+    Typing("day", open_purpose, "Hours of film", "0.3", "Keep this day",
+           lambda s: _plan(s, "moss-cabinet")["duty"][1]["hours"], 0.3),
+    Typing("image", _open_image, "Wants of memory", "1.5", "Save",
+           lambda s: _plan(s, "moss-cabinet")["image"]["memory_gb"], 1.5),
+    Typing("ready-made", open_purpose, "A ready-made one", "A bought one", "Keep it",
+           lambda s: (_plan(s, "moss-cabinet")["ready_made"] or {}).get("name"), "A bought one"),
+    Typing("years", lambda page, server: _open_life(page, server, "moss-cabinet"), "Wanted", "7",
+           "Keep it so", lambda s: _plan(s, "moss-cabinet")["keeping"]["years"], 7),
+    Typing("copy", _open_copy, "Which copy", "a stick in the vestry", "Add this copy",
+           lambda s: _plan(s, "bat-recorder")["keeping"]["copies"][-1]["text"],
+           "a stick in the vestry"),
+    Typing("flow", _open_flow, "What moves", "a film to the school", "Add this flow",
+           lambda s: _plan(s, "moss-cabinet")["flows"][-1]["text"], "a film to the school"),
+    Typing("floor", _open_floor, "Millimetres along", "20", "Put it there", _plate, 20),
+    Typing("part", _open_part, "What it is", "from the attic", "Save", _own_part, "from the attic"),
+    Typing("money", lambda page, server: (page.goto(f"{server}/settings"), None)[1],
+           "New plans are in", "USD", "Keep", lambda s: ask(s, "/preferences")["currency"], "USD"),
+    Typing("new plan", lambda page, server: (page.goto(f"{server}/new"), None)[1],
+           "What will it be called?", "Owl recorder", "Begin without a kit",
+           lambda s: any(p["name"] == "Owl recorder" for p in ask(s, "/plans")), True),
+]  # fmt: skip
+
+
+def _until(what: Callable[[], Any], value: Any) -> None:
+    """Wait for what is stored, at most five seconds."""
+    ends = time.monotonic() + 5
+    while (found := what()) != value and time.monotonic() < ends:
+        time.sleep(0.1)
+    assert found == value
+
+
+@pytest.mark.parametrize("form", FORMS, ids=lambda form: form.name)
+def test_a_form_outlives_a_silent_server(page: Page, server: str, form: Typing) -> None:
+    """Every letter stays, the strip tells why, and the same button sends it once more."""
+    form.open(page, server)
+    form.field(page).fill(form.text)
+    page.route("**/api/**", lambda route: route.abort())
+    page.get_by_role("button", name=form.press, exact=True).click()
+    expect(page.locator(".server-strip")).to_contain_text("does not answer")
+    expect(form.field(page)).to_have_value(form.text)
+    page.unroute("**/api/**")
+    expect(page.locator(".server-strip")).to_have_count(0, timeout=10_000)
+    expect(form.field(page)).to_have_value(form.text)
+    page.get_by_role("button", name=form.press, exact=True).click()
+    _until(lambda: form.stored(server), form.value)
+
+
+def test_where_a_board_stands_is_typed_while_another_tab_moves_it(page: Page, server: str) -> None:
+    """What was typed stays, and the other figure follows."""
+    _open_floor(page, server)
+    along, across = page.get_by_label("Millimetres along"), page.get_by_label("Millimetres across")
+    along.fill("20")
+    plan = next(p["id"] for p in ask(server, "/plans") if p["name"] == "plate")
+    version = ask(server, f"/plans/{plan}")["version"]
+    edit = {"op": "edit", "line": "board", "stands_at": {"x_mm": 30, "y_mm": 12}}
+    ask(server, f"/plans/{plan}", {"patch": [edit]}, method="PATCH", version=version)
+    page.evaluate("() => window.dispatchEvent(new Event('visibilitychange'))")
+    expect(across).to_have_value("12")
+    expect(along).to_have_value("20")
+
+
+def test_money_is_typed_while_another_tab_chooses_other_money(page: Page, server: str) -> None:
+    """The currency stays as typed; the rate, which nobody touched, follows."""
+    page.goto(f"{server}/settings")
+    page.get_by_label("New plans are in").fill("CHF")
+    ask(server, "/preferences", {"currency": "USD", "price_of_a_euro": "1.25"}, method="PATCH")
+    page.evaluate("() => window.dispatchEvent(new Event('visibilitychange'))")
+    expect(page.get_by_label("A euro costs")).to_have_value("1.25")
+    expect(page.get_by_label("New plans are in")).to_have_value("CHF")
+
+
+def test_a_figure_means_what_stood_beside_it_when_it_was_typed(page: Page, server: str) -> None:
+    """Another tab chooses °F while a day is typed in °C: it stays that day, and is shown in °F."""
+    open_details(page, server, "bat-recorder")
+    hottest = page.get_by_label("Hottest day", exact=True)
+    hottest.fill("35")
+    other = page.context.new_page()
+    other.goto(f"{server}/settings")
+    other.get_by_label("Temperatures").select_option("F")
+    expect(other.get_by_text("a warm room reads 82 °F")).to_be_visible()
+    other.close()
+    name = page.get_by_role("textbox", name="Name", exact=True)
+    name.fill("Owl recorder")
+    expect(hottest).to_have_value("95")
+    expect(page.get_by_role("dialog")).to_contain_text("°F")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("dialog")).to_have_count(0)
+    assert _plan(server, "bat-recorder")["place"]["ambient_max_c"] == pytest.approx(35, abs=0.01)
