@@ -6,5 +6,6 @@ export default defineConfig({
   build: { outDir: "../cobblewort/api/page", emptyOutDir: true, assetsInlineLimit: 0 },
   server: { proxy: { "/api": "http://127.0.0.1:8000" } },
   css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ["import"] } } },
-  test: { environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"] },
+  // One environment for all files: making it costs more than all the tests together.
+  test: { environment: "jsdom", isolate: false, include: ["src/**/*.test.{ts,tsx}"] },
 });
