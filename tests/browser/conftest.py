@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 import socket
 import subprocess
 import sys
@@ -19,6 +20,7 @@ from playwright.sync_api import Page, expect
 
 from cobblewort.api.app import create_app
 from cobblewort.demo import fill_with_demo
+from cobblewort.store.database import Database
 
 BROWSER_ARGS = [
     "--no-sandbox",
@@ -80,14 +82,6 @@ def _wait_for(address: str, process: subprocess.Popen[bytes]) -> None:
 
 
 @contextmanager
-def served_here(data_file: Path) -> Iterator[str]:
-    """The demo served by a thread of this process, which starts ten times sooner; its address."""
-    fill_with_demo(data_file)
-    with served_empty(data_file) as address:
-        yield address
-
-
-@contextmanager
 def served_empty(data_file: Path) -> Iterator[str]:
     """A data file as it is, served by a thread of this process; its address."""
     config = uvicorn.Config(
@@ -108,10 +102,20 @@ def served_empty(data_file: Path) -> Iterator[str]:
         thread.join(timeout=10)
 
 
+@pytest.fixture(scope="session")
+def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
+    """A data file with cupboard and demo plans, made once: each test has a copy."""
+    file = tmp_path_factory.mktemp("demo") / "demo.sqlite3"
+    fill_with_demo(file)
+    create_app(file)
+    Database(file).settle()
+    return file
+
+
 @pytest.fixture
-def server(tmp_path: Path) -> Iterator[str]:
+def server(tmp_path: Path, demo_file: Path) -> Iterator[str]:
     """A server of one's own, with the demo plans as they come."""
-    with served_here(tmp_path / "demo.sqlite3") as address:
+    with served_empty(Path(shutil.copy(demo_file, tmp_path / "demo.sqlite3"))) as address:
         yield address
 
 

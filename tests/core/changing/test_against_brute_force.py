@@ -5,17 +5,19 @@ from itertools import product
 
 import pytest
 
+from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.changing.first import first_kit
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.plans.purpose import plan_for
+from cobblewort.core.verdict.evaluate import judgement_of
 from cobblewort.formats.shipped import (
     shipped_classes,
     shipped_parts,
     shipped_places,
     shipped_purposes,
 )
-from tests.kits import ROLE_OF_LETTER, judged
+from tests.kits import ROLE_OF_LETTER
 
 BOARDS = ("B04", "B06", "B10")
 SUPPLIES = (("S01",), ("S02",), ("S03",), ("S06",), ("S07", "C04"))
@@ -43,11 +45,12 @@ def every_total(empty: Plan, catalogue: Catalogue, extra: tuple[str, ...]) -> li
         parts = (board, *supply, card, *cooler, case, *others)
         lines = [{"id": p, "role": ROLE_OF_LETTER[p[0]], "part": p} for p in parts]
         plan = Plan.model_validate({**empty.model_dump(), "lines": lines})
-        report = judged(plan, 1, catalogue)
-        if report.count("stops") == 0:
-            totals.append(report.cost.total)
-            if report.count("tight") == 0 and judged(plan, 64, catalogue).count("tight") == 0:
-                sound.append(report.cost.total)
+        found = judgement_of(plan, catalogue)
+        if found.count("stops") == 0:
+            total = cost_of(found.kit).total
+            totals.append(total)
+            if not found.count("tight") and not judgement_of(plan, catalogue, 64).count("tight"):
+                sound.append(total)
     return sound or totals
 
 
