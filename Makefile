@@ -27,7 +27,7 @@ check: $(VENV)/.tests $(PAGE) web/node_modules/.installed
 	$(BIN)/mypy
 	$(BIN)/lint-imports
 	cd web && npx tsc --noEmit && npx eslint . && npx prettier --check --log-level warn . && npx vitest run
-	$(BIN)/pytest -n 2 --dist worksteal
+	$(BIN)/pytest -n 3 --dist worksteal
 
 attack: $(VENV)/.tests
 	$(BIN)/python -m tests.attack
