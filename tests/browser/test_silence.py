@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import json
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -177,3 +179,23 @@ def test_a_figure_means_what_stood_beside_it_when_it_was_typed(page: Page, serve
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_role("dialog")).to_have_count(0)
     assert _plan(server, "bat-recorder")["place"]["ambient_max_c"] == pytest.approx(35, abs=0.01)
+
+
+def test_a_file_waits_for_a_silent_server(page: Page, server: str, tmp_path: Path) -> None:
+    """Before it is looked at, and before it comes in: the dialog says why, and goes on."""
+    file = tmp_path / "choir.json"
+    file.write_text(json.dumps(ask(server, "/plans/choir-recorder/plan.json")))
+    page.goto(server)
+    expect(page.locator(".strip")).to_have_count(3)
+    page.route("**/api/**", lambda route: route.abort())
+    page.get_by_label("File to bring in").set_input_files(str(file))
+    dialog = page.get_by_role("dialog")
+    expect(dialog).to_contain_text("does not answer")
+    page.unroute("**/api/**")
+    expect(dialog).to_contain_text("it stays as it is")
+    page.route("**/api/**", lambda route: route.abort())
+    dialog.get_by_role("button", name="Bring it in").click()
+    expect(dialog).to_contain_text("does not answer")
+    page.unroute("**/api/**")
+    dialog.get_by_role("button", name="Bring it in").click()
+    expect(page.locator(".crumbs strong")).to_have_text("Choir recorder with mirrored drives")

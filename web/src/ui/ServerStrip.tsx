@@ -12,20 +12,17 @@ export function ServerStrip() {
   const queries = useQueryClient();
   useEffect(() => {
     if (!silent) return;
-    let over = false;
     const ask = async () => {
       try {
         await client.GET("/api/workspace");
-        if (!over) await queries.invalidateQueries();
       } catch {
-        // It is told already; the next try comes.
+        return; // It is told already; the next try comes.
       }
+      // The answer has ended the silence, and with it this effect: what failed is asked for anew.
+      await queries.invalidateQueries();
     };
     const timer = setInterval(() => void ask(), AGAIN_MS);
-    return () => {
-      over = true;
-      clearInterval(timer);
-    };
+    return () => clearInterval(timer);
   }, [silent, queries]);
   if (!silent) return null;
   const last = answeredAt?.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
