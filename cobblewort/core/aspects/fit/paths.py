@@ -75,28 +75,32 @@ def ways(kit: Kit) -> dict[str, tuple[Step, ...]]:
     for plug, socket in fit_of(kit).placed.values():
         if plug.plug.role == "device":
             above.setdefault(plug.piece, []).append((plug, socket))
+    known: dict[Piece, tuple[Step, ...]] = {}
     return {
-        piece.id: tuple(_way(kit, piece, above))
+        piece.id: _way(kit, piece, above, known)
         for piece in above
         if piece.part.drive is not None or _MOVES_DATA & piece.part.offers.keys()
     }  # fmt: skip
 
 
-def _way(kit: Kit, piece: Piece, above: dict[Piece, list[tuple[PlugRef, SocketRef]]]) -> list[Step]:
-    steps: list[Step] = []
-    seen: set[Piece] = set()
-    while piece not in seen:
-        seen.add(piece)
-        for plug, socket in above.get(piece, ()):
-            rate_mb_s = link_rate_mb_s(kit, plug, socket)
-            if rate_mb_s is not None:
-                kind = _kind(plug, socket, rate_mb_s)
-                label = socket.socket.label or words.connector(socket.socket.connector)
-                steps.append(Step(socket.id, rate_mb_s, kind, label, socket.piece))
-                steps += _buses(socket, kind)
-                piece = socket.piece
-                break
-    return steps
+def _way(
+    kit: Kit, piece: Piece, above: dict[Piece, list[tuple[PlugRef, SocketRef]]],
+    known: dict[Piece, tuple[Step, ...]],
+) -> tuple[Step, ...]:  # fmt: skip
+    """The way of one piece: the step to what it hangs on, and from there that one's own."""
+    if piece in known:
+        return known[piece]
+    known[piece] = ()  # should pieces ever hang on each other in a ring, it ends here
+    for plug, socket in above.get(piece, ()):
+        rate_mb_s = link_rate_mb_s(kit, plug, socket)
+        if rate_mb_s is not None:
+            kind = _kind(plug, socket, rate_mb_s)
+            label = socket.socket.label or words.connector(socket.socket.connector)
+            step = Step(socket.id, rate_mb_s, kind, label, socket.piece)
+            further = _way(kit, socket.piece, above, known)
+            known[piece] = (step, *_buses(socket, kind), *further)
+            break
+    return known[piece]
 
 
 def _kind(plug: PlugRef, socket: SocketRef, rate_mb_s: float) -> StepKind:
