@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -12,7 +13,7 @@ from typing import Any
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.test_everyday import ask, open_details, open_purpose
+from tests.browser.test_everyday import ask, open_details, open_purpose, patched
 
 
 @dataclass(frozen=True)
@@ -28,6 +29,7 @@ class Typing:
     press: str
     stored: Callable[[str], Any]
     value: Any
+    plan: str = ""
 
     def field(self, page: Page) -> Locator:
         """What is typed into."""
@@ -90,20 +92,24 @@ def _open_flow(page: Page, server: str) -> None:
 
 FORMS = [
     Typing("details", lambda page, server: open_details(page, server, "bat-recorder"), "Name",
-           "Owl recorder", "Save", lambda s: _plan(s, "bat-recorder")["name"], "Owl recorder"),
+           "Owl recorder", "Save", lambda s: _plan(s, "bat-recorder")["name"], "Owl recorder",
+           "bat-recorder"),
     Typing("day", open_purpose, "Hours of film", "0.3", "Keep this day",
-           lambda s: _plan(s, "moss-cabinet")["duty"][1]["hours"], 0.3),
+           lambda s: _plan(s, "moss-cabinet")["duty"][1]["hours"], 0.3, "moss-cabinet"),
     Typing("image", _open_image, "Wants of memory", "1.5", "Save",
-           lambda s: _plan(s, "moss-cabinet")["image"]["memory_gb"], 1.5),
+           lambda s: _plan(s, "moss-cabinet")["image"]["memory_gb"], 1.5, "moss-cabinet"),
     Typing("ready-made", open_purpose, "A ready-made one", "A bought one", "Keep it",
-           lambda s: (_plan(s, "moss-cabinet")["ready_made"] or {}).get("name"), "A bought one"),
+           lambda s: (_plan(s, "moss-cabinet")["ready_made"] or {}).get("name"), "A bought one",
+           "moss-cabinet"),
     Typing("years", lambda page, server: _open_life(page, server, "moss-cabinet"), "Wanted", "7",
-           "Keep it so", lambda s: _plan(s, "moss-cabinet")["keeping"]["years"], 7),
+           "Keep it so", lambda s: _plan(s, "moss-cabinet")["keeping"]["years"], 7,
+           "moss-cabinet"),
     Typing("copy", _open_copy, "Which copy", "a stick in the vestry", "Add this copy",
            lambda s: _plan(s, "bat-recorder")["keeping"]["copies"][-1]["text"],
-           "a stick in the vestry"),
+           "a stick in the vestry", "bat-recorder"),
     Typing("flow", _open_flow, "What moves", "a film to the school", "Add this flow",
-           lambda s: _plan(s, "moss-cabinet")["flows"][-1]["text"], "a film to the school"),
+           lambda s: _plan(s, "moss-cabinet")["flows"][-1]["text"], "a film to the school",
+           "moss-cabinet"),
     Typing("floor", _open_floor, "Millimetres along", "20", "Put it there", _plate, 20),
     Typing("part", _open_part, "What it is", "from the attic", "Save", _own_part, "from the attic"),
     Typing("money", lambda page, server: (page.goto(f"{server}/settings"), None)[1],
@@ -136,6 +142,21 @@ def test_a_form_outlives_a_silent_server(page: Page, server: str, form: Typing) 
     expect(form.field(page)).to_have_value(form.text)
     page.get_by_role("button", name=form.press, exact=True).click()
     _until(lambda: form.stored(server), form.value)
+
+
+@pytest.mark.parametrize("form", [f for f in FORMS if f.plan], ids=lambda form: form.name)
+def test_a_form_is_sent_while_another_tab_works(page: Page, server: str, form: Typing) -> None:
+    """Refused as stale, with what came in between; sent again, nothing of either hand is lost."""
+    form.open(page, server)
+    form.field(page).fill(form.text)
+    patched(server, form.plan, budget="777")
+    press = page.get_by_role("button", name=form.press, exact=True)
+    press.click()
+    expect(page.get_by_text(re.compile("in between|elsewhere|meantime")).first).to_be_visible()
+    expect(form.field(page)).to_have_value(form.text)
+    press.click()
+    _until(lambda: form.stored(server), form.value)
+    assert float(_plan(server, form.plan)["budget"]) == 777
 
 
 def test_where_a_board_stands_is_typed_while_another_tab_moves_it(page: Page, server: str) -> None:
