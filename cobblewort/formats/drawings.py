@@ -211,7 +211,9 @@ def supply(report: Report) -> Sketch | None:
         rows.append((node, depth, above_row))
     step = min(18.0, 190 / (1 + max(depth for _, depth, _ in rows)))
     sketch = Sketch(f"Supply, {_name(tree.states[state].label)}", 520, 30 + _RAIL_ROW * len(rows))
-    most_a = max(node.input_a[state] for node in tree.nodes) or 1.0
+    # Behind a converter to less volts more flows than into it.
+    amps = [(node.current_a[state], node.input_a[state]) for node in tree.nodes]
+    most_a = max(max(pair) for pair in amps) or 1.0
     for at, head in ((_VOLTS_AT, "V"), (_AMPS_AT, "A")):
         sketch.text(at, 12, head, 10, "end", soft=True)
     for number, (node, depth, above_row) in enumerate(rows):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from dataclasses import replace
 from datetime import date
 from xml.etree import ElementTree
 
@@ -111,6 +112,16 @@ def test_a_tree_of_supply_names_every_rail_in_full() -> None:
     for node in report.supply.nodes:
         parent = next((n for n in report.supply.nodes if n.id == node.parent), None)
         assert parent is None or row_of[parent.label] < row_of[node.label]
+
+
+def test_what_flows_behind_a_converter_stays_inside_the_drawing() -> None:
+    """From 24 V to 3.3 V some seven times as much as flows into it."""
+    report = judged(demo("choir-recorder"))
+    tree = report.supply
+    nodes = [replace(node, current_a=[7 * amps for amps in node.current_a]) for node in tree.nodes]
+    sketch = DRAWINGS["supply"](replace(report, supply=replace(tree, nodes=nodes)))
+    assert sketch is not None
+    assert max(x for shape in sketch.shapes for x, _ in shape.points) <= sketch.width
 
 
 def test_what_has_no_room_is_cut_with_dots() -> None:
