@@ -7,7 +7,7 @@ BIN := $(VENV)/bin
 PAGE := cobblewort/api/page/index.html
 PAGE_SOURCES := $(shell find web/src -type f) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
 
-.PHONY: demo demo-reset serve test check attack bench screenshots sentences scan format types schemas docs clean
+.PHONY: demo demo-reset serve test check check-python check-page attack bench screenshots sentences scan format types schemas docs clean
 
 demo: $(VENV)/.runtime $(PAGE)
 	$(BIN)/cobblewort demo --port $(PORT) $(if $(DATA),--data $(DATA))
@@ -22,12 +22,17 @@ test: check
 
 check: $(VENV)/.tests $(PAGE) web/node_modules/.installed
 	@sh scripts/need-browser.sh
+	@$(MAKE) -j2 check-python check-page
+	$(BIN)/pytest -n 3 --dist worksteal
+
+check-python: $(VENV)/.tests
 	$(BIN)/ruff format --check -q .
 	$(BIN)/ruff check -q .
 	$(BIN)/mypy
 	$(BIN)/lint-imports
+
+check-page: web/node_modules/.installed
 	cd web && npx tsc --noEmit && npx eslint . && npx prettier --check --log-level warn . && npx vitest run
-	$(BIN)/pytest -n 3 --dist worksteal
 
 attack: $(VENV)/.tests
 	$(BIN)/python -m tests.attack
