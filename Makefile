@@ -23,14 +23,13 @@ test: check
 check: $(VENV)/.tests $(PAGE) web/node_modules/.installed
 	@sh scripts/need-browser.sh
 	@$(MAKE) -j2 check-python check-page
+	$(BIN)/pytest -n 3 --dist worksteal
 
-# Tests wait for servers and browsers now and then: the linters of the page have that time.
 check-python: $(VENV)/.tests
 	$(BIN)/ruff format --check -q .
 	$(BIN)/ruff check -q .
 	$(BIN)/mypy
 	$(BIN)/lint-imports
-	$(BIN)/pytest -n 3 --dist worksteal
 
 check-page: web/node_modules/.installed
 	cd web && npx tsc --noEmit && npx eslint . && npx prettier --check --log-level warn . && npx vitest run
