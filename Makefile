@@ -23,7 +23,7 @@ test: check
 check: $(VENV)/.tests $(PAGE) web/node_modules/.installed
 	@sh scripts/need-browser.sh
 	@$(MAKE) -j2 check-python check-page
-	$(BIN)/pytest -n 3 --dist worksteal
+	$(BIN)/pytest -n 2 --dist worksteal
 
 check-python: $(VENV)/.tests
 	$(BIN)/ruff format --check -q .

@@ -16,7 +16,7 @@ from typing import Any
 
 import pytest
 import uvicorn
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from cobblewort.api.app import create_app
 from cobblewort.demo import fill_with_demo
@@ -117,6 +117,13 @@ def server(tmp_path: Path, demo_file: Path) -> Iterator[str]:
     """A server of one's own, with the demo plans as they come."""
     with served_empty(Path(shutil.copy(demo_file, tmp_path / "demo.sqlite3"))) as address:
         yield address
+
+
+def complaint(page: Page) -> Locator:
+    """What a form says is wrong; not the strip, by which a page on a busy machine may tell that the
+    server was slow.
+    """
+    return page.locator("[role=alert]:not(.server-strip)")
 
 
 @pytest.fixture

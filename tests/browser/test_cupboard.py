@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import complaint
+
 
 def test_a_part_is_copied_filled_in_and_used(quiet_page: Page, server: str) -> None:
     """From the drawer of a plan to the sheet, and back with a part of one's own in the kit."""
@@ -34,10 +36,10 @@ def test_an_emptied_figure_falls_back_to_its_class_and_says_so(page: Page, serve
     peak.fill("lots")
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_text("This must be a number")).to_be_visible()
-    expect(page.get_by_role("alert")).to_contain_text("one field is to put right")
+    expect(complaint(page)).to_contain_text("one field is to put right")
     peak.fill("1")
     page.get_by_role("button", name="Save", exact=True).click()
-    expect(page.get_by_role("alert")).to_contain_text("Idle, working and peak must rise")
+    expect(complaint(page)).to_contain_text("Idle, working and peak must rise")
     peak.fill("")
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_text("revision 2")).to_be_visible()

@@ -9,6 +9,7 @@ import pytest
 from icalendar import Calendar
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import complaint
 from tests.browser.test_access import COLOURS, check_with_axe
 from tests.browser.test_everyday import ask
 
@@ -56,7 +57,7 @@ def test_a_flow_is_added_changed_and_taken_out(quiet_page: Page, server: str) ->
     page.get_by_label("To", exact=True).select_option("network")
     page.get_by_label("At a time").fill("much")
     page.get_by_label("At a time").press("Enter")
-    expect(page.get_by_role("alert")).to_contain_text("A number of GB")
+    expect(complaint(page)).to_contain_text("A number of GB")
     expect(page.get_by_label("What moves")).to_have_value("a film to the school")
     page.get_by_label("At a time").fill("2,5")
     page.get_by_label("Within, if it matters").fill("0,5")
@@ -115,7 +116,7 @@ def test_years_against_those_that_are_wanted(quiet_page: Page, server: str) -> N
     expect(page.get_by_label("logs in memory")).to_be_checked()
     page.get_by_label("Wanted").fill("many")
     page.get_by_role("button", name="Keep it so").click()
-    expect(page.get_by_role("alert")).to_contain_text("number up to 50")
+    expect(complaint(page)).to_contain_text("number up to 50")
 
 
 def test_two_tabs_in_the_years_lose_nothing(page: Page, server: str) -> None:
@@ -139,7 +140,7 @@ def test_copies_against_three_two_one(quiet_page: Page, server: str) -> None:
     expect(page.locator(".snag", has_text="LIFE-04")).to_contain_text("none elsewhere")
     page.get_by_role("button", name="Add a copy").click()
     page.get_by_role("button", name="Add this copy").click()
-    expect(page.get_by_role("alert")).to_contain_text("Say where the copy is")
+    expect(complaint(page)).to_contain_text("Say where the copy is")
     page.get_by_label("Which copy").fill("a disk at a friend's")
     page.get_by_label("How often").fill("30")
     page.get_by_role("button", name="Add this copy").click()

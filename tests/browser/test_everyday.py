@@ -12,7 +12,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
-from tests.browser.conftest import served_empty
+from tests.browser.conftest import complaint, served_empty
 from tests.browser.test_access import COLOURS, check_with_axe
 
 
@@ -280,9 +280,7 @@ def test_a_board_is_moved_on_its_plate(quiet_page: Page, server: str) -> None:
     assert moved["x_mm"] < 40
     along.fill("-3")
     page.get_by_role("button", name="Put it there").click()
-    expect(page.get_by_role("alert")).to_contain_text(
-        "lengths from the inner corner, up to 2000 mm"
-    )
+    expect(complaint(page)).to_contain_text("lengths from the inner corner, up to 2000 mm")
     along.fill("20")
     page.get_by_role("button", name="Put it there").click()
     expect(page.get_by_role("button", name="Back to the middle")).to_be_visible()
@@ -550,7 +548,7 @@ def test_fields_take_units_as_people_write_them(page: Page, server: str) -> None
     expect(peak).to_have_value("6.5")
     peak.fill("3 apples")
     peak.press("Tab")
-    expect(page.get_by_role("alert")).to_contain_text("“apples” does not go into a field in W")
+    expect(complaint(page)).to_contain_text("“apples” does not go into a field in W")
     expect(peak).to_have_value("3 apples")
     page.goto(f"{server}/plans/moss-cabinet")
     page.locator(".kit-main").first.wait_for()

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ezdxf.filemanagement import readfile
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import complaint
 from tests.browser.test_main_job import reach
 
 
@@ -33,7 +34,7 @@ def test_the_header_is_read_and_changed(quiet_page: Page, server: str) -> None:
 
     page.get_by_role("button", name="Wire a button or LED").click()
     page.get_by_role("button", name="Wire it", exact=True).click()
-    expect(page.get_by_role("alert")).to_contain_text("Give it a name")
+    expect(complaint(page)).to_contain_text("Give it a name")
     page.get_by_label("Name", exact=True).fill("door lamp")
     page.get_by_label("Pin", exact=True).select_option("15")
     page.get_by_label("Sold for (if it says)").fill("12")

@@ -2,6 +2,8 @@
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import complaint
+
 KIT = [
     ("Board", "Hurdle 2"),
     ("Supply", "Kettle 15"),
@@ -217,7 +219,7 @@ def test_two_tabs_do_not_overwrite_each_other(page: Page, server: str) -> None:
     page.get_by_role("button", name="Kettle 15").click()
     with stale:
         page.get_by_role("button", name="I own it").click()
-    notice = page.get_by_role("alert")
+    notice = complaint(page)
     expect(notice).to_contain_text("Change Hurdle 4")
     expect(page.locator(".kit-line", has_text="Hurdle 4").locator(".own-tag")).to_be_visible()
     page.get_by_role("button", name="Make my change on top").click()
@@ -258,7 +260,7 @@ def test_place_and_budget_are_read_with_care(quiet_page: Page, server: str) -> N
     page.get_by_role("button", name="Name, place, budget").click()
     page.get_by_role("textbox", name="Budget").fill("plenty")
     page.get_by_role("button", name="Save", exact=True).click()
-    expect(page.get_by_role("alert")).to_contain_text("must be numbers")
+    expect(complaint(page)).to_contain_text("must be numbers")
     expect(page.get_by_role("textbox", name="Budget")).to_have_value("plenty")
     page.get_by_role("textbox", name="Budget").fill("300,50")
     page.get_by_role("button", name="Save", exact=True).click()
@@ -268,7 +270,7 @@ def test_place_and_budget_are_read_with_care(quiet_page: Page, server: str) -> N
 def test_a_plan_that_is_not_there(page: Page, server: str) -> None:
     """A sentence and the way back."""
     page.goto(f"{server}/plans/none")
-    expect(page.get_by_role("alert")).to_contain_text("no plan 'none'")
+    expect(complaint(page)).to_contain_text("no plan 'none'")
     page.get_by_role("link", name="Back to the plans").click()
     expect(page.locator(".strip")).to_have_count(3)
 

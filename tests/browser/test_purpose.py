@@ -6,6 +6,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import complaint
 from tests.browser.test_main_job import reach, snags
 
 
@@ -97,7 +98,7 @@ def test_the_day_is_edited_on_its_strip(quiet_page: Page, server: str) -> None:
     expect(page.get_by_role("img", name="The day: recording 2.5 h")).to_be_visible()
     page.get_by_label("Hours of copying").fill("30")
     page.get_by_role("button", name="Keep this day").click()
-    expect(page.get_by_role("alert")).to_contain_text("at most 24")
+    expect(complaint(page)).to_contain_text("at most 24")
     page.get_by_label("Hours of copying").fill("1,5")
     page.get_by_label("What it does in copying").select_option("full")
     page.get_by_role("button", name="Keep this day").click()
@@ -145,7 +146,7 @@ def test_a_quieter_place_lights_the_noise_ruler(quiet_page: Page, server: str) -
     page.get_by_role("button", name="Change it").click()
     page.get_by_label("May be heard, at 1 m").fill("loud")
     page.get_by_role("button", name="Save", exact=True).click()
-    expect(page.get_by_role("alert")).to_contain_text("up to 140 dB(A)")
+    expect(complaint(page)).to_contain_text("up to 140 dB(A)")
     page.get_by_label("May be heard, at 1 m").fill("28")
     page.get_by_label("Network there").select_option("radio")
     page.get_by_role("button", name="Save", exact=True).click()
