@@ -220,7 +220,7 @@ class _Mix:
     row_carried: Carried
 
 
-@lru_cache(maxsize=4 * _MOST_TREES)
+@lru_cache(maxsize=_MOST_TREES)
 def _mix(layout: _Layout, entries: tuple[int, ...], group_of: tuple[Hashable, ...]) -> _Mix:
     """That of bursts at some entries, each in its group or in none."""
     groups: dict[Hashable, list[int]] = {}
