@@ -13,6 +13,10 @@ _READ_AS = {
 }  # fmt: skip
 
 
+_WIDER = {"connected": ("built", "pieces"), "built": ("pieces",)}
+"""Of some pieces the facets that hold them all."""
+
+
 class UndeclaredReadError(AssertionError):
     """Something reads a facet of a plan that it does not declare."""
 
@@ -26,9 +30,10 @@ class Watched:
         self.known: dict[Derived[Any], Any] = {}  # so that each is asked for here
 
     def read(self, *facets: str) -> None:
-        """Note that something is read. Raises UndeclaredReadError unless one of them is named."""
-        if self.declared.isdisjoint(facets):
-            raise UndeclaredReadError(f"{self.reader} reads '{facets[0]}', and does not declare it")
+        """Note that something is read. Raises UndeclaredReadError unless it is named."""
+        for facet in facets:
+            if self.declared.isdisjoint((facet, *_WIDER.get(facet, ()))):
+                raise UndeclaredReadError(f"{self.reader} reads '{facet}', and does not declare it")
 
     @property
     def plan(self) -> _Watched:
@@ -42,9 +47,15 @@ class Watched:
         return self.kit.pieces
 
     @property
+    def built(self) -> Pieces:
+        """Those of which the thing is made."""
+        self.read("built")
+        return self.kit.built
+
+    @property
     def connected(self) -> Pieces:
-        """Some of them."""
-        self.read("connected", "pieces")
+        """Those that are joined to others."""
+        self.read("connected")
         return self.kit.connected
 
     @property
@@ -55,8 +66,7 @@ class Watched:
 
     def work_out(self, wanted: Derived[Any]) -> Any:
         """What is derived, worked out through what it declares itself."""
-        for facet in wanted.reads:
-            self.read(facet, *(["pieces"] if facet == "connected" else []))
+        self.read(*wanted.reads)
         if wanted not in self.kit.known:
             self.kit.known[wanted] = wanted.work(watched(self.kit, wanted.reads, wanted.__name__))
         return self.kit.known[wanted]

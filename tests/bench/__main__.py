@@ -129,7 +129,8 @@ def changed_and_back(shipped: Catalogue, samples: int) -> Callable[[], object]:
 def fit_alone(pieces: list[Piece]) -> None:
     """Everything that fit works out, without the rules."""
     fit = assign(pieces)
-    stack = build_stack(pieces)
+    boards = [piece for piece in pieces if piece.part.kind == "board"]
+    stack = build_stack(boards, pieces)
     list(Space(stack, fit).overlaps)
     build_fasteners(stack, pieces)
     build_header(PLAN_25, pieces)

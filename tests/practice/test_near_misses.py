@@ -141,7 +141,7 @@ def test_a_board_that_nothing_feeds_is_always_told(board: str) -> None:
         for lead in [[], *([lead] for lead in leads)]:
             plan = kit(board, supply, *lead, "M02")
             found = judgement_of(plan, shipped())
-            dark = any(i.part.kind == "board" for i in power_of(found.kit).unfed)
+            dark = any(i.part.kind == "board" for i in power_of(found.kit).forest.unfed)
             said = {f.rule for f in found.findings if f.severity == "stops"}
             assert bool(said & {"FIT-01", "FIT-09", "PWR-01"}) == dark, (supply, lead)
 

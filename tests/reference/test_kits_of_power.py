@@ -103,7 +103,8 @@ def reference(nodes: list[Node], plan: Plan, state: str) -> np.ndarray | None:
                 off[len(nodes) + place] = volts[place] - ins[place]
                 continue
             mean, units = carried(place, volts, ins)
-            ohm = 0.0 if node.resistance_ohm is None else float(node.resistance_ohm[0])
+            way, warm_c = node.way, plan.place.ambient_max_c
+            ohm = 0.0 if way is None else float(way.resistance_ohm(warm_c)[0])
             amps = mean + np.sqrt(sum(a * a for a in units.values()))
             off[len(nodes) + place] = volts[node.parent] - ohm * amps - ins[place]
             is_head = node.converter == place and rail.out_v is not None
@@ -236,7 +237,7 @@ def test_volts_are_lost_behind_a_converter_too() -> None:
     """5.0 V behind a converter and 0.75 ohm of lead: closed form for 4.3 W, 4.243 V."""
     plan = kit("B10", "S03", "M02", "X90", "X91")
     power = power_of(Kit(plan, behind_a_converter(), 1))
-    place = power.index("X91#1.in")
+    place = power.forest.index("X91#1.in")
     assert place is not None
     everything = [state.id for state in power.states].index("all")
     expected = (5 + np.sqrt(25 - 4 * 0.75 * 4.3)) / 2

@@ -189,7 +189,7 @@ def _supply(kit: Kit) -> _Sides:
             if _announces(kit, patch) >= max(asks)
         )
         return "lifts the port limit by a setting", "have a supply that announces it", patches
-    if power_of(kit).announced_a.get(board.id, 0.0) < max(asks):
+    if power_of(kit).forest.announced_a.get(board.id, 0.0) < max(asks):
         return (
             "leaves the ports held down", "lift the port limit by a setting",
             [(_lift(kit, on=True),)],

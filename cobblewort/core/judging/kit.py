@@ -15,7 +15,7 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.judging.piece import Piece, expand
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.plan import Line, Place, Plan
+from cobblewort.core.plans.plan import NOT_OF_IT, Line, Place, Plan
 
 T = TypeVar("T")
 
@@ -23,11 +23,12 @@ _OF_PLACE = tuple(f"place.{name}" for name in Place.model_fields)
 _IN_PIECES = ("format", "lines", "parts", "place")
 """Fields of a plan that are read as something else: `pieces`, `catalogue`, `place.…`."""
 FACETS: tuple[str, ...] = (
-    "pieces", "connected", "catalogue", *_OF_PLACE,
+    "pieces", "built", "connected", "catalogue", *_OF_PLACE,
     *(name for name in Plan.model_fields if name not in _IN_PIECES),
 )  # fmt: skip
-"""What can be read of a plan: its pieces with their lines, those that are connected to others,
-the cupboard around them, each figure of its place, and each other field by its name."""
+"""What can be read of a plan: its pieces with their lines, those of which the thing is built, those
+that are connected to others, the cupboard around them, each figure of its place, and each other
+field by its name."""
 
 
 class Derived(Generic[T]):
@@ -104,8 +105,8 @@ class Pieces(tuple[Piece, ...]):
 class Kit:
     """Everything a rule may look at.
 
-    `pieces` are all of it, `connected` those with a plug, a socket, a rail or a function of their
-    own, which is what supply and data hang on. `differs` are the facets in which it differs from
+    `pieces` are all of it, `built` those that are not merely lent or there already, `connected` the
+    ones among them of which supply and data know. `differs` are the facets in which it differs from
     the kit that it was made like; all of them where it was made like none.
 
     Parameters
@@ -142,6 +143,10 @@ class Kit:
         )
         _check_size(self.pieces)
         self.connected = Pieces(piece for piece in self.pieces if piece.compiled.connected)
+        self.built = Pieces(
+            piece for piece in self.pieces
+            if piece.compiled.connected or piece.line.role not in NOT_OF_IT
+        )  # fmt: skip
         self.known: dict[Derived[Any], Any] = {}
         self.differs = _ALL if like is None else self._changed_since(like)
         if like is not None:
@@ -160,6 +165,8 @@ class Kit:
         changed: set[str] = set()
         if self.pieces != other.pieces:
             changed.add("pieces")
+            if self.built != other.built:
+                changed.add("built")
             if self.connected != other.connected:
                 changed.add("connected")
         if self.cupboard is not other.cupboard or mine.parts != theirs.parts:

@@ -17,6 +17,10 @@ DRAWS = ("off", "idle", "light", "working", "peak", "start")
 """Rows of a load's table: nothing, idle, half way to working, working, peak, start."""
 
 
+_STAND_THERE = ("case", "cooler", "fastener", "tool", "machine")
+"""Kinds of which many are joined to nothing."""
+
+
 @dataclass(slots=True, frozen=True)
 class Moved:
     """A figure of a part that is set to one end of its band, to see what moves with it.
@@ -63,9 +67,9 @@ class CompiledPart:
 
     A draw is keyed by part id and path, so two copies of one model share it; the activities of
     one load share a draw too. `draws` are the tables of each rail, of its loads together: those in
-    watts, and those in amperes. `connected` says that it can be joined to others or offers a
-    function, `passes_on` that it hangs on a socket and brings sockets of its own, as a hub and an
-    extension lead do.
+    watts, and those in amperes. `connected` says that it does more than stand there: it can be
+    joined to others or offers a function. `passes_on` says that it hangs on a socket and brings
+    sockets of its own, as a hub and an extension lead do.
     """
 
     __slots__ = (
@@ -76,7 +80,9 @@ class CompiledPart:
         self.part = part
         self.samples = samples
         self._moved = moved
-        self.connected = bool(part.plugs or part.sockets or part.rails or part.offers)
+        self.connected = part.kind not in _STAND_THERE or bool(
+            part.plugs or part.sockets or part.rails or part.offers or part.pins
+        )
         self.passes_on = part.kind in ("hub", "lead") and bool(part.sockets) and bool(part.plugs)
         self._figures = {
             path: self._drawn(path, reading)

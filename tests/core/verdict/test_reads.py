@@ -74,14 +74,14 @@ def test_every_field_of_a_plan_is_a_facet() -> None:
     read_as_something_else = {"format", "lines", "parts", "place"}
     fields = set(Plan.model_fields) - read_as_something_else
     assert fields | {f"place.{name}" for name in type(plan.place).model_fields} == set(FACETS) - {
-        "pieces", "connected", "catalogue",
+        "pieces", "built", "connected", "catalogue",
     }  # fmt: skip
     for patch, facets in (
         ({"budget": "3"}, {"budget"}),
         ({"copies": 2}, {"copies"}),
         ({"place": {**plan.place.model_dump(), "wet": True}}, {"place.wet"}),
         ({"lines": plan.lines[:-1]}, {"pieces"}),  # the last one is borrowed
-        ({"lines": plan.lines[1:]}, {"pieces", "connected"}),
+        ({"lines": plan.lines[1:]}, {"pieces", "built", "connected"}),
         ({"parts": ({"id": "P1", "kind": "tool", "maker": "-", "model": "-"},)}, {"catalogue"}),
     ):
         changed = Plan.model_validate({**plan.model_dump(), **patch})

@@ -19,6 +19,7 @@ from cobblewort.core.judging.kit import Derived, Kit
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.plans.patch import (
     Patch,
+    RemoveLine,
     SetFields,
     SwapPart,
     apply_patch,
@@ -67,13 +68,21 @@ def test_what_is_shared_changes_nothing(name: str) -> None:
 
 
 def test_another_case_shares_plugs_and_power() -> None:
-    """And another supply shares neither."""
+    """And the header; another supply shares neither, but what is on the header."""
     plan = kit(*SMALL)
     before = worked_out(plan)
     case = Kit(apply_patch(plan, (SwapPart(line="E03", part="E04"),)), shipped(), 1, before)
-    assert shared(case, before) == {fit_of, power_of}
+    assert shared(case, before) == {fit_of, header_of, power_of}
     supply = Kit(apply_patch(plan, (SwapPart(line="S01", part="S02"),)), shipped(), 1, before)
     assert shared(supply, before) == set()
+
+
+def test_what_is_only_lent_changes_what_it_costs_at_most() -> None:
+    """It is no part of the thing that is built."""
+    plan = kit(*SMALL)
+    before = worked_out(plan)
+    without = Kit(apply_patch(plan, (RemoveLine(line="T04"),)), shipped(), 1, before)
+    assert shared(without, before) == ALL - {cost_of}
 
 
 def test_a_warmer_day_shares_what_pieces_decide() -> None:

@@ -290,7 +290,7 @@ def unequal(kit: Kit) -> Iterator[Remark]:
     why="A gigabit adapter on a USB 2 socket is money for next to nothing.",
     formula=f"rate of an adapter's network <= {_WASTED:g} x what its way to the processor lets by",
     source="USB 2.0, 5.8.4 (from memory); what people get by class",
-    reads=(data_of, ways, "pieces", "flows", "place.network"),
+    reads=(data_of, ways, "flows", "place.network"),
     remedies=(other_socket,),
 )  # fmt: skip
 def wasted_adapter(kit: Kit) -> Iterator[Remark]:

@@ -18,7 +18,7 @@ class Bays:
     without: list[tuple[Piece, list[Bay]]] = field(default_factory=list)
 
 
-@derived("pieces", stack_of)
+@derived("connected", stack_of)
 def bays_of(kit: Kit) -> Bays:
     """2.5- and 3.5-inch drives, thickest first, each into the flattest bay that takes it."""
     found, case = Bays(), stack_of(kit).case
@@ -26,7 +26,7 @@ def bays_of(kit: Kit) -> Bays:
         return found
     free = [bay for bay in case.part.case.bays.values() for _ in range(bay.count)]
     free.sort(key=lambda bay: bay.thickness_mm)
-    drives = [(i, i.part.drive) for i in kit.pieces if i.part.drive is not None]
+    drives = [(i, i.part.drive) for i in kit.connected if i.part.drive is not None]
     for piece, drive in sorted(drives, key=lambda entry: entry[1].thickness_mm or 0, reverse=True):
         if "." not in drive.size:
             continue  # a module: it lies on its board

@@ -9,6 +9,7 @@ from cobblewort.core.aspects.fit.pins import HeaderResult, build_header
 from cobblewort.core.aspects.fit.stack import StackResult, build_stack
 from cobblewort.core.aspects.fit.standing import Standing, stand
 from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.piece import Piece
 
 
 @derived("connected")
@@ -17,10 +18,16 @@ def of(kit: Kit) -> Assignment:
     return assign(kit.connected)
 
 
-@derived("pieces")
+@derived("connected")
+def boards_of(kit: Kit) -> list[Piece]:
+    """The boards that others can stand on, the main one first."""
+    return [i for i in kit.connected if i.part.kind == "board" and i.part.stack is not None]
+
+
+@derived("built", boards_of)
 def stack_of(kit: Kit) -> StackResult:
     """What stands on what."""
-    return build_stack(kit.pieces)
+    return build_stack(boards_of(kit), kit.built)
 
 
 @derived(stack_of)
@@ -35,23 +42,23 @@ def space_of(kit: Kit) -> Space:
     return Space(stack_of(kit), of(kit), standing_of(kit))
 
 
-@derived("pieces", stack_of)
+@derived("built", stack_of)
 def fasteners_of(kit: Kit) -> list[Fastener]:
     """Standoffs and screws that the stack wants."""
-    return build_fasteners(stack_of(kit), kit.pieces)
+    return build_fasteners(stack_of(kit), kit.built)
 
 
-@derived("pieces", "wired")
+@derived("connected", "wired")
 def header_of(kit: Kit) -> HeaderResult:
     """What the header carries."""
-    return build_header(kit.plan, kit.pieces)
+    return build_header(kit.plan, kit.connected)
 
 
-@derived(of, stack_of)
+@derived(of, boards_of)
 def board_reached(kit: Kit) -> bool:
     """Whether something is plugged into an inlet of the board: a hub feeds one too, or a header."""
-    board = stack_of(kit).board
-    return board is not None and any(
-        socket.piece is board and socket.socket.role == "power_in"
+    boards = boards_of(kit)
+    return bool(boards) and any(
+        socket.piece is boards[0] and socket.socket.role == "power_in"
         for _, socket in of(kit).placed.values()
     )

@@ -77,9 +77,8 @@ class StackResult:
         return farthest.piece, farthest.reach_mm
 
 
-def build_stack(pieces: Sequence[Piece]) -> StackResult:
-    """Stack the kit on its first board; without one there is nothing to stack."""
-    boards = [i for i in pieces if i.part.kind == "board" and i.part.stack is not None]
+def build_stack(boards: list[Piece], pieces: Sequence[Piece]) -> StackResult:
+    """Stack the kit on the first of its boards; without one there is nothing to stack."""
     board = boards[0] if boards else None
     case = next((i for i in pieces if i.part.case is not None), None)
     coolers = [i for i in pieces if i.part.cooler is not None]

@@ -43,9 +43,9 @@ class MeanRows:
 
     def of(self, piece: Piece) -> IntArray:
         """Those of a piece; lines of which no phase says anything share theirs."""
-        rows = self._power.rows.get(piece.line.id)
+        rows = self._power.hung.rows.get(piece.line.id)
         if rows is None:
-            rows = next(iter(self._power.rows.values()))
+            rows = next(iter(self._power.hung.rows.values()))
         mean = self._known.get(id(rows))
         if mean is None:
             mean = self._known[id(rows)] = rows.mean[self._power.means.places]
@@ -89,7 +89,7 @@ class _Sources:
             drawn = load.table.take(self._rows.of(piece), axis=0)
             if load.in_watts:
                 found.append(drawn)
-            elif (place := self._power.index(f"{piece.id}.{load.rail}")) is not None:
+            elif (place := self._power.forest.index(f"{piece.id}.{load.rail}")) is not None:
                 found.append(drawn * self._power.voltage_v[place, self._power.means.places])
         return found
 
@@ -124,7 +124,7 @@ class _Sources:
         """What each converter inside loses of a watt of a drive."""
         group, _, key = warm.body.of.partition(".")
         load = warm.piece.compiled.loads.get(key) if group == "loads" else None
-        place = None if load is None else self._power.index(f"{warm.piece.id}.{load.rail}")
+        place = None if load is None else self._power.forest.index(f"{warm.piece.id}.{load.rail}")
         found: list[tuple[int | None, Quantity]] = []
         passed: Quantity = 1.0
         while place is not None and place >= 0:

@@ -630,11 +630,11 @@ def _stacked(found: Sequence[Settled]) -> Temps:
 
 
 @derived(
-    "pieces", "place.ambient_max_c", "place.altitude_m", "place.standing", "place.sun_w_m2",
+    "built", "place.ambient_max_c", "place.altitude_m", "place.standing", "place.sun_w_m2",
     stack_of, fit_of, bays_of, power_of,
 )  # fmt: skip
 def of(kit: Kit) -> HeatResult:
     """Temperatures on the hottest day."""
     return build_heat(
-        kit.plan, kit.pieces, stack_of(kit), fit_of(kit), bays_of(kit), power_of(kit), kit.samples
+        kit.plan, kit.built, stack_of(kit), fit_of(kit), bays_of(kit), power_of(kit), kit.samples
     )

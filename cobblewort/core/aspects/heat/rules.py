@@ -146,7 +146,7 @@ def coolable(kit: Kit) -> Iterator[Remark]:
     "room that it stands in; what else sits in a case is rated for the air in there.",
     formula="rated from <= coldest day; hottest day, or inside air, <= rated to",
     source="maker's ambient rating",
-    reads=("pieces", "place.ambient_max_c", "place.ambient_min_c", heat_of),
+    reads=("built", "place.ambient_max_c", "place.ambient_min_c", heat_of),
     remedies=(another("board", "data", "boot", "addon"),),
 )  # fmt: skip
 def ambient_rating(kit: Kit) -> Iterator[Remark]:
@@ -155,7 +155,7 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
     inside = heat.inside_c
     hard = [n for n, is_hard in enumerate(heat.means.hard) if is_hard]
     air_c = place.ambient_max_c if inside is None else float(inside[hard, 0].max())
-    for line, part in kit.pieces.by_line():
+    for line, part in kit.built.by_line():
         if line.role in NOT_OF_IT or line.role == "fastener":
             continue
         low, high = part.ambient_min_c, part.ambient_max_c
@@ -275,7 +275,7 @@ def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], str], settl
     "worked out; those of its kind under a cooler of the same kind get as warm.",
     formula="each board has thermal figures of its own or of its class, or is like one that has",
     source="common practice",
-    reads=(stack_of, heat_of, "pieces"),
+    reads=(stack_of, heat_of, "built"),
 )  # fmt: skip
 def heat_known(kit: Kit) -> Iterator[Remark]:
     """A note where the heat of a board cannot be worked out."""
@@ -301,5 +301,5 @@ def _unlike(kit: Kit, board: Piece) -> list[Piece]:
     cooler = stack.cooler
     alike = [other for other in stack.boards if other.part is board.part]
     if cooler is not None:
-        alike = alike[: sum(piece.part is cooler.part for piece in kit.pieces)]
+        alike = alike[: sum(piece.part is cooler.part for piece in kit.built)]
     return [other for other in stack.boards if other not in alike]

@@ -53,14 +53,14 @@ def room_gb(kit: Kit) -> float:
     array = array_of(kit)
     if array.pieces:
         return array.usable_gb * (1 - FORMAT_SHARE)
-    boot = next((p for p in kit.pieces.of_role("boot") if p.part.storage is not None), None)
+    boot = next((p for p in kit.connected.of_role("boot") if p.part.storage is not None), None)
     if boot is None or boot.part.storage is None:
         return 0.0
     taken = kit.plan.image.card_gb if kit.plan.image is not None else 0.0
     return max(0.0, boot.part.storage.capacity_gb * (1 - FORMAT_SHARE) - taken)
 
 
-@derived("pieces", "flows", "storing", "image", array_of)
+@derived("connected", "flows", "storing", "image", array_of)
 def filling_of(kit: Kit) -> Filling:
     """How the room fills, by flows that stay and by what a store grows."""
     plan = kit.plan
@@ -70,11 +70,11 @@ def filling_of(kit: Kit) -> Filling:
     return Filling(room, day, room / day if day > 0 and room > 0 else None)
 
 
-@derived("pieces", "keeping", array_of)
+@derived("connected", "keeping", array_of)
 def backup_of(kit: Kit) -> Backup:
     """The copy on the kit and those that the plan names."""
     array = array_of(kit)
-    own = array.pieces or [p for p in kit.pieces.of_role("boot") if p.part.storage is not None]
+    own = array.pieces or [p for p in kit.connected.of_role("boot") if p.part.storage is not None]
     copies = kit.plan.keeping.copies
     kinds: set[str] = {p.part.medium.kind for p in own if p.part.medium is not None}
     kinds |= {copy.medium for copy in copies}
@@ -90,7 +90,7 @@ class Carried:
     back_h: float | None
 
 
-@derived("pieces", "storing", "place.network", "image", "settings", ways, held_of, array_of)
+@derived("connected", "storing", "place.network", "image", "settings", ways, held_of, array_of)
 def carried_of(kit: Kit) -> Carried:
     """A copy of everything over the network, and the way back."""
     room = room_gb(kit)

@@ -226,14 +226,14 @@ def _copies(count: int) -> str:
     why="A default password is tried within minutes of going onto a network.",
     formula="on a network: a password of its own before, updates after",
     source="common practice",
-    reads=("pieces", "needs", "flows", "place.network", "reminders"),
+    reads=("connected", "needs", "flows", "place.network", "reminders"),
 )  # fmt: skip
 def default_password(kit: Kit) -> Iterator[Remark]:
     """A note for what is reached over a network; silent where the purpose reminds of it in its own
     words.
     """
     reminded = any(reminder.id == "password" for reminder in kit.plan.reminders)
-    if on_a_network(kit) and kit.pieces.of_role("board") and not reminded:
+    if on_a_network(kit) and kit.connected.of_role("board") and not reminded:
         yield Remark(
             "password", "note",
             "Set a password of its own before it goes onto a network, and let it update itself.",
@@ -246,11 +246,11 @@ def default_password(kit: Kit) -> Iterator[Remark]:
     "has one.",
     formula="several copies of a kit: passwords, keys and host names are set afresh on each",
     source="common practice",
-    reads=("copies", "image", "pieces"),
+    reads=("copies", "image", "connected"),
 )  # fmt: skip
 def secrets(kit: Kit) -> Iterator[Remark]:
     """A note where one image starts several."""
-    if kit.plan.copies > 1 and kit.plan.image is not None and kit.pieces.of_role("board"):
+    if kit.plan.copies > 1 and kit.plan.image is not None and kit.connected.of_role("board"):
         yield Remark(
             "image", "note",
             f"One image starts {kit.plan.copies} of them: take Wi-Fi password and keys out first, "

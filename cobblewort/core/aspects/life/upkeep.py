@@ -75,7 +75,7 @@ def on_a_network(kit: Kit) -> bool:
     )
     given = any(
         function in piece.part.offers
-        for piece in kit.pieces
+        for piece in kit.connected
         if piece.line.role not in ("borrow", "beside")
         for function in ("wired_network", "radio")
     )

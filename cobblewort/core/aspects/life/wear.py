@@ -197,7 +197,7 @@ def _figure(kit: Kit, piece: Piece, path: str) -> Quantity | None:
     return values.item(0) if values is not None and kit.samples == 1 else values
 
 
-@derived("pieces", "duty", "place.ambient_min_c", "place.ambient_max_c", heat_of)
+@derived("built", "duty", "place.ambient_min_c", "place.ambient_max_c", heat_of)
 def worn_of(kit: Kit) -> list[Wearing]:
     """What wears out by itself: fans by turning, capacitors and cells by warmth and age."""
     return list(_worn(kit))
@@ -206,7 +206,7 @@ def worn_of(kit: Kit) -> list[Wearing]:
 def _worn(kit: Kit) -> Iterator[Wearing]:
     heat, hours, middle = heat_of(kit), hours_on(kit.plan), middling_c(kit)
     rise: float | None = None
-    for piece in kit.pieces:
+    for piece in kit.built:
         if piece.index > 1 or piece.line.role in NOT_OF_IT:
             continue
         for name, own in piece.part.wears.items():

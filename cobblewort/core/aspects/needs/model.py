@@ -503,7 +503,7 @@ def _is_are(pieces: Sequence[Piece]) -> str:
 
 
 @derived(
-    "pieces", "needs", "image", "settings", "duty", "place.network",
+    "built", "needs", "image", "settings", "duty", "place.network",
     fit_of, power_of, noise_of, data_of, array_of,
 )  # fmt: skip
 def of(kit: Kit) -> list[NeedResult]:
@@ -512,7 +512,7 @@ def of(kit: Kit) -> list[NeedResult]:
         return []
     return build_needs(
         kit.plan,
-        kit.pieces,
+        kit.built,
         fit_of(kit),
         power_of(kit),
         noise_of(kit),

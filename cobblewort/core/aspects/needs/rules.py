@@ -206,7 +206,7 @@ def network_of_the_place(kit: Kit) -> Iterator[Remark]:
     why="An image larger than its card is found out after half an hour of writing it.",
     formula="size of the image <= room on the boot medium; memory asked for <= memory of the board",
     source="common practice",
-    reads=("image", "pieces"),
+    reads=("image", "connected"),
     remedies=(another("boot"), another("board")),
 )  # fmt: skip
 def image_fits(kit: Kit) -> Iterator[Remark]:
@@ -214,7 +214,7 @@ def image_fits(kit: Kit) -> Iterator[Remark]:
     image = kit.plan.image
     if image is None:
         return
-    boot = next((i for i in kit.pieces.of_role("boot") if i.part.storage is not None), None)
+    boot = next((i for i in kit.connected.of_role("boot") if i.part.storage is not None), None)
     room = None if boot is None or boot.part.storage is None else boot.part.storage.capacity_gb
     if boot is not None and room is not None and room < image.card_gb:
         yield Remark(
@@ -222,7 +222,7 @@ def image_fits(kit: Kit) -> Iterator[Remark]:
             f"{image.name} takes {image.card_gb:g} GB; {boot.name} holds {room:g} GB.",
             (boot.line.id,),
         )  # fmt: skip
-    board = next(iter(kit.pieces.of_role("board")), None)
+    board = next(iter(kit.connected.of_role("board")), None)
     memory = None if board is None else board.part.offers.get("memory")
     if board is None:
         return

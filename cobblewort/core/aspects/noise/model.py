@@ -65,7 +65,7 @@ def build_noise(pieces: Sequence[Piece], samples: int) -> NoiseResult:
     return result
 
 
-@derived("pieces")
+@derived("built")
 def of(kit: Kit) -> NoiseResult:
     """What is heard of the kit."""
-    return build_noise(kit.pieces, kit.samples)
+    return build_noise(kit.built, kit.samples)

@@ -4,17 +4,35 @@ from __future__ import annotations
 
 from collections.abc import Container, Sequence
 from dataclasses import dataclass
+from functools import cached_property, lru_cache
+
+import numpy as np
 
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.piece import Piece
+from cobblewort.core.parts.compiled import CompiledPart
 from cobblewort.core.parts.model import Rail
 from cobblewort.core.standards import conductors, poe, usb
 
 
+@dataclass(slots=True, frozen=True, eq=False)
+class Way:
+    """The loop between a rail and the one above, shape (samples,): wire, at 20 °C, and contacts or
+    tracks. [ohm]
+    """
+
+    wire_ohm: FloatArray
+    rest_ohm: FloatArray
+
+    def resistance_ohm(self, temp_c: float) -> FloatArray:
+        """All of it where the wire is so warm; the rest hardly follows. [ohm]"""
+        return self.wire_ohm * conductors.warm_factor(temp_c) + self.rest_ohm
+
+
 @dataclass(slots=True)
 class Node:
-    """A rail of one piece, with what it hangs on.
+    """A rail of one piece, with what it hangs on; `way` is None where nothing lies between.
 
     `converter` marks a rail behind a regulator: it and all below it have its voltage, and what it
     delivers is drawn from its parent over its efficiency.
@@ -26,7 +44,7 @@ class Node:
     rail: Rail
     parent: int
     via: str
-    resistance_ohm: FloatArray | None
+    way: Way | None
     socket: SocketRef | None
     root: int = -1
     converter: int = -1
@@ -42,7 +60,7 @@ class Second:
     socket: SocketRef
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass
 class Forest:
     """All rails that are fed, parents before children; pieces that nothing feeds; rails that are
     fed twice.
@@ -52,12 +70,60 @@ class Forest:
     unfed: list[Piece]
     second: list[Second]
 
+    def index(self, node_id: str) -> int | None:
+        """The place of a node among them, or None when nothing feeds it."""
+        return self._places.get(node_id)
+
+    @cached_property
+    def _places(self) -> dict[str, int]:
+        return {node.id: place for place, node in enumerate(self.nodes)}
+
+    @cached_property
+    def children(self) -> list[list[int]]:
+        """For each node the places of those that hang on it."""
+        found: list[list[int]] = [[] for _ in self.nodes]
+        for place, node in enumerate(self.nodes):
+            if node.parent >= 0:
+                found[node.parent].append(place)
+        return found
+
+    @cached_property
+    def lines_above(self) -> list[tuple[str, ...]]:
+        """For each node its line and those that it hangs on, up to the source, each once."""
+        found: list[tuple[str, ...]] = []
+        for node in self.nodes:  # parents before children
+            own, above = node.piece.line.id, found[node.parent] if node.parent >= 0 else ()
+            found.append((own, *(line for line in above if line != own)) if above else (own,))
+        return found
+
+    @cached_property
+    def top_v(self) -> list[float]:
+        """For each node the voltage that its tree sets out with, that of its converter or source,
+        at nominal figures. [V]
+        """
+        found: list[float] = []
+        for place, node in enumerate(self.nodes):
+            is_head = node.parent < 0 or node.converter == place
+            found.append(head_v(self.nodes, place).item(0) if is_head else found[node.parent])
+        return found
+
+    @cached_property
+    def announced_a(self) -> dict[str, float]:
+        """For each board, by its piece, the current that its path from the source lets through."""
+        return {
+            node.piece.id: announced_a(self.nodes, place)
+            for place, node in enumerate(self.nodes)
+            if node.socket is not None
+            and node.socket.socket.role == "power_in"
+            and node.piece.part.kind == "board"
+        }
+
 
 _Above = dict[str, tuple[str, str, PlugRef | None, SocketRef | None]]
 """For each rail the one above, with what joins them."""
 
 
-def fed_nodes(pieces: Sequence[Piece], assignment: Assignment, ambient_c: float) -> Forest:
+def fed_nodes(pieces: Sequence[Piece], assignment: Assignment) -> Forest:
     """Nodes from the sources downwards, parents first, and the pieces that nothing feeds.
 
     A source that hangs on another rail of its part is one only while nothing feeds that rail.
@@ -86,11 +152,9 @@ def fed_nodes(pieces: Sequence[Piece], assignment: Assignment, ambient_c: float)
         converter = place if rail.out_v is not None and parent >= 0 else -1
         if converter < 0 and parent >= 0:
             converter = nodes[parent].converter
-        resistance = _resistance(piece, name, rail, plug_ref, socket_ref, ambient_c)
+        way = _way(piece, name, rail, plug_ref, socket_ref)
         root = place if parent < 0 else nodes[parent].root
-        nodes.append(
-            Node(key, piece, name, rail, parent, via, resistance, socket_ref, root, converter)
-        )
+        nodes.append(Node(key, piece, name, rail, parent, via, way, socket_ref, root, converter))
         if key in children:
             queue += [(child, place) for child in children[key]]
     fed = {node.piece.id for node in nodes}
@@ -149,39 +213,49 @@ def _is_fed(rail: str, above: _Above, roots: Container[str]) -> bool:
     return True
 
 
-def _resistance(
-    piece: Piece, name: str, rail: Rail, plug: PlugRef | None, socket: SocketRef | None,
-    ambient_c: float,
-) -> FloatArray | None:  # fmt: skip
-    """Loop between a rail and the one above: its plug's lead, as warm as the day, or its path.
+def _way(
+    piece: Piece, name: str, rail: Rail, plug: PlugRef | None, socket: SocketRef | None
+) -> Way | None:
+    """What lies between a rail and the one above: the lead of its plug, or a path inside.
 
     A network lead of the kit stands in the place of the one that is taken for granted without it.
     """
+    conductors_each_way = 1
     if socket is not None and socket.socket.connector == poe.NETWORK_POWER:
         if socket.piece.part.lead is not None:
             return None
         source = socket.piece.part.source
         network_type = 1 if source is None else source.network_type or 1
-    else:
-        network_type = None
-    if plug is not None and plug.plug.wire is not None:
-        wire, of, field_name = (
-            plug.plug.wire,
-            plug.piece.compiled.figure,
-            f"plugs.{plug.name}.wire",
-        )
-        length = of(f"{field_name}.length_m")
-        contacts = of(f"{field_name}.contacts_ohm")
-        loop = conductors.loop_ohm(1.0, wire.gauge_awg, ambient_c) * length + contacts
-        return loop if network_type is None else loop / poe.conductors_each_way(network_type)
-    if plug is not None and plug.plug.lead_ohm is not None:
-        return plug.piece.compiled.figure(f"plugs.{plug.name}.lead_ohm")
-    if plug is None and rail.path_ohm is not None:
-        return piece.compiled.figure(f"rails.{name}.path_ohm")
+        conductors_each_way = poe.conductors_each_way(network_type)
+    if plug is None:
+        return None if rail.path_ohm is None else _path(piece.compiled, f"rails.{name}.path_ohm")
+    if plug.plug.wire is not None:
+        return _lead(plug.piece.compiled, plug.name, conductors_each_way)
+    if plug.plug.lead_ohm is not None:
+        return _path(plug.piece.compiled, f"plugs.{plug.name}.lead_ohm")
     return None
 
 
-def set_v(nodes: list[Node], place: int) -> FloatArray:
+@lru_cache(maxsize=128)
+def _path(part: CompiledPart, figure: str) -> Way:
+    """A resistance that a part states as it is; kept for the next kit."""
+    ohm = part.figure(figure)
+    return Way(np.zeros_like(ohm), ohm)
+
+
+@lru_cache(maxsize=128)
+def _lead(part: CompiledPart, plug: str, conductors_each_way: int) -> Way:
+    """A lead with its contacts, of two wires or of several in parallel; kept for the next kit."""
+    wire = part.part.plugs[plug].wire
+    if wire is None:
+        raise ValueError(f"plug {plug} of {part.part.id} has no wire")
+    path = f"plugs.{plug}.wire"
+    ohm_m = conductors.loop_ohm(1.0, wire.gauge_awg) / conductors_each_way
+    contacts_ohm = part.figure(f"{path}.contacts_ohm") / conductors_each_way
+    return Way(ohm_m * part.figure(f"{path}.length_m"), contacts_ohm)
+
+
+def set_v(nodes: Sequence[Node], place: int) -> FloatArray:
     """What the source at the top of a node's tree is set to, shape (samples,). [V]"""
     source = nodes[nodes[place].root].piece
     if source.part.source is None:
@@ -189,7 +263,18 @@ def set_v(nodes: list[Node], place: int) -> FloatArray:
     return source.compiled.figure("source.set_v")
 
 
-def announced_a(nodes: list[Node], inlet: int) -> float:
+def head_v(nodes: Sequence[Node], place: int) -> FloatArray:
+    """The voltage at the top of a tree, of a source or of a converter's output, shape (samples,).
+
+    [V]
+    """
+    node = nodes[place]
+    if node.parent < 0:
+        return set_v(nodes, place)
+    return node.piece.compiled.figure(f"rails.{node.name}.out_v")
+
+
+def announced_a(nodes: Sequence[Node], inlet: int) -> float:
     """The least of what source, lead marks and inlet let through; a lead with a plain end 3 A."""
     node = nodes[inlet]
     announced = float("inf")

@@ -8,23 +8,30 @@ from functools import cached_property
 
 import numpy as np
 
-from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.power.forest import (
-    Node,
-    Second,
-    announced_a,
-    fed_nodes,
-    set_v,
-)
+from cobblewort.core.aspects.power.forest import Forest, Node, fed_nodes
 from cobblewort.core.aspects.power.lanes import Narrowed, narrowed
-from cobblewort.core.aspects.power.solving import Drawn, Solved, solve_forest
+from cobblewort.core.aspects.power.solving import Drawn, Level, Solved, levels_of, solve_forest
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.states import LookedAt, State, looked_at, states_of
 from cobblewort.core.parts.compiled import DRAWS, LoadArrays
 from cobblewort.core.plans.plan import Activity, Plan
+
+
+@dataclass(slots=True)
+class Hung:
+    """What each rail of a forest draws by itself.
+
+    `rows` are those of its tables that each line draws, by state, and `lanes` the drives that draw
+    less, as their lane holds them back.
+    """
+
+    states: list[State]
+    rows: dict[str, Rows]
+    lanes: Mapping[str, Narrowed]
+    drawn: Drawn
 
 
 @dataclass
@@ -34,22 +41,17 @@ class PowerResult:
     `current_a` is what a rail carries at its own voltage, `input_a` what it draws from the rail
     above it; they differ at converters. Both are the means of all loads behind and their bursts in
     squares.
-    `announced_a` is the current that the path from source to a board's inlet lets through. `rows`
-    are those of its tables that each line draws, by state, and `lanes` the drives that draw less,
-    as their lane holds them back; `second` are feeds of rails that are fed already. `limits` are
-    the states that limits look at, and the `limit_` fields hold those alone; `means` are those for
-    heat. `stands` says that every state has an operating point at nominal figures.
+    `wire_c` is how warm the leads are. `limits` are the states that limits look at, and the
+    `limit_` fields hold those alone; `means` are those for heat. `stands` says that every state has
+    an operating point at nominal figures.
     """
 
-    states: list[State]
-    nodes: list[Node]
-    drawn: Drawn
+    forest: Forest
+    hung: Hung
+    wire_c: float
     solved: Solved
-    announced_a: dict[str, float]
-    unfed: list[Piece]
-    rows: dict[str, Rows]
-    lanes: Mapping[str, Narrowed]
-    second: list[Second]
+    nodes: list[Node] = field(init=False)
+    states: list[State] = field(init=False)
     voltage_v: FloatArray = field(init=False)
     current_a: FloatArray = field(init=False)
     input_a: FloatArray = field(init=False)
@@ -62,7 +64,7 @@ class PowerResult:
 
     def __post_init__(self) -> None:
         """Pick what limits look at once, as many rules ask for it."""
-        solved = self.solved
+        solved, self.nodes, self.states = self.solved, self.forest.nodes, self.hung.states
         self.voltage_v, self.collapsed = solved.voltage_v, solved.collapsed
         self.current_a = self.input_a = solved.mean_a + solved.burst_a
         if solved.input_mean_a is not solved.mean_a:
@@ -85,7 +87,7 @@ class PowerResult:
 
     def feeds_every_board(self) -> bool:
         """Whether there is a supply to speak of: it stands, and every board hangs on it."""
-        lost = any(piece.part.kind == "board" for piece in self.unfed)
+        lost = any(piece.part.kind == "board" for piece in self.forest.unfed)
         return bool(self.nodes) and not lost and not self.collapsed[self.limits.places, 0].any()
 
     @cached_property
@@ -105,38 +107,10 @@ class PowerResult:
         amps, watts = self.out_of_sources()
         return float(amps.max()), float(watts.max())
 
-    @cached_property
-    def children(self) -> list[list[int]]:
-        """For each node the places of those that hang on it."""
-        found: list[list[int]] = [[] for _ in self.nodes]
-        for place, node in enumerate(self.nodes):
-            if node.parent >= 0:
-                found[node.parent].append(place)
-        return found
-
-    @cached_property
-    def lines_above(self) -> list[tuple[str, ...]]:
-        """For each node its line and those that it hangs on, up to the source, each once."""
-        found: list[tuple[str, ...]] = []
-        for node in self.nodes:  # parents before children
-            own, above = node.piece.line.id, found[node.parent] if node.parent >= 0 else ()
-            found.append((own, *(line for line in above if line != own)) if above else (own,))
-        return found
-
-    @cached_property
-    def top_v(self) -> list[float]:
-        """For each node the voltage that its tree sets out with, that of its converter or source,
-        at nominal figures. [V]
-        """
-        found: list[float] = []
-        for place, node in enumerate(self.nodes):
-            if node.parent < 0:
-                found.append(set_v(self.nodes, place).item(0))
-            elif node.converter == place:
-                found.append(node.piece.compiled.figure(f"rails.{node.name}.out_v").item(0))
-            else:
-                found.append(found[node.parent])
-        return found
+    def resistance_ohm(self, place: int) -> FloatArray | None:
+        """The loop between a rail and the one above; None where nothing lies between. [ohm]"""
+        way = self.nodes[place].way
+        return None if way is None else way.resistance_ohm(self.wire_c)
 
     def out_of_sources(self) -> tuple[FloatArray, FloatArray]:
         """Currents and watts out of all sources by limit state, at nominal figures. [A], [W]"""
@@ -146,25 +120,17 @@ class PowerResult:
 
     def loads_of(self, piece: Piece) -> Mapping[str, LoadArrays]:
         """What a piece draws, where it hangs."""
-        lane = self.lanes.get(piece.id)
+        lane = self.hung.lanes.get(piece.id)
         return piece.compiled.loads if lane is None else lane.loads
 
     def burst_a_of(self, place: int) -> FloatArray:
         """What a rail's own loads burst by, at nominal figures, shape (states,). [A]"""
-        volts = self.voltage_v[place, :, 0]
+        drawn, volts = self.hung.drawn, self.voltage_v[place, :, 0]
         by_power = np.divide(
-            self.drawn.burst_w[place, :, 0], volts, out=np.zeros_like(volts), where=volts > 0
+            drawn.burst_w[place, :, 0], volts, out=np.zeros_like(volts), where=volts > 0
         )
-        total: FloatArray = by_power + self.drawn.burst_a[place, :, 0]
+        total: FloatArray = by_power + drawn.burst_a[place, :, 0]
         return total
-
-    def index(self, node_id: str) -> int | None:
-        """The place of a node in the arrays, or None when nothing feeds it."""
-        return self._places.get(node_id)
-
-    @cached_property
-    def _places(self) -> dict[str, int]:
-        return {node.id: place for place, node in enumerate(self.nodes)}
 
 
 _ROW = {name: number for number, name in enumerate(DRAWS)}
@@ -212,36 +178,8 @@ def _rows_by_line(plan: Plan, pieces: Sequence[Piece], states: list[State]) -> d
     return rows
 
 
-def build_power(
-    plan: Plan, pieces: Sequence[Piece], assignment: Assignment, lanes: Mapping[str, Narrowed],
-    samples: int,
-) -> PowerResult:  # fmt: skip
-    """Join the rails of the kit into trees and solve them in every state."""
-    states = states_of(plan)
-    rows = _rows_by_line(plan, pieces, states)
-    forest = fed_nodes(pieces, assignment, plan.place.ambient_max_c)
-    nodes, unfed = forest.nodes, forest.unfed
-    if not nodes:
-        empty = np.zeros((0, len(states), samples))
-        none = np.zeros((len(states), samples), dtype=bool)
-        nothing = Solved(empty, empty, empty, empty, empty, empty, none)
-        hung = Drawn(empty, empty, empty, empty, {})
-        return PowerResult(states, [], hung, nothing, {}, unfed, rows, lanes, forest.second)
-    drawn = _drawn(nodes, rows, lanes, (len(nodes), len(states), samples))
-    roots = {place: set_v(nodes, place) for place, node in enumerate(nodes) if node.parent < 0}
-    announced = {
-        node.piece.id: announced_a(nodes, place)
-        for place, node in enumerate(nodes)
-        if node.socket is not None
-        and node.socket.socket.role == "power_in"
-        and node.piece.part.kind == "board"
-    }
-    solved = solve_forest(nodes, roots, drawn)
-    return PowerResult(states, nodes, drawn, solved, announced, unfed, rows, lanes, forest.second)
-
-
 def _drawn(
-    nodes: list[Node], rows: dict[str, Rows], lanes: Mapping[str, Narrowed],
+    nodes: Sequence[Node], rows: dict[str, Rows], lanes: Mapping[str, Narrowed],
     shape: tuple[int, int, int],
 ) -> Drawn:  # fmt: skip
     """What hangs on each rail itself."""
@@ -272,7 +210,29 @@ def _drawn(
     return Drawn(mean_w, mean_a, burst_w, burst_a, together)
 
 
-@derived("connected", "duty", "place.ambient_max_c", fit_of, narrowed)
+@derived("connected", fit_of)
+def forest_of(kit: Kit) -> Forest:
+    """Which rail hangs on which."""
+    return fed_nodes(kit.connected, fit_of(kit))
+
+
+@derived(forest_of)
+def trees_of(kit: Kit) -> list[Level]:
+    """Its trees, ready to be solved."""
+    return levels_of(forest_of(kit).nodes)
+
+
+@derived("connected", "duty", forest_of, narrowed)
+def hung_of(kit: Kit) -> Hung:
+    """What each rail draws in every state."""
+    nodes, states, lanes = forest_of(kit).nodes, states_of(kit.plan), narrowed(kit)
+    rows = _rows_by_line(kit.plan, kit.connected, states)
+    drawn = _drawn(nodes, rows, lanes, (len(nodes), len(states), kit.samples))
+    return Hung(states, rows, lanes, drawn)
+
+
+@derived("place.ambient_max_c", forest_of, trees_of, hung_of)
 def of(kit: Kit) -> PowerResult:
-    """Voltages and currents in every state."""
-    return build_power(kit.plan, kit.connected, fit_of(kit), narrowed(kit), kit.samples)
+    """Voltages and currents in every state, the leads as warm as the hottest day."""
+    forest, hung, wire_c = forest_of(kit), hung_of(kit), kit.plan.place.ambient_max_c
+    return PowerResult(forest, hung, wire_c, solve_forest(trees_of(kit), wire_c, hung.drawn))

@@ -65,7 +65,7 @@ def supply_report(kit: Kit, margins: Sequence[Margin]) -> SupplyReport:
             into_children[node.parent] += inputs[place]
     volts = power.limit_voltage_v[:, :, 0]
     rows = zip(
-        power.nodes, volts.tolist(), currents.tolist(), inputs.tolist(),
+        range(len(power.nodes)), volts.tolist(), currents.tolist(), inputs.tolist(),
         np.maximum(currents - into_children, 0.0).tolist(), strict=True,
     )  # fmt: skip
     return SupplyReport(
@@ -73,32 +73,34 @@ def supply_report(kit: Kit, margins: Sequence[Margin]) -> SupplyReport:
         nodes=[_supply_node(kit, by_subject, *row) for row in rows],
         collapsed=power.collapsed[picked, 0].tolist(),
         source_w=power.out_of_sources()[1].tolist(),
-        unfed=[piece.line.id for piece in power.unfed],
+        unfed=[piece.line.id for piece in power.forest.unfed],
     )
 
 
 def _supply_node(
     kit: Kit,
     by_subject: Mapping[str, list[str]],
-    node: Node,
+    place: int,
     voltage_v: list[float],
     current_a: list[float],
     input_a: list[float],
     loads_a: list[float],
 ) -> SupplyNode:
+    power = power_of(kit)
+    node, ohm = power.nodes[place], power.resistance_ohm(place)
     piece = node.piece
     subjects = [node.id]
     if node.socket is not None:
         subjects += [node.socket.id, piece.id, f"{piece.id}.brownout", f"{piece.id}.flag"]
     return SupplyNode(
         id=node.id,
-        parent=power_of(kit).nodes[node.parent].id if node.parent >= 0 else None,
+        parent=power.nodes[node.parent].id if node.parent >= 0 else None,
         line=piece.line.id,
         kind=piece.part.kind,
         label=_node_label(node, is_entry=node.parent < 0 or node.via != "inside"),
         rail=node.name,
         via=node.via,
-        resistance_ohm=0.0 if node.resistance_ohm is None else float(node.resistance_ohm[0]),
+        resistance_ohm=0.0 if ohm is None else float(ohm[0]),
         voltage_v=voltage_v,
         current_a=current_a,
         input_a=input_a,

@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.model import board_reached, stack_of
+from cobblewort.core.aspects.fit.model import board_reached, boards_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.power.forest import Node, set_v
@@ -88,7 +88,7 @@ def _node_check(
 def _through(kit: Kit, place: int) -> tuple[str, ...]:
     """Lines whose loads hang below a node, and the node's own."""
     power = power_of(kit)
-    below, children, nodes = [place], power.children, power.nodes
+    below, children, nodes = [place], power.forest.children, power.nodes
     for number in below:  # which grows as it is walked
         below += children[number]
     return tuple(dict.fromkeys([nodes[number].piece.line.id for number in below]))
@@ -99,7 +99,7 @@ def _through(kit: Kit, place: int) -> tuple[str, ...]:
     why="A plug of the wrong kind or a missing lead leaves a board dark.",
     formula="every rail with a load hangs on a source",
     source="common practice",
-    reads=(power_of, fit_of, stack_of, board_reached, "connected"),
+    reads=(power_of, fit_of, boards_of, board_reached, "connected"),
     remedies=(another_supply, another_lead),
 )  # fmt: skip
 def fed(kit: Kit) -> Iterator[Remark]:
@@ -109,8 +109,8 @@ def fed(kit: Kit) -> Iterator[Remark]:
     """
     supplies = kit.connected.of_role("supply")
     lead_missing = any(i.part.sockets for i in supplies) and not board_reached(kit)
-    wants_lead = stack_of(kit).board if lead_missing else None
-    for piece in power_of(kit).unfed:
+    wants_lead = next(iter(boards_of(kit)), None) if lead_missing else None
+    for piece in power_of(kit).forest.unfed:
         if piece.part.kind == "board" and supplies and piece is not wants_lead:
             yield Remark(
                 piece.id, "stops",
@@ -333,7 +333,7 @@ def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
 def _is_held_down(kit: Kit, node: Node) -> bool:
     """Whether a rail has a lower limit until an announcement lifts it, and there is none."""
     rail = node.rail
-    announced = power_of(kit).announced_a.get(node.piece.id, 0.0)
+    announced = power_of(kit).forest.announced_a.get(node.piece.id, 0.0)
     return (
         rail.limit_unannounced_a is not None
         and rail.announce_a is not None
@@ -416,7 +416,7 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
             yield Check(
                 f"{node.piece.id}.{key}", f"Voltage over {words_for}", "V", "min",
                 power.limit_voltage_v[place], limit, sentence,
-                power.lines_above[place], power.limits,
+                power.forest.lines_above[place], power.limits,
                 span=nominal(set_v(power.nodes, place)) - nominal(limit),
                 breach="stops" if stops else "tight",
                 working=volts_over(kit, place, partial(
@@ -446,7 +446,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
     for place, node in enumerate(power.nodes):
         if node.socket is None or node.socket.socket.role != "host":
             continue
-        top_v = power.top_v[place]
+        top_v = power.forest.top_v[place]
         behind = node.converter >= 0 and _FIVE_V[0] <= top_v <= _FIVE_V[1]
         if not behind and (node.converter >= 0 or node.socket.socket.connector != "usb-a"):
             continue
@@ -458,7 +458,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
         yield Check(
             node.piece.id, f"Voltage at {node.piece.name}", "V", "min",
             power.limit_voltage_v[place], limit, sentence,
-            power.lines_above[place], power.limits, (node.socket.id,),
+            power.forest.lines_above[place], power.limits, (node.socket.id,),
             span=top_v - limit,
             working=volts_over(kit, place, partial(
                 standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,

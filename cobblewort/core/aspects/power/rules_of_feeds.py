@@ -51,8 +51,8 @@ def parted(kit: Kit, finding: Finding) -> Iterator[Patch]:
 def back_feed(kit: Kit) -> Iterator[Remark]:
     """Each pair of energised sources that meet; hubs that are known to feed back, or not known."""
     power = power_of(kit)
-    for second in power.second:
-        fed, by = power.index(second.rail), power.index(second.by)
+    for second in power.forest.second:
+        fed, by = power.forest.index(second.rail), power.forest.index(second.by)
         if fed is None or by is None or power.nodes[fed].root == power.nodes[by].root:
             continue
         node = power.nodes[fed]
@@ -162,7 +162,7 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Remark | Check]:
 
     yield Check(
         f"{node.piece.id}.reach", f"Voltage at {node.piece.name}", "V", "min",
-        power.limit_voltage_v[node.parent], least_v, sentence, power.lines_above[place],
+        power.limit_voltage_v[node.parent], least_v, sentence, power.forest.lines_above[place],
         power.limits, span=nominal(set_v(power.nodes, place)) - least_v,
         working=volts_over(kit, node.parent, partial(
             standard_term, "V_limit", f"least voltage of type {wanted}", "V", least_v,

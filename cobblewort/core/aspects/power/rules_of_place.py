@@ -94,7 +94,7 @@ _ASKED_BY: dict[Feed, FunctionId] = {
 def _is_charged(kit: Kit, piece: Piece) -> bool:
     """Whether something feeds a battery while it feeds the kit."""
     source = piece.part.source
-    place = None if source is None else power_of(kit).index(f"{piece.id}.{source.rail}")
+    place = None if source is None else power_of(kit).forest.index(f"{piece.id}.{source.rail}")
     return place is not None and power_of(kit).nodes[place].parent >= 0
 
 

@@ -8,12 +8,12 @@ is then one load of constant power at its converter's input.
 from __future__ import annotations
 
 from collections.abc import Hashable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import lru_cache
 
 import numpy as np
 
-from cobblewort.core.aspects.power.forest import Node
+from cobblewort.core.aspects.power.forest import Node, head_v
 from cobblewort.core.aspects.power.network import (
     Bursts,
     Carried,
@@ -24,6 +24,7 @@ from cobblewort.core.aspects.power.network import (
     solve,
 )
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
+from cobblewort.core.standards.conductors import warm_factor
 
 _FEW_COLUMNS = 64
 _MOST_TREES = 16
@@ -35,7 +36,9 @@ class Drawn:
     """What hangs on each rail itself, shape (nodes, states, samples): means in watts and in
     amperes, and what is drawn beyond them for a moment.
 
-    `together` names the groups of rails that peak in the same instant, by place.
+    `together` names the groups of rails that peak in the same instant, by place. `bursting` says of
+    each rail whether it draws more in some state; `loud` are the columns in which something does,
+    state by state, or None where so few are solved that all are taken for such.
     """
 
     mean_w: FloatArray
@@ -43,6 +46,17 @@ class Drawn:
     burst_w: FloatArray
     burst_a: FloatArray
     together: Mapping[int, Hashable]
+    bursting: list[bool] = field(init=False)
+    loud: IntArray | None = field(init=False)
+
+    def __post_init__(self) -> None:
+        """Find out what bursts, and when: in few states anything does."""
+        by_state = np.any(self.burst_w + self.burst_a, axis=2)
+        self.bursting = by_state.any(axis=1).tolist()
+        self.loud = None
+        _, states, samples = self.mean_w.shape
+        if states * samples > _FEW_COLUMNS:
+            self.loud = np.flatnonzero(by_state.any(axis=0).repeat(samples))
 
 
 @dataclass(slots=True)
@@ -73,35 +87,26 @@ class _Input:
     bursts: list[tuple[FloatArray, Hashable]]
 
 
-def solve_forest(nodes: Sequence[Node], set_v: Mapping[int, FloatArray], drawn: Drawn) -> Solved:
+def solve_forest(levels: Sequence[Level], wire_c: float, drawn: Drawn) -> Solved:
     """Solve every tree in every state.
 
     Parameters
     ----------
-    nodes : sequence of Node
-        Parents before children.
-    set_v : mapping
-        The voltage of each source by the place of its node, shape (samples,). [V]
+    levels : sequence of Level
+        The trees by `levels_of`, sources first.
+    wire_c : float
+        How warm the wires are. [°C]
     drawn : Drawn
         What hangs on the rails.
     """
     size = drawn.mean_w.shape
     voltage, mean, burst = np.zeros(size), np.zeros(size), np.zeros(size)
     lost = np.zeros(size[1:], dtype=bool)
-    by_state = np.any(drawn.burst_w + drawn.burst_a, axis=2)
-    bursting: list[bool] = by_state.any(axis=1).tolist()
-    # In few states anything bursts; columns go state by state, and few are solved all alike.
-    loud = None
-    if size[1] * size[2] > _FEW_COLUMNS:
-        loud = np.flatnonzero(by_state.any(axis=0).repeat(size[2]))
-    layouts = _layouts(
-        tuple([(n.parent, n.converter == at, n.resistance_ohm is None)
-               for at, n in enumerate(nodes)])
-    )  # fmt: skip
-    at_inputs: list[tuple[IntArray, _Level]] = []
+    warm = warm_factor(wire_c)
+    at_inputs: list[tuple[IntArray, _Solving]] = []
     fed: dict[int, _Input] = {}
-    for layout in reversed(layouts):
-        trees = _Level(layout, nodes, set_v, drawn, bursting, loud, fed)
+    for level in reversed(levels):
+        layout, trees = level.layout, _Solving(level, warm, drawn, fed)
         count = len(layout.members)
         lost |= trees.collapsed
         voltage[layout.member_places] = trees.voltage_v[:count]
@@ -109,8 +114,7 @@ def solve_forest(nodes: Sequence[Node], set_v: Mapping[int, FloatArray], drawn: 
         burst[layout.member_places] = trees.burst_a[:count]
         if layout.leaves:
             at_inputs.append((layout.leaf_places, trees))
-        if layout is not layouts[0]:
-            fed = trees.inputs()
+        fed = trees.inputs()
     if lost.any():
         voltage[:, lost] = 0.0
     if not at_inputs:
@@ -132,7 +136,8 @@ class _Layout:
     hang on them, `leaves`. What no resistance parts is solved as one row: `rows` are those of the
     entries. `heads` are the places of the nodes at the top of its trees, and `head_rows` for each
     row which of them it hangs on; `lossy` are the places of the nodes whose resistance parts the
-    row at `lossy_rows` from the one above.
+    row at `lossy_rows` from the one above. `converters` are the entries of converters, with their
+    places.
     """
 
     members: list[int]
@@ -145,6 +150,7 @@ class _Layout:
     head_rows: IntArray
     lossy: list[int]
     lossy_rows: list[int]
+    converters: list[tuple[int, int]]
     below: FloatArray
     row_below: FloatArray
     joined: FloatArray
@@ -160,7 +166,7 @@ def _layouts(nodes: tuple[tuple[int, bool, bool], ...]) -> list[_Layout]:
     depths: list[int] = []
     for parent, is_converter, _ in nodes:
         depths.append((depths[parent] if parent >= 0 else 0) + is_converter)
-    levels: list[list[int]] = [[] for _ in range(max(depths) + 1)]
+    levels: list[list[int]] = [[] for _ in range(max(depths, default=-1) + 1)]
     for place, depth in enumerate(depths):
         levels[depth].append(place)
     found = []
@@ -202,7 +208,9 @@ def _layout(
         row_parents.append(-1 if is_head else rows[above])
     return _Layout(
         members, leaves, np.array(members), np.array(leaves, dtype=int), entry_of, np.array(rows),
-        heads, np.array(head_rows), lossy, lossy_rows, path_matrix(tuple(parents)),
+        heads, np.array(head_rows), lossy, lossy_rows,
+        [(entry, place) for entry, place in enumerate(members) if nodes[place][1]],
+        path_matrix(tuple(parents)),
         path_matrix(tuple(row_parents)), joining_matrix(tuple(rows)),
     )  # fmt: skip
 
@@ -236,46 +244,70 @@ def _mix(layout: _Layout, entries: tuple[int, ...], group_of: tuple[Hashable, ..
     )  # fmt: skip
 
 
-class _Level:
-    """All trees of one level, solved at once; columns go state by state."""
+@dataclass(slots=True, frozen=True, eq=False)
+class Level:
+    """All trees of one level with their figures, ready to be solved.
 
-    def __init__(
-        self, layout: _Layout, nodes: Sequence[Node], set_v: Mapping[int, FloatArray],
-        drawn: Drawn, bursting: Sequence[bool], loud: IntArray | None, fed: Mapping[int, _Input],
-    ) -> None:  # fmt: skip
-        shape = drawn.mean_w.shape[1:]
-        self._layout, self._nodes, self._shape = layout, nodes, shape
-        columns, count = shape[0] * shape[1], len(layout.members)
+    `top_v` is the voltage at the top of each row's tree and `ways` what parts it from the row
+    above, wire and rest, each of shape (rows, samples); None where nothing parts any. `efficiency`
+    is that of each of its converters.
+    """
+
+    layout: _Layout
+    top_v: FloatArray
+    ways: tuple[FloatArray, FloatArray] | None
+    efficiency: list[FloatArray]
+
+
+def levels_of(nodes: Sequence[Node]) -> list[Level]:
+    """The trees of a forest, parents before children, level by level from the sources."""
+    layouts = _layouts(
+        tuple([(n.parent, n.converter == at, n.way is None) for at, n in enumerate(nodes)])
+    )
+    return [_level(layout, nodes) for layout in layouts]
+
+
+def _level(layout: _Layout, nodes: Sequence[Node]) -> Level:
+    top_v = np.array([head_v(nodes, place) for place in layout.heads])[layout.head_rows]
+    ways = None
+    if layout.lossy:
+        ways = np.zeros(top_v.shape), np.zeros(top_v.shape)
+        between = [way for place in layout.lossy if (way := nodes[place].way) is not None]
+        ways[0][layout.lossy_rows] = [way.wire_ohm for way in between]
+        ways[1][layout.lossy_rows] = [way.rest_ohm for way in between]
+    efficiency = [
+        nodes[place].piece.compiled.figure(f"rails.{nodes[place].name}.efficiency", missing=1.0)
+        for _, place in layout.converters
+    ]
+    return Level(layout, top_v, ways, efficiency)
+
+
+class _Solving:
+    """The trees of one level, solved at once; columns go state by state."""
+
+    def __init__(self, level: Level, warm: float, drawn: Drawn, fed: Mapping[int, _Input]) -> None:
+        self._level, self._layout, self._drawn, self._fed = level, level.layout, drawn, fed
+        self._shape = drawn.mean_w.shape[1:]
         # All columns where few are solved, or those in which something bursts.
-        self._loud: IntArray | slice = slice(None) if loud is None else loud
-        mean_w, mean_a = np.zeros((2, count + len(layout.leaves), columns))
-        mean_w[:count] = drawn.mean_w[layout.member_places].reshape(count, columns)
-        mean_a[:count] = drawn.mean_a[layout.member_places].reshape(count, columns)
-        louder = [place for place in layout.members if bursting[place]]
-        entries = [layout.entry_of[place] for place in louder]
-        self._group_of = [drawn.together.get(place) for place in louder]
-        passed_on: list[FloatArray] = []
-        for entry, place in enumerate(layout.leaves, count):
-            mean_w[entry] = fed[place].mean_w
-            for watts, group in fed[place].bursts:
-                entries.append(entry)
-                self._group_of.append(group)
-                passed_on.append(watts)
-        self._mix = _mix(layout, tuple(entries), tuple(self._group_of)) if entries else None
-        heads_v = np.array([_head_v(nodes, place, set_v) for place in layout.heads])
-        volts = _in_columns(heads_v[layout.head_rows], shape[0])
-        burst_w, burst_a = self._bursts(drawn, louder, passed_on, columns)
-        self.collapsed = np.zeros(shape, dtype=bool)
-        if layout.lossy:
-            ohm = np.zeros((len(volts), shape[1]))
-            ohm[layout.lossy_rows] = [nodes[place].resistance_ohm for place in layout.lossy]
-            mix = self._mix
+        self._loud: IntArray | slice = slice(None) if drawn.loud is None else drawn.loud
+        self._group_of: list[Hashable] = []
+        self._mix: _Mix | None = None
+        self._drawn_a = np.zeros((0, 0))
+        layout = level.layout
+        mean_w, mean_a = self._means()
+        burst_w, burst_a = self._bursts()
+        volts = _in_columns(level.top_v, self._shape[0])
+        self.collapsed = np.zeros(self._shape, dtype=bool)
+        mix = self._mix
+        if level.ways is not None:
+            wire_ohm, rest_ohm = level.ways
             solution = _solved_apart(
-                layout.row_below, _in_columns(ohm, shape[0]), volts, layout.joined @ mean_w,
-                layout.joined @ mean_a,
-                None if mix is None else Bursts(burst_w, burst_a, mix.rows, mix.row_carried), loud,
+                layout.row_below, _in_columns(wire_ohm * warm + rest_ohm, self._shape[0]), volts,
+                layout.joined @ mean_w, layout.joined @ mean_a,
+                None if mix is None else Bursts(burst_w, burst_a, mix.rows, mix.row_carried),
+                drawn.loud,
             )  # fmt: skip
-            volts, self.collapsed = solution.voltage_v, solution.collapsed.reshape(shape)
+            volts, self.collapsed = solution.voltage_v, solution.collapsed.reshape(self._shape)
         self._volts = volts[layout.rows]
         if self.collapsed.any():
             mean_a += np.divide(
@@ -285,19 +317,42 @@ class _Level:
             mean_a += mean_w / self._volts
         self._mean_a = layout.below @ mean_a
         carried_a = np.zeros_like(mean_a)
-        if self._mix is not None:
-            bursts = Bursts(burst_w, burst_a, self._mix.entries, self._mix.carried)
+        if mix is not None:
+            bursts = Bursts(burst_w, burst_a, mix.entries, mix.carried)
             self._drawn_a = bursts.drawn_a(self._volts[:, self._loud])
             carried_a[:, self._loud] = bursts.carried.carried_a(self._drawn_a)
-        self.voltage_v = self._volts.reshape(-1, *shape)
-        self.mean_a, self.burst_a = self._mean_a.reshape(-1, *shape), carried_a.reshape(-1, *shape)
+        self.voltage_v = self._volts.reshape(-1, *self._shape)
+        self.mean_a = self._mean_a.reshape(-1, *self._shape)
+        self.burst_a = carried_a.reshape(-1, *self._shape)
 
-    def _bursts(
-        self, drawn: Drawn, louder: list[int], passed_on: list[FloatArray], columns: int
-    ) -> tuple[FloatArray, FloatArray]:
-        """Those of the rails at `louder` and those of converters, in the order of the entries, in
-        the columns in which something bursts. [W], [A]
+    def _means(self) -> tuple[FloatArray, FloatArray]:
+        """What each entry draws in the mean, those of converters with all behind them. [W], [A]"""
+        layout, drawn = self._layout, self._drawn
+        count, columns = len(layout.members), self._shape[0] * self._shape[1]
+        mean_w, mean_a = np.zeros((2, count + len(layout.leaves), columns))
+        mean_w[:count] = drawn.mean_w[layout.member_places].reshape(count, columns)
+        mean_a[:count] = drawn.mean_a[layout.member_places].reshape(count, columns)
+        for entry, place in enumerate(layout.leaves, count):
+            mean_w[entry] = self._fed[place].mean_w
+        return mean_w, mean_a
+
+    def _bursts(self) -> tuple[FloatArray, FloatArray]:
+        """Those of the rails and then those of converters, by load, in the columns in which
+        something bursts; and who bursts with whom. [W], [A]
         """
+        layout, drawn = self._layout, self._drawn
+        louder = [place for place in layout.members if drawn.bursting[place]]
+        entries = [layout.entry_of[place] for place in louder]
+        self._group_of = [drawn.together.get(place) for place in louder]
+        passed_on: list[FloatArray] = []
+        for entry, place in enumerate(layout.leaves, len(layout.members)):
+            for watts, group in self._fed[place].bursts:
+                entries.append(entry)
+                self._group_of.append(group)
+                passed_on.append(watts)
+        if entries:
+            self._mix = _mix(layout, tuple(entries), tuple(self._group_of))
+        columns = self._shape[0] * self._shape[1]
         power_w = drawn.burst_w[louder].reshape(-1, columns)[:, self._loud]
         current_a = drawn.burst_a[louder].reshape(-1, columns)[:, self._loud]
         if passed_on:
@@ -309,11 +364,8 @@ class _Level:
     def inputs(self) -> dict[int, _Input]:
         """What the converters at the top of these trees draw, output over efficiency."""
         found = {}
-        for entry, place in enumerate(self._layout.members):
-            node = self._nodes[place]
-            if node.converter != place:
-                continue
-            efficiency = node.piece.compiled.figure(f"rails.{node.name}.efficiency", missing=1.0)
+        converters = zip(self._layout.converters, self._level.efficiency, strict=True)
+        for (entry, place), efficiency in converters:
             over = (self._volts[entry].reshape(self._shape) / efficiency).reshape(-1)
             bursts = self._bursts_into(entry, over[self._loud])
             found[place] = _Input(self._mean_a[entry] * over, bursts)
@@ -357,14 +409,6 @@ def _solved_apart(
         )  # fmt: skip
         voltage[:, some], collapsed[some] = found.voltage_v, found.collapsed
     return Solution(voltage, collapsed)
-
-
-def _head_v(nodes: Sequence[Node], place: int, set_v: Mapping[int, FloatArray]) -> FloatArray:
-    """The voltage at the top of a tree: that of a source, or of a converter's output. [V]"""
-    node = nodes[place]
-    if node.parent < 0:
-        return set_v[place]
-    return node.piece.compiled.figure(f"rails.{node.name}.out_v")
 
 
 def _in_columns(values: FloatArray, states: int) -> FloatArray:

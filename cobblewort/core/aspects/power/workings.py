@@ -36,7 +36,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
     if kind != "rail" or quantity not in _QUANTITIES:
         return None
     power = power_of(kit)
-    place = power.index(name)
+    place = power.forest.index(name)
     states = [state.id for state in power.states]
     if place is None or state_id not in states:
         return None
@@ -98,7 +98,7 @@ def mean_sum(kit: Kit, place: int, state: int) -> Sum:
     node, solved = power.nodes[place], power.solved
     pieces: list[str] = []
     inputs: list[Term] = []
-    row = power.rows[node.piece.line.id].mean[state]
+    row = power.hung.rows[node.piece.line.id].mean[state]
     for name, load in power.loads_of(node.piece).items():
         if load.rail != node.name:
             continue
@@ -129,7 +129,7 @@ def _own_term(
     """What a load draws in the mean, and why less than its maker says."""
     own = node.piece.part.loads[name]
     label = f"{node.piece.name} itself, {_ACTIVITY_WORDS[row]}"
-    lane = power.lanes.get(node.piece.id)
+    lane = power.hung.lanes.get(node.piece.id)
     if lane is not None:
         label += f", on a lane of {lane.rate_mb_s:.0f} MB/s"
     unit = "W" if load.in_watts else "A"
@@ -147,7 +147,7 @@ def burst_sum(kit: Kit, place: int, state: int) -> Sum:
     for below, node in enumerate(power.nodes):
         drawn_a = _burst_at(power, below, place, state)
         if drawn_a > 0:
-            unit = power.drawn.together.get(below, below)
+            unit = power.hung.drawn.together.get(below, below)
             amounts.setdefault(unit, []).append((node.piece.name, drawn_a))
     inputs: list[Term] = []
     squares = []
@@ -210,7 +210,7 @@ def _over_efficiency(power: PowerResult, place: int, state: int, part: str) -> S
         path = f"rails.{node.name}.efficiency"
         inputs.append(reading_term("eta", "efficiency", "", node.piece, path, node.rail.efficiency))
         expression = "V_out * I_out / (eta * V_in)"
-    if node.resistance_ohm is None:
+    if node.way is None:
         inputs.append(voltage_term(power, node.parent, state, "V_in"))
     else:
         volts = float(solved.input_v[place, state, 0])
@@ -232,10 +232,10 @@ def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
         term = computed_term("V_out", f"regulated by {at.rail.label}", "V", value, None)
         return Sum("held by the converter", "V_out", [term])
     inputs = [voltage_term(power, node.parent, state, "V_above")]
-    if node.resistance_ohm is None:
+    if node.way is None:
         return Sum("the voltage above, with nothing between", "V_above", inputs)
     via = "the way inside" if node.via == "inside" else "its lead with contacts"
-    ohm = float(node.resistance_ohm[0])
+    ohm = float(node.way.resistance_ohm(power.wire_c)[0])
     inputs += [
         computed_term("R", f"loop resistance of {via}", "ohm", ohm, None),
         current_term(power, place, state),

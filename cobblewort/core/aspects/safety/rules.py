@@ -139,11 +139,11 @@ def kit_cautions(kit: Kit) -> Iterator[Remark]:
     why="What goes wrong with such a kit is known before it is built; it is forgotten after.",
     formula="each reminder of the plan whose subject the kit has, until it is ticked",
     source="common practice",
-    reads=("reminders", "pieces"),
+    reads=("reminders", "connected"),
 )  # fmt: skip
 def reminders(kit: Kit) -> Iterator[Remark]:
     """The reminders of the plan, each once; those about a function only where the kit has it."""
-    given = {function for _, part in kit.pieces.by_line() for function in part.offers}
+    given = {function for _, part in kit.connected.by_line() for function in part.offers}
     for reminder in kit.plan.reminders:
         if reminder.about is None or reminder.about in given:
             yield Remark(reminder.id, "note", reminder.text)

@@ -38,12 +38,12 @@ def certified_rate(kit: Kit, finding: Finding) -> Iterator[Patch]:
     "evening.",
     formula="the board's family is one of those that the image is made for, where it names any",
     source="common practice",
-    reads=("image", "pieces"),
+    reads=("image", "connected"),
     remedies=(another("board"),),
 )  # fmt: skip
 def image_family(kit: Kit) -> Iterator[Remark]:
     """The image against the family of the board."""
-    image, board = kit.plan.image, next(iter(kit.pieces.of_role("board")), None)
+    image, board = kit.plan.image, next(iter(kit.connected.of_role("board")), None)
     if image is None or board is None or not image.families:
         return
     runs = board.part.runs
@@ -67,12 +67,12 @@ def image_family(kit: Kit) -> Iterator[Remark]:
     why="A 64-bit image does not start on a 32-bit processor.",
     formula="word size of the image is one of those of the processor",
     source="common practice",
-    reads=("image", "pieces"),
+    reads=("image", "connected"),
     remedies=(another("board"),),
 )  # fmt: skip
 def word_size(kit: Kit) -> Iterator[Remark]:
     """The image's word size against the processor's."""
-    image, board = kit.plan.image, next(iter(kit.pieces.of_role("board")), None)
+    image, board = kit.plan.image, next(iter(kit.connected.of_role("board")), None)
     if image is None or board is None or image.bits is None or board.part.runs is None:
         return
     runs = board.part.runs
@@ -91,12 +91,12 @@ def word_size(kit: Kit) -> Iterator[Remark]:
     "never on the evening when it is wanted.",
     formula="each part's functions are driven by the standard image",
     source="what the parts state; common practice",
-    reads=("pieces",),
+    reads=("connected",),
 )  # fmt: skip
 def drivers(kit: Kit) -> Iterator[Remark]:
     """Parts whose driver is not in the standard image."""
     told = set()
-    for piece in kit.pieces:
+    for piece in kit.connected:
         built = [name for name, offer in piece.part.offers.items() if offer.driver == "build"]
         if built and piece.line.id not in told:
             told.add(piece.line.id)
@@ -114,13 +114,13 @@ def drivers(kit: Kit) -> Iterator[Remark]:
     "the law.",
     formula="a radio that is wanted has the country set at the first start",
     source="common practice; local radio law decides",
-    reads=("needs", "pieces"),
+    reads=("needs", "connected"),
 )  # fmt: skip
 def country(kit: Kit) -> Iterator[Remark]:
     """A radio that the purpose asks for."""
     if not any(need.function in _RADIOS for need in kit.plan.needs):
         return
-    radio = next((i for i in kit.pieces if any(r in i.part.offers for r in _RADIOS)), None)
+    radio = next((i for i in kit.connected if any(r in i.part.offers for r in _RADIOS)), None)
     if radio is not None:
         yield Remark(
             "country", "note",
@@ -188,7 +188,7 @@ def slot_rate(kit: Kit) -> Iterator[Remark]:
     why="What is missing on the evening of the build is a wire, a resistor, a lead for the screen.",
     formula="buttons and LEDs by hand: wires and resistors; a picture that is asked for: its lead",
     source="common practice",
-    reads=("pieces", "needs", "wired", fit_of, header_of),
+    reads=("connected", "needs", "wired", fit_of, header_of),
 )  # fmt: skip
 def small_parts(kit: Kit) -> Iterator[Remark]:
     """One note for wires and resistors, one for the lead of a picture."""
@@ -205,7 +205,7 @@ def small_parts(kit: Kit) -> Iterator[Remark]:
         )  # fmt: skip
     asked = any(need.function == "video_out" for need in kit.plan.needs)
     sockets = [
-        (piece, socket) for piece in kit.pieces if piece.part.kind == "board"
+        (piece, socket) for piece in kit.connected if piece.part.kind == "board"
         for socket in piece.part.sockets.values() if socket.connector.startswith("video-")
     ]  # fmt: skip
     led = any(socket.piece.part.kind == "board" and socket.socket.connector.startswith("video-")

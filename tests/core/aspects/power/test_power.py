@@ -53,7 +53,7 @@ def test_a_wire_is_as_warm_as_the_day() -> None:
 
     def ohms(ambient_max_c: float) -> float:
         result = power(kit("B06", "S01", place={"ambient_max_c": ambient_max_c}))
-        resistance = result.nodes[1].resistance_ohm
+        resistance = result.resistance_ohm(1)
         assert resistance is not None
         return float(resistance[0])
 
@@ -64,7 +64,7 @@ def test_a_wire_is_as_warm_as_the_day() -> None:
 def test_a_converter_draws_what_it_delivers_over_its_efficiency() -> None:
     """3.3 V behind the board's regulator: power in is power out over efficiency."""
     result = power(kit("B10", "S03", "M02", "A02", "D06"))
-    place = result.index("A02#1.v33")
+    place = result.forest.index("A02#1.v33")
     assert place is not None
     parent = result.nodes[place].parent
     delivered = result.voltage_v[place] * result.current_a[place]
@@ -97,7 +97,7 @@ def test_activities_of_a_phase(activity: str, mean_w: float, peak_w: float) -> N
     """The ladder of activities on a board of 2.7, 3.9 and 6.2 W; a burst is the next level up."""
     plan = kit("B06", "S01", duty=[{"name": "p", "hours": 1, "activity": activity}])
     result = power(plan)
-    place = result.index("B06#1.main")
+    place = result.forest.index("B06#1.main")
     assert place is not None
     drawn = result.voltage_v[place] * result.current_a[place]
     at = {state.id: float(drawn[n, 0]) for n, state in enumerate(result.states)}
@@ -109,7 +109,7 @@ def test_a_line_can_do_something_else_than_the_rest() -> None:
     """`lines` of a phase overrides its activity."""
     phase = {"name": "p", "hours": 1, "activity": "working", "lines": {"X06": "off"}}
     result = power(kit("B06", "S01", "X06", duty=[phase]))
-    place = result.index("X06#1.bus")
+    place = result.forest.index("X06#1.bus")
     assert place is not None
     number = [state.id for state in result.states].index("phase-1")
     assert float(result.current_a[place, number, 0]) == 0.0
@@ -285,7 +285,7 @@ def test_bursts_add_up_in_squares() -> None:
     duty = [{"name": "w", "hours": 24, "activity": "off", "lines": {"X80": "working", "X81":
              "working"}}]  # fmt: skip
     result = power_of(Kit(kit("B06", "S01", "X80", "X81", duty=duty), pair, 1))
-    place = result.index("B06#1.usb")
+    place = result.forest.index("B06#1.usb")
     assert place is not None
     at = {
         state.id: float(result.current_a[place, n, 0] * result.voltage_v[place, n, 0])
@@ -306,7 +306,7 @@ def test_drives_of_one_line_burst_together() -> None:
         places = [n for n, node in enumerate(result.nodes) if node.piece.line.id in lines]
         own = [float(result.burst_a_of(n)[state] * result.voltage_v[n, state, 0]) for n in places]
         root = next(n for n, node in enumerate(result.nodes) if node.parent < 0)
-        board = result.index("B10#1.main")
+        board = result.forest.index("B10#1.main")
         assert board is not None
         alone = float(result.burst_a_of(board)[state])
         carried = float(result.solved.burst_a[root, state, 0])
@@ -325,7 +325,7 @@ def test_a_drive_draws_what_its_lane_lets_through(part: str, adapter: str, share
     """P_idle + (P - P_idle) f with f the raw rate over its own, at least 0.35; a disk always 1."""
     result = power(kit("B10", "S03", adapter, part))
     (name,) = (n.id for n in result.nodes if n.piece.part.id == part)
-    place = result.index(name)
+    place = result.forest.index(name)
     assert place is not None
     state = [s.id for s in result.states].index("all")
     own = shipped().part(part).loads["own"]
@@ -338,7 +338,7 @@ def test_drives_on_one_lane_share_it() -> None:
     """Two on one lane of 500 have 250 each; alone, a slot that is pushed lets 985 through."""
 
     def rate(*parts: str, **fields: Any) -> float:
-        return next(iter(power(kit("B10", "S03", *parts, **fields)).lanes.values())).rate_mb_s
+        return next(iter(power(kit("B10", "S03", *parts, **fields)).hung.lanes.values())).rate_mb_s
 
     assert rate("A06", "2xD01") == 250
     assert rate("A04", "D01") == 500
@@ -406,6 +406,6 @@ def test_a_load_on_a_way_of_its_own_never_raises_a_voltage(added: str) -> None:
     duty = [{"name": "day", "hours": 12}, {"name": "night", "hours": 12, "activity": "light"}]
     before, after = power(kit(*parts, duty=duty), 32), power(kit(*parts, added, duty=duty), 32)
     for place, node in enumerate(before.nodes):
-        there = after.index(node.id)
+        there = after.forest.index(node.id)
         assert there is not None
         assert (after.voltage_v[there] <= before.voltage_v[place] + 1e-5).all(), node.id

@@ -77,7 +77,7 @@ def holes(kit: Kit) -> Iterator[Remark]:
     why="One millimetre too long is too long.",
     formula="board length and width against the room it stands in less its tabs, in mm",
     source="maker's drawings",
-    reads=(stack_of, standing_of, "pieces"),
+    reads=(stack_of, standing_of, "built"),
     remedies=(into_the_middle, cut_by_hand, another("case", "board")),
 )  # fmt: skip
 def outline(kit: Kit) -> Iterator[Check | Remark]:
@@ -86,7 +86,7 @@ def outline(kit: Kit) -> Iterator[Check | Remark]:
     board, case = stack.board, stack.case
     if board is None or case is None or board.part.stack is None or case.part.case is None:
         return
-    for other in kit.pieces:
+    for other in kit.built:
         if other.part.case is not None and other is not case:
             yield Remark(
                 other.id, "note",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.model import board_reached, stack_of
+from cobblewort.core.aspects.fit.model import board_reached, boards_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.remedies import (
     is_video,
@@ -24,7 +24,7 @@ from cobblewort.core.judging.rules import rule
     "first list, and it is noticed on the evening of the build.",
     formula="board, supply and boot medium: at least one of each",
     source="common practice",
-    reads=("pieces", fit_of, stack_of),
+    reads=("connected", board_reached),
     remedies=(add_missing("board", "supply", "boot"),),
 )  # fmt: skip
 def complete(kit: Kit) -> Iterator[Remark]:
@@ -35,7 +35,7 @@ def complete(kit: Kit) -> Iterator[Remark]:
         "boot": "There is nothing to start from; add a memory card or a drive.",
     }
     for role, sentence in missing.items():
-        if not kit.pieces.of_role(role) and not (role == "supply" and board_reached(kit)):
+        if not kit.connected.of_role(role) and not (role == "supply" and board_reached(kit)):
             yield Remark(role, "stops", sentence)
 
 
@@ -44,15 +44,16 @@ def complete(kit: Kit) -> Iterator[Remark]:
     why="A supply with a socket of its own comes without the lead, and no lead is in the box.",
     formula="every required inlet is reached from a source",
     source="common practice",
-    reads=(fit_of, stack_of, "pieces"),
+    reads=(fit_of, boards_of, board_reached, "connected"),
     remedies=(another_lead,),
 )  # fmt: skip
 def lead_there(kit: Kit) -> Iterator[Remark]:
     """A supply with a free socket while the board's inlet is empty: the lead is missing."""
-    supplies = kit.pieces.of_role("supply")
-    board = stack_of(kit).board
-    if board is None or not supplies or board_reached(kit):
+    supplies = kit.connected.of_role("supply")
+    boards = boards_of(kit)
+    if not boards or not supplies or board_reached(kit):
         return
+    board = boards[0]
     inlets = {n: s for n, s in board.part.sockets.items() if s.role == "power_in" and s.required}
     for name, inlet in inlets.items():
         if fit_of(kit).into(f"{board.id}.{name}") is not None:
@@ -73,7 +74,7 @@ def lead_there(kit: Kit) -> Iterator[Remark]:
     formula="one end of a lead in the screen, its other end in a video socket of the board; from "
     "another machine to what takes its picture in likewise",
     source="types A, C and D of the digital video connector (from memory): none fits another",
-    reads=(fit_of, stack_of, "pieces"),
+    reads=(fit_of, boards_of, "connected"),
     remedies=(video_lead, another("lead")),
 )  # fmt: skip
 def pictures_joined(kit: Kit) -> Iterator[Remark]:
@@ -81,10 +82,10 @@ def pictures_joined(kit: Kit) -> Iterator[Remark]:
     the other machine; a note where the screen is lent or where no such machine is in the plan.
     """
     givers = {
-        "screen": stack_of(kit).boards,
-        "video_in": [i for i in kit.pieces.of_role("beside") if _video_sockets(i, "host")],
+        "screen": boards_of(kit),
+        "video_in": [i for i in kit.connected.of_role("beside") if _video_sockets(i, "host")],
     }
-    for piece in kit.pieces:
+    for piece in kit.connected:
         inlets = _video_sockets(piece, "picture_in")
         wants = _looks_at(piece)
         if not inlets or wants is None:

@@ -33,12 +33,12 @@ from cobblewort.core.standards.poe import NETWORK_POWER
     "of socket than there are, something is left over.",
     formula="a matching of plugs to sockets, found by augmenting paths",
     source="USB, PCI Express and M.2 connector definitions (from memory)",
-    reads=(fit_of, "pieces"),
+    reads=(fit_of, "connected"),
     remedies=(more_sockets, remove_named, another("addon", "data", "boot", "cooling", "board")),
 )  # fmt: skip
 def plugs_placed(kit: Kit) -> Iterator[Remark]:
     """One remark for each plug of a line; a spare lead or supply is only a note."""
-    if not kit.pieces.of_role("board"):
+    if not kit.connected.of_role("board"):
         return
     spare_leads = _spare_leads(fit_of(kit))
     for line, leads in spare_leads.items():

@@ -54,7 +54,7 @@ def bare_led(kit: Kit, finding: Finding) -> Iterator[Patch]:
 def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Set a piece that can be moved to an address where nobody answers."""
     taken = set(header_of(kit).addresses)
-    for piece, use in pieces_on_header(kit.pieces):
+    for piece, use in pieces_on_header(kit.connected):
         if piece.id not in finding.sockets:
             continue
         for address in use.addresses:
@@ -125,7 +125,7 @@ def addresses_differ(kit: Kit) -> Iterator[Remark]:
     why="Pins that are not soldered in, or that a board above hides, take no wires.",
     formula="the board has its header fitted, and no stacked board hides it",
     source="maker's drawings",
-    reads=(header_of, stack_of, "pieces", "wired"),
+    reads=(header_of, stack_of, "connected", "wired"),
     remedies=(another("addon", "board"), remove_named),
 )  # fmt: skip
 def header_reached(kit: Kit) -> Iterator[Remark]:
@@ -133,7 +133,7 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
     board = header_of(kit).board
     if board is None:
         return
-    users = [piece for piece, _ in pieces_on_header(kit.pieces)]
+    users = [piece for piece, _ in pieces_on_header(kit.connected)]
     names = [*(p.name for p in users), *(w.label for w in kit.plan.wired)]
     lines = tuple(dict.fromkeys((board.line.id, *(p.line.id for p in users))))
     if not names:
@@ -167,12 +167,12 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
     why="The pins stand 3.3 V and no more; a part that answers with 5 V destroys the board.",
     formula="signal voltage of the part <= 3.3 V",
     source="logic levels of 3.3 V inputs; common practice: level shifter or two resistors between",
-    reads=("pieces",),
+    reads=("connected",),
     remedies=(another("addon"), remove_named),
 )  # fmt: skip
 def levels(kit: Kit) -> Iterator[Remark]:
     """Parts with signals above the level of the header."""
-    for piece, use in pieces_on_header(kit.pieces):
+    for piece, use in pieces_on_header(kit.connected):
         if use.signal_v > header.SIGNAL_V:
             yield Remark(
                 piece.id, "stops",

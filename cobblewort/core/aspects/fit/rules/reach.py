@@ -213,7 +213,7 @@ def _apart_mm(spot: Spot, at: Outline, other: Outline) -> float | None:
     formula="a part for a front wall: a wall that is cut by hand or open; a camera in a case with "
     "walls: a window",
     source="maker's drawings",
-    reads=(stack_of, "pieces"),
+    reads=(stack_of, "built"),
     remedies=(cut_by_hand, another("case")),
 )  # fmt: skip
 def front_sockets(kit: Kit) -> Iterator[Remark]:
@@ -222,7 +222,7 @@ def front_sockets(kit: Kit) -> Iterator[Remark]:
     shell = None if case is None else case.part.case
     if case is None or shell is None or shell.open:
         return
-    for piece in kit.pieces:
+    for piece in kit.built:
         if any(c.startswith("camera-") for p in piece.part.plugs.values() for c in p.connectors):
             against = ", tight against water" if shell.glands else ""
             yield Remark(

@@ -85,13 +85,13 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
     "hand only one.",
     formula="blocks of two pieces overlap in length, width and height at once",
     source="maker's drawings, taken as blocks",
-    reads=(space_of, "pieces"),
+    reads=(space_of, "built"),
     remedies=(taller_standoffs, another("addon"), another("cooling"), remove_named),
 )  # fmt: skip
 def same_space(kit: Kit) -> Iterator[Remark]:
     """One remark for each pair of pieces, at the place where they overlap most."""
     worst: dict[tuple[str, str], tuple[float, Remark]] = {}
-    owners = {piece.id: piece.name for piece in kit.pieces}
+    owners = {piece.id: piece.name for piece in kit.built}
     for overlap in space_of(kit).overlaps:
         one, other = overlap.one, overlap.other
         volume = overlap.dx_mm * overlap.dy_mm * overlap.dz_mm
@@ -141,12 +141,12 @@ def one_cooler(kit: Kit) -> Iterator[Remark]:
     why="Taller standoffs make room under a board and take it away from its flat cable.",
     formula="standoffs chosen <= what the board's cable or pins allow",
     source="maker's drawings",
-    reads=("pieces",),
+    reads=("built",),
     remedies=(another("addon"),),
 )  # fmt: skip
 def cable_reaches(kit: Kit) -> Iterator[Check | Remark]:
     """Boards on taller standoffs than they are delivered with."""
-    for piece in kit.pieces:
+    for piece in kit.built:
         own = piece.part.add_on
         if own is None or piece.line.standoff_mm is None:
             continue
@@ -192,7 +192,7 @@ def _cable_check(piece: Piece, own: AddOn, clear: Rating, most: Rating) -> Check
     formula="for each board: standoff >= free height wanted; screw = board or wall + at least 2 mm "
     "of thread, and shorter than the thread is deep",
     source="lengths in the shops and depth of thread: common practice; threads by ISO 261",
-    reads=(fasteners_of, stack_of, "pieces", "needs"),
+    reads=(fasteners_of, stack_of, "built", "needs"),
     remedies=(fastener_bag,),
 )  # fmt: skip
 def fasteners(kit: Kit) -> Iterator[Remark]:
@@ -200,7 +200,7 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
     wanted = fasteners_of(kit)
     if not wanted:
         return
-    has_bag = any(i.part.fasteners is not None for i in kit.pieces)
+    has_bag = any(i.part.fasteners is not None for i in kit.built)
     lines = tuple(dict.fromkeys(line for f in wanted for line in f.lines))
     moves = any(need.condition == "moves" for need in kit.plan.needs)
     stacked = any(layer.piece.part.add_on is not None for layer in stack_of(kit).layers)
@@ -259,14 +259,14 @@ def bays(kit: Kit) -> Iterator[Remark]:
     why="A disk on a lead beside the case is how most begin, and one pull at the lead ends it.",
     formula="2.5- and 3.5-inch drives that lie in no bay",
     source="common practice",
-    reads=(stack_of, bays_of, "pieces"),
+    reads=(stack_of, bays_of, "connected"),
 )  # fmt: skip
 def loose_disks(kit: Kit) -> Iterator[Remark]:
     """One note for all drives outside; a case with bays that are full is FIT-31's."""
     case, bays = stack_of(kit).case, bays_of(kit)
     without = {piece.id for piece, _ in bays.without}
     loose = [
-        piece for piece in kit.pieces
+        piece for piece in kit.connected
         if piece.part.drive is not None and "." in piece.part.drive.size
         and piece.id not in bays.taken and piece.id not in without
     ]  # fmt: skip
