@@ -36,6 +36,7 @@ class Path:
         """Both together. [W/K]"""
         return self.air_w_k + self.wall_w_k
 
+    @cached_property
     def nominal(self) -> Path:
         """The same path with nominal figures alone, as plain numbers."""
         return Path(nominal(self.air_w_k), nominal(self.wall_w_k))
@@ -109,9 +110,9 @@ class BoardBody:
     @cached_property
     def nominal(self) -> BoardBody:
         """The same board with nominal figures alone, as plain numbers."""
-        sink = None if self.sink is None else self.sink.nominal()
+        sink = None if self.sink is None else self.sink.nominal
         through = None if self.die_sink_w_k is None else nominal(self.die_sink_w_k)
-        return BoardBody(nominal(self.die_board_w_k), through, sink, self.board.nominal())
+        return BoardBody(nominal(self.die_board_w_k), through, sink, self.board.nominal)
 
     @cached_property
     def _balance(self) -> tuple[Quantity, Quantity, Quantity, Quantity]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,8 +11,9 @@ from cobblewort.core.aspects.heat.warm import Warm
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.figures.arrays import FloatArray, IntArray, Quantity
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.parts.compiled import LoadArrays
+from cobblewort.core.parts.compiled import DRAWS, LoadArrays
 
+_IDLE = DRAWS.index("idle")
 Lost = tuple[tuple[int | None, Quantity], ...]
 """What converters lose of a watt behind them, the nearest first, with the hot body in which each
 does, by its place; None where that is none."""
@@ -61,9 +62,8 @@ def given_off(
     body_w, rest_body_w = np.zeros((len(warm), *shape)), np.zeros((len(warm), *shape))
     for n, body in enumerate(warm):
         body_w[n], rest_body_w[n] = sources.of_body(body)
-    others = [heat for piece in inside if piece is not board for heat in sources.of_loads(piece)]
-    others += sources.losses_w.values()
-    air_w = sum(others, np.zeros(shape)) - body_w.sum(axis=0)
+    air_w = sources.of_all(piece for piece in inside if piece is not board)
+    air_w += sum(sources.losses_w.values()) - body_w.sum(axis=0)
     by_rail = {rail: n for n, body in enumerate(warm) if (rail := rail_of(body)) is not None}
     return GivenOff(
         body_w, rest_body_w, sources.of_carriers(warm), air_w,
@@ -80,18 +80,24 @@ class _Sources:
         self._power, self._rows, self._inside, self._shape = power, rows, inside, shape
         self.losses_w = _losses_w(power, inside)
 
-    def of_loads(self, piece: Piece) -> list[FloatArray]:
-        """Of each load of a piece; one stated in amperes counts at the voltage of its rail, and not
-        at all while nothing feeds it.
+    def of_all(self, pieces: Iterable[Piece]) -> FloatArray:
+        """Of all loads of some pieces; one stated in amperes counts at the voltage of its rail, and
+        not at all while nothing feeds it.
         """
-        found = []
-        for load in self._power.loads_of(piece).values():
-            drawn = load.table.take(self._rows.of(piece), axis=0)
-            if load.in_watts:
-                found.append(drawn)
-            elif (place := self._power.forest.index(f"{piece.id}.{load.rail}")) is not None:
-                found.append(drawn * self._power.voltage_v[place, self._power.means.places])
-        return found
+        total = np.zeros(self._shape)
+        # Loads in watts that draw the same rows of their tables are added up before these are read.
+        alike: dict[int, tuple[IntArray, list[FloatArray]]] = {}
+        for piece in pieces:
+            rows = self._rows.of(piece)
+            for load in self._power.loads_of(piece).values():
+                if load.in_watts:
+                    alike.setdefault(id(rows), (rows, []))[1].append(load.table)
+                elif (place := self._power.forest.index(f"{piece.id}.{load.rail}")) is not None:
+                    drawn_a = load.table.take(rows, axis=0)
+                    total += drawn_a * self._power.mean_voltage_v[place]
+        for rows, tables in alike.values():
+            total += np.add.reduce(tables).take(rows, axis=0)
+        return total
 
     def of_body(self, warm: Warm) -> tuple[FloatArray, FloatArray]:
         """What a hot body gives off as asked, and at rest; nothing while nothing feeds it."""
@@ -100,7 +106,7 @@ class _Sources:
         if group == "loads":
             load: LoadArrays = self._power.loads_of(warm.piece)[key]
             power_w = load.table.take(self._rows.of(warm.piece), axis=0) * share
-            return power_w, np.minimum(load.row("idle") * share, power_w)
+            return power_w, np.minimum(load.table[_IDLE] * share, power_w)
         lost_w = self.losses_w.get(rail_of(warm) or "")
         none = np.zeros(self._shape)
         return (none if lost_w is None else lost_w * share), none
@@ -114,9 +120,9 @@ class _Sources:
             if carrier is None:
                 continue
             if carrier.id not in known:
-                heat, own = self.of_loads(carrier), f"{carrier.id}."
-                heat += [w for rail, w in self.losses_w.items() if rail.startswith(own)]
-                known[carrier.id] = sum(heat, np.zeros(self._shape))
+                own = f"{carrier.id}."
+                lost = [w for rail, w in self.losses_w.items() if rail.startswith(own)]
+                known[carrier.id] = self.of_all([carrier]) + sum(lost)
             found[n] = known[carrier.id]
         return found
 
@@ -163,13 +169,12 @@ def _efficiency(power: PowerResult, place: int) -> FloatArray | None:
 
 def _losses_w(power: PowerResult, inside: set[str]) -> Mapping[str, FloatArray]:
     """What converters and supplies inside lose as heat, by rail, shape (states, samples). [W]"""
-    mean = power.means.places
     losses: dict[str, FloatArray] = {}
     for place, node in enumerate(power.nodes):
         if node.piece.id not in inside or (node.converter != place and node.parent >= 0):
             continue
         efficiency = _efficiency(power, place)
         if efficiency is not None:
-            given_w = power.current_a[place, mean] * power.voltage_v[place, mean]
+            given_w = power.mean_current_a[place] * power.mean_voltage_v[place]
             losses[node.id] = given_w * (1 / efficiency - 1)
     return losses

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
+from itertools import repeat
 
 import numpy as np
 
@@ -30,7 +31,7 @@ from cobblewort.core.aspects.heat.warm import (
 )
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
-from cobblewort.core.figures.arrays import FloatArray, IntArray, Quantity
+from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.margin import KEPT_SOUND
@@ -135,14 +136,14 @@ class Temps:
         bodies_c: FloatArray = self.body_k - ZERO_C_K
         return bodies_c
 
-    def near(self, rows: IntArray | list[int], warmer_k: Quantity = 0.0) -> Near:
+    def near(self, rows: list[int], warmer_k: Quantity = 0.0) -> Near:
         """Some of the states, as a start nearby."""
         return Near(
             self.board_k[rows] + warmer_k, self.air_k[rows] + warmer_k,
             self.inner_k[rows] + warmer_k, self.outer_k[rows] + warmer_k,
         )  # fmt: skip
 
-    def replaced(self, rows: IntArray, new: Temps) -> Temps:
+    def replaced(self, rows: list[int], new: Temps) -> Temps:
         """With some of the states put in place."""
         fields = []
         for name in _FIELDS:
@@ -180,13 +181,18 @@ class AskedOf:
             list(self.body_w), list(self.rest_body_w), list(self.carrier_w),
         )  # fmt: skip
 
-    def flat(self) -> FloatArray:
-        """One row a figure, as `_as_asked` reads a column of them."""
+    def columns(self) -> list[_Column]:
+        """One for each state at nominal figures."""
         alone = np.array([self.soc_w, self.soc_idle_w, self.rest_w, self.air_w, self.ambient_k])
-        return np.concatenate([alone, self.body_w, self.rest_body_w, self.carrier_w])
+        rows = np.concatenate([alone, self.body_w, self.rest_body_w, self.carrier_w])[..., 0]
+        return list(zip(*rows.tolist(), strict=True))
 
 
-def _as_asked(column: Sequence[float], bodies: int) -> Asked:
+_Column = tuple[float, ...]
+"""What is asked in one state: figure by figure, those of bodies body by body."""
+
+
+def _as_asked(column: _Column, bodies: int) -> Asked:
     """What is asked in one state, in plain numbers."""
     soc_w, soc_idle_w, rest_w, air_w, ambient_k = column[:5]
     first, second, third = (5 + bodies * n for n in (0, 1, 2))
@@ -322,6 +328,7 @@ class _Work:
         board: Piece, power: PowerResult,
     ) -> None:  # fmt: skip
         self.plan, self.board, self.power, self.pieces = plan, board, power, pieces
+        self._alone = board.compiled.samples == 1  # nominal figures, without samples
         self.states = power.means.states
         place = plan.place
         self.inside = [i for i in pieces if i.part.inside or i.id in bays.taken]
@@ -341,8 +348,7 @@ class _Work:
             tuple(side for side in ("above", "below") if stack.add_ons(side)),
             fans.over_board, pressure,
         )  # fmt: skip
-        samples = board.compiled.samples
-        self.box = enclosure(stack, place.standing, place.altitude_m, place.sun_w_m2, fans, samples)
+        self.box = enclosure(stack, place.standing, place.altitude_m, place.sun_w_m2, fans)
         self.throttle_c = board.compiled.figure("board_heat.throttle_c")
         self.limit_k = self.throttle_c + ZERO_C_K
 
@@ -355,53 +361,60 @@ class _Work:
         self.ambient_k = np.full(shape, place.ambient_max_c + ZERO_C_K)
         heat = given_off(power, rows, self.inside, board, self.warm, shape)
         self.body_w, self.rest_body_w = heat.body_w, heat.rest_body_w
-        self.carrier_w, self.air_w = heat.carrier_w, heat.air_w
+        self.carrier_w, self.air_w, self._lost = heat.carrier_w, heat.air_w, heat.lost
+
+    @cached_property
+    def _network(self) -> Network:
+        """The network with all samples."""
         bodies = [
             Body(
                 warm.path, warm.pull, warm.body.slows, warm.limit_c + ZERO_C_K, lost, warm.carried,
                 tuple(warm.mates),
             )
-            for warm, lost in zip(self.warm, heat.lost, strict=True)
+            for warm, lost in zip(self.warm, self._lost, strict=True)
         ]  # fmt: skip
-        self.network = Network(self.body, bodies, self.box, self.limit_k)
-
-    def settle(self, asked: AskedOf, governed: bool, near: Near | None = None) -> Temps:
-        """Temperatures of one or more states, each array of shape (states, samples).
-
-        Nominal figures alone are worked out state by state as plain numbers, those of states that
-        are alike once: a state is no more than a handful of them.
-        """
-        shape = asked.soc_w.shape
-        if shape[-1] > 1:
-            return _as_temps(self.network.settle(asked.together(), governed, near), shape)
-        flat = asked.flat()
-        if near is not None:
-            flat = np.concatenate([flat, [near.board_k, near.air_k, near.inner_k, near.outer_k]])
-        columns = [tuple(column) for column in flat[:, :, 0].T.tolist()]
-        count = len(self.warm)
-        found: dict[tuple[float, ...], Settled] = {}
-        for column in columns:
-            if column not in found:
-                start = None if near is None else Near(*column[-4:])
-                found[column] = self._plain.settle(_as_asked(column, count), governed, start)
-        return _stacked([found[column] for column in columns])
+        return Network(self.body, bodies, self.box, self.limit_k)
 
     @cached_property
     def _plain(self) -> Network:
         """The network at nominal figures alone, in plain numbers."""
         bodies = [
             Body(
-                body.path.nominal(), body.pull,
-                body.slows, nominal(body.limit_k),
-                tuple((place, nominal(lost)) for place, lost in body.lost_w_w),
-                nominal(body.carried), body.mates,
+                warm.path.nominal, warm.pull, warm.body.slows, nominal(warm.limit_c) + ZERO_C_K,
+                tuple([(place, nominal(share)) for place, share in lost]), nominal(warm.carried),
+                tuple(warm.mates),
             )
-            for body in self.network.bodies
+            for warm, lost in zip(self.warm, self._lost, strict=True)
         ]  # fmt: skip
         box = None if self.box is None else self.box.nominal
         return Network(self.body.nominal, bodies, box, nominal(self.limit_k))
 
-    def asked(self, rows: IntArray | list[int] | slice = slice(None)) -> AskedOf:
+    def settle(self, asked: AskedOf, governed: bool, near: Near | None = None) -> Temps:
+        """Temperatures of one or more states, each array of shape (states, samples)."""
+        shape = asked.soc_w.shape
+        if shape[-1] > 1:
+            return _as_temps(self._network.settle(asked.together(), governed, near), shape)
+        starts = repeat(None) if near is None else near.each()
+        return _stacked(self._each(zip(asked.columns(), starts, strict=False), governed))
+
+    def _each(
+        self, columns: Iterable[tuple[_Column, Near | Settled | None]], governed: bool
+    ) -> list[Settled]:
+        """States at nominal figures, each by itself and those that are alike once: a state is no
+        more than a handful of numbers.
+        """
+        count = len(self.warm)
+        known: dict[_Column, Settled] = {}
+        found = []
+        for column, near in columns:
+            settled = known.get(column)
+            if settled is None:
+                settled = self._plain.settle(_as_asked(column, count), governed, near)
+                known[column] = settled
+            found.append(settled)
+        return found
+
+    def asked(self, rows: list[int] | slice = slice(None)) -> AskedOf:
         """What the plan asks in some of the states."""
         return AskedOf(
             self.soc_w[rows], self.soc_idle_w[rows], self.rest_w[rows], self.air_w[rows],
@@ -424,36 +437,61 @@ class _Work:
         )  # fmt: skip
 
     @cached_property
-    def wanted(self) -> Temps:
-        """Every state as if nothing slowed itself."""
-        return self.settle(self.asked(), governed=False)
+    def _columns(self) -> list[_Column]:
+        """What the plan asks in each state, at nominal figures."""
+        return self.asked().columns()
 
     @cached_property
-    def _giving_way(self) -> IntArray:
+    def _wanted(self) -> list[Settled]:
+        """Every state as if nothing slowed itself, at nominal figures alone."""
+        return self._each(zip(self._columns, repeat(None), strict=False), governed=False)
+
+    @cached_property
+    def wanted(self) -> Temps:
+        """Every state as if nothing slowed itself."""
+        return _stacked(self._wanted) if self._alone else self.settle(self.asked(), governed=False)
+
+    @cached_property
+    def _giving_way(self) -> list[int]:
         """The states in which in some sample something would pass the point where it slows."""
+        slowing = [n for n, warm in enumerate(self.warm) if warm.body.slows]
+        limits_k = [self.warm[n].limit_c + ZERO_C_K for n in slowing]
+        if self._alone:
+            limit_k, most_k = nominal(self.limit_k), [nominal(most) for most in limits_k]
+            return [
+                row for row, state in enumerate(self._wanted)
+                if state.die_k > limit_k
+                or any(state.body_k[n] > k for n, k in zip(slowing, most_k, strict=True))
+            ]  # fmt: skip
         too_hot = self.wanted.die_k > self.limit_k
-        for n, body in enumerate(self.network.bodies):
-            if body.slows:
-                too_hot = too_hot | (self.wanted.body_k[n] > body.limit_k)
-        return np.flatnonzero(too_hot.any(axis=1))
+        for n, most in zip(slowing, limits_k, strict=True):
+            too_hot = too_hot | (self.wanted.body_k[n] > most)
+        rows: list[int] = np.flatnonzero(too_hot.any(axis=1)).tolist()
+        return rows
 
     @cached_property
     def governed(self) -> Temps:
         """Every state once everything that slows itself is settled."""
         rows = self._giving_way
-        if not rows.size:
+        if not rows:
             return self.wanted
-        settled = self.settle(self.asked(rows), True, self.wanted.near(rows))
-        return self.wanted.replaced(rows, settled)
+        if not self._alone:
+            settled = self.settle(self.asked(rows), True, self.wanted.near(rows))
+            return self.wanted.replaced(rows, settled)
+        states = list(self._wanted)
+        near = [(self._columns[row], states[row]) for row in rows]
+        for row, state in zip(rows, self._each(near, governed=True), strict=True):
+            states[row] = state
+        return _stacked(states)
 
     @cached_property
     def inside_w(self) -> FloatArray:
         """All heat that is given off inside once everything is settled. [W]"""
         total: FloatArray = self.governed.soc_w + self.rest_w + self.air_w
         total = total + self.governed.body_w.sum(axis=0)
-        for n, body in enumerate(self.network.bodies):
+        for n, lost_w_w in enumerate(self._lost):
             spared_w = self.body_w[n] - self.governed.body_w[n]
-            for place, lost in body.lost_w_w:
+            for place, lost in lost_w_w:
                 if place is None:
                     total = total - lost * spared_w
         return total
@@ -461,9 +499,9 @@ class _Work:
     @cached_property
     def coolable(self) -> bool:
         """Whether an idle processor stays below its throttle point in every hard state."""
-        hard = [n for n, state in enumerate(self.states) if state.hard]
-        over = self.governed.die_k[hard, 0] > self.limit_k[0] + 0.05
-        return not bool(np.any(over))
+        most_k, die_k = nominal(self.limit_k) + 0.05, self.governed.die_k[:, 0].tolist()
+        pairs = zip(die_k, self.states, strict=True)
+        return not any(temp_k > most_k for temp_k, state in pairs if state.hard)
 
     @cached_property
     def speed_share(self) -> FloatArray:
@@ -530,11 +568,11 @@ class _Work:
         less_k = np.zeros_like(soc_w)
         less_k[0] = (asked.soc_w - soc_w)[0] * self.body.response.soc.die_k
         body_w = asked.body_w.copy()
-        for n, body in enumerate(self.network.bodies):
-            if body.slows:
+        for n, warm in enumerate(self.warm):
+            if warm.body.slows:
                 least_w = asked.rest_body_w[n]
                 body_w[n] = least_w + (asked.body_w[n] - least_w) * KEPT_SOUND
-                less_k[n + 1] = ((asked.body_w[n] - body_w[n]) / body.path.total_w_k)[n + 1]
+                less_k[n + 1] = ((asked.body_w[n] - body_w[n]) / warm.path.total_w_k)[n + 1]
         return replace(asked, soc_w=soc_w, body_w=body_w), less_k
 
     def _rated(self) -> list[tuple[Piece, float]]:
@@ -617,16 +655,14 @@ def _as_temps(found: Settled, shape: tuple[int, ...]) -> Temps:
 
 def _stacked(found: Sequence[Settled]) -> Temps:
     """What was settled of single states, one sample each."""
-    alone = np.array([
-        (one.die_k, one.sink_k, one.board_k, one.air_k, one.inner_k, one.outer_k, one.soc_w)
+    rows = np.array([
+        (one.die_k, one.sink_k, one.board_k, one.air_k, one.inner_k, one.outer_k, one.soc_w,
+         *one.body_w, *one.body_k)
         for one in found
-    ])  # fmt: skip
-    bodies = np.array([(one.body_w, one.body_k) for one in found], dtype=float)
-    body_w, body_k = bodies.transpose(1, 2, 0)[..., np.newaxis]
-    die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w = alone.T[..., np.newaxis]
-    return Temps(
-        die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w, body_w, body_k
-    )  # fmt: skip
+    ]).T[..., np.newaxis]  # fmt: skip
+    die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w = rows[:7]
+    body_w, body_k = rows[7:].reshape(2, -1, len(found), 1)
+    return Temps(die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w, body_w, body_k)
 
 
 @derived(

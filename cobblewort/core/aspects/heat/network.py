@@ -12,8 +12,9 @@ samples.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
+from itertools import starmap
 
 import numpy as np
 
@@ -85,6 +86,11 @@ class Near:
     inner_k: Quantity
     outer_k: Quantity
 
+    def each(self) -> Iterator[Near]:
+        """State by state at nominal figures, in plain numbers."""
+        fields = (self.board_k, self.air_k, self.inner_k, self.outer_k)
+        return starmap(Near, np.array(fields)[..., 0].T.tolist())
+
 
 @dataclass(slots=True)
 class Settled:
@@ -127,7 +133,7 @@ class Network:
             self._through = self._through + body.path.air_w_k * share
             self._pulled = self._pulled + body.path.air_w_k * share * body.pull
 
-    def settle(self, asked: Asked, governed: bool, near: Near | None = None) -> Settled:
+    def settle(self, asked: Asked, governed: bool, near: Near | Settled | None = None) -> Settled:
         """Temperatures as asked, or with all that slows itself settled together.
 
         `near` is a solution nearby, say of what would come of it if nothing slowed itself.

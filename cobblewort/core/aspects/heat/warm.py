@@ -53,16 +53,20 @@ _SINK_WALL_W_K = 1e6
 
 @dataclass(frozen=True, slots=True)
 class Fans:
-    """The fans of a kit: on the cooler, over the board, beside add-on boards, and in the case; the
-    free flow of those in the case, and of those loose in it. [m³/h]
+    """The fans of a kit: on the cooler, over the board, beside add-on boards; those in walls of the
+    case, and those that stand loose in it.
     """
 
-    cooler: bool = False
-    board: bool = False
-    beside: bool = False
-    case: bool = False
-    flow_m3_h: Quantity = 0.0
-    loose_m3_h: Quantity = 0.0
+    cooler: bool
+    board: bool
+    beside: bool
+    in_case: tuple[CompiledPart, ...]
+    loose: tuple[CompiledPart, ...]
+
+    @property
+    def case(self) -> bool:
+        """Whether one is in a wall of the case."""
+        return bool(self.in_case)
 
     @property
     def any(self) -> bool:
@@ -83,18 +87,18 @@ class Fans:
 def fans_of(pieces: Sequence[Piece], cooler: Piece | None) -> Fans:
     """A cooler's own fan reaches board and add-on boards, one in the case everything."""
     own = None if cooler is None else cooler.part.cooler
-    fans = Fans(cooler=own is not None and own.r_fan_k_w is not None)
+    in_case: list[CompiledPart] = []
+    loose: list[CompiledPart] = []
+    reached = set()
     for piece in pieces:
         fan = piece.part.fan
-        if fan is None or not piece.part.inside:
-            continue
-        flow = piece.compiled.figure("fan.flow_m3_h")
-        if fan.at == "case":
-            fans = replace(fans, case=True, flow_m3_h=fans.flow_m3_h + flow)
-            continue
-        fans = replace(fans, loose_m3_h=fans.loose_m3_h + flow)
-        fans = replace(fans, board=True) if fan.at == "board" else replace(fans, beside=True)
-    return fans
+        if fan is not None and piece.part.inside:
+            reached.add(fan.at)
+            (in_case if fan.at == "case" else loose).append(piece.compiled)
+    return Fans(
+        own is not None and own.r_fan_k_w is not None, "board" in reached,
+        bool(reached - {"board", "case"}), tuple(in_case), tuple(loose),
+    )  # fmt: skip
 
 
 @dataclass(slots=True)
@@ -163,9 +167,7 @@ def warm_bodies(
                 of(f"{path}.share"), f"{path}.limit_c", pull=pull,
             )  # fmt: skip
             if hot.r_air_k_w is not None:
-                still = of(f"{path}.r_air_k_w")
-                forced = still * STIRRED_BODY_FACTOR if stirred else None
-                warm.path = split_path(still, forced, pressure)
+                warm.path = _own_path(piece.compiled, f"{path}.r_air_k_w", stirred, pressure)
             else:
                 drives = modules.get(seat.id, 1) if seat is not None else 1
                 warm.path, share = _module_path(
@@ -239,6 +241,13 @@ def _is_module(piece: Piece) -> bool:
 
 
 @lru_cache(maxsize=64)
+def _own_path(part: CompiledPart, figure: str, stirred: bool, pressure: float) -> Path:
+    """The path of a body that states its resistance to air; kept for the next kit."""
+    still = part.figure(figure)
+    return split_path(still, still * STIRRED_BODY_FACTOR if stirred else None, pressure)
+
+
+@lru_cache(maxsize=64)
 def _module_path(
     module: CompiledPart, path: str, carrier: CompiledPart | None, drives: int, stirred: bool,
     pressure: float,
@@ -300,8 +309,9 @@ def board_body(
 @lru_cache(maxsize=64)
 def _enclosure(
     shell: CompiledPart, cooler: CompiledPart | None, standing: str, altitude_m: float,
-    sun_w_m2: float, stirred: bool,
+    sun_w_m2: float, fans: Fans,
 ) -> Enclosure | None:  # fmt: skip
+    """A shell with what stirs the air in it; kept for the next kit."""
     case, of = shell.part.case, shell.figure
     if case is None or case.open:
         return None
@@ -311,6 +321,8 @@ def _enclosure(
     if own is not None and own.r_fan_k_w is not None and area > 0 and cooler is not None:
         free = cooler.figure("cooler.free_flow_m3_h", missing=0.0)
         fan_flow = of("case.fan_exchange_share") * free / 3600
+    if area > 0 and (fans.in_case or fans.loose):
+        fan_flow = fan_flow + _blown_m3_s(shell, fans)
     wall = case.wall_mm * 1e-3
     inner = Faces(
         case.inner_length_mm * 1e-3, case.inner_width_mm * 1e-3, case.inner_height_mm * 1e-3,
@@ -323,7 +335,7 @@ def _enclosure(
         wall_w_k=wall_conductance_w_k(inner, wall, of("case.wall_w_mk")),
         emissivity=of("case.emissivity"),
         fins=1.0 if case.fins is None else of("case.fins"),
-        stirred=stirred,
+        stirred=fans.any,
         vent_area_m2=area,
         vent_rise_m=(VENT_RISE_SHARE * case.inner_height_mm if rise is None else rise) * 1e-3,
         fan_flow_m3_s=fan_flow,
@@ -335,19 +347,22 @@ def _enclosure(
 
 
 def enclosure(
-    stack: StackResult, standing: str, altitude_m: float, sun_w_m2: float, fans: Fans, samples: int
+    stack: StackResult, standing: str, altitude_m: float, sun_w_m2: float, fans: Fans
 ) -> Enclosure | None:
     """The case in its place, stirred by fans; None where there is none, or an open one."""
     if stack.case is None:
         return None
     cooler = None if stack.cooler is None else stack.cooler.compiled
-    box = _enclosure(stack.case.compiled, cooler, standing, altitude_m, sun_w_m2, fans.any)
-    if box is None or box.vent_area_m2 <= 0 or not (fans.case or fans.board or fans.beside):
-        return box
-    share = sampled(CASE_FAN_SHARE, "case/fan_share", samples)
-    loose = stack.case.compiled.figure("case.fan_exchange_share") * fans.loose_m3_h
-    exchanged_m3_h = share * fans.flow_m3_h + loose
-    return replace(box, fan_flow_m3_s=box.fan_flow_m3_s + exchanged_m3_h / 3600)
+    return _enclosure(stack.case.compiled, cooler, standing, altitude_m, sun_w_m2, fans)
+
+
+def _blown_m3_s(shell: CompiledPart, fans: Fans) -> Quantity:
+    """What fans in the walls and fans loose in a vented case exchange, by their free flows."""
+    flow = "fan.flow_m3_h"
+    share = sampled(CASE_FAN_SHARE, "case/fan_share", shell.samples)
+    loose = shell.figure("case.fan_exchange_share") * sum(fan.figure(flow) for fan in fans.loose)
+    exchanged_m3_h: FloatArray = share * sum(fan.figure(flow) for fan in fans.in_case) + loose
+    return exchanged_m3_h / 3600
 
 
 def thin_air(altitude_m: float) -> float:

@@ -74,6 +74,16 @@ class PowerResult:
         self.limit_current_a = self.current_a[:, self.limits.places]
         self.stands = bool(self.nodes) and not bool(self.collapsed[:, 0].any())
 
+    @cached_property
+    def mean_voltage_v(self) -> FloatArray:
+        """`voltage_v` in the states for heat."""
+        return self.voltage_v[:, self.means.places]
+
+    @cached_property
+    def mean_current_a(self) -> FloatArray:
+        """`current_a` in the states for heat."""
+        return self.current_a[:, self.means.places]
+
     def lasting(self, node: int, in_watts: bool) -> list[float]:
         """The means into a rail over idling and each phase, at nominal figures. [A] or [W]"""
         amps, watts = self._lasting
