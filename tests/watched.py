@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any, cast
 
-from cobblewort.core.judging.kit import Derived, Kit, Pieces
+from cobblewort.core.judging.kit import Derived, Kit, Pieces, Reads
 from cobblewort.core.plans.catalogue import Catalogue
 
 _READ_AS = {
@@ -24,7 +24,7 @@ class UndeclaredReadError(AssertionError):
 class Watched:
     """Stands in the place of a kit, and lets read what `declared` names."""
 
-    def __init__(self, kit: Kit, declared: frozenset[str], reader: str) -> None:
+    def __init__(self, kit: Kit, declared: Reads, reader: str) -> None:
         self.kit, self.declared, self.reader = kit, declared, reader
         self.samples = kit.samples
         self.known: dict[Derived[Any], Any] = {}  # so that each is asked for here
@@ -32,7 +32,7 @@ class Watched:
     def read(self, *facets: str) -> None:
         """Note that something is read. Raises UndeclaredReadError unless it is named."""
         for facet in facets:
-            if self.declared.isdisjoint((facet, *_WIDER.get(facet, ()))):
+            if self.declared.facets.isdisjoint((facet, *_WIDER.get(facet, ()))):
                 raise UndeclaredReadError(f"{self.reader} reads '{facet}', and does not declare it")
 
     @property
@@ -66,7 +66,10 @@ class Watched:
 
     def work_out(self, wanted: Derived[Any]) -> Any:
         """What is derived, worked out through what it declares itself."""
-        self.read(*wanted.reads)
+        if wanted not in self.declared.firm:
+            self.read(*wanted.reads.facets)
+            for one in wanted.reads.firm:
+                self.work_out(one)
         if wanted not in self.kit.known:
             self.kit.known[wanted] = wanted.work(watched(self.kit, wanted.reads, wanted.__name__))
         return self.kit.known[wanted]
@@ -85,6 +88,6 @@ class _Watched:
         return getattr(self._of, name)
 
 
-def watched(kit: Kit, declared: frozenset[str], reader: str) -> Kit:
+def watched(kit: Kit, declared: Reads, reader: str) -> Kit:
     """A kit that raises on a read which is not declared."""
     return cast("Kit", Watched(kit, declared, reader))

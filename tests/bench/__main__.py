@@ -24,10 +24,10 @@ from typing import NamedTuple
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 from cobblewort.core.aspects.fit.assign import assign
-from cobblewort.core.aspects.fit.boxes import Space
+from cobblewort.core.aspects.fit.boxes import Blocks
 from cobblewort.core.aspects.fit.fasteners import build_fasteners
 from cobblewort.core.aspects.fit.pins import build_header
-from cobblewort.core.aspects.fit.stack import build_stack
+from cobblewort.core.aspects.fit.stack import build_layers
 from cobblewort.core.changing.candidates import candidates
 from cobblewort.core.changing.first import first_kit
 from cobblewort.core.judging.piece import Piece, expand
@@ -130,8 +130,9 @@ def fit_alone(pieces: list[Piece]) -> None:
     """Everything that fit works out, without the rules."""
     fit = assign(pieces)
     boards = [piece for piece in pieces if piece.part.kind == "board"]
-    stack = build_stack(boards, pieces)
-    list(Space(stack, fit).overlaps)
+    coolers = [piece for piece in pieces if piece.part.cooler is not None]
+    stack = build_layers(boards, coolers, pieces)
+    list(Blocks(stack, fit).overlaps)
     build_fasteners(stack, pieces)
     build_header(PLAN_25, pieces)
 

@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from cobblewort.core.judging.kit import Kit, Reads
+from cobblewort.core.judging.kit import Kit, Read
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.judging.working import Explained
 
@@ -29,7 +29,7 @@ class Aspect:
     prefix: str
     ruler: str | None = None
     missing: str = ""
-    reads: tuple[Reads, ...] = ()
+    reads: tuple[Read, ...] = ()
     report: Callable[[Kit, Sequence[Margin]], Any] | None = None
     explained: Callable[[Kit, str], Explained | None] | None = None
 

@@ -1,14 +1,16 @@
 """A plan with its parts looked up, and what has been worked out of it, each thing once.
 
 What is worked out of a kit, and each rule, declares what of the plan it reads. From that alone it
-follows what a kit may take over from another one that it is like.
+follows what a kit may take over from another one that it is like. Some of what is worked out is
+firm: it comes out the same after many a change, and what reads it asks for no more than that.
 """
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from dataclasses import dataclass
 from functools import update_wrapper
-from operator import attrgetter
+from operator import attrgetter, eq
 from typing import Any, Generic, TypeVar
 
 from cobblewort.core.errors import InputError
@@ -34,14 +36,16 @@ field by its name."""
 class Derived(Generic[T]):
     """What is worked out of a kit when it is first asked for, and kept on it.
 
-    Called with a kit it gives the result. `reads` are the facets it looks at, with those of all
-    that it asks for.
+    Called with a kit it gives the result. `reads` is what it looks at, with all that is read by
+    what it asks for. Of what is firm, `same` tells whether two results are as good as one.
     """
 
     __name__: str
 
-    def __init__(self, work: Callable[[Kit], T], reads: frozenset[str]) -> None:
-        self.work, self.reads = work, reads
+    def __init__(
+        self, work: Callable[[Kit], T], reads: Reads, same: Callable[[Any, Any], bool] | None
+    ) -> None:
+        self.work, self.reads, self.same = work, reads, same
         update_wrapper(self, work)
 
     def __call__(self, kit: Kit) -> T:
@@ -53,32 +57,52 @@ class Derived(Generic[T]):
         return value
 
 
-Reads = str | Derived[Any]
+Read = str | Derived[Any]
 """A facet, or something derived that is asked for."""
 
 
-def closed(reads: Iterable[Reads]) -> frozenset[str]:
-    """The facets among `reads`, and those of what is derived there.
+@dataclass(slots=True, frozen=True)
+class Reads:
+    """What is read of a kit: facets of its plan, and what is firm."""
+
+    facets: frozenset[str]
+    firm: frozenset[Derived[Any]] = frozenset()
+
+
+def closed(reads: Iterable[Read]) -> Reads:
+    """All that is read where `reads` are: facets, what is firm, and what others there read.
 
     Raises
     ------
     ValueError
         If there is no such facet.
     """
-    found: set[str] = set()
+    facets: set[str] = set()
+    kept: set[Derived[Any]] = set()
     for read in reads:
         if isinstance(read, Derived):
-            found |= read.reads
+            if read.same is None:
+                facets |= read.reads.facets
+                kept |= read.reads.firm
+            else:
+                kept.add(read)
         elif read in FACETS:
-            found.add(read)
+            facets.add(read)
         else:
             raise ValueError(f"a plan has no facet '{read}' (it has: {', '.join(FACETS)})")
-    return frozenset(found)
+    return Reads(frozenset(facets), frozenset(kept))
 
 
-def derived(*reads: Reads) -> Callable[[Callable[[Kit], T]], Derived[T]]:
+def derived(*reads: Read) -> Callable[[Callable[[Kit], T]], Derived[T]]:
     """Make the decorated function something derived that reads no more than `reads`."""
-    return lambda work: Derived(work, closed(reads))
+    return lambda work: Derived(work, closed(reads), None)
+
+
+def firm(
+    *reads: Read, same: Callable[[Any, Any], bool] = eq
+) -> Callable[[Callable[[Kit], T]], Derived[T]]:
+    """The same of what is worth comparing, as it comes out the same after many a change."""
+    return lambda work: Derived(work, closed(reads), same)
 
 
 class Pieces(tuple[Piece, ...]):
@@ -149,15 +173,48 @@ class Kit:
         )  # fmt: skip
         self.known: dict[Derived[Any], Any] = {}
         self.differs = _ALL if like is None else self._changed_since(like)
-        if like is not None:
-            for wanted, value in list(like.known.items()):  # which another thread may add to
-                if self.differs.isdisjoint(wanted.reads):
-                    self.known[wanted] = value
+        # What was known of the other kit, and what of it has stayed.
+        self._before: dict[Derived[Any], Any] = {} if like is None else dict(like.known)
+        self._stayed: dict[Derived[Any], bool] = {}
 
     def work_out(self, wanted: Derived[T]) -> T:
-        """Work something out and keep it."""
-        value = self.known[wanted] = wanted.work(self)
+        """Work something out, or take it over, and keep it."""
+        known = wanted in self._before
+        if known and self.still(wanted.reads):
+            value: T = self._before[wanted]
+        else:
+            value = wanted.work(self)
+            if known and wanted.same is not None:
+                before = self._before[wanted]
+                self._stayed[wanted] = stays = bool(wanted.same(value, before))
+                value = before if stays else value
+        self.known[wanted] = value
         return value
+
+    def still(self, reads: Reads) -> bool:
+        """Whether all that is read is as it was in the kit that this one was made like; what is
+        firm and may have changed is worked out for it.
+        """
+        if not self.differs.isdisjoint(reads.facets):
+            return False
+        return not reads.firm or all(map(self._has_stayed, reads.firm))
+
+    def _has_stayed(self, one: Derived[Any]) -> bool:
+        stays = self._stayed.get(one)
+        if stays is None:
+            stays = self.still(one.reads)
+            if not stays and one in self._before:
+                self.work_out(one)
+                stays = self._stayed[one]
+            self._stayed[one] = stays
+        return stays
+
+    def settle(self) -> None:
+        """Take over what has stayed and was not asked for, and let go of the other kit."""
+        for wanted in self._before.keys() - self.known.keys():
+            if self.still(wanted.reads):
+                self.known[wanted] = self._before[wanted]
+        self._before = {}
 
     def _changed_since(self, other: Kit) -> frozenset[str]:
         """The facets in which this kit differs from another of as many samples."""

@@ -8,7 +8,7 @@ from functools import partial
 
 from cobblewort.core import words
 from cobblewort.core.judging.findings import Finding, Remark
-from cobblewort.core.judging.kit import Kit, Reads, closed
+from cobblewort.core.judging.kit import Kit, Read, Reads, closed
 from cobblewort.core.judging.margin import (
     HOLDS_TIGHT_SHARE,
     Check,
@@ -42,8 +42,7 @@ _SILENT = Outcome(None, (), ())
 class Rule:
     """What a rule checks and why, its formula in words and symbols, and where that comes from.
 
-    `reads` are the facets of a plan that its function looks at: while none of them changes, it says
-    the same.
+    `reads` is what its function looks at: while nothing of it changes, it says the same.
     """
 
     id: str
@@ -53,7 +52,7 @@ class Rule:
     formula: str
     source: str
     function: RuleFunction
-    reads: frozenset[str]
+    reads: Reads
     remedies: tuple[Remedy, ...]
 
     def judge(self, kit: Kit) -> Outcome:
@@ -124,7 +123,7 @@ def rule(
     why: str,
     formula: str,
     source: str,
-    reads: tuple[Reads, ...],
+    reads: tuple[Read, ...],
     remedies: tuple[Remedy, ...] = (),
 ) -> Callable[[RuleFunction], RuleFunction]:
     """Register the decorated function under a stable id.

@@ -81,7 +81,7 @@ class CompiledPart:
         self.samples = samples
         self._moved = moved
         self.connected = part.kind not in _STAND_THERE or bool(
-            part.plugs or part.sockets or part.rails or part.offers or part.pins
+            part.plugs or part.sockets or part.rails or part.offers or part.pins or part.add_on
         )
         self.passes_on = part.kind in ("hub", "lead") and bool(part.sockets) and bool(part.plugs)
         self._figures = {

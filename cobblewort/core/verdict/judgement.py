@@ -120,9 +120,10 @@ def judge_kit(
     for rule in rules_in_order():
         if only is None or only(rule):
             before = known.get(rule.id)
-            if before is None or not kit.differs.isdisjoint(rule.reads):
+            if before is None or not kit.still(rule.reads):
                 before = rule.judge(kit)
             outcomes[rule.id] = before
+    kit.settle()
     findings = [finding for outcome in outcomes.values() for finding in outcome.findings]
     findings.sort(key=lambda f: (-SEVERITY_RANK[f.severity], f.rule, f.id))
     ticked = set(kit.plan.settled)

@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from cobblewort.core.judging.findings import Remark
-from cobblewort.core.judging.kit import FACETS, Derived, Kit, closed, derived
+from cobblewort.core.judging.kit import FACETS, Derived, Kit, Reads, closed, derived
 from cobblewort.core.judging.margin import margin_of
 from cobblewort.core.judging.rules import Rule
 from cobblewort.core.plans.patch import apply_patch
@@ -45,7 +45,7 @@ def test_no_rule_reads_more_than_it_declares(name: str) -> None:
 def test_a_read_that_is_not_declared_raises() -> None:
     """As of a rule of supply that looks at needs and does not say so."""
     rule = next(rule for rule in rules_in_order() if rule.id == "PWR-09")
-    hidden = replace(rule, reads=rule.reads - {"needs"})
+    hidden = replace(rule, reads=Reads(rule.reads.facets - {"needs"}, rule.reads.firm))
     with pytest.raises(UndeclaredReadError, match="PWR-09 reads 'needs'"):
         ask(hidden, kit(*SMALL), 1)
 
@@ -62,7 +62,7 @@ def test_what_is_asked_for_is_read_too() -> None:
         return one(made)
 
     assert isinstance(two, Derived)
-    assert two.reads == {"budget", "place.wet", "wired"}
+    assert two.reads == Reads(frozenset({"budget", "place.wet", "wired"}))
     with pytest.raises(ValueError, match="no facet 'colour'"):
         closed(["colour"])
 

@@ -7,6 +7,8 @@ from copy import copy
 from dataclasses import dataclass, field
 from typing import Literal
 
+import numpy as np
+
 from cobblewort.core.aspects.data import usual
 from cobblewort.core.aspects.data.arrays import read_from_each, written_to_each
 from cobblewort.core.aspects.data.filling import alone_mb_s
@@ -15,7 +17,7 @@ from cobblewort.core.aspects.fit.paths import Step, buses, ways
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import lesser, nominal, pick
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Kit, firm
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.plans.plan import NOT_OF_IT, End, Flow, Layout, Storing
@@ -83,12 +85,19 @@ Held = Mapping[str, FloatArray]
 """What drives keep of their speed in the heat, by piece, shape (samples,)."""
 
 
-@derived(heat_of)
-def held_of(kit: Kit) -> dict[str, FloatArray]:
+def _as_held(one: Held, other: Held) -> bool:
+    """Whether the same drives keep the same."""
+    return one.keys() == other.keys() and all(
+        np.array_equal(kept, other[piece]) for piece, kept in one.items()
+    )
+
+
+@firm(heat_of, same=_as_held)
+def held_of(kit: Kit) -> Held:
     """Drives that slow themselves in some state that must hold, and what they keep in the hottest;
     those that slow nowhere are not in it.
     """
-    heat, found = heat_of(kit), {}
+    heat, found = heat_of(kit), dict[str, FloatArray]()
     hard = list(heat.means.must_hold)
     for hot in heat.hot_bodies:
         drives = hot.slows and hot.piece.part.drive is not None

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from cobblewort.core.aspects.fit.model import stack_of
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Kit, firm
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Bay
 
@@ -18,7 +18,7 @@ class Bays:
     without: list[tuple[Piece, list[Bay]]] = field(default_factory=list)
 
 
-@derived("connected", stack_of)
+@firm("connected", stack_of)
 def bays_of(kit: Kit) -> Bays:
     """2.5- and 3.5-inch drives, thickest first, each into the flattest bay that takes it."""
     found, case = Bays(), stack_of(kit).case

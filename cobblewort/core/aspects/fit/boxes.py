@@ -13,7 +13,7 @@ from itertools import pairwise
 
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.aspects.fit.openings import has_walls, opening_at
-from cobblewort.core.aspects.fit.stack import PCB_MM, Layer, StackResult, room_below_mm
+from cobblewort.core.aspects.fit.stack import PCB_MM, Layer, Layers, StackResult, room_below_mm
 from cobblewort.core.aspects.fit.standing import Standing
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Box, Latch, PlugBody, Spot, Stack
@@ -84,30 +84,21 @@ class AccessZone:
     dz_mm: float
 
 
-class Space:
-    """Every block of the kit to scale; without a board there is none.
-
-    Each list is made when somebody looks at it: rules want the blocks, drawings the rest.
+class Blocks:
+    """Every block on the main board to scale, whatever is around them; without a board there is
+    none.
     """
 
-    def __init__(
-        self, stack: StackResult, assignment: Assignment, standing: Standing | None = None
-    ) -> None:
-        self._stack, self._fit, self._board = stack, assignment, stack.board
-        self._standing = standing
-        self._own = None if stack.board is None else stack.board.part.stack
+    def __init__(self, layers: Layers, assignment: Assignment) -> None:
+        self._layers, self._fit, self._board = layers, assignment, layers.board
+        self._own = None if layers.board is None else layers.board.part.stack
 
     @cached_property
     def boxes(self) -> list[PlacedBox]:
         """The blocks themselves."""
         if self._board is None or self._own is None:
             return []
-        return list(_boxes(self._stack, self._board, self._own, self._fit))
-
-    @cached_property
-    def beside(self) -> list[PlacedBox]:
-        """Further boards in the same case, with their sockets; its compartments and posts."""
-        return [] if self._standing is None else list(_beside(self._stack, self._standing))
+        return list(_boxes(self._layers, self._board, self._own, self._fit))
 
     @cached_property
     def plugs(self) -> list[PlacedBox]:
@@ -137,14 +128,30 @@ class Space:
     @cached_property
     def gaps(self) -> list[LayerGap]:
         """Free heights between layers."""
-        return [] if self._own is None else list(_gaps(self._stack, self._own))
+        return [] if self._own is None else list(_gaps(self._layers, self._own))
+
+
+class Space:
+    """What is around the blocks of a kit to scale: made when somebody looks at it."""
+
+    def __init__(
+        self, stack: StackResult, assignment: Assignment, standing: Standing | None = None
+    ) -> None:
+        self._stack, self._fit, self._standing = stack, assignment, standing
+
+    @cached_property
+    def beside(self) -> list[PlacedBox]:
+        """Further boards in the same case, with their sockets; its compartments and posts."""
+        return [] if self._standing is None else list(_beside(self._stack, self._standing))
 
     @cached_property
     def access(self) -> list[AccessZone]:
         """Room for hands and plugs."""
-        if self._board is None or self._own is None:
+        board = self._stack.board
+        own = None if board is None else board.part.stack
+        if board is None or own is None:
             return []
-        return list(_access(self._stack, self._board, self._own, self._fit))
+        return list(_access(self._stack, board, own, self._fit))
 
 
 def overlap_of(one: PlacedBox, other: PlacedBox) -> Overlap | None:
@@ -168,9 +175,7 @@ def overlap_of(one: PlacedBox, other: PlacedBox) -> Overlap | None:
     return Overlap(one, other, x_mm, y_mm, z_mm, dx_mm, dy_mm, dz_mm)
 
 
-def _boxes(
-    stack: StackResult, board: Piece, own: Stack, assignment: Assignment
-) -> Iterator[PlacedBox]:
+def _boxes(layers: Layers, board: Piece, own: Stack, assignment: Assignment) -> Iterator[PlacedBox]:
     thickness = own.thickness_mm.nominal
     yield PlacedBox(
         board.id, board.line.id, board.name, "pcb", 0, 0, -thickness,
@@ -178,8 +183,8 @@ def _boxes(
     )  # fmt: skip
     sockets = [_placed(board, b, b.x_mm, b.y_mm, b.z_mm) for b in board.part.boxes.values()]
     yield from sockets
-    yield from _die_and_cooler(board, stack.cooler, sockets)
-    for layer in stack.layers:
+    yield from _die_and_cooler(board, layers.cooler, sockets)
+    for layer in layers.layers:
         if layer.piece.part.add_on is not None:
             yield from _add_on(layer, own, assignment)
 
@@ -298,7 +303,7 @@ def _plug_box(plug: PlugRef, socket: SocketRef, own: Stack) -> PlacedBox | None:
     )  # fmt: skip
 
 
-def _gaps(stack: StackResult, own: Stack) -> Iterator[LayerGap]:
+def _gaps(stack: Layers, own: Stack) -> Iterator[LayerGap]:
     """Free heights from the board outward: between the cooler or the board and what stands over it,
     and between one stacked board and the next.
     """
@@ -381,7 +386,7 @@ def latches_in_use(board: Piece, assignment: Assignment) -> list[tuple[Piece, La
     ]
 
 
-def boards_over(stack: StackResult, latch: Latch) -> list[Layer]:
+def boards_over(stack: Layers, latch: Latch) -> list[Layer]:
     """Boards above that cover a latch, so that no finger comes to it."""
     found = []
     for layer in stack.layers:

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from cobblewort.core.aspects.fit.assign import Assignment, assign
-from cobblewort.core.aspects.fit.boxes import Space
+from cobblewort.core.aspects.fit.boxes import Blocks, Space
 from cobblewort.core.aspects.fit.fasteners import Fastener, build_fasteners
 from cobblewort.core.aspects.fit.pins import HeaderResult, build_header
-from cobblewort.core.aspects.fit.stack import StackResult, build_stack
+from cobblewort.core.aspects.fit.stack import Layers, StackResult, build_layers
 from cobblewort.core.aspects.fit.standing import Standing, stand
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Kit, derived, firm
 from cobblewort.core.judging.piece import Piece
 
 
@@ -24,10 +24,26 @@ def boards_of(kit: Kit) -> list[Piece]:
     return [i for i in kit.connected if i.part.kind == "board" and i.part.stack is not None]
 
 
-@derived("built", boards_of)
+@firm("built")
+def coolers_of(kit: Kit) -> list[Piece]:
+    """What stands on a die, or may."""
+    return [i for i in kit.built if i.part.cooler is not None]
+
+
+@derived("connected", boards_of, coolers_of)
+def layers_of(kit: Kit) -> Layers:
+    """What stands on what, without the case."""
+    return build_layers(boards_of(kit), coolers_of(kit), kit.connected)
+
+
+@derived("built", layers_of)
 def stack_of(kit: Kit) -> StackResult:
-    """What stands on what."""
-    return build_stack(boards_of(kit), kit.built)
+    """What stands on what, in which case."""
+    layers = layers_of(kit)
+    return StackResult(
+        layers.boards, layers.cooler, layers.layers, layers.gaps, layers.surplus_coolers,
+        next((i for i in kit.built if i.part.case is not None), None),
+    )  # fmt: skip
 
 
 @derived(stack_of)
@@ -36,9 +52,15 @@ def standing_of(kit: Kit) -> Standing | None:
     return stand(stack_of(kit))
 
 
+@derived(of, layers_of)
+def blocks_of(kit: Kit) -> Blocks:
+    """Every block on the main board."""
+    return Blocks(layers_of(kit), of(kit))
+
+
 @derived(of, stack_of, standing_of)
 def space_of(kit: Kit) -> Space:
-    """Every block to scale."""
+    """What is around them."""
     return Space(stack_of(kit), of(kit), standing_of(kit))
 
 

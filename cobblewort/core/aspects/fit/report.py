@@ -12,7 +12,13 @@ from cobblewort.core.aspects.fit.boxes import AccessZone, LayerGap, Overlap, Pla
 from cobblewort.core.aspects.fit.buses import OnBus, buses
 from cobblewort.core.aspects.fit.fasteners import Fastener
 from cobblewort.core.aspects.fit.header_report import HeaderReport, header_report
-from cobblewort.core.aspects.fit.model import fasteners_of, space_of, stack_of, standing_of
+from cobblewort.core.aspects.fit.model import (
+    blocks_of,
+    fasteners_of,
+    space_of,
+    stack_of,
+    standing_of,
+)
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.paths import slot_generation
 from cobblewort.core.aspects.fit.rules.connections import plug_name
@@ -165,7 +171,8 @@ def reach_m(plug: Plug) -> float | None:
 
 def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
     """Connections, spare sockets, and the stack around the main board."""
-    stack, space, fit = stack_of(kit), space_of(kit), fit_of(kit)
+    stack, fit = stack_of(kit), fit_of(kit)
+    blocks, space = blocks_of(kit), space_of(kit)
     placed = fit.placed
     on_bus = buses(fit)
     connections = [
@@ -195,11 +202,11 @@ def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
     return FitReport(
         connections=connections,
         spare=spare,
-        boxes=space.boxes,
+        boxes=blocks.boxes,
         beside=space.beside,
-        plugs=space.plugs,
-        overlaps=space.overlaps,
-        gaps=space.gaps,
+        plugs=blocks.plugs,
+        overlaps=blocks.overlaps,
+        gaps=blocks.gaps,
         access=space.access,
         fasteners=fasteners_of(kit),
         board_length_mm=None if main is None else main.length_mm,

@@ -40,8 +40,8 @@ class Layer:
 
 
 @dataclass(slots=True)
-class StackResult:
-    """Layers above and below the main board, and the case around them.
+class Layers:
+    """Layers above and below the main board.
 
     The first of the `boards` is the main one, with the first cooler on it; each further one has the
     next cooler. `gaps` is the free height under a board above, by its id: from the face of the
@@ -49,7 +49,6 @@ class StackResult:
     """
 
     boards: list[Piece]
-    case: Piece | None
     cooler: Piece | None
     layers: list[Layer]
     gaps: dict[str, FloatArray]
@@ -77,13 +76,18 @@ class StackResult:
         return farthest.piece, farthest.reach_mm
 
 
-def build_stack(boards: list[Piece], pieces: Sequence[Piece]) -> StackResult:
-    """Stack the kit on the first of its boards; without one there is nothing to stack."""
+@dataclass(slots=True)
+class StackResult(Layers):
+    """Layers on the main board, and the case around them."""
+
+    case: Piece | None
+
+
+def build_layers(boards: list[Piece], coolers: Sequence[Piece], pieces: Sequence[Piece]) -> Layers:
+    """Stack a kit on the first of its boards; without one there is nothing to stack."""
     board = boards[0] if boards else None
-    case = next((i for i in pieces if i.part.case is not None), None)
-    coolers = [i for i in pieces if i.part.cooler is not None]
     cooler = coolers[0] if coolers else None
-    result = StackResult(boards, case, cooler, [], {}, coolers[max(1, len(boards)) :])
+    result = Layers(boards, cooler, [], {}, list(coolers[max(1, len(boards)) :]))
     if board is None or board.part.stack is None:
         return result
     of = board.compiled.figure

@@ -9,35 +9,33 @@ from itertools import repeat
 
 import numpy as np
 
-from cobblewort.core.aspects.fit.assign import Assignment
-from cobblewort.core.aspects.fit.bays import Bays, bays_of
+from cobblewort.core.aspects.fit.bays import bays_of
+from cobblewort.core.aspects.fit.model import boards_of, coolers_of, stack_of
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.fit.model import stack_of
-from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.aspects.heat.bodies import BoardBody
 from cobblewort.core.aspects.heat.enclosure import Enclosure
-from cobblewort.core.aspects.heat.given_off import MeanRows, given_off
+from cobblewort.core.aspects.heat.given_off import GivenOff, MeanRows, given_off
 from cobblewort.core.aspects.heat.governor import CLOCK_EXPONENT, clock_share, power_at
 from cobblewort.core.aspects.heat.network import Asked, Body, Near, Network, Settled
 from cobblewort.core.aspects.heat.warm import (
+    Fans,
     Warm,
     board_body,
     enclosure,
-    fans_of,
+    fans_among,
     further_boards,
     split_heat,
     thin_air,
     warm_bodies,
 )
-from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Kit, derived, firm
 from cobblewort.core.judging.margin import KEPT_SOUND
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.states import LookedAt, State
-from cobblewort.core.plans.plan import NOT_OF_IT, Plan
+from cobblewort.core.plans.plan import NOT_OF_IT
 from cobblewort.core.standards.air import ZERO_C_K
 
 COLDEST_C, HOTTEST_C = -40.0, 90.0
@@ -306,39 +304,72 @@ class HeatDetail:
     warm: list[Warm]
 
 
-def build_heat(
-    plan: Plan, pieces: Sequence[Piece], stack: StackResult, fit: Assignment, bays: Bays,
-    power: PowerResult, samples: int,
-) -> HeatResult:  # fmt: skip
-    """Temperatures of the plan's board on the hottest day, in steady state."""
-    board, ambient_c = stack.board, plan.place.ambient_max_c
+@dataclass(slots=True)
+class Sources:
+    """What gives off heat inside, as asked, whatever case is around it.
+
+    Of the board's heat `soc_w` is its processor's and `rest_w` the rest, with `soc_idle_w` of an
+    idle processor beside that rest, shape (states, samples); `soc_peak_w` of shape (samples,). [W]
+    """
+
+    board: Piece
+    warm: list[Warm]
+    given: GivenOff
+    soc_w: FloatArray
+    rest_w: FloatArray
+    soc_idle_w: FloatArray
+    soc_peak_w: FloatArray
+
+
+@firm("built", bays_of)
+def indoors_of(kit: Kit) -> list[Piece]:
+    """What sits inside and may give off heat."""
+    taken = bays_of(kit).taken
+    return [
+        piece for piece in kit.built
+        if (piece.part.inside or piece.id in taken)
+        and (piece.part.rails or piece.part.loads or piece.part.hot)
+    ]  # fmt: skip
+
+
+@firm("built", coolers_of)
+def fans_of(kit: Kit) -> Fans:
+    """What stirs the air."""
+    return fans_among(kit.built, next(iter(coolers_of(kit)), None))
+
+
+@derived("place.altitude_m", boards_of, coolers_of, fit_of, indoors_of, fans_of, power_of)
+def sources_of(kit: Kit) -> Sources | None:
+    """What gives off heat inside; None without a board whose heat is known."""
+    boards, power = boards_of(kit), power_of(kit)
+    board = boards[0] if boards else None
     own = None if board is None else board.compiled.loads.get("own")
     if board is None or board.part.board_heat is None or own is None or not own.in_watts:
-        why = "the kit has no board yet" if board is None else "the board states no thermal figures"
-        nothing = np.zeros((len(power.means.states), samples))
-        return HeatResult(power.means, None, why, ambient_c, np.zeros(samples), nothing)
-    return _Work(plan, pieces, stack, fit, bays, board, power).result()
+        return None
+    inside, fans = indoors_of(kit), fans_of(kit)
+    pressure = thin_air(kit.plan.place.altitude_m)
+    warm = warm_bodies(fit_of(kit), inside, board, fans, pressure)
+    if len(boards) > 1:
+        warm += further_boards(boards[1:], coolers_of(kit), fans.case, pressure)
+    rows = MeanRows(power)
+    split, mean = split_heat(board.compiled), rows.of(board)
+    soc_w = split.soc_w[mean]
+    given = given_off(power, rows, inside, board, warm, soc_w.shape)
+    return Sources(
+        board, warm, given, soc_w, split.rest_w[mean], split.soc_idle_w[mean], split.soc_peak_w
+    )  # fmt: skip
 
 
 class _Work:
     """The solutions of one kit, each worked out when somebody asks for it."""
 
-    def __init__(
-        self, plan: Plan, pieces: Sequence[Piece], stack: StackResult, fit: Assignment, bays: Bays,
-        board: Piece, power: PowerResult,
-    ) -> None:  # fmt: skip
-        self.plan, self.board, self.power, self.pieces = plan, board, power, pieces
-        self._alone = board.compiled.samples == 1  # nominal figures, without samples
-        self.states = power.means.states
-        place = plan.place
-        self.inside = [i for i in pieces if i.part.inside or i.id in bays.taken]
-        fans = fans_of(pieces, stack.cooler)
-        pressure = thin_air(place.altitude_m)
-        self.warm = warm_bodies(pieces, fit, self.inside, board, fans, pressure)
-        if len(stack.boards) > 1:
-            beside = [piece for piece in stack.boards if piece is not board]
-            coolers = [piece for piece in pieces if piece.part.cooler is not None]
-            self.warm += further_boards(beside, coolers, fans.case, pressure)
+    def __init__(self, kit: Kit, sources: Sources) -> None:
+        stack, fans, place = stack_of(kit), fans_of(kit), kit.plan.place
+        self.plan, self.power, self.pieces = kit.plan, power_of(kit), kit.built
+        self.board = board = sources.board
+        self._alone = kit.samples == 1  # nominal figures, without samples
+        self._bays = bays_of(kit)
+        self.states = self.power.means.states
         shell = stack.case
         if shell is not None and (shell.part.case is None or shell.part.case.joint_k_w is None):
             shell = None
@@ -346,22 +377,22 @@ class _Work:
         self.body = board_body(
             board.compiled, cooler, None if shell is None else shell.compiled,
             tuple(side for side in ("above", "below") if stack.add_ons(side)),
-            fans.over_board, pressure,
+            fans.over_board, thin_air(place.altitude_m),
         )  # fmt: skip
         self.box = enclosure(stack, place.standing, place.altitude_m, place.sun_w_m2, fans)
         self.throttle_c = board.compiled.figure("board_heat.throttle_c")
         self.limit_k = self.throttle_c + ZERO_C_K
+        self.soc_w, self.rest_w = sources.soc_w, sources.rest_w
+        self.soc_idle_w, self.soc_peak_w = sources.soc_idle_w, sources.soc_peak_w
+        self.ambient_k = np.full(self.soc_w.shape, place.ambient_max_c + ZERO_C_K)
+        given, self.warm = sources.given, sources.warm
+        self.body_w, self.rest_body_w = given.body_w, given.rest_body_w
+        self.carrier_w, self.air_w, self._lost = given.carrier_w, given.air_w, given.lost
 
-        split = split_heat(board.compiled)
-        rows = MeanRows(power)
-        mean = rows.of(board)
-        self.soc_w, self.rest_w = split.soc_w[mean], split.rest_w[mean]
-        self.soc_idle_w, self.soc_peak_w = split.soc_idle_w[mean], split.soc_peak_w
-        shape = self.soc_w.shape
-        self.ambient_k = np.full(shape, place.ambient_max_c + ZERO_C_K)
-        heat = given_off(power, rows, self.inside, board, self.warm, shape)
-        self.body_w, self.rest_body_w = heat.body_w, heat.rest_body_w
-        self.carrier_w, self.air_w, self._lost = heat.carrier_w, heat.air_w, heat.lost
+    @cached_property
+    def inside(self) -> list[Piece]:
+        """What sits in the air of the case."""
+        return [i for i in self.pieces if i.part.inside or i.id in self._bays.taken]
 
     @cached_property
     def _network(self) -> Network:
@@ -667,10 +698,16 @@ def _stacked(found: Sequence[Settled]) -> Temps:
 
 @derived(
     "built", "place.ambient_max_c", "place.altitude_m", "place.standing", "place.sun_w_m2",
-    stack_of, fit_of, bays_of, power_of,
+    stack_of, bays_of, fans_of, power_of, sources_of,
 )  # fmt: skip
 def of(kit: Kit) -> HeatResult:
-    """Temperatures on the hottest day."""
-    return build_heat(
-        kit.plan, kit.built, stack_of(kit), fit_of(kit), bays_of(kit), power_of(kit), kit.samples
-    )
+    """Temperatures of the plan's board on the hottest day, in steady state."""
+    sources = sources_of(kit)
+    if sources is not None:
+        return _Work(kit, sources).result()
+    power, boards = power_of(kit), boards_of(kit)
+    why = "the board states no thermal figures" if boards else "the kit has no board yet"
+    nothing = np.zeros((len(power.means.states), kit.samples))
+    return HeatResult(
+        power.means, None, why, kit.plan.place.ambient_max_c, np.zeros(kit.samples), nothing
+    )  # fmt: skip

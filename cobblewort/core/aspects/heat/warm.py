@@ -84,7 +84,7 @@ class Fans:
         return self.cooler or self.beside or self.case
 
 
-def fans_of(pieces: Sequence[Piece], cooler: Piece | None) -> Fans:
+def fans_among(pieces: Sequence[Piece], cooler: Piece | None) -> Fans:
     """A cooler's own fan reaches board and add-on boards, one in the case everything."""
     own = None if cooler is None else cooler.part.cooler
     in_case: list[CompiledPart] = []
@@ -137,9 +137,8 @@ class Warm:
 
 
 def warm_bodies(
-    pieces: Sequence[Piece], fit: Assignment, inside: Sequence[Piece], board: Piece, fans: Fans,
-    pressure: float,
-) -> list[Warm]:  # fmt: skip
+    fit: Assignment, inside: Sequence[Piece], board: Piece, fans: Fans, pressure: float
+) -> list[Warm]:
     """Every hot body inside."""
     seats = {
         plug.piece.id: socket.piece

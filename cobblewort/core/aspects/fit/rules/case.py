@@ -8,7 +8,7 @@ from functools import partial
 import numpy as np
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.model import stack_of, standing_of
+from cobblewort.core.aspects.fit.model import layers_of, stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import is_open
 from cobblewort.core.aspects.fit.remedies import (
     cut_by_hand,
@@ -278,12 +278,12 @@ def _heights_sum(
     why="A drive board above and a cooler want the same room over the processor.",
     formula="die + interface + cooler height <= free height under the add-on board, in mm",
     source="maker's drawings",
-    reads=(stack_of,),
+    reads=(layers_of,),
     remedies=(taller_standoffs, another("cooling"), another("addon")),
 )  # fmt: skip
 def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
     """Free height under the lowest board above against the cooler; a tower lets none be there."""
-    stack = stack_of(kit)
+    stack = layers_of(kit)
     board, cooler = stack.board, stack.cooler
     if board is None or cooler is None or cooler.part.cooler is None:
         return

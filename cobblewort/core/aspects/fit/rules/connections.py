@@ -13,8 +13,8 @@ from cobblewort.core.aspects.fit.assign import (
     Unplaced,
     suits,
 )
+from cobblewort.core.aspects.fit.model import layers_of
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.remedies import (
     more_sockets,
 )
@@ -169,12 +169,12 @@ def drive_protocol(kit: Kit) -> Iterator[Remark]:
     "to come out.",
     formula="no socket in use is among those that a stacked board closes or hampers",
     source="maker's drawings",
-    reads=(fit_of, stack_of),
+    reads=(fit_of, layers_of),
     remedies=(another("addon"), another("boot"), remove_named),
 )  # fmt: skip
 def reachable(kit: Kit) -> Iterator[Remark]:
     """Sockets of the main board in use under a stacked board that closes or hampers them."""
-    stack = stack_of(kit)
+    stack = layers_of(kit)
     board = stack.board
     if board is None:
         return

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.model import header_of, stack_of
+from cobblewort.core.aspects.fit.model import header_of, layers_of
 from cobblewort.core.aspects.fit.pins import WiredPart, pieces_on_header
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
@@ -125,7 +125,7 @@ def addresses_differ(kit: Kit) -> Iterator[Remark]:
     why="Pins that are not soldered in, or that a board above hides, take no wires.",
     formula="the board has its header fitted, and no stacked board hides it",
     source="maker's drawings",
-    reads=(header_of, stack_of, "connected", "wired"),
+    reads=(header_of, layers_of, "connected", "wired"),
     remedies=(another("addon", "board"), remove_named),
 )  # fmt: skip
 def header_reached(kit: Kit) -> Iterator[Remark]:
@@ -147,7 +147,7 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
             f"{'needs' if len(names) == 1 else 'need'} its pins.",
             lines,
         )  # fmt: skip
-    for cover in stack_of(kit).add_ons("above"):
+    for cover in layers_of(kit).add_ons("above"):
         hidden = [p for p in users if p is not cover]
         own_add_on = cover.part.add_on
         if own_add_on is None or not own_add_on.covers_header:

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.boxes import PlacedBox, boards_over, latches_in_use, overlap_of
+from cobblewort.core.aspects.fit.model import blocks_of, stack_of, standing_of
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.fit.model import space_of, stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import has_walls, is_open, opening_at
 from cobblewort.core.aspects.fit.remedies import cut_by_hand
 from cobblewort.core.aspects.fit.rules.connections import plug_name
@@ -31,7 +31,7 @@ _OUTFLOW_MM = 10.0
     "by taking the kit apart.",
     formula="a button: an opening before it; a latch in use: free to its lift, no board over it",
     source="maker's drawings; order of assembly: common practice",
-    reads=(fit_of, space_of, stack_of),
+    reads=(fit_of, blocks_of, stack_of),
 )  # fmt: skip
 def hands_reach(kit: Kit) -> Iterator[Remark]:
     """Buttons behind walls, latches under boards and coolers."""
@@ -80,7 +80,7 @@ def _cooler_over(kit: Kit, latch: Latch) -> Piece | None:
         latch.dx_mm, latch.dy_mm, latch.dz_mm + latch.lift_mm,
     )  # fmt: skip
     cooler = stack_of(kit).cooler
-    blocks = [box for box in space_of(kit).boxes if cooler is not None and box.piece == cooler.id]
+    blocks = [box for box in blocks_of(kit).boxes if cooler is not None and box.piece == cooler.id]
     return cooler if any(overlap_of(block, rising) for block in blocks) else None
 
 
@@ -91,7 +91,7 @@ def _cooler_over(kit: Kit, latch: Latch) -> Piece | None:
     formula="from the cooler's ends to the walls before and behind it >= 10 mm; the board stands "
     "in the middle of its case",
     source="common practice",
-    reads=(space_of, stack_of),
+    reads=(blocks_of, stack_of),
     remedies=(another("cooling"), another("case")),
 )  # fmt: skip
 def blows_freely(kit: Kit) -> Iterator[Check]:
@@ -106,7 +106,7 @@ def blows_freely(kit: Kit) -> Iterator[Check]:
         return
     length_mm = board.part.stack.length_mm
     beyond_mm = (shell.inner_length_mm - length_mm) / 2
-    for block in space_of(kit).boxes:
+    for block in blocks_of(kit).boxes:
         if block.piece != cooler.id:
             continue
         ways = [

@@ -9,7 +9,13 @@ from math import pi
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.bays import bays_of
-from cobblewort.core.aspects.fit.model import fasteners_of, space_of, stack_of
+from cobblewort.core.aspects.fit.model import (
+    blocks_of,
+    coolers_of,
+    fasteners_of,
+    layers_of,
+    stack_of,
+)
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.openings import is_open
 from cobblewort.core.aspects.fit.remedies import taller_standoffs
@@ -41,12 +47,12 @@ def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
     "into it.",
     formula="height of the parts on the lower board <= free height under the upper one",
     source="maker's drawings; a circuit board is 1.6 mm thick (common practice)",
-    reads=(stack_of,),
+    reads=(layers_of,),
     remedies=(taller_standoffs, another("addon"), remove_named),
 )  # fmt: skip
 def boards_clear(kit: Kit) -> Iterator[Check]:
     """Each board above that stands on another one."""
-    stack = stack_of(kit)
+    stack = layers_of(kit)
     stacked = [x for x in stack.layers if x.side == "above" and x.piece.part.add_on]
     for lower, upper in pairwise(stacked):
         parts = lower.reach_mm - lower.foot_mm - PCB_MM
@@ -85,14 +91,14 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
     "hand only one.",
     formula="blocks of two pieces overlap in length, width and height at once",
     source="maker's drawings, taken as blocks",
-    reads=(space_of, "built"),
+    reads=(blocks_of, "connected", coolers_of),
     remedies=(taller_standoffs, another("addon"), another("cooling"), remove_named),
 )  # fmt: skip
 def same_space(kit: Kit) -> Iterator[Remark]:
     """One remark for each pair of pieces, at the place where they overlap most."""
     worst: dict[tuple[str, str], tuple[float, Remark]] = {}
-    owners = {piece.id: piece.name for piece in kit.built}
-    for overlap in space_of(kit).overlaps:
+    owners = {piece.id: piece.name for piece in (*kit.connected, *coolers_of(kit))}
+    for overlap in blocks_of(kit).overlaps:
         one, other = overlap.one, overlap.other
         volume = overlap.dx_mm * overlap.dy_mm * overlap.dz_mm
         what = (
@@ -117,12 +123,12 @@ def same_space(kit: Kit) -> Iterator[Remark]:
     "die and one thing on it.",
     formula="coolers on the die <= 1",
     source="common practice",
-    reads=(stack_of,),
+    reads=(layers_of,),
     remedies=(remove_named,),
 )  # fmt: skip
 def one_cooler(kit: Kit) -> Iterator[Remark]:
     """Every cooler beyond one for each board."""
-    stack = stack_of(kit)
+    stack = layers_of(kit)
     first, boards = stack.cooler, stack.boards
     for cooler in stack.surplus_coolers:
         if first is not None:
@@ -141,12 +147,12 @@ def one_cooler(kit: Kit) -> Iterator[Remark]:
     why="Taller standoffs make room under a board and take it away from its flat cable.",
     formula="standoffs chosen <= what the board's cable or pins allow",
     source="maker's drawings",
-    reads=("built",),
+    reads=("connected",),
     remedies=(another("addon"),),
 )  # fmt: skip
 def cable_reaches(kit: Kit) -> Iterator[Check | Remark]:
     """Boards on taller standoffs than they are delivered with."""
-    for piece in kit.built:
+    for piece in kit.connected:
         own = piece.part.add_on
         if own is None or piece.line.standoff_mm is None:
             continue
@@ -317,12 +323,12 @@ _STIFF_MM = 6.0
     formula="rise between the boards, two quarter bends at the tightest radius and the stiff ends: "
     "h + (pi - 2) r + 6 mm <= length of the cable",
     source="geometry of two quarter circles; stiff ends of 3 mm: common practice",
-    reads=(fit_of, stack_of),
+    reads=(fit_of, layers_of),
     remedies=(another("addon"),),
 )  # fmt: skip
 def flat_cables(kit: Kit) -> Iterator[Check]:
     """Flat cables between the main board and a stacked one."""
-    stack = stack_of(kit)
+    stack = layers_of(kit)
     feet = {layer.piece.id: layer.foot_mm for layer in stack.layers}
     for plug, socket in fit_of(kit).placed.values():
         piece, cable = plug.piece, plug.plug.cable
