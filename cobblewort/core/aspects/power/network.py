@@ -52,11 +52,11 @@ class Carried:
 
     def carried_a(self, drawn_a: FloatArray) -> FloatArray:
         """What bursts come to on each branch, in squares, shape (nodes, columns). [A]"""
-        total = self.alone @ (drawn_a * drawn_a)
+        total = np.dot(self.alone, drawn_a * drawn_a)
         for members, reach in self.groups:
-            at_once = reach @ drawn_a[members]
+            at_once = np.dot(reach, drawn_a.take(members, axis=0))
             total += at_once * at_once
-        root: FloatArray = np.sqrt(total)
+        root: FloatArray = np.sqrt(total, out=total)
         return root
 
 
@@ -95,17 +95,18 @@ class Bursts:
 
     def drawn_a(self, voltage_v: FloatArray) -> FloatArray:
         """Each burst at its node's voltage, nothing where that is lost, shape (loads, columns)."""
-        at = voltage_v[self.nodes]
-        if at.min() > 0:  # the usual case needs no picking
-            by_power = self.power_w / at
-        else:
-            by_power = np.divide(self.power_w, at, out=np.zeros_like(self.power_w), where=at > 0)
+        at = voltage_v.take(self.nodes, axis=0)
+        by_power = np.divide(self.power_w, at, out=np.zeros(at.shape), where=at > 0)
         by_power += self.current_a
         return by_power
 
     def carried_a(self, voltage_v: FloatArray) -> FloatArray:
-        """What they come to on each branch at such voltages, shape of `voltage_v`. [A]"""
-        return self.carried.carried_a(self.drawn_a(voltage_v))
+        """What they come to on each branch at such voltages, none of them lost, shape of
+        `voltage_v`. [A]
+        """
+        drawn_a = self.power_w / voltage_v.take(self.nodes, axis=0)
+        drawn_a += self.current_a
+        return self.carried.carried_a(drawn_a)
 
 
 def loads_a(solution: Solution, power_w: FloatArray, current_a: FloatArray) -> FloatArray:
@@ -206,10 +207,11 @@ def solve(
         load = power / moving
         if any_amps:
             load += current
-        branch = below @ load
+        branch = np.dot(below, load)
         if bursts is not None:
             branch += bursts.carried_a(moving)
-        new = source - above @ (resistance * branch)
+        branch *= resistance
+        new = source - np.dot(above, branch)
         fell = bool(new.min() < highest_floor and (new < floor).any())
         if sweep < _UNLOOKED_SWEEPS and not fell:
             moving = new

@@ -77,54 +77,56 @@ class Solved:
 
 
 @dataclass(slots=True)
-class _Input:
-    """What a converter draws at its input: its mean, and its bursts by group. [W]
+class _Fed:
+    """What the converters at the top of some trees draw at their inputs, one row a converter: their
+    means; and their bursts, with the row and the group of each. [W]
 
-    Those of no group are one burst already, the root of their squares.
+    Those of no group are one burst a converter already, the root of their squares.
     """
 
     mean_w: FloatArray
-    bursts: list[tuple[FloatArray, Hashable]]
+    burst_w: FloatArray
+    rows: list[int]
+    group_of: list[Hashable]
 
 
-def solve_forest(levels: Sequence[Level], wire_c: float, drawn: Drawn) -> Solved:
+def solve_forest(trees: Trees, wire_c: float, drawn: Drawn) -> Solved:
     """Solve every tree in every state.
 
     Parameters
     ----------
-    levels : sequence of Level
-        The trees by `levels_of`, sources first.
+    trees : Trees
+        What `trees_of` made of the nodes.
     wire_c : float
         How warm the wires are. [°C]
     drawn : Drawn
         What hangs on the rails.
     """
-    size = drawn.mean_w.shape
-    voltage, mean, burst = np.zeros(size), np.zeros(size), np.zeros(size)
+    size, warm = drawn.mean_w.shape, warm_factor(wire_c)
+    solved: list[_Solving] = []
+    fed: _Fed | None = None
+    for level in reversed(trees.levels):
+        solved.append(_Solving(level, warm, drawn, fed))
+        fed = solved[-1].inputs() if level.layout.converters.size else None
     lost = np.zeros(size[1:], dtype=bool)
-    warm = warm_factor(wire_c)
-    at_inputs: list[tuple[IntArray, _Solving]] = []
-    fed: dict[int, _Input] = {}
-    for level in reversed(levels):
-        layout, trees = level.layout, _Solving(level, warm, drawn, fed)
-        count = len(layout.members)
-        lost |= trees.collapsed
-        voltage[layout.member_places] = trees.voltage_v[:count]
-        mean[layout.member_places] = trees.mean_a[:count]
-        burst[layout.member_places] = trees.burst_a[:count]
-        if layout.leaves:
-            at_inputs.append((layout.leaf_places, trees))
-        fed = trees.inputs()
+    if not solved:
+        none = np.zeros(size)
+        return Solved(none, none, none, none, none, none, lost)
+    for at in solved:
+        lost |= at.collapsed
+    volts = np.concatenate([at.voltage_v for at in solved])
     if lost.any():
-        voltage[:, lost] = 0.0
-    if not at_inputs:
+        volts[:, lost.reshape(-1)] = 0.0
+    entries = (
+        volts, np.concatenate([at.mean_a for at in solved]),
+        np.concatenate([at.burst_a for at in solved]),
+    )  # fmt: skip
+    voltage, mean, burst = (values.take(trees.own, axis=0).reshape(size) for values in entries)
+    if trees.inputs is None:
         return Solved(voltage, mean, burst, voltage, mean, burst, lost)
-    input_v, input_mean, input_burst = voltage.copy(), mean.copy(), burst.copy()
-    for places, trees in at_inputs:
-        count = len(places)
-        input_v[places] = trees.voltage_v[-count:]
-        input_mean[places] = trees.mean_a[-count:]
-        input_burst[places] = trees.burst_a[-count:]
+    input_v, input_mean, input_burst = (
+        values.take(trees.inputs, axis=0).reshape(size) for values in entries
+    )
     return Solved(voltage, mean, burst, input_v, input_mean, input_burst, lost)
 
 
@@ -133,32 +135,43 @@ class _Layout:
     """How the trees of one level are solved, which follows from what hangs on what alone.
 
     Its entries are its rails, `members` by their places, and then the inputs of the converters that
-    hang on them, `leaves`. What no resistance parts is solved as one row: `rows` are those of the
-    entries. `heads` are the places of the nodes at the top of its trees, and `head_rows` for each
-    row which of them it hangs on; `lossy` are the places of the nodes whose resistance parts the
-    row at `lossy_rows` from the one above. `converters` are the entries of converters, with their
-    places.
+    hang on them, as many as `leaves`. What no resistance parts is solved as one row: `rows` are
+    those of the entries. `heads` are the places of the nodes at the top of its trees, and
+    `head_rows` for each row which of them it hangs on; `lossy` are the places of the nodes whose
+    resistance parts the row at `lossy_rows` from the one above. `converters` are the entries of its
+    own converters.
     """
 
-    members: list[int]
-    leaves: list[int]
-    member_places: IntArray
-    leaf_places: IntArray
+    members: IntArray
     entry_of: dict[int, int]
+    leaves: int
     rows: IntArray
     heads: list[int]
     head_rows: IntArray
     lossy: list[int]
     lossy_rows: list[int]
-    converters: list[tuple[int, int]]
+    converters: IntArray
     below: FloatArray
     row_below: FloatArray
     joined: FloatArray
 
 
+@dataclass(slots=True, frozen=True, eq=False)
+class _Layouts:
+    """The levels of a forest, sources first.
+
+    `own` is the place of each node among the entries of all levels, the deepest first; `inputs`
+    likewise, but of a converter that of its input, None where there is no converter.
+    """
+
+    levels: list[_Layout]
+    own: IntArray
+    inputs: IntArray | None
+
+
 @lru_cache(maxsize=_MOST_TREES)
-def _layouts(nodes: tuple[tuple[int, bool, bool], ...]) -> list[_Layout]:
-    """Those of all levels, sources first; kept, as trees come again.
+def _layouts(nodes: tuple[tuple[int, bool, bool], ...]) -> _Layouts:
+    """That of a forest; kept, as trees come again.
 
     Of each node are told the place of its parent, whether it is a converter, and whether it has its
     parent's voltage.
@@ -170,10 +183,18 @@ def _layouts(nodes: tuple[tuple[int, bool, bool], ...]) -> list[_Layout]:
     for place, depth in enumerate(depths):
         levels[depth].append(place)
     found = []
-    for depth, members in enumerate(levels):
-        below = levels[depth + 1] if depth + 1 < len(levels) else []
-        found.append(_layout(nodes, members, [place for place in below if nodes[place][1]]))
-    return found
+    own = np.zeros(len(nodes), dtype=int)
+    inputs = own.copy()
+    first = 0  # of the entries of a level, counted from the deepest one
+    leaves: list[int] = []
+    for members in reversed(levels):
+        found.append(_layout(nodes, members, leaves))
+        own[members] = inputs[members] = range(first, first + len(members))
+        first += len(members)
+        inputs[leaves] = range(first, first + len(leaves))
+        first += len(leaves)
+        leaves = [place for place in members if nodes[place][1]]
+    return _Layouts(found[::-1], own, inputs if len(levels) > 1 else None)
 
 
 def _layout(
@@ -206,11 +227,10 @@ def _layout(
             lossy.append(place)
             lossy_rows.append(row)
         row_parents.append(-1 if is_head else rows[above])
+    converters = [entry for entry, place in enumerate(members) if nodes[place][1]]
     return _Layout(
-        members, leaves, np.array(members), np.array(leaves, dtype=int), entry_of, np.array(rows),
-        heads, np.array(head_rows), lossy, lossy_rows,
-        [(entry, place) for entry, place in enumerate(members) if nodes[place][1]],
-        path_matrix(tuple(parents)),
+        np.array(members), entry_of, len(leaves), np.array(rows), heads, np.array(head_rows),
+        lossy, lossy_rows, np.array(converters, dtype=int), path_matrix(tuple(parents)),
         path_matrix(tuple(row_parents)), joining_matrix(tuple(rows)),
     )  # fmt: skip
 
@@ -219,13 +239,21 @@ def _layout(
 class _Mix:
     """Where the bursts of a level hang, by entry and by row, and which branch carries them; those
     of one group come at once.
+
+    `alone` says which of those of no group pass the converters at `alone_rows`, shape (converters,
+    bursts), and `at_once` the same of each group and each converter at `at_once_rows`, where
+    `group_of` names the group.
     """
 
     entries: IntArray
     rows: IntArray
-    groups: list[list[int]]
     carried: Carried
     row_carried: Carried
+    alone: FloatArray
+    alone_rows: list[int]
+    at_once: FloatArray
+    at_once_rows: list[int]
+    group_of: list[Hashable]
 
 
 @lru_cache(maxsize=_MOST_TREES)
@@ -238,158 +266,164 @@ def _mix(layout: _Layout, entries: tuple[int, ...], group_of: tuple[Hashable, ..
     together = [loads for loads in groups.values() if len(loads) > 1]
     at = np.array(entries)
     rows = layout.rows[at]
+    reach = layout.below[layout.converters][:, at]
+    alone = reach.copy()
+    at_once: list[FloatArray] = []
+    at_once_rows: list[int] = []
+    named: list[Hashable] = []
+    for group, loads in groups.items():
+        alone[:, loads] = 0.0
+        for row, passed in enumerate(reach):
+            if passed[loads].any():
+                of_it = np.zeros(len(at))
+                of_it[loads] = passed[loads]
+                at_once.append(of_it)
+                at_once_rows.append(row)
+                named.append(group)
+    alone_rows = np.flatnonzero(alone.any(axis=1)).tolist()
     return _Mix(
-        at, rows, list(groups.values()), carried_by(layout.below, at, together),
-        carried_by(layout.row_below, rows, together),
+        at, rows, carried_by(layout.below, at, together),
+        carried_by(layout.row_below, rows, together), alone[alone_rows], alone_rows,
+        np.array(at_once).reshape(-1, len(at)), at_once_rows, named,
     )  # fmt: skip
 
 
 @dataclass(slots=True, frozen=True, eq=False)
-class Level:
+class _Level:
     """All trees of one level with their figures, ready to be solved.
 
     `top_v` is the voltage at the top of each row's tree and `ways` what parts it from the row
     above, wire and rest, each of shape (rows, samples); None where nothing parts any. `efficiency`
-    is that of each of its converters.
+    is that of its converters, shape (converters, 1, samples).
     """
 
     layout: _Layout
     top_v: FloatArray
     ways: tuple[FloatArray, FloatArray] | None
-    efficiency: list[FloatArray]
+    efficiency: FloatArray
 
 
-def levels_of(nodes: Sequence[Node]) -> list[Level]:
-    """The trees of a forest, parents before children, level by level from the sources."""
+@dataclass(slots=True, frozen=True, eq=False)
+class Trees:
+    """A forest ready to be solved: its levels, sources first, and where each node and each input of
+    a converter is found among their entries.
+    """
+
+    levels: list[_Level]
+    own: IntArray
+    inputs: IntArray | None
+
+
+def trees_of(nodes: Sequence[Node]) -> Trees:
+    """The trees of a forest, parents before children."""
     layouts = _layouts(
         tuple([(n.parent, n.converter == at, n.way is None) for at, n in enumerate(nodes)])
     )
-    return [_level(layout, nodes) for layout in layouts]
+    return Trees(
+        [_level(layout, nodes) for layout in layouts.levels], layouts.own, layouts.inputs
+    )  # fmt: skip
 
 
-def _level(layout: _Layout, nodes: Sequence[Node]) -> Level:
-    top_v = np.array([head_v(nodes, place) for place in layout.heads])[layout.head_rows]
+def _level(layout: _Layout, nodes: Sequence[Node]) -> _Level:
+    top_v = np.array([head_v(nodes, place) for place in layout.heads]).take(
+        layout.head_rows, axis=0
+    )
     ways = None
     if layout.lossy:
         ways = np.zeros(top_v.shape), np.zeros(top_v.shape)
         between = [way for place in layout.lossy if (way := nodes[place].way) is not None]
         ways[0][layout.lossy_rows] = [way.wire_ohm for way in between]
         ways[1][layout.lossy_rows] = [way.rest_ohm for way in between]
-    efficiency = [
-        nodes[place].piece.compiled.figure(f"rails.{nodes[place].name}.efficiency", missing=1.0)
-        for _, place in layout.converters
-    ]
-    return Level(layout, top_v, ways, efficiency)
+    converters = [nodes[place] for place in layout.members[layout.converters].tolist()]
+    efficiency = np.array([
+        node.piece.compiled.figure(f"rails.{node.name}.efficiency", missing=1.0)
+        for node in converters
+    ])  # fmt: skip
+    return _Level(layout, top_v, ways, efficiency.reshape(len(converters), 1, top_v.shape[1]))
 
 
 class _Solving:
-    """The trees of one level, solved at once; columns go state by state."""
+    """The trees of one level, solved at once: entries by columns, which go state by state."""
 
-    def __init__(self, level: Level, warm: float, drawn: Drawn, fed: Mapping[int, _Input]) -> None:
-        self._level, self._layout, self._drawn, self._fed = level, level.layout, drawn, fed
+    def __init__(self, level: _Level, warm: float, drawn: Drawn, fed: _Fed | None) -> None:
+        self._level, self._layout, self._drawn = level, level.layout, drawn
         self._shape = drawn.mean_w.shape[1:]
         # All columns where few are solved, or those in which something bursts.
         self._loud: IntArray | slice = slice(None) if drawn.loud is None else drawn.loud
-        self._group_of: list[Hashable] = []
         self._mix: _Mix | None = None
-        self._drawn_a = np.zeros((0, 0))
-        layout = level.layout
-        mean_w, mean_a = self._means()
-        burst_w, burst_a = self._bursts()
-        volts = _in_columns(level.top_v, self._shape[0])
+        layout, states = level.layout, self._shape[0]
+        mean_w, mean_a = self._means(fed)
+        burst_w, burst_a = self._bursts(fed)
+        volts = _in_columns(level.top_v, states)
         self.collapsed = np.zeros(self._shape, dtype=bool)
         mix = self._mix
         if level.ways is not None:
             wire_ohm, rest_ohm = level.ways
             solution = _solved_apart(
-                layout.row_below, _in_columns(wire_ohm * warm + rest_ohm, self._shape[0]), volts,
-                layout.joined @ mean_w, layout.joined @ mean_a,
+                layout.row_below, _in_columns(wire_ohm * warm + rest_ohm, states), volts,
+                np.dot(layout.joined, mean_w), np.dot(layout.joined, mean_a),
                 None if mix is None else Bursts(burst_w, burst_a, mix.rows, mix.row_carried),
                 drawn.loud,
             )  # fmt: skip
             volts, self.collapsed = solution.voltage_v, solution.collapsed.reshape(self._shape)
-        self._volts = volts[layout.rows]
-        if self.collapsed.any():
-            mean_a += np.divide(
-                mean_w, self._volts, out=np.zeros_like(mean_w), where=self._volts > 0
-            )
-        else:
-            mean_a += mean_w / self._volts
-        self._mean_a = layout.below @ mean_a
-        carried_a = np.zeros_like(mean_a)
+        self.voltage_v = volts = volts.take(layout.rows, axis=0)
+        mean_a += np.divide(mean_w, volts, out=np.zeros(volts.shape), where=volts > 0)
+        self.mean_a = np.dot(layout.below, mean_a)
+        self.burst_a = np.zeros(volts.shape)
+        self._drawn_a = self.burst_a[:0]
         if mix is not None:
             bursts = Bursts(burst_w, burst_a, mix.entries, mix.carried)
-            self._drawn_a = bursts.drawn_a(self._volts[:, self._loud])
-            carried_a[:, self._loud] = bursts.carried.carried_a(self._drawn_a)
-        self.voltage_v = self._volts.reshape(-1, *self._shape)
-        self.mean_a = self._mean_a.reshape(-1, *self._shape)
-        self.burst_a = carried_a.reshape(-1, *self._shape)
+            self._drawn_a = bursts.drawn_a(volts[:, self._loud])
+            self.burst_a[:, self._loud] = bursts.carried.carried_a(self._drawn_a)
 
-    def _means(self) -> tuple[FloatArray, FloatArray]:
+    def _means(self, fed: _Fed | None) -> tuple[FloatArray, FloatArray]:
         """What each entry draws in the mean, those of converters with all behind them. [W], [A]"""
-        layout, drawn = self._layout, self._drawn
-        count, columns = len(layout.members), self._shape[0] * self._shape[1]
-        mean_w, mean_a = np.zeros((2, count + len(layout.leaves), columns))
-        mean_w[:count] = drawn.mean_w[layout.member_places].reshape(count, columns)
-        mean_a[:count] = drawn.mean_a[layout.member_places].reshape(count, columns)
-        for entry, place in enumerate(layout.leaves, count):
-            mean_w[entry] = self._fed[place].mean_w
-        return mean_w, mean_a
+        drawn, members = self._drawn, self._layout.members
+        mean_w = drawn.mean_w.take(members, axis=0).reshape(len(members), -1)
+        mean_a = drawn.mean_a.take(members, axis=0).reshape(len(members), -1)
+        if fed is None:
+            return mean_w, mean_a
+        none = np.zeros(fed.mean_w.shape)
+        return np.concatenate([mean_w, fed.mean_w]), np.concatenate([mean_a, none])
 
-    def _bursts(self) -> tuple[FloatArray, FloatArray]:
+    def _bursts(self, fed: _Fed | None) -> tuple[FloatArray, FloatArray]:
         """Those of the rails and then those of converters, by load, in the columns in which
         something bursts; and who bursts with whom. [W], [A]
         """
         layout, drawn = self._layout, self._drawn
-        louder = [place for place in layout.members if drawn.bursting[place]]
+        louder = [place for place in layout.entry_of if drawn.bursting[place]]
         entries = [layout.entry_of[place] for place in louder]
-        self._group_of = [drawn.together.get(place) for place in louder]
-        passed_on: list[FloatArray] = []
-        for entry, place in enumerate(layout.leaves, len(layout.members)):
-            for watts, group in self._fed[place].bursts:
-                entries.append(entry)
-                self._group_of.append(group)
-                passed_on.append(watts)
-        if entries:
-            self._mix = _mix(layout, tuple(entries), tuple(self._group_of))
+        group_of = [drawn.together.get(place) for place in louder]
         columns = self._shape[0] * self._shape[1]
-        power_w = drawn.burst_w[louder].reshape(-1, columns)[:, self._loud]
-        current_a = drawn.burst_a[louder].reshape(-1, columns)[:, self._loud]
-        if passed_on:
-            power_w = np.concatenate([power_w, passed_on])
-            none = np.zeros((len(passed_on), power_w.shape[1]))
-            current_a = np.concatenate([current_a, none])
+        power_w = drawn.burst_w.take(louder, axis=0).reshape(-1, columns)[:, self._loud]
+        current_a = drawn.burst_a.take(louder, axis=0).reshape(-1, columns)[:, self._loud]
+        if fed is not None and fed.rows:
+            entries += [len(layout.entry_of) + row for row in fed.rows]
+            group_of += fed.group_of
+            power_w = np.concatenate([power_w, fed.burst_w])
+            current_a = np.concatenate([current_a, np.zeros(fed.burst_w.shape)])
+        if entries:
+            self._mix = _mix(layout, tuple(entries), tuple(group_of))
         return power_w, current_a
 
-    def inputs(self) -> dict[int, _Input]:
+    def inputs(self) -> _Fed:
         """What the converters at the top of these trees draw, output over efficiency."""
-        found = {}
-        converters = zip(self._layout.converters, self._level.efficiency, strict=True)
-        for (entry, place), efficiency in converters:
-            over = (self._volts[entry].reshape(self._shape) / efficiency).reshape(-1)
-            bursts = self._bursts_into(entry, over[self._loud])
-            found[place] = _Input(self._mean_a[entry] * over, bursts)
-        return found
-
-    def _bursts_into(self, entry: int, over: FloatArray) -> list[tuple[FloatArray, Hashable]]:
-        """What bursts below an entry, times volts over efficiency: apart from groups as one."""
-        mix = self._mix
+        converters, mix = self._layout.converters, self._mix
+        volts = self.voltage_v.take(converters, axis=0)
+        over = volts.reshape(-1, *self._shape) / self._level.efficiency
+        over = over.reshape(volts.shape)
+        mean_w = self.mean_a.take(converters, axis=0) * over
+        loud_over = over[:, self._loud]
         if mix is None:
-            return []
-        inside = self._layout.below[entry, mix.entries].tolist()
-        found: list[tuple[FloatArray, Hashable]] = []
-        alone = [
-            load for load, group in enumerate(self._group_of) if inside[load] and group is None
-        ]
-        if alone:
-            squares = self._drawn_a[alone] ** 2
-            found.append((np.sqrt(squares.sum(axis=0)) * over, None))
-        for loads in mix.groups:
-            members = [load for load in loads if inside[load]]
-            if members:
-                group = self._group_of[members[0]]
-                found.append((self._drawn_a[members].sum(axis=0) * over, group))
-        return found
+            return _Fed(mean_w, loud_over[:0], [], [])
+        squares = np.dot(mix.alone, self._drawn_a * self._drawn_a)
+        burst_w = np.sqrt(squares) * loud_over.take(mix.alone_rows, axis=0)
+        if mix.at_once_rows:
+            at_once = np.dot(mix.at_once, self._drawn_a)
+            at_once *= loud_over.take(mix.at_once_rows, axis=0)
+            burst_w = np.concatenate([burst_w, at_once])
+        none: list[Hashable] = [None] * len(mix.alone_rows)
+        return _Fed(mean_w, burst_w, mix.alone_rows + mix.at_once_rows, none + mix.group_of)
 
 
 def _solved_apart(
