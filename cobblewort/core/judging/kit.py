@@ -114,7 +114,11 @@ class Pieces(tuple[Piece, ...]):
 
     def by_line(self) -> list[tuple[Line, Part]]:
         """The lines with their parts."""
-        return [(piece.line, piece.part) for piece in self if piece.index == 1]
+        found: list[tuple[Line, Part]] | None = self.__dict__.get("rows")
+        if found is None:
+            found = [(piece.line, piece.part) for piece in self if piece.index == 1]
+            self.__dict__["rows"] = found
+        return found
 
     def _by_role(self) -> dict[str, list[Piece]]:
         found: dict[str, list[Piece]] | None = self.__dict__.get("by_role")

@@ -6,6 +6,9 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+import numpy as np
+
+from cobblewort.core.figures.arrays import IntArray
 from cobblewort.core.plans.plan import Plan
 
 START = "start"
@@ -35,12 +38,14 @@ class State:
 @dataclass(slots=True, frozen=True)
 class LookedAt:
     """Some of the states, by their places among all: ids, labels, and which of them must hold.
+    `at` are the places once more, to pick them from arrays.
 
     `must_hold` and `stress` are places among these: of those that must, and of the one that need
     not, if there is any.
     """
 
     places: list[int]
+    at: IntArray
     states: list[State]
     ids: tuple[str, ...]
     labels: tuple[str, ...]
@@ -56,7 +61,7 @@ class LookedAt:
         hard = tuple(s.hard for s in picked)
         must_hold = tuple(k for k, is_hard in enumerate(hard) if is_hard)
         stress = hard.index(False) if False in hard else None
-        return cls(places, picked, ids, labels, hard, must_hold, stress)
+        return cls(places, np.array(places), picked, ids, labels, hard, must_hold, stress)
 
 
 ANY_TIME = LookedAt.of([State("", "", True, True)], [0])

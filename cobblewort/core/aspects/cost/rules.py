@@ -107,7 +107,7 @@ def compared(kit: Kit) -> Iterator[Remark]:
             own_price = words.money(own, kit.plan.currency)
             told = f"{name} costs {price}, this kit {own_price}: it may be the better buy."
         yield Remark("ready-made", "note", told)
-    chosen = [(line, part) for line, part in kit.pieces.by_line() if not line.owned]
+    chosen = [(line, part) for line, part in kit.connected.by_line() if not line.owned]
     yield from _faster_boards(kit, [entry for entry in chosen if entry[1].kind == "board"])
     stores = [(line, part) for line, part in chosen if part.storage is not None]
     offered = kit.catalogue.parts(("drive", "card")) if stores else []

@@ -49,7 +49,7 @@ class MeanRows:
             rows = next(iter(self._power.hung.rows.values()))
         mean = self._known.get(id(rows))
         if mean is None:
-            mean = self._known[id(rows)] = rows.mean[self._power.means.places]
+            mean = self._known[id(rows)] = rows.mean.take(self._power.means.at)
         return mean
 
 

@@ -24,7 +24,8 @@ def clock_share(power_w: FloatArray, idle_w: FloatArray, peak_w: FloatArray) -> 
         [W]
     """
     span = np.maximum(np.asarray(peak_w) - idle_w, 1e-12)
-    share: FloatArray = np.clip((np.asarray(power_w) - idle_w) / span, 0.0, 1.0) ** CLOCK_EXPONENT
+    held = (np.asarray(power_w) - idle_w) / span
+    share: FloatArray = np.minimum(np.maximum(held, 0.0), 1.0) ** CLOCK_EXPONENT
     return share
 
 

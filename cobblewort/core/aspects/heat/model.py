@@ -44,7 +44,7 @@ _FARTHEST_K = 150.0
 _NONE_W = 1e-9
 
 
-@dataclass(slots=True)
+@dataclass
 class HotTemps:
     """One hot body inside: what is asked of it and what it comes to then, and what it gives off and
     comes to once everything is settled; shape (states, samples). `place` is its own among all hot
@@ -94,16 +94,16 @@ class HotTemps:
     @property
     def held_c(self) -> FloatArray:
         """What it comes to then. [°C]"""
-        held: FloatArray = self.work.governed.body_c[self.place]
+        held: FloatArray = self.work.governed.body_k[self.place] - ZERO_C_K
         return held
 
-    @property
+    @cached_property
     def speed_share(self) -> FloatArray:
         """What it keeps of its speed; nothing where it is too hot even at rest."""
-        asked_w = self.power_w - self.rest_w
-        share = np.ones_like(self.power_w)
+        share = np.ones(self.power_w.shape)
         if not self.slows:
             return share
+        asked_w = self.power_w - self.rest_w
         np.divide(self.held_w - self.rest_w, asked_w, out=share, where=asked_w > _NONE_W)
         if self.warm.clock:
             share = np.maximum(share, 0.0) ** CLOCK_EXPONENT
@@ -268,7 +268,7 @@ class HeatResult:
     @property
     def inside_c(self) -> FloatArray | None:
         """The air inside once everything is settled; None where there is no closed case. [°C]"""
-        return self.nodes.get("inside")
+        return None if self.work is None else self.work.inside_c
 
     def shelters(self, line: str) -> bool:
         """Whether the pieces of a line sit in the air of a closed case."""
@@ -353,10 +353,11 @@ def sources_of(kit: Kit) -> Sources | None:
         warm += further_boards(boards[1:], coolers_of(kit), fans.case, pressure)
     rows = MeanRows(power)
     split, mean = split_heat(board.compiled), rows.of(board)
-    soc_w = split.soc_w[mean]
+    soc_w = split.soc_w.take(mean, axis=0)
     given = given_off(power, rows, inside, board, warm, soc_w.shape)
     return Sources(
-        board, warm, given, soc_w, split.rest_w[mean], split.soc_idle_w[mean], split.soc_peak_w
+        board, warm, given, soc_w, split.rest_w.take(mean, axis=0),
+        split.soc_idle_w.take(mean, axis=0), split.soc_peak_w,
     )  # fmt: skip
 
 
@@ -627,6 +628,14 @@ class _Work:
             if (piece.part.kind == "board" or piece.id not in sheltered) and most_c < lowest[1]:
                 lowest = piece, most_c
         return lowest
+
+    @cached_property
+    def inside_c(self) -> FloatArray | None:
+        """The air inside once everything is settled; None where there is no closed case. [°C]"""
+        if self.box is None:
+            return None
+        inside: FloatArray = self.governed.air_k - ZERO_C_K
+        return inside
 
     def nodes_c(self, temps: Temps) -> dict[str, FloatArray]:
         """Temperatures of board and case by the name of their node. [°C]"""

@@ -71,19 +71,19 @@ class PowerResult:
         if solved.input_mean_a is not solved.mean_a:
             self.input_a = solved.input_mean_a + solved.input_burst_a
         self.limits, self.means = looked_at(tuple(self.states))
-        self.limit_voltage_v = self.voltage_v[:, self.limits.places]
-        self.limit_current_a = self.current_a[:, self.limits.places]
+        self.limit_voltage_v = self.voltage_v.take(self.limits.at, axis=1)
+        self.limit_current_a = self.current_a.take(self.limits.at, axis=1)
         self.stands = bool(self.nodes) and not bool(self.collapsed[:, 0].any())
 
     @cached_property
     def mean_voltage_v(self) -> FloatArray:
         """`voltage_v` in the states for heat."""
-        return self.voltage_v[:, self.means.places]
+        return self.voltage_v.take(self.means.at, axis=1)
 
     @cached_property
     def mean_current_a(self) -> FloatArray:
         """`current_a` in the states for heat."""
-        return self.current_a[:, self.means.places]
+        return self.current_a.take(self.means.at, axis=1)
 
     def lasting(self, node: int, in_watts: bool) -> list[float]:
         """The means into a rail over idling and each phase, at nominal figures. [A] or [W]"""
@@ -92,9 +92,10 @@ class PowerResult:
 
     @cached_property
     def _lasting(self) -> tuple[list[list[float]], list[list[float]]]:
-        places = [place for place in self.means.places if self.states[place].hard]
-        amps = self.current_a[:, places, 0]
-        return amps.tolist(), (amps * self.voltage_v[:, places, 0]).tolist()
+        hard = list(self.means.must_hold)
+        amps = self.mean_current_a.take(hard, axis=1)[..., 0]
+        volts = self.mean_voltage_v.take(hard, axis=1)[..., 0]
+        return amps.tolist(), (amps * volts).tolist()
 
     def feeds_every_board(self) -> bool:
         """Whether there is a supply to speak of: it stands, and every board hangs on it."""
