@@ -30,7 +30,7 @@ def _data_folder(data: Path | None) -> Path:
 
 
 @contextmanager
-def _made_to_stay() -> Iterator[None]:
+def made_to_stay() -> Iterator[None]:
     """What is loaded inside stays for good: the collector does not go through it, then or later."""
     gc.disable()
     try:
@@ -61,7 +61,7 @@ def _unusable_file_told() -> Iterator[None]:
 
 
 def _run(data_file: Path, port: int) -> None:
-    with _made_to_stay():
+    with made_to_stay():
         from cobblewort.api.app import create_app
         from cobblewort.api.server import bound, server_for
 
@@ -101,7 +101,7 @@ def serve(data: Path | None, port: int) -> None:
 @click.option("--reset", is_flag=True, help="Bring the demo plans back and stop.")
 def demo(data: Path, port: int, reset: bool) -> None:
     """Serve the page with demo plans; what you change in them is kept."""
-    with _made_to_stay():
+    with made_to_stay():
         from cobblewort.demo import fill_with_demo, put_aside
 
     file = data / DEMO_NAME

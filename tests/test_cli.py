@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 from click.testing import CliRunner, Result
 
-from cobblewort.cli import DATA_NAME, DEMO_NAME, _made_to_stay, main
+from cobblewort.cli import DATA_NAME, DEMO_NAME, made_to_stay, main
 from cobblewort.formats.shipped import demo_plans
 
 PLANS = {entry["id"]: entry["plan"] for entry in demo_plans()}
@@ -135,12 +135,12 @@ def test_the_collector_runs_again_after_the_start() -> None:
     """Whether the start went well or not; what was loaded is kept out of its way."""
     frozen = gc.get_freeze_count()
     try:
-        with _made_to_stay():
+        with made_to_stay():
             assert not gc.isenabled()
             loaded: list[object] = [[] for _ in range(100)]
         assert gc.isenabled()
         assert gc.get_freeze_count() >= frozen + len(loaded)
-        with pytest.raises(OSError, match="no such file"), _made_to_stay():
+        with pytest.raises(OSError, match="no such file"), made_to_stay():
             raise OSError("no such file")
         assert gc.isenabled()
     finally:

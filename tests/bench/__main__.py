@@ -23,6 +23,7 @@ from typing import NamedTuple
 
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
+from cobblewort.cli import made_to_stay
 from cobblewort.core.aspects.fit.assign import assign
 from cobblewort.core.aspects.fit.boxes import Blocks
 from cobblewort.core.aspects.fit.fasteners import build_fasteners
@@ -208,7 +209,8 @@ def carried(folder: Path) -> tuple[Took, Took, Took]:
 
 def main() -> None:
     """Measure, print and write down."""
-    shipped = shipped_catalogue()
+    with made_to_stay():  # as in the program
+        shipped = shipped_catalogue()
     pieces = sum(line.quantity for line in PLAN_25.lines)
     many = sixty_cases()
     purpose = shipped_purposes()["sound-recorder"]

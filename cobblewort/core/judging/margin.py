@@ -145,10 +145,13 @@ class Check:
 
     def nominal_values(self) -> Sequence[float]:
         """Sample 0 of every state."""
-        if isinstance(self.value, np.ndarray) and self.value.ndim == 2:
-            of_states: list[float] = self.value[:, 0].tolist()
-            return of_states
-        return [nominal(self.value)]
+        value = self.value
+        if not isinstance(value, np.ndarray):
+            return (value,)
+        if value.ndim == 1:
+            return (value.item(0),)
+        of_states: list[float] = value[:, 0].tolist()
+        return of_states
 
     def spares(self, samples: int) -> FloatArray:
         """The spare, shape (states, samples)."""
@@ -174,7 +177,7 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     span = _span(check, limit)
     extreme = max if upward else min
     must_hold = states.must_hold
-    hard_values = [values[k] for k in must_hold]
+    hard_values = states.hard_of(values)
     shown = extreme(hard_values)
     loaded = max(check.lasting) / limit if check.lasting and limit > 0 else None
     stress = None

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from operator import itemgetter
 
 import numpy as np
 
@@ -41,7 +42,7 @@ class LookedAt:
     `at` are the places once more, to pick them from arrays.
 
     `must_hold` and `stress` are places among these: of those that must, and of the one that need
-    not, if there is any.
+    not, if there is any. `hard_of` picks from one value a state those of states that must hold.
     """
 
     places: list[int]
@@ -52,6 +53,7 @@ class LookedAt:
     hard: tuple[bool, ...]
     must_hold: tuple[int, ...]
     stress: int | None
+    hard_of: Callable[[Sequence[float]], tuple[float, ...]]
 
     @classmethod
     def of(cls, states: Sequence[State], places: list[int]) -> LookedAt:
@@ -61,7 +63,17 @@ class LookedAt:
         hard = tuple(s.hard for s in picked)
         must_hold = tuple(k for k, is_hard in enumerate(hard) if is_hard)
         stress = hard.index(False) if False in hard else None
-        return cls(places, np.array(places), picked, ids, labels, hard, must_hold, stress)
+        return cls(
+            places, np.array(places), picked, ids, labels, hard, must_hold, stress,
+            _picking(must_hold),
+        )  # fmt: skip
+
+
+def _picking(places: tuple[int, ...]) -> Callable[[Sequence[float]], tuple[float, ...]]:
+    """Picks the values at some places."""
+    if len(places) == 1:  # of which an itemgetter would give the value itself
+        return lambda values: (values[places[0]],)
+    return itemgetter(*places)
 
 
 ANY_TIME = LookedAt.of([State("", "", True, True)], [0])

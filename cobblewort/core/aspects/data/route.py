@@ -132,6 +132,7 @@ class Router:
         self.kit, self.samples = kit, 1 if nominal_alone else kit.samples
         self.storing, self._held = kit.plan.storing, held
         self._known: dict[tuple[str, str, float | None], list[Link]] = {}
+        self._giving: dict[FunctionId, list[Piece]] = {}
         self.ways = ways(kit)
         self.pieces = [piece for piece in kit.connected if piece.line.role not in NOT_OF_IT]
         stores = [piece for piece in self.pieces if piece.part.storage is not None]
@@ -207,7 +208,7 @@ class Router:
         return links
 
     def _sense(self, function: FunctionId, way: str) -> _Side:
-        giver = next((p for p in self.pieces if function in p.part.offers), None)
+        giver = next(iter(self._offering(function)), None)
         if giver is None:
             raise NoWayError("the part that it comes from is not in the kit")
         links = self._steps(self.ways.get(giver.id, ()), way)
@@ -282,8 +283,12 @@ class Router:
         return next(iter(beside or own), None)
 
     def _offering(self, function: FunctionId) -> list[Piece]:
-        """Pieces that give a network, in kit order."""
-        return [piece for piece in self.pieces if function in piece.part.offers]
+        """Pieces that give a function, in kit order."""
+        found = self._giving.get(function)
+        if found is None:
+            found = [piece for piece in self.pieces if function in piece.part.offers]
+            self._giving[function] = found
+        return found
 
     def media(self, end: End) -> list[Piece]:
         """Pieces that data are on; the boot medium where there are no others."""

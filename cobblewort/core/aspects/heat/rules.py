@@ -153,24 +153,24 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
     """Parts whose stated range does not hold the place's, or the air that they sit in."""
     place, heat = kit.plan.place, heat_of(kit)
     inside = heat.inside_c
-    hard = [n for n, is_hard in enumerate(heat.means.hard) if is_hard]
-    air_c = place.ambient_max_c if inside is None else float(inside[hard, 0].max())
+    coldest_c, hottest_c = place.ambient_min_c, place.ambient_max_c
+    air_c = hottest_c if inside is None else max(heat.means.hard_of(inside[:, 0].tolist()))
     for line, part in kit.built.by_line():
         if line.role in NOT_OF_IT or line.role == "fastener":
             continue
         low, high = part.ambient_min_c, part.ambient_max_c
-        if low is not None and place.ambient_min_c < low:
+        if low is not None and coldest_c < low:
             yield Remark(
                 line.id, "stops",
                 f"{part.model} is rated from {low:g} °C; the coldest day here is "
-                f"{place.ambient_min_c:g} °C.",
+                f"{coldest_c:g} °C.",
                 (line.id,),
             )  # fmt: skip
-        elif high is not None and place.ambient_max_c > high:
+        elif high is not None and hottest_c > high:
             yield Remark(
                 line.id, "stops",
                 f"{part.model} is rated to {high:g} °C; the hottest day here is "
-                f"{place.ambient_max_c:g} °C.",
+                f"{hottest_c:g} °C.",
                 (line.id,),
             )  # fmt: skip
         elif high is not None and air_c > high and part.kind != "board" and heat.shelters(line.id):

@@ -198,8 +198,7 @@ def _around(kit: Kit, piece: Piece) -> tuple[FloatArray | float, Callable[[], Te
     inside = heat.inside_c
     if inside is None:
         return outside
-    hard = [n for n, state in enumerate(heat.states) if state.hard]
-    warmest = max(hard, key=lambda n: float(inside[n, 0]))
+    warmest = max(heat.means.must_hold, key=inside[:, 0].tolist().__getitem__)
     figure = f"heat:inside@{heat.states[warmest].id}"
     inside_c = inside[warmest]
     return inside_c, lambda: computed_term("T", "inside air", "°C", float(inside_c[0]), figure)
