@@ -24,14 +24,10 @@ from typing import NamedTuple
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 from cobblewort.cli import made_to_stay
-from cobblewort.core.aspects.fit.assign import assign
-from cobblewort.core.aspects.fit.boxes import Blocks
-from cobblewort.core.aspects.fit.fasteners import build_fasteners
-from cobblewort.core.aspects.fit.pins import build_header
-from cobblewort.core.aspects.fit.stack import build_layers
+from cobblewort.core.aspects.fit.model import blocks_of, fasteners_of, header_of
 from cobblewort.core.changing.candidates import candidates
 from cobblewort.core.changing.first import first_kit
-from cobblewort.core.judging.piece import Piece, expand
+from cobblewort.core.judging.kit import Kit
 from cobblewort.core.parts.model import Part
 from cobblewort.core.parts.search import PartIndex
 from cobblewort.core.plans.catalogue import Catalogue
@@ -127,15 +123,12 @@ def changed_and_back(shipped: Catalogue, samples: int) -> Callable[[], object]:
     return step
 
 
-def fit_alone(pieces: list[Piece]) -> None:
+def fit_alone(shipped: Catalogue) -> None:
     """Everything that fit works out, without the rules."""
-    fit = assign(pieces)
-    boards = [piece for piece in pieces if piece.part.kind == "board"]
-    coolers = [piece for piece in pieces if piece.part.cooler is not None]
-    stack = build_layers(boards, coolers, pieces)
-    list(Blocks(stack, fit).overlaps)
-    build_fasteners(stack, pieces)
-    build_header(PLAN_25, pieces)
+    made = Kit(PLAN_25, shipped, 1)
+    list(blocks_of(made).overlaps)
+    fasteners_of(made)
+    header_of(made)
 
 
 def server_start() -> tuple[Took, float, Took, Took]:
@@ -215,7 +208,6 @@ def main() -> None:
     many = sixty_cases()
     purpose = shipped_purposes()["sound-recorder"]
     begun = plan_for(purpose, purpose.title, shipped_places()["indoor-room"].place)
-    pieces_of = expand(PLAN_25, shipped, 1)
     full = kit("B10", "S03", "M02", "K05", "E03", "395xX07")
     started, memory_mb, answer, again = server_start()
     rows = [
@@ -231,7 +223,7 @@ def main() -> None:
         ("from nothing with all drawings: evaluate(), nominal",
          timed(lambda: evaluate(PLAN_25, shipped), 300), ""),
         ("evaluate(), 256 samples", timed(lambda: evaluate(PLAN_25, shipped, 256), 150), ""),
-        ("of that fit: plugs, stack, space, header", timed(lambda: fit_alone(pieces_of), 300), ""),
+        ("of that fit: plugs, stack, space, header", timed(lambda: fit_alone(shipped), 300), ""),
         ("60 candidates for one role",
          timed(lambda: candidates(PLAN_25, many, "case", "E03"), 30), "150 ms, at most 200 ms"),
         ("the first kit for a sound recorder", timed(lambda: first_kit(begun, shipped), 10), "1 s"),
