@@ -156,7 +156,10 @@ class Check:
     def spares(self, samples: int) -> FloatArray:
         """The spare, shape (states, samples)."""
         spare = self.limit - self.value if self.kind == "max" else self.value - self.limit
-        return np.broadcast_to(spare, (len(self.states.ids), samples))
+        shape = len(self.states.ids), samples
+        if isinstance(spare, np.ndarray) and spare.shape == shape:  # as mostly
+            return spare
+        return np.broadcast_to(spare, shape)
 
 
 def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:

@@ -39,9 +39,9 @@ class Hung:
 class PowerResult:
     """Voltages and currents of every fed rail, shape (nodes, states, samples).
 
-    `current_a` is what a rail carries at its own voltage, `input_a` what it draws from the rail
-    above it; they differ at converters. Both are the means of all loads behind and their bursts in
-    squares.
+    `current_a` is what a rail carries at its own voltage, the means of all loads behind and their
+    bursts in squares; `solved` tells what it draws from the rail above, which differs at
+    converters.
     `wire_c` is how warm the leads are. `limits` are the states that limits look at, and the
     `limit_` fields hold those alone; `means` are those for heat. `stands` says that every state has
     an operating point at nominal figures.
@@ -55,7 +55,6 @@ class PowerResult:
     states: list[State] = field(init=False)
     voltage_v: FloatArray = field(init=False)
     current_a: FloatArray = field(init=False)
-    input_a: FloatArray = field(init=False)
     collapsed: BoolArray = field(init=False)
     limits: LookedAt = field(init=False)
     means: LookedAt = field(init=False)
@@ -67,9 +66,7 @@ class PowerResult:
         """Pick what limits look at once, as many rules ask for it."""
         solved, self.nodes, self.states = self.solved, self.forest.nodes, self.hung.states
         self.voltage_v, self.collapsed = solved.voltage_v, solved.collapsed
-        self.current_a = self.input_a = solved.mean_a + solved.burst_a
-        if solved.input_mean_a is not solved.mean_a:
-            self.input_a = solved.input_mean_a + solved.input_burst_a
+        self.current_a = solved.current_a
         self.limits, self.means = looked_at(tuple(self.states))
         self.limit_voltage_v = self.voltage_v.take(self.limits.at, axis=1)
         self.limit_current_a = self.current_a.take(self.limits.at, axis=1)

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -59,21 +59,66 @@ class Drawn:
             self.loud = np.flatnonzero(by_state.any(axis=0).repeat(samples))
 
 
-@dataclass(slots=True)
+@dataclass
 class Solved:
     """Operating points, shape (nodes, states, samples); `collapsed` is of shape (states, samples).
 
-    `mean_a` and `burst_a` are what a rail carries at its own voltage, `input_mean_a` and
-    `input_burst_a` what it draws from the rail above, at `input_v`; they differ at converters.
+    Made of the entries of all levels one after the other, the deepest first, by columns: `own` is
+    where each node is among them, and `at_input` likewise, but of a converter where its input is;
+    None without converters. `mean_a` and `burst_a` are what a rail carries at its own voltage,
+    `input_mean_a` and `input_burst_a` what it draws from the rail above, at `input_v`.
     """
 
-    voltage_v: FloatArray
-    mean_a: FloatArray
-    burst_a: FloatArray
-    input_v: FloatArray
-    input_mean_a: FloatArray
-    input_burst_a: FloatArray
+    entry_v: FloatArray
+    entry_mean_a: FloatArray
+    entry_burst_a: FloatArray
+    own: IntArray
+    at_input: IntArray | None
     collapsed: BoolArray
+
+    @cached_property
+    def voltage_v(self) -> FloatArray:
+        """At each rail. [V]"""
+        return self._at(self.own, self.entry_v)
+
+    @cached_property
+    def current_a(self) -> FloatArray:
+        """What each carries at most. [A]"""
+        return self._at(self.own, self.entry_mean_a + self.entry_burst_a)
+
+    @cached_property
+    def mean_a(self) -> FloatArray:
+        """What each carries in the mean. [A]"""
+        return self._at(self.own, self.entry_mean_a)
+
+    @cached_property
+    def burst_a(self) -> FloatArray:
+        """What each carries beyond that for a moment. [A]"""
+        return self._at(self.own, self.entry_burst_a)
+
+    @cached_property
+    def input_v(self) -> FloatArray:
+        """Where each draws. [V]"""
+        return self._at(self.at_input, self.entry_v)
+
+    @cached_property
+    def input_a(self) -> FloatArray:
+        """What each draws there at most. [A]"""
+        return self._at(self.at_input, self.entry_mean_a + self.entry_burst_a)
+
+    @cached_property
+    def input_mean_a(self) -> FloatArray:
+        """What each draws there in the mean. [A]"""
+        return self._at(self.at_input, self.entry_mean_a)
+
+    @cached_property
+    def input_burst_a(self) -> FloatArray:
+        """What each draws there beyond that for a moment. [A]"""
+        return self._at(self.at_input, self.entry_burst_a)
+
+    def _at(self, places: IntArray | None, entries: FloatArray) -> FloatArray:
+        where = self.own if places is None else places
+        return entries.take(where, axis=0).reshape(len(where), *self.collapsed.shape)
 
 
 @dataclass(slots=True)
@@ -102,32 +147,24 @@ def solve_forest(trees: Trees, wire_c: float, drawn: Drawn) -> Solved:
     drawn : Drawn
         What hangs on the rails.
     """
-    size, warm = drawn.mean_w.shape, warm_factor(wire_c)
+    lost = np.zeros(drawn.mean_w.shape[1:], dtype=bool)
+    warm, fed = warm_factor(wire_c), None
     solved: list[_Solving] = []
-    fed: _Fed | None = None
     for level in reversed(trees.levels):
-        solved.append(_Solving(level, warm, drawn, fed))
-        fed = solved[-1].inputs() if level.layout.converters.size else None
-    lost = np.zeros(size[1:], dtype=bool)
-    if not solved:
-        none = np.zeros(size)
-        return Solved(none, none, none, none, none, none, lost)
-    for at in solved:
+        at = _Solving(level, warm, drawn, fed)
+        fed = at.inputs() if level.layout.converters.size else None
         lost |= at.collapsed
+        solved.append(at)
+    if not solved:
+        none = np.zeros((0, lost.size))
+        return Solved(none, none, none, trees.own, None, lost)
     volts = np.concatenate([at.voltage_v for at in solved])
     if lost.any():
         volts[:, lost.reshape(-1)] = 0.0
-    entries = (
+    return Solved(
         volts, np.concatenate([at.mean_a for at in solved]),
-        np.concatenate([at.burst_a for at in solved]),
+        np.concatenate([at.burst_a for at in solved]), trees.own, trees.inputs, lost,
     )  # fmt: skip
-    voltage, mean, burst = (values.take(trees.own, axis=0).reshape(size) for values in entries)
-    if trees.inputs is None:
-        return Solved(voltage, mean, burst, voltage, mean, burst, lost)
-    input_v, input_mean, input_burst = (
-        values.take(trees.inputs, axis=0).reshape(size) for values in entries
-    )
-    return Solved(voltage, mean, burst, input_v, input_mean, input_burst, lost)
 
 
 @dataclass(slots=True, frozen=True, eq=False)

@@ -251,7 +251,7 @@ _QUANTITIES: dict[
     "m": ("Mean current into", "A", lambda p: p.solved.mean_a, mean_sum),
     "b": ("Bursts into", "A", lambda p: p.solved.burst_a, burst_sum),
     "v": ("Voltage at", "V", lambda p: p.voltage_v, voltage_sum),
-    "in": ("Current into the converter of", "A", lambda p: p.input_a, converter_input_sum),
+    "in": ("Current into the converter of", "A", lambda p: p.solved.input_a, converter_input_sum),
     "inm": (
         "Mean current into the converter of", "A", lambda p: p.solved.input_mean_a,
         lambda kit, place, state: _over_efficiency(power_of(kit), place, state, "m"),
