@@ -15,7 +15,7 @@ from cobblewort.core.aspects.needs.model import of as needs_of
 from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.findings import Finding
-from cobblewort.core.judging.kit import Derived, Kit
+from cobblewort.core.judging.kit import Derived, Kit, derived, firm
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.plans.patch import (
     Patch,
@@ -75,6 +75,46 @@ def test_another_case_shares_plugs_and_power() -> None:
     assert shared(case, before) == {fit_of, header_of, power_of}
     supply = Kit(apply_patch(plan, (SwapPart(line="S01", part="S02"),)), shipped(), 1, before)
     assert shared(supply, before) == set()
+
+
+def test_what_comes_out_the_same_keeps_what_reads_it() -> None:
+    """A budget of 5 or of 9 is a budget, none is none; what was never asked for is not compared."""
+    asked: list[str] = []
+
+    @firm("budget")
+    def has_budget(made: Kit) -> bool:
+        return made.plan.budget is not None
+
+    @derived(has_budget)
+    def told(made: Kit) -> list[bool]:
+        asked.append(made.plan.name)
+        return [has_budget(made)]
+
+    def changed(budget: str | None, name: str, like: Kit | None) -> Kit:
+        fields_set = {"budget": budget, "name": name}
+        return Kit(plan.model_copy(update=fields_set), shipped(), 1, like)
+
+    plan = kit(*SMALL)
+    five = changed("5", "five", None)
+    assert told(five) == [True]
+    nine = changed("9", "nine", five)
+    assert told(nine) is told(five)
+    nine.settle()
+    none = changed(None, "none", nine)
+    assert told(none) == [False]
+    unasked = changed("9", "unasked", None)
+    assert told(changed("5", "asked", unasked)) == [True]
+    assert asked == ["five", "none", "asked"]
+
+
+def test_what_was_not_asked_for_is_there_for_the_next() -> None:
+    """Three kits in a row, and the one in the middle has been asked for nothing."""
+    plan = kit(*SMALL)
+    before = worked_out(plan)
+    dearer = Kit(apply_patch(plan, (SetFields(fields={"budget": "9"}),)), shipped(), 1, before)
+    dearer.settle()
+    cheaper = Kit(apply_patch(plan, (SetFields(fields={"budget": "3"}),)), shipped(), 1, dearer)
+    assert shared(cheaper, before) == ALL
 
 
 def test_what_is_only_lent_changes_what_it_costs_at_most() -> None:

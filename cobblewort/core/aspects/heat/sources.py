@@ -1,0 +1,80 @@
+"""What gives off heat inside, whatever case is around it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from cobblewort.core.aspects.fit.bays import bays_of
+from cobblewort.core.aspects.fit.model import boards_of, coolers_of
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.heat.given_off import GivenOff, MeanRows, given_off
+from cobblewort.core.aspects.heat.warm import (
+    Fans,
+    Warm,
+    fans_among,
+    further_boards,
+    split_heat,
+    thin_air,
+    warm_bodies,
+)
+from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.judging.kit import Kit, derived, firm
+from cobblewort.core.judging.piece import Piece
+
+
+@dataclass(slots=True)
+class Sources:
+    """What gives off heat inside, as asked, whatever case is around it.
+
+    Of the board's heat `soc_w` is its processor's and `rest_w` the rest, with `soc_idle_w` of an
+    idle processor beside that rest, shape (states, samples); `soc_peak_w` of shape (samples,). [W]
+    """
+
+    board: Piece
+    warm: list[Warm]
+    given: GivenOff
+    soc_w: FloatArray
+    rest_w: FloatArray
+    soc_idle_w: FloatArray
+    soc_peak_w: FloatArray
+
+
+@firm("built", bays_of)
+def indoors_of(kit: Kit) -> list[Piece]:
+    """What sits inside and may give off heat."""
+    taken = bays_of(kit).taken
+    return [
+        piece for piece in kit.built
+        if (piece.part.inside or piece.id in taken)
+        and (piece.part.rails or piece.part.loads or piece.part.hot)
+    ]  # fmt: skip
+
+
+@firm("built", coolers_of)
+def fans_of(kit: Kit) -> Fans:
+    """What stirs the air."""
+    return fans_among(kit.built, next(iter(coolers_of(kit)), None))
+
+
+@derived("place.altitude_m", boards_of, coolers_of, fit_of, indoors_of, fans_of, power_of)
+def sources_of(kit: Kit) -> Sources | None:
+    """What gives off heat inside; None without a board whose heat is known."""
+    boards, power = boards_of(kit), power_of(kit)
+    board = boards[0] if boards else None
+    own = None if board is None else board.compiled.loads.get("own")
+    if board is None or board.part.board_heat is None or own is None or not own.in_watts:
+        return None
+    inside, fans = indoors_of(kit), fans_of(kit)
+    pressure = thin_air(kit.plan.place.altitude_m)
+    warm = warm_bodies(fit_of(kit), inside, board, fans, pressure)
+    if len(boards) > 1:
+        warm += further_boards(boards[1:], coolers_of(kit), fans.case, pressure)
+    rows = MeanRows(power)
+    split, mean = split_heat(board.compiled), rows.of(board)
+    soc_w = split.soc_w.take(mean, axis=0)
+    given = given_off(power, rows, inside, board, warm, soc_w.shape)
+    return Sources(
+        board, warm, given, soc_w, split.rest_w.take(mean, axis=0),
+        split.soc_idle_w.take(mean, axis=0), split.soc_peak_w,
+    )  # fmt: skip
