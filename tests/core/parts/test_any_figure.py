@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import cache
 from typing import Any
 
 import pytest
@@ -37,6 +38,7 @@ def accepted(part: Part, figure: SheetFigure, *, middle: bool) -> Iterator[dict[
     """Documents in which the figure has the least and the greatest value it may, or one between."""
     catalogue = shipped()
 
+    @cache
     def with_value(value: float) -> dict[str, Any] | None:
         changed = with_figures(
             catalogue.sheet(part), dict(catalogue.document(part)),

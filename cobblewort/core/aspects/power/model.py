@@ -11,8 +11,9 @@ import numpy as np
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.power.forest import Forest, Node, fed_nodes
 from cobblewort.core.aspects.power.lanes import Narrowed, narrowed
-from cobblewort.core.aspects.power.solving import Drawn, Solved, Trees, solve_forest
-from cobblewort.core.aspects.power.solving import trees_of as ready_to_solve
+from cobblewort.core.aspects.power.solving import Drawn, Solved, solve_forest
+from cobblewort.core.aspects.power.trees import Trees
+from cobblewort.core.aspects.power.trees import trees_of as laid_out
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
@@ -228,7 +229,7 @@ def forest_of(kit: Kit) -> Forest:
 @derived(forest_of)
 def trees_of(kit: Kit) -> Trees:
     """Its trees, ready to be solved."""
-    return ready_to_solve(forest_of(kit).nodes)
+    return laid_out(forest_of(kit).nodes)
 
 
 @derived("connected", "duty", forest_of, narrowed)
