@@ -30,11 +30,10 @@ class Layout:
     """How the trees of one level are solved, which follows from what hangs on what alone.
 
     Its entries are its rails, `members` by their places, and then the inputs of the converters that
-    hang on them. What no resistance parts is solved as one row: `rows` are
-    those of the entries. `heads` are the places of the nodes at the top of its trees, and
-    `head_rows` for each row which of them it hangs on; `lossy` are the places of the nodes whose
-    resistance parts the row at `lossy_rows` from the one above. `converters` are the entries of its
-    own converters.
+    hang on them. What no resistance parts is solved as one row: `rows` are those of the entries.
+    `heads` are the places of the nodes at the top of its trees, and `head_rows` for each row which
+    of them it hangs on; `lossy` are the places of the nodes whose resistance parts the row at
+    `lossy_rows` from the one above. `converters` are the entries of its own converters.
     """
 
     members: IntArray
