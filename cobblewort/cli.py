@@ -19,6 +19,8 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 DATA_NAME = "cobblewort.sqlite3"
 DEMO_NAME = "demo.sqlite3"
 """The demo has a file of its own: bringing it back touches no plan of yours."""
+_YOUNG = 10_000
+"""So many new objects are made between two looks for rings: those of a few judgements."""
 
 
 def _data_folder(data: Path | None) -> Path:
@@ -31,12 +33,16 @@ def _data_folder(data: Path | None) -> Path:
 
 @contextmanager
 def made_to_stay() -> Iterator[None]:
-    """What is loaded inside stays for good: the collector does not go through it, then or later."""
+    """What is loaded inside stays for good: the collector does not go through it, then or later.
+
+    A judgement makes some thousand objects and hardly a ring of them: it need not look so often.
+    """
     gc.disable()
     try:
         yield
     finally:
         gc.freeze()
+        gc.set_threshold(_YOUNG)
         gc.enable()
 
 

@@ -133,7 +133,7 @@ def test_check_needs_no_database_and_no_server(tmp_path: Path) -> None:
 
 def test_the_collector_runs_again_after_the_start() -> None:
     """Whether the start went well or not; what was loaded is kept out of its way."""
-    frozen = gc.get_freeze_count()
+    frozen, threshold = gc.get_freeze_count(), gc.get_threshold()
     try:
         with made_to_stay():
             assert not gc.isenabled()
@@ -145,6 +145,7 @@ def test_the_collector_runs_again_after_the_start() -> None:
         assert gc.isenabled()
     finally:
         gc.unfreeze()
+        gc.set_threshold(*threshold)
 
 
 @pytest.mark.parametrize("command", ["serve", "demo"])
