@@ -45,9 +45,11 @@ REBUILD_SHARE = _usual(0.4, 0.6, 0.8)
 """What a rebuild gets of its disks or its way, beside daily use."""
 
 
-@lru_cache(maxsize=256)
 def drawn(name: str, reading: Reading, samples: int) -> Quantity:
     """A class figure as a number, or as many of them as there are samples."""
-    if samples == 1:
-        return reading.nominal
+    return reading.nominal if samples == 1 else _sampled(name, reading, samples)
+
+
+@lru_cache(maxsize=256)
+def _sampled(name: str, reading: Reading, samples: int) -> Quantity:
     return sampled(reading, f"usual/{name}", samples)
