@@ -215,9 +215,9 @@ class Kit:
 
     def settle(self) -> None:
         """Take over what has stayed and was not asked for, and let go of the other kit."""
-        for wanted in self._before.keys() - self.known.keys():
-            if self.still(wanted.reads):
-                self.known[wanted] = self._before[wanted]
+        for wanted, value in self._before.items():
+            if wanted not in self.known and self.still(wanted.reads):
+                self.known[wanted] = value
         self._before = {}
 
     def _changed_since(self, other: Kit) -> frozenset[str]:

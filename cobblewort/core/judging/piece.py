@@ -52,7 +52,11 @@ def expand(
             raise UnknownPartError(f"lines.{number}.part", line.part) from None
         part, name, quantity = compiled.part, line.id, line.quantity
         first, old = len(pieces), known.get(name)
-        if old and old[0].order == first and old[0].compiled is compiled and old[0].line == line:
+        if (
+            old and old[0].order == first and old[0].compiled is compiled
+            # Most lines are the same object, and to compare two takes long.
+            and (old[0].line is line or old[0].line == line)
+        ):  # fmt: skip
             pieces += old
         elif quantity == 1:
             pieces.append(Piece(f"{name}#1", part.model, line, part, compiled, 1, first))

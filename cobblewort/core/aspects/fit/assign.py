@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
-from functools import partial
+from functools import cached_property, partial
 
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Plug, Socket
@@ -70,7 +70,7 @@ class Crowded:
     apart_mm: float
 
 
-@dataclass(slots=True)
+@dataclass
 class Assignment:
     """What goes where: `placed` in kit order, and what found no place.
 
@@ -83,6 +83,15 @@ class Assignment:
     sockets: dict[str, SocketRef] = field(default_factory=dict)
     crowded: list[Crowded] = field(default_factory=list)
     gave_up: bool = False
+
+    @cached_property
+    def in_use(self) -> dict[tuple[str, str | None], tuple[str, ...]]:
+        """The sockets in which something is plugged, by their piece and its rail."""
+        found: dict[tuple[str, str | None], tuple[str, ...]] = {}
+        for _, socket in self.placed.values():
+            key = socket.piece.id, socket.socket.rail
+            found[key] = (*found.get(key, ()), socket.id)
+        return found
 
     def into(self, socket_id: str) -> PlugRef | None:
         """The plug in a socket, or None."""

@@ -87,6 +87,21 @@ class Forest:
                 found[node.parent].append(place)
         return found
 
+    def lines_through(self, place: int) -> tuple[str, ...]:
+        """Lines whose loads hang below a node, after the node's own."""
+        found = self._lines_through.get(place)
+        if found is None:
+            below = [place]
+            for number in below:  # which grows as it is walked
+                below += self.children[number]
+            found = tuple(dict.fromkeys([self.nodes[number].piece.line.id for number in below]))
+            self._lines_through[place] = found
+        return found
+
+    @cached_property
+    def _lines_through(self) -> dict[int, tuple[str, ...]]:
+        return {}
+
     @cached_property
     def lines_above(self) -> list[tuple[str, ...]]:
         """For each node its line and those that it hangs on, up to the source, each once."""

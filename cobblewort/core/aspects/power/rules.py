@@ -85,15 +85,6 @@ def _node_check(
     )  # fmt: skip
 
 
-def _through(kit: Kit, place: int) -> tuple[str, ...]:
-    """Lines whose loads hang below a node, and the node's own."""
-    power = power_of(kit)
-    below, children, nodes = [place], power.forest.children, power.nodes
-    for number in below:  # which grows as it is walked
-        below += children[number]
-    return tuple(dict.fromkeys([nodes[number].piece.line.id for number in below]))
-
-
 @rule(
     "PWR-01", "supply", "Something feeds every part",
     why="A plug of the wrong kind or a missing lead leaves a board dark.",
@@ -260,10 +251,10 @@ def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
     power = power_of(kit)
     if not power.stands:
         return
-    carries = power.carries
+    carries, in_use = power.carries, fit_of(kit).in_use
     for place, node in enumerate(power.nodes):
-        held = _rail_limit(kit, node)
-        if held is None or not carries[place]:
+        held = _rail_limit(kit, node) if carries[place] else None
+        if held is None:
             continue
         if node.piece.part.kind == "machine":
             continue  # told with all copies, by PWR-13
@@ -279,7 +270,8 @@ def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
             )  # fmt: skip
         yield _node_check(
             kit, place, node.id, f"{label} of {node.piece.name}", of(held.path),
-            lines=_through(kit, place), sockets=_in_use(kit, node),
+            lines=power.forest.lines_through(place),
+            sockets=in_use.get((node.piece.id, node.name), ()),
             in_watts=held.unit == "W", full=_is_for_fans(node),
             say=f"The {words.natural(label)} of {node.piece.name} must supply",
             its="their" if words.natural(label).endswith("s") else "its", because=held.because,
@@ -288,14 +280,6 @@ def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
                 held.reading,
             ),
         )  # fmt: skip
-
-
-def _in_use(kit: Kit, node: Node) -> tuple[str, ...]:
-    """The sockets of a rail in which something is plugged."""
-    return tuple([
-        socket.id for _, socket in fit_of(kit).placed.values()
-        if socket.piece is node.piece and socket.socket.rail == node.name
-    ])  # fmt: skip
 
 
 def _is_for_fans(node: Node) -> bool:
