@@ -264,13 +264,12 @@ class Network:
         soc, per_air, per_wall = processor
         soc_w = soc + per_air * air + per_wall * wall
         board = self.board.temps(soc_w, asked.rest_w, air, wall)
+        at = Near(board.board_k, air, wall, case.outer_wall_k)
         body_w = list(asked.body_w)
         for n in self.slowing:
             if _any(modes[n]):
-                around_w = self._around_w(n, air, wall, board.board_k)
-                limit = self.bodies[n].path.total_w_k * self.bodies[n].limit_k
                 given = pick(modes[n] == RESTS, asked.rest_body_w[n], asked.body_w[n])
-                body_w[n] = pick(modes[n] == HELD, limit - around_w - warm[n], given)
+                body_w[n] = pick(modes[n] == HELD, self._allowed_w(n, at, warm), given)
                 for place, lost in self.bodies[n].lost_w_w:
                     if place is not None:
                         body_w[place] = body_w[place] - lost * (asked.body_w[n] - body_w[n])
@@ -290,6 +289,12 @@ class Network:
         near = air + body.pull * (board - air) if body.pull else air
         return body.path.air_w_k * near + body.path.wall_w_k * wall
 
+    def _allowed_w(self, n: int, at: Near | Settled, warm: Sequence[Quantity]) -> Quantity:
+        """What its limit lets a body give off there. [W]"""
+        body = self.bodies[n]
+        around_w = self._around_w(n, at.air_k, at.inner_k, at.board_k)
+        return body.path.total_w_k * body.limit_k - around_w - warm[n]
+
     def _modes(
         self, asked: Asked, found: Near | Settled, warm: Sequence[Quantity], soc_mode: Quantity,
         modes: dict[int, Quantity],
@@ -303,10 +308,8 @@ class Network:
         new_soc_mode = _next_mode(soc_mode, at_limit, asked.soc_w, asked.soc_idle_w)
         new_modes = {}
         for n in self.slowing:
-            body = self.bodies[n]
-            around_w = self._around_w(n, found.air_k, found.inner_k, found.board_k)
-            allowed = body.path.total_w_k * body.limit_k - around_w - warm[n]
-            new_modes[n] = _next_mode(modes[n], allowed, asked.body_w[n], asked.rest_body_w[n])
+            allowed_w = self._allowed_w(n, found, warm)
+            new_modes[n] = _next_mode(modes[n], allowed_w, asked.body_w[n], asked.rest_body_w[n])
         return new_soc_mode, new_modes
 
 
