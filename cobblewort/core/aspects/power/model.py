@@ -66,8 +66,8 @@ class PowerResult:
     def __post_init__(self) -> None:
         """Pick what limits look at once, as many rules ask for it."""
         solved, self.nodes, self.states = self.solved, self.forest.nodes, self.hung.states
-        self.voltage_v, self.collapsed = solved.voltage_v, solved.collapsed
-        self.current_a = solved.current_a
+        self.voltage_v, self.collapsed = solved.rails.voltage_v, solved.collapsed
+        self.current_a = solved.rails.current_a
         self.limits, self.means = looked_at(tuple(self.states))
         self.limit_voltage_v = self.voltage_v.take(self.limits.at, axis=1)
         self.limit_current_a = self.current_a.take(self.limits.at, axis=1)

@@ -58,7 +58,7 @@ def supply_report(kit: Kit, margins: Sequence[Margin]) -> SupplyReport:
         if margin.family == "supply":
             by_subject[margin.id.split(":", 1)[1]].append(margin.id)
     currents = power.limit_current_a[:, :, 0]
-    inputs = power.solved.input_a[:, :, 0][:, picked]
+    inputs = power.solved.inputs.current_a[:, :, 0][:, picked]
     into_children = np.zeros_like(currents)
     for place, node in enumerate(power.nodes):
         if node.parent >= 0:

@@ -50,64 +50,48 @@ class Drawn:
 
 
 @dataclass
-class Solved:
-    """Operating points, shape (nodes, states, samples); `collapsed` is of shape (states, samples).
-
-    Made of the entries of all levels one after the other, the deepest first, by columns: `own` is
-    where each node is among them, and `at_input` likewise, but of a converter where its input is.
-    `mean_a` and `burst_a` are what a rail carries at its own voltage,
-    `input_mean_a` and `input_burst_a` what it draws from the rail above, at `input_v`.
+class Points:
+    """Operating points at one place of each node, shape (nodes, states, samples): picked where
+    somebody looks, of the `entries` of all levels, by columns.
     """
 
-    entry_v: FloatArray
-    entry_mean_a: FloatArray
-    entry_burst_a: FloatArray
-    own: IntArray
-    at_input: IntArray
-    collapsed: BoolArray
+    places: IntArray
+    entries: tuple[FloatArray, FloatArray, FloatArray]
+    shape: tuple[int, ...]
 
     @cached_property
     def voltage_v(self) -> FloatArray:
-        """At each rail. [V]"""
-        return self._at(self.own, self.entry_v)
-
-    @cached_property
-    def current_a(self) -> FloatArray:
-        """What each carries at most. [A]"""
-        return self._at(self.own, self.entry_mean_a + self.entry_burst_a)
+        """What is there. [V]"""
+        return self._at_places(self.entries[0])
 
     @cached_property
     def mean_a(self) -> FloatArray:
-        """What each carries in the mean. [A]"""
-        return self._at(self.own, self.entry_mean_a)
+        """What passes in the mean. [A]"""
+        return self._at_places(self.entries[1])
 
     @cached_property
     def burst_a(self) -> FloatArray:
-        """What each carries beyond that for a moment. [A]"""
-        return self._at(self.own, self.entry_burst_a)
+        """What passes beyond that for a moment. [A]"""
+        return self._at_places(self.entries[2])
 
     @cached_property
-    def input_v(self) -> FloatArray:
-        """Where each draws. [V]"""
-        return self._at(self.at_input, self.entry_v)
+    def current_a(self) -> FloatArray:
+        """Both together. [A]"""
+        return self._at_places(self.entries[1] + self.entries[2])
 
-    @cached_property
-    def input_a(self) -> FloatArray:
-        """What each draws there at most. [A]"""
-        return self._at(self.at_input, self.entry_mean_a + self.entry_burst_a)
+    def _at_places(self, values: FloatArray) -> FloatArray:
+        return values.take(self.places, axis=0).reshape(len(self.places), *self.shape)
 
-    @cached_property
-    def input_mean_a(self) -> FloatArray:
-        """What each draws there in the mean. [A]"""
-        return self._at(self.at_input, self.entry_mean_a)
 
-    @cached_property
-    def input_burst_a(self) -> FloatArray:
-        """What each draws there beyond that for a moment. [A]"""
-        return self._at(self.at_input, self.entry_burst_a)
+@dataclass(slots=True)
+class Solved:
+    """Operating points: what each rail carries at its own voltage, and what it draws from the rail
+    above; they differ at converters. `collapsed` is of shape (states, samples).
+    """
 
-    def _at(self, places: IntArray, entries: FloatArray) -> FloatArray:
-        return entries.take(places, axis=0).reshape(len(places), *self.collapsed.shape)
+    rails: Points
+    inputs: Points
+    collapsed: BoolArray
 
 
 @dataclass(slots=True)
@@ -144,15 +128,16 @@ def solve_forest(trees: Trees, wire_c: float, drawn: Drawn) -> Solved:
         fed = at.inputs() if level.layout.converters.size else None
         lost |= at.collapsed
         solved.append(at)
-    if not solved:
-        none = np.zeros((0, lost.size))
-        return Solved(none, none, none, trees.own, trees.inputs, lost)
-    volts = np.concatenate([at.voltage_v for at in solved])
+    none = np.zeros((0, lost.size))
+    volts = np.concatenate([none, *(at.voltage_v for at in solved)])
     if lost.any():
         volts[:, lost.reshape(-1)] = 0.0
+    entries = (
+        volts, np.concatenate([none, *(at.mean_a for at in solved)]),
+        np.concatenate([none, *(at.burst_a for at in solved)]),
+    )  # fmt: skip
     return Solved(
-        volts, np.concatenate([at.mean_a for at in solved]),
-        np.concatenate([at.burst_a for at in solved]), trees.own, trees.inputs, lost,
+        Points(trees.own, entries, lost.shape), Points(trees.inputs, entries, lost.shape), lost
     )  # fmt: skip
 
 

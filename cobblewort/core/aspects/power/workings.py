@@ -68,7 +68,7 @@ def voltage_term(power: PowerResult, place: int, state: int, symbol: str) -> Ter
 def current_sum(kit: Kit, place: int, state: int) -> Sum:
     """What hangs on a rail in the mean, and what bursts at once."""
     power = power_of(kit)
-    if not power.solved.burst_a[place, state].any():
+    if not power.solved.rails.burst_a[place, state].any():
         return mean_sum(kit, place, state)
     return _mean_and_burst(power, place, state, "", "into")
 
@@ -76,9 +76,9 @@ def current_sum(kit: Kit, place: int, state: int) -> Sum:
 def _mean_and_burst(power: PowerResult, place: int, state: int, at: str, into: str) -> Sum:
     """A current as its mean and its burst."""
     solved, node = power.solved, power.nodes[place]
-    mean_a, burst_a = solved.mean_a, solved.burst_a
+    mean_a, burst_a = solved.rails.mean_a, solved.rails.burst_a
     if at:
-        mean_a, burst_a = solved.input_mean_a, solved.input_burst_a
+        mean_a, burst_a = solved.inputs.mean_a, solved.inputs.burst_a
     name, figure = f"{node.piece.name}, {node.rail.label}", f"rail:{node.id}:{at}"
     state_id = power.states[state].id
     return Sum(
@@ -111,7 +111,7 @@ def mean_sum(kit: Kit, place: int, state: int) -> Sum:
         if child.parent != place:
             continue
         symbol = f"I_{len(inputs) + 1}"
-        drawn = float(solved.input_mean_a[below, state, 0])
+        drawn = float(solved.inputs.mean_a[below, state, 0])
         figure = f"rail:{child.id}:{'inm' if child.converter == below else 'm'}"
         label = f"mean current into {child.piece.name}, {child.rail.label}"
         if child.converter == below:
@@ -177,7 +177,7 @@ def _burst_at(power: PowerResult, load: int, place: int, state: int) -> float:
             if node.rail.efficiency is not None:
                 efficiency = node.rail.efficiency.nominal
             amps *= float(power.voltage_v[load, state, 0]) / (
-                efficiency * float(solved.input_v[load, state, 0])
+                efficiency * float(solved.inputs.voltage_v[load, state, 0])
             )
         load = node.parent
         if load < 0:
@@ -188,7 +188,7 @@ def _burst_at(power: PowerResult, load: int, place: int, state: int) -> float:
 def converter_input_sum(kit: Kit, place: int, state: int) -> Sum:
     """What a converter draws: its mean, and what bursts behind it."""
     power = power_of(kit)
-    if not power.solved.input_burst_a[place, state].any():
+    if not power.solved.inputs.burst_a[place, state].any():
         return _over_efficiency(power, place, state, "m")
     return _mean_and_burst(power, place, state, "in", "into the converter of")
 
@@ -196,7 +196,7 @@ def converter_input_sum(kit: Kit, place: int, state: int) -> Sum:
 def _over_efficiency(power: PowerResult, place: int, state: int, part: str) -> Sum:
     """What a converter draws: delivered power over efficiency and input voltage."""
     node, solved = power.nodes[place], power.solved
-    behind_a = solved.mean_a if part == "m" else solved.burst_a
+    behind_a = solved.rails.mean_a if part == "m" else solved.rails.burst_a
     inputs = [
         voltage_term(power, place, state, "V_out"),
         computed_term(
@@ -213,7 +213,7 @@ def _over_efficiency(power: PowerResult, place: int, state: int, part: str) -> S
     if node.way is None:
         inputs.append(voltage_term(power, node.parent, state, "V_in"))
     else:
-        volts = float(solved.input_v[place, state, 0])
+        volts = float(solved.inputs.voltage_v[place, state, 0])
         inputs.append(computed_term("V_in", "voltage at its input", "V", volts, None))
     return Sum("power delivered, over efficiency and input voltage", expression, inputs)
 
@@ -248,16 +248,19 @@ _QUANTITIES: dict[
     tuple[str, str, Callable[[PowerResult], FloatArray], Callable[[Kit, int, int], Sum]],
 ] = {
     "a": ("Current into", "A", lambda p: p.current_a, current_sum),
-    "m": ("Mean current into", "A", lambda p: p.solved.mean_a, mean_sum),
-    "b": ("Bursts into", "A", lambda p: p.solved.burst_a, burst_sum),
+    "m": ("Mean current into", "A", lambda p: p.solved.rails.mean_a, mean_sum),
+    "b": ("Bursts into", "A", lambda p: p.solved.rails.burst_a, burst_sum),
     "v": ("Voltage at", "V", lambda p: p.voltage_v, voltage_sum),
-    "in": ("Current into the converter of", "A", lambda p: p.solved.input_a, converter_input_sum),
+    "in": (
+        "Current into the converter of", "A", lambda p: p.solved.inputs.current_a,
+        converter_input_sum,
+    ),
     "inm": (
-        "Mean current into the converter of", "A", lambda p: p.solved.input_mean_a,
+        "Mean current into the converter of", "A", lambda p: p.solved.inputs.mean_a,
         lambda kit, place, state: _over_efficiency(power_of(kit), place, state, "m"),
     ),
     "inb": (
-        "Bursts into the converter of", "A", lambda p: p.solved.input_burst_a,
+        "Bursts into the converter of", "A", lambda p: p.solved.inputs.burst_a,
         lambda kit, place, state: _over_efficiency(power_of(kit), place, state, "b"),
     ),
 }  # fmt: skip

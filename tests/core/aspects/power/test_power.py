@@ -42,7 +42,7 @@ def test_what_flows_in_flows_out_at_every_rail() -> None:
     result = power(kit("B10", "S03", "M02", "A06", "D06", "D04", "X06", "K06", "E03"), 32)
     for place, node in enumerate(result.nodes):
         below = [n for n, child in enumerate(result.nodes) if child.parent == place]
-        rest = result.current_a[place] - result.solved.input_a[below].sum(axis=0)
+        rest = result.current_a[place] - result.solved.inputs.current_a[below].sum(axis=0)
         assert (rest > -1e-9).all(), node.id
     roots = [n for n, node in enumerate(result.nodes) if node.parent < 0]
     assert len(roots) == 1
@@ -68,7 +68,7 @@ def test_a_converter_draws_what_it_delivers_over_its_efficiency() -> None:
     assert place is not None
     parent = result.nodes[place].parent
     delivered = result.voltage_v[place] * result.current_a[place]
-    drawn = result.voltage_v[parent] * result.solved.input_a[place]
+    drawn = result.voltage_v[parent] * result.solved.inputs.current_a[place]
     assert np.allclose(delivered / 0.90, drawn)
     assert np.allclose(result.voltage_v[place], 3.3)
 
@@ -309,7 +309,7 @@ def test_drives_of_one_line_burst_together() -> None:
         board = result.forest.index("B10#1.main")
         assert board is not None
         alone = float(result.burst_a_of(board)[state])
-        carried = float(result.solved.burst_a[root, state, 0])
+        carried = float(result.solved.rails.burst_a[root, state, 0])
         drives_w = np.sqrt(carried**2 - alone**2) * float(result.voltage_v[board, state, 0])
         return float(drives_w * 0.9 / sum(own))
 
