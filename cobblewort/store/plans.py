@@ -113,7 +113,7 @@ class PlanStore:
         """Every plan that is not deleted, oldest first; one that is broken takes no other down."""
         with self.database.reading() as connection:
             rows = connection.execute(
-                "SELECT id FROM plan WHERE deleted_at IS NULL ORDER BY created_at, id"
+                "SELECT id FROM plan WHERE deleted_at IS NULL ORDER BY created_at, rowid"
             ).fetchall()
             return [_read_or_told(connection, row["id"]) for row in rows]
 

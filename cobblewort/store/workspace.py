@@ -164,7 +164,7 @@ def _holdings(connection: sqlite3.Connection) -> Holdings:
     names = connection.execute(
         "SELECT json_extract(document, '$.name') FROM plan JOIN plan_revision "
         "ON plan_revision.plan_id = plan.id AND plan_revision.number = plan.head "
-        "WHERE deleted_at IS NULL ORDER BY plan.created_at, plan.id"
+        "WHERE deleted_at IS NULL ORDER BY plan.created_at, plan.rowid"
     ).fetchall()
 
     def count(query: str) -> int:

@@ -2,6 +2,7 @@ import pytest
 
 from cobblewort.core.plans.patch import EditLine, apply_patch
 from cobblewort.core.plans.plan import Plan
+from cobblewort.store import plans as store
 from cobblewort.store.database import Database
 from cobblewort.store.plans import (
     NothingToDoError,
@@ -36,6 +37,17 @@ def test_a_plan_comes_back_as_it_was_stored(plans: PlanStore) -> None:
     stored = plans.create(plan, "new plan")
     assert plans.get(stored.id).plan == plan
     assert [p.id for p in plans.all()] == [stored.id]
+
+
+def test_plans_of_one_moment_stay_in_order(
+    plans: PlanStore, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A quick machine makes several in a millisecond, and their ids are drawn by chance."""
+    monkeypatch.setattr(store, "_now", lambda: "2026-05-01T20:00:00.000+00:00")
+    names = [f"plan {number}" for number in range(12)]
+    for name in names:
+        plans.create(kit(*SMALL, name=name), "new plan")
+    assert [p.plan.name for p in plans.all() if isinstance(p, StoredPlan)] == names
 
 
 def test_undo_and_redo_walk_the_revisions(plans: PlanStore) -> None:
