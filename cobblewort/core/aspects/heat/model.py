@@ -117,12 +117,6 @@ class Temps:
     body_w: FloatArray
     body_k: FloatArray
 
-    @property
-    def body_c(self) -> FloatArray:
-        """Of each hot body, shape (bodies, states, samples). [°C]"""
-        bodies_c: FloatArray = self.body_k - ZERO_C_K
-        return bodies_c
-
     def near(self, rows: list[int], warmer_k: Quantity = 0.0) -> Near:
         """Some of the states, as a start nearby."""
         return Near(
@@ -389,7 +383,7 @@ class _Work:
     def result(self) -> HeatResult:
         """Every state as if nothing slowed itself; the rest when asked for."""
         wanted = self.wanted
-        temp_c = wanted.body_c
+        temp_c = wanted.body_k - ZERO_C_K
         # They know this work and it does not know them: what nobody holds is gone at once.
         hot = [
             HotTemps(warm, self.body_w[n], self.rest_body_w[n], temp_c[n], self, n)

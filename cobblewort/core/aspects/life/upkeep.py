@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from cobblewort.core.aspects.life.wear import BY_WRITING, DAYS_A_YEAR, worn_of, written_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
+from cobblewort.core.plans.plan import NOT_OF_IT
 
 
 @dataclass(slots=True, frozen=True)
@@ -76,7 +77,7 @@ def on_a_network(kit: Kit) -> bool:
     given = any(
         function in piece.part.offers
         for piece in kit.connected
-        if piece.line.role not in ("borrow", "beside")
+        if piece.line.role not in NOT_OF_IT
         for function in ("wired_network", "radio")
     )
     return asked and given
