@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from functools import update_wrapper
+from functools import cache, update_wrapper
 from operator import attrgetter, eq
 from typing import Any, Generic, TypeVar
 
@@ -61,12 +61,18 @@ Read = str | Derived[Any]
 """A facet, or something derived that is asked for."""
 
 
-@dataclass(slots=True, frozen=True)
+@dataclass(slots=True, frozen=True, eq=False)
 class Reads:
     """What is read of a kit: facets of its plan, and what is firm."""
 
     facets: frozenset[str]
     firm: frozenset[Derived[Any]] = frozenset()
+
+
+@cache
+def _reads(facets: frozenset[str], firm: frozenset[Derived[Any]]) -> Reads:
+    """One for all that read the same, so that a kit looks once whether it has stayed."""
+    return Reads(facets, firm)
 
 
 def closed(reads: Iterable[Read]) -> Reads:
@@ -90,7 +96,7 @@ def closed(reads: Iterable[Read]) -> Reads:
             facets.add(read)
         else:
             raise ValueError(f"a plan has no facet '{read}' (it has: {', '.join(FACETS)})")
-    return Reads(frozenset(facets), frozenset(kept))
+    return _reads(frozenset(facets), frozenset(kept))
 
 
 def derived(*reads: Read) -> Callable[[Callable[[Kit], T]], Derived[T]]:
@@ -166,20 +172,27 @@ class Kit:
         self.samples = samples
         if like is not None and like.samples != samples:
             like = None
-        self.pieces: Pieces = Pieces(
-            expand(plan, self.catalogue, samples, () if like is None else like.pieces)
-        )
-        _check_size(self.pieces)
-        self.connected = Pieces(piece for piece in self.pieces if piece.compiled.connected)
-        self.built = Pieces(
-            piece for piece in self.pieces
-            if piece.compiled.connected or piece.line.role not in NOT_OF_IT
-        )  # fmt: skip
+        self.pieces: Pieces
+        self.built: Pieces
+        self.connected: Pieces
+        alike = like is not None and like.catalogue is self.catalogue
+        if like is not None and alike and like.plan.lines == plan.lines:
+            self.pieces, self.built, self.connected = like.pieces, like.built, like.connected
+        else:
+            known = () if like is None else like.pieces
+            self.pieces = Pieces(expand(plan, self.catalogue, samples, known, alike))
+            _check_size(self.pieces)
+            self.built = Pieces(
+                piece for piece in self.pieces
+                if piece.compiled.connected or piece.line.role not in NOT_OF_IT
+            )  # fmt: skip
+            self.connected = Pieces(piece for piece in self.built if piece.compiled.connected)
         self.known: dict[Derived[Any], Any] = {}
         self.differs = _ALL if like is None else self._changed_since(like)
         # What was known of the other kit, and what of it has stayed.
         self._before: dict[Derived[Any], Any] = {} if like is None else dict(like.known)
         self._stayed: dict[Derived[Any], bool] = {}
+        self._still: dict[Reads, bool] = {}
 
     def work_out(self, wanted: Derived[T]) -> T:
         """Work something out, or take it over, and keep it."""
@@ -199,9 +212,11 @@ class Kit:
         """Whether all that is read is as it was in the kit that this one was made like; what is
         firm and may have changed is worked out for it.
         """
-        if not self.differs.isdisjoint(reads.facets):
-            return False
-        return not reads.firm or all(map(self._has_stayed, reads.firm))
+        found = self._still.get(reads)
+        if found is None:
+            found = self.differs.isdisjoint(reads.facets) and all(map(self._has_stayed, reads.firm))
+            self._still[reads] = found
+        return found
 
     def _has_stayed(self, one: Derived[Any]) -> bool:
         stays = self._stayed.get(one)
@@ -245,9 +260,11 @@ _MOST_RELAYS, _MOST_SOCKETS, _MOST_RAILS = 60, 3000, 2000
 def _check_size(pieces: Pieces) -> None:
     relays = sockets = rails = 0
     for piece in pieces:
-        relays += piece.compiled.passes_on
-        sockets += len(piece.part.sockets)
-        rails += len(piece.part.rails)
+        if piece.index == 1:
+            count = piece.line.quantity
+            relays += count * piece.compiled.passes_on
+            sockets += count * len(piece.part.sockets)
+            rails += count * len(piece.part.rails)
     for what, count, most in (
         ("hubs and extension leads", relays, _MOST_RELAYS),
         ("sockets", sockets, _MOST_SOCKETS),

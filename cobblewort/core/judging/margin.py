@@ -10,7 +10,7 @@ from typing import Literal
 import numpy as np
 
 from cobblewort.core import words
-from cobblewort.core.figures.arrays import FloatArray, Quantity
+from cobblewort.core.figures.arrays import ByState, FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.states import ANY_TIME, START, LookedAt
 from cobblewort.core.judging.working import SumFunction
@@ -111,7 +111,8 @@ class Check:
     """A limit as a rule hands it over, before it is judged.
 
     `value` has shape (states, samples) over `states`, or (samples,) where they do not matter;
-    `limit` has shape (samples,). What is known exactly is a plain number. States that need not hold
+    `limit` has shape (samples,). What is known exactly is a plain number, and nominal figures by
+    themselves may be a number a state. States that need not hold
     may only make it tight. An electrical limit, always a maximum, is tight where it is loaded high
     for long: `lasting` are the means of its value over what the plan asks for. `span` is what a
     full ruler stands for, by default the limit itself, of a gap 20 mm; `breach` is what a broken
@@ -130,7 +131,7 @@ class Check:
     label: str
     unit: str
     kind: LimitKind
-    value: Quantity
+    value: Quantity | ByState
     limit: Quantity
     sentence: Callable[[Margin], str]
     lines: tuple[str, ...]
@@ -146,6 +147,8 @@ class Check:
     def nominal_values(self) -> Sequence[float]:
         """Sample 0 of every state."""
         value = self.value
+        if isinstance(value, list):
+            return value
         if not isinstance(value, np.ndarray):
             return (value,)
         if value.ndim == 1:
@@ -155,7 +158,9 @@ class Check:
 
     def spares(self, samples: int) -> FloatArray:
         """The spare, shape (states, samples)."""
-        spare = self.limit - self.value if self.kind == "max" else self.value - self.limit
+        value = self.value
+        at = np.array(value)[:, np.newaxis] if isinstance(value, list) else value
+        spare = self.limit - at if self.kind == "max" else at - self.limit
         shape = len(self.states.ids), samples
         if isinstance(spare, np.ndarray) and spare.shape == shape:  # as mostly
             return spare
@@ -173,33 +178,26 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     ValueError
         If a value or limit is not finite: a rule must say "not known" instead.
     """
-    upward, states = check.kind == "max", check.states
+    upward, states, span = check.kind == "max", check.states, check.span
     values, limit = check.nominal_values(), nominal(check.limit)
     if not isfinite(sum(values) - limit):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
-    span = _span(check, limit)
-    extreme = max if upward else min
-    must_hold = states.must_hold
-    hard_values = states.hard_of(values)
-    shown = extreme(hard_values)
-    loaded = max(check.lasting) / limit if check.lasting and limit > 0 else None
-    stress = None
+    if span is None:
+        span = _span_of(check.unit, limit)
+    hard_values, stress = values, None
     if states.stress is not None:
         at = states.stress
-        past = limit - values[at] if upward else values[at] - limit
-        stress = Stress(
-            values[at], past, _ruler(past, span), states.ids[at], states.labels[at]
-        )  # fmt: skip
+        hard_values, value = states.hard_of(values), values[at]
+        past = limit - value if upward else value - limit
+        stress = Stress(value, past, _ruler(past, span), states.ids[at], states.labels[at])
+    shown = max(hard_values) if upward else min(hard_values)
+    loaded = max(check.lasting) / limit if check.lasting and limit > 0 else None
 
     holds = p05 = p95 = None
     sampled_spare = None
     if samples > 1:
         sampled_spare = check.spares(samples)
-        holds = 1.0
-        if sampled_spare.min() < 0:
-            # A moment over a limit for currents is ridden out, if it is not meant to be over.
-            sure = [k for k in must_hold if not (check.lasting and states.ids[k] == START)]
-            holds = float((sampled_spare[sure, 1:] >= 0).all(axis=0).mean())
+        holds = _holding_share(check, sampled_spare)
     planned: Severity = "sound"
     passed = shown > limit if upward else shown < limit
     beyond = stress is not None and stress.spare < 0
@@ -207,19 +205,20 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     if check.kept is not None and (passed or beyond or (holds is not None and holds < 1.0)):
         kept = check.kept()
         planned, severity, holds = _by_speed(check, kept)
-        slowest = min(must_hold, key=kept[:, 0].__getitem__)
+        slowest = min(states.must_hold, key=kept[:, 0].__getitem__)
         if kept[slowest, 0] < KEPT_SOUND:
             shown = values[slowest]
     else:
         if passed:
             planned = check.breach
-        elif check.breach != "note" and (
-            _is_heavy(loaded) or (holds is not None and holds < check.likely_share)
-        ):
+        elif (
+            (loaded is not None and loaded > LOADED_TIGHT_SHARE)
+            or (holds is not None and holds < check.likely_share)
+        ) and check.breach != "note":
             planned = "tight"
         severity = "tight" if beyond and planned == "sound" else planned
 
-    state = must_hold[hard_values.index(shown)]
+    state = states.must_hold[hard_values.index(shown)]
     spare = limit - shown if upward else shown - limit
     if sampled_spare is not None:
         p05, p95 = percentiles(sampled_spare[state, 1:])
@@ -231,6 +230,16 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
         check.sockets, states.ids,
         (), (), (),
     )  # fmt: skip
+
+
+def _holding_share(check: Check, spares: FloatArray) -> float:
+    """In which share of the draws a limit holds in every state that must."""
+    if spares.min() >= 0:
+        return 1.0
+    states = check.states
+    # A moment over a limit for currents is ridden out, if it is not meant to be over.
+    sure = [k for k in states.must_hold if not (check.lasting and states.ids[k] == START)]
+    return float((spares[sure, 1:] >= 0).all(axis=0).mean())
 
 
 def _by_speed(check: Check, kept: FloatArray) -> tuple[Severity, Severity, float | None]:
@@ -265,7 +274,7 @@ def tell_states(margin: Margin, check: Check) -> None:
     only draws make tight is tight in the state that the margin shows.
     """
     values, limit = check.nominal_values(), margin.limit
-    span = _span(check, limit)
+    span = _span_of(check.unit, limit) if check.span is None else check.span
     spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
     margin.spare_by_state = tuple(spares)
     margin.ruler_by_state = tuple(_ruler(spare, span) for spare in spares)
@@ -285,15 +294,9 @@ def tell_states(margin: Margin, check: Check) -> None:
     margin.severity_by_state = tuple(severities)
 
 
-def _span(check: Check, limit: float) -> float:
+def _span_of(unit: str, limit: float) -> float:
     """What a full ruler stands for: of gaps all the same, so that the least one is the tightest."""
-    if check.span is not None:
-        return check.span
-    return GAP_SPAN_MM if check.unit == "mm" else limit
-
-
-def _is_heavy(loaded_share: float | None) -> bool:
-    return loaded_share is not None and loaded_share > LOADED_TIGHT_SHARE
+    return GAP_SPAN_MM if unit == "mm" else limit
 
 
 def percentiles(values: FloatArray) -> tuple[float, float]:

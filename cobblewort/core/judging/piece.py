@@ -29,12 +29,13 @@ class Piece:
 
 
 def expand(
-    plan: Plan, catalogue: Catalogue, samples: int, like: Iterable[Piece] = ()
-) -> list[Piece]:
+    plan: Plan, catalogue: Catalogue, samples: int, like: Iterable[Piece] = (),
+    same_catalogue: bool = False,
+) -> list[Piece]:  # fmt: skip
     """The pieces of a plan, line by line.
 
     Of `like`, the pieces of another kit, those are taken over whose line is untouched and whose
-    part and place in the kit are the same.
+    part and place in the kit are the same; with the `same_catalogue` a line has the same part.
 
     Raises
     ------
@@ -46,15 +47,18 @@ def expand(
     for piece in like:
         known.setdefault(piece.line.id, []).append(piece)
     for number, line in enumerate(plan.lines):
+        first, old = len(pieces), known.get(line.id)
+        if old and same_catalogue and old[0].line is line and old[0].order == first:
+            pieces += old  # as most
+            continue
         try:
             compiled = catalogue.compiled(catalogue.of_line(line), samples)
         except UnknownPartError:
             raise UnknownPartError(f"lines.{number}.part", line.part) from None
         part, name, quantity = compiled.part, line.id, line.quantity
-        first, old = len(pieces), known.get(name)
         if (
             old and old[0].order == first and old[0].compiled is compiled
-            # Most lines are the same object, and to compare two takes long.
+            # To compare two lines takes long.
             and (old[0].line is line or old[0].line == line)
         ):  # fmt: skip
             pieces += old

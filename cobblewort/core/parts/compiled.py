@@ -8,7 +8,7 @@ from typing import Literal
 
 import numpy as np
 
-from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.reading import Reading, sampled
 from cobblewort.core.parts.model import Load, Part
 from cobblewort.core.parts.readings import readings_of
@@ -73,7 +73,8 @@ class CompiledPart:
     """
 
     __slots__ = (
-        "_figures", "_moved", "connected", "draws", "loads", "part", "passes_on", "samples",
+        "_figures", "_moved", "_plain", "connected", "draws", "loads", "part", "passes_on",
+        "samples",
     )  # fmt: skip
 
     def __init__(self, part: Part, samples: int, moved: Moved | None = None) -> None:
@@ -89,6 +90,7 @@ class CompiledPart:
             for path, reading in readings_of(part)
             if not path.startswith("loads.")
         }
+        self._plain = {path: values.item(0) for path, values in self._figures.items()}
         self.loads = {name: self._load(name, load) for name, load in part.loads.items()}
         self.draws = draws_by_rail(self.loads.values())
 
@@ -132,6 +134,10 @@ class CompiledPart:
                 raise KeyError(f"{self.part.id} has no figure '{path}'")
             values = np.full(self.samples, missing)
         return values
+
+    def quantity(self, path: str) -> Quantity:
+        """`figure`, as a plain number where there are no samples."""
+        return self._plain[path] if self.samples == 1 else self.figure(path)
 
     def stated(self, path: str) -> FloatArray | None:
         """Samples of a figure by its path, None where nobody states it, shape (samples,)."""

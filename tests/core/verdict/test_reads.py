@@ -62,7 +62,8 @@ def test_what_is_asked_for_is_read_too() -> None:
         return one(made)
 
     assert isinstance(two, Derived)
-    assert two.reads == Reads(frozenset({"budget", "place.wet", "wired"}))
+    assert two.reads.facets == {"budget", "place.wet", "wired"}
+    assert not two.reads.firm
     with pytest.raises(ValueError, match="no facet 'colour'"):
         closed(["colour"])
 

@@ -1,4 +1,7 @@
-"""What everything inside gives off in the mean of each state: loads, and what converters lose."""
+"""What everything inside gives off in the mean of each state: loads, and what converters lose.
+
+What loads draw, and what converters lose of a watt, is known before voltages are.
+"""
 
 from __future__ import annotations
 
@@ -8,9 +11,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from cobblewort.core.aspects.heat.warm import Warm
-from cobblewort.core.aspects.power.model import PowerResult
+from cobblewort.core.aspects.power.forest import Forest, Node
+from cobblewort.core.aspects.power.model import Hung
 from cobblewort.core.figures.arrays import FloatArray, IntArray, Quantity
 from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.states import looked_at
 from cobblewort.core.parts.compiled import DRAWS, LoadArrays
 
 _IDLE = DRAWS.index("idle")
@@ -23,119 +28,196 @@ does, by its place; None where that is none."""
 class GivenOff:
     """Heat as asked, shape (states, samples), of hot bodies with one axis more before. [W]
 
-    `rest_body_w` is what hot bodies give off at rest, `carrier_w` what the boards that carry them
-    do, `air_w` what goes straight to the air; `lost` is of each hot body what converters inside
-    lose of its watts.
+    `carrier_w` is what the boards that carry hot bodies give off, `air_w` what goes straight to the
+    air.
+    """
+
+    body_w: FloatArray
+    carrier_w: FloatArray
+    air_w: FloatArray
+
+
+@dataclass(slots=True, frozen=True)
+class Drawing:
+    """What some loads draw, shape (states, samples): in watts together, and each that is stated in
+    amperes, with the place of its rail.
+    """
+
+    watts: FloatArray
+    amps: list[tuple[int, FloatArray]]
+
+    def at(self, voltage_v: FloatArray) -> FloatArray:
+        """All of it in watts, by the voltages of all rails."""
+        total = self.watts
+        for place, drawn_a in self.amps:
+            total = total + drawn_a * voltage_v[place]
+        return total
+
+
+@dataclass(slots=True, frozen=True)
+class Losing:
+    """A rail whose converter or supply is inside, and what it loses of a watt that it gives."""
+
+    place: int
+    share: FloatArray
+
+
+@dataclass(slots=True, frozen=True)
+class Carrier:
+    """A board that carries hot bodies, by their places: its own loads, and its rails that lose."""
+
+    bodies: list[int]
+    loads: Drawing
+    losing: list[int]
+
+
+@dataclass(slots=True)
+class Inside:
+    """What there is inside but the board itself, shape (states, samples), of hot bodies with one
+    axis more before.
+
+    `body_w` and `rest_body_w` are what hot bodies draw as asked and at rest, nothing of those in
+    `by_loss`: these give off a share of what a rail loses, by its place among `losing`. `lost` is
+    of each hot body what converters inside lose of its watts.
     """
 
     body_w: FloatArray
     rest_body_w: FloatArray
-    carrier_w: FloatArray
-    air_w: FloatArray
+    loads: Drawing
+    losing: list[Losing]
+    by_loss: list[tuple[int, int, Quantity]]
+    carriers: list[Carrier]
     lost: list[Lost]
+
+    def given_off(self, current_a: FloatArray, voltage_v: FloatArray) -> GivenOff:
+        """What it gives off, by what passes each rail, and the voltage there. [A], [V]"""
+        losses_w = [current_a[one.place] * voltage_v[one.place] * one.share for one in self.losing]
+        body_w = self.body_w
+        if self.by_loss:
+            body_w = body_w.copy()
+            for body, rail, share in self.by_loss:
+                body_w[body] = losses_w[rail] * share
+        air_w = self.loads.at(voltage_v) + sum(losses_w) - body_w.sum(axis=0)
+        carrier_w = np.zeros(body_w.shape)
+        for carrier in self.carriers:
+            lost_w = sum([losses_w[rail] for rail in carrier.losing])
+            carrier_w[carrier.bodies] = carrier.loads.at(voltage_v) + lost_w
+        return GivenOff(body_w, carrier_w, air_w)
 
 
 class MeanRows:
     """Which rows of their tables pieces draw in the mean states."""
 
-    def __init__(self, power: PowerResult) -> None:
-        self._power = power
+    def __init__(self, hung: Hung) -> None:
+        self._rows, self._at = hung.rows, looked_at(tuple(hung.states))[1].at
         self._known: dict[int, IntArray] = {}
 
     def of(self, piece: Piece) -> IntArray:
         """Those of a piece; lines of which no phase says anything share theirs."""
-        rows = self._power.hung.rows.get(piece.line.id)
+        rows = self._rows.get(piece.line.id)
         if rows is None:
-            rows = next(iter(self._power.hung.rows.values()))
+            rows = next(iter(self._rows.values()))
         mean = self._known.get(id(rows))
         if mean is None:
-            mean = self._known[id(rows)] = rows.mean.take(self._power.means.at)
+            mean = self._known[id(rows)] = rows.mean.take(self._at)
         return mean
 
 
-def given_off(
-    power: PowerResult, rows: MeanRows, inside: Sequence[Piece], board: Piece, warm: Sequence[Warm],
-    shape: tuple[int, ...],
-) -> GivenOff:  # fmt: skip
-    """Heat of everything inside but the board itself."""
-    sources = _Sources(power, rows, {piece.id for piece in inside}, shape)
-    body_w, rest_body_w = np.zeros((len(warm), *shape)), np.zeros((len(warm), *shape))
-    for n, body in enumerate(warm):
-        body_w[n], rest_body_w[n] = sources.of_body(body)
-    air_w = sources.of_all(piece for piece in inside if piece is not board)
-    air_w += sum(sources.losses_w.values()) - body_w.sum(axis=0)
-    by_rail = {rail: n for n, body in enumerate(warm) if (rail := rail_of(body)) is not None}
-    return GivenOff(
-        body_w, rest_body_w, sources.of_carriers(warm), air_w,
-        [sources.lost_above(body, by_rail) if body.body.slows else () for body in warm],
-    )  # fmt: skip
+def what_is_inside(
+    forest: Forest, hung: Hung, rows: MeanRows, inside: Sequence[Piece], board: Piece,
+    warm: Sequence[Warm], shape: tuple[int, ...],
+) -> Inside:  # fmt: skip
+    """What everything inside but the board itself draws, and what converters there lose."""
+    return _Sources(forest, hung, rows, {piece.id for piece in inside}, shape).of(
+        [piece for piece in inside if piece is not board], warm
+    )
 
 
 class _Sources:
     """Where heat inside comes from."""
 
     def __init__(
-        self, power: PowerResult, rows: MeanRows, inside: set[str], shape: tuple[int, ...]
+        self, forest: Forest, hung: Hung, rows: MeanRows, inside: set[str], shape: tuple[int, ...]
     ) -> None:
-        self._power, self._rows, self._inside, self._shape = power, rows, inside, shape
-        self.losses_w = _losses_w(power, inside)
+        self._forest, self._hung, self._rows, self._inside = forest, hung, rows, inside
+        self._shape = shape
+        self._losing: list[Losing] = []
+        self._rails: dict[str, int] = {}
+        for place, node in enumerate(forest.nodes):
+            if node.piece.id not in inside or (node.converter != place and node.parent >= 0):
+                continue
+            efficiency = _efficiency(node, place)
+            if efficiency is not None:
+                self._rails[node.id] = len(self._losing)
+                self._losing.append(Losing(place, 1 / efficiency - 1))
 
-    def of_all(self, pieces: Iterable[Piece]) -> FloatArray:
-        """Of all loads of some pieces; one stated in amperes counts at the voltage of its rail, and
-        not at all while nothing feeds it.
-        """
-        total = np.zeros(self._shape)
+    def of(self, pieces: Iterable[Piece], warm: Sequence[Warm]) -> Inside:
+        """All of it."""
+        shape = len(warm), *self._shape
+        body_w, rest_body_w = np.zeros(shape), np.zeros(shape)
+        by_loss: list[tuple[int, int, Quantity]] = []
+        by_rail: dict[str, int] = {}
+        for n, body in enumerate(warm):
+            rail = _rail_of(body)
+            if rail is None:
+                table = self._load_of(body).table
+                power_w = table.take(self._rows.of(body.piece), axis=0) * body.share
+                body_w[n] = power_w
+                rest_body_w[n] = np.minimum(table[_IDLE] * body.share, power_w)
+                continue
+            by_rail[rail] = n
+            if rail in self._rails:
+                by_loss.append((n, self._rails[rail], body.share))
+        return Inside(
+            body_w, rest_body_w, self._drawing(pieces), self._losing, by_loss,
+            self._carriers(warm),
+            [self._lost_above(body, by_rail) if body.body.slows else () for body in warm],
+        )  # fmt: skip
+
+    def _drawing(self, pieces: Iterable[Piece]) -> Drawing:
+        """All loads of some pieces; one stated in amperes does not count while nothing feeds it."""
+        watts, amps = np.zeros(self._shape), []
         # Loads in watts that draw the same rows of their tables are added up before these are read.
         alike: dict[int, tuple[IntArray, list[FloatArray]]] = {}
         for piece in pieces:
             rows = self._rows.of(piece)
-            for load in self._power.loads_of(piece).values():
+            for load in self._hung.loads_of(piece).values():
                 if load.in_watts:
                     alike.setdefault(id(rows), (rows, []))[1].append(load.table)
-                elif (place := self._power.forest.index(f"{piece.id}.{load.rail}")) is not None:
-                    drawn_a = load.table.take(rows, axis=0)
-                    total += drawn_a * self._power.mean_voltage_v[place]
+                elif (place := self._forest.index(f"{piece.id}.{load.rail}")) is not None:
+                    amps.append((place, load.table.take(rows, axis=0)))
         for rows, tables in alike.values():
-            total += np.add.reduce(tables).take(rows, axis=0)
-        return total
+            watts += np.add.reduce(tables).take(rows, axis=0)
+        return Drawing(watts, amps)
 
-    def of_body(self, warm: Warm) -> tuple[FloatArray, FloatArray]:
-        """What a hot body gives off as asked, and at rest; nothing while nothing feeds it."""
-        group, _, key = warm.body.of.partition(".")
-        share = warm.share
-        if group == "loads":
-            load: LoadArrays = self._power.loads_of(warm.piece)[key]
-            power_w = load.table.take(self._rows.of(warm.piece), axis=0) * share
-            return power_w, np.minimum(load.table[_IDLE] * share, power_w)
-        lost_w = self.losses_w.get(rail_of(warm) or "")
-        none = np.zeros(self._shape)
-        return (none if lost_w is None else lost_w * share), none
-
-    def of_carriers(self, warm: Sequence[Warm]) -> FloatArray:
-        """For each hot body what the board that carries it gives off itself."""
-        found = np.zeros((len(warm), *self._shape))
-        known: dict[str, FloatArray] = {}
+    def _carriers(self, warm: Sequence[Warm]) -> list[Carrier]:
+        """The boards on which hot bodies lie."""
+        found: dict[str, Carrier] = {}
         for n, body in enumerate(warm):
-            carrier = body.carrier
-            if carrier is None:
+            piece = body.carrier
+            if piece is None:
                 continue
-            if carrier.id not in known:
-                own = f"{carrier.id}."
-                lost = [w for rail, w in self.losses_w.items() if rail.startswith(own)]
-                known[carrier.id] = self.of_all([carrier]) + sum(lost)
-            found[n] = known[carrier.id]
-        return found
+            if piece.id not in found:
+                own = f"{piece.id}."
+                losing = [place for rail, place in self._rails.items() if rail.startswith(own)]
+                found[piece.id] = Carrier([], self._drawing([piece]), losing)
+            found[piece.id].bodies.append(n)
+        return list(found.values())
 
-    def lost_above(self, warm: Warm, by_rail: Mapping[str, int]) -> Lost:
+    def _load_of(self, warm: Warm) -> LoadArrays:
+        """The load whose heat a body gives off."""
+        return self._hung.loads_of(warm.piece)[warm.body.of.partition(".")[2]]
+
+    def _lost_above(self, warm: Warm, by_rail: Mapping[str, int]) -> Lost:
         """What each converter inside loses of a watt of a drive."""
-        group, _, key = warm.body.of.partition(".")
-        load = warm.piece.compiled.loads.get(key) if group == "loads" else None
-        place = None if load is None else self._power.forest.index(f"{warm.piece.id}.{load.rail}")
+        place = None
+        if _rail_of(warm) is None:
+            place = self._forest.index(f"{warm.piece.id}.{self._load_of(warm).rail}")
         found: list[tuple[int | None, Quantity]] = []
         passed: Quantity = 1.0
         while place is not None and place >= 0:
-            node = self._power.nodes[place]
-            efficiency = _efficiency(self._power, place)
+            node = self._forest.nodes[place]
+            efficiency = _efficiency(node, place)
             if efficiency is not None:
                 if node.piece.id in self._inside:
                     found.append((by_rail.get(node.id), passed * (1 / efficiency - 1)))
@@ -144,7 +226,7 @@ class _Sources:
         return tuple(found)
 
 
-def rail_of(warm: Warm) -> str | None:
+def _rail_of(warm: Warm) -> str | None:
     """The rail whose converter or source loses what a body gives off; None of a load's."""
     group, _, key = warm.body.of.partition(".")
     if group == "loads":
@@ -154,27 +236,13 @@ def rail_of(warm: Warm) -> str | None:
     return f"{warm.piece.id}.{rail}"
 
 
-def _efficiency(power: PowerResult, place: int) -> FloatArray | None:
+def _efficiency(node: Node, place: int) -> FloatArray | None:
     """That of the converter or supply whose output a rail is; None where it is neither, or nobody
     states it.
     """
-    node = power.nodes[place]
     if node.converter == place and node.rail.efficiency is not None:
         return node.piece.compiled.figure(f"rails.{node.name}.efficiency")
     source = node.piece.part.source
     if node.parent < 0 and source is not None and source.efficiency is not None:
         return node.piece.compiled.figure("source.efficiency")
     return None
-
-
-def _losses_w(power: PowerResult, inside: set[str]) -> Mapping[str, FloatArray]:
-    """What converters and supplies inside lose as heat, by rail, shape (states, samples). [W]"""
-    losses: dict[str, FloatArray] = {}
-    for place, node in enumerate(power.nodes):
-        if node.piece.id not in inside or (node.converter != place and node.parent >= 0):
-            continue
-        efficiency = _efficiency(power, place)
-        if efficiency is not None:
-            given_w = power.mean_current_a[place] * power.mean_voltage_v[place]
-            losses[node.id] = given_w * (1 / efficiency - 1)
-    return losses

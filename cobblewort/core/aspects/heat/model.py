@@ -312,9 +312,10 @@ class _Work:
         self.soc_w, self.rest_w = sources.soc_w, sources.rest_w
         self.soc_idle_w, self.soc_peak_w = sources.soc_idle_w, sources.soc_peak_w
         self.ambient_k = np.full(self.soc_w.shape, place.ambient_max_c + ZERO_C_K)
-        given, self.warm = sources.given, sources.warm
-        self.body_w, self.rest_body_w = given.body_w, given.rest_body_w
-        self.carrier_w, self.air_w, self._lost = given.carrier_w, given.air_w, given.lost
+        self.warm, inside = sources.warm, sources.inside
+        given = inside.given_off(self.power.mean_current_a, self.power.mean_voltage_v)
+        self.body_w, self.carrier_w, self.air_w = given.body_w, given.carrier_w, given.air_w
+        self.rest_body_w, self._lost = inside.rest_body_w, inside.lost
 
     @cached_property
     def inside(self) -> list[Piece]:

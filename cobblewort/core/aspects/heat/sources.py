@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from cobblewort.core.aspects.fit.bays import bays_of
 from cobblewort.core.aspects.fit.model import boards_of, coolers_of
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.heat.given_off import GivenOff, MeanRows, given_off
+from cobblewort.core.aspects.heat.given_off import Inside, MeanRows, what_is_inside
 from cobblewort.core.aspects.heat.warm import (
     Fans,
     Warm,
@@ -17,7 +17,7 @@ from cobblewort.core.aspects.heat.warm import (
     thin_air,
     warm_bodies,
 )
-from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.aspects.power.model import forest_of, hung_of
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.kit import Kit, derived, firm
 from cobblewort.core.judging.piece import Piece
@@ -33,7 +33,7 @@ class Sources:
 
     board: Piece
     warm: list[Warm]
-    given: GivenOff
+    inside: Inside
     soc_w: FloatArray
     rest_w: FloatArray
     soc_idle_w: FloatArray
@@ -57,10 +57,12 @@ def fans_of(kit: Kit) -> Fans:
     return fans_among(kit.built, next(iter(coolers_of(kit)), None))
 
 
-@derived("place.altitude_m", boards_of, coolers_of, fit_of, indoors_of, fans_of, power_of)
+@derived(
+    "place.altitude_m", boards_of, coolers_of, fit_of, indoors_of, fans_of, forest_of, hung_of
+)  # fmt: skip
 def sources_of(kit: Kit) -> Sources | None:
     """What gives off heat inside; None without a board whose heat is known."""
-    boards, power = boards_of(kit), power_of(kit)
+    boards, hung = boards_of(kit), hung_of(kit)
     board = boards[0] if boards else None
     own = None if board is None else board.compiled.loads.get("own")
     if board is None or board.part.board_heat is None or own is None or not own.in_watts:
@@ -70,11 +72,12 @@ def sources_of(kit: Kit) -> Sources | None:
     warm = warm_bodies(fit_of(kit), inside, board, fans, pressure)
     if len(boards) > 1:
         warm += further_boards(boards[1:], coolers_of(kit), fans.case, pressure)
-    rows = MeanRows(power)
+    rows = MeanRows(hung)
     split, mean = split_heat(board.compiled), rows.of(board)
     soc_w = split.soc_w.take(mean, axis=0)
-    given = given_off(power, rows, inside, board, warm, soc_w.shape)
     return Sources(
-        board, warm, given, soc_w, split.rest_w.take(mean, axis=0),
-        split.soc_idle_w.take(mean, axis=0), split.soc_peak_w,
+        board, warm,
+        what_is_inside(forest_of(kit), hung, rows, inside, board, warm, soc_w.shape),
+        soc_w, split.rest_w.take(mean, axis=0), split.soc_idle_w.take(mean, axis=0),
+        split.soc_peak_w,
     )  # fmt: skip

@@ -11,10 +11,10 @@ import numpy as np
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.power.forest import Forest, Node, fed_nodes
 from cobblewort.core.aspects.power.lanes import Narrowed, narrowed
-from cobblewort.core.aspects.power.solving import Drawn, Solved, solve_forest
+from cobblewort.core.aspects.power.solving import Drawn, Loaded, Solved, solve_forest
 from cobblewort.core.aspects.power.trees import Trees
 from cobblewort.core.aspects.power.trees import trees_of as laid_out
-from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
+from cobblewort.core.figures.arrays import BoolArray, ByState, FloatArray, IntArray, by_state
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.states import LookedAt, State, looked_at, states_of
@@ -34,6 +34,11 @@ class Hung:
     rows: dict[str, Rows]
     lanes: Mapping[str, Narrowed]
     drawn: Drawn
+
+    def loads_of(self, piece: Piece) -> Mapping[str, LoadArrays]:
+        """What a piece draws, where it hangs."""
+        lane = self.lanes.get(piece.id)
+        return piece.compiled.loads if lane is None else lane.loads
 
 
 @dataclass
@@ -83,6 +88,21 @@ class PowerResult:
         """`current_a` in the states for heat."""
         return self.current_a.take(self.means.at, axis=1)
 
+    @cached_property
+    def limit_amps(self) -> Sequence[ByState]:
+        """`limit_current_a` by node."""
+        return by_state(self.limit_current_a)
+
+    @cached_property
+    def limit_volts(self) -> Sequence[ByState]:
+        """`limit_voltage_v` by node."""
+        return by_state(self.limit_voltage_v)
+
+    @cached_property
+    def limit_watts(self) -> Sequence[ByState]:
+        """What passes each node."""
+        return by_state(self.limit_current_a * self.limit_voltage_v)
+
     def lasting(self, node: int, in_watts: bool) -> list[float]:
         """The means into a rail over idling and each phase, at nominal figures. [A] or [W]"""
         amps, watts = self._lasting
@@ -127,11 +147,6 @@ class PowerResult:
         roots = [place for place, node in enumerate(self.nodes) if node.parent < 0]
         amps = self.limit_current_a[roots, :, 0]
         return amps.sum(axis=0), (amps * self.limit_voltage_v[roots, :, 0]).sum(axis=0)
-
-    def loads_of(self, piece: Piece) -> Mapping[str, LoadArrays]:
-        """What a piece draws, where it hangs."""
-        lane = self.hung.lanes.get(piece.id)
-        return piece.compiled.loads if lane is None else lane.loads
 
     def burst_a_of(self, place: int) -> FloatArray:
         """What a rail's own loads burst by, at nominal figures, shape (states,). [A]"""
@@ -241,8 +256,17 @@ def hung_of(kit: Kit) -> Hung:
     return Hung(states, rows, lanes, drawn)
 
 
-@derived("place.ambient_max_c", forest_of, trees_of, hung_of)
+@derived(trees_of, hung_of)
+def loaded_of(kit: Kit) -> list[Loaded]:
+    """Its levels with what hangs on them."""
+    drawn = hung_of(kit).drawn
+    return [Loaded.of(level, drawn) for level in trees_of(kit).levels]
+
+
+@derived("place.ambient_max_c", forest_of, trees_of, hung_of, loaded_of)
 def of(kit: Kit) -> PowerResult:
     """Voltages and currents in every state, the leads as warm as the hottest day."""
     forest, hung, wire_c = forest_of(kit), hung_of(kit), kit.plan.place.ambient_max_c
-    return PowerResult(forest, hung, wire_c, solve_forest(trees_of(kit), wire_c, hung.drawn))
+    shape = len(hung.states), kit.samples
+    solved = solve_forest(trees_of(kit), loaded_of(kit), wire_c, shape)
+    return PowerResult(forest, hung, wire_c, solved)

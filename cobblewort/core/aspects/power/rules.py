@@ -4,21 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from functools import partial
-from typing import NamedTuple
-
-import numpy as np
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import board_reached, boards_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.heat.model import of as heat_of
-from cobblewort.core.aspects.power.forest import Node, set_v
+from cobblewort.core.aspects.power.forest import set_v
+from cobblewort.core.aspects.power.limits import Limited, rail_limits_of, socket_limits_of
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.aspects.power.remedies import lift_port_limit, powered_hub
 from cobblewort.core.aspects.power.workings import current_term, volts_over
-from cobblewort.core.figures.arrays import FloatArray
-from cobblewort.core.figures.one_or_many import nominal
-from cobblewort.core.figures.reading import Reading
+from cobblewort.core.figures.arrays import Quantity
+from cobblewort.core.figures.one_or_many import at_least, lesser, nominal
 from cobblewort.core.judging.findings import Remark
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
@@ -37,34 +34,24 @@ from cobblewort.core.parts.model import Lead, Source
 from cobblewort.core.standards import usb
 
 
-def _node_check(
-    kit: Kit, node: int, subject: str, label: str, limit: FloatArray, *, lines: tuple[str, ...],
-    sockets: tuple[str, ...] = (), in_watts: bool = False, full: bool = False, say: str,
-    its: str = "its", because: str = "", allowed: Callable[[], Sum],
-) -> Check:  # fmt: skip
-    """A limit on the current (or power) that passes a node, in every state; one that may be used to
-    the `full` needs no room to spare.
-
-    `allowed` gives the working of the limit, which is not written down until somebody asks for it.
-    """
-    power = power_of(kit)
-    value = power.limit_current_a[node]
-    if in_watts:
-        value = value * power.limit_voltage_v[node]
-    show = words.watts if in_watts else words.amps
+def _node_check(kit: Kit, limited: Limited) -> Check:
+    """A limit on the current (or power) that passes a node, in every state."""
+    power, node, in_watts = power_of(kit), limited.place, limited.in_watts
+    value = (power.limit_watts if in_watts else power.limit_amps)[node]
 
     def sentence(margin: Margin) -> str:
+        show = words.watts if in_watts else words.amps
         shown, most = words.apart(show, margin.value, margin.limit)
-        at = f"{say} {shown}{margin.when}"
+        at = f"{limited.say} {shown}{margin.when}"
         if margin.spare < 0:
-            return f"{at}; {its} limit is {most}{because}."
+            return f"{at}; {limited.its} limit is {most}{limited.because}."
         loaded = words.percent(margin.value / margin.limit)
-        return f"{at}, {loaded} of {its} limit of {most}."
+        return f"{at}, {loaded} of {limited.its} limit of {most}."
 
     def working(state: int) -> Sum:
         name, at = power.nodes[node].id, power.states[power.limits.places[state]].id
         current = current_term(power, node, power.limits.places[state])
-        most = allowed()
+        most = limited.allowed()
         if not in_watts:
             return Sum(
                 f"{most.words} less the current", f"{most.expression} - I", [*most.inputs, current]
@@ -79,9 +66,9 @@ def _node_check(
         )  # fmt: skip
 
     return Check(
-        subject, label, "W" if in_watts else "A", "max", value, limit, sentence, lines,
-        power.limits, sockets,
-        lasting=() if full else power.lasting(node, in_watts), working=working,
+        limited.subject, limited.label, "W" if in_watts else "A", "max", value, limited.limit,
+        sentence, limited.lines, power.limits, limited.sockets,
+        () if limited.full else power.lasting(node, in_watts), working=working,
     )  # fmt: skip
 
 
@@ -149,14 +136,15 @@ def source_rating(kit: Kit) -> Iterator[Check]:
         if node.piece.part.kind == "machine" and not power.carries[place]:
             continue  # it is there for its data, or for its picture
         around_c, around = _around(kit, node.piece)
-        of = node.piece.compiled.figure
-        warm_k = np.maximum(0.0, around_c - of("source.full_to_c"))
-        derate = 1 - of("source.derate_share_k") * warm_k
-        limit = of("source.rated_a") * np.maximum(derate, 0.0)
+        of = node.piece.compiled.quantity
+        warm_k = at_least(0.0, around_c - of("source.full_to_c"))
+        limit = of("source.rated_a") * at_least(0.0, 1 - of("source.derate_share_k") * warm_k)
         yield _node_check(
-            kit, place, node.id, f"{node.piece.name} current", limit,
-            lines=(node.piece.line.id,), say=f"{node.piece.name} has to give",
-            allowed=partial(_derated, node.piece, source, around),
+            kit,
+            Limited(
+                place, node.id, f"{node.piece.name} current", limit, (node.piece.line.id,),
+                f"{node.piece.name} has to give", partial(_derated, node.piece, source, around),
+            ),
         )  # fmt: skip
 
 
@@ -176,7 +164,7 @@ def _derated(piece: Piece, source: Source, around: Callable[[], Term]) -> Sum:
     )  # fmt: skip
 
 
-def _around(kit: Kit, piece: Piece) -> tuple[FloatArray | float, Callable[[], Term]]:
+def _around(kit: Kit, piece: Piece) -> tuple[Quantity, Callable[[], Term]]:
     """How warm the air around a supply is: the hottest day, or inside air where it stands inside.
 
     Inside air is that of the warmest state that must hold.
@@ -191,8 +179,9 @@ def _around(kit: Kit, piece: Piece) -> tuple[FloatArray | float, Callable[[], Te
         return outside
     warmest = max(heat.means.must_hold, key=inside[:, 0].tolist().__getitem__)
     figure = f"heat:inside@{heat.states[warmest].id}"
-    inside_c = inside[warmest]
-    return inside_c, lambda: computed_term("T", "inside air", "°C", float(inside_c[0]), figure)
+    inside_c = inside.item(warmest, 0)
+    around_c: Quantity = inside_c if kit.samples == 1 else inside[warmest]
+    return around_c, partial(computed_term, "T", "inside air", "°C", inside_c, figure)
 
 
 @rule(
@@ -212,12 +201,14 @@ def lead_rating(kit: Kit) -> Iterator[Check]:
         lead = node.piece.part.lead
         if lead is None:
             continue
-        of = node.piece.compiled.figure
-        limit = np.minimum(of("lead.rated_a"), usb.lead_limit_a(lead.marked_a.nominal))
+        rated_a = node.piece.compiled.quantity("lead.rated_a")
+        limit = lesser(rated_a, usb.lead_limit_a(lead.marked_a.nominal))
         yield _node_check(
-            kit, place, node.id, f"{node.piece.name} current", limit,
-            lines=(node.piece.line.id,), say=f"{node.piece.name} has to carry",
-            allowed=partial(_rated_and_marked, node.piece, lead),
+            kit,
+            Limited(
+                place, node.id, f"{node.piece.name} current", limit, (node.piece.line.id,),
+                f"{node.piece.name} has to carry", partial(_rated_and_marked, node.piece, lead),
+            ),
         )  # fmt: skip
 
 
@@ -241,7 +232,7 @@ def _rated_and_marked(piece: Piece, lead: Lead) -> Sum:
     "to inlet announces it, the lower one otherwise",
     source="maker's limit; the announcement is the least of source, lead mark and inlet: USB Power "
     "Delivery (from memory)",
-    reads=(fit_of, power_of, "settings"),
+    reads=(rail_limits_of, power_of),
     remedies=(powered_hub, another_supply, lift_port_limit, another("addon", "data")),
 )  # fmt: skip
 def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
@@ -251,85 +242,17 @@ def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
     power = power_of(kit)
     if not power.stands:
         return
-    carries, in_use = power.carries, fit_of(kit).in_use
-    for place, node in enumerate(power.nodes):
-        held = _rail_limit(kit, node) if carries[place] else None
-        if held is None:
+    for limited in rail_limits_of(kit):
+        if not power.carries[limited.place]:
             continue
-        if node.piece.part.kind == "machine":
-            continue  # told with all copies, by PWR-13
-        label, of = node.rail.label, node.piece.compiled.figure
-        if kit.plan.settings.lift_port_limit and (
-            _is_held_down(kit, node) or node.rail.limit_lifted_a is not None
-        ):
+        if limited.lifted:
             yield Remark(
-                f"{node.id}.lifted", "note",
-                f"A setting lifts the limit of {label} of {node.piece.name} at your own risk: "
+                f"{limited.subject}.lifted", "note",
+                f"A setting lifts the limit of {limited.lifted} at your own risk: "
                 "supply and lead must give what hangs there, or the board resets.",
-                (node.piece.line.id,),
+                (power.nodes[limited.place].piece.line.id,),
             )  # fmt: skip
-        yield _node_check(
-            kit, place, node.id, f"{label} of {node.piece.name}", of(held.path),
-            lines=power.forest.lines_through(place),
-            sockets=in_use.get((node.piece.id, node.name), ()),
-            in_watts=held.unit == "W", full=_is_for_fans(node),
-            say=f"The {words.natural(label)} of {node.piece.name} must supply",
-            its="their" if words.natural(label).endswith("s") else "its", because=held.because,
-            allowed=partial(
-                _stated, "the limit", f"limit of {label}", held.unit, node.piece, held.path,
-                held.reading,
-            ),
-        )  # fmt: skip
-
-
-def _is_for_fans(node: Node) -> bool:
-    """Whether a rail feeds plugs made for fans and no others: a fan may take all they give."""
-    sockets = [s for s in node.piece.part.sockets.values() if s.rail == node.name]
-    return bool(sockets) and all(s.connector.startswith("fan-") for s in sockets)
-
-
-class _RailLimit(NamedTuple):
-    """The limit of a rail by the path of its figure, and why if it is the lower one."""
-
-    path: str
-    reading: Reading
-    unit: str
-    because: str = ""
-
-
-def _rail_limit(kit: Kit, node: Node) -> _RailLimit | None:
-    rail = node.rail
-    if rail.limit_w is not None:
-        return _RailLimit(f"rails.{node.name}.limit_w", rail.limit_w, "W")
-    if rail.limit_a is None:
-        return None
-    path = f"rails.{node.name}"
-    lifted = kit.plan.settings.lift_port_limit
-    if _is_held_down(kit, node) and rail.limit_unannounced_a is not None and not lifted:
-        because = f", because the supply announces less than {rail.announce_a:g} A"
-        return _RailLimit(f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A", because)
-    if lifted and rail.limit_lifted_a is not None:
-        return _RailLimit(f"{path}.limit_lifted_a", rail.limit_lifted_a, "A")
-    return _RailLimit(f"{path}.limit_a", rail.limit_a, "A")
-
-
-def _is_held_down(kit: Kit, node: Node) -> bool:
-    """Whether a rail has a lower limit until an announcement lifts it, and there is none."""
-    rail = node.rail
-    announced = power_of(kit).forest.announced_a.get(node.piece.id, 0.0)
-    return (
-        rail.limit_unannounced_a is not None
-        and rail.announce_a is not None
-        and announced < rail.announce_a
-    )
-
-
-def _stated(
-    words_for: str, label: str, unit: str, piece: Piece, path: str, reading: Reading
-) -> Sum:
-    """A limit that the maker states."""
-    term = reading_term("P_limit" if unit == "W" else "I_limit", label, unit, piece, path, reading)
-    return Sum(words_for, term.symbol, [term])
+        yield _node_check(kit, limited)
 
 
 @rule(
@@ -337,7 +260,7 @@ def _stated(
     why="One greedy thing can trip its socket while the group still has room.",
     formula="I_socket <= limit of the socket",
     source="maker's limit; plain hosts owe 0.5 A (USB 2.0) or 0.9 A (USB 3.2), from memory",
-    reads=(power_of,),
+    reads=(socket_limits_of, power_of),
     remedies=(powered_hub, another("addon", "data")),
 )  # fmt: skip
 def socket_limit(kit: Kit) -> Iterator[Check]:
@@ -345,25 +268,8 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
     power = power_of(kit)
     if not power.stands:
         return
-    for place, node in enumerate(power.nodes):
-        at = node.socket
-        if at is None or at.socket.limit_a is None:
-            continue
-        path, own = f"sockets.{at.name}.limit_a", at.socket.limit_a
-        limit = at.piece.compiled.figure(path)
-        label = at.socket.label or at.name
-        yield _node_check(
-            kit, place, at.id, f"{label} with {node.piece.name}", limit,
-            lines=tuple(dict.fromkeys((node.piece.line.id, at.piece.line.id))),
-            sockets=(at.id,), full=at.socket.connector.startswith("fan-"),
-            say=f"The {label} of {at.piece.name} has to carry"
-            if at.socket.role == "power_in" or node.piece.part.lead is not None
-            else f"{node.piece.name} draws from its {label}",
-            allowed=partial(
-                _stated, "the limit of the socket", f"limit of the {label}", "A", at.piece,
-                path, own,
-            ),
-        )  # fmt: skip
+    for limited in socket_limits_of(kit):
+        yield _node_check(kit, limited)
 
 
 @rule(
@@ -384,7 +290,7 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
         needs = node.piece.part.voltages
         if needs is None or node.socket is None or node.socket.socket.role != "power_in":
             continue
-        of = node.piece.compiled.figure
+        of = node.piece.compiled.quantity
         limits = [("brownout", "brown-out", "resets", needs.brownout_v, True)]
         if needs.flag_v is not None:
             flag = ("flag", "its low-voltage flag", "flags low voltage", needs.flag_v, False)
@@ -398,7 +304,7 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
             limit = of(f"voltages.{key}_v")
             yield Check(
                 f"{node.piece.id}.{key}", f"Voltage over {words_for}", "V", "min",
-                power.limit_voltage_v[place], limit, sentence,
+                power.limit_volts[place], limit, sentence,
                 power.forest.lines_above[place], power.limits,
                 span=nominal(set_v(power.nodes, place)) - nominal(limit),
                 breach="stops" if stops else "tight",
@@ -440,7 +346,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
 
         yield Check(
             node.piece.id, f"Voltage at {node.piece.name}", "V", "min",
-            power.limit_voltage_v[place], limit, sentence,
+            power.limit_volts[place], limit, sentence,
             power.forest.lines_above[place], power.limits, (node.socket.id,),
             span=top_v - limit,
             working=volts_over(kit, place, partial(

@@ -162,7 +162,7 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Remark | Check]:
 
     yield Check(
         f"{node.piece.id}.reach", f"Voltage at {node.piece.name}", "V", "min",
-        power.limit_voltage_v[node.parent], least_v, sentence, power.forest.lines_above[place],
+        power.limit_volts[node.parent], least_v, sentence, power.forest.lines_above[place],
         power.limits, span=nominal(set_v(power.nodes, place)) - least_v,
         working=volts_over(kit, node.parent, partial(
             standard_term, "V_limit", f"least voltage of type {wanted}", "V", least_v,

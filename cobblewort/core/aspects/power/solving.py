@@ -7,14 +7,14 @@ is then one load of constant power at its converter's input.
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Mapping
+from collections.abc import Hashable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
 import numpy as np
 
 from cobblewort.core.aspects.power.network import Bursts, Solution, solve
-from cobblewort.core.aspects.power.trees import Level, Mix, Trees, mixed
+from cobblewort.core.aspects.power.trees import Level, Trees, mixed
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
 from cobblewort.core.standards.conductors import warm_factor
 
@@ -108,66 +108,121 @@ class _Fed:
     group_of: list[Hashable]
 
 
-def solve_forest(trees: Trees, wire_c: float, drawn: Drawn) -> Solved:
+@dataclass(slots=True, frozen=True)
+class Loaded:
+    """A level with what hangs on its own rails, whatever the voltages: entries by columns, which go
+    state by state.
+
+    Bursts are there in the columns in which something does, one row a load, with the entry and the
+    group of each. `ways` are wire and rest of `Level.ways`. [V], [W], [A], [ohm]
+    """
+
+    level: Level
+    shape: tuple[int, int]
+    top_v: FloatArray
+    ways: tuple[FloatArray, FloatArray] | None
+    mean_w: FloatArray
+    mean_a: FloatArray
+    burst_w: FloatArray
+    burst_a: FloatArray
+    entries: list[int]
+    group_of: list[Hashable]
+    loud: IntArray | None
+
+    @classmethod
+    def of(cls, level: Level, drawn: Drawn) -> Loaded:
+        """One level."""
+        layout, (_, states, samples) = level.layout, drawn.mean_w.shape
+        columns = states * samples
+        louder = [place for place in layout.entry_of if drawn.bursting[place]]
+        burst_w = drawn.burst_w.take(louder, axis=0).reshape(-1, columns)
+        burst_a = drawn.burst_a.take(louder, axis=0).reshape(-1, columns)
+        if drawn.loud is not None:
+            burst_w, burst_a = burst_w[:, drawn.loud], burst_a[:, drawn.loud]
+        ways = level.ways
+        return cls(
+            level, (states, samples), _in_columns(level.top_v, states),
+            None if ways is None else (_in_columns(ways[0], states), _in_columns(ways[1], states)),
+            drawn.mean_w.take(layout.members, axis=0).reshape(-1, columns),
+            drawn.mean_a.take(layout.members, axis=0).reshape(-1, columns),
+            burst_w, burst_a, [layout.entry_of[place] for place in louder],
+            [drawn.together.get(place) for place in louder], drawn.loud,
+        )  # fmt: skip
+
+
+def solve_forest(
+    trees: Trees, loaded: Sequence[Loaded], wire_c: float, shape: tuple[int, int]
+) -> Solved:
     """Solve every tree in every state.
 
     Parameters
     ----------
     trees : Trees
         What `trees_of` made of the nodes.
+    loaded : sequence of Loaded
+        Its levels with what hangs on them.
     wire_c : float
         How warm the wires are. [°C]
-    drawn : Drawn
-        What hangs on the rails.
+    shape : tuple of int
+        States and samples.
     """
-    lost = np.zeros(drawn.mean_w.shape[1:], dtype=bool)
     warm, fed = warm_factor(wire_c), None
     solved: list[_Solving] = []
-    for level in reversed(trees.levels):
-        at = _Solving(level, warm, drawn, fed)
-        fed = at.inputs() if level.layout.converters.size else None
-        lost |= at.collapsed
+    for level in reversed(loaded):
+        at = _Solving(level, warm, fed)
+        fed = at.inputs() if level.level.layout.converters.size else None
         solved.append(at)
+    lost = np.zeros(shape[0] * shape[1], dtype=bool)
+    for at in solved:
+        if at.collapsed is not None:
+            lost |= at.collapsed
     none = np.zeros((0, lost.size))
     volts = np.concatenate([none, *(at.voltage_v for at in solved)])
     if lost.any():
-        volts[:, lost.reshape(-1)] = 0.0
+        volts[:, lost] = 0.0
     entries = (
         volts, np.concatenate([none, *(at.mean_a for at in solved)]),
         np.concatenate([none, *(at.burst_a for at in solved)]),
     )  # fmt: skip
     return Solved(
-        Points(trees.own, entries, lost.shape), Points(trees.inputs, entries, lost.shape), lost
+        Points(trees.own, entries, shape), Points(trees.inputs, entries, shape),
+        lost.reshape(shape),
     )  # fmt: skip
 
 
 class _Solving:
-    """The trees of one level, solved at once: entries by columns, which go state by state."""
+    """The trees of one level, solved at once. `collapsed` has shape (columns,); None where nothing
+    lies between its rails.
+    """
 
-    def __init__(self, level: Level, warm: float, drawn: Drawn, fed: _Fed | None) -> None:
-        self._level, self._layout, self._drawn = level, level.layout, drawn
-        self._shape = drawn.mean_w.shape[1:]
+    def __init__(self, at: Loaded, warm: float, fed: _Fed | None) -> None:
+        self._loaded, self._layout = at, at.level.layout
+        layout, volts, mean_w, mean_a = self._layout, at.top_v, at.mean_w, at.mean_a
+        burst_w, burst_a, entries, group_of = at.burst_w, at.burst_a, at.entries, at.group_of
+        if fed is not None:  # its converters come after its rails
+            mean_w = np.concatenate([mean_w, fed.mean_w])
+            mean_a = np.concatenate([mean_a, np.zeros(fed.mean_w.shape)])
+            if fed.rows:
+                entries = entries + [len(layout.entry_of) + row for row in fed.rows]
+                group_of = group_of + fed.group_of
+                burst_w = np.concatenate([burst_w, fed.burst_w])
+                burst_a = np.concatenate([burst_a, np.zeros(fed.burst_w.shape)])
+        self._mix = mix = mixed(layout, tuple(entries), tuple(group_of)) if entries else None
         # All columns where few are solved, or those in which something bursts.
-        self._loud: IntArray | slice = slice(None) if drawn.loud is None else drawn.loud
-        self._mix: Mix | None = None
-        layout, states = level.layout, self._shape[0]
-        mean_w, mean_a = self._means(fed)
-        burst_w, burst_a = self._bursts(fed)
-        volts = _in_columns(level.top_v, states)
-        self.collapsed = np.zeros(self._shape, dtype=bool)
-        mix = self._mix
-        if level.ways is not None:
-            wire_ohm, rest_ohm = level.ways
+        self._loud: IntArray | slice = slice(None) if at.loud is None else at.loud
+        self.collapsed: BoolArray | None = None
+        if at.ways is not None:
+            wire_ohm, rest_ohm = at.ways
             solution = _solved_apart(
-                layout.row_below, _in_columns(wire_ohm * warm + rest_ohm, states), volts,
+                layout.row_below, wire_ohm * warm + rest_ohm, volts,
                 np.dot(layout.joined, mean_w), np.dot(layout.joined, mean_a),
                 None if mix is None else Bursts(burst_w, burst_a, mix.rows, mix.row_carried),
-                drawn.loud,
+                at.loud,
             )  # fmt: skip
-            volts, self.collapsed = solution.voltage_v, solution.collapsed.reshape(self._shape)
+            volts, self.collapsed = solution.voltage_v, solution.collapsed
         self.voltage_v = volts = volts.take(layout.rows, axis=0)
-        mean_a += np.divide(mean_w, volts, out=np.zeros(volts.shape), where=volts > 0)
-        self.mean_a = np.dot(layout.below, mean_a)
+        drawn_a = mean_a + np.divide(mean_w, volts, out=np.zeros(volts.shape), where=volts > 0)
+        self.mean_a = np.dot(layout.below, drawn_a)
         self.burst_a = np.zeros(volts.shape)
         self._drawn_a = self.burst_a[:0]
         if mix is not None:
@@ -175,41 +230,11 @@ class _Solving:
             self._drawn_a = bursts.drawn_a(volts[:, self._loud])
             self.burst_a[:, self._loud] = bursts.carried.carried_a(self._drawn_a)
 
-    def _means(self, fed: _Fed | None) -> tuple[FloatArray, FloatArray]:
-        """What each entry draws in the mean, those of converters with all behind them. [W], [A]"""
-        drawn, members = self._drawn, self._layout.members
-        mean_w = drawn.mean_w.take(members, axis=0).reshape(len(members), -1)
-        mean_a = drawn.mean_a.take(members, axis=0).reshape(len(members), -1)
-        if fed is None:
-            return mean_w, mean_a
-        none = np.zeros(fed.mean_w.shape)
-        return np.concatenate([mean_w, fed.mean_w]), np.concatenate([mean_a, none])
-
-    def _bursts(self, fed: _Fed | None) -> tuple[FloatArray, FloatArray]:
-        """Those of the rails and then those of converters, by load, in the columns in which
-        something bursts; and who bursts with whom. [W], [A]
-        """
-        layout, drawn = self._layout, self._drawn
-        louder = [place for place in layout.entry_of if drawn.bursting[place]]
-        entries = [layout.entry_of[place] for place in louder]
-        group_of = [drawn.together.get(place) for place in louder]
-        columns = self._shape[0] * self._shape[1]
-        power_w = drawn.burst_w.take(louder, axis=0).reshape(-1, columns)[:, self._loud]
-        current_a = drawn.burst_a.take(louder, axis=0).reshape(-1, columns)[:, self._loud]
-        if fed is not None and fed.rows:
-            entries += [len(layout.entry_of) + row for row in fed.rows]
-            group_of += fed.group_of
-            power_w = np.concatenate([power_w, fed.burst_w])
-            current_a = np.concatenate([current_a, np.zeros(fed.burst_w.shape)])
-        if entries:
-            self._mix = mixed(layout, tuple(entries), tuple(group_of))
-        return power_w, current_a
-
     def inputs(self) -> _Fed:
         """What the converters at the top of these trees draw, output over efficiency."""
         converters, mix = self._layout.converters, self._mix
         volts = self.voltage_v.take(converters, axis=0)
-        over = volts.reshape(-1, *self._shape) / self._level.efficiency
+        over = volts.reshape(-1, *self._loaded.shape) / self._loaded.level.efficiency
         over = over.reshape(volts.shape)
         mean_w = self.mean_a.take(converters, axis=0) * over
         loud_over = over[:, self._loud]

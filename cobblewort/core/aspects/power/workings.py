@@ -99,7 +99,7 @@ def mean_sum(kit: Kit, place: int, state: int) -> Sum:
     pieces: list[str] = []
     inputs: list[Term] = []
     row = power.hung.rows[node.piece.line.id].mean[state]
-    for name, load in power.loads_of(node.piece).items():
+    for name, load in power.hung.loads_of(node.piece).items():
         if load.rail != node.name:
             continue
         symbol = f"{'P' if load.in_watts else 'I'}_{len(inputs) + 1}"

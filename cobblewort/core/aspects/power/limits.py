@@ -1,0 +1,147 @@
+"""What limits the current through rails and sockets: what makers state, whatever passes there."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import partial
+from typing import NamedTuple
+
+from cobblewort.core import words
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.power.forest import Forest, Node
+from cobblewort.core.aspects.power.model import forest_of
+from cobblewort.core.figures.arrays import Quantity
+from cobblewort.core.figures.reading import Reading
+from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.working import Sum, reading_term
+
+
+@dataclass(slots=True)
+class Limited:
+    """A limit on the current, or the power, that passes a node; what may be used to the `full`
+    needs no room to spare.
+
+    `say` begins its sentence and `because` ends it. `allowed` gives the working of the limit, which
+    is not written down until somebody asks for it. `lifted` names a rail of which a setting lifts
+    the limit at one's own risk.
+    """
+
+    place: int
+    subject: str
+    label: str
+    limit: Quantity
+    lines: tuple[str, ...]
+    say: str
+    allowed: Callable[[], Sum]
+    sockets: tuple[str, ...] = ()
+    in_watts: bool = False
+    full: bool = False
+    its: str = "its"
+    because: str = ""
+    lifted: str = ""
+
+
+class _Stated(NamedTuple):
+    """The limit of a rail by the path of its figure, and why if it is the lower one."""
+
+    path: str
+    reading: Reading
+    unit: str
+    because: str = ""
+
+
+@derived("settings", fit_of, forest_of)
+def rail_limits_of(kit: Kit) -> list[Limited]:
+    """Those of rails inside a part; that of a machine beside the kit is told with all copies."""
+    forest, in_use, lifts = forest_of(kit), fit_of(kit).in_use, kit.plan.settings.lift_port_limit
+    found = []
+    for place, node in enumerate(forest.nodes):
+        held = _rail_limit(forest, node, lifts)
+        if held is None or node.piece.part.kind == "machine":
+            continue
+        label, piece = node.rail.label, node.piece
+        natural = words.natural(label)
+        lifted = lifts and (_is_held_down(forest, node) or node.rail.limit_lifted_a is not None)
+        found.append(
+            Limited(
+                place, node.id, f"{label} of {piece.name}", piece.compiled.quantity(held.path),
+                forest.lines_through(place), f"The {natural} of {piece.name} must supply",
+                partial(
+                    _stated, "the limit", f"limit of {label}", held.unit, piece, held.path,
+                    held.reading,
+                ),
+                in_use.get((piece.id, node.name), ()), held.unit == "W", _is_for_fans(node),
+                "their" if natural.endswith("s") else "its", held.because,
+                f"{label} of {piece.name}" if lifted else "",
+            )
+        )  # fmt: skip
+    return found
+
+
+@derived(forest_of)
+def socket_limits_of(kit: Kit) -> list[Limited]:
+    """Those of single sockets, for what is plugged into them."""
+    found = []
+    for place, node in enumerate(forest_of(kit).nodes):
+        at = node.socket
+        if at is None or at.socket.limit_a is None:
+            continue
+        path, own = f"sockets.{at.name}.limit_a", at.socket.limit_a
+        label = at.socket.label or at.name
+        carries = at.socket.role == "power_in" or node.piece.part.lead is not None
+        found.append(
+            Limited(
+                place, at.id, f"{label} with {node.piece.name}", at.piece.compiled.quantity(path),
+                tuple(dict.fromkeys((node.piece.line.id, at.piece.line.id))),
+                f"The {label} of {at.piece.name} has to carry" if carries
+                else f"{node.piece.name} draws from its {label}",
+                partial(
+                    _stated, "the limit of the socket", f"limit of the {label}", "A", at.piece,
+                    path, own,
+                ),
+                (at.id,), full=at.socket.connector.startswith("fan-"),
+            )
+        )  # fmt: skip
+    return found
+
+
+def _is_for_fans(node: Node) -> bool:
+    """Whether a rail feeds plugs made for fans and no others: a fan may take all they give."""
+    sockets = [s for s in node.piece.part.sockets.values() if s.rail == node.name]
+    return bool(sockets) and all(s.connector.startswith("fan-") for s in sockets)
+
+
+def _rail_limit(forest: Forest, node: Node, lifts: bool) -> _Stated | None:
+    rail = node.rail
+    if rail.limit_w is not None:
+        return _Stated(f"rails.{node.name}.limit_w", rail.limit_w, "W")
+    if rail.limit_a is None:
+        return None
+    path = f"rails.{node.name}"
+    if not lifts and rail.limit_unannounced_a is not None and _is_held_down(forest, node):
+        because = f", because the supply announces less than {rail.announce_a:g} A"
+        return _Stated(f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A", because)
+    if lifts and rail.limit_lifted_a is not None:
+        return _Stated(f"{path}.limit_lifted_a", rail.limit_lifted_a, "A")
+    return _Stated(f"{path}.limit_a", rail.limit_a, "A")
+
+
+def _is_held_down(forest: Forest, node: Node) -> bool:
+    """Whether a rail has a lower limit until an announcement lifts it, and there is none."""
+    rail = node.rail
+    announced = forest.announced_a.get(node.piece.id, 0.0)
+    return (
+        rail.limit_unannounced_a is not None
+        and rail.announce_a is not None
+        and announced < rail.announce_a
+    )
+
+
+def _stated(
+    words_for: str, label: str, unit: str, piece: Piece, path: str, reading: Reading
+) -> Sum:
+    """A limit that the maker states."""
+    term = reading_term("P_limit" if unit == "W" else "I_limit", label, unit, piece, path, reading)
+    return Sum(words_for, term.symbol, [term])
