@@ -15,7 +15,14 @@ from cobblewort.core.aspects.heat.films import (
     rayleigh_per_m3,
 )
 from cobblewort.core.figures.arrays import Quantity
-from cobblewort.core.figures.one_or_many import absolute, at_least, largest, nominal, sqrt
+from cobblewort.core.figures.one_or_many import (
+    absolute,
+    at_least,
+    functions_of,
+    largest,
+    nominal,
+    sqrt,
+)
 from cobblewort.core.standards.air import (
     CP_J_KGK,
     GRAVITY_M_S2,
@@ -148,6 +155,11 @@ class Enclosure:
         return float((self.outer.level_m2 + side) / np.sqrt(2))
 
     @cached_property
+    def vented(self) -> bool:
+        """Whether inside air is exchanged with the air outside."""
+        return self.vent_area_m2 > 0 or largest(self.fan_flow_m3_s) > 0
+
+    @cached_property
     def radiant_m2(self) -> Quantity:
         """Emissivity times area. [m²]"""
         return self.emissivity * self.outer.area_m2
@@ -260,6 +272,18 @@ def exchange_w_k(box: Enclosure, air_k: Quantity, ambient_k: Quantity) -> tuple[
     return capacity * flow, capacity * box.fan_flow_m3_s
 
 
+def _exchange_at_1_k(box: Enclosure, ambient_k: Quantity) -> tuple[Quantity, Quantity]:
+    """`exchange_w_k` at one kelvin; of a plain number kept for the next state and the next kit."""
+    if isinstance(ambient_k, float):
+        return _plain_exchange_at_1_k(box, ambient_k)
+    return exchange_w_k(box, ambient_k + 1.0, ambient_k)
+
+
+@lru_cache(maxsize=64)
+def _plain_exchange_at_1_k(box: Enclosure, ambient_k: float) -> tuple[Quantity, Quantity]:
+    return exchange_w_k(box, ambient_k + 1.0, ambient_k)
+
+
 @dataclass(slots=True)
 class HeatInput:
     """Heat given to inside air and to the wall, each linear in both temperatures.
@@ -308,11 +332,17 @@ def solve_enclosure(
         Outside air and surroundings. With a plain number, box and heat are made of such too. [K]
     """
     ambient = ambient_k
-    # Everything in one shape: broadcasting in each of the many small products costs more than they.
-    wall_w_k, radiant_m2, sun_w = _shaped(ambient, box.wall_w_k, box.radiant_m2, box.sun_w)
-    air_per_air, air_per_wall, wall_per_air, wall_per_wall = _shaped(
-        ambient, heat.air_per_air, heat.air_per_wall, heat.wall_per_air, heat.wall_per_wall
-    )
+    wall_w_k, radiant_m2, sun_w = box.wall_w_k, box.radiant_m2, box.sun_w
+    air_per_air, air_per_wall = heat.air_per_air, heat.air_per_wall
+    wall_per_air, wall_per_wall = heat.wall_per_air, heat.wall_per_wall
+    if not isinstance(ambient, float):
+        # In one shape: broadcasting in each of the many small products costs more than they.
+        wall_w_k, radiant_m2, sun_w, air_per_air, air_per_wall, wall_per_air, wall_per_wall = (
+            _shaped(
+                ambient, wall_w_k, radiant_m2, sun_w, air_per_air, air_per_wall, wall_per_air,
+                wall_per_wall,
+            )
+        )  # fmt: skip
     # Temperatures count from the ambient, which leaves its own part in what is given off.
     air_w = heat.air_w + (air_per_air + air_per_wall) * ambient
     wall_w = heat.wall_w + (wall_per_air + wall_per_wall) * ambient
@@ -325,8 +355,10 @@ def solve_enclosure(
         air, inner, outer = (
             start.air_k - ambient, start.inner_wall_k - ambient, start.outer_wall_k - ambient,
         )  # fmt: skip
-    vented = box.vent_area_m2 > 0 or largest(box.fan_flow_m3_s) > 0
-    draught_at_1_k, forced = exchange_w_k(box, ambient + 1.0, ambient) if vented else (0.0, 0.0)
+    vented = box.vented
+    draught_at_1_k, forced = _exchange_at_1_k(box, ambient) if vented else (0.0, 0.0)
+    in_one = functions_of(ambient)
+    above, root = in_one.at_least, in_one.sqrt
     for _ in range(_MAX_ROUNDS):
         is_fresh = films is None
         inside, outside = used = films or film_paths_w_k(
@@ -345,17 +377,17 @@ def solve_enclosure(
             to_air_w, to_wall_w = to_air_w + passed_w, to_wall_w - passed_w
         air_loss = in_slope - air_per_air
         if vented:
-            draught = draught_at_1_k * sqrt(at_least(0.0, air))
+            draught = draught_at_1_k * root(above(0.0, air))
             air_loss = air_loss + forced + _DRAUGHT_SLOPE * draught
             to_air_w = to_air_w + (_DRAUGHT_SLOPE - 1) * draught * air
         # Balance of inside air and of the inner wall, two unknowns:
         wall_loss = in_slope + series * out_slope - wall_per_wall
         to_wall, to_air = in_slope + wall_per_air, in_slope + air_per_wall
         det = air_loss * wall_loss - to_air * to_wall
-        new_air = at_least(_LEAST_RISE_K, (to_air_w * wall_loss + to_air * to_wall_w) / det)
-        inner = at_least(_LEAST_RISE_K, (air_loss * to_wall_w + to_wall * to_air_w) / det)
-        outer = at_least(_LEAST_RISE_K, (wall_w_k * inner + outer_w) * outward)
-        change_k = largest(absolute(new_air - air))
+        new_air = above(_LEAST_RISE_K, (to_air_w * wall_loss + to_air * to_wall_w) / det)
+        inner = above(_LEAST_RISE_K, (air_loss * to_wall_w + to_wall * to_air_w) / det)
+        outer = above(_LEAST_RISE_K, (wall_w_k * inner + outer_w) * outward)
+        change_k = in_one.farthest(new_air - air)
         air = new_air
         films = None
         if is_fresh and change_k < _TOLERANCE_K:

@@ -11,10 +11,11 @@ import numpy as np
 
 from cobblewort.core.aspects.fit.bays import bays_of
 from cobblewort.core.aspects.fit.model import boards_of, stack_of
+from cobblewort.core.aspects.heat.asked import AskedOf, Column, as_asked, asked_of
 from cobblewort.core.aspects.heat.bodies import BoardBody
 from cobblewort.core.aspects.heat.enclosure import Enclosure
 from cobblewort.core.aspects.heat.governor import CLOCK_EXPONENT, clock_share, power_at
-from cobblewort.core.aspects.heat.network import Asked, Body, Near, Network, Settled
+from cobblewort.core.aspects.heat.network import Near, Network, Settled
 from cobblewort.core.aspects.heat.sources import Sources, fans_of, sources_of
 from cobblewort.core.aspects.heat.warm import Warm, board_body, enclosure, thin_air
 from cobblewort.core.aspects.power.model import of as power_of
@@ -140,49 +141,6 @@ class Temps:
 _FIELDS = tuple(Temps.__dataclass_fields__)
 
 
-@dataclass(slots=True)
-class AskedOf:
-    """What is asked in some states, shape (states, samples), of bodies with one axis more before;
-    as `Asked` names it. [W], [K]
-    """
-
-    soc_w: FloatArray
-    soc_idle_w: FloatArray
-    rest_w: FloatArray
-    air_w: FloatArray
-    ambient_k: FloatArray
-    body_w: FloatArray
-    rest_body_w: FloatArray
-    carrier_w: FloatArray
-
-    def together(self) -> Asked:
-        """All states at once, as arrays."""
-        return Asked(
-            self.soc_w, self.soc_idle_w, self.rest_w, self.air_w, self.ambient_k,
-            list(self.body_w), list(self.rest_body_w), list(self.carrier_w),
-        )  # fmt: skip
-
-    def columns(self) -> list[_Column]:
-        """One for each state at nominal figures."""
-        alone = np.array([self.soc_w, self.soc_idle_w, self.rest_w, self.air_w, self.ambient_k])
-        rows = np.concatenate([alone, self.body_w, self.rest_body_w, self.carrier_w])[..., 0]
-        return list(zip(*rows.tolist(), strict=True))
-
-
-_Column = tuple[float, ...]
-"""What is asked in one state: figure by figure, those of bodies body by body."""
-
-
-def _as_asked(column: _Column, bodies: int) -> Asked:
-    """What is asked in one state, in plain numbers."""
-    soc_w, soc_idle_w, rest_w, air_w, ambient_k = column[:5]
-    first, second, third = (5 + bodies * n for n in (0, 1, 2))
-    return Asked(
-        soc_w, soc_idle_w, rest_w, air_w, ambient_k, column[first:second], column[second:third],
-        column[third : third + bodies],
-    )  # fmt: skip
-
-
 @dataclass(slots=True, frozen=True)
 class Hottest:
     """Up to which day everything planned holds, shape (samples,), and what comes first beyond: a
@@ -290,7 +248,7 @@ class HeatDetail:
 class _Work:
     """The solutions of one kit, each worked out when somebody asks for it."""
 
-    def __init__(self, kit: Kit, sources: Sources) -> None:
+    def __init__(self, kit: Kit, sources: Sources, asked: AskedOf) -> None:
         stack, fans, place = stack_of(kit), fans_of(kit), kit.plan.place
         self.plan, self.power, self.pieces = kit.plan, power_of(kit), kit.built
         self.board = board = sources.board
@@ -309,13 +267,7 @@ class _Work:
         self.box = enclosure(stack, place.standing, place.altitude_m, place.sun_w_m2, fans)
         self.throttle_c = board.compiled.figure("board_heat.throttle_c")
         self.limit_k = self.throttle_c + ZERO_C_K
-        self.soc_w, self.rest_w = sources.soc_w, sources.rest_w
-        self.soc_idle_w, self.soc_peak_w = sources.soc_idle_w, sources.soc_peak_w
-        self.ambient_k = np.full(self.soc_w.shape, place.ambient_max_c + ZERO_C_K)
-        self.warm, inside = sources.warm, sources.inside
-        given = inside.given_off(self.power.mean_current_a, self.power.mean_voltage_v)
-        self.body_w, self.carrier_w, self.air_w = given.body_w, given.carrier_w, given.air_w
-        self.rest_body_w, self._lost = inside.rest_body_w, inside.lost
+        self.sources, self.asked, self.warm = sources, asked, sources.warm
 
     @cached_property
     def inside(self) -> list[Piece]:
@@ -325,28 +277,14 @@ class _Work:
     @cached_property
     def _network(self) -> Network:
         """The network with all samples."""
-        bodies = [
-            Body(
-                warm.path, warm.pull, warm.body.slows, warm.limit_c + ZERO_C_K, lost, warm.carried,
-                tuple(warm.mates),
-            )
-            for warm, lost in zip(self.warm, self._lost, strict=True)
-        ]  # fmt: skip
-        return Network(self.body, bodies, self.box, self.limit_k)
+        return Network(self.body, self.sources.bodies, self.box, self.limit_k)
 
     @cached_property
     def _plain(self) -> Network:
         """The network at nominal figures alone, in plain numbers."""
-        bodies = [
-            Body(
-                warm.path.nominal, warm.pull, warm.body.slows, nominal(warm.limit_c) + ZERO_C_K,
-                tuple([(place, nominal(share)) for place, share in lost]), nominal(warm.carried),
-                tuple(warm.mates),
-            )
-            for warm, lost in zip(self.warm, self._lost, strict=True)
-        ]  # fmt: skip
         box = None if self.box is None else self.box.nominal
-        return Network(self.body.nominal, bodies, box, nominal(self.limit_k))
+        bodies, limit_k = self.sources.plain_bodies, nominal(self.limit_k)
+        return Network(self.body.nominal, bodies, box, limit_k)
 
     def settle(self, asked: AskedOf, governed: bool, near: Near | None = None) -> Temps:
         """Temperatures of one or more states, each array of shape (states, samples)."""
@@ -354,40 +292,32 @@ class _Work:
         if shape[-1] > 1:
             return _as_temps(self._network.settle(asked.together(), governed, near), shape)
         starts = repeat(None) if near is None else near.each()
-        return _stacked(self._each(zip(asked.columns(), starts, strict=False), governed))
+        return _stacked(self._each(zip(asked.columns, starts, strict=False), governed))
 
     def _each(
-        self, columns: Iterable[tuple[_Column, Near | Settled | None]], governed: bool
+        self, columns: Iterable[tuple[Column, Near | Settled | None]], governed: bool
     ) -> list[Settled]:
         """States at nominal figures, each by itself and those that are alike once: a state is no
         more than a handful of numbers.
         """
         count = len(self.warm)
-        known: dict[_Column, Settled] = {}
+        known: dict[Column, Settled] = {}
         found = []
         for column, near in columns:
             settled = known.get(column)
             if settled is None:
-                settled = self._plain.settle(_as_asked(column, count), governed, near)
+                settled = self._plain.settle(as_asked(column, count), governed, near)
                 known[column] = settled
             found.append(settled)
         return found
 
-    def asked(self, rows: list[int] | slice = slice(None)) -> AskedOf:
-        """What the plan asks in some of the states."""
-        return AskedOf(
-            self.soc_w[rows], self.soc_idle_w[rows], self.rest_w[rows], self.air_w[rows],
-            self.ambient_k[rows], self.body_w[:, rows], self.rest_body_w[:, rows],
-            self.carrier_w[:, rows],
-        )  # fmt: skip
-
     def result(self) -> HeatResult:
         """Every state as if nothing slowed itself; the rest when asked for."""
-        wanted = self.wanted
+        wanted, asked = self.wanted, self.asked
         temp_c = wanted.body_k - ZERO_C_K
         # They know this work and it does not know them: what nobody holds is gone at once.
         hot = [
-            HotTemps(warm, self.body_w[n], self.rest_body_w[n], temp_c[n], self, n)
+            HotTemps(warm, asked.body_w[n], asked.rest_body_w[n], temp_c[n], self, n)
             for n, warm in enumerate(self.warm)
         ]
         return HeatResult(
@@ -396,19 +326,14 @@ class _Work:
         )  # fmt: skip
 
     @cached_property
-    def _columns(self) -> list[_Column]:
-        """What the plan asks in each state, at nominal figures."""
-        return self.asked().columns()
-
-    @cached_property
     def _wanted(self) -> list[Settled]:
         """Every state as if nothing slowed itself, at nominal figures alone."""
-        return self._each(zip(self._columns, repeat(None), strict=False), governed=False)
+        return self._each(zip(self.asked.columns, repeat(None), strict=False), governed=False)
 
     @cached_property
     def wanted(self) -> Temps:
         """Every state as if nothing slowed itself."""
-        return _stacked(self._wanted) if self._alone else self.settle(self.asked(), governed=False)
+        return _stacked(self._wanted) if self._alone else self.settle(self.asked, governed=False)
 
     @cached_property
     def _giving_way(self) -> list[int]:
@@ -435,10 +360,10 @@ class _Work:
         if not rows:
             return self.wanted
         if not self._alone:
-            settled = self.settle(self.asked(rows), True, self.wanted.near(rows))
+            settled = self.settle(self.asked.at(rows), True, self.wanted.near(rows))
             return self.wanted.replaced(rows, settled)
         states = list(self._wanted)
-        near = [(self._columns[row], states[row]) for row in rows]
+        near = [(self.asked.columns[row], states[row]) for row in rows]
         for row, state in zip(rows, self._each(near, governed=True), strict=True):
             states[row] = state
         return _stacked(states)
@@ -446,10 +371,10 @@ class _Work:
     @cached_property
     def inside_w(self) -> FloatArray:
         """All heat that is given off inside once everything is settled. [W]"""
-        total: FloatArray = self.governed.soc_w + self.rest_w + self.air_w
+        total: FloatArray = self.governed.soc_w + self.asked.rest_w + self.asked.air_w
         total = total + self.governed.body_w.sum(axis=0)
-        for n, lost_w_w in enumerate(self._lost):
-            spared_w = self.body_w[n] - self.governed.body_w[n]
+        for n, lost_w_w in enumerate(self.sources.inside.lost):
+            spared_w = self.asked.body_w[n] - self.governed.body_w[n]
             for place, lost in lost_w_w:
                 if place is None:
                     total = total - lost * spared_w
@@ -465,12 +390,13 @@ class _Work:
     @cached_property
     def speed_share(self) -> FloatArray:
         """Clock that is held over the clock that is asked for."""
-        held_w = self.governed.soc_w
-        slowed = self.soc_w > held_w + _NONE_W
+        held_w, asked = self.governed.soc_w, self.asked
+        slowed = asked.soc_w > held_w + _NONE_W
         if not slowed.any():
-            return np.ones_like(self.soc_w)
-        full = clock_share(self.soc_w, self.soc_idle_w, self.soc_peak_w)
-        share = clock_share(held_w, self.soc_idle_w, self.soc_peak_w)
+            return np.ones_like(held_w)
+        peak_w = self.sources.soc_peak_w
+        full = clock_share(asked.soc_w, asked.soc_idle_w, peak_w)
+        share = clock_share(held_w, asked.soc_idle_w, peak_w)
         kept: FloatArray = np.where(slowed, share / np.maximum(full, 1e-9), 1.0)
         kept[self.governed.die_k > self.limit_k + 0.05] = 0.0
         return kept
@@ -522,7 +448,7 @@ class _Work:
         """What is asked for each limit in its worst state where all that slows itself keeps 98 % of
         its speed, and by how much less the limited body warms itself for it. [W], [K]
         """
-        asked = self.asked(worst)
+        asked = self.asked.at(worst)
         soc_w = power_at(KEPT_SOUND, asked.soc_w, asked.soc_idle_w)
         less_k = np.zeros_like(soc_w)
         less_k[0] = (asked.soc_w - soc_w)[0] * self.body.response.soc.die_k
@@ -586,8 +512,9 @@ class _Work:
     def _detail(self, temps: Temps) -> HeatDetail:
         """At nominal figures."""
         plain = Temps(*(getattr(temps, name)[..., :1] for name in _FIELDS))
-        spared_w = self.body_w[..., :1] - plain.body_w
-        carrier_w, air_w = self.carrier_w[..., :1].copy(), self.air_w[:, :1].copy()
+        asked = self.asked
+        spared_w = asked.body_w[..., :1] - plain.body_w
+        carrier_w, air_w = asked.carrier_w[..., :1].copy(), asked.air_w[:, :1].copy()
         for n, body in enumerate(self._plain.bodies):
             for order, (place, lost) in enumerate(body.lost_w_w):
                 if place is None:
@@ -600,7 +527,7 @@ class _Work:
         return HeatDetail(
             [state.id for state in self.states], self.body.nominal,
             None if self.box is None else self.box.nominal, plain, self.nodes_c(plain),
-            self.rest_w[:, :1], air_w, self.ambient_k[:, :1], warmth_w, self.warm,
+            asked.rest_w[:, :1], air_w, asked.ambient_k[:, :1], warmth_w, self.warm,
         )  # fmt: skip
 
 
@@ -634,13 +561,13 @@ def _stacked(found: Sequence[Settled]) -> Temps:
 
 @derived(
     "built", "place.ambient_max_c", "place.altitude_m", "place.standing", "place.sun_w_m2",
-    stack_of, bays_of, fans_of, power_of, sources_of,
+    stack_of, bays_of, fans_of, power_of, sources_of, asked_of,
 )  # fmt: skip
 def of(kit: Kit) -> HeatResult:
     """Temperatures of the plan's board on the hottest day, in steady state."""
-    sources = sources_of(kit)
-    if sources is not None:
-        return _Work(kit, sources).result()
+    sources, asked = sources_of(kit), asked_of(kit)
+    if sources is not None and asked is not None:
+        return _Work(kit, sources, asked).result()
     power, boards = power_of(kit), boards_of(kit)
     why = "the board states no thermal figures" if boards else "the kit has no board yet"
     nothing = np.zeros((len(power.means.states), kit.samples))

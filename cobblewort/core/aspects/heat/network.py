@@ -122,6 +122,7 @@ class Network:
     ) -> None:
         self.board, self.bodies, self.box, self.limit_k = board, list(bodies), box, limit_k
         self.slowing = [n for n, body in enumerate(bodies) if body.slows]
+        self._carried = [n for n, body in enumerate(bodies) if body.mates]
         # What passes from air to wall through a body for each kelvin between them, in W/K, and the
         # part of it that follows the board.
         self._through: Quantity = 0.0
@@ -157,10 +158,9 @@ class Network:
             new_warm = self._carrier_warmth(asked, held)
             if (
                 _alike(new_soc_mode, soc_mode)
-                and all(_alike(new_modes[n], modes[n]) for n in self.slowing)
+                and all(map(_alike, new_modes.values(), modes.values()))
                 and all(
-                    largest(absolute(new - old)) < _SETTLED_W
-                    for new, old in zip(new_warm, warm, strict=True)
+                    largest(absolute(new_warm[n] - warm[n])) < _SETTLED_W for n in self._carried
                 )
             ):
                 break
@@ -169,15 +169,15 @@ class Network:
 
     def _carrier_warmth(self, asked: Asked, held: dict[int, Quantity]) -> list[Quantity]:
         """What each body takes up of its carrier's heat; less where drives there are held. [W]"""
-        warm = []
-        for n, body in enumerate(self.bodies):
-            heat_w = asked.carrier_w[n]
+        warm: list[Quantity] = [0.0] * len(self.bodies)
+        for n in self._carried:
+            body, heat_w = self.bodies[n], asked.carrier_w[n]
             for mate in body.mates:
                 if mate in held:
                     spared_w = asked.body_w[mate] - held[mate]
                     for _, lost in self.bodies[mate].lost_w_w[:1]:
                         heat_w = heat_w - lost * spared_w
-            warm.append(body.carried * heat_w)
+            warm[n] = body.carried * heat_w
         return warm
 
     def _soc(self, asked: Asked, mode: Quantity) -> _Linear:
@@ -200,11 +200,16 @@ class Network:
         """Air and walls, with what slows itself as it is."""
         if self.box is None:
             return CaseTemps(asked.ambient_k, asked.ambient_k, asked.ambient_k)
-        response, (soc, soc_air, soc_wall) = self.board.response, processor
-        rest_w = asked.rest_w
-        board = response.soc.board_k * soc + response.rest.board_k * rest_w
-        board_air = response.soc.board_k * soc_air + response.air.board_k
-        board_wall = response.soc.board_k * soc_wall + response.wall.board_k
+        soc, soc_air, soc_wall = processor
+        # Of the board for a watt of its processor, a watt of the rest, a kelvin of air and of wall.
+        response, rest_w = self.board.response, asked.rest_w
+        own_to_air, own_to_wall, _, own_board = response.soc
+        rest_to_air, rest_to_wall, _, rest_board = response.rest
+        air_to_air, air_to_wall, _, air_board = response.air
+        wall_to_air, wall_to_wall, _, wall_board = response.wall
+        board = own_board * soc + rest_board * rest_w
+        board_air = own_board * soc_air + air_board
+        board_wall = own_board * soc_wall + wall_board
         # All that bodies give off, and how much of it goes to the wall.
         heat: Quantity = asked.air_w
         heat_air: Quantity = 0.0
@@ -245,14 +250,13 @@ class Network:
         wall_air = wall_air + through - pulled + pulled * board_air
         wall_wall = wall_wall - through + pulled * board_wall
         gives = HeatInput(
-            air_w=heat - wall + response.soc.air_w * soc + response.rest.air_w * rest_w,
-            air_per_air=heat_air - wall_air + response.soc.air_w * soc_air + response.air.air_w,
-            air_per_wall=heat_wall - wall_wall + response.soc.air_w * soc_wall
-            + response.wall.air_w,
-            wall_w=wall + response.soc.wall_w * soc + response.rest.wall_w * rest_w,
-            wall_per_air=wall_air + response.soc.wall_w * soc_air + response.air.wall_w,
-            wall_per_wall=wall_wall + response.soc.wall_w * soc_wall + response.wall.wall_w,
-        )  # fmt: skip
+            air_w=heat - wall + own_to_air * soc + rest_to_air * rest_w,
+            air_per_air=heat_air - wall_air + own_to_air * soc_air + air_to_air,
+            air_per_wall=heat_wall - wall_wall + own_to_air * soc_wall + wall_to_air,
+            wall_w=wall + own_to_wall * soc + rest_to_wall * rest_w,
+            wall_per_air=wall_air + own_to_wall * soc_air + air_to_wall,
+            wall_per_wall=wall_wall + own_to_wall * soc_wall + wall_to_wall,
+        )
         return solve_enclosure(self.box, gives, asked.ambient_k, start)
 
     def _found(

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from cobblewort.core.aspects.fit.bays import bays_of
 from cobblewort.core.aspects.fit.model import boards_of, coolers_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.heat.given_off import Inside, MeanRows, what_is_inside
+from cobblewort.core.aspects.heat.network import Body
 from cobblewort.core.aspects.heat.warm import (
     Fans,
     Warm,
@@ -19,11 +21,13 @@ from cobblewort.core.aspects.heat.warm import (
 )
 from cobblewort.core.aspects.power.model import forest_of, hung_of
 from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit, derived, firm
 from cobblewort.core.judging.piece import Piece
+from cobblewort.core.standards.air import ZERO_C_K
 
 
-@dataclass(slots=True)
+@dataclass
 class Sources:
     """What gives off heat inside, as asked, whatever case is around it.
 
@@ -38,6 +42,29 @@ class Sources:
     rest_w: FloatArray
     soc_idle_w: FloatArray
     soc_peak_w: FloatArray
+
+    @cached_property
+    def bodies(self) -> list[Body]:
+        """The hot bodies of its network."""
+        return [
+            Body(
+                warm.path, warm.pull, warm.body.slows, warm.limit_c + ZERO_C_K, lost, warm.carried,
+                tuple(warm.mates),
+            )
+            for warm, lost in zip(self.warm, self.inside.lost, strict=True)
+        ]  # fmt: skip
+
+    @cached_property
+    def plain_bodies(self) -> list[Body]:
+        """The same at nominal figures alone, in plain numbers."""
+        return [
+            Body(
+                warm.path.nominal, warm.pull, warm.body.slows, nominal(warm.limit_c) + ZERO_C_K,
+                tuple([(place, nominal(share)) for place, share in lost]), nominal(warm.carried),
+                tuple(warm.mates),
+            )
+            for warm, lost in zip(self.warm, self.inside.lost, strict=True)
+        ]  # fmt: skip
 
 
 @firm("built", bays_of)
