@@ -7,13 +7,13 @@ from dataclasses import dataclass
 
 from cobblewort.core.aspects.data.arrays import may_fail, possible, usable_gb
 from cobblewort.core.aspects.data.filling import alone_mb_s, fair_rates_mb_s
-from cobblewort.core.aspects.data.route import Held, Link, Route, Router, held_of
+from cobblewort.core.aspects.data.route import Link, Route, Router, held_of
 from cobblewort.core.aspects.fit.paths import ways
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.piece import Piece
-from cobblewort.core.plans.plan import Flow, Need
+from cobblewort.core.plans.plan import Flow, Need, Plan
 
 _FULL_SHARE = 0.999
 """A link used more than this holds back who passes it."""
@@ -135,11 +135,14 @@ class Asked:
 
 @dataclass(slots=True)
 class DataResult:
-    """Every flow with its way, the situations in which they run, and rates that needs ask for."""
+    """Every flow with its way, the situations in which they run, and rates that needs ask for; and
+    what found the ways.
+    """
 
     routes: list[Route]
     situations: list[Situation]
     asked: list[Asked]
+    router: Router
 
     def planned(self, flow_id: str) -> tuple[Situation, Moved] | None:
         """The planned situation of a flow; None where it has no way."""
@@ -247,9 +250,8 @@ def betters(situation: Situation, flow_id: str, most: int = 2) -> list[Better]:
     return found
 
 
-def build_data(kit: Kit, held: Held) -> DataResult:
+def build_data(plan: Plan, router: Router) -> DataResult:
     """Ways, situations and rates that needs ask for."""
-    plan, router = kit.plan, Router(kit, held)
     routes = [router.route(flow) for flow in plan.flows]
     open_ways = [route for route in routes if route.links]
     together: dict[str, list[Route]] = {}
@@ -261,7 +263,7 @@ def build_data(kit: Kit, held: Held) -> DataResult:
     ]
     if len(situations) > 1:
         situations.append(Situation("all", "Everything at once", moved(open_ways), True))
-    result = DataResult(routes, situations, [])
+    result = DataResult(routes, situations, [], router)
     result.asked += _asked(plan.needs, result, router)
     return result
 
@@ -300,14 +302,14 @@ def _asked(needs: Sequence[Need], result: DataResult, router: Router) -> list[As
 @derived("connected", "storing", "place.network", "flows", "needs", "settings", ways)
 def cool_of(kit: Kit) -> DataResult:
     """How fast everything moves while no drive is slowed by its heat."""
-    return build_data(kit, {})
+    return build_data(kit.plan, Router(kit, {}))
 
 
 @derived(cool_of, held_of)
 def of(kit: Kit) -> DataResult:
     """How fast everything moves."""
-    held = held_of(kit)
-    return build_data(kit, held) if held else cool_of(kit)
+    held, cool = held_of(kit), cool_of(kit)
+    return build_data(kit.plan, cool.router.held_back(held)) if held else cool
 
 
 @derived("connected", "storing")

@@ -20,7 +20,7 @@ from cobblewort.core.figures.one_or_many import lesser, nominal, pick
 from cobblewort.core.judging.kit import Kit, firm
 from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.functions import FunctionId
-from cobblewort.core.plans.plan import NOT_OF_IT, End, Flow, Layout, Storing
+from cobblewort.core.plans.plan import NOT_OF_IT, End, Flow, Layout, Protocol, Storing
 from cobblewort.core.standards import ethernet
 
 LinkKind = Literal[
@@ -129,9 +129,10 @@ class Router:
     """
 
     def __init__(self, kit: Kit, held: Held, *, nominal_alone: bool = False) -> None:
-        self.kit, self.samples = kit, 1 if nominal_alone else kit.samples
-        self.storing, self._held = kit.plan.storing, held
+        self.samples = 1 if nominal_alone else kit.samples
+        self.storing, self._held, self._has = kit.plan.storing, held, kit.plan.place.network
         self._known: dict[tuple[str, str, float | None], list[Link]] = {}
+        self._ends: dict[tuple[End, str, bool, Protocol], _Side] = {}
         self._giving: dict[FunctionId, list[Piece]] = {}
         self.ways = ways(kit)
         self.pieces = [piece for piece in kit.connected if piece.line.role not in NOT_OF_IT]
@@ -188,11 +189,17 @@ class Router:
     def _side(self, flow: Flow, end: End, way: str) -> _Side:
         if end in ("data", "boot"):
             return self._media(flow, end, way)
-        if end in ("network", "radio", "access_point"):
-            return self._network(flow, end, way)
-        if end == "program":
-            return _Side([], "", [])
-        return self._sense(_SENSES[end], way)
+        key = end, way, flow.rate_mb_s is None, flow.protocol
+        side = self._ends.get(key)
+        if side is None:
+            if end in ("network", "radio", "access_point"):
+                side = self._network(flow, end, way)
+            elif end == "program":
+                side = _Side([], "", [])
+            else:
+                side = self._sense(_SENSES[end], way)
+            self._ends[key] = side
+        return side
 
     def _steps(self, steps: Iterable[Step], way: str) -> list[Link]:
         """Links and buses of one piece."""
@@ -255,7 +262,7 @@ class Router:
 
     def _givers(self, end: End) -> tuple[list[Piece], bool]:
         """The pieces by which a network is reached, and whether by wire."""
-        has = self.kit.plan.place.network
+        has = self._has
         wired, radios = self._offering("wired_network"), self._offering("radio")
         if end in ("access_point", "radio"):
             opens = self._own_network(radios)
@@ -331,6 +338,14 @@ class Router:
                 if link.kind in ("usb2", "usb3", "pcie") and not link.note:
                     link.note = _as_often(sum(spread))
         return _Side(links, outer, media, more)
+
+    def held_back(self, held: Held) -> Router:
+        """The same kit with other drives held back by heat; what is known of the rest is shared."""
+        other = copy(self)
+        other._held = held
+        changed = held.keys() | self._held.keys()
+        other._known = {key: links for key, links in self._known.items() if key[0] not in changed}
+        return other
 
     def used_as(self, storing: Storing) -> Router:
         """The same kit with its disks used in another way; what is known of each is shared."""
