@@ -26,14 +26,12 @@ from cobblewort.core.aspects.heat.enclosure import (
     solve_enclosure,
 )
 from cobblewort.core.figures.arrays import Quantity
-from cobblewort.core.figures.one_or_many import absolute, largest, pick
+from cobblewort.core.figures.one_or_many import pick
 
 ASKED, HELD, RESTS = 0, 1, 2
 """What something that slows itself does: all that is asked of it, what its limit allows, nothing
 above rest."""
 _MOST_TURNS = 12
-_SETTLED_W = 1e-3
-"""What a carrier's heat may still change between two turns."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,7 +109,8 @@ class Settled:
 
 
 _Linear = tuple[Quantity, Quantity, Quantity]
-"""A heat `w + per_air T_air + per_wall T_wall`: its three factors. [W], [W/K]"""
+"""A heat `w + per_air T_air + per_wall T_wall`, or a temperature so: its three factors."""
+_NOTHING: tuple[Quantity, Quantity] = 0.0, 0.0
 
 
 class Network:
@@ -122,7 +121,7 @@ class Network:
     ) -> None:
         self.board, self.bodies, self.box, self.limit_k = board, list(bodies), box, limit_k
         self.slowing = [n for n, body in enumerate(bodies) if body.slows]
-        self._carried = [n for n, body in enumerate(bodies) if body.mates]
+        self._carriers = list(dict.fromkeys(body.mates for body in bodies if body.mates))
         # What passes from air to wall through a body for each kelvin between them, in W/K, and the
         # part of it that follows the board.
         self._through: Quantity = 0.0
@@ -139,46 +138,98 @@ class Network:
 
         `near` is a solution nearby, say of what would come of it if nothing slowed itself.
         """
-        warm = self._carrier_warmth(asked, {})
         soc_mode: Quantity = 0.0 * asked.soc_w
         modes: dict[int, Quantity] = dict.fromkeys(self.slowing, 0.0 * asked.soc_w)
         start = None
         if near is not None:
             start = CaseTemps(near.air_k, near.inner_k, near.outer_k)
             if governed:
+                warm = [
+                    body.carried * heat_w
+                    for body, heat_w in zip(self.bodies, asked.carrier_w, strict=True)
+                ]
                 soc_mode, modes = self._modes(asked, near, warm, soc_mode, modes)
         for _ in range(_MOST_TURNS):
             soc = self._soc(asked, soc_mode)
-            start = case = self._surroundings(asked, soc, modes, warm, start)
-            found = self._found(asked, soc, modes, warm, case)
+            board = self._board(asked, soc)
+            powers = self._powers(asked, board, modes)
+            carriers = self._carrier_heat(asked, modes, powers)
+            start = case = self._surroundings(asked, soc, board, powers, start)
+            found, warm = self._found(asked, soc, powers, carriers, case)
             if not governed:
-                return found
+                break
             new_soc_mode, new_modes = self._modes(asked, found, warm, soc_mode, modes)
-            held = {n: found.body_w[n] for n in self.slowing}
-            new_warm = self._carrier_warmth(asked, held)
-            if (
-                _alike(new_soc_mode, soc_mode)
-                and all(map(_alike, new_modes.values(), modes.values()))
-                and all(
-                    largest(absolute(new_warm[n] - warm[n])) < _SETTLED_W for n in self._carried
-                )
+            if _alike(new_soc_mode, soc_mode) and all(
+                map(_alike, new_modes.values(), modes.values())
             ):
                 break
-            soc_mode, modes, warm = new_soc_mode, new_modes, new_warm
+            soc_mode, modes = new_soc_mode, new_modes
         return found
 
-    def _carrier_warmth(self, asked: Asked, held: dict[int, Quantity]) -> list[Quantity]:
-        """What each body takes up of its carrier's heat; less where drives there are held. [W]"""
-        warm: list[Quantity] = [0.0] * len(self.bodies)
-        for n in self._carried:
-            body, heat_w = self.bodies[n], asked.carrier_w[n]
-            for mate in body.mates:
-                if mate in held:
-                    spared_w = asked.body_w[mate] - held[mate]
-                    for _, lost in self.bodies[mate].lost_w_w[:1]:
-                        heat_w = heat_w - lost * spared_w
-            warm[n] = body.carried * heat_w
-        return warm
+    def _board(self, asked: Asked, processor: _Linear) -> _Linear:
+        """The temperature of the board. [K]"""
+        soc, soc_air, soc_wall = processor
+        response = self.board.response
+        own = response.soc.board_k
+        return (
+            own * soc + response.rest.board_k * asked.rest_w, own * soc_air + response.air.board_k,
+            own * soc_wall + response.wall.board_k,
+        )  # fmt: skip
+
+    def _powers(
+        self, asked: Asked, board: _Linear, modes: dict[int, Quantity]
+    ) -> dict[int, _Linear]:
+        """What each body gives off that does not do all that is asked of it; of one on a carrier as
+        if that were cold.
+        """
+        powers: dict[int, _Linear] = {}
+        for n in self.slowing:
+            mode = modes[n]
+            if not _any(mode):
+                continue
+            body, held = self.bodies[n], mode == HELD
+            path, pulled = body.path, body.path.air_w_k * body.pull
+            given = pick(mode == RESTS, asked.rest_body_w[n], asked.body_w[n])
+            at_limit = path.total_w_k * body.limit_k - pulled * board[0]
+            powers[n] = (
+                pick(held, at_limit, given),
+                pick(held, pulled - path.air_w_k - pulled * board[1], 0.0),
+                pick(held, -path.wall_w_k - pulled * board[2], 0.0),
+            )
+        return powers
+
+    def _carrier_heat(
+        self, asked: Asked, modes: dict[int, Quantity], powers: dict[int, _Linear]
+    ) -> list[_Linear]:
+        """The heat of each carrier, which loses less for drives that draw less; what its drives may
+        give off is lessened in `powers` by what of that heat warms them.
+
+        A held drive gives off `X - c H`, and a carrier `H = C + sum of lost (P - A)` for what its
+        drives give off less what is asked of them, so that `H = (C + sum of lost (X - A)) / (1 +
+        sum of lost c)`.
+        """
+        found: list[_Linear] = []
+        for mates in self._carriers:
+            heat, heat_air, heat_wall = asked.carrier_w[mates[0]], *_NOTHING
+            over: Quantity = 1.0
+            slower = [n for n in mates if n in powers]
+            for n in slower:
+                body, (power, power_air, power_wall) = self.bodies[n], powers[n]
+                for _, lost in body.lost_w_w[:1]:
+                    heat = heat + lost * (power - asked.body_w[n])
+                    heat_air, heat_wall = heat_air + lost * power_air, heat_wall + lost * power_wall
+                    over = over + pick(modes[n] == HELD, lost * body.carried, 0.0)
+            if slower:
+                heat, heat_air, heat_wall = heat / over, heat_air / over, heat_wall / over
+            found.append((heat, heat_air, heat_wall))
+            for n in slower:
+                share = pick(modes[n] == HELD, self.bodies[n].carried, 0.0)
+                power, power_air, power_wall = powers[n]
+                powers[n] = (
+                    power - share * heat, power_air - share * heat_air,
+                    power_wall - share * heat_wall,
+                )  # fmt: skip
+        return found
 
     def _soc(self, asked: Asked, mode: Quantity) -> _Linear:
         """The processor's heat, by the air and the wall around it."""
@@ -194,46 +245,35 @@ class Network:
         )  # fmt: skip
 
     def _surroundings(
-        self, asked: Asked, processor: _Linear, modes: dict[int, Quantity],
-        warm: Sequence[Quantity], start: CaseTemps | None,
+        self, asked: Asked, processor: _Linear, board: _Linear, powers: dict[int, _Linear],
+        start: CaseTemps | None,
     ) -> CaseTemps:  # fmt: skip
         """Air and walls, with what slows itself as it is."""
         if self.box is None:
             return CaseTemps(asked.ambient_k, asked.ambient_k, asked.ambient_k)
         soc, soc_air, soc_wall = processor
+        board_k, board_air, board_wall = board
         # Of the board for a watt of its processor, a watt of the rest, a kelvin of air and of wall.
         response, rest_w = self.board.response, asked.rest_w
-        own_to_air, own_to_wall, _, own_board = response.soc
-        rest_to_air, rest_to_wall, _, rest_board = response.rest
-        air_to_air, air_to_wall, _, air_board = response.air
-        wall_to_air, wall_to_wall, _, wall_board = response.wall
-        board = own_board * soc + rest_board * rest_w
-        board_air = own_board * soc_air + air_board
-        board_wall = own_board * soc_wall + wall_board
+        own_to_air, own_to_wall, _, _ = response.soc
+        rest_to_air, rest_to_wall, _, _ = response.rest
+        air_to_air, air_to_wall, _, _ = response.air
+        wall_to_air, wall_to_wall, _, _ = response.wall
         # All that bodies give off, and how much of it goes to the wall.
         heat: Quantity = asked.air_w
-        heat_air: Quantity = 0.0
-        heat_wall: Quantity = 0.0
+        heat_air, heat_wall = _NOTHING
         wall: Quantity = 0.0
-        wall_air: Quantity = 0.0
-        wall_wall: Quantity = 0.0
+        wall_air, wall_wall = _NOTHING
         for n, body in enumerate(self.bodies):
-            share = self._to_wall[n]
-            if not body.slows or not _any(modes[n]):
+            to_wall = self._to_wall[n]
+            if n not in powers:
                 heat = heat + asked.body_w[n]
-                wall = wall + share * asked.body_w[n]
+                wall = wall + to_wall * asked.body_w[n]
                 continue
-            mode, path, pull = modes[n], body.path, body.pull
-            held = mode == HELD
-            given = pick(mode == RESTS, asked.rest_body_w[n], asked.body_w[n])
-            limit_w = path.total_w_k * body.limit_k - path.air_w_k * pull * board - warm[n]
-            power = pick(held, limit_w, given)
-            power_air = pick(held, -path.air_w_k * (1 - pull + pull * board_air), 0.0)
-            power_wall = pick(held, -path.wall_w_k - path.air_w_k * pull * board_wall, 0.0)
+            power, power_air, power_wall = powers[n]
             total: Quantity = 1.0
             base: Quantity = 0.0
             base_wall: Quantity = 0.0
-            to_wall = share
             for place, lost in body.lost_w_w:
                 total = total + lost
                 base = base - lost * asked.body_w[n]
@@ -246,7 +286,7 @@ class Network:
             wall_air, wall_wall = wall_air + to_wall * power_air, wall_wall + to_wall * power_wall
         # From air to wall through the bodies, those beside the board in air that follows it.
         through, pulled = self._through, self._pulled
-        wall = wall + pulled * board
+        wall = wall + pulled * board_k
         wall_air = wall_air + through - pulled + pulled * board_air
         wall_wall = wall_wall - through + pulled * board_wall
         gives = HeatInput(
@@ -260,32 +300,36 @@ class Network:
         return solve_enclosure(self.box, gives, asked.ambient_k, start)
 
     def _found(
-        self, asked: Asked, processor: _Linear, modes: dict[int, Quantity],
-        warm: Sequence[Quantity], case: CaseTemps,
-    ) -> Settled:  # fmt: skip
-        """Powers and temperatures in such surroundings."""
+        self, asked: Asked, processor: _Linear, powers: dict[int, _Linear],
+        carriers: Sequence[_Linear], case: CaseTemps,
+    ) -> tuple[Settled, list[Quantity]]:  # fmt: skip
+        """Powers and temperatures in such surroundings, and what each body takes up of its
+        carrier's heat. [W]
+        """
         air, wall = case.air_k, case.inner_wall_k
-        soc, per_air, per_wall = processor
-        soc_w = soc + per_air * air + per_wall * wall
+        soc_w = _at(processor, air, wall)
         board = self.board.temps(soc_w, asked.rest_w, air, wall)
-        at = Near(board.board_k, air, wall, case.outer_wall_k)
         body_w = list(asked.body_w)
-        for n in self.slowing:
-            if _any(modes[n]):
-                given = pick(modes[n] == RESTS, asked.rest_body_w[n], asked.body_w[n])
-                body_w[n] = pick(modes[n] == HELD, self._allowed_w(n, at, warm), given)
-                for place, lost in self.bodies[n].lost_w_w:
-                    if place is not None:
-                        body_w[place] = body_w[place] - lost * (asked.body_w[n] - body_w[n])
+        for n, power in powers.items():
+            body_w[n] = _at(power, air, wall)
+            for place, lost in self.bodies[n].lost_w_w:
+                if place is not None:
+                    body_w[place] = body_w[place] - lost * (asked.body_w[n] - body_w[n])
+        warm: list[Quantity] = [0.0] * len(self.bodies)
+        for mates, heat in zip(self._carriers, carriers, strict=True):
+            heat_w = _at(heat, air, wall)
+            for n in mates:
+                warm[n] = self.bodies[n].carried * heat_w
         body_k = [
             (body_w[n] + warm[n] + self._around_w(n, air, wall, board.board_k))
             / body.path.total_w_k
             for n, body in enumerate(self.bodies)
         ]
-        return Settled(
+        found = Settled(
             board.die_k, board.sink_k, board.board_k, air, wall, case.outer_wall_k, soc_w, body_w,
             body_k,
         )  # fmt: skip
+        return found, warm
 
     def _around_w(self, n: int, air: Quantity, wall: Quantity, board: Quantity) -> Quantity:
         """What a body would take up from its surroundings at absolute zero: `G T` of them. [W]"""
@@ -334,6 +378,12 @@ def _next_mode(
     from_asked = pick(enough, none + ASKED, none + HELD)
     from_rest = pick(least, none + RESTS, none + HELD)
     return pick(mode == HELD, from_held, pick(mode == ASKED, from_asked, from_rest))
+
+
+def _at(linear: _Linear, air_k: Quantity, wall_k: Quantity) -> Quantity:
+    """What it comes to."""
+    base, per_air, per_wall = linear
+    return base + per_air * air_k + per_wall * wall_k
 
 
 def _alike(one: Quantity, other: Quantity) -> bool:
