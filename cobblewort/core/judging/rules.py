@@ -57,12 +57,9 @@ class Rule:
 
     def judge(self, kit: Kit) -> Outcome:
         """What this rule has to say of a kit."""
-        outcomes = list(self.function(kit))
-        if not outcomes:
-            return _SILENT
         judged: list[tuple[Margin, Check]] = []
         findings: list[Finding] = []
-        for outcome in outcomes:
+        for outcome in self.function(kit):
             if isinstance(outcome, Remark):
                 findings.append(self._finding(outcome, outcome.severity, outcome.sentence, None))
                 continue
@@ -72,7 +69,7 @@ class Rule:
                 finding = self._finding(outcome, margin.severity, "", margin.id)
                 finding.say_later(partial(_sentence, kit, outcome, margin))
                 findings.append(finding)
-        return Outcome(kit, judged or (), findings or ())
+        return Outcome(kit, judged, findings) if judged or findings else _SILENT
 
     def _finding(
         self, outcome: Remark | Check, severity: Severity, sentence: str, margin: str | None

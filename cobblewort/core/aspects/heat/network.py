@@ -28,7 +28,7 @@ from cobblewort.core.aspects.heat.enclosure import (
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import pick
 
-ASKED, HELD, RESTS = 0, 1, 2
+ASKED, HELD, RESTS = 0.0, 1.0, 2.0
 """What something that slows itself does: all that is asked of it, what its limit allows, nothing
 above rest."""
 _MOST_TURNS = 12
@@ -368,16 +368,8 @@ def _next_mode(
     rest in air that is too warm now may well be held in the air that holding it leaves.
     """
     enough = (allowed_w >= asked_w) | (asked_w <= 0.0)
-    least = allowed_w <= rest_w
-    if isinstance(mode, float):  # as below, without the ways that are not taken
-        if mode != RESTS and enough:
-            return float(ASKED)
-        return float(RESTS if least and mode != ASKED else HELD)
-    none = 0.0 * asked_w
-    from_held = pick(enough, none + ASKED, pick(least, none + RESTS, none + HELD))
-    from_asked = pick(enough, none + ASKED, none + HELD)
-    from_rest = pick(least, none + RESTS, none + HELD)
-    return pick(mode == HELD, from_held, pick(mode == ASKED, from_asked, from_rest))
+    rests = (allowed_w <= rest_w) & (mode != ASKED)
+    return pick(enough & (mode != RESTS), ASKED, pick(rests, RESTS, HELD))
 
 
 def _at(linear: _Linear, air_k: Quantity, wall_k: Quantity) -> Quantity:

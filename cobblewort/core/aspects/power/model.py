@@ -123,7 +123,8 @@ class PowerResult:
     @cached_property
     def carries(self) -> list[bool]:
         """For each node whether anything is drawn through it in any state."""
-        carries: list[bool] = np.any(self.current_a, axis=(1, 2)).tolist()
+        by_node = self.current_a.reshape(len(self.nodes), -1)  # two axes at once take long
+        carries: list[bool] = np.any(by_node, axis=1).tolist()
         return carries
 
     @cached_property
