@@ -162,8 +162,11 @@ class Check:
         at = np.array(value)[:, np.newaxis] if isinstance(value, list) else value
         spare = self.limit - at if self.kind == "max" else at - self.limit
         shape = len(self.states.ids), samples
-        if isinstance(spare, np.ndarray) and spare.shape == shape:  # as mostly
-            return spare
+        if isinstance(spare, np.ndarray):
+            if spare.shape == shape:  # as mostly
+                return spare
+            if spare.shape == shape[1:] and shape[0] == 1:
+                return spare[np.newaxis]
         return np.broadcast_to(spare, shape)
 
 
@@ -234,7 +237,7 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
 
 def _holding_share(check: Check, spares: FloatArray) -> float:
     """In which share of the draws a limit holds in every state that must."""
-    if spares.min() >= 0:
+    if np.minimum.reduce(spares, axis=None) >= 0:
         return 1.0
     states = check.states
     # A moment over a limit for currents is ridden out, if it is not meant to be over.
@@ -301,7 +304,8 @@ def _span_of(unit: str, limit: float) -> float:
 
 def percentiles(values: FloatArray) -> tuple[float, float]:
     """The 5 and 95 % values of one row, interpolated between order statistics as numpy does."""
-    ordered = np.sort(values)
+    ordered = values.copy()
+    ordered.sort()
     last = len(ordered) - 1
     return _at(ordered, 0.05 * last), _at(ordered, 0.95 * last)
 

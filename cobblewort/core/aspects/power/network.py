@@ -93,12 +93,11 @@ class Bursts:
         """Some of the columns."""
         return Bursts(self.power_w[:, picked], self.current_a[:, picked], self.nodes, self.carried)
 
-    def drawn_a(self, voltage_v: FloatArray) -> FloatArray:
+    def drawn_a(self, voltage_v: FloatArray, some_lost: bool) -> FloatArray:
         """Each burst at its node's voltage, nothing where that is lost, shape (loads, columns)."""
-        at = voltage_v.take(self.nodes, axis=0)
-        by_power = np.divide(self.power_w, at, out=np.zeros(at.shape), where=at > 0)
-        by_power += self.current_a
-        return by_power
+        drawn_a = over_volts(self.power_w, voltage_v.take(self.nodes, axis=0), some_lost)
+        drawn_a += self.current_a
+        return drawn_a
 
     def carried_a(self, voltage_v: FloatArray) -> FloatArray:
         """What they come to on each branch at such voltages, none of them lost, shape of
@@ -109,17 +108,22 @@ class Bursts:
         return self.carried.carried_a(drawn_a)
 
 
+def over_volts(power_w: FloatArray, voltage_v: FloatArray, some_lost: bool) -> FloatArray:
+    """The current of a power, I = P / V; none where the voltage is lost, as it may be. [A]"""
+    if not some_lost:
+        return power_w / voltage_v
+    none = np.zeros(voltage_v.shape)
+    current_a: FloatArray = np.divide(power_w, voltage_v, out=none, where=voltage_v > 0)
+    return current_a
+
+
 def loads_a(solution: Solution, power_w: FloatArray, current_a: FloatArray) -> FloatArray:
     """What the loads at each node draw, I = P / V and constant currents, shape of `power_w`. [A]
 
     In a collapsed column only the constant currents are left.
     """
     voltage_v = solution.voltage_v.reshape(power_w.shape)
-    if not solution.collapsed.any():
-        return power_w / voltage_v + current_a
-    by_power = np.divide(power_w, voltage_v, out=np.zeros_like(power_w), where=voltage_v > 0)
-    total: FloatArray = by_power + current_a
-    return total
+    return over_volts(power_w, voltage_v, bool(solution.collapsed.any())) + current_a
 
 
 @lru_cache(maxsize=_MOST_TREES)

@@ -13,7 +13,7 @@ from functools import cached_property
 
 import numpy as np
 
-from cobblewort.core.aspects.power.network import Bursts, Solution, solve
+from cobblewort.core.aspects.power.network import Bursts, Solution, over_volts, solve
 from cobblewort.core.aspects.power.trees import Level, Trees, mixed
 from cobblewort.core.figures.arrays import BoolArray, FloatArray, IntArray
 from cobblewort.core.standards.conductors import warm_factor
@@ -221,13 +221,15 @@ class _Solving:
             )  # fmt: skip
             volts, self.collapsed = solution.voltage_v, solution.collapsed
         self.voltage_v = volts = volts.take(layout.rows, axis=0)
-        drawn_a = mean_a + np.divide(mean_w, volts, out=np.zeros(volts.shape), where=volts > 0)
+        some_lost = self.collapsed is not None and bool(self.collapsed.any())
+        drawn_a = over_volts(mean_w, volts, some_lost)
+        drawn_a += mean_a
         self.mean_a = np.dot(layout.below, drawn_a)
         self.burst_a = np.zeros(volts.shape)
         self._drawn_a = self.burst_a[:0]
         if mix is not None:
             bursts = Bursts(burst_w, burst_a, mix.entries, mix.carried)
-            self._drawn_a = bursts.drawn_a(volts[:, self._loud])
+            self._drawn_a = bursts.drawn_a(volts[:, self._loud], some_lost)
             self.burst_a[:, self._loud] = bursts.carried.carried_a(self._drawn_a)
 
     def inputs(self) -> _Fed:

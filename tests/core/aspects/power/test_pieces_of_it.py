@@ -14,8 +14,8 @@ def test_a_burst_of_watts_and_one_of_amperes_add() -> None:
     at = np.array([0])
     carried = carried_by(np.ones((1, 1)), at)
     bursts = Bursts(np.array([[2.0, 2.0]]), np.array([[0.1, 0.1]]), at, carried)
-    assert bursts.drawn_a(np.array([[5.0, 0.0]]))[0] == pytest.approx([0.5, 0.1])
-    assert bursts.drawn_a(np.array([[5.0, 4.0]]))[0] == pytest.approx([0.5, 0.6])
+    assert bursts.drawn_a(np.array([[5.0, 0.0]]), some_lost=True)[0] == pytest.approx([0.5, 0.1])
+    assert bursts.drawn_a(np.array([[5.0, 4.0]]), some_lost=False)[0] == pytest.approx([0.5, 0.6])
 
 
 def test_two_bursts_add_in_squares_and_those_of_a_group_at_once() -> None:
