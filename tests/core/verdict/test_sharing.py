@@ -7,12 +7,16 @@ from typing import Any
 import numpy as np
 import pytest
 
+from cobblewort.core.aspects.cost.better import better_buys_of
 from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.fit.model import fasteners_of, header_of, space_of, stack_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.aspects.heat.sources import sources_of
 from cobblewort.core.aspects.needs.model import of as needs_of
 from cobblewort.core.aspects.noise.model import of as noise_of
+from cobblewort.core.aspects.power.limits import rail_limits_of, socket_limits_of
+from cobblewort.core.aspects.power.model import hung_of, loaded_of
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Derived, Kit, derived, firm
@@ -75,6 +79,21 @@ def test_another_case_shares_plugs_and_power() -> None:
     assert shared(case, before) == {fit_of, header_of, power_of}
     supply = Kit(apply_patch(plan, (SwapPart(line="S01", part="S02"),)), shipped(), 1, before)
     assert shared(supply, before) == set()
+
+
+def test_a_warmer_day_leaves_what_hangs_there_as_it_is() -> None:
+    """Loads, limits and what else is on offer; not voltages, as copper is warmer then."""
+    plan = kit(*SMALL)
+    before = worked_out(plan)
+    standing = (fit_of, hung_of, loaded_of, rail_limits_of, socket_limits_of, sources_of,
+                better_buys_of)  # fmt: skip
+    for wanted in standing:
+        wanted(before)
+    warmer = SetFields(fields={"place": {"ambient_max_c": 41}})
+    day = Kit(apply_patch(plan, (warmer,)), shipped(), 1, before)
+    assert day.pieces is before.pieces
+    assert all(wanted(day) is wanted(before) for wanted in standing)
+    assert {power_of, heat_of}.isdisjoint(shared(day, before))
 
 
 def test_what_comes_out_the_same_keeps_what_reads_it() -> None:
