@@ -61,6 +61,8 @@ def test_fit_39_a_disk_in_its_bay_is_not_loose() -> None:
     """Two flat ones in a tower with bays; the same two beside a small case."""
     flat = with_part(**{**shipped().document(shipped().part("D11")), "id": "D11"})
     assert told(judged(kit(*SMALL, "2xD11", "2xA12"), 1, flat), "FIT-39") != []
+    (still,) = told(judged(kit(*SMALL, "D09", "A12")), "FIT-39")
+    assert "fix it where nobody pulls its lead" in still.sentence  # it does not spin
     assert told(judged(kit("B06", "S01", "M02", "D09", "A12", "E11")), "FIT-39") == []
     assert told(judged(kit("B10", "S03", "M02", "A04", "D03", "E03")), "FIT-39") == []
 

@@ -262,7 +262,8 @@ def bays(kit: Kit) -> Iterator[Remark]:
 
 @rule(
     "FIT-39", "fit", "Disks that stand loose are told of",
-    why="A disk on a lead beside the case is how most begin, and one pull at the lead ends it.",
+    why="A disk on a lead beside the case is how most begin, and one pull at the lead ends it; one "
+    "that spins shakes, too.",
     formula="2.5- and 3.5-inch drives that lie in no bay",
     source="common practice",
     reads=(stack_of, bays_of, "connected"),
@@ -282,10 +283,11 @@ def loose_disks(kit: Kit) -> Iterator[Remark]:
     stands, them, leads = (
         ("stands", "it", "its lead") if len(loose) == 1 else ("stand", "them", "their leads")
     )
+    spins = any(piece.part.drive is not None and piece.part.drive.spins for piece in loose)
+    where = f"put {them} on something soft," if spins else f"fix {them}"
     yield Remark(
         "loose", "note",
-        f"{names} {stands} loose beside {case.name}: put {them} on something soft, where nobody "
-        f"pulls {leads}.",
+        f"{names} {stands} loose beside {case.name}: {where} where nobody pulls {leads}.",
         tuple(dict.fromkeys(piece.line.id for piece in loose)),
     )  # fmt: skip
 
