@@ -78,10 +78,10 @@ def _whole(value: float, more: int) -> str:
     return _figure(value, 1, more).removesuffix(".0")
 
 
-def years(time_y: float, more: int = 0) -> str:
-    """`4.6 years`, `5 years`, `over 60 years`."""
-    if time_y >= LONGEST_Y:
-        return f"over {LONGEST_Y:g} years"
+def years(time_y: float, more: int = 0, most_y: float = LONGEST_Y) -> str:
+    """`4.6 years`, `5 years`, `over 60 years`: from `most_y` on nobody tells how long."""
+    if time_y >= most_y:
+        return f"over {most_y:g} years"
     return f"{_whole(time_y, more)} years"
 
 

@@ -356,11 +356,14 @@ def life(report: Report) -> Sketch | None:
     for number, wear in enumerate(rows):
         y = 30 + 20 * number
         sketch.text(4, y + 4, cut(wear.label, start - 10, 10.5), 10.5)
-        ends = min(wear.years, most)
-        sure = min(ends, wear.years if wear.years_p05 is None else wear.years_p05)
+        outlasts = wanted <= wear.years == wear.most_years
+        ends = most if outlasts else min(wear.years, most)
+        low = wear.years if wear.years_p05 is None else wear.years_p05
+        sure = most if outlasts and low == wear.years else min(ends, low)
         sketch.box(start, y - 4, sure * scale, 8, SOFT)
         sketch.box(start + sure * scale, y - 1.5, (ends - sure) * scale, 3, SOFT)
-        sketch.text(start + 230 + 12, y + 4, f"{words.years(wear.years)}, {wear.how}", 10)
+        told = words.years(wear.years, most_y=wear.most_years if outlasts else words.LONGEST_Y)
+        sketch.text(start + 230 + 12, y + 4, f"{told}, {wear.how}", 10)
     x = start + wanted * scale
     sketch.line(x, 18, x, 24 + 20 * len(rows), 2)
     sketch.text(x, 12, f"wanted {words.years(wanted)}", 10, "middle", soft=True)

@@ -136,7 +136,10 @@ def judge_kit(
 
 def _family(ruler: Aspect, own: list[Margin], told: list[Finding]) -> FamilyReport:
     """One ruler, from the margins and findings of its family."""
-    worst = min(own, key=lambda m: (-SEVERITY_RANK[m.planned], m.ruler_share), default=None)
+    # Of bars that are all full the one with least to spare.
+    worst = min(
+        own, key=lambda m: (-SEVERITY_RANK[m.planned], m.ruler_share, m.spare), default=None
+    )
     severity: Severity = told[0].severity if told else "sound"
     judged = bool(own or told) or not ruler.missing
     finding = told[0].id if told else None

@@ -5717,7 +5717,8 @@ export interface components {
          * WearReport
          * @description A thing that wears out. [a]
          *
-         *     `margin` names its margin; `years_p05` and `years_p95` are None where no samples were drawn.
+         *     `margin` names its margin; `years_p05` and `years_p95` are None where no samples were drawn. Of
+         *     `most_years` nobody tells how much longer.
          */
         WearReport: {
             /** Id */
@@ -5735,6 +5736,8 @@ export interface components {
             how: string;
             /** Years */
             years: number;
+            /** Most Years */
+            most_years: number;
             /** Years P05 */
             years_p05: number | null;
             /** Years P95 */

@@ -78,9 +78,9 @@ export function trimmed(text: string): string {
 /** As long as the life of anything is told; what lasts longer comes as this from the core. */
 export const LONGEST_YEARS = 60;
 
-/** The life of something: `4.6 years`, `over 60`. */
-export function years(life: number): string {
-  return life >= LONGEST_YEARS ? `over ${LONGEST_YEARS}` : figure(life, "years");
+/** The life of something: `4.6 years`, `over 60`; of `most` nobody tells how much longer. */
+export function years(life: number, most = LONGEST_YEARS): string {
+  return life >= most ? `over ${most}` : figure(life, "years");
 }
 
 /** Room as labels count it. */

@@ -125,7 +125,8 @@ function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
       {/* Their place is kept while they are not there, so that nothing moves under the pointer. */}
       <span className={`what-if-keep ${assumed ? "" : "away"}`}>
         <Button variant="" size="sm" onClick={keep}>
-          Make this the plan’s
+          <span className="long">Make this the plan’s</span>
+          <span className="short">Keep it</span>
         </Button>
         <Button variant="" size="sm" onClick={() => onWhatIf(AS_PLANNED)}>
           As planned

@@ -37,7 +37,8 @@ class WrittenReport:
 class WearReport:
     """A thing that wears out. [a]
 
-    `margin` names its margin; `years_p05` and `years_p95` are None where no samples were drawn.
+    `margin` names its margin; `years_p05` and `years_p95` are None where no samples were drawn. Of
+    `most_years` nobody tells how much longer.
     """
 
     id: str
@@ -46,6 +47,7 @@ class WearReport:
     kind: WearKind
     how: str
     years: float
+    most_years: float
     years_p05: float | None
     years_p95: float | None
     margin: str
@@ -198,7 +200,7 @@ def _wear(thing: Wearing, known: set[str]) -> WearReport:
     ]
     return WearReport(
         thing.id, thing.piece.line.id, thing.label, thing.kind, thing.how, nominal(thing.years),
-        low, high, margin if margin in known else "", written,
+        thing.most_y, low, high, margin if margin in known else "", written,
     )  # fmt: skip
 
 

@@ -8,7 +8,7 @@ from cobblewort.core import words
 from cobblewort.core.aspects.data.model import array_of
 from cobblewort.core.aspects.life.keeping import backup_of, filling_of
 from cobblewort.core.aspects.life.upkeep import on_a_network
-from cobblewort.core.aspects.life.wear import Wearing, hours_on, worn_of, written_of
+from cobblewort.core.aspects.life.wear import OLDEST_Y, Wearing, hours_on, worn_of, written_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Finding, Remark
 from cobblewort.core.judging.kit import Kit
@@ -158,7 +158,7 @@ def _worn_sum(kit: Kit, thing: Wearing, wanted: float) -> SumFunction:
             life = f"L{factor}"
         return Sum(
             "its life by its warmth, less the years wanted",
-            f"min({words.LONGEST_Y:g}, {life}) - Y",
+            f"min({OLDEST_Y:g}, {life}) - Y",
             inputs,
         )
 

@@ -25,6 +25,9 @@ DAYS_A_YEAR = 365.25
 BY_WRITING = ", by writing"
 SMALL_FILE_MB = 8.0
 """Files below this are written like many small ones: a guess."""
+OLDEST_Y = 25.0
+"""Grease dries and rubber and electrolyte age, however seldom a thing runs: nobody answers for what
+turns or ages longer than this, whatever the rule of thumb makes of it. A guess. [a]"""
 _COOLER_HELPS = 4.0
 """A cool place stretches a life of years this many times at most: a guess."""
 _MOST_DOUBLED = 20.0
@@ -79,6 +82,11 @@ class Wearing:
     endurance_tb: Quantity | None = None
     temp_c: float | None = None
     of: Wears | None = None
+
+    @property
+    def most_y(self) -> float:
+        """As long as its life is told. [a]"""
+        return LONGEST_Y if self.kind == "writing" else OLDEST_Y
 
 
 def daily_gb(flow: Flow) -> float:
@@ -228,7 +236,7 @@ def _worn(kit: Kit) -> Iterator[Wearing]:
             else:
                 aged = _figure(kit, piece, f"wears.{name}.life_y")
                 years = (1.0 if aged is None else aged) * between(0.0, factor, _COOLER_HELPS)
-            years = between(0.0, years, LONGEST_Y)
+            years = between(0.0, years, OLDEST_Y)
             shown = nominal(temp)
             yield Wearing(
                 f"{piece.id}.{name}", f"{piece.part.model}, {own.label}",

@@ -123,6 +123,19 @@ def test_a_fan_lasts_by_its_warmth_and_its_hours() -> None:
     assert fan(6, 40) == pytest.approx(4 * fan(24, 40), rel=0.01)
 
 
+@pytest.mark.parametrize(("wanted", "short"), [(20, False), (30, True)])
+def test_nobody_answers_for_a_fan_of_sixty_years(wanted: float, short: bool) -> None:
+    """One that turns an hour a day is told as over 25 years; who wants 30 has a spare."""
+    day = [
+        {"name": "sorting", "hours": 1, "activity": "light"},
+        {"name": "off", "hours": 23, "activity": "off"},
+    ]
+    report = judged(kit("B10", "S03", "M02", "K05", "E03", duty=day, keeping={"years": wanted}))
+    fan = next(wear for wear in report.life.wears if wear.kind == "turning")
+    assert (fan.years, fan.most_years) == (25.0, 25.0)
+    assert any(f.margin == fan.margin for f in told(report, "LIFE-02")) == short
+
+
 @pytest.mark.parametrize(("rate", "when_full", "told_of"), [
     (0.768, "stops", False), (8, "stops", True), (8, "oldest_goes", False),
 ])  # fmt: skip

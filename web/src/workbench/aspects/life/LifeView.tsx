@@ -105,12 +105,14 @@ function Ropes() {
                     disabled={!wear.margin}
                     onClick={() => openWorking(wear.margin)}
                   >
-                    {years(wear.years)}
+                    {years(wear.years, wear.most_years)}
                   </Button>
                 </td>
                 <td className="num">
-                  {wear.years_p05 !== null && wear.years_p95 !== null
-                    ? `${figure(wear.years_p05, "years").replace(" years", "")} to ${figure(wear.years_p95, "years")}`
+                  {wear.years_p05 !== null &&
+                  wear.years_p95 !== null &&
+                  wear.years_p05 < wear.most_years
+                    ? `${figure(wear.years_p05, "years").replace(" years", "")} to ${years(wear.years_p95, wear.most_years)}`
                     : ""}
                 </td>
               </tr>

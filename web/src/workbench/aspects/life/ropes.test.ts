@@ -10,6 +10,7 @@ const wear = (years: number, low: number, high: number): WearReport => ({
   kind: "writing",
   how: "by 1.2 GB a day",
   years,
+  most_years: 60,
   years_p05: low,
   years_p95: high,
   margin: "",
@@ -58,6 +59,16 @@ test("what outlasts the axis runs to its end and beyond", () => {
     "over 60, by 1.2 GB a day",
   ]);
   expect(layout.drawn[0]?.parts).toBe(layout.end);
+});
+
+test("what outlasts all that is told runs on, unless more is wanted", () => {
+  const fan = { ...wear(25, 25, 25), most_years: 25, how: "at 31 °C" };
+  const told = (wanted_years: number) => {
+    const layout = ropes({ ...life([fan]), wanted_years }, 700);
+    return [layout.drawn[0]?.beyond, layout.drawn[0]?.short, layout.drawn[0]?.text];
+  };
+  expect(told(20)).toEqual([true, false, "over 25, at 31 °C"]);
+  expect(told(30)).toEqual([false, true, "25, at 31 °C"]);
 });
 
 test("what stops when it is full stays full, what lets the oldest go is a saw", () => {

@@ -38,18 +38,21 @@ export function ropes(life: Report["life"], width: number) {
   const end = stacked ? width - 44 : width - FIGURES;
   const at = (years: number) => start + (Math.min(years, most) / most) * (end - start);
   const drawn: Rope[] = life.wears.map((wear, index) => {
+    // Of what outlasts all that is told it is not known where it ends.
+    const until = (years: number) =>
+      years >= wear.most_years && years >= wanted ? end : at(years);
     const low = wear.years_p05 ?? wear.years;
     const high = wear.years_p95 ?? wear.years;
     return {
       wear,
       y: TOP + index * row + (stacked ? row - 12 : row / 2),
       name: wear.label,
-      sure: at(Math.min(low, wear.years)),
-      parts: at(wear.years),
-      ends: at(Math.max(high, wear.years)),
-      beyond: wear.years > most,
+      sure: until(Math.min(low, wear.years)),
+      parts: until(wear.years),
+      ends: until(Math.max(high, wear.years)),
+      beyond: until(wear.years) === end && wear.years !== most,
       short: wear.years < wanted,
-      text: ropeText(wear),
+      text: ropeText(wear, wanted),
     };
   });
   const step = most <= 6 ? 1 : most <= 14 ? 2 : most <= 30 ? 5 : 10;
@@ -67,8 +70,9 @@ export function ropes(life: Report["life"], width: number) {
   };
 }
 
-function ropeText(wear: WearReport): string {
-  return `${years(wear.years).replace(" years", "")}, ${wear.how}`;
+function ropeText(wear: WearReport, wanted: number): string {
+  const most = wear.years < wanted ? undefined : wear.most_years;
+  return `${years(wear.years, most).replace(" years", "")}, ${wear.how}`;
 }
 
 const DAYS_A_MONTH = 365.25 / 12;
