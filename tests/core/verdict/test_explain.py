@@ -20,6 +20,26 @@ BIG = kit(
     "E03",
     budget="500", place={"ambient_max_c": 43},
 )  # fmt: skip
+TO_AND_FRO: list[dict[str, Any]] = [
+    {"id": "in", "text": "in", "source": "network", "sink": "data", "amount_gb": 200},
+    {
+        "id": "out",
+        "text": "out",
+        "source": "data",
+        "sink": "network",
+        "amount_gb": 20,
+        "protocol": "older",
+    },
+    {
+        "id": "sound",
+        "text": "sound",
+        "source": "sound_in",
+        "sink": "data",
+        "stream_mb_s": 2,
+        "hours_a_day": 3,
+    },
+    {"id": "image", "text": "image", "source": "boot", "sink": "data", "amount_gb": 3},
+]
 PLANS = {
     "small": kit(*SMALL, budget="90"),
     "big": BIG,
@@ -39,6 +59,32 @@ PLANS = {
         ],
     ),
     "choir": demo("choir-recorder"),
+    "moss": demo("moss-cabinet"),
+    "parity": kit(
+        "B06",
+        "S01",
+        "M02",
+        "4xD09",
+        "4xA12",
+        "H03",
+        "E01",
+        flows=TO_AND_FRO,
+        storing={"layout": "double_parity", "encrypted": True, "file_system": "checksummed"},
+    ),
+    "mirror": kit(
+        "B04",
+        "S06",
+        "M02",
+        "X07",
+        "2xD11",
+        "2xA12",
+        "H03",
+        "E01",
+        flows=TO_AND_FRO,
+        storing={"layout": "mirror"},
+    ),
+    "hot": kit("B10", "S03", "M02", "A04", "D03", "E04", flows=TO_AND_FRO),
+    "radio": kit("B07", "S01", "M05", "E01", flows=TO_AND_FRO, place={"network": "radio"}),
     "sun": kit(
         "B06", "S33", "M02", "K06", "E03", "A12", "D11", place={"power": "sun", "noise_max_dba": 30}
     ),
@@ -79,6 +125,8 @@ def figures(report: Report) -> list[str]:
             found += [f"rail:{node.id}:{quantity}@{state.id}" for quantity in "av"]
     for heat_node in report.heat.nodes:
         found += [f"heat:{heat_node.id}@{state.id}" for state in report.heat.states]
+    for situation in report.data.situations:
+        found += [link.figure for moved in situation.moved for link in moved.links]
     return [*found, "heat:hottest_ambient", "cost:total"]
 
 

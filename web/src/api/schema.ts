@@ -3078,9 +3078,10 @@ export interface components {
          * LinkReport
          * @description A link on the way of a flow.
          *
-         *     `mb_s` is what the flow alone would get there, `taken_mb_s` what of that all that pass it take,
-         *     in bytes of this flow; `full` that nothing is left. `shared_with` are the flows that pass it
-         *     too, `to` is the thing that it leads to, `line` the one that decides its rate. [MB/s]
+         *     `mb_s` is what the flow alone would get there, with the working of `figure`; `taken_mb_s` what
+         *     of that all that pass it take, in bytes of this flow; `full` that nothing is left. `shared_with`
+         *     are the flows that pass it too, `to` is the thing that it leads to, `line` the one that decides
+         *     its rate. [MB/s]
          */
         LinkReport: {
             /** Id */
@@ -3108,6 +3109,8 @@ export interface components {
             shared_with: string[];
             /** Line */
             line: string | null;
+            /** Figure */
+            figure: string;
         };
         /**
          * Load

@@ -6,6 +6,7 @@ import cobblewort.core.aspects.data.rules  # noqa: F401  fills the registry of r
 from cobblewort.core.aspects.data.model import array_of
 from cobblewort.core.aspects.data.model import of as data_of
 from cobblewort.core.aspects.data.report import data_report
+from cobblewort.core.aspects.data.workings import explained
 from cobblewort.core.judging.aspect import Aspect
 
 ASPECT = Aspect(
@@ -16,4 +17,5 @@ ASPECT = Aspect(
     missing="nothing asked",
     reads=(data_of, array_of, "storing", "currency", "rates"),
     report=data_report,
+    explained=explained,
 )

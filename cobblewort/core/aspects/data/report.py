@@ -11,6 +11,7 @@ from cobblewort.core.aspects.data import arrays
 from cobblewort.core.aspects.data.model import Moved, Situation, array_of, betters, moved
 from cobblewort.core.aspects.data.model import of as data_of
 from cobblewort.core.aspects.data.route import Link, LinkKind, Router, held_of
+from cobblewort.core.aspects.data.workings import figure_of
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
@@ -25,9 +26,10 @@ _FULL_SHARE = 0.999
 class LinkReport:
     """A link on the way of a flow.
 
-    `mb_s` is what the flow alone would get there, `taken_mb_s` what of that all that pass it take,
-    in bytes of this flow; `full` that nothing is left. `shared_with` are the flows that pass it
-    too, `to` is the thing that it leads to, `line` the one that decides its rate. [MB/s]
+    `mb_s` is what the flow alone would get there, with the working of `figure`; `taken_mb_s` what
+    of that all that pass it take, in bytes of this flow; `full` that nothing is left. `shared_with`
+    are the flows that pass it too, `to` is the thing that it leads to, `line` the one that decides
+    its rate. [MB/s]
     """
 
     id: str
@@ -41,6 +43,7 @@ class LinkReport:
     full: bool
     shared_with: list[str]
     line: str | None
+    figure: str
 
 
 @dataclass(slots=True, frozen=True)
@@ -236,6 +239,7 @@ def _link(situation: Situation, at: Moved, link: Link, leads_to: str) -> LinkRep
         link.id, link.label, link.kind, leads_to, link.note, alone, min(used, 1.0) * alone,
         nominal(at.rate_mb_s), used > _FULL_SHARE, others,
         None if link.piece is None else link.piece.line.id,
+        figure_of(at.route.flow.id, link.id),
     )  # fmt: skip
 
 

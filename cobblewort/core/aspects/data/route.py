@@ -357,17 +357,17 @@ class Router:
         """A drive or card and the links up to the processor, the medium first, for `share` bytes on
         each for a byte of the flow.
         """
-        run_gb = _run_gb(flow) if way == "out" else None
-        links = self._known.get((piece.id, way, run_gb))
+        at_once_gb = run_gb(flow) if way == "out" else None
+        links = self._known.get((piece.id, way, at_once_gb))
         if links is None:
-            links = self._known[piece.id, way, run_gb] = self._whole(flow, piece, way)
+            links = self._known[piece.id, way, at_once_gb] = self._whole(flow, piece, way)
         return [
             Link(link.id, link.label, link.kind, link.mb_s / share, link.piece, note=link.note)
             for link in links
         ]
 
     def _whole(self, flow: Flow, piece: Piece, way: str) -> list[Link]:
-        own = self._medium_mb_s(flow, piece, way)
+        own = self.medium_mb_s(flow, piece, way)
         if own is None:
             raise NoWayError(f"nobody states how fast {piece.name} is")
         doing = "writing to" if way == "out" else "reading from"
@@ -393,7 +393,7 @@ class Router:
                 )  # fmt: skip
         return links
 
-    def _medium_mb_s(self, flow: Flow, piece: Piece, way: str) -> Quantity | None:
+    def medium_mb_s(self, flow: Flow, piece: Piece, way: str) -> Quantity | None:
         """What a medium does by itself: read or written, with its cache full where a run or a
         stream is more than it holds, and as fast as heat lets it.
         """
@@ -411,12 +411,32 @@ class Router:
             return rate
         cache_gb = self._figure(piece, "medium.cache_gb")
         slow = lesser(rate, sustained)
-        amount_gb = _run_gb(flow)
+        amount_gb = run_gb(flow)
         if cache_gb is None or amount_gb is None:
             return rate
         beyond = amount_gb - lesser(float(amount_gb), cache_gb)
         mean = amount_gb / ((amount_gb - beyond) / rate + beyond / slow)
         return pick(beyond > 0, mean, rate)
+
+    def held_share(self, piece: Piece) -> float | None:
+        """What heat leaves of the speed of a drive, at nominal figures; None where that is all."""
+        held = self._held.get(piece.id)
+        return None if held is None else float(held[0])
+
+    def raw_mb_s(self, link: Link) -> float:
+        """The rate of a link or a bus after its line code. [MB/s]
+
+        Raises
+        ------
+        StopIteration
+            If it is neither.
+        """
+        steps = [step for way in self.ways.values() for step in way]
+        for piece in self.pieces:
+            bus = None if piece.part.rates is None else piece.part.rates.network_bus
+            if bus is not None:
+                steps += buses(piece, piece.part.buses_above(bus), "usb3")
+        return next(s.rate_mb_s for s in steps if link.id in (s.id, f"{s.id}:in", f"{s.id}:out"))
 
     def rebuilt_mb_s(self) -> Quantity | None:
         """What of a disk that was replaced is filled in a second, from all that is needed of the
@@ -478,7 +498,7 @@ def _lets_by(side: _Side) -> float:
     return min(nominal(link.mb_s) for link in side.links)
 
 
-def _run_gb(flow: Flow) -> float | None:
+def run_gb(flow: Flow) -> float | None:
     """What a run of a flow writes at a stretch. [GB]"""
     if flow.rate_mb_s is not None:
         return flow.rate_mb_s * 3.6 * (flow.hours_a_day or 1.0)

@@ -5,6 +5,7 @@ import type { Moved, Report, Situation } from "../../../api/types";
 import { duration, figure, room } from "../../../ui/numbers";
 import { useBench } from "../../bench";
 import { ArrayPanel } from "./ArrayPanel";
+import { betterText, headed } from "./better";
 import { BetterBars } from "./BetterBars";
 import { chosenFlow, isShort } from "./chosenFlow";
 import { FlowList } from "./FlowList";
@@ -109,6 +110,7 @@ function FlowFigures({ situation, moved }: { situation: Situation; moved: Moved 
         )}
       </p>
       <WayDrawing moved={moved} short={short} link={link} onChoose={choose} />
+      <ChosenLink moved={moved} link={moved.links.find((entry) => entry.id === link)} />
       {moved.betters.length > 0 && <BetterBars moved={moved} />}
       {moved.minutes !== null && moved.amount_gb !== null && <TimeBar moved={moved} />}
       {moved.small_mb_s !== null && moved.amount_gb !== null && (
@@ -125,6 +127,37 @@ function FlowFigures({ situation, moved }: { situation: Situation; moved: Moved 
       )}
       <WayTable moved={moved} />
     </>
+  );
+}
+
+interface ChosenProps {
+  moved: Moved;
+  link: Moved["links"][number] | undefined;
+}
+
+/** What the chosen link lets by, and what a better one would bring. */
+function ChosenLink({ moved, link }: ChosenProps) {
+  const { openWorking } = useBench();
+  return (
+    <p className="way-chosen" aria-live="polite">
+      {link === undefined ? (
+        <span className="soft">Choose a link: what it lets by, and what a better one brings.</span>
+      ) : (
+        <>
+          <strong>{headed(link.label)}</strong>
+          {link.note && ` (${link.note})`} lets {figure(link.mb_s, "MB/s")} by:
+          <Button
+            variant="link"
+            className="mx-2"
+            aria-label={`How that comes about: ${link.label}`}
+            onClick={() => openWorking(link.figure)}
+          >
+            how that comes about
+          </Button>
+          <span className="soft">{betterText(moved, link.id)}</span>
+        </>
+      )}
+    </p>
   );
 }
 

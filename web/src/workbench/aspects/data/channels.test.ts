@@ -16,6 +16,7 @@ const link = (change: Partial<DataLink>): DataLink => ({
   full: false,
   shared_with: [],
   line: "board",
+  figure: "way:copy:a",
   ...change,
 });
 

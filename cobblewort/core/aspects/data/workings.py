@@ -1,0 +1,184 @@
+"""Workings of links: what each lets by, from its rate and from what others leave of it."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+
+from cobblewort.core.aspects.data import usual
+from cobblewort.core.aspects.data.model import of as data_of
+from cobblewort.core.aspects.data.route import Link, LinkKind, Route, run_gb
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.figures.reading import Reading
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.working import (
+    Explained,
+    Sum,
+    Term,
+    computed_term,
+    plain_term,
+    plan_term,
+    reading_term,
+    standard_term,
+)
+from cobblewort.core.parts.readings import readings_of
+from cobblewort.core.standards import ethernet
+
+_SOURCES: dict[LinkKind, str] = {
+    "usb2": "USB 2.0", "usb3": "USB 3.2", "pcie": "PCI Express Base Specification",
+    "sata": "Serial ATA",
+}  # fmt: skip
+_LABELS: dict[str, str] = {
+    "bridge": "what its bridge lets by", "slot": "what its card slot moves",
+    "encrypt": "how fast one core encrypts", "checksum": "how fast one core adds up checksums",
+    "parity": "what a parity array of it takes in",
+}  # fmt: skip
+
+_STATED = "stated, or typical of its class"
+
+
+def figure_of(flow_id: str, link_id: str) -> str:
+    """The figure that names what a link lets by of a flow."""
+    return f"way:{flow_id}:{link_id}"
+
+
+def explained(kit: Kit, figure: str) -> Explained | None:
+    """A figure `way:{flow}:{link}`: what a link lets by of a flow that passes it alone."""
+    kind, _, rest = figure.partition(":")
+    flow_id, _, link_id = rest.partition(":")
+    if kind != "way":
+        return None
+    for route in data_of(kit).routes:
+        for link in route.links:
+            if (route.flow.id, link.id) == (flow_id, link_id):
+                alone = np.asarray(1 / route.load[link_id])
+                formula, source = _formula(kit, route, link)
+                return Explained(
+                    f"What it lets by: {link.label}", formula,
+                    np.broadcast_to(alone, (kit.samples,)), "MB/s", "", source,
+                )  # fmt: skip
+    return None
+
+
+class _Own(NamedTuple):
+    """What passes a link in all, and how that comes about. [MB/s]"""
+
+    mb_s: float
+    words: str
+    expression: str
+    inputs: list[Term]
+    source: str
+
+
+def _formula(kit: Kit, route: Route, link: Link) -> tuple[Sum, str]:
+    """What it lets by, over how many bytes pass it there for each of the data."""
+    own = _own(kit, route, link)
+    words, expression, inputs = own.words, own.expression, own.inputs
+    times = own.mb_s * nominal(route.load[link.id])
+    if abs(times - 1) > 1e-9:
+        label = "bytes that pass there for each of data"
+        whole = f"({expression})" if " " in expression else expression
+        words, expression = f"{words}, over the {label}", f"{whole} / n"
+        inputs = [*inputs, computed_term("n", label, "", times, None)]
+    return Sum(words, expression, inputs), own.source
+
+
+def _own(kit: Kit, route: Route, link: Link) -> _Own:
+    piece = link.piece
+    if piece is None:
+        raise ValueError(f"nothing decides the rate of {link.id}")
+    if link.kind == "medium":
+        return _medium(kit, route, link, piece)
+    if link.kind == "wire":
+        return _wire(route, piece)
+    if link.kind == "radio":
+        rate = _term("B", "what its radio moves", "MB/s", piece, "rates.radio_mb_s")
+        rate = rate or _usual("B", "what people get by such a radio", "MB/s", usual.RADIO_MB_S)
+        words = "what a radio moves through one wall"
+        return _Own(rate.value, words, "B", [rate], "common practice")
+    if link.kind in _SOURCES:
+        raw_mb_s = data_of(kit).router.raw_mb_s(link)
+        share, source = usual.LINK_SHARE[link.kind], _SOURCES[link.kind]
+        inputs = [
+            standard_term("S", "what its line code leaves", "MB/s", raw_mb_s, source),
+            _usual("s", "what is left of that for data", "", share),
+        ]
+        return _Own(
+            raw_mb_s * share.nominal, "what its line code leaves, and of that what packets do",
+            "S * s", inputs, f"{source}; common practice",
+        )  # fmt: skip
+    name = link.id.rpartition("/")[2]
+    path = {"card-slot": "rates.slot_mb_s", "parity": "rates.parity_path_mb_s"}.get(
+        name, f"rates.{name}_mb_s"
+    )
+    label = _LABELS["slot" if name == "card-slot" else name]
+    rate = _term("B", label, "MB/s", piece, path)
+    if rate is None:
+        raise ValueError(f"{piece.id} does not state {path}")
+    if name == "parity" and kit.plan.storing.layout == "double_parity":
+        double = Term("d", "what double parity takes in of that", usual.PARITY_OF_DOUBLE, "",
+                      "typical", "typical figures", None)  # fmt: skip
+        return _Own(rate.value * double.value, label, "B * d", [rate, double], "common practice")
+    return _Own(rate.value, label, "B", [rate], _STATED)
+
+
+def _wire(route: Route, giver: Piece) -> _Own:
+    flow, rates = route.flow, giver.part.rates
+    share = usual.STREAM_SHARE if flow.rate_mb_s else usual.WIRE_SHARE[flow.protocol]
+    what = "a stream" if flow.rate_mb_s else "this kind of copying"
+    used = _usual("s", f"what {what} uses of that", "", share)
+    if rates is not None and rates.network_mbit_s is not None:
+        raw = plain_term("R", "rate of its network socket", "Mb/s", giver, rates.network_mbit_s)
+        frames = standard_term("g", "what full frames leave for data", "",
+                               ethernet.goodput_mb_s(8.0), "IEEE 802.3, RFC 9293")  # fmt: skip
+        return _Own(
+            raw.value / 8 * frames.value * used.value,
+            "bits over eight, less frames and headers, and of that what is used", "R / 8 * g * s",
+            [raw, frames, used], "IEEE 802.3, RFC 9293; common practice",
+        )  # fmt: skip
+    offer = giver.part.offers["wired_network"]
+    raw = plain_term("B", "what its network moves", "MB/s", giver, float(offer.amount or 0.0))
+    return _Own(
+        raw.value * used.value, "what its network moves, and of that what is used", "B * s",
+        [raw, used], "stated; common practice",
+    )  # fmt: skip
+
+
+def _medium(kit: Kit, route: Route, link: Link, piece: Piece) -> _Own:
+    """A drive or card: as it states, as heat leaves it, and behind its cache more slowly."""
+    writes = link.label.startswith("writing")
+    name = "write_mb_s" if writes else "read_mb_s"
+    label = "how fast it writes" if writes else "how fast it reads"
+    paths = (f"drive.{name}", f"storage.{name}", f"medium.{name}")
+    rate = next(t for path in paths if (t := _term("r", label, "MB/s", piece, path)) is not None)
+    words, expression, inputs = label, "r", [rate]
+    router = data_of(kit).router
+    held = router.held_share(piece)
+    if held is not None:
+        words, expression = f"{words}, as far as heat lets it", "r * h"
+        inputs.append(computed_term("h", "what it keeps of its speed in the heat", "", held, None))
+    slow = _term("s", "how fast it writes behind its cache", "MB/s", piece, "medium.sustained_mb_s")
+    cache = _term("c", "its cache", "GB", piece, "medium.cache_gb")
+    amount_gb = run_gb(route.flow)
+    if writes and slow is not None and cache is not None and amount_gb is not None:
+        amount = plan_term("A", "written at a stretch", "GB", amount_gb)
+        behind = "max(0, A - c)"
+        fast = "(r * h)" if held is not None else "r"
+        expression = f"A / ((A - {behind}) / {fast} + {behind} / min({fast}, s))"
+        inputs += [slow, cache, amount]
+        words = f"{words}, more slowly behind its cache"
+    own = router.medium_mb_s(route.flow, piece, "out" if writes else "in")
+    return _Own(rate.value if own is None else nominal(own), words, expression, inputs, _STATED)
+
+
+def _term(symbol: str, label: str, unit: str, piece: Piece, path: str) -> Term | None:
+    """A figure of a part; None where nobody states it."""
+    reading = dict(readings_of(piece.part)).get(path)
+    return None if reading is None else reading_term(symbol, label, unit, piece, path, reading)
+
+
+def _usual(symbol: str, label: str, unit: str, reading: Reading) -> Term:
+    """A class figure of links and protocols."""
+    return Term(symbol, label, reading.nominal, unit, reading.basis, "typical figures", None)
