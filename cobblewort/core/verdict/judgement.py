@@ -136,10 +136,7 @@ def judge_kit(
 
 def _family(ruler: Aspect, own: list[Margin], told: list[Finding]) -> FamilyReport:
     """One ruler, from the margins and findings of its family."""
-    # Of bars that are all full the one with least to spare.
-    worst = min(
-        own, key=lambda m: (-SEVERITY_RANK[m.planned], m.ruler_share, m.spare), default=None
-    )
+    worst = min(own, key=_most_to_tell, default=None)
     severity: Severity = told[0].severity if told else "sound"
     judged = bool(own or told) or not ruler.missing
     finding = told[0].id if told else None
@@ -156,6 +153,12 @@ def _family(ruler: Aspect, own: list[Margin], told: list[Finding]) -> FamilyRepo
         ruler.id, ruler.label, judged, severity, worst.planned, worst.id, finding, worst.spare,
         worst.unit, worst.ruler_share, worst.ruler_p05, worst.ruler_p95, _stress(own), why_not,
     )  # fmt: skip
+
+
+def _most_to_tell(margin: Margin) -> tuple[int, float, float, float]:
+    """The worst first; of bars that are all full the one that may be none, then the least."""
+    low = margin.ruler_share if margin.ruler_p05 is None else margin.ruler_p05
+    return -SEVERITY_RANK[margin.planned], margin.ruler_share, low, margin.spare
 
 
 def _stress(own: list[Margin]) -> FamilyStress | None:

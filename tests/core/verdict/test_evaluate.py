@@ -68,6 +68,25 @@ def test_seven_rulers_in_their_order() -> None:
     assert {f.id: f.why_not for f in judged(kit("B06")).families}["life"] == "nothing that wears"
 
 
+def test_of_full_bars_the_one_that_may_be_none_is_told() -> None:
+    """A recorder's card and a supply both outlast it: with draws the card is less sure, and else
+    the supply has less to spare.
+    """
+    plan = kit("B10", "S03", "M02", "K05", "E03", keeping={"years": 3, "writes": "light"})
+    rulers = {}
+    for samples in (1, 128):
+        report = judged(plan, samples)
+        life = next(f for f in report.families if f.id == "life")
+        own = [m for m in report.margins if m.family == "life"]
+        full = [m for m in own if m.ruler_share == 1.0]
+        assert len(full) > 1, [m.spare for m in own]
+        rulers[samples] = life.margin
+        least = min(full, key=lambda m: (1.0 if m.ruler_p05 is None else m.ruler_p05, m.spare))
+        assert life.margin == least.id
+    assert rulers[128] == "LIFE-01:M02#1"
+    assert rulers[1] != rulers[128]
+
+
 def test_a_ruler_is_the_worst_of_its_family() -> None:
     """By severity first, then by the lowest ruler."""
     report = judged(demo("choir-recorder"), 256)

@@ -8,25 +8,40 @@ from __future__ import annotations
 
 import numpy as np
 
-from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.figures.arrays import FloatArray, Quantity
+from cobblewort.core.figures.one_or_many import at_least, between, pick
 
+NONE_W = 1e-9
+"""As good as nothing."""
 CLOCK_EXPONENT = 0.4
 """Inverse of the 2.5 above."""
 
 
-def clock_share(power_w: FloatArray, idle_w: FloatArray, peak_w: FloatArray) -> FloatArray:
+def clock_share(power_w: Quantity, idle_w: Quantity, peak_w: Quantity) -> Quantity:
     """Clock that a power allows, as a share of the full one: ((P - P0)/(Ppeak - P0))^0.4, 0 to 1.
 
     Parameters
     ----------
-    power_w, idle_w, peak_w : ndarray
+    power_w, idle_w, peak_w : float or ndarray
         Power allowed, at idle and at full clock. At or below idle the share is 0: no clock holds.
         [W]
     """
-    span = np.maximum(np.asarray(peak_w) - idle_w, 1e-12)
-    held = (np.asarray(power_w) - idle_w) / span
-    share: FloatArray = np.minimum(np.maximum(held, 0.0), 1.0) ** CLOCK_EXPONENT
+    held = (power_w - idle_w) / at_least(1e-12, peak_w - idle_w)
+    share: Quantity = between(0.0, held, 1.0) ** CLOCK_EXPONENT
     return share
+
+
+def kept_clock(asked_w: Quantity, held_w: Quantity, idle_w: Quantity, peak_w: Quantity) -> Quantity:
+    """Clock that is held over the one that is asked for, by the power at each. [W]"""
+    asked = at_least(1e-9, clock_share(asked_w, idle_w, peak_w))
+    kept = clock_share(held_w, idle_w, peak_w) / asked
+    return pick(asked_w > held_w + NONE_W, kept, 1.0)
+
+
+def kept_speed(asked_w: Quantity, held_w: Quantity, rest_w: Quantity) -> Quantity:
+    """What a drive keeps of its speed, by what it gives off above rest. [W]"""
+    asked = asked_w - rest_w
+    return pick(asked > NONE_W, (held_w - rest_w) / at_least(NONE_W, asked), 1.0)
 
 
 def power_at(share: float, power_w: FloatArray, idle_w: FloatArray) -> FloatArray:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import repeat
@@ -14,13 +14,13 @@ from cobblewort.core.aspects.fit.model import boards_of, stack_of
 from cobblewort.core.aspects.heat.asked import AskedOf, Column, as_asked, asked_of
 from cobblewort.core.aspects.heat.bodies import BoardBody
 from cobblewort.core.aspects.heat.enclosure import Enclosure
-from cobblewort.core.aspects.heat.governor import CLOCK_EXPONENT, clock_share, power_at
+from cobblewort.core.aspects.heat.governor import CLOCK_EXPONENT, kept_clock, kept_speed, power_at
 from cobblewort.core.aspects.heat.network import Near, Network, Settled
 from cobblewort.core.aspects.heat.sources import Sources, fans_of, sources_of
 from cobblewort.core.aspects.heat.warm import Warm, board_body, enclosure, thin_air
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
-from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.figures.one_or_many import at_least, nominal
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.margin import KEPT_SOUND
 from cobblewort.core.judging.piece import Piece
@@ -31,7 +31,10 @@ from cobblewort.core.standards.air import ZERO_C_K
 COLDEST_C, HOTTEST_C = -40.0, 90.0
 """Between these the highest safe day is looked for."""
 _FARTHEST_K = 150.0
-_NONE_W = 1e-9
+_ABOVE_K = 0.05
+"""What is further above its limit does not keep to it."""
+_Some = Callable[[FloatArray], Quantity]
+"""Picks some states from values, shape (states, samples)."""
 
 
 @dataclass
@@ -90,15 +93,15 @@ class HotTemps:
     @cached_property
     def speed_share(self) -> FloatArray:
         """What it keeps of its speed; nothing where it is too hot even at rest."""
-        share = np.ones(self.power_w.shape)
         if not self.slows:
-            return share
-        asked_w = self.power_w - self.rest_w
-        np.divide(self.held_w - self.rest_w, asked_w, out=share, where=asked_w > _NONE_W)
-        if self.warm.clock:
-            share = np.maximum(share, 0.0) ** CLOCK_EXPONENT
-        share[self.held_c > self.limit_c + 0.05] = 0.0
-        return share
+            return np.ones(self.power_w.shape)
+        found, place = self.work.governed, self.place
+
+        def kept(of: _Some) -> Quantity:
+            share = kept_speed(of(self.power_w), of(found.body_w[place]), of(self.rest_w))
+            return at_least(0.0, share) ** CLOCK_EXPONENT if self.warm.clock else share
+
+        return self.work.shares(kept, found.body_k[place], self.limit_c + ZERO_C_K)
 
 
 @dataclass(slots=True)
@@ -383,23 +386,38 @@ class _Work:
     @cached_property
     def coolable(self) -> bool:
         """Whether an idle processor stays below its throttle point in every hard state."""
-        most_k, die_k = nominal(self.limit_k) + 0.05, self.governed.die_k[:, 0].tolist()
+        most_k, die_k = nominal(self.limit_k) + _ABOVE_K, self.governed.die_k[:, 0].tolist()
         pairs = zip(die_k, self.states, strict=True)
         return not any(temp_k > most_k for temp_k, state in pairs if state.hard)
 
     @cached_property
     def speed_share(self) -> FloatArray:
         """Clock that is held over the clock that is asked for."""
-        held_w, asked = self.governed.soc_w, self.asked
-        slowed = asked.soc_w > held_w + _NONE_W
-        if not slowed.any():
-            return np.ones_like(held_w)
-        peak_w = self.sources.soc_peak_w
-        full = clock_share(asked.soc_w, asked.soc_idle_w, peak_w)
-        share = clock_share(held_w, asked.soc_idle_w, peak_w)
-        kept: FloatArray = np.where(slowed, share / np.maximum(full, 1e-9), 1.0)
-        kept[self.governed.die_k > self.limit_k + 0.05] = 0.0
-        return kept
+        found, asked = self.governed, self.asked
+        peak_w: Quantity = self.sources.soc_peak_w
+        if self._alone:
+            peak_w = nominal(peak_w)
+
+        def kept(of: _Some) -> Quantity:
+            return kept_clock(of(asked.soc_w), of(found.soc_w), of(asked.soc_idle_w), peak_w)
+
+        return self.shares(kept, found.die_k, self.limit_k)
+
+    def shares(
+        self, kept: Callable[[_Some], Quantity], temp_k: FloatArray, limit_k: FloatArray
+    ) -> FloatArray:
+        """What something keeps of its speed: all in states in which nothing gives way, and nothing
+        where it is too hot even at rest. `kept` works it out of what it picks from values.
+        """
+        shares, rows, most_k = np.ones(temp_k.shape), self._giving_way, limit_k + _ABOVE_K
+        if self._alone:
+            for row in rows:
+                too_hot = temp_k.item(row, 0) > most_k.item(0)
+                shares[row, 0] = 0.0 if too_hot else kept(_nominally(row))
+        elif rows:
+            held = kept(lambda values: values[rows])
+            shares[rows] = np.where(temp_k[rows] > most_k, 0.0, held)
+        return shares
 
     @cached_property
     def hottest(self) -> Hottest:
@@ -529,6 +547,11 @@ class _Work:
             None if self.box is None else self.box.nominal, plain, self.nodes_c(plain),
             asked.rest_w[:, :1], air_w, asked.ambient_k[:, :1], warmth_w, self.warm,
         )  # fmt: skip
+
+
+def _nominally(row: int) -> _Some:
+    """Picks one state at nominal figures, as a plain number."""
+    return lambda values: values.item(row, 0)
 
 
 def _as_temps(found: Settled, shape: tuple[int, ...]) -> Temps:
