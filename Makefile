@@ -20,7 +20,9 @@ serve: $(VENV)/.runtime $(PAGE)
 
 test: check
 
-check: $(VENV)/.tests $(PAGE) web/node_modules/.installed
+# What Python and the page need is fetched side by side.
+check:
+	@$(MAKE) -j2 $(VENV)/.tests $(PAGE)
 	@sh scripts/need-browser.sh
 	@$(MAKE) -j2 check-python check-page
 	$(BIN)/pytest -n 2 --dist worksteal
