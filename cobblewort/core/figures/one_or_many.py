@@ -7,31 +7,11 @@ figures are a few numbers at a time.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
-from typing import Any, NamedTuple
+from typing import Any
 
 import numpy as np
 
 from cobblewort.core.figures.arrays import Quantity
-
-
-class Functions(NamedTuple):
-    """Some of them for one kind of value, for a formula that asks for them often: `farthest` is the
-    largest value without its sign.
-    """
-
-    at_least: Callable[[float, Any], Any]
-    sqrt: Callable[[Any], Any]
-    farthest: Callable[[Any], float]
-
-
-_OF_ONE = Functions(max, math.sqrt, abs)
-_OF_MANY = Functions(np.maximum, np.sqrt, lambda values: float(np.abs(values).max()))
-
-
-def functions_of(like: Quantity) -> Functions:
-    """Those for such a value."""
-    return _OF_ONE if isinstance(like, float) else _OF_MANY
 
 
 def sqrt(value: Quantity) -> Quantity:

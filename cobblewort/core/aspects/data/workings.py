@@ -23,6 +23,7 @@ from cobblewort.core.judging.working import (
     reading_term,
     standard_term,
 )
+from cobblewort.core.parts.names import figure_words, unit_of
 from cobblewort.core.parts.readings import readings_of
 from cobblewort.core.standards import ethernet
 
@@ -30,12 +31,6 @@ _SOURCES: dict[LinkKind, str] = {
     "usb2": "USB 2.0", "usb3": "USB 3.2", "pcie": "PCI Express Base Specification",
     "sata": "Serial ATA",
 }  # fmt: skip
-_LABELS: dict[str, str] = {
-    "bridge": "what its bridge lets by", "slot": "what its card slot moves",
-    "encrypt": "how fast one core encrypts", "checksum": "how fast one core adds up checksums",
-    "parity": "what a parity array of it takes in",
-}  # fmt: skip
-
 _STATED = "stated, or typical of its class"
 
 
@@ -86,42 +81,46 @@ def _formula(kit: Kit, route: Route, link: Link) -> tuple[Sum, str]:
 
 
 def _own(kit: Kit, route: Route, link: Link) -> _Own:
+    """By the kind of a link."""
     piece = link.piece
     if piece is None:
         raise ValueError(f"nothing decides the rate of {link.id}")
     if link.kind == "medium":
-        return _medium(kit, route, link, piece)
+        return _medium(kit, route, piece)
     if link.kind == "wire":
         return _wire(route, piece)
     if link.kind == "radio":
-        rate = _term("B", "what its radio moves", "MB/s", piece, "rates.radio_mb_s")
+        rate = _term("B", piece, "rates.radio_mb_s")
         rate = rate or _usual("B", "what people get by such a radio", "MB/s", usual.RADIO_MB_S)
-        words = "what a radio moves through one wall"
-        return _Own(rate.value, words, "B", [rate], "common practice")
+        return _Own(rate.value, rate.label, "B", [rate], "common practice")
     if link.kind in _SOURCES:
         raw_mb_s = data_of(kit).router.raw_mb_s(link)
         share, source = usual.LINK_SHARE[link.kind], _SOURCES[link.kind]
         inputs = [
-            standard_term("S", "what its line code leaves", "MB/s", raw_mb_s, source),
-            _usual("s", "what is left of that for data", "", share),
+            standard_term(
+                "S", "its rate without the bits of its line code", "MB/s", raw_mb_s, source
+            ),
+            _usual("s", "what packets leave of that for data", "", share),
         ]
         return _Own(
-            raw_mb_s * share.nominal, "what its line code leaves, and of that what packets do",
+            raw_mb_s * share.nominal,
+            "its rate without the bits of its line code, and of that what packets leave",
             "S * s", inputs, f"{source}; common practice",
         )  # fmt: skip
     name = link.id.rpartition("/")[2]
     path = {"card-slot": "rates.slot_mb_s", "parity": "rates.parity_path_mb_s"}.get(
         name, f"rates.{name}_mb_s"
     )
-    label = _LABELS["slot" if name == "card-slot" else name]
-    rate = _term("B", label, "MB/s", piece, path)
+    rate = _term("B", piece, path)
     if rate is None:
         raise ValueError(f"{piece.id} does not state {path}")
     if name == "parity" and kit.plan.storing.layout == "double_parity":
         double = Term("d", "what double parity takes in of that", usual.PARITY_OF_DOUBLE, "",
                       "typical", "typical figures", None)  # fmt: skip
-        return _Own(rate.value * double.value, label, "B * d", [rate, double], "common practice")
-    return _Own(rate.value, label, "B", [rate], _STATED)
+        return _Own(
+            rate.value * double.value, rate.label, "B * d", [rate, double], "common practice"
+        )
+    return _Own(rate.value, rate.label, "B", [rate], _STATED)
 
 
 def _wire(route: Route, giver: Piece) -> _Own:
@@ -146,37 +145,38 @@ def _wire(route: Route, giver: Piece) -> _Own:
     )  # fmt: skip
 
 
-def _medium(kit: Kit, route: Route, link: Link, piece: Piece) -> _Own:
+def _medium(kit: Kit, route: Route, piece: Piece) -> _Own:
     """A drive or card: as it states, as heat leaves it, and behind its cache more slowly."""
-    writes = link.label.startswith("writing")
-    name = "write_mb_s" if writes else "read_mb_s"
-    label = "how fast it writes" if writes else "how fast it reads"
+    router, flow = data_of(kit).router, route.flow
+    reads = flow.source in ("data", "boot") and piece in router.media(flow.source)
+    name = "read_mb_s" if reads else "write_mb_s"
     paths = (f"drive.{name}", f"storage.{name}", f"medium.{name}")
-    rate = next(t for path in paths if (t := _term("r", label, "MB/s", piece, path)) is not None)
-    words, expression, inputs = label, "r", [rate]
-    router = data_of(kit).router
+    rate = next(t for path in paths if (t := _term("r", piece, path)) is not None)
+    words, expression, inputs = rate.label, "r", [rate]
     held = router.held_share(piece)
     if held is not None:
         words, expression = f"{words}, as far as heat lets it", "r * h"
         inputs.append(computed_term("h", "what it keeps of its speed in the heat", "", held, None))
-    slow = _term("s", "how fast it writes behind its cache", "MB/s", piece, "medium.sustained_mb_s")
-    cache = _term("c", "its cache", "GB", piece, "medium.cache_gb")
-    amount_gb = run_gb(route.flow)
-    if writes and slow is not None and cache is not None and amount_gb is not None:
+    slow = _term("s", piece, "medium.sustained_mb_s")
+    cache = _term("c", piece, "medium.cache_gb")
+    amount_gb = run_gb(flow)
+    if not reads and slow is not None and cache is not None and amount_gb is not None:
         amount = plan_term("A", "written at a stretch", "GB", amount_gb)
         behind = "max(0, A - c)"
         fast = "(r * h)" if held is not None else "r"
         expression = f"A / ((A - {behind}) / {fast} + {behind} / min({fast}, s))"
         inputs += [slow, cache, amount]
         words = f"{words}, more slowly behind its cache"
-    own = router.medium_mb_s(route.flow, piece, "out" if writes else "in")
+    own = router.medium_mb_s(flow, piece, "in" if reads else "out")
     return _Own(rate.value if own is None else nominal(own), words, expression, inputs, _STATED)
 
 
-def _term(symbol: str, label: str, unit: str, piece: Piece, path: str) -> Term | None:
+def _term(symbol: str, piece: Piece, path: str) -> Term | None:
     """A figure of a part; None where nobody states it."""
     reading = dict(readings_of(piece.part)).get(path)
-    return None if reading is None else reading_term(symbol, label, unit, piece, path, reading)
+    if reading is None:
+        return None
+    return reading_term(symbol, figure_words(path), unit_of(path), piece, path, reading)
 
 
 def _usual(symbol: str, label: str, unit: str, reading: Reading) -> Term:

@@ -18,7 +18,6 @@ from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import (
     absolute,
     at_least,
-    functions_of,
     largest,
     nominal,
     sqrt,
@@ -357,8 +356,6 @@ def solve_enclosure(
         )  # fmt: skip
     vented = box.vented
     draught_at_1_k, forced = _exchange_at_1_k(box, ambient) if vented else (0.0, 0.0)
-    in_one = functions_of(ambient)
-    above, root = in_one.at_least, in_one.sqrt
     for _ in range(_MAX_ROUNDS):
         is_fresh = films is None
         inside, outside = used = films or film_paths_w_k(
@@ -377,17 +374,17 @@ def solve_enclosure(
             to_air_w, to_wall_w = to_air_w + passed_w, to_wall_w - passed_w
         air_loss = in_slope - air_per_air
         if vented:
-            draught = draught_at_1_k * root(above(0.0, air))
+            draught = draught_at_1_k * sqrt(at_least(0.0, air))
             air_loss = air_loss + forced + _DRAUGHT_SLOPE * draught
             to_air_w = to_air_w + (_DRAUGHT_SLOPE - 1) * draught * air
         # Balance of inside air and of the inner wall, two unknowns:
         wall_loss = in_slope + series * out_slope - wall_per_wall
         to_wall, to_air = in_slope + wall_per_air, in_slope + air_per_wall
         det = air_loss * wall_loss - to_air * to_wall
-        new_air = above(_LEAST_RISE_K, (to_air_w * wall_loss + to_air * to_wall_w) / det)
-        inner = above(_LEAST_RISE_K, (air_loss * to_wall_w + to_wall * to_air_w) / det)
-        outer = above(_LEAST_RISE_K, (wall_w_k * inner + outer_w) * outward)
-        change_k = in_one.farthest(new_air - air)
+        new_air = at_least(_LEAST_RISE_K, (to_air_w * wall_loss + to_air * to_wall_w) / det)
+        inner = at_least(_LEAST_RISE_K, (air_loss * to_wall_w + to_wall * to_air_w) / det)
+        outer = at_least(_LEAST_RISE_K, (wall_w_k * inner + outer_w) * outward)
+        change_k = largest(absolute(new_air - air))
         air = new_air
         films = None
         if is_fresh and change_k < _TOLERANCE_K:
