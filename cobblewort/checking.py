@@ -54,11 +54,11 @@ class Checking:
         """The report of one plan, and whether something stops it. Raises InputError."""
         report = self._report(file)
         text = to_json(report, indent=2).decode() if as_json else report_text(report, width)
-        return text, report.severity == "stops"
+        return text, report.severity == "problem"
 
     def summary(self, files: Sequence[Path]) -> Iterator[Row]:
         """Each plan in a line, worst word first, and the count of each at the end."""
-        counts = {"stops": 0, "tight": 0, "note": 0, "sound": 0, "wrong": 0}
+        counts = {"problem": 0, "tight": 0, "note": 0, "ok": 0, "wrong": 0}
         for file in files:
             try:
                 report = self._report(file)
@@ -73,10 +73,10 @@ class Checking:
             counts[report.severity] += 1
             worst = next((f.sentence for f in report.findings if f.severity != "note"), "")
             told = f"{file.name}: {SEVERITY_WORDS[report.severity]}. {worst}".rstrip()
-            yield Row(told, 1 if report.severity == "stops" else 0)
-        sound = counts["note"] + counts["sound"]
+            yield Row(told, 1 if report.severity == "problem" else 0)
+        sound = counts["note"] + counts["ok"]
         yield Row(
-            f"{len(files)} plans: {counts['stops']} stopped, {counts['tight']} tight, {sound} "
+            f"{len(files)} plans: {counts['problem']} stopped, {counts['tight']} tight, {sound} "
             f"sound, {counts['wrong']} wrong files.",
             0,
         )

@@ -205,7 +205,7 @@ def _write_out(output: Path | None, content: bytes) -> None:
 @main.command()
 @click.argument("plans", metavar="[PLAN]...", nargs=-1)
 @_DATA
-@click.option("--steps", is_flag=True, help="With every step of each plan.")
+@click.option("--history", is_flag=True, help="With every step of each plan.")
 @click.option(
     "--parts", "parts_kind", type=click.Choice(["json", "csv"]),
     help="Your own parts as a pack instead of plans.",
@@ -215,13 +215,13 @@ def _write_out(output: Path | None, content: bytes) -> None:
 @click.option("--calendar", is_flag=True, help="What one kit wants of you, for a calendar (ics).")
 @click.option("--output", "-o", type=_FILE, help="File to write; else the screen.")
 def export(
-    plans: tuple[str, ...], data: Path | None, steps: bool, parts_kind: str | None, sheet: bool,
+    plans: tuple[str, ...], data: Path | None, history: bool, parts_kind: str | None, sheet: bool,
     paper: str, calendar: bool, output: Path | None,
 ) -> None:  # fmt: skip
     """Write plans, named by id or name, or all of them; or your parts; or a plan's sheet or
     calendar.
     """
-    from cobblewort.carrying import Workshop
+    from cobblewort.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
         workshop = Workshop(_data_file(data))
@@ -232,23 +232,25 @@ def export(
         elif calendar:
             content = workshop.calendar(plans)
         else:
-            content = workshop.plans(plans, steps=steps).encode()
+            content = workshop.plans(plans, steps=history).encode()
         _write_out(output, content)
 
 
 @main.command(name="import")
 @click.argument("files", metavar="FILE...", type=_FILE, nargs=-1, required=True)
 @_DATA
-@click.option("--look", is_flag=True, help="Only tell what would come in.")
-@click.option("--parts-too", is_flag=True, help="Put parts that plans carry into the cupboard.")
-def bring_in(files: tuple[Path, ...], data: Path | None, look: bool, parts_too: bool) -> None:
+@click.option("--dry-run", is_flag=True, help="Only tell what would come in.")
+@click.option("--with-parts", is_flag=True, help="Put parts that plans carry into the cupboard.")
+def import_files(
+    files: tuple[Path, ...], data: Path | None, dry_run: bool, with_parts: bool
+) -> None:
     """Bring in plans (JSON) and part packs (JSON, CSV): every file whole, or none of it."""
-    from cobblewort.carrying import Workshop
+    from cobblewort.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
         workshop = Workshop(_data_file(data))
         for file in files:
-            for told in workshop.bring_in(file, look_only=look, parts_too=parts_too):
+            for told in workshop.import_all(file, dry_run=dry_run, with_parts=with_parts):
                 click.echo(_shown(told))
 
 
@@ -257,7 +259,7 @@ def bring_in(files: tuple[Path, ...], data: Path | None, look: bool, parts_too: 
 @_DATA
 def backup(archive_file: Path, data: Path | None) -> None:
     """Write the whole workspace into one file; the server may be running."""
-    from cobblewort.carrying import Workshop
+    from cobblewort.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
         _write_out(archive_file, Workshop(_data_file(data)).archive())
@@ -269,7 +271,7 @@ def backup(archive_file: Path, data: Path | None) -> None:
 @click.option("--yes", is_flag=True, help="Do not ask.")
 def restore(archive_file: Path, data: Path | None, yes: bool) -> None:
     """Put a back-up in the place of everything; what is there is kept beside it first."""
-    from cobblewort.carrying import Workshop
+    from cobblewort.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
         workshop = Workshop(_data_file(data))

@@ -13,10 +13,20 @@ from cobblewort.core.verdict.report import Report
 from cobblewort.formats.shipped import demo_plans, shipped_catalogue
 
 ROLE_OF_LETTER = {
-    "B": "board", "S": "supply", "M": "boot", "D": "data", "A": "addon", "X": "addon",
-    "H": "addon", "K": "cooling", "E": "case", "C": "lead", "F": "fastener", "T": "borrow",
-    "N": "beside",
-}  # fmt: skip
+    "B": "board",
+    "S": "power_supply",
+    "M": "boot_drive",
+    "D": "storage",
+    "A": "add_on",
+    "X": "add_on",
+    "H": "add_on",
+    "K": "cooling",
+    "E": "case",
+    "C": "cable",
+    "F": "fastener",
+    "T": "set_up",
+    "N": "other_equipment",
+}
 
 
 def shipped() -> Catalogue:
@@ -54,7 +64,7 @@ SMALL = ("B06", "S01", "M02", "K03", "E03", "T04")
 """A small kit that nothing stops."""
 
 
-def judged(plan: Plan, samples: int = 1, catalogue: Catalogue | None = None) -> Report:
+def checked(plan: Plan, samples: int = 1, catalogue: Catalogue | None = None) -> Report:
     """The report of a plan with the shipped cupboard, or another one."""
     return evaluate(plan, catalogue or shipped(), samples)
 

@@ -25,39 +25,39 @@ PLANS = {
     "hub": kit("B10", "S03", "M02", "H03", "X06", "X07", "A12", "D11", "K06", "E03"),
 }
 
-_NEEDS = [
+_REQUIREMENTS = [
     {"id": "quiet", "text": "makes no sound", "condition": "silent"},
-    {"id": "hours", "text": "runs on", "condition": "off_mains", "at_least": 4},
-    {"id": "far", "text": "seen from outside", "condition": "from_outside"},
-    {"id": "wires", "text": "on the wire", "function": "wired_network", "at_least": 80},
+    {"id": "hours", "text": "runs on", "condition": "without_mains", "at_least": 4},
+    {"id": "far", "text": "seen from outside", "condition": "remote_access"},
+    {"id": "wires", "text": "on the wire", "function": "ethernet", "at_least": 80},
     {"id": "light", "text": "not heavier", "limit": "mass_g", "at_most": 300},
 ]
 _FIELDS = [
     {"settings": {"lift_port_limit": True}},
     {"settings": {"push_slot": True, "read_only_root": True}},
     {"place": {"ambient_max_c": 40, "noise_max_dba": 20}},
-    {"place": {"power": "sun", "network": "none"}},
-    {"place": {"power": "battery", "touched_by": "children"}},
-    {"place": {"wet": True, "dust": "much", "standing": "hung"}},
+    {"place": {"power": "solar", "network": "none"}},
+    {"place": {"power": "battery", "within_reach_of": "children"}},
+    {"place": {"wet": True, "dust": "much", "mounting": "hung"}},
     {"place": {"sun_w_m2": 700, "altitude_m": 1800, "ambient_min_c": -25}},
-    {"duty": [{"name": "all day", "hours": 24}]},
-    {"duty": [{"name": "work", "hours": 6, "activity": "full"},
+    {"schedule": [{"name": "all day", "hours": 24}]},
+    {"schedule": [{"name": "work", "hours": 6, "activity": "full"},
               {"name": "work", "hours": 18, "activity": "idle"}]},
     {"budget": "60"},
     {"budget": None},
     {"copies": 3},
     {"currency": "GBP"},
     {"currency": "GBP", "rates": {"EUR": "0.85"}},
-    {"needs": _NEEDS},
-    {"needs": _NEEDS[1:2]},
-    {"needs": []},
+    {"requirements": _REQUIREMENTS},
+    {"requirements": _REQUIREMENTS[1:2]},
+    {"requirements": []},
     {"image": {"name": "Small", "card_gb": 2, "memory_gb": 0.25}},
     {"image": {"name": "Large", "card_gb": 64, "memory_gb": 16, "desktop": True, "bits": 64,
                "families": ["other"]}},
     {"wired": [{"id": "lamp", "kind": "led", "label": "lamp", "pin": 11},
                {"id": "stop", "kind": "button", "label": "stop", "pin": 11}]},
     {"wired": [{"id": "lamp", "kind": "led", "label": "lamp", "pin": 7, "made_for_v": 12}]},
-    {"name": "another name", "purpose": "something else", "state": "ordered"},
+    {"name": "another name", "purpose": "something else", "status": "ordered"},
 ]  # fmt: skip
 
 
@@ -80,7 +80,7 @@ def changes(plan: Plan) -> list[Patch]:
         for socket in ("usb2", "usb3", "inlet")
     ]  # fmt: skip
     found += [(SetFields.model_validate({"fields": fields}),) for fields in _FIELDS]
-    found += [(AddLine(role="case", part="E12"),), (AddLine(role="addon", part="X10"),)]
+    found += [(AddLine(role="case", part="E12"),), (AddLine(role="add_on", part="X10"),)]
     return [patch for patch in found if _applies(plan, patch)]
 
 

@@ -33,7 +33,7 @@ def test_exit_code_tells_whether_something_stops_it(
     result = check(tmp_path, PLANS[plan_id])
     assert result.exit_code == code
     assert PLANS[plan_id]["name"] in result.stdout
-    assert {"Data", "Life"} <= set(result.stdout.split())
+    assert {"Data", "Lifetime"} <= set(result.stdout.split())
     assert "not judged yet" not in result.stdout
 
 
@@ -50,8 +50,8 @@ def test_the_json_report_holds_margins_findings_nodes_and_totals(tmp_path: Path)
     fields = {"value", "limit", "limit_kind", "spare", "spare_p05", "spare_p95", "holds_share",
               "loaded_share", "ruler_share", "state", "severity", "unit"}  # fmt: skip
     assert all(fields <= set(margin) for margin in report["margins"])
-    states = len(report["supply"]["states"])
-    assert all(len(node["voltage_v"]) == states for node in report["supply"]["nodes"])
+    states = len(report["power"]["states"])
+    assert all(len(node["voltage_v"]) == states for node in report["power"]["nodes"])
     assert {node["id"] for node in report["heat"]["nodes"]} >= {"die", "board", "inside", "wall"}
     assert report["cost"]["total"] == "591"
 

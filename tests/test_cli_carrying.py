@@ -53,7 +53,7 @@ def test_parts_of_a_check_may_be_csv(tmp_path: Path) -> None:
     pack.write_text("id,kind,part_class,maker,model\nQ1,device,usb2_device,m,Quill\n")
     plan = tmp_path / "plan.json"
     plan.write_text(
-        json.dumps({"name": "x", "lines": [{"id": "a", "role": "addon", "part": "Q1"}]})
+        json.dumps({"name": "x", "lines": [{"id": "a", "role": "add_on", "part": "Q1"}]})
     )
     assert run("check", str(plan)).exit_code == 2
     assert run("check", str(plan), "--parts", str(pack)).exit_code in (0, 1)
@@ -62,13 +62,13 @@ def test_parts_of_a_check_may_be_csv(tmp_path: Path) -> None:
 def test_in_and_out_and_in(tmp_path: Path) -> None:
     """What is exported from one folder comes into another as it was."""
     one, other = str(tmp_path / "one"), str(tmp_path / "other")
-    looked = run("import", "--look", "--data", one, *written(tmp_path, "bat-recorder"))
+    looked = run("import", "--dry-run", "--data", one, *written(tmp_path, "bat-recorder"))
     assert looked.exit_code == 0
     assert "“Churchyard bat-call recorder”: " in looked.stdout
     assert json.loads(run("export", "--data", one).stdout)["plans"] == []
     run("import", "--data", one, *written(tmp_path, "bat-recorder", "choir-recorder"))
     out = tmp_path / "out.json"
-    assert run("export", "--data", one, "--steps", "-o", str(out)).exit_code == 0
+    assert run("export", "--data", one, "--history", "-o", str(out)).exit_code == 0
     run("import", "--data", other, str(out))
     first, second = (
         [entry["plan"] for entry in json.loads(run("export", "--data", data).stdout)["plans"]]

@@ -48,7 +48,7 @@ FILES = {
     "control.json": '{"name": "a\\u001b[31mb"}',
     "carried.json": '{"name": "x", "parts": [{"id": ["x"], "part_class": {}}]}',
     "gone.json": '{"name": "x", "lines": [{"id": "b", "role": "board", "part": "nowhere"}]}',
-    "phases.json": json.dumps({"name": "x", "duty": [{"name": "p", "hours": 0.001}] * 5000}),
+    "phases.json": json.dumps({"name": "x", "schedule": [{"name": "p", "hours": 0.001}] * 5000}),
 }
 
 

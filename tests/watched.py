@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from typing import Any, cast
 
-from cobblewort.core.judging.kit import Derived, Kit, Pieces, Reads
+from cobblewort.core.judging.kit import Derived, Items, Kit, Reads
 from cobblewort.core.plans.catalogue import Catalogue
 
 _READ_AS = {
-    "lines": "pieces", "line": "pieces", "free_line_id": "pieces", "parts": "catalogue",
+    "lines": "items", "line": "items", "free_line_id": "items", "parts": "catalogue",
     "price_of": "rates",
 }  # fmt: skip
 
 
-_WIDER = {"connected": ("built", "pieces"), "built": ("pieces",)}
+_WIDER = {"connected": ("built", "items"), "built": ("items",)}
 """Of some pieces the facets that hold them all."""
 
 
@@ -41,19 +41,19 @@ class Watched:
         return _Watched(self, self.kit.plan)
 
     @property
-    def pieces(self) -> Pieces:
+    def items(self) -> Items:
         """All of them."""
-        self.read("pieces")
-        return self.kit.pieces
+        self.read("items")
+        return self.kit.items
 
     @property
-    def built(self) -> Pieces:
+    def built(self) -> Items:
         """Those of which the thing is made."""
         self.read("built")
         return self.kit.built
 
     @property
-    def connected(self) -> Pieces:
+    def connected(self) -> Items:
         """Those that are joined to others."""
         self.read("connected")
         return self.kit.connected

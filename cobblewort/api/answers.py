@@ -12,7 +12,7 @@ from fastapi import APIRouter, FastAPI, Response
 from fastapi.openapi.utils import get_openapi
 from pydantic_core import from_json, to_json
 
-from cobblewort.formats.shown import PLAIN, Shown
+from cobblewort.formats.display_units import PLAIN, Shown
 
 _NAMED: dict[str, Any] = {}
 _NOWHERE = "/named/"

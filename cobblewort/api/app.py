@@ -14,7 +14,6 @@ from fastapi.staticfiles import StaticFiles
 import cobblewort
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, document_of, told
-from cobblewort.api.begin import router as begin_router
 from cobblewort.api.deps import (
     PAGE_SAMPLES,
     Assumed,
@@ -24,13 +23,13 @@ from cobblewort.api.deps import (
     Plans,
     Reports,
     Version,
-    read_cupboard,
+    read_catalogue,
 )
-from cobblewort.api.exchange import router as exchange_router
 from cobblewort.api.figures import router as figure_router
 from cobblewort.api.fit import router as fit_router
 from cobblewort.api.guard import LocalOnly
 from cobblewort.api.history import router as history_router
+from cobblewort.api.import_export import router as exchange_router
 from cobblewort.api.models import (
     EvaluateRequest,
     NewPlan,
@@ -40,14 +39,15 @@ from cobblewort.api.models import (
     RuleFiring,
     RuleView,
 )
+from cobblewort.api.new_plan import router as begin_router
 from cobblewort.api.parts import router as part_router
 from cobblewort.api.preferences import AskedShown, Preferred
 from cobblewort.api.preferences import router as preference_router
 from cobblewort.api.views import plan_view
+from cobblewort.core.changing.alternatives import Alternative, alternative_of, alternatives_of
 from cobblewort.core.changing.candidates import Candidate, candidates
 from cobblewort.core.changing.describe import describe
 from cobblewort.core.changing.fixes import Fix, propose_fixes
-from cobblewort.core.changing.schools import School, school_of, schools_of
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.working import Working
 from cobblewort.core.plans.patch import apply_patch
@@ -57,6 +57,7 @@ from cobblewort.core.verdict.evaluate import evaluate, samples_that_fit
 from cobblewort.core.verdict.explain import explain
 from cobblewort.core.verdict.report import Report, rules_in_order
 from cobblewort.core.words import listed
+from cobblewort.formats.display_units import Shown
 from cobblewort.formats.kit_list import kit_csv, kit_text
 from cobblewort.formats.shipped import (
     CLASSES,
@@ -66,7 +67,6 @@ from cobblewort.formats.shipped import (
     shipped_parts,
     shipped_text,
 )
-from cobblewort.formats.shown import Shown
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import BrokenPlan, Revision, StoredPlan
@@ -82,16 +82,16 @@ router = APIRouter(prefix="/api", responses=problems.RESPONSES)
 def list_plans(plans: Plans, reports: Kept, shown: AskedShown) -> list[PlanStrip]:
     """Every plan with its rulers, at nominal figures and bands; what is broken says why."""
     return [
-        _broken_strip(judged) if isinstance(judged, BrokenPlan) else _strip(*judged, shown)
-        for judged in reports.of_all(plans.all())
+        _broken_strip(checked) if isinstance(checked, BrokenPlan) else _strip(*checked, shown)
+        for checked in reports.of_all(plans.all())
     ]
 
 
 def _broken_strip(broken: BrokenPlan) -> PlanStrip:
     return PlanStrip(
         id=broken.id, version=broken.version, name=broken.name, purpose="", place="",
-        state="thinking", changed_at=broken.changed_at, pieces=0, severity="stops", families=[],
-        total=Decimal(0), currency="EUR", worst=broken.why, stops=0, tight=0, broken=True,
+        status="planning", changed_at=broken.changed_at, items=0, severity="problem", families=[],
+        total=Decimal(0), currency="EUR", worst=broken.why, problems=0, tight=0, broken=True,
     )  # fmt: skip
 
 
@@ -99,11 +99,11 @@ def _strip(stored: StoredPlan, report: Report, shown: Shown) -> PlanStrip:
     worst = next((f.sentence for f in report.findings if f.severity != "note"), None)
     return PlanStrip(
         id=stored.id, version=stored.version, name=stored.plan.name, purpose=stored.plan.purpose,
-        place=stored.plan.place.name, state=stored.plan.state, changed_at=stored.changed_at,
-        pieces=sum(line.quantity for line in stored.plan.lines), severity=report.severity,
+        place=stored.plan.place.name, status=stored.plan.status, changed_at=stored.changed_at,
+        items=sum(line.quantity for line in stored.plan.lines), severity=report.severity,
         families=report.families, total=report.cost.total, currency=report.cost.currency,
         worst=None if worst is None else shown.text(worst),
-        stops=report.count("stops"), tight=report.count("tight"), broken=False,
+        problems=report.count("problem"), tight=report.count("tight"), broken=False,
     )  # fmt: skip
 
 
@@ -177,7 +177,7 @@ def copy_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
     """A new plan that begins as this one stands, still being thought through."""
     plan = plans.get(plan_id).plan
     name = f"{plan.name[:112]} (copy)"
-    copied = plan.model_copy(update={"name": name, "state": "thinking"})
+    copied = plan.model_copy(update={"name": name, "status": "planning"})
     return plan_view(plans.create(copied, f"copy of {plan.name}"[:200]), response)
 
 
@@ -223,7 +223,7 @@ def restore_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
     return plan_view(plans.restore(plan_id), response)
 
 
-@router.post("/plans/{plan_id}/adopt")
+@router.post("/plans/{plan_id}/apply-assumptions")
 def adopt_assumptions(
     plan_id: str, assumed: Assumed, version: Version, plans: Plans, response: Response
 ) -> PlanView:
@@ -265,22 +265,22 @@ def plan_candidates(
     return told(candidates(plan, catalogue, role, line), shown)
 
 
-@router.get("/plans/{plan_id}/schools", responses=answer(list[School]))
-def plan_schools(plan: AssumedPlan, catalogue: Cupboard, shown: AskedShown) -> Response:
+@router.get("/plans/{plan_id}/alternatives", responses=answer(list[Alternative]))
+def plan_alternatives(plan: AssumedPlan, catalogue: Cupboard, shown: AskedShown) -> Response:
     """Where practitioners disagree, and what the other side would mean for this plan."""
-    return told(schools_of(plan, catalogue), shown)
+    return told(alternatives_of(plan, catalogue), shown)
 
 
 @router.post("/plans/{plan_id}/variant", status_code=201)
 def make_variant(
-    plan_id: str, school: str, plans: Plans, catalogue: Cupboard, response: Response
+    plan_id: str, alternative: str, plans: Plans, catalogue: Cupboard, response: Response
 ) -> PlanView:
     """A new plan on the other side of a school; this one is kept as it is."""
     plan = plans.get(plan_id).plan
-    found = school_of(plan, catalogue, school)
+    found = alternative_of(plan, catalogue, alternative)
     changed = apply_patch(plan, found.patch)
     name = f"{plan.name[:80]} ({found.other})"
-    variant = changed.model_copy(update={"name": name, "state": "thinking"})
+    variant = changed.model_copy(update={"name": name, "status": "planning"})
     label = f"variant of {plan.name}: {found.title}"[:200]
     return plan_view(plans.create(catalogue.pinned(variant), label), response)
 
@@ -363,7 +363,7 @@ def _renew(app: FastAPI, parts: list[dict[str, Any]] | None) -> None:
         reading_of(database, PARTS, shipped_text(PARTS), shipped_parts) if parts is None else parts
     )
     PartStore(database).bring_up_to_date(shipped)
-    read_cupboard(app)
+    read_catalogue(app)
 
 
 def _serve_page(app: FastAPI) -> None:

@@ -13,8 +13,8 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Activity, Plan, Temperature
 from cobblewort.core.plans.what_if import what_if
-from cobblewort.core.verdict.evaluate import judgement_of, report_on, samples_that_fit
-from cobblewort.core.verdict.judgement import Judgement
+from cobblewort.core.verdict.evaluate import evaluation_of, report_on, samples_that_fit
+from cobblewort.core.verdict.evaluation import Evaluation
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.shipped import class_parts
 from cobblewort.store.parts import PartStore
@@ -35,7 +35,7 @@ class Reports:
     def __init__(self, catalogue: Catalogue) -> None:
         self.catalogue = catalogue
         self._kept: dict[tuple[str, int, str], Report] = {}
-        self._last: Judgement | None = None
+        self._last: Evaluation | None = None
         self._lock = Lock()
 
     def of(self, stored: StoredPlan) -> Report:
@@ -66,9 +66,9 @@ class Reports:
     def work_out(self, plan: Plan) -> Report:
         """The report of any plan, with bands; what it shares with the last is taken from there."""
         samples = samples_that_fit(plan, PAGE_SAMPLES)
-        judgement = judgement_of(plan, self.catalogue, samples, like=self._last)
-        self._last = judgement
-        return report_on(judgement)
+        evaluation = evaluation_of(plan, self.catalogue, samples, like=self._last)
+        self._last = evaluation
+        return report_on(evaluation)
 
     def keep(self, stored: StoredPlan, report: Report) -> None:
         """Keep a report that was worked out before its plan was stored; the oldest makes room."""
@@ -88,7 +88,7 @@ _WRITING = Lock()
 """Held while the cupboard in use is made anew: of parts written at once none is missed."""
 
 
-def read_cupboard(app: FastAPI) -> None:
+def read_catalogue(app: FastAPI) -> None:
     """Read the cupboard from the store, at the start."""
     stored = PartStore(app.state.database)
     with _WRITING:

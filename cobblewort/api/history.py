@@ -13,7 +13,7 @@ from cobblewort.api.models import PlanView
 from cobblewort.api.preferences import AskedShown
 from cobblewort.api.views import plan_view
 from cobblewort.core.verdict.report import Report
-from cobblewort.store.plans import PlanAway
+from cobblewort.store.plans import BinnedPlan
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)
 
@@ -21,7 +21,7 @@ StepNumber = Annotated[int, Path(ge=1, le=10**9)]
 
 
 @dataclass(slots=True)
-class PartAway:
+class BinnedPart:
     """A part of one's own that is put away; plans that hold it keep it."""
 
     id: str
@@ -31,11 +31,11 @@ class PartAway:
 
 
 @dataclass(slots=True)
-class PutAway:
+class Bin:
     """All that is put away and can be brought back."""
 
-    plans: list[PlanAway]
-    parts: list[PartAway]
+    plans: list[BinnedPlan]
+    parts: list[BinnedPart]
 
 
 class Emptying(BaseModel):
@@ -62,15 +62,15 @@ def go_back(
     return plan_view(plans.go_back(plan_id, version, number), response)
 
 
-@router.get("/away", responses=answer(PutAway))
-def put_away(plans: Plans, parts: Parts, catalogue: Cupboard) -> Response:
+@router.get("/bin", responses=answer(Bin))
+def list_bin(plans: Plans, parts: Parts, catalogue: Cupboard) -> Response:
     """What was put away: plans, the last one first, and parts of one's own."""
     away = [stored for stored in parts.all() if stored.away]
     named = [catalogue.part(stored.id) for stored in away]
-    return written(PutAway(plans.away(), [PartAway(p.id, p.kind, p.maker, p.model) for p in named]))
+    return written(Bin(plans.in_bin(), [BinnedPart(p.id, p.kind, p.maker, p.model) for p in named]))
 
 
-@router.post("/away/empty", status_code=204)
-def empty_away(body: Emptying, plans: Plans) -> None:
+@router.post("/bin/empty", status_code=204)
+def empty_bin(body: Emptying, plans: Plans) -> None:
     """Delete plans that are put away for good."""
-    plans.empty_away(body.plans)
+    plans.empty_bin(body.plans)

@@ -7,19 +7,19 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from cobblewort.core.changing.first import Reason
-from cobblewort.core.figures.stated import Currency, OneLine
+from cobblewort.core.figures.document_model import Currency, OneLine
 from cobblewort.core.judging.margin import Severity
 from cobblewort.core.parts.model import Identifier, Origin
 from cobblewort.core.plans.patch import Change
 from cobblewort.core.plans.plan import (
-    MAX_FLOWS,
-    MAX_NEEDS,
-    Flow,
-    Need,
+    MAX_REQUIREMENTS,
+    MAX_TRANSFERS,
     Place,
     Plan,
     PlanName,
-    PlanState,
+    PlanStatus,
+    Requirement,
+    Transfer,
 )
 from cobblewort.core.verdict.report import Family, FamilyReport, Report
 
@@ -78,15 +78,15 @@ class PlanStrip(BaseModel):
     name: str
     purpose: str
     place: str
-    state: PlanState
+    status: PlanStatus
     changed_at: str
-    pieces: int
+    items: int
     severity: Severity
     families: list[FamilyReport]
     total: Decimal
     currency: str
     worst: str | None
-    stops: int
+    problems: int
     tight: int
     broken: bool
 
@@ -120,7 +120,7 @@ class FigureInput(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
 
     nominal: float
-    basis: Literal["measured", "datasheet", "guess"] = "datasheet"
+    basis: Literal["measured", "datasheet", "estimate"] = "datasheet"
     low: float | None = None
     high: float | None = None
 
@@ -148,7 +148,7 @@ class PartEdit(BaseModel):
 class FirstKitRequest(BaseModel):
     """The four answers: what it will do, where it will live, what is owned, what it may cost.
 
-    `needs` and `flows` replace those of the purpose where they are given.
+    `requirements` and `transfers` replace those of the purpose where they are given.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -156,8 +156,10 @@ class FirstKitRequest(BaseModel):
     name: PlanName
     purpose: Identifier
     place: Place
-    needs: Annotated[tuple[Need, ...], Field(max_length=MAX_NEEDS)] | None = None
-    flows: Annotated[tuple[Flow, ...], Field(max_length=MAX_FLOWS)] | None = None
+    requirements: Annotated[tuple[Requirement, ...], Field(max_length=MAX_REQUIREMENTS)] | None = (
+        None
+    )
+    transfers: Annotated[tuple[Transfer, ...], Field(max_length=MAX_TRANSFERS)] | None = None
     owned: Annotated[list[Identifier], Field(max_length=200)] = []
     budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
 
@@ -187,7 +189,7 @@ class FirstKitView:
     cheaper: CheaperKitView | None
 
 
-class NeedKind(BaseModel):
+class RequirementKind(BaseModel):
     """Something that can be asked of a kit. `wants` says which figure goes with it, if any.
 
     `rate_unit` is set where a rate is wanted besides, as of a recording.

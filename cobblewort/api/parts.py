@@ -10,11 +10,11 @@ from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import Cupboard, Parts, Version, renew_part
 from cobblewort.api.models import PartEdit, PartView
 from cobblewort.api.preferences import AskedShown
+from cobblewort.core.parts.key_value import telling_figure
 from cobblewort.core.parts.model import Kind, Part
 from cobblewort.core.parts.readings import class_figures
 from cobblewort.core.parts.search import find_parts
 from cobblewort.core.parts.sheet import PartSheet, with_figures
-from cobblewort.core.parts.telling import telling_figure
 from cobblewort.core.plans.catalogue import Catalogue
 
 router = APIRouter(prefix="/api/parts", responses=problems.RESPONSES)
@@ -76,8 +76,8 @@ def copy_part(part_id: str, request: Request, catalogue: Cupboard, parts: Parts)
     """A part of one's own that begins as a copy of this one."""
     part = catalogue.part(part_id, "part")
     stated = {"kind": part.kind, **catalogue.document(part)}
-    name = part.model.removeprefix("Any ") if part.origin == "class" else part.model
-    summary = "" if part.origin == "class" else part.summary
+    name = part.model.removeprefix("Any ") if part.origin == "typical" else part.model
+    summary = "" if part.origin == "typical" else part.summary
     stored = parts.create({**stated, "model": f"{name[:80]} (mine)", "summary": summary})
     return _after_write(stored.id, request, 201)
 
@@ -105,9 +105,9 @@ def edit_part(
 
 
 @router.delete("/{part_id}", status_code=204)
-def put_part_away(part_id: str, request: Request, parts: Parts) -> None:
+def bin_part(part_id: str, request: Request, parts: Parts) -> None:
     """Offer a part of one's own no more; plans that hold it keep it."""
-    parts.put_away(part_id)
+    parts.bin(part_id)
     renew_part(request.app, part_id)
 
 

@@ -5,8 +5,8 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Header, Request
 
 from cobblewort.api import problems
+from cobblewort.formats.display_units import PLAIN, Shown, shown_of
 from cobblewort.formats.preferences import Preferences, preferences_from
-from cobblewort.formats.shown import PLAIN, Shown, shown_of
 from cobblewort.store.preferences import PreferenceStore
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)

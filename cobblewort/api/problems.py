@@ -13,7 +13,7 @@ from starlette.exceptions import HTTPException
 from cobblewort.api.answers import named
 from cobblewort.core.errors import InputError
 from cobblewort.store.database import reason_of
-from cobblewort.store.parts import NotOwnError, PartNotFoundError, StalePartError
+from cobblewort.store.parts import NotCustomError, PartNotFoundError, StalePartError
 from cobblewort.store.plans import (
     BrokenPlanError,
     NothingToDoError,
@@ -97,8 +97,8 @@ def install(app: FastAPI) -> None:
     def no_part(_: Request, error: PartNotFoundError) -> Response:
         return problem(404, f"There is no part '{error}' in the cupboard.")
 
-    @app.exception_handler(NotOwnError)
-    def not_own(_: Request, error: NotOwnError) -> Response:
+    @app.exception_handler(NotCustomError)
+    def not_custom(_: Request, error: NotCustomError) -> Response:
         del error
         return problem(409, "This part came with the cupboard; copy it, and change the copy.")
 

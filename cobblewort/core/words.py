@@ -85,20 +85,20 @@ def years(time_y: float, more: int = 0, most_y: float = LONGEST_Y) -> str:
     return f"{_whole(time_y, more)} years"
 
 
-def size(room_gb: float) -> str:
+def size(capacity_gb: float) -> str:
     """`480 GB`, `1.5 TB`, `340 MB`: as labels count."""
-    if room_gb >= 1000:
-        return f"{_meaning(room_gb / 1000, 4)} TB"
-    if room_gb >= 1 or room_gb == 0:
-        return f"{_meaning(room_gb, 3)} GB"
-    return f"{_meaning(room_gb * 1000, 3)} MB"
+    if capacity_gb >= 1000:
+        return f"{_meaning(capacity_gb / 1000, 4)} TB"
+    if capacity_gb >= 1 or capacity_gb == 0:
+        return f"{_meaning(capacity_gb, 3)} GB"
+    return f"{_meaning(capacity_gb * 1000, 3)} MB"
 
 
-def daily(room_gb: float) -> str:
+def daily(capacity_gb: float) -> str:
     """`1.2 GB a day`: two digits of meaning, for that is how well anybody knows it."""
-    if room_gb < 0.1:
-        return f"{_meaning(room_gb * 1000, 2)} MB a day"
-    return f"{_meaning(room_gb, 2)} GB a day"
+    if capacity_gb < 0.1:
+        return f"{_meaning(capacity_gb * 1000, 2)} MB a day"
+    return f"{_meaning(capacity_gb, 2)} GB a day"
 
 
 def _meaning(value: float, digits: int) -> str:

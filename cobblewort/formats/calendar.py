@@ -6,19 +6,19 @@ from collections.abc import Iterable
 from datetime import UTC, date, datetime, time, timedelta
 from uuid import NAMESPACE_URL, uuid5
 
-from cobblewort.core.aspects.life.upkeep import Upkeep
+from cobblewort.core.aspects.lifetime.maintenance import Maintenance
 
 _DAYS_A_MONTH, _MONTHS_A_YEAR = 30, 12
 
 
-def upkeep_ics(name: str, upkeep: Iterable[Upkeep], begins: date) -> bytes:
+def maintenance_ics(name: str, maintenance: Iterable[Maintenance], begins: date) -> bytes:
     """All-day events from a day on, each with the rule by which it comes round.
 
     Parameters
     ----------
     name : str
         What the kit is called; events are known again by it, so that a newer file replaces them.
-    upkeep : iterable of Upkeep
+    maintenance : iterable of Upkeep
         Things to do.
     begins : date
         The day on which the kit is put into use.
@@ -33,7 +33,7 @@ def upkeep_ics(name: str, upkeep: Iterable[Upkeep], begins: date) -> bytes:
     calendar.add("version", "2.0")
     calendar.add("x-wr-calname", name)
     stamp = datetime.combine(begins, time(), UTC)
-    for entry in upkeep:
+    for entry in maintenance:
         event = Event()
         event.add("uid", f"{uuid5(NAMESPACE_URL, f'cobblewort:{name}:{entry.id}')}@cobblewort")
         event.add("dtstamp", stamp)

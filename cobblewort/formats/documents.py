@@ -10,6 +10,7 @@ from typing import Any
 import yaml
 
 from cobblewort.core.errors import InputError
+from cobblewort.core.plans.former_names import current_part
 
 MAX_FILE_BYTES = 2_000_000
 MAX_VALUES = 200_000
@@ -130,4 +131,4 @@ def pack_from(value: Any) -> list[dict[str, Any]]:
     parts = value.get("parts") if isinstance(value, dict) else value
     if not isinstance(parts, list) or not all(isinstance(part, dict) for part in parts):
         raise InputError([("", "a part pack holds a list of parts, or an object with 'parts'")])
-    return parts
+    return [current_part(part) for part in parts]

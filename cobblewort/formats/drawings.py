@@ -13,10 +13,10 @@ from math import log
 from typing import NamedTuple
 
 from cobblewort.core import words
-from cobblewort.core.aspects.power.report import SupplyNode
+from cobblewort.core.aspects.power.report import PowerNode
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.kit_list import ROLE_WORDS
-from cobblewort.formats.sketch import INK, LEAD, PALE, PAPER, SOFT, Sketch, cut, width_of
+from cobblewort.formats.sketch import CABLE, INK, PALE, PAPER, SOFT, Sketch, cut, width_of
 from cobblewort.formats.text import SEVERITY_WORDS
 
 _ROW = 24.0
@@ -32,7 +32,7 @@ def rulers(report: Report) -> Sketch:
     for number, family in enumerate(report.families):
         y = 34 + _ROW * number
         sketch.text(4, y + 4, family.label, 12, bold=True)
-        if not family.judged:
+        if not family.checked:
             sketch.text(510, y + 4, family.why_not, 11, "end", soft=True)
             continue
         sketch.text(70, y + 4, SEVERITY_WORDS[family.severity], 11)
@@ -43,8 +43,8 @@ def rulers(report: Report) -> Sketch:
             sketch.box(zero, y - 5, long, 10, SOFT)
         else:
             sketch.box(zero + long, y - 5, -long, 10, None, INK, hatched=True)
-        if family.stress is not None:
-            at = zero + family.stress.ruler_share * reach
+        if family.worst_case is not None:
+            at = zero + family.worst_case.ruler_share * reach
             sketch.box(at - 2, y - 7, 4, 14, PAPER, INK)
         side = "spare" if family.spare >= 0 else "short"
         figure = f"{_figure(abs(family.spare))} {family.unit} {side}"
@@ -177,33 +177,33 @@ def _write_names(sketch: Sketch, drawn: list[_Named]) -> None:
         if not under.label:
             continue
         over = [one for one in drawn[number + 1 :] if not one.hollow]
-        inside = (spot for spot in under.spots() if not any(o.covers(spot) for o in over))
+        inside = (face for face in under.spots() if not any(o.covers(face) for o in over))
         beside = under.beside()
         others = [one for one in drawn if one is not under and not one.hollow]
         is_clear = beside.x + beside.width < sketch.width and not any(
             other.covers(beside) for other in others
         )
         spots = [*inside, *([beside] if is_clear else [])]
-        spot = next((s for s in spots if not any(w.covers(s) for w in written)), None)
-        if spot is not None:
-            written.append(spot)
-            foot = spot.y + spot.height - 4.5
-            light = under.dark and spot is not beside
-            sketch.text(spot.x + 3, foot, under.label, _NAME_SIZE, light=light)
+        face = next((s for s in spots if not any(w.covers(s) for w in written)), None)
+        if face is not None:
+            written.append(face)
+            foot = face.y + face.height - 4.5
+            light = under.dark and face is not beside
+            sketch.text(face.x + 3, foot, under.label, _NAME_SIZE, light=light)
 
 
-def supply(report: Report) -> Sketch | None:
+def power(report: Report) -> Sketch | None:
     """The DC tree from the sources down, a row for each rail and each lead as thick as its current,
     in the hardest planned state; None where nothing is fed.
     """
-    tree = report.supply
+    tree = report.power
     if not tree.nodes or not tree.states:
         return None
     state = max(range(len(tree.states)), key=lambda n: (tree.states[n].hard, tree.source_w[n]))
-    children: dict[str | None, list[SupplyNode]] = {}
+    children: dict[str | None, list[PowerNode]] = {}
     for node in tree.nodes:
         children.setdefault(node.parent, []).append(node)
-    rows: list[tuple[SupplyNode, int, int]] = []  # with its depth, and the row that it hangs on
+    rows: list[tuple[PowerNode, int, int]] = []  # with its depth, and the row that it hangs on
     walk = [(node, 0, -1) for node in reversed(children.get(None, []))]
     while walk:
         node, depth, above_row = walk.pop()
@@ -227,7 +227,7 @@ def supply(report: Report) -> Sketch | None:
         sketch.text(x + 10, y + 3.5, name, 10, bold=not depth)
         sketch.text(_VOLTS_AT, y + 3.5, f"{node.voltage_v[state]:.2f}", 10, "end")
         sketch.text(_AMPS_AT, y + 3.5, f"{node.current_a[state]:.2f}", 10, "end")
-        sketch.box(_AMPS_AT + 8, y - 2.5, 76 * node.current_a[state] / most_a, 5, LEAD)
+        sketch.box(_AMPS_AT + 8, y - 2.5, 76 * node.current_a[state] / most_a, 5, CABLE)
     return sketch
 
 
@@ -295,21 +295,21 @@ def money(report: Report) -> Sketch | None:
     return sketch
 
 
-_WAY_ROWS, _MOST_FLOWS = 56.0, 20
+_WAY_ROWS, _MOST_TRANSFERS = 56.0, 20
 
 
 def data(report: Report) -> Sketch | None:
     """Each planned flow on its way: channels as tall as their rates, filled by what passes; None
     where nothing moves.
     """
-    flows = [
-        moved for situation in report.data.situations if not situation.stress
+    transfers = [
+        moved for situation in report.data.situations if not situation.worst_case
         for moved in situation.moved
-    ][:_MOST_FLOWS]  # fmt: skip
-    if not flows:
+    ][:_MOST_TRANSFERS]  # fmt: skip
+    if not transfers:
         return None
-    sketch = Sketch("Data", 520, 8 + (_WAY_ROWS + 30) * len(flows))
-    for number, moved in enumerate(flows):
+    sketch = Sketch("Data", 520, 8 + (_WAY_ROWS + 30) * len(transfers))
+    for number, moved in enumerate(transfers):
         top = 16 + (_WAY_ROWS + 30) * number
         told = f"{moved.text}: {words.rate(moved.rate_mb_s)}"
         if moved.minutes is not None:
@@ -322,14 +322,16 @@ def data(report: Report) -> Sketch | None:
         for place, link in enumerate(moved.links):
             x, tall = 8 + step * place, _channel_height(link.mb_s)
             filled = tall * min(1.0, link.taken_mb_s / link.mb_s)
-            sketch.box(x, middle + tall / 2 - filled, step, filled, LEAD)
-            thick = 2.2 if link.id == moved.neck else 0.8
+            sketch.box(x, middle + tall / 2 - filled, step, filled, CABLE)
+            thick = 2.2 if link.id == moved.bottleneck else 0.8
             for y in (middle - tall / 2, middle + tall / 2):
                 sketch.line(x, y, x + step, y, thick)
             sketch.box(x - 2, middle - 19, 4, 38, INK)
             name = cut(link.label, step - 6, 8.5)
             sketch.text(x + step / 2, middle + 29, name, 8.5, "middle")
-            figures = f"{words.rate(link.mb_s)}{', the neck' if link.id == moved.neck else ''}"
+            figures = (
+                f"{words.rate(link.mb_s)}{', the neck' if link.id == moved.bottleneck else ''}"
+            )
             figures = cut(figures, step - 6, 8)
             sketch.text(x + step / 2, middle + 39, figures, 8, "middle", soft=True)
         sketch.box(506, middle - 19, 4, 38, INK)
@@ -342,9 +344,9 @@ def _channel_height(rate_mb_s: float) -> float:
     return 6 + 28 * min(1.0, share)
 
 
-def life(report: Report) -> Sketch | None:
+def lifetime(report: Report) -> Sketch | None:
     """Years of what wears, against those that are wanted; None where nothing does."""
-    found = report.life
+    found = report.lifetime
     if not found.wears:
         return None
     wanted = found.wanted_years
@@ -371,8 +373,8 @@ def life(report: Report) -> Sketch | None:
 
 
 DRAWINGS: dict[str, Callable[[Report], Sketch | None]] = {
-    "margins": rulers, "stack": stack, "above": above, "supply": supply, "heat": heat,
-    "data": data, "life": life, "money": money,
+    "margins": rulers, "stack": stack, "above": above, "power": power, "heat": heat,
+    "data": data, "lifetime": lifetime, "money": money,
 }  # fmt: skip
 """The drawings by the name under which they are asked for."""
 

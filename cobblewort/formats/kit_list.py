@@ -14,12 +14,12 @@ from cobblewort.core.verdict.lines import LineReport
 from cobblewort.core.verdict.report import Report
 
 ROLE_WORDS = {
-    "board": "Board", "supply": "Supply", "boot": "Boot medium", "data": "Data",
-    "addon": "Add-on", "cooling": "Cooling", "case": "Case", "lead": "Lead",
-    "fastener": "Fastener", "borrow": "To borrow", "beside": "Works with",
+    "board": "Board", "power_supply": "Supply", "boot_drive": "Boot medium", "storage": "Data",
+    "add_on": "Add-on", "cooling": "Cooling", "case": "Case", "cable": "Cable",
+    "fastener": "Fastener", "set_up": "To borrow", "other_equipment": "Works with",
 }  # fmt: skip
 _COLUMNS = (
-    "role", "pieces", "maker", "model", "what", "owned", "unit price", "to pay", "currency",
+    "role", "items", "maker", "model", "what", "owned", "unit price", "to pay", "currency",
 )  # fmt: skip
 _FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
 
@@ -35,7 +35,7 @@ def kit_csv(report: Report) -> str:
     for line, cost in zip(report.lines, report.cost.lines, strict=True):
         to_pay = "" if cost.to_pay is None else f"{cost.to_pay:.2f}"
         cells = [
-            ROLE_WORDS[line.role], str(pieces_of(line, report)),
+            ROLE_WORDS[line.role], str(items_of(line, report)),
             line.maker, line.name, line.summary, "yes" if line.owned else "no",
             _unit_price(line, cost.to_pay, report), to_pay, report.cost.currency,
         ]  # fmt: skip
@@ -50,15 +50,15 @@ def kit_csv(report: Report) -> str:
 
 def _unit_price(line: LineReport, to_pay: Decimal | None, report: Report) -> str:
     """What one piece costs, where all of them are bought."""
-    pieces = pieces_of(line, report)
-    if to_pay is None or line.owned or line.role == "borrow" or not pieces:
+    items = items_of(line, report)
+    if to_pay is None or line.owned or line.role == "set_up" or not items:
         return ""
-    return f"{to_pay / pieces:.2f}"
+    return f"{to_pay / items:.2f}"
 
 
-def pieces_of(line: LineReport, report: Report) -> int:
+def items_of(line: LineReport, report: Report) -> int:
     """How many are needed for all copies; what is borrowed serves them all."""
-    return line.quantity * (1 if line.role == "borrow" else report.cost.copies)
+    return line.quantity * (1 if line.role == "set_up" else report.cost.copies)
 
 
 def _harmless(cell: str) -> str:
@@ -108,10 +108,10 @@ def _fastener_row(item: Fastener) -> str:
 def _text_row(line: LineReport, to_pay: Decimal | None, report: Report) -> str:
     cost = report.cost
     price = "price not known" if to_pay is None else words.money(to_pay, cost.currency)
-    if line.role == "borrow":
+    if line.role == "set_up":
         price = "borrowed"
     elif line.owned:
         price = "owned" if cost.copies == 1 else f"{line.quantity} owned, the rest {price}"
     what = f", {line.summary}" if line.summary else ""
-    pieces = pieces_of(line, report)
-    return f"{ROLE_WORDS[line.role]}: {pieces} x {line.maker} {line.name}{what}: {price}"
+    items = items_of(line, report)
+    return f"{ROLE_WORDS[line.role]}: {items} x {line.maker} {line.name}{what}: {price}"

@@ -18,9 +18,10 @@ from typing import Any, Literal
 from cobblewort.core.errors import InputError
 from cobblewort.core.parts.names import unit_of
 from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.former_names import current_part
 from cobblewort.formats.documents import pack_from, parse_json
 
-PACK_FORMAT = "cobblewort-parts/1"
+PACK_FORMAT = "cobblewort-parts/2"
 MOST_PARTS = 20_000
 _FIRST = ("id", "kind", "part_class", "maker", "model", "summary", "price", "currency")
 _FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r", "'")
@@ -130,7 +131,7 @@ def pack_of_csv(text: str) -> list[Document]:
         found.append(_document(number, paths, row, problems))
     if problems:
         raise InputError(problems)
-    return found
+    return [current_part(document) for document in found]
 
 
 def _document(
@@ -216,7 +217,7 @@ def arriving(documents: Iterable[Document], catalogue: Catalogue) -> list[Arrivi
         fields = () if here is None else _changed(catalogue.document(here), document)
         state: Arrival = "new"
         if here is not None:
-            state = "same" if not fields else "changes" if here.origin == "own" else "clashes"
+            state = "same" if not fields else "changes" if here.origin == "custom" else "clashes"
         found.append(Arriving(part.id, part.kind, part.maker, part.model, state, fields))
     if problems:
         raise InputError(problems)

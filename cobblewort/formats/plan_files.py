@@ -16,7 +16,8 @@ from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan, plan_from
 from cobblewort.core.plans.steps import PlanFile, Step
 
-PLANS_FORMAT = "cobblewort-plans/1"
+PLANS_FORMAT = "cobblewort-plans/2"
+_FORMER_PLANS_FORMAT = "cobblewort-plans/1"
 MOST_PLANS, MOST_STEPS = 1000, 5000
 
 Document = dict[str, Any]
@@ -107,7 +108,9 @@ def plans_from(value: Any) -> list[PlanFile]:
     if not isinstance(value, dict) or "plans" not in value:
         return [PlanFile(plan_from(value))]
     entries = value["plans"]
-    if value.get("format") != PLANS_FORMAT or not isinstance(entries, list):
+    if value.get("format") not in (PLANS_FORMAT, _FORMER_PLANS_FORMAT) or not isinstance(
+        entries, list
+    ):
         raise InputError([("format", f"a file of several plans says {PLANS_FORMAT}")])
     if len(entries) > MOST_PLANS:
         raise InputError([("plans", f"a file holds at most {MOST_PLANS} plans")])

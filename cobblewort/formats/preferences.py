@@ -7,9 +7,9 @@ from typing import Any, Literal
 
 from pydantic import ValidationError
 
-from cobblewort.core.figures.stated import Currency, Stated
+from cobblewort.core.figures.document_model import Currency, Stated
 from cobblewort.core.plans.plan import Plan, Rate
-from cobblewort.formats.shown import DecimalSign, Length, Shown, Temperature
+from cobblewort.formats.display_units import DecimalSign, Length, Shown, Temperature
 
 Theme = Literal["light", "dark"]
 

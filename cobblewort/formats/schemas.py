@@ -25,7 +25,7 @@ _FIGURE: dict[str, Any] = {
                 "nominal": {"type": "number"},
                 "low": {"type": "number"},
                 "high": {"type": "number"},
-                "basis": {"enum": ["standard", "measured", "datasheet", "guess", "typical"]},
+                "basis": {"enum": ["standard", "measured", "datasheet", "estimate", "typical"]},
             },
             "required": ["nominal"],
             "additionalProperties": False,

@@ -12,16 +12,16 @@ from typing import TYPE_CHECKING
 
 import cobblewort
 from cobblewort.core import words
-from cobblewort.core.aspects.life.report import KeptCopy
-from cobblewort.core.aspects.life.upkeep import Upkeep
+from cobblewort.core.aspects.lifetime.maintenance import Maintenance
+from cobblewort.core.aspects.lifetime.report import BackupCopy
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.margin import Severity
-from cobblewort.core.plans.plan import Flow, Plan
+from cobblewort.core.plans.plan import Plan, Transfer
 from cobblewort.core.standards.fasteners import THREAD
 from cobblewort.core.verdict.report import Report
+from cobblewort.formats.display_units import PLAIN, Shown
 from cobblewort.formats.drawings import DRAWINGS
-from cobblewort.formats.kit_list import pieces_of
-from cobblewort.formats.shown import PLAIN, Shown
+from cobblewort.formats.kit_list import items_of
 from cobblewort.formats.sketch import draw_on, plain, relabelled
 from cobblewort.formats.text import SEVERITY_WORDS
 
@@ -155,12 +155,12 @@ class _Sheet:
     def verdict(self) -> None:
         """The word for the whole, and the rulers."""
         report = self.report
-        stops, tight = report.count("stops"), report.count("tight")
+        stops, tight = report.count("problem"), report.count("tight")
         told = [f"{stops} {'thing stops' if stops == 1 else 'things stop'} it"] if stops else []
         if tight:
             things = "" if stops else " thing" if tight == 1 else " things"
             told.append(f"{tight}{things} {'is' if tight == 1 else 'are'} tight")
-        self._heading(", ".join(told) or SEVERITY_WORDS["sound"], 50)
+        self._heading(", ".join(told) or SEVERITY_WORDS["ok"], 50)
         self._drawing("margins", 120)
 
     def to_buy(self) -> None:
@@ -168,10 +168,10 @@ class _Sheet:
         report = self.report
         rows = []
         for line, cost in zip(report.lines, report.cost.lines, strict=True):
-            if line.role in ("borrow", "beside") or (line.owned and not cost.to_pay):
+            if line.role in ("set_up", "other_equipment") or (line.owned and not cost.to_pay):
                 continue
             price = "?" if cost.to_pay is None else words.money(cost.to_pay, report.cost.currency)
-            rows.append([_BOX, f"{pieces_of(line, report)} x", f"{line.maker} {line.name}",
+            rows.append([_BOX, f"{items_of(line, report)} x", f"{line.maker} {line.name}",
                          line.summary, price])  # fmt: skip
         if rows:
             self._heading("To buy")
@@ -185,8 +185,8 @@ class _Sheet:
     def rest_of_kit(self) -> None:
         """What is there already, and what is borrowed."""
         for heading, chosen in (
-            ("Yours already", [x for x in self.report.lines if x.owned and x.role != "borrow"]),
-            ("To borrow", [x for x in self.report.lines if x.role == "borrow"]),
+            ("Yours already", [x for x in self.report.lines if x.owned and x.role != "set_up"]),
+            ("To borrow", [x for x in self.report.lines if x.role == "set_up"]),
         ):
             if chosen:
                 self._heading(heading)
@@ -231,13 +231,13 @@ class _Sheet:
         report = self.report
         if report.findings:
             self._heading("Snags")
-        order: tuple[Severity, ...] = ("stops", "tight", "note")
+        order: tuple[Severity, ...] = ("problem", "tight", "note")
         for severity in order:
             chosen = [f for f in report.findings if f.severity == severity and not _cautions(f)]
             self._entries((SEVERITY_WORDS[severity], f.sentence) for f in chosen)
-        if report.settled:
+        if report.done:
             self._heading("Settled by you")
-            self._lines(f.sentence for f in report.settled)
+            self._lines(f.sentence for f in report.done)
         cautions = [f for f in report.findings if _cautions(f)]
         if cautions:
             self._heading("Mind")
@@ -245,7 +245,7 @@ class _Sheet:
 
     def kept(self) -> None:
         """Copies of what must not be lost, and what comes round once it runs."""
-        kept, upkeep = self.report.life.kept, self.report.life.upkeep
+        kept, maintenance = self.report.lifetime.backups, self.report.lifetime.maintenance
         if not kept.replaceable:
             self._heading("Copies")
             self._lines(
@@ -253,19 +253,21 @@ class _Sheet:
                 + ("" if copy.every_days is None else f", every {_days(copy)}")
                 for copy in kept.copies
             )
-            self._lines([
-                f"{kept.count} of 3 copies, {kept.media} of 2 kinds of media, {kept.away} of 1 "
-                "elsewhere."
-            ])  # fmt: skip
-        if upkeep:
+            self._lines(
+                [
+                    f"{kept.count} of 3 copies, {kept.media} of 2 kinds of media, "
+                    f"{kept.elsewhere} of 1 elsewhere."
+                ]
+            )
+        if maintenance:
             self._heading("Once it runs")
-            rows = [[_often(entry), entry.text] for entry in upkeep]
+            rows = [[_often(entry), entry.text] for entry in maintenance]
             self._table(("How often", "What"), rows, (26, 78))
 
     def drawings(self) -> None:
         """Each drawing, small."""
         heading = "Drawings"
-        for name in ("stack", "above", "supply", "heat", "data", "life"):
+        for name in ("stack", "above", "power", "heat", "data", "lifetime"):
             if self._drawing(name, 130, heading):
                 heading = ""
 
@@ -294,15 +296,15 @@ class _Sheet:
     def assumptions(self) -> None:
         """What the sums rest on."""
         told = []
-        by_class = [line.name for line in self.report.lines if line.origin == "class"]
+        by_class = [line.name for line in self.report.lines if line.origin == "typical"]
         if by_class:
             told.append(f"By the figures of their class alone: {words.listed(by_class)}.")
         told += [
             f"{words.opening(one.name)}: {one.hours:g} h a day, {one.activity}."
-            for one in self.plan.duty
+            for one in self.plan.schedule
         ]
-        told += [flow_words(flow) for flow in self.plan.flows]
-        told.append(f"It is to last {words.years(self.plan.keeping.years)}.")
+        told += [transfer_words(transfer) for transfer in self.plan.transfers]
+        told.append(f"It is to last {words.years(self.plan.retention.years)}.")
         told.append(
             f"Judged with {max(1, self.report.samples - 1)} draws of the uncertain figures. Heat "
             f"is that of the hottest day, {self.plan.place.ambient_max_c:g} °C, once it is settled."
@@ -311,20 +313,20 @@ class _Sheet:
         self._lines(told)
 
 
-def flow_words(flow: Flow) -> str:
+def transfer_words(transfer: Transfer) -> str:
     """A flow as the plan states it."""
-    if flow.rate_mb_s is not None:
-        return f"{words.opening(flow.text)}: {words.rate(flow.rate_mb_s)} without a gap."
-    within = "" if flow.within_min is None else f" within {words.minutes(flow.within_min)}"
-    return f"{words.opening(flow.text)}: {words.size(flow.amount_gb or 0)}{within}."
+    if transfer.rate_mb_s is not None:
+        return f"{words.opening(transfer.text)}: {words.rate(transfer.rate_mb_s)} without a gap."
+    within = "" if transfer.within_min is None else f" within {words.minutes(transfer.within_min)}"
+    return f"{words.opening(transfer.text)}: {words.size(transfer.amount_gb or 0)}{within}."
 
 
-def _days(copy: KeptCopy) -> str:
+def _days(copy: BackupCopy) -> str:
     days = copy.every_days or 0.0
     return {1.0: "day", 7.0: "week"}.get(days, f"{days:g} days")
 
 
-def _often(entry: Upkeep) -> str:
+def _often(entry: Maintenance) -> str:
     """How often something is to be done, as people say it."""
     months, rest = divmod(entry.every_days, 30)
     if entry.once:

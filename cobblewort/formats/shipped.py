@@ -47,7 +47,7 @@ def class_parts(classes: Iterable[str]) -> list[dict[str, Any]]:
         {
             "id": f"any-{name.replace('_', '-')}",
             "part_class": name,
-            "origin": "class",
+            "origin": "typical",
             "maker": "Generic",
             "summary": "Class figures alone, no price; copy it and fill in what you know",
         }

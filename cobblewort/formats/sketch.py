@@ -11,12 +11,12 @@ from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Literal
 from xml.etree import ElementTree
 
-from cobblewort.formats.shown import Shown
+from cobblewort.formats.display_units import Shown
 
 if TYPE_CHECKING:
     from fpdf import FPDF
 
-INK, SOFT, LEAD, PALE, PAPER = "#22313a", "#5f6a70", "#aab2b4", "#dfe2dc", "#ffffff"
+INK, SOFT, CABLE, PALE, PAPER = "#22313a", "#5f6a70", "#aab2b4", "#dfe2dc", "#ffffff"
 
 Anchor = Literal["start", "middle", "end"]
 
@@ -99,7 +99,7 @@ class Sketch:
 
     def thread(self, points: Sequence[tuple[float, float]], width: float = 0.5) -> None:
         """Add an open line through some points, paler than the bodies it leads to."""
-        self.shapes.append(Shape(tuple(points), None, LEAD, width, closed=False))
+        self.shapes.append(Shape(tuple(points), None, CABLE, width, closed=False))
 
     def text(
         self, x: float, y: float, text: str, size: float = 11.0, anchor: Anchor = "start", *,

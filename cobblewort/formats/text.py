@@ -9,7 +9,7 @@ from cobblewort.core.judging.margin import Margin, Severity
 from cobblewort.core.verdict.report import FamilyReport, Report
 
 SEVERITY_WORDS: dict[Severity, str] = {
-    "stops": "Stops it", "tight": "Tight", "note": "Note", "sound": "Sound",
+    "problem": "Stops it", "tight": "Tight", "note": "Note", "ok": "Sound",
 }  # fmt: skip
 
 
@@ -31,13 +31,13 @@ def report_text(report: Report, width: int = 100) -> str:
 
 
 def _ruler_row(family: FamilyReport, margin: Margin | None) -> str:
-    if not family.judged:
-        return f"  {family.label:<8}{family.why_not}"
+    if not family.checked:
+        return f"  {family.label:<10}{family.why_not}"
     word = SEVERITY_WORDS[family.severity]
     if margin is None:
-        return f"  {family.label:<8}{word}"
+        return f"  {family.label:<10}{word}"
     side = "spare" if margin.spare >= 0 else "short"
     band = ""
     if margin.spare_p05 is not None and margin.spare_p95 is not None:
         band = f"  ({margin.spare_p05:.2f} to {margin.spare_p95:.2f})"
-    return f"  {family.label:<8}{word:<10}{abs(margin.spare):.2f} {margin.unit} {side}{band}"
+    return f"  {family.label:<10}{word:<10}{abs(margin.spare):.2f} {margin.unit} {side}{band}"

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any
 
+from cobblewort.core.plans.former_names import current_part
 from cobblewort.store.database import Database
 
 Document = dict[str, Any]
@@ -19,7 +20,7 @@ class PartNotFoundError(LookupError):
     """There is no part with this id."""
 
 
-class NotOwnError(Exception):
+class NotCustomError(Exception):
     """A part that came with a pack is not edited; it is copied."""
 
 
@@ -51,7 +52,7 @@ class PartStore:
             known = {row["id"]: row for row in connection.execute(_NEWEST)}
             for document in documents:
                 row = known.get(document["id"])
-                if row is not None and row["document"] == _text(document):
+                if row is not None and _read_text(row["document"]) == json.loads(_text(document)):
                     continue
                 revision = 1 if row is None else row["revision"] + 1
                 _insert(connection, document["id"], revision, document, "pack")
@@ -113,7 +114,7 @@ class PartStore:
             _insert(connection, part_id, revision + 1, {**document, "id": part_id}, "own")
             return _read(connection, part_id)
 
-    def bring_in(self, documents: Iterable[Mapping[str, Any]]) -> int:
+    def import_all(self, documents: Iterable[Mapping[str, Any]]) -> int:
         """Store parts of a pack as parts of one's own, under the ids that they have: new ones, and
         the next revision of those that are there. All of them or none; returns how many changed.
 
@@ -129,15 +130,15 @@ class PartStore:
                 part_id = document["id"]
                 row = known.get(part_id)
                 if row is not None and row["origin"] != "own":
-                    raise NotOwnError(part_id)
+                    raise NotCustomError(part_id)
                 connection.execute("DELETE FROM part_away WHERE id = :id", {"id": part_id})
-                if row is None or json.loads(row["document"]) != json.loads(_kept_text(document)):
+                if row is None or _read_text(row["document"]) != json.loads(_kept_text(document)):
                     revision = 1 if row is None else row["revision"] + 1
                     _insert(connection, part_id, revision, document, "own")
                     changed += 1
         return changed
 
-    def put_away(self, part_id: str) -> None:
+    def bin(self, part_id: str) -> None:
         """Offer a part of one's own no more; plans keep it. Raises as `save`."""
         with self.database.writing() as connection:
             _own(connection, part_id)
@@ -170,7 +171,18 @@ def _text(document: Mapping[str, Any]) -> str:
 
 
 def _document(row: sqlite3.Row) -> Document:
-    return {**json.loads(row["document"]), "revision": row["revision"], "origin": row["origin"]}
+    origin = _ORIGINS.get(row["origin"], row["origin"])
+    return {**_read_text(row["document"]), "revision": row["revision"], "origin": origin}
+
+
+def _read_text(text: str) -> Document:
+    """A stored document with the names of today."""
+    document: Document = current_part(json.loads(text))
+    return document
+
+
+_ORIGINS = {"own": "custom"}
+"""Origins as the core calls them, by what the table holds."""
 
 
 def _stored(row: sqlite3.Row) -> StoredPart:
@@ -189,7 +201,7 @@ def _read(connection: sqlite3.Connection, part_id: str) -> StoredPart:
 def _own(connection: sqlite3.Connection, part_id: str) -> StoredPart:
     stored = _read(connection, part_id)
     if not stored.own:
-        raise NotOwnError(part_id)
+        raise NotCustomError(part_id)
     return stored
 
 

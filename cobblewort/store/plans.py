@@ -73,7 +73,7 @@ class Revision:
 
 
 @dataclass(slots=True, frozen=True)
-class PlanAway:
+class BinnedPlan:
     """A plan that is put away, and since when."""
 
     id: str
@@ -202,12 +202,12 @@ class PlanStore:
         head = next(one.number for one in self.revisions(plan_id) if one.current)
         return PlanFile(steps[head - 1].plan, steps, head)
 
-    def bring_in(self, entries: Sequence[PlanFile], label: str) -> list[StoredPlan]:
+    def import_all(self, entries: Sequence[PlanFile], label: str) -> list[StoredPlan]:
         """Store plans of a file under fresh ids, with their steps: all of them or none."""
         with self.database.writing() as connection:
             return [_bring_in(connection, entry, label) for entry in entries]
 
-    def away(self) -> list[PlanAway]:
+    def in_bin(self) -> list[BinnedPlan]:
         """Plans that are put away, the last one first."""
         with self.database.reading() as connection:
             rows = connection.execute(
@@ -215,9 +215,9 @@ class PlanStore:
                 "JOIN plan_revision ON plan_id = plan.id AND number = head "
                 "WHERE deleted_at IS NOT NULL ORDER BY deleted_at DESC, plan.id"
             ).fetchall()
-        return [PlanAway(row["id"], str(row["name"]), row["deleted_at"]) for row in rows]
+        return [BinnedPlan(row["id"], str(row["name"]), row["deleted_at"]) for row in rows]
 
-    def empty_away(self, plan_ids: Sequence[str]) -> int:
+    def empty_bin(self, plan_ids: Sequence[str]) -> int:
         """Delete plans that are put away for good, with their steps. Returns how many."""
         with self.database.writing() as connection:
             connection.execute("PRAGMA defer_foreign_keys = ON")

@@ -44,8 +44,8 @@ class Holdings:
 
     plans: tuple[str, ...]
     steps: int
-    own_parts: int
-    put_away: int
+    custom_parts: int
+    in_bin: int
 
 
 @dataclass(slots=True, frozen=True)

@@ -23,7 +23,7 @@ def test_plans_come_with_their_rulers(client: TestClient) -> None:
     """Seven rulers, a price and the worst snag for each demo plan."""
     plans = client.get("/api/plans").json()
     assert {p["id"]: p["severity"] for p in plans} == {
-        "bat-recorder": "sound", "moss-cabinet": "tight", "choir-recorder": "stops",
+        "bat-recorder": "ok", "moss-cabinet": "tight", "choir-recorder": "problem",
     }  # fmt: skip
     assert all(len(p["families"]) == 7 for p in plans)
     assert [p["total"] for p in plans] == ["332", "159", "591"]
@@ -42,8 +42,8 @@ def test_swapping_a_part_changes_the_verdict(client: TestClient) -> None:
     """The slice in one test: swap the supply, and the snags it caused are gone."""
     before = {f["id"] for f in client.get(f"{CHOIR}/report").json()["findings"]}
     patch = [
-        {"op": "swap", "line": "supply", "part": "S03"},
-        {"op": "remove", "line": "lead"},
+        {"op": "swap", "line": "power_supply", "part": "S03"},
+        {"op": "remove", "line": "cable"},
     ]
     answer = patched(client, *patch)
     assert answer.status_code == 200
@@ -66,7 +66,7 @@ def test_undo_and_redo(client: TestClient) -> None:
 
 def test_revisions_are_listed(client: TestClient) -> None:
     """With their labels, newest first."""
-    patched(client, {"op": "remove", "line": "lead"})
+    patched(client, {"op": "remove", "line": "cable"})
     labels = [r["label"] for r in client.get(f"{CHOIR}/revisions").json()]
     assert labels == ["Leave out Braid C5", "demo plan"]
 
@@ -95,19 +95,19 @@ def test_deleting_and_bringing_back(client: TestClient) -> None:
 
 def test_a_copy_begins_as_the_plan_stands(client: TestClient) -> None:
     """Under a name of its own, being thought through again; the first is untouched."""
-    patched(client, {"op": "set", "fields": {"state": "ordered"}})
+    patched(client, {"op": "set", "fields": {"status": "ordered"}})
     copy = client.post(f"{CHOIR}/copy").json()
     assert copy["plan"]["name"] == "Choir recorder with mirrored drives (copy)"
-    assert copy["plan"]["state"] == "thinking"
+    assert copy["plan"]["status"] == "planning"
     assert copy["plan"]["lines"] == client.get(CHOIR).json()["plan"]["lines"]
-    assert client.get(CHOIR).json()["plan"]["state"] == "ordered"
+    assert client.get(CHOIR).json()["plan"]["status"] == "ordered"
 
 
 def test_the_kit_can_be_taken_along(client: TestClient) -> None:
     """As a CSV file, and as text."""
     sheet = client.get(f"{CHOIR}/kit.csv")
     assert sheet.headers["content-type"].startswith("text/csv")
-    assert sheet.text.startswith("role,pieces,maker,model")
+    assert sheet.text.startswith("role,items,maker,model")
     assert "To buy: € 591" in client.get(f"{CHOIR}/kit.txt").text
 
 
@@ -123,12 +123,14 @@ def test_assumptions_become_the_plans_own_only_when_told(client: TestClient) -> 
     url = "/api/plans/bat-recorder"
     assumed = {"ambient_c": 41.5, "activity": "full"}
     first = client.get(f"{url}/report", params=assumed).json()
-    answer = client.post(f"{url}/adopt", params=assumed, headers=version_of(client, url))
+    answer = client.post(
+        f"{url}/apply-assumptions", params=assumed, headers=version_of(client, url)
+    )
     assert answer.json()["undo_label"] == "hottest day 41.5 °C and full in every phase"
     assert client.get(f"{url}/report").json() == first
     client.post(f"{url}/undo", headers=version_of(client, url))
     assert client.get(url).json()["plan"]["place"]["ambient_max_c"] == 32
-    nothing = client.post(f"{url}/adopt", headers=version_of(client, url))
+    nothing = client.post(f"{url}/apply-assumptions", headers=version_of(client, url))
     assert (nothing.status_code, "name a hottest day" in nothing.json()["detail"]) == (422, True)
 
 
@@ -149,7 +151,7 @@ def test_a_plan_document_can_be_judged_without_storing_it(client: TestClient) ->
     """As the command line does."""
     count = len(client.get("/api/plans").json())
     answer = client.post("/api/evaluate", json={"plan": demo_plans()[0]["plan"], "samples": 64})
-    assert answer.json()["severity"] == "sound"
+    assert answer.json()["severity"] == "ok"
     assert len(client.get("/api/plans").json()) == count
 
 
@@ -168,7 +170,9 @@ def test_rules_are_listed_with_their_sources(client: TestClient) -> None:
     assert len(rules) >= 15
     assert all(rule["source"] for rule in rules)
     length = next(rule for rule in rules if rule["id"] == "FIT-07")
-    assert [(f["plan"], f["severity"]) for f in length["fires_in"]] == [("choir-recorder", "stops")]
+    assert [(f["plan"], f["severity"]) for f in length["fires_in"]] == [
+        ("choir-recorder", "problem")
+    ]
 
 
 @pytest.mark.parametrize(

@@ -13,8 +13,8 @@ def test_purposes_places_and_what_can_be_asked(client: TestClient) -> None:
     assert all(purpose["title"] for purpose in purposes)
     places = {place["id"]: place["place"] for place in client.get("/api/places").json()}
     assert places["loft"]["ambient_max_c"] == 42
-    kinds = client.get("/api/need-kinds").json()
-    asked = {(need["kind"], need["id"]): need for need in kinds}
+    kinds = client.get("/api/requirement-kinds").json()
+    asked = {(requirement["kind"], requirement["id"]): requirement for requirement in kinds}
     assert asked["function", "storage"]["unit"] == "GB"
     assert asked["limit", "longest_mm"]["wants"] == "at_most"
 
@@ -25,23 +25,23 @@ def test_four_answers_make_a_plan_that_can_be_stored(client: TestClient) -> None
     found = client.post("/api/first-kit", json={**ANSWERS, "budget": "90"}).json()
     assert found["failing"] == []
     assert {reason["line"] for reason in found["reasons"]} == {
-        line["id"] for line in found["plan"]["lines"] if line["role"] != "borrow"
+        line["id"] for line in found["plan"]["lines"] if line["role"] != "set_up"
     }
     assert len(client.get("/api/plans").json()) == before
     body = {"name": "Fern box", "plan": found["plan"]}
     stored = client.post("/api/plans", json=body).json()
     report = client.get(f"/api/plans/{stored['id']}/report").json()
-    assert report["needs"] == found["report"]["needs"]
-    assert report["severity"] != "stops"
+    assert report["purpose"] == found["report"]["purpose"]
+    assert report["severity"] != "problem"
 
 
 def test_needs_of_ones_own_take_the_place_of_the_usual_ones(client: TestClient) -> None:
     """And an empty list asks nothing."""
-    needs = [{"id": "sound", "text": "it sings", "function": "sound_out"}]
-    found = client.post("/api/first-kit", json={**ANSWERS, "needs": needs}).json()
-    assert [need["text"] for need in found["report"]["needs"]] == ["it sings"]
-    empty = client.post("/api/first-kit", json={**ANSWERS, "needs": []}).json()
-    assert empty["report"]["needs"] == []
+    requirements = [{"id": "ok", "text": "it sings", "function": "audio_out"}]
+    found = client.post("/api/first-kit", json={**ANSWERS, "requirements": requirements}).json()
+    assert [requirement["text"] for requirement in found["report"]["purpose"]] == ["it sings"]
+    empty = client.post("/api/first-kit", json={**ANSWERS, "requirements": []}).json()
+    assert empty["report"]["purpose"] == []
 
 
 def test_wrong_answers_are_told_with_their_place(client: TestClient) -> None:
@@ -50,7 +50,9 @@ def test_wrong_answers_are_told_with_their_place(client: TestClient) -> None:
     assert (unknown.status_code, "must be one of" in unknown.json()["detail"]) == (422, True)
     drawer = client.post("/api/first-kit", json={**ANSWERS, "owned": ["Z99"]})
     assert drawer.json()["problems"][0]["place"] == "owned.0"
-    half = client.post("/api/first-kit", json={**ANSWERS, "needs": [{"id": "a", "text": "b"}]})
+    half = client.post(
+        "/api/first-kit", json={**ANSWERS, "requirements": [{"id": "a", "text": "b"}]}
+    )
     assert half.status_code == 422
 
 
@@ -58,11 +60,11 @@ def test_a_variant_of_the_other_school_keeps_both_plans(client: TestClient) -> N
     """One press: a new plan with the other side in its name, the old one untouched."""
     url = "/api/plans/bat-recorder"
     before = client.get(url).json()
-    schools = client.get(f"{url}/schools").json()
-    assert schools[0]["id"] == "boot"
-    answer = client.post(f"{url}/variant", params={"school": "boot"})
+    alternatives = client.get(f"{url}/alternatives").json()
+    assert alternatives[0]["id"] == "boot_drive"
+    answer = client.post(f"{url}/variant", params={"alternative": "boot_drive"})
     assert answer.status_code == 201
     assert answer.json()["plan"]["name"] == "Churchyard bat-call recorder (boot from a drive)"
     assert client.get(url).json() == before
-    refused = client.post(f"{url}/variant", params={"school": "drive-board"})
+    refused = client.post(f"{url}/variant", params={"alternative": "drive-board"})
     assert (refused.status_code, "takes no side" in refused.json()["detail"]) == (422, True)

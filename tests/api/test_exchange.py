@@ -18,19 +18,19 @@ def names(client: TestClient) -> list[str]:
     return [plan["name"] for plan in client.get("/api/plans").json()]
 
 
-def bring_in(client: TestClient, what: str, text: str, **fields: Any) -> Any:
+def import_all(client: TestClient, what: str, text: str, **fields: Any) -> Any:
     """Send a file."""
-    return client.post(f"/api/bring-in/{what}", json={"text": text, **fields})
+    return client.post(f"/api/import/{what}", json={"text": text, **fields})
 
 
 def test_a_plan_goes_out_and_comes_in(client: TestClient) -> None:
     """First looked at, then stored beside its namesake, which is left alone; judged alike."""
     text = client.get("/api/plans/choir-recorder/plan.json").text
-    (looked,) = bring_in(client, "plans", text).json()
-    assert (looked["namesake"], looked["id"], looked["severity"]) == (True, None, "stops")
+    (looked,) = import_all(client, "plans", text).json()
+    assert (looked["namesake"], looked["id"], looked["severity"]) == (True, None, "problem")
     assert {part["state"] for part in looked["parts"]} == {"same"}
     assert len(names(client)) == 3
-    answer = bring_in(client, "plans", text, look_only=False)
+    answer = import_all(client, "plans", text, dry_run=False)
     assert answer.status_code == 201
     (stored,) = answer.json()
     assert len(names(client)) == 4
@@ -48,7 +48,7 @@ def test_several_plans_with_steps(client: TestClient) -> None:
         "/api/plans/bat-recorder", json={"patch": patch}, headers={"If-Match": str(view["version"])}
     )
     text = client.get("/api/export/plans.json?steps=true&plan=bat-recorder").text
-    (stored,) = bring_in(client, "plans", text, look_only=False).json()
+    (stored,) = import_all(client, "plans", text, dry_run=False).json()
     assert stored["steps"] == 2
     steps = client.get(f"/api/plans/{stored['id']}/revisions").json()
     assert [step["label"] for step in steps][-1] == "demo plan"
@@ -64,11 +64,11 @@ def test_a_file_with_one_wrong_plan_leaves_nothing_behind(client: TestClient) ->
     document = json.loads(client.get("/api/export/plans.json").text)
     document["plans"][0]["plan"]["name"] = ""
     document["plans"][1]["plan"]["lines"][0]["part"] = "nowhere"
-    answer = bring_in(client, "plans", json.dumps(document), look_only=False)
+    answer = import_all(client, "plans", json.dumps(document), dry_run=False)
     assert answer.status_code == 422
     assert answer.json()["problems"][0]["place"] == "plans.0.plan.name"
     document["plans"][0]["plan"]["name"] = "good"
-    answer = bring_in(client, "plans", json.dumps(document), look_only=False)
+    answer = import_all(client, "plans", json.dumps(document), dry_run=False)
     assert answer.status_code == 422
     assert "nowhere" in answer.json()["detail"]
     assert len(names(client)) == 3
@@ -79,15 +79,15 @@ def test_parts_that_come_with_a_plan(client: TestClient) -> None:
     mine = client.post("/api/parts/X05/copy").json()
     plan = {
         "name": "With mine",
-        "lines": [{"id": "a", "role": "addon", "part": "Q1"}],
+        "lines": [{"id": "a", "role": "add_on", "part": "Q1"}],
         "parts": [{"id": "Q1", "kind": "device", "part_class": "usb2_device", "maker": "m",
                    "model": "Quill"}],
     }  # fmt: skip
-    bring_in(client, "plans", json.dumps(plan), look_only=False)
+    import_all(client, "plans", json.dumps(plan), dry_run=False)
     known = {part["id"] for part in client.get("/api/parts").json()}
     assert "Q1" not in known
     assert mine["id"] in known
-    bring_in(client, "plans", json.dumps(plan), look_only=False, parts_too=True)
+    import_all(client, "plans", json.dumps(plan), dry_run=False, with_parts=True)
     assert "Q1" in {part["id"] for part in client.get("/api/parts").json()}
 
 
@@ -96,15 +96,15 @@ def test_a_pack_goes_out_and_comes_in(client: TestClient, kind: str) -> None:
     """Found twice it is the same; changed it updates; what ships is left alone."""
     mine = client.post("/api/parts/X05/copy").json()
     text = client.get(f"/api/export/parts.{kind}").text
-    looked = bring_in(client, "parts", text, name=f"a.{kind}").json()
+    looked = import_all(client, "parts", text, name=f"a.{kind}").json()
     assert [part["state"] for part in looked["parts"]] == ["same"]
     changed = text.replace("Pipit (mine)", "Pipit of mine")
-    answer = bring_in(client, "parts", changed, name=f"a.{kind}", look_only=False).json()
+    answer = import_all(client, "parts", changed, name=f"a.{kind}", dry_run=False).json()
     assert (answer["parts"][0]["state"], answer["stored"]) == ("changes", 1)
     sheet = client.get(f"/api/parts/{mine['id']}/sheet").json()
     assert (sheet["model"], sheet["revision"]) == ("Pipit of mine", 2)
     whole = client.get(f"/api/export/parts.{kind}?own=false").text
-    answer = bring_in(client, "parts", whole, name=f"a.{kind}", look_only=False).json()
+    answer = import_all(client, "parts", whole, name=f"a.{kind}", dry_run=False).json()
     assert answer["stored"] == 0
 
 
@@ -116,9 +116,9 @@ def test_the_workspace_goes_out_and_comes_back(client: TestClient) -> None:
         client.delete(f"/api/plans/{plan['id']}", headers={"If-Match": str(plan["version"])})
     client.delete(f"/api/parts/{mine['id']}")
     head = {"content-type": "application/zip"}
-    looked = client.post("/api/workspace/look", content=content, headers=head).json()
+    looked = client.post("/api/workspace/inspect", content=content, headers=head).json()
     assert len(looked["archive"]["holds"]["plans"]) == 3
-    assert (looked["here"]["plans"], looked["here"]["put_away"]) == ([], 3)
+    assert (looked["here"]["plans"], looked["here"]["in_bin"]) == ([], 3)
     assert names(client) == []
     restored = client.post("/api/workspace/restore", content=content, headers=head).json()
     assert restored["copy"].endswith("-before-restore.sqlite3")
@@ -132,8 +132,8 @@ def test_the_workspace_goes_out_and_comes_back(client: TestClient) -> None:
 def test_only_an_archive_may_be_large(client: TestClient) -> None:
     """What is sent elsewhere is bounded as before."""
     large = "x" * 3_000_000
-    assert bring_in(client, "plans", large).status_code == 413
-    answer = client.post("/api/workspace/look", content=large.encode())
+    assert import_all(client, "plans", large).status_code == 413
+    answer = client.post("/api/workspace/inspect", content=large.encode())
     assert answer.status_code == 422
     assert MAX_ARCHIVE_BYTES > 3_000_000
 
@@ -144,16 +144,16 @@ def test_what_is_put_away_is_found_and_comes_back(client: TestClient) -> None:
     client.delete("/api/plans/moss-cabinet", headers={"If-Match": str(version)})
     mine = client.post("/api/parts/X05/copy").json()
     client.delete(f"/api/parts/{mine['id']}")
-    away = client.get("/api/away").json()
+    away = client.get("/api/bin").json()
     assert [plan["id"] for plan in away["plans"]] == ["moss-cabinet"]
     assert [part["id"] for part in away["parts"]] == [mine["id"]]
     client.post("/api/plans/moss-cabinet/restore")
-    assert client.get("/api/away").json()["plans"] == []
-    client.post("/api/away/empty", json={"plans": ["choir-recorder"]})
+    assert client.get("/api/bin").json()["plans"] == []
+    client.post("/api/bin/empty", json={"plans": ["choir-recorder"]})
     assert len(names(client)) == 3  # it was not put away
     version = client.get("/api/plans/moss-cabinet").json()["version"]
     client.delete("/api/plans/moss-cabinet", headers={"If-Match": str(version)})
-    client.post("/api/away/empty", json={"plans": ["moss-cabinet"]})
+    client.post("/api/bin/empty", json={"plans": ["moss-cabinet"]})
     assert client.post("/api/plans/moss-cabinet/restore").status_code == 404
 
 
@@ -180,7 +180,7 @@ def test_sheets_and_drawings(client: TestClient) -> None:
     answer = client.get("/api/plans/choir-recorder/sheet.pdf?paper=letter")
     assert answer.headers["content-type"] == "application/pdf"
     assert len(PdfReader(io.BytesIO(answer.content)).pages) in (3, 4)
-    for name in ("margins", "stack", "above", "supply", "heat", "money"):
+    for name in ("margins", "stack", "above", "power", "heat", "money"):
         drawn = client.get(f"/api/plans/choir-recorder/drawings/{name}.svg")
         assert drawn.text.startswith("<svg")
         assert f'-{name}.svg"' in drawn.headers["content-disposition"]

@@ -117,7 +117,7 @@ def test_a_chunked_body_that_grows_too_large_is_told(client: TestClient) -> None
 def test_odd_versions_are_refused(client: TestClient, version: str) -> None:
     """Each is told as what it is, and nothing is written."""
     headers = {"If-Match": version.encode("latin-1")}
-    answer = client.patch(CHOIR, json={"patch": [{"op": "remove", "line": "lead"}]},
+    answer = client.patch(CHOIR, json={"patch": [{"op": "remove", "line": "cable"}]},
                           headers=headers)  # fmt: skip
     assert answer.status_code in (412, 422)
 
@@ -134,7 +134,7 @@ def test_odd_versions_are_refused(client: TestClient, version: str) -> None:
 def test_carried_parts_of_odd_shapes(client: TestClient, part: dict[str, Any]) -> None:
     """422 with the place, never 500."""
     own = {"id": "P1", "kind": "device", "maker": "m", "model": "x", **part}
-    plan = {"name": "x", "parts": [own], "lines": [{"id": "a", "role": "addon", "part": "P1"}]}
+    plan = {"name": "x", "parts": [own], "lines": [{"id": "a", "role": "add_on", "part": "P1"}]}
     answer = client.post("/api/evaluate", content=json.dumps({"plan": plan}),
                          headers={"Content-Type": "application/json"})  # fmt: skip
     assert answer.status_code == 422
@@ -150,24 +150,24 @@ def test_a_socket_of_generation_nought_is_judged(client: TestClient) -> None:
     }  # fmt: skip
     plan = demo("choir-recorder").model_dump(mode="json")
     plan["parts"] = [own]
-    plan["lines"].append({"id": "mine", "role": "addon", "part": "P1"})
+    plan["lines"].append({"id": "mine", "role": "add_on", "part": "P1"})
     assert client.post("/api/evaluate", json={"plan": plan}).status_code == 200
 
 
 @pytest.mark.parametrize(
     ("fields", "told"),
     [
-        ({"lines": [{"id": f"l{n}", "role": "addon", "part": "X07"} for n in range(12_000)]},
+        ({"lines": [{"id": f"l{n}", "role": "add_on", "part": "X07"} for n in range(12_000)]},
          "at most 400"),
-        ({"duty": [{"name": "p", "hours": 0.001}] * 2000}, "at most 24"),
-        ({"needs": [{"id": "n", "text": "t", "condition": "silent"}] * 1000}, "at most 200"),
+        ({"schedule": [{"name": "p", "hours": 0.001}] * 2000}, "at most 24"),
+        ({"requirements": [{"id": "n", "text": "t", "condition": "silent"}] * 1000}, "at most 200"),
         ({"parts": [{}] * 5000}, "at most 400"),
-        ({"lines": [{"id": "h", "role": "addon", "part": "H03", "quantity": 390}]},
+        ({"lines": [{"id": "h", "role": "add_on", "part": "H03", "quantity": 390}]},
          "390 hubs and extension leads; at most 60"),
         ({"name": "x" * 1_000_000}, "at most 120"),
         ({"name": "a\x1b[31m"}, "plain text"),
         ({"currency": "euro"}, "three letters"),
-        ({"duty": [{"name": "p", "hours": 1, "lines": {f"l{n}": "idle" for n in range(5000)}}]},
+        ({"schedule": [{"name": "p", "hours": 1, "lines": {f"l{n}": "idle" for n in range(5000)}}]},
          "at most 400"),
     ],
 )  # fmt: skip

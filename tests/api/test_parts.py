@@ -27,7 +27,11 @@ def figure(sheet: dict[str, Any], path: str) -> dict[str, Any]:
 def test_a_copy_is_ones_own_and_the_next_in_the_list(client: TestClient) -> None:
     """It states what the original states, and falls back to the same class."""
     sheet = copied(client, "X07")
-    assert (sheet["model"], sheet["origin"], sheet["revision"]) == ("Gloaming 384 (mine)", "own", 1)
+    assert (sheet["model"], sheet["origin"], sheet["revision"]) == (
+        "Gloaming 384 (mine)",
+        "custom",
+        1,
+    )
     listed = client.get("/api/parts", params={"kind": "device"}).json()
     assert sheet["id"] in {part["id"] for part in listed}
     assert figure(sheet, "loads.own.peak")["own"]
@@ -64,7 +68,7 @@ def test_wrong_figures_are_told_where_they_stand_and_change_nothing(client: Test
     assert answer.status_code == 422
     assert answer.json()["problems"][0]["place"] == "figures.loads.own.peak"
     assert "must not be negative" in answer.json()["detail"]
-    upside_down = edited(client, part, 1, figures={"loads.own.working": {"nominal": 9}})
+    upside_down = edited(client, part, 1, figures={"loads.own.normal": {"nominal": 9}})
     assert "must rise in that order" in upside_down.json()["detail"]
     none = edited(client, part, 1, figures={"cooler.height_mm": {"nominal": 3}})
     assert "this part has no such figure" in none.json()["detail"]
@@ -85,22 +89,22 @@ def test_a_plan_keeps_the_figures_it_chose_until_told_otherwise(client: TestClie
     """After an edit the plan's verdict is as before, and the line says what has changed."""
     part = copied(client, "S07")["id"]
     headers = {"If-Match": client.get(MOSS).headers["ETag"]}
-    swap = {"op": "swap", "line": "supply", "part": part}
+    swap = {"op": "swap", "line": "power_supply", "part": part}
     version = client.patch(MOSS, json={"patch": [swap]}, headers=headers).headers["ETag"]
     before = client.get(f"{MOSS}/report").json()
     edited(client, part, 1, figures={"source.rated_a": {"nominal": 1.2}})
     kept = client.get(f"{MOSS}/report").json()
     assert kept["margins"] == before["margins"]
-    line = next(entry for entry in kept["lines"] if entry["id"] == "supply")
+    line = next(entry for entry in kept["lines"] if entry["id"] == "power_supply")
     assert (line["newest_revision"], line["changed"]) == (2, ["rating: 2.4 A to 1.2 A"])
     old = client.get(f"/api/parts/{part}/sheet", params={"revision": 1}).json()
     assert figure(old, "source.rated_a")["nominal"] == 2.4
 
-    take = {"op": "edit", "line": "supply", "part_revision": 2}
+    take = {"op": "edit", "line": "power_supply", "part_revision": 2}
     answer = client.patch(MOSS, json={"patch": [take]}, headers={"If-Match": version}).json()
     assert answer["undo_label"] == "Newest figures of Wallplate 24 (mine)"
     after = client.get(f"{MOSS}/report").json()
-    assert next(e for e in after["lines"] if e["id"] == "supply")["changed"] == []
+    assert next(e for e in after["lines"] if e["id"] == "power_supply")["changed"] == []
     assert any(f["rule"] == "PWR-02" for f in after["findings"])
 
 

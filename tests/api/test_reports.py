@@ -10,7 +10,7 @@ from fastapi.testclient import TestClient
 
 from cobblewort.api import deps
 from cobblewort.api.app import create_app
-from cobblewort.core.verdict.judgement import Judgement
+from cobblewort.core.verdict.evaluation import Evaluation
 from cobblewort.core.verdict.report import Report
 from cobblewort.demo import fill_with_demo
 from cobblewort.store.plans import StoredPlan
@@ -58,7 +58,7 @@ def test_an_assumption_is_not_kept(client: TestClient) -> None:
 def test_a_part_that_changes_changes_the_reports_of_its_plans(client: TestClient) -> None:
     """The plan keeps its revision of the part, and the report tells that there is a newer one."""
     copy = client.post("/api/parts/X07/copy").json()["id"]
-    changed(client, {"op": "add", "role": "addon", "part": copy})
+    changed(client, {"op": "add", "role": "add_on", "part": copy})
     before = client.get(f"{PLAN}/report").json()
     answer = client.patch(
         f"/api/parts/{copy}", json={"model": "Quieter"}, headers={"If-Match": '"1"'}
@@ -106,9 +106,9 @@ def test_the_oldest_makes_room(monkeypatch: pytest.MonkeyPatch) -> None:
     worked_out: list[str] = []
     original = deps.report_on
 
-    def counted(judgement: Judgement) -> Report:
+    def counted(evaluation: Evaluation) -> Report:
         worked_out.append("one more")
-        return original(judgement)
+        return original(evaluation)
 
     monkeypatch.setattr(deps, "report_on", counted)
     monkeypatch.setattr(deps, "_MOST_REPORTS", 2)

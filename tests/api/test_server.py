@@ -31,25 +31,23 @@ def port(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> Iterator[int]:
     listening.close()
 
 
-def reply(port: int, *pieces: bytes) -> bytes:
+def reply(port: int, *items: bytes) -> bytes:
     """What comes back, until the server hangs up, to pieces sent one after the other."""
     with socket.create_connection(("127.0.0.1", port), timeout=5) as connection:
-        for piece in pieces:
-            connection.sendall(piece % port if b"%d" in piece else piece)
+        for item in items:
+            connection.sendall(item % port if b"%d" in item else item)
             time.sleep(0.05)
         found = b""
-        while piece := connection.recv(4096):
-            found += piece
+        while item := connection.recv(4096):
+            found += item
         return found
 
 
-@pytest.mark.parametrize("pieces", [(), (b"GET / HT",), (b"GET / HTTP/1.1\r\nHost: x\r\nA:", b"b")])
-def test_who_does_not_say_what_they_want_is_hung_up_on(
-    port: int, pieces: tuple[bytes, ...]
-) -> None:
+@pytest.mark.parametrize("items", [(), (b"GET / HT",), (b"GET / HTTP/1.1\r\nHost: x\r\nA:", b"b")])
+def test_who_does_not_say_what_they_want_is_hung_up_on(port: int, items: tuple[bytes, ...]) -> None:
     """Nothing sent, half a line, half the headers."""
     began = time.monotonic()
-    assert reply(port, *pieces) == b""
+    assert reply(port, *items) == b""
     assert time.monotonic() - began < 3
 
 

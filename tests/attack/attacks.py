@@ -171,7 +171,7 @@ def _status(request: urllib.request.Request) -> int:
 
 ODD: list[Any] = [
     None, True, 0, -1, 1e308, 10**30, "", "x" * 500, "\x00", "a\ud800", [], {}, [[]], {"": {}},
-    "S01", "usb-a", "idle", 0.5, [1, 2, 3], {"nominal": 1, "basis": "guess"}, "2024-13-45",
+    "S01", "usb-a", "idle", 0.5, [1, 2, 3], {"nominal": 1, "basis": "estimate"}, "2024-13-45",
 ]  # fmt: skip
 
 
@@ -183,21 +183,21 @@ def documents(folder: Path, many: int, seed: int = 1) -> str:
         create_app(data), base_url="http://localhost", raise_server_exceptions=False
     )
     plans, parts = [entry["plan"] for entry in demo_plans()], shipped_parts()
-    judged = 0
+    checked = 0
     for number in range(many):
         plan = copy.deepcopy(chosen.choice(plans))
         part = copy.deepcopy(chosen.choice(parts))
         plan["parts"] = [part]
         if chosen.random() < 0.5:
-            plan.setdefault("lines", []).append({"id": "own", "role": "addon", "part": part["id"]})
+            plan.setdefault("lines", []).append({"id": "own", "role": "add_on", "part": part["id"]})
         for _ in range(chosen.randint(1, 4)):
             _change(chosen, part if chosen.random() < 0.6 else plan)
         body = json.dumps({"plan": plan}).encode()
         answer = client.post("/api/evaluate", content=body,
                              headers={"Content-Type": "application/json"})  # fmt: skip
         assert answer.status_code in (200, 422), f"document {number}: {answer.text}\n{plan}"
-        judged += answer.status_code == 200
-    return f"{many} mutated documents, {judged} judged, {many - judged} refused, none failed"
+        checked += answer.status_code == 200
+    return f"{many} mutated documents, {checked} judged, {many - checked} refused, none failed"
 
 
 def _change(chosen: random.Random, document: Any) -> None:

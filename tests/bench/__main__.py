@@ -34,7 +34,7 @@ from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import EditLine, RemoveLine, SetFields, SwapPart, apply_patch
 from cobblewort.core.plans.purpose import plan_for
 from cobblewort.core.plans.steps import PlanFile
-from cobblewort.core.verdict.evaluate import evaluate, judgement_of
+from cobblewort.core.verdict.evaluate import evaluate, evaluation_of
 from cobblewort.formats.plan_files import plans_text
 from cobblewort.formats.shipped import shipped_catalogue, shipped_places, shipped_purposes
 from cobblewort.store.database import Database
@@ -51,17 +51,17 @@ PLAN_25 = kit(
     "B10", "S03", "M02", "A06", "D06", "D04", "2xH03", "4xA12", "4xD11", "4xX07", "X06", "K05",
     "E03", "F01", "T04",
     budget="1800",
-    duty=[
+    schedule=[
         {"name": "night", "hours": 10, "activity": "light"},
         {"name": "day", "hours": 14, "activity": "idle"},
     ],
-    flows=[
-        {"id": "calls", "text": "four microphones", "source": "sound_in", "sink": "data",
+    transfers=[
+        {"id": "calls", "text": "four microphones", "source": "audio_in", "target": "storage",
          "stream_mb_s": 0.768, "at_once": 4, "hours_a_day": 1.2, "stays": True, "during": "night"},
-        {"id": "copy", "text": "a copy meanwhile", "source": "network", "sink": "data",
+        {"id": "copy", "text": "a copy meanwhile", "source": "network", "target": "storage",
          "amount_gb": 20, "within_min": 30, "runs_a_day": 0.2, "during": "night"},
     ],
-    keeping={"replaceable": False, "writes": "logger", "copies": [
+    retention={"replaceable": False, "writes": "logger", "backups": [
         {"id": "far", "text": "a friend's", "place": "elsewhere", "medium": "disk"},
     ]},
 )  # fmt: skip
@@ -114,11 +114,11 @@ def sixty_cases() -> Catalogue:
 def changed_and_back(shipped: Catalogue, samples: int) -> Callable[[], object]:
     """A call that makes or takes back the next change, and judges the plan like the last one."""
     plans = cycle(p for change in CHANGES for p in (apply_patch(PLAN_25, (change,)), PLAN_25))
-    last = judgement_of(PLAN_25, shipped, samples)
+    last = evaluation_of(PLAN_25, shipped, samples)
 
     def step() -> None:
         nonlocal last
-        last = judgement_of(next(plans), shipped, samples, like=last)
+        last = evaluation_of(next(plans), shipped, samples, like=last)
 
     return step
 
@@ -177,7 +177,7 @@ def _answers(url: str) -> bool:
 
 def many_parts(count: int) -> list[Part]:
     """So many parts, each called otherwise."""
-    base = shipped_catalogue().parts(("device", "drive", "lead"))
+    base = shipped_catalogue().parts(("device", "drive", "cable"))
     names = ("amber", "birch", "clover", "dapple", "elder", "fennel", "gorse", "hazel")
     return [
         replace(base[n % len(base)], id=f"P{n}", model=f"{names[n % 8]} {names[n // 8 % 8]} {n}")
@@ -204,7 +204,7 @@ def main() -> None:
     """Measure, print and write down."""
     with made_to_stay():  # as in the program
         shipped = shipped_catalogue()
-    pieces = sum(line.quantity for line in PLAN_25.lines)
+    items = sum(line.quantity for line in PLAN_25.lines)
     many = sixty_cases()
     purpose = shipped_purposes()["sound-recorder"]
     begun = plan_for(purpose, purpose.title, shipped_places()["indoor-room"].place)
@@ -212,10 +212,10 @@ def main() -> None:
     started, memory_mb, answer, again = server_start()
     rows = [
         ("sum(range(1000)), to compare machines by", timed(lambda: sum(range(1000)), 20000), ""),
-        (f"margins and findings, {pieces} parts, from nothing, nominal",
-         timed(lambda: judgement_of(PLAN_25, shipped), 600), "4 ms, at most 5 ms"),
-        (f"margins and findings, {pieces} parts, from nothing, 256 samples",
-         timed(lambda: judgement_of(PLAN_25, shipped, 256), 200), "18 ms, at most 25 ms"),
+        (f"margins and findings, {items} parts, from nothing, nominal",
+         timed(lambda: evaluation_of(PLAN_25, shipped), 600), "4 ms, at most 5 ms"),
+        (f"margins and findings, {items} parts, from nothing, 256 samples",
+         timed(lambda: evaluation_of(PLAN_25, shipped, 256), 200), "18 ms, at most 25 ms"),
         ("the same after one change, like the last, nominal",
          timed(changed_and_back(shipped, 1), 600), "2 ms"),
         ("after one change, 256 samples",

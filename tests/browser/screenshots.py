@@ -61,7 +61,7 @@ def data(page: Page) -> None:
     page.locator(".way-drawing").wait_for()
 
 
-def life(page: Page) -> None:
+def lifetime(page: Page) -> None:
     """Years of what wears, how it fills, and its copies."""
     page.keyboard.press("5")
     page.locator(".ropes").wait_for()
@@ -129,12 +129,12 @@ VIEWS: list[View] = [
     ("fit-header", "/plans/moss-cabinet", "light", header),
     ("workbench-heat", "/plans/moss-cabinet", "light", heat),
     ("workbench-data", "/plans/choir-recorder", "light", data),
-    ("workbench-life", "/plans/moss-cabinet", "light", life),
+    ("workbench-life", "/plans/moss-cabinet", "light", lifetime),
     ("workbench-noise", "/plans/choir-recorder", "light", noise),
     ("workbench-cost", "/plans/choir-recorder", "light", cost),
     ("cupboard-drawer", "/plans/choir-recorder", "light", drawer),
     ("part-sheet", "/cupboard/B06", "light", part_sheet),
-    ("working", "/plans/choir-recorder", "light", working),
+    ("normal", "/plans/choir-recorder", "light", working),
     ("rule-book", "/rules", "light", as_it_opens),
     ("night-bench", "/plans/choir-recorder", "dark", supply_with_snag),
 ]

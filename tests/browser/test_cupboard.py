@@ -39,7 +39,7 @@ def test_an_emptied_figure_falls_back_to_its_class_and_says_so(page: Page, serve
     expect(complaint(page)).to_contain_text("one field is to put right")
     peak.fill("1")
     page.get_by_role("button", name="Save", exact=True).click()
-    expect(complaint(page)).to_contain_text("Idle, working and peak must rise")
+    expect(complaint(page)).to_contain_text("Idle, normal and peak must rise")
     peak.fill("")
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.get_by_text("revision 2")).to_be_visible()

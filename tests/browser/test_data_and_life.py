@@ -64,7 +64,7 @@ def test_a_flow_is_added_changed_and_taken_out(quiet_page: Page, server: str) ->
     page.keyboard.press("Enter")
     page.get_by_label("What moves").focus()
     page.keyboard.type("a film to the school")
-    page.get_by_label("From", exact=True).select_option("data")
+    page.get_by_label("From", exact=True).select_option("storage")
     page.get_by_label("To", exact=True).select_option("network")
     page.get_by_label("At a time").fill("much")
     page.get_by_label("At a time").press("Enter")
@@ -135,13 +135,15 @@ def test_two_tabs_in_the_years_lose_nothing(page: Page, server: str) -> None:
     open_plan(page, server, "moss-cabinet", "5")
     page.get_by_label("Wanted").fill("9")
     version = ask(server, "/plans/moss-cabinet")["version"]
-    patch = [{"op": "set", "fields": {"keeping": {"years": 7}, "storing": {"growth_gb_month": 4}}}]
+    patch = [
+        {"op": "set", "fields": {"retention": {"years": 7}, "storage_use": {"growth_gb_month": 4}}}
+    ]
     ask(server, "/plans/moss-cabinet", {"patch": patch}, method="PATCH", version=version)
     page.get_by_role("button", name="Keep it so").click()
     page.get_by_role("button", name="Keep it so").click()
     expect(page.get_by_label("Wanted")).to_have_value("9")
     plan = ask(server, "/plans/moss-cabinet")["plan"]
-    assert plan["storing"]["growth_gb_month"] == 4
+    assert plan["storage_use"]["growth_gb_month"] == 4
 
 
 def test_copies_against_three_two_one(quiet_page: Page, server: str) -> None:

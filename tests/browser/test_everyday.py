@@ -248,7 +248,7 @@ def test_a_sheet_and_a_drawing_are_saved(page: Page, server: str, tmp_path: Path
     saved.value.save_as(tmp_path / "sheet.pdf")
     text = " ".join(page.extract_text() for page in PdfReader(tmp_path / "sheet.pdf").pages)
     assert "To buy" in text
-    assert "Stops it Steeple reaches" in " ".join(text.split())
+    assert "Problem Steeple reaches" in " ".join(text.split())
     with page.expect_download() as drawn:
         page.get_by_role("button", name="Supply as PNG").click()
     drawn.value.save_as(tmp_path / "supply.png")
@@ -258,8 +258,10 @@ def test_a_sheet_and_a_drawing_are_saved(page: Page, server: str, tmp_path: Path
 def test_a_board_is_moved_on_its_plate(quiet_page: Page, server: str) -> None:
     """By mouse and by figures; what cannot be is refused beside the field; back by one press."""
     page = quiet_page
-    lines = [{"id": role, "role": role, "part": part}
-             for role, part in (("board", "B06"), ("supply", "S01"), ("case", "E12"))]  # fmt: skip
+    lines = [
+        {"id": role, "role": role, "part": part}
+        for role, part in (("board", "B06"), ("power_supply", "S01"), ("case", "E12"))
+    ]
     plan = ask(server, "/plans", {"name": "plate", "plan": {"name": "plate", "lines": lines}},
                method="POST")  # fmt: skip
     page.goto(f"{server}/plans/{plan['id']}")
@@ -276,7 +278,7 @@ def test_a_board_is_moved_on_its_plate(quiet_page: Page, server: str) -> None:
         page.mouse.move(box["x"] + 30 - 3 * step, box["y"] + 30)
     page.mouse.up()
     expect(along).not_to_have_value("54.5")
-    moved = ask(server, f"/plans/{plan['id']}")["plan"]["lines"][0]["stands_at"]
+    moved = ask(server, f"/plans/{plan['id']}")["plan"]["lines"][0]["position"]
     assert moved["x_mm"] < 40
     along.fill("-3")
     page.get_by_role("button", name="Put it there").click()
@@ -366,7 +368,11 @@ def test_the_cupboard_is_searched_by_what_is_shown(page: Page, server: str) -> N
     """Figures, kinds, one typo."""
     page.goto(f"{server}/cupboard")
     search = page.get_by_label("Search the cupboard")
-    for text, name in (("5 V, 3 A", "Pocket 15"), ("usb-c 3a", "Lead"), ("kettel 27", "Kettle 27")):
+    for text, name in (
+        ("5 V, 3 A", "Pocket 15"),
+        ("usb-c 3a", "Lead"),
+        ("kettel 27", "Kettle 27"),
+    ):
         search.fill(text)
         expect(page.locator(".shelf-list a", has_text=name).first).to_be_visible()
     search.fill("kettel 27")
@@ -521,9 +527,9 @@ def test_forms_in_place_keep_what_another_tab_does_not_know(page: Page, server: 
     page.get_by_label("A ready-made one").fill("A bought one")
     page.get_by_role("button", name="Change the image").click()
     page.get_by_label("Wants of memory").fill("1,5")
-    duty = ask(server, "/plans/moss-cabinet")["plan"]["duty"]
-    duty[1]["hours"] = 0.25
-    patched(server, "moss-cabinet", duty=duty, ready_made={"name": "", "price": "99"})
+    schedule = ask(server, "/plans/moss-cabinet")["plan"]["schedule"]
+    schedule[1]["hours"] = 0.25
+    patched(server, "moss-cabinet", schedule=schedule, ready_made={"name": "", "price": "99"})
     patched(server, "moss-cabinet", budget="333")
     page.get_by_label("A ready-made one").press("Tab")
     page.get_by_role("button", name="Keep it", exact=True).click()  # refused, as it is stale
@@ -535,7 +541,7 @@ def test_forms_in_place_keep_what_another_tab_does_not_know(page: Page, server: 
     page.get_by_role("button", name="Keep this day").click()
     expect(page.get_by_role("button", name="Keep this day")).to_have_count(0)
     plan = ask(server, "/plans/moss-cabinet")["plan"]
-    assert plan["duty"][1]["hours"] == 0.4
+    assert plan["schedule"][1]["hours"] == 0.4
 
 
 def test_fields_take_units_as_people_write_them(page: Page, server: str) -> None:
@@ -569,9 +575,9 @@ def test_a_need_and_a_wire_are_asked_for_while_another_tab_works(page: Page, ser
     open_purpose(page, server)
     page.get_by_label("Ask for something more").select_option(label="makes no sound")
     page.get_by_label("In your words").fill("not a whisper in the reading room")
-    needs = ask(server, "/plans/moss-cabinet")["plan"]["needs"]
-    more = {"id": "theirs", "text": "theirs", "function": "clock"}
-    patched(server, "moss-cabinet", needs=[*needs, more])
+    requirements = ask(server, "/plans/moss-cabinet")["plan"]["requirements"]
+    more = {"id": "theirs", "text": "theirs", "function": "rtc"}
+    patched(server, "moss-cabinet", requirements=[*requirements, more])
     page.get_by_role("button", name="Ask for it").click()
     expect(page.get_by_label("In your words")).to_have_value("not a whisper in the reading room")
     expect(page.locator(".need-table")).to_contain_text("theirs")
@@ -582,7 +588,10 @@ def test_a_need_and_a_wire_are_asked_for_while_another_tab_works(page: Page, ser
     page.get_by_role("button", name="Ask for it").click()
     expect(page.locator(".need-table")).to_contain_text("not a whisper in the reading room")
     expect(page.get_by_label("In your words")).to_have_count(0)
-    texts = [need["text"] for need in ask(server, "/plans/moss-cabinet")["plan"]["needs"]]
+    texts = [
+        requirement["text"]
+        for requirement in ask(server, "/plans/moss-cabinet")["plan"]["requirements"]
+    ]
     assert texts[-2:] == ["theirs", "not a whisper in the reading room"]
     page.locator(".margin-row", has_text="Fit").click()
     page.get_by_role("button", name="Header", exact=True).click()

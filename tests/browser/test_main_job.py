@@ -6,11 +6,11 @@ from tests.browser.conftest import complaint
 
 KIT = [
     ("Board", "Hurdle 2"),
-    ("Supply", "Kettle 15"),
-    ("Boot medium", "Plain 32"),
+    ("Power supply", "Kettle 15"),
+    ("Boot drive", "Plain 32"),
     ("Cooling", "Griddle"),
     ("Case", "Vent 86 Tall"),
-    ("To borrow", "Cattlegrid"),
+    ("Needed for set-up", "Cattlegrid"),
 ]
 
 
@@ -21,7 +21,7 @@ def snags(page: Page) -> list[str]:
 
 def settle_the_notes(page: Page) -> None:
     """Tick every note that is left: none of them stops the kit or makes it tight."""
-    expect(page.locator(".snag .word", has_text="Stops it")).to_have_count(0)
+    expect(page.locator(".snag .word", has_text="Problem")).to_have_count(0)
     expect(page.locator(".snag .word", has_text="Tight")).to_have_count(0)
     while (left := page.locator(".snag").count()) > 0:
         page.locator(".snag-main").first.click()
@@ -145,7 +145,7 @@ def test_what_if_it_is_hotter(quiet_page: Page, server: str) -> None:
     slider = page.get_by_label("What if the hottest day is")
     slider.focus()
     page.keyboard.press("End")
-    expect(page.locator(".snag .word").first).to_have_text("Stops it")
+    expect(page.locator(".snag .word").first).to_have_text("Problem")
     page.reload()
     expect(page.locator(".all-clear")).to_be_visible()
     slider.focus()
@@ -357,12 +357,12 @@ def test_a_plan_is_duplicated_renamed_and_taken_along(quiet_page: Page, server: 
     page.locator(".kit-main", has_text="Purpose").click()
     page.get_by_role("button", name="Name, place, budget").click()
     page.get_by_role("textbox", name="Name", exact=True).fill("Fern cabinet")
-    page.get_by_label("How far it is").select_option("ordered")
+    page.get_by_label("Status").select_option("ordered")
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.locator(".crumbs strong")).to_have_text("Fern cabinet")
     page.get_by_role("button", name="save or print").click()
     page.get_by_role("button", name="CSV, for a spreadsheet").click()
-    expect(page.locator(".kit-text")).to_contain_text("role,pieces,maker,model")
+    expect(page.locator(".kit-text")).to_contain_text("role,items,maker,model")
     page.keyboard.press("Escape")
     page.goto(server)
     expect(page.get_by_role("article", name="Fern cabinet")).to_contain_text("ordered")

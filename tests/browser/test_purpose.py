@@ -46,7 +46,7 @@ def test_from_four_answers_to_a_kit_by_mouse(quiet_page: Page, server: str) -> N
     expect(page.locator(".crumbs strong")).to_have_text("Orchard frost camera")
     expect(page.locator(".kit-main", has_text="Purpose")).to_contain_text("5 of 5 needs met")
     expect(page.locator(".kit-line", has_text="Gate 2")).to_be_visible()
-    assert "Stops it" not in snags(page)
+    assert "Problem" not in snags(page)
 
 
 def test_from_four_answers_to_a_kit_by_keyboard(quiet_page: Page, server: str) -> None:
@@ -68,7 +68,7 @@ def test_from_four_answers_to_a_kit_by_keyboard(quiet_page: Page, server: str) -
     page.keyboard.press("Enter")
     expect(page.locator(".crumbs strong")).to_have_text("Climate or tide logger")
     expect(page.locator(".kit-main", has_text="Purpose")).to_contain_text("4 of 4 needs met")
-    assert "Stops it" not in snags(page)
+    assert "Problem" not in snags(page)
 
 
 def test_a_need_is_raised_and_settled_on_the_workbench(quiet_page: Page, server: str) -> None:
@@ -148,7 +148,7 @@ def test_a_quieter_place_lights_the_noise_ruler(quiet_page: Page, server: str) -
     page.get_by_role("button", name="Save", exact=True).click()
     expect(complaint(page)).to_contain_text("up to 140 dB(A)")
     page.get_by_label("May be heard, at 1 m").fill("28")
-    page.get_by_label("Network there").select_option("radio")
+    page.get_by_label("Network there").select_option("wifi")
     page.get_by_role("button", name="Save", exact=True).click()
     snag = page.locator(".snag", has_text="its place allows 28")
     expect(snag).to_be_visible()
@@ -156,7 +156,7 @@ def test_a_quieter_place_lights_the_noise_ruler(quiet_page: Page, server: str) -
     snag.click()
     expect(page.locator(".fix", has_text="Hush Clip instead of Steeple")).to_be_visible()
     page.get_by_text("Purpose", exact=True).first.click()
-    expect(page.locator("main")).to_contain_text("network by radio only, at most 28 dB(A) at 1 m")
+    expect(page.locator("main")).to_contain_text("Wi-Fi only, at most 28 dB(A) at 1 m")
 
 
 def test_nights_of_a_recording_are_asked_for(quiet_page: Page, server: str) -> None:

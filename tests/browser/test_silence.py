@@ -46,20 +46,22 @@ def _open_image(page: Page, server: str) -> None:
     page.get_by_role("button", name="Change the image").click()
 
 
-def _open_life(page: Page, server: str, plan_id: str) -> None:
+def _open_lifetime(page: Page, server: str, plan_id: str) -> None:
     page.goto(f"{server}/plans/{plan_id}")
     page.locator(".margin-row", has_text="Life").click()
     page.locator(".ropes").wait_for()
 
 
 def _open_copy(page: Page, server: str) -> None:
-    _open_life(page, server, "bat-recorder")
+    _open_lifetime(page, server, "bat-recorder")
     page.get_by_role("button", name="Add a copy").click()
 
 
 def _open_floor(page: Page, server: str) -> None:
-    lines = [{"id": role, "role": role, "part": part}
-             for role, part in (("board", "B06"), ("supply", "S01"), ("case", "E12"))]  # fmt: skip
+    lines = [
+        {"id": role, "role": role, "part": part}
+        for role, part in (("board", "B06"), ("power_supply", "S01"), ("case", "E12"))
+    ]
     body = {"name": "plate", "plan": {"name": "plate", "lines": lines}}
     page.goto(f"{server}/plans/{ask(server, '/plans', body, method='POST')['id']}")
     page.locator(".margin-row", has_text="Fit").click()
@@ -69,7 +71,7 @@ def _open_floor(page: Page, server: str) -> None:
 def _plate(server: str) -> Any:
     plans = ask(server, "/plans")
     own = next(p["id"] for p in plans if p["name"] == "plate")
-    return _plan(server, own)["lines"][0]["stands_at"]["x_mm"]
+    return _plan(server, own)["lines"][0]["position"]["x_mm"]
 
 
 def _open_part(page: Page, server: str) -> None:
@@ -78,12 +80,12 @@ def _open_part(page: Page, server: str) -> None:
     page.wait_for_url("**/cupboard/*-*")
 
 
-def _own_part(server: str) -> Any:
+def _custom_part(server: str) -> Any:
     own = next(p for p in ask(server, "/parts") if p["model"].endswith("(mine)"))
     return ask(server, f"/parts/{own['id']}")["summary"]
 
 
-def _open_flow(page: Page, server: str) -> None:
+def _open_transfer(page: Page, server: str) -> None:
     page.goto(f"{server}/plans/moss-cabinet")
     page.locator(".margin-row", has_text="Data").click()
     page.get_by_role("button", name="Add a flow").click()
@@ -91,33 +93,99 @@ def _open_flow(page: Page, server: str) -> None:
 
 
 FORMS = [
-    Typing("details", lambda page, server: open_details(page, server, "bat-recorder"), "Name",
-           "Owl recorder", "Save", lambda s: _plan(s, "bat-recorder")["name"], "Owl recorder",
-           "bat-recorder"),
-    Typing("day", open_purpose, "Hours of film", "0.3", "Keep this day",
-           lambda s: _plan(s, "moss-cabinet")["duty"][1]["hours"], 0.3, "moss-cabinet"),
-    Typing("image", _open_image, "Wants of memory", "1.5", "Save",
-           lambda s: _plan(s, "moss-cabinet")["image"]["memory_gb"], 1.5, "moss-cabinet"),
-    Typing("ready-made", open_purpose, "A ready-made one", "A bought one", "Keep it",
-           lambda s: (_plan(s, "moss-cabinet")["ready_made"] or {}).get("name"), "A bought one",
-           "moss-cabinet"),
-    Typing("years", lambda page, server: _open_life(page, server, "moss-cabinet"), "Wanted", "7",
-           "Keep it so", lambda s: _plan(s, "moss-cabinet")["keeping"]["years"], 7,
-           "moss-cabinet"),
-    Typing("copy", _open_copy, "Which copy", "a stick in the vestry", "Add this copy",
-           lambda s: _plan(s, "bat-recorder")["keeping"]["copies"][-1]["text"],
-           "a stick in the vestry", "bat-recorder"),
-    Typing("flow", _open_flow, "What moves", "a film to the school", "Add this flow",
-           lambda s: _plan(s, "moss-cabinet")["flows"][-1]["text"], "a film to the school",
-           "moss-cabinet"),
+    Typing(
+        "details",
+        lambda page, server: open_details(page, server, "bat-recorder"),
+        "Name",
+        "Owl recorder",
+        "Save",
+        lambda s: _plan(s, "bat-recorder")["name"],
+        "Owl recorder",
+        "bat-recorder",
+    ),
+    Typing(
+        "day",
+        open_purpose,
+        "Hours of film",
+        "0.3",
+        "Keep this day",
+        lambda s: _plan(s, "moss-cabinet")["schedule"][1]["hours"],
+        0.3,
+        "moss-cabinet",
+    ),
+    Typing(
+        "image",
+        _open_image,
+        "Wants of memory",
+        "1.5",
+        "Save",
+        lambda s: _plan(s, "moss-cabinet")["image"]["memory_gb"],
+        1.5,
+        "moss-cabinet",
+    ),
+    Typing(
+        "ready-made",
+        open_purpose,
+        "A ready-made one",
+        "A bought one",
+        "Keep it",
+        lambda s: (_plan(s, "moss-cabinet")["ready_made"] or {}).get("name"),
+        "A bought one",
+        "moss-cabinet",
+    ),
+    Typing(
+        "years",
+        lambda page, server: _open_lifetime(page, server, "moss-cabinet"),
+        "Wanted",
+        "7",
+        "Keep it so",
+        lambda s: _plan(s, "moss-cabinet")["retention"]["years"],
+        7,
+        "moss-cabinet",
+    ),
+    Typing(
+        "copy",
+        _open_copy,
+        "Which copy",
+        "a stick in the vestry",
+        "Add this copy",
+        lambda s: _plan(s, "bat-recorder")["retention"]["backups"][-1]["text"],
+        "a stick in the vestry",
+        "bat-recorder",
+    ),
+    Typing(
+        "flow",
+        _open_transfer,
+        "What moves",
+        "a film to the school",
+        "Add this flow",
+        lambda s: _plan(s, "moss-cabinet")["transfers"][-1]["text"],
+        "a film to the school",
+        "moss-cabinet",
+    ),
     Typing("floor", _open_floor, "Millimetres along", "20", "Put it there", _plate, 20),
-    Typing("part", _open_part, "What it is", "from the attic", "Save", _own_part, "from the attic"),
-    Typing("money", lambda page, server: (page.goto(f"{server}/settings"), None)[1],
-           "New plans are in", "USD", "Keep", lambda s: ask(s, "/preferences")["currency"], "USD"),
-    Typing("new plan", lambda page, server: (page.goto(f"{server}/new"), None)[1],
-           "What will it be called?", "Owl recorder", "Begin without a kit",
-           lambda s: any(p["name"] == "Owl recorder" for p in ask(s, "/plans")), True),
-]  # fmt: skip
+    Typing(
+        "part", _open_part, "What it is", "from the attic", "Save", _custom_part, "from the attic"
+    ),
+    Typing(
+        "money",
+        lambda page, server: (page.goto(f"{server}/settings"), None)[1],
+        "New plans are in",
+        "USD",
+        "Keep",
+        lambda s: ask(s, "/preferences")["currency"],
+        "USD",
+    ),
+    Typing(
+        "new plan",
+        lambda page, server: (page.goto(f"{server}/new"), None)[1],
+        "What will it be called?",
+        "Owl recorder",
+        "Begin without a kit",
+        lambda s: any(p["name"] == "Owl recorder" for p in ask(s, "/plans")),
+        True,
+    ),
+]
 
 
 def _until(what: Callable[[], Any], value: Any) -> None:
@@ -166,7 +234,7 @@ def test_where_a_board_stands_is_typed_while_another_tab_moves_it(page: Page, se
     along.fill("20")
     plan = next(p["id"] for p in ask(server, "/plans") if p["name"] == "plate")
     version = ask(server, f"/plans/{plan}")["version"]
-    edit = {"op": "edit", "line": "board", "stands_at": {"x_mm": 30, "y_mm": 12}}
+    edit = {"op": "edit", "line": "board", "position": {"x_mm": 30, "y_mm": 12}}
     ask(server, f"/plans/{plan}", {"patch": [edit]}, method="PATCH", version=version)
     page.evaluate("() => window.dispatchEvent(new Event('visibilitychange'))")
     expect(across).to_have_value("12")

@@ -7,22 +7,22 @@ from datetime import date
 import pytest
 from icalendar import Calendar
 
-from cobblewort.core.aspects.life.upkeep import Upkeep
-from cobblewort.formats.calendar import upkeep_ics
-from tests.kits import demo, judged
+from cobblewort.core.aspects.lifetime.maintenance import Maintenance
+from cobblewort.formats.calendar import maintenance_ics
+from tests.kits import checked, demo
 
 BEGINS = date(2026, 3, 14)
 ENTRIES = [
-    Upkeep("updates", "Install updates; start it anew", 30),
-    Upkeep("copy", "Copy: the vestry, upstairs", 7),
-    Upkeep("image", "Make an image", 360),
-    Upkeep("change", "Change Plain 32", 500, once=True),
+    Maintenance("updates", "Install updates; start it anew", 30),
+    Maintenance("copy", "Copy: the vestry, upstairs", 7),
+    Maintenance("image", "Make an image", 360),
+    Maintenance("change", "Change Plain 32", 500, once=True),
 ]
 
 
 def test_it_is_read_back_whole() -> None:
     """RFC 5545: PRODID, VERSION, UID and DTSTAMP, CRLF, lines of at most 75 octets."""
-    content = upkeep_ics("Bats; the tower", ENTRIES, BEGINS)
+    content = maintenance_ics("Bats; the tower", ENTRIES, BEGINS)
     calendar = Calendar.from_ical(content)
     events = {str(event["summary"]): event for event in calendar.walk("VEVENT")}
     assert (calendar["version"], bool(calendar["prodid"])) == ("2.0", True)
@@ -41,9 +41,11 @@ def test_it_is_read_back_whole() -> None:
         (ENTRIES[3], date(2027, 7, 27), None),
     ],
 )
-def test_it_comes_round(entry: Upkeep, first: date, rule: dict[str, list[object]] | None) -> None:
+def test_it_comes_round(
+    entry: Maintenance, first: date, rule: dict[str, list[object]] | None
+) -> None:
     """Days, months or years as people would say it; what is done once comes once."""
-    (event,) = Calendar.from_ical(upkeep_ics("Kit", [entry], BEGINS)).walk("VEVENT")
+    (event,) = Calendar.from_ical(maintenance_ics("Kit", [entry], BEGINS)).walk("VEVENT")
     assert event["dtstart"].dt == first
     assert (dict(event["rrule"]) if "rrule" in event else None) == rule
 
@@ -52,7 +54,7 @@ def test_a_newer_file_replaces_the_events_of_an_older_one() -> None:
     """The same kit and thing have the same UID on whichever day it is written."""
 
     def uids(day: date) -> list[str]:
-        calendar = Calendar.from_ical(upkeep_ics("Kit", ENTRIES, day))
+        calendar = Calendar.from_ical(maintenance_ics("Kit", ENTRIES, day))
         return [str(event["uid"]) for event in calendar.walk("VEVENT")]
 
     assert uids(BEGINS) == uids(date(2027, 1, 1))
@@ -61,5 +63,5 @@ def test_a_newer_file_replaces_the_events_of_an_older_one() -> None:
 
 def test_a_demo_plan_has_one() -> None:
     """With the copies that its plan names."""
-    content = upkeep_ics("Bats", judged(demo("bat-recorder")).life.upkeep, BEGINS)
+    content = maintenance_ics("Bats", checked(demo("bat-recorder")).lifetime.maintenance, BEGINS)
     assert b"vestry" in content

@@ -2,12 +2,12 @@ import csv
 import io
 
 from cobblewort.formats.kit_list import kit_csv, kit_markdown, kit_text
-from tests.kits import demo, judged, kit, shipped
+from tests.kits import checked, demo, kit, shipped
 
 
 def test_csv_is_read_back_by_a_general_reader() -> None:
     """RFC 4180: CRLF, a header, the same number of cells in every row."""
-    text = kit_csv(judged(demo("choir-recorder")))
+    text = kit_csv(checked(demo("choir-recorder")))
     assert "\r\n" in text
     rows = list(csv.reader(io.StringIO(text), strict=True))
     assert {len(row) for row in rows} == {9}
@@ -24,7 +24,7 @@ def test_quotes_commas_and_formulas_are_harmless() -> None:
         {"id": "F90", "kind": "fastener", "maker": 'say "x", y', "model": "=1+1", "price": "1"},
         {"id": "F91", "kind": "fastener", "maker": "@SUM(A1)", "model": "-2"},
     ]
-    report = judged(kit("F90", "F91"), catalogue=shipped().extended(odd))
+    report = checked(kit("F90", "F91"), catalogue=shipped().extended(odd))
     rows = list(csv.reader(io.StringIO(kit_csv(report))))[1:]
     assert rows[0][2:4] == ['say "x", y', "'=1+1"]
     assert rows[1][2:4] == ["'@SUM(A1)", "'-2"]
@@ -33,7 +33,7 @@ def test_quotes_commas_and_formulas_are_harmless() -> None:
 
 def test_text_says_what_is_owned_and_borrowed() -> None:
     """One line a part, and the sum."""
-    text = kit_text(judged(demo("bat-recorder")))
+    text = kit_text(checked(demo("bat-recorder")))
     assert "Fastener: 1 x Ashlarby Standoff Set, Standoffs and screws M2.5, assorted: owned" in text
     assert "Cattlegrid, Card reader, for setting up: borrowed" in text
     assert text.endswith("To buy: € 332\n")
@@ -42,7 +42,7 @@ def test_text_says_what_is_owned_and_borrowed() -> None:
 def test_several_copies_are_counted_and_priced_together() -> None:
     """Three of each; what is owned serves the first, what is borrowed all."""
     plan = demo("bat-recorder").model_copy(update={"copies": 3})
-    text = kit_text(judged(plan))
+    text = kit_text(checked(plan))
     assert "Board: 3 x Marlpit Hurdle 4, Middle card, 4 GB, chosen for the cold: € 198" in text
     assert "assorted: 1 owned, the rest € 8" in text
     assert "To borrow: 1 x" in text
@@ -51,22 +51,22 @@ def test_several_copies_are_counted_and_priced_together() -> None:
 
 def test_standoffs_and_screws_stand_below_the_kit() -> None:
     """By count and length, where the stack wants any."""
-    text = kit_text(judged(kit("B10", "S03", "M02", "A02", "D06", "E03", "F01")))
+    text = kit_text(checked(kit("B10", "S03", "M02", "A02", "D06", "E03", "F01")))
     assert "Standoffs and screws:\n" in text
     assert "  4 x standoff M2.5, 16 mm, between Mullion 8 and Overlay Long\n" in text
-    assert "Standoffs" not in kit_text(judged(kit("B06", "S01", "M02", "E03")))
+    assert "Standoffs" not in kit_text(checked(kit("B06", "S01", "M02", "E03")))
 
 
 def test_washers_are_named_in_the_list() -> None:
     """8 mm of standoff for 9 mm of pins."""
-    text = kit_text(judged(kit("B06", "S01", "M02", "X04", "E03")))
+    text = kit_text(checked(kit("B06", "S01", "M02", "X04", "E03")))
     assert "8 mm, with 1.0 mm of washers, between Hurdle 2 and Lute" in text
 
 
 def test_markdown_is_a_list_to_tick_that_runs_nothing() -> None:
     """Owned things are ticked; signs of Markdown and HTML are told as they are."""
-    text = kit_markdown(judged(demo("bat-recorder")))
+    text = kit_markdown(checked(demo("bat-recorder")))
     assert "- [x] Fastener: 1 x Ashlarby Standoff Set" in text
     odd = [{"id": "F90", "kind": "fastener", "maker": "<b>me</b>", "model": "[x](y)", "price": "1"}]
-    told = kit_markdown(judged(kit("F90"), catalogue=shipped().extended(odd)))
+    told = kit_markdown(checked(kit("F90"), catalogue=shipped().extended(odd)))
     assert "\\<b\\>me\\</b\\> \\[x\\](y)" in told

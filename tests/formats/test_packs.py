@@ -85,7 +85,7 @@ def test_what_a_pack_would_do() -> None:
     """New, the same, a change of one's own, and a clash with what ships."""
     own = {"id": "own-1", "kind": "device", "part_class": "usb2_device", "maker": "m",
            "model": "Mine"}  # fmt: skip
-    here = with_part(**{**own, "origin": "own"})
+    here = with_part(**{**own, "origin": "custom"})
     pack = [own, {**own, "id": "own-2"}, {**SHIPPED[0], "model": "Other"}, SHIPPED[1]]
     assert [part.state for part in arriving(pack, here)] == ["same", "new", "clashes", "same"]
     (changed,) = arriving([{**own, "summary": "now"}], here)

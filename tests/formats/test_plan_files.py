@@ -23,7 +23,7 @@ from cobblewort.formats.plan_files import (
     settled_in,
 )
 from cobblewort.formats.shipped import shipped_classes
-from tests.kits import demo, judged, kit, shipped, with_part
+from tests.kits import checked, demo, kit, shipped, with_part
 from tests.plans import PLANS, chain
 
 OWN: dict[str, Any] = {
@@ -41,7 +41,7 @@ def test_a_plan_file_is_judged_alike_in_an_empty_cupboard(plan_id: str) -> None:
     """Everything that its lines name comes with it."""
     plan = PLANS[plan_id]
     (entry,) = plans_from(json.loads(plan_text(plan, shipped())))
-    here, there = judged(plan, 64), judged(entry.plan, 64, bare())
+    here, there = checked(plan, 64), checked(entry.plan, 64, bare())
     assert [m.spare for m in here.margins] == [m.spare for m in there.margins]
     assert [f.sentence for f in here.findings if f.family != "cost"] == [
         f.sentence for f in there.findings if f.family != "cost"
@@ -57,7 +57,7 @@ def test_out_and_in_and_out_is_the_same_file(plan: Plan) -> None:
     assert plan_text(entry.plan, bare()) == text
     settled = settled_in(entry.plan, shipped())
     assert settled.parts == ()
-    assert judged(settled).severity == judged(plan).severity
+    assert checked(settled).severity == checked(plan).severity
 
 
 def test_parts_of_ones_own_stay_with_the_plan() -> None:
@@ -70,28 +70,28 @@ def test_parts_of_ones_own_stay_with_the_plan() -> None:
     assert carried_parts(entry.plan, other)[-1].state == "differs"
     kept = settled_in(entry.plan, other)
     assert [part["model"] for part in kept.parts] == ["Mine"]
-    assert judged(kept, 1, other).lines[-1].name == "Mine"
+    assert checked(kept, 1, other).lines[-1].name == "Mine"
 
 
 def test_two_revisions_of_a_part_travel_apart() -> None:
     """Two lines keep two revisions: in the file they are two parts, with their figures."""
     older = shipped().document(shipped().part("X05"))
-    newer = {**older, "loads": {"own": {"idle": 0.3, "working": 0.4, "peak": 0.4}}}
+    newer = {**older, "loads": {"own": {"idle": 0.3, "normal": 0.4, "peak": 0.4}}}
     rest = [p for p in shipped().parts() if p.origin == "pack" and p.id != "X05"]
     documents = [*map(shipped().document, rest), {**newer, "revision": 2}]
     catalogue = Catalogue.from_documents(
         documents, shipped_classes(), {("X05", 1): {**older, "revision": 1}}
     )
     lines = [
-        {"id": f"x{number}", "role": "addon", "part": "X05", "part_revision": number}
+        {"id": f"x{number}", "role": "add_on", "part": "X05", "part_revision": number}
         for number in (1, 2)
     ]
     base = kit("B06", "S01", "M02")
     plan = Plan.model_validate({**base.model_dump(), "lines": [*base.lines, *lines]})
     (entry,) = plans_from(json.loads(plan_text(plan, catalogue)))
     assert [line.part for line in entry.plan.lines[-2:]] == ["X05", "X05-r2"]
-    here, there = judged(plan, 1, catalogue), judged(entry.plan, 1, bare())
-    assert here.supply.source_w == there.supply.source_w
+    here, there = checked(plan, 1, catalogue), checked(entry.plan, 1, bare())
+    assert here.power.source_w == there.power.source_w
 
 
 def test_several_plans_with_their_steps() -> None:
@@ -168,4 +168,4 @@ def test_the_report_of_a_demo_plan_survives_whole() -> None:
     """To the last letter, in the cupboard that it came from."""
     plan = demo("choir-recorder")
     (entry,) = plans_from(json.loads(plan_text(plan, shipped())))
-    assert to_json(judged(entry.plan, 64)) == to_json(judged(plan, 64))
+    assert to_json(checked(entry.plan, 64)) == to_json(checked(plan, 64))

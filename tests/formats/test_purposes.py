@@ -26,14 +26,14 @@ def test_all_kinds_of_builds_are_there() -> None:
 def test_a_purpose_is_whole(purpose: Purpose) -> None:
     """Needs in plain words, a day of at most 24 hours, things to borrow that exist."""
     assert purpose.summary.endswith(".")
-    assert not any(need.text[0].isupper() for need in purpose.needs)
+    assert not any(requirement.text[0].isupper() for requirement in purpose.requirements)
     sentences = (*purpose.mistakes, *purpose.cautions)
     assert all(text[0].isupper() and text.endswith(".") for text in sentences)
-    assert sum(phase.hours for phase in purpose.duty) <= 24
-    assert all(shipped().part(part).kind == "tool" for part in purpose.borrow)
+    assert sum(phase.hours for phase in purpose.schedule) <= 24
+    assert all(shipped().part(part).kind == "tool" for part in purpose.set_up)
     assert purpose.place is None or purpose.place in shipped_places()
     if purpose.id != "something-else":
-        assert purpose.needs
+        assert purpose.requirements
         assert purpose.mistakes
         assert purpose.ready_made.better
         assert purpose.ready_made.worse

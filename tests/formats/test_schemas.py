@@ -10,7 +10,7 @@ from referencing import Registry, Resource
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.schemas import SCHEMAS, schema_text
 from cobblewort.formats.shipped import demo_plans, shipped_parts
-from tests.kits import SMALL, demo, judged, kit
+from tests.kits import SMALL, checked, demo, kit
 
 DOCS = Path(__file__).parents[2] / "docs" / "schema"
 
@@ -41,7 +41,7 @@ def test_the_shipped_parts_and_plans_are_valid_by_the_schemas() -> None:
 def test_a_report_is_valid_by_its_schema() -> None:
     """Bands and a kit that stops included."""
     adapter = TypeAdapter(Report)
-    for report in (judged(demo("choir-recorder"), 32), judged(kit(*SMALL)), judged(kit())):
+    for report in (checked(demo("choir-recorder"), 32), checked(kit(*SMALL)), checked(kit())):
         validator("report.schema.json").validate(json.loads(adapter.dump_json(report)))
 
 
@@ -52,6 +52,6 @@ def test_the_schemas_refuse_what_is_wrong() -> None:
     bad_part = {"id": "a", "kind": "board", "maker": "m", "model": "x",
                 "loads": {"own": {"idle": "much"}}}  # fmt: skip
     assert not validator("part-pack.schema.json").is_valid([bad_part])
-    report = json.loads(TypeAdapter(Report).dump_json(replace(judged(kit(*SMALL)), plan="p")))
+    report = json.loads(TypeAdapter(Report).dump_json(replace(checked(kit(*SMALL)), plan="p")))
     del report["plan"]
     assert not validator("report.schema.json").is_valid(report)

@@ -14,7 +14,7 @@ from cobblewort.core.plans.plan import Plan
 from cobblewort.formats.drawings import DRAWINGS
 from cobblewort.formats.sheet import sheet_pdf
 from cobblewort.formats.sketch import Sketch, cut, plain, sketch_svg, width_of
-from tests.kits import demo, judged, kit
+from tests.kits import checked, demo, kit
 from tests.plans import PLANS
 
 DAY = date(2026, 3, 14)
@@ -23,21 +23,21 @@ SVG = "{http://www.w3.org/2000/svg}"
 
 def text_of(plan: Plan, paper: str = "a4") -> str:
     """What a reader of PDF finds on the sheet, in one line."""
-    reader = PdfReader(io.BytesIO(sheet_pdf(plan, judged(plan, 64), paper, DAY)))
+    reader = PdfReader(io.BytesIO(sheet_pdf(plan, checked(plan, 64), paper, DAY)))
     return " ".join(" ".join(page.extract_text() for page in reader.pages).split())
 
 
 def test_a_sheet_says_everything_that_is_wanted_beside_the_work() -> None:
     """Purpose, verdict, shopping, plugs, fasteners, snags, drawings, assumptions, date."""
     plan = demo("choir-recorder")
-    told, report = text_of(plan), judged(plan, 64)
+    told, report = text_of(plan), checked(plan, 64)
     assert plan.name in told
     for heading in ("To buy", "To borrow", "What is plugged where", "Standoffs and screws",
                     "Snags", "Mind", "Drawings", "What this rests on"):  # fmt: skip
         assert heading in told
     for line in report.lines:
         assert plain(line.name) in told
-    stops = [f for f in report.findings if f.severity == "stops"]
+    stops = [f for f in report.findings if f.severity == "problem"]
     assert f"{len(stops)} things stop it, {report.count('tight')} are tight" in told
     for finding in stops:
         assert plain(finding.sentence) in told
@@ -50,7 +50,7 @@ def test_a_sheet_says_everything_that_is_wanted_beside_the_work() -> None:
 @pytest.mark.parametrize(("paper", "size_mm"), [("a4", (210, 297)), ("letter", (215.9, 279.4))])
 def test_it_is_of_the_paper_that_is_wanted(paper: str, size_mm: tuple[float, float]) -> None:
     """ISO 216 A4, and 8.5 x 11 inches."""
-    content = sheet_pdf(demo("bat-recorder"), judged(demo("bat-recorder")), paper, DAY)
+    content = sheet_pdf(demo("bat-recorder"), checked(demo("bat-recorder")), paper, DAY)
     for page in PdfReader(io.BytesIO(content)).pages:
         found = [float(side) * 25.4 / 72 for side in (page.mediabox.width, page.mediabox.height)]
         assert found == pytest.approx(size_mm, abs=0.1)
@@ -65,8 +65,8 @@ def test_any_plan_has_a_sheet(plan: Plan) -> None:
 def test_what_was_settled_is_told_apart() -> None:
     """A ticked note is no snag any more, and is not lost."""
     plan = demo("bat-recorder")
-    note = next(f.id for f in judged(plan).findings if f.severity == "note")
-    told = text_of(plan.model_copy(update={"settled": (note,)}))
+    note = next(f.id for f in checked(plan).findings if f.severity == "note")
+    told = text_of(plan.model_copy(update={"done": (note,)}))
     assert "Settled by you" in told
 
 
@@ -74,7 +74,7 @@ def test_what_was_settled_is_told_apart() -> None:
 def test_a_drawing_is_svg_whose_shapes_lie_inside(name: str) -> None:
     """Well-formed, titled, and nothing is cut off; an empty plan has nothing to draw."""
     for plan in PLANS.values():
-        sketch = DRAWINGS[name](judged(plan, 64))
+        sketch = DRAWINGS[name](checked(plan, 64))
         if sketch is None:
             continue
         svg = ElementTree.fromstring(sketch_svg(sketch))
@@ -85,14 +85,14 @@ def test_a_drawing_is_svg_whose_shapes_lie_inside(name: str) -> None:
             assert all(-1 <= y <= sketch.height + 1 for _, y in shape.points)
         for label in sketch.labels:
             assert 0 <= label.y <= sketch.height + 2
-    empty = DRAWINGS[name](judged(kit()))
+    empty = DRAWINGS[name](checked(kit()))
     assert (empty is None) == (name != "margins")
 
 
 @pytest.mark.parametrize("plan", PLANS.values(), ids=lambda plan: plan.name)
 def test_names_from_above_hide_nothing_and_are_hidden_by_nothing(plan: Plan) -> None:
     """Each thing is named once, inside the drawing, and no two names lie on each other."""
-    sketch = DRAWINGS["above"](judged(plan))
+    sketch = DRAWINGS["above"](checked(plan))
     if sketch is None:
         return
     spans = [(n.x, n.y - n.size, n.x + width_of(n.text, n.size), n.y) for n in sketch.labels]
@@ -105,21 +105,21 @@ def test_names_from_above_hide_nothing_and_are_hidden_by_nothing(plan: Plan) -> 
 
 def test_a_tree_of_supply_names_every_rail_in_full() -> None:
     """A row for each, with its volts and amperes; parents stand above what hangs on them."""
-    report = judged(demo("choir-recorder"))
-    sketch = DRAWINGS["supply"](report)
+    report = checked(demo("choir-recorder"))
+    sketch = DRAWINGS["power"](report)
     assert sketch is not None
     row_of = {label.text: label.y for label in sketch.labels}
-    for node in report.supply.nodes:
-        parent = next((n for n in report.supply.nodes if n.id == node.parent), None)
+    for node in report.power.nodes:
+        parent = next((n for n in report.power.nodes if n.id == node.parent), None)
         assert parent is None or row_of[parent.label] < row_of[node.label]
 
 
 def test_what_flows_behind_a_converter_stays_inside_the_drawing() -> None:
     """From 24 V to 3.3 V some seven times as much as flows into it."""
-    report = judged(demo("choir-recorder"))
-    tree = report.supply
+    report = checked(demo("choir-recorder"))
+    tree = report.power
     nodes = [replace(node, current_a=[7 * amps for amps in node.current_a]) for node in tree.nodes]
-    sketch = DRAWINGS["supply"](replace(report, supply=replace(tree, nodes=nodes)))
+    sketch = DRAWINGS["power"](replace(report, power=replace(tree, nodes=nodes)))
     assert sketch is not None
     assert max(x for shape in sketch.shapes for x, _ in shape.points) <= sketch.width
 

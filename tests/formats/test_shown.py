@@ -14,10 +14,10 @@ from pypdf import PdfReader
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.plan import Plan
+from cobblewort.formats.display_units import PLAIN, Shown, shown_of
 from cobblewort.formats.preferences import Preferences, preferences_from
 from cobblewort.formats.sheet import sheet_pdf
-from cobblewort.formats.shown import PLAIN, Shown, shown_of
-from tests.kits import demo, judged
+from tests.kits import checked, demo
 from tests.sentences.gather import of_demo, of_rules
 
 ABROAD = Shown("F", "in", "comma")
@@ -58,7 +58,7 @@ def test_no_sentence_keeps_a_figure_in_the_units_of_the_core() -> None:
     texts = {text for _, told in of_demo() for _, _, text in told}
     texts |= {text for _, _, said in of_rules() for _, text in said}
     for name in ("choir-recorder", "bat-recorder", "moss-cabinet"):
-        _gather(from_json(to_json(judged(demo(name)), inf_nan_mode="null")), texts)
+        _gather(from_json(to_json(checked(demo(name)), inf_nan_mode="null")), texts)
     assert len(texts) > 400
     for text in texts:
         shown = re.sub(r"(standoffs?|screws?) of \d+\S* mm|M2\.5|USB \d\.\d(, \d\.\d\S*)?", "",
@@ -128,7 +128,7 @@ def test_a_plan_begins_in_the_money_that_is_preferred() -> None:
 def test_the_sheet_tells_screws_as_they_are_sold_and_the_rest_as_it_is_read() -> None:
     """Degrees of the place in °F, a standoff by its millimetres."""
     plan = demo("choir-recorder")
-    content = io.BytesIO(sheet_pdf(plan, judged(plan), shown=ABROAD))
+    content = io.BytesIO(sheet_pdf(plan, checked(plan), shown=ABROAD))
     text = " ".join(" ".join(page.extract_text() for page in PdfReader(content).pages).split())
     assert "M2.5 x 10 mm" in text
     assert "°F" in text

@@ -14,13 +14,13 @@ from pypdf import PdfReader
 from cobblewort.core.aspects.fit.template import CLEARANCE_MM, Panel, template
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.plans.plan import FloorSpot, Plan
+from cobblewort.core.plans.plan import FloorPosition, Plan
 from cobblewort.formats.shipped import shipped_parts
 from cobblewort.formats.template import template_dxf, template_pdf, template_svg
-from tests.kits import judged, kit, shipped
+from tests.kits import checked, kit, shipped
 
-WIRED = [{"id": "net", "text": "by wire", "function": "wired_network"}]
-PLAN = kit("B06", "S01", "M02", "K03", "E15", "X06", needs=WIRED)
+WIRED = [{"id": "net", "text": "by wire", "function": "ethernet"}]
+PLAN = kit("B06", "S01", "M02", "K03", "E15", "X06", requirements=WIRED)
 POINTS_PER_MM = 72 / 25.4
 
 
@@ -146,7 +146,7 @@ def test_what_is_larger_than_a_sheet_goes_over_several() -> None:
     every sheet with its lines to check and its place.
     """
     assert len(pages_of(PLAN)) == 1
-    tower = kit("B06", "S01", "M02", "E11", needs=WIRED)
+    tower = kit("B06", "S01", "M02", "E11", requirements=WIRED)
     assert len(pages_of(tower)) > 1
     tray = pages_of(kit("B10", "S03", "M02", "E14"))
     floors = [text for text in tray if "column" in text]
@@ -196,8 +196,8 @@ def test_a_cut_that_leaves_the_wall_is_said_to() -> None:
 
 def test_the_report_says_why_there_is_no_template() -> None:
     """The same sentence that the file would be refused with; empty where there is one."""
-    assert judged(PLAN).fit.template_why_not == ""
-    assert "needs a case" in judged(kit("B06", "S01", "M02")).fit.template_why_not
+    assert checked(PLAN).fit.template_why_not == ""
+    assert "needs a case" in checked(kit("B06", "S01", "M02")).fit.template_why_not
 
 
 WIDE = {
@@ -225,12 +225,12 @@ def test_what_lies_far_from_its_wall_leaves_by_a_hole_for_its_lead() -> None:
     ((label, across),) = ((hole.label, hole.diameter_mm) for hole in free.holes)
     assert label == "lead of the power inlet, with its plug"
     assert across == pytest.approx((12**2 + 6.5**2) ** 0.5 + 2 * CLEARANCE_MM)
-    wired = [hole.label for hole in panels_in_wide(needs=WIRED)[-1].holes]
+    wired = [hole.label for hole in panels_in_wide(requirements=WIRED)[-1].holes]
     assert "lead of the network socket, with its plug" in wired
     catalogue = shipped().extended([WIDE])
     plan = kit("E90", "B06", "S01", "M02")
     lines = [
-        line.model_copy(update={"stands_at": FloorSpot(x_mm=60, y_mm=3)})
+        line.model_copy(update={"position": FloorPosition(x_mm=60, y_mm=3)})
         if line.part == "B06" else line
         for line in plan.lines
     ]  # fmt: skip

@@ -17,20 +17,30 @@ from cobblewort.core.judging.rules import RULES
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.plans.purpose import plan_for
 from cobblewort.formats.shipped import shipped_places, shipped_purposes
-from tests.kits import judged, kit
+from tests.kits import checked, kit
 
 HERE = Path(__file__).parent
 FIELDS = (
-    "place", "duty", "needs", "wired", "settings", "image", "budget", "copies", "ready_made",
-    "flows", "storing", "keeping",
-)  # fmt: skip
+    "place",
+    "schedule",
+    "requirements",
+    "wired",
+    "settings",
+    "image",
+    "budget",
+    "copies",
+    "ready_made",
+    "transfers",
+    "storage_use",
+    "retention",
+)
 SAMPLES = 128
 ALWAYS = {
     "NEED-03", "SOFT-04", "SOFT-05", "SOFT-07", "SAFE-01", "SAFE-04", "SAFE-05", "FIT-21", "FIT-35",
     "FIT-38", "FIT-39", "COST-03", "LIFE-04", "LIFE-05", "LIFE-06",
 }  # fmt: skip
 """Notes that every kit of the kind may have: what is left to do, what could hurt, a better buy."""
-IN_STRESS = {"HEAT-01", "HEAT-05"}
+IN_WORST_CASE = {"HEAT-01", "HEAT-05"}
 """May note what everything at once would do, which none of these kits is asked for."""
 
 
@@ -57,7 +67,7 @@ def plan_of(entry: dict[str, Any]) -> Plan:
 def worst_by_rule(entry: dict[str, Any]) -> dict[str, tuple[Severity, str]]:
     """The worst that each rule says of a kit."""
     worst: dict[str, tuple[Severity, str]] = {}
-    for finding in judged(plan_of(entry), SAMPLES).findings:  # worst first
+    for finding in checked(plan_of(entry), SAMPLES).findings:  # worst first
         worst.setdefault(finding.rule, (finding.severity, finding.sentence))
     return worst
 
@@ -70,7 +80,7 @@ def test_nothing_is_wrong_with_what_works(entry: dict[str, Any]) -> None:
     """Nothing stops it, nothing is tight, and only the listed notes are there."""
     said = worst_by_rule(entry)
     assert {rule: told for rule, told in said.items() if told[0] != "note"} == {}
-    known = ALWAYS | IN_STRESS | set(entry.get("notes", ()))
+    known = ALWAYS | IN_WORST_CASE | set(entry.get("notes", ()))
     assert {rule: told for rule, told in said.items() if rule not in known} == {}
 
 

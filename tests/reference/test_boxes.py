@@ -124,8 +124,8 @@ def rise_k(power_w: float, flow_m3_h: float, pressure: float = 101325.0) -> floa
 )
 def test_ven1_to_3_air_rise_with_a_fan(power_w: float, first_k: float) -> None:
     """Closed form P/(rho V cp) at 2, 4, 6, 8 and 10 m³/h."""
-    for flow in (2, 4, 6, 8, 10):
-        assert rise_k(power_w, flow) == pytest.approx(first_k * 2 / flow, rel=1e-3)
+    for transfer in (2, 4, 6, 8, 10):
+        assert rise_k(power_w, transfer) == pytest.approx(first_k * 2 / transfer, rel=1e-3)
 
 
 def test_ven4_and_5_altitude_and_unit() -> None:
@@ -157,9 +157,9 @@ def test_ven6_to_11_stack_flow(
     """BS 5925 and ASHRAE stack formula (from memory); closed form and scipy fsolve."""
     area = vent_area_m2(low_cm2 * 1e-4, high_cm2 * 1e-4)
     assert area * 1e4 == pytest.approx(area_cm2, rel=1e-5)
-    flow = float(stack_flow_m3_s(area, rise_cm / 100, np.array(delta_k), T_A))
-    assert flow * 3600 == pytest.approx(flow_m3_h, rel=1e-4)
-    assert flow * 1.184 * CP_J_KGK * delta_k == pytest.approx(power_w, rel=1e-4)
+    transfer = float(stack_flow_m3_s(area, rise_cm / 100, np.array(delta_k), T_A))
+    assert transfer * 3600 == pytest.approx(flow_m3_h, rel=1e-4)
+    assert transfer * 1.184 * CP_J_KGK * delta_k == pytest.approx(power_w, rel=1e-4)
 
 
 @pytest.mark.parametrize("seed", range(30))

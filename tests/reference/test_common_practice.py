@@ -101,11 +101,11 @@ def test_a_coil_bare_and_with_a_fan_near() -> None:
         "model": "Coil",
         "hot": {"coil": {"label": "Coil", "of": "loads.own", "r_air_k_w": [45],
                          "limit_c": [130]}, "regulator": None},
-        "loads": {"own": {"idle": [2.0], "working": [2.0], "peak": [2.0]}},
+        "loads": {"own": {"idle": [2.0], "normal": [2.0], "peak": [2.0]}},
     }  # fmt: skip
     loose = {
         "id": "K99", "kind": "cooler", "part_class": "fan_shim_30", "maker": "m", "model": "Fan",
-        "fan": {"at": "beside"},
+        "fan": {"at": "other_equipment"},
     }  # fmt: skip
     catalogue = shipped().extended([coil, loose])
     bare = node_c(heat("B10", "S03", "A99", catalogue=catalogue), "A99#1.coil", IDLE)
@@ -148,15 +148,17 @@ def test_a_thicker_wall_never_cools_in_the_shade(
 
 @settings(max_examples=15, deadline=None)
 @given(st.floats(0, 20), st.floats(0.1, 20), st.sampled_from(["E03", "E02", "E15"]))
-def test_the_air_that_a_case_fan_exchanges_never_warms(flow: float, more: float, case: str) -> None:
+def test_the_air_that_a_case_fan_exchanges_never_warms(
+    transfer: float, more: float, case: str
+) -> None:
     """Property: the fan's own watts left out, more flow is never warmer inside."""
 
     def inside_c(flow_m3_h: float) -> float:
         fan = with_part(
             id="K99", kind="cooler", part_class="case_fan_40", maker="m", model="Fan",
             fan={"flow_m3_h": [flow_m3_h]},
-            loads={"own": {"idle": [0], "working": [0], "peak": [0]}},
+            loads={"own": {"idle": [0], "normal": [0], "peak": [0]}},
         )  # fmt: skip
         return node_c(heat("B07", "S01", "K03", "K99", case, catalogue=fan), "inside", WORKING)
 
-    assert inside_c(flow + more) <= inside_c(flow) + 0.02
+    assert inside_c(transfer + more) <= inside_c(transfer) + 0.02

@@ -40,7 +40,7 @@ LOST = 1 / 0.9 - 1
 
 def at(load: Load, state: str, share: float = 1.0) -> float:
     """Watts of a load in a state, above rest by a share."""
-    watts = {"idle": load.idle, "phase-1-mean": load.working, "all": load.peak}[state].nominal
+    watts = {"idle": load.idle, "phase-1-mean": load.normal, "all": load.peak}[state].nominal
     return load.idle.nominal + (watts - load.idle.nominal) * share
 
 
@@ -263,8 +263,8 @@ class Scene:
     def solve(self) -> dict[str, float]:
         """Temperatures in °C of all nodes, and watts by `-w`."""
         case, t = self.case, self.case.wall_mm * 1e-3
-        standing = self.place.get("standing", "feet")
-        bottom = {"table": 0.0, "feet": 0.5, "hung": 1.0}[standing]
+        mounting = self.place.get("mounting", "feet")
+        bottom = {"table": 0.0, "feet": 0.5, "hung": 1.0}[mounting]
         length, width, height = (
             mm * 1e-3 for mm in (case.inner_length_mm, case.inner_width_mm, case.inner_height_mm)
         )
@@ -307,13 +307,13 @@ class Scene:
 
 KITS: list[tuple[tuple[str, ...], dict[str, Any]]] = [
     (("B10", "M02", "A04", "D03", "K05", "E03"), {"ambient_max_c": 28}),
-    (("B10", "M02", "A04", "D03", "K03", "E03"), {"ambient_max_c": 33, "standing": "hung"}),
+    (("B10", "M02", "A04", "D03", "K03", "E03"), {"ambient_max_c": 33, "mounting": "hung"}),
     (("B10", "M02", "A06", "D06", "D03", "K05", "E03"), {"ambient_max_c": 31}),
     (("B10", "M02", "A06", "D01", "D03", "K03", "E04"), {"ambient_max_c": 16, "altitude_m": 2600}),
     (("B10", "M02", "A04", "D03", "E08"), {"ambient_max_c": 25}),
-    (("B10", "M02", "E07"), {"ambient_max_c": 38, "standing": "table"}),
+    (("B10", "M02", "E07"), {"ambient_max_c": 38, "mounting": "table"}),
     (("B06", "M02", "K03", "E15"), {"ambient_max_c": 40, "altitude_m": 1200}),
-    (("B10", "M02", "K04", "E12"), {"ambient_max_c": 44, "standing": "hung"}),
+    (("B10", "M02", "K04", "E12"), {"ambient_max_c": 44, "mounting": "hung"}),
     (("B10", "M02", "K05", "E11", "D11"), {"ambient_max_c": 30, "altitude_m": 900}),
     (("B10", "M02", "A04", "D01", "K03", "E03", "K10"), {"ambient_max_c": 32}),
 ]
@@ -364,7 +364,7 @@ def a_module(rng: random.Random) -> dict[str, Any]:
         "model": "Module", "drive": {
             "read_mb_s": rng.uniform(300, 3500), "write_mb_s": rng.uniform(200, 3000),
         },
-        "loads": {"own": {"idle": idle, "working": working, "peak": peak}},
+        "loads": {"own": {"idle": idle, "normal": working, "peak": peak}},
     }  # fmt: skip
 
 
@@ -383,7 +383,7 @@ def test_a_random_kit_against_a_general_root_finder(seed: int) -> None:
     place = {
         "ambient_min_c": -10, "ambient_max_c": rng.uniform(-5, 48),
         "altitude_m": rng.choice([0, rng.uniform(0, 3500)]),
-        "standing": rng.choice(["table", "feet", "hung"]),
+        "mounting": rng.choice(["table", "feet", "hung"]),
     }  # fmt: skip
     agrees(
         (board, "M02", *drives, *cooler, "E90", *fan), place,
@@ -397,8 +397,8 @@ def told(heat: HeatResult, state: int) -> dict[str, float]:
     number = 0
     for hot in heat.hot_bodies:
         name = hot.warm.name
-        if hot.piece.part.drive is not None:
-            spins = hot.piece.part.drive.spins
+        if hot.item.part.drive is not None:
+            spins = hot.item.part.drive.spins
             name = "disk" if spins else f"module-{number}"
             number += not spins
         found[name] = float(hot.held_c[state, 0])

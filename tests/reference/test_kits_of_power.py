@@ -22,7 +22,7 @@ from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
 from tests.kits import kit, shipped
 
-LADDER = {"off": (0, 0), "idle": (1, 2), "light": (2, 3), "working": (3, 4), "full": (4, 4)}
+LADDER = {"off": (0, 0), "idle": (1, 2), "light": (2, 3), "normal": (3, 4), "full": (4, 4)}
 """Mean and burst of an activity on the ladder nothing, idle, light, working, peak."""
 LANES_MB_S = {"D06": 500.0, "D03": 500.0, "D07": 500.0}
 """Raw rate of a flat-cable slot of generation 2 with one lane: 5 GT/s, 8b/10b."""
@@ -31,15 +31,15 @@ LANES_MB_S = {"D06": 500.0, "D03": 500.0, "D07": 500.0}
 def levels(node: Node, lanes: dict[str, float]) -> tuple[list[float], list[float], list[float]]:
     """Watts and amperes of a rail's own loads on the ladder, and at the start."""
     watts, amps, start = np.zeros(5), np.zeros(5), np.zeros(2)
-    drive = node.piece.part.drive
-    for load in node.piece.part.loads.values():
+    drive = node.item.part.drive
+    for load in node.item.part.loads.values():
         if load.rail != node.name:
             continue
-        idle, working, peak = load.idle.nominal, load.working.nominal, load.peak.nominal
+        idle, working, peak = load.idle.nominal, load.normal.nominal, load.peak.nominal
         ladder = np.array([0, idle, (idle + working) / 2, working, peak])
         begin = working if load.start is None else load.start.nominal
         if drive is not None and not drive.spins and drive.read_mb_s and drive.write_mb_s:
-            rate = lanes.get(node.piece.part.id, np.inf) / node.piece.line.quantity
+            rate = lanes.get(node.item.part.id, np.inf) / node.item.line.quantity
             own = max(drive.read_mb_s.nominal, drive.write_mb_s.nominal)
             share = max(0.35, min(1.0, rate / own))
             ladder[2:] = idle + (ladder[2:] - idle) * share
@@ -63,8 +63,8 @@ def reference(nodes: list[Node], plan: Plan, state: str) -> np.ndarray | None:
         if state in ("idle", "all"):
             mean = burst = 1 if state == "idle" else 4
         else:
-            phase = plan.duty[int(state.split("-")[1]) - 1]
-            line = nodes[place].piece.line.id
+            phase = plan.schedule[int(state.split("-")[1]) - 1]
+            line = nodes[place].item.line.id
             mean, burst = LADDER[phase.lines.get(line, phase.activity)]
             burst = mean if state.endswith("-mean") else burst
         at = watts[mean] / volts + amps[mean]
@@ -78,9 +78,9 @@ def reference(nodes: list[Node], plan: Plan, state: str) -> np.ndarray | None:
         """The mean into a rail, and bursts by what bursts together, as drawn from above."""
         node = nodes[place]
         mean, burst = own(place, volts[place])
-        together = node.piece.part.drive is not None and node.piece.line.quantity > 1
+        together = node.item.part.drive is not None and node.item.line.quantity > 1
         units: dict[Any, float] = defaultdict(float)
-        units[node.piece.line.id if together else place] += burst
+        units[node.item.line.id if together else place] += burst
         for child in children[place]:
             below, bursts = carried(child, volts, ins)
             mean += below
@@ -96,7 +96,7 @@ def reference(nodes: list[Node], plan: Plan, state: str) -> np.ndarray | None:
         volts, ins = np.split(unknown, 2)
         off = np.empty_like(unknown)
         for place, node in enumerate(nodes):
-            source, rail = node.piece.part.source, node.rail
+            source, rail = node.item.part.source, node.rail
             if node.parent < 0:
                 assert source is not None
                 off[place] = source.set_v.nominal - volts[place]
@@ -112,7 +112,7 @@ def reference(nodes: list[Node], plan: Plan, state: str) -> np.ndarray | None:
             off[place] = set_v - volts[place]
         return off
 
-    first = np.array([float(node.piece.part.source is not None) * 5.0 or 5.0 for node in nodes])
+    first = np.array([float(node.item.part.source is not None) * 5.0 or 5.0 for node in nodes])
     found = root(residual, np.concatenate([first, first]), method="hybr", tol=1e-12)
     solved = np.abs(residual(found.x)).max() < 1e-9
     return np.split(found.x, 2)[0] if solved else None
@@ -125,23 +125,23 @@ def behind_a_converter() -> Catalogue:
         "rails": {"in": {"label": "In"},
                   "out": {"label": "Out", "feeds_from": "in", "out_v": [5.0], "efficiency": [0.9]}},
         "plugs": {"in": {"connectors": ["usb-a"], "role": "device", "rail": "in",
-                         "lead_ohm": [0.1]}},
+                         "cable_ohm": [0.1]}},
         "sockets": {"out": {"connector": "lamp", "role": "host", "rail": "out"}},
-        "loads": {"own": {"rail": "in", "unit": "w", "idle": 0.1, "working": 0.1, "peak": 0.1}},
+        "loads": {"own": {"rail": "in", "unit": "w", "idle": 0.1, "normal": 0.1, "peak": 0.1}},
     }  # fmt: skip
     lamp = {
         "id": "X91", "kind": "device", "maker": "m", "model": "Lamp",
         "rails": {"in": {"label": "Lamp"}},
         "plugs": {"in": {"connectors": ["lamp"], "role": "device", "rail": "in",
-                         "lead_ohm": [0.75]}},
-        "loads": {"own": {"rail": "in", "unit": "w", "idle": 1, "working": 3.2, "peak": 4.3}},
+                         "cable_ohm": [0.75]}},
+        "loads": {"own": {"rail": "in", "unit": "w", "idle": 1, "normal": 3.2, "peak": 4.3}},
     }  # fmt: skip
     return shipped().extended([converter, lamp])
 
 
 PHASES = [
-    {"name": "one", "hours": 8, "activity": "working"},
-    {"name": "two", "hours": 8, "activity": "light", "lines": {"X06": "working"}},
+    {"name": "one", "hours": 8, "activity": "normal"},
+    {"name": "two", "hours": 8, "activity": "light", "lines": {"X06": "normal"}},
     {"name": "three", "hours": 4, "activity": "idle"},
 ]
 
@@ -160,7 +160,7 @@ PHASES = [
 )
 def test_a_kit_against_a_general_root_finder(parts: tuple[str, ...]) -> None:
     """Every rail in every state within 0.1 %, behind converters and on weak leads too."""
-    plan, catalogue = kit(*parts, duty=PHASES), behind_a_converter()
+    plan, catalogue = kit(*parts, schedule=PHASES), behind_a_converter()
     power = power_of(Kit(plan, catalogue, 1))
     assert not power.collapsed.any()
     for number, state in enumerate(power.states):
@@ -177,21 +177,36 @@ def drawn_parts(rng: random.Random) -> list[dict[str, Any]]:
     outlets = ["usb-a"] * 4
     for number in range(rng.randint(0, 3)):
         out_v = rng.choice([3.3, 5.0, 5.2, 9.0, 12.0])
-        parts.append({
-            "id": f"X{80 + number}", "kind": "device", "maker": "m", "model": f"Converter {number}",
-            "rails": {
-                "in": {"label": "In"},
-                "out": {"label": "Out", "feeds_from": "in", "out_v": [out_v],
-                        "efficiency": [rng.uniform(0.7, 0.98)]},
-            },
-            "plugs": {"in": {"connectors": [outlets.pop(rng.randrange(len(outlets)))],
-                             "role": "device", "rail": "in", "lead_ohm": [rng.uniform(0.02, 0.4)]}},
-            "sockets": {
-                f"s{place}": {"connector": f"out-{number}", "role": "host", "rail": "out"}
-                for place in range(2)
-            },
-            "loads": {"own": {"rail": "in", "unit": "w", **rising(rng, 0.3)}},
-        })  # fmt: skip
+        parts.append(
+            {
+                "id": f"X{80 + number}",
+                "kind": "device",
+                "maker": "m",
+                "model": f"Converter {number}",
+                "rails": {
+                    "in": {"label": "In"},
+                    "out": {
+                        "label": "Out",
+                        "feeds_from": "in",
+                        "out_v": [out_v],
+                        "efficiency": [rng.uniform(0.7, 0.98)],
+                    },
+                },
+                "plugs": {
+                    "in": {
+                        "connectors": [outlets.pop(rng.randrange(len(outlets)))],
+                        "role": "device",
+                        "rail": "in",
+                        "cable_ohm": [rng.uniform(0.02, 0.4)],
+                    }
+                },
+                "sockets": {
+                    f"s{place}": {"connector": f"out-{number}", "role": "host", "rail": "out"}
+                    for place in range(2)
+                },
+                "loads": {"own": {"rail": "in", "unit": "w", **rising(rng, 0.3)}},
+            }
+        )
         outlets += [f"out-{number}"] * 2
     for number in range(rng.randint(1, 4)):
         unit, most = rng.choice([("w", 4.0), ("a", 0.6)])
@@ -199,7 +214,7 @@ def drawn_parts(rng: random.Random) -> list[dict[str, Any]]:
             "id": f"X{90 + number}", "kind": "device", "maker": "m", "model": f"Lamp {number}",
             "rails": {"in": {"label": "Lamp"}},
             "plugs": {"in": {"connectors": [outlets.pop(rng.randrange(len(outlets)))],
-                             "role": "device", "rail": "in", "lead_ohm": [rng.uniform(0, 1.2)]}},
+                             "role": "device", "rail": "in", "cable_ohm": [rng.uniform(0, 1.2)]}},
             "loads": {"own": {"rail": "in", "unit": unit, **rising(rng, most)}},
         })  # fmt: skip
     return parts
@@ -208,7 +223,7 @@ def drawn_parts(rng: random.Random) -> list[dict[str, Any]]:
 def rising(rng: random.Random, most: float) -> dict[str, list[float]]:
     """Idle, working and peak in rising order, as figures without a band."""
     figures = sorted(rng.uniform(0, most) for _ in range(3))
-    return {n: [v] for n, v in zip(("idle", "working", "peak"), figures, strict=True)}
+    return {n: [v] for n, v in zip(("idle", "normal", "peak"), figures, strict=True)}
 
 
 @pytest.mark.parametrize("seed", range(20))
@@ -218,12 +233,12 @@ def test_a_random_kit_against_a_general_root_finder(seed: int) -> None:
     parts = drawn_parts(rng)
     board = rng.choice([("B10", "S03"), ("B10", "S05", "C03"), ("B06", "S01"), ("B04", "S06")])
     drive = rng.choice([(), (), ("A03", "D06"), ("A06", "D03")]) if board[0] == "B10" else ()
-    phases = [{**phase, "activity": rng.choice(["light", "working", "full"])} for phase in PHASES]
+    phases = [{**phase, "activity": rng.choice(["light", "normal", "full"])} for phase in PHASES]
     phases[0]["lines"] = {part["id"]: rng.choice(list(LADDER)) for part in parts[:2]}
     phases[1]["lines"] = {}
-    plan = kit(*board, "M02", *drive, *(part["id"] for part in parts), duty=phases)
+    plan = kit(*board, "M02", *drive, *(part["id"] for part in parts), schedule=phases)
     power = power_of(Kit(plan, shipped().extended(parts), 1))
-    assert {part["id"] for part in parts} <= {node.piece.line.id for node in power.nodes}
+    assert {part["id"] for part in parts} <= {node.item.line.id for node in power.nodes}
     for number, state in enumerate(power.states):
         expected = reference(power.nodes, plan, state.id)
         if power.collapsed[number, 0]:

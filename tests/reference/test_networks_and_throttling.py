@@ -7,7 +7,7 @@ from scipy.optimize import brentq
 
 from cobblewort.core.aspects.heat.bodies import RADIATED_SHARE, BoardBody, Path, split_path
 from cobblewort.core.aspects.heat.films import layer_k_w
-from cobblewort.core.aspects.heat.governor import clock_share
+from cobblewort.core.aspects.heat.throttling import clock_share
 
 
 @pytest.mark.parametrize(

@@ -13,7 +13,7 @@ import numpy as np
 import pytest
 from scipy.optimize import linprog
 
-from cobblewort.core.aspects.data.filling import alone_mb_s, fair_rates_mb_s
+from cobblewort.core.aspects.data.fair_share import alone_mb_s, fair_rates_mb_s
 from cobblewort.core.figures.one_or_many import nominal
 
 Loads = list[dict[str, float]]

@@ -9,7 +9,7 @@ import pytest
 import scipy.linalg
 import scipy.stats
 
-from cobblewort.core.aspects.data import arrays, usual
+from cobblewort.core.aspects.data import arrays, typical_rates
 from cobblewort.core.plans.plan import Layout
 from cobblewort.core.standards import ethernet, pcie, units, usb
 
@@ -27,13 +27,13 @@ def test_bulk_of_high_speed_usb() -> None:
     class figure passes.
     """
     assert pytest.approx(53.248) == usb.BULK_MB_S
-    assert usb.HIGH_SPEED_MB_S * usual.LINK_SHARE["usb2"].high <= usb.BULK_MB_S
+    assert usb.HIGH_SPEED_MB_S * typical_rates.LINK_SHARE["usb2"].high <= usb.BULK_MB_S
 
 
 @pytest.mark.parametrize(("generation", "expected"), [(1, 216.22), (2, 432.43), (3, 851.56)])
 def test_a_lane_after_its_packets(generation: int, expected: float) -> None:
     """128 of 148 bytes (PCI Express Base, packet layout, from memory)."""
-    rate = pcie.raw_rate_mb_s(generation, 1) * usual.LINK_SHARE["pcie"].nominal
+    rate = pcie.raw_rate_mb_s(generation, 1) * typical_rates.LINK_SHARE["pcie"].nominal
     assert rate == pytest.approx(expected, rel=1e-4)
 
 

@@ -59,7 +59,7 @@ def faults(plan: Plan) -> Iterator[str]:
         too_hot_at_rest = float(hot.speed_share[:, 0].min()) == 0.0
         resting |= hot.slows and too_hot_at_rest
         if hot.slows and worst_c > limit_c + _SLACK_K and not too_hot_at_rest:
-            yield f"{hot.piece.name} comes to {worst_c:.0f} °C"
+            yield f"{hot.item.name} comes to {worst_c:.0f} °C"
     hottest_c = max([die_c, *(float(hot.held_c[:, 0].max()) for hot in heat.hot_bodies)])
     if hottest_c > HOTTEST_C and heat.coolable and not resting:
         yield f"something comes to {hottest_c:.0f} °C"
@@ -70,7 +70,7 @@ def severities(plan: Plan) -> Counter[str]:
     kit_of = Kit(plan, shipped(), 1)
     told: Counter[str] = Counter()
     for rule in RULES.values():
-        if rule.family in ("heat", "supply"):
+        if rule.family in ("heat", "power_supply"):
             for finding in rule.judge(kit_of).findings:
                 told[f"{rule.id} {finding.severity}"] += 1
     return told

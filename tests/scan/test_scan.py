@@ -9,10 +9,10 @@ from icalendar import Calendar
 from pydantic_core import to_json
 
 from cobblewort.formats import drawings
-from cobblewort.formats.calendar import upkeep_ics
-from tests.kits import judged
-from tests.scan.flows import any_plan
+from cobblewort.formats.calendar import maintenance_ics
+from tests.kits import checked
 from tests.scan.kits import faults, plans
+from tests.scan.transfers import any_plan
 
 EVERY = 101
 """A prime, so that the sample runs through all boards, cases, coolers and drives."""
@@ -32,12 +32,20 @@ def test_any_flows_over_any_kit_are_judged_drawn_and_told(first: int) -> None:
     power of ten, a name of the program's own or a hole in it.
     """
     for seed in range(first, 120, 4):
-        report = judged(any_plan(seed), 16 if seed % 3 == 0 else 1)
+        report = checked(any_plan(seed), 16 if seed % 3 == 0 else 1)
         assert b"NaN" not in to_json(report, inf_nan_mode="constants"), seed
         assert b"Infinity" not in to_json(report, inf_nan_mode="constants"), seed
-        for draw in (drawings.data, drawings.life, drawings.supply, drawings.heat, drawings.money):
+        for draw in (
+            drawings.data,
+            drawings.lifetime,
+            drawings.power,
+            drawings.heat,
+            drawings.money,
+        ):
             draw(report)
-        events = Calendar.from_ical(upkeep_ics("any", report.life.upkeep, date(2026, 1, 1)))
-        assert len(events.walk("VEVENT")) == len(report.life.upkeep), seed
+        events = Calendar.from_ical(
+            maintenance_ics("any", report.lifetime.maintenance, date(2026, 1, 1))
+        )
+        assert len(events.walk("VEVENT")) == len(report.lifetime.maintenance), seed
         for finding in report.findings:
             assert not ODD.search(finding.sentence), (seed, finding.sentence)

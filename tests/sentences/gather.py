@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from cobblewort.core.verdict.report import rules_in_order
 from cobblewort.formats.shipped import demo_plans
 from tests.core.judging.test_rules import FIRES
-from tests.kits import demo, judged
+from tests.kits import checked, demo
 
 SAMPLES = 64
 
@@ -16,7 +16,7 @@ def of_demo() -> Iterator[tuple[str, list[tuple[str, str, str]]]]:
     """For each demo plan its name, and rule, severity and sentence of each finding."""
     for entry in demo_plans():
         plan = demo(entry["id"])
-        findings = judged(plan, SAMPLES).findings
+        findings = checked(plan, SAMPLES).findings
         yield plan.name, [(f.rule, f.severity, f.sentence) for f in findings]
 
 
@@ -24,7 +24,7 @@ def of_rules() -> Iterator[tuple[str, str, list[tuple[str, str]]]]:
     """For each rule its id and title, and severity and sentence of what it says where it fires."""
     for rule in rules_in_order():
         plan, catalogue = FIRES[rule.id]
-        findings = [f for f in judged(plan, SAMPLES, catalogue).findings if f.rule == rule.id]
+        findings = [f for f in checked(plan, SAMPLES, catalogue).findings if f.rule == rule.id]
         yield rule.id, rule.title, [(f.severity, f.sentence) for f in findings]
 
 

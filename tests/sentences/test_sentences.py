@@ -10,7 +10,7 @@ import pytest
 
 from cobblewort.core.judging.margin import HOLDS_TIGHT_SHARE
 from cobblewort.core.verdict.explain import explain
-from tests.kits import demo, judged, shipped
+from tests.kits import checked, demo, shipped
 from tests.sentences.gather import of_demo, of_rules, page
 
 MOST_WORDS = 30
@@ -54,7 +54,7 @@ def test_shares_of_a_whole_come_to_no_more_than_it() -> None:
     """
     plan = demo("choir-recorder")
     told = 0
-    for margin in judged(plan, 64).margins:
+    for margin in checked(plan, 64).margins:
         doubts = explain(plan, shipped(), margin.id).doubts
         if doubts:
             told += 1

@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 
 from cobblewort.store.database import Database, migrations
-from cobblewort.store.parts import NotOwnError, PartNotFoundError, PartStore, StalePartError
+from cobblewort.store.parts import NotCustomError, PartNotFoundError, PartStore, StalePartError
 
 
 @pytest.fixture
@@ -29,7 +29,7 @@ def test_a_part_of_ones_own_has_an_id_and_revisions_of_its_own(parts: PartStore)
     """Created, changed, and read back; the first revision is kept."""
     made = parts.create({"id": "a", "kind": "tool", "x": 1, "origin": "pack", "revision": 9})
     assert made.id.startswith("own-")
-    assert (made.revision, made.own, made.document["origin"]) == (1, True, "own")
+    assert (made.revision, made.own, made.document["origin"]) == (1, True, "custom")
     changed = parts.save(made.id, 1, {**made.document, "x": 3})
     assert (changed.revision, changed.document["x"]) == (2, 3)
     assert parts.older()[made.id, 1]["x"] == 1
@@ -47,12 +47,12 @@ def test_two_writers_of_one_part_do_not_overwrite_each_other(parts: PartStore) -
 
 def test_what_came_with_a_pack_is_not_changed(parts: PartStore) -> None:
     """Neither saved over nor put away; an unknown part is not found."""
-    with pytest.raises(NotOwnError):
+    with pytest.raises(NotCustomError):
         parts.save("a", 1, {"kind": "tool"})
-    with pytest.raises(NotOwnError):
-        parts.put_away("a")
+    with pytest.raises(NotCustomError):
+        parts.bin("a")
     with pytest.raises(PartNotFoundError):
-        parts.put_away("none")
+        parts.bin("none")
     with pytest.raises(PartNotFoundError):
         parts.restore("none")
 
@@ -60,8 +60,8 @@ def test_what_came_with_a_pack_is_not_changed(parts: PartStore) -> None:
 def test_put_away_and_brought_back(parts: PartStore) -> None:
     """Twice is as good as once."""
     made = parts.create({"kind": "tool"})
-    parts.put_away(made.id)
-    parts.put_away(made.id)
+    parts.bin(made.id)
+    parts.bin(made.id)
     assert parts.get(made.id).away
     assert not parts.restore(made.id).away
 

@@ -56,7 +56,7 @@ def test_out_and_in_is_the_same_workspace(full: Database, tmp_path: Path) -> Non
     assert contents(other) == contents(full)
     assert archived.holds == holdings(full) == look_at(content).holds
     assert archived.holds.plans[-1] == "one"
-    assert (archived.holds.own_parts, archived.holds.put_away) == (1, 1)
+    assert (archived.holds.custom_parts, archived.holds.in_bin) == (1, 1)
     assert copy.exists()
 
 

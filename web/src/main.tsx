@@ -6,12 +6,12 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 
 import { ProblemError } from "./api/client";
-import { NewPlanPage } from "./begin/NewPlanPage";
-import { SettingsPage } from "./carry/SettingsPage";
-import { CupboardPage } from "./cupboard/CupboardPage";
+import { NewPlanPage } from "./newplan/NewPlanPage";
+import { SettingsPage } from "./settings/SettingsPage";
+import { PartsPage } from "./parts/PartsPage";
 import { PlansPage } from "./plans/PlansPage";
 import { RuleBookPage } from "./rulebook/RuleBookPage";
-import { SidePage } from "./side/SidePage";
+import { ComparePage } from "./compare/ComparePage";
 import { NotFound } from "./ui/NotFound";
 import { begin } from "./ui/preferences";
 import { ServerStrip } from "./ui/ServerStrip";
@@ -29,8 +29,8 @@ const queries = new QueryClient({
 const router = createBrowserRouter([
   { path: "/", element: <PlansPage /> },
   { path: "/new", element: <NewPlanPage /> },
-  { path: "/cupboard/:partId?", element: <CupboardPage /> },
-  { path: "/side/:ids?", element: <SidePage /> },
+  { path: "/cupboard/:partId?", element: <PartsPage /> },
+  { path: "/side/:ids?", element: <ComparePage /> },
   { path: "/rules", element: <RuleBookPage /> },
   { path: "/settings", element: <SettingsPage /> },
   { path: "/plans/:planId", element: <WorkbenchPage /> },

@@ -7,9 +7,9 @@ from decimal import Decimal
 
 from cobblewort.core.changing.effects import Effect, effect_of
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.remedies import joining_leads
+from cobblewort.core.judging.remedies import joining_cables
+from cobblewort.core.parts.key_value import telling_figure
 from cobblewort.core.parts.model import Origin
-from cobblewort.core.parts.telling import telling_figure
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import (
     AddLine,
@@ -19,8 +19,8 @@ from cobblewort.core.plans.patch import (
     apply_patch,
 )
 from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Plan, Role
-from cobblewort.core.verdict.evaluate import judgement_of
-from cobblewort.core.verdict.judgement import Judgement
+from cobblewort.core.verdict.evaluate import evaluation_of
+from cobblewort.core.verdict.evaluation import Evaluation
 
 _UNJOINED = ("FIT-09", "PWR-01")
 
@@ -57,8 +57,8 @@ def candidates(
     then cost, and what stands for a class only after what can be bought.
     """
     own = catalogue.for_plan(plan)
-    before = judgement_of(plan, catalogue)
-    known = {f.id for f in before.findings if f.severity == "stops"}
+    before = evaluation_of(plan, catalogue)
+    known = {f.id for f in before.findings if f.severity == "problem"}
     current = plan.line(line_id).part if line_id is not None else None
     found = []
     for part in own.parts(KINDS_FOR_ROLE[role]):
@@ -71,11 +71,11 @@ def candidates(
         patch: Patch = (change,)
         after = before
         if not is_current:
-            after = judgement_of(apply_patch(plan, patch), catalogue, like=before)
+            after = evaluation_of(apply_patch(plan, patch), catalogue, like=before)
         brings = ""
-        if role != "lead" and not is_current and _lacks_a_lead(before, after):
-            patch, after, brings = _with_lead(plan, catalogue, patch, before, after)
-        new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
+        if role != "cable" and not is_current and _lacks_a_cable(before, after):
+            patch, after, brings = _with_cable(plan, catalogue, patch, before, after)
+        new = [f for f in after.findings if f.severity == "problem" and f.id not in known]
         price = plan.price_of(part)
         found.append(
             Candidate(
@@ -97,35 +97,35 @@ def candidates(
     return sorted(found, key=_candidate_rank)
 
 
-def _lacks_a_lead(before: Judgement, after: Judgement) -> bool:
+def _lacks_a_cable(before: Evaluation, after: Evaluation) -> bool:
     """Whether a change leaves the board without the lead that would feed it."""
     known = {f.id for f in before.findings}
     return any(f.rule in _UNJOINED and f.id not in known for f in after.findings)
 
 
-def _with_lead(
-    plan: Plan, catalogue: Catalogue, patch: Patch, before: Judgement, after: Judgement
-) -> tuple[Patch, Judgement, str]:
+def _with_cable(
+    plan: Plan, catalogue: Catalogue, patch: Patch, before: Evaluation, after: Evaluation
+) -> tuple[Patch, Evaluation, str]:
     """The same change with the lead that leaves the fewest snags, the cheapest of those."""
-    leads = joining_leads(Kit(apply_patch(plan, patch), catalogue, 1))
+    cables = joining_cables(Kit(apply_patch(plan, patch), catalogue, 1))
     best, brings = (patch, after), ""
-    for lead in leads:
-        longer: Patch = (*patch, AddLine(role="lead", part=lead.id))
-        joined = judgement_of(apply_patch(plan, longer), catalogue, like=before)
+    for cable in cables:
+        longer: Patch = (*patch, AddLine(role="cable", part=cable.id))
+        joined = evaluation_of(apply_patch(plan, longer), catalogue, like=before)
         if _snags(before, joined) < _snags(before, best[1]):
-            best, brings = (longer, joined), lead.model
+            best, brings = (longer, joined), cable.model
     return *best, brings
 
 
-def _snags(before: Judgement, after: Judgement) -> tuple[bool, int, int]:
+def _snags(before: Evaluation, after: Evaluation) -> tuple[bool, int, int]:
     """Unjoined is worse than joined with snags: those at least tell what is wrong with it."""
-    return _lacks_a_lead(before, after), after.count("stops"), after.count("tight")
+    return _lacks_a_cable(before, after), after.count("problem"), after.count("tight")
 
 
 def _candidate_rank(candidate: Candidate) -> tuple[bool, bool, int, int, Decimal, str]:
     price = Decimal("Infinity") if candidate.price is None else candidate.price
     effect = candidate.effect
-    no_real_part = candidate.origin == "class"
+    no_real_part = candidate.origin == "typical"
     return (
-        bool(candidate.reason), no_real_part, effect.stops, effect.tight, price, candidate.part,
+        bool(candidate.reason), no_real_part, effect.problems, effect.tight, price, candidate.part,
     )  # fmt: skip

@@ -52,10 +52,10 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
 
 _PLACE_HAS: dict[str, dict[str, str]] = {
     "power": {
-        "mains": "mains", "network": "network power", "vehicle": "a vehicle's supply",
-        "sun": "sun for a panel",
+        "mains": "mains", "poe": "network power", "vehicle": "a vehicle's supply",
+        "solar": "sun for a panel",
     },
-    "network": {"both": "a network", "wired": "a network socket", "radio": "radio"},
+    "network": {"both": "a network", "ethernet": "a network socket", "wifi": "Wi-Fi"},
 }  # fmt: skip
 
 
@@ -85,10 +85,10 @@ def _edit_words(change: EditLine, model: str) -> str:
         return f"leave the top sheets of {model} off" if off else f"cut {model} by hand"
     if change.standoff_mm is not None:
         return f"put {model} on standoffs of {change.standoff_mm:g} mm"
-    if change.stands_at == "middle":
+    if change.position == "middle":
         return f"put {model} into the middle"
-    if change.stands_at is not None:
-        at = change.stands_at
+    if change.position is not None:
+        at = change.position
         return f"put {model} {at.x_mm:g} mm along and {at.y_mm:g} mm across"
     if change.addresses:
         addresses = words.listed(f"0x{address:02X}" for address in change.addresses.values())
@@ -130,15 +130,15 @@ def _image_words(image: dict[str, object], plan: Plan) -> str:
     return f"{image['name']} instead of the image before" if "name" in image else ""
 
 
-def _storing_words(storing: dict[str, object], plan: Plan) -> str:
+def _storing_words(storage_use: dict[str, object], plan: Plan) -> str:
     """What using the disks in another way is called."""
     del plan
-    layout = storing.get("layout")
+    layout = storage_use.get("layout")
     if layout in LAYOUTS:
         return f"use the disks as {LAYOUTS[layout].label}"
-    if storing.get("encrypted") is False:
+    if storage_use.get("encrypted") is False:
         return "leave the disks unencrypted"
-    file_system = storing.get("file_system")
+    file_system = storage_use.get("file_system")
     if file_system is not None:
         checks = file_system == "checksummed"
         return "use one with checksums" if checks else "use the system's own file system"
@@ -147,6 +147,6 @@ def _storing_words(storing: dict[str, object], plan: Plan) -> str:
 
 _SETS: dict[str, Callable[[Any, Plan], str]] = {
     "settings": _settings_words, "wired": _wired_words, "place": _place_words,
-    "image": _image_words, "storing": _storing_words,
+    "image": _image_words, "storage_use": _storing_words,
 }  # fmt: skip
 """What setting a field is called, by the field; nothing where there is no word for it."""

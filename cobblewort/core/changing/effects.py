@@ -9,22 +9,22 @@ from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.margin import Severity
-from cobblewort.core.verdict.judgement import Judgement
+from cobblewort.core.verdict.evaluation import Evaluation
 
 
 @dataclass(slots=True, frozen=True)
 class Effect:
     """What a change does to a plan: severities by ruler, and differences against now.
 
-    `settles` counts the snags that stop it or make it tight now and are gone then. `cost_delta` is
+    `resolves` counts the snags that stop it or make it tight now and are gone then. `cost_delta` is
     in plan currency, `source_delta_a` is at the heaviest state out of the supplies, `die_delta_k`
     in the warmest hard state; None where one side is not known.
     """
 
     severity: Severity
-    stops: int
+    problems: int
     tight: int
-    settles: int
+    resolves: int
     cost_delta: Decimal
     source_delta_a: float | None
     die_delta_k: float | None
@@ -32,15 +32,15 @@ class Effect:
     families: dict[str, Severity]
 
 
-def effect_of(before: Judgement, after: Judgement) -> Effect:
+def effect_of(before: Evaluation, after: Evaluation) -> Effect:
     """How a plan after a change differs from before."""
     amps_before, watts_before = power_of(before.kit).heaviest
     amps_after, watts_after = power_of(after.kit).heaviest
     return Effect(
         severity=after.severity,
-        stops=after.count("stops"),
+        problems=after.count("problem"),
         tight=after.count("tight"),
-        settles=len(settled(before, after)),
+        resolves=len(resolved(before, after)),
         cost_delta=cost_of(after.kit).total - cost_of(before.kit).total,
         source_delta_a=_delta(amps_before, amps_after),
         die_delta_k=_delta(_warmest_c(before), _warmest_c(after)),
@@ -49,9 +49,9 @@ def effect_of(before: Judgement, after: Judgement) -> Effect:
     )
 
 
-def settled(before: Judgement, after: Judgement) -> list[str]:
+def resolved(before: Evaluation, after: Evaluation) -> list[str]:
     """Ids of the snags that stop it or make it tight before, and are gone or mere notes after."""
-    snags = ("stops", "tight")
+    snags = ("problem", "tight")
     left = {finding.id for finding in after.findings if finding.severity in snags}
     return [f.id for f in before.findings if f.severity in snags and f.id not in left]
 
@@ -60,9 +60,9 @@ def _delta(before: float | None, after: float | None) -> float | None:
     return None if before is None or after is None else after - before
 
 
-def _warmest_c(judgement: Judgement) -> float | None:
+def _warmest_c(evaluation: Evaluation) -> float | None:
     """The die in the warmest state that must hold; None where it is not known."""
-    heat = heat_of(judgement.kit)
+    heat = heat_of(evaluation.kit)
     if heat.board is None:
         return None
     hard = [n for n, state in enumerate(heat.states) if state.hard]

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.changing.describe import describe
-from cobblewort.core.changing.effects import Effect, effect_of, settled
+from cobblewort.core.changing.effects import Effect, effect_of, resolved
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
@@ -25,8 +25,8 @@ from cobblewort.core.plans.patch import (
     apply_patch,
 )
 from cobblewort.core.plans.plan import Plan
-from cobblewort.core.verdict.evaluate import judgement_of
-from cobblewort.core.verdict.judgement import Judgement, judge_kit
+from cobblewort.core.verdict.evaluate import evaluation_of
+from cobblewort.core.verdict.evaluation import Evaluation, judge_kit
 from cobblewort.core.verdict.report import FamilyReport
 
 MOST_FIXES = 6
@@ -86,12 +86,12 @@ def propose_fixes(
     InputError
         If the plan has no such finding.
     """
-    before = judgement_of(plan, catalogue, samples)
+    before = evaluation_of(plan, catalogue, samples)
     finding = before.finding(finding_id)
     if finding is None:
         raise InputError([("finding", f"the plan has no snag '{finding_id}' now; look again")])
     tries = _patches(before.kit, finding)
-    quick = before if samples == 1 else judgement_of(plan, catalogue)
+    quick = before if samples == 1 else evaluation_of(plan, catalogue)
     if quick.finding(finding_id) is not None:
         ranked = _ranked(plan, catalogue, finding, quick, tries, 1)
         if chains and not any(finding_id in fix.resolves and not fix.breaks for fix in ranked):
@@ -131,7 +131,7 @@ def _patches(kit: Kit, finding: Finding) -> list[Patch]:
 
 
 def _chains(
-    plan: Plan, catalogue: Catalogue, finding: Finding, before: Judgement, patches: list[Patch]
+    plan: Plan, catalogue: Catalogue, finding: Finding, before: Evaluation, patches: list[Patch]
 ) -> list[Patch]:
     """Two steps where one does not suffice.
 
@@ -144,10 +144,10 @@ def _chains(
             changed = apply_patch(plan, patch)
         except InputError:
             continue
-        after = judgement_of(changed, catalogue, like=before)
+        after = evaluation_of(changed, catalogue, like=before)
         kit = after.kit
         left = after.finding(finding.id)
-        new = [f for f in _worse(before, after) if f.severity == "stops"]
+        new = [f for f in _worse(before, after) if f.severity == "problem"]
         if left is None and len(new) == 1:
             starts.append((0, cost_of(after.kit).total, patch, kit, new[0]))
         elif left is not None and not new and _spare(after, left) > _spare(before, finding):
@@ -176,20 +176,20 @@ def _goes_on(plan: Plan, changed: Plan, second: Patch) -> bool:
             return False
         if isinstance(change, SwapPart | RemoveLine) and change.line in touched:
             return False
-        if isinstance(change, RemoveLine) and changed.line(change.line).role != "lead":
+        if isinstance(change, RemoveLine) and changed.line(change.line).role != "cable":
             return False
     return True
 
 
-def _spare(judgement: Judgement, finding: Finding) -> float:
+def _spare(evaluation: Evaluation, finding: Finding) -> float:
     """How far the margin of a finding is from its limit; nothing to tell without one."""
-    margin = judgement.margin(finding.margin or "")
+    margin = evaluation.margin(finding.margin or "")
     return 0.0 if margin is None else margin.spare
 
 
 def _ranked(
-    plan: Plan, catalogue: Catalogue, finding: Finding, before: Judgement, patches: Iterable[Patch],
-    samples: int,
+    plan: Plan, catalogue: Catalogue, finding: Finding, before: Evaluation,
+    patches: Iterable[Patch], samples: int,
 ) -> list[Fix]:  # fmt: skip
     fixes = []
     for patch in patches:
@@ -228,7 +228,7 @@ def _tried(
     plan: Plan,
     catalogue: Catalogue,
     finding: Finding,
-    before: Judgement,
+    before: Evaluation,
     patch: Patch,
     samples: int,
 ) -> Fix | None:
@@ -241,12 +241,12 @@ def _tried(
         return None
     after = judge_kit(kit, like=before)
     worse = _worse(before, after)
-    if any(f.severity == "stops" for f in worse):
+    if any(f.severity == "problem" for f in worse):
         return None
     return Fix(
         title=describe(plan, catalogue, patch),
         patch=patch,
-        resolves=settled(before, after),
+        resolves=resolved(before, after),
         breaks=[f.sentence for f in worse],
         worsens=_worsened(before, after),
         becomes=_becomes(before, after, finding),
@@ -255,23 +255,23 @@ def _tried(
     )
 
 
-def _becomes(before: Judgement, after: Judgement, finding: Finding) -> Becomes | None:
+def _becomes(before: Evaluation, after: Evaluation, finding: Finding) -> Becomes | None:
     """What becomes of a finding's figure, where its limit is still there to hold it against."""
     if finding.margin is None:
         return None
     old, new = before.margin(finding.margin), after.margin(finding.margin)
     if old is None or new is None:
         return None
-    if old.breaks_in_stress:
+    if old.breaks_in_worst_case:
         old, new = old.stressed(), new.stressed()
     return Becomes(old.value, new.value, old.unit)
 
 
-def _worsened(before: Judgement, after: Judgement) -> list[str]:
+def _worsened(before: Evaluation, after: Evaluation) -> list[str]:
     """Snags that are there before and after, as severe as they were, with less to spare."""
     told = []
     for finding in after.findings:
-        if finding.severity not in ("stops", "tight") or finding.margin is None:
+        if finding.severity not in ("problem", "tight") or finding.margin is None:
             continue
         old, new = before.margin(finding.margin), after.margin(finding.margin)
         if old is None or new is None or before.finding(finding.id) is None:
@@ -288,11 +288,11 @@ def _still_there(kit: Kit, finding: Finding) -> bool:
     return any(f.id == finding.id and SEVERITY_RANK[f.severity] >= rank for f in findings)
 
 
-def _worse(before: Judgement, after: Judgement) -> list[Finding]:
+def _worse(before: Evaluation, after: Evaluation) -> list[Finding]:
     """Snags that a change brings, or makes more severe; notes aside."""
     rank = {f.id: SEVERITY_RANK[f.severity] for f in before.findings}
     return [
         f
         for f in after.findings
-        if SEVERITY_RANK[f.severity] > rank.get(f.id, 0) and f.severity in ("stops", "tight")
+        if SEVERITY_RANK[f.severity] > rank.get(f.id, 0) and f.severity in ("problem", "tight")
     ]

@@ -12,8 +12,8 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import Patch, PinPlug, apply_patch
 from cobblewort.core.plans.plan import Plan
-from cobblewort.core.verdict.evaluate import judgement_of
-from cobblewort.core.verdict.judgement import Judgement
+from cobblewort.core.verdict.evaluate import evaluation_of
+from cobblewort.core.verdict.evaluation import Evaluation
 
 MOST_MOVES = 24
 """More sockets than this are not tried one by one."""
@@ -46,7 +46,7 @@ def moves(plan: Plan, catalogue: Catalogue, plug_id: str) -> list[Move]:
     InputError
         If the kit has no such plug.
     """
-    before = judgement_of(plan, catalogue)
+    before = evaluation_of(plan, catalogue)
     fit = fit_of(before.kit)
     plugs = {p.id: p for p, _ in fit.placed.values()} | {u.plug.id: u.plug for u in fit.unplaced}
     plug = plugs.get(plug_id)
@@ -54,25 +54,25 @@ def moves(plan: Plan, catalogue: Catalogue, plug_id: str) -> list[Move]:
         raise InputError([("plug", f"the kit has no plug '{plug_id}' now; look again")])
     here = fit.placed[plug_id][1].id if plug_id in fit.placed else None
     sockets = [s for s in fit.sockets.values() if fits(plug, s) and suits(plug, s)]
-    sockets.sort(key=lambda s: (s.id != here, s.piece.order))
+    sockets.sort(key=lambda s: (s.id != here, s.item.order))
     found = [_move(plan, catalogue, before, plug, s, here) for s in sockets[:MOST_MOVES]]
     return sorted(found, key=lambda move: (not move.current, bool(move.reason)))
 
 
 def _move(
-    plan: Plan, catalogue: Catalogue, before: Judgement, plug: PlugRef, socket: SocketRef,
+    plan: Plan, catalogue: Catalogue, before: Evaluation, plug: PlugRef, socket: SocketRef,
     here: str | None,
 ) -> Move:  # fmt: skip
-    name = f"{plug.piece.index}.{plug.name}"
-    patch: Patch = (PinPlug(line=plug.piece.line.id, plug=name, socket=socket.id),)
+    name = f"{plug.item.index}.{plug.name}"
+    patch: Patch = (PinPlug(line=plug.item.line.id, plug=name, socket=socket.id),)
     holder = fit_of(before.kit).into(socket.id)
     current = socket.id == here
-    after = before if current else judgement_of(apply_patch(plan, patch), catalogue, like=before)
-    known = {f.id for f in before.findings if f.severity == "stops"}
-    new = [f for f in after.findings if f.severity == "stops" and f.id not in known]
+    after = before if current else evaluation_of(apply_patch(plan, patch), catalogue, like=before)
+    known = {f.id for f in before.findings if f.severity == "problem"}
+    new = [f for f in after.findings if f.severity == "problem" and f.id not in known]
     return Move(
         socket=socket.id,
-        label=f"{socket.piece.name}, {socket.socket.label or socket.name} ({socket.name})",
+        label=f"{socket.item.name}, {socket.socket.label or socket.name} ({socket.name})",
         holder="" if holder is None or holder.id == plug.id else plug_name(holder),
         current=current,
         patch=patch,

@@ -8,11 +8,16 @@ import numpy as np
 from pydantic import AfterValidator, BeforeValidator, TypeAdapter, model_validator
 
 from cobblewort.core.figures.arrays import FloatArray
-from cobblewort.core.figures.stated import stated
+from cobblewort.core.figures.document_model import stated
 
-Basis = Literal["standard", "measured", "datasheet", "guess", "typical"]
+Basis = Literal["standard", "measured", "datasheet", "estimate", "typical"]
 
-BAND_SHARE: dict[str, float] = {"standard": 0.0, "measured": 0.03, "datasheet": 0.10, "guess": 0.40}
+BAND_SHARE: dict[str, float] = {
+    "standard": 0.0,
+    "measured": 0.03,
+    "datasheet": 0.10,
+    "estimate": 0.40,
+}
 """Half-width of the band around the nominal value when a figure states none."""
 
 

@@ -51,7 +51,7 @@ class Finding(_Later):
 
 
 @dataclass(slots=True, frozen=True)
-class Remark:
+class Observation:
     """What a rule says where there is no limit to measure against."""
 
     subject: str

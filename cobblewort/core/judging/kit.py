@@ -14,7 +14,7 @@ from operator import attrgetter, eq
 from typing import Any, Generic, TypeVar
 
 from cobblewort.core.errors import InputError
-from cobblewort.core.judging.piece import Piece, expand
+from cobblewort.core.judging.item import Item, expand
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import NOT_OF_IT, Line, Place, Plan
@@ -22,11 +22,11 @@ from cobblewort.core.plans.plan import NOT_OF_IT, Line, Place, Plan
 T = TypeVar("T")
 
 _OF_PLACE = tuple(f"place.{name}" for name in Place.model_fields)
-_IN_PIECES = ("format", "lines", "parts", "place")
-"""Fields of a plan that are read as something else: `pieces`, `catalogue`, `place.…`."""
+_IN_ITEMS = ("format", "lines", "parts", "place")
+"""Fields of a plan that are read as something else: `items`, `catalogue`, `place.…`."""
 FACETS: tuple[str, ...] = (
-    "pieces", "built", "connected", "catalogue", *_OF_PLACE,
-    *(name for name in Plan.model_fields if name not in _IN_PIECES),
+    "items", "built", "connected", "catalogue", *_OF_PLACE,
+    *(name for name in Plan.model_fields if name not in _IN_ITEMS),
 )  # fmt: skip
 """What can be read of a plan: its pieces with their lines, those of which the thing is built, those
 that are connected to others, the cupboard around them, each figure of its place, and each other
@@ -111,10 +111,10 @@ def firm(
     return lambda work: Derived(work, closed(reads), same)
 
 
-class Pieces(tuple[Piece, ...]):
+class Items(tuple[Item, ...]):
     """Pieces in kit order."""
 
-    def of_role(self, role: str) -> list[Piece]:
+    def of_role(self, role: str) -> list[Item]:
         """Those on lines of one role."""
         return self._by_role().get(role, [])
 
@@ -122,16 +122,16 @@ class Pieces(tuple[Piece, ...]):
         """The lines with their parts."""
         found: list[tuple[Line, Part]] | None = self.__dict__.get("rows")
         if found is None:
-            found = [(piece.line, piece.part) for piece in self if piece.index == 1]
+            found = [(item.line, item.part) for item in self if item.index == 1]
             self.__dict__["rows"] = found
         return found
 
-    def _by_role(self) -> dict[str, list[Piece]]:
-        found: dict[str, list[Piece]] | None = self.__dict__.get("by_role")
+    def _by_role(self) -> dict[str, list[Item]]:
+        found: dict[str, list[Item]] | None = self.__dict__.get("by_role")
         if found is None:
             found = {}
-            for piece in self:
-                found.setdefault(piece.line.role, []).append(piece)
+            for item in self:
+                found.setdefault(item.line.role, []).append(item)
             self.__dict__["by_role"] = found
         return found
 
@@ -139,7 +139,7 @@ class Pieces(tuple[Piece, ...]):
 class Kit:
     """Everything a rule may look at.
 
-    `pieces` are all of it, `built` those that are not merely lent or there already, `connected` the
+    `items` are all of it, `built` those that are not merely lent or there already, `connected` the
     ones among them of which supply and data know. `differs` are the facets in which it differs from
     the kit that it was made like; all of them where it was made like none.
 
@@ -172,21 +172,21 @@ class Kit:
         self.samples = samples
         if like is not None and like.samples != samples:
             like = None
-        self.pieces: Pieces
-        self.built: Pieces
-        self.connected: Pieces
+        self.items: Items
+        self.built: Items
+        self.connected: Items
         alike = like is not None and like.catalogue is self.catalogue
         if like is not None and alike and like.plan.lines == plan.lines:
-            self.pieces, self.built, self.connected = like.pieces, like.built, like.connected
+            self.items, self.built, self.connected = like.items, like.built, like.connected
         else:
-            known = () if like is None else like.pieces
-            self.pieces = Pieces(expand(plan, self.catalogue, samples, known, alike))
-            _check_size(self.pieces)
-            self.built = Pieces(
-                piece for piece in self.pieces
-                if piece.compiled.connected or piece.line.role not in NOT_OF_IT
+            known = () if like is None else like.items
+            self.items = Items(expand(plan, self.catalogue, samples, known, alike))
+            _check_size(self.items)
+            self.built = Items(
+                item for item in self.items
+                if item.compiled.connected or item.line.role not in NOT_OF_IT
             )  # fmt: skip
-            self.connected = Pieces(piece for piece in self.built if piece.compiled.connected)
+            self.connected = Items(item for item in self.built if item.compiled.connected)
         self.known: dict[Derived[Any], Any] = {}
         self.differs = _ALL if like is None else self._changed_since(like)
         # What was known of the other kit, and what of it has stayed.
@@ -239,8 +239,8 @@ class Kit:
         """The facets in which this kit differs from another of as many samples."""
         mine, theirs = self.plan, other.plan
         changed: set[str] = set()
-        if self.pieces != other.pieces:
-            changed.add("pieces")
+        if self.items != other.items:
+            changed.add("items")
             if self.built != other.built:
                 changed.add("built")
             if self.connected != other.connected:
@@ -257,14 +257,14 @@ _MOST_RELAYS, _MOST_SOCKETS, _MOST_RAILS = 60, 3000, 2000
 """More hubs and extension leads, sockets and rails than these take too long to be judged."""
 
 
-def _check_size(pieces: Pieces) -> None:
+def _check_size(items: Items) -> None:
     relays = sockets = rails = 0
-    for piece in pieces:
-        if piece.index == 1:
-            count = piece.line.quantity
-            relays += count * piece.compiled.passes_on
-            sockets += count * len(piece.part.sockets)
-            rails += count * len(piece.part.rails)
+    for item in items:
+        if item.index == 1:
+            count = item.line.quantity
+            relays += count * item.compiled.passes_on
+            sockets += count * len(item.part.sockets)
+            rails += count * len(item.part.rails)
     for what, count, most in (
         ("hubs and extension leads", relays, _MOST_RELAYS),
         ("sockets", sockets, _MOST_SOCKETS),

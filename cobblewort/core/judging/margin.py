@@ -15,10 +15,10 @@ from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.states import ANY_TIME, START, LookedAt
 from cobblewort.core.judging.working import SumFunction
 
-Severity = Literal["sound", "note", "tight", "stops"]
+Severity = Literal["ok", "note", "tight", "problem"]
 LimitKind = Literal["max", "min"]
 
-SEVERITY_RANK: dict[Severity, int] = {"sound": 0, "note": 1, "tight": 2, "stops": 3}
+SEVERITY_RANK: dict[Severity, int] = {"ok": 0, "note": 1, "tight": 2, "problem": 3}
 RULER_LOW, RULER_HIGH = -0.5, 1.0
 LOADED_TIGHT_SHARE = 0.80
 """An electrical limit loaded above this is tight: common practice for continuous loads."""
@@ -30,12 +30,12 @@ KEPT_SOUND = 0.98
 the rest."""
 KEPT_STOPS = 0.60
 """Below this it no longer does what is asked of it."""
-KEPT_STRESS_TIGHT = 0.50
+KEPT_WORST_CASE_TIGHT = 0.50
 """Below this even a state that need not hold is worth more than a note."""
 
 
 @dataclass(slots=True)  # not frozen: one is made with nearly every margin
-class Stress:
+class WorstCase:
     """How a limit stands in the worst state that need not hold: everything at once."""
 
     value: float
@@ -52,8 +52,8 @@ class Margin:
     `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
     where no samples were drawn. `state` is the id of the worst one and `state_label` what people
     call it, both empty where states do not matter. `ruler_share` is the length of its ruler, -0.5
-    to 1. `planned` is how it stands in what the plan asks for, `severity` with the `stress` too.
-    The `by_state` tuples tell every state that was looked at, in the order of `states`.
+    to 1. `planned` is how it stands in what the plan asks for, `severity` with the `worst_case`
+    too. The `by_state` tuples tell every state that was looked at, in the order of `states`.
     """
 
     id: str
@@ -74,7 +74,7 @@ class Margin:
     ruler_p95: float | None
     severity: Severity
     planned: Severity
-    stress: Stress | None
+    worst_case: WorstCase | None
     state: str
     state_label: str
     lines: tuple[str, ...]
@@ -91,15 +91,19 @@ class Margin:
         return words.when(self.state, self.state_label)
 
     @property
-    def breaks_in_stress(self) -> bool:
+    def breaks_in_worst_case(self) -> bool:
         """Whether only a state that need not hold passes the limit, and that is worth saying."""
-        return self.stress is not None and self.stress.spare < 0 and self.planned != self.severity
+        return (
+            self.worst_case is not None
+            and self.worst_case.spare < 0
+            and self.planned != self.severity
+        )
 
     def stressed(self) -> Margin:
         """This margin with the figures of the state that need not hold."""
-        if self.stress is None:
+        if self.worst_case is None:
             return self
-        at = self.stress
+        at = self.worst_case
         return replace(
             self, value=at.value, spare=at.spare, ruler_share=at.ruler_share, state=at.state,
             state_label=at.state_label, holds_share=None,
@@ -139,7 +143,7 @@ class Check:
     sockets: tuple[str, ...] = ()
     lasting: Sequence[float] = ()
     span: float | None = None
-    breach: Severity = "stops"
+    breach: Severity = "problem"
     working: SumFunction | None = None
     kept: Callable[[], FloatArray] | None = None
     likely_share: float = HOLDS_TIGHT_SHARE
@@ -187,12 +191,12 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
     if span is None:
         span = _span_of(check.unit, limit)
-    hard_values, stress = values, None
-    if states.stress is not None:
-        at = states.stress
+    hard_values, worst_case = values, None
+    if states.worst_case is not None:
+        at = states.worst_case
         hard_values, value = states.hard_of(values), values[at]
         past = limit - value if upward else value - limit
-        stress = Stress(value, past, _ruler(past, span), states.ids[at], states.labels[at])
+        worst_case = WorstCase(value, past, _ruler(past, span), states.ids[at], states.labels[at])
     shown = max(hard_values) if upward else min(hard_values)
     loaded = max(check.lasting) / limit if check.lasting and limit > 0 else None
 
@@ -201,10 +205,10 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     if samples > 1:
         sampled_spare = check.spares(samples)
         holds = _holding_share(check, sampled_spare)
-    planned: Severity = "sound"
+    planned: Severity = "ok"
     passed = shown > limit if upward else shown < limit
-    beyond = stress is not None and stress.spare < 0
-    severity: Severity = "sound"
+    beyond = worst_case is not None and worst_case.spare < 0
+    severity: Severity = "ok"
     if check.kept is not None and (passed or beyond or (holds is not None and holds < 1.0)):
         kept = check.kept()
         planned, severity, holds = _by_speed(check, kept)
@@ -219,7 +223,7 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
             or (holds is not None and holds < check.likely_share)
         ) and check.breach != "note":
             planned = "tight"
-        severity = "tight" if beyond and planned == "sound" else planned
+        severity = "tight" if beyond and planned == "ok" else planned
 
     state = states.must_hold[hard_values.index(shown)]
     spare = limit - shown if upward else shown - limit
@@ -229,7 +233,7 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
         f"{rule}:{check.subject}", rule, family, check.label, check.unit, shown, limit, check.kind,
         spare, p05, p95, holds, loaded, _ruler(spare, span),
         None if p05 is None else _ruler(p05, span), None if p95 is None else _ruler(p95, span),
-        severity, planned, stress, states.ids[state], states.labels[state], check.lines,
+        severity, planned, worst_case, states.ids[state], states.labels[state], check.lines,
         check.sockets, states.ids,
         (), (), (),
     )  # fmt: skip
@@ -266,10 +270,10 @@ def _by_speed(check: Check, kept: FloatArray) -> tuple[Severity, Severity, float
 
 def _speed_severity(check: Check, kept: float, is_hard: bool) -> Severity:
     if kept >= KEPT_SOUND:
-        return "sound"
+        return "ok"
     if is_hard:
         return "tight" if kept >= KEPT_STOPS else check.breach
-    return "note" if kept >= KEPT_STRESS_TIGHT else "tight"
+    return "note" if kept >= KEPT_WORST_CASE_TIGHT else "tight"
 
 
 def tell_states(margin: Margin, check: Check) -> None:
@@ -289,7 +293,7 @@ def tell_states(margin: Margin, check: Check) -> None:
         ]
     else:
         severities = [
-            (check.breach if is_hard else "tight") if spare < 0 else "sound"
+            (check.breach if is_hard else "tight") if spare < 0 else "ok"
             for spare, is_hard in zip(spares, check.states.hard, strict=True)
         ]
     if margin.severity not in severities:

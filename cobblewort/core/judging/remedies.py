@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 
 from cobblewort.core.judging.findings import Finding
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.patch import AddLine, Patch, RemoveLine, SetFields, SwapPart
 from cobblewort.core.plans.plan import FEEDS_AT, KINDS_FOR_ROLE, NOT_OF_IT, Line, Role
@@ -55,7 +55,7 @@ def _capacity_gb(part: Part) -> float:
 
 def on_offer(kit: Kit, kinds: Iterable[str]) -> list[Part]:
     """Parts that can be had: what stands for a class only is no way out."""
-    return [part for part in kit.catalogue.parts(kinds) if part.origin != "class"]
+    return [part for part in kit.catalogue.parts(kinds) if part.origin != "typical"]
 
 
 def another(*roles: Role) -> RemedyFunction:
@@ -75,7 +75,7 @@ def add_missing(*roles: Role) -> RemedyFunction:
     def remedy(kit: Kit, finding: Finding) -> Iterator[Patch]:
         del finding
         for role in roles:
-            if not kit.pieces.of_role(role):
+            if not kit.items.of_role(role):
                 for part in on_offer(kit, KINDS_FOR_ROLE[role]):
                     yield (AddLine(role=role, part=part.id),)
 
@@ -100,44 +100,46 @@ def other_supplies(kit: Kit) -> Iterator[Patch]:
     A supply that stands inside, with its mains wires, is never proposed for one outside, and one
     that empties only where hours without mains are asked for.
     """
-    supplies, inlets = kit.pieces.of_role("supply"), _inlets(kit)
-    old_leads = [i.line for i in _leads_in_use(kit)]
+    supplies, inlets = kit.items.of_role("power_supply"), _inlets(kit)
+    old_cables = [i.line for i in _cables_in_use(kit)]
     stands_inside = bool(supplies) and supplies[0].part.inside
     has = kit.plan.place.power
-    off_mains = any(need.condition == "off_mains" for need in kit.plan.needs)
+    off_mains = any(
+        requirement.condition == "without_mains" for requirement in kit.plan.requirements
+    )
     feeds = FEEDS_AT[has] if off_mains else (has,)
-    for part in on_offer(kit, ("supply",)):
-        if part.source is not None and part.source.feeds_on not in feeds:
+    for part in on_offer(kit, ("power_supply",)):
+        if part.source is not None and part.source.power_source not in feeds:
             continue
         if (supplies and part.id == supplies[0].part.id) or part.inside != stands_inside:
             continue
         head: Patch = (
             (SwapPart(line=supplies[0].line.id, part=part.id),)
             if supplies
-            else (AddLine(role="supply", part=part.id),)
+            else (AddLine(role="power_supply", part=part.id),)
         )
-        drop: Patch = tuple(RemoveLine(line=line.id) for line in old_leads)
+        drop: Patch = tuple(RemoveLine(line=line.id) for line in old_cables)
         if any(p.role == "power_out" and set(p.connectors) & inlets for p in part.plugs.values()):
             yield (*head, *drop)
             continue
-        for lead in on_offer(kit, ("lead",)):
-            if _joins(lead, part, inlets):
-                if any(line.part == lead.id for line in old_leads):
+        for cable in on_offer(kit, ("cable",)):
+            if _joins(cable, part, inlets):
+                if any(line.part == cable.id for line in old_cables):
                     yield head
                 else:
-                    yield (*head, *drop, AddLine(role="lead", part=lead.id))
+                    yield (*head, *drop, AddLine(role="cable", part=cable.id))
 
 
-def another_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
+def another_cable(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Each other lead between the supply and the board, or a first one."""
     del finding
-    leads = [i.line for i in _leads_in_use(kit)]
-    for part in on_offer(kit, ("lead",)):
+    cables = [i.line for i in _cables_in_use(kit)]
+    for part in on_offer(kit, ("cable",)):
         if not _feeds(part):
             continue
-        if not leads:
-            yield (AddLine(role="lead", part=part.id),)
-        for line in leads:
+        if not cables:
+            yield (AddLine(role="cable", part=part.id),)
+        for line in cables:
             if line.part != part.id:
                 yield (SwapPart(line=line.id, part=part.id),)
 
@@ -160,33 +162,33 @@ def place_with(kit: Kit, **fields: str) -> Patch:
     return (SetFields(fields={"place": {**kit.plan.place.model_dump(), **fields}}),)
 
 
-def joining_leads(kit: Kit) -> list[Part]:
+def joining_cables(kit: Kit) -> list[Part]:
     """Leads on offer that join the kit's supply to an inlet of its board, cheapest first."""
-    supplies = kit.pieces.of_role("supply")
+    supplies = kit.items.of_role("power_supply")
     if not supplies:
         return []
     inlets = _inlets(kit)
-    found = [part for part in on_offer(kit, ("lead",)) if _joins(part, supplies[0].part, inlets)]
+    found = [part for part in on_offer(kit, ("cable",)) if _joins(part, supplies[0].part, inlets)]
     return sorted(found, key=lambda part: (part.price is None, part.price or 0, part.id))
 
 
 def _inlets(kit: Kit) -> set[str]:
     """Connectors by which the kit's boards take power."""
-    boards = [i for i in kit.pieces if i.part.kind == "board"]
+    boards = [i for i in kit.items if i.part.kind == "board"]
     return {s.connector for b in boards for s in b.part.sockets.values() if s.role == "power_in"}
 
 
-def _joins(lead: Part, supply: Part, inlets: set[str]) -> bool:
+def _joins(cable: Part, supply: Part, inlets: set[str]) -> bool:
     outlets = {s.connector for s in supply.sockets.values() if s.role == "power_out"}
-    takes = any(p.role == "power_in" and set(p.connectors) & outlets for p in lead.plugs.values())
-    gives = any(p.role == "power_out" and set(p.connectors) & inlets for p in lead.plugs.values())
+    takes = any(p.role == "power_in" and set(p.connectors) & outlets for p in cable.plugs.values())
+    gives = any(p.role == "power_out" and set(p.connectors) & inlets for p in cable.plugs.values())
     return takes and gives
 
 
-def _feeds(lead: Part) -> bool:
+def _feeds(cable: Part) -> bool:
     """Whether a lead carries power from a supply; an extension only passes a socket on."""
-    return any(plug.role == "power_out" for plug in lead.plugs.values())
+    return any(plug.role == "power_out" for plug in cable.plugs.values())
 
 
-def _leads_in_use(kit: Kit) -> list[Piece]:
-    return [i for i in kit.pieces if i.line.role == "lead" and _feeds(i.part)]
+def _cables_in_use(kit: Kit) -> list[Item]:
+    return [i for i in kit.items if i.line.role == "cable" and _feeds(i.part)]

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import partial
 
 from cobblewort.core import words
-from cobblewort.core.judging.findings import Finding, Remark
+from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.kit import Kit, Read, Reads, closed
 from cobblewort.core.judging.margin import (
     HOLDS_TIGHT_SHARE,
@@ -18,7 +18,7 @@ from cobblewort.core.judging.margin import (
 )
 from cobblewort.core.plans.patch import Patch
 
-RuleFunction = Callable[[Kit], Iterable[Check | Remark]]
+RuleFunction = Callable[[Kit], Iterable[Check | Observation]]
 Remedy = Callable[[Kit, Finding], Iterator[Patch]]
 
 
@@ -30,7 +30,7 @@ class Outcome:
     """
 
     kit: Kit | None
-    judged: Sequence[tuple[Margin, Check]]
+    checked: Sequence[tuple[Margin, Check]]
     findings: Sequence[Finding]
 
 
@@ -57,27 +57,27 @@ class Rule:
 
     def judge(self, kit: Kit) -> Outcome:
         """What this rule has to say of a kit."""
-        judged: list[tuple[Margin, Check]] = []
+        checked: list[tuple[Margin, Check]] = []
         findings: list[Finding] = []
         for outcome in self.function(kit):
-            if isinstance(outcome, Remark):
+            if isinstance(outcome, Observation):
                 findings.append(self._finding(outcome, outcome.severity, outcome.sentence, None))
                 continue
             margin = margin_of(self.id, self.family, outcome, kit.samples)
-            judged.append((margin, outcome))
-            if margin.severity != "sound":
+            checked.append((margin, outcome))
+            if margin.severity != "ok":
                 finding = self._finding(outcome, margin.severity, "", margin.id)
                 finding.say_later(partial(_sentence, kit, outcome, margin))
                 findings.append(finding)
-        return Outcome(kit, judged, findings) if judged or findings else _SILENT
+        return Outcome(kit, checked, findings) if checked or findings else _SILENT
 
     def _finding(
-        self, outcome: Remark | Check, severity: Severity, sentence: str, margin: str | None
+        self, outcome: Observation | Check, severity: Severity, sentence: str, margin: str | None
     ) -> Finding:
         return Finding(
             f"{self.id}:{outcome.subject}", self.id, self.family, severity, sentence, outcome.lines,
             outcome.sockets, self.source, margin,
-            bool(self.remedies) and severity in ("stops", "tight"),
+            bool(self.remedies) and severity in ("problem", "tight"),
         )  # fmt: skip
 
 
@@ -86,7 +86,7 @@ def _by_class(kit: Kit, margin: Margin) -> bool:
     if margin.unit not in _MEASURED:
         return False
     parts = [kit.catalogue.of_line(kit.plan.line(line)) for line in margin.lines]
-    return sum(part.origin == "class" for part in parts) * 2 > len(parts)
+    return sum(part.origin == "typical" for part in parts) * 2 > len(parts)
 
 
 def _sentence(kit: Kit, check: Check, margin: Margin) -> str:
@@ -98,7 +98,7 @@ def _sentence(kit: Kit, check: Check, margin: Margin) -> str:
 
 
 def _said(check: Check, margin: Margin) -> str:
-    if check.kept is None and margin.breaks_in_stress:
+    if check.kept is None and margin.breaks_in_worst_case:
         return check.sentence(margin.stressed())
     text = check.sentence(margin)
     if margin.spare < 0 or margin.holds_share is None or margin.holds_share >= HOLDS_TIGHT_SHARE:

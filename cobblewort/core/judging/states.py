@@ -41,8 +41,9 @@ class LookedAt:
     """Some of the states, by their places among all: ids, labels, and which of them must hold.
     `at` are the places once more, to pick them from arrays.
 
-    `must_hold` and `stress` are places among these: of those that must, and of the one that need
-    not, if there is any. `hard_of` picks from one value a state those of states that must hold.
+    `must_hold` and `worst_case` are places among these: of those that must, and of the one that
+    need not, if there is any. `hard_of` picks from one value a state those of states that must
+    hold.
     """
 
     places: list[int]
@@ -52,7 +53,7 @@ class LookedAt:
     labels: tuple[str, ...]
     hard: tuple[bool, ...]
     must_hold: tuple[int, ...]
-    stress: int | None
+    worst_case: int | None
     hard_of: Callable[[Sequence[float]], tuple[float, ...]]
 
     @classmethod
@@ -62,9 +63,9 @@ class LookedAt:
         ids, labels = tuple(s.id for s in picked), tuple(s.label for s in picked)
         hard = tuple(s.hard for s in picked)
         must_hold = tuple(k for k, is_hard in enumerate(hard) if is_hard)
-        stress = hard.index(False) if False in hard else None
+        worst_case = hard.index(False) if False in hard else None
         return cls(
-            places, np.array(places), picked, ids, labels, hard, must_hold, stress,
+            places, np.array(places), picked, ids, labels, hard, must_hold, worst_case,
             _picking(must_hold),
         )  # fmt: skip
 
@@ -89,7 +90,7 @@ def looked_at(states: tuple[State, ...]) -> tuple[LookedAt, LookedAt]:
 
 def states_of(plan: Plan) -> list[State]:
     """The states a plan is judged in: idle, each phase (peaks and means), all at once, start."""
-    return list(_states_of(tuple(phase.name for phase in plan.duty)))
+    return list(_states_of(tuple(phase.name for phase in plan.schedule)))
 
 
 @lru_cache(maxsize=64)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Reading
-from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.names import figure_words
 
 
@@ -89,16 +89,16 @@ SumFunction = Callable[[int], Sum]
 
 
 def reading_term(
-    symbol: str, label: str, unit: str, piece: Piece, path: str, reading: Reading
+    symbol: str, label: str, unit: str, item: Item, path: str, reading: Reading
 ) -> Term:
     """An input that is a figure of a part."""
-    origin = f"{piece.name}, {figure_words(path)}"
+    origin = f"{item.name}, {figure_words(path)}"
     return Term(symbol, label, reading.nominal, unit, reading.basis, origin, None)
 
 
-def plain_term(symbol: str, label: str, unit: str, piece: Piece, value: float) -> Term:
+def plain_term(symbol: str, label: str, unit: str, item: Item, value: float) -> Term:
     """An input that is a plain dimension or count of a part."""
-    return Term(symbol, label, value, unit, "datasheet", piece.name, None)
+    return Term(symbol, label, value, unit, "datasheet", item.name, None)
 
 
 def plan_term(symbol: str, label: str, unit: str, value: float) -> Term:
@@ -108,7 +108,7 @@ def plan_term(symbol: str, label: str, unit: str, value: float) -> Term:
 
 def computed_term(symbol: str, label: str, unit: str, value: float, figure: str | None) -> Term:
     """An input that is worked out, with the figure that tells how."""
-    return Term(symbol, label, value, unit, "computed", "worked out", figure)
+    return Term(symbol, label, value, unit, "calculated", "worked out", figure)
 
 
 def standard_term(symbol: str, label: str, unit: str, value: float, source: str) -> Term:

@@ -13,12 +13,30 @@ from cobblewort.core.figures.reading import Reading, sampled
 from cobblewort.core.parts.model import Load, Part
 from cobblewort.core.parts.readings import readings_of
 
-DRAWS = ("off", "idle", "light", "working", "peak", "start")
-"""Rows of a load's table: nothing, idle, half way to working, working, peak, start."""
+DRAWS = ("off", "idle", "light", "normal", "peak", "start")
+"""Rows of a load's table: nothing, idle, half way to normal, normal, peak, start."""
 
 
 _STAND_THERE = ("case", "cooler", "fastener", "tool", "machine")
 """Kinds of which many are joined to nothing."""
+
+
+_FORMER_STEPS = {
+    "cable": "lead", "flat_cable": "cable", "cable_ohm": "lead_ohm", "undervoltage_v": "flag_v",
+    "advertises_a": "announces_a", "limit_unadvertised_a": "limit_unannounced_a",
+}  # fmt: skip
+
+
+def drawn_as(path: str) -> str:
+    """The name by which a figure is drawn: that under which it was first published, so that
+    renaming it moves no sample.
+    """
+    steps = path.split(".")  # of which the second may be a name that the part itself gives
+    former = (
+        step if n == 1 and len(steps) > 2 else _FORMER_STEPS.get(step, step)
+        for n, step in enumerate(steps)
+    )
+    return ".".join(former)
 
 
 @dataclass(slots=True, frozen=True)
@@ -84,7 +102,7 @@ class CompiledPart:
         self.connected = part.kind not in _STAND_THERE or bool(
             part.plugs or part.sockets or part.rails or part.offers or part.pins or part.add_on
         )
-        self.passes_on = part.kind in ("hub", "lead") and bool(part.sockets) and bool(part.plugs)
+        self.passes_on = part.kind in ("hub", "cable") and bool(part.sockets) and bool(part.plugs)
         self._figures = {
             path: self._drawn(path, reading)
             for path, reading in readings_of(part)
@@ -99,17 +117,17 @@ class CompiledPart:
         if self._moved is not None and self._moved.path == path:
             values = np.full(self.samples, getattr(reading, self._moved.end))
         else:
-            values = sampled(reading, f"{self.part.id}/{path}", self.samples)
+            values = sampled(reading, f"{self.part.id}/{drawn_as(path)}", self.samples)
         values.setflags(write=False)
         return values
 
     def _load(self, name: str, load: Load) -> LoadArrays:
         path = f"loads.{name}"
-        idle, working, peak = (
-            self._drawn(path, reading) for reading in (load.idle, load.working, load.peak)
+        idle, normal, peak = (
+            self._drawn(path, reading) for reading in (load.idle, load.normal, load.peak)
         )
-        start = working if load.start is None else self._drawn(path, load.start)
-        table = np.array([np.zeros_like(idle), idle, (idle + working) / 2, working, peak, start])
+        start = normal if load.start is None else self._drawn(path, load.start)
+        table = np.array([np.zeros_like(idle), idle, (idle + normal) / 2, normal, peak, start])
         table.setflags(write=False)
         return LoadArrays(load.rail, load.unit == "w", table)
 

@@ -6,11 +6,11 @@ from dataclasses import dataclass
 from typing import Literal
 
 FunctionId = Literal[
-    "wired_network", "radio", "access_point", "mesh_radio", "software_radio", "voice_modem",
-    "video_in", "video_out", "screen", "camera", "device_port", "usb_socket", "sound_in",
-    "sound_out", "buttons", "gamepad", "clock", "climate", "relay", "storage", "memory",
-    "vehicle_power", "battery", "desktop", "fan_control", "position", "light", "distance", "motion",
-    "analogue_in", "field_bus", "aerial", "recording", "solar",
+    "ethernet", "wifi", "access_point", "mesh_radio", "sdr", "voice_modem",
+    "video_in", "video_out", "screen", "camera", "device_port", "usb_port", "audio_in",
+    "audio_out", "buttons", "gamepad", "rtc", "climate", "relay", "storage", "memory",
+    "vehicle_power", "battery", "desktop", "fan_control", "gnss", "light", "distance", "motion",
+    "analogue_in", "field_bus", "antenna", "recording", "solar",
     "users",
 ]  # fmt: skip
 
@@ -30,23 +30,23 @@ class Function:
 
 
 FUNCTIONS: dict[FunctionId, Function] = {
-    "wired_network": Function("wired network", "MB/s"),
-    "radio": Function("Wi-Fi"),
+    "ethernet": Function("wired network", "MB/s"),
+    "wifi": Function("Wi-Fi"),
     "access_point": Function("Wi-Fi that can be an access point"),
     "mesh_radio": Function("mesh radio"),
-    "software_radio": Function("a software radio"),
+    "sdr": Function("a software radio"),
     "voice_modem": Function("a digital-voice modem"),
     "video_in": Function("video in"),
     "video_out": Function("video out"),
     "screen": Function("a screen of its own"),
     "camera": Function("a camera"),
     "device_port": Function("a USB port that can act as a device"),
-    "usb_socket": Function("free USB sockets"),
-    "sound_in": Function("sound in", "ch"),
-    "sound_out": Function("sound out"),
+    "usb_port": Function("free USB sockets"),
+    "audio_in": Function("sound in", "ch"),
+    "audio_out": Function("sound out"),
     "buttons": Function("buttons"),
     "gamepad": Function("a gamepad"),
-    "clock": Function("a clock that keeps time without power"),
+    "rtc": Function("a clock that keeps time without power"),
     "climate": Function("temperature and humidity"),
     "relay": Function("a relay"),
     "storage": Function("room for data", "GB", added=True),
@@ -55,13 +55,13 @@ FUNCTIONS: dict[FunctionId, Function] = {
     "battery": Function("a battery", "Wh", added=True),
     "desktop": Function("a desktop in the image"),
     "fan_control": Function("a fan that follows the heat"),
-    "position": Function("its own position"),
+    "gnss": Function("its own position"),
     "light": Function("a measure of light"),
     "distance": Function("a measure of distance"),
     "motion": Function("a measure of motion"),
     "analogue_in": Function("analogue inputs"),
     "field_bus": Function("a field bus"),
-    "aerial": Function("an aerial of its own"),
+    "antenna": Function("an aerial of its own"),
     "recording": Function("room for a recording", "days", rate_unit="MB an hour"),
     "users": Function("memory for people at once", "people"),
     "solar": Function("a solar panel", "Wp", added=True),
@@ -69,13 +69,13 @@ FUNCTIONS: dict[FunctionId, Function] = {
 
 CONDITIONS: dict[str, str] = {
     "unattended": "runs by itself",
-    "pulled_plug": "survives a pulled plug",
+    "power_cut": "survives a pulled plug",
     "silent": "makes no sound",
     "children": "may be touched by children",
-    "from_outside": "is reached from outside",
-    "off_mains": "runs so many hours without mains",
-    "moves": "rides in a vehicle",
-    "survives_disk": "goes on when a disk fails",
+    "remote_access": "is reached from outside",
+    "without_mains": "runs so many hours without mains",
+    "in_vehicle": "rides in a vehicle",
+    "disk_failure": "goes on when a disk fails",
 }
 LIMITS: dict[str, tuple[str, str]] = {
     "noise_dba": ("not louder than", "dB(A)"),

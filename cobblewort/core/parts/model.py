@@ -14,6 +14,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, StringConstraints, TypeAdapter, model_validator
 
+from cobblewort.core.figures.document_model import Currency, OneLine, stated
 from cobblewort.core.figures.reading import (
     Efficiency,
     Level,
@@ -26,7 +27,6 @@ from cobblewort.core.figures.reading import (
     Share,
     ShareRating,
 )
-from cobblewort.core.figures.stated import Currency, OneLine, stated
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.standards import header
 
@@ -40,7 +40,7 @@ Generation = Annotated[float, Field(ge=0, le=10)]
 """Of USB or PCIe, by the connector; 0 where nobody states it."""
 
 Kind = Literal[
-    "board", "supply", "lead", "hub", "card", "drive", "storage_adapter", "device",
+    "board", "power_supply", "cable", "hub", "card", "drive", "storage_adapter", "device",
     "cooler", "case", "fastener", "tool", "machine",
 ]  # fmt: skip
 
@@ -66,7 +66,7 @@ Edge = Literal["left", "right", "lower", "upper"]
 
 
 @stated
-class Spot:
+class SocketFace:
     """Where a socket opens on an edge of its board, and how large its face is. [mm]
 
     `along_mm` is the middle of the face, counted from the lower left corner of the board; `z_mm`
@@ -88,7 +88,7 @@ class Port:
     """
 
     label: Text
-    spot: Spot
+    face: SocketFace
 
 
 @stated
@@ -129,7 +129,7 @@ class Socket:
     limit_a: PositiveRating | None = None
     bus: Identifier | None = None
     many: bool = False
-    spot: Spot | None = None
+    face: SocketFace | None = None
     looks_like: Text = ""
     contacts: Contacts | None = None
     key: Literal["B", "M", "E"] | None = None
@@ -188,7 +188,7 @@ class Plug:
     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
     `power_out` feeds a `power_in`, `picture_out` is the far end of a lead that shows a picture.
     `generation` is the fastest it can do, `min_generation` the
-    slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
+    slowest it accepts. Its own lead is described by its `wire`, or by `cable_ohm`, the loop with
     its contacts [ohm], and is `jacket_mm` thick; at network power these are of the lead to the
     switch, as long as the kit has none. `reach_m` is how far it reaches where no wire is described.
     `feeds_back` says whether a part with a supply of
@@ -204,11 +204,11 @@ class Plug:
     min_generation: Generation = 0
     lanes: Annotated[int, Field(ge=1, le=16)] = 1
     key: Literal["B", "M", "B+M", "E"] | None = None
-    lead_ohm: NotNegative | None = None
+    cable_ohm: NotNegative | None = None
     wire: Wire | None = None
     body: PlugBody | None = None
     contacts: Contacts | None = None
-    cable: FlatCable | None = None
+    flat_cable: FlatCable | None = None
     jacket_mm: Annotated[float, Field(gt=0, le=60)] | None = None
     feeds_back: bool | None = None
     reach_m: Annotated[float, Field(gt=0, le=200)] | None = None
@@ -220,8 +220,8 @@ class Rail:
 
     Fed from `feeds_from`, another rail of the part, through `path_ohm`; behind a converter the
     voltage is `out_v` and the input power is what it delivers over `efficiency`. `limit_a` is the
-    most the rail may carry; where `limit_unannounced_a` is given it holds instead unless the
-    supply path announces `announce_a`. `limit_lifted_a` is what a setting of the firmware lets a
+    most the rail may carry; where `limit_unadvertised_a` is given it holds instead unless the
+    supply path announces `advertise_a`. `limit_lifted_a` is what a setting of the firmware lets a
     rail carry whose limit no announcement decides.
     """
 
@@ -231,13 +231,13 @@ class Rail:
     out_v: PositiveRating | None = None
     efficiency: Efficiency | None = None
     limit_a: PositiveRating | None = None
-    limit_unannounced_a: PositiveRating | None = None
+    limit_unadvertised_a: PositiveRating | None = None
     limit_lifted_a: PositiveRating | None = None
-    announce_a: float | None = None
+    advertise_a: float | None = None
     limit_w: PositiveRating | None = None
 
 
-Feed = Literal["mains", "network", "vehicle", "battery", "sun"]
+Feed = Literal["mains", "poe", "vehicle", "battery", "solar"]
 """What a supply takes its power from, and what a place has to give."""
 
 
@@ -246,44 +246,44 @@ class Source:
     """Where power enters a tree: a supply, or the supply that comes with a hub.
 
     `efficiency` is that of the supply itself; what it loses counts only where it stands inside.
-    `feeds_on` is what it takes its power from. Its rail may hang on another one of the part: a
+    `power_source` is what it takes its power from. Its rail may hang on another one of the part: a
     battery that is fed itself, or a splitter for network power at a switch of the plan, is then a
-    converter like any other, and a source only while nothing feeds it. `network_type` is the type
+    converter like any other, and a source only while nothing feeds it. `poe_type` is the type
     of network power that it gives or wants, 1 to 4 (IEEE 802.3).
     """
 
     rail: Identifier
-    feeds_on: Feed = "mains"
+    power_source: Feed = "mains"
     set_v: Positive
     rated_a: PositiveRating
-    announces_a: Annotated[float, Field(ge=0)] = 0
+    advertises_a: Annotated[float, Field(ge=0)] = 0
     full_to_c: Rating
     derate_share_k: NotNegativeRating
     efficiency: Efficiency | None = None
-    network_type: Annotated[int, Field(ge=1, le=4)] | None = None
+    poe_type: Annotated[int, Field(ge=1, le=4)] | None = None
 
 
 @stated
 class Load:
     """What a part draws from one of its rails, in watts or in amperes, by activity.
 
-    `working` is the mean while it works, `peak` the most it draws while it works. `start` is what
-    it draws while it spins up or boots; without one it starts at `working`.
+    `normal` is the mean while it works, `peak` the most it draws while it works. `start` is what
+    it draws while it spins up or boots; without one it starts at `normal`.
     """
 
     rail: Identifier
     unit: Literal["w", "a"]
     idle: NotNegative
-    working: NotNegative
+    normal: NotNegative
     peak: NotNegative
     start: NotNegative | None = None
 
     @model_validator(mode="after")
     def _rises(self) -> Self:
-        if not self.idle.nominal <= self.working.nominal <= self.peak.nominal:
+        if not self.idle.nominal <= self.normal.nominal <= self.peak.nominal:
             raise ValueError(
-                "idle, working and peak must rise in that order (got "
-                f"{self.idle.nominal:g}, {self.working.nominal:g}, {self.peak.nominal:g})"
+                "idle, normal and peak must rise in that order (got "
+                f"{self.idle.nominal:g}, {self.normal.nominal:g}, {self.peak.nominal:g})"
             )
         return self
 
@@ -292,12 +292,12 @@ class Load:
 class Voltages:
     """What a part needs at its input. [V]"""
 
-    flag_v: PositiveRating | None = None
+    undervoltage_v: PositiveRating | None = None
     brownout_v: PositiveRating
 
 
 @stated
-class Lead:
+class Cable:
     """What a lead carries: the most current it may, the current its marking lets through, whether
     it has `data` wires too, and up to which type of network power it is made for.
     """
@@ -305,7 +305,7 @@ class Lead:
     rated_a: PositiveRating
     marked_a: PositiveRating
     data: bool = True
-    network_type: Annotated[int, Field(ge=1, le=4)] | None = None
+    poe_type: Annotated[int, Field(ge=1, le=4)] | None = None
 
 
 @stated
@@ -350,7 +350,7 @@ class Fan:
     `beside` at add-on boards and drives.
     """
 
-    at: Literal["case", "board", "beside"]
+    at: Literal["case", "board", "other_equipment"]
     flow_m3_h: NotNegative
 
 
@@ -358,15 +358,15 @@ class Fan:
 class Offer:
     """A function that a part gives, how often, and with what amount in the function's unit.
 
-    `driver` says whether the usual image has its driver or one must be built. `on_inlet` names the
-    power inlet that the function shares: it is gone while power comes in there, unless something
-    splits the two.
+    `driver` says whether the usual image has its driver or one must be built. `on_power_input`
+    names the power input that the function shares: it is gone while power comes in there, unless
+    something splits the two.
     """
 
     count: Annotated[int, Field(ge=1, le=100)] = 1
     amount: Annotated[float, Field(gt=0, le=1e6)] | None = None
     driver: Literal["image", "build"] = "image"
-    on_inlet: Identifier | None = None
+    on_power_input: Identifier | None = None
 
 
 @stated
@@ -715,7 +715,7 @@ class Case:
     wall_g_cm3: Positive | None = None
 
 
-Origin = Literal["pack", "own", "class"]
+Origin = Literal["pack", "custom", "typical"]
 """Where a part comes from: a pack, the user, or the figures of its class alone."""
 
 
@@ -754,7 +754,7 @@ class Part:
     boxes: dict[Identifier, Box] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     source: Source | None = None
     voltages: Voltages | None = None
-    lead: Lead | None = None
+    cable: Cable | None = None
     board_heat: BoardHeat | None = None
     parity_mb_s: Positive | None = None
     cooler: Cooler | None = None

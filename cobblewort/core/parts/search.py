@@ -11,12 +11,12 @@ import unicodedata
 from collections.abc import Iterable, Iterator
 from functools import lru_cache
 
+from cobblewort.core.parts.key_value import telling_figure
 from cobblewort.core.parts.model import Part
-from cobblewort.core.parts.telling import telling_figure
 
 KIND_WORDS = {
-    "board": "board single-board computer", "supply": "supply power adapter battery",
-    "lead": "lead cable", "hub": "hub", "card": "memory card", "drive": "drive disk storage",
+    "board": "board single-board computer", "power_supply": "supply power adapter battery",
+    "cable": "lead cable", "hub": "hub", "card": "memory card", "drive": "drive disk storage",
     "storage_adapter": "storage board adapter carrier", "device": "device sensor thing",
     "cooler": "cooler cooling fan heat sink", "case": "case box shell",
     "fastener": "fastener screws standoffs", "tool": "tool borrow setting up",

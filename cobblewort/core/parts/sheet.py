@@ -27,7 +27,7 @@ _GROUPS = {
     "stack": "Size", "add_on": "Size",
     "storage": "Room",
     "source": "As a supply", "voltages": "Voltage", "loads": "Draw", "rails": "Inside",
-    "sockets": "Sockets", "pin_header": "Sockets", "plugs": "Plugs and leads", "lead": "As a lead",
+    "sockets": "Sockets", "pin_header": "Sockets", "plugs": "Plugs and leads", "cable": "As a lead",
     "board_heat": "Heat", "cooler": "Cooling", "fan": "Cooling", "noise_dba": "Noise",
     "hot": "Heat", "drive": "Size", "case": "Case",
     "rates": "What it lets by", "medium": "As a medium", "wears": "How it wears",
@@ -36,7 +36,7 @@ _GROUPS = {
 _SHAPES = frozenset(
     {
         "boxes",
-        "spot",
+        "face",
         "body",
         "openings",
         "posts",
@@ -51,7 +51,7 @@ _SHAPES = frozenset(
 )
 """Places and outlines, which a copy takes over; they are not asked for one by one."""
 
-_SILENT_KINDS = frozenset({"board", "lead", "card", "fastener", "tool", "machine"})
+_SILENT_KINDS = frozenset({"board", "cable", "card", "fastener", "tool", "machine"})
 
 _ON_LABEL = frozenset(
     {
@@ -59,7 +59,7 @@ _ON_LABEL = frozenset(
         "source.set_v", "source.rated_a", "storage.capacity_gb", "drive.read_mb_s",
         "drive.write_mb_s", "drive.endurance_tb", "drive.length_mm", "cooler.height_mm",
         "case.inner_length_mm", "case.inner_width_mm", "case.inner_height_mm",
-        "case.max_above_mm", "lead.rated_a", "add_on.height_mm", "noise_dba",
+        "case.max_above_mm", "cable.rated_a", "add_on.height_mm", "noise_dba",
         "plugs.out.wire.length_m", "plugs.in.wire.length_m", "stack.length_mm", "stack.width_mm",
     }
 )  # fmt: skip

@@ -6,12 +6,12 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, ValidationError
 
 from cobblewort.core.errors import InputError
-from cobblewort.core.figures.stated import Stated
+from cobblewort.core.figures.document_model import Stated
 from cobblewort.core.parts.model import Identifier
 from cobblewort.core.plans.plan import (
     KIT_ORDER,
     Addresses,
-    FloorSpot,
+    FloorPosition,
     Line,
     Plan,
     PlugName,
@@ -59,7 +59,7 @@ class EditLine(Stated):
     part_revision: Annotated[int, Field(ge=1)] | None = None
     addresses: Addresses | None = None
     standoff_mm: Annotated[float, Field(ge=0, le=100)] | None = None
-    stands_at: FloorSpot | Literal["middle"] | None = None
+    position: FloorPosition | Literal["middle"] | None = None
     modified: bool | None = None
     sheets_off: bool | None = None
 
@@ -83,25 +83,25 @@ class SetFields(Stated):
     fields: dict[
         Literal[
             "name",
-            "state",
+            "status",
             "purpose",
             "purpose_id",
-            "needs",
+            "requirements",
             "image",
             "ready_made",
             "place",
-            "duty",
+            "schedule",
             "budget",
             "currency",
             "rates",
             "copies",
             "settings",
-            "flows",
-            "storing",
-            "keeping",
+            "transfers",
+            "storage_use",
+            "retention",
             "wired",
             "reminders",
-            "settled",
+            "done",
         ],
         Any,
     ] = Field(min_length=1)
@@ -140,17 +140,17 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
         case RemoveLine():
             old = _line(plan, change.line, place)
             rest = tuple(_unpinned(line, old.id) for line in plan.lines if line is not old)
-            return _with(plan, place, {"lines": rest, "duty": _duty_without(plan, old.id)})
+            return _with(plan, place, {"lines": rest, "schedule": _schedule_without(plan, old.id)})
         case SwapPart():
             update: dict[str, Any] = {
                 "part": change.part, "part_revision": None, "pins": {}, "addresses": {},
-                "standoff_mm": None, "stands_at": None, "modified": False, "sheets_off": False,
+                "standoff_mm": None, "position": None, "modified": False, "sheets_off": False,
             }  # fmt: skip
         case EditLine():
-            given = change.model_dump(exclude={"op", "line", "stands_at"})
+            given = change.model_dump(exclude={"op", "line", "position"})
             update = {name: value for name, value in given.items() if value is not None}
-            if change.stands_at is not None:
-                update["stands_at"] = None if change.stands_at == "middle" else change.stands_at
+            if change.position is not None:
+                update["position"] = None if change.position == "middle" else change.position
             if change.standoff_mm == 0:
                 update["standoff_mm"] = None
         case PinPlug():
@@ -180,7 +180,7 @@ def _line(plan: Plan, line_id: str, place: str) -> Line:
         ) from None
 
 
-_GROUPS = ("place", "settings", "storing", "keeping")
+_GROUPS = ("place", "settings", "storage_use", "retention")
 """Fields of a plan of which a change may state a part."""
 
 
@@ -212,8 +212,8 @@ def _unpinned(line: Line, line_id: str) -> Line:
     return line if len(kept) == len(line.pins) else line.model_copy(update={"pins": kept})
 
 
-def _duty_without(plan: Plan, line_id: str) -> tuple[Any, ...]:
+def _schedule_without(plan: Plan, line_id: str) -> tuple[Any, ...]:
     return tuple(
         phase.model_copy(update={"lines": {k: v for k, v in phase.lines.items() if k != line_id}})
-        for phase in plan.duty
+        for phase in plan.schedule
     )

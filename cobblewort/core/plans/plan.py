@@ -7,66 +7,85 @@ from typing import Annotated, Any, Literal, Self
 from pydantic import Field, StringConstraints, ValidationError, model_validator
 
 from cobblewort.core.errors import InputError
-from cobblewort.core.figures.stated import Currency, Lines, OneLine, Stated
+from cobblewort.core.figures.document_model import Currency, Lines, OneLine, Stated
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.parts.model import Feed, Identifier, Part, Pin
+from cobblewort.core.plans.former_names import current_plan
 from cobblewort.core.standards import header
 
 Role = Literal[
-    "board", "supply", "boot", "data", "addon", "cooling", "case", "lead", "fastener", "borrow",
-    "beside",
-]  # fmt: skip
+    "board",
+    "power_supply",
+    "boot_drive",
+    "storage",
+    "add_on",
+    "cooling",
+    "case",
+    "cable",
+    "fastener",
+    "set_up",
+    "other_equipment",
+]
 KIT_ORDER: tuple[Role, ...] = (
-    "board", "supply", "boot", "data", "addon", "cooling", "case", "lead", "fastener", "borrow",
-    "beside",
-)  # fmt: skip
+    "board",
+    "power_supply",
+    "boot_drive",
+    "storage",
+    "add_on",
+    "cooling",
+    "case",
+    "cable",
+    "fastener",
+    "set_up",
+    "other_equipment",
+)
 """The order in which a kit is put together."""
 
 KINDS_FOR_ROLE: dict[Role, tuple[str, ...]] = {
     "board": ("board",),
-    "supply": ("supply",),
-    "boot": ("card", "drive"),
-    "data": ("drive", "card"),
-    "addon": ("storage_adapter", "hub", "device"),
+    "power_supply": ("power_supply",),
+    "boot_drive": ("card", "drive"),
+    "storage": ("drive", "card"),
+    "add_on": ("storage_adapter", "hub", "device"),
     "cooling": ("cooler",),
     "case": ("case",),
-    "lead": ("lead",),
+    "cable": ("cable",),
     "fastener": ("fastener",),
-    "borrow": ("tool",),
-    "beside": ("machine",),
+    "set_up": ("tool",),
+    "other_equipment": ("machine",),
 }
 """Which kinds of part can take which role."""
 
-NOT_OF_IT: frozenset[Role] = frozenset({"borrow", "beside"})
+NOT_OF_IT: frozenset[Role] = frozenset({"set_up", "other_equipment"})
 """Roles of what is not part of the kit: lent for an evening, or another machine that it works with,
 which is there already."""
 
-Activity = Literal["off", "idle", "light", "working", "full"]
+Activity = Literal["off", "idle", "light", "normal", "full"]
 """How hard a part works in a phase.
 
     activity   mean (heat, energy)          burst (limits)
     off        0                            0
-    idle       idle                         half way to working
-    light      half way to working          working
-    working    working                      peak
+    idle       idle                         half way to normal
+    light      half way to normal           normal
+    normal     normal                       peak
     full       peak                         peak
 """
-PlanState = Literal["thinking", "ordered", "built", "proved"]
+PlanStatus = Literal["planning", "ordered", "built", "tested"]
 """How far a build has come."""
 FEEDS_AT: dict[Feed, tuple[Feed, ...]] = {
     "mains": ("mains", "battery"),
-    "network": ("network", "battery"),
+    "poe": ("poe", "battery"),
     "vehicle": ("vehicle", "battery"),
     "battery": ("battery",),
-    "sun": ("sun", "battery"),
+    "solar": ("solar", "battery"),
 }
 """Which supplies do at a place, by what it has; a battery does anywhere while it lasts."""
 Temperature = Annotated[float, Field(ge=-60, le=90)]
-MAX_PIECES = 400
+MAX_ITEMS = 400
 """Pieces of a kit, and lines of it, parts that a plan carries, pins of a line."""
 MAX_PHASES = 24
-MAX_NEEDS = 200
-MAX_FLOWS = 20
+MAX_REQUIREMENTS = 200
+MAX_TRANSFERS = 20
 
 Rate = Annotated[Decimal, Field(gt=0, le=10**6, decimal_places=6)]
 PlanName = Annotated[
@@ -87,23 +106,23 @@ Remarks = Annotated[
 class Place(Stated):
     """Where it will live. [°C], [m], [W/m²]
 
-    `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
-    whether it needs a case against water, `dust` how much of it lies in the air. `noise_max_dba` is
-    the most that may be heard of it at 1 m, None where nobody minds. `power` and `network` are what
-    can be had there.
+    `sun_w_m2` is the sun on it at its strongest, `within_reach_of` says who can lay hands on it,
+    `wet` whether it needs a case against water, `dust` how much of it lies in the air.
+    `noise_max_dba` is the most that may be heard of it at 1 m, None where nobody minds. `power` and
+    `network` are what can be had there.
     """
 
     name: Annotated[str, StringConstraints(max_length=200), OneLine] = ""
     ambient_min_c: Temperature = 15
     ambient_max_c: Temperature = 28
     altitude_m: Annotated[float, Field(ge=-400, le=9000)] = 0
-    standing: Literal["table", "feet", "hung"] = "feet"
+    mounting: Literal["table", "feet", "hung"] = "feet"
     sun_w_m2: Annotated[float, Field(ge=0, le=1400)] = 0
     wet: bool = False
     dust: Literal["clean", "some", "much"] = "clean"
     noise_max_dba: Annotated[float, Field(gt=0, le=140)] | None = None
-    network: Literal["both", "wired", "radio", "none"] = "both"
-    touched_by: Literal["nobody", "adults", "children"] = "adults"
+    network: Literal["both", "ethernet", "wifi", "none"] = "both"
+    within_reach_of: Literal["nobody", "adults", "children"] = "adults"
     power: Feed = "mains"
 
     @model_validator(mode="after")
@@ -124,8 +143,8 @@ class Phase(Stated):
 
     name: Annotated[str, StringConstraints(min_length=1, max_length=60), OneLine]
     hours: Annotated[float, Field(gt=0, le=24)]
-    activity: Activity = "working"
-    lines: Annotated[dict[Identifier, Activity], Field(max_length=MAX_PIECES)] = Field(
+    activity: Activity = "normal"
+    lines: Annotated[dict[Identifier, Activity], Field(max_length=MAX_ITEMS)] = Field(
         default_factory=dict
     )
 
@@ -144,16 +163,16 @@ class Settings(Stated):
 
 
 Condition = Literal[
-    "unattended", "pulled_plug", "silent", "children", "from_outside", "off_mains", "moves",
-    "survives_disk",
+    "unattended", "power_cut", "silent", "children", "remote_access", "without_mains", "in_vehicle",
+    "disk_failure",
 ]  # fmt: skip
 """What must hold besides functions: runs unattended, survives a pulled plug, makes no sound, may be
 touched by children, is reached from outside, runs so many hours without mains, rides in a vehicle,
 goes on when a disk fails."""
-NeedLimit = Literal["noise_dba", "longest_mm", "mass_g"]
+RequirementLimit = Literal["noise_dba", "longest_mm", "mass_g"]
 
 
-class Need(Stated):
+class Requirement(Stated):
     """One thing that is asked of the kit, in plain words and as what is looked for.
 
     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
@@ -167,7 +186,7 @@ class Need(Stated):
     ]
     function: FunctionId | None = None
     condition: Condition | None = None
-    limit: NeedLimit | None = None
+    limit: RequirementLimit | None = None
     count: Annotated[int, Field(ge=1, le=40)] = 1
     at_least: Annotated[float, Field(gt=0, le=1e6)] | None = None
     at_most: Annotated[float, Field(gt=0, le=1e6)] | None = None
@@ -183,7 +202,7 @@ class Need(Stated):
             )
         if self.limit and self.at_most is None:
             raise ValueError("a limit needs its figure in at_most")
-        if self.condition == "off_mains" and self.at_least is None:
+        if self.condition == "without_mains" and self.at_least is None:
             raise ValueError("off_mains needs its hours in at_least")
         if self.function == "recording" and None in (self.at_least, self.rate_mb_h):
             raise ValueError("recording needs its days in at_least and MB an hour in rate_mb_h")
@@ -191,8 +210,8 @@ class Need(Stated):
 
 
 End = Literal[
-    "data", "boot", "network", "radio", "access_point", "camera", "sound_in", "video_in",
-    "software_radio", "program",
+    "storage", "boot_drive", "network", "wifi", "access_point", "camera", "audio_in", "video_in",
+    "sdr", "program",
 ]  # fmt: skip
 """Where data come from or go to: the data medium, the boot medium, whoever asks over the network
 (by wire where the place has one, else by radio), over Wi-Fi, over a network of its own, a part that
@@ -202,7 +221,7 @@ Protocol = Literal["older", "newer", "transfer"]
 transfer."""
 
 
-class Flow(Stated):
+class Transfer(Stated):
     """Data on their way: from where to where, how much, and how soon they have to be there.
 
     Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
@@ -217,7 +236,7 @@ class Flow(Stated):
         str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), OneLine
     ]
     source: End
-    sink: End
+    target: End
     amount_gb: Annotated[float, Field(gt=0, le=1e6)] | None = None
     within_min: Annotated[float, Field(gt=0, le=1e6)] | None = None
     least_mb_s: Annotated[float, Field(gt=0, le=1e5)] | None = None
@@ -236,7 +255,7 @@ class Flow(Stated):
             raise ValueError("a flow is files, with amount_gb, or a stream, with stream_mb_s")
         if self.stream_mb_s is not None and (self.within_min or self.least_mb_s or self.file_mb):
             raise ValueError("a stream has no deadline, least rate or file size")
-        if self.source == self.sink:
+        if self.source == self.target:
             raise ValueError("a flow goes from one end to another")
         return self
 
@@ -250,7 +269,7 @@ Layout = Literal["separate", "stripe", "mirror", "striped_mirrors", "parity", "d
 FileSystem = Literal["native", "checksummed", "exchange"]
 
 
-class Storing(Stated):
+class StorageUse(Stated):
     """How the data drives are used together, and what is done when they are full.
 
     `growth_gb_month` is what a store grows by besides what its flows keep. [GB a month]
@@ -259,7 +278,7 @@ class Storing(Stated):
     layout: Layout = "separate"
     file_system: FileSystem = "native"
     encrypted: bool = False
-    when_full: Literal["oldest_goes", "stops"] = "stops"
+    when_full: Literal["deletes_oldest", "stops"] = "stops"
     growth_gb_month: Annotated[float, Field(ge=0, le=1e6)] | None = None
 
 
@@ -268,7 +287,7 @@ Writes = Literal["logger", "hub", "light", "server", "games"]
 sign or receiver (`light`), a shell for games."""
 
 
-class Copy(Stated):
+class Backup(Stated):
     """A copy of the data besides the one on the kit: on what, where, and how often it is made."""
 
     id: Identifier
@@ -278,7 +297,7 @@ class Copy(Stated):
     every_days: Annotated[float, Field(gt=0, le=3650)] = 7.0
 
 
-class Keeping(Stated):
+class Retention(Stated):
     """How long it is to last, and what of its data must not be lost.
 
     `system_gb_day` is what the system writes by itself, where it is known; without it the class
@@ -289,7 +308,7 @@ class Keeping(Stated):
     writes: Writes = "light"
     system_gb_day: Annotated[float, Field(ge=0, le=1e5)] | None = None
     replaceable: bool = True
-    copies: Annotated[tuple[Copy, ...], Field(max_length=20)] = ()
+    backups: Annotated[tuple[Backup, ...], Field(max_length=20)] = ()
 
 
 class Image(Stated):
@@ -363,7 +382,7 @@ PlugName = Annotated[str, StringConstraints(max_length=80), OneLine]
 SocketName = Annotated[str, StringConstraints(max_length=160), OneLine]
 
 
-class FloorSpot(Stated):
+class FloorPosition(Stated):
     """A place on the floor of a case, from its inner corner, along and across. [mm]"""
 
     x_mm: Annotated[float, Field(ge=0, le=2000)]
@@ -376,7 +395,7 @@ class Line(Stated):
     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
-    delivered with. `stands_at` is where a board stands in a case whose floor is drilled by hand;
+    delivered with. `position` is where a board stands in a case whose floor is drilled by hand;
     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
     that the top sheets of a layered one are left off.
     """
@@ -385,14 +404,14 @@ class Line(Stated):
     role: Role
     part: Identifier
     part_revision: Annotated[int, Field(ge=1)] | None = None
-    quantity: Annotated[int, Field(ge=1, le=MAX_PIECES)] = 1
+    quantity: Annotated[int, Field(ge=1, le=MAX_ITEMS)] = 1
     owned: bool = False
-    pins: Annotated[dict[PlugName, SocketName], Field(max_length=MAX_PIECES)] = Field(
+    pins: Annotated[dict[PlugName, SocketName], Field(max_length=MAX_ITEMS)] = Field(
         default_factory=dict
     )
-    addresses: Annotated[Addresses, Field(max_length=MAX_PIECES)] = Field(default_factory=dict)
+    addresses: Annotated[Addresses, Field(max_length=MAX_ITEMS)] = Field(default_factory=dict)
     standoff_mm: Annotated[float, Field(gt=0, le=100)] | None = None
-    stands_at: FloorSpot | None = None
+    position: FloorPosition | None = None
     modified: bool = False
     sheets_off: bool = False
 
@@ -401,22 +420,22 @@ class Plan(Stated):
     """A build being thought through.
 
     `copies` is how many of it are to be built; `budget` is for all of them. `rates` is what one of
-    another currency costs in that of the plan. `reminders` came with the purpose; `settled` are the
+    another currency costs in that of the plan. `reminders` came with the purpose; `done` are the
     ids of notes that its owner has ticked.
     """
 
-    format: Literal["cobblewort-plan/1"] = "cobblewort-plan/1"
+    format: Literal["cobblewort-plan/2"] = "cobblewort-plan/2"
     name: Annotated[
         str, StringConstraints(min_length=1, max_length=120, strip_whitespace=True), OneLine
     ]
-    state: PlanState = "thinking"
+    status: PlanStatus = "planning"
     purpose: Annotated[str, StringConstraints(max_length=1000), Lines] = ""
     purpose_id: Identifier | None = None
-    needs: Annotated[tuple[Need, ...], Field(max_length=MAX_NEEDS)] = ()
+    requirements: Annotated[tuple[Requirement, ...], Field(max_length=MAX_REQUIREMENTS)] = ()
     image: Image | None = None
     ready_made: ReadyMade | None = None
     place: Place = Place()
-    duty: Annotated[tuple[Phase, ...], Field(max_length=MAX_PHASES)] = (
+    schedule: Annotated[tuple[Phase, ...], Field(max_length=MAX_PHASES)] = (
         Phase(name="all day", hours=24),
     )
     budget: Annotated[Decimal, Field(ge=0, max_digits=12, decimal_places=2)] | None = None
@@ -424,16 +443,16 @@ class Plan(Stated):
     rates: Annotated[dict[Currency, Rate], Field(max_length=20)] = Field(default_factory=dict)
     copies: Annotated[int, Field(ge=1, le=100)] = 1
     settings: Settings = Settings()
-    flows: Annotated[tuple[Flow, ...], Field(max_length=MAX_FLOWS)] = ()
-    storing: Storing = Storing()
-    keeping: Keeping = Keeping()
-    lines: Annotated[tuple[Line, ...], Field(max_length=MAX_PIECES)] = ()
+    transfers: Annotated[tuple[Transfer, ...], Field(max_length=MAX_TRANSFERS)] = ()
+    storage_use: StorageUse = StorageUse()
+    retention: Retention = Retention()
+    lines: Annotated[tuple[Line, ...], Field(max_length=MAX_ITEMS)] = ()
     wired: Annotated[tuple[Wired, ...], Field(max_length=28)] = ()
-    parts: Annotated[tuple[dict[str, Any], ...], Field(max_length=MAX_PIECES)] = ()
+    parts: Annotated[tuple[dict[str, Any], ...], Field(max_length=MAX_ITEMS)] = ()
     reminders: Annotated[tuple[Reminder, ...], Field(max_length=40)] = ()
-    settled: Annotated[
+    done: Annotated[
         tuple[Annotated[str, StringConstraints(max_length=200), OneLine], ...],
-        Field(max_length=MAX_PIECES),
+        Field(max_length=MAX_ITEMS),
     ] = ()
 
     @model_validator(mode="after")
@@ -442,20 +461,20 @@ class Plan(Stated):
         twice = sorted(name for name, times in Counter(ids).items() if times > 1)[:5]
         if twice:
             raise ValueError(f"each line needs an id of its own (twice: {', '.join(twice)})")
-        asked = [need.id for need in self.needs]
+        asked = [requirement.id for requirement in self.requirements]
         if len(set(asked)) < len(asked):
             raise ValueError("each need needs an id of its own")
         if len({wired.id for wired in self.wired}) < len(self.wired):
             raise ValueError("each wired part needs an id of its own")
-        if len({flow.id for flow in self.flows}) < len(self.flows):
+        if len({transfer.id for transfer in self.transfers}) < len(self.transfers):
             raise ValueError("each flow needs an id of its own")
-        if len({copy.id for copy in self.keeping.copies}) < len(self.keeping.copies):
+        if len({copy.id for copy in self.retention.backups}) < len(self.retention.backups):
             raise ValueError("each copy needs an id of its own")
-        pieces = sum(line.quantity for line in self.lines)
-        if pieces > MAX_PIECES:
-            raise ValueError(f"a plan holds at most {MAX_PIECES} parts (got {pieces})")
-        hours = sum(phase.hours for phase in self.duty)
-        if not self.duty or hours > 24.0001:
+        items = sum(line.quantity for line in self.lines)
+        if items > MAX_ITEMS:
+            raise ValueError(f"a plan holds at most {MAX_ITEMS} parts (got {items})")
+        hours = sum(phase.hours for phase in self.schedule)
+        if not self.schedule or hours > 24.0001:
             raise ValueError(f"the phases of a day must add up to at most 24 h (got {hours:g} h)")
         return self
 
@@ -489,6 +508,6 @@ def plan_from(document: Any) -> Plan:
     if not isinstance(document, dict):
         raise InputError([("", "a plan file holds one object with fields such as name and lines")])
     try:
-        return Plan.model_validate(document)
+        return Plan.model_validate(current_plan(document))
     except ValidationError as error:
         raise InputError.from_validation(error) from error

@@ -4,50 +4,50 @@ from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
-from cobblewort.core.figures.stated import Stated
+from cobblewort.core.figures.document_model import Stated
 from cobblewort.core.parts.model import Identifier, Text
 from cobblewort.core.plans.plan import (
-    Flow,
     Image,
-    Keeping,
     Line,
-    Need,
     Phase,
     Place,
     Plan,
     ReadyMade,
     Reminder,
-    Storing,
+    Requirement,
+    Retention,
+    StorageUse,
+    Transfer,
 )
 
 
 class Purpose(Stated):
     """What people build such a kit for: needs, day, image, flows, and what usually goes wrong.
 
-    One without flows says in `no_flows` why it has none.
+    One without flows says in `no_transfers` why it has none.
     """
 
     id: Identifier
     title: Text
     summary: Text
-    needs: tuple[Need, ...]
-    duty: tuple[Phase, ...] = Field(min_length=1)
+    requirements: tuple[Requirement, ...]
+    schedule: tuple[Phase, ...] = Field(min_length=1)
     place: Identifier | None = None
     image: Image | None
     copies: Annotated[int, Field(ge=1, le=100)] = 1
-    borrow: tuple[Identifier, ...] = ()
+    set_up: tuple[Identifier, ...] = ()
     cautions: tuple[Text, ...] = ()
     mistakes: tuple[Text, ...] = ()
     reminders: tuple[Reminder, ...] = ()
     ready_made: ReadyMade = ReadyMade()
-    flows: tuple[Flow, ...] = ()
-    no_flows: Text = ""
-    storing: Storing = Storing()
-    keeping: Keeping = Keeping()
+    transfers: tuple[Transfer, ...] = ()
+    no_transfers: Text = ""
+    storage_use: StorageUse = StorageUse()
+    retention: Retention = Retention()
 
     @model_validator(mode="after")
-    def _says_why_without_flows(self) -> Self:
-        if not self.flows and not self.no_flows:
+    def _says_why_without_transfers(self) -> Self:
+        if not self.transfers and not self.no_transfers:
             raise ValueError("a purpose states its flows, or says in no_flows why it has none")
         return self
 
@@ -66,18 +66,18 @@ def plan_for(purpose: Purpose, name: str, place: Place) -> Plan:
         name=name,
         purpose=purpose.summary,
         purpose_id=purpose.id,
-        needs=purpose.needs,
+        requirements=purpose.requirements,
         image=purpose.image,
         ready_made=purpose.ready_made,
         place=place,
-        duty=purpose.duty,
+        schedule=purpose.schedule,
         lines=tuple(
-            Line(id="borrow" if number == 1 else f"borrow-{number}", role="borrow", part=part)
-            for number, part in enumerate(purpose.borrow, 1)
+            Line(id="set_up" if number == 1 else f"set_up-{number}", role="set_up", part=part)
+            for number, part in enumerate(purpose.set_up, 1)
         ),
         copies=purpose.copies,
         reminders=purpose.reminders,
-        flows=purpose.flows,
-        storing=purpose.storing,
-        keeping=purpose.keeping,
+        transfers=purpose.transfers,
+        storage_use=purpose.storage_use,
+        retention=purpose.retention,
     )

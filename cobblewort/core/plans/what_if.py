@@ -34,7 +34,7 @@ def assumed_fields(
         place = {"ambient_min_c": coldest, "ambient_max_c": ambient_c}
         fields["place"] = {**plan.place.model_dump(), **place}
     if activity is not None:
-        fields["duty"] = [
-            {**phase.model_dump(), "activity": activity, "lines": {}} for phase in plan.duty
+        fields["schedule"] = [
+            {**phase.model_dump(), "activity": activity, "lines": {}} for phase in plan.schedule
         ]
     return fields

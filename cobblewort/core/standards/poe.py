@@ -8,6 +8,6 @@ LEAST_V = {1: 37.0, 2: 42.5, 3: 42.5, 4: 41.1}
 """The voltage at which what is fed still has to run, by its type. [V]"""
 
 
-def conductors_each_way(network_type: int) -> int:
+def conductors_each_way(poe_type: int) -> int:
     """Wires that carry the current out, and as many back: of two pairs, from type 3 on of four."""
-    return 4 if network_type > 2 else 2
+    return 4 if poe_type > 2 else 2

@@ -8,7 +8,7 @@ from cobblewort.core.judging.margin import tell_states
 from cobblewort.core.judging.states import states_of
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
-from cobblewort.core.verdict.judgement import Judgement, judge_kit
+from cobblewort.core.verdict.evaluation import Evaluation, judge_kit
 from cobblewort.core.verdict.lines import line_reports, next_step
 from cobblewort.core.verdict.report import ASPECTS, Report
 
@@ -41,7 +41,7 @@ def evaluate(plan: Plan, catalogue: Catalogue, samples: int = 1) -> Report:
     fitting = samples_that_fit(plan, samples)
     if fitting < samples:
         raise InputError([("samples", f"may be at most {fitting} for a plan of this size")])
-    return report_on(judgement_of(plan, catalogue, samples))
+    return report_on(evaluation_of(plan, catalogue, samples))
 
 
 SAMPLE_COUNTS = (1024, 256, 64, 1)
@@ -57,9 +57,9 @@ def samples_that_fit(plan: Plan, wanted: int) -> int:
     return next(n for n in SAMPLE_COUNTS if size * n <= _MOST_VALUES or n == 1)
 
 
-def judgement_of(
-    plan: Plan, catalogue: Catalogue, samples: int = 1, like: Judgement | None = None
-) -> Judgement:
+def evaluation_of(
+    plan: Plan, catalogue: Catalogue, samples: int = 1, like: Evaluation | None = None
+) -> Evaluation:
     """The same, before it is laid out as a report: what fixes and candidates compare.
 
     `like` is the judgement of a plan that this one differs from in little: what it shares is not
@@ -69,25 +69,25 @@ def judgement_of(
     return judge_kit(kit, like=like)
 
 
-def report_on(judgement: Judgement) -> Report:
+def report_on(evaluation: Evaluation) -> Report:
     """Lay a judgement out for drawings and exports."""
-    kit, findings = judgement.kit, judgement.findings
-    for margin, check in judgement.judged:
+    kit, findings = evaluation.kit, evaluation.findings
+    for margin, check in evaluation.checked:
         tell_states(margin, check)
     parts = {
-        aspect.id: aspect.report(kit, judgement.margins_of(aspect))
+        aspect.id: aspect.report(kit, evaluation.margins_of(aspect))
         for aspect in ASPECTS
         if aspect.report is not None
     }
     return Report(
         plan=kit.plan.name,
         samples=kit.samples,
-        severity=judgement.severity,
-        families=judgement.families,
-        margins=judgement.margins,
+        severity=evaluation.severity,
+        families=evaluation.families,
+        margins=evaluation.margins,
         findings=findings,
-        settled=judgement.settled,
-        lines=line_reports(kit, judgement.worst_by_line()),
+        done=evaluation.done,
+        lines=line_reports(kit, evaluation.worst_by_line()),
         next_step=next_step(kit, findings),
         **parts,
     )

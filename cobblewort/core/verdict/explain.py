@@ -65,7 +65,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
 
 
 def _margin_explained(kit: Kit, figure: str, rule: Rule) -> Explained | None:
-    for margin, check in rule.judge(kit).judged:
+    for margin, check in rule.judge(kit).checked:
         if margin.id == figure and check.working is not None:
             state = check.states.ids.index(margin.state)
             spare = check.spares(kit.samples)[state]
@@ -98,7 +98,7 @@ def _doubts(kit: Kit, figure: str, values: FloatArray) -> list[Doubt]:
         return []
     found = [
         (float(np.corrcoef(samples[1:], drawn)[0, 1]) ** 2, samples[1:], part, path, basis)
-        for part in dict.fromkeys(piece.compiled for piece in kit.pieces)
+        for part in dict.fromkeys(item.compiled for item in kit.items)
         for path, basis, samples in part.uncertain()
     ]
     likely = sorted((f for f in found if f[0] >= _LEAST_SHARE), key=lambda f: -f[0])

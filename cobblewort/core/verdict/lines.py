@@ -8,9 +8,9 @@ from dataclasses import dataclass
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Severity
+from cobblewort.core.parts.key_value import telling_figure
 from cobblewort.core.parts.model import Origin, Part
 from cobblewort.core.parts.sheet import changed_figures
-from cobblewort.core.parts.telling import telling_figure
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Role
 
@@ -50,8 +50,8 @@ class NextStep:
 def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]:
     """The kit line by line, in kit order."""
     reports = []
-    for line, part in kit.pieces.by_line():
-        worst = severity.get(line.id, "sound")
+    for line, part in kit.items.by_line():
+        worst = severity.get(line.id, "ok")
         kept, newest = kit.catalogue.of_line(line), kit.catalogue.part(line.part)
         changed = [] if newest is kept else _changes(kit.catalogue, kept, newest)
         reports.append(
@@ -72,8 +72,8 @@ def _changes(catalogue: Catalogue, part: Part, newest: Part) -> list[str]:
 
 _FIRST_CHOICES: tuple[tuple[Role, str], ...] = (
     ("board", "Choose a board: everything else hangs on it."),
-    ("supply", "Choose a supply for it."),
-    ("boot", "Choose what it starts from: a memory card, or a drive."),
+    ("power_supply", "Choose a supply for it."),
+    ("boot_drive", "Choose what it starts from: a memory card, or a drive."),
 )
 _LATER_CHOICES: tuple[tuple[Role, str], ...] = (
     ("cooling", "Choose a cooler, or leave the board bare if it stays cool enough."),
@@ -88,10 +88,10 @@ def next_step(kit: Kit, findings: list[Finding]) -> NextStep:
         if f"FIT-01:{role}" in missing:  # a board may well be fed by what is no supply
             return NextStep(text, role, None)
     worst = findings[0] if findings else None
-    if worst is not None and worst.severity == "stops":
+    if worst is not None and worst.severity == "problem":
         return NextStep("Open the first snag and try one of its ways out.", None, worst.id)
     for role, text in _LATER_CHOICES:
-        if not kit.pieces.of_role(role):
+        if not kit.items.of_role(role):
             return NextStep(text, role, None)
     if worst is not None and worst.severity == "tight":
         return NextStep("Nothing stops it. Look at what is tight and decide.", None, worst.id)

@@ -20,14 +20,14 @@ from cobblewort.core.aspects.fit.aspect import ASPECT as FIT
 from cobblewort.core.aspects.fit.report import FitReport
 from cobblewort.core.aspects.heat.aspect import ASPECT as HEAT
 from cobblewort.core.aspects.heat.report import HeatReport
-from cobblewort.core.aspects.life.aspect import ASPECT as LIFE
-from cobblewort.core.aspects.life.report import LifeReport
-from cobblewort.core.aspects.needs.aspect import ASPECT as NEEDS
-from cobblewort.core.aspects.needs.report import NeedReport
+from cobblewort.core.aspects.lifetime.aspect import ASPECT as LIFETIME
+from cobblewort.core.aspects.lifetime.report import LifetimeReport
 from cobblewort.core.aspects.noise.aspect import ASPECT as NOISE
 from cobblewort.core.aspects.noise.report import NoiseReport
-from cobblewort.core.aspects.power.aspect import ASPECT as SUPPLY
-from cobblewort.core.aspects.power.report import SupplyReport
+from cobblewort.core.aspects.power.aspect import ASPECT as POWER
+from cobblewort.core.aspects.power.report import PowerReport
+from cobblewort.core.aspects.purpose.aspect import ASPECT as REQUIREMENTS
+from cobblewort.core.aspects.purpose.report import RequirementReport
 from cobblewort.core.aspects.safety.aspect import ASPECT as SAFETY
 from cobblewort.core.aspects.software.aspect import ASPECT as SOFTWARE
 from cobblewort.core.judging.aspect import Aspect
@@ -37,13 +37,13 @@ from cobblewort.core.judging.rules import RULES, Rule
 from cobblewort.core.verdict.lines import LineReport, NextStep
 
 ASPECTS: tuple[Aspect, ...] = (
-    NEEDS,
+    REQUIREMENTS,
     FIT,
     SOFTWARE,
-    SUPPLY,
+    POWER,
     HEAT,
     DATA,
-    LIFE,
+    LIFETIME,
     COST,
     NOISE,
     SAFETY,
@@ -76,7 +76,7 @@ def rules_in_order() -> tuple[Rule, ...]:
 
 
 @dataclass(slots=True, frozen=True)
-class FamilyStress:
+class FamilyWorstCase:
     """How a family stands with everything at once: its tightest margin there, in its own unit."""
 
     margin: str
@@ -90,16 +90,16 @@ class FamilyStress:
 class FamilyReport:
     """One ruler: the worst of its family.
 
-    Where `judged` is false no rule has anything to look at, and `why_not` says what is missing.
+    Where `checked` is false no rule has anything to look at, and `why_not` says what is missing.
     `margin` is the tightest one in what is planned, `finding` the worst finding; a finding without
     a number has no margin and is shown by its mark and sentence. `spare`, in `unit`, the `ruler_`
-    shares and `planned`, its severity, are those of the margin. `stress` is the tightest of all
+    shares and `planned`, its severity, are those of the margin. `worst_case` is the tightest of all
     margins with everything at once, where any of them knows states.
     """
 
     id: RulerId
     label: str
-    judged: bool
+    checked: bool
     severity: Severity
     planned: Severity
     margin: str | None
@@ -109,13 +109,13 @@ class FamilyReport:
     ruler_share: float | None
     ruler_p05: float | None
     ruler_p95: float | None
-    stress: FamilyStress | None
+    worst_case: FamilyWorstCase | None
     why_not: str
 
 
 @dataclass(slots=True, frozen=True)
 class Report:
-    """A plan, judged. `severity` is the worst there is; `settled` are notes that were ticked."""
+    """A plan, judged. `severity` is the worst there is; `done` are notes that were ticked."""
 
     plan: str
     samples: int
@@ -123,14 +123,14 @@ class Report:
     families: list[FamilyReport]
     margins: list[Margin]
     findings: list[Finding]
-    settled: list[Finding]
-    needs: list[NeedReport]
+    done: list[Finding]
+    purpose: list[RequirementReport]
     lines: list[LineReport]
     fit: FitReport
-    supply: SupplyReport
+    power: PowerReport
     heat: HeatReport
     data: DataReport
-    life: LifeReport
+    lifetime: LifetimeReport
     cost: CostReport
     noise: NoiseReport
     next_step: NextStep

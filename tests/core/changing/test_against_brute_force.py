@@ -10,7 +10,7 @@ from cobblewort.core.changing.first import first_kit
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.plans.purpose import plan_for
-from cobblewort.core.verdict.evaluate import judgement_of
+from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.formats.shipped import (
     shipped_classes,
     shipped_parts,
@@ -45,11 +45,11 @@ def every_total(empty: Plan, catalogue: Catalogue, extra: tuple[str, ...]) -> li
         parts = (board, *supply, card, *cooler, case, *others)
         lines = [{"id": p, "role": ROLE_OF_LETTER[p[0]], "part": p} for p in parts]
         plan = Plan.model_validate({**empty.model_dump(), "lines": lines})
-        found = judgement_of(plan, catalogue)
-        if found.count("stops") == 0:
+        found = evaluation_of(plan, catalogue)
+        if found.count("problem") == 0:
             total = cost_of(found.kit).total
             totals.append(total)
-            if not found.count("tight") and not judgement_of(plan, catalogue, 64).count("tight"):
+            if not found.count("tight") and not evaluation_of(plan, catalogue, 64).count("tight"):
                 sound.append(total)
     return sound or totals
 

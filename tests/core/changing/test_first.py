@@ -7,10 +7,10 @@ import pytest
 
 from cobblewort.core.changing.first import FirstKit, first_kit
 from cobblewort.core.changing.fixes import propose_fixes
-from cobblewort.core.plans.plan import Need, Plan
+from cobblewort.core.plans.plan import Plan, Requirement
 from cobblewort.core.plans.purpose import Purpose, plan_for
 from cobblewort.formats.shipped import shipped_places, shipped_purposes
-from tests.kits import judged, shipped
+from tests.kits import checked, shipped
 
 PURPOSES = list(shipped_purposes().values())
 
@@ -30,14 +30,14 @@ def kit_for(purpose_id: str, owned: tuple[str, ...] = (), **fields: Any) -> Firs
 def test_the_first_kit_does_the_job(purpose: Purpose) -> None:
     """Every need is met, or met with something left to do; nothing stops it; it is complete."""
     found = first_kit(begun(purpose), shipped())
-    report = judged(found.plan)
+    report = checked(found.plan)
     assert found.failing == []
-    assert report.count("stops") == 0
-    assert {need.status for need in report.needs} <= {"met", "conditional"}
+    assert report.count("problem") == 0
+    assert {requirement.status for requirement in report.purpose} <= {"met", "met_if"}
     roles = {line.role for line in found.plan.lines}
-    assert roles >= {"board", "supply", "boot", "case"}
+    assert roles >= {"board", "power_supply", "boot_drive", "case"}
     assert found.total == report.cost.total
-    chosen = {line.id for line in found.plan.lines if line.role != "borrow"}
+    chosen = {line.id for line in found.plan.lines if line.role != "set_up"}
     assert {reason.line for reason in found.reasons} == chosen
     assert all(reason.text for reason in found.reasons)
 
@@ -48,7 +48,7 @@ def test_the_first_kit_is_sound(purpose: Purpose, place_id: str) -> None:
     """With its draws too: nothing stops it and nothing is tight, in a room and out of doors."""
     place = shipped_places()[place_id].place.model_copy(update={"network": "both"})
     found = first_kit(begun(purpose, place=place), shipped())
-    told = [f.sentence for f in judged(found.plan, 256).findings if f.severity != "note"]
+    told = [f.sentence for f in checked(found.plan, 256).findings if f.severity != "note"]
     assert told == []
     assert (found.failing, found.tight) == ([], [])
 
@@ -59,8 +59,8 @@ def test_a_tight_kit_that_costs_much_less_is_a_choice() -> None:
     choice = found.cheaper
     assert choice is not None
     assert choice.less >= 5
-    report = judged(choice.plan, 64)
-    assert (report.count("stops"), choice.less) == (0, found.total - report.cost.total)
+    report = checked(choice.plan, 64)
+    assert (report.count("problem"), choice.less) == (0, found.total - report.cost.total)
     assert choice.sentences == [f.sentence for f in report.findings if f.severity == "tight"]
     assert any("slows to" in sentence for sentence in choice.sentences)
 
@@ -79,16 +79,16 @@ def test_a_tight_kit_that_keeps_to_the_budget_is_a_choice_too() -> None:
 def test_taking_away_what_meets_a_need_raises_exactly_that_need(purpose: Purpose) -> None:
     """Line by line: the needs that only this line met are raised, and no other."""
     plan = first_kit(begun(purpose), shipped()).plan
-    before = {need.id: need for need in judged(plan).needs}
+    before = {requirement.id: requirement for requirement in checked(plan).purpose}
     for line in plan.lines:
         only = {n.id for n in before.values() if n.lines == (line.id,) and n.status == "met"}
         if line.role == "board" or not only:
             continue  # with the board everything goes
         rest = tuple(entry for entry in plan.lines if entry is not line)
-        after = judged(plan.model_copy(update={"lines": rest}))
-        raised = {n.id for n in after.needs if n.status in ("unmet", "unknown")}
+        after = checked(plan.model_copy(update={"lines": rest}))
+        raised = {n.id for n in after.purpose if n.status in ("not_met", "not_checked")}
         assert raised == only, line.part
-        told = {f.id.split(":")[1] for f in after.findings if f.family == "needs"}
+        told = {f.id.split(":")[1] for f in after.findings if f.family == "purpose"}
         assert only <= told
 
 
@@ -121,8 +121,8 @@ def test_a_budget_that_is_too_small_says_by_how_much() -> None:
 
 def test_a_need_that_nothing_meets_is_named() -> None:
     """With the figure it falls short by."""
-    need = Need(id="fast", text="ten gigabits", function="wired_network", at_least=1100)
-    found = kit_for("first-server", needs=(need,))
+    requirement = Requirement(id="fast", text="ten gigabits", function="ethernet", at_least=1100)
+    found = kit_for("first-server", requirements=(requirement,))
     (sentence,) = found.failing
     assert "1100 MB/s are asked for: ten gigabits." in sentence
 
@@ -144,31 +144,35 @@ def test_the_place_narrows_the_choice() -> None:
 
 @pytest.mark.parametrize(
     ("power", "feed"),
-    [("mains", "mains"), ("network", "network"), ("vehicle", "vehicle"), ("battery", "battery"),
-     ("sun", "sun")],
+    [("mains", "mains"), ("poe", "poe"), ("vehicle", "vehicle"), ("battery", "battery"),
+     ("solar", "solar")],
 )  # fmt: skip
 def test_the_supply_feeds_on_what_the_place_has(power: str, feed: str) -> None:
     """A climate logger at each of them, which nothing stops, at a place that the sun can feed."""
     place = shipped_places()["indoor-room"].place.model_copy(update={"power": power})
-    needs: list[Need] = []
-    if power == "sun":
-        needs = [Need(id="sun", text="lives on the sun", function="solar", at_least=120)]
-    asked = (*shipped_purposes()["climate-logger"].needs, *needs)
-    found = kit_for("climate-logger", place=place, needs=asked)
+    requirements: list[Requirement] = []
+    if power == "solar":
+        requirements = [
+            Requirement(id="solar", text="lives on the sun", function="solar", at_least=120)
+        ]
+    asked = (*shipped_purposes()["climate-logger"].requirements, *requirements)
+    found = kit_for("climate-logger", place=place, requirements=asked)
     assert found.failing == []
-    supply = next(line.part for line in found.plan.lines if line.role == "supply")
-    assert shipped().part(supply).source.feeds_on == feed
+    supply = next(line.part for line in found.plan.lines if line.role == "power_supply")
+    assert shipped().part(supply).source.power_source == feed
 
 
 def test_hours_without_mains_want_a_battery() -> None:
     """The power bank is taken where ten hours are asked for; a week is told as too much."""
     purpose = shipped_purposes()["climate-logger"]
-    need = Need(id="off", text="through the night", condition="off_mains", at_least=10)
-    found = kit_for("climate-logger", needs=(*purpose.needs, need))
+    requirement = Requirement(
+        id="off", text="through the night", condition="without_mains", at_least=10
+    )
+    found = kit_for("climate-logger", requirements=(*purpose.requirements, requirement))
     assert found.failing == []
     assert "S30" in {line.part for line in found.plan.lines}
-    week = need.model_copy(update={"at_least": 168.0})
-    assert "of the 168 h asked for" in kit_for("climate-logger", needs=(week,)).failing[0]
+    week = requirement.model_copy(update={"at_least": 168.0})
+    assert "of the 168 h asked for" in kit_for("climate-logger", requirements=(week,)).failing[0]
 
 
 def test_dust_wants_a_closed_box_and_a_ride_no_disk() -> None:
@@ -180,9 +184,9 @@ def test_dust_wants_a_closed_box_and_a_ride_no_disk() -> None:
         if (part := shipped().part(line.part)).case
     ]
     assert [case.ip_solid >= 5 for case in cases] == [True]
-    ride = Need(id="ride", text="rides along", condition="moves")
+    ride = Requirement(id="ride", text="rides along", condition="in_vehicle")
     purpose = shipped_purposes()["file-store-one"]
-    found = kit_for("file-store-one", needs=(*purpose.needs, ride))
+    found = kit_for("file-store-one", requirements=(*purpose.requirements, ride))
     assert found.failing == []
     drives = [d for line in found.plan.lines if (d := shipped().part(line.part).drive)]
     assert drives
@@ -206,7 +210,7 @@ def test_lines_that_are_there_already_are_kept() -> None:
     """A part chosen by hand stays in the kit, and meets what it meets."""
     purpose = shipped_purposes()["home-hub"]
     plan = begun(purpose)
-    line = {"id": "mine", "role": "addon", "part": "X09"}
+    line = {"id": "mine", "role": "add_on", "part": "X09"}
     found = first_kit(Plan.model_validate({**plan.model_dump(), "lines": [line]}), shipped())
     assert [entry.part for entry in found.plan.lines].count("X09") == 1
     assert found.failing == []
@@ -217,10 +221,10 @@ def test_repairs_look_for_single_steps_only() -> None:
     plan = kit_for("first-server").plan
     swapped = Plan.model_validate(
         {**plan.model_dump(), "lines": [
-            {**entry.model_dump(), "part": "S06" if entry.role == "supply" else entry.part}
+            {**entry.model_dump(), "part": "S06" if entry.role == "power_supply" else entry.part}
             for entry in plan.lines
         ]}
     )  # fmt: skip
-    finding = next(f.id for f in judged(swapped).findings if f.severity == "stops")
+    finding = next(f.id for f in checked(swapped).findings if f.severity == "problem")
     fixes = propose_fixes(swapped, shipped(), finding, chains=False)
     assert all(len({type(c) for c in fix.patch}) <= 3 for fix in fixes)

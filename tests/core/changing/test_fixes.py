@@ -7,7 +7,7 @@ from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.patch import PinPlug, apply_patch
 from cobblewort.core.plans.plan import Plan
-from tests.kits import SMALL, demo, judged, kit, shipped
+from tests.kits import SMALL, checked, demo, kit, shipped
 
 
 def fixed(plan: Plan, finding_id: str) -> list[str]:
@@ -57,7 +57,7 @@ def test_a_case_that_is_too_low() -> None:
 def test_throttling_is_cured_by_a_cooler_or_another_case() -> None:
     """A bare board in a sealed box: add a cooler, or let air through."""
     plan = kit("B06", "S01", "M02", "E04", place={"ambient_max_c": 32})
-    finding = next(f.id for f in judged(plan).findings if f.rule == "HEAT-01")
+    finding = next(f.id for f in checked(plan).findings if f.rule == "HEAT-01")
     titles = fixed(plan, finding)
     assert any(title.startswith("Add ") for title in titles)
     assert any(title.endswith("instead of Shut 86") for title in titles)
@@ -65,7 +65,7 @@ def test_throttling_is_cured_by_a_cooler_or_another_case() -> None:
 
 def test_over_budget_is_cured_by_a_cheaper_part() -> None:
     """The cheapest single swap that brings it under, breaking nothing."""
-    total = judged(kit(*SMALL)).cost.total
+    total = checked(kit(*SMALL)).cost.total
     fixes = propose_fixes(kit(*SMALL, budget=total - 3), shipped(), "COST-01:budget")
     assert fixes
     assert all(fix.effect.cost_delta <= -3 for fix in fixes)
@@ -75,18 +75,18 @@ def test_over_budget_is_cured_by_a_cheaper_part() -> None:
 def test_a_fix_does_what_it_says(plan_id: str) -> None:
     """Applied and judged anew: what it resolves is gone, nothing new stops, the price agrees."""
     plan = demo(plan_id)
-    before = judged(plan, 64)
-    stopped = {f.id for f in before.findings if f.severity == "stops"}
+    before = checked(plan, 64)
+    stopped = {f.id for f in before.findings if f.severity == "problem"}
     offered = 0
     for finding in before.findings:
         if not finding.has_fixes:
             continue
         for fix in propose_fixes(plan, shipped(), finding.id, 64):
             offered += 1
-            after = judged(apply_patch(plan, fix.patch), 64)
-            left = {f.id for f in after.findings if f.severity in ("tight", "stops")}
+            after = checked(apply_patch(plan, fix.patch), 64)
+            left = {f.id for f in after.findings if f.severity in ("tight", "problem")}
             assert not left & set(fix.resolves)
-            assert {f.id for f in after.findings if f.severity == "stops"} <= stopped
+            assert {f.id for f in after.findings if f.severity == "problem"} <= stopped
             assert after.cost.total - before.cost.total == fix.effect.cost_delta
             assert after.families == fix.after
     assert offered >= 2
@@ -114,7 +114,7 @@ def test_candidates_are_judged_in_the_plan() -> None:
 
 def test_a_lead_that_is_left_over_does_not_hide_the_current() -> None:
     """A supply with a lead of its own leaves the old lead unfed, and the board is fed."""
-    found = candidates(demo("choir-recorder"), shipped(), "supply", "supply")
+    found = candidates(demo("choir-recorder"), shipped(), "power_supply", "power_supply")
     kettle = next(c for c in found if c.part == "S03")
     assert kettle.effect.source_delta_a is not None
     assert kettle.effect.source_delta_a < 0
@@ -122,15 +122,17 @@ def test_a_lead_that_is_left_over_does_not_hide_the_current() -> None:
 
 def test_candidates_for_an_empty_role_are_added() -> None:
     """Without a line the patch adds one."""
-    found = candidates(kit("B06"), shipped(), "supply")
+    found = candidates(kit("B06"), shipped(), "power_supply")
     assert all(c.patch[0].op == "add" for c in found)
     best = apply_patch(kit("B06"), found[0].patch)
-    assert best.lines[1].role == "supply"
+    assert best.lines[1].role == "power_supply"
 
 
 def test_a_candidate_brings_the_lead_that_it_needs() -> None:
     """A supply with a socket comes with the lead that leaves the fewest snags, not bare."""
-    found = {c.part: c for c in candidates(kit("B06", "S01", "M02"), shipped(), "supply", "S01")}
+    found = {
+        c.part: c for c in candidates(kit("B06", "S01", "M02"), shipped(), "power_supply", "S01")
+    }
     assert (found["S04"].brings, found["S04"].reason) == ("Braid C", "")
     assert found["S04"].effect.cost_delta == Decimal("31") + Decimal("7") - Decimal("10")
     assert found["S03"].brings == "", "it has one of its own"
@@ -144,20 +146,20 @@ def test_a_candidate_brings_the_lead_that_it_needs() -> None:
 def test_two_steps_where_one_does_not_suffice() -> None:
     """The only drive that the slot can feed too little: a USB lead, and a drive for that."""
     day = [{"name": "all day", "hours": 24, "activity": "full"}]
-    plan = kit("B10", "S03", "M02", "A01", "D07", duty=day)
-    finding = next(f.id for f in judged(plan).findings if f.id == "PWR-04:B10#1.slot")
+    plan = kit("B10", "S03", "M02", "A01", "D07", schedule=day)
+    finding = next(f.id for f in checked(plan).findings if f.id == "PWR-04:B10#1.slot")
     chains = [f for f in propose_fixes(plan, shipped(), finding) if len(f.patch) > 1]
     assert 1 <= len(chains) <= 2
     for fix in chains:
         assert finding in fix.resolves
-        first = judged(apply_patch(plan, fix.patch[:1]))
-        assert first.severity == "stops", "the first step alone does not do"
+        first = checked(apply_patch(plan, fix.patch[:1]))
+        assert first.severity == "problem", "the first step alone does not do"
 
 
 def test_a_crowded_inlet_is_freed_by_moving_what_hangs_on_usb() -> None:
     """The lead in the inlet itself is never plugged into a hub."""
     plan = kit("B06", "S07", "M02", "X06", "X08", "X11", "C04")
-    finding = next(f.id for f in judged(plan).findings if f.id == "PWR-05:B06#1.inlet")
+    finding = next(f.id for f in checked(plan).findings if f.id == "PWR-05:B06#1.inlet")
     titles = [fix.title for fix in propose_fixes(plan, shipped(), finding)]
     assert not any("plug Lead AC" in title for title in titles)
     pinned = {
@@ -172,8 +174,8 @@ def test_a_crowded_inlet_is_freed_by_moving_what_hangs_on_usb() -> None:
 def test_a_lead_brings_no_other_lead() -> None:
     """Where a lead is looked for, one that joins nothing says so, and is not helped by another."""
     plan = kit("B06", "S04", "M02", "C01")
-    line = next(entry.id for entry in plan.lines if entry.role == "lead")
-    found = {c.part: c for c in candidates(plan, shipped(), "lead", line)}
+    line = next(entry.id for entry in plan.lines if entry.role == "cable")
+    found = {c.part: c for c in candidates(plan, shipped(), "cable", line)}
     assert all(c.brings == "" and len(c.patch) == 1 for c in found.values())
     assert found["C02"].reason == "", "it joins them as C01 does"
     assert found["C06"].reason.startswith("No lead joins"), "it ends in a micro plug"

@@ -5,7 +5,7 @@ import pytest
 from cobblewort.core.changing.moves import moves
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.patch import apply_patch
-from tests.kits import SMALL, judged, kit, shipped, told
+from tests.kits import SMALL, checked, kit, shipped, told
 
 
 def test_every_socket_that_takes_it_is_there_and_the_one_in_use_comes_first() -> None:
@@ -21,7 +21,7 @@ def test_a_move_is_the_patch_that_it_says() -> None:
     plan = kit(*SMALL, "X06", "X07")
     taken = next(p for p in moves(plan, shipped(), "X06#1.usb") if p.holder)
     assert taken.holder == "Gloaming 384"
-    after = {c.plug: c.socket for c in judged(apply_patch(plan, taken.patch)).fit.connections}
+    after = {c.plug: c.socket for c in checked(apply_patch(plan, taken.patch)).fit.connections}
     assert after["X06#1.usb"] == taken.socket
     assert after["X07#1.usb"] != taken.socket
 
@@ -32,13 +32,13 @@ def test_the_snag_that_a_move_would_bring_is_told() -> None:
     brought = [p.reason for p in moves(plan, shipped(), "X11#1.usb") if p.reason]
     assert brought
     assert all("do not go in side by side" in reason for reason in brought)
-    assert told(judged(plan), "FIT-18") == []
+    assert told(checked(plan), "FIT-18") == []
 
 
 def test_a_plug_that_finds_no_socket_can_still_be_asked_about() -> None:
     """The fifth of five on four sockets: every socket is held by another."""
     plan = kit(*SMALL[:5], "X05", "X06", "X07", "X09", "X10")
-    left = told(judged(plan), "FIT-02")[0].lines[0]
+    left = told(checked(plan), "FIT-02")[0].lines[0]
     found = moves(plan, shipped(), f"{left}#1.usb")
     assert len(found) == 4
     assert all(p.holder and not p.current for p in found)

@@ -2,29 +2,29 @@
 
 import pytest
 
-from cobblewort.core.changing.schools import School, school_of, schools_of
+from cobblewort.core.changing.alternatives import Alternative, alternative_of, alternatives_of
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Plan
-from tests.kits import SMALL, demo, judged, kit, shipped
+from tests.kits import SMALL, checked, demo, kit, shipped
 
 SLIM = {"name": "Slim image", "card_gb": 4, "memory_gb": 1}
 FAST = kit(
-    "B10", "S03", "M02", "A06", "2xD03", "K05", "E03", image=SLIM, storing={"layout": "mirror"}
+    "B10", "S03", "M02", "A06", "2xD03", "K05", "E03", image=SLIM, storage_use={"layout": "mirror"}
 )
 
 
-def sides(plan: Plan) -> dict[str, School]:
+def sides(plan: Plan) -> dict[str, Alternative]:
     """The schools of a plan by id."""
-    return {school.id: school for school in schools_of(plan, shipped())}
+    return {alternative.id: alternative for alternative in alternatives_of(plan, shipped())}
 
 
 def test_each_school_says_where_the_plan_stands() -> None:
     """A fast card with everything takes a side in all seven."""
-    assert {name: school.side for name, school in sides(FAST).items()} == {
-        "boot": "boots from a card",
+    assert {name: alternative.side for name, alternative in sides(FAST).items()} == {
+        "boot_drive": "boots from a card",
         "cooling": "is cooled by a fan",
-        "supply": "has a supply that announces it",
+        "power_supply": "has a supply that announces it",
         "image": "has a slim image",
         "drive-board": "has its drive board below",
         "array": "mirrors its disks",
@@ -33,36 +33,37 @@ def test_each_school_says_where_the_plan_stands() -> None:
 
 
 @pytest.mark.parametrize(
-    "school_id", ["boot", "cooling", "supply", "image", "drive-board", "array", "file-system"]
+    "alternative_id",
+    ["boot_drive", "cooling", "power_supply", "image", "drive-board", "array", "file-system"],
 )
-def test_the_other_side_is_the_other_side_and_back(school_id: str) -> None:
+def test_the_other_side_is_the_other_side_and_back(alternative_id: str) -> None:
     """The variant stands where the school said, and its effect is what the plan then shows."""
-    school = school_of(FAST, shipped(), school_id)
-    variant = apply_patch(FAST, school.patch)
-    other = sides(variant)[school_id]
-    assert other.side != school.side
-    assert school.effect is not None
-    assert school.effect.stops == judged(variant).count("stops")
-    assert school.effect.cost_delta == judged(variant).cost.total - judged(FAST).cost.total
-    assert school.title
+    alternative = alternative_of(FAST, shipped(), alternative_id)
+    variant = apply_patch(FAST, alternative.patch)
+    other = sides(variant)[alternative_id]
+    assert other.side != alternative.side
+    assert alternative.effect is not None
+    assert alternative.effect.problems == checked(variant).count("problem")
+    assert alternative.effect.cost_delta == checked(variant).cost.total - checked(FAST).cost.total
+    assert alternative.title
 
 
 def test_a_boot_drive_stays_the_boot_medium() -> None:
     """The card gives way; what joins the drive comes with it."""
-    plan = apply_patch(kit(*SMALL), school_of(kit(*SMALL), shipped(), "boot").patch)
-    boot = next(line for line in plan.lines if line.role == "boot")
+    plan = apply_patch(kit(*SMALL), alternative_of(kit(*SMALL), shipped(), "boot_drive").patch)
+    boot = next(line for line in plan.lines if line.role == "boot_drive")
     assert shipped().part(boot.part).kind == "drive"
-    assert judged(plan).count("stops") == 0
+    assert checked(plan).count("problem") == 0
 
 
 def test_a_plan_takes_no_side_in_what_it_does_not_have() -> None:
     """Without a cooler, an image or a drive board there is nothing to differ on."""
-    assert set(sides(kit("B06", "S01", "M02"))) == {"boot"}
+    assert set(sides(kit("B06", "S01", "M02"))) == {"boot_drive"}
     with pytest.raises(InputError, match="takes no side"):
-        school_of(kit("B06", "S01", "M02"), shipped(), "image")
+        alternative_of(kit("B06", "S01", "M02"), shipped(), "image")
 
 
 def test_a_held_down_port_can_be_lifted_by_the_setting() -> None:
     """The choir recorder's supply announces too little; the setting is the other school."""
-    school = sides(demo("choir-recorder"))["supply"]
-    assert school.title == "Lift the port limit in the board's settings"
+    alternative = sides(demo("choir-recorder"))["power_supply"]
+    assert alternative.title == "Lift the port limit in the board's settings"

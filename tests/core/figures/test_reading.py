@@ -18,7 +18,7 @@ finite = st.floats(min_value=-1e6, max_value=1e6, allow_nan=False)
         ([1, 2, 4], 1, 2, 4, "typical"),
         ([3], 3, 3, 3, "typical"),
         ({"nominal": 100, "basis": "measured"}, 97, 100, 103, "measured"),
-        ({"nominal": 100, "basis": "guess"}, 60, 100, 140, "guess"),
+        ({"nominal": 100, "basis": "estimate"}, 60, 100, 140, "estimate"),
         ({"nominal": 5, "basis": "standard"}, 5, 5, 5, "standard"),
         ({"nominal": 5, "low": 4, "high": 7, "basis": "datasheet"}, 4, 5, 7, "datasheet"),
     ],
@@ -86,4 +86,4 @@ def test_a_level_that_no_air_can_carry_is_refused(level: float) -> None:
     """Above 194 dB the pressure between the waves would be less than none."""
     with pytest.raises(ValidationError, match="from 0 to 194"):
         TypeAdapter(Level).validate_python({"nominal": level, "low": level, "high": level,
-                                            "basis": "guess"})  # fmt: skip
+                                            "basis": "estimate"})  # fmt: skip

@@ -22,60 +22,60 @@ def states(**others: bool) -> LookedAt:
     return LookedAt.of(made, list(range(len(made))))
 
 
-def judged(*args: object, **fields: object) -> Margin:
+def checked(*args: object, **fields: object) -> Margin:
     """The margin of a check."""
     given = check(*args, **fields)  # type: ignore[arg-type]
-    return margin_of("T-01", "supply", given, given.value.shape[-1])  # type: ignore[union-attr]
+    return margin_of("T-01", "power_supply", given, given.value.shape[-1])  # type: ignore[union-attr]
 
 
 def test_spare_is_signed_by_the_kind_of_limit() -> None:
     """A maximum leaves limit less value, a minimum value less limit."""
-    assert judged([2.0], [3.0]).spare == pytest.approx(1.0)
-    assert judged([2.0], [3.0], "min").spare == pytest.approx(-1.0)
+    assert checked([2.0], [3.0]).spare == pytest.approx(1.0)
+    assert checked([2.0], [3.0], "min").spare == pytest.approx(-1.0)
 
 
 def test_a_hard_state_below_zero_stops() -> None:
     """The worst hard state decides, and names itself."""
-    margin = judged([[1.0], [4.0]], [3.0], states=states(start=True))
-    assert (margin.severity, margin.state, margin.spare) == ("stops", "start", -1.0)
+    margin = checked([[1.0], [4.0]], [3.0], states=states(start=True))
+    assert (margin.severity, margin.state, margin.spare) == ("problem", "start", -1.0)
 
 
 def test_a_soft_state_below_zero_is_tight() -> None:
     """Only everything at once breaks it: tight."""
-    margin = judged([[1.0], [4.0]], [3.0], states=states(all=False))
+    margin = checked([[1.0], [4.0]], [3.0], states=states(all=False))
     assert (margin.severity, margin.state) == ("tight", "idle")
 
 
 def test_a_breach_can_be_tight_by_its_nature() -> None:
     """A low-voltage flag is not a stop."""
-    assert judged([4.5], [4.63], "min", breach="tight").severity == "tight"
+    assert checked([4.5], [4.63], "min", breach="tight").severity == "tight"
 
 
-@pytest.mark.parametrize(("value", "severity"), [(2.39, "sound"), (2.41, "tight")])
+@pytest.mark.parametrize(("value", "severity"), [(2.39, "ok"), (2.41, "tight")])
 def test_an_electrical_limit_above_80_percent_for_long_is_tight(
     value: float, severity: str
 ) -> None:
     """Each side of 80 % of 3 A; a burst to 97 % for a moment is nothing."""
-    margin = judged([2.9], [3.0], lasting=[0.5, value])
+    margin = checked([2.9], [3.0], lasting=[0.5, value])
     assert margin.severity == severity
     assert margin.loaded_share == pytest.approx(value / 3)
 
 
 def test_what_breaks_only_in_stress_keeps_its_planned_figures() -> None:
     """The bar is that of the planned state; the stress is beside it, and in the sentence."""
-    margin = judged([[1.0], [4.0]], [3.0], states=states(all=False))
-    assert (margin.value, margin.spare, margin.planned) == (1.0, 2.0, "sound")
-    assert margin.stress is not None
-    assert margin.stress.spare == -1.0
+    margin = checked([[1.0], [4.0]], [3.0], states=states(all=False))
+    assert (margin.value, margin.spare, margin.planned) == (1.0, 2.0, "ok")
+    assert margin.worst_case is not None
+    assert margin.worst_case.spare == -1.0
     told = margin.stressed()
     assert (told.value, told.spare, told.state, told.holds_share) == (4.0, -1.0, "all", None)
 
 
-@pytest.mark.parametrize(("failing", "severity"), [(5, "sound"), (6, "tight")])
+@pytest.mark.parametrize(("failing", "severity"), [(5, "ok"), (6, "tight")])
 def test_it_must_hold_in_95_percent_of_the_samples(failing: int, severity: str) -> None:
     """100 draws after the nominal one; sample 0 stays out of the share."""
     value = np.array([1.0] * (101 - failing) + [4.0] * failing)
-    margin = judged(value, [3.0])
+    margin = checked(value, [3.0])
     assert margin.severity == severity
     assert margin.holds_share == pytest.approx(1 - failing / 100)
 
@@ -84,51 +84,51 @@ def test_percentiles_are_those_of_numpy_without_the_nominal_sample() -> None:
     """The 5 and 95 % values interpolate between order statistics."""
     rng = np.random.default_rng(3)
     value = rng.uniform(0, 3, 256)
-    margin = judged(value, [3.0])
+    margin = checked(value, [3.0])
     expected = np.percentile(3.0 - value[1:], [5, 95])
     assert [margin.spare_p05, margin.spare_p95] == pytest.approx(list(expected))
 
 
 def test_nominal_alone_has_no_band() -> None:
     """With one sample nothing is said about the rest."""
-    margin = judged([1.0], [3.0])
+    margin = checked([1.0], [3.0])
     assert (margin.spare_p05, margin.spare_p95, margin.holds_share) == (None, None, None)
 
 
 @pytest.mark.parametrize(("value", "share"), [(0, 1.0), (3, 0.5), (6, 0.0), (60, -0.5), (-60, 1.0)])
 def test_the_ruler_is_clipped(value: float, share: float) -> None:
     """Spare over limit, from -0.5 to 1."""
-    assert judged([float(value)], [6.0]).ruler_share == pytest.approx(share)
+    assert checked([float(value)], [6.0]).ruler_share == pytest.approx(share)
 
 
 def test_a_span_replaces_the_limit() -> None:
     """A voltage's ruler is as long as what lies between source and limit."""
-    margin = judged([4.9], [4.6], "min", span=0.5)
+    margin = checked([4.9], [4.6], "min", span=0.5)
     assert margin.ruler_share == pytest.approx(0.6)
 
 
 def test_what_is_not_finite_is_a_fault_of_the_rule() -> None:
     """A rule must say "not known" instead of handing over a NaN."""
     with pytest.raises(ValueError, match="must be finite"):
-        judged([float("nan")], [3.0])
+        checked([float("nan")], [3.0])
 
 
 def test_every_state_is_told() -> None:
     """The page draws one state at a time."""
     given = check([[1.0], [4.0]], [3.0], states=states(all=False))
-    margin = margin_of("T-01", "supply", given, 1)
+    margin = margin_of("T-01", "power_supply", given, 1)
     tell_states(margin, given)
     assert margin.states == ("idle", "all")
     assert margin.spare_by_state == (2.0, -1.0)
-    assert margin.severity_by_state == ("sound", "tight")
+    assert margin.severity_by_state == ("ok", "tight")
 
 
 @pytest.mark.parametrize(
     ("planned", "at_once", "severity"),
     [
-        (1.0, 1.0, "sound"), (0.98, 0.98, "sound"), (0.97, 1.0, "tight"), (0.60, 1.0, "tight"),
-        (0.59, 1.0, "stops"), (1.0, 0.97, "note"), (1.0, 0.50, "note"), (1.0, 0.49, "tight"),
-        (0.97, 0.49, "tight"), (0.59, 0.0, "stops"),
+        (1.0, 1.0, "ok"), (0.98, 0.98, "ok"), (0.97, 1.0, "tight"), (0.60, 1.0, "tight"),
+        (0.59, 1.0, "problem"), (1.0, 0.97, "note"), (1.0, 0.50, "note"), (1.0, 0.49, "tight"),
+        (0.97, 0.49, "tight"), (0.59, 0.0, "problem"),
     ],
 )  # fmt: skip
 def test_what_slows_itself_is_judged_by_the_speed_it_keeps(
@@ -140,7 +140,7 @@ def test_what_slows_itself_is_judged_by_the_speed_it_keeps(
     margin = margin_of("T-01", "heat", given, 1)
     tell_states(margin, given)
     assert (margin.severity, margin.state, margin.value) == (severity, "day", 90.0)
-    assert margin.severity_by_state[0] == "sound"
+    assert margin.severity_by_state[0] == "ok"
 
 
 def test_what_slows_itself_in_some_draws_is_tight() -> None:
@@ -150,7 +150,7 @@ def test_what_slows_itself_in_some_draws_is_tight() -> None:
     given = check(value, np.full(101, 80.0))
     kept = np.ones((1, 101))
     given.kept = lambda: kept
-    assert margin_of("T-01", "heat", given, 101).severity == "sound", "they keep their speed"
+    assert margin_of("T-01", "heat", given, 101).severity == "ok", "they keep their speed"
     kept[0, 1:8] = 0.9
     margin = margin_of("T-01", "heat", given, 101)
     assert (margin.severity, margin.holds_share) == ("tight", pytest.approx(0.93))
@@ -166,7 +166,7 @@ def test_nobody_asks_how_fast_it_is_where_nothing_is_too_hot() -> None:
 
     given = check([70.0], [80.0])
     given.kept = unasked
-    assert margin_of("T-01", "heat", given, 1).severity == "sound"
+    assert margin_of("T-01", "heat", given, 1).severity == "ok"
 
 
 @pytest.mark.parametrize(("limit", "share"), [(25.0, 0.25), (120.0, 0.25), (240.0, 0.25)])
@@ -180,6 +180,6 @@ def test_a_gap_is_measured_on_one_scale(limit: float, share: float) -> None:
 def test_each_severity_outweighs_the_one_before() -> None:
     """Sound, note, tight, stops."""
     assert sorted(SEVERITY_RANK, key=SEVERITY_RANK.__getitem__) == [
-        "sound", "note", "tight", "stops",
+        "ok", "note", "tight", "problem",
     ]  # fmt: skip
     assert len(set(SEVERITY_RANK.values())) == len(SEVERITY_RANK)

@@ -9,8 +9,8 @@ import pytest
 from cobblewort.core.judging.rules import RULES, rule
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import EditLine, apply_patch
-from cobblewort.core.plans.plan import FloorSpot, Plan
-from tests.kits import SMALL, judged, kit, shipped, told, with_part
+from cobblewort.core.plans.plan import FloorPosition, Plan
+from tests.kits import SMALL, checked, kit, shipped, told, with_part
 
 HOT = {"ambient_max_c": 45}
 OWN = {"maker": "m", "model": "Own"}
@@ -22,9 +22,11 @@ def replaced(part_id: str, kind: str, part_class: str, **figures: Any) -> Catalo
     return shipped().extended([document])
 
 
-def asked(*parts: str, image: dict[str, Any] | None = None, **need: Any) -> Plan:
+def asked(*parts: str, image: dict[str, Any] | None = None, **requirement: Any) -> Plan:
     """A kit that is asked for one thing."""
-    return kit(*parts, needs=[{"id": "it", "text": "for the test", **need}], image=image)
+    return kit(
+        *parts, requirements=[{"id": "it", "text": "for the test", **requirement}], image=image
+    )
 
 
 def sunk_twin() -> Catalogue:
@@ -53,34 +55,34 @@ def topless(case: str) -> Plan:
 
 def on_a_peg() -> Plan:
     """A board put over a peg on the floor of a shell that is drilled by hand."""
-    spot = FloorSpot(x_mm=40, y_mm=40)
-    return apply_patch(kit("B06", "S01", "M02", "E17"), (EditLine(line="B06", stands_at=spot),))
+    face = FloorPosition(x_mm=40, y_mm=40)
+    return apply_patch(kit("B06", "S01", "M02", "E17"), (EditLine(line="B06", position=face),))
 
 
 LED = {"id": "lamp", "kind": "led", "label": "lamp", "pin": 11}
 SLIM = {"name": "Slim image", "card_gb": 8, "memory_gb": 1}
 HUGE = {"name": "Huge image", "card_gb": 400, "memory_gb": 1}
 
-SUN = {"power": "sun"}
+SUN = {"power": "solar"}
 TRAY = ("2xB10", "2xS03", "2xM02", "2xK05", "E14")
 
 COPIES = {
-    "id": "copies", "text": "copies", "source": "data", "sink": "network", "amount_gb": 10,
+    "id": "copies", "text": "copies", "source": "storage", "target": "network", "amount_gb": 10,
 }  # fmt: skip
 CALLS = {
-    "id": "calls", "text": "calls", "source": "sound_in", "sink": "data", "stream_mb_s": 0.768,
+    "id": "calls", "text": "calls", "source": "audio_in", "target": "storage", "stream_mb_s": 0.768,
     "hours_a_day": 1.2, "stays": True,
 }  # fmt: skip
 ADAPTER = {
     "id": "X91", "kind": "device", "part_class": "usb2_device", "maker": "Clinkerbeck",
-    "model": "Wire Thousand", "offers": {"wired_network": {"amount": 115}},
+    "model": "Wire Thousand", "offers": {"ethernet": {"amount": 115}},
     "rates": {"network_mbit_s": 1000},
 }  # fmt: skip
 
 
 def nobody_states_the_wire() -> Catalogue:
     """The shipped cupboard with a board whose network has neither rate nor amount."""
-    silent = {"offers": {"wired_network": {"amount": None}}, "rates": {"network_mbit_s": None}}
+    silent = {"offers": {"ethernet": {"amount": None}}, "rates": {"network_mbit_s": None}}
     return replaced("B06", "board", "middle_card", **silent)
 
 
@@ -98,8 +100,8 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "NEED-08": (
         kit(
             *SMALL,
-            needs=[{"id": "it", "text": "by wire", "function": "wired_network"}],
-            place={"network": "radio"},
+            requirements=[{"id": "it", "text": "by wire", "function": "ethernet"}],
+            place={"network": "wifi"},
         ),
         shipped(),
     ),
@@ -119,15 +121,15 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "PWR-10": (kit("B10", "S33", "M02", "K05", "E03", place=SUN), shipped()),
     "PWR-11": (kit("B06", "S30", "C01", "M02", place={"power": "battery"}), shipped()),
     "PWR-12": (kit("B06", "S01", "S12", "M02"), shipped()),
-    "PWR-13": (kit("B10", "S32", "M02", place={"power": "network"}), shipped()),
+    "PWR-13": (kit("B10", "S32", "M02", place={"power": "poe"}), shipped()),
     "NEED-01": (asked(*SMALL, function="mesh_radio"), shipped()),
     "NEED-02": (asked("B04", "S06", "M02", function="memory", at_least=8), shipped()),
-    "DATA-01": (asked("B04", "S06", "M02", function="wired_network", at_least=80), shipped()),
-    "DATA-02": (kit(*SMALL, "D11", "A12", storing={"layout": "mirror"}), shipped()),
-    "DATA-03": (kit(*SMALL, "D11", "D09", "2xA12", storing={"layout": "mirror"}), shipped()),
-    "DATA-04": (kit("B04", "S06", "M02", "X91", flows=[COPIES]), with_part(**ADAPTER)),
+    "DATA-01": (asked("B04", "S06", "M02", function="ethernet", at_least=80), shipped()),
+    "DATA-02": (kit(*SMALL, "D11", "A12", storage_use={"layout": "mirror"}), shipped()),
+    "DATA-03": (kit(*SMALL, "D11", "D09", "2xA12", storage_use={"layout": "mirror"}), shipped()),
+    "DATA-04": (kit("B04", "S06", "M02", "X91", transfers=[COPIES]), with_part(**ADAPTER)),
     "DATA-05": (
-        kit(*SMALL, flows=[{**COPIES, "source": "program"}], place={"network": "wired"}),
+        kit(*SMALL, transfers=[{**COPIES, "source": "program"}], place={"network": "ethernet"}),
         nobody_states_the_wire(),
     ),
     "DATA-06": (
@@ -135,21 +137,21 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
             *SMALL,
             "D11",
             "A12",
-            storing={"file_system": "exchange"},
-            needs=[{"id": "it", "text": "a pulled plug", "condition": "pulled_plug"}],
+            storage_use={"file_system": "exchange"},
+            requirements=[{"id": "it", "text": "a pulled plug", "condition": "power_cut"}],
         ),
         shipped(),
     ),
-    "LIFE-01": (kit(*SMALL, keeping={"writes": "server"}), shipped()),
-    "LIFE-02": (kit("B06", "S30", "C01", "M02", keeping={"years": 10}), shipped()),
-    "LIFE-03": (kit(*SMALL, "X07", flows=[{**CALLS, "hours_a_day": 24}]), shipped()),
-    "LIFE-04": (kit(*SMALL, "D11", "A12", keeping={"replaceable": False}), shipped()),
-    "LIFE-05": (asked(*SMALL, function="wired_network"), shipped()),
+    "LIFE-01": (kit(*SMALL, retention={"writes": "server"}), shipped()),
+    "LIFE-02": (kit("B06", "S30", "C01", "M02", retention={"years": 10}), shipped()),
+    "LIFE-03": (kit(*SMALL, "X07", transfers=[{**CALLS, "hours_a_day": 24}]), shipped()),
+    "LIFE-04": (kit(*SMALL, "D11", "A12", retention={"replaceable": False}), shipped()),
+    "LIFE-05": (asked(*SMALL, function="ethernet"), shipped()),
     "LIFE-06": (kit(*SMALL, copies=2, image=SLIM), shipped()),
     "NEED-03": (asked("B10", "S03", "M02", "K05", "E03", condition="silent"), shipped()),
     "NEED-04": (asked(*SMALL, limit="longest_mm", at_most=60), shipped()),
     "NEED-05": (asked(*SMALL, function="device_port"), shipped()),
-    "NEED-06": (asked("B06", "S01", "M02", "K03", "E11", function="radio"), shipped()),
+    "NEED-06": (asked("B06", "S01", "M02", "K03", "E11", function="wifi"), shipped()),
     "NEED-07": (kit(*SMALL, image=HUGE), shipped()),
     "FIT-01": (kit("B06"), shipped()),
     "FIT-02": (kit(*SMALL, "A02"), shipped()),
@@ -190,7 +192,7 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
         replaced("B06", "board", "middle_card", runs={"bits": [32]}),
     ),
     "SOFT-03": (kit(*SMALL, "X11"), shipped()),
-    "SOFT-04": (asked(*SMALL, function="radio"), shipped()),
+    "SOFT-04": (asked(*SMALL, function="wifi"), shipped()),
     "SOFT-05": (kit("B06", "S01", "M02", "K03", "E03"), shipped()),
     "SOFT-06": (
         kit("B10", "S03", "M02", "A02", "D06", settings={"push_slot": True}),
@@ -209,7 +211,7 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
             "storage_adapter",
             "m2_above",
             add_on={"clear_mm": 16, "height_mm": 24},
-            plugs={"flat": {"cable": {"length_mm": 25}}},
+            plugs={"flat": {"flat_cable": {"length_mm": 25}}},
         ),
     ),
     "FIT-31": (kit("B10", "S03", "M02", "K05", "E11", "3xA12", "3xD11"), shipped()),
@@ -220,13 +222,13 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "PWR-04": (kit("B10", "S01", "M02", "X06"), shipped()),
     "PWR-05": (
         kit(*SMALL, "X05"),
-        replaced("X05", "device", "usb2_device", loads={"own": {"working": 0.5, "peak": 2.0}}),
+        replaced("X05", "device", "usb2_device", loads={"own": {"normal": 0.5, "peak": 2.0}}),
     ),
     "PWR-06": (kit("B06", "S05", "C03", "M02"), shipped()),
     "PWR-07": (kit("B10", "S02", "M02", "X06", "X07", "K05"), shipped()),
     "PWR-08": (
         kit("B06", "S05", "C01", "M02"),
-        replaced("C01", "lead", "usb_c_lead_3a", plugs={"in": {"lead_ohm": 12}}),
+        replaced("C01", "cable", "usb_c_lead_3a", plugs={"in": {"cable_ohm": 12}}),
     ),
     "HEAT-01": (kit("B10", "S03", "M02", "K03", "E04", place=HOT), shipped()),
     "HEAT-02": (kit("B10", "S03", "M02", "E04", place={"ambient_max_c": 75}), shipped()),
@@ -237,7 +239,7 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "COST-01": (kit(*SMALL, budget="5"), shipped()),
     "COST-02": (kit(*SMALL, "F01"), replaced("F01", "fastener", "open_plates", case=None)),
     "SAFE-01": (kit("B06", "S07", "C04", "M02"), shipped()),
-    "SAFE-03": (kit("B06", "S01", "M02", place={"touched_by": "children"}), shipped()),
+    "SAFE-03": (kit("B06", "S01", "M02", place={"within_reach_of": "children"}), shipped()),
     "SAFE-02": (kit("B10", "S03", "M02", "K03", "E01", place=HOT), shipped()),
 }
 
@@ -251,7 +253,7 @@ def test_every_rule_has_a_kit_in_which_it_fires() -> None:
 def test_it_fires(rule_id: str) -> None:
     """One plain sentence, with the lines that it concerns, and a source."""
     plan, catalogue = FIRES[rule_id]
-    findings = told(judged(plan, 32, catalogue), rule_id)
+    findings = told(checked(plan, 32, catalogue), rule_id)
     assert findings
     for finding in findings:
         assert finding.sentence[0].isupper()
@@ -264,7 +266,7 @@ def test_it_fires(rule_id: str) -> None:
 @pytest.mark.parametrize("rule_id", list(FIRES))
 def test_it_is_silent_on_a_sound_kit(rule_id: str) -> None:
     """A small kit with a budget that is enough, in a mild room; bare boards are in every kit."""
-    report = judged(kit(*SMALL, budget="500", place={"ambient_max_c": 22}), 32)
+    report = checked(kit(*SMALL, budget="500", place={"ambient_max_c": 22}), 32)
     assert [f.id for f in told(report, rule_id)] in ([], ["SAFE-04:static"])
 
 
@@ -277,6 +279,6 @@ def test_an_id_is_given_once() -> None:
 def test_only_what_stands_in_the_way_has_ways_out() -> None:
     """A finding that stops or is tight, of a rule with remedies; notes have none."""
     for plan, catalogue in FIRES.values():
-        for finding in judged(plan, 1, catalogue).findings:
-            there = bool(RULES[finding.rule].remedies) and finding.severity in ("stops", "tight")
+        for finding in checked(plan, 1, catalogue).findings:
+            there = bool(RULES[finding.rule].remedies) and finding.severity in ("problem", "tight")
             assert finding.has_fixes == there

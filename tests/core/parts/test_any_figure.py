@@ -12,14 +12,14 @@ from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.errors import InputError
 from cobblewort.core.parts.model import Part
 from cobblewort.core.parts.sheet import SheetFigure, with_figures
-from tests.kits import judged, kit, shipped
+from tests.kits import checked, kit, shipped
 
 ONE_OF_EACH = ("B10", "S03", "S12", "S30", "C02", "H03", "M02", "D06", "D11", "A06", "A12", "X04",
                "X28", "K03", "K05", "E03", "E11", "F01", "T04")  # fmt: skip
 KITS = {
     "board": ("S03", "M02", "K03", "E03"),
-    "supply": ("B10", "C02", "M02", "K03", "E03"),
-    "lead": ("B10", "S05", "M02", "E03"),
+    "power_supply": ("B10", "C02", "M02", "K03", "E03"),
+    "cable": ("B10", "S05", "M02", "E03"),
     "hub": ("B10", "S03", "M02", "X07", "E03"),
     "card": ("B10", "S03", "E03"),
     "drive": ("B10", "S03", "M02", "A06", "A12", "E03"),
@@ -42,7 +42,7 @@ def accepted(part: Part, figure: SheetFigure, *, middle: bool) -> Iterator[dict[
     def with_value(value: float) -> dict[str, Any] | None:
         changed = with_figures(
             catalogue.sheet(part), dict(catalogue.document(part)),
-            {figure.path: {"nominal": value, "basis": "guess"}},
+            {figure.path: {"nominal": value, "basis": "estimate"}},
         )  # fmt: skip
         try:
             catalogue.complete(changed)
@@ -72,7 +72,7 @@ def test_any_figure_that_a_form_accepts_can_be_judged(part_id: str) -> None:
     for number, figure in enumerate(shipped().sheet(part).figures):
         for document in accepted(part, figure, middle=number % 8 == 0):
             samples = 4 if number % 8 == 0 else 1
-            report = judged(plan, samples, shipped().extended([document]))
+            report = checked(plan, samples, shipped().extended([document]))
             assert len(report.lines) == len(plan.lines), figure.path
             tried += 1
     assert tried > 0 or part.kind in ("tool", "fastener")
@@ -84,9 +84,9 @@ def test_a_source_with_a_voltage_behind_a_converter() -> None:
            "rails": {"out": {"out_v": 5.0, "efficiency": 0.92}}}  # fmt: skip
     catalogue = shipped().extended([odd])
     plan = kit("B10", "S03", "M02", "X06", "X07", "E03")
-    report = judged(plan, 16, catalogue)
-    plain = judged(plan, 16)
-    assert report.supply.nodes[0].voltage_v == plain.supply.nodes[0].voltage_v
+    report = checked(plan, 16, catalogue)
+    plain = checked(plan, 16)
+    assert report.power.nodes[0].voltage_v == plain.power.nodes[0].voltage_v
     for finding in report.findings:
         if finding.has_fixes:
             propose_fixes(plan, catalogue, finding.id)
@@ -101,4 +101,4 @@ def test_an_efficiency_close_to_one_is_accepted(efficiency: float) -> None:
     assert source is not None
     assert source.efficiency is not None
     assert source.efficiency.high <= 1
-    assert judged(kit("B10", "S12", "M02", "E03"), 16, shipped().extended([own])).heat.nodes
+    assert checked(kit("B10", "S12", "M02", "E03"), 16, shipped().extended([own])).heat.nodes

@@ -48,6 +48,6 @@ def test_a_figure_can_be_moved_to_an_end_of_its_band() -> None:
     assert moved.figure("board_heat.r_db_k_w") == plain.figure("board_heat.r_db_k_w")
     load = CompiledPart(part, 1, Moved("loads.own", "low")).loads["own"]
     own = part.loads["own"]
-    assert [load.row(name)[0] for name in ("idle", "working", "peak")] == [
-        own.idle.low, own.working.low, own.peak.low,
+    assert [load.row(name)[0] for name in ("idle", "normal", "peak")] == [
+        own.idle.low, own.normal.low, own.peak.low,
     ]  # fmt: skip

@@ -5,7 +5,7 @@ import pytest
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.parts.model import PART, Part
-from tests.kits import judged, kit, shipped
+from tests.kits import checked, kit, shipped
 
 ABSURD: list[Any] = [0, -1, -1e9, 1e9, math.nan, math.inf, "", "much", True, [], {}, [3, 2, 1]]
 
@@ -50,7 +50,7 @@ def test_absurd_figures_give_sentences_or_a_judgement(part_id: str) -> None:
                 assert all(place.startswith("parts.0") and text for place, text in problems)
                 refused += 1
                 continue
-            report = judged(plan, 4, catalogue)
+            report = checked(plan, 4, catalogue)
             assert all(math.isfinite(margin.spare) for margin in report.margins), (path, figure)
             judged_anyway += 1
     assert refused > judged_anyway
@@ -77,7 +77,7 @@ def test_a_thermal_figure_out_of_its_range(field: str, figure: float, sentence: 
 def test_a_load_that_falls_is_refused() -> None:
     """Idle above peak is a slip of the pen."""
     document = {"id": "x", "kind": "board", "part_class": "fast_card", "maker": "m", "model": "x",
-                "loads": {"own": {"idle": 9, "working": 5, "peak": 10}}}  # fmt: skip
+                "loads": {"own": {"idle": 9, "normal": 5, "peak": 10}}}  # fmt: skip
     with pytest.raises(InputError, match="must rise in that order"):
         shipped().extended([document])
 
@@ -90,4 +90,14 @@ def test_every_shipped_part_is_named_and_priced() -> None:
     assert all(part.maker and part.model and part.summary for part in parts)
     assert all(part.price is not None or part.kind == "machine" for part in parts)
     kinds = {part.kind for part in parts}
-    assert kinds >= {"board", "supply", "card", "drive", "device", "hub", "cooler", "case", "lead"}
+    assert kinds >= {
+        "board",
+        "power_supply",
+        "card",
+        "drive",
+        "device",
+        "hub",
+        "cooler",
+        "case",
+        "cable",
+    }

@@ -59,10 +59,10 @@ def test_a_measured_figure_is_written_with_its_basis_and_read_back() -> None:
     changed = with_figures(
         sheet(), DOCUMENT,
         {"loads.own.idle": {"nominal": 2.5, "basis": "measured"},
-         "stack.length_mm": {"nominal": 85.5}, "voltages.flag_v": {"nominal": 4.7}},
+         "stack.length_mm": {"nominal": 85.5}, "voltages.undervoltage_v": {"nominal": 4.7}},
     )  # fmt: skip
     assert changed["stack"] == {"above_mm": 17, "length_mm": 85.5}
-    assert changed["voltages"] == {"flag_v": 4.7}
+    assert changed["voltages"] == {"undervoltage_v": 4.7}
     idle = figure(sheet(changed), "loads.own.idle")
     assert (idle.own, idle.basis, idle.low) == (True, "measured", pytest.approx(2.425))
     assert DOCUMENT["loads"] == {"own": {"peak": 6.5}}, "the old document is as it was"

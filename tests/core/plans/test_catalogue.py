@@ -41,11 +41,11 @@ def test_what_a_part_leaves_out_comes_from_its_class_and_says_so() -> None:
     part = shipped().part("B06")
     assert part.voltages is not None
     assert part.voltages.brownout_v.basis == "typical"
-    assert part.voltages.flag_v is not None
-    assert part.voltages.flag_v.basis == "datasheet"
+    assert part.voltages.undervoltage_v is not None
+    assert part.voltages.undervoltage_v.basis == "datasheet"
     figures = class_figures(part)
     assert "voltages.brownout_v" in figures
-    assert "voltages.flag_v" not in figures
+    assert "voltages.undervoltage_v" not in figures
     assert "rails.usb.path_ohm" in figures
 
 
@@ -92,7 +92,7 @@ def test_a_rail_that_is_not_there_is_named() -> None:
                     "model": "x",
                     "rails": {"main": {"label": "m"}},
                     "loads": {
-                        "own": {"rail": "mian", "unit": "a", "idle": 1, "working": 1, "peak": 1}
+                        "own": {"rail": "mian", "unit": "a", "idle": 1, "normal": 1, "peak": 1}
                     },
                 }
             ]
@@ -149,7 +149,7 @@ def test_a_plan_keeps_the_figures_it_was_made_with() -> None:
            "loads": {"own": {"peak": 0.5}}}  # fmt: skip
     new = {**old, "revision": 2, "loads": {"own": {"peak": 0.6}}}
     catalogue = Catalogue.from_documents([new], shipped_classes(), {("mine", 1): old})
-    line = Line(id="a", role="addon", part="mine")
+    line = Line(id="a", role="add_on", part="mine")
     assert catalogue.of_line(line).loads["own"].peak.nominal == 0.6
     kept = line.model_copy(update={"part_revision": 1})
     assert catalogue.of_line(kept).loads["own"].peak.nominal == 0.5
@@ -173,5 +173,5 @@ def test_what_is_put_away_stays_in_plans_and_is_offered_no_more() -> None:
 def test_every_class_makes_a_part_by_itself(document: dict[str, Any]) -> None:
     """Class figures alone are a whole part, and every figure of it says so."""
     part = shipped().part(str(document["id"]))
-    assert (part.origin, part.price) == ("class", None)
+    assert (part.origin, part.price) == ("typical", None)
     assert not [f.path for f in shipped().sheet(part).figures if f.own]

@@ -15,16 +15,16 @@ from tests.kits import demo, kit
 
 def test_a_new_line_stands_in_kit_order() -> None:
     """Added last, it still comes before the case."""
-    plan = apply_patch(kit("B06", "E03"), [AddLine(role="supply", part="S01")])
-    assert [line.role for line in plan.lines] == ["board", "supply", "case"]
+    plan = apply_patch(kit("B06", "E03"), [AddLine(role="power_supply", part="S01")])
+    assert [line.role for line in plan.lines] == ["board", "power_supply", "case"]
 
 
 def test_line_ids_do_not_repeat() -> None:
     """The role, then the role with a number."""
     plan = kit("B06")
     for _ in range(3):
-        plan = apply_patch(plan, [AddLine(role="addon", part="X07")])
-    assert [line.id for line in plan.lines[1:]] == ["addon", "addon-2", "addon-3"]
+        plan = apply_patch(plan, [AddLine(role="add_on", part="X07")])
+    assert [line.id for line in plan.lines[1:]] == ["add_on", "add_on-2", "add_on-3"]
 
 
 def test_a_swap_forgets_the_pins_of_and_to_the_line() -> None:
@@ -39,13 +39,13 @@ def test_a_swap_forgets_the_pins_of_and_to_the_line() -> None:
 
 def test_removing_a_line_takes_its_traces_along() -> None:
     """Pins to it and its place in the duty go too."""
-    duty = [{"name": "p", "hours": 1, "lines": {"H03": "off", "X07": "idle"}}]
+    schedule = [{"name": "p", "hours": 1, "lines": {"H03": "off", "X07": "idle"}}]
     plan = apply_patch(
-        kit("B06", "H03", "X07", duty=duty),
+        kit("B06", "H03", "X07", schedule=schedule),
         [PinPlug(line="X07", plug="usb", socket="H03#1.d1"), RemoveLine(line="H03")],
     )
     assert plan.line("X07").pins == {}
-    assert plan.duty[0].lines == {"X07": "idle"}
+    assert plan.schedule[0].lines == {"X07": "idle"}
 
 
 def test_a_pin_can_be_taken_back() -> None:
@@ -77,7 +77,7 @@ def test_a_line_that_is_not_there_is_named(change: SwapPart | RemoveLine | EditL
         ({"name": " "}, "at least 1 character"),
         ({"place": {"ambient_min_c": 30, "ambient_max_c": 10}}, "must not be warmer"),
         ({"place": {"ambient_max_c": 1e9}}, "less than or equal to 90"),
-        ({"duty": [{"name": "a", "hours": 20}, {"name": "b", "hours": 5}]}, "at most 24 h"),
+        ({"schedule": [{"name": "a", "hours": 20}, {"name": "b", "hours": 5}]}, "at most 24 h"),
     ],
 )
 def test_wrong_fields_are_refused_with_a_sentence(fields: dict[str, object], text: str) -> None:

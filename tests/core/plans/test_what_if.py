@@ -2,7 +2,7 @@ import pytest
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.what_if import what_if
-from tests.kits import SMALL, judged, kit
+from tests.kits import SMALL, checked, kit
 
 PLAN = kit(*SMALL, place={"ambient_min_c": 10, "ambient_max_c": 30, "altitude_m": 500})
 
@@ -35,8 +35,8 @@ def test_an_absurd_day_is_refused() -> None:
 def test_everything_at_work_all_day() -> None:
     """Every phase is as hard as that, for every line; hours and names stay."""
     hard = what_if(PLAN, activity="full")
-    assert {phase.activity for phase in hard.duty} == {"full"}
-    assert all(not phase.lines for phase in hard.duty)
-    assert [p.name for p in hard.duty] == [p.name for p in PLAN.duty]
-    warmest = [max(judged(plan).heat.wanted_die_c[:2]) for plan in (PLAN, hard)]
+    assert {phase.activity for phase in hard.schedule} == {"full"}
+    assert all(not phase.lines for phase in hard.schedule)
+    assert [p.name for p in hard.schedule] == [p.name for p in PLAN.schedule]
+    warmest = [max(checked(plan).heat.wanted_die_c[:2]) for plan in (PLAN, hard)]
     assert warmest[1] > warmest[0]

@@ -9,21 +9,21 @@ from cobblewort.core.judging.rules import RULES
 from cobblewort.core.parts.model import PART
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.report import ASPECTS, Report
-from tests.kits import SMALL, demo, judged, kit, margin, shipped, told
+from tests.kits import SMALL, checked, demo, kit, margin, shipped, told
 
 SHIPPED_IDS = [part.id for part in shipped().parts()]
 
 
 def test_the_bat_recorder_is_sound() -> None:
     """Demo 1: nothing stops it, nothing is tight."""
-    report = judged(demo("bat-recorder"), 256)
-    assert report.severity == "sound"
+    report = checked(demo("bat-recorder"), 256)
+    assert report.severity == "ok"
     assert [f.id for f in report.findings] == ["SAFE-04:static"]
 
 
 def test_the_moss_cabinet_is_tight_and_heat_breaks_first() -> None:
     """Demo 2: the film under the lamp leaves a few degrees, and that is what is told."""
-    report = judged(demo("moss-cabinet"), 256)
+    report = checked(demo("moss-cabinet"), 256)
     assert report.severity == "tight"
     (tight,) = [f for f in report.findings if f.severity == "tight"]
     assert tight.rule == "HEAT-01"
@@ -31,7 +31,7 @@ def test_the_moss_cabinet_is_tight_and_heat_breaks_first() -> None:
     assert holds is not None
     assert 0.5 < holds < 0.95
     assert tight.sentence.endswith(f"It holds with {100 * holds:.0f} % of the likely figures.")
-    assert told(judged(demo("moss-cabinet")), "HEAT-01") == []
+    assert told(checked(demo("moss-cabinet")), "HEAT-01") == []
     good_up_to = report.heat.hottest_ambient_c
     assert good_up_to is not None
     assert 27 < good_up_to < 32
@@ -39,8 +39,8 @@ def test_the_moss_cabinet_is_tight_and_heat_breaks_first() -> None:
 
 def test_the_choir_recorder_shows_its_three_mistakes() -> None:
     """Demo 3: a tower too tall, a drive too long, a supply too small that cannot announce 5 A."""
-    report = judged(demo("choir-recorder"), 256)
-    stops = {f.rule for f in report.findings if f.severity == "stops"}
+    report = checked(demo("choir-recorder"), 256)
+    stops = {f.rule for f in report.findings if f.severity == "problem"}
     assert stops == {"FIT-05", "FIT-07", "PWR-02", "PWR-04"}
 
 
@@ -49,66 +49,68 @@ def test_the_repaired_choir_recorder_is_stopped_by_nothing() -> None:
     plan = kit(
         "B10", "S03", "M02", "D06", "D04", "A06", "X06", "K05", "E03",
         place={"ambient_max_c": 26},
-        duty=[{"name": "recording", "hours": 2.5, "activity": "light"}],
+        schedule=[{"name": "recording", "hours": 2.5, "activity": "light"}],
     )  # fmt: skip
-    assert judged(plan, 256).count("stops") == 0
+    assert checked(plan, 256).count("problem") == 0
 
 
 def test_seven_rulers_in_their_order() -> None:
     """Those with nothing to look at say what is missing."""
-    report = judged(kit(*SMALL))
+    report = checked(kit(*SMALL))
     assert [f.id for f in report.families] == [
-        "fit", "supply", "heat", "data", "life", "cost", "noise",
+        "fit", "power", "heat", "data", "lifetime", "cost", "noise",
     ]  # fmt: skip
-    assert {f.id: f.why_not for f in report.families if not f.judged} == {
+    assert {f.id: f.why_not for f in report.families if not f.checked} == {
         "data": "nothing asked", "cost": "no budget", "noise": "no limit",
     }  # fmt: skip
-    missing = {f.id: f.why_not for f in judged(kit("M02")).families}
-    assert (missing["supply"], missing["heat"]) == ("no supply", "no board")
-    assert {f.id: f.why_not for f in judged(kit("B06")).families}["life"] == "nothing that wears"
+    missing = {f.id: f.why_not for f in checked(kit("M02")).families}
+    assert (missing["power"], missing["heat"]) == ("no supply", "no board")
+    assert {f.id: f.why_not for f in checked(kit("B06")).families}[
+        "lifetime"
+    ] == "nothing that wears"
 
 
 def test_of_full_bars_the_one_that_may_be_none_is_told() -> None:
     """A recorder's card and a supply both outlast it: with draws the card is less sure, and else
     the supply has less to spare.
     """
-    plan = kit("B10", "S03", "M02", "K05", "E03", keeping={"years": 3, "writes": "light"})
+    plan = kit("B10", "S03", "M02", "K05", "E03", retention={"years": 3, "writes": "light"})
     rulers = {}
     for samples in (1, 128):
-        report = judged(plan, samples)
-        life = next(f for f in report.families if f.id == "life")
-        own = [m for m in report.margins if m.family == "life"]
+        report = checked(plan, samples)
+        lifetime = next(f for f in report.families if f.id == "lifetime")
+        own = [m for m in report.margins if m.family == "lifetime"]
         full = [m for m in own if m.ruler_share == 1.0]
         assert len(full) > 1, [m.spare for m in own]
-        rulers[samples] = life.margin
+        rulers[samples] = lifetime.margin
         least = min(full, key=lambda m: (1.0 if m.ruler_p05 is None else m.ruler_p05, m.spare))
-        assert life.margin == least.id
+        assert lifetime.margin == least.id
     assert rulers[128] == "LIFE-01:M02#1"
     assert rulers[1] != rulers[128]
 
 
 def test_a_ruler_is_the_worst_of_its_family() -> None:
     """By severity first, then by the lowest ruler."""
-    report = judged(demo("choir-recorder"), 256)
-    supply = next(f for f in report.families if f.id == "supply")
-    own = [m for m in report.margins if m.family == "supply" and m.severity == "stops"]
-    assert supply.severity == "stops"
+    report = checked(demo("choir-recorder"), 256)
+    supply = next(f for f in report.families if f.id == "power")
+    own = [m for m in report.margins if m.family == "power" and m.severity == "problem"]
+    assert supply.severity == "problem"
     assert supply.ruler_share == min(m.ruler_share for m in own)
 
 
 def test_a_family_stopped_without_a_number_shows_no_ruler() -> None:
     """A missing socket has no spare: mark and sentence stand alone."""
-    report = judged(kit(*SMALL, "A02"))
+    report = checked(kit(*SMALL, "A02"))
     fit = next(f for f in report.families if f.id == "fit")
-    assert (fit.severity, fit.margin, fit.ruler_share) == ("stops", None, None)
+    assert (fit.severity, fit.margin, fit.ruler_share) == ("problem", None, None)
 
 
 def test_findings_are_worst_first_and_name_lines_that_exist() -> None:
     """Order and references hold on every demo plan."""
-    rank = {"stops": 0, "tight": 1, "note": 2}
+    rank = {"problem": 0, "tight": 1, "note": 2}
     for plan_id in ("bat-recorder", "moss-cabinet", "choir-recorder"):
         plan = demo(plan_id)
-        report = judged(plan, 64)
+        report = checked(plan, 64)
         order = [rank[f.severity] for f in report.findings]
         assert order == sorted(order)
         lines = {line.id for line in plan.lines}
@@ -119,18 +121,20 @@ def test_findings_are_worst_first_and_name_lines_that_exist() -> None:
 def test_an_unknown_part_is_an_error_with_its_place() -> None:
     """The line that names it is told."""
     with pytest.raises(UnknownPartError) as caught:
-        judged(kit("B06", "S99"))
+        checked(kit("B06", "S99"))
     assert caught.value.problems[0][0] == "lines.1.part"
 
 
 def test_evaluating_twice_gives_the_same_bits() -> None:
     """Bands included."""
-    assert asdict(judged(demo("choir-recorder"), 64)) == asdict(judged(demo("choir-recorder"), 64))
+    assert asdict(checked(demo("choir-recorder"), 64)) == asdict(
+        checked(demo("choir-recorder"), 64)
+    )
 
 
 def test_nominal_figures_do_not_depend_on_the_samples() -> None:
     """Sample 0 is the nominal evaluation."""
-    one, many = judged(demo("choir-recorder"), 1), judged(demo("choir-recorder"), 64)
+    one, many = checked(demo("choir-recorder"), 1), checked(demo("choir-recorder"), 64)
     for a, b in zip(one.margins, many.margins, strict=True):
         assert a.id == b.id
         assert a.value == pytest.approx(b.value, rel=1e-3, abs=0.02)
@@ -138,8 +142,8 @@ def test_nominal_figures_do_not_depend_on_the_samples() -> None:
 
 def test_an_edit_elsewhere_moves_no_band() -> None:
     """A draw is keyed by part and field: another drive leaves the cooler's room as it was."""
-    before = judged(kit(*SMALL), 64).margin("FIT-05:above")
-    after = judged(kit(*SMALL, "X07"), 64).margin("FIT-05:above")
+    before = checked(kit(*SMALL), 64).margin("FIT-05:above")
+    after = checked(kit(*SMALL, "X07"), 64).margin("FIT-05:above")
     assert before == after
 
 
@@ -154,21 +158,21 @@ def test_any_kit_from_the_cupboard_is_judged(
 ) -> None:
     """Property: evaluate never raises on a valid plan, and no figure is NaN."""
     plan = kit(*parts, place={"ambient_min_c": -40, "ambient_max_c": ambient})
-    report = judged(plan, samples)
+    report = checked(plan, samples)
     assert all(abs(m.ruler_share) <= 1 for m in report.margins)
-    assert report.severity == (report.findings[0].severity if report.findings else "sound")
+    assert report.severity == (report.findings[0].severity if report.findings else "ok")
 
 
 def test_swapping_two_equal_things_changes_nothing() -> None:
     """Property: the order of two lines with the same part does not matter to any figure."""
     plan = kit(*SMALL)
     extra = [
-        {"id": "a", "role": "addon", "part": "X07"},
-        {"id": "b", "role": "addon", "part": "X07"},
+        {"id": "a", "role": "add_on", "part": "X07"},
+        {"id": "b", "role": "add_on", "part": "X07"},
     ]
     lines = [line.model_dump() for line in plan.lines]
-    one = judged(Plan.model_validate({"name": "t", "lines": [*lines, *extra]}))
-    two = judged(Plan.model_validate({"name": "t", "lines": [*lines, *reversed(extra)]}))
+    one = checked(Plan.model_validate({"name": "t", "lines": [*lines, *extra]}))
+    two = checked(Plan.model_validate({"name": "t", "lines": [*lines, *reversed(extra)]}))
     assert sorted(m.spare for m in one.margins) == pytest.approx(
         sorted(m.spare for m in two.margins)
     )
@@ -185,10 +189,10 @@ def test_a_wider_input_band_never_narrows_an_output_band(narrow: float, more: fl
 
     def band(share: float) -> float:
         figure = {"nominal": 6.2, "low": 6.2 * (1 - share), "high": 6.2 * (1 + share),
-                  "basis": "guess"}  # fmt: skip
+                  "basis": "estimate"}  # fmt: skip
         base = PART.dump_python(shipped().part("B06"), mode="json")
         base["loads"]["own"]["peak"] = figure
-        report = judged(kit(*SMALL), 256, shipped().extended([base]))
+        report = checked(kit(*SMALL), 256, shipped().extended([base]))
         found = report.margin("PWR-02:S01#1.out")
         assert found is not None
         assert found.spare_p05 is not None
@@ -200,7 +204,7 @@ def test_a_wider_input_band_never_narrows_an_output_band(narrow: float, more: fl
 
 def test_four_hundred_parts_are_judged() -> None:
     """The most a plan may hold: a sentence for what finds no socket, and no error."""
-    report = judged(kit(*SMALL[:5], "395xX07"))
+    report = checked(kit(*SMALL[:5], "395xX07"))
     sentences = [finding.sentence for finding in told(report, "FIT-02")]
     assert sentences == ["391 of the 395 Gloaming 384 find no free USB-A socket: all 4 are taken."]
 
@@ -209,8 +213,8 @@ def test_four_hundred_parts_are_judged() -> None:
     ("parts", "role", "rule"),
     [
         ((), "board", None),
-        (("B06",), "supply", None),
-        (("B06", "S01"), "boot", None),
+        (("B06",), "power_supply", None),
+        (("B06", "S01"), "boot_drive", None),
         (("B06", "S01", "M02", "A02"), None, "FIT-02"),
         (("B06", "S01", "M02"), "cooling", None),
         (("B06", "S01", "M02", "K03"), "case", None),
@@ -221,7 +225,7 @@ def test_the_one_next_thing_to_do(
     parts: tuple[str, ...], role: str | None, rule: str | None
 ) -> None:
     """What is missing first, then what stops it, then what is still open."""
-    step = judged(kit(*parts)).next_step
+    step = checked(kit(*parts)).next_step
     assert step.role == role
     assert (step.finding or "").split(":")[0] == (rule or "")
     assert step.text.endswith(".")
@@ -240,7 +244,7 @@ def test_every_rule_explains_itself() -> None:
 def test_the_list_of_aspects_and_the_report_agree() -> None:
     """Each aspect that lays something out has its field, and each field its aspect."""
     laid_out = {aspect.id for aspect in ASPECTS if aspect.report is not None}
-    general = {"plan", "samples", "severity", "families", "margins", "findings", "settled", "lines",
+    general = {"plan", "samples", "severity", "families", "margins", "findings", "done", "lines",
                "next_step"}  # fmt: skip
     assert {field.name for field in fields(Report)} - general == laid_out
 
@@ -249,18 +253,18 @@ def test_a_reminder_that_is_ticked_is_put_away() -> None:
     """Out of the findings and told beside them; a snag that is no note cannot be ticked."""
     reminder = {"id": "copy", "text": "Keep a second copy."}
     plan = kit(*SMALL, reminders=[reminder], place={"ambient_max_c": 60})
-    before = judged(plan)
+    before = checked(plan)
     assert [f.sentence for f in told(before, "SAFE-05")] == ["Keep a second copy."]
-    stops = next(f.id for f in before.findings if f.severity == "stops")
-    ticked = plan.model_copy(update={"settled": ("SAFE-05:copy", stops, "gone")})
-    after = judged(ticked)
+    stops = next(f.id for f in before.findings if f.severity == "problem")
+    ticked = plan.model_copy(update={"done": ("SAFE-05:copy", stops, "gone")})
+    after = checked(ticked)
     assert told(after, "SAFE-05") == []
-    assert [f.id for f in after.settled] == ["SAFE-05:copy"]
-    assert after.count("stops") == before.count("stops")
+    assert [f.id for f in after.done] == ["SAFE-05:copy"]
+    assert after.count("problem") == before.count("problem")
 
 
 def test_a_reminder_about_something_waits_for_it() -> None:
     """Microphones are reminded of where there are any."""
-    reminder = {"id": "people", "text": "Tell them.", "about": "sound_in"}
-    assert told(judged(kit(*SMALL, reminders=[reminder])), "SAFE-05") == []
-    assert told(judged(kit(*SMALL, "X05", reminders=[reminder])), "SAFE-05") != []
+    reminder = {"id": "people", "text": "Tell them.", "about": "audio_in"}
+    assert told(checked(kit(*SMALL, reminders=[reminder])), "SAFE-05") == []
+    assert told(checked(kit(*SMALL, "X05", reminders=[reminder])), "SAFE-05") != []

@@ -13,7 +13,7 @@ from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.explain import explain
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.shipped import shipped_classes, shipped_parts
-from tests.kits import SMALL, demo, judged, kit, shipped
+from tests.kits import SMALL, checked, demo, kit, shipped
 
 BIG = kit(
     "B10", "S05", "C02", "M02", "A06", "D06", "D04", "H03", "A12", "D11", "X06", "X07", "K05",
@@ -21,24 +21,24 @@ BIG = kit(
     budget="500", place={"ambient_max_c": 43},
 )  # fmt: skip
 TO_AND_FRO: list[dict[str, Any]] = [
-    {"id": "in", "text": "in", "source": "network", "sink": "data", "amount_gb": 200},
+    {"id": "in", "text": "in", "source": "network", "target": "storage", "amount_gb": 200},
     {
         "id": "out",
         "text": "out",
-        "source": "data",
-        "sink": "network",
+        "source": "storage",
+        "target": "network",
         "amount_gb": 20,
         "protocol": "older",
     },
     {
-        "id": "sound",
-        "text": "sound",
-        "source": "sound_in",
-        "sink": "data",
+        "id": "ok",
+        "text": "ok",
+        "source": "audio_in",
+        "target": "storage",
         "stream_mb_s": 2,
         "hours_a_day": 3,
     },
-    {"id": "image", "text": "image", "source": "boot", "sink": "data", "amount_gb": 3},
+    {"id": "image", "text": "image", "source": "boot_drive", "target": "storage", "amount_gb": 3},
 ]
 PLANS = {
     "small": kit(*SMALL, budget="90"),
@@ -53,7 +53,7 @@ PLANS = {
         "D11",
         "K05",
         "E03",
-        duty=[
+        schedule=[
             {"name": "work", "hours": 12, "activity": "idle"},
             {"name": "work", "hours": 12, "activity": "full"},
         ],
@@ -68,8 +68,8 @@ PLANS = {
         "4xA12",
         "H03",
         "E01",
-        flows=TO_AND_FRO,
-        storing={"layout": "double_parity", "encrypted": True, "file_system": "checksummed"},
+        transfers=TO_AND_FRO,
+        storage_use={"layout": "double_parity", "encrypted": True, "file_system": "checksummed"},
     ),
     "mirror": kit(
         "B04",
@@ -80,13 +80,20 @@ PLANS = {
         "2xA12",
         "H03",
         "E01",
-        flows=TO_AND_FRO,
-        storing={"layout": "mirror"},
+        transfers=TO_AND_FRO,
+        storage_use={"layout": "mirror"},
     ),
-    "hot": kit("B10", "S03", "M02", "A04", "D03", "E04", flows=TO_AND_FRO),
-    "radio": kit("B07", "S01", "M05", "E01", flows=TO_AND_FRO, place={"network": "radio"}),
-    "sun": kit(
-        "B06", "S33", "M02", "K06", "E03", "A12", "D11", place={"power": "sun", "noise_max_dba": 30}
+    "hot": kit("B10", "S03", "M02", "A04", "D03", "E04", transfers=TO_AND_FRO),
+    "wifi": kit("B07", "S01", "M05", "E01", transfers=TO_AND_FRO, place={"network": "wifi"}),
+    "solar": kit(
+        "B06",
+        "S33",
+        "M02",
+        "K06",
+        "E03",
+        "A12",
+        "D11",
+        place={"power": "solar", "noise_max_dba": 30},
     ),
 }
 
@@ -120,8 +127,8 @@ def worked_out(working: Working) -> float:
 def figures(report: Report) -> list[str]:
     """Every figure of a report that can be asked about."""
     found = [margin.id for margin in report.margins]
-    for node in report.supply.nodes:
-        for state in report.supply.states:
+    for node in report.power.nodes:
+        for state in report.power.states:
             found += [f"rail:{node.id}:{quantity}@{state.id}" for quantity in "av"]
     for heat_node in report.heat.nodes:
         found += [f"heat:{heat_node.id}@{state.id}" for state in report.heat.states]
@@ -134,7 +141,7 @@ def figures(report: Report) -> list[str]:
 def test_every_working_gives_its_figure(name: str) -> None:
     """Worked out from its stated inputs and formula, each figure of the report comes out."""
     plan: Plan = PLANS[name]
-    report = judged(plan)
+    report = checked(plan)
     margins = {margin.id: margin for margin in report.margins}
     for figure in figures(report):
         working = explain(plan, shipped(), figure, samples=1)
@@ -152,7 +159,7 @@ def test_every_working_gives_its_figure(name: str) -> None:
 def test_what_an_input_refers_to_has_the_value_that_is_stated(name: str) -> None:
     """Following an input to its own working gives the same number, all the way down."""
     plan: Plan = PLANS[name]
-    queue = [margin.id for margin in judged(plan).margins]
+    queue = [margin.id for margin in checked(plan).margins]
     seen: set[str] = set()
     while queue:
         figure = queue.pop()
@@ -174,10 +181,10 @@ def test_inputs_say_what_they_rest_on() -> None:
     basis = {term.symbol: term.basis for term in working.inputs}
     assert basis == {
         "I_rated": "datasheet", "k": "datasheet", "T": "plan", "T_full": "datasheet",
-        "I": "computed",
+        "I": "calculated",
     }  # fmt: skip
     flag = explain(BIG, shipped(), "PWR-07:X07#1", samples=1)
-    assert {term.basis for term in flag.inputs} == {"computed", "standard"}
+    assert {term.basis for term in flag.inputs} == {"calculated", "standard"}
     brownout = explain(BIG, shipped(), "PWR-06:B10#1.brownout", samples=1)
     assert "typical" in {term.basis for term in brownout.inputs}
 
@@ -226,8 +233,8 @@ def test_a_working_is_the_same_whatever_was_judged_before(name: str) -> None:
     plan: Plan = PLANS[name]
     used = shipped()
     for other in PLANS.values():
-        judged(other, 64, used)
-    margins = [margin.id for margin in judged(plan, 1).margins]
+        checked(other, 64, used)
+    margins = [margin.id for margin in checked(plan, 1).margins]
     for figure in [*margins[::3], "heat:hottest_ambient"]:
         fresh = Catalogue.from_documents(shipped_parts(), shipped_classes())
         assert explain(plan, used, figure, 64) == explain(plan, fresh, figure, 64), figure
@@ -237,8 +244,8 @@ def test_only_what_moves_a_figure_is_doubted() -> None:
     """The wall of a case goes along with a current by chance, and has no part in it."""
     plan: Plan = PLANS["big"]
     doubted = set()
-    for margin in judged(plan).margins:
-        if margin.family == "supply":
+    for margin in checked(plan).margins:
+        if margin.family == "power":
             doubted |= {doubt.label for doubt in explain(plan, shipped(), margin.id, 64).doubts}
     assert any("draw" in label for label in doubted)
     assert not [label for label in doubted if shipped().part("E03").model in label]
@@ -247,9 +254,9 @@ def test_only_what_moves_a_figure_is_doubted() -> None:
 def test_a_doubt_of_a_part_that_the_plan_carries() -> None:
     """Its figures are moved like any other."""
     own = {**shipped().document(shipped().part("A12")), "id": "P1", "model": "Mine",
-           "loads": {"own": {"idle": [0.1, 0.3, 0.9], "working": [0.2, 0.8, 2.0],
+           "loads": {"own": {"idle": [0.1, 0.3, 0.9], "normal": [0.2, 0.8, 2.0],
                              "peak": [0.2, 1.0, 3.0]}}}  # fmt: skip
-    lines = [*kit(*SMALL).lines, {"id": "mine", "role": "addon", "part": "P1"}]
+    lines = [*kit(*SMALL).lines, {"id": "mine", "role": "add_on", "part": "P1"}]
     plan = Plan.model_validate({"name": "carried", "lines": lines, "parts": [own]})
-    board = next(m for m in judged(plan).margins if m.rule == "PWR-02")
+    board = next(m for m in checked(plan).margins if m.rule == "PWR-02")
     assert explain(plan, shipped(), board.id).doubts[0].label == "the draw of Mine"

@@ -9,31 +9,31 @@ from hypothesis import strategies as st
 from cobblewort.core.changing.effects import effect_of
 from cobblewort.core.plans.patch import SwapPart, apply_patch
 from cobblewort.core.plans.plan import Plan
-from cobblewort.core.verdict.evaluate import judgement_of, report_on
-from tests.kits import SMALL, demo, judged, kit, shipped
+from cobblewort.core.verdict.evaluate import evaluation_of, report_on
+from tests.kits import SMALL, checked, demo, kit, shipped
 
 PLANS = ["bat-recorder", "moss-cabinet", "choir-recorder"]
-FREE = ["mesh_radio", "camera", "video_in", "software_radio", "sound_in", "clock", "climate"]
+FREE = ["mesh_radio", "camera", "video_in", "sdr", "audio_in", "rtc", "climate"]
 """Functions that nothing else in a kit can spoil."""
 
 
 @pytest.mark.parametrize("plan_id", PLANS)
 def test_the_report_says_what_the_judgement_says(plan_id: str) -> None:
     """Rulers, findings, margins, severity and counts."""
-    judgement = judgement_of(demo(plan_id), shipped(), 16)
-    report = report_on(judgement)
-    assert report.families == judgement.families
-    assert report.findings == judgement.findings
-    assert report.severity == judgement.severity
-    assert report.count("tight") == judgement.count("tight")
-    by_line = judgement.worst_by_line()
+    evaluation = evaluation_of(demo(plan_id), shipped(), 16)
+    report = report_on(evaluation)
+    assert report.families == evaluation.families
+    assert report.findings == evaluation.findings
+    assert report.severity == evaluation.severity
+    assert report.count("tight") == evaluation.count("tight")
+    by_line = evaluation.worst_by_line()
     assert {line.id: line.severity for line in report.lines} == {
-        line.id: by_line.get(line.id, "sound") for line in report.lines
+        line.id: by_line.get(line.id, "ok") for line in report.lines
     }
-    for finding in judgement.findings:
-        assert judgement.finding(finding.id) is finding
-    assert judgement.finding("none") is None
-    assert judgement.margin("none") is None
+    for finding in evaluation.findings:
+        assert evaluation.finding(finding.id) is finding
+    assert evaluation.finding("none") is None
+    assert evaluation.margin("none") is None
 
 
 @pytest.mark.parametrize("plan_id", PLANS)
@@ -41,15 +41,15 @@ def test_the_report_says_what_the_judgement_says(plan_id: str) -> None:
 def test_an_effect_is_the_difference_of_two_reports(plan_id: str, supply: str) -> None:
     """Euros, watts, degrees and counts, worked out anew from the reports."""
     plan = demo(plan_id)
-    changed = apply_patch(plan, (SwapPart(line="supply", part=supply),))
-    before, after = judgement_of(plan, shipped()), judgement_of(changed, shipped())
+    changed = apply_patch(plan, (SwapPart(line="power_supply", part=supply),))
+    before, after = evaluation_of(plan, shipped()), evaluation_of(changed, shipped())
     one, two = report_on(before), report_on(after)
     effect = effect_of(before, after)
     assert effect.cost_delta == two.cost.total - one.cost.total
-    assert (effect.stops, effect.tight) == (two.count("stops"), two.count("tight"))
+    assert (effect.problems, effect.tight) == (two.count("problem"), two.count("tight"))
     assert effect.families == {family.id: family.severity for family in two.families}
     if effect.source_delta_w is not None:
-        watts = max(two.supply.source_w) - max(one.supply.source_w)
+        watts = max(two.power.source_w) - max(one.power.source_w)
         assert effect.source_delta_w == pytest.approx(watts)
     if effect.die_delta_k is not None:
         hard = [state.hard for state in one.heat.states]
@@ -57,8 +57,8 @@ def test_an_effect_is_the_difference_of_two_reports(plan_id: str, supply: str) -
             max(t for t, h in zip(r.heat.wanted_die_c, hard, strict=True) if h) for r in (one, two)
         ]
         assert effect.die_delta_k == pytest.approx(warmest[1] - warmest[0])
-    gone = {f.id for f in one.findings if f.severity in ("stops", "tight")}
-    assert effect.settles == len(gone - {f.id for f in two.findings})
+    gone = {f.id for f in one.findings if f.severity in ("problem", "tight")}
+    assert effect.resolves == len(gone - {f.id for f in two.findings})
 
 
 @settings(max_examples=40, deadline=None)
@@ -69,16 +69,20 @@ def test_an_effect_is_the_difference_of_two_reports(plan_id: str, supply: str) -
 )  # fmt: skip
 def test_one_more_part_never_takes_a_function_away(parts: list[str], more: str) -> None:
     """Property: what was met stays met when something is added."""
-    needs: list[dict[str, Any]] = [{"id": name, "text": name, "function": name} for name in FREE]
+    requirements: list[dict[str, Any]] = [
+        {"id": name, "text": name, "function": name} for name in FREE
+    ]
     base = ("B06", "S01", "M02")
-    before = judged(kit(*base, *parts, needs=needs))
-    after = judged(kit(*base, *dict.fromkeys([*parts, more]), needs=needs))
-    met = {need.id for need in before.needs if need.status == "met"}
-    assert met <= {need.id for need in after.needs if need.status == "met"}
+    before = checked(kit(*base, *parts, requirements=requirements))
+    after = checked(kit(*base, *dict.fromkeys([*parts, more]), requirements=requirements))
+    met = {requirement.id for requirement in before.purpose if requirement.status == "met"}
+    assert met <= {requirement.id for requirement in after.purpose if requirement.status == "met"}
 
 
 def test_the_order_of_needs_is_kept() -> None:
     """The page shows them as they were asked."""
-    needs = [{"id": name, "text": name, "function": name} for name in reversed(FREE)]
-    report = judged(Plan.model_validate({**kit(*SMALL).model_dump(), "needs": needs}))
-    assert [need.id for need in report.needs] == list(reversed(FREE))
+    requirements = [{"id": name, "text": name, "function": name} for name in reversed(FREE)]
+    report = checked(
+        Plan.model_validate({**kit(*SMALL).model_dump(), "requirements": requirements})
+    )
+    assert [requirement.id for requirement in report.purpose] == list(reversed(FREE))

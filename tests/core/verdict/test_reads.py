@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.kit import FACETS, Derived, Kit, Reads, closed, derived
 from cobblewort.core.judging.margin import margin_of
 from cobblewort.core.judging.rules import Rule
@@ -20,10 +20,10 @@ def ask(rule: Rule, plan: Plan, samples: int) -> None:
     """Ask a rule everything: what it says, its sentences, its workings."""
     seen = watched(Kit(plan, shipped(), samples), rule.reads, rule.id)
     for outcome in rule.function(seen):
-        if isinstance(outcome, Remark):
+        if isinstance(outcome, Observation):
             continue
         margin = margin_of(rule.id, rule.family, outcome, samples)
-        if margin.severity != "sound":
+        if margin.severity != "ok":
             assert outcome.sentence(margin)
         for state in range(len(outcome.states.ids)) if outcome.working else ():
             outcome.working(state)
@@ -45,8 +45,8 @@ def test_no_rule_reads_more_than_it_declares(name: str) -> None:
 def test_a_read_that_is_not_declared_raises() -> None:
     """As of a rule of supply that looks at needs and does not say so."""
     rule = next(rule for rule in rules_in_order() if rule.id == "PWR-09")
-    hidden = replace(rule, reads=Reads(rule.reads.facets - {"needs"}, rule.reads.firm))
-    with pytest.raises(UndeclaredReadError, match="PWR-09 reads 'needs'"):
+    hidden = replace(rule, reads=Reads(rule.reads.facets - {"requirements"}, rule.reads.firm))
+    with pytest.raises(UndeclaredReadError, match="PWR-09 reads 'requirements'"):
         ask(hidden, kit(*SMALL), 1)
 
 
@@ -75,14 +75,14 @@ def test_every_field_of_a_plan_is_a_facet() -> None:
     read_as_something_else = {"format", "lines", "parts", "place"}
     fields = set(Plan.model_fields) - read_as_something_else
     assert fields | {f"place.{name}" for name in type(plan.place).model_fields} == set(FACETS) - {
-        "pieces", "built", "connected", "catalogue",
+        "items", "built", "connected", "catalogue",
     }  # fmt: skip
     for patch, facets in (
         ({"budget": "3"}, {"budget"}),
         ({"copies": 2}, {"copies"}),
         ({"place": {**plan.place.model_dump(), "wet": True}}, {"place.wet"}),
-        ({"lines": plan.lines[:-1]}, {"pieces"}),  # the last one is borrowed
-        ({"lines": plan.lines[1:]}, {"pieces", "built", "connected"}),
+        ({"lines": plan.lines[:-1]}, {"items"}),  # the last one is borrowed
+        ({"lines": plan.lines[1:]}, {"items", "built", "connected"}),
         ({"parts": ({"id": "P1", "kind": "tool", "maker": "-", "model": "-"},)}, {"catalogue"}),
     ):
         changed = Plan.model_validate({**plan.model_dump(), **patch})

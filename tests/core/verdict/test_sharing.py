@@ -7,17 +7,17 @@ from typing import Any
 import numpy as np
 import pytest
 
-from cobblewort.core.aspects.cost.better import better_buys_of
 from cobblewort.core.aspects.cost.model import of as cost_of
+from cobblewort.core.aspects.cost.upgrades import better_buys_of
 from cobblewort.core.aspects.fit.model import fasteners_of, header_of, space_of, stack_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.heat.sources import sources_of
-from cobblewort.core.aspects.needs.model import of as needs_of
 from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.aspects.power.limits import rail_limits_of, socket_limits_of
 from cobblewort.core.aspects.power.model import hung_of, loaded_of
 from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.aspects.purpose.model import of as requirements_of
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Derived, Kit, derived, firm
 from cobblewort.core.judging.margin import Margin
@@ -29,13 +29,13 @@ from cobblewort.core.plans.patch import (
     apply_patch,
 )
 from cobblewort.core.plans.plan import Plan
-from cobblewort.core.verdict.evaluate import judgement_of
-from cobblewort.core.verdict.judgement import Judgement
+from cobblewort.core.verdict.evaluate import evaluation_of
+from cobblewort.core.verdict.evaluation import Evaluation
 from tests.kits import SMALL, kit, shipped
 from tests.plans import PLANS, chain, changes
 
 ALL = {fit_of, stack_of, space_of, fasteners_of, header_of, power_of, heat_of, cost_of, noise_of,
-       needs_of}  # fmt: skip
+       requirements_of}  # fmt: skip
 
 
 def worked_out(plan: Plan) -> Kit:
@@ -51,24 +51,24 @@ def shared(made: Kit, like: Kit) -> set[Derived[Any]]:
     return {wanted for wanted in ALL if wanted(made) is wanted(like)}
 
 
-def said(judgement: Judgement) -> tuple[list[list[object]], list[Finding]]:
+def said(evaluation: Evaluation) -> tuple[list[list[object]], list[Finding]]:
     """Everything that a judgement says, to be compared."""
 
     def row(margin: Margin) -> list[object]:
         return [getattr(margin, field.name) for field in fields(margin)]
 
-    return [row(margin) for margin in judgement.margins], judgement.findings
+    return [row(margin) for margin in evaluation.margins], evaluation.findings
 
 
 @pytest.mark.parametrize("name", list(PLANS))
 def test_what_is_shared_changes_nothing(name: str) -> None:
     """Each change judged like the plan before it, and alone: the same margins and findings."""
     plan = PLANS[name]
-    before = judgement_of(plan, shipped())
+    before = evaluation_of(plan, shipped())
     for patch in changes(plan):
         changed = apply_patch(plan, patch)
-        alone = judgement_of(changed, shipped())
-        assert said(judgement_of(changed, shipped(), like=before)) == said(alone), patch
+        alone = evaluation_of(changed, shipped())
+        assert said(evaluation_of(changed, shipped(), like=before)) == said(alone), patch
 
 
 def test_another_case_shares_plugs_and_power() -> None:
@@ -85,14 +85,14 @@ def test_a_warmer_day_leaves_what_hangs_there_as_it_is() -> None:
     """Loads, limits and what else is on offer; not voltages, as copper is warmer then."""
     plan = kit(*SMALL)
     before = worked_out(plan)
-    standing = (fit_of, hung_of, loaded_of, rail_limits_of, socket_limits_of, sources_of,
+    mounting = (fit_of, hung_of, loaded_of, rail_limits_of, socket_limits_of, sources_of,
                 better_buys_of)  # fmt: skip
-    for wanted in standing:
+    for wanted in mounting:
         wanted(before)
     warmer = SetFields(fields={"place": {"ambient_max_c": 41}})
     day = Kit(apply_patch(plan, (warmer,)), shipped(), 1, before)
-    assert day.pieces is before.pieces
-    assert all(wanted(day) is wanted(before) for wanted in standing)
+    assert day.items is before.items
+    assert all(wanted(day) is wanted(before) for wanted in mounting)
     assert {power_of, heat_of}.isdisjoint(shared(day, before))
 
 
@@ -150,7 +150,7 @@ def test_a_warmer_day_shares_what_pieces_decide() -> None:
     before = worked_out(plan)
     fields_set = SetFields(fields={"place": {"ambient_max_c": 45}})
     warmer = Kit(apply_patch(plan, (fields_set,)), shipped(), 1, before)
-    assert shared(warmer, before) == ALL - {power_of, heat_of, needs_of}
+    assert shared(warmer, before) == ALL - {power_of, heat_of, requirements_of}
     assert not np.array_equal(power_of(warmer).voltage_v, power_of(before).voltage_v)
 
 
@@ -158,7 +158,7 @@ def test_more_samples_share_nothing() -> None:
     """Pieces carry their draws."""
     plan = kit(*SMALL)
     banded = Kit(plan, shipped(), 16, worked_out(plan))
-    assert banded.pieces[0].compiled.samples == 16
+    assert banded.items[0].compiled.samples == 16
     assert shared(banded, worked_out(plan)) == set()
 
 
@@ -168,29 +168,29 @@ def test_a_budget_or_a_name_shares_everything() -> None:
     before = worked_out(plan)
     dearer = Kit(apply_patch(plan, (SetFields(fields={"budget": "9"}),)), shipped(), 1, before)
     assert shared(dearer, before) == ALL
-    idle = SetFields(fields={"duty": [{"name": "rest", "hours": 24, "activity": "idle"}]})
+    idle = SetFields(fields={"schedule": [{"name": "rest", "hours": 24, "activity": "idle"}]})
     resting = Kit(apply_patch(plan, (idle,)), shipped(), 1, before)
-    assert shared(resting, before) == ALL - {power_of, heat_of, needs_of}
+    assert shared(resting, before) == ALL - {power_of, heat_of, requirements_of}
 
 
 def test_a_need_that_a_rule_of_supply_reads_is_asked_anew() -> None:
     """A plan that gains "runs without mains" may be fed by a battery where it has mains."""
     plan = kit("B06", "S30", "C01", "M02")
-    before = judgement_of(plan, shipped())
+    before = evaluation_of(plan, shipped())
     battery = next(f for f in before.findings if f.rule == "PWR-09")
     assert battery.severity == "tight"
-    need = {"id": "hours", "text": "runs on", "condition": "off_mains", "at_least": 4}
-    wanted = apply_patch(plan, (SetFields(fields={"needs": [need]}),))
-    after = judgement_of(wanted, shipped(), like=before)
+    requirement = {"id": "hours", "text": "runs on", "condition": "without_mains", "at_least": 4}
+    wanted = apply_patch(plan, (SetFields(fields={"requirements": [requirement]}),))
+    after = evaluation_of(wanted, shipped(), like=before)
     assert not [f for f in after.findings if f.rule == "PWR-09"]
-    assert said(after) == said(judgement_of(wanted, shipped()))
+    assert said(after) == said(evaluation_of(wanted, shipped()))
 
 
 SMALL_CHANGES: list[Patch] = [
     *((SetFields(fields={"budget": str(n)}),) for n in range(90, 95)),
     *((SetFields(fields={"place": {"noise_max_dba": n}}),) for n in range(20, 25)),
     *(
-        (SetFields(fields={"needs": [{"id": "a", "text": n, "condition": "silent"}]}),)
+        (SetFields(fields={"requirements": [{"id": "a", "text": n, "condition": "silent"}]}),)
         for n in "xy"
     ),
     *((SetFields(fields={"place": {"wet": wet}}),) for wet in (True, False)),
@@ -201,10 +201,10 @@ SMALL_CHANGES: list[Patch] = [
 def test_a_judgement_holds_on_to_few_kits() -> None:
     """However long the chain of changes, each judged like the last."""
     plan, chosen = PLANS["moss"], random.Random(1)
-    last, most = judgement_of(plan, shipped()), 0
+    last, most = evaluation_of(plan, shipped()), 0
     for patch in chosen.choices(SMALL_CHANGES, k=30):
         plan = apply_patch(plan, patch)
-        last = judgement_of(plan, shipped(), like=last)
+        last = evaluation_of(plan, shipped(), like=last)
         most = max(most, len(last.kits))
     assert 1 < most <= 5
 
@@ -213,8 +213,8 @@ def test_a_judgement_holds_on_to_few_kits() -> None:
 def test_one_change_after_the_other_says_what_each_says_alone(name: str) -> None:
     """As the server does: each plan read anew from its document, and judged like the last one."""
     plans = chain(name, 40)
-    last = judgement_of(plans[0], shipped(), 8)
+    last = evaluation_of(plans[0], shipped(), 8)
     for plan in plans[1:]:
         read = Plan.model_validate_json(plan.model_dump_json())
-        last = judgement_of(read, shipped(), 8, like=last)
-        assert said(last) == said(judgement_of(read, shipped(), 8)), read
+        last = evaluation_of(read, shipped(), 8, like=last)
+        assert said(last) == said(evaluation_of(read, shipped(), 8)), read

@@ -1,7 +1,7 @@
 /** Talks to the server; every error becomes a `ProblemError` with a sentence for people. */
 import createClient from "openapi-fetch";
 
-import { shownHeader } from "../ui/shown";
+import { shownHeader } from "../ui/displayUnits";
 import type { paths } from "./schema";
 import { asked } from "./serverState";
 import type { Problem } from "./types";

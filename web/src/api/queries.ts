@@ -134,9 +134,9 @@ export const stepReportQuery = (id: string, number: number) =>
     staleTime: Infinity,
   });
 
-export const awayQuery = queryOptions({
+export const binQuery = queryOptions({
   queryKey: ["away"],
-  queryFn: async () => dataOf(await client.GET("/api/away")),
+  queryFn: async () => dataOf(await client.GET("/api/bin")),
 });
 
 export const workspaceQuery = queryOptions({
@@ -185,9 +185,9 @@ export const placesQuery = queryOptions({
   staleTime: Infinity,
 });
 
-export const needKindsQuery = queryOptions({
-  queryKey: ["need-kinds"],
-  queryFn: async () => dataOf(await client.GET("/api/need-kinds")),
+export const requirementKindsQuery = queryOptions({
+  queryKey: ["requirement-kinds"],
+  queryFn: async () => dataOf(await client.GET("/api/requirement-kinds")),
   staleTime: Infinity,
 });
 
@@ -202,12 +202,12 @@ export const firstKitQuery = (answers: FirstKitRequest | null) =>
     staleTime: Infinity,
   });
 
-export const schoolsQuery = (id: string, version: number, whatIf: WhatIf) =>
+export const alternativesQuery = (id: string, version: number, whatIf: WhatIf) =>
   queryOptions({
     queryKey: ["schools", id, version, whatIf],
     queryFn: async ({ signal }) =>
       dataOf(
-        await client.GET("/api/plans/{plan_id}/schools", {
+        await client.GET("/api/plans/{plan_id}/alternatives", {
           params: { path: { plan_id: id }, query: whatIfParams(whatIf) },
           signal,
         }),

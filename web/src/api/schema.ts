@@ -236,7 +236,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plans/{plan_id}/adopt": {
+    "/api/plans/{plan_id}/apply-assumptions": {
         parameters: {
             query?: never;
             header?: never;
@@ -249,7 +249,7 @@ export interface paths {
          * Adopt Assumptions
          * @description Make the assumptions the plan's own; undo brings back what it had.
          */
-        post: operations["adopt_assumptions_api_plans__plan_id__adopt_post"];
+        post: operations["adopt_assumptions_api_plans__plan_id__apply_assumptions_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -296,7 +296,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plans/{plan_id}/schools": {
+    "/api/plans/{plan_id}/alternatives": {
         parameters: {
             query?: never;
             header?: never;
@@ -304,10 +304,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Plan Schools
+         * Plan Alternatives
          * @description Where practitioners disagree, and what the other side would mean for this plan.
          */
-        get: operations["plan_schools_api_plans__plan_id__schools_get"];
+        get: operations["plan_alternatives_api_plans__plan_id__alternatives_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -471,10 +471,10 @@ export interface paths {
         put?: never;
         post?: never;
         /**
-         * Put Part Away
+         * Bin Part
          * @description Offer a part of one's own no more; plans that hold it keep it.
          */
-        delete: operations["put_part_away_api_parts__part_id__delete"];
+        delete: operations["bin_part_api_parts__part_id__delete"];
         options?: never;
         head?: never;
         /**
@@ -584,7 +584,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/need-kinds": {
+    "/api/requirement-kinds": {
         parameters: {
             query?: never;
             header?: never;
@@ -592,10 +592,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * List Need Kinds
+         * List Requirement Kinds
          * @description Everything that can be asked of a kit.
          */
-        get: operations["list_need_kinds_api_need_kinds_get"];
+        get: operations["list_requirement_kinds_api_requirement_kinds_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -704,7 +704,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/plans/{plan_id}/upkeep.ics": {
+    "/api/plans/{plan_id}/maintenance.ics": {
         parameters: {
             query?: never;
             header?: never;
@@ -715,7 +715,7 @@ export interface paths {
          * Plan Calendar
          * @description What the finished kit wants of its owner, for a calendar; from today on unless it is said.
          */
-        get: operations["plan_calendar_api_plans__plan_id__upkeep_ics_get"];
+        get: operations["plan_calendar_api_plans__plan_id__maintenance_ics_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -804,7 +804,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/bring-in/plans": {
+    "/api/import/plans": {
         parameters: {
             query?: never;
             header?: never;
@@ -814,17 +814,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Bring In Plans
+         * Import Plans
          * @description Look at the plans of a file, or store all of them under fresh ids.
          */
-        post: operations["bring_in_plans_api_bring_in_plans_post"];
+        post: operations["import_plans_api_import_plans_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/bring-in/parts": {
+    "/api/import/parts": {
         parameters: {
             query?: never;
             header?: never;
@@ -834,10 +834,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Bring In Parts
+         * Import Parts
          * @description Look at a pack, or store what is new in it and what changes parts of one's own.
          */
-        post: operations["bring_in_parts_api_bring_in_parts_post"];
+        post: operations["import_parts_api_import_parts_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -884,7 +884,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/workspace/look": {
+    "/api/workspace/inspect": {
         parameters: {
             query?: never;
             header?: never;
@@ -897,7 +897,7 @@ export interface paths {
          * Look At Archive
          * @description What an archive holds, and what it would replace.
          */
-        post: operations["look_at_archive_api_workspace_look_post"];
+        post: operations["look_at_archive_api_workspace_inspect_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -964,7 +964,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/away": {
+    "/api/bin": {
         parameters: {
             query?: never;
             header?: never;
@@ -972,10 +972,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Put Away
+         * List Bin
          * @description What was put away: plans, the last one first, and parts of one's own.
          */
-        get: operations["put_away_api_away_get"];
+        get: operations["list_bin_api_bin_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -984,7 +984,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/away/empty": {
+    "/api/bin/empty": {
         parameters: {
             query?: never;
             header?: never;
@@ -994,10 +994,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Empty Away
+         * Empty Bin
          * @description Delete plans that are put away for good.
          */
-        post: operations["empty_away_api_away_empty_post"];
+        post: operations["empty_bin_api_bin_empty_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1090,7 +1090,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
+            role: "board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment";
             /** Part */
             part: string;
             /** Line */
@@ -1120,7 +1120,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
+            role: "board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment";
             /** Part */
             part: string;
             /** Line */
@@ -1183,6 +1183,36 @@ export interface components {
             covers_header: boolean;
         };
         /**
+         * Alternative
+         * @description One question on which people differ.
+         *
+         *     `side` is where the plan stands, `other` the side it could be on; `patch` takes it there, with
+         *     `title` saying how and `effect` what that does. Without a patch `why_not` says what is missing.
+         *     `steps` are what the other side asks for besides, or gives up.
+         */
+        Alternative: {
+            /** Id */
+            id: string;
+            /** Question */
+            question: string;
+            /** Side */
+            side: string;
+            /** Other */
+            other: string;
+            /** Title */
+            title: string;
+            /** Patch */
+            patch: (components["schemas"]["AddLine-Output"] | components["schemas"]["SwapPart-Output"] | components["schemas"]["RemoveLine-Output"] | components["schemas"]["EditLine-Output"] | components["schemas"]["PinPlug-Output"] | components["schemas"]["SetFields-Output"])[];
+            /** Why Not */
+            why_not: string;
+            effect: components["schemas"]["Effect"] | null;
+            /**
+             * Steps
+             * @default []
+             */
+            steps?: string[];
+        };
+        /**
          * Archived
          * @description An archive that is whole: when it was made, its schema, and what it holds.
          */
@@ -1214,6 +1244,97 @@ export interface components {
             state: "new" | "changes" | "same" | "clashes";
             /** Fields */
             fields: string[];
+        };
+        /**
+         * Backup
+         * @description A copy of the data besides the one on the kit: on what, where, and how often it is made.
+         */
+        "Backup-Input": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "here" | "same_house" | "elsewhere";
+            /**
+             * Medium
+             * @enum {string}
+             */
+            medium: "disk" | "solid_state" | "card" | "somebody_elses";
+            /**
+             * Every Days
+             * @default 7
+             */
+            every_days?: number;
+        };
+        /**
+         * Backup
+         * @description A copy of the data besides the one on the kit: on what, where, and how often it is made.
+         */
+        "Backup-Output": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "here" | "same_house" | "elsewhere";
+            /**
+             * Medium
+             * @enum {string}
+             */
+            medium: "disk" | "solid_state" | "card" | "somebody_elses";
+            /**
+             * Every Days
+             * @default 7
+             */
+            every_days: number;
+        };
+        /**
+         * BackupCopy
+         * @description A copy of the data: the kit's own (no id), or one that the plan names.
+         */
+        BackupCopy: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "kit" | "here" | "same_house" | "elsewhere";
+            /** Medium */
+            medium: string;
+            /** Every Days */
+            every_days: number | null;
+        };
+        /**
+         * BackupReport
+         * @description Copies against three, two and one, and the hours that all that fits takes. [h]
+         */
+        BackupReport: {
+            /** Replaceable */
+            replaceable: boolean;
+            /** Copies */
+            copies: components["schemas"]["BackupCopy"][];
+            /** Count */
+            count: number;
+            /** Media */
+            media: number;
+            /** Elsewhere */
+            elsewhere: number;
+            /** Complete */
+            complete: boolean;
+            /** Copy H */
+            copy_h: number | null;
+            /** Restore H */
+            restore_h: number | null;
         };
         /**
          * Bay
@@ -1249,8 +1370,44 @@ export interface components {
         BetterReport: {
             /** Rate Mb S */
             rate_mb_s: number;
-            /** Neck */
-            neck: string;
+            /** Bottleneck */
+            bottleneck: string;
+        };
+        /**
+         * Bin
+         * @description All that is put away and can be brought back.
+         */
+        Bin: {
+            /** Plans */
+            plans: components["schemas"]["BinnedPlan"][];
+            /** Parts */
+            parts: components["schemas"]["BinnedPart"][];
+        };
+        /**
+         * BinnedPart
+         * @description A part of one's own that is put away; plans that hold it keep it.
+         */
+        BinnedPart: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Maker */
+            maker: string;
+            /** Model */
+            model: string;
+        };
+        /**
+         * BinnedPlan
+         * @description A plan that is put away, and since when.
+         */
+        BinnedPlan: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Deleted At */
+            deleted_at: string;
         };
         /**
          * BoardHeat
@@ -1309,31 +1466,6 @@ export interface components {
             dz_mm: number;
         };
         /**
-         * BringIn
-         * @description The text of a file, and whether only to look. `name` is the file's, whose ending counts.
-         *
-         *     `parts_too` puts parts that plans carry, and that the cupboard does not know, into it.
-         */
-        BringIn: {
-            /** Text */
-            text: string;
-            /**
-             * Name
-             * @default
-             */
-            name?: string;
-            /**
-             * Look Only
-             * @default true
-             */
-            look_only?: boolean;
-            /**
-             * Parts Too
-             * @default false
-             */
-            parts_too?: boolean;
-        };
-        /**
          * Bus
          * @description What several sockets share on the way to the processor. [MB/s, raw]
          *
@@ -1354,6 +1486,22 @@ export interface components {
             half_duplex: boolean;
         };
         /**
+         * Cable
+         * @description What a lead carries: the most current it may, the current its marking lets through, whether
+         *     it has `data` wires too, and up to which type of network power it is made for.
+         */
+        Cable: {
+            rated_a: components["schemas"]["Reading"];
+            marked_a: components["schemas"]["Reading"];
+            /**
+             * Data
+             * @default true
+             */
+            data: boolean;
+            /** Poe Type */
+            poe_type: number | null;
+        };
+        /**
          * Candidate
          * @description A part for a role, judged in the plan. `reason` is the worst snag that it would bring.
          *
@@ -1366,7 +1514,7 @@ export interface components {
              * Origin
              * @enum {string}
              */
-            origin: "pack" | "own" | "class";
+            origin: "pack" | "custom" | "typical";
             /** Name */
             name: string;
             /** Maker */
@@ -1713,56 +1861,6 @@ export interface components {
             room_above: boolean;
         };
         /**
-         * Copy
-         * @description A copy of the data besides the one on the kit: on what, where, and how often it is made.
-         */
-        "Copy-Input": {
-            /** Id */
-            id: string;
-            /** Text */
-            text: string;
-            /**
-             * Place
-             * @enum {string}
-             */
-            place: "here" | "same_house" | "elsewhere";
-            /**
-             * Medium
-             * @enum {string}
-             */
-            medium: "disk" | "solid_state" | "card" | "somebody_elses";
-            /**
-             * Every Days
-             * @default 7
-             */
-            every_days?: number;
-        };
-        /**
-         * Copy
-         * @description A copy of the data besides the one on the kit: on what, where, and how often it is made.
-         */
-        "Copy-Output": {
-            /** Id */
-            id: string;
-            /** Text */
-            text: string;
-            /**
-             * Place
-             * @enum {string}
-             */
-            place: "here" | "same_house" | "elsewhere";
-            /**
-             * Medium
-             * @enum {string}
-             */
-            medium: "disk" | "solid_state" | "card" | "somebody_elses";
-            /**
-             * Every Days
-             * @default 7
-             */
-            every_days: number;
-        };
-        /**
          * CostReport
          * @description What is to be paid for all copies, each further one, and what the owned parts are worth.
          *
@@ -1793,8 +1891,8 @@ export interface components {
         DataReport: {
             /** Situations */
             situations: components["schemas"]["SituationReport"][];
-            /** No Way */
-            no_way: components["schemas"]["NoWay"][];
+            /** No Path */
+            no_path: components["schemas"]["NoPath"][];
             /** Disks */
             disks: number;
             /** Layouts */
@@ -1867,8 +1965,8 @@ export interface components {
             } | null;
             /** Standoff Mm */
             standoff_mm?: number | null;
-            /** Stands At */
-            stands_at?: components["schemas"]["FloorSpot"] | "middle" | null;
+            /** Position */
+            position?: components["schemas"]["FloorPosition"] | "middle" | null;
             /** Modified */
             modified?: boolean | null;
             /** Sheets Off */
@@ -1900,8 +1998,8 @@ export interface components {
             } | null;
             /** Standoff Mm */
             standoff_mm: number | null;
-            /** Stands At */
-            stands_at: components["schemas"]["FloorSpot"] | "middle" | null;
+            /** Position */
+            position: components["schemas"]["FloorPosition"] | "middle" | null;
             /** Modified */
             modified: boolean | null;
             /** Sheets Off */
@@ -1911,7 +2009,7 @@ export interface components {
          * Effect
          * @description What a change does to a plan: severities by ruler, and differences against now.
          *
-         *     `settles` counts the snags that stop it or make it tight now and are gone then. `cost_delta` is
+         *     `resolves` counts the snags that stop it or make it tight now and are gone then. `cost_delta` is
          *     in plan currency, `source_delta_a` is at the heaviest state out of the supplies, `die_delta_k`
          *     in the warmest hard state; None where one side is not known.
          */
@@ -1920,13 +2018,13 @@ export interface components {
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "note" | "tight" | "stops";
-            /** Stops */
-            stops: number;
+            severity: "ok" | "note" | "tight" | "problem";
+            /** Problems */
+            problems: number;
             /** Tight */
             tight: number;
-            /** Settles */
-            settles: number;
+            /** Resolves */
+            resolves: number;
             /** Cost Delta */
             cost_delta: string;
             /** Source Delta A */
@@ -1937,7 +2035,7 @@ export interface components {
             source_delta_w: number | null;
             /** Families */
             families: {
-                [key: string]: "sound" | "note" | "tight" | "stops";
+                [key: string]: "ok" | "note" | "tight" | "problem";
             };
         };
         /**
@@ -1965,10 +2063,10 @@ export interface components {
          * FamilyReport
          * @description One ruler: the worst of its family.
          *
-         *     Where `judged` is false no rule has anything to look at, and `why_not` says what is missing.
+         *     Where `checked` is false no rule has anything to look at, and `why_not` says what is missing.
          *     `margin` is the tightest one in what is planned, `finding` the worst finding; a finding without
          *     a number has no margin and is shown by its mark and sentence. `spare`, in `unit`, the `ruler_`
-         *     shares and `planned`, its severity, are those of the margin. `stress` is the tightest of all
+         *     shares and `planned`, its severity, are those of the margin. `worst_case` is the tightest of all
          *     margins with everything at once, where any of them knows states.
          */
         FamilyReport: {
@@ -1976,21 +2074,21 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise";
+            id: "fit" | "power" | "heat" | "data" | "lifetime" | "cost" | "noise";
             /** Label */
             label: string;
-            /** Judged */
-            judged: boolean;
+            /** Checked */
+            checked: boolean;
             /**
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "note" | "tight" | "stops";
+            severity: "ok" | "note" | "tight" | "problem";
             /**
              * Planned
              * @enum {string}
              */
-            planned: "sound" | "note" | "tight" | "stops";
+            planned: "ok" | "note" | "tight" | "problem";
             /** Margin */
             margin: string | null;
             /** Finding */
@@ -2005,15 +2103,15 @@ export interface components {
             ruler_p05: number | null;
             /** Ruler P95 */
             ruler_p95: number | null;
-            stress: components["schemas"]["FamilyStress"] | null;
+            worst_case: components["schemas"]["FamilyWorstCase"] | null;
             /** Why Not */
             why_not: string;
         };
         /**
-         * FamilyStress
+         * FamilyWorstCase
          * @description How a family stands with everything at once: its tightest margin there, in its own unit.
          */
-        FamilyStress: {
+        FamilyWorstCase: {
             /** Margin */
             margin: string;
             /** Label */
@@ -2035,7 +2133,7 @@ export interface components {
              * At
              * @enum {string}
              */
-            at: "case" | "board" | "beside";
+            at: "case" | "board" | "other_equipment";
             flow_m3_h: components["schemas"]["Reading"];
         };
         /**
@@ -2099,7 +2197,7 @@ export interface components {
              * @default datasheet
              * @enum {string}
              */
-            basis?: "measured" | "datasheet" | "guess";
+            basis?: "measured" | "datasheet" | "estimate";
             /** Low */
             low?: number | null;
             /** High */
@@ -2110,8 +2208,8 @@ export interface components {
          * @description How the room fills. `days` until it is full is None where nothing stays. [GB], [GB a day]
          */
         FillReport: {
-            /** Room Gb */
-            room_gb: number;
+            /** Capacity Gb */
+            capacity_gb: number;
             /** Day Gb */
             day_gb: number;
             /** Days */
@@ -2120,7 +2218,7 @@ export interface components {
              * When Full
              * @enum {string}
              */
-            when_full: "oldest_goes" | "stops";
+            when_full: "deletes_oldest" | "stops";
         };
         /**
          * Finding
@@ -2141,7 +2239,7 @@ export interface components {
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "note" | "tight" | "stops";
+            severity: "ok" | "note" | "tight" | "problem";
             /** Sentence */
             sentence: string;
             /** Lines */
@@ -2159,7 +2257,7 @@ export interface components {
          * FirstKitRequest
          * @description The four answers: what it will do, where it will live, what is owned, what it may cost.
          *
-         *     `needs` and `flows` replace those of the purpose where they are given.
+         *     `requirements` and `transfers` replace those of the purpose where they are given.
          */
         FirstKitRequest: {
             /** Name */
@@ -2167,10 +2265,10 @@ export interface components {
             /** Purpose */
             purpose: string;
             place: components["schemas"]["Place-Input"];
-            /** Needs */
-            needs?: components["schemas"]["Need-Input"][] | null;
-            /** Flows */
-            flows?: components["schemas"]["Flow-Input"][] | null;
+            /** Requirements */
+            requirements?: components["schemas"]["Requirement-Input"][] | null;
+            /** Transfers */
+            transfers?: components["schemas"]["Transfer-Input"][] | null;
             /**
              * Owned
              * @default []
@@ -2269,142 +2367,14 @@ export interface components {
             bend_mm: components["schemas"]["Reading"];
         };
         /**
-         * FloorSpot
+         * FloorPosition
          * @description A place on the floor of a case, from its inner corner, along and across. [mm]
          */
-        FloorSpot: {
+        FloorPosition: {
             /** X Mm */
             x_mm: number;
             /** Y Mm */
             y_mm: number;
-        };
-        /**
-         * Flow
-         * @description Data on their way: from where to where, how much, and how soon they have to be there.
-         *
-         *     Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
-         *     they come in pieces of that size, each with what it costs besides its bytes. A stream wants
-         *     `stream_mb_s` without a gap. `at_once` of them go side by side. `hours_a_day` is how long a
-         *     stream runs, `runs_a_day` how often files are copied; both tell what is written, and `stays`
-         *     that it is kept. Flows with the same `during` run at the same time.
-         */
-        "Flow-Input": {
-            /** Id */
-            id: string;
-            /** Text */
-            text: string;
-            /**
-             * Source
-             * @enum {string}
-             */
-            source: "data" | "boot" | "network" | "radio" | "access_point" | "camera" | "sound_in" | "video_in" | "software_radio" | "program";
-            /**
-             * Sink
-             * @enum {string}
-             */
-            sink: "data" | "boot" | "network" | "radio" | "access_point" | "camera" | "sound_in" | "video_in" | "software_radio" | "program";
-            /** Amount Gb */
-            amount_gb?: number | null;
-            /** Within Min */
-            within_min?: number | null;
-            /** Least Mb S */
-            least_mb_s?: number | null;
-            /** Stream Mb S */
-            stream_mb_s?: number | null;
-            /** File Mb */
-            file_mb?: number | null;
-            /**
-             * Protocol
-             * @default newer
-             * @enum {string}
-             */
-            protocol?: "older" | "newer" | "transfer";
-            /**
-             * At Once
-             * @default 1
-             */
-            at_once?: number;
-            /** Hours A Day */
-            hours_a_day?: number | null;
-            /**
-             * Runs A Day
-             * @default 0
-             */
-            runs_a_day?: number;
-            /**
-             * Stays
-             * @default false
-             */
-            stays?: boolean;
-            /**
-             * During
-             * @default
-             */
-            during?: string;
-        };
-        /**
-         * Flow
-         * @description Data on their way: from where to where, how much, and how soon they have to be there.
-         *
-         *     Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
-         *     they come in pieces of that size, each with what it costs besides its bytes. A stream wants
-         *     `stream_mb_s` without a gap. `at_once` of them go side by side. `hours_a_day` is how long a
-         *     stream runs, `runs_a_day` how often files are copied; both tell what is written, and `stays`
-         *     that it is kept. Flows with the same `during` run at the same time.
-         */
-        "Flow-Output": {
-            /** Id */
-            id: string;
-            /** Text */
-            text: string;
-            /**
-             * Source
-             * @enum {string}
-             */
-            source: "data" | "boot" | "network" | "radio" | "access_point" | "camera" | "sound_in" | "video_in" | "software_radio" | "program";
-            /**
-             * Sink
-             * @enum {string}
-             */
-            sink: "data" | "boot" | "network" | "radio" | "access_point" | "camera" | "sound_in" | "video_in" | "software_radio" | "program";
-            /** Amount Gb */
-            amount_gb: number | null;
-            /** Within Min */
-            within_min: number | null;
-            /** Least Mb S */
-            least_mb_s: number | null;
-            /** Stream Mb S */
-            stream_mb_s: number | null;
-            /** File Mb */
-            file_mb: number | null;
-            /**
-             * Protocol
-             * @default newer
-             * @enum {string}
-             */
-            protocol: "older" | "newer" | "transfer";
-            /**
-             * At Once
-             * @default 1
-             */
-            at_once: number;
-            /** Hours A Day */
-            hours_a_day: number | null;
-            /**
-             * Runs A Day
-             * @default 0
-             */
-            runs_a_day: number;
-            /**
-             * Stays
-             * @default false
-             */
-            stays: boolean;
-            /**
-             * During
-             * @default
-             */
-            during: string;
         };
         /**
          * Gland
@@ -2434,8 +2404,8 @@ export interface components {
         HeaderAddress: {
             /** Address */
             address: number;
-            /** Piece */
-            piece: string;
+            /** Item */
+            item: string;
             /** Line */
             line: string;
             /** Index */
@@ -2461,7 +2431,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "supply" | "reserved" | "free" | "used" | "shared" | "clash";
+            state: "power_supply" | "reserved" | "free" | "used" | "shared" | "clash";
         };
         /**
          * HeaderReport
@@ -2587,10 +2557,10 @@ export interface components {
             plans: string[];
             /** Steps */
             steps: number;
-            /** Own Parts */
-            own_parts: number;
-            /** Put Away */
-            put_away: number;
+            /** Custom Parts */
+            custom_parts: number;
+            /** In Bin */
+            in_bin: number;
         };
         /**
          * HotBody
@@ -2676,109 +2646,29 @@ export interface components {
             bits: (32 | 64) | null;
         };
         /**
-         * Keeping
-         * @description How long it is to last, and what of its data must not be lost.
+         * ImportRequest
+         * @description The text of a file, and whether only to look. `name` is the file's, whose ending counts.
          *
-         *     `system_gb_day` is what the system writes by itself, where it is known; without it the class
-         *     `writes` tells. `replaceable` data can be fetched again. [a], [GB a day]
+         *     `with_parts` puts parts that plans carry, and that the cupboard does not know, into it.
          */
-        "Keeping-Input": {
-            /**
-             * Years
-             * @default 3
-             */
-            years?: number;
-            /**
-             * Writes
-             * @default light
-             * @enum {string}
-             */
-            writes?: "logger" | "hub" | "light" | "server" | "games";
-            /** System Gb Day */
-            system_gb_day?: number | null;
-            /**
-             * Replaceable
-             * @default true
-             */
-            replaceable?: boolean;
-            /**
-             * Copies
-             * @default []
-             */
-            copies?: components["schemas"]["Copy-Input"][];
-        };
-        /**
-         * Keeping
-         * @description How long it is to last, and what of its data must not be lost.
-         *
-         *     `system_gb_day` is what the system writes by itself, where it is known; without it the class
-         *     `writes` tells. `replaceable` data can be fetched again. [a], [GB a day]
-         */
-        "Keeping-Output": {
-            /**
-             * Years
-             * @default 3
-             */
-            years: number;
-            /**
-             * Writes
-             * @default light
-             * @enum {string}
-             */
-            writes: "logger" | "hub" | "light" | "server" | "games";
-            /** System Gb Day */
-            system_gb_day: number | null;
-            /**
-             * Replaceable
-             * @default true
-             */
-            replaceable: boolean;
-            /**
-             * Copies
-             * @default []
-             */
-            copies: components["schemas"]["Copy-Output"][];
-        };
-        /**
-         * KeptCopy
-         * @description A copy of the data: the kit's own (no id), or one that the plan names.
-         */
-        KeptCopy: {
-            /** Id */
-            id: string;
+        ImportRequest: {
             /** Text */
             text: string;
             /**
-             * Place
-             * @enum {string}
+             * Name
+             * @default
              */
-            place: "kit" | "here" | "same_house" | "elsewhere";
-            /** Medium */
-            medium: string;
-            /** Every Days */
-            every_days: number | null;
-        };
-        /**
-         * KeptReport
-         * @description Copies against three, two and one, and the hours that all that fits takes. [h]
-         */
-        KeptReport: {
-            /** Replaceable */
-            replaceable: boolean;
-            /** Copies */
-            copies: components["schemas"]["KeptCopy"][];
-            /** Count */
-            count: number;
-            /** Media */
-            media: number;
-            /** Away */
-            away: number;
-            /** Complete */
-            complete: boolean;
-            /** Copy H */
-            copy_h: number | null;
-            /** Restore H */
-            restore_h: number | null;
+            name?: string;
+            /**
+             * Dry Run
+             * @default true
+             */
+            dry_run?: boolean;
+            /**
+             * With Parts
+             * @default false
+             */
+            with_parts?: boolean;
         };
         /**
          * KnownPlace
@@ -2835,7 +2725,7 @@ export interface components {
          * @description What the disks of the kit would be in one layout; rates and times are None where the disks do
          *     not make it, or have no way.
          *
-         *     `lost_in_a_year` are the odds that data are lost through disks that fail, `unreadable` those
+         *     `loss_risk_per_year` are the odds that data are lost through disks that fail, `unreadable` those
          *     that something cannot be read while a disk is filled again, at the worst that data sheets allow.
          *     [GB], [TiB], [MB/s], [h], shares of 1, money for a usable TB
          */
@@ -2867,42 +2757,26 @@ export interface components {
             write_mb_s: number | null;
             /** Settle H */
             settle_h: number | null;
-            /** Lost In A Year */
-            lost_in_a_year: number | null;
+            /** Loss Risk Per Year */
+            loss_risk_per_year: number | null;
             /** Unreadable */
             unreadable: number | null;
             /** Cost A Tb */
             cost_a_tb: string | null;
         };
         /**
-         * Lead
-         * @description What a lead carries: the most current it may, the current its marking lets through, whether
-         *     it has `data` wires too, and up to which type of network power it is made for.
-         */
-        Lead: {
-            rated_a: components["schemas"]["Reading"];
-            marked_a: components["schemas"]["Reading"];
-            /**
-             * Data
-             * @default true
-             */
-            data: boolean;
-            /** Network Type */
-            network_type: number | null;
-        };
-        /**
-         * LifeReport
+         * LifetimeReport
          * @description Years that are wanted, what wears out within or beyond them, room, copies and upkeep. [a]
          */
-        LifeReport: {
+        LifetimeReport: {
             /** Wanted Years */
             wanted_years: number;
             /** Wears */
             wears: components["schemas"]["WearReport"][];
             filling: components["schemas"]["FillReport"];
-            kept: components["schemas"]["KeptReport"];
-            /** Upkeep */
-            upkeep: components["schemas"]["Upkeep"][];
+            backups: components["schemas"]["BackupReport"];
+            /** Maintenance */
+            maintenance: components["schemas"]["Maintenance"][];
             /** Cards */
             cards: components["schemas"]["CardReport"][];
         };
@@ -2913,7 +2787,7 @@ export interface components {
          *     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
          *     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
          *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
-         *     delivered with. `stands_at` is where a board stands in a case whose floor is drilled by hand;
+         *     delivered with. `position` is where a board stands in a case whose floor is drilled by hand;
          *     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
          *     that the top sheets of a layered one are left off.
          */
@@ -2924,7 +2798,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
+            role: "board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment";
             /** Part */
             part: string;
             /** Part Revision */
@@ -2949,7 +2823,7 @@ export interface components {
             };
             /** Standoff Mm */
             standoff_mm?: number | null;
-            stands_at?: components["schemas"]["FloorSpot"] | null;
+            position?: components["schemas"]["FloorPosition"] | null;
             /**
              * Modified
              * @default false
@@ -2968,7 +2842,7 @@ export interface components {
          *     `addresses` says which I2C address a piece is set to: its number to the address; pieces without
          *     one stay as delivered. `part_revision` keeps the figures that the part had when it was chosen;
          *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
-         *     delivered with. `stands_at` is where a board stands in a case whose floor is drilled by hand;
+         *     delivered with. `position` is where a board stands in a case whose floor is drilled by hand;
          *     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
          *     that the top sheets of a layered one are left off.
          */
@@ -2979,7 +2853,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
+            role: "board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment";
             /** Part */
             part: string;
             /** Part Revision */
@@ -3004,7 +2878,7 @@ export interface components {
             };
             /** Standoff Mm */
             standoff_mm: number | null;
-            stands_at: components["schemas"]["FloorSpot"] | null;
+            position: components["schemas"]["FloorPosition"] | null;
             /**
              * Modified
              * @default false
@@ -3044,7 +2918,7 @@ export interface components {
              * Role
              * @enum {string}
              */
-            role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
+            role: "board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment";
             /** Part */
             part: string;
             /** Name */
@@ -3063,12 +2937,12 @@ export interface components {
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "note" | "tight" | "stops";
+            severity: "ok" | "note" | "tight" | "problem";
             /**
              * Origin
              * @enum {string}
              */
-            origin: "pack" | "own" | "class";
+            origin: "pack" | "custom" | "typical";
             /** Newest Revision */
             newest_revision: number;
             /** Changed */
@@ -3092,7 +2966,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "wire" | "radio" | "usb2" | "usb3" | "pcie" | "sata" | "bridge" | "slot" | "processor" | "medium" | "files";
+            kind: "wire" | "wifi" | "usb2" | "usb3" | "pcie" | "sata" | "bridge" | "slot" | "processor" | "medium" | "files";
             /** To */
             to: string;
             /** Note */
@@ -3116,8 +2990,8 @@ export interface components {
          * Load
          * @description What a part draws from one of its rails, in watts or in amperes, by activity.
          *
-         *     `working` is the mean while it works, `peak` the most it draws while it works. `start` is what
-         *     it draws while it spins up or boots; without one it starts at `working`.
+         *     `normal` is the mean while it works, `peak` the most it draws while it works. `start` is what
+         *     it draws while it spins up or boots; without one it starts at `normal`.
          */
         Load: {
             /** Rail */
@@ -3128,9 +3002,27 @@ export interface components {
              */
             unit: "w" | "a";
             idle: components["schemas"]["Reading"];
-            working: components["schemas"]["Reading"];
+            normal: components["schemas"]["Reading"];
             peak: components["schemas"]["Reading"];
             start: components["schemas"]["Reading"] | null;
+        };
+        /**
+         * Maintenance
+         * @description A thing to do: what, and every how many days, the first time after as many; `once` it is done
+         *     for good.
+         */
+        Maintenance: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Every Days */
+            every_days: number;
+            /**
+             * Once
+             * @default false
+             */
+            once?: boolean;
         };
         /**
          * Margin
@@ -3139,8 +3031,8 @@ export interface components {
          *     `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
          *     where no samples were drawn. `state` is the id of the worst one and `state_label` what people
          *     call it, both empty where states do not matter. `ruler_share` is the length of its ruler, -0.5
-         *     to 1. `planned` is how it stands in what the plan asks for, `severity` with the `stress` too.
-         *     The `by_state` tuples tell every state that was looked at, in the order of `states`.
+         *     to 1. `planned` is how it stands in what the plan asks for, `severity` with the `worst_case`
+         *     too. The `by_state` tuples tell every state that was looked at, in the order of `states`.
          */
         Margin: {
             /** Id */
@@ -3182,13 +3074,13 @@ export interface components {
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "note" | "tight" | "stops";
+            severity: "ok" | "note" | "tight" | "problem";
             /**
              * Planned
              * @enum {string}
              */
-            planned: "sound" | "note" | "tight" | "stops";
-            stress: components["schemas"]["Stress"] | null;
+            planned: "ok" | "note" | "tight" | "problem";
+            worst_case: components["schemas"]["WorstCase"] | null;
             /** State */
             state: string;
             /** State Label */
@@ -3204,7 +3096,7 @@ export interface components {
             /** Ruler By State */
             ruler_by_state: number[];
             /** Severity By State */
-            severity_by_state: ("sound" | "note" | "tight" | "stops")[];
+            severity_by_state: ("ok" | "note" | "tight" | "problem")[];
         };
         /**
          * Medium
@@ -3258,12 +3150,12 @@ export interface components {
          * @description A flow in one situation: what it gets, wants and takes.
          *
          *     `wanted_mb_s` and `allowed_min` are None where nothing is asked for, `minutes` of a stream; a
-         *     stream that is kept up with wants a buffer of `buffer_mb`, for what its medium pauses. `neck` is
-         *     the id of the link that holds it back. [MB/s], [min], [MB]
+         *     stream that is kept up with wants a buffer of `buffer_mb`, for what its medium pauses.
+         *     `bottleneck` is the id of the link that holds it back. [MB/s], [min], [MB]
          */
         MovedReport: {
-            /** Flow */
-            flow: string;
+            /** Transfer */
+            transfer: string;
             /** Text */
             text: string;
             /** Stream */
@@ -3288,10 +3180,10 @@ export interface components {
             buffer_mb: number | null;
             /** Small Mb S */
             small_mb_s: number | null;
-            /** Neck */
-            neck: string | null;
-            /** Neck Label */
-            neck_label: string;
+            /** Bottleneck */
+            bottleneck: string | null;
+            /** Bottleneck Label */
+            bottleneck_label: string;
             /** Asked By */
             asked_by: string[];
             /** Begins */
@@ -3300,121 +3192,6 @@ export interface components {
             links: components["schemas"]["LinkReport"][];
             /** Betters */
             betters: components["schemas"]["BetterReport"][];
-        };
-        /**
-         * Need
-         * @description One thing that is asked of the kit, in plain words and as what is looked for.
-         *
-         *     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
-         *     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
-         *     Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
-         */
-        "Need-Input": {
-            /** Id */
-            id: string;
-            /** Text */
-            text: string;
-            /** Function */
-            function?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar" | "users") | null;
-            /** Condition */
-            condition?: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains" | "moves" | "survives_disk") | null;
-            /** Limit */
-            limit?: ("noise_dba" | "longest_mm" | "mass_g") | null;
-            /**
-             * Count
-             * @default 1
-             */
-            count?: number;
-            /** At Least */
-            at_least?: number | null;
-            /** At Most */
-            at_most?: number | null;
-            /** Rate Mb H */
-            rate_mb_h?: number | null;
-        };
-        /**
-         * Need
-         * @description One thing that is asked of the kit, in plain words and as what is looked for.
-         *
-         *     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
-         *     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
-         *     Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
-         */
-        "Need-Output": {
-            /** Id */
-            id: string;
-            /** Text */
-            text: string;
-            /** Function */
-            function: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar" | "users") | null;
-            /** Condition */
-            condition: ("unattended" | "pulled_plug" | "silent" | "children" | "from_outside" | "off_mains" | "moves" | "survives_disk") | null;
-            /** Limit */
-            limit: ("noise_dba" | "longest_mm" | "mass_g") | null;
-            /**
-             * Count
-             * @default 1
-             */
-            count: number;
-            /** At Least */
-            at_least: number | null;
-            /** At Most */
-            at_most: number | null;
-            /** Rate Mb H */
-            rate_mb_h: number | null;
-        };
-        /**
-         * NeedKind
-         * @description Something that can be asked of a kit. `wants` says which figure goes with it, if any.
-         *
-         *     `rate_unit` is set where a rate is wanted besides, as of a recording.
-         */
-        NeedKind: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "function" | "condition" | "limit";
-            /** Id */
-            id: string;
-            /** Label */
-            label: string;
-            /** Unit */
-            unit: string;
-            /**
-             * Wants
-             * @enum {string}
-             */
-            wants: "" | "count" | "at_least" | "at_most";
-            /** Rate Unit */
-            rate_unit: string;
-        };
-        /**
-         * NeedReport
-         * @description One need of the purpose: how the kit stands to it, by which lines, and what is left to do.
-         *
-         *     `have` and `want` are amounts in `unit`. `sentence` is empty for a need that is met.
-         */
-        NeedReport: {
-            /** Id */
-            id: string;
-            /** Text */
-            text: string;
-            /**
-             * Status
-             * @enum {string}
-             */
-            status: "met" | "conditional" | "unmet" | "unknown";
-            /** Sentence */
-            sentence: string;
-            /** Lines */
-            lines: string[];
-            /** Unit */
-            unit: string;
-            /** Have */
-            have: number | null;
-            /** Want */
-            want: number | null;
         };
         /**
          * NewPlan
@@ -3433,17 +3210,17 @@ export interface components {
             /** Text */
             text: string;
             /** Role */
-            role: ("board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside") | null;
+            role: ("board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment") | null;
             /** Finding */
             finding: string | null;
         };
         /**
-         * NoWay
+         * NoPath
          * @description A flow that has no way through the kit, and why.
          */
-        NoWay: {
-            /** Flow */
-            flow: string;
+        NoPath: {
+            /** Transfer */
+            transfer: string;
             /** Text */
             text: string;
             /** Why Not */
@@ -3470,9 +3247,9 @@ export interface components {
          * Offer
          * @description A function that a part gives, how often, and with what amount in the function's unit.
          *
-         *     `driver` says whether the usual image has its driver or one must be built. `on_inlet` names the
-         *     power inlet that the function shares: it is gone while power comes in there, unless something
-         *     splits the two.
+         *     `driver` says whether the usual image has its driver or one must be built. `on_power_input`
+         *     names the power input that the function shares: it is gone while power comes in there, unless
+         *     something splits the two.
          */
         Offer: {
             /**
@@ -3488,8 +3265,8 @@ export interface components {
              * @enum {string}
              */
             driver: "image" | "build";
-            /** On Inlet */
-            on_inlet: string | null;
+            /** On Power Input */
+            on_power_input: string | null;
         };
         /**
          * Opening
@@ -3619,12 +3396,12 @@ export interface components {
              * @default pack
              * @enum {string}
              */
-            origin: "pack" | "own" | "class";
+            origin: "pack" | "custom" | "typical";
             /**
              * Kind
              * @enum {string}
              */
-            kind: "board" | "supply" | "lead" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool" | "machine";
+            kind: "board" | "power_supply" | "cable" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool" | "machine";
             /** Part Class */
             part_class: string | null;
             /** Maker */
@@ -3666,7 +3443,7 @@ export interface components {
             splits_device_port: boolean;
             source: components["schemas"]["Source"] | null;
             voltages: components["schemas"]["Voltages"] | null;
-            lead: components["schemas"]["Lead"] | null;
+            cable: components["schemas"]["Cable"] | null;
             board_heat: components["schemas"]["BoardHeat"] | null;
             parity_mb_s: components["schemas"]["Reading"] | null;
             cooler: components["schemas"]["Cooler"] | null;
@@ -3703,20 +3480,6 @@ export interface components {
             parts: components["schemas"]["Arriving"][];
             /** Stored */
             stored: number;
-        };
-        /**
-         * PartAway
-         * @description A part of one's own that is put away; plans that hold it keep it.
-         */
-        PartAway: {
-            /** Id */
-            id: string;
-            /** Kind */
-            kind: string;
-            /** Maker */
-            maker: string;
-            /** Model */
-            model: string;
         };
         /**
          * PartEdit
@@ -3756,7 +3519,7 @@ export interface components {
              * Origin
              * @enum {string}
              */
-            origin: "pack" | "own" | "class";
+            origin: "pack" | "custom" | "typical";
             /** Kind */
             kind: string;
             /** Part Class */
@@ -3789,7 +3552,7 @@ export interface components {
              * Origin
              * @enum {string}
              */
-            origin: "pack" | "own" | "class";
+            origin: "pack" | "custom" | "typical";
             /** Kind */
             kind: string;
             /** Maker */
@@ -3830,13 +3593,13 @@ export interface components {
             hours: number;
             /**
              * Activity
-             * @default working
+             * @default normal
              * @enum {string}
              */
-            activity?: "off" | "idle" | "light" | "working" | "full";
+            activity?: "off" | "idle" | "light" | "normal" | "full";
             /** Lines */
             lines?: {
-                [key: string]: "off" | "idle" | "light" | "working" | "full";
+                [key: string]: "off" | "idle" | "light" | "normal" | "full";
             };
         };
         /**
@@ -3852,13 +3615,13 @@ export interface components {
             hours: number;
             /**
              * Activity
-             * @default working
+             * @default normal
              * @enum {string}
              */
-            activity: "off" | "idle" | "light" | "working" | "full";
+            activity: "off" | "idle" | "light" | "normal" | "full";
             /** Lines */
             lines: {
-                [key: string]: "off" | "idle" | "light" | "working" | "full";
+                [key: string]: "off" | "idle" | "light" | "normal" | "full";
             };
         };
         /**
@@ -3948,10 +3711,10 @@ export interface components {
          * Place
          * @description Where it will live. [°C], [m], [W/m²]
          *
-         *     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
-         *     whether it needs a case against water, `dust` how much of it lies in the air. `noise_max_dba` is
-         *     the most that may be heard of it at 1 m, None where nobody minds. `power` and `network` are what
-         *     can be had there.
+         *     `sun_w_m2` is the sun on it at its strongest, `within_reach_of` says who can lay hands on it,
+         *     `wet` whether it needs a case against water, `dust` how much of it lies in the air.
+         *     `noise_max_dba` is the most that may be heard of it at 1 m, None where nobody minds. `power` and
+         *     `network` are what can be had there.
          */
         "Place-Input": {
             /**
@@ -3975,11 +3738,11 @@ export interface components {
              */
             altitude_m?: number;
             /**
-             * Standing
+             * Mounting
              * @default feet
              * @enum {string}
              */
-            standing?: "table" | "feet" | "hung";
+            mounting?: "table" | "feet" | "hung";
             /**
              * Sun W M2
              * @default 0
@@ -4003,28 +3766,28 @@ export interface components {
              * @default both
              * @enum {string}
              */
-            network?: "both" | "wired" | "radio" | "none";
+            network?: "both" | "ethernet" | "wifi" | "none";
             /**
-             * Touched By
+             * Within Reach Of
              * @default adults
              * @enum {string}
              */
-            touched_by?: "nobody" | "adults" | "children";
+            within_reach_of?: "nobody" | "adults" | "children";
             /**
              * Power
              * @default mains
              * @enum {string}
              */
-            power?: "mains" | "network" | "vehicle" | "battery" | "sun";
+            power?: "mains" | "poe" | "vehicle" | "battery" | "solar";
         };
         /**
          * Place
          * @description Where it will live. [°C], [m], [W/m²]
          *
-         *     `sun_w_m2` is the sun on it at its strongest, `touched_by` says who can lay hands on it, `wet`
-         *     whether it needs a case against water, `dust` how much of it lies in the air. `noise_max_dba` is
-         *     the most that may be heard of it at 1 m, None where nobody minds. `power` and `network` are what
-         *     can be had there.
+         *     `sun_w_m2` is the sun on it at its strongest, `within_reach_of` says who can lay hands on it,
+         *     `wet` whether it needs a case against water, `dust` how much of it lies in the air.
+         *     `noise_max_dba` is the most that may be heard of it at 1 m, None where nobody minds. `power` and
+         *     `network` are what can be had there.
          */
         "Place-Output": {
             /**
@@ -4048,11 +3811,11 @@ export interface components {
              */
             altitude_m: number;
             /**
-             * Standing
+             * Mounting
              * @default feet
              * @enum {string}
              */
-            standing: "table" | "feet" | "hung";
+            mounting: "table" | "feet" | "hung";
             /**
              * Sun W M2
              * @default 0
@@ -4076,27 +3839,27 @@ export interface components {
              * @default both
              * @enum {string}
              */
-            network: "both" | "wired" | "radio" | "none";
+            network: "both" | "ethernet" | "wifi" | "none";
             /**
-             * Touched By
+             * Within Reach Of
              * @default adults
              * @enum {string}
              */
-            touched_by: "nobody" | "adults" | "children";
+            within_reach_of: "nobody" | "adults" | "children";
             /**
              * Power
              * @default mains
              * @enum {string}
              */
-            power: "mains" | "network" | "vehicle" | "battery" | "sun";
+            power: "mains" | "poe" | "vehicle" | "battery" | "solar";
         };
         /**
          * PlacedBox
          * @description A block in the main board's frame, and the piece that it belongs to.
          */
         PlacedBox: {
-            /** Piece */
-            piece: string;
+            /** Item */
+            item: string;
             /** Line */
             line: string;
             /** Label */
@@ -4121,24 +3884,24 @@ export interface components {
          * @description A build being thought through.
          *
          *     `copies` is how many of it are to be built; `budget` is for all of them. `rates` is what one of
-         *     another currency costs in that of the plan. `reminders` came with the purpose; `settled` are the
+         *     another currency costs in that of the plan. `reminders` came with the purpose; `done` are the
          *     ids of notes that its owner has ticked.
          */
         "Plan-Input": {
             /**
              * Format
-             * @default cobblewort-plan/1
+             * @default cobblewort-plan/2
              * @constant
              */
-            format?: "cobblewort-plan/1";
+            format?: "cobblewort-plan/2";
             /** Name */
             name: string;
             /**
-             * State
-             * @default thinking
+             * Status
+             * @default planning
              * @enum {string}
              */
-            state?: "thinking" | "ordered" | "built" | "proved";
+            status?: "planning" | "ordered" | "built" | "tested";
             /**
              * Purpose
              * @default
@@ -4147,10 +3910,10 @@ export interface components {
             /** Purpose Id */
             purpose_id?: string | null;
             /**
-             * Needs
+             * Requirements
              * @default []
              */
-            needs?: components["schemas"]["Need-Input"][];
+            requirements?: components["schemas"]["Requirement-Input"][];
             image?: components["schemas"]["Image-Input"] | null;
             ready_made?: components["schemas"]["ReadyMade-Input"] | null;
             /**
@@ -4159,28 +3922,28 @@ export interface components {
              *       "ambient_min_c": 15,
              *       "ambient_max_c": 28,
              *       "altitude_m": 0,
-             *       "standing": "feet",
+             *       "mounting": "feet",
              *       "sun_w_m2": 0,
              *       "wet": false,
              *       "dust": "clean",
              *       "network": "both",
-             *       "touched_by": "adults",
+             *       "within_reach_of": "adults",
              *       "power": "mains"
              *     }
              */
             place?: components["schemas"]["Place-Input"];
             /**
-             * Duty
+             * Schedule
              * @default [
              *       {
              *         "name": "all day",
              *         "hours": 24,
-             *         "activity": "working",
+             *         "activity": "normal",
              *         "lines": {}
              *       }
              *     ]
              */
-            duty?: components["schemas"]["Phase-Input"][];
+            schedule?: components["schemas"]["Phase-Input"][];
             /** Budget */
             budget?: number | string | null;
             /**
@@ -4207,10 +3970,10 @@ export interface components {
              */
             settings?: components["schemas"]["Settings-Input"];
             /**
-             * Flows
+             * Transfers
              * @default []
              */
-            flows?: components["schemas"]["Flow-Input"][];
+            transfers?: components["schemas"]["Transfer-Input"][];
             /**
              * @default {
              *       "layout": "separate",
@@ -4219,16 +3982,16 @@ export interface components {
              *       "when_full": "stops"
              *     }
              */
-            storing?: components["schemas"]["Storing-Input"];
+            storage_use?: components["schemas"]["StorageUse-Input"];
             /**
              * @default {
              *       "years": 3,
              *       "writes": "light",
              *       "replaceable": true,
-             *       "copies": []
+             *       "backups": []
              *     }
              */
-            keeping?: components["schemas"]["Keeping-Input"];
+            retention?: components["schemas"]["Retention-Input"];
             /**
              * Lines
              * @default []
@@ -4252,34 +4015,34 @@ export interface components {
              */
             reminders?: components["schemas"]["Reminder-Input"][];
             /**
-             * Settled
+             * Done
              * @default []
              */
-            settled?: string[];
+            done?: string[];
         };
         /**
          * Plan
          * @description A build being thought through.
          *
          *     `copies` is how many of it are to be built; `budget` is for all of them. `rates` is what one of
-         *     another currency costs in that of the plan. `reminders` came with the purpose; `settled` are the
+         *     another currency costs in that of the plan. `reminders` came with the purpose; `done` are the
          *     ids of notes that its owner has ticked.
          */
         "Plan-Output": {
             /**
              * Format
-             * @default cobblewort-plan/1
+             * @default cobblewort-plan/2
              * @constant
              */
-            format: "cobblewort-plan/1";
+            format: "cobblewort-plan/2";
             /** Name */
             name: string;
             /**
-             * State
-             * @default thinking
+             * Status
+             * @default planning
              * @enum {string}
              */
-            state: "thinking" | "ordered" | "built" | "proved";
+            status: "planning" | "ordered" | "built" | "tested";
             /**
              * Purpose
              * @default
@@ -4288,10 +4051,10 @@ export interface components {
             /** Purpose Id */
             purpose_id: string | null;
             /**
-             * Needs
+             * Requirements
              * @default []
              */
-            needs: components["schemas"]["Need-Output"][];
+            requirements: components["schemas"]["Requirement-Output"][];
             image: components["schemas"]["Image-Output"] | null;
             ready_made: components["schemas"]["ReadyMade-Output"] | null;
             /**
@@ -4300,28 +4063,28 @@ export interface components {
              *       "ambient_min_c": 15,
              *       "ambient_max_c": 28,
              *       "altitude_m": 0,
-             *       "standing": "feet",
+             *       "mounting": "feet",
              *       "sun_w_m2": 0,
              *       "wet": false,
              *       "dust": "clean",
              *       "network": "both",
-             *       "touched_by": "adults",
+             *       "within_reach_of": "adults",
              *       "power": "mains"
              *     }
              */
             place: components["schemas"]["Place-Output"];
             /**
-             * Duty
+             * Schedule
              * @default [
              *       {
              *         "name": "all day",
              *         "hours": 24,
-             *         "activity": "working",
+             *         "activity": "normal",
              *         "lines": {}
              *       }
              *     ]
              */
-            duty: components["schemas"]["Phase-Output"][];
+            schedule: components["schemas"]["Phase-Output"][];
             /** Budget */
             budget: string | null;
             /**
@@ -4348,10 +4111,10 @@ export interface components {
              */
             settings: components["schemas"]["Settings-Output"];
             /**
-             * Flows
+             * Transfers
              * @default []
              */
-            flows: components["schemas"]["Flow-Output"][];
+            transfers: components["schemas"]["Transfer-Output"][];
             /**
              * @default {
              *       "layout": "separate",
@@ -4360,16 +4123,16 @@ export interface components {
              *       "when_full": "stops"
              *     }
              */
-            storing: components["schemas"]["Storing-Output"];
+            storage_use: components["schemas"]["StorageUse-Output"];
             /**
              * @default {
              *       "years": 3,
              *       "writes": "light",
              *       "replaceable": true,
-             *       "copies": []
+             *       "backups": []
              *     }
              */
-            keeping: components["schemas"]["Keeping-Output"];
+            retention: components["schemas"]["Retention-Output"];
             /**
              * Lines
              * @default []
@@ -4393,10 +4156,10 @@ export interface components {
              */
             reminders: components["schemas"]["Reminder-Output"][];
             /**
-             * Settled
+             * Done
              * @default []
              */
-            settled: string[];
+            done: string[];
         };
         /**
          * PlanArrival
@@ -4420,18 +4183,6 @@ export interface components {
             id: string | null;
         };
         /**
-         * PlanAway
-         * @description A plan that is put away, and since when.
-         */
-        PlanAway: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            /** Deleted At */
-            deleted_at: string;
-        };
-        /**
          * PlanStrip
          * @description A plan on the page of plans: its rulers, price and worst snag.
          *
@@ -4450,19 +4201,19 @@ export interface components {
             /** Place */
             place: string;
             /**
-             * State
+             * Status
              * @enum {string}
              */
-            state: "thinking" | "ordered" | "built" | "proved";
+            status: "planning" | "ordered" | "built" | "tested";
             /** Changed At */
             changed_at: string;
-            /** Pieces */
-            pieces: number;
+            /** Items */
+            items: number;
             /**
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "note" | "tight" | "stops";
+            severity: "ok" | "note" | "tight" | "problem";
             /** Families */
             families: components["schemas"]["FamilyReport"][];
             /** Total */
@@ -4471,8 +4222,8 @@ export interface components {
             currency: string;
             /** Worst */
             worst: string | null;
-            /** Stops */
-            stops: number;
+            /** Problems */
+            problems: number;
             /** Tight */
             tight: number;
             /** Broken */
@@ -4502,7 +4253,7 @@ export interface components {
          *     `role` answers the socket's: a `device` goes to a host, `power_in` draws from a `power_out`,
          *     `power_out` feeds a `power_in`, `picture_out` is the far end of a lead that shows a picture.
          *     `generation` is the fastest it can do, `min_generation` the
-         *     slowest it accepts. Its own lead is described by its `wire`, or by `lead_ohm`, the loop with
+         *     slowest it accepts. Its own lead is described by its `wire`, or by `cable_ohm`, the loop with
          *     its contacts [ohm], and is `jacket_mm` thick; at network power these are of the lead to the
          *     switch, as long as the kit has none. `reach_m` is how far it reaches where no wire is described.
          *     `feeds_back` says whether a part with a supply of
@@ -4545,12 +4296,12 @@ export interface components {
             lanes: number;
             /** Key */
             key: ("B" | "M" | "B+M" | "E") | null;
-            lead_ohm: components["schemas"]["Reading"] | null;
+            cable_ohm: components["schemas"]["Reading"] | null;
             wire: components["schemas"]["Wire"] | null;
             body: components["schemas"]["PlugBody"] | null;
             /** Contacts */
             contacts: ("up" | "down") | null;
-            cable: components["schemas"]["FlatCable"] | null;
+            flat_cable: components["schemas"]["FlatCable"] | null;
             /** Jacket Mm */
             jacket_mm: number | null;
             /** Feeds Back */
@@ -4595,7 +4346,7 @@ export interface components {
         Port: {
             /** Label */
             label: string;
-            spot: components["schemas"]["Spot"];
+            face: components["schemas"]["SocketFace"];
         };
         /**
          * Post
@@ -4619,6 +4370,57 @@ export interface components {
             width_mm: number;
             /** Height Mm */
             height_mm: number | null;
+        };
+        /**
+         * PowerNode
+         * @description A rail of the DC tree: volts on it and amperes that pass into it, by state.
+         *
+         *     `margins` are those that limit it. `input_a` is what it draws from the rail above, which differs
+         *     from `current_a` behind a converter; `loads_a` is what hangs on this rail itself.
+         */
+        PowerNode: {
+            /** Id */
+            id: string;
+            /** Parent */
+            parent: string | null;
+            /** Line */
+            line: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Rail */
+            rail: string;
+            /** Via */
+            via: string;
+            /** Resistance Ohm */
+            resistance_ohm: number;
+            /** Voltage V */
+            voltage_v: number[];
+            /** Current A */
+            current_a: number[];
+            /** Input A */
+            input_a: number[];
+            /** Loads A */
+            loads_a: number[];
+            /** Margins */
+            margins: string[];
+        };
+        /**
+         * PowerReport
+         * @description The forest of the kit, parents before children.
+         */
+        PowerReport: {
+            /** States */
+            states: components["schemas"]["StateReport"][];
+            /** Nodes */
+            nodes: components["schemas"]["PowerNode"][];
+            /** Collapsed */
+            collapsed: boolean[];
+            /** Source W */
+            source_w: number[];
+            /** Unfed */
+            unfed: string[];
         };
         /**
          * Preferences
@@ -4745,7 +4547,7 @@ export interface components {
          * Purpose
          * @description What people build such a kit for: needs, day, image, flows, and what usually goes wrong.
          *
-         *     One without flows says in `no_flows` why it has none.
+         *     One without flows says in `no_transfers` why it has none.
          */
         Purpose: {
             /** Id */
@@ -4754,10 +4556,10 @@ export interface components {
             title: string;
             /** Summary */
             summary: string;
-            /** Needs */
-            needs: components["schemas"]["Need-Output"][];
-            /** Duty */
-            duty: components["schemas"]["Phase-Output"][];
+            /** Requirements */
+            requirements: components["schemas"]["Requirement-Output"][];
+            /** Schedule */
+            schedule: components["schemas"]["Phase-Output"][];
             /** Place */
             place: string | null;
             image: components["schemas"]["Image-Output"] | null;
@@ -4767,10 +4569,10 @@ export interface components {
              */
             copies: number;
             /**
-             * Borrow
+             * Set Up
              * @default []
              */
-            borrow: string[];
+            set_up: string[];
             /**
              * Cautions
              * @default []
@@ -4795,15 +4597,15 @@ export interface components {
              */
             ready_made: components["schemas"]["ReadyMade-Output"];
             /**
-             * Flows
+             * Transfers
              * @default []
              */
-            flows: components["schemas"]["Flow-Output"][];
+            transfers: components["schemas"]["Transfer-Output"][];
             /**
-             * No Flows
+             * No Transfers
              * @default
              */
-            no_flows: string;
+            no_transfers: string;
             /**
              * @default {
              *       "layout": "separate",
@@ -4812,26 +4614,16 @@ export interface components {
              *       "when_full": "stops"
              *     }
              */
-            storing: components["schemas"]["Storing-Output"];
+            storage_use: components["schemas"]["StorageUse-Output"];
             /**
              * @default {
              *       "years": 3,
              *       "writes": "light",
              *       "replaceable": true,
-             *       "copies": []
+             *       "backups": []
              *     }
              */
-            keeping: components["schemas"]["Keeping-Output"];
-        };
-        /**
-         * PutAway
-         * @description All that is put away and can be brought back.
-         */
-        PutAway: {
-            /** Plans */
-            plans: components["schemas"]["PlanAway"][];
-            /** Parts */
-            parts: components["schemas"]["PartAway"][];
+            retention: components["schemas"]["Retention-Output"];
         };
         /**
          * Rail
@@ -4839,8 +4631,8 @@ export interface components {
          *
          *     Fed from `feeds_from`, another rail of the part, through `path_ohm`; behind a converter the
          *     voltage is `out_v` and the input power is what it delivers over `efficiency`. `limit_a` is the
-         *     most the rail may carry; where `limit_unannounced_a` is given it holds instead unless the
-         *     supply path announces `announce_a`. `limit_lifted_a` is what a setting of the firmware lets a
+         *     most the rail may carry; where `limit_unadvertised_a` is given it holds instead unless the
+         *     supply path announces `advertise_a`. `limit_lifted_a` is what a setting of the firmware lets a
          *     rail carry whose limit no announcement decides.
          */
         Rail: {
@@ -4852,10 +4644,10 @@ export interface components {
             out_v: components["schemas"]["Reading"] | null;
             efficiency: components["schemas"]["Reading"] | null;
             limit_a: components["schemas"]["Reading"] | null;
-            limit_unannounced_a: components["schemas"]["Reading"] | null;
+            limit_unadvertised_a: components["schemas"]["Reading"] | null;
             limit_lifted_a: components["schemas"]["Reading"] | null;
-            /** Announce A */
-            announce_a: number | null;
+            /** Advertise A */
+            advertise_a: number | null;
             limit_w: components["schemas"]["Reading"] | null;
         };
         /**
@@ -4922,7 +4714,7 @@ export interface components {
              * Basis
              * @enum {string}
              */
-            basis: "standard" | "measured" | "datasheet" | "guess" | "typical";
+            basis: "standard" | "measured" | "datasheet" | "estimate" | "typical";
         };
         /**
          * ReadyMade
@@ -4990,7 +4782,7 @@ export interface components {
             /** Text */
             text: string;
             /** About */
-            about?: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar" | "users") | null;
+            about?: ("ethernet" | "wifi" | "access_point" | "mesh_radio" | "sdr" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_port" | "audio_in" | "audio_out" | "buttons" | "gamepad" | "rtc" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "gnss" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "antenna" | "recording" | "solar" | "users") | null;
         };
         /**
          * Reminder
@@ -5002,7 +4794,7 @@ export interface components {
             /** Text */
             text: string;
             /** About */
-            about: ("wired_network" | "radio" | "access_point" | "mesh_radio" | "software_radio" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_socket" | "sound_in" | "sound_out" | "buttons" | "gamepad" | "clock" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "position" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "aerial" | "recording" | "solar" | "users") | null;
+            about: ("ethernet" | "wifi" | "access_point" | "mesh_radio" | "sdr" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_port" | "audio_in" | "audio_out" | "buttons" | "gamepad" | "rtc" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "gnss" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "antenna" | "recording" | "solar" | "users") | null;
         };
         /**
          * RemoveLine
@@ -5032,7 +4824,7 @@ export interface components {
         };
         /**
          * Report
-         * @description A plan, judged. `severity` is the worst there is; `settled` are notes that were ticked.
+         * @description A plan, judged. `severity` is the worst there is; `done` are notes that were ticked.
          */
         Report: {
             /** Plan */
@@ -5043,27 +4835,206 @@ export interface components {
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "note" | "tight" | "stops";
+            severity: "ok" | "note" | "tight" | "problem";
             /** Families */
             families: components["schemas"]["FamilyReport"][];
             /** Margins */
             margins: components["schemas"]["Margin"][];
             /** Findings */
             findings: components["schemas"]["Finding"][];
-            /** Settled */
-            settled: components["schemas"]["Finding"][];
-            /** Needs */
-            needs: components["schemas"]["NeedReport"][];
+            /** Done */
+            done: components["schemas"]["Finding"][];
+            /** Purpose */
+            purpose: components["schemas"]["RequirementReport"][];
             /** Lines */
             lines: components["schemas"]["LineReport"][];
             fit: components["schemas"]["FitReport"];
-            supply: components["schemas"]["SupplyReport"];
+            power: components["schemas"]["PowerReport"];
             heat: components["schemas"]["HeatReport"];
             data: components["schemas"]["DataReport"];
-            life: components["schemas"]["LifeReport"];
+            lifetime: components["schemas"]["LifetimeReport"];
             cost: components["schemas"]["CostReport"];
             noise: components["schemas"]["NoiseReport"];
             next_step: components["schemas"]["NextStep"];
+        };
+        /**
+         * Requirement
+         * @description One thing that is asked of the kit, in plain words and as what is looked for.
+         *
+         *     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
+         *     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+         *     Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
+         */
+        "Requirement-Input": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Function */
+            function?: ("ethernet" | "wifi" | "access_point" | "mesh_radio" | "sdr" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_port" | "audio_in" | "audio_out" | "buttons" | "gamepad" | "rtc" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "gnss" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "antenna" | "recording" | "solar" | "users") | null;
+            /** Condition */
+            condition?: ("unattended" | "power_cut" | "silent" | "children" | "remote_access" | "without_mains" | "in_vehicle" | "disk_failure") | null;
+            /** Limit */
+            limit?: ("noise_dba" | "longest_mm" | "mass_g") | null;
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /** At Least */
+            at_least?: number | null;
+            /** At Most */
+            at_most?: number | null;
+            /** Rate Mb H */
+            rate_mb_h?: number | null;
+        };
+        /**
+         * Requirement
+         * @description One thing that is asked of the kit, in plain words and as what is looked for.
+         *
+         *     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
+         *     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+         *     Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
+         */
+        "Requirement-Output": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /** Function */
+            function: ("ethernet" | "wifi" | "access_point" | "mesh_radio" | "sdr" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_port" | "audio_in" | "audio_out" | "buttons" | "gamepad" | "rtc" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "gnss" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "antenna" | "recording" | "solar" | "users") | null;
+            /** Condition */
+            condition: ("unattended" | "power_cut" | "silent" | "children" | "remote_access" | "without_mains" | "in_vehicle" | "disk_failure") | null;
+            /** Limit */
+            limit: ("noise_dba" | "longest_mm" | "mass_g") | null;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** At Least */
+            at_least: number | null;
+            /** At Most */
+            at_most: number | null;
+            /** Rate Mb H */
+            rate_mb_h: number | null;
+        };
+        /**
+         * RequirementKind
+         * @description Something that can be asked of a kit. `wants` says which figure goes with it, if any.
+         *
+         *     `rate_unit` is set where a rate is wanted besides, as of a recording.
+         */
+        RequirementKind: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "function" | "condition" | "limit";
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /**
+             * Wants
+             * @enum {string}
+             */
+            wants: "" | "count" | "at_least" | "at_most";
+            /** Rate Unit */
+            rate_unit: string;
+        };
+        /**
+         * RequirementReport
+         * @description One need of the purpose: how the kit stands to it, by which lines, and what is left to do.
+         *
+         *     `have` and `want` are amounts in `unit`. `sentence` is empty for a need that is met.
+         */
+        RequirementReport: {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Status
+             * @enum {string}
+             */
+            status: "met" | "met_if" | "not_met" | "not_checked";
+            /** Sentence */
+            sentence: string;
+            /** Lines */
+            lines: string[];
+            /** Unit */
+            unit: string;
+            /** Have */
+            have: number | null;
+            /** Want */
+            want: number | null;
+        };
+        /**
+         * Retention
+         * @description How long it is to last, and what of its data must not be lost.
+         *
+         *     `system_gb_day` is what the system writes by itself, where it is known; without it the class
+         *     `writes` tells. `replaceable` data can be fetched again. [a], [GB a day]
+         */
+        "Retention-Input": {
+            /**
+             * Years
+             * @default 3
+             */
+            years?: number;
+            /**
+             * Writes
+             * @default light
+             * @enum {string}
+             */
+            writes?: "logger" | "hub" | "light" | "server" | "games";
+            /** System Gb Day */
+            system_gb_day?: number | null;
+            /**
+             * Replaceable
+             * @default true
+             */
+            replaceable?: boolean;
+            /**
+             * Backups
+             * @default []
+             */
+            backups?: components["schemas"]["Backup-Input"][];
+        };
+        /**
+         * Retention
+         * @description How long it is to last, and what of its data must not be lost.
+         *
+         *     `system_gb_day` is what the system writes by itself, where it is known; without it the class
+         *     `writes` tells. `replaceable` data can be fetched again. [a], [GB a day]
+         */
+        "Retention-Output": {
+            /**
+             * Years
+             * @default 3
+             */
+            years: number;
+            /**
+             * Writes
+             * @default light
+             * @enum {string}
+             */
+            writes: "logger" | "hub" | "light" | "server" | "games";
+            /** System Gb Day */
+            system_gb_day: number | null;
+            /**
+             * Replaceable
+             * @default true
+             */
+            replaceable: boolean;
+            /**
+             * Backups
+             * @default []
+             */
+            backups: components["schemas"]["Backup-Output"][];
         };
         /**
          * Revision
@@ -5104,7 +5075,7 @@ export interface components {
              * Severity
              * @enum {string}
              */
-            severity: "sound" | "note" | "tight" | "stops";
+            severity: "ok" | "note" | "tight" | "problem";
         };
         /**
          * RuleView
@@ -5117,7 +5088,7 @@ export interface components {
              * Family
              * @enum {string}
              */
-            family: "needs" | "fit" | "supply" | "heat" | "data" | "life" | "cost" | "noise" | "safety";
+            family: "purpose" | "fit" | "power" | "heat" | "data" | "lifetime" | "cost" | "noise" | "safety";
             /** Title */
             title: string;
             /** Why */
@@ -5146,36 +5117,6 @@ export interface components {
              * @default []
              */
             bits: (32 | 64)[];
-        };
-        /**
-         * School
-         * @description One question on which people differ.
-         *
-         *     `side` is where the plan stands, `other` the side it could be on; `patch` takes it there, with
-         *     `title` saying how and `effect` what that does. Without a patch `why_not` says what is missing.
-         *     `steps` are what the other side asks for besides, or gives up.
-         */
-        School: {
-            /** Id */
-            id: string;
-            /** Question */
-            question: string;
-            /** Side */
-            side: string;
-            /** Other */
-            other: string;
-            /** Title */
-            title: string;
-            /** Patch */
-            patch: (components["schemas"]["AddLine-Output"] | components["schemas"]["SwapPart-Output"] | components["schemas"]["RemoveLine-Output"] | components["schemas"]["EditLine-Output"] | components["schemas"]["PinPlug-Output"] | components["schemas"]["SetFields-Output"])[];
-            /** Why Not */
-            why_not: string;
-            effect: components["schemas"]["Effect"] | null;
-            /**
-             * Steps
-             * @default []
-             */
-            steps?: string[];
         };
         /**
          * SetFields
@@ -5298,7 +5239,7 @@ export interface components {
             /** High */
             high: number | null;
             /** Basis */
-            basis: ("standard" | "measured" | "datasheet" | "guess" | "typical") | null;
+            basis: ("standard" | "measured" | "datasheet" | "estimate" | "typical") | null;
             /** Own */
             own: boolean;
             /** Class Nominal */
@@ -5308,15 +5249,15 @@ export interface components {
         };
         /**
          * SituationReport
-         * @description Flows that run at the same time; `stress` is all of them at once.
+         * @description Flows that run at the same time; `worst_case` is all of them at once.
          */
         SituationReport: {
             /** Id */
             id: string;
             /** Label */
             label: string;
-            /** Stress */
-            stress: boolean;
+            /** Worst Case */
+            worst_case: boolean;
             /** Moved */
             moved: components["schemas"]["MovedReport"][];
         };
@@ -5374,7 +5315,7 @@ export interface components {
              * @default false
              */
             many: boolean;
-            spot: components["schemas"]["Spot"] | null;
+            face: components["schemas"]["SocketFace"] | null;
             /**
              * Looks Like
              * @default
@@ -5396,36 +5337,58 @@ export interface components {
             protocols: string[];
         };
         /**
+         * SocketFace
+         * @description Where a socket opens on an edge of its board, and how large its face is. [mm]
+         *
+         *     `along_mm` is the middle of the face, counted from the lower left corner of the board; `z_mm`
+         *     its height above the upper face, negative below it.
+         */
+        SocketFace: {
+            /**
+             * Edge
+             * @enum {string}
+             */
+            edge: "left" | "right" | "lower" | "upper";
+            /** Along Mm */
+            along_mm: number;
+            /** Z Mm */
+            z_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+        };
+        /**
          * Source
          * @description Where power enters a tree: a supply, or the supply that comes with a hub.
          *
          *     `efficiency` is that of the supply itself; what it loses counts only where it stands inside.
-         *     `feeds_on` is what it takes its power from. Its rail may hang on another one of the part: a
+         *     `power_source` is what it takes its power from. Its rail may hang on another one of the part: a
          *     battery that is fed itself, or a splitter for network power at a switch of the plan, is then a
-         *     converter like any other, and a source only while nothing feeds it. `network_type` is the type
+         *     converter like any other, and a source only while nothing feeds it. `poe_type` is the type
          *     of network power that it gives or wants, 1 to 4 (IEEE 802.3).
          */
         Source: {
             /** Rail */
             rail: string;
             /**
-             * Feeds On
+             * Power Source
              * @default mains
              * @enum {string}
              */
-            feeds_on: "mains" | "network" | "vehicle" | "battery" | "sun";
+            power_source: "mains" | "poe" | "vehicle" | "battery" | "solar";
             set_v: components["schemas"]["Reading"];
             rated_a: components["schemas"]["Reading"];
             /**
-             * Announces A
+             * Advertises A
              * @default 0
              */
-            announces_a: number;
+            advertises_a: number;
             full_to_c: components["schemas"]["Reading"];
             derate_share_k: components["schemas"]["Reading"];
             efficiency: components["schemas"]["Reading"] | null;
-            /** Network Type */
-            network_type: number | null;
+            /** Poe Type */
+            poe_type: number | null;
         };
         /**
          * SpareSocket
@@ -5440,28 +5403,6 @@ export interface components {
             label: string;
             /** Connector */
             connector: string;
-        };
-        /**
-         * Spot
-         * @description Where a socket opens on an edge of its board, and how large its face is. [mm]
-         *
-         *     `along_mm` is the middle of the face, counted from the lower left corner of the board; `z_mm`
-         *     its height above the upper face, negative below it.
-         */
-        Spot: {
-            /**
-             * Edge
-             * @enum {string}
-             */
-            edge: "left" | "right" | "lower" | "upper";
-            /** Along Mm */
-            along_mm: number;
-            /** Z Mm */
-            z_mm: number;
-            /** Width Mm */
-            width_mm: number;
-            /** Height Mm */
-            height_mm: number;
         };
         /**
          * Stack
@@ -5505,12 +5446,12 @@ export interface components {
             write_mb_s: components["schemas"]["Reading"] | null;
         };
         /**
-         * Storing
+         * StorageUse
          * @description How the data drives are used together, and what is done when they are full.
          *
          *     `growth_gb_month` is what a store grows by besides what its flows keep. [GB a month]
          */
-        "Storing-Input": {
+        "StorageUse-Input": {
             /**
              * Layout
              * @default separate
@@ -5533,17 +5474,17 @@ export interface components {
              * @default stops
              * @enum {string}
              */
-            when_full?: "oldest_goes" | "stops";
+            when_full?: "deletes_oldest" | "stops";
             /** Growth Gb Month */
             growth_gb_month?: number | null;
         };
         /**
-         * Storing
+         * StorageUse
          * @description How the data drives are used together, and what is done when they are full.
          *
          *     `growth_gb_month` is what a store grows by besides what its flows keep. [GB a month]
          */
-        "Storing-Output": {
+        "StorageUse-Output": {
             /**
              * Layout
              * @default separate
@@ -5566,76 +5507,9 @@ export interface components {
              * @default stops
              * @enum {string}
              */
-            when_full: "oldest_goes" | "stops";
+            when_full: "deletes_oldest" | "stops";
             /** Growth Gb Month */
             growth_gb_month: number | null;
-        };
-        /**
-         * Stress
-         * @description How a limit stands in the worst state that need not hold: everything at once.
-         */
-        Stress: {
-            /** Value */
-            value: number;
-            /** Spare */
-            spare: number;
-            /** Ruler Share */
-            ruler_share: number;
-            /** State */
-            state: string;
-            /** State Label */
-            state_label: string;
-        };
-        /**
-         * SupplyNode
-         * @description A rail of the DC tree: volts on it and amperes that pass into it, by state.
-         *
-         *     `margins` are those that limit it. `input_a` is what it draws from the rail above, which differs
-         *     from `current_a` behind a converter; `loads_a` is what hangs on this rail itself.
-         */
-        SupplyNode: {
-            /** Id */
-            id: string;
-            /** Parent */
-            parent: string | null;
-            /** Line */
-            line: string;
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
-            /** Rail */
-            rail: string;
-            /** Via */
-            via: string;
-            /** Resistance Ohm */
-            resistance_ohm: number;
-            /** Voltage V */
-            voltage_v: number[];
-            /** Current A */
-            current_a: number[];
-            /** Input A */
-            input_a: number[];
-            /** Loads A */
-            loads_a: number[];
-            /** Margins */
-            margins: string[];
-        };
-        /**
-         * SupplyReport
-         * @description The forest of the kit, parents before children.
-         */
-        SupplyReport: {
-            /** States */
-            states: components["schemas"]["StateReport"][];
-            /** Nodes */
-            nodes: components["schemas"]["SupplyNode"][];
-            /** Collapsed */
-            collapsed: boolean[];
-            /** Source W */
-            source_w: number[];
-            /** Unfed */
-            unfed: string[];
         };
         /**
          * SwapPart
@@ -5691,29 +5565,139 @@ export interface components {
             figure: string | null;
         };
         /**
-         * Upkeep
-         * @description A thing to do: what, and every how many days, the first time after as many; `once` it is done
-         *     for good.
+         * Transfer
+         * @description Data on their way: from where to where, how much, and how soon they have to be there.
+         *
+         *     Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
+         *     they come in pieces of that size, each with what it costs besides its bytes. A stream wants
+         *     `stream_mb_s` without a gap. `at_once` of them go side by side. `hours_a_day` is how long a
+         *     stream runs, `runs_a_day` how often files are copied; both tell what is written, and `stays`
+         *     that it is kept. Flows with the same `during` run at the same time.
          */
-        Upkeep: {
+        "Transfer-Input": {
             /** Id */
             id: string;
             /** Text */
             text: string;
-            /** Every Days */
-            every_days: number;
             /**
-             * Once
+             * Source
+             * @enum {string}
+             */
+            source: "storage" | "boot_drive" | "network" | "wifi" | "access_point" | "camera" | "audio_in" | "video_in" | "sdr" | "program";
+            /**
+             * Target
+             * @enum {string}
+             */
+            target: "storage" | "boot_drive" | "network" | "wifi" | "access_point" | "camera" | "audio_in" | "video_in" | "sdr" | "program";
+            /** Amount Gb */
+            amount_gb?: number | null;
+            /** Within Min */
+            within_min?: number | null;
+            /** Least Mb S */
+            least_mb_s?: number | null;
+            /** Stream Mb S */
+            stream_mb_s?: number | null;
+            /** File Mb */
+            file_mb?: number | null;
+            /**
+             * Protocol
+             * @default newer
+             * @enum {string}
+             */
+            protocol?: "older" | "newer" | "transfer";
+            /**
+             * At Once
+             * @default 1
+             */
+            at_once?: number;
+            /** Hours A Day */
+            hours_a_day?: number | null;
+            /**
+             * Runs A Day
+             * @default 0
+             */
+            runs_a_day?: number;
+            /**
+             * Stays
              * @default false
              */
-            once?: boolean;
+            stays?: boolean;
+            /**
+             * During
+             * @default
+             */
+            during?: string;
+        };
+        /**
+         * Transfer
+         * @description Data on their way: from where to where, how much, and how soon they have to be there.
+         *
+         *     Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
+         *     they come in pieces of that size, each with what it costs besides its bytes. A stream wants
+         *     `stream_mb_s` without a gap. `at_once` of them go side by side. `hours_a_day` is how long a
+         *     stream runs, `runs_a_day` how often files are copied; both tell what is written, and `stays`
+         *     that it is kept. Flows with the same `during` run at the same time.
+         */
+        "Transfer-Output": {
+            /** Id */
+            id: string;
+            /** Text */
+            text: string;
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "storage" | "boot_drive" | "network" | "wifi" | "access_point" | "camera" | "audio_in" | "video_in" | "sdr" | "program";
+            /**
+             * Target
+             * @enum {string}
+             */
+            target: "storage" | "boot_drive" | "network" | "wifi" | "access_point" | "camera" | "audio_in" | "video_in" | "sdr" | "program";
+            /** Amount Gb */
+            amount_gb: number | null;
+            /** Within Min */
+            within_min: number | null;
+            /** Least Mb S */
+            least_mb_s: number | null;
+            /** Stream Mb S */
+            stream_mb_s: number | null;
+            /** File Mb */
+            file_mb: number | null;
+            /**
+             * Protocol
+             * @default newer
+             * @enum {string}
+             */
+            protocol: "older" | "newer" | "transfer";
+            /**
+             * At Once
+             * @default 1
+             */
+            at_once: number;
+            /** Hours A Day */
+            hours_a_day: number | null;
+            /**
+             * Runs A Day
+             * @default 0
+             */
+            runs_a_day: number;
+            /**
+             * Stays
+             * @default false
+             */
+            stays: boolean;
+            /**
+             * During
+             * @default
+             */
+            during: string;
         };
         /**
          * Voltages
          * @description What a part needs at its input. [V]
          */
         Voltages: {
-            flag_v: components["schemas"]["Reading"] | null;
+            undervoltage_v: components["schemas"]["Reading"] | null;
             brownout_v: components["schemas"]["Reading"];
         };
         /**
@@ -5925,6 +5909,22 @@ export interface components {
             here: components["schemas"]["Holdings"];
             /** Copy */
             copy: string | null;
+        };
+        /**
+         * WorstCase
+         * @description How a limit stands in the worst state that need not hold: everything at once.
+         */
+        WorstCase: {
+            /** Value */
+            value: number;
+            /** Spare */
+            spare: number;
+            /** Ruler Share */
+            ruler_share: number;
+            /** State */
+            state: string;
+            /** State Label */
+            state_label: string;
         };
         /**
          * WrittenReport
@@ -6519,13 +6519,13 @@ export interface operations {
             };
         };
     };
-    adopt_assumptions_api_plans__plan_id__adopt_post: {
+    adopt_assumptions_api_plans__plan_id__apply_assumptions_post: {
         parameters: {
             query?: {
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
                 /** @description How hard everything works in every phase of the day. */
-                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
+                activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
             header: {
                 /** @description The version a write was made from, as `"3"`. */
@@ -6573,7 +6573,7 @@ export interface operations {
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
                 /** @description How hard everything works in every phase of the day. */
-                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
+                activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
             header?: {
                 shown?: string | null;
@@ -6617,12 +6617,12 @@ export interface operations {
     plan_candidates_api_plans__plan_id__candidates_get: {
         parameters: {
             query: {
-                role: "board" | "supply" | "boot" | "data" | "addon" | "cooling" | "case" | "lead" | "fastener" | "borrow" | "beside";
+                role: "board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment";
                 line?: string | null;
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
                 /** @description How hard everything works in every phase of the day. */
-                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
+                activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
             header?: {
                 shown?: string | null;
@@ -6663,13 +6663,13 @@ export interface operations {
             };
         };
     };
-    plan_schools_api_plans__plan_id__schools_get: {
+    plan_alternatives_api_plans__plan_id__alternatives_get: {
         parameters: {
             query?: {
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
                 /** @description How hard everything works in every phase of the day. */
-                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
+                activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
             header?: {
                 shown?: string | null;
@@ -6687,7 +6687,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["School"][];
+                    "application/json": components["schemas"]["Alternative"][];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */
@@ -6713,7 +6713,7 @@ export interface operations {
     make_variant_api_plans__plan_id__variant_post: {
         parameters: {
             query: {
-                school: string;
+                alternative: string;
             };
             header?: never;
             path: {
@@ -6759,7 +6759,7 @@ export interface operations {
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
                 /** @description How hard everything works in every phase of the day. */
-                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
+                activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
             header?: {
                 shown?: string | null;
@@ -6807,7 +6807,7 @@ export interface operations {
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
                 /** @description How hard everything works in every phase of the day. */
-                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
+                activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
             header?: never;
             path: {
@@ -6931,7 +6931,7 @@ export interface operations {
     list_parts_api_parts_get: {
         parameters: {
             query?: {
-                kind?: ("board" | "supply" | "lead" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool" | "machine")[] | null;
+                kind?: ("board" | "power_supply" | "cable" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool" | "machine")[] | null;
             };
             header?: {
                 shown?: string | null;
@@ -7050,7 +7050,7 @@ export interface operations {
             };
         };
     };
-    put_part_away_api_parts__part_id__delete: {
+    bin_part_api_parts__part_id__delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -7333,7 +7333,7 @@ export interface operations {
             };
         };
     };
-    list_need_kinds_api_need_kinds_get: {
+    list_requirement_kinds_api_requirement_kinds_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -7348,7 +7348,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NeedKind"][];
+                    "application/json": components["schemas"]["RequirementKind"][];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */
@@ -7422,7 +7422,7 @@ export interface operations {
                 /** @description Hottest day to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
                 /** @description How hard everything works in every phase of the day. */
-                activity?: ("off" | "idle" | "light" | "working" | "full") | null;
+                activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
             header?: {
                 shown?: string | null;
@@ -7582,7 +7582,7 @@ export interface operations {
             };
         };
     };
-    plan_calendar_api_plans__plan_id__upkeep_ics_get: {
+    plan_calendar_api_plans__plan_id__maintenance_ics_get: {
         parameters: {
             query?: {
                 begins?: string | null;
@@ -7628,7 +7628,7 @@ export interface operations {
             header?: never;
             path: {
                 plan_id: string;
-                name: "margins" | "stack" | "above" | "supply" | "heat" | "data" | "life" | "money";
+                name: "margins" | "stack" | "above" | "power" | "heat" | "data" | "lifetime" | "money";
             };
             cookie?: never;
         };
@@ -7778,7 +7778,7 @@ export interface operations {
             };
         };
     };
-    bring_in_plans_api_bring_in_plans_post: {
+    import_plans_api_import_plans_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -7787,7 +7787,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BringIn"];
+                "application/json": components["schemas"]["ImportRequest"];
             };
         };
         responses: {
@@ -7820,7 +7820,7 @@ export interface operations {
             };
         };
     };
-    bring_in_parts_api_bring_in_parts_post: {
+    import_parts_api_import_parts_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -7829,7 +7829,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BringIn"];
+                "application/json": components["schemas"]["ImportRequest"];
             };
         };
         responses: {
@@ -7936,7 +7936,7 @@ export interface operations {
             };
         };
     };
-    look_at_archive_api_workspace_look_post: {
+    look_at_archive_api_workspace_inspect_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -8107,7 +8107,7 @@ export interface operations {
             };
         };
     };
-    put_away_api_away_get: {
+    list_bin_api_bin_get: {
         parameters: {
             query?: never;
             header?: never;
@@ -8122,7 +8122,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PutAway"];
+                    "application/json": components["schemas"]["Bin"];
                 };
             };
             /** @description A problem document with a sentence for people (RFC 9457). */
@@ -8145,7 +8145,7 @@ export interface operations {
             };
         };
     };
-    empty_away_api_away_empty_post: {
+    empty_bin_api_bin_empty_post: {
         parameters: {
             query?: never;
             header?: never;

@@ -23,7 +23,9 @@ async function send(id: string, version: number, action: Action): Promise<PlanVi
     case "adopt": {
       const query = whatIfParams(action.whatIf);
       return dataOf(
-        await client.POST("/api/plans/{plan_id}/adopt", { params: { ...params, query } }),
+        await client.POST("/api/plans/{plan_id}/apply-assumptions", {
+          params: { ...params, query },
+        }),
       );
     }
     case "back":

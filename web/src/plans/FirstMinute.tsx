@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 
 import { client, dataOf } from "../api/client";
 import { plansQuery } from "../api/queries";
-import { BringIn } from "../carry/BringIn";
+import { ImportDialog } from "../settings/ImportDialog";
 import { Legend } from "./Legend";
 
 /** What stands in the place of plans while there are none: three ways in, and how to read one. */
@@ -53,14 +53,14 @@ export function FirstMinute() {
           <p>
             Open a plan, a part pack or a back-up. Or look round in an example with mistakes in it.
           </p>
-          <BringIn label="Open a file" />{" "}
+          <ImportDialog label="Open a file" />{" "}
           <Button variant="" disabled={begin.isPending} onClick={() => begin.mutate("example")}>
             Open the example
           </Button>
         </article>
       </div>
       {begin.isError && (
-        <p role="alert" className="tone-stops">
+        <p role="alert" className="tone-problem">
           {begin.error.message}
         </p>
       )}

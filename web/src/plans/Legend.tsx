@@ -11,12 +11,12 @@ function made(
   severity: Severity,
   spare: number,
   unit: string,
-  shares: { bar: number; low: number; high: number; stress: number },
+  shares: { bar: number; low: number; high: number; worst_case: number },
 ): FamilyReport {
   return {
     id: "fit",
     label,
-    judged: true,
+    checked: true,
     severity,
     planned: severity,
     margin: null,
@@ -26,28 +26,28 @@ function made(
     ruler_share: shares.bar,
     ruler_p05: shares.low,
     ruler_p95: shares.high,
-    stress: {
+    worst_case: {
       margin: "",
       label: "",
       spare: 0,
       unit,
-      ruler_share: shares.stress,
+      ruler_share: shares.worst_case,
     },
     why_not: "",
   };
 }
 
 const SHOWN = [
-  made("Fit", "sound", 5.8, "mm", { bar: 0.45, low: 0.38, high: 0.5, stress: 0.45 }),
-  made("Supply", "stops", -0.71, "A", { bar: -0.2, low: -0.3, high: -0.09, stress: -0.4 }),
-  made("Heat", "tight", 6, "°C", { bar: 0.13, low: -0.02, high: 0.3, stress: -0.25 }),
+  made("Fit", "ok", 5.8, "mm", { bar: 0.45, low: 0.38, high: 0.5, worst_case: 0.45 }),
+  made("Supply", "problem", -0.71, "A", { bar: -0.2, low: -0.3, high: -0.09, worst_case: -0.4 }),
+  made("Heat", "tight", 6, "°C", { bar: 0.13, low: -0.02, high: 0.3, worst_case: -0.25 }),
 ];
 const MARKS: [Severity, string, string][] = [
-  ["sound", "Whole stone", "Sound: nothing is wrong."],
+  ["ok", "Whole stone", "Sound: nothing is wrong."],
   ["note", "Chipped", "A note worth knowing, or something that is not known."],
   ["tight", "Cracked", "Tight: it works, with little to spare."],
   [
-    "stops",
+    "problem",
     "Split",
     "Stops it: it breaks, resets, or does not go together. Ways out are tried before they are offered.",
   ],

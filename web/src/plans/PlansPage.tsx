@@ -6,7 +6,7 @@ import { useNavigate } from "react-router";
 import { client, dataOf, ifMatch } from "../api/client";
 import { plansQuery } from "../api/queries";
 import type { PlanStrip } from "../api/types";
-import { BringIn } from "../carry/BringIn";
+import { ImportDialog } from "../settings/ImportDialog";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
 import { FirstMinute } from "./FirstMinute";
@@ -62,7 +62,7 @@ export function PlansPage() {
           )}
           {plans.data?.length !== 0 && (
             <>
-              <BringIn />
+              <ImportDialog />
               <Button variant="primary" onClick={() => void navigate("/new")}>
                 New plan
               </Button>

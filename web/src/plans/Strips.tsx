@@ -104,23 +104,25 @@ function BrokenStrip({ plan, onRemove }: Pick<Props, "onRemove"> & { plan: PlanS
 }
 
 function whereAndHowFar(plan: PlanStrip): string {
-  const state = plan.state === "thinking" ? "" : planStateWord(plan.state);
+  const state = plan.status === "planning" ? "" : planStateWord(plan.status);
   return [plan.place, state].filter(Boolean).join(", ");
 }
 
 function verdict(plan: PlanStrip): string {
-  if (plan.pieces === 0) return "Nothing chosen yet.";
+  if (plan.items === 0) return "Nothing chosen yet.";
   return plan.worst ?? "Nothing wrong is known.";
 }
 
 function SmallRuler({ family }: { family: FamilyReport }) {
-  const words = family.judged
+  const words = family.checked
     ? `${family.label}: ${severityWord(family.severity)}, ${familyFigure(family)}`
     : `${family.label}: ${family.why_not}`;
   return (
-    <div className={`strip-ruler ${family.judged ? "" : "unjudged"}`} title={words}>
+    <div className={`strip-ruler ${family.checked ? "" : "unjudged"}`} title={words}>
       <span className="visually-hidden">{words}</span>
-      {family.judged && family.ruler_share === null && <Cobble severity={family.severity} silent />}
+      {family.checked && family.ruler_share === null && (
+        <Cobble severity={family.severity} silent />
+      )}
       {family.ruler_share !== null && (
         <FamilyRuler family={family} width={RULER_WIDTH} height={RULER_HEIGHT} size="md" />
       )}

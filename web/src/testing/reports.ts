@@ -1,11 +1,11 @@
 /** Small reports for tests of layouts: only what a drawing reads, the rest empty. */
-import type { FamilyReport, Margin, Report, SupplyNode } from "../api/types";
+import type { FamilyReport, Margin, Report, PowerNode } from "../api/types";
 
 export function margin(fields: Partial<Margin>): Margin {
   return {
     id: "m",
     rule: "PWR-04",
-    family: "supply",
+    family: "power",
     label: "",
     unit: "A",
     value: 0,
@@ -19,9 +19,9 @@ export function margin(fields: Partial<Margin>): Margin {
     ruler_share: 1,
     ruler_p05: null,
     ruler_p95: null,
-    severity: "sound",
-    planned: "sound",
-    stress: null,
+    severity: "ok",
+    planned: "ok",
+    worst_case: null,
     state: "idle",
     state_label: "Idle",
     lines: [],
@@ -29,18 +29,18 @@ export function margin(fields: Partial<Margin>): Margin {
     states: ["idle"],
     spare_by_state: [1],
     ruler_by_state: [1],
-    severity_by_state: ["sound"],
+    severity_by_state: ["ok"],
     ...fields,
   };
 }
 
 export function ruler(fields: Partial<FamilyReport>): FamilyReport {
   return {
-    id: "supply",
+    id: "power",
     label: "Supply",
-    judged: true,
-    severity: "sound",
-    planned: "sound",
+    checked: true,
+    severity: "ok",
+    planned: "ok",
     margin: null,
     finding: null,
     spare: null,
@@ -48,13 +48,13 @@ export function ruler(fields: Partial<FamilyReport>): FamilyReport {
     ruler_share: null,
     ruler_p05: null,
     ruler_p95: null,
-    stress: null,
+    worst_case: null,
     why_not: "",
     ...fields,
   };
 }
 
-export function node(id: string, parent: string | null, current: number, fields = {}): SupplyNode {
+export function node(id: string, parent: string | null, current: number, fields = {}): PowerNode {
   return {
     id,
     parent,
@@ -74,19 +74,19 @@ export function node(id: string, parent: string | null, current: number, fields 
 }
 
 export function report(fields: {
-  nodes?: SupplyNode[];
+  nodes?: PowerNode[];
   margins?: Margin[];
   fit?: Partial<Report["fit"]>;
 }): Report {
   const told: Partial<Report> = {
     plan: "test",
     samples: 1,
-    severity: "sound",
+    severity: "ok",
     families: [],
     margins: fields.margins ?? [],
-    needs: [],
+    purpose: [],
     findings: [],
-    settled: [],
+    done: [],
     lines: [],
     fit: {
       connections: [],
@@ -108,7 +108,7 @@ export function report(fields: {
       outside: [],
       ...fields.fit,
     },
-    supply: {
+    power: {
       states: [{ id: "idle", label: "Idle", hard: true }],
       nodes: fields.nodes ?? [],
       collapsed: [false],

@@ -1,7 +1,7 @@
 import Form from "react-bootstrap/Form";
 
 import { FigureInput } from "./FigureInput";
-import { shownUnit } from "./shown";
+import { shownUnit } from "./displayUnits";
 
 interface Props {
   id: string;

@@ -7,10 +7,10 @@ import { Cobble } from "./Cobble";
 afterEach(cleanup);
 
 const WORDS: [Severity, string][] = [
-  ["stops", "Stops it"],
+  ["problem", "Problem"],
   ["tight", "Tight"],
   ["note", "Note"],
-  ["sound", "Sound"],
+  ["ok", "OK"],
 ];
 
 describe("a cobble mark", () => {
@@ -32,7 +32,7 @@ describe("a cobble mark", () => {
   });
 
   it("is never smaller than 16 px", () => {
-    const { container } = render(<Cobble severity="sound" size={8} />);
+    const { container } = render(<Cobble severity="ok" size={8} />);
     expect(container.querySelector("svg")?.getAttribute("width")).toBe("16");
   });
 

@@ -31,7 +31,7 @@ export function Cobble({ severity, size = 18, silent = false }: Props) {
       height={Math.max(size, 16)}
       {...naming}
     >
-      {severity === "stops" ? (
+      {severity === "problem" ? (
         <g fill="currentColor">
           <path d={LEFT_HALF} />
           <path d={RIGHT_HALF} />

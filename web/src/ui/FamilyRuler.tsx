@@ -14,12 +14,12 @@ interface Props {
 export function FamilyRuler({ family, before, width, height, size }: Props) {
   return (
     <Ruler
-      share={family.judged ? family.ruler_share : null}
+      share={family.checked ? family.ruler_share : null}
       before={before?.ruler_share ?? null}
       low={family.ruler_p05}
       high={family.ruler_p95}
-      stress={family.stress?.ruler_share ?? null}
-      severity={family.judged ? family.planned : "note"}
+      worst_case={family.worst_case?.ruler_share ?? null}
+      severity={family.checked ? family.planned : "note"}
       width={width}
       height={height}
       size={size}

@@ -2,7 +2,7 @@ import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, expect, it } from "vitest";
 
 import { FigureInput } from "./FigureInput";
-import { PLAIN, setShown } from "./shown";
+import { PLAIN, setShown } from "./displayUnits";
 
 afterEach(() => {
   cleanup();

@@ -3,7 +3,7 @@ import Form from "react-bootstrap/Form";
 
 import { client, dataOf, ProblemError } from "../api/client";
 import { readNumber } from "./readNumber";
-import { asTyped, fromField, shownNow, toField } from "./shown";
+import { asTyped, fromField, shownNow, toField } from "./displayUnits";
 
 type Props = Omit<ComponentProps<typeof Form.Control>, "onChange" | "value"> & {
   value: string;

@@ -8,8 +8,8 @@ export function Hatch({ id }: { id: string }) {
       patternUnits="userSpaceOnUse"
       patternTransform="rotate(45)"
     >
-      <rect width={7} height={7} fill="var(--stops-pale)" />
-      <rect width={2.4} height={7} fill="var(--stops-fill)" />
+      <rect width={7} height={7} fill="var(--problem-pale)" />
+      <rect width={2.4} height={7} fill="var(--problem-fill)" />
     </pattern>
   );
 }

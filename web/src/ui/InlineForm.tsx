@@ -31,7 +31,7 @@ export function InlineForm({ done, busy, wrong, onDone, onLeave, children }: Pro
           Leave it
         </Button>
         {wrong && (
-          <span role="alert" className="tone-stops">
+          <span role="alert" className="tone-problem">
             {wrong}
           </span>
         )}

@@ -1,6 +1,6 @@
 import Button from "react-bootstrap/Button";
 
-import { shownUnit, toField } from "./shown";
+import { shownUnit, toField } from "./displayUnits";
 import type { Typed } from "./typed";
 
 interface Props<T extends object> {

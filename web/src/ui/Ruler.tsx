@@ -14,7 +14,7 @@ interface Props {
   low?: number | null;
   high?: number | null;
   /** Where it stands in the state that need not hold, drawn as a hollow tick. */
-  stress?: number | null;
+  worst_case?: number | null;
   severity: Severity;
   /** [px] */
   width: number;
@@ -31,7 +31,7 @@ export function Ruler({
   before = null,
   low,
   high,
-  stress = null,
+  worst_case = null,
   severity,
   width,
   height,
@@ -77,7 +77,7 @@ export function Ruler({
               <rect
                 width={1.6}
                 height={4}
-                fill={`var(--${severity === "stops" ? "stops" : "tight"}-fill)`}
+                fill={`var(--${severity === "problem" ? "problem" : "tight"}-fill)`}
               />
             </pattern>
           )}
@@ -87,11 +87,11 @@ export function Ruler({
             width={layout.bar.width}
             height={bar}
             fill={
-              share < 0
-                ? `url(#${hatch})`
-                : `var(--${severity === "note" ? "sound" : severity}-fill)`
+              share < 0 ? `url(#${hatch})` : `var(--${severity === "note" ? "ok" : severity}-fill)`
             }
-            stroke={share < 0 ? `var(--${severity === "stops" ? "stops" : "tight"}-fill)` : "none"}
+            stroke={
+              share < 0 ? `var(--${severity === "problem" ? "problem" : "tight"}-fill)` : "none"
+            }
             strokeWidth={1}
           />
           {layout.whisker && (
@@ -104,9 +104,9 @@ export function Ruler({
           )}
         </>
       )}
-      {share !== null && stress !== null && (
+      {share !== null && worst_case !== null && (
         <rect
-          x={rulerX(stress, width) - 1.5}
+          x={rulerX(worst_case, width) - 1.5}
           y={middle - bar / 2 - 2}
           width={3}
           height={bar + 4}

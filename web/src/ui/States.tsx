@@ -21,7 +21,7 @@ interface FailureProps {
 export function Failure({ error, retry, children }: FailureProps) {
   return (
     <div className="quiet-state" role="alert">
-      <Cobble severity="stops" size={26} silent />
+      <Cobble severity="problem" size={26} silent />
       <strong>{error.message}</strong>
       <span>
         {retry && (

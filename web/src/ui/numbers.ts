@@ -1,6 +1,6 @@
 /** Figures as the page shows them: the one place where numbers become text. */
 import type { FamilyReport, Margin, Severity } from "../api/types";
-import { shownDifference, shownUnit, shownValue, toField, withSign } from "./shown";
+import { shownDifference, shownUnit, shownValue, toField, withSign } from "./displayUnits";
 
 const DIGITS: Record<string, number> = {
   A: 2,
@@ -79,8 +79,8 @@ export function trimmed(text: string): string {
 export const LONGEST_YEARS = 60;
 
 /** The life of something: `4.6 years`, `over 60`; of `most` nobody tells how much longer. */
-export function years(life: number, most = LONGEST_YEARS): string {
-  return life >= most ? `over ${most}` : figure(life, "years");
+export function years(lifetime: number, most = LONGEST_YEARS): string {
+  return lifetime >= most ? `over ${most}` : figure(lifetime, "years");
 }
 
 /** Room as labels count it. */
@@ -136,11 +136,11 @@ export function figureTone(family: FamilyReport): Severity {
 }
 
 /** What the hollow tick of a ruler stands for, where it lies past the limit. */
-export function stressText(family: FamilyReport): string {
-  const { stress } = family;
-  if (!stress || stress.spare >= 0) return "";
-  const short = spareText(stress.spare, stress.unit);
-  return `With everything at once: ${stress.label}, ${short}`;
+export function worstCaseText(family: FamilyReport): string {
+  const { worst_case } = family;
+  if (!worst_case || worst_case.spare >= 0) return "";
+  const short = spareText(worst_case.spare, worst_case.unit);
+  return `With everything at once: ${worst_case.label}, ${short}`;
 }
 
 /** Money, or that nobody knows how much. */
@@ -159,7 +159,7 @@ export function percent(share: number): string {
 }
 
 export function severityWord(severity: string): string {
-  return { stops: "Stops it", tight: "Tight", note: "Note", sound: "Sound" }[severity] ?? severity;
+  return { problem: "Problem", tight: "Tight", note: "Note", ok: "OK" }[severity] ?? severity;
 }
 
 function minus(text: string): string {

@@ -8,13 +8,13 @@ const ROOM: KnownPlace["place"] = {
   ambient_min_c: 15,
   ambient_max_c: 28,
   altitude_m: 0,
-  standing: "feet",
+  mounting: "feet",
   sun_w_m2: 0,
   wet: false,
   dust: "clean",
   noise_max_dba: null,
   network: "both",
-  touched_by: "adults",
+  within_reach_of: "adults",
   power: "mains",
 };
 
@@ -28,12 +28,12 @@ describe("a place in words", () => {
     const stair = {
       ...ROOM,
       dust: "some",
-      power: "sun",
+      power: "solar",
       network: "none",
       noise_max_dba: 24,
     } as const;
     expect(placeWords(stair)).toBe(
-      "15 to 28 °C, some dust, fed by the sun, no network, at most 24 dB(A) at 1 m",
+      "15 to 28 °C, some dust, solar-powered, no network, at most 24 dB(A) at 1 m",
     );
   });
 
@@ -42,11 +42,11 @@ describe("a place in words", () => {
       ...ROOM,
       wet: true,
       dust: "much",
-      power: "network",
-      network: "radio",
+      power: "poe",
+      network: "wifi",
     });
     expect(means).toHaveLength(4);
-    expect(means.join(" ")).toMatch(/splashing water.*protected against it.*splitters.*by radio/);
-    expect(placeMeans({ ...ROOM, power: "battery" })[0]).toMatch(/hold one/);
+    expect(means.join(" ")).toMatch(/splash-proof.*dust-protected.*PoE splitters.*Wi-Fi/);
+    expect(placeMeans({ ...ROOM, power: "battery" })[0]).toMatch(/with a battery/);
   });
 });

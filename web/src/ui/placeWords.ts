@@ -6,16 +6,16 @@ type Place = KnownPlace["place"];
 
 const FED_BY: Record<NonNullable<Place["power"]>, string> = {
   mains: "",
-  network: "fed by the network lead",
-  vehicle: "fed by a vehicle",
-  battery: "fed by a battery",
-  sun: "fed by the sun",
+  poe: "powered over Ethernet (PoE)",
+  vehicle: "powered by a vehicle",
+  battery: "battery-powered",
+  solar: "solar-powered",
 };
 
 const NETWORK: Record<NonNullable<Place["network"]>, string> = {
   both: "",
-  wired: "network by wire only",
-  radio: "network by radio only",
+  ethernet: "Ethernet only",
+  wifi: "Wi-Fi only",
   none: "no network",
 };
 
@@ -24,7 +24,7 @@ export function placeWords(place: Place): string {
   const told = [
     `${bare(place.ambient_min_c, "°C")} to ${figure(place.ambient_max_c, "°C")}`,
     place.sun_w_m2 ? `${place.sun_w_m2} W/m² of sun` : "",
-    place.wet ? "water reaches it" : "",
+    place.wet ? "wet" : "",
     { clean: "", some: "some dust", much: "much dust" }[place.dust],
     FED_BY[place.power],
     NETWORK[place.network],
@@ -37,18 +37,18 @@ export function placeWords(place: Place): string {
 export function placeMeans(place: Place): string[] {
   const power: Record<NonNullable<Place["power"]>, string> = {
     mains: "",
-    network: "It is fed by the network lead: only splitters for network power are taken.",
-    vehicle: "It is fed from the vehicle: only converters for one are taken.",
-    battery: "It is fed by a battery: only supplies that hold one are taken.",
-    sun: "It is fed by the sun: only supplies with a panel are taken.",
+    poe: "Only PoE splitters are offered as the power supply.",
+    vehicle: "Only vehicle converters are offered as the power supply.",
+    battery: "Only power supplies with a battery are offered.",
+    solar: "Only power supplies with a solar panel are offered.",
   };
   const means = [
-    place.wet ? "Water reaches it: only cases against splashing water are taken." : "",
-    place.dust === "some" ? "There is some dust: a fan will want cleaning." : "",
-    place.dust === "much" ? "There is much dust: only cases protected against it are taken." : "",
+    place.wet ? "It gets wet: only splash-proof cases are offered." : "",
+    place.dust === "some" ? "There is some dust: clean the fan from time to time." : "",
+    place.dust === "much" ? "There is much dust: only dust-protected cases are offered." : "",
     power[place.power],
-    place.network === "radio" ? "There is no network socket: it joins by radio, if at all." : "",
-    place.network === "none" ? "There is no network: what it records stays on it." : "",
+    place.network === "wifi" ? "There is no Ethernet: the network is Wi-Fi." : "",
+    place.network === "none" ? "There is no network: recordings stay on the kit." : "",
   ];
   return means.filter(Boolean);
 }

@@ -1,14 +1,14 @@
-/** How far a build has come, in words. */
-export const PLAN_STATES = ["thinking", "ordered", "built", "proved"] as const;
-export type PlanState = (typeof PLAN_STATES)[number];
+/** The status of a build, in words. */
+export const PLAN_STATES = ["planning", "ordered", "built", "tested"] as const;
+export type PlanStatus = (typeof PLAN_STATES)[number];
 
-const WORDS: Record<PlanState, string> = {
-  thinking: "being thought through",
+const WORDS: Record<PlanStatus, string> = {
+  planning: "planning",
   ordered: "ordered",
   built: "built",
-  proved: "proved",
+  tested: "tested",
 };
 
-export function planStateWord(state: PlanState): string {
+export function planStateWord(state: PlanStatus): string {
   return WORDS[state];
 }

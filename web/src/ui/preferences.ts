@@ -4,7 +4,7 @@ import type { QueryClient } from "@tanstack/react-query";
 import { preferencesQuery } from "../api/preferences";
 import type { Preferences } from "../api/types";
 import { setLetterKeys } from "../workbench/keySetting";
-import { followOtherTabs, setShown } from "./shown";
+import { followOtherTabs, setShown } from "./displayUnits";
 import { setTheme } from "./theme";
 
 /** What of it shows: all that was told in other units is asked for anew. */

@@ -10,7 +10,7 @@ export const TERMS = {
     "Another hottest day, or another load: looked at without changing the plan, until you make it the plan’s.",
   working:
     "The working is the arithmetic behind a figure: formula, inputs, and where each comes from.",
-  duty: "How its day goes: parts of the day, and how hard each thing works in them.",
+  schedule: "How its day goes: parts of the day, and how hard each thing works in them.",
 } as const;
 
 export type TermId = keyof typeof TERMS;

@@ -1,7 +1,7 @@
 import Button from "react-bootstrap/Button";
 
 import type { FamilyReport, Report } from "../api/types";
-import { severityWord, stressText } from "../ui/numbers";
+import { severityWord, worstCaseText } from "../ui/numbers";
 import { ASPECTS } from "./aspects/record";
 import { Begin } from "./Begin";
 import { useBench } from "./bench";
@@ -35,9 +35,9 @@ export function AspectPane() {
 }
 
 function verdict(report: Report, family: FamilyReport): string {
-  if (!family.judged) return family.why_not;
+  if (!family.checked) return family.why_not;
   const worst = report.findings.find((finding) => finding.id === family.finding);
   const told = worst ? `${severityWord(worst.severity)}: ${worst.sentence}` : "Sound.";
-  const stress = worst?.margin === family.stress?.margin ? "" : stressText(family);
-  return stress ? `${told} ${stress}.` : told;
+  const worst_case = worst?.margin === family.worst_case?.margin ? "" : worstCaseText(family);
+  return worst_case ? `${told} ${worst_case}.` : told;
 }

@@ -6,13 +6,13 @@ import { KIT_ROLES } from "./roles";
 
 const WHY: Record<string, string> = {
   board: "What it can move and carry decides the rest.",
-  supply: "It has to give enough, and say so to the board.",
+  power: "It has to give enough, and say so to the board.",
   boot: "A memory card, or a drive.",
 };
 
 /** What stands in the centre while the kit has no board: the three things that every kit needs. */
 export function Begin() {
-  const { report, openCupboard } = useBench();
+  const { report, openParts } = useBench();
   const needed = KIT_ROLES.filter((entry) => entry.needed);
   return (
     <div className="begin">
@@ -26,14 +26,14 @@ export function Begin() {
           const chosen = report.lines.find((line) => line.role === role);
           return (
             <li key={role}>
-              <Cobble severity={chosen ? "sound" : "note"} size={20} silent />
+              <Cobble severity={chosen ? "ok" : "note"} size={20} silent />
               <span>
                 <strong>{chosen ? chosen.name : label}</strong>
                 <br />
                 <span className="soft">{chosen ? chosen.summary : WHY[role]}</span>
               </span>
               {!chosen && (
-                <Button variant="" size="sm" onClick={() => openCupboard(role, null)}>
+                <Button variant="" size="sm" onClick={() => openParts(role, null)}>
                   Choose
                 </Button>
               )}

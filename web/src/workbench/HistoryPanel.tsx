@@ -87,8 +87,8 @@ function StepLook({ plan, number, current, busy, onBack }: LookProps) {
         <div key={family.id} className="history-ruler">
           <span>{family.label}</span>
           <FamilyRuler family={family} width={110} height={18} size="sm" />
-          <span className={family.judged ? "tabular" : "soft"}>
-            {family.judged ? familyFigure(family) : family.why_not}
+          <span className={family.checked ? "tabular" : "soft"}>
+            {family.checked ? familyFigure(family) : family.why_not}
           </span>
         </div>
       ))}

@@ -52,7 +52,7 @@ function editOf(line: string, what: Partial<Edit>): Edit {
 }
 
 function LineTools({ line }: { line: LineReport }) {
-  const { changes, openCupboard, report, view } = useBench();
+  const { changes, openParts, report, view } = useBench();
   const parts = useQuery(partsQuery);
   const fromClass = parts.data?.find((part) => part.id === line.part)?.class_figures.length ?? 0;
   const planned = view.plan.lines.find((entry) => entry.id === line.id);
@@ -79,7 +79,7 @@ function LineTools({ line }: { line: LineReport }) {
           </Button>
         </div>
       )}
-      <Button variant="" size="sm" onClick={() => openCupboard(line.role, line.id)}>
+      <Button variant="" size="sm" onClick={() => openParts(line.role, line.id)}>
         Swap
       </Button>
       <Button

@@ -2,26 +2,26 @@ import { Fragment, useState } from "react";
 import Button from "react-bootstrap/Button";
 
 import type { Report, Severity } from "../api/types";
-import { needMark, needTally } from "../begin/needs";
+import { requirementMark, requirementTally } from "../newplan/requirements";
 import { Cobble } from "../ui/Cobble";
 import { money } from "../ui/numbers";
 import { Term } from "../ui/Term";
 import { useBench } from "./bench";
-import { TakeOut } from "./TakeOut";
+import { ExportDialog } from "./ExportDialog";
 import { HistoryPanel } from "./HistoryPanel";
 import { KitLine } from "./KitLine";
 import { KIT_ROLES } from "./roles";
 
 /** The worst of its needs; nothing asked is a note. */
 function purposeMark(report: Report): Severity {
-  if (report.needs.length === 0) return "note";
-  const order: Severity[] = ["stops", "tight", "note", "sound"];
-  const marks = report.needs.map((need) => needMark(need.status));
-  return order.find((severity) => marks.includes(severity)) ?? "sound";
+  if (report.purpose.length === 0) return "note";
+  const order: Severity[] = ["problem", "tight", "note", "ok"];
+  const marks = report.purpose.map((requirement) => requirementMark(requirement.status));
+  return order.find((severity) => marks.includes(severity)) ?? "ok";
 }
 
 export function KitPanel() {
-  const { report, view, openCupboard, family, setFamily } = useBench();
+  const { report, view, openParts, family, setFamily } = useBench();
   const [exporting, setExporting] = useState(false);
   const [history, setHistory] = useState(false);
   return (
@@ -46,15 +46,15 @@ export function KitPanel() {
           <button
             type="button"
             className="btn-plain kit-main"
-            aria-pressed={family === "needs"}
-            onClick={() => setFamily("needs")}
+            aria-pressed={family === "purpose"}
+            onClick={() => setFamily("purpose")}
           >
-            <Cobble severity={purposeMark(report)} silent={report.needs.length === 0} />
+            <Cobble severity={purposeMark(report)} silent={report.purpose.length === 0} />
             <span className="role">Purpose</span>
             <span className="part">{view.plan.purpose}</span>
             {!view.plan.purpose && <span className="part soft">not written down yet</span>}
-            {report.needs.length > 0 && (
-              <span className="figure tabular">{needTally(report.needs)}</span>
+            {report.purpose.length > 0 && (
+              <span className="figure tabular">{requirementTally(report.purpose)}</span>
             )}
           </button>
         </li>
@@ -72,7 +72,7 @@ export function KitPanel() {
                     variant=""
                     size="sm"
                     aria-label={`Add: ${label}`}
-                    onClick={() => openCupboard(role, null)}
+                    onClick={() => openParts(role, null)}
                   >
                     Add
                   </Button>
@@ -86,7 +86,7 @@ export function KitPanel() {
         })}
       </ul>
       {history && <HistoryPanel onClose={() => setHistory(false)} />}
-      {exporting && <TakeOut onClose={() => setExporting(false)} />}
+      {exporting && <ExportDialog onClose={() => setExporting(false)} />}
     </>
   );
 }

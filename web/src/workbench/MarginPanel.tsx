@@ -1,7 +1,7 @@
 import type { FamilyReport } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { FamilyRuler } from "../ui/FamilyRuler";
-import { familyFigure, figureTone, stressText } from "../ui/numbers";
+import { familyFigure, figureTone, worstCaseText } from "../ui/numbers";
 import { Ruler } from "../ui/Ruler";
 import { Term } from "../ui/Term";
 import { ASPECTS } from "./aspects/record";
@@ -29,7 +29,7 @@ export function MarginPanel() {
           type="button"
           className="btn-plain margin-row"
           aria-pressed={family === entry.id}
-          title={[`Open ${entry.label} (${ASPECTS[entry.id].key})`, stressText(entry)]
+          title={[`Open ${entry.label} (${ASPECTS[entry.id].key})`, worstCaseText(entry)]
             .filter(Boolean)
             .join(". ")}
           onClick={() => {
@@ -38,9 +38,9 @@ export function MarginPanel() {
           }}
         >
           <Cobble
-            severity={entry.judged ? entry.severity : "note"}
+            severity={entry.checked ? entry.severity : "note"}
             size={17}
-            silent={!entry.judged}
+            silent={!entry.checked}
           />
           <span className="name">{entry.label}</span>
           <MarginFigure family={entry} before={after && report.families[index]} />
@@ -57,7 +57,7 @@ interface FigureProps {
 }
 
 function MarginFigure({ family, before }: FigureProps) {
-  if (!family.judged) {
+  if (!family.checked) {
     return (
       <span className="unjudged">
         <Ruler share={null} severity="note" width={RULER_WIDTH} height={ROW_HEIGHT} />

@@ -5,14 +5,14 @@ import { roleLabel } from "./roles";
 
 /** The one next thing to do, as the core sees it. */
 export function NextStep() {
-  const { report, openCupboard, setOpenSnag } = useBench();
+  const { report, openParts, setOpenSnag } = useBench();
   const { text, role, finding } = report.next_step;
   return (
     <div className="next-step">
       <h2>Next</h2>
       <p>{text}</p>
       {role !== null && (
-        <Button variant="primary" size="sm" onClick={() => openCupboard(role, null)}>
+        <Button variant="primary" size="sm" onClick={() => openParts(role, null)}>
           {roleLabel(role)} from the cupboard
         </Button>
       )}

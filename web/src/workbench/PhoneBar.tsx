@@ -13,7 +13,7 @@ interface Props {
 export function PhoneBar({ pane, onPane }: Props) {
   const { report, family } = useBench();
   const short = report.families.filter((entry) => (entry.spare ?? 0) < 0).length;
-  const stops = report.findings.filter((entry) => entry.severity === "stops").length;
+  const problems = report.findings.filter((entry) => entry.severity === "problem").length;
   const tight = report.findings.filter((entry) => entry.severity === "tight").length;
   const tabs: { id: Pane; label: string; told: string; bad: boolean }[] = [
     {
@@ -27,8 +27,8 @@ export function PhoneBar({ pane, onPane }: Props) {
     {
       id: "snags",
       label: "Snags",
-      told: stops ? `${stops} stop it` : tight ? `${tight} tight` : "none",
-      bad: stops > 0,
+      told: problems ? `${problems} stop it` : tight ? `${tight} tight` : "none",
+      bad: problems > 0,
     },
   ];
   return (
@@ -42,7 +42,7 @@ export function PhoneBar({ pane, onPane }: Props) {
           onClick={() => onPane(tab.id)}
         >
           <strong>{tab.label}</strong>
-          <span className={tab.bad ? "tone-stops" : "soft"}>{tab.told}</span>
+          <span className={tab.bad ? "tone-problem" : "soft"}>{tab.told}</span>
         </button>
       ))}
     </nav>

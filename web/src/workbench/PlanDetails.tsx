@@ -8,7 +8,7 @@ import { FigureInput } from "../ui/FigureInput";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { Meanwhile } from "../ui/Meanwhile";
 import { PLAN_STATES, planStateWord } from "../ui/planStates";
-import { shownUnit } from "../ui/shown";
+import { shownUnit } from "../ui/displayUnits";
 import { useTyped } from "../ui/typed";
 import { useBench } from "./bench";
 import { detailsOf, fieldsOf, LABELS, listed, UNITS, type DetailsText } from "./planDetailsForm";
@@ -94,8 +94,8 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
             />
           </Field>
           <div className="field-row">
-            <Field label="How far it is" id={`${id}-state`}>
-              <Form.Select id={`${id}-state`} value={text.state} onChange={put("state")}>
+            <Field label="Status" id={`${id}-status`}>
+              <Form.Select id={`${id}-status`} value={text.status} onChange={put("status")}>
                 {PLAN_STATES.map((state) => (
                   <option key={state} value={state}>
                     {planStateWord(state)}
@@ -139,7 +139,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
               />
             </Field>
             <Field label="How it stands" id={`${id}-stands`}>
-              <Form.Select id={`${id}-stands`} value={text.standing} onChange={put("standing")}>
+              <Form.Select id={`${id}-stands`} value={text.mounting} onChange={put("mounting")}>
                 <option value="table">flat on a table</option>
                 <option value="feet">on feet</option>
                 <option value="hung">hung, free all round</option>
@@ -173,7 +173,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
               <Form.Select id={`${id}-network`} value={text.network} onChange={put("network")}>
                 <option value="both">by wire and by radio</option>
                 <option value="wired">by wire only</option>
-                <option value="radio">by radio only</option>
+                <option value="wifi">by radio only</option>
                 <option value="none">none</option>
               </Form.Select>
             </Field>
@@ -249,7 +249,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
           <Meanwhile typed={typed} labels={LABELS} units={UNITS} />
           <LeaveGuard dirty={typed.dirty && !changes.busy} what="this plan" />
           {error && (
-            <p role="alert" className="tone-stops">
+            <p role="alert" className="tone-problem">
               {error}
             </p>
           )}

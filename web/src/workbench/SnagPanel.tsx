@@ -23,7 +23,7 @@ export function SnagPanel() {
       </div>
       {report.findings.every((finding) => finding.severity === "note") && (
         <div className="all-clear" tabIndex={-1}>
-          <Cobble severity="sound" size={20} silent />
+          <Cobble severity="ok" size={20} silent />
           <span>Nothing is known to stand in the way.</span>
         </div>
       )}
@@ -34,7 +34,7 @@ export function SnagPanel() {
           ))}
         </ul>
       )}
-      {report.settled.length > 0 && <Settled />}
+      {report.done.length > 0 && <Settled />}
       <NextStep />
     </>
   );
@@ -46,16 +46,14 @@ function Settled() {
   const bringBack = (finding: Finding) =>
     changes.act({
       kind: "patch",
-      patch: [
-        { op: "set", fields: { settled: view.plan.settled.filter((id) => id !== finding.id) } },
-      ],
+      patch: [{ op: "set", fields: { done: view.plan.done.filter((id) => id !== finding.id) } }],
       label: `bring back ${finding.rule}`,
     });
   return (
     <details className="settled">
-      <summary>{report.settled.length} settled</summary>
+      <summary>{report.done.length} settled</summary>
       <ul>
-        {report.settled.map((finding) => (
+        {report.done.map((finding) => (
           <li key={finding.id}>
             {finding.sentence}{" "}
             <Button variant="link" disabled={changes.busy} onClick={() => bringBack(finding)}>
@@ -71,7 +69,7 @@ function Settled() {
 function tally(findings: Finding[]): string {
   const count = (severity: string) => findings.filter((f) => f.severity === severity).length;
   const parts: [number, string][] = [
-    [count("stops"), "stops it"],
+    [count("problem"), "stops it"],
     [count("tight"), "tight"],
     [count("note"), "note"],
   ];
@@ -117,10 +115,10 @@ function Snag({ finding }: { finding: Finding }) {
 function Tick({ finding }: { finding: Finding }) {
   const { view, changes, setOpenSnag } = useBench();
   const settle = () => {
-    const settled = [...view.plan.settled.filter((id) => id !== finding.id), finding.id];
+    const done = [...view.plan.done.filter((id) => id !== finding.id), finding.id];
     changes.act({
       kind: "patch",
-      patch: [{ op: "set", fields: { settled } }],
+      patch: [{ op: "set", fields: { done } }],
       label: `settle ${finding.rule}`,
     });
     setOpenSnag(null);
@@ -162,7 +160,7 @@ function Fixes({ finding }: { finding: Finding }) {
   const { view, whatIf } = useBench();
   const fixes = useQuery(fixesQuery(view.id, view.version, whatIf, finding.id));
   if (fixes.isPending) return <p className="soft">Trying what would help…</p>;
-  if (fixes.isError) return <p className="tone-stops">{fixes.error.message}</p>;
+  if (fixes.isError) return <p className="tone-problem">{fixes.error.message}</p>;
   if (fixes.data.length === 0)
     return <p className="soft">No single change with these parts helps without breaking more.</p>;
   return (

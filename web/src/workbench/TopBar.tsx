@@ -7,7 +7,14 @@ import type { Activity, PlanView } from "../api/types";
 import type { PlanChanges } from "../api/usePlanChanges";
 import { figure } from "../ui/numbers";
 import { readNumber } from "../ui/readNumber";
-import { fromField, shownHeader, shownNow, shownUnit, shownValue, withSign } from "../ui/shown";
+import {
+  fromField,
+  shownHeader,
+  shownNow,
+  shownUnit,
+  shownValue,
+  withSign,
+} from "../ui/displayUnits";
 import { ThemeSwitch } from "../ui/ThemeSwitch";
 
 interface Props {
@@ -24,7 +31,7 @@ const HOTTEST = 70;
 const ACTIVITIES: [Activity, string][] = [
   ["idle", "idle"],
   ["light", "at light work"],
-  ["working", "at work"],
+  ["normal", "at work"],
   ["full", "flat out"],
 ];
 

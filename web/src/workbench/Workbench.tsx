@@ -9,7 +9,7 @@ import { AspectPane } from "./AspectPane";
 import { aspectOf } from "./aspects/record";
 import { BenchContext, type Bench, type Preview } from "./bench";
 import { ChangeNotice } from "./ChangeNotice";
-import { CupboardDrawer } from "./CupboardDrawer";
+import { PartsDrawer } from "./PartsDrawer";
 import { KeySheet } from "./KeySheet";
 import { KitPanel } from "./KitPanel";
 import { MarginPanel } from "./MarginPanel";
@@ -23,7 +23,7 @@ import { WorkingPanel } from "./WorkingPanel";
 
 export function Workbench({ view }: { view: PlanView }) {
   const [whatIf, setWhatIf] = useState<WhatIf>(AS_PLANNED);
-  const [family, setFamily] = useState<AspectId>("supply");
+  const [family, setFamily] = useState<AspectId>("power");
   const [chosenLine, setChosenLine] = useState<string | null>(null);
   const [openSnag, setOpenSnag] = useState<string | null>(null);
   const [drawer, setDrawer] = useState<{ role: Role; line: string | null } | null>(null);
@@ -61,7 +61,7 @@ export function Workbench({ view }: { view: PlanView }) {
             },
             preview: preview?.version === view.version ? preview : null,
             setPreview: (next) => setPreview(next && { ...next, version: view.version }),
-            openCupboard: (role, line) => setDrawer({ role, line }),
+            openParts: (role, line) => setDrawer({ role, line }),
             openDetails: () => setDetails(true),
             showDrawing: () => setPane("drawing"),
             openWorking: setWorking,
@@ -103,7 +103,7 @@ export function Workbench({ view }: { view: PlanView }) {
           </div>
           <PhoneBar pane={pane} onPane={setPane} />
           {drawer && (
-            <CupboardDrawer role={drawer.role} line={drawer.line} onClose={() => setDrawer(null)} />
+            <PartsDrawer role={drawer.role} line={drawer.line} onClose={() => setDrawer(null)} />
           )}
           {working !== null && (
             <WorkingPanel key={working} figure={working} onClose={() => setWorking(null)} />

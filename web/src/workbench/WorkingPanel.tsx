@@ -7,14 +7,14 @@ import { workingQuery } from "../api/queries";
 import type { Term, Working } from "../api/types";
 import { percent, precise } from "../ui/numbers";
 import { Failure, Loading } from "../ui/States";
-import { shownUnit } from "../ui/shown";
+import { shownUnit } from "../ui/displayUnits";
 import { useBench } from "./bench";
 
 const BASIS_WORDS: Record<string, string> = {
   datasheet: "maker’s figure",
   typical: "class figure",
   measured: "measured",
-  guess: "guess",
+  guess: "estimate",
   standard: "standard",
   plan: "plan",
   computed: "worked out",
@@ -129,7 +129,7 @@ function Input({ term, onFollow }: { term: Term; onFollow: (figure: string) => v
           <span className={`basis basis-${term.basis}`}>
             {BASIS_WORDS[term.basis] ?? term.basis}
           </span>
-          {term.basis !== "computed" && term.basis !== "plan" && ` ${term.origin}`}
+          {term.basis !== "calculated" && term.basis !== "plan" && ` ${term.origin}`}
         </div>
       </td>
       <td className="num">{precise(term.value, term.unit)}</td>
@@ -170,8 +170,8 @@ function Formula({ text }: { text: string }) {
     <code>
       {written
         .split(/(_[A-Za-z0-9]+)/)
-        .map((piece, index) =>
-          piece.startsWith("_") ? <sub key={index}>{piece.slice(1)}</sub> : piece,
+        .map((item, index) =>
+          item.startsWith("_") ? <sub key={index}>{item.slice(1)}</sub> : item,
         )}
     </code>
   );

@@ -27,7 +27,7 @@ export interface Bench {
   preview: Preview | null;
   setPreview: (preview: Preview | null) => void;
   /** Candidates for a role: in place of a line's part, or as a new line. */
-  openCupboard: (role: Role, line: string | null) => void;
+  openParts: (role: Role, line: string | null) => void;
   openDetails: () => void;
   /** Shows the drawing, where there is room for one thing only. */
   showDrawing: () => void;

@@ -2,7 +2,7 @@
 import type { Change, PlanView } from "../api/types";
 import { bare, figure } from "../ui/numbers";
 import { readNumber } from "../ui/readNumber";
-import { withSign } from "../ui/shown";
+import { withSign } from "../ui/displayUnits";
 
 type Plan = PlanView["plan"];
 type SetFields = Extract<Change, { op: "set" }>["fields"];
@@ -10,15 +10,15 @@ type SetFields = Extract<Change, { op: "set" }>["fields"];
 export function detailsOf(plan: Plan) {
   return {
     name: plan.name,
-    state: plan.state as string,
+    status: plan.status as string,
     purpose: plan.purpose,
     placeName: plan.place.name,
     coldest: String(plan.place.ambient_min_c),
     hottest: String(plan.place.ambient_max_c),
     altitude: String(plan.place.altitude_m),
-    standing: plan.place.standing as string,
+    mounting: plan.place.mounting as string,
     sun: String(plan.place.sun_w_m2),
-    touchedBy: plan.place.touched_by as string,
+    touchedBy: plan.place.within_reach_of as string,
     power: plan.place.power as string,
     wet: plan.place.wet,
     dust: plan.place.dust as string,
@@ -46,7 +46,7 @@ const RATE = /^([A-Z]{3})\s*=?\s*([0-9]+(?:[.,][0-9]{1,6})?)$/;
 /** Rates as typed, or null where one cannot be read. */
 function ratesFrom(text: string): Record<string, string> | null {
   const rates: Record<string, string> = {};
-  for (const one of text.split(/;|,\s|\n/).map((piece) => piece.trim())) {
+  for (const one of text.split(/;|,\s|\n/).map((item) => item.trim())) {
     if (one === "") continue;
     const [, currency, rate] = RATE.exec(one.toUpperCase()) ?? [];
     if (!currency || !rate || !(readNumber(rate) > 0)) return null;
@@ -60,13 +60,13 @@ type Key = keyof DetailsText;
 
 export const LABELS: Record<Key, string> = {
   name: "Name",
-  state: "How far it is",
+  status: "Status",
   purpose: "What it must do",
   placeName: "Where it will live",
   coldest: "Coldest day",
   hottest: "Hottest day",
   altitude: "Height above the sea",
-  standing: "How it stands",
+  mounting: "How it stands",
   sun: "Sun on it",
   touchedBy: "Who can touch it",
   power: "What feeds it there",
@@ -96,9 +96,9 @@ const PLACE: Partial<Record<Key, string>> = {
   coldest: "ambient_min_c",
   hottest: "ambient_max_c",
   altitude: "altitude_m",
-  standing: "standing",
+  mounting: "mounting",
   sun: "sun_w_m2",
-  touchedBy: "touched_by",
+  touchedBy: "within_reach_of",
   power: "power",
   wet: "wet",
   dust: "dust",

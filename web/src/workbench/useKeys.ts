@@ -79,11 +79,11 @@ function keyActions(
   };
   const add = () => {
     const empty = KIT_ROLES.find(({ role }) => !report.lines.some((line) => line.role === role));
-    bench.openCupboard(empty?.role ?? "addon", null);
+    bench.openParts(empty?.role ?? "add_on", null);
   };
   const swap = () => {
     const line = report.lines.find((entry) => entry.id === bench.chosenLine) ?? report.lines[0];
-    if (line) bench.openCupboard(line.role, line.id);
+    if (line) bench.openParts(line.role, line.id);
   };
   const variant = async () => {
     const params = { path: { plan_id: view.id } };

@@ -10,8 +10,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.plans.plan import NOT_OF_IT, Line, Plan
 
 
@@ -39,9 +39,9 @@ class CostResult:
     other_currency: list[Line]
 
 
-def build_cost(plan: Plan, pieces: Sequence[Piece]) -> CostResult:
+def build_cost(plan: Plan, items: Sequence[Item]) -> CostResult:
     """Add up the kit. Borrowed things are not bought; prices without a rate are named."""
-    parts = {piece.line.id: piece.part for piece in pieces}
+    parts = {item.line.id: item.part for item in items}
     result = CostResult([], Decimal(0), Decimal(0), Decimal(0), [], [])
     for line in plan.lines:
         part, borrowed = parts[line.id], line.role in NOT_OF_IT
@@ -63,7 +63,7 @@ def build_cost(plan: Plan, pieces: Sequence[Piece]) -> CostResult:
     return result
 
 
-@derived("pieces", "copies", "currency", "rates")
+@derived("items", "copies", "currency", "rates")
 def of(kit: Kit) -> CostResult:
     """The bill."""
-    return build_cost(kit.plan, kit.pieces)
+    return build_cost(kit.plan, kit.items)

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
-from cobblewort.core.aspects.cost.better import better_buys_of
 from cobblewort.core.aspects.cost.model import of as cost_of
-from cobblewort.core.judging.findings import Remark
+from cobblewort.core.aspects.cost.upgrades import better_buys_of
+from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import cheaper, remove_named
@@ -62,7 +62,7 @@ def budget(kit: Kit) -> Iterator[Check]:
     reads=(cost_of, "catalogue", "currency"),
     remedies=(remove_named,),
 )  # fmt: skip
-def prices_known(kit: Kit) -> Iterator[Remark]:
+def prices_known(kit: Kit) -> Iterator[Observation]:
     """Lines that the sum leaves out, and why."""
     cost = cost_of(kit)
     for lines, why in (
@@ -71,7 +71,7 @@ def prices_known(kit: Kit) -> Iterator[Remark]:
     ):
         for line in lines:
             name = kit.catalogue.of_line(line).model
-            yield Remark(
+            yield Observation(
                 line.id, "note", f"Not known: what {name} costs, as {why}; the sum leaves it out.",
                 (line.id,),
             )  # fmt: skip
@@ -87,7 +87,7 @@ def prices_known(kit: Kit) -> Iterator[Remark]:
     source="common practice",
     reads=(cost_of, better_buys_of, "ready_made", "currency"),
 )  # fmt: skip
-def compared(kit: Kit) -> Iterator[Remark]:
+def compared(kit: Kit) -> Iterator[Observation]:
     """How often the kit's price goes into that of a ready-made; storage with a cheaper and larger
     one beside it, boards with a much faster one for little more.
     """
@@ -101,5 +101,5 @@ def compared(kit: Kit) -> Iterator[Remark]:
         else:
             own_price = words.money(own, kit.plan.currency)
             told = f"{name} costs {price}, this kit {own_price}: it may be the better buy."
-        yield Remark("ready-made", "note", told)
+        yield Observation("ready-made", "note", told)
     yield from better_buys_of(kit)

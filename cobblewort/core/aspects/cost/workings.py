@@ -16,7 +16,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
         return None
     inputs: list[Term] = []
     cost, currency = cost_of(kit), kit.plan.currency
-    names = {line.id: part.model for line, part in kit.pieces.by_line()}
+    names = {line.id: part.model for line, part in kit.items.by_line()}
     for line in cost.lines:
         if line.to_pay:
             symbol = f"c_{len(inputs) + 1}"

@@ -15,7 +15,7 @@ ASPECT = Aspect(
     prefix="DATA",
     ruler="data",
     missing="nothing asked",
-    reads=(data_of, array_of, "storing", "currency", "rates"),
+    reads=(data_of, array_of, "storage_use", "currency", "rates"),
     report=data_report,
     explained=explained,
 )

@@ -6,18 +6,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from cobblewort.core.aspects.data.arrays import may_fail, possible, usable_gb
-from cobblewort.core.aspects.data.filling import alone_mb_s, fair_rates_mb_s
+from cobblewort.core.aspects.data.fair_share import alone_mb_s, fair_rates_mb_s
 from cobblewort.core.aspects.data.route import Link, Route, Router, held_of
 from cobblewort.core.aspects.fit.paths import ways
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived
-from cobblewort.core.judging.piece import Piece
-from cobblewort.core.plans.plan import Flow, Need, Plan
+from cobblewort.core.plans.plan import Plan, Requirement, Transfer
 
 _FULL_SHARE = 0.999
 """A link used more than this holds back who passes it."""
-RATED: tuple[str | None, ...] = ("wired_network", "radio")
+RATED: tuple[str | None, ...] = ("ethernet", "wifi")
 """Functions of which a rate can be asked for."""
 
 
@@ -25,7 +25,7 @@ RATED: tuple[str | None, ...] = ("wired_network", "radio")
 class Array:
     """The data drives as they are used together; `usable_gb` is 0 where they cannot be. [GB]"""
 
-    pieces: list[Piece]
+    items: list[Item]
     usable_gb: float
     may_fail: int
     possible: bool
@@ -58,17 +58,17 @@ class Company:
 
     def could(self, place: int) -> Quantity:
         """What one of them would get if it took all it can. [MB/s]"""
-        if self.routes[place].flow.rate_mb_s is None:
+        if self.routes[place].transfer.rate_mb_s is None:
             return self.rates[place]
         if place not in self._could:
             free = [None if n == place else limit for n, limit in enumerate(self.most)]
             self._could[place] = fair_rates_mb_s(self.loads, free)[place]
         return self._could[place]
 
-    def neck(self, of: Moved) -> Link | None:
+    def bottleneck(self, of: Moved) -> Link | None:
         """The link that holds one of them back."""
         if of.place not in self._necks:
-            self._necks[of.place] = _neck(of)
+            self._necks[of.place] = _bottleneck(of)
         return self._necks[of.place]
 
 
@@ -91,29 +91,29 @@ class Moved:
         return self.company.could(self.place)
 
     @property
-    def neck(self) -> Link | None:
+    def bottleneck(self) -> Link | None:
         """The link that holds it back, None for a stream that has what it wants."""
-        return self.company.neck(self)
+        return self.company.bottleneck(self)
 
     @property
     def minutes(self) -> Quantity | None:
         """Time for the amount of files, None of a stream. [min]"""
-        amount_gb = self.route.flow.amount_gb
+        amount_gb = self.route.transfer.amount_gb
         return None if amount_gb is None else amount_gb * 1000 / self.rate_mb_s / 60
 
 
 @dataclass(slots=True)
 class Situation:
-    """Flows that run at the same time. The last of several is `stress`: all of them at once."""
+    """Flows that run at the same time. The last of several is `worst_case`: all of them at once."""
 
     id: str
     label: str
     moved: list[Moved]
-    stress: bool = False
+    worst_case: bool = False
 
-    def of(self, flow_id: str) -> Moved | None:
+    def of(self, transfer_id: str) -> Moved | None:
         """How a flow fares in it; None where it does not run."""
-        return next((m for m in self.moved if m.route.flow.id == flow_id), None)
+        return next((m for m in self.moved if m.route.transfer.id == transfer_id), None)
 
 
 @dataclass(slots=True)
@@ -121,14 +121,14 @@ class Better:
     """What a flow would get without its neck, and what would hold it back then. [MB/s]"""
 
     rate_mb_s: float
-    neck: Link | None
+    bottleneck: Link | None
 
 
 @dataclass(slots=True)
 class Asked:
     """A rate that a need asks for, and what the kit moves there. [MB/s]"""
 
-    need: Need
+    requirement: Requirement
     least_mb_s: float
     moved: Moved
 
@@ -144,23 +144,23 @@ class DataResult:
     asked: list[Asked]
     router: Router
 
-    def planned(self, flow_id: str) -> tuple[Situation, Moved] | None:
+    def planned(self, transfer_id: str) -> tuple[Situation, Moved] | None:
         """The planned situation of a flow; None where it has no way."""
         for situation in self.situations:
-            found = None if situation.stress else situation.of(flow_id)
+            found = None if situation.worst_case else situation.of(transfer_id)
             if found is not None:
                 return situation, found
         return None
 
     @property
-    def stress(self) -> Situation | None:
+    def worst_case(self) -> Situation | None:
         """All at once, where that is more than what is planned."""
-        return next((s for s in self.situations if s.stress), None)
+        return next((s for s in self.situations if s.worst_case), None)
 
 
 def with_files(rate_mb_s: Quantity, route: Route) -> Quantity:
     """What is left of a rate where every file costs time of its own: S / (S / B + t0). [MB/s]"""
-    size_mb = route.flow.file_mb
+    size_mb = route.transfer.file_mb
     if size_mb is None:
         return rate_mb_s
     return size_mb / (size_mb / rate_mb_s + route.file_s)
@@ -168,9 +168,9 @@ def with_files(rate_mb_s: Quantity, route: Route) -> Quantity:
 
 def _most(route: Route) -> Quantity | None:
     """What a flow takes at most: a stream its rate, small files what their overhead leaves."""
-    if route.flow.rate_mb_s is not None:
-        return route.flow.rate_mb_s
-    if route.flow.file_mb is None:
+    if route.transfer.rate_mb_s is not None:
+        return route.transfer.rate_mb_s
+    if route.transfer.file_mb is None:
         return None
     return with_files(alone_mb_s(route.load), route)
 
@@ -181,7 +181,7 @@ def moved(routes: Sequence[Route]) -> list[Moved]:
     return [Moved(route, company, place) for place, route in enumerate(routes)]
 
 
-def _neck(at: Moved) -> Link | None:
+def _bottleneck(at: Moved) -> Link | None:
     """The link that holds a flow back: of the full ones on its way the one that it takes most of;
     of a single one that wants no more, none.
     """
@@ -199,7 +199,7 @@ def _neck(at: Moved) -> Link | None:
         most = max(nominal(route.load[link_id]) for link_id in full)
         narrow = [name for name in full if nominal(route.load[name]) > 0.99 * most]
         return route.link(narrow[-1])
-    if route.flow.file_mb is not None:
+    if route.transfer.file_mb is not None:
         return Link("files", "what each file costs", "files", at.rate_mb_s)
     return None
 
@@ -218,7 +218,7 @@ def without(link: Link, routes: Sequence[Route], place: int) -> list[Route]:
         if name != link.id and not (kinds[name] == link.kind and nominal(share) >= narrow)
     }
     changed[place] = Route(
-        old.flow, old.begins, old.links, load, old.file_s, old.pieces, old.network
+        old.transfer, old.begins, old.links, load, old.file_s, old.items, old.network
     )  # fmt: skip
     return changed
 
@@ -227,79 +227,79 @@ def _nominal(route: Route) -> Route:
     """The same way at nominal figures alone."""
     load: dict[str, Quantity] = {name: nominal(share) for name, share in route.load.items()}
     return Route(
-        route.flow, route.begins, route.links, load, nominal(route.file_s), route.pieces,
+        route.transfer, route.begins, route.links, load, nominal(route.file_s), route.items,
         route.network,
     )  # fmt: skip
 
 
-def betters(situation: Situation, flow_id: str, most: int = 2) -> list[Better]:
+def betters(situation: Situation, transfer_id: str, most: int = 2) -> list[Better]:
     """What removing the neck of a flow is worth, and the next one after it."""
     routes = [_nominal(m.route) for m in situation.moved]
-    place = next(n for n, route in enumerate(routes) if route.flow.id == flow_id)
-    neck = situation.moved[place].neck
+    place = next(n for n, route in enumerate(routes) if route.transfer.id == transfer_id)
+    bottleneck = situation.moved[place].bottleneck
     found: list[Better] = []
-    while neck is not None and len(found) < most:
-        routes = without(neck, routes, place)
-        if neck.kind == "files":
+    while bottleneck is not None and len(found) < most:
+        routes = without(bottleneck, routes, place)
+        if bottleneck.kind == "files":
             routes[place].file_s = 0.0
         if not routes[place].load:
             break
         after = moved(routes)[place]
-        found.append(Better(nominal(after.could_mb_s), after.neck))
-        neck = after.neck
+        found.append(Better(nominal(after.could_mb_s), after.bottleneck))
+        bottleneck = after.bottleneck
     return found
 
 
 def build_data(plan: Plan, router: Router) -> DataResult:
     """Ways, situations and rates that needs ask for."""
-    routes = [router.route(flow) for flow in plan.flows]
+    routes = [router.route(transfer) for transfer in plan.transfers]
     open_ways = [route for route in routes if route.links]
     together: dict[str, list[Route]] = {}
     for route in open_ways:
-        together.setdefault(route.flow.during or f"\0{route.flow.id}", []).append(route)
+        together.setdefault(route.transfer.during or f"\0{route.transfer.id}", []).append(route)
     situations = [
-        Situation(f"flows-{number}", own[0].flow.during or own[0].flow.text, moved(own))
+        Situation(f"flows-{number}", own[0].transfer.during or own[0].transfer.text, moved(own))
         for number, own in enumerate(together.values(), 1)
     ]
     if len(situations) > 1:
         situations.append(Situation("all", "Everything at once", moved(open_ways), True))
     result = DataResult(routes, situations, [], router)
-    result.asked += _asked(plan.needs, result, router)
+    result.asked += _asked(plan.requirements, result, router)
     return result
 
 
-def _asked(needs: Sequence[Need], result: DataResult, router: Router) -> list[Asked]:
+def _asked(requirements: Sequence[Requirement], result: DataResult, router: Router) -> list[Asked]:
     """What needs of a rate are held against: files that go that way, else the way alone."""
     found = []
-    for need in needs:
-        if need.function not in RATED or need.at_least is None:
+    for requirement in requirements:
+        if requirement.function not in RATED or requirement.at_least is None:
             continue
-        wire = need.function == "wired_network"
+        wire = requirement.function == "ethernet"
         own = [
             m
             for situation in result.situations
             for m in situation.moved
-            if not situation.stress
-            and m.route.flow.amount_gb is not None
-            and m.route.flow.file_mb is None
+            if not situation.worst_case
+            and m.route.transfer.amount_gb is not None
+            and m.route.transfer.file_mb is None
             and m.route.network is not None
-            and any(link.kind == ("wire" if wire else "radio") for link in m.route.links)
+            and any(link.kind == ("wire" if wire else "wifi") for link in m.route.links)
         ]
         if not own:
-            flow = Flow(
-                id=need.id, text=need.text, source="program",
-                sink="network" if wire else "radio", amount_gb=1,
+            transfer = Transfer(
+                id=requirement.id, text=requirement.text, source="program",
+                target="network" if wire else "wifi", amount_gb=1,
             )  # fmt: skip
-            route = router.route(flow)
-            if not any(link.kind in ("wire", "radio") for link in route.links):
+            route = router.route(transfer)
+            if not any(link.kind in ("wire", "wifi") for link in route.links):
                 continue
             own = moved([route])
         slowest = min(own, key=lambda m: nominal(m.rate_mb_s))
-        found.append(Asked(need, need.at_least, slowest))
+        found.append(Asked(requirement, requirement.at_least, slowest))
     return found
 
 
-@derived("connected", "storing", "place.network", "flows", "needs", "settings", ways)
+@derived("connected", "storage_use", "place.network", "transfers", "requirements", "settings", ways)
 def cool_of(kit: Kit) -> DataResult:
     """How fast everything moves while no drive is slowed by its heat."""
     return build_data(kit.plan, Router(kit, {}))
@@ -312,12 +312,12 @@ def of(kit: Kit) -> DataResult:
     return build_data(kit.plan, cool.router.held_back(held)) if held else cool
 
 
-@derived("connected", "storing")
+@derived("connected", "storage_use")
 def array_of(kit: Kit) -> Array:
     """The data drives as they are used together."""
-    pieces = [piece for piece in kit.connected.of_role("data") if piece.part.storage is not None]
-    sizes = [p.part.storage.capacity_gb for p in pieces if p.part.storage is not None]
-    layout, count = kit.plan.storing.layout, len(pieces)
+    items = [item for item in kit.connected.of_role("storage") if item.part.storage is not None]
+    sizes = [p.part.storage.capacity_gb for p in items if p.part.storage is not None]
+    layout, count = kit.plan.storage_use.layout, len(items)
     able = count == 0 or possible(layout, count)
     fails = may_fail(layout, count) if able and count else 0
-    return Array(pieces, usable_gb(layout, sizes) if sizes else 0.0, fails, able)
+    return Array(items, usable_gb(layout, sizes) if sizes else 0.0, fails, able)

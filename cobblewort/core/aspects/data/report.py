@@ -16,7 +16,7 @@ from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin, percentiles
-from cobblewort.core.plans.plan import End, Flow, Layout
+from cobblewort.core.plans.plan import End, Layout, Transfer
 from cobblewort.core.standards.units import tib
 
 _FULL_SHARE = 0.999
@@ -51,7 +51,7 @@ class BetterReport:
     """What a flow would get without its neck, and what would hold it back then. [MB/s]"""
 
     rate_mb_s: float
-    neck: str
+    bottleneck: str
 
 
 @dataclass(slots=True, frozen=True)
@@ -59,11 +59,11 @@ class MovedReport:
     """A flow in one situation: what it gets, wants and takes.
 
     `wanted_mb_s` and `allowed_min` are None where nothing is asked for, `minutes` of a stream; a
-    stream that is kept up with wants a buffer of `buffer_mb`, for what its medium pauses. `neck` is
-    the id of the link that holds it back. [MB/s], [min], [MB]
+    stream that is kept up with wants a buffer of `buffer_mb`, for what its medium pauses.
+    `bottleneck` is the id of the link that holds it back. [MB/s], [min], [MB]
     """
 
-    flow: str
+    transfer: str
     text: str
     stream: bool
     rate_mb_s: float
@@ -76,8 +76,8 @@ class MovedReport:
     allowed_min: float | None
     buffer_mb: float | None
     small_mb_s: float | None
-    neck: str | None
-    neck_label: str
+    bottleneck: str | None
+    bottleneck_label: str
     asked_by: list[str]
     begins: str
     links: list[LinkReport]
@@ -86,19 +86,19 @@ class MovedReport:
 
 @dataclass(slots=True, frozen=True)
 class SituationReport:
-    """Flows that run at the same time; `stress` is all of them at once."""
+    """Flows that run at the same time; `worst_case` is all of them at once."""
 
     id: str
     label: str
-    stress: bool
+    worst_case: bool
     moved: list[MovedReport]
 
 
 @dataclass(slots=True, frozen=True)
-class NoWay:
+class NoPath:
     """A flow that has no way through the kit, and why."""
 
-    flow: str
+    transfer: str
     text: str
     why_not: str
 
@@ -108,7 +108,7 @@ class LayoutReport:
     """What the disks of the kit would be in one layout; rates and times are None where the disks do
     not make it, or have no way.
 
-    `lost_in_a_year` are the odds that data are lost through disks that fail, `unreadable` those
+    `loss_risk_per_year` are the odds that data are lost through disks that fail, `unreadable` those
     that something cannot be read while a disk is filled again, at the worst that data sheets allow.
     [GB], [TiB], [MB/s], [h], shares of 1, money for a usable TB
     """
@@ -125,7 +125,7 @@ class LayoutReport:
     read_mb_s: float | None
     write_mb_s: float | None
     settle_h: float | None
-    lost_in_a_year: float | None
+    loss_risk_per_year: float | None
     unreadable: float | None
     cost_a_tb: Decimal | None
 
@@ -135,7 +135,7 @@ class DataReport:
     """Every situation with its flows, flows without a way, and what the disks could be together."""
 
     situations: list[SituationReport]
-    no_way: list[NoWay]
+    no_path: list[NoPath]
     disks: int
     layouts: list[LayoutReport]
 
@@ -144,34 +144,36 @@ def data_report(kit: Kit, _: Sequence[Margin]) -> DataReport:
     """All that the drawing of data shows."""
     data = data_of(kit)
     situations = [
-        SituationReport(s.id, s.label, s.stress, [_moved(kit, s, m) for m in s.moved])
+        SituationReport(s.id, s.label, s.worst_case, [_moved(kit, s, m) for m in s.moved])
         for s in data.situations
     ]
-    no_way = [NoWay(r.flow.id, r.flow.text, r.why_not) for r in data.routes if r.why_not]
+    no_path = [NoPath(r.transfer.id, r.transfer.text, r.why_not) for r in data.routes if r.why_not]
     array = array_of(kit)
-    layouts = list(_layouts(kit)) if len(array.pieces) > 1 else []
-    return DataReport(situations, no_way, len(array.pieces), layouts)
+    layouts = list(_layouts(kit)) if len(array.items) > 1 else []
+    return DataReport(situations, no_path, len(array.items), layouts)
 
 
 def _moved(kit: Kit, situation: Situation, at: Moved) -> MovedReport:
-    flow, minutes = at.route.flow, at.minutes
+    transfer, minutes = at.route.transfer, at.minutes
     low, high = _band(minutes)
-    neck = at.neck
+    bottleneck = at.bottleneck
     return MovedReport(
-        flow.id, flow.text, flow.rate_mb_s is not None, nominal(at.rate_mb_s),
-        nominal(at.could_mb_s), flow.rate_mb_s or flow.least_mb_s, flow.amount_gb,
-        None if minutes is None else nominal(minutes), low, high, flow.within_min,
-        _buffer_mb(kit, at), _small_mb_s(at, kit), None if neck is None else neck.id,
-        "" if neck is None else neck.label, _asked_by(kit, at), at.route.begins,
+        transfer.id, transfer.text, transfer.rate_mb_s is not None, nominal(at.rate_mb_s),
+        nominal(at.could_mb_s), transfer.rate_mb_s or transfer.least_mb_s, transfer.amount_gb,
+        None if minutes is None else nominal(minutes), low, high, transfer.within_min,
+        _buffer_mb(kit, at), _small_mb_s(at, kit), None if bottleneck is None else bottleneck.id,
+        "" if bottleneck is None else bottleneck.label, _asked_by(kit, at), at.route.begins,
         _links(situation, at),
-        [BetterReport(b.rate_mb_s, "" if b.neck is None else b.neck.label)
-         for b in betters(situation, flow.id)],
+        [BetterReport(b.rate_mb_s, "" if b.bottleneck is None else b.bottleneck.label)
+         for b in betters(situation, transfer.id)],
     )  # fmt: skip
 
 
 def _asked_by(kit: Kit, at: Moved) -> list[str]:
     asked = data_of(kit).asked
-    return [entry.need.id for entry in asked if entry.moved.route.flow is at.route.flow]
+    return [
+        entry.requirement.id for entry in asked if entry.moved.route.transfer is at.route.transfer
+    ]
 
 
 def _band(values: Quantity | None) -> tuple[float | None, float | None]:
@@ -182,27 +184,27 @@ def _band(values: Quantity | None) -> tuple[float | None, float | None]:
 
 def _buffer_mb(kit: Kit, at: Moved) -> float | None:
     """What a stream writes while its medium tidies up, or what is left over at its end. [MB]"""
-    flow = at.route.flow
-    if flow.rate_mb_s is None:
+    transfer = at.route.transfer
+    if transfer.rate_mb_s is None:
         return None
-    left = flow.rate_mb_s - nominal(at.could_mb_s)
+    left = transfer.rate_mb_s - nominal(at.could_mb_s)
     if left > 0:
-        return left * 3600 * (flow.hours_a_day or 1.0)
+        return left * 3600 * (transfer.hours_a_day or 1.0)
     pauses = [
         medium.pause_s.high
-        for piece in at.route.pieces
-        if (medium := piece.part.medium) is not None and medium.pause_s is not None
+        for item in at.route.items
+        if (medium := item.part.medium) is not None and medium.pause_s is not None
     ]
-    return flow.rate_mb_s * max(pauses) if pauses else None
+    return transfer.rate_mb_s * max(pauses) if pauses else None
 
 
 def _small_mb_s(at: Moved, kit: Kit) -> float | None:
     """What files of 1 MB would come to, for whole files over a network. [MB/s]"""
-    flow = at.route.flow
-    if flow.amount_gb is None or flow.file_mb is not None or at.route.network is None:
+    transfer = at.route.transfer
+    if transfer.amount_gb is None or transfer.file_mb is not None or at.route.network is None:
         return None
     small = Router(kit, held_of(kit), nominal_alone=True).route(
-        flow.model_copy(update={"file_mb": 1.0})
+        transfer.model_copy(update={"file_mb": 1.0})
     )
     return nominal(moved([small])[0].rate_mb_s)
 
@@ -215,10 +217,10 @@ def _links(situation: Situation, at: Moved) -> list[LinkReport]:
         if not link.shown:
             continue
         before = shown[-1] if shown else None
-        if before is not None and (before.kind, before.piece) == (link.kind, link.piece):
+        if before is not None and (before.kind, before.item) == (link.kind, link.item):
             # The socket and the bus behind it, or a lane with a socket at each end.
-            narrower = nominal(link.mb_s) <= 1.001 * nominal(before.mb_s) or at.neck is link
-            shown[-1] = link if narrower and at.neck is not before else before
+            narrower = nominal(link.mb_s) <= 1.001 * nominal(before.mb_s) or at.bottleneck is link
+            shown[-1] = link if narrower and at.bottleneck is not before else before
             leads_to[shown[-1].id] = link.to
             continue
         leads_to[link.id] = link.to
@@ -234,19 +236,19 @@ def _link(situation: Situation, at: Moved, link: Link, leads_to: str) -> LinkRep
     ]
     used = sum(share for _, share in loads)
     alone = 1 / nominal(at.route.load[link.id])
-    others = [m.route.flow.text for m, _ in loads if m is not at]
+    others = [m.route.transfer.text for m, _ in loads if m is not at]
     return LinkReport(
         link.id, link.label, link.kind, leads_to, link.note, alone, min(used, 1.0) * alone,
         nominal(at.rate_mb_s), used > _FULL_SHARE, others,
-        None if link.piece is None else link.piece.line.id,
-        figure_of(at.route.flow.id, link.id),
+        None if link.item is None else link.item.line.id,
+        figure_of(at.route.transfer.id, link.id),
     )  # fmt: skip
 
 
 def _layouts(kit: Kit) -> Iterator[LayoutReport]:
     array = array_of(kit)
-    count = len(array.pieces)
-    sizes = [p.part.storage.capacity_gb for p in array.pieces if p.part.storage is not None]
+    count = len(array.items)
+    sizes = [p.part.storage.capacity_gb for p in array.items if p.part.storage is not None]
     price, base = _price(kit), Router(kit, held_of(kit), nominal_alone=True)
     for layout in get_args(Layout):
         facts, able = arrays.LAYOUTS[layout], arrays.possible(layout, count)
@@ -254,10 +256,10 @@ def _layouts(kit: Kit) -> Iterator[LayoutReport]:
         read = write = settle = lost = unreadable = None
         fails = arrays.may_fail(layout, count) if able else 0
         if able:
-            storing = kit.plan.storing.model_copy(update={"layout": layout})
-            router = base.used_as(storing)
-            read = _rate(router, "data", "program")
-            write = _rate(router, "program", "data")
+            storage_use = kit.plan.storage_use.model_copy(update={"layout": layout})
+            router = base.used_as(storage_use)
+            read = _rate(router, "storage", "program")
+            write = _rate(router, "program", "storage")
             rebuilt = router.rebuilt_mb_s() if fails else None
             if rebuilt is not None:
                 settle = arrays.hours(min(sizes), nominal(rebuilt))
@@ -265,7 +267,7 @@ def _layouts(kit: Kit) -> Iterator[LayoutReport]:
             unreadable = _unreadable(kit, layout, sizes) if fails else None
         cost = price / Decimal(usable_gb / 1000) if price is not None and usable_gb else None
         yield LayoutReport(
-            layout, facts.label, facts.speaks_for, layout == kit.plan.storing.layout, able,
+            layout, facts.label, facts.speaks_for, layout == kit.plan.storage_use.layout, able,
             facts.least, usable_gb, tib(usable_gb), fails, read, write, settle, lost, unreadable,
             None if cost is None else cost.quantize(Decimal("0.01")),
         )  # fmt: skip
@@ -274,37 +276,37 @@ def _layouts(kit: Kit) -> Iterator[LayoutReport]:
 def _price(kit: Kit) -> Decimal | None:
     """What the data disks cost new. None where a price is not known."""
     total = Decimal(0)
-    for piece in array_of(kit).pieces:
-        price = kit.plan.price_of(piece.part)
+    for item in array_of(kit).items:
+        price = kit.plan.price_of(item.part)
         if price is None:
             return None
         total += price
     return total
 
 
-def _rate(router: Router, source: End, sink: End) -> float | None:
-    flow = Flow(id="layout", text="layout", source=source, sink=sink, amount_gb=1)
-    route = router.route(flow)
+def _rate(router: Router, source: End, target: End) -> float | None:
+    transfer = Transfer(id="layout", text="layout", source=source, target=target, amount_gb=1)
+    route = router.route(transfer)
     return nominal(moved([route])[0].rate_mb_s) if route.links else None
 
 
 def fails_share(kit: Kit) -> float:
     """How many of the data disks fail in a year, by class, the worst of them. [share of 1]"""
-    media = [piece.part.medium for piece in array_of(kit).pieces]
+    media = [item.part.medium for item in array_of(kit).items]
     stated = [m.fails_pct.nominal for m in media if m is not None and m.fails_pct is not None]
     return max(stated, default=3.0) / 100
 
 
 def _lost(kit: Kit, layout: Layout, rebuild_h: float | None) -> float:
     until_whole = None if rebuild_h is None else rebuild_h + arrays.SWAP_DAYS * 24
-    count = len(array_of(kit).pieces)
+    count = len(array_of(kit).items)
     return arrays.lost_within_a_year(layout, count, fails_share(kit), until_whole)
 
 
 def _unreadable(kit: Kit, layout: Layout, sizes: Sequence[float]) -> float:
     """Odds that a bit of what has to be read to fill a new disk cannot be."""
     spins = any(
-        piece.part.drive is not None and piece.part.drive.spins for piece in array_of(kit).pieces
+        item.part.drive is not None and item.part.drive.spins for item in array_of(kit).items
     )
     error = arrays.READ_ERROR_A_BIT if spins else arrays.SSD_READ_ERROR_A_BIT
     mirrored = layout in ("mirror", "striped_mirrors")

@@ -9,27 +9,27 @@ from typing import Literal
 
 import numpy as np
 
-from cobblewort.core.aspects.data import usual
+from cobblewort.core.aspects.data import typical_rates
 from cobblewort.core.aspects.data.arrays import read_from_each, written_to_each
-from cobblewort.core.aspects.data.filling import alone_mb_s
-from cobblewort.core.aspects.data.usual import drawn
+from cobblewort.core.aspects.data.fair_share import alone_mb_s
+from cobblewort.core.aspects.data.typical_rates import drawn
 from cobblewort.core.aspects.fit.paths import Step, buses, ways
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import lesser, nominal, pick
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, firm
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.functions import FunctionId
-from cobblewort.core.plans.plan import NOT_OF_IT, End, Flow, Layout, Protocol, Storing
+from cobblewort.core.plans.plan import NOT_OF_IT, End, Layout, Protocol, StorageUse, Transfer
 from cobblewort.core.standards import ethernet
 
 LinkKind = Literal[
-    "wire", "radio", "usb2", "usb3", "pcie", "sata", "bridge", "slot", "processor", "medium",
+    "wire", "wifi", "usb2", "usb3", "pcie", "sata", "bridge", "slot", "processor", "medium",
     "files",
 ]  # fmt: skip
 _SENSES: dict[End, FunctionId] = {
-    "camera": "camera", "sound_in": "sound_in", "video_in": "video_in",
-    "software_radio": "software_radio",
+    "camera": "camera", "audio_in": "audio_in", "video_in": "video_in",
+    "sdr": "sdr",
 }  # fmt: skip
 
 
@@ -46,7 +46,7 @@ class Link:
     label: str
     kind: LinkKind
     mb_s: Quantity
-    piece: Piece | None = None
+    item: Item | None = None
     to: str = ""
     note: str = ""
     shown: bool = True
@@ -61,13 +61,13 @@ class Route:
     bytes [s]. `why_not` says what is missing where there is no way; then there are no links.
     """
 
-    flow: Flow
+    transfer: Transfer
     begins: str = ""
     links: list[Link] = field(default_factory=list)
     load: dict[str, Quantity] = field(default_factory=dict)
     file_s: Quantity = 0.0
-    pieces: tuple[Piece, ...] = ()
-    network: Piece | None = None
+    items: tuple[Item, ...] = ()
+    network: Item | None = None
     why_not: str = ""
 
     def link(self, link_id: str) -> Link:
@@ -77,8 +77,8 @@ class Route:
     @property
     def lines(self) -> tuple[str, ...]:
         """Lines of all that it passes."""
-        passed = [link.piece for link in self.links if link.piece is not None]
-        return tuple(dict.fromkeys(p.line.id for p in (*passed, *self.pieces)))
+        passed = [link.item for link in self.links if link.item is not None]
+        return tuple(dict.fromkeys(p.line.id for p in (*passed, *self.items)))
 
 
 Held = Mapping[str, FloatArray]
@@ -88,7 +88,7 @@ Held = Mapping[str, FloatArray]
 def _as_held(one: Held, other: Held) -> bool:
     """Whether the same drives keep the same."""
     return one.keys() == other.keys() and all(
-        np.array_equal(kept, other[piece]) for piece, kept in one.items()
+        np.array_equal(kept, other[item]) for item, kept in one.items()
     )
 
 
@@ -100,14 +100,14 @@ def held_of(kit: Kit) -> Held:
     heat, found = heat_of(kit), dict[str, FloatArray]()
     hard = list(heat.means.must_hold)
     for hot in heat.hot_bodies:
-        drives = hot.slows and hot.piece.part.drive is not None
+        drives = hot.slows and hot.item.part.drive is not None
         if drives and (hot.temp_c[hard, 0] > hot.limit_c[0]).any():
             kept: FloatArray = hot.speed_share[hard].min(axis=0)
-            found[hot.piece.id] = kept.clip(min=0.01)
+            found[hot.item.id] = kept.clip(min=0.01)
     return found
 
 
-class NoWayError(Exception):
+class NoPathError(Exception):
     """A flow has no way through a kit; says what is missing."""
 
 
@@ -117,9 +117,9 @@ class _Side:
 
     links: list[Link]
     outermost: str
-    pieces: list[Piece]
+    items: list[Item]
     file_ms: list[Quantity] = field(default_factory=list)
-    network: Piece | None = None
+    network: Item | None = None
 
 
 class Router:
@@ -130,70 +130,72 @@ class Router:
 
     def __init__(self, kit: Kit, held: Held, *, nominal_alone: bool = False) -> None:
         self.samples = 1 if nominal_alone else kit.samples
-        self.storing, self._held, self._has = kit.plan.storing, held, kit.plan.place.network
+        self.storage_use, self._held, self._has = kit.plan.storage_use, held, kit.plan.place.network
         self._known: dict[tuple[str, str, float | None], list[Link]] = {}
         self._ends: dict[tuple[End, str, bool, Protocol], _Side] = {}
-        self._giving: dict[FunctionId, list[Piece]] = {}
+        self._giving: dict[FunctionId, list[Item]] = {}
         self.ways = ways(kit)
-        self.pieces = [piece for piece in kit.connected if piece.line.role not in NOT_OF_IT]
-        stores = [piece for piece in self.pieces if piece.part.storage is not None]
-        self._on_data = [piece for piece in stores if piece.line.role == "data"]
-        self._on_boot = [piece for piece in stores if piece.line.role == "boot"][:1]
+        self.items = [item for item in kit.connected if item.line.role not in NOT_OF_IT]
+        stores = [item for item in self.items if item.part.storage is not None]
+        self._on_data = [item for item in stores if item.line.role == "storage"]
+        self._on_boot = [item for item in stores if item.line.role == "boot_drive"][:1]
         self.board = next(iter(kit.connected.of_role("board")), None)
 
-    def route(self, flow: Flow) -> Route:
+    def route(self, transfer: Transfer) -> Route:
         """The way of a flow; one without links where there is none."""
         if self.board is None:
-            return Route(flow, why_not="the kit has no board yet")
+            return Route(transfer, why_not="the kit has no board yet")
         try:
-            source = self._side(flow, flow.source, "in")
-            sink = self._side(flow, flow.sink, "out")
-        except NoWayError as error:
-            return Route(flow, why_not=str(error))
-        links = [*source.links, *self._processor(flow), *reversed(sink.links)]
+            source = self._side(transfer, transfer.source, "in")
+            target = self._side(transfer, transfer.target, "out")
+        except NoPathError as error:
+            return Route(transfer, why_not=str(error))
+        links = [*source.links, *self._processor(transfer), *reversed(target.links)]
         load: dict[str, Quantity] = {}
         for link in links:
             taken = load.get(link.id, 0.0)
             load[link.id] = taken + 1 / link.mb_s
-        pieces = tuple(dict.fromkeys([*source.pieces, *sink.pieces]))
+        items = tuple(dict.fromkeys([*source.items, *target.items]))
         begins = source.outermost or self.board.name
         if not links:
-            return Route(flow, why_not="nothing on its way has a rate")
-        if links[-1].to == "" and sink.outermost:
-            links[-1].to = sink.outermost
+            return Route(transfer, why_not="nothing on its way has a rate")
+        if links[-1].to == "" and target.outermost:
+            links[-1].to = target.outermost
         _name_the_middle(links, len(source.links), self.board.name)
-        file_s = self._file_s(flow, source, sink)
-        network = source.network or sink.network
-        return Route(flow, begins, links, load, file_s, pieces, network)
+        file_s = self._file_s(transfer, source, target)
+        network = source.network or target.network
+        return Route(transfer, begins, links, load, file_s, items, network)
 
     def _number(self, values: FloatArray) -> Quantity:
         return values.item(0) if self.samples == 1 else values
 
-    def _figure(self, piece: Piece, path: str) -> Quantity | None:
+    def _figure(self, item: Item, path: str) -> Quantity | None:
         """A figure of a part, None where nobody states it."""
-        values = piece.compiled.stated(path)
+        values = item.compiled.stated(path)
         return None if values is None else self._number(values)
 
-    def _file_s(self, flow: Flow, *sides: _Side) -> Quantity:
+    def _file_s(self, transfer: Transfer, *sides: _Side) -> Quantity:
         """What each file costs besides its bytes: by the protocol, the radio and the medium. [s]"""
-        if flow.file_mb is None:
+        if transfer.file_mb is None:
             return 0.0
         networked = any(side.network is not None for side in sides)
-        reading = usual.FILE_MS[flow.protocol] if networked else usual.FILE_MS_LOCAL
-        total_ms = drawn(f"file/{networked}/{flow.protocol}", reading, self.samples)
+        reading = (
+            typical_rates.FILE_MS[transfer.protocol] if networked else typical_rates.FILE_MS_LOCAL
+        )
+        total_ms = drawn(f"file/{networked}/{transfer.protocol}", reading, self.samples)
         for side in sides:
             for more_ms in side.file_ms:
                 total_ms = total_ms + more_ms
         return total_ms / 1000
 
-    def _side(self, flow: Flow, end: End, way: str) -> _Side:
-        if end in ("data", "boot"):
-            return self._media(flow, end, way)
-        key = end, way, flow.rate_mb_s is None, flow.protocol
+    def _side(self, transfer: Transfer, end: End, way: str) -> _Side:
+        if end in ("storage", "boot_drive"):
+            return self._media(transfer, end, way)
+        key = end, way, transfer.rate_mb_s is None, transfer.protocol
         side = self._ends.get(key)
         if side is None:
-            if end in ("network", "radio", "access_point"):
-                side = self._network(flow, end, way)
+            if end in ("network", "wifi", "access_point"):
+                side = self._network(transfer, end, way)
             elif end == "program":
                 side = _Side([], "", [])
             else:
@@ -205,7 +207,9 @@ class Router:
         """Links and buses of one piece."""
         links = []
         for step in steps:
-            usable = step.rate_mb_s * drawn(step.kind, usual.LINK_SHARE[step.kind], self.samples)
+            usable = step.rate_mb_s * drawn(
+                step.kind, typical_rates.LINK_SHARE[step.kind], self.samples
+            )
             direction = "" if step.half_duplex else f":{way}"
             told = "one way at a time" if step.half_duplex else ""
             links.append(
@@ -217,106 +221,112 @@ class Router:
     def _sense(self, function: FunctionId, way: str) -> _Side:
         giver = next(iter(self._offering(function)), None)
         if giver is None:
-            raise NoWayError("the part that it comes from is not in the kit")
+            raise NoPathError("the part that it comes from is not in the kit")
         links = self._steps(self.ways.get(giver.id, ()), way)
         return _Side(links, giver.name, [giver])
 
-    def _network(self, flow: Flow, end: End, way: str) -> _Side:
+    def _network(self, transfer: Transfer, end: End, way: str) -> _Side:
         """The way to a network; of several the one that lets most by."""
         givers, wired = self._givers(end)
-        sides = [self._by(flow, giver, wired, end, way) for giver in givers]
+        sides = [self._by(transfer, giver, wired, end, way) for giver in givers]
         return max(sides, key=_lets_by)
 
-    def _by(self, flow: Flow, giver: Piece, wired: bool, end: End, way: str) -> _Side:
+    def _by(self, transfer: Transfer, giver: Item, wired: bool, end: End, way: str) -> _Side:
         rates, more = giver.part.rates, []
         steps: tuple[Step, ...] = self.ways.get(giver.id, ())
         if wired:
-            link = self._wire(flow, giver, way)
+            link = self._wire(transfer, giver, way)
             bus = None if rates is None else rates.network_bus
             if bus is not None:
                 steps = (*buses(giver, giver.part.buses_above(bus), "usb3"), *steps)
         else:
             stated = self._figure(giver, "rates.radio_mb_s")
-            usual_mb_s = drawn("radio", usual.RADIO_MB_S, self.samples)
+            usual_mb_s = drawn("radio", typical_rates.RADIO_MB_S, self.samples)
             link = Link(
-                f"{giver.id}/radio", "radio, through one wall", "radio",
+                f"{giver.id}/radio", "radio, through one wall", "wifi",
                 usual_mb_s if stated is None else stated, giver, note="one way at a time",
             )  # fmt: skip
-            more = [drawn("radio/file", usual.FILE_MS_BY_RADIO, self.samples)]
+            more = [drawn("radio/file", typical_rates.FILE_MS_BY_RADIO, self.samples)]
         links = [link, *self._steps(steps, way)]
         return _Side(links, _FAR_END[end], [giver], more, giver)
 
-    def _wire(self, flow: Flow, giver: Piece, way: str) -> Link:
+    def _wire(self, transfer: Transfer, giver: Item, way: str) -> Link:
         """The network's wire, by its rate or, where that is not stated, by its maker's promise."""
-        share = usual.STREAM_SHARE if flow.rate_mb_s else usual.WIRE_SHARE[flow.protocol]
-        used = drawn(f"wire/{flow.rate_mb_s is not None}/{flow.protocol}", share, self.samples)
-        rates, offer = giver.part.rates, giver.part.offers.get("wired_network")
+        share = (
+            typical_rates.STREAM_SHARE
+            if transfer.rate_mb_s
+            else typical_rates.WIRE_SHARE[transfer.protocol]
+        )
+        used = drawn(
+            f"wire/{transfer.rate_mb_s is not None}/{transfer.protocol}", share, self.samples
+        )
+        rates, offer = giver.part.rates, giver.part.offers.get("ethernet")
         if rates is not None and rates.network_mbit_s is not None:
             raw = ethernet.goodput_mb_s(rates.network_mbit_s)
             label = f"wire, {rates.network_mbit_s:g} Mb/s"
         elif offer is not None and offer.amount is not None:
             raw, label = offer.amount, "wire"
         else:
-            raise NoWayError(f"nobody states how fast the network of {giver.name} is")
+            raise NoPathError(f"nobody states how fast the network of {giver.name} is")
         return Link(f"{giver.id}/wire:{way}", label, "wire", raw * used, giver)
 
-    def _givers(self, end: End) -> tuple[list[Piece], bool]:
+    def _givers(self, end: End) -> tuple[list[Item], bool]:
         """The pieces by which a network is reached, and whether by wire."""
         has = self._has
-        wired, radios = self._offering("wired_network"), self._offering("radio")
-        if end in ("access_point", "radio"):
+        wired, radios = self._offering("ethernet"), self._offering("wifi")
+        if end in ("access_point", "wifi"):
             opens = self._own_network(radios)
             if end == "access_point":
                 found = [] if opens is None else [opens]
             else:
                 found = [radio for radio in radios if radio is not opens] or radios
             if not found:
-                raise NoWayError("nothing in the kit opens a network of its own"
+                raise NoPathError("nothing in the kit opens a network of its own"
                                  if end == "access_point" else "the kit has no Wi-Fi")  # fmt: skip
             return found, False
-        if has in ("both", "wired") and wired:
+        if has in ("both", "ethernet") and wired:
             return wired, True
-        if has in ("both", "radio") and radios:
+        if has in ("both", "wifi") and radios:
             return radios, False
         why = "its place has no network" if has == "none" else "the kit does not reach its network"
-        raise NoWayError(why)
+        raise NoPathError(why)
 
-    def _own_network(self, radios: Sequence[Piece]) -> Piece | None:
+    def _own_network(self, radios: Sequence[Item]) -> Item | None:
         """The piece that opens a network; one beside which another radio joins that of the place,
         where there is one.
         """
         own = self._offering("access_point")
-        beside = [piece for piece in own if any(radio is not piece for radio in radios)]
+        beside = [item for item in own if any(radio is not item for radio in radios)]
         return next(iter(beside or own), None)
 
-    def _offering(self, function: FunctionId) -> list[Piece]:
+    def _offering(self, function: FunctionId) -> list[Item]:
         """Pieces that give a function, in kit order."""
         found = self._giving.get(function)
         if found is None:
-            found = [piece for piece in self.pieces if function in piece.part.offers]
+            found = [item for item in self.items if function in item.part.offers]
             self._giving[function] = found
         return found
 
-    def media(self, end: End) -> list[Piece]:
+    def media(self, end: End) -> list[Item]:
         """Pieces that data are on; the boot medium where there are no others."""
-        return (self._on_data if end == "data" else []) or self._on_boot
+        return (self._on_data if end == "storage" else []) or self._on_boot
 
-    def _media(self, flow: Flow, end: End, way: str) -> _Side:
+    def _media(self, transfer: Transfer, end: End, way: str) -> _Side:
         media = self.media(end)
         if not media:
-            raise NoWayError("the kit has no medium for it yet")
+            raise NoPathError("the kit has no medium for it yet")
         stores = [p.part.storage.capacity_gb for p in media if p.part.storage is not None]
-        if (flow.amount_gb or 0.0) > sum(stores) and way == "out":
-            raise NoWayError("the kit has no room for it yet")
-        layout = self.storing.layout if media[0].line.role == "data" else "separate"
+        if (transfer.amount_gb or 0.0) > sum(stores) and way == "out":
+            raise NoPathError("the kit has no room for it yet")
+        layout = self.storage_use.layout if media[0].line.role == "storage" else "separate"
         settle = self._figure(media[0], "medium.settle_ms")
         more = [] if settle is None else [settle]
         if layout == "separate" or len(media) == 1:
-            return _Side(self._medium(flow, media[0], way, 1.0), media[0].name, media, more)
-        return self._array(flow, media, layout, way, more)
+            return _Side(self._medium(transfer, media[0], way, 1.0), media[0].name, media, more)
+        return self._array(transfer, media, layout, way, more)
 
     def _array(
-        self, flow: Flow, media: list[Piece], layout: Layout, way: str, more: list[Quantity]
+        self, transfer: Transfer, media: list[Item], layout: Layout, way: str, more: list[Quantity]
     ) -> _Side:
         """Disks that are used together: what each takes, and what they share."""
         writes, count = way == "out", len(media)
@@ -325,10 +335,10 @@ class Router:
             spread = read_from_each(layout, count)
         merged: dict[str, Link] = {}
         load: dict[str, Quantity] = {}
-        for piece, share in zip(media, spread, strict=True):
-            for link in self._medium(flow, piece, way, share) if share else ():
+        for item, share in zip(media, spread, strict=True):
+            for link in self._medium(transfer, item, way, share) if share else ():
                 load[link.id] = load.get(link.id, 0.0) + 1 / link.mb_s
-                merged.setdefault(link.id, link).serves.add(piece.id)
+                merged.setdefault(link.id, link).serves.add(item.id)
         for link_id, link in merged.items():
             link.mb_s = 1 / load[link_id]
         links = sorted(merged.values(), key=lambda link: len(link.serves))
@@ -347,33 +357,33 @@ class Router:
         other._known = {key: links for key, links in self._known.items() if key[0] not in changed}
         return other
 
-    def used_as(self, storing: Storing) -> Router:
+    def used_as(self, storage_use: StorageUse) -> Router:
         """The same kit with its disks used in another way; what is known of each is shared."""
         other = copy(self)
-        other.storing = storing
+        other.storage_use = storage_use
         return other
 
-    def _medium(self, flow: Flow, piece: Piece, way: str, share: float) -> list[Link]:
+    def _medium(self, transfer: Transfer, item: Item, way: str, share: float) -> list[Link]:
         """A drive or card and the links up to the processor, the medium first, for `share` bytes on
         each for a byte of the flow.
         """
-        at_once_gb = run_gb(flow) if way == "out" else None
-        links = self._known.get((piece.id, way, at_once_gb))
+        at_once_gb = run_gb(transfer) if way == "out" else None
+        links = self._known.get((item.id, way, at_once_gb))
         if links is None:
-            links = self._known[piece.id, way, at_once_gb] = self._whole(flow, piece, way)
+            links = self._known[item.id, way, at_once_gb] = self._whole(transfer, item, way)
         return [
-            Link(link.id, link.label, link.kind, link.mb_s / share, link.piece, note=link.note)
+            Link(link.id, link.label, link.kind, link.mb_s / share, link.item, note=link.note)
             for link in links
         ]
 
-    def _whole(self, flow: Flow, piece: Piece, way: str) -> list[Link]:
-        own = self.medium_mb_s(flow, piece, way)
+    def _whole(self, transfer: Transfer, item: Item, way: str) -> list[Link]:
+        own = self.medium_mb_s(transfer, item, way)
         if own is None:
-            raise NoWayError(f"nobody states how fast {piece.name} is")
+            raise NoPathError(f"nobody states how fast {item.name} is")
         doing = "writing to" if way == "out" else "reading from"
-        links = [Link(f"{piece.id}/medium", f"{doing} {piece.name}", "medium", own, piece)]
-        steps = self.ways.get(piece.id)
-        if piece.part.kind == "card" or piece.part.drive is None:
+        links = [Link(f"{item.id}/medium", f"{doing} {item.name}", "medium", own, item)]
+        steps = self.ways.get(item.id)
+        if item.part.kind == "card" or item.part.drive is None:
             slot = None if self.board is None else self._figure(self.board, "rates.slot_mb_s")
             if slot is not None and self.board is not None:
                 links.append(
@@ -382,7 +392,7 @@ class Router:
                 )  # fmt: skip
             return links
         if steps is None:
-            raise NoWayError(f"{piece.name} is not plugged in")
+            raise NoPathError(f"{item.name} is not plugged in")
         for step, link in zip(steps, self._steps(steps, way), strict=True):
             bridge = self._figure(step.enters, "rates.bridge_mb_s")
             links.append(link)
@@ -393,34 +403,34 @@ class Router:
                 )  # fmt: skip
         return links
 
-    def medium_mb_s(self, flow: Flow, piece: Piece, way: str) -> Quantity | None:
+    def medium_mb_s(self, transfer: Transfer, item: Item, way: str) -> Quantity | None:
         """What a medium does by itself: read or written, with its cache full where a run or a
         stream is more than it holds, and as fast as heat lets it.
         """
         name = "write_mb_s" if way == "out" else "read_mb_s"
         paths = (f"drive.{name}", f"storage.{name}", f"medium.{name}")
-        stated = (self._figure(piece, path) for path in paths)
+        stated = (self._figure(item, path) for path in paths)
         rate = next((figure for figure in stated if figure is not None), None)
         if rate is None:
             return None
-        held = self._held.get(piece.id)
+        held = self._held.get(item.id)
         if held is not None:
             rate = rate * self._number(held)
-        sustained = self._figure(piece, "medium.sustained_mb_s") if way == "out" else None
+        sustained = self._figure(item, "medium.sustained_mb_s") if way == "out" else None
         if sustained is None:
             return rate
-        cache_gb = self._figure(piece, "medium.cache_gb")
+        cache_gb = self._figure(item, "medium.cache_gb")
         slow = lesser(rate, sustained)
-        amount_gb = run_gb(flow)
+        amount_gb = run_gb(transfer)
         if cache_gb is None or amount_gb is None:
             return rate
         beyond = amount_gb - lesser(float(amount_gb), cache_gb)
         mean = amount_gb / ((amount_gb - beyond) / rate + beyond / slow)
         return pick(beyond > 0, mean, rate)
 
-    def held_share(self, piece: Piece) -> float | None:
+    def held_share(self, item: Item) -> float | None:
         """What heat leaves of the speed of a drive, at nominal figures; None where that is all."""
-        held = self._held.get(piece.id)
+        held = self._held.get(item.id)
         return None if held is None else float(held[0])
 
     def raw_mb_s(self, link: Link) -> float:
@@ -432,47 +442,49 @@ class Router:
             If it is neither.
         """
         steps = [step for way in self.ways.values() for step in way]
-        for piece in self.pieces:
-            bus = None if piece.part.rates is None else piece.part.rates.network_bus
+        for item in self.items:
+            bus = None if item.part.rates is None else item.part.rates.network_bus
             if bus is not None:
-                steps += buses(piece, piece.part.buses_above(bus), "usb3")
+                steps += buses(item, item.part.buses_above(bus), "usb3")
         return next(s.rate_mb_s for s in steps if link.id in (s.id, f"{s.id}:in", f"{s.id}:out"))
 
     def rebuilt_mb_s(self) -> Quantity | None:
         """What of a disk that was replaced is filled in a second, from all that is needed of the
         others, with daily use beside it; None where a disk is not on any way. [MB/s]
         """
-        media = self.media("data")
-        mirrored = self.storing.layout in ("mirror", "striped_mirrors")
+        media = self.media("storage")
+        mirrored = self.storage_use.layout in ("mirror", "striped_mirrors")
         sources = media[1:2] if mirrored else media[1:]
-        flow = Flow(id="rebuild", text="rebuild", source="program", sink="data", amount_gb=1e3)
+        transfer = Transfer(
+            id="rebuild", text="rebuild", source="program", target="storage", amount_gb=1e3
+        )
         load: dict[str, Quantity] = {}
         try:
-            links = [*self._medium(flow, media[0], "out", 1.0)]
-            for piece in sources:
-                links += self._medium(flow, piece, "in", 1.0)
-        except NoWayError:
+            links = [*self._medium(transfer, media[0], "out", 1.0)]
+            for item in sources:
+                links += self._medium(transfer, item, "in", 1.0)
+        except NoPathError:
             return None
         if not mirrored:
-            links += self._processor(flow)
+            links += self._processor(transfer)
         for link in links:
             load[link.id] = load.get(link.id, 0.0) + 1 / link.mb_s
-        share = drawn("rebuild", usual.REBUILD_SHARE, self.samples)
+        share = drawn("rebuild", typical_rates.REBUILD_SHARE, self.samples)
         return share * alone_mb_s(load)
 
-    def _processor(self, flow: Flow) -> list[Link]:
+    def _processor(self, transfer: Transfer) -> list[Link]:
         """What the processor has to work through for each byte."""
-        storing, links = self.storing, []
-        if not self._on_data or "data" not in (flow.source, flow.sink):
+        storage_use, links = self.storage_use, []
+        if not self._on_data or "storage" not in (transfer.source, transfer.target):
             return []
-        if storing.encrypted:
+        if storage_use.encrypted:
             links.append(self._work("encrypt", "encryption in the processor", "encrypt_mb_s"))
-        if storing.file_system == "checksummed":
+        if storage_use.file_system == "checksummed":
             links.append(self._work("checksum", "checksums in the processor", "checksum_mb_s"))
-        if storing.layout in ("parity", "double_parity") and flow.sink == "data":
+        if storage_use.layout in ("parity", "double_parity") and transfer.target == "storage":
             link = self._work("parity", "parity in the processor", "parity_path_mb_s")
-            if link is not None and storing.layout == "double_parity":
-                link.mb_s = link.mb_s * usual.PARITY_OF_DOUBLE
+            if link is not None and storage_use.layout == "double_parity":
+                link.mb_s = link.mb_s * typical_rates.PARITY_OF_DOUBLE
             links.append(link)
         return [link for link in links if link is not None]
 
@@ -484,7 +496,7 @@ class Router:
 
 
 _FAR_END: dict[End, str] = {
-    "network": "the network", "radio": "the Wi-Fi it joins", "access_point": "its own Wi-Fi",
+    "network": "the network", "wifi": "the Wi-Fi it joins", "access_point": "its own Wi-Fi",
 }  # fmt: skip
 
 
@@ -498,21 +510,21 @@ def _lets_by(side: _Side) -> float:
     return min(nominal(link.mb_s) for link in side.links)
 
 
-def run_gb(flow: Flow) -> float | None:
+def run_gb(transfer: Transfer) -> float | None:
     """What a run of a flow writes at a stretch. [GB]"""
-    if flow.rate_mb_s is not None:
-        return flow.rate_mb_s * 3.6 * (flow.hours_a_day or 1.0)
-    return flow.amount_gb
+    if transfer.rate_mb_s is not None:
+        return transfer.rate_mb_s * 3.6 * (transfer.hours_a_day or 1.0)
+    return transfer.amount_gb
 
 
-def _told_once(links: Sequence[Link], media: Sequence[Piece]) -> str:
+def _told_once(links: Sequence[Link], media: Sequence[Item]) -> str:
     """Of the disks of an array show the slowest and what lies on its own way; give what it is
     called.
     """
     own = [link for link in links if link.kind == "medium"]
     slowest = min(own, key=lambda link: nominal(link.mb_s))
-    disk = slowest.piece
-    others = {piece.id for piece in media if piece is not disk}
+    disk = slowest.item
+    others = {item.id for item in media if item is not disk}
     for link in links:
         link.shown = not (others & link.serves and disk is not None and disk.id not in link.serves)
     name = f"{media[0].part.model} ×\N{NO-BREAK SPACE}{len(media)}"
@@ -530,7 +542,7 @@ def _name_the_middle(links: Sequence[Link], inwards: int, board: str) -> None:
             continue
         if place < inwards:
             last = place == inwards - 1
-            link.to = board if last or link.piece is None else link.piece.name
+            link.to = board if last or link.item is None else link.item.name
         elif place + 1 < len(links):
-            after = links[place + 1].piece
+            after = links[place + 1].item
             link.to = board if after is None else after.name

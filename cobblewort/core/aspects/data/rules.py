@@ -15,7 +15,7 @@ from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.paths import ways
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import nominal
-from cobblewort.core.judging.findings import Finding, Remark
+from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, place_with
@@ -37,7 +37,7 @@ def other_socket(kit: Kit, finding: Finding) -> Iterator[Patch]:
         if ref.socket.role == "host" and fit.into(name) is None
     ]  # fmt: skip
     for plug, now in fit.placed.values():
-        if plug.piece.line.id not in finding.lines or plug.plug.role != "device":
+        if plug.item.line.id not in finding.lines or plug.plug.role != "device":
             continue
         tried = set()
         for ref in free:
@@ -46,8 +46,8 @@ def other_socket(kit: Kit, finding: Finding) -> Iterator[Patch]:
             if ref.socket.connector != now.socket.connector or same or kind in tried:
                 continue
             tried.add(kind)
-            name = f"{plug.piece.index}.{plug.name}"
-            yield (PinPlug(line=plug.piece.line.id, plug=name, socket=ref.id),)
+            name = f"{plug.item.index}.{plug.name}"
+            yield (PinPlug(line=plug.item.line.id, plug=name, socket=ref.id),)
 
 
 def push_the_slot(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -62,151 +62,174 @@ def push_the_slot(kit: Kit, finding: Finding) -> Iterator[Patch]:
 def lighter_array(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """The same disks without parity, checksums or encryption, as far as they can be."""
     del finding
-    storing, disks = kit.plan.storing, len(array_of(kit).pieces)
-    if storing.layout in ("parity", "double_parity"):
+    storage_use, disks = kit.plan.storage_use, len(array_of(kit).items)
+    if storage_use.layout in ("parity", "double_parity"):
         for layout in ("striped_mirrors", "mirror"):
             if possible(layout, disks):
-                yield (SetFields(fields={"storing": {"layout": layout}}),)
-    if storing.encrypted:
-        yield (SetFields(fields={"storing": {"encrypted": False}}),)
-    if storing.file_system == "checksummed":
-        yield (SetFields(fields={"storing": {"file_system": "native"}}),)
+                yield (SetFields(fields={"storage_use": {"layout": layout}}),)
+    if storage_use.encrypted:
+        yield (SetFields(fields={"storage_use": {"encrypted": False}}),)
+    if storage_use.file_system == "checksummed":
+        yield (SetFields(fields={"storage_use": {"file_system": "native"}}),)
 
 
 def wired_instead(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """A wire to the place, where it has radio alone."""
     del finding
-    if kit.plan.place.network == "radio":
+    if kit.plan.place.network == "wifi":
         yield place_with(kit, network="both")
 
 
-def _neck_words(at: Moved, situation: Situation | None) -> str:
+def _bottleneck_words(at: Moved, situation: Situation | None) -> str:
     """What holds a flow back, and who else passes there."""
-    if at.neck is None:
+    if at.bottleneck is None:
         return ""
-    neck = neck_words(at.neck)
+    bottleneck = bottleneck_words(at.bottleneck)
     beside = []
     if situation is not None:
         beside = [
-            m.route.flow.text for m in situation.moved if m is not at and at.neck.id in m.route.load
+            m.route.transfer.text
+            for m in situation.moved
+            if m is not at and at.bottleneck.id in m.route.load
         ]
     shared = f", shared with “{beside[0]}”" if beside else ""
-    return f" The neck is {neck}{shared}."
+    return f" The neck is {bottleneck}{shared}."
 
 
-def neck_words(neck: Link) -> str:
+def bottleneck_words(bottleneck: Link) -> str:
     """What a link is called in a sentence: `the USB 2 pair`, `writing to Plain 32`."""
-    if neck.kind in ("medium", "processor", "files"):
-        return neck.label
-    head, _, tail = neck.label.partition(", ")
+    if bottleneck.kind in ("medium", "processor", "files"):
+        return bottleneck.label
+    head, _, tail = bottleneck.label.partition(", ")
     return f"the {words.within(head)} ({tail})" if tail else f"the {words.within(head)}"
 
 
-def _sum_of(at: Moved, limit: Term, flow_unit: str) -> Sum:
+def _sum_of(at: Moved, limit: Term, transfer_unit: str) -> Sum:
     """The spare of a rate or a time, from what the neck lets by."""
-    neck = "what its way lets by" if at.neck is None else at.neck.label
-    rate = computed_term("B", f"{neck}, beside what else runs", "MB/s",
+    bottleneck = "what its way lets by" if at.bottleneck is None else at.bottleneck.label
+    rate = computed_term("B", f"{bottleneck}, beside what else runs", "MB/s",
                          nominal(at.could_mb_s), None)  # fmt: skip
-    if flow_unit == "min":
-        amount = plan_term("A", "amount", "GB", float(at.route.flow.amount_gb or 0))
+    if transfer_unit == "min":
+        amount = plan_term("A", "amount", "GB", float(at.route.transfer.amount_gb or 0))
         return Sum("time allowed less the amount over the rate",
                    f"{limit.symbol} - A * 1000 / B / 60", [limit, amount, rate])  # fmt: skip
     return Sum("rate less what is asked for", f"B - {limit.symbol}", [rate, limit])
 
 
-def _states(values: list[Quantity], stress: bool, samples: int) -> tuple[Quantity, LookedAt]:
+def _states(values: list[Quantity], worst_case: bool, samples: int) -> tuple[Quantity, LookedAt]:
     """One planned state, and everything at once where it is another one."""
-    if not stress:
+    if not worst_case:
         return values[0], ANY_TIME
     rows = np.array([np.broadcast_to(value, (samples,)) for value in values])
-    return rows, _WITH_STRESS
+    return rows, _WITH_WORST_CASE
 
 
-_WITH_STRESS = LookedAt.of(
+_WITH_WORST_CASE = LookedAt.of(
     [State("", "", True, True), State("all", "Everything at once", False, True)], [0, 1]
 )
 
 
 @rule(
-    "DATA-01", "data", "It is moved as fast as it has to be",
+    "DATA-01",
+    "data",
+    "It is moved as fast as it has to be",
     why="Copies take the night, a recorder drops what it cannot write, and a gigabit adapter on a "
     "slow bus is money for next to nothing.",
     formula="for each flow the least of what the links on its way let by, shared with all that run "
     "at the same time: rate >= rate asked for; amount / rate <= time allowed; stream <= rate",
     source="max-min fair shares (Bertsekas and Gallager, Data Networks, 6.5.2); usable rates from "
     "line codes and packet overhead of the standards, the rest class figures from memory",
-    reads=(data_of, "flows", "needs", "storing", "settings", "place.network"),
+    reads=(data_of, "transfers", "requirements", "storage_use", "settings", "place.network"),
     remedies=(
-        other_socket, push_the_slot, lighter_array, another("board", "addon", "data", "boot"),
+        other_socket,
+        push_the_slot,
+        lighter_array,
+        another("board", "add_on", "storage", "boot_drive"),
         wired_instead,
     ),
-)  # fmt: skip
+)
 def fast_enough(kit: Kit) -> Iterator[Check]:
     """A margin for each stream, deadline and rate that is asked for."""
     data = data_of(kit)
-    stress = data.stress
+    worst_case = data.worst_case
     for route in data.routes:
-        found = data.planned(route.flow.id)
+        found = data.planned(route.transfer.id)
         if found is None:
             continue
         situation, at = found
-        if route.flow.rate_mb_s is not None:
-            worst = None if stress is None else stress.of(route.flow.id)
+        if route.transfer.rate_mb_s is not None:
+            worst = None if worst_case is None else worst_case.of(route.transfer.id)
             yield _stream(kit, situation, at, worst)
-        elif route.flow.within_min is not None:
+        elif route.transfer.within_min is not None:
             yield _deadline(situation, at)
-        elif route.flow.least_mb_s is not None:
+        elif route.transfer.least_mb_s is not None:
             yield _rate(
-                route.flow.id, route.flow.text, route.flow.least_mb_s, at, situation
+                route.transfer.id, route.transfer.text, route.transfer.least_mb_s, at, situation
             )  # fmt: skip
     for asked in data.asked:
-        yield _rate(asked.need.id, asked.need.text, asked.least_mb_s, asked.moved, None)
+        yield _rate(
+            asked.requirement.id, asked.requirement.text, asked.least_mb_s, asked.moved, None
+        )
 
 
 def _stream(kit: Kit, situation: Situation, at: Moved, worst: Moved | None) -> Check:
-    flow = at.route.flow
-    wanted = float(flow.rate_mb_s or 0)
+    transfer = at.route.transfer
+    wanted = float(transfer.rate_mb_s or 0)
     values = [at.could_mb_s] + ([] if worst is None else [worst.could_mb_s])
     value, states = _states(values, worst is not None, kit.samples)
 
     def sentence(margin: Margin) -> str:
         shown = worst if margin.state == "all" and worst is not None else at
         has, wants = words.apart(words.rate, margin.value, wanted)
-        told = f"“{flow.text}” wants {wants}; its way lets {has} by{margin.when}."
-        return told + _neck_words(shown, situation if shown is at else None)
+        told = f"“{transfer.text}” wants {wants}; its way lets {has} by{margin.when}."
+        return told + _bottleneck_words(shown, situation if shown is at else None)
 
     def working(state: int) -> Sum:
         told = at if state == 0 or worst is None else worst
         return _sum_of(told, plan_term("S", "stream", "MB/s", wanted), "MB/s")
 
     return Check(
-        flow.id, f"Stream: {flow.text}", "MB/s", "min", value, wanted, sentence, at.route.lines,
+        transfer.id,
+        f"Stream: {transfer.text}",
+        "MB/s",
+        "min",
+        value,
+        wanted,
+        sentence,
+        at.route.lines,
         states,
         working=working,
-    )  # fmt: skip
+    )
 
 
 def _deadline(situation: Situation, at: Moved) -> Check:
-    flow, time = at.route.flow, at.minutes
-    allowed = float(flow.within_min or 0)
+    transfer, time = at.route.transfer, at.minutes
+    allowed = float(transfer.within_min or 0)
 
     def sentence(margin: Margin) -> str:
         takes, most = words.apart(words.minutes, margin.value, allowed)
-        told = f"“{flow.text}”: {words.size(flow.amount_gb or 0)} take {takes}; {most} are allowed."
-        return told + _neck_words(at, situation)
+        size = words.size(transfer.amount_gb or 0)
+        told = f"“{transfer.text}”: {size} take {takes}; {most} are allowed."
+        return told + _bottleneck_words(at, situation)
 
     return Check(
-        flow.id, f"Time: {flow.text}", "min", "max", 0.0 if time is None else time, allowed,
-        sentence, at.route.lines,
+        transfer.id,
+        f"Time: {transfer.text}",
+        "min",
+        "max",
+        0.0 if time is None else time,
+        allowed,
+        sentence,
+        at.route.lines,
         working=lambda _: _sum_of(at, plan_term("T", "time allowed", "min", allowed), "min"),
-    )  # fmt: skip
+    )
 
 
 def _rate(subject: str, text: str, least: float, at: Moved, situation: Situation | None) -> Check:
     def sentence(margin: Margin) -> str:
         gets, wants = words.apart(words.rate, margin.value, least)
         told = f"It moves {gets}; {wants} are asked for: {text}."
-        return told + _neck_words(at, situation)
+        return told + _bottleneck_words(at, situation)
 
     return Check(
         subject, f"Rate: {text}", "MB/s", "min", at.rate_mb_s, least, sentence, at.route.lines,
@@ -218,13 +241,13 @@ def another_disk(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """As many disks as the layout wants, or another layout."""
     del finding
     array = array_of(kit)
-    facts = LAYOUTS[kit.plan.storing.layout]
-    missing = max(facts.least - len(array.pieces), 1)
-    for piece in array.pieces[:1]:
-        yield (EditLine(line=piece.line.id, quantity=piece.line.quantity + missing),)
+    facts = LAYOUTS[kit.plan.storage_use.layout]
+    missing = max(facts.least - len(array.items), 1)
+    for item in array.items[:1]:
+        yield (EditLine(line=item.line.id, quantity=item.line.quantity + missing),)
     for layout in LAYOUTS:
-        if layout != kit.plan.storing.layout and possible(layout, len(array.pieces)):
-            yield (SetFields(fields={"storing": {"layout": layout}}),)
+        if layout != kit.plan.storage_use.layout and possible(layout, len(array.items)):
+            yield (SetFields(fields={"storage_use": {"layout": layout}}),)
 
 
 @rule(
@@ -233,28 +256,28 @@ def another_disk(kit: Kit, finding: Finding) -> Iterator[Patch]:
     formula="stripe and mirror from 2 disks, single parity from 3, double parity from 4, striped "
     "mirrors from 4 and an even number",
     source="common practice",
-    reads=(array_of, "storing"),
+    reads=(array_of, "storage_use"),
     remedies=(another_disk,),
 )  # fmt: skip
-def disks_enough(kit: Kit) -> Iterator[Remark]:
+def disks_enough(kit: Kit) -> Iterator[Observation]:
     """A layout that the disks of the kit do not make."""
-    array, layout = array_of(kit), kit.plan.storing.layout
+    array, layout = array_of(kit), kit.plan.storage_use.layout
     if array.possible:
         return
-    facts, count = LAYOUTS[layout], len(array.pieces)
+    facts, count = LAYOUTS[layout], len(array.items)
     wants = f"{facts.least} disks or more" + (", in pairs" if facts.even else "")
     has = "one" if count == 1 else str(count)
-    yield Remark(
-        "layout", "stops", f"For “{facts.label}” the kit needs {wants}; it has {has}.",
-        tuple(dict.fromkeys(piece.line.id for piece in array.pieces)),
+    yield Observation(
+        "layout", "problem", f"For “{facts.label}” the kit needs {wants}; it has {has}.",
+        tuple(dict.fromkeys(item.line.id for item in array.items)),
     )  # fmt: skip
 
 
 def equal_disks(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Mirrors of what is alike."""
     del finding
-    if possible("striped_mirrors", len(array_of(kit).pieces)):
-        yield (SetFields(fields={"storing": {"layout": "striped_mirrors"}}),)
+    if possible("striped_mirrors", len(array_of(kit).items)):
+        yield (SetFields(fields={"storage_use": {"layout": "striped_mirrors"}}),)
 
 
 @rule(
@@ -262,15 +285,15 @@ def equal_disks(kit: Kit, finding: Finding) -> Iterator[Patch]:
     why="The smallest counts for all, the slowest too.",
     formula="room of an array = what its smallest disk has, as often as it holds data",
     source="common practice",
-    reads=(array_of, "storing"),
+    reads=(array_of, "storage_use"),
     remedies=(equal_disks,),
 )  # fmt: skip
-def unequal(kit: Kit) -> Iterator[Remark]:
+def unequal(kit: Kit) -> Iterator[Observation]:
     """A note on room that nobody can use."""
-    array, layout = array_of(kit), kit.plan.storing.layout
-    if layout == "separate" or not array.possible or len(array.pieces) < 2:
+    array, layout = array_of(kit), kit.plan.storage_use.layout
+    if layout == "separate" or not array.possible or len(array.items) < 2:
         return
-    sizes = [p.part.storage.capacity_gb for p in array.pieces if p.part.storage is not None]
+    sizes = [p.part.storage.capacity_gb for p in array.items if p.part.storage is not None]
     if max(sizes) <= _UNEQUAL * min(sizes):
         return
     wasted = sum(sizes) - min(sizes) * len(sizes)
@@ -278,10 +301,10 @@ def unequal(kit: Kit) -> Iterator[Remark]:
         ordered = sorted(sizes)
         wasted = sum(b - a for a, b in zip(ordered[::2], ordered[1::2], strict=True))
     if wasted > 0:
-        yield Remark(
+        yield Observation(
             "sizes", "note",
             f"The disks of this array differ: {words.size(wasted)} of the larger ones stay unused.",
-            tuple(dict.fromkeys(piece.line.id for piece in array.pieces)),
+            tuple(dict.fromkeys(item.line.id for item in array.items)),
         )  # fmt: skip
 
 
@@ -290,17 +313,17 @@ def unequal(kit: Kit) -> Iterator[Remark]:
     why="A gigabit adapter on a USB 2 socket is money for next to nothing.",
     formula=f"rate of an adapter's network <= {_WASTED:g} x what its way to the processor lets by",
     source="USB 2.0, 5.8.4 (from memory); what people get by class",
-    reads=(data_of, ways, "flows", "place.network"),
+    reads=(data_of, ways, "transfers", "place.network"),
     remedies=(other_socket,),
 )  # fmt: skip
-def wasted_adapter(kit: Kit) -> Iterator[Remark]:
+def wasted_adapter(kit: Kit) -> Iterator[Observation]:
     """A note for a network adapter whose bus is slower than its wire."""
     told = set()
     for route in data_of(kit).routes:
         giver = route.network
         if giver is None or giver.part.kind == "board" or giver.id in told:
             continue
-        wire = next((link for link in route.links if link.kind in ("wire", "radio")), None)
+        wire = next((link for link in route.links if link.kind in ("wire", "wifi")), None)
         own = [
             link for link in route.links
             if link.id.removesuffix(":in").removesuffix(":out") in
@@ -311,7 +334,7 @@ def wasted_adapter(kit: Kit) -> Iterator[Remark]:
         lets = min(own, key=lambda link: nominal(link.mb_s))
         if nominal(wire.mb_s) > _WASTED * nominal(lets.mb_s):
             told.add(giver.id)
-            yield Remark(
+            yield Observation(
                 giver.line.id, "note",
                 f"{giver.name} could move {words.rate(nominal(wire.mb_s))}; the "
                 f"{words.within(lets.label.partition(', ')[0])} that it hangs on lets "
@@ -327,15 +350,15 @@ def wasted_adapter(kit: Kit) -> Iterator[Remark]:
     source="common practice",
     reads=(data_of,),
 )  # fmt: skip
-def known(kit: Kit) -> Iterator[Remark]:
+def known(kit: Kit) -> Iterator[Observation]:
     """A note for each flow that cannot be judged for want of a figure; that a part is missing is
     said by the rules of purpose and of fit.
     """
     for route in data_of(kit).routes:
         if route.why_not.startswith("nobody states"):
-            yield Remark(
-                route.flow.id, "note",
-                f"Not known: how fast “{route.flow.text}” goes, as {route.why_not}.",
+            yield Observation(
+                route.transfer.id, "note",
+                f"Not known: how fast “{route.transfer.text}” goes, as {route.why_not}.",
             )  # fmt: skip
 
 
@@ -345,22 +368,25 @@ def known(kit: Kit) -> Iterator[Remark]:
     "costs files.",
     formula="exchange format where the plug may be pulled or several people have their own files",
     source="common practice",
-    reads=("storing", "needs", array_of),
+    reads=("storage_use", "requirements", array_of),
 )  # fmt: skip
-def file_system(kit: Kit) -> Iterator[Remark]:
+def file_system(kit: Kit) -> Iterator[Observation]:
     """A note where an exchange format meets pulled plugs or several people."""
-    plan, disks = kit.plan, array_of(kit).pieces
-    if plan.storing.file_system != "exchange" or not disks:
+    plan, disks = kit.plan, array_of(kit).items
+    if plan.storage_use.file_system != "exchange" or not disks:
         return
-    lines = tuple(dict.fromkeys(piece.line.id for piece in disks))
-    if any(need.condition == "pulled_plug" for need in plan.needs):
-        yield Remark(
+    lines = tuple(dict.fromkeys(item.line.id for item in disks))
+    if any(requirement.condition == "power_cut" for requirement in plan.requirements):
+        yield Observation(
             "journal", "note",
             "An exchange format keeps no journal: where the plug may be pulled, files are lost.",
             lines,
         )  # fmt: skip
-    if any(need.function == "users" and (need.at_least or 1) > 1 for need in plan.needs):
-        yield Remark(
+    if any(
+        requirement.function == "users" and (requirement.at_least or 1) > 1
+        for requirement in plan.requirements
+    ):
+        yield Observation(
             "owners", "note",
             "An exchange format knows no owners: everybody can read and change everything on it.",
             lines,

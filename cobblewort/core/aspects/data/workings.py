@@ -6,13 +6,13 @@ from typing import NamedTuple
 
 import numpy as np
 
-from cobblewort.core.aspects.data import usual
+from cobblewort.core.aspects.data import typical_rates
 from cobblewort.core.aspects.data.model import of as data_of
 from cobblewort.core.aspects.data.route import Link, LinkKind, Route, run_gb
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.figures.reading import Reading
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.working import (
     Explained,
     Sum,
@@ -34,20 +34,20 @@ _SOURCES: dict[LinkKind, str] = {
 _STATED = "stated, or typical of its class"
 
 
-def figure_of(flow_id: str, link_id: str) -> str:
+def figure_of(transfer_id: str, link_id: str) -> str:
     """The figure that names what a link lets by of a flow."""
-    return f"way:{flow_id}:{link_id}"
+    return f"way:{transfer_id}:{link_id}"
 
 
 def explained(kit: Kit, figure: str) -> Explained | None:
-    """A figure `way:{flow}:{link}`: what a link lets by of a flow that passes it alone."""
+    """A figure `way:{transfer}:{link}`: what a link lets by of a flow that passes it alone."""
     kind, _, rest = figure.partition(":")
-    flow_id, _, link_id = rest.partition(":")
+    transfer_id, _, link_id = rest.partition(":")
     if kind != "way":
         return None
     for route in data_of(kit).routes:
         for link in route.links:
-            if (route.flow.id, link.id) == (flow_id, link_id):
+            if (route.transfer.id, link.id) == (transfer_id, link_id):
                 alone = np.asarray(1 / route.load[link_id])
                 formula, source = _formula(kit, route, link)
                 return Explained(
@@ -82,20 +82,22 @@ def _formula(kit: Kit, route: Route, link: Link) -> tuple[Sum, str]:
 
 def _own(kit: Kit, route: Route, link: Link) -> _Own:
     """By the kind of a link."""
-    piece = link.piece
-    if piece is None:
+    item = link.item
+    if item is None:
         raise ValueError(f"nothing decides the rate of {link.id}")
     if link.kind == "medium":
-        return _medium(kit, route, piece)
+        return _medium(kit, route, item)
     if link.kind == "wire":
-        return _wire(route, piece)
-    if link.kind == "radio":
-        rate = _term("B", piece, "rates.radio_mb_s")
-        rate = rate or _usual("B", "what people get by such a radio", "MB/s", usual.RADIO_MB_S)
+        return _wire(route, item)
+    if link.kind == "wifi":
+        rate = _term("B", item, "rates.radio_mb_s")
+        rate = rate or _usual(
+            "B", "what people get by such a radio", "MB/s", typical_rates.RADIO_MB_S
+        )
         return _Own(rate.value, rate.label, "B", [rate], "common practice")
     if link.kind in _SOURCES:
         raw_mb_s = data_of(kit).router.raw_mb_s(link)
-        share, source = usual.LINK_SHARE[link.kind], _SOURCES[link.kind]
+        share, source = typical_rates.LINK_SHARE[link.kind], _SOURCES[link.kind]
         inputs = [
             standard_term(
                 "S", "its rate without the bits of its line code", "MB/s", raw_mb_s, source
@@ -111,22 +113,33 @@ def _own(kit: Kit, route: Route, link: Link) -> _Own:
     path = {"card-slot": "rates.slot_mb_s", "parity": "rates.parity_path_mb_s"}.get(
         name, f"rates.{name}_mb_s"
     )
-    rate = _term("B", piece, path)
+    rate = _term("B", item, path)
     if rate is None:
-        raise ValueError(f"{piece.id} does not state {path}")
-    if name == "parity" and kit.plan.storing.layout == "double_parity":
-        double = Term("d", "what double parity takes in of that", usual.PARITY_OF_DOUBLE, "",
-                      "typical", "typical figures", None)  # fmt: skip
+        raise ValueError(f"{item.id} does not state {path}")
+    if name == "parity" and kit.plan.storage_use.layout == "double_parity":
+        double = Term(
+            "d",
+            "what double parity takes in of that",
+            typical_rates.PARITY_OF_DOUBLE,
+            "",
+            "typical",
+            "typical figures",
+            None,
+        )
         return _Own(
             rate.value * double.value, rate.label, "B * d", [rate, double], "common practice"
         )
     return _Own(rate.value, rate.label, "B", [rate], _STATED)
 
 
-def _wire(route: Route, giver: Piece) -> _Own:
-    flow, rates = route.flow, giver.part.rates
-    share = usual.STREAM_SHARE if flow.rate_mb_s else usual.WIRE_SHARE[flow.protocol]
-    what = "a stream" if flow.rate_mb_s else "this kind of copying"
+def _wire(route: Route, giver: Item) -> _Own:
+    transfer, rates = route.transfer, giver.part.rates
+    share = (
+        typical_rates.STREAM_SHARE
+        if transfer.rate_mb_s
+        else typical_rates.WIRE_SHARE[transfer.protocol]
+    )
+    what = "a stream" if transfer.rate_mb_s else "this kind of copying"
     used = _usual("s", f"what {what} uses of that", "", share)
     if rates is not None and rates.network_mbit_s is not None:
         raw = plain_term("R", "rate of its network socket", "Mb/s", giver, rates.network_mbit_s)
@@ -137,7 +150,7 @@ def _wire(route: Route, giver: Piece) -> _Own:
             "bits over eight, less frames and headers, and of that what is used", "R / 8 * g * s",
             [raw, frames, used], "IEEE 802.3, RFC 9293; common practice",
         )  # fmt: skip
-    offer = giver.part.offers["wired_network"]
+    offer = giver.part.offers["ethernet"]
     raw = plain_term("B", "what its network moves", "MB/s", giver, float(offer.amount or 0.0))
     return _Own(
         raw.value * used.value, "what its network moves, and of that what is used", "B * s",
@@ -145,21 +158,21 @@ def _wire(route: Route, giver: Piece) -> _Own:
     )  # fmt: skip
 
 
-def _medium(kit: Kit, route: Route, piece: Piece) -> _Own:
+def _medium(kit: Kit, route: Route, item: Item) -> _Own:
     """A drive or card: as it states, as heat leaves it, and behind its cache more slowly."""
-    router, flow = data_of(kit).router, route.flow
-    reads = flow.source in ("data", "boot") and piece in router.media(flow.source)
+    router, transfer = data_of(kit).router, route.transfer
+    reads = transfer.source in ("storage", "boot_drive") and item in router.media(transfer.source)
     name = "read_mb_s" if reads else "write_mb_s"
     paths = (f"drive.{name}", f"storage.{name}", f"medium.{name}")
-    rate = next(t for path in paths if (t := _term("r", piece, path)) is not None)
+    rate = next(t for path in paths if (t := _term("r", item, path)) is not None)
     words, expression, inputs = rate.label, "r", [rate]
-    held = router.held_share(piece)
+    held = router.held_share(item)
     if held is not None:
         words, expression = f"{words}, as far as heat lets it", "r * h"
         inputs.append(computed_term("h", "what it keeps of its speed in the heat", "", held, None))
-    slow = _term("s", piece, "medium.sustained_mb_s")
-    cache = _term("c", piece, "medium.cache_gb")
-    amount_gb = run_gb(flow)
+    slow = _term("s", item, "medium.sustained_mb_s")
+    cache = _term("c", item, "medium.cache_gb")
+    amount_gb = run_gb(transfer)
     if not reads and slow is not None and cache is not None and amount_gb is not None:
         amount = plan_term("A", "written at a stretch", "GB", amount_gb)
         behind = "max(0, A - c)"
@@ -167,16 +180,16 @@ def _medium(kit: Kit, route: Route, piece: Piece) -> _Own:
         expression = f"A / ((A - {behind}) / {fast} + {behind} / min({fast}, s))"
         inputs += [slow, cache, amount]
         words = f"{words}, more slowly behind its cache"
-    own = router.medium_mb_s(flow, piece, "in" if reads else "out")
+    own = router.medium_mb_s(transfer, item, "in" if reads else "out")
     return _Own(rate.value if own is None else nominal(own), words, expression, inputs, _STATED)
 
 
-def _term(symbol: str, piece: Piece, path: str) -> Term | None:
+def _term(symbol: str, item: Item, path: str) -> Term | None:
     """A figure of a part; None where nobody states it."""
-    reading = dict(readings_of(piece.part)).get(path)
+    reading = dict(readings_of(item.part)).get(path)
     if reading is None:
         return None
-    return reading_term(symbol, figure_words(path), unit_of(path), piece, path, reading)
+    return reading_term(symbol, figure_words(path), unit_of(path), item, path, reading)
 
 
 def _usual(symbol: str, label: str, unit: str, reading: Reading) -> Term:

@@ -13,6 +13,6 @@ ASPECT = Aspect(
     label="Fit",
     prefix="FIT",
     ruler="fit",
-    reads=(fit_of, stack_of, space_of, fasteners_of, header_of, "settings", "needs"),
+    reads=(fit_of, stack_of, space_of, fasteners_of, header_of, "settings", "requirements"),
     report=fit_report,
 )

@@ -11,7 +11,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property, partial
 
-from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.model import Plug, Socket
 from cobblewort.core.standards import m2
 
@@ -22,7 +22,7 @@ _MOST_STEPS = 5000
 NEAR_USB_3_GHZ = 3.0
 """USB 3 is heard below this."""
 _TOUCH_MM = 0.05
-_KIND_ORDER = {"supply": 0, "lead": 1, "hub": 2, "storage_adapter": 3}
+_KIND_ORDER = {"power_supply": 0, "cable": 1, "hub": 2, "storage_adapter": 3}
 
 
 @dataclass(slots=True, eq=False)
@@ -30,7 +30,7 @@ class SocketRef:
     """A socket of one piece of the kit; `id` reads `line#n.socket`, as a plan pins it."""
 
     id: str
-    piece: Piece
+    item: Item
     name: str
     socket: Socket
 
@@ -40,7 +40,7 @@ class PlugRef:
     """A plug of one piece of the kit; `id` reads `line#n.plug`."""
 
     id: str
-    piece: Piece
+    item: Item
     name: str
     plug: Plug
 
@@ -89,7 +89,7 @@ class Assignment:
         """The sockets in which something is plugged, by their piece and its rail."""
         found: dict[tuple[str, str | None], tuple[str, ...]] = {}
         for _, socket in self.placed.values():
-            key = socket.piece.id, socket.socket.rail
+            key = socket.item.id, socket.socket.rail
             found[key] = (*found.get(key, ()), socket.id)
         return found
 
@@ -112,35 +112,35 @@ def _fitting(plug: PlugRef, sockets: Iterable[SocketRef], feeds: bool = False) -
     Generation, key, and the side on which a flat cable has its contacts have to agree. Where it
     `feeds` something, the host sockets of what has a supply of its own are as good as a supply's.
     """
-    piece, answer, relays = plug.piece, _ANSWERS[plug.plug.role], passes_on(plug.piece)
+    item, answer, relays = plug.item, _ANSWERS[plug.plug.role], passes_on(plug.item)
     least, key, contacts = plug.plug.min_generation, plug.plug.key, plug.plug.contacts
     return [
         ref
         for ref in sockets
         if ((at := ref.socket).role == answer or (feeds and _gives_power(ref)))
         and at.generation >= least
-        and ref.piece is not piece
+        and ref.item is not item
         and not (key and at.key and not m2.key_fits(key, at.key))
         and (contacts is None or at.contacts in (None, contacts))
         # Hubs and extension leads hang on each other in a chain, never in a ring.
-        and not (relays and passes_on(ref.piece) and ref.piece.order >= piece.order)
+        and not (relays and passes_on(ref.item) and ref.item.order >= item.order)
     ]
 
 
 def _gives_power(ref: SocketRef) -> bool:
     """Whether a host socket is fed by a supply that comes with its part."""
-    own = ref.piece.part.source
+    own = ref.item.part.source
     return ref.socket.role == "host" and own is not None and ref.socket.rail == own.rail
 
 
-def passes_on(piece: Piece) -> bool:
+def passes_on(item: Item) -> bool:
     """Whether a piece hangs on a socket and brings sockets of its own: a hub, an extension lead."""
-    return piece.compiled.passes_on
+    return item.compiled.passes_on
 
 
 def suits(plug: PlugRef, socket: SocketRef) -> bool:
     """Whether a plug that fits also works there: length and protocol of a drive."""
-    drive, at = plug.piece.part.drive, socket.socket
+    drive, at = plug.item.part.drive, socket.socket
     if drive is None or plug.plug.role != "device":
         return True
     return (not at.lengths or drive.size in at.lengths) and (
@@ -148,7 +148,7 @@ def suits(plug: PlugRef, socket: SocketRef) -> bool:
     )
 
 
-def assign(pieces: Sequence[Piece]) -> Assignment:
+def assign(items: Sequence[Item]) -> Assignment:
     """Find a socket for every plug that can have one; the same kit always gives the same answer.
 
     Pinned plugs go where the plan says if they can. Drives are first placed only where they work;
@@ -156,19 +156,19 @@ def assign(pieces: Sequence[Piece]) -> Assignment:
     """
     result = Assignment()
     by_connector: dict[str, list[SocketRef]] = defaultdict(list)
-    for piece in pieces:
-        for name, socket in piece.part.sockets.items():
-            ref = SocketRef(f"{piece.id}.{name}", piece, name, socket)
+    for item in items:
+        for name, socket in item.part.sockets.items():
+            ref = SocketRef(f"{item.id}.{name}", item, name, socket)
             result.sockets[ref.id] = ref
             by_connector[socket.connector].append(ref)
     matcher = _Matcher(by_connector)
-    plugs = _in_order(pieces)
+    plugs = _in_order(items)
     for plug in plugs:
         matcher.pin(plug, result.sockets)
     failed = [plug for plug in plugs if not matcher.place(plug, strict=True)]
     failed = [plug for plug in failed if not matcher.place(plug, strict=False)]
     result.crowded, result.gave_up = matcher.make_room()
-    matcher.turn_ends(pieces, result.sockets)
+    matcher.turn_ends(items, result.sockets)
     for plug in plugs:
         taken = matcher.socket_of.get(plug.id)
         if taken is not None:
@@ -177,24 +177,24 @@ def assign(pieces: Sequence[Piece]) -> Assignment:
     return result
 
 
-def _in_order(pieces: Sequence[Piece]) -> list[PlugRef]:
+def _in_order(items: Sequence[Item]) -> list[PlugRef]:
     """Plugs in the order in which they look for a place: what splits an inlet before what feeds it,
     leads that a supply of the kit wants before others.
     """
     outlets = {
-        s.connector for i in pieces if i.part.kind == "supply" for s in i.part.sockets.values()
+        s.connector for i in items if i.part.kind == "power_supply" for s in i.part.sockets.values()
     }
 
-    def rank(piece: Piece) -> tuple[int, bool]:
-        if piece.part.splits_device_port:
+    def rank(item: Item) -> tuple[int, bool]:
+        if item.part.splits_device_port:
             return -1, False
-        place = _KIND_ORDER.get(piece.part.kind, len(_KIND_ORDER))
-        if piece.part.kind != "lead":
+        place = _KIND_ORDER.get(item.part.kind, len(_KIND_ORDER))
+        if item.part.kind != "cable":
             return place, False
-        draws = {c for p in piece.part.plugs.values() if p.role == "power_in" for c in p.connectors}
+        draws = {c for p in item.part.plugs.values() if p.role == "power_in" for c in p.connectors}
         return place, not draws & outlets
 
-    ordered = sorted(pieces, key=rank)
+    ordered = sorted(items, key=rank)
     return [
         PlugRef(f"{i.id}.{name}", i, name, plug)
         for i in ordered
@@ -213,8 +213,8 @@ class _Matcher:
         self._reasons: dict[str | int, Unplaced] = {}
 
     def pin(self, ref: PlugRef, sockets: dict[str, SocketRef]) -> None:
-        pins = ref.piece.line.pins
-        target = pins.get(f"{ref.piece.index}.{ref.name}", pins.get(ref.name))
+        pins = ref.item.line.pins
+        target = pins.get(f"{ref.item.index}.{ref.name}", pins.get(ref.name))
         socket = sockets.get(target) if target else None
         if socket is not None and socket.id not in self.plug_in and fits(ref, socket):
             self._join(ref, socket)
@@ -234,7 +234,7 @@ class _Matcher:
                     ref, self.by_connector.get(connector, ()), feeds=not strict and self._feeds(ref)
                 )
             ]
-            if strict and ref.piece.part.drive is not None:
+            if strict and ref.item.part.drive is not None:
                 found = [socket for socket in found if suits(ref, socket)]
             if len(found) > 1:
                 prefers = partial(
@@ -247,8 +247,8 @@ class _Matcher:
     def _feeds(self, ref: PlugRef) -> bool:
         """Whether a lead that draws at this end has its other end in something that it feeds."""
         return ref.plug.role == "power_in" and any(
-            f"{ref.piece.id}.{name}" in self.socket_of
-            for name, plug in ref.piece.part.plugs.items()
+            f"{ref.item.id}.{name}" in self.socket_of
+            for name, plug in ref.item.part.plugs.items()
             if plug.role == "power_out"
         )
 
@@ -284,21 +284,21 @@ class _Matcher:
         if not socket.socket.many:
             self.plug_in[socket.id] = ref
 
-    def turn_ends(self, pieces: Sequence[Piece], sockets: dict[str, SocketRef]) -> None:
+    def turn_ends(self, items: Sequence[Item], sockets: dict[str, SocketRef]) -> None:
         """Exchange plugs among sockets that look alike until each leads where it is meant to."""
-        for piece in pieces:
-            if piece.part.splits_device_port:
-                self._feed_splitter(piece, sockets)
-        for piece in pieces:
-            if piece.part.kind == "lead" and len(piece.part.plugs) > 1:
-                self._carry_picture(piece, sockets)
+        for item in items:
+            if item.part.splits_device_port:
+                self._feed_splitter(item, sockets)
+        for item in items:
+            if item.part.kind == "cable" and len(item.part.plugs) > 1:
+                self._carry_picture(item, sockets)
 
-    def _feed_splitter(self, piece: Piece, sockets: dict[str, SocketRef]) -> None:
+    def _feed_splitter(self, item: Item, sockets: dict[str, SocketRef]) -> None:
         """Put what comes from another machine into the socket of a splitter that passes no power
         on, and what feeds it into the one that does.
         """
         inlets = [
-            sockets[f"{piece.id}.{name}"] for name, socket in piece.part.sockets.items()
+            sockets[f"{item.id}.{name}"] for name, socket in item.part.sockets.items()
             if socket.role == "power_in"
         ]  # fmt: skip
         fed = next((ref for ref in inlets if ref.socket.rail is not None), None)
@@ -314,15 +314,15 @@ class _Matcher:
 
     def _from_machine(self, ref: PlugRef) -> bool:
         """Whether a lead has its other end in another machine."""
-        ends = (self.socket_of.get(f"{ref.piece.id}.{name}") for name in ref.piece.part.plugs)
-        return any(end is not None and end.piece.part.kind == "machine" for end in ends)
+        ends = (self.socket_of.get(f"{ref.item.id}.{name}") for name in ref.item.part.plugs)
+        return any(end is not None and end.item.part.kind == "machine" for end in ends)
 
-    def _carry_picture(self, lead: Piece, sockets: dict[str, SocketRef]) -> None:
+    def _carry_picture(self, cable: Item, sockets: dict[str, SocketRef]) -> None:
         """Lead a picture from the board to a screen, and from another machine to what takes it in.
 
         Its near end moves to a socket of the right one, failing that its far end.
         """
-        ends = {p.role: f"{lead.id}.{name}" for name, p in lead.part.plugs.items()}
+        ends = {p.role: f"{cable.id}.{name}" for name, p in cable.part.plugs.items()}
         near = self.socket_of.get(ends.get("device", ""))
         far = self.socket_of.get(ends.get("picture_out", ""))
         if near is None or far is None or _belong(near, far):
@@ -362,7 +362,7 @@ class _Matcher:
             if ref.id not in self.pinned and connectors & set(ref.plug.connectors)
             and self.socket_of[ref.id].socket.connector in connectors
         ]  # fmt: skip
-        movable.sort(key=lambda ref: (not passes_on(ref.piece), -_width_mm(ref)))
+        movable.sort(key=lambda ref: (not passes_on(ref.item), -_width_mm(ref)))
         before = dict(self.socket_of), dict(self.plug_in)
         for ref in movable:
             del self.plug_in[self.socket_of.pop(ref.id).id]
@@ -389,8 +389,8 @@ class _Matcher:
         return False, steps
 
     def _keeps_out(self, ref: PlugRef, socket: SocketRef) -> bool:
-        spot = socket.socket.spot
-        return spot is not None and any(
+        face = socket.socket.face
+        return face is not None and any(
             keep_out(ref, socket, other, self.socket_of[other.id]) is not None
             for other in self._beside(socket)
         )
@@ -398,15 +398,15 @@ class _Matcher:
     def _beside(self, socket: SocketRef) -> list[PlugRef]:
         return [
             plug
-            for name in socket.piece.part.sockets
-            if (plug := self.plug_in.get(f"{socket.piece.id}.{name}")) is not None
+            for name in socket.item.part.sockets
+            if (plug := self.plug_in.get(f"{socket.item.id}.{name}")) is not None
         ]
 
     def _refs(self) -> list[PlugRef]:
         return [self.plug_in[s.id] for s in self.socket_of.values() if s.id in self.plug_in]
 
     def _crowded(self) -> list[Crowded]:
-        at_spots = [ref for ref in self._refs() if self.socket_of[ref.id].socket.spot is not None]
+        at_spots = [ref for ref in self._refs() if self.socket_of[ref.id].socket.face is not None]
         found = []
         for number, ref in enumerate(at_spots):
             if ref.plug.body is None:
@@ -444,7 +444,7 @@ class _Matcher:
                         queue.append(holder)
         alike = [
             s for c in ref.plug.connectors for s in self.by_connector.get(c, ())
-            if s.piece is not ref.piece
+            if s.item is not ref.item
         ]  # fmt: skip
         return Unplaced(
             ref, tuple(rivals.values()), tuple(sockets.values()), _reason(ref, alike),
@@ -456,7 +456,7 @@ def _key(ref: PlugRef) -> str | int:
     """The same for plugs that can go where each other can: of pieces that bring no sockets, and of
     leads whose other end may lie elsewhere.
     """
-    alone = ref.piece.part.sockets or ref.plug.role == "power_in"
+    alone = ref.item.part.sockets or ref.plug.role == "power_in"
     return ref.id if alone else id(ref.plug)
 
 
@@ -475,11 +475,11 @@ def keep_out(
 
     Bodies are blocks about the middles of their sockets; what merely touches has room.
     """
-    here, there = one_at.socket.spot, other_at.socket.spot
+    here, there = one_at.socket.face, other_at.socket.face
     body, rival = one.plug.body, other.plug.body
     if here is None or there is None or body is None or rival is None or one is other:
         return None
-    if one_at.piece is not other_at.piece or here.edge != there.edge:
+    if one_at.item is not other_at.item or here.edge != there.edge:
         return None
     beside = here.along_mm + body.offset_mm - there.along_mm - rival.offset_mm
     over = here.z_mm + body.rise_mm - there.z_mm - rival.rise_mm
@@ -497,8 +497,8 @@ def _belong(near: SocketRef, far: SocketRef) -> bool:
     """
     if near.socket.role == "picture_in" and far.socket.role != "picture_in":
         near, far = far, near
-    return far.socket.role == "picture_in" and (near.piece.part.kind == "machine") == (
-        "video_in" in far.piece.part.offers
+    return far.socket.role == "picture_in" and (near.item.part.kind == "machine") == (
+        "video_in" in far.item.part.offers
     )
 
 
@@ -511,7 +511,7 @@ def _wants_supply(ref: PlugRef) -> bool:
     """Whether a plug goes to something with a supply of its own first: a drive's, or a bridge's
     that feeds one, is what a board can least feed; a supply's charges a battery before all else.
     """
-    feeds_drive = ref.piece.part.kind in ("drive", "storage_adapter")
+    feeds_drive = ref.item.part.kind in ("drive", "storage_adapter")
     return (feeds_drive and ref.plug.role == "device") or ref.plug.role == "power_out"
 
 
@@ -523,7 +523,7 @@ def _wants_away(ref: PlugRef) -> bool:
     """Whether a stick goes onto an extension where there is one: a wide one, or one that hears at
     2.4 GHz what USB 3 sends.
     """
-    part, body = ref.piece.part, ref.plug.body
+    part, body = ref.item.part, ref.plug.body
     if part.kind != "device" or ref.plug.role != "device" or body is None:
         return False
     return body.width_mm > _WIDE_MM or any(ghz < NEAR_USB_3_GHZ for ghz in part.radio_ghz)
@@ -536,10 +536,10 @@ def _preference(
     extension for what goes away from the board, then the slowest that suffices, another machine
     last, and what passes sockets on before that.
     """
-    generation, own_supply = ref.socket.generation, ref.piece.part.source is not None
+    generation, own_supply = ref.socket.generation, ref.item.part.source is not None
     enough = generation >= wanted
     return (
-        not enough, supplied and not own_supply, away and ref.piece.part.kind != "lead",
+        not enough, supplied and not own_supply, away and ref.item.part.kind != "cable",
         generation if enough else -generation,
-        ref.piece.part.kind == "machine", passes_on(ref.piece),
+        ref.item.part.kind == "machine", passes_on(ref.item),
     )  # fmt: skip

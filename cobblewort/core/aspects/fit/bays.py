@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from cobblewort.core.aspects.fit.model import stack_of
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, firm
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Bay
 
 
@@ -15,7 +15,7 @@ class Bays:
     """Drives in their bays, by piece; those that found none, and the bays of their size left."""
 
     taken: dict[str, Bay] = field(default_factory=dict)
-    without: list[tuple[Piece, list[Bay]]] = field(default_factory=list)
+    without: list[tuple[Item, list[Bay]]] = field(default_factory=list)
 
 
 @firm("connected", stack_of)
@@ -27,14 +27,14 @@ def bays_of(kit: Kit) -> Bays:
     free = [bay for bay in case.part.case.bays.values() for _ in range(bay.count)]
     free.sort(key=lambda bay: bay.thickness_mm)
     drives = [(i, i.part.drive) for i in kit.connected if i.part.drive is not None]
-    for piece, drive in sorted(drives, key=lambda entry: entry[1].thickness_mm or 0, reverse=True):
+    for item, drive in sorted(drives, key=lambda entry: entry[1].thickness_mm or 0, reverse=True):
         if "." not in drive.size:
             continue  # a module: it lies on its board
         thick = drive.thickness_mm or 0
         bay = next((b for b in free if b.size == drive.size and b.thickness_mm >= thick), None)
         if bay is None:
-            found.without.append((piece, [b for b in free if b.size == drive.size]))
+            found.without.append((item, [b for b in free if b.size == drive.size]))
         else:
             free.remove(bay)
-            found.taken[piece.id] = bay
+            found.taken[item.id] = bay
     return found

@@ -22,17 +22,17 @@ def buses(fit: Assignment) -> dict[str, OnBus]:
 
     Hubs and leads that pass a bus on are not named themselves: what hangs on them is.
     """
-    up = {plug.piece.id: socket for plug, socket in fit.placed.values() if _is_data(plug)}
+    up = {plug.item.id: socket for plug, socket in fit.placed.values() if _is_data(plug)}
     ways: dict[str, tuple[PlugRef, Bus, list[tuple[str, str]]]] = {}
     on_step: dict[tuple[str, str], list[PlugRef]] = defaultdict(list)
     for plug, socket in fit.placed.values():
         top = _board_socket(socket, up)
         if not _is_data(plug) or top is None or top.socket.bus is None:
             continue
-        board = top.piece
+        board = top.item
         steps = [(board.id, name) for name in board.part.buses_above(top.socket.bus)]
         ways[plug.id] = plug, board.part.buses[top.socket.bus], steps
-        if not passes_on(plug.piece):
+        if not passes_on(plug.item):
             for step in steps:
                 on_step[step].append(plug)
     found = {}
@@ -49,8 +49,8 @@ def _is_data(plug: PlugRef) -> bool:
 
 def _board_socket(socket: SocketRef, up: dict[str, SocketRef]) -> SocketRef | None:
     """The socket of a board at the top of a chain of hubs and leads; None where it ends before."""
-    while passes_on(socket.piece):
-        above = up.get(socket.piece.id)
+    while passes_on(socket.item):
+        above = up.get(socket.item.id)
         if above is None:
             return None
         socket = above
@@ -59,9 +59,9 @@ def _board_socket(socket: SocketRef, up: dict[str, SocketRef]) -> SocketRef | No
 
 def _hangs_on(plug: PlugRef, hub: PlugRef, up: dict[str, SocketRef]) -> bool:
     """Whether a plug reaches the board through a hub or lead."""
-    socket = up.get(plug.piece.id)
-    while socket is not None and passes_on(socket.piece):
-        if socket.piece is hub.piece:
+    socket = up.get(plug.item.id)
+    while socket is not None and passes_on(socket.item):
+        if socket.item is hub.item:
             return True
-        socket = up.get(socket.piece.id)
+        socket = up.get(socket.item.id)
     return False

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from cobblewort.core.aspects.fit.stack import PCB_MM, Layer, StackResult, clear_mm
-from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.model import FastenerSet, Stack
 from cobblewort.core.standards import fasteners as sizes
 
@@ -32,7 +32,7 @@ class Fastener:
     wanted: str = ""
 
 
-def build_fasteners(stack: StackResult, pieces: Sequence[Piece]) -> list[Fastener]:
+def build_fasteners(stack: StackResult, items: Sequence[Item]) -> list[Fastener]:
     """What the stack wants beyond what comes with its case, from the board outward.
 
     Lengths are taken from the bags in the kit where there are any, else from those in the shops. A
@@ -41,15 +41,15 @@ def build_fasteners(stack: StackResult, pieces: Sequence[Piece]) -> list[Fastene
     board = stack.board
     if board is None or board.part.stack is None:
         return []
-    sets = [s for i in pieces if (s := i.part.fasteners) is not None]
+    sets = [s for i in items if (s := i.part.fasteners) is not None]
     makes = _Lengths(sets)
-    stacked = [x for x in stack.layers if x.piece.part.add_on is not None]
+    stacked = [x for x in stack.layers if x.item.part.add_on is not None]
     found: list[Fastener] = []
     below = [x for x in stacked if x.side == "below"]
     above = [x for x in stacked if x.side == "above"]
     shell = None if stack.case is None else stack.case.part.case
     if stack.case is not None and shell is not None and shell.any_holes:
-        lowest = below[-1].piece if below else board
+        lowest = below[-1].item if below else board
         reach = 0.0 if below else board.part.stack.below_mm.nominal
         screwed = None if above or below else board.part.stack.thickness_mm.nominal
         found += makes.on_plate(lowest, shell.wall_mm, reach, stack.case, screwed)
@@ -65,7 +65,7 @@ def build_fasteners(stack: StackResult, pieces: Sequence[Piece]) -> list[Fastene
     under = board
     for layer in above:
         found += makes.above(layer, under)
-        under = layer.piece
+        under = layer.item
     for layer in below:
         found += makes.below(layer, board.part.stack)
     return found
@@ -79,14 +79,14 @@ class _Lengths:
         self.screws = sorted({x for s in sets for x in s.screws_mm}) or sizes.SCREWS_MM
 
     def screw(
-        self, through_mm: float, depth_mm: float, where: str, pieces: tuple[Piece, ...]
+        self, through_mm: float, depth_mm: float, where: str, items: tuple[Item, ...]
     ) -> Fastener:
         length = sizes.screw_for(through_mm, depth_mm, self.screws)
         least = through_mm + sizes.ENGAGEMENT_MM
         wanted = f"{least:.1f} to {through_mm + depth_mm:.1f} mm"
-        return Fastener("screw", length, _CORNERS, where, _lines(pieces), 0.0, wanted)
+        return Fastener("screw", length, _CORNERS, where, _lines(items), 0.0, wanted)
 
-    def on_plate(self, lowest: Piece, floor_mm: float, reach_mm: float, case: Piece,
+    def on_plate(self, lowest: Item, floor_mm: float, reach_mm: float, case: Item,
                  through_mm: float | None) -> Iterator[Fastener]:  # fmt: skip
         """The lowest board on standoffs on a drilled plate, free of it by what hangs below.
 
@@ -97,58 +97,58 @@ class _Lengths:
         lengths = [x for x in self.standoffs if x >= wanted - 0.05]
         walls = [floor_mm] if through_mm is None else [floor_mm, through_mm]
         length = next((x for x in lengths if all(self.holds(wall, x) for wall in walls)), None)
-        pieces = (lowest, case)
+        items = (lowest, case)
         yield Fastener("standoff", length, _CORNERS, f"between {case.name} and {lowest.name}",
-                       _lines(pieces), 0.0, f"{wanted:.1f} mm or more")  # fmt: skip
+                       _lines(items), 0.0, f"{wanted:.1f} mm or more")  # fmt: skip
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
-        yield self.screw(floor_mm, depth, f"through the floor of {case.name}", pieces)
+        yield self.screw(floor_mm, depth, f"through the floor of {case.name}", items)
         if through_mm is not None:
-            yield self.screw(through_mm, depth, f"into {lowest.name}", pieces)
+            yield self.screw(through_mm, depth, f"into {lowest.name}", items)
 
     def holds(self, through_mm: float, standoff_mm: float) -> bool:
         """Whether some screw through a wall holds in a standoff of this length."""
         depth = sizes.thread_depth_mm(standoff_mm)
         return sizes.screw_for(through_mm, depth, self.screws) is not None
 
-    def above(self, layer: Layer, under: Piece) -> Iterator[Fastener]:
+    def above(self, layer: Layer, under: Item) -> Iterator[Fastener]:
         """A board above on standoffs with a stud, which take the place of the screws under it."""
-        piece, own = layer.piece, layer.piece.part.add_on
+        item, own = layer.item, layer.item.part.add_on
         if own is None:
             return
-        clear = float(clear_mm(piece, own)[0])
+        clear = float(clear_mm(item, own)[0])
         length = sizes.standoff_at_least(clear, self.standoffs)
         washers = 0.0
         if own.most_clear_mm is None and (length is None or length > clear + 0.05):
             length = sizes.standoff_at_most(clear, self.standoffs)
             washers = 0.0 if length is None else sizes.washers_for(clear - length)
-        pieces = (under, piece)
-        yield Fastener("standoff", length, _CORNERS, f"between {under.name} and {piece.name}",
-                       _lines(pieces), washers, f"{clear:.1f} mm")  # fmt: skip
+        items = (under, item)
+        yield Fastener("standoff", length, _CORNERS, f"between {under.name} and {item.name}",
+                       _lines(items), washers, f"{clear:.1f} mm")  # fmt: skip
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
-        yield self.screw(PCB_MM, depth, f"into {piece.name}", pieces)
+        yield self.screw(PCB_MM, depth, f"into {item.name}", items)
 
     def below(self, layer: Layer, main: Stack) -> Iterator[Fastener]:
         """A board below, between it and the main board, screwed from both sides."""
-        piece, own = layer.piece, layer.piece.part.add_on
+        item, own = layer.item, layer.item.part.add_on
         if own is None:
             return
         clear = own.height_mm.nominal - PCB_MM
         length = sizes.standoff_at_most(clear, self.standoffs)
         washers = 0.0 if length is None else sizes.washers_for(clear - length)
-        pieces = (piece,)
+        items = (item,)
         yield Fastener(
             "standoff",
             length,
             _CORNERS,
-            f"between the board and {piece.name}",
-            _lines(pieces),
+            f"between the board and {item.name}",
+            _lines(items),
             washers,
             f"{clear:.1f} mm",
         )
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
-        yield self.screw(PCB_MM, depth, f"from below through {piece.name}", pieces)
-        yield self.screw(main.thickness_mm.nominal, depth, "from above through the board", pieces)
+        yield self.screw(PCB_MM, depth, f"from below through {item.name}", items)
+        yield self.screw(main.thickness_mm.nominal, depth, "from above through the board", items)
 
 
-def _lines(pieces: tuple[Piece, ...]) -> tuple[str, ...]:
-    return tuple(dict.fromkeys(piece.line.id for piece in pieces))
+def _lines(items: tuple[Item, ...]) -> tuple[str, ...]:
+    return tuple(dict.fromkeys(item.line.id for item in items))

@@ -6,11 +6,11 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from cobblewort.core.aspects.fit.model import header_of
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.standards import header
 
-PinState = Literal["supply", "reserved", "free", "used", "shared", "clash"]
+PinState = Literal["power_supply", "reserved", "free", "used", "shared", "clash"]
 
 
 @dataclass(slots=True, frozen=True)
@@ -46,7 +46,7 @@ class HeaderAddress:
     """
 
     address: int
-    piece: str
+    item: str
     line: str
     index: int
     others: tuple[int, ...]
@@ -109,10 +109,10 @@ def header_report(kit: Kit) -> HeaderReport:
             takes = (*seen.takes, number) if user.alone else seen.takes
             users[user.id] = replace(seen, shares=shares, takes=takes)
     addresses = [
-        HeaderAddress(address, piece.name, piece.line.id, piece.index,
-                      tuple(a for a in _addresses(piece) if a != address))
-        for address, pieces in sorted(used.addresses.items())
-        for piece in pieces
+        HeaderAddress(address, item.name, item.line.id, item.index,
+                      tuple(a for a in _addresses(item) if a != address))
+        for address, items in sorted(used.addresses.items())
+        for item in items
     ]  # fmt: skip
     return HeaderReport(
         why_not=why_not,
@@ -124,15 +124,15 @@ def header_report(kit: Kit) -> HeaderReport:
     )
 
 
-def _addresses(piece: Piece) -> tuple[int, ...]:
-    return piece.part.pins.addresses if piece.part.pins else ()
+def _addresses(item: Item) -> tuple[int, ...]:
+    return item.part.pins.addresses if item.part.pins else ()
 
 
 def _pin_state(number: int, users: int, clashes: bool) -> PinState:
     if clashes:
         return "clash"
     if number in header.POWER:
-        return "supply"
+        return "power_supply"
     if users:
         return "shared" if users > 1 else "used"
     return "reserved" if number in header.RESERVED else "free"

@@ -4,23 +4,23 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.model import Case
 from cobblewort.core.plans.plan import NOT_OF_IT
 
 
-def counts(piece: Piece) -> bool:
+def counts(item: Item) -> bool:
     """Whether a piece is carried with the box: supplies and leads outside it stay on the table."""
-    if piece.line.role in NOT_OF_IT or piece.part.kind == "lead":
+    if item.line.role in NOT_OF_IT or item.part.kind == "cable":
         return False
-    return piece.part.inside or piece.part.kind != "supply"
+    return item.part.inside or item.part.kind != "power_supply"
 
 
-def mass_g(piece: Piece) -> float | None:
+def mass_g(item: Item) -> float | None:
     """Mass of one piece: as stated, or of the walls of a case; None where it is not known. [g]"""
-    if piece.part.mass_g is not None:
-        return piece.part.mass_g.nominal
-    return None if piece.part.case is None else _walls_g(piece.part.case)
+    if item.part.mass_g is not None:
+        return item.part.mass_g.nominal
+    return None if item.part.case is None else _walls_g(item.part.case)
 
 
 def _walls_g(case: Case) -> float | None:
@@ -35,13 +35,13 @@ def _walls_g(case: Case) -> float | None:
     return (filled - hollow) / 1000 * case.wall_g_cm3.nominal
 
 
-def kit_mass_g(pieces: Sequence[Piece]) -> tuple[float, list[Piece]]:
+def kit_mass_g(items: Sequence[Item]) -> tuple[float, list[Item]]:
     """What is known of the mass, and the pieces of which it is not. [g]"""
     known, unknown = 0.0, []
-    for piece in filter(counts, pieces):
-        own = mass_g(piece)
+    for item in filter(counts, items):
+        own = mass_g(item)
         if own is None:
-            unknown.append(piece)
+            unknown.append(item)
         else:
             known += own
     return known, unknown

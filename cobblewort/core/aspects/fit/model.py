@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from cobblewort.core.aspects.fit.assign import Assignment, assign
-from cobblewort.core.aspects.fit.boxes import Blocks, Space
+from cobblewort.core.aspects.fit.collisions import Blocks, Space
 from cobblewort.core.aspects.fit.fasteners import Fastener, build_fasteners
 from cobblewort.core.aspects.fit.pins import HeaderResult, build_header
+from cobblewort.core.aspects.fit.placement import Standing, stand
 from cobblewort.core.aspects.fit.stack import Layers, StackResult, build_layers
-from cobblewort.core.aspects.fit.standing import Standing, stand
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived, firm
-from cobblewort.core.judging.piece import Piece
 
 
 @derived("connected")
@@ -19,13 +19,13 @@ def of(kit: Kit) -> Assignment:
 
 
 @derived("connected")
-def boards_of(kit: Kit) -> list[Piece]:
+def boards_of(kit: Kit) -> list[Item]:
     """The boards that others can stand on, the main one first."""
     return [i for i in kit.connected if i.part.kind == "board" and i.part.stack is not None]
 
 
 @firm("built")
-def coolers_of(kit: Kit) -> list[Piece]:
+def coolers_of(kit: Kit) -> list[Item]:
     """What stands on a die, or may."""
     return [i for i in kit.built if i.part.cooler is not None]
 
@@ -81,6 +81,6 @@ def board_reached(kit: Kit) -> bool:
     """Whether something is plugged into an inlet of the board: a hub feeds one too, or a header."""
     boards = boards_of(kit)
     return bool(boards) and any(
-        socket.piece is boards[0] and socket.socket.role == "power_in"
+        socket.item is boards[0] and socket.socket.role == "power_in"
         for _, socket in of(kit).placed.values()
     )

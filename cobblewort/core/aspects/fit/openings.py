@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
-from cobblewort.core.judging.piece import Piece
-from cobblewort.core.parts.model import Case, Gland, Opening, PlugBody, Port, Spot
+from cobblewort.core.judging.item import Item
+from cobblewort.core.parts.model import Case, Gland, Opening, PlugBody, Port, SocketFace
 from cobblewort.core.plans.plan import Plan
 
 
@@ -16,74 +16,74 @@ class Leaving:
 
     plug: PlugRef
     socket: SocketRef
-    spot: Spot
+    face: SocketFace
 
 
-def leaving(board: Piece, fit: Assignment) -> list[Leaving]:
+def leaving(board: Item, fit: Assignment) -> list[Leaving]:
     """Everything that goes from the board's edges out of its case, in kit order."""
     return [
-        Leaving(plug, socket, socket.socket.spot)
+        Leaving(plug, socket, socket.socket.face)
         for plug, socket in fit.placed.values()
-        if socket.piece is board and socket.socket.spot is not None
-        and not plug.piece.part.inside
+        if socket.item is board and socket.socket.face is not None
+        and not plug.item.part.inside
     ]  # fmt: skip
 
 
-def probes(board: Piece, fit: Assignment) -> list[PlugRef]:
+def probes(board: Item, fit: Assignment) -> list[PlugRef]:
     """Leads that go out from the board's header: those of what stands outside, such as a probe."""
     return [
         plug for plug, socket in fit.placed.values()
-        if socket.piece is board and socket.socket.spot is None
-        and plug.plug.jacket_mm is not None and not plug.piece.part.inside
+        if socket.item is board and socket.socket.face is None
+        and plug.plug.jacket_mm is not None and not plug.item.part.inside
     ]  # fmt: skip
 
 
 def ports_in_use(
-    plan: Plan, board: Piece, fit: Assignment
-) -> list[tuple[str, Spot, PlugBody | None]]:
+    plan: Plan, board: Item, fit: Assignment
+) -> list[tuple[str, SocketFace, PlugBody | None]]:
     """Everything that has to open to the outside: name, place, and the plug's body if known.
 
     What leaves, the card, ports for which the purpose asks, and buttons.
     """
-    found: list[tuple[str, Spot, PlugBody | None]] = [
-        (item.socket.socket.label or item.socket.name, item.spot, item.plug.plug.body)
+    found: list[tuple[str, SocketFace, PlugBody | None]] = [
+        (item.socket.socket.label or item.socket.name, item.face, item.plug.plug.body)
         for item in leaving(board, fit)
     ]
     for plug, socket in fit.placed.values():
-        spot = socket.socket.spot
-        if plug.piece.part.kind == "lead":
+        face = socket.socket.face
+        if plug.item.part.kind == "cable":
             continue
-        if socket.piece is board and spot and socket.socket.connector == "memory-card":
-            found.append((socket.socket.label or socket.name, spot, None))
+        if socket.item is board and face and socket.socket.connector == "memory-card":
+            found.append((socket.socket.label or socket.name, face, None))
     ports = [*wanted_ports(plan, board), *board.part.buttons.values()]
-    return found + [(port.label, port.spot, None) for port in ports]
+    return found + [(port.label, port.face, None) for port in ports]
 
 
-def wanted_ports(plan: Plan, board: Piece) -> list[Port]:
+def wanted_ports(plan: Plan, board: Item) -> list[Port]:
     """Ports of the board for functions that the purpose asks for."""
-    asked = {need.function for need in plan.needs}
+    asked = {requirement.function for requirement in plan.requirements}
     return [port for function, port in board.part.ports.items() if function in asked]
 
 
-def has_walls(case: Piece) -> bool:
+def has_walls(case: Item) -> bool:
     """Whether a case has walls whose openings are as its maker made them."""
     own = case.part.case
     return own is not None and not (own.open or own.self_made or case.line.modified)
 
 
-def is_open(case: Piece | None) -> bool:
+def is_open(case: Item | None) -> bool:
     """Whether a hand can reach in: no case, open plates, or top sheets left off."""
     own = None if case is None else case.part.case
     return case is None or own is None or own.open or (own.top_sheets > 0 and case.line.sheets_off)
 
 
-def opening_at(case: Case, spot: Spot) -> Opening | None:
+def opening_at(case: Case, face: SocketFace) -> Opening | None:
     """The opening of a case in which the middle of a socket lies, and that is as wide, or None."""
     for opening in case.openings.values():
-        if opening.edge != spot.edge or opening.width_mm < spot.width_mm:
+        if opening.edge != face.edge or opening.width_mm < face.width_mm:
             continue
-        along = abs(opening.along_mm - spot.along_mm) <= opening.width_mm / 2
-        if along and abs(opening.z_mm - spot.z_mm) <= opening.height_mm / 2:
+        along = abs(opening.along_mm - face.along_mm) <= opening.width_mm / 2
+        if along and abs(opening.z_mm - face.z_mm) <= opening.height_mm / 2:
             return opening
     return None
 

@@ -10,12 +10,12 @@ from typing import Literal
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef
 from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.standards import pcie, sata, usb
 
-_NETWORKS = frozenset({"wired_network", "radio"})
-_SENSES = frozenset({"camera", "sound_in", "video_in", "software_radio"})
+_NETWORKS = frozenset({"ethernet", "wifi"})
+_SENSES = frozenset({"camera", "audio_in", "video_in", "sdr"})
 _MOVES_DATA = _NETWORKS | _SENSES
 
 StepKind = Literal["usb2", "usb3", "pcie", "sata"]
@@ -32,7 +32,7 @@ class Step:
     rate_mb_s: float
     kind: StepKind
     label: str
-    enters: Piece
+    enters: Item
 
     @property
     def half_duplex(self) -> bool:
@@ -62,7 +62,7 @@ def link_rate_mb_s(kit: Kit, plug: PlugRef, socket: SocketRef) -> float | None:
 
 
 def _speaks_sata(plug: PlugRef) -> bool:
-    drive = plug.piece.part.drive
+    drive = plug.item.part.drive
     return drive is not None and drive.protocol == "sata"
 
 
@@ -71,36 +71,36 @@ def ways(kit: Kit) -> dict[str, tuple[Step, ...]]:
     """For each drive, and each part that gives a network or senses something, the links and buses
     up to the processor, by its piece.
     """
-    above: dict[Piece, list[tuple[PlugRef, SocketRef]]] = {}
+    above: dict[Item, list[tuple[PlugRef, SocketRef]]] = {}
     for plug, socket in fit_of(kit).placed.values():
         if plug.plug.role == "device":
-            above.setdefault(plug.piece, []).append((plug, socket))
-    known: dict[Piece, tuple[Step, ...]] = {}
+            above.setdefault(plug.item, []).append((plug, socket))
+    known: dict[Item, tuple[Step, ...]] = {}
     return {
-        piece.id: _way(kit, piece, above, known)
-        for piece in above
-        if piece.part.drive is not None or _MOVES_DATA & piece.part.offers.keys()
+        item.id: _way(kit, item, above, known)
+        for item in above
+        if item.part.drive is not None or _MOVES_DATA & item.part.offers.keys()
     }  # fmt: skip
 
 
 def _way(
-    kit: Kit, piece: Piece, above: dict[Piece, list[tuple[PlugRef, SocketRef]]],
-    known: dict[Piece, tuple[Step, ...]],
+    kit: Kit, item: Item, above: dict[Item, list[tuple[PlugRef, SocketRef]]],
+    known: dict[Item, tuple[Step, ...]],
 ) -> tuple[Step, ...]:  # fmt: skip
     """The way of one piece: the step to what it hangs on, and from there that one's own."""
-    if piece in known:
-        return known[piece]
-    known[piece] = ()  # should pieces ever hang on each other in a ring, it ends here
-    for plug, socket in above.get(piece, ()):
+    if item in known:
+        return known[item]
+    known[item] = ()  # should pieces ever hang on each other in a ring, it ends here
+    for plug, socket in above.get(item, ()):
         rate_mb_s = link_rate_mb_s(kit, plug, socket)
         if rate_mb_s is not None:
             kind = _kind(plug, socket, rate_mb_s)
             label = socket.socket.label or words.connector(socket.socket.connector)
-            step = Step(socket.id, rate_mb_s, kind, label, socket.piece)
-            further = _way(kit, socket.piece, above, known)
-            known[piece] = (step, *_buses(socket, kind), *further)
+            step = Step(socket.id, rate_mb_s, kind, label, socket.item)
+            further = _way(kit, socket.item, above, known)
+            known[item] = (step, *_buses(socket, kind), *further)
             break
-    return known[piece]
+    return known[item]
 
 
 def _kind(plug: PlugRef, socket: SocketRef, rate_mb_s: float) -> StepKind:
@@ -113,32 +113,32 @@ def _kind(plug: PlugRef, socket: SocketRef, rate_mb_s: float) -> StepKind:
 
 
 def _buses(socket: SocketRef, link: StepKind) -> list[Step]:
-    part, bus = socket.piece.part, socket.socket.bus
-    return [] if bus is None else buses(socket.piece, part.buses_above(bus), link)
+    part, bus = socket.item.part, socket.socket.bus
+    return [] if bus is None else buses(socket.item, part.buses_above(bus), link)
 
 
-def buses(piece: Piece, names: Iterable[str], link: StepKind) -> list[Step]:
+def buses(item: Item, names: Iterable[str], link: StepKind) -> list[Step]:
     """Buses of a piece as steps; one that is not half duplex is taken to be like the link."""
     steps = []
     for name in names:
-        bus = piece.part.buses[name]
+        bus = item.part.buses[name]
         wide: StepKind = "usb3" if link == "usb2" else link
         kind = "usb2" if bus.half_duplex else wide
-        steps.append(Step(f"{piece.id}/{name}", bus.rate_mb_s, kind, bus.label, piece))
+        steps.append(Step(f"{item.id}/{name}", bus.rate_mb_s, kind, bus.label, item))
     return steps
 
 
 @derived("connected", ways)
 def drive_rates_mb_s(kit: Kit) -> dict[str, float]:
     """Raw rate of each drive's way, shared among the drives on it, where any step states one."""
-    drives = {piece.id for piece in kit.connected if piece.part.drive is not None}
-    return _shared({piece: way for piece, way in ways(kit).items() if piece in drives})
+    drives = {item.id for item in kit.connected if item.part.drive is not None}
+    return _shared({item: way for item, way in ways(kit).items() if item in drives})
 
 
 def _shared(found: dict[str, tuple[Step, ...]]) -> dict[str, float]:
     sharing = Counter(step.id for way in found.values() for step in way)
     return {
-        piece: min(step.rate_mb_s / sharing[step.id] for step in way)
-        for piece, way in found.items()
+        item: min(step.rate_mb_s / sharing[step.id] for step in way)
+        for item, way in found.items()
         if way
     }

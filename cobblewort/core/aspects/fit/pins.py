@@ -6,7 +6,7 @@ from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.model import PinUse
 from cobblewort.core.plans.plan import Plan, Wired
 from cobblewort.core.standards import header
@@ -51,9 +51,9 @@ class WiredPart:
 class HeaderResult:
     """What the header carries. `addresses` maps an I2C address to the pieces that answer there."""
 
-    board: Piece | None
+    board: Item | None
     users: dict[int, list[PinUser]] = field(default_factory=dict)
-    addresses: dict[int, list[Piece]] = field(default_factory=dict)
+    addresses: dict[int, list[Item]] = field(default_factory=dict)
     wired: list[WiredPart] = field(default_factory=list)
     wires: list[Wire] = field(default_factory=list)
 
@@ -72,34 +72,34 @@ class HeaderResult:
         return sorted(free, key=lambda pin: (header.pin_name(pin) != "free use", pin))
 
 
-def pieces_on_header(pieces: Sequence[Piece]) -> list[tuple[Piece, PinUse]]:
+def items_on_header(items: Sequence[Item]) -> list[tuple[Item, PinUse]]:
     """Every piece that uses pins."""
-    return [(i, i.part.pins) for i in pieces if i.part.pins is not None]
+    return [(i, i.part.pins) for i in items if i.part.pins is not None]
 
 
-def address_of(piece: Piece) -> int | None:
+def address_of(item: Item) -> int | None:
     """Where a piece answers on the I2C bus: as it is set, else as it is delivered."""
-    use = piece.part.pins
+    use = item.part.pins
     if use is None or not use.addresses:
         return None
-    return piece.line.addresses.get(str(piece.index), use.addresses[0])
+    return item.line.addresses.get(str(item.index), use.addresses[0])
 
 
-def build_header(plan: Plan, pieces: Sequence[Piece]) -> HeaderResult:
+def build_header(plan: Plan, items: Sequence[Item]) -> HeaderResult:
     """Join what the parts and the plan put on the header of the first board."""
-    board = next((i for i in pieces if i.part.kind == "board"), None)
+    board = next((i for i in items if i.part.kind == "board"), None)
     result = HeaderResult(board)
     users: dict[int, list[PinUser]] = defaultdict(list)
-    addresses: dict[int, list[Piece]] = defaultdict(list)
+    addresses: dict[int, list[Item]] = defaultdict(list)
     ends: dict[tuple[int, str], list[str]] = defaultdict(list)
-    for piece, use in pieces_on_header(pieces):
+    for item, use in items_on_header(items):
         for pin, alone in [*((n, False) for n in use.shares), *((n, True) for n in use.takes)]:
-            users[pin].append(PinUser(piece.id, piece.name, piece.line.id, alone))
-            if not use.plugs_on and piece.part.add_on is None:
-                ends[pin, ""].append(piece.name)
-        address = address_of(piece)
+            users[pin].append(PinUser(item.id, item.name, item.line.id, alone))
+            if not use.plugs_on and item.part.add_on is None:
+                ends[pin, ""].append(item.name)
+        address = address_of(item)
         if address is not None:
-            addresses[address].append(piece)
+            addresses[address].append(item)
     for wired in plan.wired:
         users[wired.pin].append(PinUser(f"wired.{wired.id}", wired.label, None, True))
         part = _worked_out(wired)

@@ -25,21 +25,21 @@ def into_the_middle(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Let a board stand where the program would put it."""
     board = stack_of(kit).board
     del finding
-    if board is not None and board.line.stands_at is not None:
-        yield (EditLine(line=board.line.id, stands_at="middle"),)
+    if board is not None and board.line.position is not None:
+        yield (EditLine(line=board.line.id, position="middle"),)
 
 
 def taller_standoffs(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Each standard length that gives a board above more room under it, as its cable allows."""
     stack = stack_of(kit)
     for layer in stack.layers:
-        piece, own = layer.piece, layer.piece.part.add_on
-        if piece.line.id not in finding.lines or own is None or own.most_clear_mm is None:
+        item, own = layer.item, layer.item.part.add_on
+        if item.line.id not in finding.lines or own is None or own.most_clear_mm is None:
             continue
-        now = stack.gaps.get(piece.id)
+        now = stack.gaps.get(item.id)
         for length in sizes.STANDOFFS_MM:
             if now is not None and float(now[0]) < length <= own.most_clear_mm.nominal:
-                yield (EditLine(line=piece.line.id, standoff_mm=length),)
+                yield (EditLine(line=item.line.id, standoff_mm=length),)
 
 
 def more_sockets(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -47,13 +47,13 @@ def more_sockets(kit: Kit, finding: Finding) -> Iterator[Patch]:
     wanted = {
         connector
         for left in fit_of(kit).unplaced
-        if left.plug.piece.line.id in finding.lines
+        if left.plug.item.line.id in finding.lines
         for connector in left.plug.plug.connectors
     }
-    for part in on_offer(kit, ("hub", "lead")):
+    for part in on_offer(kit, ("hub", "cable")):
         brings = {socket.connector for socket in part.sockets.values() if socket.role == "host"}
         if brings & wanted and part.plugs:
-            yield (AddLine(role="lead" if part.kind == "lead" else "addon", part=part.id),)
+            yield (AddLine(role="cable" if part.kind == "cable" else "add_on", part=part.id),)
 
 
 def is_video(connector: str) -> bool:
@@ -61,12 +61,12 @@ def is_video(connector: str) -> bool:
     return connector.startswith("video-")
 
 
-def video_lead(kit: Kit, finding: Finding) -> Iterator[Patch]:
+def video_cable(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """A first video lead of each kind."""
     del finding
-    for part in on_offer(kit, ("lead",)):
+    for part in on_offer(kit, ("cable",)):
         if any(is_video(c) for plug in part.plugs.values() for c in plug.connectors):
-            yield (AddLine(role="lead", part=part.id),)
+            yield (AddLine(role="cable", part=part.id),)
 
 
 def sheets_off(kit: Kit, finding: Finding) -> Iterator[Patch]:

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef
 from cobblewort.core.aspects.fit.bays import bays_of
-from cobblewort.core.aspects.fit.boxes import AccessZone, LayerGap, Overlap, PlacedBox
 from cobblewort.core.aspects.fit.buses import OnBus, buses
+from cobblewort.core.aspects.fit.collisions import AccessZone, LayerGap, Overlap, PlacedBox
 from cobblewort.core.aspects.fit.fasteners import Fastener
 from cobblewort.core.aspects.fit.header_report import HeaderReport, header_report
 from cobblewort.core.aspects.fit.model import (
@@ -21,13 +21,13 @@ from cobblewort.core.aspects.fit.model import (
 )
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.paths import slot_generation
+from cobblewort.core.aspects.fit.placement import Standing
 from cobblewort.core.aspects.fit.rules.connections import plug_name
 from cobblewort.core.aspects.fit.stack import room_above_mm
-from cobblewort.core.aspects.fit.standing import Standing
 from cobblewort.core.aspects.fit.template import why_no_template
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Edge, Opening, Plug
 from cobblewort.core.standards import pcie
 
@@ -148,15 +148,15 @@ def _outside(kit: Kit) -> list[Outside]:
     found: dict[str, Outside] = {}
     taken = bays_of(kit).taken
     for plug, socket in fit_of(kit).placed.values():
-        piece = plug.piece
-        if piece.part.inside or piece.part.kind not in _STANDS_BESIDE or piece.id in taken:
+        item = plug.item
+        if item.part.inside or item.part.kind not in _STANDS_BESIDE or item.id in taken:
             continue
         label = socket.socket.label or socket.name
-        at = f"{words.within(label)} of {socket.piece.name}"
-        body = piece.part.boxes.get("body")
+        at = f"{words.within(label)} of {socket.item.name}"
+        body = item.part.boxes.get("body")
         size_mm = None if body is None else (body.dx_mm, body.dy_mm, body.dz_mm)
-        thing = Outside(piece.line.id, piece.name, at, reach_m(plug.plug), size_mm)
-        found.setdefault(piece.id, thing)
+        thing = Outside(item.line.id, item.name, at, reach_m(plug.plug), size_mm)
+        found.setdefault(item.id, thing)
     return list(found.values())
 
 
@@ -164,8 +164,8 @@ def reach_m(plug: Plug) -> float | None:
     """How far the lead of a plug reaches, where that is known. [m]"""
     if plug.wire is not None:
         return plug.wire.length_m.nominal
-    if plug.cable is not None:
-        return plug.cable.length_mm.nominal / 1000
+    if plug.flat_cable is not None:
+        return plug.flat_cable.length_mm.nominal / 1000
     return plug.reach_m
 
 
@@ -180,7 +180,7 @@ def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
     ]
     taken = {socket.id for _, socket in placed.values()}
     spare = [
-        SpareSocket(ref.id, ref.piece.line.id, ref.socket.label or name, ref.socket.connector)
+        SpareSocket(ref.id, ref.item.line.id, ref.socket.label or name, ref.socket.connector)
         for name, ref in fit.sockets.items()
         if ref.id not in taken and ref.socket.role != "power_in"
     ]
@@ -191,11 +191,11 @@ def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
     for side in ("above", "below"):
         farthest = stack.reach_mm(side)
         if farthest is not None:
-            piece, reach = farthest
+            item, reach = farthest
             margin_id = f"FIT-05:{side}"
             reaches.append(
                 Reach(
-                    side, piece.line.id, piece.name, float(reach[0]),
+                    side, item.line.id, item.name, float(reach[0]),
                     margin_id if margin_id in by_id else None,
                 )
             )  # fmt: skip
@@ -228,16 +228,16 @@ def _connection(kit: Kit, plug: PlugRef, socket: SocketRef, on_bus: OnBus | None
         shares = words.few(map(plug_name, on_bus.others)) if on_bus.others else ""
     return Connection(
         plug=plug.id,
-        plug_line=plug.piece.line.id,
+        plug_line=plug.item.line.id,
         plug_label=plug_name(plug),
         socket=socket.id,
-        socket_line=socket.piece.line.id,
-        socket_label=f"{socket.piece.name}, {socket.socket.label or socket.name}",
+        socket_line=socket.item.line.id,
+        socket_label=f"{socket.item.name}, {socket.socket.label or socket.name}",
         connector=socket.socket.connector,
         link=_link(kit, plug, socket),
         bus=bus,
         shares_with=shares,
-        pinned=bool({plug.name, f"{plug.piece.index}.{plug.name}"} & set(plug.piece.line.pins)),
+        pinned=bool({plug.name, f"{plug.item.index}.{plug.name}"} & set(plug.item.line.pins)),
     )
 
 
@@ -248,7 +248,7 @@ def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
     ends = [(plug.plug.generation, plug.plug.lanes)]
     ends.append((slot_generation(kit, socket), socket.socket.lanes))
     for other, at in fit_of(kit).placed.values():
-        if other.piece is socket.piece and at.socket.connector == "flat-16":
+        if other.item is socket.item and at.socket.connector == "flat-16":
             ends.append((slot_generation(kit, at), at.socket.lanes))
     if not all(generation in pcie.LANE_GT_S for generation, _ in ends):
         return ""  # an end that does not say what it can do
@@ -259,21 +259,21 @@ def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
 
 
 def _case_outline(
-    case: Piece | None, board: Piece | None, standing: Standing | None
+    case: Item | None, board: Item | None, mounting: Standing | None
 ) -> CaseOutline | None:
     own = None if case is None else case.part.case
     if case is None or own is None:
         return None
-    if board is None or standing is None:
+    if board is None or mounting is None:
         x_mm = y_mm = 0.0
         above_mm, placed = own.max_above_mm.nominal, False
     else:
-        x_mm, y_mm = standing.main.x_mm, standing.main.y_mm
+        x_mm, y_mm = mounting.main.x_mm, mounting.main.y_mm
         above_mm = float(room_above_mm(case, board)[0])
-        placed = board.line.stands_at is not None
+        placed = board.line.position is not None
     return CaseOutline(
         case.line.id, case.name, own.open, -x_mm, -y_mm, own.inner_length_mm, own.inner_width_mm,
-        "" if standing is None else standing.label, own.any_holes or own.self_made, placed,
+        "" if mounting is None else mounting.label, own.any_holes or own.self_made, placed,
         own.wall_mm, above_mm, own.max_below_mm.nominal,
         list(own.openings.values()), own.open_edges,
     )  # fmt: skip

@@ -18,7 +18,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from cobblewort.core.figures.arrays import FloatArray
-from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.model import AddOn, Compartment
 
 PCB_MM = 1.6
@@ -33,7 +33,7 @@ class Layer:
     the one before it.
     """
 
-    piece: Piece
+    item: Item
     side: str
     foot_mm: FloatArray
     reach_mm: FloatArray
@@ -48,42 +48,42 @@ class Layers:
     board under it. `surplus_coolers` found the place on every die taken.
     """
 
-    boards: list[Piece]
-    cooler: Piece | None
+    boards: list[Item]
+    cooler: Item | None
     layers: list[Layer]
     gaps: dict[str, FloatArray]
-    surplus_coolers: list[Piece]
+    surplus_coolers: list[Item]
 
     @property
-    def board(self) -> Piece | None:
+    def board(self) -> Item | None:
         """The main board."""
         return self.boards[0] if self.boards else None
 
-    def add_ons(self, side: str) -> list[Piece]:
+    def add_ons(self, side: str) -> list[Item]:
         """The boards stacked on one side of the main board."""
         return [
-            layer.piece
+            layer.item
             for layer in self.layers
-            if layer.side == side and layer.piece.part.add_on is not None
+            if layer.side == side and layer.item.part.add_on is not None
         ]
 
-    def reach_mm(self, side: str) -> tuple[Piece, FloatArray] | None:
+    def reach_mm(self, side: str) -> tuple[Item, FloatArray] | None:
         """The piece that reaches farthest on a side at nominal figures, and how far. [mm]"""
         layers = [layer for layer in self.layers if layer.side == side]
         if not layers:
             return None
         farthest = max(layers, key=lambda layer: float(layer.reach_mm[0]))
-        return farthest.piece, farthest.reach_mm
+        return farthest.item, farthest.reach_mm
 
 
 @dataclass(slots=True)
 class StackResult(Layers):
     """Layers on the main board, and the case around them."""
 
-    case: Piece | None
+    case: Item | None
 
 
-def build_layers(boards: list[Piece], coolers: Sequence[Piece], pieces: Sequence[Piece]) -> Layers:
+def build_layers(boards: list[Item], coolers: Sequence[Item], items: Sequence[Item]) -> Layers:
     """Stack a kit on the first of its boards; without one there is nothing to stack."""
     board = boards[0] if boards else None
     cooler = coolers[0] if coolers else None
@@ -99,46 +99,46 @@ def build_layers(boards: list[Piece], coolers: Sequence[Piece], pieces: Sequence
     if cooler is not None and board.part.board_heat is not None:
         result.layers.append(Layer(cooler, "above", none, cooler_top_mm(board, cooler)))
     level = {"above": none, "below": none}
-    for piece in pieces:
-        add_on = piece.part.add_on
+    for item in items:
+        add_on = item.part.add_on
         if add_on is None:
             continue
         under = level[add_on.side]
-        clear, height = clear_mm(piece, add_on), height_mm(piece, add_on)
+        clear, height = clear_mm(item, add_on), height_mm(item, add_on)
         reach = under + height
         foot = reach - PCB_MM if add_on.side == "below" else under + clear
         level[add_on.side] = reach if add_on.side == "below" else foot + PCB_MM
-        result.layers.append(Layer(piece, add_on.side, foot, reach))
+        result.layers.append(Layer(item, add_on.side, foot, reach))
         if add_on.side == "above":
-            result.gaps[piece.id] = clear
+            result.gaps[item.id] = clear
     return result
 
 
-def raised_mm(piece: Piece, add_on: AddOn) -> float:
+def raised_mm(item: Item, add_on: AddOn) -> float:
     """How much taller than delivered the standoffs of a line lift its board. [mm]"""
-    if piece.line.standoff_mm is None or add_on.clear_mm is None:
+    if item.line.standoff_mm is None or add_on.clear_mm is None:
         return 0.0
-    return max(0.0, piece.line.standoff_mm - add_on.clear_mm.nominal)
+    return max(0.0, item.line.standoff_mm - add_on.clear_mm.nominal)
 
 
-def clear_mm(piece: Piece, add_on: AddOn) -> FloatArray:
+def clear_mm(item: Item, add_on: AddOn) -> FloatArray:
     """Free height between a board above and the one under it; what is left of its height where
     the maker does not state it. [mm]
     """
-    of = piece.compiled.figure
+    of = item.compiled.figure
     if add_on.clear_mm is None:
         return np.maximum(0.0, of("add_on.height_mm") - 2 * PCB_MM)
-    raised: FloatArray = of("add_on.clear_mm") + raised_mm(piece, add_on)
+    raised: FloatArray = of("add_on.clear_mm") + raised_mm(item, add_on)
     return raised
 
 
-def height_mm(piece: Piece, add_on: AddOn) -> FloatArray:
+def height_mm(item: Item, add_on: AddOn) -> FloatArray:
     """From the face under a stacked board to its far side. [mm]"""
-    raised: FloatArray = piece.compiled.figure("add_on.height_mm") + raised_mm(piece, add_on)
+    raised: FloatArray = item.compiled.figure("add_on.height_mm") + raised_mm(item, add_on)
     return raised
 
 
-def room_above_mm(case: Piece, board: Piece) -> FloatArray:
+def room_above_mm(case: Item, board: Item) -> FloatArray:
     """From the face of the main board to the lid: what the maker states, and in a shell made to
     measure all that its inner height leaves. [mm]
     """
@@ -154,15 +154,15 @@ def room_above_mm(case: Piece, board: Piece) -> FloatArray:
     return left
 
 
-def compartment_of(case: Piece, board: Piece) -> Compartment | None:
+def compartment_of(case: Item, board: Item) -> Compartment | None:
     """The compartment that a board goes into: where it was put, else the smallest that takes it,
     else the largest; None where the shell has none.
     """
     shell, stack = case.part.case, board.part.stack
     if shell is None or stack is None or not shell.compartments:
         return None
-    if board.line.stands_at is not None:
-        x_mm, y_mm = board.line.stands_at.x_mm, board.line.stands_at.y_mm
+    if board.line.position is not None:
+        x_mm, y_mm = board.line.position.x_mm, board.line.position.y_mm
         for room in shell.compartments.values():
             along, across = x_mm - room.x_mm, y_mm - room.y_mm
             if 0 <= along < room.length_mm and 0 <= across < room.width_mm:
@@ -172,12 +172,12 @@ def compartment_of(case: Piece, board: Piece) -> Compartment | None:
     return next(takes, by_size[-1])
 
 
-def room_below_mm(case: Piece) -> FloatArray:
+def room_below_mm(case: Item) -> FloatArray:
     """From the floor of a case to the underside of its board. [mm]"""
     return case.compiled.figure("case.max_below_mm")
 
 
-def cooler_top_mm(board: Piece, cooler: Piece) -> FloatArray:
+def cooler_top_mm(board: Item, cooler: Item) -> FloatArray:
     """Top of a cooler above the board: die, what lies between, and the cooler itself. [mm]"""
     heat, own = board.part.board_heat, cooler.part.cooler
     if heat is None or own is None:

@@ -10,12 +10,12 @@ from typing import Literal
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.model import stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import ports_in_use, wanted_ports
+from cobblewort.core.aspects.fit.placement import Outline
 from cobblewort.core.aspects.fit.stack import room_above_mm
-from cobblewort.core.aspects.fit.standing import Outline
 from cobblewort.core.errors import InputError
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Piece
-from cobblewort.core.parts.model import Case, Edge, PlugBody, Spot, Stack
+from cobblewort.core.parts.model import Case, Edge, PlugBody, SocketFace, Stack
 from cobblewort.core.standards import fasteners, holes
 
 CLEARANCE_MM = 0.5
@@ -120,13 +120,13 @@ def template(kit: Kit) -> list[Panel]:
     return [_floor(kit, case, shell), *walls, *_free(kit, shell, away)]
 
 
-def _floor(kit: Kit, case: Piece, shell: Case) -> Panel:
+def _floor(kit: Kit, case: Item, shell: Case) -> Panel:
     """The holes of every board whose pattern is known, outlines of all, and posts to mind."""
     floor = Panel(f"Floor of {case.name}", shell.inner_length_mm, shell.inner_width_mm,
                   seen="from above")  # fmt: skip
     diameter = holes.CLEARANCE_MM[fasteners.THREAD]
-    standing = standing_of(kit)
-    for board, at in () if standing is None else standing.boards:
+    mounting = standing_of(kit)
+    for board, at in () if mounting is None else mounting.boards:
         stack = board.part.stack
         pattern = () if stack is None else holes.PATTERNS_MM.get(stack.holes or "", ())
         floor.holes += [Hole(at.x_mm + x, at.y_mm + y, diameter) for x, y in pattern]
@@ -139,42 +139,42 @@ def _floor(kit: Kit, case: Piece, shell: Case) -> Panel:
 
 
 def _walls(
-    kit: Kit, board: Piece, case: Piece, stack: Stack, shell: Case
+    kit: Kit, board: Item, case: Item, stack: Stack, shell: Case
 ) -> tuple[list[Panel], list[Hole | Cutout]]:
     """Walls with what is reached through them; and holes for leads that come from farther inside,
     wide enough for their plug. A card or a button that far in is reached with the lid off.
     """
     floor_mm = shell.max_below_mm.nominal + stack.thickness_mm.nominal
     height_mm = floor_mm + float(room_above_mm(case, board)[0])
-    standing = standing_of(kit)
-    stands = () if standing is None else standing.boards
+    mounting = standing_of(kit)
+    stands = () if mounting is None else mounting.boards
     panels: list[Panel] = []
     away: list[Hole | Cutout] = []
     # What leaves a box with glands leaves it there, whatever socket it comes from.
     by_gland = bool(shell.glands) and not case.line.modified
     ports = [
-        (label, spot, body, at)
-        for piece, at in (() if by_gland else stands)
-        for label, spot, body in ports_in_use(kit.plan, piece, fit_of(kit))
+        (label, face, body, at)
+        for item, at in (() if by_gland else stands)
+        for label, face, body in ports_in_use(kit.plan, item, fit_of(kit))
     ]
-    asked = {port.label for piece, _ in stands for port in wanted_ports(kit.plan, piece)}
+    asked = {port.label for item, _ in stands for port in wanted_ports(kit.plan, item)}
     for edge, name in _WALLS:
         across = edge in ("left", "right")
         width = shell.inner_width_mm if across else shell.inner_length_mm
         panel = Panel(name, width, height_mm)
-        for label, spot, body, at in ports:
-            if spot.edge != edge:
+        for label, face, body, at in ports:
+            if face.edge != edge:
                 continue
             if _to_wall(edge, at, shell) > REACHED_MM:
-                face = body or (spot if label in asked else None)
-                if face is not None:
-                    through = hypot(face.width_mm, face.height_mm) + 2 * CLEARANCE_MM
+                passes = body or (face if label in asked else None)
+                if passes is not None:
+                    through = hypot(passes.width_mm, passes.height_mm) + 2 * CLEARANCE_MM
                     away.append(Hole(0, 0, through, f"lead of the {label}, with its plug"))
                 continue
-            along = spot.along_mm + (at.y_mm if across else at.x_mm)
+            along = face.along_mm + (at.y_mm if across else at.x_mm)
             if edge in ("left", "upper"):
                 along = width - along  # from outside, these walls are seen the other way round
-            panel.cutouts.append(_cutout(label, along, floor_mm + spot.z_mm, spot, body))
+            panel.cutouts.append(_cutout(label, along, floor_mm + face.z_mm, face, body))
         panel.cutouts = _joined(panel.cutouts)
         if panel.cutouts:
             panels.append(panel)
@@ -221,24 +221,24 @@ def _looked_through(kit: Kit, shell: Case) -> Iterator[Hole | Cutout]:
     """Windows of cameras, sockets for a front wall, openings for what measures from inside."""
     # Air has its way in where there are vents, and none into a box against water.
     aired = bool(shell.glands) or shell.vent_low_cm2 + shell.vent_high_cm2 > 0
-    for piece in kit.pieces:
-        part = piece.part
+    for item in kit.items:
+        part = item.part
         if any(c.startswith("camera-") for plug in part.plugs.values() for c in plug.connectors):
             if part.inside:
-                yield Hole(0, 0, LENS_MM, f"lens of {piece.name}")
+                yield Hole(0, 0, LENS_MM, f"lens of {item.name}")
             else:
-                yield Cutout(f"cable of {piece.name}", 0, 0, *CABLE_SLOT_MM)
+                yield Cutout(f"cable of {item.name}", 0, 0, *CABLE_SLOT_MM)
         if part.panel_hole is not None:
-            yield Cutout(piece.name, 0, 0, part.panel_hole.width_mm, part.panel_hole.height_mm)
+            yield Cutout(item.name, 0, 0, part.panel_hole.width_mm, part.panel_hole.height_mm)
         if part.kind == "device" and part.pins is not None and not part.inside and not shell.glands:
             jackets = [plug.jacket_mm for plug in part.plugs.values() if plug.jacket_mm]
             across = max(jackets) + 2 * CLEARANCE_MM if jackets else WIRES_MM
-            yield Hole(0, 0, across, f"wires of {piece.name}")
+            yield Hole(0, 0, across, f"wires of {item.name}")
         for function, what in _SENSED.items():
             if function == "climate" and aired:
                 continue
             if function in part.offers and part.inside and part.kind == "device":
-                yield Hole(0, 0, SENSED_MM, f"{piece.name}, {what}")
+                yield Hole(0, 0, SENSED_MM, f"{item.name}, {what}")
 
 
 def _size(one: Hole | Cutout) -> tuple[float, float]:
@@ -247,10 +247,10 @@ def _size(one: Hole | Cutout) -> tuple[float, float]:
     return one.width_mm, one.height_mm
 
 
-def _cutout(label: str, along: float, up: float, spot: Spot, body: PlugBody | None) -> Cutout:
+def _cutout(label: str, along: float, up: float, face: SocketFace, body: PlugBody | None) -> Cutout:
     """As large as the socket's face or the body of its plug, whichever is larger, and some room."""
-    width = max(spot.width_mm, 0.0 if body is None else body.width_mm) + 2 * CLEARANCE_MM
-    height = max(spot.height_mm, 0.0 if body is None else body.height_mm) + 2 * CLEARANCE_MM
+    width = max(face.width_mm, 0.0 if body is None else body.width_mm) + 2 * CLEARANCE_MM
+    height = max(face.height_mm, 0.0 if body is None else body.height_mm) + 2 * CLEARANCE_MM
     return Cutout(label, along - width / 2, up - height / 2, width, height)
 
 

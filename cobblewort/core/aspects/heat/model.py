@@ -11,19 +11,19 @@ import numpy as np
 
 from cobblewort.core.aspects.fit.bays import bays_of
 from cobblewort.core.aspects.fit.model import boards_of, stack_of
-from cobblewort.core.aspects.heat.asked import AskedOf, Column, as_asked, asked_of
 from cobblewort.core.aspects.heat.bodies import BoardBody
 from cobblewort.core.aspects.heat.enclosure import Enclosure
-from cobblewort.core.aspects.heat.governor import CLOCK_EXPONENT, kept_clock, kept_speed, power_at
 from cobblewort.core.aspects.heat.network import Near, Network, Settled
 from cobblewort.core.aspects.heat.sources import Sources, fans_of, sources_of
-from cobblewort.core.aspects.heat.warm import Warm, board_body, enclosure, thin_air
+from cobblewort.core.aspects.heat.thermal_bodies import Warm, board_body, enclosure, thin_air
+from cobblewort.core.aspects.heat.thermal_loads import AskedOf, Column, as_asked, asked_of
+from cobblewort.core.aspects.heat.throttling import CLOCK_EXPONENT, kept_clock, kept_speed, power_at
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import at_least, nominal
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.margin import KEPT_SOUND
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.states import LookedAt, State
 from cobblewort.core.plans.plan import NOT_OF_IT
 from cobblewort.core.standards.air import ZERO_C_K
@@ -64,9 +64,9 @@ class HotTemps:
         return self.warm.label
 
     @property
-    def piece(self) -> Piece:
+    def item(self) -> Item:
         """Whose body it is."""
-        return self.warm.piece
+        return self.warm.item
 
     @property
     def slows(self) -> bool:
@@ -156,7 +156,7 @@ class Hottest:
     ambient_c: FloatArray
     die_c: FloatArray
     body: int | None = None
-    rated: Piece | None = None
+    rated: Item | None = None
 
 
 @dataclass(slots=True)
@@ -169,7 +169,7 @@ class HeatResult:
     """
 
     means: LookedAt
-    board: Piece | None
+    board: Item | None
     why_not: str
     ambient_c: float
     throttle_c: FloatArray
@@ -219,7 +219,7 @@ class HeatResult:
         work = self.work
         return (
             work is not None and work.box is not None
-            and any(piece.line.id == line for piece in work.inside)
+            and any(item.line.id == line for item in work.inside)
         )  # fmt: skip
 
     def detail(self, settled: bool) -> HeatDetail | None:
@@ -253,7 +253,7 @@ class _Work:
 
     def __init__(self, kit: Kit, sources: Sources, asked: AskedOf) -> None:
         stack, fans, place = stack_of(kit), fans_of(kit), kit.plan.place
-        self.plan, self.power, self.pieces = kit.plan, power_of(kit), kit.built
+        self.plan, self.power, self.items = kit.plan, power_of(kit), kit.built
         self.board = board = sources.board
         self._alone = kit.samples == 1  # nominal figures, without samples
         self._bays = bays_of(kit)
@@ -267,15 +267,15 @@ class _Work:
             tuple(side for side in ("above", "below") if stack.add_ons(side)),
             fans.over_board, thin_air(place.altitude_m),
         )  # fmt: skip
-        self.box = enclosure(stack, place.standing, place.altitude_m, place.sun_w_m2, fans)
+        self.box = enclosure(stack, place.mounting, place.altitude_m, place.sun_w_m2, fans)
         self.throttle_c = board.compiled.figure("board_heat.throttle_c")
         self.limit_k = self.throttle_c + ZERO_C_K
         self.sources, self.asked, self.warm = sources, asked, sources.warm
 
     @cached_property
-    def inside(self) -> list[Piece]:
+    def inside(self) -> list[Item]:
         """What sits in the air of the case."""
-        return [i for i in self.pieces if i.part.inside or i.id in self._bays.taken]
+        return [i for i in self.items if i.part.inside or i.id in self._bays.taken]
 
     @cached_property
     def _network(self) -> Network:
@@ -454,11 +454,11 @@ class _Work:
         hottest_c = day_c + warmer_k + (limits - there_k) / np.clip(slope, 0.3, 1.5)
         first = int(np.argmin(hottest_c[:, 0]))
         lowest_c = hottest_c.min(axis=0)
-        piece, room_c = self._rated_for_the_room()
+        item, room_c = self._rated_for_the_room()
         body = first - 1 if 0 < first <= count else None
         by_rating = rated[first - count - 1][0] if first > count else None
-        if piece is not None and room_c < float(lowest_c[0]):
-            body, by_rating = None, piece
+        if item is not None and room_c < float(lowest_c[0]):
+            body, by_rating = None, item
         lowest_c = np.minimum(lowest_c, room_c)
         return Hottest(np.clip(lowest_c, COLDEST_C, HOTTEST_C), hottest_c[0], body, by_rating)
 
@@ -478,26 +478,26 @@ class _Work:
                 less_k[n + 1] = ((asked.body_w[n] - body_w[n]) / warm.path.total_w_k)[n + 1]
         return replace(asked, soc_w=soc_w, body_w=body_w), less_k
 
-    def _rated(self) -> list[tuple[Piece, float]]:
+    def _rated(self) -> list[tuple[Item, float]]:
         """Of what sits in the air of the case the part with the lowest rating. [°C]"""
         if self.box is None:
             return []
         known = [
-            (piece, piece.part.ambient_max_c) for piece in self.inside
-            if piece.part.kind != "board" and piece.part.ambient_max_c is not None
+            (item, item.part.ambient_max_c) for item in self.inside
+            if item.part.kind != "board" and item.part.ambient_max_c is not None
         ]  # fmt: skip
         return [min(known, key=lambda entry: entry[1])] if known else []
 
-    def _rated_for_the_room(self) -> tuple[Piece | None, float]:
+    def _rated_for_the_room(self) -> tuple[Item | None, float]:
         """Of boards and of what stands outside the part with the lowest rating. [°C]"""
-        sheltered = set() if self.box is None else {piece.id for piece in self.inside}
-        lowest: tuple[Piece | None, float] = None, HOTTEST_C
-        for piece in self.pieces:
-            most_c, line = piece.part.ambient_max_c, piece.line
+        sheltered = set() if self.box is None else {item.id for item in self.inside}
+        lowest: tuple[Item | None, float] = None, HOTTEST_C
+        for item in self.items:
+            most_c, line = item.part.ambient_max_c, item.line
             if most_c is None or line.role in NOT_OF_IT or line.role == "fastener":
                 continue
-            if (piece.part.kind == "board" or piece.id not in sheltered) and most_c < lowest[1]:
-                lowest = piece, most_c
+            if (item.part.kind == "board" or item.id not in sheltered) and most_c < lowest[1]:
+                lowest = item, most_c
         return lowest
 
     @cached_property
@@ -583,7 +583,7 @@ def _stacked(found: Sequence[Settled]) -> Temps:
 
 
 @derived(
-    "built", "place.ambient_max_c", "place.altitude_m", "place.standing", "place.sun_w_m2",
+    "built", "place.ambient_max_c", "place.altitude_m", "place.mounting", "place.sun_w_m2",
     stack_of, bays_of, fans_of, power_of, sources_of, asked_of,
 )  # fmt: skip
 def of(kit: Kit) -> HeatResult:

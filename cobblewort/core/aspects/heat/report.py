@@ -124,13 +124,13 @@ def _first_beyond(heat: HeatResult) -> str:
         return "the processor slows"
     hot = heat.hot_bodies[hottest.body]
     if hot.slows:
-        return f"{hot.piece.name} slows"
+        return f"{hot.item.name} slows"
     return f"the {words.within(hot.label)} is too hot"
 
 
 def _hot_body_name(hot: HotTemps) -> str:
     """What slows itself is known by its name; of others the body too."""
-    return hot.piece.name if hot.slows else hot.label
+    return hot.item.name if hot.slows else hot.label
 
 
 def _band(values: FloatArray) -> tuple[list[float], list[float]]:

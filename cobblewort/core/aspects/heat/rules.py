@@ -11,16 +11,16 @@ from cobblewort.core.aspects.heat.model import HeatResult, HotTemps
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.heat.workings import limit_term, throttle_term
 from cobblewort.core.figures.one_or_many import nominal
-from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.findings import Observation
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import (
     HOLDS_TIGHT_SHARE,
     KEPT_SOUND,
-    KEPT_STRESS_TIGHT,
+    KEPT_WORST_CASE_TIGHT,
     Check,
     Margin,
 )
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import add_missing, another, another_supply
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.states import LookedAt
@@ -97,7 +97,7 @@ def _slowed_in(margin: Margin, speeds: Sequence[float], states: LookedAt) -> int
     if margin.holds_share is not None and margin.holds_share < HOLDS_TIGHT_SHARE:
         return None
     lowest = min(speeds)
-    told = margin.severity == "note" or lowest < KEPT_STRESS_TIGHT
+    told = margin.severity == "note" or lowest < KEPT_WORST_CASE_TIGHT
     return speeds.index(lowest) if told else None
 
 
@@ -126,13 +126,13 @@ def _slows(
     reads=(stack_of, heat_of),
     remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
 )  # fmt: skip
-def coolable(kit: Kit) -> Iterator[Remark]:
+def coolable(kit: Kit) -> Iterator[Observation]:
     """Silent unless the die is too hot at idle power."""
     stack = stack_of(kit)
     heat = heat_of(kit)
     if heat.board is not None and not heat.coolable:
-        yield Remark(
-            f"{heat.board.id}.die", "stops",
+        yield Observation(
+            f"{heat.board.id}.die", "problem",
             f"Even at its lowest clock the processor of {heat.board.name} passes "
             f"{words.degrees(float(heat.throttle_c[0]))} at {words.degrees(heat.ambient_c)} "
             "outside: this kit cannot be cooled there.",
@@ -147,9 +147,9 @@ def coolable(kit: Kit) -> Iterator[Remark]:
     formula="rated from <= coldest day; hottest day, or inside air, <= rated to",
     source="maker's ambient rating",
     reads=("built", "place.ambient_max_c", "place.ambient_min_c", heat_of),
-    remedies=(another("board", "data", "boot", "addon"),),
+    remedies=(another("board", "storage", "boot_drive", "add_on"),),
 )  # fmt: skip
-def ambient_rating(kit: Kit) -> Iterator[Remark]:
+def ambient_rating(kit: Kit) -> Iterator[Observation]:
     """Parts whose stated range does not hold the place's, or the air that they sit in."""
     place, heat = kit.plan.place, heat_of(kit)
     inside = heat.inside_c
@@ -160,22 +160,22 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
             continue
         low, high = part.ambient_min_c, part.ambient_max_c
         if low is not None and coldest_c < low:
-            yield Remark(
-                line.id, "stops",
+            yield Observation(
+                line.id, "problem",
                 f"{part.model} is rated from {low:g} °C; the coldest day here is "
                 f"{coldest_c:g} °C.",
                 (line.id,),
             )  # fmt: skip
         elif high is not None and hottest_c > high:
-            yield Remark(
-                line.id, "stops",
+            yield Observation(
+                line.id, "problem",
                 f"{part.model} is rated to {high:g} °C; the hottest day here is "
                 f"{hottest_c:g} °C.",
                 (line.id,),
             )  # fmt: skip
         elif high is not None and air_c > high and part.kind != "board" and heat.shelters(line.id):
-            yield Remark(
-                line.id, "stops",
+            yield Observation(
+                line.id, "problem",
                 f"{part.model} is rated to {high:g} °C; the air that it sits in comes to "
                 f"{words.degrees(air_c)}.",
                 (line.id,),
@@ -193,7 +193,7 @@ def ambient_rating(kit: Kit) -> Iterator[Remark]:
     "0.4; of an M.2 module G is its face, and gap, joint and carrier behind each other",
     source="maker's throttle point; films, gap and joint of a module: typical, from memory",
     reads=(stack_of, heat_of),
-    remedies=(another("data", "boot"), another("case"), another("cooling")),
+    remedies=(another("storage", "boot_drive"), another("case"), another("cooling")),
 )  # fmt: skip
 def drives(kit: Kit) -> Iterator[Check]:
     """Each drive inside, and each further board, against its throttle point, and what it keeps of
@@ -205,7 +205,7 @@ def drives(kit: Kit) -> Iterator[Check]:
 
 
 def _drive_check(kit: Kit, hot: HotTemps) -> Check:
-    heat, name, speed = heat_of(kit), hot.piece.name, "speed"
+    heat, name, speed = heat_of(kit), hot.item.name, "speed"
     if hot.warm.clock:
         name, speed = f"The processor of {name}", "clock"
 
@@ -231,7 +231,7 @@ def _drive_check(kit: Kit, hot: HotTemps) -> Check:
     "slowed; P is the load's share, or what a converter loses, P_out (1/eta - 1)",
     source="maker's limit; resistance to air: typical, from memory",
     reads=(stack_of, heat_of),
-    remedies=(another("case"), another("addon"), another("cooling"), another_supply),
+    remedies=(another("case"), another("add_on"), another("cooling"), another_supply),
 )  # fmt: skip
 def hot_bodies(kit: Kit) -> Iterator[Check]:
     """Each other hot body inside against what it is rated for."""
@@ -252,7 +252,7 @@ def _comes_to(margin: Margin, heat: HeatResult, name: str, until: str = "it is g
 
 def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], str], settled: bool) -> Check:
     """A hot body against its limit in every state, once all is settled or as if nothing slowed."""
-    heat, piece = heat_of(kit), hot.piece
+    heat, item = heat_of(kit), hot.item
     temp_c = hot.held_c if settled else hot.temp_c
 
     def working(state: int) -> Sum:
@@ -263,7 +263,7 @@ def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], str], settl
 
     return Check(
         hot.id, f"Temperature: {hot.label}", "°C", "max", temp_c, hot.limit_c,
-        sentence, tuple(i.line.id for i in (piece, stack_of(kit).case) if i),
+        sentence, tuple(i.line.id for i in (item, stack_of(kit).case) if i),
         heat.means,
         span=max(1.0, nominal(hot.limit_c) - heat.ambient_c), working=working,
     )  # fmt: skip
@@ -277,16 +277,16 @@ def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], str], settl
     source="common practice",
     reads=(stack_of, heat_of, "built"),
 )  # fmt: skip
-def heat_known(kit: Kit) -> Iterator[Remark]:
+def heat_known(kit: Kit) -> Iterator[Observation]:
     """A note where the heat of a board cannot be worked out."""
     stack, heat = stack_of(kit), heat_of(kit)
     if heat.board is None and stack.board is not None:
-        yield Remark(
+        yield Observation(
             "heat", "note", f"Not known: how warm it gets, as {heat.why_not}.",
             (stack.board.line.id,),
         )  # fmt: skip
     if heat.board is not None and (others := _unlike(kit, heat.board)):
-        yield Remark(
+        yield Observation(
             "others", "note",
             f"Not known: how warm {words.few(i.name for i in others)} "
             f"{'gets' if len(others) == 1 else 'get'}; heat is worked out for "
@@ -295,11 +295,11 @@ def heat_known(kit: Kit) -> Iterator[Remark]:
         )  # fmt: skip
 
 
-def _unlike(kit: Kit, board: Piece) -> list[Piece]:
+def _unlike(kit: Kit, board: Item) -> list[Item]:
     """Boards that are not of the kind of the one worked out, or lack a cooler like its own."""
     stack = stack_of(kit)
     cooler = stack.cooler
     alike = [other for other in stack.boards if other.part is board.part]
     if cooler is not None:
-        alike = alike[: sum(piece.part is cooler.part for piece in kit.built)]
+        alike = alike[: sum(item.part is cooler.part for item in kit.built)]
     return [other for other in stack.boards if other not in alike]

@@ -8,9 +8,9 @@ from functools import cached_property
 from cobblewort.core.aspects.fit.bays import bays_of
 from cobblewort.core.aspects.fit.model import boards_of, coolers_of
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.heat.given_off import Inside, MeanRows, what_is_inside
+from cobblewort.core.aspects.heat.dissipation import Inside, MeanRows, what_is_inside
 from cobblewort.core.aspects.heat.network import Body
-from cobblewort.core.aspects.heat.warm import (
+from cobblewort.core.aspects.heat.thermal_bodies import (
     Fans,
     Warm,
     fans_among,
@@ -22,8 +22,8 @@ from cobblewort.core.aspects.heat.warm import (
 from cobblewort.core.aspects.power.model import forest_of, hung_of
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived, firm
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.standards.air import ZERO_C_K
 
 
@@ -35,7 +35,7 @@ class Sources:
     idle processor beside that rest, shape (states, samples); `soc_peak_w` of shape (samples,). [W]
     """
 
-    board: Piece
+    board: Item
     warm: list[Warm]
     inside: Inside
     soc_w: FloatArray
@@ -68,13 +68,13 @@ class Sources:
 
 
 @firm("built", bays_of)
-def indoors_of(kit: Kit) -> list[Piece]:
+def indoors_of(kit: Kit) -> list[Item]:
     """What sits inside and may give off heat."""
     taken = bays_of(kit).taken
     return [
-        piece for piece in kit.built
-        if (piece.part.inside or piece.id in taken)
-        and (piece.part.rails or piece.part.loads or piece.part.hot)
+        item for item in kit.built
+        if (item.part.inside or item.id in taken)
+        and (item.part.rails or item.part.loads or item.part.hot)
     ]  # fmt: skip
 
 

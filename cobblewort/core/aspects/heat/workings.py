@@ -14,8 +14,8 @@ from cobblewort.core.aspects.heat.model import COLDEST_C, HOTTEST_C, HeatDetail,
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.rules import RULES
 from cobblewort.core.judging.working import (
     Explained,
@@ -32,7 +32,13 @@ _INNER_FILM = "film on the inner wall, at these temperatures"
 _OUTER_FILM = "from the outer wall, at these temperatures"
 _VENTS = "through the vents, at these temperatures"
 _FULL = "full."
-_LABELS = {"die": "Die", "sink": "Cooler", "board": "Board", "inside": "Inside air", "wall": "Wall"}
+_LABELS = {
+    "die": "Die",
+    "sink": "Cooler",
+    "board": "Board",
+    "inside": "Inside air",
+    "wall": "Wall",
+}
 
 
 def explained(kit: Kit, figure: str) -> Explained | None:
@@ -67,7 +73,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
     return Explained(f"{_LABELS[node]}{full}", formula, values, "°C", when, source)
 
 
-def throttle_term(board: Piece) -> Term:
+def throttle_term(board: Item) -> Term:
     """The throttle point of a board."""
     heat = board.part.board_heat
     if heat is None:
@@ -79,7 +85,7 @@ def throttle_term(board: Piece) -> Term:
 def limit_term(hot: HotTemps) -> Term:
     """The temperature that a hot body may reach."""
     body = hot.warm.body
-    return reading_term("T_limit", "limit", "°C", hot.piece, hot.warm.limit_path, body.limit_c)
+    return reading_term("T_limit", "limit", "°C", hot.item, hot.warm.limit_path, body.limit_c)
 
 
 @dataclass(slots=True, frozen=True)
@@ -196,7 +202,7 @@ def _hot_sum(told: _Told, hot: HotTemps) -> Sum:
         near = "(T_air + n * (T_board - T_air))"
         inputs += [
             told.temp("board", "T_board", "board"),
-            Term("n", "how far the air near it follows the board", warm.pull, "", "guess",
+            Term("n", "how far the air near it follows the board", warm.pull, "", "estimate",
                  "a guess", None),
         ]  # fmt: skip
     warmth_w = told.at(detail.warmth_w[number])

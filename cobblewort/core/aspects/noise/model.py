@@ -8,8 +8,8 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.plan import NOT_OF_IT
 
@@ -22,8 +22,8 @@ class NoiseResult:
     """
 
     level_dba: FloatArray
-    heard: list[tuple[Piece, FloatArray]] = field(default_factory=list)
-    unknown: list[Piece] = field(default_factory=list)
+    heard: list[tuple[Item, FloatArray]] = field(default_factory=list)
+    unknown: list[Item] = field(default_factory=list)
 
 
 def turns(part: Part) -> bool:
@@ -46,20 +46,20 @@ def sum_of_levels_dba(levels_dba: list[FloatArray]) -> FloatArray:
     return total
 
 
-def build_noise(pieces: Sequence[Piece], samples: int) -> NoiseResult:
+def build_noise(items: Sequence[Item], samples: int) -> NoiseResult:
     """All that turns at its loudest: fans at full speed, disks while they seek.
 
     What a case keeps in is left aside, so that the kit is at most as loud as this.
     """
     result = NoiseResult(np.zeros(samples))
-    for piece in pieces:
-        own = piece.part.noise_dba
-        if piece.line.role in NOT_OF_IT:
+    for item in items:
+        own = item.part.noise_dba
+        if item.line.role in NOT_OF_IT:
             continue
         if own is not None:
-            result.heard.append((piece, piece.compiled.figure("noise_dba")))
-        elif turns(piece.part):
-            result.unknown.append(piece)
+            result.heard.append((item, item.compiled.figure("noise_dba")))
+        elif turns(item.part):
+            result.unknown.append(item)
     if result.heard:
         result.level_dba = sum_of_levels_dba([level for _, level in result.heard])
     return result

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from cobblewort.core import words
 from cobblewort.core.aspects.noise.model import of as noise_of
-from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, remove_named
@@ -21,25 +21,25 @@ from cobblewort.core.judging.working import Sum, plan_term, reading_term
     formula="10 lg(sum of 10^(L_i / 10)) <= limit of the place, at 1 m, fans at full speed",
     source="ISO 3744, energy sum of levels (from memory); levels are the makers' own",
     reads=(noise_of, "place.noise_max_dba"),
-    remedies=(another("cooling", "data", "boot"), remove_named),
+    remedies=(another("cooling", "storage", "boot_drive"), remove_named),
 )  # fmt: skip
-def quiet_enough(kit: Kit) -> Iterator[Check | Remark]:
+def quiet_enough(kit: Kit) -> Iterator[Check | Observation]:
     """The level of all that turns against the limit; silent where the place has none."""
     most = kit.plan.place.noise_max_dba
     if most is None:
         return
     noise = noise_of(kit)
     if noise.unknown:
-        yield Remark(
+        yield Observation(
             "level", "note",
             f"Not known: how loud {words.few(i.name for i in noise.unknown)} "
             f"{'is' if len(noise.unknown) == 1 else 'are'}.",
             tuple(dict.fromkeys(i.line.id for i in noise.unknown)),
         )  # fmt: skip
-    lines = tuple(dict.fromkeys(piece.line.id for piece, _ in noise.heard))
+    lines = tuple(dict.fromkeys(item.line.id for item, _ in noise.heard))
 
     def sentence(margin: Margin) -> str:
-        what = words.few(piece.name for piece, _ in noise.heard)
+        what = words.few(item.name for item, _ in noise.heard)
         return (
             f"{words.opening(what)} {'is' if len(noise.heard) == 1 else 'are'} heard at "
             f"{margin.value:.0f} dB(A) at 1 m; its place allows {margin.limit:.0f}."
@@ -49,9 +49,9 @@ def quiet_enough(kit: Kit) -> Iterator[Check | Remark]:
         del state
         limit = plan_term("L_max", "limit of the place", "dB(A)", float(most))
         levels = [
-            reading_term(f"L_{n}", f"heard of {piece.name}", "dB(A)", piece, "noise_dba", own)
-            for n, (piece, _) in enumerate(noise.heard, 1)
-            if (own := piece.part.noise_dba) is not None
+            reading_term(f"L_{n}", f"heard of {item.name}", "dB(A)", item, "noise_dba", own)
+            for n, (item, _) in enumerate(noise.heard, 1)
+            if (own := item.part.noise_dba) is not None
         ]
         powers = " + ".join(f"10 ** ({term.symbol} / 10)" for term in levels)
         total = f"10 * log10({powers})" if levels else "0"

@@ -6,17 +6,17 @@ import cobblewort.core.aspects.power.rules
 import cobblewort.core.aspects.power.rules_of_feeds
 import cobblewort.core.aspects.power.rules_of_place  # noqa: F401
 from cobblewort.core.aspects.power.model import of as power_of
-from cobblewort.core.aspects.power.report import supply_report
+from cobblewort.core.aspects.power.report import power_report
 from cobblewort.core.aspects.power.workings import explained
 from cobblewort.core.judging.aspect import Aspect
 
 ASPECT = Aspect(
-    id="supply",
+    id="power",
     label="Supply",
     prefix="PWR",
-    ruler="supply",
+    ruler="power",
     missing="no supply",
     reads=(power_of,),
-    report=supply_report,
+    report=power_report,
     explained=explained,
 )

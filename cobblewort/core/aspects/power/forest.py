@@ -10,7 +10,7 @@ import numpy as np
 
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.figures.arrays import FloatArray
-from cobblewort.core.judging.piece import Piece
+from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.compiled import CompiledPart
 from cobblewort.core.parts.model import Rail
 from cobblewort.core.standards import conductors, poe, usb
@@ -39,7 +39,7 @@ class Node:
     """
 
     id: str
-    piece: Piece
+    item: Item
     name: str
     rail: Rail
     parent: int
@@ -67,7 +67,7 @@ class Forest:
     """
 
     nodes: list[Node]
-    unfed: list[Piece]
+    unfed: list[Item]
     second: list[Second]
 
     def index(self, node_id: str) -> int | None:
@@ -94,7 +94,7 @@ class Forest:
             below = [place]
             for number in below:  # which grows as it is walked
                 below += self.children[number]
-            found = tuple(dict.fromkeys([self.nodes[number].piece.line.id for number in below]))
+            found = tuple(dict.fromkeys([self.nodes[number].item.line.id for number in below]))
             self._lines_through[place] = found
         return found
 
@@ -107,7 +107,7 @@ class Forest:
         """For each node its line and those that it hangs on, up to the source, each once."""
         found: list[tuple[str, ...]] = []
         for node in self.nodes:  # parents before children
-            own, above = node.piece.line.id, found[node.parent] if node.parent >= 0 else ()
+            own, above = node.item.line.id, found[node.parent] if node.parent >= 0 else ()
             found.append((own, *(line for line in above if line != own)) if above else (own,))
         return found
 
@@ -123,14 +123,14 @@ class Forest:
         return found
 
     @cached_property
-    def announced_a(self) -> dict[str, float]:
+    def advertised_a(self) -> dict[str, float]:
         """For each board, by its piece, the current that its path from the source lets through."""
         return {
-            node.piece.id: announced_a(self.nodes, place)
+            node.item.id: advertised_a(self.nodes, place)
             for place, node in enumerate(self.nodes)
             if node.socket is not None
             and node.socket.socket.role == "power_in"
-            and node.piece.part.kind == "board"
+            and node.item.part.kind == "board"
         }
 
 
@@ -138,17 +138,17 @@ _Above = dict[str, tuple[str, str, PlugRef | None, SocketRef | None]]
 """For each rail the one above, with what joins them."""
 
 
-def fed_nodes(pieces: Sequence[Piece], assignment: Assignment) -> Forest:
+def fed_nodes(items: Sequence[Item], assignment: Assignment) -> Forest:
     """Nodes from the sources downwards, parents first, and the pieces that nothing feeds.
 
     A source that hangs on another rail of its part is one only while nothing feeds that rail.
     """
     rails = {
-        f"{piece.id}.{name}": (piece, name, rail)
-        for piece in pieces for name, rail in piece.part.rails.items()
+        f"{item.id}.{name}": (item, name, rail)
+        for item in items for name, rail in item.part.rails.items()
     }  # fmt: skip
-    above, second = _joined(pieces, assignment)
-    roots = _roots(pieces, above)
+    above, second = _joined(items, assignment)
+    roots = _roots(items, above)
     for feed in second:
         if not _is_fed(above[feed.rail][0], above, roots) and _is_fed(feed.by, above, roots):
             above[feed.rail] = feed.by, feed.plug.id, feed.plug, feed.socket
@@ -160,29 +160,29 @@ def fed_nodes(pieces: Sequence[Piece], assignment: Assignment) -> Forest:
     nodes: list[Node] = []
     queue = [(key, -1) for key in roots]
     for key, parent in queue:  # which grows as it is walked
-        piece, name, rail = rails[key]
+        item, name, rail = rails[key]
         via, plug_ref, socket_ref = ("", None, None) if parent < 0 else above[key][1:]
         place = len(nodes)
         # A source sets the voltage of its rail, whatever else is stated of it.
         converter = place if rail.out_v is not None and parent >= 0 else -1
         if converter < 0 and parent >= 0:
             converter = nodes[parent].converter
-        way = _way(piece, name, rail, plug_ref, socket_ref)
+        way = _way(item, name, rail, plug_ref, socket_ref)
         root = place if parent < 0 else nodes[parent].root
-        nodes.append(Node(key, piece, name, rail, parent, via, way, socket_ref, root, converter))
+        nodes.append(Node(key, item, name, rail, parent, via, way, socket_ref, root, converter))
         if key in children:
             queue += [(child, place) for child in children[key]]
-    fed = {node.piece.id for node in nodes}
-    return Forest(nodes, [i for i in pieces if i.part.rails and i.id not in fed], second)
+    fed = {node.item.id for node in nodes}
+    return Forest(nodes, [i for i in items if i.part.rails and i.id not in fed], second)
 
 
-def _joined(pieces: Sequence[Piece], assignment: Assignment) -> tuple[_Above, list[Second]]:
+def _joined(items: Sequence[Item], assignment: Assignment) -> tuple[_Above, list[Second]]:
     """What each rail hangs on, inside a part and by what is plugged together; what it hangs on
     besides.
     """
     above: _Above = {
-        f"{piece.id}.{name}": (f"{piece.id}.{rail.feeds_from}", "inside", None, None)
-        for piece in pieces for name, rail in piece.part.rails.items()
+        f"{item.id}.{name}": (f"{item.id}.{rail.feeds_from}", "inside", None, None)
+        for item in items for name, rail in item.part.rails.items()
         if rail.feeds_from is not None
     }  # fmt: skip
     second: list[Second] = []
@@ -190,7 +190,7 @@ def _joined(pieces: Sequence[Piece], assignment: Assignment) -> tuple[_Above, li
         own, at = plug.plug.rail, socket.socket.rail
         if own is None or at is None:
             continue
-        upper, lower = f"{socket.piece.id}.{at}", f"{plug.piece.id}.{own}"
+        upper, lower = f"{socket.item.id}.{at}", f"{plug.item.id}.{own}"
         if plug.plug.role == "power_out":
             upper, lower = lower, upper
         if above.setdefault(lower, (upper, plug.id, plug, socket))[1] != plug.id:
@@ -198,19 +198,19 @@ def _joined(pieces: Sequence[Piece], assignment: Assignment) -> tuple[_Above, li
     return above, second
 
 
-def _roots(pieces: Sequence[Piece], above: _Above) -> dict[str, None]:
+def _roots(items: Sequence[Item], above: _Above) -> dict[str, None]:
     """The rails of sources, in kit order but for those that would be fed themselves."""
     roots: dict[str, None] = {}
     spare: dict[str, str] = {}
-    for piece in pieces:
-        source = piece.part.source
+    for item in items:
+        source = item.part.source
         if source is None:
             continue
-        key, inner = f"{piece.id}.{source.rail}", piece.part.rails[source.rail].feeds_from
+        key, inner = f"{item.id}.{source.rail}", item.part.rails[source.rail].feeds_from
         if inner is None:
             roots[key] = None
         else:
-            spare[key] = f"{piece.id}.{inner}"
+            spare[key] = f"{item.id}.{inner}"
     for key, inner in spare.items():
         if not _is_fed(inner, above, roots):
             roots[key] = None
@@ -229,7 +229,7 @@ def _is_fed(rail: str, above: _Above, roots: Container[str]) -> bool:
 
 
 def _way(
-    piece: Piece, name: str, rail: Rail, plug: PlugRef | None, socket: SocketRef | None
+    item: Item, name: str, rail: Rail, plug: PlugRef | None, socket: SocketRef | None
 ) -> Way | None:
     """What lies between a rail and the one above: the lead of its plug, or a path inside.
 
@@ -237,17 +237,17 @@ def _way(
     """
     conductors_each_way = 1
     if socket is not None and socket.socket.connector == poe.NETWORK_POWER:
-        if socket.piece.part.lead is not None:
+        if socket.item.part.cable is not None:
             return None
-        source = socket.piece.part.source
-        network_type = 1 if source is None else source.network_type or 1
-        conductors_each_way = poe.conductors_each_way(network_type)
+        source = socket.item.part.source
+        poe_type = 1 if source is None else source.poe_type or 1
+        conductors_each_way = poe.conductors_each_way(poe_type)
     if plug is None:
-        return None if rail.path_ohm is None else _path(piece.compiled, f"rails.{name}.path_ohm")
+        return None if rail.path_ohm is None else _path(item.compiled, f"rails.{name}.path_ohm")
     if plug.plug.wire is not None:
-        return _lead(plug.piece.compiled, plug.name, conductors_each_way)
-    if plug.plug.lead_ohm is not None:
-        return _path(plug.piece.compiled, f"plugs.{plug.name}.lead_ohm")
+        return _cable(plug.item.compiled, plug.name, conductors_each_way)
+    if plug.plug.cable_ohm is not None:
+        return _path(plug.item.compiled, f"plugs.{plug.name}.cable_ohm")
     return None
 
 
@@ -259,7 +259,7 @@ def _path(part: CompiledPart, figure: str) -> Way:
 
 
 @lru_cache(maxsize=128)
-def _lead(part: CompiledPart, plug: str, conductors_each_way: int) -> Way:
+def _cable(part: CompiledPart, plug: str, conductors_each_way: int) -> Way:
     """A lead with its contacts, of two wires or of several in parallel; kept for the next kit."""
     wire = part.part.plugs[plug].wire
     if wire is None:
@@ -272,7 +272,7 @@ def _lead(part: CompiledPart, plug: str, conductors_each_way: int) -> Way:
 
 def set_v(nodes: Sequence[Node], place: int) -> FloatArray:
     """What the source at the top of a node's tree is set to, shape (samples,). [V]"""
-    source = nodes[nodes[place].root].piece
+    source = nodes[nodes[place].root].item
     if source.part.source is None:
         raise ValueError(f"the root of {nodes[place].id} must be a source")
     return source.compiled.figure("source.set_v")
@@ -286,20 +286,20 @@ def head_v(nodes: Sequence[Node], place: int) -> FloatArray:
     node = nodes[place]
     if node.parent < 0:
         return set_v(nodes, place)
-    return node.piece.compiled.figure(f"rails.{node.name}.out_v")
+    return node.item.compiled.figure(f"rails.{node.name}.out_v")
 
 
-def announced_a(nodes: Sequence[Node], inlet: int) -> float:
+def advertised_a(nodes: Sequence[Node], inlet: int) -> float:
     """The least of what source, lead marks and inlet let through; a lead with a plain end 3 A."""
     node = nodes[inlet]
-    announced = float("inf")
+    advertised = float("inf")
     place = inlet
     while place >= 0:
         node = nodes[place]
-        part = node.piece.part
-        if part.lead is not None:
-            announced = min(announced, usb.lead_limit_a(part.lead.marked_a.nominal))
+        part = node.item.part
+        if part.cable is not None:
+            advertised = min(advertised, usb.cable_limit_a(part.cable.marked_a.nominal))
         if part.source is not None and part.source.rail == node.name:
-            return min(announced, part.source.announces_a)
+            return min(advertised, part.source.advertises_a)
         place = node.parent
-    return announced
+    return advertised

@@ -38,10 +38,10 @@ class Narrowed:
 def narrowed(kit: Kit) -> dict[str, Narrowed]:
     """Drives that their lane holds back, by piece; disks that spin always draw in full."""
     rates_mb_s, found = drive_rates_mb_s(kit), {}
-    for piece in kit.connected if rates_mb_s else ():
-        rate_mb_s = rates_mb_s.get(piece.id)
-        if rate_mb_s is not None and (held := narrow(piece.compiled, rate_mb_s)) is not None:
-            found[piece.id] = held
+    for item in kit.connected if rates_mb_s else ():
+        rate_mb_s = rates_mb_s.get(item.id)
+        if rate_mb_s is not None and (held := narrow(item.compiled, rate_mb_s)) is not None:
+            found[item.id] = held
     return found
 
 

@@ -13,8 +13,8 @@ from cobblewort.core.aspects.power.forest import Forest, Node
 from cobblewort.core.aspects.power.model import forest_of
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.reading import Reading
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.working import Sum, reading_term
 
 
@@ -59,22 +59,22 @@ def rail_limits_of(kit: Kit) -> list[Limited]:
     found = []
     for place, node in enumerate(forest.nodes):
         held = _rail_limit(forest, node, lifts)
-        if held is None or node.piece.part.kind == "machine":
+        if held is None or node.item.part.kind == "machine":
             continue
-        label, piece = node.rail.label, node.piece
+        label, item = node.rail.label, node.item
         natural = words.natural(label)
         lifted = lifts and (_is_held_down(forest, node) or node.rail.limit_lifted_a is not None)
         found.append(
             Limited(
-                place, node.id, f"{label} of {piece.name}", piece.compiled.quantity(held.path),
-                forest.lines_through(place), f"The {natural} of {piece.name} must supply",
+                place, node.id, f"{label} of {item.name}", item.compiled.quantity(held.path),
+                forest.lines_through(place), f"The {natural} of {item.name} must supply",
                 partial(
-                    _stated, "the limit", f"limit of {label}", held.unit, piece, held.path,
+                    _stated, "the limit", f"limit of {label}", held.unit, item, held.path,
                     held.reading,
                 ),
-                in_use.get((piece.id, node.name), ()), held.unit == "W", _is_for_fans(node),
+                in_use.get((item.id, node.name), ()), held.unit == "W", _is_for_fans(node),
                 "their" if natural.endswith("s") else "its", held.because,
-                f"{label} of {piece.name}" if lifted else "",
+                f"{label} of {item.name}" if lifted else "",
             )
         )  # fmt: skip
     return found
@@ -90,15 +90,15 @@ def socket_limits_of(kit: Kit) -> list[Limited]:
             continue
         path, own = f"sockets.{at.name}.limit_a", at.socket.limit_a
         label = at.socket.label or at.name
-        carries = at.socket.role == "power_in" or node.piece.part.lead is not None
+        carries = at.socket.role == "power_in" or node.item.part.cable is not None
         found.append(
             Limited(
-                place, at.id, f"{label} with {node.piece.name}", at.piece.compiled.quantity(path),
-                tuple(dict.fromkeys((node.piece.line.id, at.piece.line.id))),
-                f"The {label} of {at.piece.name} has to carry" if carries
-                else f"{node.piece.name} draws from its {label}",
+                place, at.id, f"{label} with {node.item.name}", at.item.compiled.quantity(path),
+                tuple(dict.fromkeys((node.item.line.id, at.item.line.id))),
+                f"The {label} of {at.item.name} has to carry" if carries
+                else f"{node.item.name} draws from its {label}",
                 partial(
-                    _stated, "the limit of the socket", f"limit of the {label}", "A", at.piece,
+                    _stated, "the limit of the socket", f"limit of the {label}", "A", at.item,
                     path, own,
                 ),
                 (at.id,), full=at.socket.connector.startswith("fan-"),
@@ -109,7 +109,7 @@ def socket_limits_of(kit: Kit) -> list[Limited]:
 
 def _is_for_fans(node: Node) -> bool:
     """Whether a rail feeds plugs made for fans and no others: a fan may take all they give."""
-    sockets = [s for s in node.piece.part.sockets.values() if s.rail == node.name]
+    sockets = [s for s in node.item.part.sockets.values() if s.rail == node.name]
     return bool(sockets) and all(s.connector.startswith("fan-") for s in sockets)
 
 
@@ -120,9 +120,9 @@ def _rail_limit(forest: Forest, node: Node, lifts: bool) -> _Stated | None:
     if rail.limit_a is None:
         return None
     path = f"rails.{node.name}"
-    if not lifts and rail.limit_unannounced_a is not None and _is_held_down(forest, node):
-        because = f", because the supply announces less than {rail.announce_a:g} A"
-        return _Stated(f"{path}.limit_unannounced_a", rail.limit_unannounced_a, "A", because)
+    if not lifts and rail.limit_unadvertised_a is not None and _is_held_down(forest, node):
+        because = f", because the supply announces less than {rail.advertise_a:g} A"
+        return _Stated(f"{path}.limit_unadvertised_a", rail.limit_unadvertised_a, "A", because)
     if lifts and rail.limit_lifted_a is not None:
         return _Stated(f"{path}.limit_lifted_a", rail.limit_lifted_a, "A")
     return _Stated(f"{path}.limit_a", rail.limit_a, "A")
@@ -131,17 +131,15 @@ def _rail_limit(forest: Forest, node: Node, lifts: bool) -> _Stated | None:
 def _is_held_down(forest: Forest, node: Node) -> bool:
     """Whether a rail has a lower limit until an announcement lifts it, and there is none."""
     rail = node.rail
-    announced = forest.announced_a.get(node.piece.id, 0.0)
+    advertised = forest.advertised_a.get(node.item.id, 0.0)
     return (
-        rail.limit_unannounced_a is not None
-        and rail.announce_a is not None
-        and announced < rail.announce_a
+        rail.limit_unadvertised_a is not None
+        and rail.advertise_a is not None
+        and advertised < rail.advertise_a
     )
 
 
-def _stated(
-    words_for: str, label: str, unit: str, piece: Piece, path: str, reading: Reading
-) -> Sum:
+def _stated(words_for: str, label: str, unit: str, item: Item, path: str, reading: Reading) -> Sum:
     """A limit that the maker states."""
-    term = reading_term("P_limit" if unit == "W" else "I_limit", label, unit, piece, path, reading)
+    term = reading_term("P_limit" if unit == "W" else "I_limit", label, unit, item, path, reading)
     return Sum(words_for, term.symbol, [term])

@@ -15,8 +15,8 @@ from cobblewort.core.aspects.power.solving import Drawn, Loaded, Solved, solve_f
 from cobblewort.core.aspects.power.trees import Trees
 from cobblewort.core.aspects.power.trees import trees_of as laid_out
 from cobblewort.core.figures.arrays import BoolArray, ByState, FloatArray, IntArray, by_state
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.states import LookedAt, State, looked_at, states_of
 from cobblewort.core.parts.compiled import DRAWS, LoadArrays
 from cobblewort.core.plans.plan import Activity, Plan
@@ -35,10 +35,10 @@ class Hung:
     lanes: Mapping[str, Narrowed]
     drawn: Drawn
 
-    def loads_of(self, piece: Piece) -> Mapping[str, LoadArrays]:
+    def loads_of(self, item: Item) -> Mapping[str, LoadArrays]:
         """What a piece draws, where it hangs."""
-        lane = self.lanes.get(piece.id)
-        return piece.compiled.loads if lane is None else lane.loads
+        lane = self.lanes.get(item.id)
+        return item.compiled.loads if lane is None else lane.loads
 
 
 @dataclass
@@ -117,7 +117,7 @@ class PowerResult:
 
     def feeds_every_board(self) -> bool:
         """Whether there is a supply to speak of: it stands, and every board hangs on it."""
-        lost = any(piece.part.kind == "board" for piece in self.forest.unfed)
+        lost = any(item.part.kind == "board" for item in self.forest.unfed)
         return bool(self.nodes) and not lost and not self.collapsed[self.limits.places, 0].any()
 
     @cached_property
@@ -163,8 +163,8 @@ _ROW = {name: number for number, name in enumerate(DRAWS)}
 _IN_PHASE: dict[Activity, tuple[int, int]] = {
     "off": (_ROW["off"], _ROW["off"]),
     "idle": (_ROW["idle"], _ROW["light"]),
-    "light": (_ROW["light"], _ROW["working"]),
-    "working": (_ROW["working"], _ROW["peak"]),
+    "light": (_ROW["light"], _ROW["normal"]),
+    "normal": (_ROW["normal"], _ROW["peak"]),
     "full": (_ROW["peak"], _ROW["peak"]),
 }
 """Rows of a load's table by activity: its mean, and its burst, the mean of the next level up."""
@@ -186,18 +186,18 @@ def _draw_rows(plan: Plan, states: list[State], line: str) -> Rows:
         if state.phase is None:
             mean = burst = _OUTSIDE_PHASES[state.id]
         else:
-            phase = plan.duty[state.phase]
+            phase = plan.schedule[state.phase]
             mean, burst = _IN_PHASE[phase.lines.get(line, phase.activity)]
         means.append(mean)
         bursts.append(mean if state.mean else burst)
     return Rows(np.array(means), np.array(bursts))
 
 
-def _rows_by_line(plan: Plan, pieces: Sequence[Piece], states: list[State]) -> dict[str, Rows]:
+def _rows_by_line(plan: Plan, items: Sequence[Item], states: list[State]) -> dict[str, Rows]:
     """`_draw_rows` of every line; those of which no phase says anything share one."""
     alike = _draw_rows(plan, states, "")
-    rows = dict.fromkeys((piece.line.id for piece in pieces), alike)
-    for phase in plan.duty:
+    rows = dict.fromkeys((item.line.id for item in items), alike)
+    for phase in plan.schedule:
         for line in phase.lines:
             if rows.get(line) is alike:
                 rows[line] = _draw_rows(plan, states, line)
@@ -215,18 +215,18 @@ def _drawn(
     alike: dict[tuple[int, bool], tuple[Rows, list[int], list[FloatArray]]] = {}
     together: dict[int, Hashable] = {}
     for place, node in enumerate(nodes):
-        piece = node.piece
-        lane = lanes.get(piece.id)
-        draws = piece.compiled.draws if lane is None else lane.draws
+        item = node.item
+        lane = lanes.get(item.id)
+        draws = item.compiled.draws if lane is None else lane.draws
         for in_watts, table in draws.get(node.name, ()):
-            drawn = rows[piece.line.id]
+            drawn = rows[item.line.id]
             key = id(drawn), in_watts
             if key not in alike:
                 alike[key] = drawn, [], []
             alike[key][1].append(place)
             alike[key][2].append(table)
-        if piece.part.drive is not None and piece.line.quantity > 1:
-            together[place] = piece.line.id  # drives of one line are taken to be one array
+        if item.part.drive is not None and item.line.quantity > 1:
+            together[place] = item.line.id  # drives of one line are taken to be one array
     for (_, in_watts), (drawn, places, tables) in alike.items():
         stacked = np.array(tables)
         mean = stacked.take(drawn.mean, axis=1)
@@ -248,7 +248,7 @@ def trees_of(kit: Kit) -> Trees:
     return laid_out(forest_of(kit).nodes)
 
 
-@derived("connected", "duty", forest_of, narrowed)
+@derived("connected", "schedule", forest_of, narrowed)
 def hung_of(kit: Kit) -> Hung:
     """What each rail draws in every state."""
     nodes, states, lanes = forest_of(kit).nodes, states_of(kit.plan), narrowed(kit)

@@ -22,27 +22,27 @@ def powered_hub(kit: Kit, finding: Finding) -> Iterator[Patch]:
         (plug, socket)
         for plug, socket in fit.placed.values()
         if socket.socket.connector == "usb-a" and plug.plug.role == "device"
-        and plug.piece.part.kind != "hub" and socket.piece.part.kind == "board"
+        and plug.item.part.kind != "hub" and socket.item.part.kind == "board"
     ]  # fmt: skip
     moved = [plug for plug, socket in on_usb if socket.id in crowded]
     if any(fit.sockets[name].socket.role == "power_in" for name in crowded):
         moved = [plug for plug, _ in on_usb]
     if not moved:
         return
-    line_id = kit.plan.free_line_id("addon")
+    line_id = kit.plan.free_line_id("add_on")
     for hub in on_offer(kit, ("hub",)):
         if hub.source is None:
             continue
         free = [f"{line_id}#1.{name}" for name in hub.sockets]
         pins = tuple(
             PinPlug(
-                line=plug.piece.line.id,
-                plug=f"{plug.piece.index}.{plug.name}",
+                line=plug.item.line.id,
+                plug=f"{plug.item.index}.{plug.name}",
                 socket=socket,
             )
             for plug, socket in zip(moved, free, strict=False)
         )
-        yield (AddLine(role="addon", part=hub.id, line=line_id), *pins)
+        yield (AddLine(role="add_on", part=hub.id, line=line_id), *pins)
 
 
 def lift_port_limit(kit: Kit, finding: Finding) -> Iterator[Patch]:

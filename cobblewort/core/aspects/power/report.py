@@ -16,7 +16,7 @@ from cobblewort.core.judging.states import StateReport, told_states
 
 
 @dataclass(slots=True, frozen=True)
-class SupplyNode:
+class PowerNode:
     """A rail of the DC tree: volts on it and amperes that pass into it, by state.
 
     `margins` are those that limit it. `input_a` is what it draws from the rail above, which differs
@@ -39,23 +39,23 @@ class SupplyNode:
 
 
 @dataclass(slots=True, frozen=True)
-class SupplyReport:
+class PowerReport:
     """The forest of the kit, parents before children."""
 
     states: list[StateReport]
-    nodes: list[SupplyNode]
+    nodes: list[PowerNode]
     collapsed: list[bool]
     source_w: list[float]
     unfed: list[str]
 
 
-def supply_report(kit: Kit, margins: Sequence[Margin]) -> SupplyReport:
+def power_report(kit: Kit, margins: Sequence[Margin]) -> PowerReport:
     """The trees at nominal figures, in the states that limits look at."""
     power = power_of(kit)
     picked = power.limits.places
     by_subject = defaultdict(list)
     for margin in margins:
-        if margin.family == "supply":
+        if margin.family == "power":
             by_subject[margin.id.split(":", 1)[1]].append(margin.id)
     currents = power.limit_current_a[:, :, 0]
     inputs = power.solved.inputs.current_a[:, :, 0][:, picked]
@@ -68,16 +68,16 @@ def supply_report(kit: Kit, margins: Sequence[Margin]) -> SupplyReport:
         range(len(power.nodes)), volts.tolist(), currents.tolist(), inputs.tolist(),
         np.maximum(currents - into_children, 0.0).tolist(), strict=True,
     )  # fmt: skip
-    return SupplyReport(
+    return PowerReport(
         states=told_states([power.states[n] for n in picked]),
-        nodes=[_supply_node(kit, by_subject, *row) for row in rows],
+        nodes=[_power_node(kit, by_subject, *row) for row in rows],
         collapsed=power.collapsed[picked, 0].tolist(),
         source_w=power.out_of_sources()[1].tolist(),
-        unfed=[piece.line.id for piece in power.forest.unfed],
+        unfed=[item.line.id for item in power.forest.unfed],
     )
 
 
-def _supply_node(
+def _power_node(
     kit: Kit,
     by_subject: Mapping[str, list[str]],
     place: int,
@@ -85,18 +85,18 @@ def _supply_node(
     current_a: list[float],
     input_a: list[float],
     loads_a: list[float],
-) -> SupplyNode:
+) -> PowerNode:
     power = power_of(kit)
     node, ohm = power.nodes[place], power.resistance_ohm(place)
-    piece = node.piece
+    item = node.item
     subjects = [node.id]
     if node.socket is not None:
-        subjects += [node.socket.id, piece.id, f"{piece.id}.brownout", f"{piece.id}.flag"]
-    return SupplyNode(
+        subjects += [node.socket.id, item.id, f"{item.id}.brownout", f"{item.id}.flag"]
+    return PowerNode(
         id=node.id,
         parent=power.nodes[node.parent].id if node.parent >= 0 else None,
-        line=piece.line.id,
-        kind=piece.part.kind,
+        line=item.line.id,
+        kind=item.part.kind,
         label=_node_label(node, is_entry=node.parent < 0 or node.via != "inside"),
         rail=node.name,
         via=node.via,
@@ -113,7 +113,7 @@ def _node_label(node: Node, is_entry: bool) -> str:
     """The piece where power enters it, the rail further in; both where it is fed twice."""
     if not is_entry:
         return node.rail.label
-    plugs = [plug for plug in node.piece.part.plugs.values() if plug.role != "power_out"]
+    plugs = [plug for plug in node.item.part.plugs.values() if plug.role != "power_out"]
     if len(plugs) > 1:
-        return f"{node.piece.name}, {node.rail.label}"
-    return node.piece.name
+        return f"{node.item.name}, {node.rail.label}"
+    return node.item.name

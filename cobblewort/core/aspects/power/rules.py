@@ -16,11 +16,12 @@ from cobblewort.core.aspects.power.remedies import lift_port_limit, powered_hub
 from cobblewort.core.aspects.power.workings import current_term, volts_over
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import at_least, lesser, nominal
-from cobblewort.core.judging.findings import Remark
+from cobblewort.core.figures.reading import PositiveRating
+from cobblewort.core.judging.findings import Observation
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.margin import Check, Margin
-from cobblewort.core.judging.piece import Piece
-from cobblewort.core.judging.remedies import another, another_lead, another_supply
+from cobblewort.core.judging.margin import Check, Margin, Severity
+from cobblewort.core.judging.remedies import another, another_cable, another_supply
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import (
     Sum,
@@ -30,7 +31,7 @@ from cobblewort.core.judging.working import (
     reading_term,
     standard_term,
 )
-from cobblewort.core.parts.model import Lead, Source
+from cobblewort.core.parts.model import Cable, Source
 from cobblewort.core.standards import usb
 
 
@@ -73,51 +74,51 @@ def _node_check(kit: Kit, limited: Limited) -> Check:
 
 
 @rule(
-    "PWR-01", "supply", "Something feeds every part",
+    "PWR-01", "power", "Something feeds every part",
     why="A plug of the wrong kind or a missing lead leaves a board dark.",
     formula="every rail with a load hangs on a source",
     source="common practice",
     reads=(power_of, fit_of, boards_of, board_reached, "connected"),
-    remedies=(another_supply, another_lead),
+    remedies=(another_supply, another_cable),
 )  # fmt: skip
-def fed(kit: Kit) -> Iterator[Remark]:
+def fed(kit: Kit) -> Iterator[Observation]:
     """The board that nothing feeds, where there is a supply; and each other thing whose inlet must
     be fed and is empty. What hangs on them follows and is told by FIT-02, a lead that is missing
     between a supply's socket and the main board by FIT-09.
     """
-    supplies = kit.connected.of_role("supply")
-    lead_missing = any(i.part.sockets for i in supplies) and not board_reached(kit)
-    wants_lead = next(iter(boards_of(kit)), None) if lead_missing else None
-    for piece in power_of(kit).forest.unfed:
-        if piece.part.kind == "board" and supplies and piece is not wants_lead:
-            yield Remark(
-                piece.id, "stops",
-                f"Nothing feeds {piece.name}: no plug of the kit reaches its "
-                f"{_inlet_word(piece)} inlet.",
-                (piece.line.id, *(i.line.id for i in supplies)),
+    supplies = kit.connected.of_role("power_supply")
+    cable_missing = any(i.part.sockets for i in supplies) and not board_reached(kit)
+    wants_cable = next(iter(boards_of(kit)), None) if cable_missing else None
+    for item in power_of(kit).forest.unfed:
+        if item.part.kind == "board" and supplies and item is not wants_cable:
+            yield Observation(
+                item.id, "problem",
+                f"Nothing feeds {item.name}: no plug of the kit reaches its "
+                f"{_inlet_word(item)} inlet.",
+                (item.line.id, *(i.line.id for i in supplies)),
             )  # fmt: skip
-    for piece in kit.connected:
-        if piece.part.kind == "board":
+    for item in kit.connected:
+        if item.part.kind == "board":
             continue
-        for name, socket in piece.part.sockets.items():
-            inlet = f"{piece.id}.{name}"
+        for name, socket in item.part.sockets.items():
+            inlet = f"{item.id}.{name}"
             if socket.required and socket.role == "power_in" and fit_of(kit).into(inlet) is None:
-                yield Remark(
-                    inlet, "stops",
-                    f"Nothing is plugged into the {socket.label or name} of {piece.name}, which "
+                yield Observation(
+                    inlet, "problem",
+                    f"Nothing is plugged into the {socket.label or name} of {item.name}, which "
                     "needs power.",
-                    (piece.line.id,), (inlet,),
+                    (item.line.id,), (inlet,),
                 )  # fmt: skip
 
 
-def _inlet_word(piece: Piece) -> str:
-    sockets = piece.part.sockets.values()
+def _inlet_word(item: Item) -> str:
+    sockets = item.part.sockets.values()
     inlets = [s.connector for s in sockets if s.role == "power_in" and s.required]
     return words.listed(map(words.connector, inlets)) if inlets else "power"
 
 
 @rule(
-    "PWR-02", "supply", "The supply gives enough",
+    "PWR-02", "power", "The supply gives enough",
     why="Too little current shows as slow running, drives that drop out and random resets.",
     formula="I_out <= I_rated (1 - k (T - T_full)) for T above T_full, in every state",
     source="maker's rating; 80 % as the mark of tight is common practice",
@@ -130,48 +131,48 @@ def source_rating(kit: Kit) -> Iterator[Check]:
     if not power.stands:
         return
     for place, node in enumerate(power.nodes):
-        source = node.piece.part.source
+        source = node.item.part.source
         if source is None or node.parent >= 0:
             continue
-        if node.piece.part.kind == "machine" and not power.carries[place]:
+        if node.item.part.kind == "machine" and not power.carries[place]:
             continue  # it is there for its data, or for its picture
-        around_c, around = _around(kit, node.piece)
-        of = node.piece.compiled.quantity
+        around_c, around = _around(kit, node.item)
+        of = node.item.compiled.quantity
         warm_k = at_least(0.0, around_c - of("source.full_to_c"))
         limit = of("source.rated_a") * at_least(0.0, 1 - of("source.derate_share_k") * warm_k)
         yield _node_check(
             kit,
             Limited(
-                place, node.id, f"{node.piece.name} current", limit, (node.piece.line.id,),
-                f"{node.piece.name} has to give", partial(_derated, node.piece, source, around),
+                place, node.id, f"{node.item.name} current", limit, (node.item.line.id,),
+                f"{node.item.name} has to give", partial(_derated, node.item, source, around),
             ),
         )  # fmt: skip
 
 
-def _derated(piece: Piece, source: Source, around: Callable[[], Term]) -> Sum:
+def _derated(item: Item, source: Source, around: Callable[[], Term]) -> Sum:
     """The rated current at the temperature around a supply."""
     return Sum(
         "rated current, less its derating above the full-load temperature",
         "I_rated * max(0, 1 - k * max(0, T - T_full))",
         [
-            reading_term("I_rated", "rated current", "A", piece, "source.rated_a", source.rated_a),
-            reading_term("k", "derating a kelvin", "1/K", piece, "source.derate_share_k",
+            reading_term("I_rated", "rated current", "A", item, "source.rated_a", source.rated_a),
+            reading_term("k", "derating a kelvin", "1/K", item, "source.derate_share_k",
                          source.derate_share_k),
             around(),
-            reading_term("T_full", "full load up to", "°C", piece, "source.full_to_c",
+            reading_term("T_full", "full load up to", "°C", item, "source.full_to_c",
                          source.full_to_c),
         ],
     )  # fmt: skip
 
 
-def _around(kit: Kit, piece: Piece) -> tuple[Quantity, Callable[[], Term]]:
+def _around(kit: Kit, item: Item) -> tuple[Quantity, Callable[[], Term]]:
     """How warm the air around a supply is: the hottest day, or inside air where it stands inside.
 
     Inside air is that of the warmest state that must hold.
     """
     ambient_c = kit.plan.place.ambient_max_c
     outside = ambient_c, partial(plan_term, "T", "hottest day", "°C", ambient_c)
-    if not piece.part.inside:
+    if not item.part.inside:
         return outside
     heat = heat_of(kit)
     inside = heat.inside_c
@@ -185,47 +186,47 @@ def _around(kit: Kit, piece: Piece) -> tuple[Quantity, Callable[[], Term]]:
 
 
 @rule(
-    "PWR-03", "supply", "A lead carries its current",
+    "PWR-03", "power", "A lead carries its current",
     why="More than 3 A goes only through a lead that is marked for 5 A; a thin lead gets warm.",
     formula="I_lead <= the least of its rating and what its marking lets through (3 A or 5 A)",
     source="USB Type-C and USB Power Delivery, electronically marked leads (from memory)",
     reads=(power_of,),
-    remedies=(another_lead, another_supply),
+    remedies=(another_cable, another_supply),
 )  # fmt: skip
-def lead_rating(kit: Kit) -> Iterator[Check]:
+def cable_rating(kit: Kit) -> Iterator[Check]:
     """The current in each lead against its rating and its marking."""
     power = power_of(kit)
     if not power.stands:
         return
     for place, node in enumerate(power.nodes):
-        lead = node.piece.part.lead
-        if lead is None:
+        cable = node.item.part.cable
+        if cable is None:
             continue
-        rated_a = node.piece.compiled.quantity("lead.rated_a")
-        limit = lesser(rated_a, usb.lead_limit_a(lead.marked_a.nominal))
+        rated_a = node.item.compiled.quantity("cable.rated_a")
+        limit = lesser(rated_a, usb.cable_limit_a(cable.marked_a.nominal))
         yield _node_check(
             kit,
             Limited(
-                place, node.id, f"{node.piece.name} current", limit, (node.piece.line.id,),
-                f"{node.piece.name} has to carry", partial(_rated_and_marked, node.piece, lead),
+                place, node.id, f"{node.item.name} current", limit, (node.item.line.id,),
+                f"{node.item.name} has to carry", partial(_rated_and_marked, node.item, cable),
             ),
         )  # fmt: skip
 
 
-def _rated_and_marked(piece: Piece, lead: Lead) -> Sum:
+def _rated_and_marked(item: Item, cable: Cable) -> Sum:
     """What a lead carries."""
-    marked_a = usb.lead_limit_a(lead.marked_a.nominal)
+    marked_a = usb.cable_limit_a(cable.marked_a.nominal)
     return Sum(
         "the lesser of its rating and what its marking lets through", "min(I_rated, I_mark)",
         [
-            reading_term("I_rated", "rated current", "A", piece, "lead.rated_a", lead.rated_a),
+            reading_term("I_rated", "rated current", "A", item, "cable.rated_a", cable.rated_a),
             standard_term("I_mark", "let through by its marking", "A", marked_a, "USB Type-C"),
         ],
     )  # fmt: skip
 
 
 @rule(
-    "PWR-04", "supply", "Sockets that share a limit stay within it",
+    "PWR-04", "power", "Sockets that share a limit stay within it",
     why="A board limits its sockets as a group, and lower while the supply has not announced its "
     "full current; drives then drop out under load.",
     formula="sum of what hangs on the rail <= its limit; the announced one if the path from source "
@@ -233,9 +234,9 @@ def _rated_and_marked(piece: Piece, lead: Lead) -> Sum:
     source="maker's limit; the announcement is the least of source, lead mark and inlet: USB Power "
     "Delivery (from memory)",
     reads=(rail_limits_of, power_of),
-    remedies=(powered_hub, another_supply, lift_port_limit, another("addon", "data")),
+    remedies=(powered_hub, another_supply, lift_port_limit, another("add_on", "storage")),
 )  # fmt: skip
-def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
+def shared_limit(kit: Kit) -> Iterator[Check | Observation]:
     """Each rail inside a part that carries a limit of its own; what a setting lifts at one's own
     risk is told.
     """
@@ -246,22 +247,22 @@ def shared_limit(kit: Kit) -> Iterator[Check | Remark]:
         if not power.carries[limited.place]:
             continue
         if limited.lifted:
-            yield Remark(
+            yield Observation(
                 f"{limited.subject}.lifted", "note",
                 f"A setting lifts the limit of {limited.lifted} at your own risk: "
                 "supply and lead must give what hangs there, or the board resets.",
-                (power.nodes[limited.place].piece.line.id,),
+                (power.nodes[limited.place].item.line.id,),
             )  # fmt: skip
         yield _node_check(kit, limited)
 
 
 @rule(
-    "PWR-05", "supply", "Each socket stays within its own limit",
+    "PWR-05", "power", "Each socket stays within its own limit",
     why="One greedy thing can trip its socket while the group still has room.",
     formula="I_socket <= limit of the socket",
     source="maker's limit; plain hosts owe 0.5 A (USB 2.0) or 0.9 A (USB 3.2), from memory",
     reads=(socket_limits_of, power_of),
-    remedies=(powered_hub, another("addon", "data")),
+    remedies=(powered_hub, another("add_on", "storage")),
 )  # fmt: skip
 def socket_limit(kit: Kit) -> Iterator[Check]:
     """What each plug draws through its socket, where the socket states a limit."""
@@ -273,13 +274,13 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
 
 
 @rule(
-    "PWR-06", "supply", "The board keeps voltage enough",
+    "PWR-06", "power", "The board keeps voltage enough",
     why="Below its flag voltage a board slows down, below brown-out it resets; a thin or long lead "
     "is the usual cause.",
     formula="V_board = V_set - I (R_lead + R_contacts), solved with I = P / V",
     source="two-wire DC drop, constant-power load; maker's thresholds",
     reads=(power_of,),
-    remedies=(another_lead, another_supply),
+    remedies=(another_cable, another_supply),
 )  # fmt: skip
 def board_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each board against brown-out (stops it) and its flag (tight)."""
@@ -287,29 +288,33 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
     if not power.stands:
         return
     for place, node in enumerate(power.nodes):
-        needs = node.piece.part.voltages
-        if needs is None or node.socket is None or node.socket.socket.role != "power_in":
+        voltages = node.item.part.voltages
+        if voltages is None or node.socket is None or node.socket.socket.role != "power_in":
             continue
-        of = node.piece.compiled.quantity
-        limits = [("brownout", "brown-out", "resets", needs.brownout_v, True)]
-        if needs.flag_v is not None:
-            flag = ("flag", "its low-voltage flag", "flags low voltage", needs.flag_v, False)
-            limits.append(flag)
-        for key, words_for, does, rating, stops in limits:
+        of = node.item.compiled.quantity
+        limits: list[tuple[str, str, str, str, PositiveRating, Severity]] = [
+            ("brownout", "brownout_v", "brown-out", "resets", voltages.brownout_v, "problem")
+        ]
+        if voltages.undervoltage_v is not None:
+            limits.append(
+                ("flag", "undervoltage_v", "undervoltage", "reports undervoltage",
+                 voltages.undervoltage_v, "tight")
+            )  # fmt: skip
+        for key, field, name_of_limit, does, rating, breach in limits:
 
-            def sentence(margin: Margin, name: str = node.piece.name, does: str = does) -> str:
+            def sentence(margin: Margin, name: str = node.item.name, does: str = does) -> str:
                 shown, limit = words.apart(words.volts, margin.value, margin.limit)
                 return f"{name} is left with {shown}{margin.when}; it {does} below {limit}."
 
-            limit = of(f"voltages.{key}_v")
+            limit = of(f"voltages.{field}")
             yield Check(
-                f"{node.piece.id}.{key}", f"Voltage over {words_for}", "V", "min",
+                f"{node.item.id}.{key}", f"Voltage above {name_of_limit}", "V", "min",
                 power.limit_volts[place], limit, sentence,
                 power.forest.lines_above[place], power.limits,
                 span=nominal(set_v(power.nodes, place)) - nominal(limit),
-                breach="stops" if stops else "tight",
+                breach=breach,
                 working=volts_over(kit, place, partial(
-                    reading_term, "V_limit", words_for, "V", node.piece, f"voltages.{key}_v",
+                    reading_term, "V_limit", name_of_limit, "V", node.item, f"voltages.{field}",
                     rating,
                 )),
             )  # fmt: skip
@@ -320,12 +325,12 @@ _FIVE_V = 4.6, 5.6
 
 
 @rule(
-    "PWR-07", "supply", "What is fed with 5 V keeps voltage enough",
+    "PWR-07", "power", "What is fed with 5 V keeps voltage enough",
     why="A drive at the end of a thin lead fails before the board does.",
     formula="V at the plug >= 4.4 V",
     source="USB 2.0, 7.2.2: least voltage at a bus-fed device (from memory)",
     reads=(power_of,),
-    remedies=(powered_hub, another_lead, another_supply),
+    remedies=(powered_hub, another_cable, another_supply),
 )  # fmt: skip
 def device_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each thing that hangs on a USB socket, or behind a converter to 5 V."""
@@ -340,12 +345,12 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
         if not behind and (node.converter >= 0 or node.socket.socket.connector != "usb-a"):
             continue
 
-        def sentence(margin: Margin, name: str = node.piece.name) -> str:
+        def sentence(margin: Margin, name: str = node.item.name) -> str:
             shown, limit = words.apart(words.volts, margin.value, margin.limit)
             return f"{name} is left with {shown}{margin.when}; it needs {limit}."
 
         yield Check(
-            node.piece.id, f"Voltage at {node.piece.name}", "V", "min",
+            node.item.id, f"Voltage at {node.item.name}", "V", "min",
             power.limit_volts[place], limit, sentence,
             power.forest.lines_above[place], power.limits, (node.socket.id,),
             span=top_v - limit,
@@ -357,26 +362,26 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
 
 
 @rule(
-    "PWR-08", "supply", "There is an operating point",
+    "PWR-08", "power", "There is an operating point",
     why="Past a certain power a lead cannot deliver more however far the voltage falls: the kit "
     "does not start at all.",
     formula="a solution of V = V_set - R I, I = P / V exists; for one load P <= V_set² / (4 R)",
     source="maximum power transfer of a DC source behind a resistance",
     reads=(power_of, "connected"),
-    remedies=(another_lead, another_supply),
+    remedies=(another_cable, another_supply),
 )  # fmt: skip
-def no_collapse(kit: Kit) -> Iterator[Remark]:
+def no_collapse(kit: Kit) -> Iterator[Observation]:
     """The first state that has none at nominal figures, or the share of samples that have none."""
     power = power_of(kit)
     if not power.nodes or not power.collapsed.any():
         return
     lines = tuple(
-        dict.fromkeys(i.line.id for i in kit.connected if i.part.kind in ("supply", "lead"))
+        dict.fromkeys(i.line.id for i in kit.connected if i.part.kind in ("power_supply", "cable"))
     )
     for number, state in enumerate(power.states):
         if power.collapsed[number, 0]:
-            yield Remark(
-                "collapse", "stops",
+            yield Observation(
+                "collapse", "problem",
                 f"The voltage collapses{words.when(state.id, state.label)}: the lead and supply "
                 "cannot deliver what the kit draws.",
                 lines,
@@ -384,7 +389,7 @@ def no_collapse(kit: Kit) -> Iterator[Remark]:
             return
     share = float(power.collapsed[:, 1:].any(axis=0).mean()) if kit.samples > 1 else 0.0
     if share > 0:
-        yield Remark(
+        yield Observation(
             "collapse", "tight",
             f"With {words.percent(share)} of the likely figures the voltage collapses: lead and "
             "supply are at their end.",

@@ -229,7 +229,7 @@ def _level(layout: Layout, nodes: Sequence[Node]) -> Level:
         ways[1][layout.lossy_rows] = [way.rest_ohm for way in between]
     converters = [nodes[place] for place in layout.members[layout.converters].tolist()]
     efficiency = np.array([
-        node.piece.compiled.figure(f"rails.{node.name}.efficiency", missing=1.0)
+        node.item.compiled.figure(f"rails.{node.name}.efficiency", missing=1.0)
         for node in converters
     ])  # fmt: skip
     return Level(layout, top_v, ways, efficiency.reshape(len(converters), 1, top_v.shape[1]))

@@ -20,7 +20,7 @@ from cobblewort.core.judging.working import (
 )
 from cobblewort.core.parts.compiled import LoadArrays
 
-_ACTIVITY_WORDS = ("off", "idle", "light", "working", "peak", "start")
+_ACTIVITY_WORDS = ("off", "idle", "light", "normal", "peak", "start")
 
 
 _CIRCUIT = "Kirchhoff's and Ohm's laws; P = V I"
@@ -44,7 +44,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
     label, unit, values, build = _QUANTITIES[quantity]
     node = power.nodes[place]
     return Explained(
-        f"{label} {node.piece.name}, {node.rail.label}", build(kit, place, state),
+        f"{label} {node.item.name}, {node.rail.label}", build(kit, place, state),
         values(power)[place, state], unit, power.states[state].label, _CIRCUIT,
     )  # fmt: skip
 
@@ -53,7 +53,7 @@ def current_term(power: PowerResult, place: int, state: int, symbol: str = "I") 
     """The current that a rail carries, as an input with a working of its own."""
     node = power.nodes[place]
     figure = f"rail:{node.id}:a@{power.states[state].id}"
-    label = f"current into {node.piece.name}, {node.rail.label}"
+    label = f"current into {node.item.name}, {node.rail.label}"
     return computed_term(symbol, label, "A", float(power.current_a[place, state, 0]), figure)
 
 
@@ -61,7 +61,7 @@ def voltage_term(power: PowerResult, place: int, state: int, symbol: str) -> Ter
     """The voltage of a rail, as an input with a working of its own."""
     node = power.nodes[place]
     figure = f"rail:{node.id}:v@{power.states[state].id}"
-    label = f"voltage at {node.piece.name}, {node.rail.label}"
+    label = f"voltage at {node.item.name}, {node.rail.label}"
     return computed_term(symbol, label, "V", float(power.voltage_v[place, state, 0]), figure)
 
 
@@ -79,7 +79,7 @@ def _mean_and_burst(power: PowerResult, place: int, state: int, at: str, into: s
     mean_a, burst_a = solved.rails.mean_a, solved.rails.burst_a
     if at:
         mean_a, burst_a = solved.inputs.mean_a, solved.inputs.burst_a
-    name, figure = f"{node.piece.name}, {node.rail.label}", f"rail:{node.id}:{at}"
+    name, figure = f"{node.item.name}, {node.rail.label}", f"rail:{node.id}:{at}"
     state_id = power.states[state].id
     return Sum(
         "the mean of all behind it, and what bursts beyond it at once", "I_mean + I_burst",
@@ -96,16 +96,16 @@ def mean_sum(kit: Kit, place: int, state: int) -> Sum:
     """What hangs on a rail in the mean: its own loads, and what the rails below draw from it."""
     power = power_of(kit)
     node, solved = power.nodes[place], power.solved
-    pieces: list[str] = []
+    items: list[str] = []
     inputs: list[Term] = []
-    row = power.hung.rows[node.piece.line.id].mean[state]
-    for name, load in power.hung.loads_of(node.piece).items():
+    row = power.hung.rows[node.item.line.id].mean[state]
+    for name, load in power.hung.loads_of(node.item).items():
         if load.rail != node.name:
             continue
         symbol = f"{'P' if load.in_watts else 'I'}_{len(inputs) + 1}"
         inputs.append(_own_term(power, node, name, load, symbol, int(row)))
-        pieces.append(f"{symbol} / V" if load.in_watts else symbol)
-    if any("/ V" in piece for piece in pieces):
+        items.append(f"{symbol} / V" if load.in_watts else symbol)
+    if any("/ V" in item for item in items):
         inputs.append(voltage_term(power, place, state, "V"))
     for below, child in enumerate(power.nodes):
         if child.parent != place:
@@ -113,27 +113,27 @@ def mean_sum(kit: Kit, place: int, state: int) -> Sum:
         symbol = f"I_{len(inputs) + 1}"
         drawn = float(solved.inputs.mean_a[below, state, 0])
         figure = f"rail:{child.id}:{'inm' if child.converter == below else 'm'}"
-        label = f"mean current into {child.piece.name}, {child.rail.label}"
+        label = f"mean current into {child.item.name}, {child.rail.label}"
         if child.converter == below:
             label = f"mean into the converter of {child.rail.label}"
         inputs.append(
             computed_term(symbol, label, "A", drawn, f"{figure}@{power.states[state].id}")
         )
-        pieces.append(symbol)
-    return Sum("what hangs on it, added up", " + ".join(pieces) or "0", inputs)
+        items.append(symbol)
+    return Sum("what hangs on it, added up", " + ".join(items) or "0", inputs)
 
 
 def _own_term(
     power: PowerResult, node: Node, name: str, load: LoadArrays, symbol: str, row: int
 ) -> Term:
     """What a load draws in the mean, and why less than its maker says."""
-    own = node.piece.part.loads[name]
-    label = f"{node.piece.name} itself, {_ACTIVITY_WORDS[row]}"
-    lane = power.hung.lanes.get(node.piece.id)
+    own = node.item.part.loads[name]
+    label = f"{node.item.name} itself, {_ACTIVITY_WORDS[row]}"
+    lane = power.hung.lanes.get(node.item.id)
     if lane is not None:
         label += f", on a lane of {lane.rate_mb_s:.0f} MB/s"
     unit = "W" if load.in_watts else "A"
-    term = reading_term(symbol, label, unit, node.piece, f"loads.{name}", own.working)
+    term = reading_term(symbol, label, unit, node.item, f"loads.{name}", own.normal)
     term.value = float(load.table[row, 0])
     return term
 
@@ -148,7 +148,7 @@ def burst_sum(kit: Kit, place: int, state: int) -> Sum:
         drawn_a = _burst_at(power, below, place, state)
         if drawn_a > 0:
             unit = power.hung.drawn.together.get(below, below)
-            amounts.setdefault(unit, []).append((node.piece.name, drawn_a))
+            amounts.setdefault(unit, []).append((node.item.name, drawn_a))
     inputs: list[Term] = []
     squares = []
     for members in amounts.values():
@@ -208,7 +208,7 @@ def _over_efficiency(power: PowerResult, place: int, state: int, part: str) -> S
     expression = "V_out * I_out / V_in"
     if node.rail.efficiency is not None:
         path = f"rails.{node.name}.efficiency"
-        inputs.append(reading_term("eta", "efficiency", "", node.piece, path, node.rail.efficiency))
+        inputs.append(reading_term("eta", "efficiency", "", node.item, path, node.rail.efficiency))
         expression = "V_out * I_out / (eta * V_in)"
     if node.way is None:
         inputs.append(voltage_term(power, node.parent, state, "V_in"))
@@ -222,9 +222,9 @@ def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
     """The voltage above less the drop of the way; a source's or converter's own voltage."""
     power = power_of(kit)
     node = power.nodes[place]
-    source = node.piece.part.source
+    source = node.item.part.source
     if node.parent < 0 and source is not None:
-        term = reading_term("V_set", "set voltage", "V", node.piece, "source.set_v", source.set_v)
+        term = reading_term("V_set", "set voltage", "V", node.item, "source.set_v", source.set_v)
         return Sum("the voltage the supply is set to", "V_set", [term])
     if node.converter == place:
         at = power.nodes[node.converter]
@@ -275,7 +275,7 @@ def volts_over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunct
         limit = limit_term()
         at = power.states[power.limits.places[state]].id
         volts = computed_term(
-            "V", f"voltage at {power.nodes[place].piece.name}", "V",
+            "V", f"voltage at {power.nodes[place].item.name}", "V",
             float(power.limit_voltage_v[place][state, 0]), f"rail:{power.nodes[place].id}:v@{at}",
         )  # fmt: skip
         return Sum(f"voltage less {limit.label}", "V - V_limit", [volts, limit])

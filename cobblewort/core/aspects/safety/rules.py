@@ -9,7 +9,7 @@ from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.openings import is_open
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.noise.model import turns
-from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.parts.model import Part
@@ -24,16 +24,16 @@ seconds, ISO 13732-1 (from memory). Used to warn, never to clear a design."""
     why="Mains, lithium cells, moving blades and sharp shells hurt people.",
     formula="every caution of every part in the kit",
     source="common practice; local codes and licensed practice come first",
-    reads=("pieces",),
+    reads=("items",),
 )  # fmt: skip
-def part_cautions(kit: Kit) -> Iterator[Remark]:
+def part_cautions(kit: Kit) -> Iterator[Observation]:
     """Each caution of a part, once however many parts state it."""
     told: dict[str, tuple[str, list[str]]] = {}
-    for line, part in kit.pieces.by_line():
+    for line, part in kit.items.by_line():
         for number, caution in enumerate(part.cautions, 1):
             told.setdefault(caution, (f"{line.id}.{number}", []))[1].append(line.id)
     for caution, (subject, lines) in told.items():
-        yield Remark(subject, "note", caution, tuple(lines))
+        yield Observation(subject, "note", caution, tuple(lines))
 
 
 @rule(
@@ -43,24 +43,24 @@ def part_cautions(kit: Kit) -> Iterator[Remark]:
     source="ISO 13732-1, bare metal, contact of seconds (from memory; a warning only)",
     reads=(stack_of, heat_of),
 )  # fmt: skip
-def hot_to_touch(kit: Kit) -> Iterator[Remark]:
+def hot_to_touch(kit: Kit) -> Iterator[Observation]:
     """A note for what passes the temperature where no closed case keeps hands off."""
     stack, heat = stack_of(kit), heat_of(kit)
     if not is_open(stack.case):
         return
-    reachable = [(hot.piece, hot.id, hot.label, hot.held_c) for hot in heat.hot_bodies]
+    reachable = [(hot.item, hot.id, hot.label, hot.held_c) for hot in heat.hot_bodies]
     sink = heat.nodes.get("sink")
     if sink is not None and stack.cooler is not None:
         cooler = stack.cooler
         reachable.append((cooler, cooler.id, cooler.name, sink))
-    for piece, subject, label, temp_c in reachable:
+    for item, subject, label, temp_c in reachable:
         hottest = float(temp_c[:, 0].max())
         if hottest > TOUCH_HOT_C:
-            yield Remark(
+            yield Observation(
                 subject, "note",
                 f"{label} comes to {words.degrees(hottest)} and stands open: hot to touch. Let it "
                 "cool before you reach in.",
-                (piece.line.id,),
+                (item.line.id,),
             )  # fmt: skip
 
 
@@ -69,15 +69,15 @@ def hot_to_touch(kit: Kit) -> Iterator[Remark]:
     why="Open boards, hot sinks and coin cells are nothing for small hands.",
     formula="where children can touch it: a case that is closed",
     source="common practice",
-    reads=(stack_of, "place.touched_by"),
+    reads=(stack_of, "place.within_reach_of"),
 )  # fmt: skip
-def children(kit: Kit) -> Iterator[Remark]:
+def children(kit: Kit) -> Iterator[Observation]:
     """A note where children can lay hands on it and it stands open."""
     stack = stack_of(kit)
     case = stack.case
-    reached = kit.plan.place.touched_by == "children" and is_open(case)
+    reached = kit.plan.place.within_reach_of == "children" and is_open(case)
     if reached and stack.board is not None:
-        yield Remark(
+        yield Observation(
             "case", "note",
             "Children can reach it and it stands open: a closed case, no cells within reach, and "
             "nothing hot to touch.",
@@ -94,7 +94,7 @@ def _is_blade(kit: Kit, part: Part) -> bool:
 
 
 def _watches(kit: Kit, part: Part) -> bool:
-    return "camera" in part.offers and kit.plan.place.touched_by != "nobody"
+    return "camera" in part.offers and kit.plan.place.within_reach_of != "nobody"
 
 
 _OF_THE_KIT: tuple[tuple[str, str, _About, str], ...] = (
@@ -106,7 +106,7 @@ _OF_THE_KIT: tuple[tuple[str, str, _About, str], ...] = (
     ("lithium", "ithium", lambda _, part: "battery" in part.offers,
      "Lithium cells: the right charger, never short or pierced, never hot, never unattended."),
     ("vehicle", "use at the battery",
-     lambda _, part: part.source is not None and part.source.feeds_on == "vehicle",
+     lambda _, part: part.source is not None and part.source.power_source == "vehicle",
      "Vehicle wiring needs a fuse at the battery."),
     ("watching", "", _watches,
      "A camera where people are: tell them, and keep to the law of the place."),
@@ -122,16 +122,16 @@ parts that it is about, and the sentence."""
     formula="bare boards, disks that spin, fans in the open, cells, a vehicle's supply, cameras "
     "where people are: each once",
     source="common practice; local codes and licensed practice come first",
-    reads=(stack_of, "pieces", "place.touched_by"),
+    reads=(stack_of, "items", "place.within_reach_of"),
 )  # fmt: skip
-def kit_cautions(kit: Kit) -> Iterator[Remark]:
+def kit_cautions(kit: Kit) -> Iterator[Observation]:
     """Each caution that applies and that no part of the kit states itself."""
-    rows = list(kit.pieces.by_line())
+    rows = list(kit.items.by_line())
     stated = " ".join(c for _, part in rows for c in part.cautions)
     for subject, said_by, is_about, sentence in _OF_THE_KIT:
         lines = tuple(line.id for line, part in rows if is_about(kit, part))
         if lines and not (said_by and said_by in stated):
-            yield Remark(subject, "note", sentence, lines)
+            yield Observation(subject, "note", sentence, lines)
 
 
 @rule(
@@ -141,9 +141,9 @@ def kit_cautions(kit: Kit) -> Iterator[Remark]:
     source="common practice",
     reads=("reminders", "connected"),
 )  # fmt: skip
-def reminders(kit: Kit) -> Iterator[Remark]:
+def reminders(kit: Kit) -> Iterator[Observation]:
     """The reminders of the plan, each once; those about a function only where the kit has it."""
     given = {function for _, part in kit.connected.by_line() for function in part.offers}
     for reminder in kit.plan.reminders:
         if reminder.about is None or reminder.about in given:
-            yield Remark(reminder.id, "note", reminder.text)
+            yield Observation(reminder.id, "note", reminder.text)

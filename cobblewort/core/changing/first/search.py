@@ -12,23 +12,27 @@ from dataclasses import dataclass, field
 from decimal import Decimal
 
 from cobblewort.core.aspects.cost.model import of as cost_of
-from cobblewort.core.aspects.needs.model import of as needs_of
-from cobblewort.core.changing.first.feeding import add_supply
-from cobblewort.core.changing.first.giving import add_functions, add_room
-from cobblewort.core.changing.first.housing import BEFORE_THE_SHELL, add_fasteners, add_shell
-from cobblewort.core.changing.first.mending import eased, lacking_of, repaired, tight
-from cobblewort.core.changing.first.shop import SAMPLES, Draft, Shop
+from cobblewort.core.aspects.purpose.model import of as requirements_of
+from cobblewort.core.changing.first.addons import add_functions, add_room
+from cobblewort.core.changing.first.case_and_cooling import (
+    BEFORE_THE_SHELL,
+    add_fasteners,
+    add_shell,
+)
+from cobblewort.core.changing.first.draft import SAMPLES, Draft, Shop
+from cobblewort.core.changing.first.power_supply import add_supply
+from cobblewort.core.changing.first.repairs import eased, lacking_of, repaired, tight
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
-from cobblewort.core.verdict.evaluate import judgement_of
-from cobblewort.core.verdict.judgement import Judgement
+from cobblewort.core.verdict.evaluate import evaluation_of
+from cobblewort.core.verdict.evaluation import Evaluation
 from cobblewort.core.verdict.report import ASPECTS
 
 _MUCH_CHEAPER = Decimal("5"), Decimal("0.05")
 """A tight kit is a choice where it saves at least so much, and this share of the price."""
-_LIVED_WITH = frozenset({"supply", "heat", "noise"})
+_LIVED_WITH = frozenset({"power", "heat", "noise"})
 """What somebody may choose to live with to save money."""
 _REPAIRED: tuple[str, ...] = tuple(aspect.family for aspect in ASPECTS if aspect.id != "cost")
 """Every choice was the cheapest that would do; trying each cheaper part again finds nothing."""
@@ -121,25 +125,25 @@ def grown(shop: Shop, board: Part, at_most: Decimal | None) -> FirstKit | None:
     shop.add(draft, "board", board, "carries it all")
     add_functions(shop, draft)
     add_room(shop, draft)
-    if at_most is not None and shop.at_least(shop.judge(draft), "supply", "case") >= at_most:
+    if at_most is not None and shop.at_least(shop.judge(draft), "power_supply", "case") >= at_most:
         return None
-    judged = add_supply(shop, draft)
-    if at_most is not None and shop.at_least(judged, "case") >= at_most:
+    checked = add_supply(shop, draft)
+    if at_most is not None and shop.at_least(checked, "case") >= at_most:
         return None
-    judged = repaired(shop, draft, judged, BEFORE_THE_SHELL)
-    judged = add_shell(shop, draft, judged)
-    judged = repaired(shop, draft, judged, _REPAIRED)
-    judged = add_fasteners(shop, draft, judged)
-    judged = eased(shop, draft, judgement_of(draft.plan, shop.catalogue, SAMPLES))
-    broken = [f for f in judged.findings if f.severity == "stops"]
+    checked = repaired(shop, draft, checked, BEFORE_THE_SHELL)
+    checked = add_shell(shop, draft, checked)
+    checked = repaired(shop, draft, checked, _REPAIRED)
+    checked = add_fasteners(shop, draft, checked)
+    checked = eased(shop, draft, evaluation_of(draft.plan, shop.catalogue, SAMPLES))
+    broken = [f for f in checked.findings if f.severity == "problem"]
     only_dear = all(finding.family == "cost" for finding in broken)
     failing = [finding.sentence for finding in broken]
     lines = {line.id for line in draft.plan.lines}
     reasons = [Reason(line, text) for line, text in draft.reasons.items() if line in lines]
-    lacking = sum(lacking_of(result) for result in needs_of(judged.kit))
+    lacking = sum(lacking_of(result) for result in requirements_of(checked.kit))
     return FirstKit(
-        draft.plan, reasons, failing, cost_of(judged.kit).total, only_dear, lacking,
-        [finding.sentence for finding in tight(judged)],
+        draft.plan, reasons, failing, cost_of(checked.kit).total, only_dear, lacking,
+        [finding.sentence for finding in tight(checked)],
     )  # fmt: skip
 
 
@@ -151,7 +155,7 @@ def much_cheaper(shop: Shop, best: FirstKit) -> Choice | None:
         return None
     least, share = _MUCH_CHEAPER
     budget = shop.plan.budget if best.failing else None
-    found: tuple[Decimal, Judgement] | None = None
+    found: tuple[Decimal, Evaluation] | None = None
     for plan in shop.passed_over.values():
         total = cost_of(Kit(plan, shop.catalogue, 1)).total
         keeps = budget is not None and total <= budget
@@ -159,13 +163,13 @@ def much_cheaper(shop: Shop, best: FirstKit) -> Choice | None:
             continue
         if found is not None and found[0] <= total:
             continue
-        judged = judgement_of(plan, shop.catalogue, SAMPLES)
-        told = {finding.family for finding in tight(judged)}
-        lacking = any(map(lacking_of, needs_of(judged.kit)))
-        if told and told <= _LIVED_WITH and not lacking and not judged.count("stops"):
-            found = total, judged
+        checked = evaluation_of(plan, shop.catalogue, SAMPLES)
+        told = {finding.family for finding in tight(checked)}
+        lacking = any(map(lacking_of, requirements_of(checked.kit)))
+        if told and told <= _LIVED_WITH and not lacking and not checked.count("problem"):
+            found = total, checked
     if found is None:
         return None
-    total, judged = found
-    sentences = [finding.sentence for finding in tight(judged)]
-    return Choice(judged.kit.plan, best.total - total, sentences)
+    total, checked = found
+    sentences = [finding.sentence for finding in tight(checked)]
+    return Choice(checked.kit.plan, best.total - total, sentences)

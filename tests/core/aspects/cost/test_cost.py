@@ -3,7 +3,7 @@ from decimal import Decimal
 import pytest
 
 from cobblewort.core.changing.candidates import candidates
-from tests.kits import SMALL, judged, kit, shipped, told
+from tests.kits import SMALL, checked, kit, shipped, told
 
 
 def test_the_bill_counts_quantities_and_leaves_out_what_is_owned() -> None:
@@ -12,7 +12,7 @@ def test_the_bill_counts_quantities_and_leaves_out_what_is_owned() -> None:
     lines = tuple(
         line.model_copy(update={"owned": True}) if line.id == "B06" else line for line in plan.lines
     )
-    cost = judged(plan.model_copy(update={"lines": lines})).cost
+    cost = checked(plan.model_copy(update={"lines": lines})).cost
     assert cost.total == Decimal("96")
     assert cost.owned_value == Decimal("47")
 
@@ -21,7 +21,7 @@ def test_several_copies_are_bought_whole_but_for_what_is_owned() -> None:
     """Three copies of a 47 board that is owned once, and of two drives: 2 x 47 + 3 x 96."""
     plan = kit("B06", "2xD11", "T04", copies=3, budget="380")
     owned = plan.lines[0].model_copy(update={"owned": True})
-    report = judged(plan.model_copy(update={"lines": (owned, *plan.lines[1:])}))
+    report = checked(plan.model_copy(update={"lines": (owned, *plan.lines[1:])}))
     assert report.cost.total == Decimal("382")
     assert report.cost.further == Decimal("143")
     assert told(report, "COST-01")[0].sentence.startswith("3 copies of the kit come to € 382")
@@ -29,16 +29,16 @@ def test_several_copies_are_bought_whole_but_for_what_is_owned() -> None:
 
 def test_money_stays_decimal() -> None:
     """Ten at 7.50 are 75.00 exactly."""
-    assert judged(kit("B10", "10xK05")).cost.total == Decimal("96") + Decimal("75.00")
+    assert checked(kit("B10", "10xK05")).cost.total == Decimal("96") + Decimal("75.00")
 
 
 def test_cost_01_over_and_within_budget() -> None:
     """One below the sum stops it, the sum itself is enough; without a budget nothing is judged."""
-    total = judged(kit(*SMALL)).cost.total
-    assert told(judged(kit(*SMALL, budget=total - 1)), "COST-01")[0].severity == "stops"
-    assert told(judged(kit(*SMALL, budget=total)), "COST-01") == []
-    family = next(f for f in judged(kit(*SMALL)).families if f.id == "cost")
-    assert not family.judged
+    total = checked(kit(*SMALL)).cost.total
+    assert told(checked(kit(*SMALL, budget=total - 1)), "COST-01")[0].severity == "problem"
+    assert told(checked(kit(*SMALL, budget=total)), "COST-01") == []
+    family = next(f for f in checked(kit(*SMALL)).families if f.id == "cost")
+    assert not family.checked
 
 
 def test_cost_02_a_price_that_is_not_known_or_foreign() -> None:
@@ -54,21 +54,21 @@ def test_cost_02_a_price_that_is_not_known_or_foreign() -> None:
             "currency": "GBP",
         },
     ]
-    report = judged(kit("B06", "F90", "F91"), catalogue=shipped().extended(parts))
+    report = checked(kit("B06", "F90", "F91"), catalogue=shipped().extended(parts))
     sentences = " ".join(f.sentence for f in told(report, "COST-02"))
     assert "Gift" in sentences
     assert "not in EUR" in sentences
     assert report.cost.unknown == ["F90", "F91"]
-    assert told(judged(kit(*SMALL)), "COST-02") == []
+    assert told(checked(kit(*SMALL)), "COST-02") == []
 
 
 def test_a_price_in_another_currency_counts_at_its_rate() -> None:
     """What one of it costs in the plan's is given by its owner; then nothing is left out, and every
     sum, offer and comparison is in the plan's currency.
     """
-    in_euros = judged(kit(*SMALL, budget="100"))
+    in_euros = checked(kit(*SMALL, budget="100"))
     rates = {"EUR": "1.25"}
-    put = judged(kit(*SMALL, budget="125", currency="USD", rates=rates))
+    put = checked(kit(*SMALL, budget="125", currency="USD", rates=rates))
     assert put.cost.currency == "USD"
     assert put.cost.unknown == []
     assert put.cost.total == pytest.approx(
@@ -76,10 +76,10 @@ def test_a_price_in_another_currency_counts_at_its_rate() -> None:
     )
     assert told(put, "COST-02") == []
     assert put.margin("COST-01:budget").limit == 125
-    cards = {card.part: card.price for card in put.life.cards}
+    cards = {card.part: card.price for card in put.lifetime.cards}
     assert cards == {
         card.part: (card.price * Decimal("1.25")).quantize(Decimal("0.01"))
-        for card in in_euros.life.cards
+        for card in in_euros.lifetime.cards
     }
     offered = candidates(kit(*SMALL, currency="USD", rates=rates), shipped(), "cooling")
     assert {entry.currency for entry in offered if entry.price is not None} == {"USD"}
@@ -89,7 +89,7 @@ def test_a_price_in_another_currency_counts_at_its_rate() -> None:
 
 def test_safe_01_a_makers_caution_is_shown() -> None:
     """The wall plate is mains wiring, and the plan says who fits it."""
-    finding = told(judged(kit("B06", "S07", "C04", "M02")), "SAFE-01")[0]
+    finding = told(checked(kit("B06", "S07", "C04", "M02")), "SAFE-01")[0]
     assert "licensed person" in finding.sentence
     assert finding.severity == "note"
-    assert told(judged(kit(*SMALL)), "SAFE-01") == []
+    assert told(checked(kit(*SMALL)), "SAFE-01") == []

@@ -12,15 +12,15 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.patch import SetFields, apply_patch
 from cobblewort.core.plans.plan import Plan
-from tests.kits import demo, judged, kit, margin, shipped, told, with_part
+from tests.kits import checked, demo, kit, margin, shipped, told, with_part
 
 COPIES: dict[str, Any] = {
-    "id": "copies", "text": "copies", "source": "network", "sink": "data", "amount_gb": 20,
+    "id": "copies", "text": "copies", "source": "network", "target": "storage", "amount_gb": 20,
 }  # fmt: skip
 STORE = ("B06", "S01", "M02", "D09", "A12", "E01")
 
 
-def flow(**fields: Any) -> list[dict[str, Any]]:
+def transfer(**fields: Any) -> list[dict[str, Any]]:
     """One flow."""
     return [{**COPIES, **fields}]
 
@@ -28,11 +28,11 @@ def flow(**fields: Any) -> list[dict[str, Any]]:
 @pytest.mark.parametrize("within", [4, 2])
 def test_a_deadline_is_a_margin(within: float) -> None:
     """20 GB at 102 MB/s take 3.3 minutes."""
-    report = judged(kit(*STORE, flows=flow(within_min=within)))
+    report = checked(kit(*STORE, transfers=transfer(within_min=within)))
     found = margin(report, "DATA-01:copies")
     assert (found.unit, found.limit_kind) == ("min", "max")
     assert found.value == pytest.approx(3.26, abs=0.05)
-    assert (found.severity == "stops") == (within < 3)
+    assert (found.severity == "problem") == (within < 3)
 
 
 def test_the_sentence_names_the_neck() -> None:
@@ -41,49 +41,49 @@ def test_the_sentence_names_the_neck() -> None:
         {**COPIES, "within_min": 20, "during": "evening"},
         {**COPIES, "id": "more", "text": "more of it", "during": "evening"},
     ]
-    (finding,) = told(judged(kit("B04", "S06", "M02", "D09", "A12", flows=both)), "DATA-01")
+    (finding,) = told(checked(kit("B04", "S06", "M02", "D09", "A12", transfers=both)), "DATA-01")
     assert "The neck is the wire (100 Mb/s), shared with “more of it”." in finding.sentence
 
 
 def test_without_a_deadline_nothing_is_asked() -> None:
     """A slow copy that nobody waits for is no snag."""
-    report = judged(kit("B04", "S06", "M02", "D09", "A12", flows=flow()))
+    report = checked(kit("B04", "S06", "M02", "D09", "A12", transfers=transfer()))
     assert told(report, "DATA-01") == []
     ruler = next(f for f in report.families if f.id == "data")
-    assert (ruler.judged, ruler.why_not) == (False, "nothing asked")
+    assert (ruler.checked, ruler.why_not) == (False, "nothing asked")
 
 
 def test_a_stream_alone_and_with_everything_at_once() -> None:
     """A stream that others crowd out only with everything at once is tight, as it drops data."""
     stream = {
-        "id": "mics", "text": "microphones", "source": "sound_in", "sink": "data",
+        "id": "mics", "text": "microphones", "source": "audio_in", "target": "storage",
         "stream_mb_s": 14, "hours_a_day": 1,
     }  # fmt: skip
-    alone = judged(kit("B04", "S06", "M02", "X07", "D09", "A12", flows=[stream]))
+    alone = checked(kit("B04", "S06", "M02", "X07", "D09", "A12", transfers=[stream]))
     assert told(alone, "DATA-01") == []
     crowd = [stream, *({**COPIES, "id": f"copy-{n}", "text": f"copy {n}"} for n in range(3))]
-    crowded = judged(kit("B04", "S06", "M02", "X07", "D09", "A12", flows=crowd))
+    crowded = checked(kit("B04", "S06", "M02", "X07", "D09", "A12", transfers=crowd))
     (finding,) = told(crowded, "DATA-01")
     assert (finding.severity, "everything at once" in finding.sentence) == ("tight", True)
 
 
 def test_a_stream_that_is_kept_up_with_has_its_buffer() -> None:
     """What a card writes late while it tidies up: two seconds at worst, of 0.77 MB/s."""
-    report = judged(demo("bat-recorder"))
-    (calls,) = (m for m in report.data.situations[0].moved if m.flow == "calls")
+    report = checked(demo("bat-recorder"))
+    (calls,) = (m for m in report.data.situations[0].moved if m.transfer == "calls")
     assert calls.buffer_mb == pytest.approx(1.54, abs=0.01)
-    assert calls.neck is None
+    assert calls.bottleneck is None
 
 
 def test_removing_the_neck_is_worth_something() -> None:
     """On a 100 Mb/s board with a shared bus: first the bus, then the wire."""
-    report = judged(kit("B04", "S06", "M02", "D09", "A12", flows=flow()))
+    report = checked(kit("B04", "S06", "M02", "D09", "A12", transfers=transfer()))
     (at,) = report.data.situations[0].moved
     rates = [at.rate_mb_s, *(better.rate_mb_s for better in at.betters)]
     assert rates == sorted(rates)
     assert len(rates) == 3
     kinds = {link.id: link.kind for link in at.links}
-    assert kinds[at.neck or ""] == "wire"
+    assert kinds[at.bottleneck or ""] == "wire"
 
 
 def test_what_has_no_way_is_told_and_not_judged() -> None:
@@ -91,43 +91,45 @@ def test_what_has_no_way_is_told_and_not_judged() -> None:
 
     def why(**fields: Any) -> str:
         plan = kit("B06", "S01", "M02", **fields)
-        return judged(plan).data.no_way[0].why_not
+        return checked(plan).data.no_path[0].why_not
 
-    assert why(flows=flow(), place={"network": "none"}) == "its place has no network"
-    assert "not in the kit" in why(flows=flow(source="sound_in"))
-    assert "no room" in why(flows=flow(amount_gb=500))
+    assert why(transfers=transfer(), place={"network": "none"}) == "its place has no network"
+    assert "not in the kit" in why(transfers=transfer(source="audio_in"))
+    assert "no room" in why(transfers=transfer(amount_gb=500))
 
 
 def test_a_router_uses_a_radio_for_each_network() -> None:
     """One radio for both carries each byte twice; a second one does not share it."""
-    through = flow(source="radio", sink="access_point")
-    one = data_of(Kit(kit("B06", "S01", "M02", flows=through), shipped(), 1)).situations[0]
-    two = data_of(Kit(kit("B06", "S01", "M02", "X10", flows=through), shipped(), 1)).situations[0]
+    through = transfer(source="wifi", target="access_point")
+    one = data_of(Kit(kit("B06", "S01", "M02", transfers=through), shipped(), 1)).situations[0]
+    two = data_of(Kit(kit("B06", "S01", "M02", "X10", transfers=through), shipped(), 1)).situations[
+        0
+    ]
     assert len(one.moved[0].route.load) == 1
-    pieces = {link.piece.id for link in two.moved[0].route.links if link.kind == "radio"}
-    assert pieces == {"B06#1", "X10#1"}
+    items = {link.item.id for link in two.moved[0].route.links if link.kind == "wifi"}
+    assert items == {"B06#1", "X10#1"}
 
 
 def test_a_way_out_is_another_socket() -> None:
     """A drive in a USB 2 socket of a board that has USB 3 is moved there."""
-    plan = kit(*STORE, flows=flow(within_min=6))
+    plan = kit(*STORE, transfers=transfer(within_min=6))
     pinned = plan.line("A12").model_copy(update={"pins": {"1.usb": "B06#1.usb3"}})
     lines = tuple(pinned if line.id == "A12" else line for line in plan.lines)
     slow = plan.model_copy(update={"lines": lines})
-    (finding,) = told(judged(slow), "DATA-01")
+    (finding,) = told(checked(slow), "DATA-01")
     fixes = propose_fixes(slow, shipped(), finding.id)
     assert any(change.op == "pin" for change in fixes[0].patch)
-    assert told(judged(apply_patch(slow, fixes[0].patch)), "DATA-01") == []
+    assert told(checked(apply_patch(slow, fixes[0].patch)), "DATA-01") == []
 
 
 def test_a_faster_slot_is_offered_with_the_test_that_earns_it() -> None:
     """The certified rate counts; what lies beyond it is a setting, and tight until it is soaked."""
-    least = flow(source="data", sink="program", least_mb_s=600)
-    plan = kit("B10", "S03", "M02", "K05", "E01", "A02", "D06", flows=least)
-    (finding,) = told(judged(plan), "DATA-01")
+    least = transfer(source="storage", target="program", least_mb_s=600)
+    plan = kit("B10", "S03", "M02", "K05", "E01", "A02", "D06", transfers=least)
+    (finding,) = told(checked(plan), "DATA-01")
     titles = {fix.title: fix for fix in propose_fixes(plan, shipped(), finding.id)}
     fix = titles["Run the drive slot beyond its rate"]
-    after = judged(apply_patch(plan, fix.patch))
+    after = checked(apply_patch(plan, fix.patch))
     assert told(after, "DATA-01") == []
     assert [f.severity for f in told(after, "SOFT-06")] == ["tight"]
 
@@ -141,8 +143,8 @@ def test_a_faster_slot_is_offered_with_the_test_that_earns_it() -> None:
 )  # fmt: skip
 def test_a_layout_wants_its_disks(layout: str, drives: str, stops: bool) -> None:
     """Told where the kit has too few, with another disk and another layout as ways out."""
-    plan = kit("B06", "S01", "M02", drives, "3xA12", storing={"layout": layout})
-    found = told(judged(plan), "DATA-02")
+    plan = kit("B06", "S01", "M02", drives, "3xA12", storage_use={"layout": layout})
+    found = told(checked(plan), "DATA-02")
     assert bool(found) == stops
     if stops:
         titles = [fix.title for fix in propose_fixes(plan, shipped(), found[0].id)]
@@ -151,21 +153,25 @@ def test_a_layout_wants_its_disks(layout: str, drives: str, stops: bool) -> None
 
 def test_room_is_that_of_the_array() -> None:
     """Two terabytes as labels count are one in a mirror, which survives a disk."""
-    needs = [
+    requirements = [
         {"id": "room", "text": "two terabytes", "function": "storage", "at_least": 1500},
-        {"id": "safe", "text": "a disk may fail", "condition": "survives_disk"},
+        {"id": "safe", "text": "a disk may fail", "condition": "disk_failure"},
     ]
     parts = ("B06", "S01", "M02", "2xD11", "2xA12", "H03")
-    apart = {n.id: n.status for n in judged(kit(*parts, needs=needs)).needs}
-    mirrored = judged(kit(*parts, needs=needs, storing={"layout": "mirror"})).needs
-    assert apart == {"room": "met", "safe": "unmet"}
-    assert {n.id: n.status for n in mirrored} == {"room": "unmet", "safe": "met"}
+    apart = {n.id: n.status for n in checked(kit(*parts, requirements=requirements)).purpose}
+    mirrored = checked(
+        kit(*parts, requirements=requirements, storage_use={"layout": "mirror"})
+    ).purpose
+    assert apart == {"room": "met", "safe": "not_met"}
+    assert {n.id: n.status for n in mirrored} == {"room": "not_met", "safe": "met"}
     assert next(n.have for n in mirrored if n.id == "room") == 1000
 
 
 def test_both_schools_stand_side_by_side() -> None:
     """Four disks: what each layout holds, survives, writes and costs."""
-    report = judged(kit("B10", "S03", "M02", "4xD09", "4xA12", "H03", storing={"layout": "parity"}))
+    report = checked(
+        kit("B10", "S03", "M02", "4xD09", "4xA12", "H03", storage_use={"layout": "parity"})
+    )
     by_name = {layout.layout: layout for layout in report.data.layouts}
     parity, mirrors = by_name["parity"], by_name["striped_mirrors"]
     assert (parity.chosen, mirrors.chosen) == (True, False)
@@ -180,26 +186,29 @@ def test_an_adapter_that_its_socket_wastes() -> None:
     """A note on USB 2; none on USB 3, where it moves what it can."""
     adapter = {
         "id": "X90", "kind": "device", "part_class": "usb2_device", "maker": "m", "model": "Ferry",
-        "offers": {"wired_network": {}}, "rates": {"network_mbit_s": 1000},
+        "offers": {"ethernet": {}}, "rates": {"network_mbit_s": 1000},
         "plugs": {"usb": {"connectors": ["usb-a"], "generation": 3}},
     }  # fmt: skip
     catalogue = with_part(**adapter)
-    slow = judged(kit("B04", "S06", "M02", "X90", flows=flow(source="program", sink="network")),
-                  1, catalogue)  # fmt: skip
+    slow = checked(
+        kit("B04", "S06", "M02", "X90", transfers=transfer(source="program", target="network")),
+        1,
+        catalogue,
+    )
     assert [f.severity for f in told(slow, "DATA-04")] == ["note"]
-    flows = flow(source="program", sink="network")
-    quick = judged(kit("B06", "S01", "M02", "X90", flows=flows), 1, catalogue)
+    transfers = transfer(source="program", target="network")
+    quick = checked(kit("B06", "S01", "M02", "X90", transfers=transfers), 1, catalogue)
     assert told(quick, "DATA-04") == []
 
 
 def test_an_exchange_format_where_nobody_pulls_the_plug() -> None:
     """One's own disk that any computer can read is nobody's mistake."""
-    plan = kit(*STORE, storing={"file_system": "exchange"})
-    assert told(judged(plan), "DATA-06") == []
+    plan = kit(*STORE, storage_use={"file_system": "exchange"})
+    assert told(checked(plan), "DATA-06") == []
     users = [{"id": "us", "text": "five people", "function": "users", "at_least": 5}]
-    shared = plan.model_copy(update={"needs": Plan.model_validate(
-        {"name": "n", "needs": users}).needs})  # fmt: skip
-    assert "owners" in told(judged(shared), "DATA-06")[0].id
+    shared = plan.model_copy(update={"requirements": Plan.model_validate(
+        {"name": "n", "requirements": users}).requirements})  # fmt: skip
+    assert "owners" in told(checked(shared), "DATA-06")[0].id
 
 
 @pytest.mark.parametrize(
@@ -207,34 +216,38 @@ def test_an_exchange_format_where_nobody_pulls_the_plug() -> None:
     [
         ({"amount_gb": None}, "with amount_gb, or a stream"),
         ({"stream_mb_s": 1}, "with amount_gb, or a stream"),
-        ({"sink": "network"}, "from one end to another"),
+        ({"target": "network"}, "from one end to another"),
         ({"amount_gb": None, "stream_mb_s": 1, "within_min": 3}, "no deadline"),
     ],
 )
 def test_a_flow_that_makes_no_sense_is_refused(fields: dict[str, Any], sentence: str) -> None:
     """With what to change."""
     with pytest.raises(InputError, match=sentence):
-        apply_patch(kit(*STORE), (SetFields(fields={"flows": flow(**fields)}),))
+        apply_patch(kit(*STORE), (SetFields(fields={"transfers": transfer(**fields)}),))
 
 
 def test_part_of_a_group_is_changed_alone() -> None:
     """Another tab's layout is not undone by a change of the file system."""
-    plan = kit(*STORE, storing={"layout": "mirror"}, keeping={"years": 7})
+    plan = kit(*STORE, storage_use={"layout": "mirror"}, retention={"years": 7})
     changed = apply_patch(
         plan,
-        (SetFields(fields={"storing": {"encrypted": True}, "keeping": {"replaceable": False}}),),
+        (
+            SetFields(
+                fields={"storage_use": {"encrypted": True}, "retention": {"replaceable": False}}
+            ),
+        ),
     )
-    assert (changed.storing.layout, changed.storing.encrypted) == ("mirror", True)
-    assert (changed.keeping.years, changed.keeping.replaceable) == (7, False)
+    assert (changed.storage_use.layout, changed.storage_use.encrypted) == ("mirror", True)
+    assert (changed.retention.years, changed.retention.replaceable) == (7, False)
 
 
 def test_encryption_costs_what_the_processor_has_no_instructions_for() -> None:
     """86 MB/s on a middle card, over 1000 on a fast one."""
     kept = {"encrypted": True}
-    read = flow(source="data", sink="program")
-    middle = judged(kit(*STORE, flows=read, storing=kept))
+    read = transfer(source="storage", target="program")
+    middle = checked(kit(*STORE, transfers=read, storage_use=kept))
     (at,) = middle.data.situations[0].moved
-    assert (at.neck_label, at.rate_mb_s < 100) == ("encryption in the processor", True)
-    fast = judged(kit("B10", "S03", "M02", "D09", "A12", flows=read, storing=kept))
+    assert (at.bottleneck_label, at.rate_mb_s < 100) == ("encryption in the processor", True)
+    fast = checked(kit("B10", "S03", "M02", "D09", "A12", transfers=read, storage_use=kept))
     (at,) = fast.data.situations[0].moved
     assert at.rate_mb_s > 250

@@ -5,11 +5,11 @@ from hypothesis import strategies as st
 
 from cobblewort.core.aspects.fit.assign import Assignment, assign, fits
 from cobblewort.core.changing.fixes import propose_fixes
-from cobblewort.core.judging.piece import expand
+from cobblewort.core.judging.item import expand
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Plan
-from tests.kits import judged, kit, shipped, told
+from tests.kits import checked, kit, shipped, told
 
 
 def assigned(plan: Plan, catalogue: Catalogue | None = None) -> Assignment:
@@ -95,7 +95,7 @@ def test_the_reason_tells_absence_from_unsuitability() -> None:
             "parts": [slow],
             "lines": [
                 {"id": "b", "role": "board", "part": "B04"},
-                {"id": "f", "role": "addon", "part": "fast"},
+                {"id": "f", "role": "add_on", "part": "fast"},
             ],
         }
     )
@@ -123,7 +123,7 @@ def test_the_same_kit_gives_the_same_answer() -> None:
 def test_as_many_plugs_are_placed_as_any_method_could(things: list[str], board: str) -> None:
     """Brute force over all orders of placing finds no better matching of the USB plugs."""
     lines = [{"id": "board", "role": "board", "part": board}]
-    lines += [{"id": f"x{n}", "role": "addon", "part": part} for n, part in enumerate(things)]
+    lines += [{"id": f"x{n}", "role": "add_on", "part": part} for n, part in enumerate(things)]
     plan = Plan.model_validate({"name": "t", "lines": lines})
     result = assigned(plan)
     sockets = [s for s in result.sockets.values() if s.socket.connector == "usb-a"]
@@ -163,7 +163,7 @@ def test_one_more_socket_never_leaves_more_plugs_without_one(
     """Random kits: a spare socket never makes an assignable set unassignable."""
     lines = [{"id": "board", "role": "board", "part": board}]
     for number, part in enumerate(things):
-        role = {"D": "data", "C": "lead"}.get(part[0], "addon")
+        role = {"D": "storage", "C": "cable"}.get(part[0], "add_on")
         lines.append({"id": f"x{number}", "role": role, "part": part})
     plan = Plan.model_validate({"name": "t", "lines": lines})
     more = assigned(plan, with_spare(board, connector))
@@ -183,16 +183,16 @@ def test_a_flat_cable_with_its_contacts_the_other_way_goes_in_through_a_turned_o
 def test_the_turned_cable_is_a_way_out() -> None:
     """For EUR 4, and nothing else changes."""
     plan = kit("B11", "S03", "M02", "A01", "E12", "F01")
-    (finding,) = told(judged(plan), "FIT-02")
+    (finding,) = told(checked(plan), "FIT-02")
     assert "the contacts face the other way" in finding.sentence
     first = propose_fixes(plan, shipped(), finding.id)[0]
     assert first.title == "Add Ribbon Turned"
-    assert told(judged(apply_patch(plan, first.patch)), "FIT-02") == []
+    assert told(checked(apply_patch(plan, first.patch)), "FIT-02") == []
 
 
 def test_one_thing_too_many_is_settled_by_a_hub() -> None:
     """The cheapest that breaks nothing comes first, before leaving something out."""
     plan = kit("B04", "S06", "M02", "5xX07")
-    (finding,) = told(judged(plan), "FIT-02")
+    (finding,) = told(checked(plan), "FIT-02")
     titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
     assert titles[0] == "Add Tendril 4 S"

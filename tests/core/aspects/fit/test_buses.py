@@ -6,17 +6,17 @@ from pydantic import ValidationError
 from cobblewort.core.aspects.fit.assign import assign
 from cobblewort.core.aspects.fit.buses import buses
 from cobblewort.core.errors import InputError
-from cobblewort.core.judging.piece import expand
+from cobblewort.core.judging.item import expand
 from cobblewort.core.parts.model import PART
 from cobblewort.core.plans.plan import Plan
-from tests.kits import judged, kit, shipped
+from tests.kits import checked, kit, shipped
 
 
 def shared(plan: Plan) -> dict[str, tuple[float, list[str]]]:
     """For each plug on a bus its rate and the lines that share it."""
     found = buses(assign(expand(plan, shipped(), 1)))
     return {
-        name.split("#")[0]: (on.bus.rate_mb_s, sorted(o.piece.line.id for o in on.others))
+        name.split("#")[0]: (on.bus.rate_mb_s, sorted(o.item.line.id for o in on.others))
         for name, on in found.items()
     }
 
@@ -46,7 +46,7 @@ def test_what_hangs_on_a_hub_shares_its_way() -> None:
     found = buses(assign(expand(plan, shipped(), 1)))
     hub = next(on for name, on in found.items() if name.startswith("H03"))
     on_hub = [name for name, (_, at) in assign(expand(plan, shipped(), 1)).placed.items()
-              if at.piece.line.id == "H03"]  # fmt: skip
+              if at.item.line.id == "H03"]  # fmt: skip
     assert on_hub
     assert not {other.id for other in hub.others} & set(on_hub)
     for name in on_hub:
@@ -56,7 +56,7 @@ def test_what_hangs_on_a_hub_shares_its_way() -> None:
 
 def test_the_report_says_it_in_words() -> None:
     """Label, raw rate, and who shares it."""
-    report = judged(kit("B04", "S06", "M02", "X05", "X10"))
+    report = checked(kit("B04", "S06", "M02", "X05", "X10"))
     entry = next(c for c in report.fit.connections if c.plug_line == "X05")
     assert entry.bus == "USB 2 bus, with the network, 60 MB/s raw, one direction at a time"
     assert entry.shares_with == "Hop N"

@@ -3,7 +3,7 @@
 import pytest
 
 from cobblewort.core.aspects.fit.mass import counts, kit_mass_g, mass_g
-from cobblewort.core.judging.piece import expand
+from cobblewort.core.judging.item import expand
 from tests.kits import kit, shipped
 
 
@@ -17,8 +17,8 @@ def test_the_walls_of_a_case_weigh_what_their_volume_does() -> None:
 
 def test_supply_lead_and_what_is_borrowed_stay_on_the_table() -> None:
     """All else is carried, outside on USB too."""
-    pieces = expand(kit("B06", "S05", "C01", "M02", "X10", "F01", "T04"), shipped(), 1)
-    assert [p.line.id for p in pieces if counts(p)] == ["B06", "M02", "X10", "F01"]
+    items = expand(kit("B06", "S05", "C01", "M02", "X10", "F01", "T04"), shipped(), 1)
+    assert [p.line.id for p in items if counts(p)] == ["B06", "M02", "X10", "F01"]
     inside = expand(kit("S12"), shipped(), 1)[0]
     assert counts(inside)
 
@@ -31,6 +31,6 @@ def test_the_sum_and_what_is_not_in_it() -> None:
     light = {"id": "own", "kind": "device", "maker": "m", "model": "Own", "revision": 1}
     cupboard = shipped().extended([light])
     plan = kit("B06")
-    line = plan.lines[0].model_copy(update={"id": "own", "role": "addon", "part": "own"})
-    pieces = expand(plan.model_copy(update={"lines": (*plan.lines, line)}), cupboard, 1)
-    assert [piece.line.id for piece in kit_mass_g(pieces)[1]] == ["own"]
+    line = plan.lines[0].model_copy(update={"id": "own", "role": "add_on", "part": "own"})
+    items = expand(plan.model_copy(update={"lines": (*plan.lines, line)}), cupboard, 1)
+    assert [item.line.id for item in kit_mass_g(items)[1]] == ["own"]

@@ -7,9 +7,9 @@ import pytest
 
 from cobblewort.core.aspects.fit.openings import gland_for, opening_at, passes
 from cobblewort.core.changing.fixes import propose_fixes
-from cobblewort.core.parts.model import Case, Gland, Opening, PlugBody, Spot
+from cobblewort.core.parts.model import Case, Gland, Opening, PlugBody, SocketFace
 from cobblewort.core.plans.patch import EditLine, SwapPart, apply_patch
-from tests.kits import SMALL, judged, kit, shipped, told, with_part
+from tests.kits import SMALL, checked, kit, shipped, told, with_part
 
 
 def shell(**fields: Any) -> Any:
@@ -23,29 +23,29 @@ def shell(**fields: Any) -> Any:
 
 def test_a_full_set_of_openings_lets_everything_out() -> None:
     """And says nothing."""
-    report = judged(kit(*SMALL, "X06"))
+    report = checked(kit(*SMALL, "X06"))
     for rule in ("FIT-19", "FIT-20", "FIT-21", "FIT-22"):
         assert told(report, rule) == []
 
 
 def test_a_moulded_plug_that_is_wider_than_its_opening_does_not_reach_the_inlet() -> None:
     """12 x 6.5 mm through 11 x 6 mm (the trap of the layered case)."""
-    (finding,) = told(judged(kit("B06", "S01", "M02", "K03", "E06")), "FIT-19")
-    assert finding.severity == "stops"
+    (finding,) = told(checked(kit("B06", "S01", "M02", "K03", "E06")), "FIT-19")
+    assert finding.severity == "problem"
     assert "12 x 6.5 mm" in finding.sentence
     assert "11 x 6 mm" in finding.sentence
 
 
 def test_a_micro_plug_of_11_by_7_does_not_go_through_11_by_6_either() -> None:
     """Height counts as much as width."""
-    finding = told(judged(kit("B04", "S06", "M02", "E06")), "FIT-19")[0]
+    finding = told(checked(kit("B04", "S06", "M02", "E06")), "FIT-19")[0]
     assert "11 x 7 mm" in finding.sentence
 
 
 def test_a_socket_behind_a_closed_wall_is_named() -> None:
     """Without an opening at the second stack, the thing in it does not go in."""
     only = dict.fromkeys(("usb_a", "usb_b", "net", "video", "card"))
-    report = judged(kit("B06", "S01", "M02", "K03", "E99", "X06"), catalogue=shell(openings=only))
+    report = checked(kit("B06", "S01", "M02", "K03", "E99", "X06"), catalogue=shell(openings=only))
     (finding,) = told(report, "FIT-19")
     assert finding.sentence.startswith("Tin has no opening at the USB 2 socket of Hurdle 2")
     assert [f.severity for f in told(report, "FIT-21")] == ["note"]
@@ -53,7 +53,7 @@ def test_a_socket_behind_a_closed_wall_is_named() -> None:
 
 def test_unknown_openings_are_said_to_be_unknown() -> None:
     """A rule never passes in silence."""
-    report = judged(kit("B06", "S01", "M02", "K03", "E99"), catalogue=shell())
+    report = checked(kit("B06", "S01", "M02", "K03", "E99"), catalogue=shell())
     (finding,) = told(report, "FIT-19")
     assert finding.severity == "note"
     assert finding.sentence.startswith("Not known:")
@@ -62,7 +62,7 @@ def test_unknown_openings_are_said_to_be_unknown() -> None:
 def test_an_open_side_lets_everything_out_there() -> None:
     """And only there: the card slot lies on the left."""
     catalogue = shell(open_edges=["right", "lower"])
-    report = judged(kit("B06", "S01", "M02", "K03", "E99", "X06"), catalogue=catalogue)
+    report = checked(kit("B06", "S01", "M02", "K03", "E99", "X06"), catalogue=catalogue)
     assert told(report, "FIT-19") == []
     assert len(told(report, "FIT-21")) == 1
 
@@ -70,16 +70,16 @@ def test_an_open_side_lets_everything_out_there() -> None:
 @pytest.mark.parametrize("case", ["E01", "E15"])
 def test_open_plates_and_a_shell_of_ones_own_want_no_openings(case: str) -> None:
     """There are no walls, or they are cut to measure."""
-    report = judged(kit("B06", "S01", "M02", "K03", case, "X06"))
+    report = checked(kit("B06", "S01", "M02", "K03", case, "X06"))
     assert [f for f in report.findings if f.rule in ("FIT-19", "FIT-20", "FIT-21")] == []
 
 
 def test_two_grommets_take_two_leads_and_not_three() -> None:
     """The supply lead and one microphone; the network lead counts where it is asked for."""
     base = ("B06", "S01", "M02", "K03", "E04", "X06")
-    assert told(judged(kit(*base)), "FIT-20") == []
-    needs = [{"id": "net", "text": "by wire", "function": "wired_network"}]
-    (finding,) = told(judged(kit(*base, needs=needs)), "FIT-20")
+    assert told(checked(kit(*base)), "FIT-20") == []
+    requirements = [{"id": "net", "text": "by wire", "function": "ethernet"}]
+    (finding,) = told(checked(kit(*base, requirements=requirements)), "FIT-20")
     assert finding.sentence == (
         "Shut 86 has 2 glands for 3 leads: Kettle 15, Choirdesk 16 and the network lead."
     )
@@ -90,7 +90,9 @@ def test_a_jacket_outside_the_clamping_range_is_told() -> None:
     catalogue = shell(
         glands={"one": {"clamp_min_mm": 7, "clamp_max_mm": 13, "bore_mm": 15, "split": True}}
     )
-    (finding,) = told(judged(kit("B06", "S01", "M02", "K03", "E99"), catalogue=catalogue), "FIT-20")
+    (finding,) = told(
+        checked(kit("B06", "S01", "M02", "K03", "E99"), catalogue=catalogue), "FIT-20"
+    )
     assert "its jacket is 4.5 mm; left are 7 to 13 mm" in finding.sentence
 
 
@@ -127,7 +129,7 @@ def test_an_opening_is_found_by_the_middle_of_the_socket() -> None:
     """On the same edge, within half its width and height."""
     case = shipped().part("E03").case
     assert isinstance(case, Case)
-    inside = Spot(edge="right", along_mm=28, z_mm=11.7, width_mm=13, height_mm=6)
+    inside = SocketFace(edge="right", along_mm=28, z_mm=11.7, width_mm=13, height_mm=6)
     assert opening_at(case, inside) is case.openings["usb_a"]
     assert opening_at(case, replace(inside, **{"edge": "left", "z_mm": 11.7})) is None
     assert opening_at(case, replace(inside, **{"z_mm": 16.1})) is None
@@ -138,7 +140,7 @@ def test_an_opening_is_found_by_the_middle_of_the_socket() -> None:
 
 def test_a_look_alike_asks_for_a_label() -> None:
     """A panel socket in the shape of a network socket."""
-    (finding,) = told(judged(kit(*SMALL, "X31")), "FIT-22")
+    (finding,) = told(checked(kit(*SMALL, "X31")), "FIT-22")
     assert finding.severity == "note"
     assert "looks like a network socket" in finding.sentence
 
@@ -146,11 +148,11 @@ def test_a_look_alike_asks_for_a_label() -> None:
 def test_openings_that_are_cut_by_hand_are_a_way_out() -> None:
     """It costs nothing; what is to be cut is told, with the usual caution."""
     plan = kit("B06", "S01", "M02", "K03", "E06")
-    (finding,) = told(judged(plan), "FIT-19")
+    (finding,) = told(checked(plan), "FIT-19")
     fixes = propose_fixes(plan, shipped(), finding.id)
     cut = next(fix for fix in fixes if fix.title == "Cut Leaf Stack by hand")
     assert cut.effect.cost_delta == 0
-    after = judged(apply_patch(plan, cut.patch))
+    after = checked(apply_patch(plan, cut.patch))
     assert told(after, "FIT-19") == []
     (note,) = told(after, "FIT-30")
     assert note.severity == "note"
@@ -163,12 +165,12 @@ def test_another_case_is_not_cut() -> None:
     cut = apply_patch(kit(*SMALL), (EditLine(line="E03", modified=True),))
     swapped = apply_patch(cut, (SwapPart(line="E03", part="E06"),))
     assert swapped.line("E03").modified is False
-    assert told(judged(swapped), "FIT-19")
+    assert told(checked(swapped), "FIT-19")
 
 
 def test_a_cut_box_is_no_longer_known_to_be_tight() -> None:
     """Its rating was given for what its maker closed."""
     plan = kit("B06", "S01", "M02", "K03", "E12", place={"wet": True})
-    assert told(judged(plan), "FIT-11") == []
+    assert told(checked(plan), "FIT-11") == []
     cut = apply_patch(plan, (EditLine(line="E12", modified=True),))
-    assert [f.severity for f in told(judged(cut), "FIT-11")] == ["tight"]
+    assert [f.severity for f in told(checked(cut), "FIT-11")] == ["tight"]

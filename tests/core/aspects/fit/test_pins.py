@@ -10,14 +10,14 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.plans.patch import EditLine, SetFields, apply_patch
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.report import Report
-from tests.kits import judged, kit, margin, shipped, told, with_part
+from tests.kits import checked, kit, margin, shipped, told, with_part
 
 BASE = ("B10", "S03", "M02", "E12")
 
 
 def report_of(*parts: str, wired: list[dict[str, Any]] | None = None) -> Report:
     """A small kit in a box with room, with these parts on its header."""
-    return judged(kit(*BASE, *parts, wired=wired or []))
+    return checked(kit(*BASE, *parts, wired=wired or []))
 
 
 def led(pin: int = 11, **fields: Any) -> dict[str, Any]:
@@ -47,7 +47,7 @@ def pin_of(report: Report, number: int) -> HeaderPin:
 def test_known_clashes(parts: tuple[str, ...], rule: str, words: str) -> None:
     """Pairs that practitioners know from burnt fingers (common practice)."""
     findings = told(report_of(*parts), rule)
-    assert [f.severity for f in findings] == ["stops"]
+    assert [f.severity for f in findings] == ["problem"]
     assert words in findings[0].sentence
 
 
@@ -73,19 +73,19 @@ def test_a_shared_bus_is_drawn_as_shared_and_a_clash_as_a_clash() -> None:
     assert pin_of(report, 8).state == "clash"
     assert pin_of(report, 11).state == "free"
     assert pin_of(report, 27).state == "reserved"
-    assert {pin_of(report, n).state for n in (1, 2, 6, 39)} == {"supply"}
+    assert {pin_of(report, n).state for n in (1, 2, 6, 39)} == {"power_supply"}
 
 
 def test_an_address_is_moved_by_a_fix() -> None:
     """Two of a part with two addresses: the fix sets the second one, and that settles it."""
     plan = kit(*BASE, "2xX18")
-    finding = told(judged(plan), "FIT-13")[0]
+    finding = told(checked(plan), "FIT-13")[0]
     fixes = propose_fixes(plan, shipped(), finding.id)
     first = fixes[0]
     assert first.title == "Set Dew Pair to 0x45"
     assert isinstance(first.patch[0], EditLine)
     assert first.patch[0].addresses in ({"1": 0x45}, {"2": 0x45})
-    after = judged(apply_patch(plan, first.patch))
+    after = checked(apply_patch(plan, first.patch))
     assert told(after, "FIT-13") == []
     assert [a.address for a in after.fit.header.addresses] == [0x44, 0x45]
 
@@ -93,7 +93,7 @@ def test_an_address_is_moved_by_a_fix() -> None:
 def test_an_address_that_cannot_be_had_is_refused_in_words() -> None:
     """The factory setting is the only one of this part."""
     plan = apply_patch(kit(*BASE, "X17"), (EditLine(line="X17", addresses={"1": 0x45}),))
-    (finding,) = told(judged(plan), "FIT-13")
+    (finding,) = told(checked(plan), "FIT-13")
     assert finding.sentence == "Dew cannot be set to 0x45; it can have 0x44."
     with pytest.raises(ValueError, match="119"):
         EditLine(line="X17", addresses={"1": 0x78})
@@ -102,7 +102,7 @@ def test_an_address_that_cannot_be_had_is_refused_in_words() -> None:
 def test_another_part_with_the_same_task_is_proposed() -> None:
     """The fan controller that leaves the audio clock free settles the clash."""
     plan = kit(*BASE, "X04", "X34")
-    finding = told(judged(plan), "FIT-12")[0]
+    finding = told(checked(plan), "FIT-12")[0]
     swaps = [
         fix for fix in propose_fixes(plan, shipped(), finding.id) if finding.id in fix.resolves
     ]
@@ -127,10 +127,10 @@ def test_a_wired_led_gets_its_resistor_and_its_wires() -> None:
     ("fields", "rule", "severity"),
     [
         ({"made_for_v": 12}, "FIT-16", "note"),
-        ({"made_for_v": 12, "forward_v": 3.4}, "FIT-16", "stops"),
-        ({"forward_v": 3.4}, "FIT-16", "stops"),
+        ({"made_for_v": 12, "forward_v": 3.4}, "FIT-16", "problem"),
+        ({"forward_v": 3.4}, "FIT-16", "problem"),
         ({"forward_v": 3.0}, "FIT-16", "note"),
-        ({"current_ma": 20}, "FIT-17", "stops"),
+        ({"current_ma": 20}, "FIT-17", "problem"),
         ({"current_ma": 7.5}, "FIT-17", "tight"),
     ],
 )
@@ -151,8 +151,8 @@ def test_all_leds_together_are_judged() -> None:
     pins = (11, 13, 15, 16, 18, 22, 29, 31)
     lamps = [{**led(pin, current_ma=6.4), "id": f"lamp{pin}"} for pin in pins]
     report = report_of(wired=lamps)
-    assert margin(report, "FIT-17:all").severity != "sound"
-    assert margin(report_of(wired=lamps[:2]), "FIT-17:all").severity == "sound"
+    assert margin(report, "FIT-17:all").severity != "ok"
+    assert margin(report_of(wired=lamps[:2]), "FIT-17:all").severity == "ok"
 
 
 def test_wires_that_share_a_pin_are_one_row() -> None:
@@ -164,14 +164,14 @@ def test_wires_that_share_a_pin_are_one_row() -> None:
 def test_a_button_on_a_busy_pin_is_moved_by_a_fix() -> None:
     """To a pin that nobody uses."""
     plan = kit(*BASE, "X14", wired=[{"id": "b", "kind": "button", "label": "stop", "pin": 8}])
-    finding = told(judged(plan), "FIT-12")[0]
+    finding = told(checked(plan), "FIT-12")[0]
     assert "Waymark and stop" in finding.sentence
     fixes = propose_fixes(plan, shipped(), finding.id)
     moved = next(f for f in fixes if finding.id in f.resolves and isinstance(f.patch[0], SetFields))
     assert moved.title == "Wire stop to pin 11"
     after = apply_patch(plan, moved.patch)
     assert after.wired[0].pin in {11, 13, 15}
-    assert told(judged(after), "FIT-12") == []
+    assert told(checked(after), "FIT-12") == []
 
 
 def test_a_board_without_its_header_says_so() -> None:
@@ -180,10 +180,10 @@ def test_a_board_without_its_header_says_so() -> None:
         id="B99", kind="board", part_class="middle_card", maker="Marlpit", model="Bare",
         pin_header={"fitted": False},
     )  # fmt: skip
-    report = judged(kit("B99", "S01", "M02", "X17"), catalogue=catalogue)
+    report = checked(kit("B99", "S01", "M02", "X17"), catalogue=catalogue)
     assert "comes without its header soldered in" in told(report, "FIT-14")[0].sentence
     assert report.fit.header.why_not
-    assert told(judged(kit("B99", "S01", "M02"), catalogue=catalogue), "FIT-14") == []
+    assert told(checked(kit("B99", "S01", "M02"), catalogue=catalogue), "FIT-14") == []
 
 
 @pytest.mark.parametrize(
@@ -212,10 +212,10 @@ def test_a_button_cannot_be_wired_to_ground() -> None:
 def test_a_bare_led_is_a_way_out(fields: dict[str, Any]) -> None:
     """With its resistor, at half of what a pin gives."""
     plan = kit(*BASE, wired=[led(**fields)])
-    report = judged(plan)
+    report = checked(plan)
     finding = next(f for f in report.findings if f.rule in ("FIT-16", "FIT-17"))
     first = propose_fixes(plan, shipped(), finding.id)[0]
     assert first.title == "A bare LED with its resistor"
-    after = judged(apply_patch(plan, first.patch))
+    after = checked(apply_patch(plan, first.patch))
     assert told(after, "FIT-16") == []
     assert told(after, "FIT-17") == []

@@ -16,11 +16,11 @@ from cobblewort.core.aspects.fit.assign import (
 )
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.changing.fixes import propose_fixes
+from cobblewort.core.judging.item import expand
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import expand
 from cobblewort.core.plans.patch import PinPlug, apply_patch
 from cobblewort.core.plans.plan import Plan
-from tests.kits import SMALL, judged, kit, shipped, told
+from tests.kits import SMALL, checked, kit, shipped, told
 
 THINGS = ["X05", "X06", "X08", "X09", "X10", "X11", "X30"]
 
@@ -33,7 +33,7 @@ def assigned(plan: Plan) -> Assignment:
 def plan_of(*things: str) -> Plan:
     """Each thing on a line of its own, on a card with four stacked sockets."""
     lines = [{"id": "board", "role": "board", "part": "B06"}]
-    lines += [{"id": f"x{n}", "role": "addon", "part": part} for n, part in enumerate(things)]
+    lines += [{"id": f"x{n}", "role": "add_on", "part": part} for n, part in enumerate(things)]
     return Plan.model_validate({"name": "t", "lines": lines})
 
 
@@ -84,21 +84,21 @@ def test_a_pinned_plug_stays_and_the_others_move() -> None:
 def test_the_snag_names_both_and_the_extension_lead_settles_it() -> None:
     """The cheapest way out that gives nothing up costs EUR 5 and takes the wide one away."""
     plan = kit(*SMALL, "X11", "X05")
-    (finding,) = told(judged(plan), "FIT-18")
-    assert finding.severity == "stops"
+    (finding,) = told(checked(plan), "FIT-18")
+    assert finding.severity == "problem"
     assert "24.5 mm" in finding.sentence
     fixes = propose_fixes(plan, shipped(), finding.id)
     assert any("Tail A" in fix.title and finding.id in fix.resolves for fix in fixes)
     first = fixes[0]
     after = apply_patch(plan, first.patch)
-    assert told(judged(after), "FIT-18") == []
+    assert told(checked(after), "FIT-18") == []
 
 
 def test_a_hub_hangs_on_a_hub_but_never_in_a_ring() -> None:
     """Five things and four hubs fill a board with four sockets; chains end at the board."""
     result = assigned(kit("B04", "5xH02", "3xX07"))
     assert result.unplaced == []
-    hubs = {p.piece.id: s.piece for p, s in result.placed.values() if p.name == "up"}
+    hubs = {p.item.id: s.item for p, s in result.placed.values() if p.name == "up"}
     for start, first in hubs.items():
         seen, at = {start}, first
         while at.part.kind == "hub":
@@ -110,7 +110,7 @@ def test_a_hub_hangs_on_a_hub_but_never_in_a_ring() -> None:
 
 def test_forty_wide_things_end_in_time_and_in_words() -> None:
     """Where there is no room for all, the search stops and the rest is told as too few sockets."""
-    report = judged(kit(*SMALL, "40xX11"))
+    report = checked(kit(*SMALL, "40xX11"))
     assert told(report, "FIT-02")
     assert told(report, "FIT-18")
 
@@ -132,4 +132,4 @@ def test_an_extension_is_used_for_what_it_was_bought_for() -> None:
     assert where("C07", "X09")["X09#1.usb"] == "C07#1.out"
     assert where("X30", "C07")["X30#1.usb"] == "C07#1.out"
     assert where("C07", "D09", "A12")["A12#1.usb"].startswith("B06#1.")
-    assert told(judged(kit("B06", "S01", "M02", "X09", "C07", "D09", "A12")), "FIT-40") == []
+    assert told(checked(kit("B06", "S01", "M02", "X09", "C07", "D09", "A12")), "FIT-40") == []

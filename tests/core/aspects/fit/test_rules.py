@@ -1,43 +1,43 @@
 import pytest
 
-from tests.kits import SMALL, judged, kit, margin, shipped, told, with_part
+from tests.kits import SMALL, checked, kit, margin, shipped, told, with_part
 
 
 def test_a_sound_kit_fires_no_rule_of_fit() -> None:
     """Every rule of fit is silent on a kit that goes together."""
-    report = judged(kit(*SMALL))
+    report = checked(kit(*SMALL))
     assert [f for f in report.findings if f.family == "fit"] == []
 
 
 @pytest.mark.parametrize(
     ("parts", "missing"),
     [
-        ((), {"board", "supply", "boot"}),
-        (("B06", "S01"), {"boot"}),
-        (("B06", "M02"), {"supply"}),
+        ((), {"board", "power_supply", "boot_drive"}),
+        (("B06", "S01"), {"boot_drive"}),
+        (("B06", "M02"), {"power_supply"}),
         (("S01", "M02"), {"board"}),
     ],
 )
 def test_fit_01_names_what_is_missing(parts: tuple[str, ...], missing: set[str]) -> None:
     """One snag for each of board, supply and boot medium; none when all are there."""
-    findings = told(judged(kit(*parts)), "FIT-01")
+    findings = told(checked(kit(*parts)), "FIT-01")
     assert {f.id.split(":")[1] for f in findings} == missing
-    assert all(f.severity == "stops" for f in findings)
+    assert all(f.severity == "problem" for f in findings)
 
 
 def test_fit_02_too_few_sockets() -> None:
     """Five plugs on four sockets; silent with four."""
-    finding = told(judged(kit("B04", "S06", "M02", "5xX07")), "FIT-02")[0]
-    assert finding.severity == "stops"
+    finding = told(checked(kit("B04", "S06", "M02", "5xX07")), "FIT-02")[0]
+    assert finding.severity == "problem"
     assert (
         finding.sentence == "1 of the 5 Gloaming 384 finds no free USB-A socket: all 4 are taken."
     )
-    assert told(judged(kit("B04", "S06", "M02", "4xX07")), "FIT-02") == []
+    assert told(checked(kit("B04", "S06", "M02", "4xX07")), "FIT-02") == []
 
 
 def test_fit_02_a_spare_lead_is_only_a_note() -> None:
     """A lead that joins nothing is not what stops a kit."""
-    findings = told(judged(kit(*SMALL, "C02")), "FIT-02")
+    findings = told(checked(kit(*SMALL, "C02")), "FIT-02")
     assert {f.severity for f in findings} == {"note"}
 
 
@@ -54,14 +54,14 @@ def test_fit_03_holes() -> None:
             "max_above_mm": 40, "max_below_mm": 8}  # fmt: skip
     wrong = with_part(**own, case={**case, "holes": ["H2"]})
     plan = kit("B06", "S01", "M02", "E99")
-    assert [f.severity for f in told(judged(plan, catalogue=wrong), "FIT-03")] == ["stops"]
+    assert [f.severity for f in told(checked(plan, catalogue=wrong), "FIT-03")] == ["problem"]
     plate = with_part(**own, case={**case, "any_holes": True})
-    assert told(judged(plan, catalogue=plate), "FIT-03") == []
+    assert told(checked(plan, catalogue=plate), "FIT-03") == []
     silent_board = with_part(**own, case={**case, "holes": ["H1"]}).extended(
         [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
           "stack": {"holes": None}}]
     )  # fmt: skip
-    findings = told(judged(plan, catalogue=silent_board), "FIT-03")
+    findings = told(checked(plan, catalogue=silent_board), "FIT-03")
     assert [f.severity for f in findings] == ["note"]
     assert findings[0].sentence.startswith("Not known")
 
@@ -74,7 +74,7 @@ def test_fit_04_one_millimetre_too_long() -> None:
             [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
               "stack": {"length_mm": length_mm}}]
         )  # fmt: skip
-        report = judged(kit("B06", "S01", "M02", "E02"), catalogue=catalogue)
+        report = checked(kit("B06", "S01", "M02", "E02"), catalogue=catalogue)
         return [f.id for f in told(report, "FIT-04")]
 
     assert with_length(93) == ["FIT-04:length"]
@@ -83,17 +83,17 @@ def test_fit_04_one_millimetre_too_long() -> None:
 
 def test_fit_05_the_lid_does_not_close_over_a_tower() -> None:
     """Die 2.4 + paste 0.05 + tower 52 in a case with 40 mm; the plate sink fits."""
-    report = judged(kit("B10", "S03", "M02", "K07", "E03"))
+    report = checked(kit("B10", "S03", "M02", "K07", "E03"))
     assert margin(report, "FIT-05:above").value == pytest.approx(2.4 + 0.05 + 52)
-    assert [f.severity for f in told(report, "FIT-05")] == ["stops"]
-    assert told(judged(kit("B10", "S03", "M02", "K03", "E03")), "FIT-05") == []
+    assert [f.severity for f in told(report, "FIT-05")] == ["problem"]
+    assert told(checked(kit("B10", "S03", "M02", "K03", "E03")), "FIT-05") == []
 
 
 def test_fit_05_a_board_below_needs_depth() -> None:
     """12 mm below in a case with 3 mm; 14 mm hold it."""
-    low = judged(kit("B10", "S03", "M02", "A06", "D04", "E02"))
+    low = checked(kit("B10", "S03", "M02", "A06", "D04", "E02"))
     assert margin(low, "FIT-05:below").spare == pytest.approx(3 - 12)
-    deep = judged(kit("B10", "S03", "M02", "A06", "D04", "E03"))
+    deep = checked(kit("B10", "S03", "M02", "A06", "D04", "E03"))
     assert margin(deep, "FIT-05:below").spare == pytest.approx(2)
 
 
@@ -102,37 +102,37 @@ def test_fit_05_a_board_below_needs_depth() -> None:
 )
 def test_fit_06_cooler_under_a_board_above(cooler: str, add_on: str, spare_mm: float) -> None:
     """Die 2.4, pad 0.5 and the cooler against the free height."""
-    report = judged(kit("B10", "S03", "M02", cooler, add_on, "D03", "E03"))
+    report = checked(kit("B10", "S03", "M02", cooler, add_on, "D03", "E03"))
     assert margin(report, f"FIT-06:{add_on}#1").spare == pytest.approx(spare_mm)
-    assert [f.severity for f in told(report, "FIT-06")] == ["stops"]
+    assert [f.severity for f in told(report, "FIT-06")] == ["problem"]
 
 
 def test_fit_06_silent_where_there_is_room_and_loud_under_a_tower() -> None:
     """A plate sink of 11 mm clears 16; a tower lets no board stand above it."""
-    assert told(judged(kit("B10", "S03", "M02", "K03", "A02", "D06", "E03")), "FIT-06") == []
-    findings = told(judged(kit("B10", "S03", "M02", "K07", "A02", "D06", "E01")), "FIT-06")
+    assert told(checked(kit("B10", "S03", "M02", "K03", "A02", "D06", "E03")), "FIT-06") == []
+    findings = told(checked(kit("B10", "S03", "M02", "K07", "A02", "D06", "E01")), "FIT-06")
     assert "no room for a board above" in findings[0].sentence
 
 
 def test_fit_07_a_drive_that_is_too_long() -> None:
     """80 mm in a socket for 30 and 42; the short one is silent."""
-    finding = told(judged(kit("B10", "S03", "M02", "A04", "D06")), "FIT-07")[0]
-    assert finding.severity == "stops"
+    finding = told(checked(kit("B10", "S03", "M02", "A04", "D06")), "FIT-07")[0]
+    assert finding.severity == "problem"
     assert "2230 and 2242" in finding.sentence
     assert finding.sockets == ("A04#1.m2",)
-    assert told(judged(kit("B10", "S03", "M02", "A04", "D03")), "FIT-07") == []
+    assert told(checked(kit("B10", "S03", "M02", "A04", "D03")), "FIT-07") == []
 
 
 def test_fit_08_the_right_shape_and_the_wrong_protocol() -> None:
     """SATA in a PCIe socket will not be detected; PCIe is silent."""
-    finding = told(judged(kit("B10", "S03", "M02", "A02", "D08")), "FIT-08")[0]
-    assert finding.severity == "stops"
+    finding = told(checked(kit("B10", "S03", "M02", "A02", "D08")), "FIT-08")[0]
+    assert finding.severity == "problem"
     assert "will not be detected" in finding.sentence
-    assert told(judged(kit("B10", "S03", "M02", "A02", "D06")), "FIT-08") == []
+    assert told(checked(kit("B10", "S03", "M02", "A02", "D06")), "FIT-08") == []
 
 
 def test_fit_09_the_lead_is_missing() -> None:
     """A supply with a socket needs a lead; with one the rule is silent."""
-    report = judged(kit("B06", "S07", "M02"))
+    report = checked(kit("B06", "S07", "M02"))
     assert "USB-A socket" in told(report, "FIT-09")[0].sentence
-    assert told(judged(kit("B06", "S07", "C04", "M02")), "FIT-09") == []
+    assert told(checked(kit("B06", "S07", "C04", "M02")), "FIT-09") == []

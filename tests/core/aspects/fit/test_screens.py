@@ -6,7 +6,7 @@ from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.patch import apply_patch
-from tests.kits import judged, kit, shipped, told, with_part
+from tests.kits import checked, kit, shipped, told, with_part
 
 MIDDLE = ("B06", "S01", "M02", "K03", "E03", "T04", "X27")
 
@@ -14,17 +14,17 @@ MIDDLE = ("B06", "S01", "M02", "K03", "E03", "T04", "X27")
 def test_a_screen_without_a_lead_is_told_with_both_sizes() -> None:
     """And the lead that joins them is the way out."""
     plan = kit(*MIDDLE)
-    (finding,) = told(judged(plan), "FIT-28")
+    (finding,) = told(checked(plan), "FIT-28")
     assert finding.sentence == (
         "No lead joins Pane 10 (full-size video) to Hurdle 2 (micro video)."
     )
     first = propose_fixes(plan, shipped(), finding.id)[0]
     assert first.title == "Add Picture Micro"
-    assert told(judged(apply_patch(plan, first.patch)), "FIT-28") == []
+    assert told(checked(apply_patch(plan, first.patch)), "FIT-28") == []
 
 
 @pytest.mark.parametrize(
-    ("board", "supply", "lead", "joined"),
+    ("board", "supply", "cable", "joined"),
     [
         ("B06", "S01", "C12", True),
         ("B06", "S01", "C11", False),
@@ -34,18 +34,18 @@ def test_a_screen_without_a_lead_is_told_with_both_sizes() -> None:
     ],
 )
 def test_only_the_lead_of_the_right_size_joins(
-    board: str, supply: str, lead: str, joined: bool
+    board: str, supply: str, cable: str, joined: bool
 ) -> None:
     """Full, mini and micro are three shapes; none goes into another."""
-    report = judged(kit(board, supply, "M02", "E12", "X27", lead))
+    report = checked(kit(board, supply, "M02", "E12", "X27", cable))
     assert (told(report, "FIT-28") == []) == joined
 
 
 def test_a_second_board_is_no_screen() -> None:
     """It gives a picture and wants none; a screen may hang on either board."""
-    assert told(judged(kit("2xB06", "2xS01", "2xM02")), "FIT-28") == []
-    assert told(judged(kit("2xB06", "2xS01", "2xM02", "X27", "C12")), "FIT-28") == []
-    assert len(told(judged(kit("2xB06", "2xS01", "2xM02", "X27")), "FIT-28")) == 1
+    assert told(checked(kit("2xB06", "2xS01", "2xM02")), "FIT-28") == []
+    assert told(checked(kit("2xB06", "2xS01", "2xM02", "X27", "C12")), "FIT-28") == []
+    assert len(told(checked(kit("2xB06", "2xS01", "2xM02", "X27")), "FIT-28")) == 1
 
 
 def test_a_board_without_a_picture_says_so() -> None:
@@ -54,27 +54,27 @@ def test_a_board_without_a_picture_says_so() -> None:
         id="B98", kind="board", part_class="middle_card", maker="m", model="Blind",
         sockets={"video1": None, "video2": None},
     )  # fmt: skip
-    (finding,) = told(judged(kit("B98", "S01", "M02", "X27"), catalogue=blind), "FIT-28")
+    (finding,) = told(checked(kit("B98", "S01", "M02", "X27"), catalogue=blind), "FIT-28")
     assert finding.sentence == "Blind has no video socket, and Pane 10 needs one."
 
 
 def test_the_opening_takes_the_plug_of_a_video_lead() -> None:
     """11 x 7 mm through 13 x 8 mm."""
-    report = judged(kit(*MIDDLE, "C12"))
+    report = checked(kit(*MIDDLE, "C12"))
     assert [f for f in report.findings if f.rule in ("FIT-18", "FIT-19")] == []
 
 
 def test_a_borrowed_screen_only_asks_for_a_borrowed_lead() -> None:
     """It is there for one evening."""
-    (finding,) = told(judged(kit("B06", "S01", "M02", "K03", "E03", "T04", "T03")), "FIT-28")
+    (finding,) = told(checked(kit("B06", "S01", "M02", "K03", "E03", "T04", "T03")), "FIT-28")
     assert finding.severity == "note"
     assert finding.sentence.endswith("borrow one too.")
 
 
 def test_a_full_size_socket_does_not_show_through_an_opening_for_a_micro_one() -> None:
     """15 mm of socket behind 13 mm of opening."""
-    report = judged(kit("B04", "S06", "M02", "E03", "X27", "C11"))
-    assert [f.severity for f in told(report, "FIT-19") if "video" in f.sentence] == ["stops"]
+    report = checked(kit("B04", "S06", "M02", "E03", "X27", "C11"))
+    assert [f.severity for f in told(report, "FIT-19") if "video" in f.sentence] == ["problem"]
 
 
 def ends(parts: tuple[str, ...]) -> dict[str, str]:
@@ -100,18 +100,18 @@ def test_a_picture_goes_to_who_looks_at_it(
     parts: tuple[str, ...], expected: dict[str, tuple[str, str]]
 ) -> None:
     """That of the board to its screen, that of the other machine to what takes it in."""
-    assert told(judged(kit(*parts)), "FIT-28") == []
-    wanted = {f"{lead}.board": near for lead, (near, _) in expected.items()}
-    wanted |= {f"{lead}.screen": far for lead, (_, far) in expected.items()}
+    assert told(checked(kit(*parts)), "FIT-28") == []
+    wanted = {f"{cable}.board": near for cable, (near, _) in expected.items()}
+    wanted |= {f"{cable}.screen": far for cable, (_, far) in expected.items()}
     assert ends(parts) == wanted
 
 
 def test_what_takes_a_picture_in_is_no_screen() -> None:
     """It wants no lead to the board; the one from the other machine is told, or asked for."""
-    (alone,) = told(judged(kit("B06", "S01", "M02", "X30")), "FIT-28")
+    (alone,) = told(checked(kit("B06", "S01", "M02", "X30")), "FIT-28")
     assert (alone.severity, alone.lines) == ("note", ("X30",))
     plan = kit("B06", "S01", "M02", "X30", "N01")
-    (missing,) = told(judged(plan), "FIT-28")
+    (missing,) = told(checked(plan), "FIT-28")
     assert missing.sentence == (
         "No lead brings the picture of Desk computer to Snare (full-size video)."
     )
@@ -120,7 +120,7 @@ def test_what_takes_a_picture_in_is_no_screen() -> None:
 
 def test_a_lead_that_joins_nothing_is_told_once() -> None:
     """Spare, and no more than a note; its two ends are not two things to do."""
-    notes = told(judged(kit("B06", "S01", "M02", "C13")), "FIT-02")
+    notes = told(checked(kit("B06", "S01", "M02", "C13")), "FIT-02")
     assert [(f.severity, f.sentence) for f in notes] == [
         ("note", "Picture Mini joins nothing here: it is spare.")
     ]
@@ -133,5 +133,5 @@ def test_a_picture_socket_that_many_share_moves_nobody() -> None:
         offers={"video_in": {}},
         sockets={"video": {"connector": "video-full", "role": "picture_in", "many": True}},
     )  # fmt: skip
-    report = judged(kit("B04", "S06", "M02", "X90", "2xC11", "N01"), catalogue=wall)
-    assert [f for f in told(report, "FIT-28") if f.severity == "stops"] == []
+    report = checked(kit("B04", "S06", "M02", "X90", "2xC11", "N01"), catalogue=wall)
+    assert [f for f in told(report, "FIT-28") if f.severity == "problem"] == []

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from cobblewort.core.aspects.fit.boxes import PlacedBox, overlap_of
+from cobblewort.core.aspects.fit.collisions import PlacedBox, overlap_of
 from cobblewort.core.aspects.fit.fasteners import Fastener
 from cobblewort.core.aspects.fit.model import fasteners_of
 from cobblewort.core.aspects.fit.template import template
@@ -17,7 +17,7 @@ from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import EditLine, apply_patch
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.standards import fasteners as sizes
-from tests.kits import judged, kit, margin, shipped, told, with_part
+from tests.kits import checked, kit, margin, shipped, told, with_part
 
 FAST = ("B10", "S03", "M02")
 
@@ -42,18 +42,18 @@ def wanted(*parts: str) -> list[Fastener]:
 
 def test_the_second_board_stands_on_the_first() -> None:
     """9 mm free and a board of 1.6 mm under it, then 14 mm: 9 + 1.6 + 14 = 24.6 mm (by hand)."""
-    report = judged(kit(*FAST, "A99", "D03", "X04", "E12"), catalogue=two_above())
+    report = checked(kit(*FAST, "A99", "D03", "X04", "E12"), catalogue=two_above())
     above = next(r for r in report.fit.reaches if r.side == "above")
     assert (above.label, above.reach_mm) == ("Lute", pytest.approx(24.6))
 
 
 def test_what_is_tall_on_the_lower_board_reaches_into_the_upper() -> None:
     """A lower board of 17 mm with 9 mm under it carries parts of 17 - 9 - 1.6 = 6.4 mm."""
-    report = judged(kit(*FAST, "A99", "D03", "X04", "E12"), catalogue=two_above())
+    report = checked(kit(*FAST, "A99", "D03", "X04", "E12"), catalogue=two_above())
     found = margin(report, "FIT-23:X04#1")
     assert (found.value, found.limit) == (pytest.approx(6.4), 9)
-    tall = judged(kit(*FAST, "A99", "D03", "X04", "E12"), catalogue=two_above(height_mm=21))
-    assert told(tall, "FIT-23")[0].severity == "stops"
+    tall = checked(kit(*FAST, "A99", "D03", "X04", "E12"), catalogue=two_above(height_mm=21))
+    assert told(tall, "FIT-23")[0].severity == "problem"
 
 
 def test_taller_standoffs_make_room_for_the_cooler() -> None:
@@ -61,13 +61,13 @@ def test_taller_standoffs_make_room_for_the_cooler() -> None:
     its fan has to breathe through what is left.
     """
     plan = kit(*FAST, "A01", "D03", "K05", "E12", "F01")
-    (finding,) = told(judged(plan), "FIT-06")
+    (finding,) = told(checked(plan), "FIT-06")
     first = propose_fixes(plan, shipped(), finding.id)[0]
     assert isinstance(first.patch[0], EditLine)
     assert first.patch[0].standoff_mm == 14
     assert first.title == "Put Overlay on standoffs of 14 mm"
     assert first.effect.cost_delta == 0
-    after = judged(apply_patch(plan, first.patch))
+    after = checked(apply_patch(plan, first.patch))
     assert told(after, "FIT-06") == []
     assert margin(after, "FIT-06:A01#1").spare == pytest.approx(14 - 13.9)
     above = next(r for r in after.fit.reaches if r.side == "above")
@@ -77,7 +77,7 @@ def test_taller_standoffs_make_room_for_the_cooler() -> None:
 def test_standoffs_shorter_than_delivered_change_nothing() -> None:
     """The maker's own height is the least there is."""
     plan = kit(*FAST, "A02", "D06", "E12")
-    assert judged(on_standoffs(plan, "A02", 5)).fit.boxes == judged(plan).fit.boxes
+    assert checked(on_standoffs(plan, "A02", 5)).fit.boxes == checked(plan).fit.boxes
 
 
 def test_standoffs_go_back_to_as_delivered() -> None:
@@ -90,10 +90,10 @@ def test_standoffs_go_back_to_as_delivered() -> None:
 def test_the_cable_ends_the_climb() -> None:
     """20 mm is the typical most that a flat cable allows; pins allow nothing."""
     plan = on_standoffs(kit(*FAST, "A01", "D03", "E12"), "A01", 25)
-    (finding,) = told(judged(plan), "FIT-26")
-    assert (finding.severity, finding.margin) == ("stops", "FIT-26:A01#1")
+    (finding,) = told(checked(plan), "FIT-26")
+    assert (finding.severity, finding.margin) == ("problem", "FIT-26:A01#1")
     pinned = on_standoffs(kit("B06", "S01", "M02", "X04", "E12"), "X04", 12)
-    assert "fixed by its pins" in told(judged(pinned), "FIT-26")[0].sentence
+    assert "fixed by its pins" in told(checked(pinned), "FIT-26")[0].sentence
 
 
 def test_a_drive_over_a_socket_is_found_where_it_is() -> None:
@@ -102,23 +102,23 @@ def test_a_drive_over_a_socket_is_found_where_it_is() -> None:
     """
     twin = shipped().document(shipped().part("A05"))
     low = shipped().extended([{**twin, "add_on": {**twin["add_on"], "clear_mm": 11}}])
-    report = judged(kit(*FAST, "A05", "2xD06", "E12"), catalogue=low)
+    report = checked(kit(*FAST, "A05", "2xD06", "E12"), catalogue=low)
     sentences = " ".join(f.sentence for f in told(report, "FIT-24"))
     assert "Twin collides with the network of Mullion 8" in sentences
     assert "Kerb 1T (2) collides with the USB of Mullion 8" in sentences
     for overlap in report.fit.overlaps:
         assert overlap.x_mm >= 67
         assert overlap.z_mm + overlap.dz_mm <= 16
-    assert told(judged(kit(*FAST, "A05", "2xD06", "E12")), "FIT-24") == []
+    assert told(checked(kit(*FAST, "A05", "2xD06", "E12")), "FIT-24") == []
 
 
 def test_a_plain_sink_moves_aside_and_one_with_a_fan_does_not() -> None:
     """40 mm across about a die at 31 mm would lie on the header from 50 mm on, by 1 mm."""
-    report = judged(kit("B04", "S06", "M02", "K03", "E12"))
+    report = checked(kit("B04", "S06", "M02", "K03", "E12"))
     sink = next(b for b in report.fit.boxes if b.look == "sink")
     assert sink.y_mm + sink.dy_mm == pytest.approx(50)
     assert told(report, "FIT-24") == []
-    clipped = judged(kit("B04", "S06", "M02", "K05", "E12"))
+    clipped = checked(kit("B04", "S06", "M02", "K05", "E12"))
     assert "header" in told(clipped, "FIT-24")[0].sentence
 
 
@@ -160,7 +160,7 @@ def test_a_stack_in_the_mirror_keeps_its_gaps() -> None:
     }
     mirror = shipped().extended([{**board, "boxes": turned}])
     parts = (*FAST, "A02", "D03", "K06", "E12")
-    here, there = judged(kit(*parts)), judged(kit(*parts), catalogue=mirror)
+    here, there = checked(kit(*parts)), checked(kit(*parts), catalogue=mirror)
     assert here.fit.gaps == there.fit.gaps
     assert [m.spare for m in here.margins if m.family == "fit"] == [
         m.spare for m in there.margins if m.family == "fit"
@@ -169,7 +169,7 @@ def test_a_stack_in_the_mirror_keeps_its_gaps() -> None:
 
 def test_gaps_are_drawn_where_the_margins_are() -> None:
     """The free height over the cooler is the spare of its margin."""
-    report = judged(kit(*FAST, "A02", "D06", "K05", "E12"))
+    report = checked(kit(*FAST, "A02", "D06", "K05", "E12"))
     (gap,) = report.fit.gaps
     assert (gap.below, gap.above) == ("Windrow", "Overlay Long")
     assert gap.gap_mm == pytest.approx(margin(report, "FIT-06:A02#1").spare)
@@ -177,7 +177,7 @@ def test_gaps_are_drawn_where_the_margins_are() -> None:
 
 def test_the_way_of_the_card_and_of_the_plugs() -> None:
     """The card comes out to the left; the supply plug goes in from below."""
-    zones = {z.label: z for z in judged(kit(*FAST, "K05", "E03")).fit.access}
+    zones = {z.label: z for z in checked(kit(*FAST, "K05", "E03")).fit.access}
     card = zones["to pull Plain 32"]
     assert (card.x_mm, card.x_mm + card.dx_mm) == (-15, 0)
     assert card.first == ()
@@ -243,17 +243,17 @@ def test_a_plate_wants_standoffs_that_its_screws_can_hold_in() -> None:
 def test_a_bought_case_brings_its_own_screws() -> None:
     """Nothing is wanted beside them."""
     assert wanted("B06", "S01", "M02", "E03") == []
-    assert told(judged(kit("B06", "S01", "M02", "K03", "E03")), "FIT-27") == []
+    assert told(checked(kit("B06", "S01", "M02", "K03", "E03")), "FIT-27") == []
 
 
 def test_a_missing_bag_is_told_and_added_by_a_fix() -> None:
     """With what it has to hold."""
     plan = kit(*FAST, "A02", "D06", "K05", "E03")
-    (finding,) = told(judged(plan), "FIT-27")
+    (finding,) = told(checked(plan), "FIT-27")
     assert "4 standoffs of 16 mm" in finding.sentence
     first = propose_fixes(plan, shipped(), finding.id)[0]
     assert first.title.startswith("Add Standoff Set")
-    assert told(judged(apply_patch(plan, first.patch)), "FIT-27") == []
+    assert told(checked(apply_patch(plan, first.patch)), "FIT-27") == []
 
 
 def test_a_bag_without_the_length_is_not_enough() -> None:
@@ -262,19 +262,19 @@ def test_a_bag_without_the_length_is_not_enough() -> None:
         id="F99", kind="fastener", maker="m", model="Few",
         fasteners={"standoffs_mm": [5, 6], "screws_mm": [4]},
     )  # fmt: skip
-    (finding,) = told(judged(kit(*FAST, "A02", "D06", "E03", "F99"), catalogue=bag), "FIT-27")
+    (finding,) = told(checked(kit(*FAST, "A02", "D06", "E03", "F99"), catalogue=bag), "FIT-27")
     assert "No standoff in the kit has the length" in finding.sentence
 
 
 def test_a_second_cooler_has_no_place() -> None:
     """There is one die."""
-    (finding,) = told(judged(kit(*FAST, "K03", "K05", "E12")), "FIT-25")
+    (finding,) = told(checked(kit(*FAST, "K03", "K05", "E12")), "FIT-25")
     assert finding.sentence == ("Griddle stands on the processor already; Windrow has no place.")
 
 
 def test_a_second_case_is_left_over() -> None:
     """The board stands in the first one."""
-    (finding,) = told(judged(kit(*FAST, "E02", "E03")), "FIT-04")
+    (finding,) = told(checked(kit(*FAST, "E02", "E03")), "FIT-04")
     assert (finding.severity, finding.lines) == ("note", ("E03", "E02"))
     assert "is left over" in finding.sentence
 
@@ -282,8 +282,8 @@ def test_a_second_case_is_left_over() -> None:
 def test_each_board_of_a_row_has_a_cooler_of_its_own() -> None:
     """Two boards, two dies; the third cooler is one too many."""
     row = ("2xB10", "2xS03", "2xM02", "E14")
-    assert told(judged(kit(*row, "2xK03")), "FIT-25") == []
-    (finding,) = told(judged(kit(*row, "2xK03", "K05")), "FIT-25")
+    assert told(checked(kit(*row, "2xK03")), "FIT-25") == []
+    (finding,) = told(checked(kit(*row, "2xK03", "K05")), "FIT-25")
     assert finding.sentence == (
         "Each of the 2 processors has its cooler already; Windrow has no place."
     )
@@ -291,12 +291,12 @@ def test_each_board_of_a_row_has_a_cooler_of_its_own() -> None:
 
 def test_a_fan_under_a_board_wants_air() -> None:
     """16 mm free less 13.9 mm of cooler: 2.1 mm, as usual; a taller one leaves less, a note."""
-    report = judged(kit(*FAST, "A02", "D06", "K05", "E12", "F01"))
+    report = checked(kit(*FAST, "A02", "D06", "K05", "E12", "F01"))
     found = margin(report, "FIT-29:K05#1")
-    assert (found.value, found.limit, found.severity) == (pytest.approx(2.1), 2, "sound")
+    assert (found.value, found.limit, found.severity) == (pytest.approx(2.1), 2, "ok")
     taller = {**shipped().document(shipped().part("K05"))}
     taller["cooler"] = {**taller["cooler"], "height_mm": 12}
-    closer = judged(
+    closer = checked(
         kit(*FAST, "A02", "D06", "K05", "E12", "F01"), catalogue=shipped().extended([taller])
     )
     (note,) = told(closer, "FIT-29")
@@ -307,18 +307,18 @@ def test_a_fan_under_a_board_wants_air() -> None:
 @pytest.mark.parametrize(("case", "fires"), [("E02", False), ("E03", False), ("E01", False)])
 def test_a_fan_under_a_lid_has_air_where_there_is_room(case: str, fires: bool) -> None:
     """19 mm less 13.9 mm leaves 5.1 mm; open plates have no lid; a plate sink has no fan."""
-    assert bool(told(judged(kit(*FAST, "K05", case)), "FIT-29")) == fires
-    assert judged(kit(*FAST, "K03", case)).margin("FIT-29:K03#1") is None
+    assert bool(told(checked(kit(*FAST, "K05", case)), "FIT-29")) == fires
+    assert checked(kit(*FAST, "K03", case)).margin("FIT-29:K03#1") is None
 
 
 def test_what_comes_off_before_the_card_does() -> None:
     """A closed box is opened; a board that lies over the slot is taken off."""
-    boxed = {z.label: z.first for z in judged(kit(*FAST, "K03", "E12")).fit.access}
+    boxed = {z.label: z.first for z in checked(kit(*FAST, "K03", "E12")).fit.access}
     assert boxed["to pull Plain 32"] == ("open Culvert S",)
     over = with_part(
         id="A98", kind="storage_adapter", part_class="m2_below", maker="m", model="Over"
     )
-    covered = judged(kit(*FAST, "A98", "D03", "E03"), catalogue=over)
+    covered = checked(kit(*FAST, "A98", "D03", "E03"), catalogue=over)
     zones = {z.label: z.first for z in covered.fit.access}
     assert zones["to pull Plain 32"] == ("take off Over",)
     assert told(covered, "FIT-10")[0].severity == "tight"
@@ -326,31 +326,31 @@ def test_what_comes_off_before_the_card_does() -> None:
 
 def test_the_top_sheets_are_left_off_where_it_is_too_low() -> None:
     """A tower of 52 mm in 22 mm: open above there is no limit, and it says what that means."""
-    plan = kit(*FAST, "K07", "E06", place={"touched_by": "children"})
-    finding = next(f for f in told(judged(plan), "FIT-05") if f.id.endswith("above"))
+    plan = kit(*FAST, "K07", "E06", place={"within_reach_of": "children"})
+    finding = next(f for f in told(checked(plan), "FIT-05") if f.id.endswith("above"))
     fixes = propose_fixes(plan, shipped(), finding.id)
     off = next(f for f in fixes if f.title == "Leave the top sheets of Leaf Stack off")
     assert off.effect.cost_delta == 0
-    after = judged(apply_patch(plan, off.patch))
+    after = checked(apply_patch(plan, off.patch))
     assert told(after, "FIT-05") == []
     assert "open above to dust and fingers" in told(after, "FIT-32")[0].sentence
     assert told(after, "SAFE-03"), "children can reach in now"
-    assert told(judged(plan), "SAFE-03") == []
+    assert told(checked(plan), "SAFE-03") == []
 
 
 def test_a_case_in_one_piece_has_no_sheets_to_leave_off() -> None:
     """Saying so changes nothing."""
     said = (EditLine(line="E02", sheets_off=True),)
     plan = apply_patch(kit(*FAST, "K07", "E02"), said)
-    assert told(judged(plan), "FIT-05")
-    assert told(judged(plan), "FIT-32") == []
+    assert told(checked(plan), "FIT-05")
+    assert told(checked(plan), "FIT-32") == []
 
 
 def test_a_flat_cable_goes_up_in_two_quarter_bends() -> None:
     """16 mm of rise, bends of 5 mm and stiff ends of 6 mm: 16 + (pi - 2) 5 + 6 = 27.7 mm (by hand);
     the class typically has 50 mm.
     """
-    found = margin(judged(kit(*FAST, "A02", "D06", "E12", "F01")), "FIT-33:A02#1")
+    found = margin(checked(kit(*FAST, "A02", "D06", "E12", "F01")), "FIT-33:A02#1")
     assert found.value == pytest.approx(16 + (3.14159265 - 2) * 5 + 6)
     assert found.limit == 50
 
@@ -358,14 +358,14 @@ def test_a_flat_cable_goes_up_in_two_quarter_bends() -> None:
 def test_taller_standoffs_pull_at_the_cable() -> None:
     """Each millimetre of rise is one of cable."""
     plan = kit(*FAST, "A01", "D03", "E12", "F01")
-    low = margin(judged(plan), "FIT-33:A01#1").spare
-    high = margin(judged(on_standoffs(plan, "A01", 20)), "FIT-33:A01#1").spare
+    low = margin(checked(plan), "FIT-33:A01#1").spare
+    high = margin(checked(on_standoffs(plan, "A01", 20)), "FIT-33:A01#1").spare
     assert low - high == pytest.approx(20 - 9)
 
 
 def test_a_board_below_has_its_cable_too() -> None:
     """12 mm below less its own 1.6 mm of board."""
-    found = margin(judged(kit(*FAST, "A06", "D06", "D04", "E12", "F01")), "FIT-33:A06#1")
+    found = margin(checked(kit(*FAST, "A06", "D06", "D04", "E12", "F01")), "FIT-33:A06#1")
     assert found.value == pytest.approx(12 - 1.6 + (3.14159265 - 2) * 5 + 6)
 
 
@@ -374,7 +374,7 @@ def test_drives_lie_on_their_board_with_room_at_its_edge() -> None:
 
     Common practice: where a drive board's maker does not draw it, its drives are not at the edge.
     """
-    boxes = {box.piece: box for box in judged(kit(*FAST, "A06", "D06", "D04", "E01")).fit.boxes}
+    boxes = {box.item: box for box in checked(kit(*FAST, "A06", "D06", "D04", "E01")).fit.boxes}
     one, two = boxes["D06#1"], boxes["D04#1"]
     assert min((one.x_mm, one.y_mm), (two.x_mm, two.y_mm)) == (4, 4)
     assert one.x_mm == two.x_mm
@@ -385,23 +385,23 @@ def test_drives_lie_on_their_board_with_room_at_its_edge() -> None:
 def test_a_shell_made_to_measure_is_as_high_as_it_is_stated() -> None:
     """44 mm inside, less 6 below and 1.4 of board: 36.6 above it, judged, drawn and cut."""
     plan = kit("B06", "S01", "M02", "K03", "E15", "F01")
-    report = judged(plan)
+    report = checked(plan)
     above = margin(report, "FIT-05:above")
     assert above.limit == pytest.approx(44 - 6 - 1.4)
     assert report.fit.case is not None
     assert report.fit.case.max_above_mm == above.limit
     walls = template(Kit(plan, shipped(), 1))[1:]
     assert {panel.height_mm for panel in walls} == {44.0}
-    bought = margin(judged(kit("B06", "S01", "M02", "K03", "E03")), "FIT-05:above")
+    bought = margin(checked(kit("B06", "S01", "M02", "K03", "E03")), "FIT-05:above")
     assert bought.limit == 40
 
 
 def test_what_stands_beside_the_case_is_told() -> None:
     """A disk on its lead and the lead in its socket; not a module inside, nor a disk in its bay."""
-    report = judged(kit("B10", "S03", "M02", "A04", "D03", "D11", "A12", "K05", "E03"))
+    report = checked(kit("B10", "S03", "M02", "A04", "D03", "D11", "A12", "K05", "E03"))
     told_of = {(thing.label, thing.at) for thing in report.fit.outside}
     assert told_of == {
         ("Drum 1T", "disk plug of Leash Q"), ("Leash Q", "USB 3 socket of Mullion 8"),
     }  # fmt: skip
-    bay = judged(kit("B06", "S01", "M02", "D09", "A12", "E11"))
+    bay = checked(kit("B06", "S01", "M02", "D09", "A12", "E11"))
     assert [thing.label for thing in bay.fit.outside] == ["Leash Q"]

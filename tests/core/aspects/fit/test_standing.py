@@ -7,14 +7,14 @@ from typing import Any
 import pytest
 
 from cobblewort.core.aspects.fit.model import standing_of
-from cobblewort.core.aspects.fit.standing import Outline, Standing
+from cobblewort.core.aspects.fit.placement import Outline, Standing
 from cobblewort.core.aspects.fit.template import template
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import EditLine, apply_patch
-from cobblewort.core.plans.plan import FloorSpot, Plan
-from tests.kits import judged, kit, margin, shipped, told, with_part
+from cobblewort.core.plans.plan import FloorPosition, Plan
+from tests.kits import checked, kit, margin, shipped, told, with_part
 
 BOARD = ("B06", "S01", "M02")
 """Its board is 86 x 56 mm."""
@@ -33,10 +33,10 @@ def box(**case: Any) -> Catalogue:
 
 def put(plan: Plan, x_mm: float, y_mm: float) -> Plan:
     """The board at a place of the user's."""
-    return apply_patch(plan, (EditLine(line="B06", stands_at=FloorSpot(x_mm=x_mm, y_mm=y_mm)),))
+    return apply_patch(plan, (EditLine(line="B06", position=FloorPosition(x_mm=x_mm, y_mm=y_mm)),))
 
 
-def standing(plan: Plan, catalogue: Catalogue) -> Standing:
+def mounting(plan: Plan, catalogue: Catalogue) -> Standing:
     """Where the boards of a plan stand."""
     found = standing_of(Kit(plan, catalogue, 1))
     assert found is not None
@@ -50,7 +50,7 @@ def peg(x_mm: float, y_mm: float, **more: Any) -> dict[str, Any]:
 
 def test_a_board_stands_in_the_middle() -> None:
     """(200 - 86) / 2 and (100 - 56) / 2."""
-    main = standing(kit(*BOARD, "E90"), box()).main
+    main = mounting(kit(*BOARD, "E90"), box()).main
     assert main == Outline(57, 22, 86, 56)
 
 
@@ -65,8 +65,8 @@ def test_a_board_stands_in_the_middle() -> None:
 def test_a_peg_is_a_place_and_not_a_smaller_box(post: dict[str, Any], x_mm: float) -> None:
     """The board moves beside it, the room for it stays what it is, and nothing is told."""
     catalogue, plan = box(posts={"one": post}), kit(*BOARD, "E90")
-    assert standing(plan, catalogue).main.x_mm == x_mm
-    report = judged(plan, 1, catalogue)
+    assert mounting(plan, catalogue).main.x_mm == x_mm
+    report = checked(plan, 1, catalogue)
     assert told(report, "FIT-41") == []
     assert margin(report, "FIT-04:length").limit == 200
 
@@ -75,7 +75,7 @@ def test_fit_41_a_peg_under_the_board() -> None:
     """Told where the board was put on it or has no other place, until the peg is cut off."""
     catalogue = box(posts={"one": peg(90, 45)})
     plan = put(kit(*BOARD, "E90"), 60, 20)
-    (finding,) = told(judged(plan, 1, catalogue), "FIT-41")
+    (finding,) = told(checked(plan, 1, catalogue), "FIT-41")
     assert finding.sentence == (
         "Hurdle 2 stands on a peg of Shell: move the board, or take the post off."
     )
@@ -83,61 +83,61 @@ def test_fit_41_a_peg_under_the_board() -> None:
     assert "Put Hurdle 2 into the middle" in titles
     assert "Cut Shell by hand" in titles
     cut = apply_patch(plan, (EditLine(line="E90", modified=True),))
-    assert told(judged(cut, 1, catalogue), "FIT-41") == []
+    assert told(checked(cut, 1, catalogue), "FIT-41") == []
     tight = box(inner_length_mm=90, inner_width_mm=60, posts={"one": peg(40, 25)})
-    assert told(judged(kit(*BOARD, "E90"), 1, tight), "FIT-41") != []
+    assert told(checked(kit(*BOARD, "E90"), 1, tight), "FIT-41") != []
 
 
 def test_a_board_that_is_put_over_the_wall() -> None:
     """150 + 86 mm are more than 200: it would go in, but not there."""
     plan = put(kit(*BOARD, "E90"), 150, 20)
-    report = judged(plan, 1, box())
+    report = checked(plan, 1, box())
     (finding,) = told(report, "FIT-04")
     assert "86.0 mm in length; Shell has 50.0 mm left from where it stands" in finding.sentence
     titles = [fix.title for fix in propose_fixes(plan, box(), finding.id)]
     assert titles[0] == "Put Hurdle 2 into the middle"
-    assert told(judged(put(plan, 114, 44), 1, box()), "FIT-04") == []
-    (finding,) = told(judged(put(plan, 2000, 20), 1, box()), "FIT-04")
+    assert told(checked(put(plan, 114, 44), 1, box()), "FIT-04") == []
+    (finding,) = told(checked(put(plan, 2000, 20), 1, box()), "FIT-04")
     assert "Shell has 0.0 mm left from where it stands" in finding.sentence
 
 
 def test_standoffs_of_its_own_keep_a_board_where_they_are() -> None:
     """A place of the user's is not silently dropped."""
     plan = put(kit(*BOARD, "E03"), 1, 1)
-    (finding,) = told(judged(plan), "FIT-41")
+    (finding,) = told(checked(plan), "FIT-41")
     assert finding.severity == "note"
-    assert standing(plan, shipped()).main.x_mm == (98 - 86) / 2
+    assert mounting(plan, shipped()).main.x_mm == (98 - 86) / 2
 
 
 def test_a_compartment_is_the_room() -> None:
     """The smallest that takes the board, with its own height; or the one it is put into."""
     plan = kit(*BOARD, "E17")
-    inside = standing(plan, shipped())
+    inside = mounting(plan, shipped())
     assert (inside.label, inside.room.length_mm) == ("side compartment", 87)
-    report = judged(plan)
+    report = checked(plan)
     assert margin(report, "FIT-05:above").limit == 30
     assert margin(report, "FIT-04:length").limit == 87
     assert report.fit.case is not None
     assert report.fit.case.room == "side compartment"
     moved = put(plan, 5, 60)
-    assert standing(moved, shipped()).label == "large compartment"
-    assert margin(judged(moved), "FIT-05:above").limit == 36
+    assert mounting(moved, shipped()).label == "large compartment"
+    assert margin(checked(moved), "FIT-05:above").limit == 36
 
 
 def test_a_plate_carries_several_boards() -> None:
     """Two in a row, 10 mm and more apart; four in two rows; five have no room on 200 x 130 mm."""
-    two = standing(kit("2xB06", "E90"), box())
+    two = mounting(kit("2xB06", "E90"), box())
     (_, first), (_, second) = two.boards
     assert second.x_mm - first.x_mm - first.length_mm == 10
     assert first.x_mm + second.x_mm + second.length_mm == 200
     rooms = box(inner_width_mm=130)
-    four = [at for _, at in standing(kit("4xB06", "E90"), rooms).boards]
+    four = [at for _, at in mounting(kit("4xB06", "E90"), rooms).boards]
     assert not any(one.meets(other) for one in four for other in four if one is not other)
-    assert told(judged(kit("4xB06", "E90"), 1, rooms), "FIT-41") == []
-    over = told(judged(kit("5xB06", "E90"), 1, rooms), "FIT-41")
-    assert [finding.severity for finding in over] == ["stops"]
+    assert told(checked(kit("4xB06", "E90"), 1, rooms), "FIT-41") == []
+    over = told(checked(kit("5xB06", "E90"), 1, rooms), "FIT-41")
+    assert [finding.severity for finding in over] == ["problem"]
     assert "no room beside the others" in over[0].sentence
-    assert told(judged(kit("2xB06", "E90"), 1, box()), "FIT-37") == []
+    assert told(checked(kit("2xB06", "E90"), 1, box()), "FIT-37") == []
 
 
 def test_the_template_follows_where_boards_stand() -> None:
@@ -163,14 +163,14 @@ def test_the_template_follows_where_boards_stand() -> None:
 
 def test_each_board_on_a_plate_wants_its_standoffs() -> None:
     """Four for each, told together."""
-    report = judged(kit("2xB06", "S01", "M02", "E90"), 1, box())
+    report = checked(kit("2xB06", "S01", "M02", "E90"), 1, box())
     standoffs = [f for f in report.fit.fasteners if f.kind == "standoff"]
     assert [f.count for f in standoffs] == [4, 4]
 
 
 def test_what_is_on_the_floor_is_drawn() -> None:
     """The other board, the compartments and pegs, in the frame of the main board."""
-    report = judged(kit("2xB06", "S01", "M02", "E17"))
+    report = checked(kit("2xB06", "S01", "M02", "E17"))
     looks = [box.look for box in report.fit.beside if box.look in ("pcb", "room", "post")]
     assert looks == ["pcb", "room", "room", "post", "post"]
     shell = report.fit.case

@@ -6,14 +6,14 @@ import pytest
 
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.judging.kit import Kit
-from tests.kits import judged, kit, shipped, told
+from tests.kits import checked, kit, shipped, told
 
 FLAT_OUT = [{"name": "work", "hours": 24, "activity": "full"}]
 
 
 def peak_c(*parts: str) -> list[float]:
     """Dies at their peak, the first board's first."""
-    heat = heat_of(Kit(kit(*parts, duty=FLAT_OUT), shipped(), 1))
+    heat = heat_of(Kit(kit(*parts, schedule=FLAT_OUT), shipped(), 1))
     state = len(heat.states) - 1
     return [
         float(heat.wanted_die_c[state, 0]),
@@ -37,12 +37,12 @@ def test_a_cooler_for_the_first_alone_leaves_the_second_bare() -> None:
 def test_each_board_that_slows_is_named() -> None:
     """Flat out and bare they slow; at light work nothing is said."""
     parts = ("3xB06", "3xS04", "3xC08", "3xM02", "E14")
-    hot = judged(kit(*parts, duty=FLAT_OUT))
+    hot = checked(kit(*parts, schedule=FLAT_OUT))
     sentences = [f.sentence for f in told(hot, "HEAT-05")]
     assert [f"Hurdle 2 ({n})" in text for n, text in enumerate(sentences, 2)] == [True, True]
     assert all("of its clock" in text for text in sentences)
     light = [{"name": "work", "hours": 24, "activity": "light"}]
-    calm = told(judged(kit(*parts, duty=light)), "HEAT-05")
+    calm = told(checked(kit(*parts, schedule=light)), "HEAT-05")
     assert {f.severity for f in calm} <= {"note"}  # of everything at once
 
 

@@ -17,7 +17,7 @@ from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
-from tests.kits import SMALL, judged, kit, margin, shipped, told
+from tests.kits import SMALL, checked, kit, margin, shipped, told
 
 ROOM = {"inner_length_mm": 95, "inner_width_mm": 66, "inner_height_mm": 35,
         "max_above_mm": 30, "max_below_mm": 4, "holes": ["H1"]}  # fmt: skip
@@ -41,7 +41,7 @@ def class_kit(case: str | None, **board: object) -> tuple[Plan, Catalogue]:
 def die_c(case: str | None, **board: object) -> dict[str, float]:
     """Die temperature by state, as if the clock never gave way."""
     plan, catalogue = class_kit(case, **board)
-    heat = judged(plan, catalogue=catalogue).heat
+    heat = checked(plan, catalogue=catalogue).heat
     return dict(zip([s.id for s in heat.states], heat.wanted_die_c, strict=True))
 
 
@@ -59,7 +59,7 @@ def test_class_figures_in_open_air_and_in_a_sealed_case() -> None:
     """Common practice: 57 to 61 °C at peak in the open; sealed plastic throttles hard."""
     assert die_c(None)["all"] == pytest.approx(59, abs=3)
     plan, catalogue = class_kit("E10")
-    heat = judged(plan, catalogue=catalogue).heat
+    heat = checked(plan, catalogue=catalogue).heat
     assert heat.wanted_die_c[-1] > 100
     assert heat.speed_share[-1] < 0.75
 
@@ -67,7 +67,7 @@ def test_class_figures_in_open_air_and_in_a_sealed_case() -> None:
 def test_the_governor_holds_the_die_at_its_limit() -> None:
     """Where it throttles, the die sits at the throttle point and the clock is below full."""
     plan, catalogue = class_kit("E10")
-    heat = judged(plan, catalogue=catalogue).heat
+    heat = checked(plan, catalogue=catalogue).heat
     die = next(node for node in heat.nodes if node.id == "die")
     assert die.temp_c[-1] == pytest.approx(80, abs=0.1)
     assert heat.speed_share[0] == 1.0
@@ -94,7 +94,7 @@ def test_heat_given_off_leaves_through_the_wall() -> None:
 )
 def test_what_flows_in_flows_out_of_every_node(parts: tuple[str, ...]) -> None:
     """Balance at cooler, air and wall, held or not; all that is given off reaches the outside."""
-    heat = judged(kit(*parts)).heat
+    heat = checked(kit(*parts)).heat
     for number, state in enumerate(heat.states):
         net: dict[str, float] = {}
         for path in heat.paths:
@@ -121,17 +121,17 @@ def test_on_the_highest_safe_day_the_first_thing_gives_way(
     """Judged again half a degree below that day nothing planned slows by more than 2 %, is too hot
     or leaves its rating; half a degree above something does.
     """
-    duty = [{"name": "recording", "hours": 3, "activity": "light"}]
-    now = judged(kit(*parts, duty=duty, place={"ambient_max_c": 25})).heat
+    schedule = [{"name": "recording", "hours": 3, "activity": "light"}]
+    now = checked(kit(*parts, schedule=schedule, place={"ambient_max_c": 25})).heat
     assert now.hottest_ambient_then == first
     assert now.hottest_ambient_c is not None
 
     def snags(day_c: float) -> list[str]:
-        report = judged(kit(*parts, duty=duty, place={"ambient_max_c": day_c}))
+        report = checked(kit(*parts, schedule=schedule, place={"ambient_max_c": day_c}))
         planned = [n for n, state in enumerate(report.heat.states) if state.hard]
         return [
             m.id for m in report.margins if m.family == "heat"
-            and any(m.severity_by_state[n] in ("tight", "stops") for n in planned)
+            and any(m.severity_by_state[n] in ("tight", "problem") for n in planned)
         ] + [f.id for f in told(report, "HEAT-03")]  # fmt: skip
 
     assert snags(now.hottest_ambient_c - 0.5) == []
@@ -143,9 +143,9 @@ def test_heat_01_fires_when_hot_and_is_silent_when_cool() -> None:
     to which no processor comes.
     """
     parts = ("B10", "S03", "M02", "K03", "E04")
-    hot, hotter = (judged(kit(*parts, place={"ambient_max_c": day})) for day in (40, 48))
+    hot, hotter = (checked(kit(*parts, place={"ambient_max_c": day})) for day in (40, 48))
     (tight,), (stops,) = told(hot, "HEAT-01"), told(hotter, "HEAT-01")
-    assert (tight.severity, stops.severity) == ("tight", "stops")
+    assert (tight.severity, stops.severity) == ("tight", "problem")
     assert re.fullmatch(
         r"The processor of Mullion 8 slows to 8\d % of its clock during “all day” at 40 °C "
         r"outside; "
@@ -153,18 +153,18 @@ def test_heat_01_fires_when_hot_and_is_silent_when_cool() -> None:
         tight.sentence,
     )
     assert re.search("slows to [45]. % of its clock", stops.sentence)
-    assert told(judged(kit(*SMALL)), "HEAT-01") == []
+    assert told(checked(kit(*SMALL)), "HEAT-01") == []
 
 
 def test_heat_01_two_hundredths_of_the_clock_are_not_missed() -> None:
     """Just past its throttle point a processor keeps 98 % and more: no snag; a little later one."""
     parts = ("B10", "S03", "M02", "K03", "E04")
-    good_c = judged(kit(*parts)).heat.hottest_ambient_c
+    good_c = checked(kit(*parts)).heat.hottest_ambient_c
     assert good_c is not None
-    near = judged(kit(*parts, place={"ambient_max_c": good_c - 0.3}))
+    near = checked(kit(*parts, place={"ambient_max_c": good_c - 0.3}))
     assert 0.98 < near.heat.speed_share[1] < 1
     assert [f.severity for f in told(near, "HEAT-01")] == ["note"], "for everything at once alone"
-    past = judged(kit(*parts, place={"ambient_max_c": good_c + 0.3}))
+    past = checked(kit(*parts, place={"ambient_max_c": good_c + 0.3}))
     assert past.heat.speed_share[1] < 0.98
     assert [f.severity for f in told(past, "HEAT-01")] == ["tight"]
 
@@ -173,7 +173,7 @@ def test_heat_01_everything_at_once_is_a_note_and_the_ruler_shows_the_day() -> N
     """A fast card under a clip-on in a vented case: sound at its work, and slower only in what no
     hour of its day holds.
     """
-    report = judged(kit("B10", "S03", "M02", "K03", "E03"), 256)
+    report = checked(kit("B10", "S03", "M02", "K03", "E03"), 256)
     (note,) = told(report, "HEAT-01")
     assert note.severity == "note"
     assert "slows to 78 % of its clock with everything at once" in note.sentence
@@ -185,19 +185,19 @@ def test_heat_01_everything_at_once_is_a_note_and_the_ruler_shows_the_day() -> N
 
 def test_heat_02_a_kit_that_cannot_be_cooled() -> None:
     """A bare fast card in a sealed box at 75 °C is too hot even idle."""
-    report = judged(kit("B10", "S03", "M02", "E04", place={"ambient_max_c": 75}))
-    assert told(report, "HEAT-02")[0].severity == "stops"
+    report = checked(kit("B10", "S03", "M02", "E04", place={"ambient_max_c": 75}))
+    assert told(report, "HEAT-02")[0].severity == "problem"
     assert told(report, "HEAT-01") == []
-    assert told(judged(kit(*SMALL)), "HEAT-02") == []
+    assert told(checked(kit(*SMALL)), "HEAT-02") == []
 
 
 def test_heat_03_the_coldest_and_the_hottest_day() -> None:
     """A board for 0 to 50 °C at -12; the one chosen for the cold is silent."""
     cold = {"ambient_min_c": -12, "ambient_max_c": 20}
-    finding = told(judged(kit("B06", "S01", "M02", place=cold)), "HEAT-03")[0]
+    finding = told(checked(kit("B06", "S01", "M02", place=cold)), "HEAT-03")[0]
     assert "from 0 °C" in finding.sentence
-    assert told(judged(kit("B07", "S01", "M02", place=cold)), "HEAT-03") == []
-    hot = judged(kit("B07", "S01", "D11", "A12", "M02", place={"ambient_max_c": 57}))
+    assert told(checked(kit("B07", "S01", "M02", place=cold)), "HEAT-03") == []
+    hot = checked(kit("B07", "S01", "D11", "A12", "M02", place={"ambient_max_c": 57}))
     assert [f.lines for f in told(hot, "HEAT-03")] == [("D11",)]
 
 
@@ -207,9 +207,9 @@ def test_heat_04_says_when_nothing_is_known() -> None:
         [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
           "board_heat": None}]
     )  # fmt: skip
-    report = judged(kit("B06", "S01", "M02"), catalogue=catalogue)
+    report = checked(kit("B06", "S01", "M02"), catalogue=catalogue)
     assert told(report, "HEAT-04")[0].sentence.startswith("Not known")
-    assert told(judged(kit(*SMALL)), "HEAT-04") == []
+    assert told(checked(kit(*SMALL)), "HEAT-04") == []
 
 
 @pytest.mark.parametrize(
@@ -225,7 +225,7 @@ def test_heat_04_tells_of_boards_that_are_not_worked_out(
     parts: tuple[str, ...], unknown: str | None
 ) -> None:
     """One is; others of its kind under a cooler of the same kind get as warm."""
-    told_of = [f.sentence for f in told(judged(kit(*parts)), "HEAT-04")]
+    told_of = [f.sentence for f in told(checked(kit(*parts)), "HEAT-04")]
     if unknown is None:
         assert told_of == []
     else:
@@ -239,18 +239,18 @@ def test_heat_05_a_hungry_drive_slows_itself() -> None:
     """A drive that slows a little is tight; one that is too hot at rest stops it; a small one under
     a fan holds.
     """
-    slowed = judged(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03"))
+    slowed = checked(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03"))
     (slow,) = told(slowed, "HEAT-05")
     assert slow.severity == "tight"
     assert re.search(r"slows to [67]\d % of its speed", slow.sentence)
-    hungry = judged(kit("B10", "S03", "M02", "A02", "D07", "K03", "E03"))
+    hungry = checked(kit("B10", "S03", "M02", "A02", "D07", "K03", "E03"))
     (stops,) = told(hungry, "HEAT-05")
-    assert (stops.severity, stops.sentence[-13:]) == ("stops", "even at rest.")
-    duty = [{"name": "day", "hours": 24, "activity": "light"}]
-    light = judged(kit("B10", "S03", "M02", "A04", "D01", "K05", "E03", duty=duty))
+    assert (stops.severity, stops.sentence[-13:]) == ("problem", "even at rest.")
+    schedule = [{"name": "day", "hours": 24, "activity": "light"}]
+    light = checked(kit("B10", "S03", "M02", "A04", "D01", "K05", "E03", schedule=schedule))
     margins = [m for m in light.margins if m.rule == "HEAT-05"]
     assert margins[0].spare_by_state[1] > 0
-    assert margins[0].severity_by_state[:2] == ("sound", "sound")
+    assert margins[0].severity_by_state[:2] == ("ok", "ok")
 
 
 def test_what_slows_itself_is_settled_together() -> None:
@@ -295,9 +295,9 @@ def test_the_regulator_of_a_held_drive_loses_less() -> None:
 def test_the_sun_warms_a_box_and_its_heat_leaves_again() -> None:
     """What the wall takes in from the sun leaves over its outside; light grey takes in less."""
     parts = ("B07", "S01", "M02", "K03", "E12")
-    sunny = {"ambient_max_c": 30, "sun_w_m2": 800, "standing": "hung"}
-    shade = judged(kit(*parts, place={**sunny, "sun_w_m2": 0}))
-    bright = judged(kit(*parts, place=sunny))
+    sunny = {"ambient_max_c": 30, "sun_w_m2": 800, "mounting": "hung"}
+    shade = checked(kit(*parts, place={**sunny, "sun_w_m2": 0}))
+    bright = checked(kit(*parts, place=sunny))
     air = [next(n for n in r.heat.nodes if n.id == "inside").temp_c[0] for r in (shade, bright)]
     assert air[1] > air[0] + 4
     out = next(p for p in bright.heat.paths if (p.start, p.end) == ("wall", "outside"))
@@ -308,8 +308,8 @@ def test_the_sun_warms_a_box_and_its_heat_leaves_again() -> None:
 def test_heat_02_minds_only_states_that_must_hold() -> None:
     """Drives at their peak all at once may heat an idle processor too far: a note, not stopped."""
     parts = ("B10", "S03", "M02", "A06", "D06", "D04", "K05", "E03")
-    duty = [{"name": "day", "hours": 24, "activity": "light"}]
-    report = judged(kit(*parts, duty=duty, place={"ambient_max_c": 34}))
+    schedule = [{"name": "day", "hours": 24, "activity": "light"}]
+    report = checked(kit(*parts, schedule=schedule, place={"ambient_max_c": 34}))
     die = next(m for m in report.margins if m.rule == "HEAT-01")
     assert told(report, "HEAT-02") == []
     assert (die.severity, die.state) == ("note", "phase-1-mean")
@@ -318,7 +318,7 @@ def test_heat_02_minds_only_states_that_must_hold() -> None:
 def test_heat_06_a_chip_that_cooks() -> None:
     """0.8 of the 1.1 W of a twin's switch under a fan, near a warm board; in a hot box it cooks."""
     parts = ("B10", "S03", "M02", "A06", "D06", "D04", "K05")
-    heat = judged(kit(*parts, "E03")).heat
+    heat = checked(kit(*parts, "E03")).heat
     at = {node.id: node.temp_c[0] for node in heat.nodes}
     near = at["inside"] + 0.3 * (at["board"] - at["inside"])
     inner = heat_of(Kit(kit(*parts, "E03"), shipped(), 1)).work
@@ -327,14 +327,14 @@ def test_heat_06_a_chip_that_cooks() -> None:
     air_w_k, wall_w_k = (1 / 0.65 - 0.4) / 45, 0.4 / 45
     expected = (1.1 * 0.8 + air_w_k * near + wall_w_k * wall) / (air_w_k + wall_w_k)
     assert at["A06#1.switch"] == pytest.approx(expected, abs=0.05)
-    cooked = judged(kit(*parts, "E04", place={"ambient_max_c": 58}))
+    cooked = checked(kit(*parts, "E04", place={"ambient_max_c": 58}))
     assert any("switch chip" in f.sentence for f in told(cooked, "HEAT-06"))
 
 
 def test_a_supply_inside_heats_the_box_and_gives_less_for_it() -> None:
     """What it loses warms the air; it derates at inside air, not at the day outside."""
-    outside = judged(kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": 40}))
-    inside = judged(kit("B06", "S12", "M02", "K03", "E04", place={"ambient_max_c": 40}))
+    outside = checked(kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": 40}))
+    inside = checked(kit("B06", "S12", "M02", "K03", "E04", place={"ambient_max_c": 40}))
     air = [next(n for n in r.heat.nodes if n.id == "inside").temp_c for r in (outside, inside)]
     assert air[1][1] > air[0][1] + 1
     source = margin(inside, "PWR-02:S12#1.out")
@@ -345,11 +345,11 @@ def test_a_supply_inside_heats_the_box_and_gives_less_for_it() -> None:
 
 def test_a_drive_warms_the_air_it_stands_in() -> None:
     """Its heat leaves to the air and, as radiation, to the wall; the kit without it is cooler."""
-    heat = judged(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03")).heat
+    heat = checked(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03")).heat
     ways = {p.end: p.power_w[0] for p in heat.paths if p.start == "D03#1.body"}
     assert set(ways) == {"inside", "wall"}
     assert sum(ways.values()) == pytest.approx(0.6)
-    without = judged(kit("B10", "S03", "M02", "A04", "K03", "E03")).heat
+    without = checked(kit("B10", "S03", "M02", "A04", "K03", "E03")).heat
     air = [next(n for n in h.nodes if n.id == "inside").temp_c[0] for h in (heat, without)]
     assert air[0] > air[1] + 0.5
 
@@ -359,16 +359,16 @@ def test_altitude_and_a_table_make_it_warmer() -> None:
 
     def warmest(**place: object) -> float:
         plan = kit("B06", "S01", "M02", "K03", "E04", place={"ambient_max_c": 25, **place})
-        return max(judged(plan).heat.wanted_die_c)
+        return max(checked(plan).heat.wanted_die_c)
 
     assert warmest(altitude_m=3000) > warmest() + 0.5
-    assert warmest(standing="table") > warmest(standing="feet") > warmest(standing="hung")
+    assert warmest(mounting="table") > warmest(mounting="feet") > warmest(mounting="hung")
 
 
 def test_boards_stacked_on_it_make_a_board_warmer() -> None:
     """A drive board below hampers the air; the drive's own heat counts too."""
-    bare = judged(kit("B10", "S03", "M02", "K03", "E01")).heat.wanted_die_c[0]
-    stacked = judged(kit("B10", "S03", "M02", "K03", "A04", "D03", "E01")).heat.wanted_die_c[0]
+    bare = checked(kit("B10", "S03", "M02", "K03", "E01")).heat.wanted_die_c[0]
+    stacked = checked(kit("B10", "S03", "M02", "K03", "A04", "D03", "E01")).heat.wanted_die_c[0]
     assert stacked > bare + 0.3
 
 
@@ -383,7 +383,7 @@ def test_a_better_sink_never_warms_the_die(k_w: float, worse: float, case: str |
               "cooler": {"r_still_k_w": resistance}}]
         )  # fmt: skip
         parts = ["B06", "S01", "M02", "K03", *([case] if case else [])]
-        return max(judged(kit(*parts), catalogue=catalogue).heat.wanted_die_c)
+        return max(checked(kit(*parts), catalogue=catalogue).heat.wanted_die_c)
 
     assert warmest(k_w + worse) >= warmest(k_w) - 0.02
 
@@ -391,23 +391,23 @@ def test_a_better_sink_never_warms_the_die(k_w: float, worse: float, case: str |
 def test_safe_02_a_hot_sink_that_can_be_touched() -> None:
     """Open plates leave a hot sink in reach; a closed case keeps hands off."""
     hot = {"ambient_max_c": 45}
-    assert told(judged(kit("B10", "S03", "M02", "K03", "E01", place=hot)), "SAFE-02") != []
-    assert told(judged(kit("B10", "S03", "M02", "K03", "E03", place=hot)), "SAFE-02") == []
+    assert told(checked(kit("B10", "S03", "M02", "K03", "E01", place=hot)), "SAFE-02") != []
+    assert told(checked(kit("B10", "S03", "M02", "K03", "E03", place=hot)), "SAFE-02") == []
 
 
 def test_the_least_clock_is_told_with_its_state() -> None:
     """A box holds less while it works than at night; a cool kit holds it all."""
-    duty = [
+    schedule = [
         {"name": "night", "hours": 8, "activity": "idle"},
         {"name": "day", "hours": 16, "activity": "full"},
     ]
     hot = {"ambient_max_c": 60}
-    worked = judged(kit("B10", "S03", "M02", "K05", "E01", duty=duty, place=hot)).heat
+    worked = checked(kit("B10", "S03", "M02", "K05", "E01", schedule=schedule, place=hot)).heat
     assert worked.least_speed_share == min(worked.speed_share) < 1
     assert worked.least_speed_when in ("during “day”", "with everything at once")
     by_label = dict(zip((s.label for s in worked.states), worked.speed_share, strict=True))
     assert by_label["day (mean)"] == pytest.approx(worked.least_speed_share)
-    cool = judged(kit("B07", "S01", "M02", "K03")).heat
+    cool = checked(kit("B07", "S01", "M02", "K03")).heat
     assert (cool.least_speed_share, cool.least_speed_when) == (1.0, "")
 
 
@@ -422,7 +422,7 @@ def test_how_much_boards_above_and_below_hamper_a_bare_one(
 
     Factors for boards stacked on it: rough figures of the trade, from memory.
     """
-    heat = judged(kit("B10", "S03", "M02", *add_ons, "E01", place={"ambient_max_c": 25})).heat
+    heat = checked(kit("B10", "S03", "M02", *add_ons, "E01", place={"ambient_max_c": 25})).heat
     board = next(node for node in heat.nodes if node.id == "board")
     own, thermal = shipped().part("B10").loads["own"], shipped().part("B10").board_heat
     assert thermal is not None
@@ -438,7 +438,7 @@ def test_how_much_a_fan_over_the_board_helps_it() -> None:
                   "cooler": {"r_still_k_w": 9, "r_fan_k_w": 4, "height_mm": 11, "length_mm": 40,
                              "width_mm": 40, "blows_over_board": blows}}  # fmt: skip
         plan = kit("B10", "S03", "M02", "K00", "E01", place={"ambient_max_c": 25})
-        heat = judged(plan, catalogue=shipped().extended([cooler])).heat
+        heat = checked(plan, catalogue=shipped().extended([cooler])).heat
         board = next(node for node in heat.nodes if node.id == "board").temp_c[0]
         away = sum(path.power_w[0] for path in heat.paths if path.start == "board")
         return (board - 25) / away
@@ -449,10 +449,10 @@ def test_how_much_a_fan_over_the_board_helps_it() -> None:
 def test_what_a_supply_inside_loses() -> None:
     """Its output over its efficiency, less its output: all that the box takes up besides."""
     parts = ("B06", "M02", "K03", "E04")
-    outside, inside = judged(kit("S01", *parts)), judged(kit("S12", *parts))
+    outside, inside = checked(kit("S01", *parts)), checked(kit("S12", *parts))
     source = shipped().part("S12").source
     assert source is not None
     assert source.efficiency is not None
-    given_w = inside.supply.source_w[0]
+    given_w = inside.power.source_w[0]
     lost_w = given_w * (1 / source.efficiency.nominal - 1)
     assert inside.heat.inside_w[0] - outside.heat.inside_w[0] == pytest.approx(lost_w, rel=0.02)

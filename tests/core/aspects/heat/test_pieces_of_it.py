@@ -10,7 +10,7 @@ import pytest
 from cobblewort.core.aspects.heat.bodies import split_path
 from cobblewort.core.aspects.heat.enclosure import VENT_DISCHARGE, stack_flow_m3_s
 from cobblewort.core.standards.air import SEA_LEVEL_PA
-from tests.kits import judged, kit, with_part
+from tests.kits import checked, kit, with_part
 
 HALF = SEA_LEVEL_PA / 2
 
@@ -37,7 +37,7 @@ def test_the_stack_draws_as_a_chimney_does() -> None:
 
 def test_each_path_carries_what_its_ends_say() -> None:
     """What leaves a sink comes out of its die; what goes into each node comes out of it."""
-    heat = judged(kit("B10", "S03", "M02", "K05", "E03")).heat
+    heat = checked(kit("B10", "S03", "M02", "K05", "E03")).heat
     for state in range(len(heat.states)):
         into: dict[str, float] = {}
         out: dict[str, float] = {}
@@ -71,7 +71,7 @@ def test_good_up_to_counts_the_rating_that_comes_first(
     catalogue = catalogue.extended([board])
     parts = ("B06", "S01", "M90", "K03", *(("E03",) if where == "shut" else ()))
     day = [{"name": "rest", "hours": 24, "activity": "idle"}]
-    heat = judged(kit(*parts, duty=day, place={"ambient_max_c": 20}), 1, catalogue).heat
+    heat = checked(kit(*parts, schedule=day, place={"ambient_max_c": 20}), 1, catalogue).heat
     assert heat.hottest_ambient_c is not None
     assert heat.hottest_ambient_c <= min(board_c, card_c) + 1e-6
     assert then in heat.hottest_ambient_then
@@ -80,5 +80,5 @@ def test_good_up_to_counts_the_rating_that_comes_first(
 def test_no_body_is_colder_than_its_surroundings() -> None:
     """Of every kind of case, in every state."""
     for case in ("E02", "E03", "E04", "E07", "E11"):
-        heat = judged(kit("B06", "S01", "M02", "K03", case)).heat
+        heat = checked(kit("B06", "S01", "M02", "K03", case)).heat
         assert all(np.min(node.temp_c) >= heat.ambient_c - 1e-6 for node in heat.nodes)

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from cobblewort.core.aspects.noise.model import sum_of_levels_dba
 from cobblewort.core.changing.fixes import propose_fixes
-from tests.kits import judged, kit, margin, shipped, told
+from tests.kits import checked, kit, margin, shipped, told
 
 FANS = ("B10", "S03", "M02", "K06", "E03")
 levels = st.lists(st.floats(0, 90), min_size=1, max_size=8)
@@ -33,47 +33,47 @@ def test_the_sum_is_between_the_loudest_and_all_as_loud(found: list[float]) -> N
 
 def test_a_fan_in_a_quiet_place() -> None:
     """26 dB(A) where 24 are allowed stops it, where 30 are it does not; the band is 10 %."""
-    loud = judged(kit(*FANS, place={"noise_max_dba": 24}), 256)
+    loud = checked(kit(*FANS, place={"noise_max_dba": 24}), 256)
     found = margin(loud, "NOISE-01:place")
-    assert (found.value, found.limit, found.severity) == (26, 24, "stops")
+    assert (found.value, found.limit, found.severity) == (26, 24, "problem")
     assert found.spare_p05 is not None
     assert found.spare_p05 < -2 < (found.spare_p95 or 0)
     sentence = told(loud, "NOISE-01")[0].sentence
     assert sentence == "Hush Clip is heard at 26 dB(A) at 1 m; its place allows 24."
-    assert margin(judged(kit(*FANS, place={"noise_max_dba": 30})), "NOISE-01:place").spare == 4
+    assert margin(checked(kit(*FANS, place={"noise_max_dba": 30})), "NOISE-01:place").spare == 4
 
 
 def test_disk_and_fan_together() -> None:
     """A disk of class figures, 24 dB(A), beside the fan of 26: 28.1."""
     plan = kit(*FANS, "A12", "D11", place={"noise_max_dba": 30})
-    assert margin(judged(plan), "NOISE-01:place").value == pytest.approx(28.12, abs=0.01)
+    assert margin(checked(plan), "NOISE-01:place").value == pytest.approx(28.12, abs=0.01)
 
 
 def test_what_does_not_turn_is_not_heard() -> None:
     """And the ruler says so with all of its length."""
-    found = margin(judged(kit("B06", "S01", "M02", "K03", place={"noise_max_dba": 20})),
+    found = margin(checked(kit("B06", "S01", "M02", "K03", place={"noise_max_dba": 20})),
                    "NOISE-01:place")  # fmt: skip
-    assert (found.value, found.ruler_share, found.severity) == (0, 1, "sound")
+    assert (found.value, found.ruler_share, found.severity) == (0, 1, "ok")
 
 
 def test_without_a_limit_nothing_is_judged() -> None:
     """The ruler stays empty."""
-    report = judged(kit(*FANS))
+    report = checked(kit(*FANS))
     noise = next(family for family in report.families if family.id == "noise")
-    assert (noise.judged, noise.margin) == (False, None)
+    assert (noise.checked, noise.margin) == (False, None)
 
 
 def test_a_fan_of_which_nobody_says_how_loud_it_is() -> None:
     """Not known, not silent; what is known counts all the same."""
     fan = {**shipped().document(shipped().part("K06")), "noise_dba": None}
     cupboard = shipped().extended([fan])
-    report = judged(kit(*FANS, place={"noise_max_dba": 24}), 1, cupboard)
+    report = checked(kit(*FANS, place={"noise_max_dba": 24}), 1, cupboard)
     assert [f.sentence for f in told(report, "NOISE-01")] == ["Not known: how loud Hush Clip is."]
 
 
 def test_the_ways_out_are_quieter_parts() -> None:
     """Another cooler that does not turn, evaluated in the plan."""
     plan = kit("B06", "S01", "M02", "K05", "E03", place={"noise_max_dba": 20})
-    finding = told(judged(plan), "NOISE-01")[0]
+    finding = told(checked(plan), "NOISE-01")[0]
     titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
     assert "Griddle instead of Windrow" in titles

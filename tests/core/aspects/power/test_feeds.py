@@ -6,20 +6,20 @@ import pytest
 
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.verdict.report import Report
-from tests.kits import judged, kit, margin, shipped, told, with_part
+from tests.kits import checked, kit, margin, shipped, told, with_part
 
 DEVICE = [{"id": "d", "text": "acts as a device", "function": "device_port"}]
 LIGHT = [{"name": "light", "hours": 24, "activity": "light"}]
-WORKING = [{"name": "working", "hours": 24}]
+WORKING = [{"name": "normal", "hours": 24}]
 
 
 def above(report: Report) -> dict[str, str | None]:
     """The piece that each piece hangs on where power enters it."""
-    pieces = {node.id: node.id.rpartition(".")[0] for node in report.supply.nodes}
+    items = {node.id: node.id.rpartition(".")[0] for node in report.power.nodes}
     return {
-        pieces[node.id]: None if node.parent is None else pieces[node.parent]
-        for node in report.supply.nodes
-        if node.parent is None or pieces[node.parent] != pieces[node.id]
+        items[node.id]: None if node.parent is None else items[node.parent]
+        for node in report.power.nodes
+        if node.parent is None or items[node.parent] != items[node.id]
     }
 
 
@@ -37,39 +37,39 @@ def test_what_feeds_a_board_is_its_supply(parts: tuple[str, ...], feeder: str) -
     """A hub, another computer, terminal wires, a battery board: neither "no supply" nor "no lead"
     is said, and what feeds it is judged as one.
     """
-    report = judged(kit(*parts, "M02", duty=LIGHT))
+    report = checked(kit(*parts, "M02", schedule=LIGHT))
     assert told(report, "FIT-01") == told(report, "FIT-09") == told(report, "PWR-01") == []
-    assert report.next_step.role != "supply"
+    assert report.next_step.role != "power_supply"
     assert [f for f in told(report, "PWR-12") if "Feedstone" in f.sentence] == []
     assert any(m.rule == "PWR-02" and m.id.startswith(f"PWR-02:{feeder}") for m in report.margins)
 
 
 def test_a_board_with_nothing_near_it_has_no_supply() -> None:
     """A hub with its own supply lies in the kit, and no lead joins it to the inlet."""
-    assert told(judged(kit("B06", "H03", "M02")), "FIT-01") != []
+    assert told(checked(kit("B06", "H03", "M02")), "FIT-01") != []
 
 
 def test_a_spare_lead_takes_no_socket_of_a_hub() -> None:
     """It feeds nothing, so that it is not plugged in at all."""
-    report = judged(kit("B06", "S01", "H03", "C04", "4xX07", "M02"))
+    report = checked(kit("B06", "S01", "H03", "C04", "4xX07", "M02"))
     assert "C04#1" not in above(report)
     assert {f.severity for f in told(report, "FIT-02")} == {"note"}
 
 
 @pytest.mark.parametrize(
-    ("board", "lead", "duty", "severity"),
+    ("board", "cable", "schedule", "severity"),
     [
-        ("B10", "C04", LIGHT, "stops"),
+        ("B10", "C04", LIGHT, "problem"),
         ("B06", "C04", LIGHT, "tight"),
-        ("B06", "C04", WORKING, "stops"),
+        ("B06", "C04", WORKING, "problem"),
         ("B04", "C06", LIGHT, "tight"),
     ],
 )
 def test_a_port_of_another_computer_as_supply(
-    board: str, lead: str, duty: list[dict[str, Any]], severity: str
+    board: str, cable: str, schedule: list[dict[str, Any]], severity: str
 ) -> None:
     """0.9 A stop a fast board from light work on and a middle one from working on."""
-    report = judged(kit(board, "N01", lead, "M02", duty=duty))
+    report = checked(kit(board, "N01", cable, "M02", schedule=schedule))
     assert [f.severity for f in told(report, "PWR-05") if "Desk computer" in f.sentence] == [
         severity
     ]
@@ -79,31 +79,33 @@ def test_a_splitter_helps_where_it_is_in_the_path() -> None:
     """The supply goes into the splitter, which goes into the inlet; the other machine's lead goes
     into its other socket and carries no power. Beside a lead that is in the inlet it is no help.
     """
-    plan = kit("B06", "S01", "N01", "C04", "X32", "M02", needs=DEVICE)
-    report = judged(plan)
+    plan = kit("B06", "S01", "N01", "C04", "X32", "M02", requirements=DEVICE)
+    report = checked(plan)
     assert above(report)["B06#1"] == "X32#1"
     assert above(report)["X32#1"] == "S01#1"
     assert told(report, "NEED-05") == told(report, "PWR-12") == []
-    crowded = judged(kit("B06", "S01", "N01", "C04", "X32", "M02", "D09", "A12", "H04"))
+    crowded = checked(kit("B06", "S01", "N01", "C04", "X32", "M02", "D09", "A12", "H04"))
     assert above(crowded)["X32#1"] == "S01#1"
-    leads = judged(kit("B06", "N01", "C04", "S05", "C01", "X32", "M02"))
-    assert above(leads)["X32#1"] == "C01#1"
-    without = judged(kit("B06", "S01", "N01", "C04", "M02", needs=DEVICE))
+    cables = checked(kit("B06", "N01", "C04", "S05", "C01", "X32", "M02"))
+    assert above(cables)["X32#1"] == "C01#1"
+    without = checked(kit("B06", "S01", "N01", "C04", "M02", requirements=DEVICE))
     assert "Kettle 15 is plugged in there" in told(without, "NEED-05")[0].sentence
-    lying = kit("B06", "S01", "X32", "M02", needs=DEVICE).lines
+    lying = kit("B06", "S01", "X32", "M02", requirements=DEVICE).lines
     pinned = [
         line.model_copy(update={"pins": {"out": "B06#1.inlet"}}) if line.id == "S01" else line
         for line in lying
     ]
-    beside = judged(kit("B06", "M02", needs=DEVICE).model_copy(update={"lines": tuple(pinned)}))
+    beside = checked(
+        kit("B06", "M02", requirements=DEVICE).model_copy(update={"lines": tuple(pinned)})
+    )
     assert told(beside, "NEED-05") != []
 
 
 def test_one_lead_carries_data_and_power() -> None:
     """Fed by the machine to which it is a device: no splitter is needed, and nothing meets."""
-    report = judged(kit("B04", "N01", "C06", "M02", duty=LIGHT))
+    report = checked(kit("B04", "N01", "C06", "M02", schedule=LIGHT))
     assert told(report, "PWR-12") == []
-    fed = judged(kit("B06", "N01", "C04", "M02", needs=DEVICE, duty=LIGHT))
+    fed = checked(kit("B06", "N01", "C04", "M02", requirements=DEVICE, schedule=LIGHT))
     assert told(fed, "NEED-05") == []
 
 
@@ -116,10 +118,10 @@ def test_one_lead_carries_data_and_power() -> None:
 )
 def test_pwr_12_two_sources_that_meet(parts: tuple[str, ...], both: str) -> None:
     """Header and inlet fed from two places; one of them alone is silent."""
-    (finding,) = told(judged(kit(*parts, "M02")), "PWR-12")
-    assert finding.severity == "stops"
+    (finding,) = told(checked(kit(*parts, "M02")), "PWR-12")
+    assert finding.severity == "problem"
     assert both in finding.sentence
-    assert told(judged(kit(*parts[:2], "M02")), "PWR-12") == []
+    assert told(checked(kit(*parts[:2], "M02")), "PWR-12") == []
 
 
 @pytest.mark.parametrize(
@@ -127,7 +129,7 @@ def test_pwr_12_two_sources_that_meet(parts: tuple[str, ...], both: str) -> None
 )
 def test_pwr_12_a_hub_that_feeds_back(hub: str, severities: list[str]) -> None:
     """One that is known not to is silent, one that does is tight, and one of which nobody says."""
-    report = judged(kit("B06", "S01", "M02", hub))
+    report = checked(kit("B06", "S01", "M02", hub))
     assert [f.severity for f in told(report, "PWR-12")] == severities
 
 
@@ -135,15 +137,15 @@ def test_a_battery_board_is_charged_and_passes_on() -> None:
     """The supply goes into its inlet before the board's; 3 A are too little for both, and on its
     own it is the source, for hours of what the day is called.
     """
-    charged = judged(kit("B06", "S01", "S21", "M02"))
+    charged = checked(kit("B06", "S01", "S21", "M02"))
     assert above(charged)["B06#1"] == "S21#1"
     assert above(charged)["S21#1"] == "S01#1"
-    assert [f.severity for f in told(charged, "PWR-02")] == ["stops"]
+    assert [f.severity for f in told(charged, "PWR-02")] == ["problem"]
     assert told(charged, "PWR-09") == []
     play = [{"name": "play", "hours": 3}, {"name": "off", "hours": 21, "activity": "off"}]
-    alone = judged(kit("B06", "S21", "M02", place={"power": "battery"}, duty=play))
+    alone = checked(kit("B06", "S21", "M02", place={"power": "battery"}, schedule=play))
     own, card = shipped().part("B06").loads["own"], shipped().part("M02").loads["own"]
-    watts = own.working.nominal + card.working.nominal / 0.9
+    watts = own.normal.nominal + card.normal.nominal / 0.9
     (note,) = told(alone, "PWR-11")
     assert f"lasts about {20 * 0.85 / watts:.1f} hours of play" in note.sentence
 
@@ -152,11 +154,11 @@ def test_a_battery_board_is_charged_and_passes_on() -> None:
     ("parts", "copies", "severities"),
     [
         (("B10", "S32"), 1, ["note"]),
-        (("B10", "S32", "N03"), 1, ["stops"]),
+        (("B10", "S32", "N03"), 1, ["problem"]),
         (("B10", "S32", "N02"), 1, []),
         (("B10", "S32", "N02"), 4, []),
-        (("B10", "S32", "N02"), 5, ["stops"]),
-        (("B10", "S32", "N02"), 6, ["stops"]),
+        (("B10", "S32", "N02"), 5, ["problem"]),
+        (("B10", "S32", "N02"), 6, ["problem"]),
         (("B06", "S31", "N03"), 1, []),
         (("B10", "A07", "D03"), 1, ["note"]),
         (("B10", "A07", "D03", "N02"), 1, []),
@@ -168,7 +170,7 @@ def test_pwr_13_network_power_from_end_to_end(
     """The type is asked of the switch where there is none in the plan; type 2 does not start at
     type 1; four copies of 12 W are no load for 60 W, five are too many.
     """
-    report = judged(kit(*parts, "M02", place={"power": "network"}, copies=copies))
+    report = checked(kit(*parts, "M02", place={"power": "poe"}, copies=copies))
     assert [f.severity for f in told(report, "PWR-13")] == severities
     assert told(report, "FIT-02") == []
     if copies == 6:
@@ -178,8 +180,8 @@ def test_pwr_13_network_power_from_end_to_end(
 
 def test_pwr_13_another_switch_is_the_way_out() -> None:
     """One of the stronger type, and never a machine of another kind."""
-    plan = kit("B10", "S32", "N03", "M02", place={"power": "network"})
-    (finding,) = told(judged(plan), "PWR-13")
+    plan = kit("B10", "S32", "N03", "M02", place={"power": "poe"})
+    (finding,) = told(checked(plan), "PWR-13")
     titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
     assert "Fiveways instead of Inject 15" in titles
     assert not any("Desk computer" in title for title in titles)
@@ -187,7 +189,7 @@ def test_pwr_13_another_switch_is_the_way_out() -> None:
 
 def test_what_it_works_with_is_no_part_of_the_kit() -> None:
     """It costs and weighs nothing, and is rated for its own place."""
-    alone, joined = (judged(kit("B06", "S01", "M02", *more)) for more in ((), ("N01",)))
+    alone, joined = (checked(kit("B06", "S01", "M02", *more)) for more in ((), ("N01",)))
     assert alone.cost.total == joined.cost.total
     assert not any("N01" in margin.id for margin in joined.margins), "it feeds nothing here"
     assert [f.id for f in alone.findings] == [f.id for f in joined.findings]
@@ -195,14 +197,14 @@ def test_what_it_works_with_is_no_part_of_the_kit() -> None:
 
 def test_an_empty_inlet_of_something_else_is_told() -> None:
     """A splitter without a supply leaves the board dark: the splitter's inlet is what is empty."""
-    (finding,) = told(judged(kit("B06", "X32", "M02")), "PWR-01")
+    (finding,) = told(checked(kit("B06", "X32", "M02")), "PWR-01")
     assert "supply socket of Parting" in finding.sentence
 
 
 def test_pwr_13_the_network_lead_has_a_length() -> None:
     """40 m of AWG 26: 13.4 ohm for 100 m of two pairs (common tables); short of nothing at 54 V."""
-    network = {"power": "network"}
-    report = judged(kit("B10", "S32", "N02", "C16", "M02", place=network))
+    network = {"power": "poe"}
+    report = checked(kit("B10", "S32", "N02", "C16", "M02", place=network))
     reach = margin(report, "PWR-13:S32#1.reach")
     amps = margin(report, "PWR-03:C16#1.wire").value
     assert reach.value == pytest.approx(54 - amps * (0.4 * 13.4 + 0.05), rel=2e-3)
@@ -212,17 +214,17 @@ def test_pwr_13_the_network_lead_has_a_length() -> None:
 def test_pwr_13_a_lead_too_long_or_of_the_wrong_kind() -> None:
     """350 m leave less than 42.5 V; what is made for type 1 is tight for type 2."""
     far = with_part(
-        id="C90", kind="lead", part_class="network_lead", maker="m", model="Far",
-        plugs={"in": {"wire": {"length_m": 350, "gauge_awg": 26}}}, lead={"network_type": 1},
+        id="C90", kind="cable", part_class="network_lead", maker="m", model="Far",
+        plugs={"in": {"wire": {"length_m": 350, "gauge_awg": 26}}}, cable={"poe_type": 1},
     )  # fmt: skip
-    plan = kit("B10", "S32", "N02", "C90", "M02", place={"power": "network"})
-    told_of = told(judged(plan, catalogue=far), "PWR-13")
-    assert [f.severity for f in told_of] == ["stops", "tight"]
+    plan = kit("B10", "S32", "N02", "C90", "M02", place={"power": "poe"})
+    told_of = told(checked(plan, catalogue=far), "PWR-13")
+    assert [f.severity for f in told_of] == ["problem", "tight"]
     assert "it needs 42.5 V" in told_of[0].sentence
     assert "made for network power up to type 1" in told_of[1].sentence
 
 
 def test_a_network_lead_without_a_switch_in_the_plan_is_in_use() -> None:
     """It goes to a switch that nobody described: nothing is said of its free end."""
-    report = judged(kit("B10", "S32", "C15", "M02", place={"power": "network"}))
+    report = checked(kit("B10", "S32", "C15", "M02", place={"power": "poe"}))
     assert told(report, "FIT-02") == []

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from cobblewort.core.aspects.power.network import Bursts, carried_by
-from tests.kits import judged, kit
+from tests.kits import checked, kit
 
 
 def test_a_burst_of_watts_and_one_of_amperes_add() -> None:
@@ -30,7 +30,7 @@ def test_what_hangs_on_a_rail_itself_is_what_its_children_leave() -> None:
     """In the mean states, where currents add up: the board's own draw is neither counted twice
     nor lost.
     """
-    supply = judged(kit("B10", "S03", "M02", "H02", "X05", "X07", "K05")).supply
+    supply = checked(kit("B10", "S03", "M02", "H02", "X05", "X07", "K05")).power
     means = [n for n, state in enumerate(supply.states) if state.id in ("all", "start")]
     for node in supply.nodes:
         children = [child for child in supply.nodes if child.parent == node.id]

@@ -4,7 +4,7 @@ from typing import Any, get_args
 
 import pytest
 
-from cobblewort.core.aspects.power.harvest import (
+from cobblewort.core.aspects.power.daily_energy import (
     DARKEST_MONTH_WH_WP,
     USABLE_BATTERY_SHARE,
     darkest_yield_wh_wp,
@@ -12,24 +12,24 @@ from cobblewort.core.aspects.power.harvest import (
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.parts.model import Feed
 from cobblewort.core.plans.plan import FEEDS_AT, Plan
-from tests.kits import judged, kit, margin, shipped, told
+from tests.kits import checked, kit, margin, shipped, told
 
-SUPPLIES = {"mains": "S01", "network": "S32", "vehicle": "S14", "battery": "S30", "sun": "S33"}
+SUPPLIES = {"mains": "S01", "poe": "S32", "vehicle": "S14", "battery": "S30", "solar": "S33"}
 IDLE = [{"name": "all day", "hours": 24, "activity": "idle"}]
 
 
 def fed(supply: str, power: str, **fields: Any) -> Plan:
     """A small kit with a supply, at a place that has something to give."""
-    lead = ("C01",) if supply == "S30" else ()
-    return kit("B06", supply, *lead, "M02", "K03", "E03", place={"power": power}, **fields)
+    cable = ("C01",) if supply == "S30" else ()
+    return kit("B06", supply, *cable, "M02", "K03", "E03", place={"power": power}, **fields)
 
 
 @pytest.mark.parametrize("power", get_args(Feed))
 @pytest.mark.parametrize("feed", get_args(Feed))
 def test_a_supply_wants_what_the_place_has(feed: Feed, power: Feed) -> None:
     """A battery does anywhere while it lasts; anything else only where its own kind is."""
-    findings = told(judged(fed(SUPPLIES[feed], power)), "PWR-09")
-    stopped = [f for f in findings if f.severity == "stops"]
+    findings = told(checked(fed(SUPPLIES[feed], power)), "PWR-09")
+    stopped = [f for f in findings if f.severity == "problem"]
     assert (stopped == []) == (feed in (power, "battery")) == (feed in FEEDS_AT[power])
     if stopped:
         assert f"{shipped().part(SUPPLIES[feed]).model} runs on" in findings[0].sentence
@@ -37,62 +37,62 @@ def test_a_supply_wants_what_the_place_has(feed: Feed, power: Feed) -> None:
 
 def test_a_battery_where_there_is_something_better() -> None:
     """Tight at the mains, unless hours without them are asked for; nothing at a place without."""
-    need = {"id": "off", "text": "for an hour", "condition": "off_mains", "at_least": 1}
-    found = told(judged(fed("S30", "mains")), "PWR-09")
+    requirement = {"id": "off", "text": "for an hour", "condition": "without_mains", "at_least": 1}
+    found = told(checked(fed("S30", "mains")), "PWR-09")
     assert [f.severity for f in found] == ["tight"]
     assert found[0].sentence == (
         "Satchel 74 empties and has to be charged, while its place has mains."
     )
-    assert told(judged(fed("S30", "mains", needs=[need])), "PWR-09") == []
-    assert told(judged(fed("S30", "sun")), "PWR-09") == []
+    assert told(checked(fed("S30", "mains", requirements=[requirement])), "PWR-09") == []
+    assert told(checked(fed("S30", "solar")), "PWR-09") == []
 
 
 def test_the_way_out_is_a_supply_for_that_place() -> None:
     """In a vehicle the converter for one, and no mains supply among the ways out."""
     plan = fed("S01", "vehicle")
-    finding = told(judged(plan), "PWR-09")[0]
+    finding = told(checked(plan), "PWR-09")[0]
     fixes = propose_fixes(plan, shipped(), finding.id)
     assert fixes[0].title.startswith("Wagon 15 instead of Kettle 15")
     swapped = {change.part for fix in fixes for change in fix.patch if change.op == "swap"}
-    feeds = {part.source.feeds_on for p in swapped if (part := shipped().part(p)).source}
+    feeds = {part.source.power_source for p in swapped if (part := shipped().part(p)).source}
     assert feeds <= {"vehicle", "battery"}
 
 
 def test_a_day_of_december() -> None:
     """50 Wp x 0.9 Wh/Wp x 0.85 against 24 h of idling, worked out by hand from the report."""
-    report = judged(fed("S33", "sun", duty=IDLE), 256)
+    report = checked(fed("S33", "solar", schedule=IDLE), 256)
     found = margin(report, "PWR-10:panel")
-    idle = next(n for n, state in enumerate(report.supply.states) if state.id == "idle")
+    idle = next(n for n, state in enumerate(report.power.states) if state.id == "idle")
     assert found.value == pytest.approx(50 * 0.9 * USABLE_BATTERY_SHARE)
-    assert found.limit == pytest.approx(24 * report.supply.source_w[idle], rel=1e-6)
-    assert found.severity == "stops"
+    assert found.limit == pytest.approx(24 * report.power.source_w[idle], rel=1e-6)
+    assert found.severity == "problem"
     assert "On a day of December a panel of 50 W gives 38 Wh" in told(report, "PWR-10")[0].sentence
 
 
 def test_a_larger_panel_is_the_way_out() -> None:
     """120 Wp give 92 Wh: enough for a board that idles, if only nearly always."""
-    plan = fed("S33", "sun", duty=IDLE)
-    finding = told(judged(plan), "PWR-10")[0]
+    plan = fed("S33", "solar", schedule=IDLE)
+    finding = told(checked(plan), "PWR-10")[0]
     fixes = propose_fixes(plan, shipped(), finding.id)
     assert fixes[0].title.startswith("Sunleaf Set 120 instead of Sunleaf Set 50")
-    banded = judged(fed("S34", "sun", duty=IDLE), 256)
+    banded = checked(fed("S34", "solar", schedule=IDLE), 256)
     assert margin(banded, "PWR-10:panel").severity == "tight"
 
 
 def test_the_sun_without_a_panel_is_not_passed_in_silence() -> None:
     """A battery alone: a note with what a day takes, and how long it lasts."""
-    report = judged(fed("S30", "sun", duty=IDLE))
+    report = checked(fed("S30", "solar", schedule=IDLE))
     assert told(report, "PWR-10")[0].sentence.startswith("Nothing in the kit takes in the sun")
     assert "lasts about" in told(report, "PWR-11")[0].sentence
 
 
 def test_hours_of_a_battery() -> None:
     """74 Wh x 0.85 over the mean draw, in words; none are told where nothing is fed."""
-    report = judged(fed("S30", "battery", duty=IDLE))
-    idle = next(n for n, state in enumerate(report.supply.states) if state.id == "idle")
-    hours = 74 * USABLE_BATTERY_SHARE / report.supply.source_w[idle]
+    report = checked(fed("S30", "battery", schedule=IDLE))
+    idle = next(n for n, state in enumerate(report.power.states) if state.id == "idle")
+    hours = 74 * USABLE_BATTERY_SHARE / report.power.source_w[idle]
     assert f"lasts about {hours:.0f} hours" in told(report, "PWR-11")[0].sentence
-    alone = judged(kit("S30", "M02", place={"power": "battery"}))
+    alone = checked(kit("S30", "M02", place={"power": "battery"}))
     assert told(alone, "PWR-11") == []
 
 
@@ -105,47 +105,54 @@ def test_the_yield_is_drawn_from_its_band() -> None:
 
 def test_a_battery_is_a_way_out_only_where_hours_without_mains_are_asked_for() -> None:
     """Ten hours: the power bank with a lead; a supply that is too small is not mended by one."""
-    need = {"id": "off", "text": "through the night", "condition": "off_mains", "at_least": 10}
-    plan = kit("B06", "S01", "M02", "K03", "E03", needs=[need], duty=IDLE)
-    finding = told(judged(plan), "NEED-01")[0]
+    requirement = {
+        "id": "off",
+        "text": "through the night",
+        "condition": "without_mains",
+        "at_least": 10,
+    }
+    plan = kit("B06", "S01", "M02", "K03", "E03", requirements=[requirement], schedule=IDLE)
+    finding = told(checked(plan), "NEED-01")[0]
     assert finding.sentence == "There is no battery in the kit: through the night."
     titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
     assert titles[0].startswith("Satchel 74 instead of Kettle 15")
     weak = kit("B10", "S01", "M02", "X06", "K05", "E03")
-    finding = told(judged(weak), "PWR-02")[0]
+    finding = told(checked(weak), "PWR-02")[0]
     fixes = propose_fixes(weak, shipped(), finding.id)
     assert fixes
     assert not any("Satchel" in fix.title or "Sunleaf" in fix.title for fix in fixes)
 
 
 @pytest.mark.parametrize(
-    "duty",
+    "schedule",
     [
         IDLE,
-        [{"name": "play", "hours": 6, "activity": "working"}],
-        [{"name": "play", "hours": 4, "activity": "working"},
+        [{"name": "play", "hours": 6, "activity": "normal"}],
+        [{"name": "play", "hours": 4, "activity": "normal"},
          {"name": "away", "hours": 20, "activity": "off"}],
     ],
 )  # fmt: skip
-def test_a_battery_lasts_as_long_wherever_it_is_told(duty: list[dict[str, Any]]) -> None:
+def test_a_battery_lasts_as_long_wherever_it_is_told(schedule: list[dict[str, Any]]) -> None:
     """The note and the need count the same hours of use: hours without use do not empty it."""
-    need = {"id": "hours", "text": "runs on", "condition": "off_mains", "at_least": 1}
-    report = judged(fed("S30", "battery", duty=duty, needs=[need]))
+    requirement = {"id": "hours", "text": "runs on", "condition": "without_mains", "at_least": 1}
+    report = checked(fed("S30", "battery", schedule=schedule, requirements=[requirement]))
     (told_of,) = told(report, "PWR-11")
-    hours = report.needs[0].have
+    hours = report.purpose[0].have
     assert hours is not None
     assert f"lasts about {hours:.0f} hours" in told_of.sentence
-    assert ("hours of play" in told_of.sentence) == (duty is not IDLE)
-    full = judged(fed("S30", "battery", duty=[{**duty[0], "hours": 24}], needs=[need]))
-    assert full.needs[0].have == pytest.approx(hours, rel=0.01)
+    assert ("hours of play" in told_of.sentence) == (schedule is not IDLE)
+    full = checked(
+        fed("S30", "battery", schedule=[{**schedule[0], "hours": 24}], requirements=[requirement])
+    )
+    assert full.purpose[0].have == pytest.approx(hours, rel=0.01)
 
 
 def test_pwr_09_the_place_may_have_it_after_all() -> None:
     """A way out that costs nothing, and is nobody's first; a plan that asks for it is silent."""
     plan = fed("S14", "mains")
-    (finding,) = told(judged(plan), "PWR-09")
+    (finding,) = told(checked(plan), "PWR-09")
     titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
     assert "Its place has a vehicle's supply" in titles[1:]
     asks = {"id": "car", "text": "runs in the car", "function": "vehicle_power"}
-    assert told(judged(fed("S14", "mains", needs=[asks])), "PWR-09") == []
-    assert told(judged(fed("S01", "vehicle", needs=[asks])), "PWR-09") != []
+    assert told(checked(fed("S14", "mains", requirements=[asks])), "PWR-09") == []
+    assert told(checked(fed("S01", "vehicle", requirements=[asks])), "PWR-09") != []

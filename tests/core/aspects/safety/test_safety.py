@@ -3,14 +3,14 @@
 import pytest
 
 from cobblewort.core.aspects.safety.rules import TOUCH_HOT_C
-from tests.kits import judged, kit, told
+from tests.kits import checked, kit, told
 
 HOT = ("B10", "S03", "M02", "K03", "E01")
 
 
 def hottest_sink_c(ambient_c: float) -> float:
     """The cooler in its warmest state, with everything at once among them."""
-    heat = judged(kit(*HOT, place={"ambient_min_c": -20, "ambient_max_c": ambient_c})).heat
+    heat = checked(kit(*HOT, place={"ambient_min_c": -20, "ambient_max_c": ambient_c})).heat
     return max(next(node for node in heat.nodes if node.id == "sink").temp_c)
 
 
@@ -22,14 +22,14 @@ def test_from_which_temperature_on_a_sink_burns(over_k: float, warned: bool) -> 
     for _ in range(5):  # the sink follows the day nearly one to one
         ambient_c += TOUCH_HOT_C + over_k - hottest_sink_c(ambient_c)
     assert hottest_sink_c(ambient_c) == pytest.approx(TOUCH_HOT_C + over_k, abs=0.05)
-    report = judged(kit(*HOT, place={"ambient_min_c": -20, "ambient_max_c": ambient_c}))
+    report = checked(kit(*HOT, place={"ambient_min_c": -20, "ambient_max_c": ambient_c}))
     assert bool(told(report, "SAFE-02")) == warned
 
 
 def test_children_and_an_open_board() -> None:
     """Where they can reach it and nothing closes it; a closed case or adults alone are silent."""
-    place = {"touched_by": "children"}
-    assert told(judged(kit(*HOT, place=place)), "SAFE-03")[0].severity == "note"
-    assert told(judged(kit(*HOT)), "SAFE-03") == []
-    closed = judged(kit("B10", "S03", "M02", "K03", "E03", place=place))
+    place = {"within_reach_of": "children"}
+    assert told(checked(kit(*HOT, place=place)), "SAFE-03")[0].severity == "note"
+    assert told(checked(kit(*HOT)), "SAFE-03") == []
+    closed = checked(kit("B10", "S03", "M02", "K03", "E03", place=place))
     assert told(closed, "SAFE-03") == []

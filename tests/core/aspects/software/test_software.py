@@ -7,7 +7,7 @@ import pytest
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Plan
-from tests.kits import SMALL, judged, kit, shipped, told
+from tests.kits import SMALL, checked, kit, shipped, told
 
 IMAGE = {"name": "Slim image", "card_gb": 4, "memory_gb": 1}
 
@@ -19,28 +19,28 @@ def started_from(**image: Any) -> Plan:
 
 @pytest.mark.parametrize(
     ("families", "severity"),
-    [([], None), (["Marlpit"], None), (["marlpit", "Quillwort"], None), (["Gorsewick"], "stops")],
+    [([], None), (["Marlpit"], None), (["marlpit", "Quillwort"], None), (["Gorsewick"], "problem")],
 )
 def test_an_image_starts_only_on_its_own_family(families: list[str], severity: str | None) -> None:
     """One that names none is for any; letter case does not matter."""
-    found = told(judged(started_from(families=families)), "SOFT-01")
+    found = told(checked(started_from(families=families)), "SOFT-01")
     assert [f.severity for f in found] == ([] if severity is None else [severity])
 
 
 def test_a_board_of_the_right_family_is_a_way_out() -> None:
     """Other things may have to follow; the image is right then."""
     plan = started_from(families=["Gorsewick"])
-    (finding,) = told(judged(plan), "SOFT-01")
+    (finding,) = told(checked(plan), "SOFT-01")
     fixes = propose_fixes(plan, shipped(), finding.id)
     assert fixes
     for fix in fixes:
-        assert told(judged(apply_patch(plan, fix.patch)), "SOFT-01") == []
+        assert told(checked(apply_patch(plan, fix.patch)), "SOFT-01") == []
 
 
 def test_an_unknown_family_is_said_to_be_unknown() -> None:
     """A board of class figures alone states none."""
     plan = kit("any-middle-card", "S01", "M02", image={**IMAGE, "families": ["Marlpit"]})
-    (finding,) = told(judged(plan), "SOFT-01")
+    (finding,) = told(checked(plan), "SOFT-01")
     assert (finding.severity, finding.sentence[:10]) == ("note", "Not known:")
 
 
@@ -51,32 +51,32 @@ def test_an_unknown_family_is_said_to_be_unknown() -> None:
 def test_word_sizes(board: str, supply: str, bits: int, fires: bool) -> None:
     """The fast cards run 64 bits only (class figure)."""
     plan = kit(board, supply, "M02", image={**IMAGE, "bits": bits})
-    assert bool(told(judged(plan), "SOFT-02")) == fires
+    assert bool(told(checked(plan), "SOFT-02")) == fires
 
 
 def test_a_driver_that_has_to_be_built_is_named_once_a_line() -> None:
     """However many of the part there are."""
-    (finding,) = told(judged(kit("B06", "S01", "M02", "2xX11")), "SOFT-03")
+    (finding,) = told(checked(kit("B06", "S01", "M02", "2xX11")), "SOFT-03")
     assert finding.sentence.startswith("The driver of Hop AC (Wi-Fi) is not in the standard image")
-    assert told(judged(kit(*SMALL, "X10")), "SOFT-03") == []
+    assert told(checked(kit(*SMALL, "X10")), "SOFT-03") == []
 
 
 def test_the_country_is_asked_for_where_a_radio_is_wanted() -> None:
     """And not where it merely is there."""
-    needs = [{"id": "r", "text": "on Wi-Fi", "function": "radio"}]
-    assert told(judged(kit(*SMALL, needs=needs)), "SOFT-04")
-    assert told(judged(kit(*SMALL)), "SOFT-04") == []
+    requirements = [{"id": "r", "text": "on Wi-Fi", "function": "wifi"}]
+    assert told(checked(kit(*SMALL, requirements=requirements)), "SOFT-04")
+    assert told(checked(kit(*SMALL)), "SOFT-04") == []
 
 
 def test_what_setting_up_takes() -> None:
     """A reader for a card; keyboard, mouse and screen for a desktop."""
     bare = kit("B06", "S01", "M02", image={**IMAGE, "desktop": True})
-    (finding,) = told(judged(bare), "SOFT-05")
+    (finding,) = told(checked(bare), "SOFT-05")
     assert "a card reader to write the first card, a keyboard, a mouse and a screen" in (
         finding.sentence
     )
     full = kit("B06", "S01", "M02", "T01", "T02", "T03", "T04", image={**IMAGE, "desktop": True})
-    assert told(judged(full), "SOFT-05") == []
+    assert told(checked(full), "SOFT-05") == []
 
 
 def test_a_slot_that_is_pushed_asks_for_a_soak() -> None:
@@ -86,12 +86,12 @@ def test_a_slot_that_is_pushed_asks_for_a_soak() -> None:
     parts = ("B10", "S03", "M02", "A02", "D06", "K05", "E12")
     plan, pushed = kit(*parts), kit(*parts, settings={"push_slot": True})
     links = [
-        next(c.link for c in judged(p).fit.connections if c.plug == "D06#1.m2")
+        next(c.link for c in checked(p).fit.connections if c.plug == "D06#1.m2")
         for p in (plan, pushed)
     ]
     assert links == ["PCIe gen 2 x1, 500 MB/s raw", "PCIe gen 3 x1, 985 MB/s raw"]
-    assert told(judged(plan), "SOFT-06") == []
-    (finding,) = told(judged(pushed), "SOFT-06")
+    assert told(checked(plan), "SOFT-06") == []
+    (finding,) = told(checked(pushed), "SOFT-06")
     assert finding.severity == "tight"
     first = propose_fixes(pushed, shipped(), finding.id)[0]
     assert first.title == "Run the drive slot at its certified rate"
@@ -102,10 +102,10 @@ def test_soft_05_a_drive_without_a_card_wants_something_to_write_it() -> None:
     """A card beside it does; neither a reader helps."""
     drive = kit("B10", "S03", "A04", "D03", "K05", "E03")
     lines = tuple(
-        line.model_copy(update={"role": "boot"}) if line.part == "D03" else line
+        line.model_copy(update={"role": "boot_drive"}) if line.part == "D03" else line
         for line in drive.lines
     )
-    (note,) = told(judged(drive.model_copy(update={"lines": lines})), "SOFT-05")
+    (note,) = told(checked(drive.model_copy(update={"lines": lines})), "SOFT-05")
     assert "to write it" in note.sentence
     assert "reader" not in note.sentence
 
@@ -113,11 +113,11 @@ def test_soft_05_a_drive_without_a_card_wants_something_to_write_it() -> None:
 def test_soft_07_wires_resistors_and_the_lead_of_a_picture() -> None:
     """Two wires each; the resistor that was worked out; silent where the lead is there."""
     lamp = {"id": "lamp", "kind": "led", "label": "lamp", "pin": 11}
-    (wires,) = told(judged(kit("B06", "S01", "M02", wired=[lamp])), "SOFT-07")
+    (wires,) = told(checked(kit("B06", "S01", "M02", wired=[lamp])), "SOFT-07")
     assert "2 jumper wires and 1 resistor of" in wires.sentence
     shows = [{"id": "it", "text": "a picture", "function": "video_out"}]
-    (lead,) = told(judged(kit("B06", "S01", "M02", needs=shows)), "SOFT-07")
-    assert lead.sentence == (
+    (cable,) = told(checked(kit("B06", "S01", "M02", requirements=shows)), "SOFT-07")
+    assert cable.sentence == (
         "No lead for its picture is in the kit: Hurdle 2 has a micro video socket."
     )
-    assert told(judged(kit("B06", "S01", "M02", "C12", needs=shows)), "SOFT-07") == []
+    assert told(checked(kit("B06", "S01", "M02", "C12", requirements=shows)), "SOFT-07") == []

@@ -5,11 +5,11 @@ import { COST } from "./cost/record";
 import { DATA } from "./data/record";
 import { FIT } from "./fit/record";
 import { HEAT } from "./heat/record";
-import { LIFE } from "./life/record";
-import { NEEDS } from "./needs/record";
+import { LIFETIME } from "./lifetime/record";
+import { PURPOSE } from "./purpose/record";
 import { NOISE } from "./noise/record";
 import { SAFETY } from "./safety/record";
-import { SUPPLY } from "./supply/record";
+import { POWER } from "./power/record";
 
 /** What the page has to know of an aspect. */
 export interface AspectPage {
@@ -24,12 +24,12 @@ export interface AspectPage {
 
 /** One entry for each aspect of the core's, in its order: a missing one does not compile. */
 export const ASPECTS: Record<AspectId, AspectPage> = {
-  needs: NEEDS,
+  purpose: PURPOSE,
   fit: FIT,
-  supply: SUPPLY,
+  power: POWER,
   heat: HEAT,
   data: DATA,
-  life: LIFE,
+  lifetime: LIFETIME,
   cost: COST,
   noise: NOISE,
   safety: SAFETY,

@@ -9,9 +9,9 @@ const states = [
 ];
 
 test("two phases of one name are told apart", () => {
-  const judged = report({ margins: [margin({ id: "m", state: "phase-2" })] });
-  judged.families = [ruler({ id: "supply", margin: "m" })];
-  expect(stateIndex(judged, "supply", states, null)).toBe(2);
-  expect(stateIndex(judged, "supply", states, "phase-1")).toBe(1);
-  expect(stateIndex(judged, "heat", states, null)).toBe(0);
+  const checked = report({ margins: [margin({ id: "m", state: "phase-2" })] });
+  checked.families = [ruler({ id: "power", margin: "m" })];
+  expect(stateIndex(checked, "power", states, null)).toBe(2);
+  expect(stateIndex(checked, "power", states, "phase-1")).toBe(1);
+  expect(stateIndex(checked, "heat", states, null)).toBe(0);
 });

@@ -20,10 +20,10 @@ from cobblewort.core.aspects.fit.stack import cooler_top_mm, room_above_mm
 from cobblewort.core.aspects.noise.model import turns
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Reading
-from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.findings import Observation
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import add_missing, another
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import (
@@ -44,7 +44,7 @@ from cobblewort.core.standards import enclosures
     reads=(stack_of,),
     remedies=(another("case"),),
 )  # fmt: skip
-def holes(kit: Kit) -> Iterator[Remark]:
+def holes(kit: Kit) -> Iterator[Observation]:
     """Silent for a case whose plate is drilled to measure; says so where a pattern is not known."""
     stack = stack_of(kit)
     board, case = stack.board, stack.case
@@ -55,7 +55,7 @@ def holes(kit: Kit) -> Iterator[Remark]:
     if case.part.case.any_holes:
         return
     if pattern is None:
-        yield Remark(
+        yield Observation(
             "holes", "note",
             f"Not known: whether {case.name} holds {board.name}; its hole pattern is not stated.",
             lines,
@@ -64,8 +64,8 @@ def holes(kit: Kit) -> Iterator[Remark]:
         takes = (
             words.listed(case.part.case.holes) if case.part.case.holes else "none that is stated"
         )
-        yield Remark(
-            "holes", "stops",
+        yield Observation(
+            "holes", "problem",
             f"{case.name} has no standoffs for {board.name}: the board's hole pattern is "
             f"{pattern}, the case takes {takes}.",
             lines,
@@ -80,7 +80,7 @@ def holes(kit: Kit) -> Iterator[Remark]:
     reads=(stack_of, standing_of, "built"),
     remedies=(into_the_middle, cut_by_hand, another("case", "board")),
 )  # fmt: skip
-def outline(kit: Kit) -> Iterator[Check | Remark]:
+def outline(kit: Kit) -> Iterator[Check | Observation]:
     """Length and width of the board against the inner box; a note of a case that is left over."""
     stack = stack_of(kit)
     board, case = stack.board, stack.case
@@ -88,19 +88,19 @@ def outline(kit: Kit) -> Iterator[Check | Remark]:
         return
     for other in kit.built:
         if other.part.case is not None and other is not case:
-            yield Remark(
+            yield Observation(
                 other.id, "note",
                 f"{board.name} stands in {case.name}; {other.name} is left over, and nothing is "
                 "judged in it.",
                 tuple(dict.fromkeys((other.line.id, case.line.id))),
             )  # fmt: skip
-    shell, standing = case.part.case, standing_of(kit)
-    if standing is None:
+    shell, mounting = case.part.case, standing_of(kit)
+    if mounting is None:
         return
     tabs_mm = 0.0 if case.line.modified else shell.tabs_mm
     between = f" between its tabs of {tabs_mm:g} mm" if tabs_mm else ""
-    inside = f"in its {standing.label}" if standing.label else "inside"
-    room, at = standing.room, standing.main
+    inside = f"in its {mounting.label}" if mounting.label else "inside"
+    room, at = mounting.room, mounting.main
     for side, own, whole, from_mm in (
         ("length", board.part.stack.length_mm, room.length_mm, at.x_mm - room.x_mm),
         ("width", board.part.stack.width_mm, room.width_mm, at.y_mm - room.y_mm),
@@ -123,7 +123,7 @@ def outline(kit: Kit) -> Iterator[Check | Remark]:
 
 
 def _outline_sum(
-    board: Piece, case: Piece, side: str, where: str, room_mm: float, own_mm: float,
+    board: Item, case: Item, side: str, where: str, room_mm: float, own_mm: float,
     state: int,
 ) -> Sum:  # fmt: skip
     del state
@@ -141,7 +141,7 @@ def _difference(room: Term, *taken: Term) -> Sum:
     return Sum(words_for, expression, inputs)
 
 
-def _cooler_terms(board: Piece, cooler: Piece) -> list[Term]:
+def _cooler_terms(board: Item, cooler: Item) -> list[Term]:
     """What a cooler's top above the board is made of."""
     heat, own = board.part.board_heat, cooler.part.cooler
     if heat is None or own is None:
@@ -159,23 +159,23 @@ def _cooler_terms(board: Piece, cooler: Piece) -> list[Term]:
     ]
 
 
-def _reach_terms(kit: Kit, side: str, piece: Piece) -> list[Term]:
+def _reach_terms(kit: Kit, side: str, item: Item) -> list[Term]:
     """What the layer that reaches farthest is made of."""
     stack = stack_of(kit)
     board = stack.board
-    if board is not None and piece is stack.cooler:
-        return _cooler_terms(board, piece)
-    if piece.part.add_on is not None:
-        height = piece.part.add_on.height_mm
+    if board is not None and item is stack.cooler:
+        return _cooler_terms(board, item)
+    if item.part.add_on is not None:
+        height = item.part.add_on.height_mm
         return [
             reading_term(
-                "h_board", f"height of {piece.name}", "mm", piece, "add_on.height_mm", height
+                "h_board", f"height of {item.name}", "mm", item, "add_on.height_mm", height
             )
         ]
-    if piece.part.stack is None:
+    if item.part.stack is None:
         return []
-    own = piece.part.stack.above_mm if side == "above" else piece.part.stack.below_mm
-    return [reading_term("h_board", f"tallest part {side}", "mm", piece, f"stack.{side}_mm", own)]
+    own = item.part.stack.above_mm if side == "above" else item.part.stack.below_mm
+    return [reading_term("h_board", f"tallest part {side}", "mm", item, f"stack.{side}_mm", own)]
 
 
 @rule(
@@ -186,31 +186,31 @@ def _reach_terms(kit: Kit, side: str, piece: Piece) -> list[Term]:
     reads=(stack_of, standing_of),
     remedies=(into_the_middle, cut_by_hand, another("case")),
 )  # fmt: skip
-def posts(kit: Kit) -> Iterator[Remark]:
+def posts(kit: Kit) -> Iterator[Observation]:
     """Each post under a board; boards that stand over each other or over the edge of their plate;
     a chosen place that a case with standoffs of its own does not have.
     """
-    case, standing = stack_of(kit).case, standing_of(kit)
-    if case is None or case.part.case is None or standing is None:
+    case, mounting = stack_of(kit).case, standing_of(kit)
+    if case is None or case.part.case is None or mounting is None:
         return
-    for post, board in standing.posts:
-        yield Remark(
-            f"{board.id}.{post.x_mm:g}.{post.y_mm:g}", "stops",
+    for post, board in mounting.posts:
+        yield Observation(
+            f"{board.id}.{post.x_mm:g}.{post.y_mm:g}", "problem",
             f"{board.name} stands on a {post.label} of {case.name}: "
             "move the board, or take the post off.",
             (board.line.id, case.line.id),
         )  # fmt: skip
     shell = case.part.case
-    for board, at in standing.boards[1:]:
-        if shell.any_holes and shell.places == 1 and not at.within(standing.room):
-            yield Remark(
-                f"{board.id}.edge", "stops",
+    for board, at in mounting.boards[1:]:
+        if shell.any_holes and shell.places == 1 and not at.within(mounting.room):
+            yield Observation(
+                f"{board.id}.edge", "problem",
                 f"{board.name} has no room beside the others on the floor of {case.name}.",
                 (board.line.id, case.line.id),
             )  # fmt: skip
-    main, _ = standing.boards[0]
-    if main.line.stands_at is not None and not (shell.any_holes or shell.self_made):
-        yield Remark(
+    main, _ = mounting.boards[0]
+    if main.line.position is not None and not (shell.any_holes or shell.self_made):
+        yield Observation(
             f"{main.id}.fixed", "note",
             f"{case.name} has standoffs of its own: {main.name} stands on those, not where it was "
             "put.",
@@ -225,7 +225,7 @@ def posts(kit: Kit) -> Iterator[Remark]:
     formula="farthest reach of any layer from the board's face <= the case's room on that side",
     source="maker's drawings; heights add up as die + interface + cooler",
     reads=(stack_of,),
-    remedies=(sheets_off, another("case"), another("cooling"), another("addon")),
+    remedies=(sheets_off, another("case"), another("cooling"), another("add_on")),
 )  # fmt: skip
 def heights(kit: Kit) -> Iterator[Check]:
     """Room above and below the board against the layer that reaches farthest."""
@@ -238,21 +238,21 @@ def heights(kit: Kit) -> Iterator[Check]:
         farthest = stack.reach_mm(side)
         if farthest is None or (side == "above" and not shell.open and is_open(case)):
             continue
-        piece, reach = farthest
+        item, reach = farthest
 
-        def sentence(margin: Margin, side: str = side, name: str = piece.name) -> str:
+        def sentence(margin: Margin, side: str = side, name: str = item.name) -> str:
             shown, limit = words.apart(words.mm, margin.value, margin.limit)
             return f"{name} reaches {shown} {side} the board; {case.name} has {limit} there."
 
         yield Check(
             side, f"Room {side} the board", "mm", "max", reach,
             _room(board, case, side), sentence,
-            tuple(dict.fromkeys((piece.line.id, case.line.id))),
-            working=partial(_heights_sum, kit, board, case, piece, side, rating),
+            tuple(dict.fromkeys((item.line.id, case.line.id))),
+            working=partial(_heights_sum, kit, board, case, item, side, rating),
         )  # fmt: skip
 
 
-def _room(board: Piece, case: Piece, side: str) -> FloatArray:
+def _room(board: Item, case: Item, side: str) -> FloatArray:
     """What a case leaves on one side of the board. [mm]"""
     return room_above_mm(case, board) if side == "above" else (
         case.compiled.figure(f"case.max_{side}_mm")
@@ -260,7 +260,7 @@ def _room(board: Piece, case: Piece, side: str) -> FloatArray:
 
 
 def _heights_sum(
-    kit: Kit, board: Piece, case: Piece, piece: Piece, side: str, rating: Reading, state: int
+    kit: Kit, board: Item, case: Item, item: Item, side: str, rating: Reading, state: int
 ) -> Sum:
     del state
     path, room = f"case.max_{side}_mm", float(_room(board, case, side)[0])
@@ -270,7 +270,7 @@ def _heights_sum(
         if room == rating.nominal
         else plain_term("h_case", f"{label}, of its inner height", "mm", case, room)
     )
-    return _difference(given, *_reach_terms(kit, side, piece))
+    return _difference(given, *_reach_terms(kit, side, item))
 
 
 @rule(
@@ -279,9 +279,9 @@ def _heights_sum(
     formula="die + interface + cooler height <= free height under the add-on board, in mm",
     source="maker's drawings",
     reads=(layers_of,),
-    remedies=(taller_standoffs, another("cooling"), another("addon")),
+    remedies=(taller_standoffs, another("cooling"), another("add_on")),
 )  # fmt: skip
-def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
+def under_add_on(kit: Kit) -> Iterator[Check | Observation]:
     """Free height under the lowest board above against the cooler; a tower lets none be there."""
     stack = layers_of(kit)
     board, cooler = stack.board, stack.cooler
@@ -293,8 +293,8 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
     for add_on in stack.add_ons("above")[:1]:
         lines = (cooler.line.id, add_on.line.id)
         if not cooler.part.cooler.room_above:
-            yield Remark(
-                add_on.id, "stops",
+            yield Observation(
+                add_on.id, "problem",
                 f"{cooler.name} leaves no room for a board above it, and {add_on.name} stands "
                 "there.",
                 lines,
@@ -314,13 +314,13 @@ def under_add_on(kit: Kit) -> Iterator[Check | Remark]:
             )  # fmt: skip
 
 
-def _made_for(add_on: Piece, cooler: Piece) -> bool:
+def _made_for(add_on: Item, cooler: Item) -> bool:
     """Whether a board and a cooler under it are sold or tested together."""
     own = add_on.part.add_on
     return own is not None and cooler.part.id in own.fits_under
 
 
-def _under_sum(board: Piece, cooler: Piece, name: str, clear_mm: float, state: int) -> Sum:
+def _under_sum(board: Item, cooler: Item, name: str, clear_mm: float, state: int) -> Sum:
     del state
     return _difference(
         computed_term("h_clear", f"free height under {name}", "mm", clear_mm, None),
@@ -336,7 +336,7 @@ def _under_sum(board: Piece, cooler: Piece, name: str, clear_mm: float, state: i
     reads=(stack_of, "place.wet"),
     remedies=(another("case"), add_missing("case")),
 )  # fmt: skip
-def water(kit: Kit) -> Iterator[Remark]:
+def water(kit: Kit) -> Iterator[Observation]:
     """A wet place and a case that is not made for it, or none."""
     stack = stack_of(kit)
     if not kit.plan.place.wet or stack.board is None:
@@ -345,7 +345,7 @@ def water(kit: Kit) -> Iterator[Remark]:
     rating = None if case is None or case.part.case is None else case.part.case.ip_water
     if case is not None and rating is not None and rating >= enclosures.SPLASHING:
         if case.line.modified:
-            yield Remark(
+            yield Observation(
                 "cut", "tight",
                 f"The openings of {case.name} are cut by hand, and its place is wet: what keeps "
                 "water out there is not known.",
@@ -354,7 +354,7 @@ def water(kit: Kit) -> Iterator[Remark]:
         return
     what = "There is no case" if case is None else f"{case.name} is not made against water"
     lines = () if case is None else (case.line.id,)
-    yield Remark("case", "stops", f"{what}, and its place is wet.", lines)
+    yield Observation("case", "problem", f"{what}, and its place is wet.", lines)
 
 
 @rule(
@@ -366,7 +366,7 @@ def water(kit: Kit) -> Iterator[Remark]:
     reads=(stack_of, "place.dust"),
     remedies=(another("case"), add_missing("case")),
 )  # fmt: skip
-def dust(kit: Kit) -> Iterator[Remark]:
+def dust(kit: Kit) -> Iterator[Observation]:
     """A dusty place: tight without a case against it, a note where a fan draws some of it in."""
     stack = stack_of(kit)
     much = kit.plan.place.dust == "much"
@@ -379,10 +379,12 @@ def dust(kit: Kit) -> Iterator[Remark]:
     lines = () if case is None else (case.line.id,)
     where = "Without a case" if case is None else f"In {case.name}"
     if much:
-        yield Remark("case", "tight", f"{where} dust settles on everything: {_CLEAN_IT}", lines)
+        yield Observation(
+            "case", "tight", f"{where} dust settles on everything: {_CLEAN_IT}", lines
+        )
     elif stack.cooler is not None and turns(stack.cooler.part):
         cooler = stack.cooler
-        yield Remark(
+        yield Observation(
             "fan", "note", f"{where} {cooler.name} draws dust through its fins: {_CLEAN_IT}",
             (*lines, cooler.line.id),
         )  # fmt: skip

@@ -9,12 +9,12 @@ from cobblewort.core.aspects.fit.model import board_reached, boards_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.remedies import (
     is_video,
-    video_lead,
+    video_cable,
 )
-from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.findings import Observation
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.piece import Piece
-from cobblewort.core.judging.remedies import add_missing, another, another_lead
+from cobblewort.core.judging.remedies import add_missing, another, another_cable
 from cobblewort.core.judging.rules import rule
 
 
@@ -25,18 +25,18 @@ from cobblewort.core.judging.rules import rule
     formula="board, supply and boot medium: at least one of each",
     source="common practice",
     reads=("connected", board_reached),
-    remedies=(add_missing("board", "supply", "boot"),),
+    remedies=(add_missing("board", "power_supply", "boot_drive"),),
 )  # fmt: skip
-def complete(kit: Kit) -> Iterator[Remark]:
+def complete(kit: Kit) -> Iterator[Observation]:
     """One remark for each of board, supply and boot medium that is missing."""
     missing = {
         "board": "The kit has no board yet; choose one to begin.",
-        "supply": "The kit has no supply; nothing would run.",
-        "boot": "There is nothing to start from; add a memory card or a drive.",
+        "power_supply": "The kit has no supply; nothing would run.",
+        "boot_drive": "There is nothing to start from; add a memory card or a drive.",
     }
     for role, sentence in missing.items():
-        if not kit.connected.of_role(role) and not (role == "supply" and board_reached(kit)):
-            yield Remark(role, "stops", sentence)
+        if not kit.connected.of_role(role) and not (role == "power_supply" and board_reached(kit)):
+            yield Observation(role, "problem", sentence)
 
 
 @rule(
@@ -45,11 +45,11 @@ def complete(kit: Kit) -> Iterator[Remark]:
     formula="every required inlet is reached from a source",
     source="common practice",
     reads=(fit_of, boards_of, board_reached, "connected"),
-    remedies=(another_lead,),
+    remedies=(another_cable,),
 )  # fmt: skip
-def lead_there(kit: Kit) -> Iterator[Remark]:
+def cable_there(kit: Kit) -> Iterator[Observation]:
     """A supply with a free socket while the board's inlet is empty: the lead is missing."""
-    supplies = kit.connected.of_role("supply")
+    supplies = kit.connected.of_role("power_supply")
     boards = boards_of(kit)
     if not boards or not supplies or board_reached(kit):
         return
@@ -60,8 +60,8 @@ def lead_there(kit: Kit) -> Iterator[Remark]:
             continue
         outlets = [s.connector for i in supplies for s in i.part.sockets.values()]
         if outlets:
-            yield Remark(
-                f"{board.id}.{name}", "stops",
+            yield Observation(
+                f"{board.id}.{name}", "problem",
                 f"No lead joins {supplies[0].name} ({words.connector(outlets[0])} socket) to the "
                 f"{words.connector(inlet.connector)} inlet of {board.name}.",
                 (supplies[0].line.id, board.line.id), (f"{board.id}.{name}",),
@@ -75,47 +75,49 @@ def lead_there(kit: Kit) -> Iterator[Remark]:
     "another machine to what takes its picture in likewise",
     source="types A, C and D of the digital video connector (from memory): none fits another",
     reads=(fit_of, boards_of, "connected"),
-    remedies=(video_lead, another("lead")),
+    remedies=(video_cable, another("cable")),
 )  # fmt: skip
-def pictures_joined(kit: Kit) -> Iterator[Remark]:
+def pictures_joined(kit: Kit) -> Iterator[Observation]:
     """Each screen that no lead joins to a board, and what takes a picture in without a lead from
     the other machine; a note where the screen is lent or where no such machine is in the plan.
     """
     givers = {
         "screen": boards_of(kit),
-        "video_in": [i for i in kit.connected.of_role("beside") if _video_sockets(i, "host")],
+        "video_in": [
+            i for i in kit.connected.of_role("other_equipment") if _video_sockets(i, "host")
+        ],
     }
-    for piece in kit.connected:
-        inlets = _video_sockets(piece, "picture_in")
-        wants = _looks_at(piece)
+    for item in kit.connected:
+        inlets = _video_sockets(item, "picture_in")
+        wants = _looks_at(item)
         if not inlets or wants is None:
             continue
-        joined = _shown_by(kit, piece)
+        joined = _shown_by(kit, item)
         if any(giver in joined for giver in givers[wants]):
             continue
         if wants == "screen":
-            yield from _screen_alone(piece, inlets[0], givers[wants])
+            yield from _screen_alone(item, inlets[0], givers[wants])
         else:
-            yield from _taker_alone(piece, inlets[0], givers[wants])
+            yield from _taker_alone(item, inlets[0], givers[wants])
 
 
-def _video_sockets(piece: Piece, role: str) -> list[str]:
+def _video_sockets(item: Item, role: str) -> list[str]:
     """The connectors of a piece's video sockets of one role."""
     return [
-        s.connector for s in piece.part.sockets.values()
+        s.connector for s in item.part.sockets.values()
         if s.role == role and is_video(s.connector)
     ]  # fmt: skip
 
 
-def _looks_at(piece: Piece) -> str | None:
+def _looks_at(item: Item) -> str | None:
     """Whose picture a piece wants: a screen the board's, what records one another machine's."""
-    if "video_in" in piece.part.offers:
+    if "video_in" in item.part.offers:
         return "video_in"
-    shows = "screen" in piece.part.offers or "screen" in piece.part.sets_up
+    shows = "screen" in item.part.offers or "screen" in item.part.sets_up
     return "screen" if shows else None
 
 
-def _screen_alone(screen: Piece, connector: str, boards: list[Piece]) -> Iterator[Remark]:
+def _screen_alone(screen: Item, connector: str, boards: list[Item]) -> Iterator[Observation]:
     if not boards:
         return
     ours = dict.fromkeys(
@@ -124,49 +126,49 @@ def _screen_alone(screen: Piece, connector: str, boards: list[Piece]) -> Iterato
     lines = (screen.line.id, boards[0].line.id)
     if not ours:
         sentence = f"{boards[0].name} has no video socket, and {screen.name} needs one."
-        yield Remark(screen.id, "stops", sentence, lines)
+        yield Observation(screen.id, "problem", sentence, lines)
         return
-    borrowed = screen.line.role == "borrow"
-    yield Remark(
-        screen.id, "note" if borrowed else "stops",
+    borrowed = screen.line.role == "set_up"
+    yield Observation(
+        screen.id, "note" if borrowed else "problem",
         f"No lead joins {screen.name} ({words.connector(connector)}) to {boards[0].name} "
         f"({words.listed(ours)}){': borrow one too' if borrowed else ''}.",
         lines,
     )  # fmt: skip
 
 
-def _taker_alone(taker: Piece, connector: str, machines: list[Piece]) -> Iterator[Remark]:
+def _taker_alone(taker: Item, connector: str, machines: list[Item]) -> Iterator[Observation]:
     theirs = words.connector(connector)
     if not machines:
-        yield Remark(
+        yield Observation(
             taker.id, "note",
             f"{taker.name} takes its picture in by a {theirs} socket; the lead from the other "
             "computer is not part of the plan.",
             (taker.line.id,),
         )  # fmt: skip
         return
-    yield Remark(
-        taker.id, "stops",
+    yield Observation(
+        taker.id, "problem",
         f"No lead brings the picture of {machines[0].name} to {taker.name} ({theirs}).",
         (taker.line.id, machines[0].line.id),
     )  # fmt: skip
 
 
-def _shown_by(kit: Kit, piece: Piece) -> list[Piece]:
+def _shown_by(kit: Kit, item: Item) -> list[Item]:
     """The pieces whose picture reaches a piece, by a lead or through what passes one on."""
     placed = fit_of(kit).placed.values()
-    shown, queue = [], [piece]
+    shown, queue = [], [item]
     for at in queue:  # which grows as it is walked
-        leads = [
-            plug.piece for plug, socket in placed
-            if socket.piece is at and plug.plug.role == "picture_out"
+        cables = [
+            plug.item for plug, socket in placed
+            if socket.item is at and plug.plug.role == "picture_out"
         ] + [at]  # fmt: skip
         for plug, socket in placed:
             if (
-                any(plug.piece is lead for lead in leads)
+                any(plug.item is cable for cable in cables)
                 and plug.plug.role == "device" and is_video(socket.socket.connector)
-                and socket.piece not in shown
+                and socket.item not in shown
             ):  # fmt: skip
-                shown.append(socket.piece)
-                queue.append(socket.piece)
+                shown.append(socket.item)
+                queue.append(socket.item)
     return shown

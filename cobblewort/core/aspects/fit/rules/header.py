@@ -6,11 +6,11 @@ from collections.abc import Iterator
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import header_of, layers_of
-from cobblewort.core.aspects.fit.pins import WiredPart, pieces_on_header
-from cobblewort.core.judging.findings import Finding, Remark
+from cobblewort.core.aspects.fit.pins import WiredPart, items_on_header
+from cobblewort.core.judging.findings import Finding, Observation
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, plan_term, reading_term
@@ -54,13 +54,13 @@ def bare_led(kit: Kit, finding: Finding) -> Iterator[Patch]:
 def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Set a piece that can be moved to an address where nobody answers."""
     taken = set(header_of(kit).addresses)
-    for piece, use in pieces_on_header(kit.connected):
-        if piece.id not in finding.sockets:
+    for item, use in items_on_header(kit.connected):
+        if item.id not in finding.sockets:
             continue
         for address in use.addresses:
             if address not in taken:
-                set_to = {**piece.line.addresses, str(piece.index): address}
-                yield (EditLine(line=piece.line.id, addresses=set_to),)
+                set_to = {**item.line.addresses, str(item.index): address}
+                yield (EditLine(line=item.line.id, addresses=set_to),)
 
 
 @rule(
@@ -70,9 +70,9 @@ def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
     formula="each pin has one user, or only users that share a bus, power or ground",
     source="pin functions as the parts state them; buses by the I2C and SPI conventions",
     reads=(header_of,),
-    remedies=(free_pin, another("addon"), remove_named),
+    remedies=(free_pin, another("add_on"), remove_named),
 )  # fmt: skip
-def pins_once(kit: Kit) -> Iterator[Remark]:
+def pins_once(kit: Kit) -> Iterator[Observation]:
     """One remark for each set of users that want the same pins."""
     used = header_of(kit)
     by_users: dict[tuple[str, ...], list[int]] = {}
@@ -82,8 +82,8 @@ def pins_once(kit: Kit) -> Iterator[Remark]:
         users = used.users[pins[0]]
         names = words.few(user.name for user in users)
         which = words.listed(f"{pin} ({header.pin_name(pin)})" for pin in pins)
-        yield Remark(
-            f"pin{pins[0]}", "stops",
+        yield Observation(
+            f"pin{pins[0]}", "problem",
             f"{words.opening(names)} need the same header {'pins' if len(pins) > 1 else 'pin'}: "
             f"{which}.",
             tuple(dict.fromkeys(u.line for u in users if u.line)), ids,
@@ -97,26 +97,26 @@ def pins_once(kit: Kit) -> Iterator[Remark]:
     formula="no 7-bit address is used twice on the bus of pins 3 and 5",
     source="I2C-bus specification, addressing (from memory)",
     reads=(header_of,),
-    remedies=(other_address, another("addon"), remove_named),
+    remedies=(other_address, another("add_on"), remove_named),
 )  # fmt: skip
-def addresses_differ(kit: Kit) -> Iterator[Remark]:
+def addresses_differ(kit: Kit) -> Iterator[Observation]:
     """One remark for each address at which several pieces answer, and for one nobody can have."""
-    for address, pieces in header_of(kit).addresses.items():
-        if len(pieces) > 1:
-            yield Remark(
-                f"0x{address:02X}", "stops",
-                f"{words.few(p.name for p in pieces)} answer at the same I2C "
+    for address, items in header_of(kit).addresses.items():
+        if len(items) > 1:
+            yield Observation(
+                f"0x{address:02X}", "problem",
+                f"{words.few(p.name for p in items)} answer at the same I2C "
                 f"address, 0x{address:02X}.",
-                tuple(dict.fromkeys(p.line.id for p in pieces)), tuple(p.id for p in pieces),
+                tuple(dict.fromkeys(p.line.id for p in items)), tuple(p.id for p in items),
             )  # fmt: skip
-        for piece in pieces:
-            can = piece.part.pins.addresses if piece.part.pins else ()
+        for item in items:
+            can = item.part.pins.addresses if item.part.pins else ()
             if address not in can:
-                yield Remark(
-                    f"{piece.id}.set", "stops",
-                    f"{piece.name} cannot be set to 0x{address:02X}; it can have "
+                yield Observation(
+                    f"{item.id}.set", "problem",
+                    f"{item.name} cannot be set to 0x{address:02X}; it can have "
                     f"{words.listed(f'0x{a:02X}' for a in can)}.",
-                    (piece.line.id,), (piece.id,),
+                    (item.line.id,), (item.id,),
                 )  # fmt: skip
 
 
@@ -126,14 +126,14 @@ def addresses_differ(kit: Kit) -> Iterator[Remark]:
     formula="the board has its header fitted, and no stacked board hides it",
     source="maker's drawings",
     reads=(header_of, layers_of, "connected", "wired"),
-    remedies=(another("addon", "board"), remove_named),
+    remedies=(another("add_on", "board"), remove_named),
 )  # fmt: skip
-def header_reached(kit: Kit) -> Iterator[Remark]:
+def header_reached(kit: Kit) -> Iterator[Observation]:
     """Everything that uses pins, on a board without a header or under one that hides it."""
     board = header_of(kit).board
     if board is None:
         return
-    users = [piece for piece, _ in pieces_on_header(kit.connected)]
+    users = [item for item, _ in items_on_header(kit.connected)]
     names = [*(p.name for p in users), *(w.label for w in kit.plan.wired)]
     lines = tuple(dict.fromkeys((board.line.id, *(p.line.id for p in users))))
     if not names:
@@ -141,10 +141,10 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
     own = board.part.pin_header
     if own is None or not own.fitted:
         missing = "has no header" if own is None else "comes without its header soldered in"
-        yield Remark(
-            "fitted", "stops",
+        yield Observation(
+            "fitted", "problem",
             f"{board.name} {missing}, and {words.few(names)} "
-            f"{'needs' if len(names) == 1 else 'need'} its pins.",
+            f"{'requirements' if len(names) == 1 else 'need'} its pins.",
             lines,
         )  # fmt: skip
     for cover in layers_of(kit).add_ons("above"):
@@ -154,8 +154,8 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
             continue
         below = [*(p.name for p in hidden), *(w.label for w in kit.plan.wired)]
         if below:
-            yield Remark(
-                cover.id, "stops",
+            yield Observation(
+                cover.id, "problem",
                 f"{cover.name} lies over the header and does not pass it on: "
                 f"{words.few(below)} cannot be reached there.",
                 tuple(dict.fromkeys((cover.line.id, *(p.line.id for p in hidden)))),
@@ -168,17 +168,17 @@ def header_reached(kit: Kit) -> Iterator[Remark]:
     formula="signal voltage of the part <= 3.3 V",
     source="logic levels of 3.3 V inputs; common practice: level shifter or two resistors between",
     reads=("connected",),
-    remedies=(another("addon"), remove_named),
+    remedies=(another("add_on"), remove_named),
 )  # fmt: skip
-def levels(kit: Kit) -> Iterator[Remark]:
+def levels(kit: Kit) -> Iterator[Observation]:
     """Parts with signals above the level of the header."""
-    for piece, use in pieces_on_header(kit.connected):
+    for item, use in items_on_header(kit.connected):
         if use.signal_v > header.SIGNAL_V:
-            yield Remark(
-                piece.id, "stops",
-                f"{piece.name} puts {words.volts(use.signal_v)} onto its pins; the header "
+            yield Observation(
+                item.id, "problem",
+                f"{item.name} puts {words.volts(use.signal_v)} onto its pins; the header "
                 f"tolerates {words.volts(header.SIGNAL_V)}. Put a level shifter between.",
-                (piece.line.id,), (piece.id,),
+                (item.line.id,), (item.id,),
             )  # fmt: skip
 
 
@@ -192,7 +192,7 @@ def levels(kit: Kit) -> Iterator[Remark]:
     reads=(header_of,),
     remedies=(bare_led,),
 )  # fmt: skip
-def led_voltage(kit: Kit) -> Iterator[Remark]:
+def led_voltage(kit: Kit) -> Iterator[Observation]:
     """LEDs that are made for another voltage, or that leave the resistor hardly any."""
     for part in header_of(kit).wired:
         led, name = part.wired, words.opening(part.wired.label)
@@ -201,14 +201,14 @@ def led_voltage(kit: Kit) -> Iterator[Remark]:
         subject = f"wired.{led.id}"
         if led.made_for_v is not None:
             if part.current_ma <= 0:
-                yield Remark(
-                    subject, "stops",
+                yield Observation(
+                    subject, "problem",
                     f"{name} stays dark: it needs {words.volts(led.forward_v)}, and pin {led.pin} "
                     f"gives {words.volts(header.SIGNAL_V)}.",
                     sockets=(subject,),
                 )  # fmt: skip
             elif part.current_ma < _BRIGHT_SHARE * led.current_ma:
-                yield Remark(
+                yield Observation(
                     subject, "note",
                     f"{name} is made for {led.made_for_v:g} V and glows dimly from pin {led.pin}: "
                     f"{part.current_ma:.1f} mA instead of {led.current_ma:g} mA.",
@@ -217,14 +217,14 @@ def led_voltage(kit: Kit) -> Iterator[Remark]:
             continue
         spare_v = header.SIGNAL_V - led.forward_v
         if spare_v <= 0:
-            yield Remark(
-                subject, "stops",
+            yield Observation(
+                subject, "problem",
                 f"{name} needs {words.volts(led.forward_v)} to light; pin {led.pin} gives "
                 f"{words.volts(header.SIGNAL_V)}.",
                 sockets=(subject,),
             )  # fmt: skip
         elif spare_v < _HEADROOM_V:
-            yield Remark(
+            yield Observation(
                 subject, "note",
                 f"Only {words.volts(spare_v)} are left for the resistor of {led.label}: its "
                 "current will differ by a third from one LED to the next.",
@@ -254,7 +254,7 @@ def pin_current(kit: Kit) -> Iterator[Check]:
         yield _all_pins(kit, lit, board, own)
 
 
-def _one_pin(kit: Kit, part: WiredPart, board: Piece, own: PinHeader) -> Check:
+def _one_pin(kit: Kit, part: WiredPart, board: Item, own: PinHeader) -> Check:
     led = part.wired
 
     def sentence(margin: Margin) -> str:
@@ -288,7 +288,7 @@ def _one_pin(kit: Kit, part: WiredPart, board: Piece, own: PinHeader) -> Check:
     )  # fmt: skip
 
 
-def _all_pins(kit: Kit, lit: list[WiredPart], board: Piece, own: PinHeader) -> Check:
+def _all_pins(kit: Kit, lit: list[WiredPart], board: Item, own: PinHeader) -> Check:
     together_ma = float(sum(part.current_ma for part in lit))
 
     def sentence(margin: Margin) -> str:

@@ -5,21 +5,26 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.boxes import PlacedBox, boards_over, latches_in_use, overlap_of
+from cobblewort.core.aspects.fit.collisions import (
+    PlacedBox,
+    boards_over,
+    latches_in_use,
+    overlap_of,
+)
 from cobblewort.core.aspects.fit.model import blocks_of, stack_of, standing_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.openings import has_walls, is_open, opening_at
+from cobblewort.core.aspects.fit.placement import Outline, Standing
 from cobblewort.core.aspects.fit.remedies import cut_by_hand
 from cobblewort.core.aspects.fit.rules.connections import plug_name
-from cobblewort.core.aspects.fit.standing import Outline, Standing
-from cobblewort.core.judging.findings import Remark
+from cobblewort.core.judging.findings import Observation
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, another_supply
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, standard_term
-from cobblewort.core.parts.model import Latch, Spot
+from cobblewort.core.parts.model import Latch, SocketFace
 
 _OUTFLOW_MM = 10.0
 """A small fan that blows at a wall wants at least this much before it: common practice."""
@@ -33,7 +38,7 @@ _OUTFLOW_MM = 10.0
     source="maker's drawings; order of assembly: common practice",
     reads=(fit_of, blocks_of, stack_of),
 )  # fmt: skip
-def hands_reach(kit: Kit) -> Iterator[Remark]:
+def hands_reach(kit: Kit) -> Iterator[Observation]:
     """Buttons behind walls, latches under boards and coolers."""
     stack = stack_of(kit)
     board, case = stack.board, stack.case
@@ -42,45 +47,45 @@ def hands_reach(kit: Kit) -> Iterator[Remark]:
     shell = None if case is None else case.part.case
     if case is not None and shell is not None and has_walls(case):
         for name, button in board.part.buttons.items():
-            spot = button.spot
-            if spot.edge not in shell.open_edges and opening_at(shell, spot) is None:
-                yield Remark(
+            face = button.face
+            if face.edge not in shell.open_edges and opening_at(shell, face) is None:
+                yield Observation(
                     f"button.{name}", "note",
                     f"{case.name} closes over the {button.label} of {board.name}: it has to be "
                     "opened to press it.",
                     (case.line.id, board.line.id),
                 )  # fmt: skip
-    for piece, latch in latches_in_use(board, fit_of(kit)):
-        where = f"The latch for {piece.name}"
+    for item, latch in latches_in_use(board, fit_of(kit)):
+        where = f"The latch for {item.name}"
         cooler = _cooler_over(kit, latch)
         if cooler is not None:
-            yield Remark(
-                f"latch.{piece.id}", "note",
+            yield Observation(
+                f"latch.{item.id}", "note",
                 f"{where} does not open under {cooler.name}: it lifts {words.mm(latch.lift_mm)}. "
                 "Put the cable in before the cooler.",
-                (cooler.line.id, piece.line.id),
+                (cooler.line.id, item.line.id),
             )  # fmt: skip
             continue
         over = boards_over(stack, latch)
-        others = [layer.piece for layer in over if layer.piece is not piece]
+        others = [layer.item for layer in over if layer.item is not item]
         if others:
             names = words.few(i.name for i in others)
-            yield Remark(
-                f"latch.{piece.id}", "note",
+            yield Observation(
+                f"latch.{item.id}", "note",
                 f"{where} lies under {names}: put the cable in first, and try it before the board "
                 "above is screwed down.",
-                (piece.line.id, *dict.fromkeys(i.line.id for i in others)),
+                (item.line.id, *dict.fromkeys(i.line.id for i in others)),
             )  # fmt: skip
 
 
-def _cooler_over(kit: Kit, latch: Latch) -> Piece | None:
+def _cooler_over(kit: Kit, latch: Latch) -> Item | None:
     """The cooler, where its block lies where a latch has to rise."""
     rising = PlacedBox(
         "", "", "", "", latch.x_mm, latch.y_mm, latch.z_mm,
         latch.dx_mm, latch.dy_mm, latch.dz_mm + latch.lift_mm,
     )  # fmt: skip
     cooler = stack_of(kit).cooler
-    blocks = [box for box in blocks_of(kit).boxes if cooler is not None and box.piece == cooler.id]
+    blocks = [box for box in blocks_of(kit).boxes if cooler is not None and box.item == cooler.id]
     return cooler if any(overlap_of(block, rising) for block in blocks) else None
 
 
@@ -107,7 +112,7 @@ def blows_freely(kit: Kit) -> Iterator[Check]:
     length_mm = board.part.stack.length_mm
     beyond_mm = (shell.inner_length_mm - length_mm) / 2
     for block in blocks_of(kit).boxes:
-        if block.piece != cooler.id:
+        if block.item != cooler.id:
             continue
         ways = [
             (edge, way)
@@ -121,7 +126,7 @@ def blows_freely(kit: Kit) -> Iterator[Check]:
             yield _blowing(kit, cooler, case, min(way for _, way in ways))
 
 
-def _blowing(kit: Kit, cooler: Piece, case: Piece, way_mm: float) -> Check:
+def _blowing(kit: Kit, cooler: Item, case: Item, way_mm: float) -> Check:
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return f"{cooler.name} blows at a wall of {case.name} {shown} away; it needs {limit}."
@@ -146,9 +151,9 @@ def _blowing(kit: Kit, cooler: Piece, case: Piece, way_mm: float) -> Check:
     formula="boards <= places of the case; plugs on edges that face a neighbour <= the gap between",
     source="maker's drawings",
     reads=(stack_of, standing_of, fit_of),
-    remedies=(another("lead"), another_supply, another("case")),
+    remedies=(another("cable"), another_supply, another("case")),
 )  # fmt: skip
-def side_by_side(kit: Kit) -> Iterator[Remark]:
+def side_by_side(kit: Kit) -> Iterator[Observation]:
     """More boards than places, and plugs that reach into the next board."""
     stack = stack_of(kit)
     case = stack.case
@@ -157,43 +162,43 @@ def side_by_side(kit: Kit) -> Iterator[Remark]:
     if case is None or shell is None or len(boards) < 2:
         return
     if len(boards) > shell.places and not shell.any_holes:
-        yield Remark(
-            "places", "stops",
+        yield Observation(
+            "places", "problem",
             f"{case.name} has {words.count(shell.places, 'place')} for a board; the kit has "
             f"{len(boards)} boards.",
             (case.line.id, *dict.fromkeys(board.line.id for board in boards)),
         )  # fmt: skip
         return
-    standing = standing_of(kit)
-    if standing is not None:
-        yield from _into_the_next(kit, standing, case)
+    mounting = standing_of(kit)
+    if mounting is not None:
+        yield from _into_the_next(kit, mounting, case)
 
 
-def _into_the_next(kit: Kit, standing: Standing, case: Piece) -> Iterator[Remark]:
+def _into_the_next(kit: Kit, mounting: Standing, case: Item) -> Iterator[Observation]:
     """Plugs whose body wants room that another board takes."""
-    places = {board.id: at for board, at in standing.boards}
+    places = {board.id: at for board, at in mounting.boards}
     for plug, socket in fit_of(kit).placed.values():
-        spot, body, at = socket.socket.spot, plug.plug.body, places.get(socket.piece.id)
-        if spot is None or body is None or at is None:
+        face, body, at = socket.socket.face, plug.plug.body, places.get(socket.item.id)
+        if face is None or body is None or at is None:
             continue
         for other, taken in places.items():
-            away_mm = _apart_mm(spot, at, taken)
-            if other != socket.piece.id and away_mm is not None and away_mm < body.length_mm:
-                yield Remark(
-                    plug.id, "stops",
+            away_mm = _apart_mm(face, at, taken)
+            if other != socket.item.id and away_mm is not None and away_mm < body.length_mm:
+                yield Observation(
+                    plug.id, "problem",
                     f"{plug_name(plug)} protrudes {words.mm(body.length_mm)} from "
-                    f"{socket.piece.name}; the next board in {case.name} is {words.mm(away_mm)} "
+                    f"{socket.item.name}; the next board in {case.name} is {words.mm(away_mm)} "
                     "away.",
-                    tuple(dict.fromkeys((plug.piece.line.id, socket.piece.line.id, case.line.id))),
+                    tuple(dict.fromkeys((plug.item.line.id, socket.item.line.id, case.line.id))),
                     (socket.id,),
                 )  # fmt: skip
                 break
 
 
-def _apart_mm(spot: Spot, at: Outline, other: Outline) -> float | None:
+def _apart_mm(face: SocketFace, at: Outline, other: Outline) -> float | None:
     """From the edge of a socket straight out to another board; None where it does not lie there."""
-    across = spot.edge in ("lower", "upper")
-    here = spot.along_mm + (at.x_mm if across else at.y_mm)
+    across = face.edge in ("lower", "upper")
+    here = face.along_mm + (at.x_mm if across else at.y_mm)
     from_mm, size_mm = (other.x_mm, other.length_mm) if across else (other.y_mm, other.width_mm)
     if not from_mm <= here <= from_mm + size_mm:
         return None
@@ -202,7 +207,7 @@ def _apart_mm(spot: Spot, at: Outline, other: Outline) -> float | None:
         "left": at.x_mm - other.x_mm - other.length_mm,
         "upper": other.y_mm - at.y_mm - at.width_mm,
         "lower": at.y_mm - other.y_mm - other.width_mm,
-    }[spot.edge]  # fmt: skip
+    }[face.edge]  # fmt: skip
     return away if away >= 0 else None
 
 
@@ -216,35 +221,35 @@ def _apart_mm(spot: Spot, at: Outline, other: Outline) -> float | None:
     reads=(stack_of, "built"),
     remedies=(cut_by_hand, another("case")),
 )  # fmt: skip
-def front_sockets(kit: Kit) -> Iterator[Remark]:
+def front_sockets(kit: Kit) -> Iterator[Observation]:
     """Each part for a front wall: nowhere to go, or the hole to cut; the window of a camera."""
     case = stack_of(kit).case
     shell = None if case is None else case.part.case
     if case is None or shell is None or shell.open:
         return
-    for piece in kit.built:
-        if any(c.startswith("camera-") for p in piece.part.plugs.values() for c in p.connectors):
+    for item in kit.built:
+        if any(c.startswith("camera-") for p in item.part.plugs.values() for c in p.connectors):
             against = ", tight against water" if shell.glands else ""
-            yield Remark(
-                piece.id, "note",
-                f"{piece.name} needs a window in {case.name} for its lens, or a slot for its "
+            yield Observation(
+                item.id, "note",
+                f"{item.name} needs a window in {case.name} for its lens, or a slot for its "
                 f"cable{against}.",
-                (piece.line.id, case.line.id),
+                (item.line.id, case.line.id),
             )  # fmt: skip
-        hole = piece.part.panel_hole
+        hole = item.part.panel_hole
         if hole is None:
             continue
         size = f"{hole.width_mm:g} x {hole.height_mm:g} mm"
         if has_walls(case) and not shell.open_edges:
-            yield Remark(
-                piece.id, "tight",
-                f"{piece.name} needs a hole of {size} in a wall, and {case.name} has none for it.",
-                (piece.line.id, case.line.id),
+            yield Observation(
+                item.id, "tight",
+                f"{item.name} needs a hole of {size} in a wall, and {case.name} has none for it.",
+                (item.line.id, case.line.id),
             )  # fmt: skip
         else:
-            yield Remark(
-                piece.id, "note",
-                f"Cut a hole of {size} for {piece.name} where the front of {case.name} is to be. "
+            yield Observation(
+                item.id, "note",
+                f"Cut a hole of {size} for {item.name} where the front of {case.name} is to be. "
                 "Mind eyes and sharp edges.",
-                (piece.line.id, case.line.id),
+                (item.line.id, case.line.id),
             )  # fmt: skip

@@ -22,10 +22,10 @@ from cobblewort.core.aspects.fit.remedies import taller_standoffs
 from cobblewort.core.aspects.fit.stack import PCB_MM, raised_mm
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Rating
-from cobblewort.core.judging.findings import Finding, Remark
+from cobblewort.core.judging.findings import Finding, Observation
+from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin, Severity
-from cobblewort.core.judging.piece import Piece
 from cobblewort.core.judging.remedies import another, on_offer, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, reading_term, standard_term
@@ -48,16 +48,16 @@ def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
     formula="height of the parts on the lower board <= free height under the upper one",
     source="maker's drawings; a circuit board is 1.6 mm thick (common practice)",
     reads=(layers_of,),
-    remedies=(taller_standoffs, another("addon"), remove_named),
+    remedies=(taller_standoffs, another("add_on"), remove_named),
 )  # fmt: skip
 def boards_clear(kit: Kit) -> Iterator[Check]:
     """Each board above that stands on another one."""
     stack = layers_of(kit)
-    stacked = [x for x in stack.layers if x.side == "above" and x.piece.part.add_on]
+    stacked = [x for x in stack.layers if x.side == "above" and x.item.part.add_on]
     for lower, upper in pairwise(stacked):
         parts = lower.reach_mm - lower.foot_mm - PCB_MM
-        room = stack.gaps[upper.piece.id]
-        names = lower.piece.name, upper.piece.name
+        room = stack.gaps[upper.item.id]
+        names = lower.item.name, upper.item.name
 
         def sentence(margin: Margin, names: tuple[str, str] = names) -> str:
             shown, limit = words.apart(words.mm, margin.value, margin.limit)
@@ -80,8 +80,8 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
             )
 
         yield Check(
-            upper.piece.id, f"{names[0]} under {names[1]}", "mm", "max", parts, room, sentence,
-            (lower.piece.line.id, upper.piece.line.id), working=working,
+            upper.item.id, f"{names[0]} under {names[1]}", "mm", "max", parts, room, sentence,
+            (lower.item.line.id, upper.item.line.id), working=working,
         )  # fmt: skip
 
 
@@ -92,29 +92,27 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
     formula="blocks of two pieces overlap in length, width and height at once",
     source="maker's drawings, taken as blocks",
     reads=(blocks_of, "connected", coolers_of),
-    remedies=(taller_standoffs, another("addon"), another("cooling"), remove_named),
+    remedies=(taller_standoffs, another("add_on"), another("cooling"), remove_named),
 )  # fmt: skip
-def same_space(kit: Kit) -> Iterator[Remark]:
+def same_space(kit: Kit) -> Iterator[Observation]:
     """One remark for each pair of pieces, at the place where they overlap most."""
-    worst: dict[tuple[str, str], tuple[float, Remark]] = {}
-    owners = {piece.id: piece.name for piece in (*kit.connected, *coolers_of(kit))}
+    worst: dict[tuple[str, str], tuple[float, Observation]] = {}
+    owners = {item.id: item.name for item in (*kit.connected, *coolers_of(kit))}
     for overlap in blocks_of(kit).overlaps:
         one, other = overlap.one, overlap.other
         volume = overlap.dx_mm * overlap.dy_mm * overlap.dz_mm
-        what = (
-            f"{one.label} of {owners[one.piece]}" if one.label != owners[one.piece] else one.label
-        )
-        told = Remark(
-            f"{one.piece}+{other.piece}", "stops",
+        what = f"{one.label} of {owners[one.item]}" if one.label != owners[one.item] else one.label
+        told = Observation(
+            f"{one.item}+{other.item}", "problem",
             f"{other.label} collides with the {words.within(what)}: they overlap by "
             f"{overlap.dx_mm:.0f} x {overlap.dy_mm:.0f} x {words.mm(overlap.dz_mm)}.",
             tuple(dict.fromkeys((other.line, one.line))),
         )  # fmt: skip
-        key = one.piece, other.piece
+        key = one.item, other.item
         if key not in worst or worst[key][0] < volume:
             worst[key] = volume, told
-    for _, remark in worst.values():
-        yield remark
+    for _, observation in worst.values():
+        yield observation
 
 
 @rule(
@@ -126,7 +124,7 @@ def same_space(kit: Kit) -> Iterator[Remark]:
     reads=(layers_of,),
     remedies=(remove_named,),
 )  # fmt: skip
-def one_cooler(kit: Kit) -> Iterator[Remark]:
+def one_cooler(kit: Kit) -> Iterator[Observation]:
     """Every cooler beyond one for each board."""
     stack = layers_of(kit)
     first, boards = stack.cooler, stack.boards
@@ -136,8 +134,8 @@ def one_cooler(kit: Kit) -> Iterator[Remark]:
                 f"{first.name} stands on the processor already" if len(boards) < 2
                 else f"each of the {len(boards)} processors has its cooler already"
             )  # fmt: skip
-            yield Remark(
-                cooler.id, "stops", f"{words.opening(taken)}; {cooler.name} has no place.",
+            yield Observation(
+                cooler.id, "problem", f"{words.opening(taken)}; {cooler.name} has no place.",
                 (cooler.line.id,),
             )  # fmt: skip
 
@@ -148,38 +146,38 @@ def one_cooler(kit: Kit) -> Iterator[Remark]:
     formula="standoffs chosen <= what the board's cable or pins allow",
     source="maker's drawings",
     reads=("connected",),
-    remedies=(another("addon"),),
+    remedies=(another("add_on"),),
 )  # fmt: skip
-def cable_reaches(kit: Kit) -> Iterator[Check | Remark]:
+def cable_reaches(kit: Kit) -> Iterator[Check | Observation]:
     """Boards on taller standoffs than they are delivered with."""
-    for piece in kit.connected:
-        own = piece.part.add_on
-        if own is None or piece.line.standoff_mm is None:
+    for item in kit.connected:
+        own = item.part.add_on
+        if own is None or item.line.standoff_mm is None:
             continue
         if own.clear_mm is None or own.most_clear_mm is None:
-            yield Remark(
-                piece.id, "stops",
-                f"The height of {piece.name} is fixed by its pins; it cannot stand on standoffs of "
-                f"{words.mm(piece.line.standoff_mm)}.",
-                (piece.line.id,),
+            yield Observation(
+                item.id, "problem",
+                f"The height of {item.name} is fixed by its pins; it cannot stand on standoffs of "
+                f"{words.mm(item.line.standoff_mm)}.",
+                (item.line.id,),
             )  # fmt: skip
             continue
-        yield _cable_check(piece, own, own.clear_mm, own.most_clear_mm)
+        yield _cable_check(item, own, own.clear_mm, own.most_clear_mm)
 
 
-def _cable_check(piece: Piece, own: AddOn, clear: Rating, most: Rating) -> Check:
-    of = piece.compiled.figure
-    stands = of("add_on.clear_mm") + raised_mm(piece, own)
+def _cable_check(item: Item, own: AddOn, clear: Rating, most: Rating) -> Check:
+    of = item.compiled.figure
+    stands = of("add_on.clear_mm") + raised_mm(item, own)
 
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
-        return f"{piece.name} stands {shown} above the board; its cable allows {limit}."
+        return f"{item.name} stands {shown} above the board; its cable allows {limit}."
 
     def working(_: int) -> Sum:
         return Sum(
             "what the cable allows less how high the board stands", "h_most - h_stands",
             [
-                reading_term("h_most", "most that its cable allows", "mm", piece,
+                reading_term("h_most", "most that its cable allows", "mm", item,
                              "add_on.most_clear_mm", most),
                 computed_term("h_stands", "free height on its standoffs", "mm", float(stands[0]),
                               None),
@@ -187,8 +185,8 @@ def _cable_check(piece: Piece, own: AddOn, clear: Rating, most: Rating) -> Check
         )  # fmt: skip
 
     return Check(
-        piece.id, f"Cable of {piece.name}", "mm", "max", stands, of("add_on.most_clear_mm"),
-        sentence, (piece.line.id,), working=working,
+        item.id, f"Cable of {item.name}", "mm", "max", stands, of("add_on.most_clear_mm"),
+        sentence, (item.line.id,), working=working,
     )  # fmt: skip
 
 
@@ -198,18 +196,18 @@ def _cable_check(piece: Piece, own: AddOn, clear: Rating, most: Rating) -> Check
     formula="for each board: standoff >= free height wanted; screw = board or wall + at least 2 mm "
     "of thread, and shorter than the thread is deep",
     source="lengths in the shops and depth of thread: common practice; threads by ISO 261",
-    reads=(fasteners_of, stack_of, "built", "needs"),
+    reads=(fasteners_of, stack_of, "built", "requirements"),
     remedies=(fastener_bag,),
 )  # fmt: skip
-def fasteners(kit: Kit) -> Iterator[Remark]:
+def fasteners(kit: Kit) -> Iterator[Observation]:
     """What holds the stack: missing altogether, or a length that the bag does not have."""
     wanted = fasteners_of(kit)
     if not wanted:
         return
     has_bag = any(i.part.fasteners is not None for i in kit.built)
     lines = tuple(dict.fromkeys(line for f in wanted for line in f.lines))
-    moves = any(need.condition == "moves" for need in kit.plan.needs)
-    stacked = any(layer.piece.part.add_on is not None for layer in stack_of(kit).layers)
+    moves = any(requirement.condition == "in_vehicle" for requirement in kit.plan.requirements)
+    stacked = any(layer.item.part.add_on is not None for layer in stack_of(kit).layers)
     # A board alone can be glued, clipped or held by two wood screws; a stack stands on its own.
     severity: Severity = "tight" if stacked or moves else "note"
     if not has_bag:
@@ -218,13 +216,13 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
             if item.length_mm is not None:
                 counts[item.kind, item.length_mm] += item.count
         told = [f"{count} {kind}s of {length:g} mm" for (kind, length), count in counts.items()]
-        yield Remark(
+        yield Observation(
             "bag", severity,
             f"No standoffs and screws are in the kit. It needs {words.few(told, 6)}.", lines,
         )  # fmt: skip
     for number, item in enumerate(wanted):
         if item.length_mm is None:
-            yield Remark(
+            yield Observation(
                 f"{item.kind}.{number}", severity,
                 f"No {item.kind} in the kit has the length that is wanted {item.where}: "
                 f"{item.wanted}.",
@@ -239,24 +237,24 @@ def fasteners(kit: Kit) -> Iterator[Remark]:
     formula="drives of a size <= bays that take their size and thickness",
     source="SFF-8201 and SFF-8301 for the sizes (from memory); thickness as the parts state it",
     reads=(stack_of, bays_of),
-    remedies=(another("case"), another("data", "boot")),
+    remedies=(another("case"), another("storage", "boot_drive")),
 )  # fmt: skip
-def bays(kit: Kit) -> Iterator[Remark]:
+def bays(kit: Kit) -> Iterator[Observation]:
     """2.5- and 3.5-inch drives against the bays of a case that has any."""
     case = stack_of(kit).case
     if case is None:
         return
-    for piece, left in bays_of(kit).without:
-        drive = piece.part.drive
+    for item, left in bays_of(kit).without:
+        drive = item.part.drive
         thick, size = (0, "") if drive is None else (drive.thickness_mm or 0, drive.size)
         why = (
             f"is {words.mm(thick)} thick, and its bays take {words.mm(left[-1].thickness_mm)}"
             if left
             else f"finds no bay of {size} inch left"
         )
-        yield Remark(
-            piece.id, "tight", f"{piece.name} {why} in {case.name}.",
-            (piece.line.id, case.line.id),
+        yield Observation(
+            item.id, "tight", f"{item.name} {why} in {case.name}.",
+            (item.line.id, case.line.id),
         )  # fmt: skip
 
 
@@ -268,27 +266,27 @@ def bays(kit: Kit) -> Iterator[Remark]:
     source="common practice",
     reads=(stack_of, bays_of, "connected"),
 )  # fmt: skip
-def loose_disks(kit: Kit) -> Iterator[Remark]:
+def loose_disks(kit: Kit) -> Iterator[Observation]:
     """One note for all drives outside; a case with bays that are full is FIT-31's."""
     case, bays = stack_of(kit).case, bays_of(kit)
-    without = {piece.id for piece, _ in bays.without}
+    without = {item.id for item, _ in bays.without}
     loose = [
-        piece for piece in kit.connected
-        if piece.part.drive is not None and "." in piece.part.drive.size
-        and piece.id not in bays.taken and piece.id not in without
+        item for item in kit.connected
+        if item.part.drive is not None and "." in item.part.drive.size
+        and item.id not in bays.taken and item.id not in without
     ]  # fmt: skip
     if not loose or case is None:
         return
-    names = words.few(piece.name for piece in loose)
-    stands, them, leads = (
+    names = words.few(item.name for item in loose)
+    stands, them, cables = (
         ("stands", "it", "its lead") if len(loose) == 1 else ("stand", "them", "their leads")
     )
-    spins = any(piece.part.drive is not None and piece.part.drive.spins for piece in loose)
+    spins = any(item.part.drive is not None and item.part.drive.spins for item in loose)
     where = f"put {them} on something soft," if spins else f"fix {them}"
-    yield Remark(
+    yield Observation(
         "loose", "note",
-        f"{names} {stands} loose beside {case.name}: {where} where nobody pulls {leads}.",
-        tuple(dict.fromkeys(piece.line.id for piece in loose)),
+        f"{names} {stands} loose beside {case.name}: {where} where nobody pulls {cables}.",
+        tuple(dict.fromkeys(item.line.id for item in loose)),
     )  # fmt: skip
 
 
@@ -299,12 +297,12 @@ def loose_disks(kit: Kit) -> Iterator[Remark]:
     source="common practice",
     reads=(stack_of,),
 )  # fmt: skip
-def without_lid(kit: Kit) -> Iterator[Remark]:
+def without_lid(kit: Kit) -> Iterator[Observation]:
     """What it means that the top of a layered case is left off."""
     case = stack_of(kit).case
     if case is None or case.part.case is None or case.part.case.open or not is_open(case):
         return
-    yield Remark(
+    yield Observation(
         "sheets", "note",
         f"The top {words.count(case.part.case.top_sheets, 'sheet')} of {case.name} "
         f"{'is' if case.part.case.top_sheets == 1 else 'are'} left off: it is open above to dust "
@@ -326,28 +324,27 @@ _STIFF_MM = 6.0
     "h + (pi - 2) r + 6 mm <= length of the cable",
     source="geometry of two quarter circles; stiff ends of 3 mm: common practice",
     reads=(fit_of, layers_of),
-    remedies=(another("addon"),),
+    remedies=(another("add_on"),),
 )  # fmt: skip
 def flat_cables(kit: Kit) -> Iterator[Check]:
     """Flat cables between the main board and a stacked one."""
     stack = layers_of(kit)
-    feet = {layer.piece.id: layer.foot_mm for layer in stack.layers}
+    feet = {layer.item.id: layer.foot_mm for layer in stack.layers}
     for plug, socket in fit_of(kit).placed.values():
-        piece, cable = plug.piece, plug.plug.cable
-        if cable is None or socket.piece is not stack.board or piece.id not in feet:
+        item, flat_cable = plug.item, plug.plug.flat_cable
+        if flat_cable is None or socket.item is not stack.board or item.id not in feet:
             continue
-        yield _cable_path(piece, plug.name, cable, feet[piece.id])
+        yield _cable_path(item, plug.name, flat_cable, feet[item.id])
 
 
-def _cable_path(piece: Piece, plug: str, cable: FlatCable, rise_mm: FloatArray) -> Check:
-    of, path = piece.compiled.figure, f"plugs.{plug}.cable"
+def _cable_path(item: Item, plug: str, flat_cable: FlatCable, rise_mm: FloatArray) -> Check:
+    of, path = item.compiled.figure, f"plugs.{plug}.flat_cable"
     bend = of(f"{path}.bend_mm")
 
     def sentence(margin: Margin) -> str:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return (
-            f"The flat cable of {piece.name} has {shown} to go without a crease "
-            f"and is {limit} long."
+            f"The flat cable of {item.name} has {shown} to go without a crease and is {limit} long."
         )
 
     def working(_: int) -> Sum:
@@ -355,16 +352,24 @@ def _cable_path(piece: Piece, plug: str, cable: FlatCable, rise_mm: FloatArray) 
             "length less the rise, two quarter bends and the stiff ends",
             "L - (h + (pi - 2) * r + e)",
             [
-                reading_term("L", "length of the cable", "mm", piece, f"{path}.length_mm",
-                             cable.length_mm),
+                reading_term(
+                    "L",
+                    "length of the cable",
+                    "mm",
+                    item,
+                    f"{path}.length_mm",
+                    flat_cable.length_mm,
+                ),
                 computed_term("h", "rise between the boards", "mm", float(rise_mm[0]), None),
                 standard_term("pi", "half a turn over its radius", "", pi, "geometry"),
-                reading_term("r", "tightest bend", "mm", piece, f"{path}.bend_mm", cable.bend_mm),
+                reading_term(
+                    "r", "tightest bend", "mm", item, f"{path}.bend_mm", flat_cable.bend_mm
+                ),
                 standard_term("e", "stiff ends", "mm", _STIFF_MM, "common practice"),
             ],
-        )  # fmt: skip
+        )
 
     return Check(
-        piece.id, f"Flat cable of {piece.name}", "mm", "max", rise_mm + (pi - 2) * bend + _STIFF_MM,
-        of(f"{path}.length_mm"), sentence, (piece.line.id,), working=working,
+        item.id, f"Flat cable of {item.name}", "mm", "max", rise_mm + (pi - 2) * bend + _STIFF_MM,
+        of(f"{path}.length_mm"), sentence, (item.line.id,), working=working,
     )  # fmt: skip

@@ -3,7 +3,7 @@ import Button from "react-bootstrap/Button";
 import type { LayoutReport } from "../../../api/types";
 import { duration, figure, money, room } from "../../../ui/numbers";
 import { useBench } from "../../bench";
-import { StoringForm } from "./StoringForm";
+import { StorageUseForm } from "./StorageUseForm";
 
 /** What the disks of the kit are together, in each way of using them, side by side. */
 export function ArrayPanel() {
@@ -15,7 +15,7 @@ export function ArrayPanel() {
   const use = (layout: LayoutReport) =>
     changes.act({
       kind: "patch",
-      patch: [{ op: "set", fields: { storing: { layout: layout.layout } } }],
+      patch: [{ op: "set", fields: { storage_use: { layout: layout.layout } } }],
       label: `disks as ${layout.label}`,
     });
   return (
@@ -74,7 +74,7 @@ export function ArrayPanel() {
           theft, fire and wrong commands come on top: no array is a back-up.
         </p>
       )}
-      <StoringForm />
+      <StorageUseForm />
     </section>
   );
 }
@@ -114,7 +114,7 @@ function LayoutCells({ layout, most, currency }: CellProps) {
       </td>
       <td className="num">{layout.may_fail === 0 ? "none" : layout.may_fail}</td>
       <td className="num">{rate(layout.write_mb_s)}</td>
-      <td className="num">{odds(layout.lost_in_a_year)}</td>
+      <td className="num">{odds(layout.loss_risk_per_year)}</td>
       <td className="num">
         {layout.cost_a_tb === null
           ? "not known"

@@ -13,8 +13,8 @@ export function BetterBars({ moved }: { moved: Moved }) {
   const width = Math.min(wide, WIDEST);
   const words = ["now", "then", "after"];
   const rows = [
-    { rate: moved.rate_mb_s, neck: moved.neck_label },
-    ...moved.betters.map((better) => ({ rate: better.rate_mb_s, neck: better.neck })),
+    { rate: moved.rate_mb_s, bottleneck: moved.bottleneck_label },
+    ...moved.betters.map((better) => ({ rate: better.rate_mb_s, bottleneck: better.bottleneck })),
   ];
   const { at, ticks } = rateAxis(
     rows.map((row) => row.rate),
@@ -50,7 +50,7 @@ export function BetterBars({ moved }: { moved: Moved }) {
               <text x={at(row.rate) + 8} y={index * ROW + 16}>
                 <tspan className="strong">{figure(row.rate, "MB/s")}</tspan>
                 <tspan className="small" dx={8}>
-                  {row.neck}
+                  {row.bottleneck}
                 </tspan>
               </text>
             </g>

@@ -7,42 +7,42 @@ import { useBench } from "../../bench";
 import { ArrayPanel } from "./ArrayPanel";
 import { betterText, headed } from "./better";
 import { BetterBars } from "./BetterBars";
-import { chosenFlow, isShort } from "./chosenFlow";
-import { FlowList } from "./FlowList";
+import { chosenTransfer, isShort } from "./chosenTransfer";
+import { TransferList } from "./TransferList";
 import { TimeBar } from "./TimeBar";
-import { WayDrawing } from "./WayDrawing";
+import { PathDrawing } from "./PathDrawing";
 
 /** How fast data move: one flow at a time on its way, alone or beside all others. */
 export function DataView() {
   const { report } = useBench();
-  const [flow, setFlow] = useState<string | null>(null);
+  const [transfer, setTransfer] = useState<string | null>(null);
   const [atOnce, setAtOnce] = useState(false);
-  const shown = chosenFlow(report, flow, atOnce);
+  const shown = chosenTransfer(report, transfer, atOnce);
   return (
     <>
-      <FlowSwitch
+      <TransferSwitch
         report={report}
-        current={shown?.moved.flow ?? null}
+        current={shown?.moved.transfer ?? null}
         atOnce={atOnce}
-        onFlow={setFlow}
+        onTransfer={setTransfer}
         onAtOnce={setAtOnce}
       />
       {shown === null ? (
         <p className="soft pt-3">
-          {report.data.no_way.length > 0
+          {report.data.no_path.length > 0
             ? "None of its flows has a way through the kit yet."
             : "Nothing is said about what it moves. Add a flow below: what goes from where to where, and how soon."}
         </p>
       ) : (
-        <FlowFigures key={shown.moved.flow} {...shown} />
+        <TransferFigures key={shown.moved.transfer} {...shown} />
       )}
-      {report.data.no_way.map((entry) => (
-        <p key={entry.flow} className="soft">
+      {report.data.no_path.map((entry) => (
+        <p key={entry.transfer} className="soft">
           “{entry.text}” is not judged: {entry.why_not}.
         </p>
       ))}
       <ArrayPanel />
-      <FlowList />
+      <TransferList />
     </>
   );
 }
@@ -51,29 +51,29 @@ interface SwitchProps {
   report: Report;
   current: string | null;
   atOnce: boolean;
-  onFlow: (flow: string) => void;
+  onTransfer: (transfer: string) => void;
   onAtOnce: (atOnce: boolean) => void;
 }
 
-function FlowSwitch({ report, current, atOnce, onFlow, onAtOnce }: SwitchProps) {
+function TransferSwitch({ report, current, atOnce, onTransfer, onAtOnce }: SwitchProps) {
   const { situations } = report.data;
-  const flows = situations.filter((entry) => !entry.stress).flatMap((entry) => entry.moved);
-  if (flows.length === 0) return null;
+  const transfers = situations.filter((entry) => !entry.worst_case).flatMap((entry) => entry.moved);
+  if (transfers.length === 0) return null;
   return (
     <div className="aspect-bar" role="group" aria-label="Flow">
       <span className="lead-word">Flow</span>
-      {flows.map((entry) => (
+      {transfers.map((entry) => (
         <Button
-          key={entry.flow}
+          key={entry.transfer}
           variant=""
           size="sm"
-          aria-pressed={entry.flow === current}
-          onClick={() => onFlow(entry.flow)}
+          aria-pressed={entry.transfer === current}
+          onClick={() => onTransfer(entry.transfer)}
         >
           {entry.text}
         </Button>
       ))}
-      {situations.some((entry) => entry.stress) && (
+      {situations.some((entry) => entry.worst_case) && (
         <Button
           variant=""
           size="sm"
@@ -88,10 +88,10 @@ function FlowSwitch({ report, current, atOnce, onFlow, onAtOnce }: SwitchProps) 
   );
 }
 
-function FlowFigures({ situation, moved }: { situation: Situation; moved: Moved }) {
+function TransferFigures({ situation, moved }: { situation: Situation; moved: Moved }) {
   const { report, setChosenLine, openWorking } = useBench();
   const [link, setLink] = useState<string | null>(null);
-  const margin = report.margins.find((entry) => entry.id === `DATA-01:${moved.flow}`);
+  const margin = report.margins.find((entry) => entry.id === `DATA-01:${moved.transfer}`);
   const short = isShort(moved);
   const choose = (id: string) => {
     setLink(id);
@@ -102,14 +102,14 @@ function FlowFigures({ situation, moved }: { situation: Situation; moved: Moved 
     <>
       <p className="flow-verdict">
         <strong>{said(moved)}</strong>
-        {situation.stress && <span className="soft"> with everything at once</span>}
+        {situation.worst_case && <span className="soft"> with everything at once</span>}
         {margin && (
           <Button variant="link" className="ms-2" onClick={() => openWorking(margin.id)}>
             its working
           </Button>
         )}
       </p>
-      <WayDrawing moved={moved} short={short} link={link} onChoose={choose} />
+      <PathDrawing moved={moved} short={short} link={link} onChoose={choose} />
       <ChosenLink moved={moved} link={moved.links.find((entry) => entry.id === link)} />
       {moved.betters.length > 0 && <BetterBars moved={moved} />}
       {moved.minutes !== null && moved.amount_gb !== null && <TimeBar moved={moved} />}
@@ -125,7 +125,7 @@ function FlowFigures({ situation, moved }: { situation: Situation; moved: Moved 
           {bufferText(moved.buffer_mb)} keeps the stream whole.
         </p>
       )}
-      <WayTable moved={moved} />
+      <PathTable moved={moved} />
     </>
   );
 }
@@ -173,11 +173,11 @@ function said(moved: Moved): string {
       ? `Wants ${wanted}, gets ${figure(moved.rate_mb_s, "MB/s")}`
       : `${wanted} without a gap; up to ${figure(moved.could_mb_s, "MB/s")} would get through`;
   }
-  const neck = moved.neck_label ? `; the neck is ${moved.neck_label}` : "";
-  return `${figure(moved.rate_mb_s, "MB/s")}${neck}`;
+  const bottleneck = moved.bottleneck_label ? `; the neck is ${moved.bottleneck_label}` : "";
+  return `${figure(moved.rate_mb_s, "MB/s")}${bottleneck}`;
 }
 
-function WayTable({ moved }: { moved: Moved }) {
+function PathTable({ moved }: { moved: Moved }) {
   return (
     <details className="details-table">
       <summary>As a table</summary>

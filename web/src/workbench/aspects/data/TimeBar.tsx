@@ -57,7 +57,7 @@ export function TimeBar({ moved }: { moved: Moved }) {
             </>
           )}
           <text
-            className={over ? "strong tone-stops" : "strong"}
+            className={over ? "strong tone-problem" : "strong"}
             x={Math.max(at(minutes), allowed === null ? 0 : at(allowed)) + 10}
             y={30}
           >

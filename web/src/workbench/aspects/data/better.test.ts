@@ -3,9 +3,9 @@ import { expect, test } from "vitest";
 import { betterText } from "./better";
 
 const moved = {
-  neck: "wire",
-  neck_label: "wire, 1000 Mb/s",
-  betters: [{ rate_mb_s: 432, neck: "flat-cable slot" }],
+  bottleneck: "wire",
+  bottleneck_label: "wire, 1000 Mb/s",
+  betters: [{ rate_mb_s: 432, bottleneck: "flat-cable slot" }],
 };
 
 test("a better neck brings what the next one lets by, any other link nothing", () => {
@@ -18,14 +18,14 @@ test("a better neck brings what the next one lets by, any other link nothing", (
 });
 
 test("a stream that has what it wants is held back by nothing", () => {
-  expect(betterText({ neck: null, neck_label: "", betters: [] }, "wire")).toBe(
+  expect(betterText({ bottleneck: null, bottleneck_label: "", betters: [] }, "wire")).toBe(
     "Nothing holds it back: a better one brings nothing.",
   );
 });
 
 test("behind the last neck nothing is known to come", () => {
   expect(betterText({ ...moved, betters: [] }, "wire")).toBe("It is the neck.");
-  expect(betterText({ ...moved, betters: [{ rate_mb_s: 432, neck: "" }] }, "wire")).toBe(
+  expect(betterText({ ...moved, betters: [{ rate_mb_s: 432, bottleneck: "" }] }, "wire")).toBe(
     "It is the neck: a better one brings 432 MB/s.",
   );
 });

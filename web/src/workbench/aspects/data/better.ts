@@ -8,13 +8,14 @@ export function headed(label: string): string {
 }
 
 export function betterText(
-  moved: Pick<Moved, "neck" | "neck_label" | "betters">,
+  moved: Pick<Moved, "bottleneck" | "bottleneck_label" | "betters">,
   link: string,
 ): string {
-  if (moved.neck === null) return "Nothing holds it back: a better one brings nothing.";
-  if (moved.neck !== link) return `A better one brings nothing: the neck is ${moved.neck_label}.`;
+  if (moved.bottleneck === null) return "Nothing holds it back: a better one brings nothing.";
+  if (moved.bottleneck !== link)
+    return `A better one brings nothing: the neck is ${moved.bottleneck_label}.`;
   const [better] = moved.betters;
   if (better === undefined) return "It is the neck.";
-  const then = better.neck ? `; then the neck is ${better.neck}` : "";
+  const then = better.bottleneck ? `; then the neck is ${better.bottleneck}` : "";
   return `It is the neck: a better one brings ${figure(better.rate_mb_s, "MB/s")}${then}.`;
 }

@@ -21,7 +21,7 @@ const link = (change: Partial<DataLink>): DataLink => ({
 });
 
 const moved = (links: DataLink[]): Moved => ({
-  flow: "copy",
+  transfer: "copy",
   text: "a copy",
   stream: false,
   rate_mb_s: 25,
@@ -34,8 +34,8 @@ const moved = (links: DataLink[]): Moved => ({
   allowed_min: 20,
   buffer_mb: null,
   small_mb_s: null,
-  neck: "b",
-  neck_label: "USB 2 pair",
+  bottleneck: "b",
+  bottleneck_label: "USB 2 pair",
   asked_by: [],
   begins: "the network",
   links,
@@ -45,10 +45,10 @@ const moved = (links: DataLink[]): Moved => ({
 test("a faster link is a taller channel, and what passes fills its share of it", () => {
   expect(channelHeight(400)).toBeGreaterThan(channelHeight(40));
   const layout = channels(moved([link({}), link({ id: "b", mb_s: 25, full: true })]), 600);
-  const [wide, neck] = layout.channels;
+  const [wide, bottleneck] = layout.channels;
   expect((wide?.filled ?? 0) / (wide?.height ?? 1)).toBeCloseTo(0.25);
-  expect(neck?.filled).toBe(neck?.height);
-  expect([wide?.neck, neck?.neck]).toEqual([false, true]);
+  expect(bottleneck?.filled).toBe(bottleneck?.height);
+  expect([wide?.bottleneck, bottleneck?.bottleneck]).toEqual([false, true]);
 });
 
 test("a thing that two links belong to is named once", () => {

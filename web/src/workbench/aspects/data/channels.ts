@@ -21,7 +21,7 @@ export interface Channel {
   height: number;
   /** How much of the height is filled by what passes. */
   filled: number;
-  neck: boolean;
+  bottleneck: boolean;
   label: string[];
   figures: string;
   below: string[];
@@ -54,7 +54,7 @@ export function channels(moved: Moved, width: number) {
       top: middle - height / 2,
       height,
       filled: height * Math.min(1, link.taken_mb_s / link.mb_s),
-      neck: link.id === moved.neck,
+      bottleneck: link.id === moved.bottleneck,
       label: wrapped(link.label, letters).slice(0, 3),
       figures: usedOf(link),
       below: wrapped(told, letters).slice(0, 4),

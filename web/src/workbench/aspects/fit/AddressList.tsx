@@ -20,7 +20,7 @@ export function AddressList({ header }: { header: Header }) {
           addresses: { ...line?.addresses, [String(entry.index)]: address },
         },
       ],
-      label: `${entry.piece} at ${hex(address)}`,
+      label: `${entry.item} at ${hex(address)}`,
     });
   };
   return (
@@ -33,7 +33,7 @@ export function AddressList({ header }: { header: Header }) {
               <Form.Select
                 size="sm"
                 className="tabular"
-                aria-label={`Address of ${entry.piece}`}
+                aria-label={`Address of ${entry.item}`}
                 value={entry.address}
                 onChange={(event) => set(entry, Number(event.target.value))}
               >
@@ -48,7 +48,7 @@ export function AddressList({ header }: { header: Header }) {
             ) : (
               <span className="fixed-address tabular">{hex(entry.address)}</span>
             )}
-            <span>{entry.piece}</span>
+            <span>{entry.item}</span>
           </li>
         ))}
       </ul>

@@ -18,12 +18,12 @@ export function ConnectionsView() {
   const [open, setOpen] = useState<string | null>(null);
   if (connections.length === 0) return <p className="soft pt-2">Nothing is plugged in yet.</p>;
   const letGo = (entry: Connection) => {
-    const [line, piece] = plugOf(entry.plug);
+    const [line, item] = plugOf(entry.plug);
     changes.act({
       kind: "patch",
       patch: [
-        { op: "pin", line, plug: piece, socket: null },
-        { op: "pin", line, plug: piece.slice(piece.indexOf(".") + 1), socket: null },
+        { op: "pin", line, plug: item, socket: null },
+        { op: "pin", line, plug: item.slice(item.indexOf(".") + 1), socket: null },
       ],
       label: `${entry.plug_label} where it finds room`,
     });
@@ -121,7 +121,7 @@ function Sockets({ plug, name, onDone }: SocketsProps) {
           <div>
             <strong>{place.label}</strong>
             {place.holder && <span className="soft"> in use by {place.holder}, which moves</span>}
-            {place.reason && <div className="tone-stops">{place.reason}</div>}
+            {place.reason && <div className="tone-problem">{place.reason}</div>}
             {!place.current && !place.reason && (
               <div className="soft tabular">{effectText(place.effect, report)}</div>
             )}
@@ -155,10 +155,10 @@ function effectText(effect: Effect, report: Report): string {
   const now = (severity: string) =>
     report.findings.filter((finding) => finding.severity === severity).length;
   const amps = change(effect.source_delta_a, "A");
-  if (effect.stops === now("stops") && effect.tight === now("tight"))
+  if (effect.problems === now("problem") && effect.tight === now("tight"))
     return amps ? `${amps}, else as now` : "all as now";
   const snags = [
-    effect.stops > 0 ? `${effect.stops} that stop it` : "nothing stops it",
+    effect.problems > 0 ? `${effect.problems} that stop it` : "nothing stops it",
     effect.tight > 0 ? `${effect.tight} tight` : "",
     amps,
   ];

@@ -160,7 +160,7 @@ function Block({ block, lit, hatch }: { block: FitBlock; lit: boolean; hatch: st
 }
 
 function Gap({ gap }: { gap: FitGap }) {
-  const tone = gap.severity === "note" ? "sound" : gap.severity;
+  const tone = gap.severity === "note" ? "ok" : gap.severity;
   const middle = (gap.from + gap.to) / 2;
   return (
     <g>
@@ -176,7 +176,7 @@ function Gap({ gap }: { gap: FitGap }) {
 }
 
 function Between({ gap }: { gap: FitBetween }) {
-  const tone = gap.gapMm < 0 ? "stops" : "sound";
+  const tone = gap.gapMm < 0 ? "problem" : "ok";
   const top = Math.min(gap.from, gap.to);
   const foot = Math.max(gap.from, gap.to);
   return (

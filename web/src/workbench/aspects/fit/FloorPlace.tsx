@@ -4,7 +4,7 @@ import Button from "react-bootstrap/Button";
 import { FigureInput } from "../../../ui/FigureInput";
 import { stated } from "../../../ui/numbers";
 import { readNumber } from "../../../ui/readNumber";
-import { shownUnit } from "../../../ui/shown";
+import { shownUnit } from "../../../ui/displayUnits";
 import { useFollowing } from "../../../ui/typed";
 import { useBench } from "../../bench";
 import { useFloorPlace } from "./floorPlace";
@@ -98,7 +98,7 @@ function FloorForm({ board, room, placed, along, across, stand }: FormProps) {
         </Button>
       )}
       {wrong && (
-        <span className="tone-stops" role="alert">
+        <span className="tone-problem" role="alert">
           {wrong}
         </span>
       )}

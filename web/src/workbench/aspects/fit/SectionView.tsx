@@ -3,7 +3,7 @@ import Button from "react-bootstrap/Button";
 
 import type { Report } from "../../../api/types";
 import { bare, figure, sides, stated } from "../../../ui/numbers";
-import { shownUnit } from "../../../ui/shown";
+import { shownUnit } from "../../../ui/displayUnits";
 import { useWidth } from "../../../ui/useWidth";
 import { litLines, useBench } from "../../bench";
 import { FitDrawing } from "./FitDrawing";
@@ -63,8 +63,8 @@ type Outside = Report["fit"]["outside"][number];
 /** "100 × 70 × 7 mm, on 0.2 m at the USB 3 socket", as far as it is known. */
 function whereabouts(thing: Outside): string {
   const size = thing.size_mm ? `${sides(thing.size_mm, "mm")}, ` : "";
-  const lead = thing.reach_m === null ? "" : `on ${stated(thing.reach_m, "m")} `;
-  return `${size}${lead}at the ${thing.at}`;
+  const cable = thing.reach_m === null ? "" : `on ${stated(thing.reach_m, "m")} `;
+  return `${size}${cable}at the ${thing.at}`;
 }
 
 const TO_SCALE_PX = 46;
@@ -212,7 +212,7 @@ function Blocks({ report }: { report: Report }) {
         </thead>
         <tbody>
           {rows.map((box, index) => (
-            <tr key={`${box.piece}/${box.label}/${index}`}>
+            <tr key={`${box.item}/${box.label}/${index}`}>
               <th scope="row">{box.look === "plug" ? `${box.label}, plug` : box.label}</th>
               <td className="num tabular">{span(box.x_mm, box.dx_mm)}</td>
               <td className="num tabular">{span(box.y_mm, box.dy_mm)}</td>

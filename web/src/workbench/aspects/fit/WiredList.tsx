@@ -5,7 +5,7 @@ import Form from "react-bootstrap/Form";
 import type { Report, Wired } from "../../../api/types";
 import { Amount } from "../../../ui/Amount";
 import { InlineForm } from "../../../ui/InlineForm";
-import { withSign } from "../../../ui/shown";
+import { withSign } from "../../../ui/displayUnits";
 import { useBench } from "../../bench";
 import { EMPTY, wiredFrom, type WiredText } from "./wired";
 

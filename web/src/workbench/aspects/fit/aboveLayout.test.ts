@@ -4,7 +4,7 @@ import { report } from "../../../testing/reports";
 import { aboveLayout } from "./aboveLayout";
 
 const box = (line: string, look: string, x: number, y: number, dx: number, dy: number, z = 0) => ({
-  piece: `${line}#1`,
+  item: `${line}#1`,
   line,
   label: line,
   look,

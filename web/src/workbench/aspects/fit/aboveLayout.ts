@@ -109,7 +109,7 @@ export function aboveLayout(
       fit.case?.drilled && main ? place(main, "movable", main.label, "movable", main.line) : null,
     height: round(TOP + (high - low) * scale + FOOT),
     blocks: boxes.map((box, index) =>
-      place(box, `${box.piece}/${box.label}/${index}`, box.label, box.look, box.line),
+      place(box, `${box.item}/${box.label}/${index}`, box.label, box.look, box.line),
     ),
     plugs: fit.plugs.map((box, index) => {
       const at = place(box, `plug/${index}`, box.label, "plug", box.line);

@@ -7,7 +7,7 @@ import { fitLayout } from "./fitLayout";
 type Fit = Report["fit"];
 
 const box = (label: string, z: number, height: number, look: Fit["boxes"][number]["look"]) => ({
-  piece: `${label}#1`,
+  item: `${label}#1`,
   line: label,
   label,
   look,
@@ -47,7 +47,7 @@ const fit: Partial<Fit> = {
   ],
 };
 const margins = [
-  margin({ id: "FIT-05:above", unit: "mm", spare: -12, severity: "stops" }),
+  margin({ id: "FIT-05:above", unit: "mm", spare: -12, severity: "problem" }),
   margin({ id: "FIT-05:below", unit: "mm", spare: 6 }),
 ];
 

@@ -1,7 +1,7 @@
 /** From the fit report to a side elevation to scale: x along the board, z up. Pure. */
 import type { Margin, Report, Severity } from "../../../api/types";
 import { sides } from "../../../ui/numbers";
-import { MM_AN_INCH, shownUnit, withSign } from "../../../ui/shown";
+import { MM_AN_INCH, shownUnit, withSign } from "../../../ui/displayUnits";
 
 export interface FitBlock {
   key: string;

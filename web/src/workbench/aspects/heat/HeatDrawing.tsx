@@ -31,9 +31,14 @@ export function HeatDrawing({ layout, stateLabel }: Props) {
           </text>
         </g>
       ))}
-      {layout.flows.map((flow) => (
-        <path key={flow.id} className="heat-flow" d={flow.path} strokeWidth={flow.width}>
-          <title>{`${flow.id.replace("-", " to ")}: ${figure(flow.powerW, "W")}`}</title>
+      {layout.transfers.map((transfer) => (
+        <path
+          key={transfer.id}
+          className="heat-flow"
+          d={transfer.path}
+          strokeWidth={transfer.width}
+        >
+          <title>{`${transfer.id.replace("-", " to ")}: ${figure(transfer.powerW, "W")}`}</title>
         </path>
       ))}
       <text x={42} y={layout.outside.y + 16}>
@@ -47,11 +52,16 @@ export function HeatDrawing({ layout, stateLabel }: Props) {
           {layout.hidden} more in the table below
         </text>
       )}
-      {layout.flows.map(
-        (flow) =>
-          flow.label && (
-            <text key={flow.id} x={flow.label.x + 8} y={flow.label.y} className="heat-watts">
-              {figure(flow.powerW, "W")}
+      {layout.transfers.map(
+        (transfer) =>
+          transfer.label && (
+            <text
+              key={transfer.id}
+              x={transfer.label.x + 8}
+              y={transfer.label.y}
+              className="heat-watts"
+            >
+              {figure(transfer.powerW, "W")}
             </text>
           ),
       )}

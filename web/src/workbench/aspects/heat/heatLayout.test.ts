@@ -82,7 +82,7 @@ describe("the heat drawing", () => {
       path("wall", "outside", 6),
     ];
     const drawn = heatLayout(base, 0, 664, 440);
-    const words = (drawn?.flows ?? []).flatMap(({ id, label }) =>
+    const words = (drawn?.transfers ?? []).flatMap(({ id, label }) =>
       label
         ? [{ id, left: label.x + 8, right: label.x + 40, top: label.y - 9, bottom: label.y }]
         : [],
@@ -118,13 +118,12 @@ describe("the heat drawing", () => {
   });
 
   it("makes flows as wide as their watts, and names only those that count", () => {
-    const flow = (id: string) => layout?.flows.find((entry) => entry.id === id);
-    expect((flow("board-inside")?.width ?? 0) / (flow("die-board")?.width ?? 1)).toBeCloseTo(
-      1.25,
-      1,
-    );
-    expect(flow("board-wall")?.label).toBeNull();
-    expect(flow("wall-outside")?.label).not.toBeNull();
+    const transfer = (id: string) => layout?.transfers.find((entry) => entry.id === id);
+    expect(
+      (transfer("board-inside")?.width ?? 0) / (transfer("die-board")?.width ?? 1),
+    ).toBeCloseTo(1.25, 1);
+    expect(transfer("board-wall")?.label).toBeNull();
+    expect(transfer("wall-outside")?.label).not.toBeNull();
   });
 
   it("keeps everything on the sheet", () => {
@@ -138,7 +137,7 @@ describe("the heat drawing", () => {
 
   it("draws the hot bodies that are closest to their limit, and says how many it leaves out", () => {
     const crowded = warm();
-    const spot = (n: number) => ({
+    const face = (n: number) => ({
       id: `x#${n}`,
       label: `Regulator of board ${n}`,
       temp_c: [60 + n],
@@ -146,7 +145,7 @@ describe("the heat drawing", () => {
       temp_p95_c: [70],
       limit_c: 100,
     });
-    crowded.heat.nodes = [...crowded.heat.nodes, ...[1, 2, 3, 4, 5, 6].map(spot)];
+    crowded.heat.nodes = [...crowded.heat.nodes, ...[1, 2, 3, 4, 5, 6].map(face)];
     const drawn = heatLayout(crowded, 0, 480, 430);
     expect(drawn?.hidden).toBe(2);
     expect(drawn?.rungs.map((entry) => entry.id).filter((id) => id.startsWith("x"))).toEqual([

@@ -2,7 +2,7 @@
 import { scaleLinear } from "d3-scale";
 
 import type { Report } from "../../../api/types";
-import { serverValue, shownValue } from "../../../ui/shown";
+import { serverValue, shownValue } from "../../../ui/displayUnits";
 import { wrapped } from "../../../ui/wrapped";
 
 export interface Rung {
@@ -16,7 +16,7 @@ export interface Rung {
   tempC: number;
   band: { top: number; bottom: number } | null;
   limit: { y: number; tempC: number } | null;
-  tone: "plain" | "sound" | "tight" | "stops";
+  tone: "plain" | "ok" | "tight" | "problem";
   figure: string;
 }
 
@@ -38,7 +38,7 @@ export interface HeatLayout {
   /** Whether the columns are wide enough to say what a limit means. */
   roomy: boolean;
   rungs: Rung[];
-  flows: HeatFlow[];
+  transfers: HeatFlow[];
   /** How many hot bodies are left to the table, those farthest from their limit. */
   hidden: number;
 }
@@ -123,7 +123,7 @@ export function heatLayout(
     footY: height - FOOT,
     roomy: step >= ROOMY,
     rungs,
-    flows: flowsOf(report, state, rungs, ambientY, wordsOf(rungs, step >= ROOMY)),
+    transfers: transfersOf(report, state, rungs, ambientY, wordsOf(rungs, step >= ROOMY)),
     hidden: spots.length - closest.length,
   };
 }
@@ -145,7 +145,7 @@ export function tone(report: Report, node: string, state: string): Rung["tone"] 
       (node === "die" ? margin.id.endsWith(".die") : margin.id.endsWith(`:${node}`)),
   );
   const severity = own?.severity_by_state[own.states.indexOf(state)];
-  return severity === "stops" || severity === "tight" ? severity : "sound";
+  return severity === "problem" || severity === "tight" ? severity : "ok";
 }
 
 interface Box {
@@ -196,7 +196,7 @@ function labelPlace(
 }
 
 /** `taken` is what is written already; the watts of the flows are added to it. */
-function flowsOf(
+function transfersOf(
   report: Report,
   state: number,
   rungs: Rung[],

@@ -3,7 +3,7 @@ import { scaleLinear } from "d3-scale";
 
 import type { Report } from "../../../api/types";
 import { figure } from "../../../ui/numbers";
-import { serverValue, shownUnit, shownValue } from "../../../ui/shown";
+import { serverValue, shownUnit, shownValue } from "../../../ui/displayUnits";
 import { byHeadroom, ORDER, tone, type Rung } from "./heatLayout";
 
 export interface HeatRow {

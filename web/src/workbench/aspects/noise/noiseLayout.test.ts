@@ -3,7 +3,7 @@ import { expect, test } from "vitest";
 import { noiseLayout } from "./noiseLayout";
 
 const FAN = { line: "cooling", name: "Hush Clip", level_dba: 26 };
-const DISK = { line: "data", name: "Drum 1T", level_dba: 24 };
+const DISK = { line: "storage", name: "Drum 1T", level_dba: 24 };
 
 test("bars are as long as their levels, and all together is the longest", () => {
   const layout = noiseLayout({ heard: [FAN, DISK], level_dba: 28.1, limit_dba: null, rooms: [] });

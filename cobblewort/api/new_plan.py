@@ -1,0 +1,83 @@
+"""Routes for beginning a plan: purposes, places, what can be asked, and a first kit."""
+
+from fastapi import APIRouter, Response
+
+from cobblewort.api import problems
+from cobblewort.api.answers import answer, told_of, written
+from cobblewort.api.deps import PAGE_SAMPLES, Cupboard
+from cobblewort.api.models import CheaperKitView, FirstKitRequest, FirstKitView, RequirementKind
+from cobblewort.api.preferences import AskedShown, Preferred
+from cobblewort.core.changing.first import first_kit
+from cobblewort.core.errors import InputError
+from cobblewort.core.parts.functions import CONDITIONS, FUNCTIONS, LIMITS
+from cobblewort.core.plans.purpose import KnownPlace, Purpose, plan_for
+from cobblewort.core.verdict.evaluate import evaluate
+from cobblewort.formats.shipped import shipped_places, shipped_purposes
+
+router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+
+
+@router.get("/purposes")
+def list_purposes() -> list[Purpose]:
+    """What people build such a kit for, with what it usually asks."""
+    return list(shipped_purposes().values())
+
+
+@router.get("/places")
+def list_places() -> list[KnownPlace]:
+    """Where it may live, with what that usually means."""
+    return list(shipped_places().values())
+
+
+@router.get("/requirement-kinds")
+def list_requirement_kinds() -> list[RequirementKind]:
+    """Everything that can be asked of a kit."""
+    functions = [
+        RequirementKind(
+            kind="function", id=name, label=function.label, unit=function.unit,
+            wants="at_least" if function.unit else "count", rate_unit=function.rate_unit,
+        )
+        for name, function in FUNCTIONS.items()
+    ]  # fmt: skip
+    conditions = [
+        RequirementKind(
+            kind="condition", id=name, label=label, unit="h" if name == "without_mains" else "",
+            wants="at_least" if name == "without_mains" else "", rate_unit="",
+        )
+        for name, label in CONDITIONS.items()
+    ]  # fmt: skip
+    limits = [
+        RequirementKind(
+            kind="limit", id=name, label=label, unit=unit, wants="at_most", rate_unit=""
+        )
+        for name, (label, unit) in LIMITS.items()
+    ]
+    return [*functions, *conditions, *limits]
+
+
+@router.post("/first-kit", responses=answer(FirstKitView))
+def suggest_first_kit(
+    body: FirstKitRequest, catalogue: Cupboard, shown: AskedShown, preferred: Preferred
+) -> Response:
+    """A complete first kit for the four answers; nothing is stored."""
+    purpose = shipped_purposes().get(body.purpose)
+    if purpose is None:
+        known = ", ".join(shipped_purposes())
+        raise InputError([("purpose", f"must be one of {known} (got '{body.purpose}')")])
+    for number, part_id in enumerate(body.owned):
+        catalogue.part(part_id, f"owned.{number}")
+    asked = preferred.begun(plan_for(purpose, body.name, body.place))
+    requirements = asked.requirements if body.requirements is None else body.requirements
+    transfers = asked.transfers if body.transfers is None else body.transfers
+    empty = asked.model_copy(
+        update={"requirements": requirements, "transfers": transfers, "budget": body.budget}
+    )
+    found = first_kit(empty, catalogue, body.owned)
+    report = evaluate(found.plan, catalogue, PAGE_SAMPLES)
+    choice, cheaper = found.cheaper, None
+    if choice is not None:
+        checked = evaluate(choice.plan, catalogue, PAGE_SAMPLES)
+        cheaper = CheaperKitView(choice.plan, choice.less, choice.sentences, checked)
+    view = FirstKitView(found.plan, empty, found.reasons, found.failing, report, cheaper)
+    by_core = ("reasons", "report", "cheaper.sentences", "cheaper.report")
+    return written(told_of(view, shown, by_core))

@@ -1,0 +1,118 @@
+"""Better buys: what stands beside a chosen part in the cupboard and gives more for little."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from decimal import Decimal
+
+from cobblewort.core import words
+from cobblewort.core.judging.findings import Observation
+from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.parts.model import Part
+from cobblewort.core.plans.plan import Line, Plan
+
+_MUCH_FASTER, _LITTLE_MORE = 2.1, Decimal("1.35")
+"""A board is the better buy where it is more than twice as fast for about a third more: a guess."""
+
+
+@derived(
+    "connected", "catalogue", "currency", "rates", "place.ambient_min_c", "place.power"
+)  # fmt: skip
+def better_buys_of(kit: Kit) -> list[Observation]:
+    """Boards with a much faster one for little more, and storage with a cheaper and larger one."""
+    chosen = [(line, part) for line, part in kit.connected.by_line() if not line.owned]
+    found = [*_faster_boards(kit, [entry for entry in chosen if entry[1].kind == "board"])]
+    stores = [(line, part) for line, part in chosen if part.storage is not None]
+    offered = kit.catalogue.parts(("drive", "card")) if stores else []
+    for line, part in stores:
+        better = _larger_for_less(kit.plan, part, offered)
+        if better is not None and better.storage is not None:
+            price = words.money(kit.plan.price_of(better) or 0, kit.plan.currency)
+            text = (
+                f"{better.model} holds {better.storage.capacity_gb:g} GB for {price}, more than "
+                f"{part.model} and for less."
+            )
+            found.append(Observation(line.id, "note", text, (line.id,)))
+    return found
+
+
+def _faster_boards(kit: Kit, boards: Sequence[tuple[Line, Part]]) -> Iterator[Observation]:
+    """Boards beside which one of the same make-up stands that is much faster for little more; where
+    watts are short nobody wants that.
+    """
+    plan, place = kit.plan, kit.plan.place
+    if place.power not in ("mains", "poe"):
+        return
+    for line, part in boards:
+        own = plan.price_of(part)
+        if own is None or part.parity_mb_s is None:
+            continue
+        found = [
+            (other.parity_mb_s.nominal / part.parity_mb_s.nominal, price, other)
+            for other in kit.catalogue.parts(("board",))
+            if other.parity_mb_s is not None and (price := plan.price_of(other)) is not None
+            and other.origin != "typical" and own < price <= own * _LITTLE_MORE
+            and _stands_alike(other, part)
+            and (other.ambient_min_c is None or other.ambient_min_c <= place.ambient_min_c)
+        ]  # fmt: skip
+        times, price, better = max(found, key=lambda entry: entry[0], default=(0.0, own, part))
+        if times > _MUCH_FASTER:
+            more = words.money(price - own, plan.currency)
+            yield Observation(
+                line.id, "note",
+                f"{better.model} costs {more} more than {part.model} and is {times:.1f} times as "
+                "fast.",
+                (line.id,),
+            )  # fmt: skip
+
+
+def _stands_alike(other: Part, than: Part) -> bool:
+    """Whether a board stands where another does and gives all that it gives."""
+    one, two = other.stack, than.stack
+    if one is None or two is None or one.holes != two.holes:
+        return False
+    return than.offers.keys() <= other.offers.keys()
+
+
+def _larger_for_less(plan: Plan, part: Part, offered: Sequence[Part]) -> Part | None:
+    """The largest drive of a drive's shape, or card, that holds more, costs less and is worse in
+    nothing that is stated.
+    """
+    own, coldest_c = plan.price_of(part), plan.place.ambient_min_c
+    if part.storage is None or own is None:
+        return None
+    capacity_gb = part.storage.capacity_gb
+    found = [
+        (other.storage.capacity_gb, other) for other in offered
+        if other.storage is not None and other.storage.capacity_gb > capacity_gb
+        and other.kind == part.kind and other.origin != "typical"
+        and (price := plan.price_of(other)) is not None and price < own
+        and _as_good(other, part)
+        and (other.ambient_min_c is None or other.ambient_min_c <= coldest_c)
+    ]  # fmt: skip
+    return max(found, key=lambda entry: entry[0])[1] if found else None
+
+
+def _as_good(other: Part, than: Part) -> bool:
+    """Whether a store goes where another does and is neither slower nor sooner worn; of a card that
+    does not say how long it lasts, nobody knows.
+    """
+    one, two = other.drive, than.drive
+    if two is not None:
+        shape = (two.size, two.protocol, two.spins)
+        if one is None or (one.size, one.protocol, one.spins) != shape:
+            return False
+        figures = [
+            (one.read_mb_s, two.read_mb_s), (one.write_mb_s, two.write_mb_s),
+            (one.endurance_tb, two.endurance_tb),
+        ]  # fmt: skip
+    elif other.storage is None or than.storage is None or than.storage.endurance_tb is None:
+        return False
+    else:
+        figures = [
+            (other.storage.endurance_tb, than.storage.endurance_tb),
+            (other.storage.write_mb_s, than.storage.write_mb_s),
+        ]
+    return all(
+        mine is not None and mine.nominal >= its.nominal for mine, its in figures if its is not None
+    )

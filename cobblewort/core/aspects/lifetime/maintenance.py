@@ -1,0 +1,85 @@
+"""What a finished kit wants of its owner, and how often."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from cobblewort.core.aspects.lifetime.wear import BY_WRITING, DAYS_A_YEAR, worn_of, written_of
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.plans.plan import NOT_OF_IT
+
+
+@dataclass(slots=True, frozen=True)
+class Maintenance:
+    """A thing to do: what, and every how many days, the first time after as many; `once` it is done
+    for good.
+    """
+
+    id: str
+    text: str
+    every_days: int
+    once: bool = False
+
+
+_MONTH = 30
+_BEFORE = 0.8
+"""What wears is changed after so much of its typical life: a guess."""
+_EVERY_MONTHS = {"clean": 12, "some": 6, "much": 3}
+"""Filters and fins, by the dust of the place: from memory."""
+
+
+def maintenance_of(kit: Kit) -> Iterator[Maintenance]:
+    """Everything that comes round, most often first."""
+    yield from sorted(_found(kit), key=lambda entry: (entry.every_days, entry.id))
+
+
+def _found(kit: Kit) -> Iterator[Maintenance]:
+    plan, items = kit.plan, kit.items
+    if on_a_network(kit):
+        yield Maintenance("updates", "Install updates and start it anew", _MONTH)
+    for copy in plan.retention.backups:
+        yield Maintenance(f"copy-{copy.id}", f"Copy: {copy.text}", max(1, round(copy.every_days)))
+    if plan.retention.backups:
+        yield Maintenance("restore", "Bring one file back from each copy", 6 * _MONTH)
+    if any(item.part.fan or (item.part.cooler and item.part.cooler.r_fan_k_w)
+           for item in items):  # fmt: skip
+        months = _EVERY_MONTHS[plan.place.dust]
+        yield Maintenance("dust", "Take dust out of fans, fins and filters", months * _MONTH)
+    boot = next((p for p in items.of_role("boot_drive") if p.part.storage is not None), None)
+    if boot is not None:
+        yield Maintenance(
+            "image", f"Make an image of {boot.part.model} and put it away", 12 * _MONTH
+        )
+    if any("battery" in item.part.offers for item in items):
+        yield Maintenance("battery", "Let it run on its battery until it shuts down, and time it",
+                     12 * _MONTH)  # fmt: skip
+    if plan.place.wet:
+        yield Maintenance("water", "Look for water, rust and loose glands", 6 * _MONTH)
+    wanted = plan.retention.years
+    for thing in [*written_of(kit), *worn_of(kit)]:
+        years = nominal(thing.years)
+        if years < wanted:
+            text = f"Change {thing.label.removesuffix(BY_WRITING)}"
+            due_days = max(_MONTH, int(years * DAYS_A_YEAR * _BEFORE))
+            yield Maintenance(f"change-{thing.id}", text, due_days, once=True)
+
+
+def on_a_network(kit: Kit) -> bool:
+    """Whether the kit is to be reached over a network, or reaches one."""
+    plan = kit.plan
+    if plan.place.network == "none":
+        return False
+    ends = {end for transfer in plan.transfers for end in (transfer.source, transfer.target)}
+    wanted = {requirement.function for requirement in plan.requirements}
+    asked = bool(ends & {"network", "wifi", "access_point"}) or bool(
+        wanted & {"ethernet", "wifi", "access_point"}
+    )
+    given = any(
+        function in item.part.offers
+        for item in kit.connected
+        if item.line.role not in NOT_OF_IT
+        for function in ("ethernet", "wifi")
+    )
+    return asked and given

@@ -1,0 +1,120 @@
+"""What is kept: how long the room lasts, and what of it is left when something happens."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import ceil
+
+from cobblewort.core.aspects.data.model import array_of, moved
+from cobblewort.core.aspects.data.route import Router, held_of
+from cobblewort.core.aspects.fit.paths import ways
+from cobblewort.core.aspects.lifetime.wear import daily_gb
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.plans.plan import End, Transfer
+
+DAYS_A_MONTH = 365.25 / 12
+COPIES, MEDIA, AWAY = 3, 2, 1
+"""Three copies on two kinds of media, one of them elsewhere: common practice."""
+FORMAT_SHARE = 0.01
+"""What a file system takes of its room for itself: common practice."""
+
+
+@dataclass(slots=True, frozen=True)
+class Filling:
+    """How the room fills: what there is, what stays of each day, and after how long it is full.
+
+    `days` is None where nothing stays. [GB], [GB a day]
+    """
+
+    capacity_gb: float
+    day_gb: float
+    days: float | None
+
+
+@dataclass(slots=True, frozen=True)
+class Backup:
+    """Copies, kinds of media and places away, against three, two and one."""
+
+    copies: int
+    media: int
+    away: int
+
+    @property
+    def complete(self) -> bool:
+        """Whether it is three, two, one."""
+        return self.copies >= COPIES and self.media >= MEDIA and self.away >= AWAY
+
+
+def capacity_gb(kit: Kit) -> float:
+    """Room for data: that of the data drives as they are used, else what the image leaves of the
+    boot medium. [GB]
+    """
+    array = array_of(kit)
+    if array.items:
+        return array.usable_gb * (1 - FORMAT_SHARE)
+    boot = next(
+        (p for p in kit.connected.of_role("boot_drive") if p.part.storage is not None), None
+    )
+    if boot is None or boot.part.storage is None:
+        return 0.0
+    taken = kit.plan.image.card_gb if kit.plan.image is not None else 0.0
+    return max(0.0, boot.part.storage.capacity_gb * (1 - FORMAT_SHARE) - taken)
+
+
+@derived("connected", "transfers", "storage_use", "image", array_of)
+def filling_of(kit: Kit) -> Filling:
+    """How the room fills, by flows that stay and by what a store grows."""
+    plan = kit.plan
+    day = sum(
+        daily_gb(transfer)
+        for transfer in plan.transfers
+        if transfer.stays and transfer.target in ("storage", "boot_drive")
+    )
+    day += (plan.storage_use.growth_gb_month or 0.0) / DAYS_A_MONTH
+    room = capacity_gb(kit)
+    return Filling(room, day, room / day if day > 0 and room > 0 else None)
+
+
+@derived("connected", "retention", array_of)
+def backup_of(kit: Kit) -> Backup:
+    """The copy on the kit and those that the plan names."""
+    array = array_of(kit)
+    own = array.items or [
+        p for p in kit.connected.of_role("boot_drive") if p.part.storage is not None
+    ]
+    copies = kit.plan.retention.backups
+    kinds: set[str] = {p.part.medium.kind for p in own if p.part.medium is not None}
+    kinds |= {copy.medium for copy in copies}
+    away = sum(copy.place == "elsewhere" for copy in copies)
+    return Backup(len(copies) + bool(own), max(len(kinds), 1), away)
+
+
+@dataclass(slots=True, frozen=True)
+class Carried:
+    """How long all that fits takes over the network, out and back. [h]"""
+
+    out_h: float | None
+    back_h: float | None
+
+
+@derived("connected", "storage_use", "place.network", "image", "settings", ways, held_of, array_of)
+def carried_of(kit: Kit) -> Carried:
+    """A copy of everything over the network, and the way back."""
+    room = capacity_gb(kit)
+    if room <= 0:
+        return Carried(None, None)
+    router = Router(kit, held_of(kit), nominal_alone=True)
+    times: list[float | None] = []
+    both_ways: tuple[tuple[End, End], ...] = (("storage", "network"), ("network", "storage"))
+    for source, target in both_ways:
+        transfer = Transfer(id="copy", text="copy", source=source, target=target, amount_gb=room)
+        route = router.route(transfer)
+        minutes = moved([route])[0].minutes if route.links else None
+        times.append(None if minutes is None else nominal(minutes) / 60)
+    return Carried(times[0], times[1])
+
+
+def months(days: float) -> int:
+    """Whole months until then, at least one."""
+    return max(1, ceil(days / DAYS_A_MONTH))

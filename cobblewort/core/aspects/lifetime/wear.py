@@ -1,0 +1,272 @@
+"""What wears out, and when: media by what is written to them, fans by turning, cells by age."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from cobblewort.core import words
+from cobblewort.core.aspects.data.arrays import written_to_each
+from cobblewort.core.aspects.data.model import array_of
+from cobblewort.core.aspects.data.typical_rates import drawn
+from cobblewort.core.aspects.heat.model import HeatResult
+from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.figures.arrays import Quantity
+from cobblewort.core.figures.one_or_many import between, nominal
+from cobblewort.core.figures.reading import Reading
+from cobblewort.core.judging.item import Item
+from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.parts.model import Part, Wears
+from cobblewort.core.plans.plan import NOT_OF_IT, Plan, Transfer, Writes
+from cobblewort.core.words import LONGEST_Y
+
+DAYS_A_YEAR = 365.25
+BY_WRITING = ", by writing"
+SMALL_FILE_MB = 8.0
+"""Files below this are written like many small ones: a guess."""
+OLDEST_Y = 25.0
+"""Grease dries and rubber and electrolyte age, however seldom a thing runs: nobody answers for what
+turns or ages longer than this, whatever the rule of thumb makes of it. A guess. [a]"""
+_COOLER_HELPS = 4.0
+"""A cool place stretches a life of years this many times at most: a guess."""
+_MOST_DOUBLED = 20.0
+"""Twice as long or half as long so many times: beyond it nobody believes the rule."""
+
+
+def _usual(low: float, nominal_: float, high: float) -> Reading:
+    return Reading(nominal=nominal_, low=low, high=high, basis="typical")
+
+
+SYSTEM_GB_DAY: dict[Writes, Reading] = {
+    "logger": _usual(0.1, 0.3, 1), "hub": _usual(1, 3, 8), "light": _usual(0.2, 0.5, 2),
+    "server": _usual(2, 6, 20), "games": _usual(0.05, 0.1, 0.3),
+}  # fmt: skip
+"""What a system and its logs write. [GB a day], from memory."""
+_ON_BIG, _ON_SMALL = _usual(1.1, 1.3, 1.5), _usual(2, 3, 4)
+_BY_SYSTEM = _usual(2, 4, 10)
+"""How many bytes a medium writes for each one: in long runs, in files of a few megabytes, and for
+logs and databases. From memory."""
+_IN_MEMORY, _READ_ONLY = _usual(0.2, 0.35, 0.6), _usual(0, 0.02, 0.05)
+"""What of the system's writes is left by a setting. From memory."""
+
+WearKind = Literal["writing", "turning", "age"]
+
+
+@dataclass(slots=True, frozen=True)
+class Written:
+    """What is written to a medium: by what, how much a day, and what that comes to inside.
+
+    [GB a day]
+    """
+
+    by: str
+    gb_day: Quantity
+    inside_gb_day: Quantity
+
+
+@dataclass(slots=True)
+class Wearing:
+    """A thing that wears out: after how many years, shape (samples,) or one number, and of what.
+
+    `how` says under what: `by 1.2 GB a day`, `at 41 °C`.
+    """
+
+    id: str
+    label: str
+    kind: WearKind
+    years: Quantity
+    how: str
+    item: Item
+    written: tuple[Written, ...] = ()
+    endurance_tb: Quantity | None = None
+    temp_c: float | None = None
+    of: Wears | None = None
+
+    @property
+    def most_y(self) -> float:
+        """As long as its life is told. [a]"""
+        return LONGEST_Y if self.kind == "writing" else OLDEST_Y
+
+
+def daily_gb(transfer: Transfer) -> float:
+    """What a flow moves in a day. [GB]"""
+    if transfer.rate_mb_s is not None:
+        return transfer.rate_mb_s * 3.6 * (transfer.hours_a_day or 0.0)
+    return (transfer.amount_gb or 0.0) * transfer.runs_a_day
+
+
+def hours_on(plan: Plan) -> float:
+    """Hours of a day in which it is not off. [h]"""
+    return sum(phase.hours for phase in plan.schedule if phase.activity != "off")
+
+
+def system_gb_day(plan: Plan, samples: int) -> Quantity:
+    """What the system writes by itself, with its settings. [GB a day]"""
+    retention, own = plan.retention, plan.retention.system_gb_day
+    if own is None:
+        written: Quantity = drawn(
+            f"system/{retention.writes}", SYSTEM_GB_DAY[retention.writes], samples
+        )  # fmt: skip
+    else:
+        written = float(own)
+    if plan.settings.read_only_root:
+        return written * drawn("read-only", _READ_ONLY, samples)
+    if plan.settings.logs_in_memory:
+        return written * drawn("in-memory", _IN_MEMORY, samples)
+    return written
+
+
+def media_of(kit: Kit) -> list[Item]:
+    """Media that the kit lives on: those of data, and the first to boot from."""
+    boot = [p for p in kit.connected.of_role("boot_drive") if p.part.storage is not None][:1]
+    return [*boot, *array_of(kit).items]
+
+
+@derived("connected", "transfers", "storage_use", "retention", "settings", array_of)
+def written_of(kit: Kit) -> list[Wearing]:
+    """Media that wear by what is written to them; disks that spin do not."""
+    found = []
+    plan, array = kit.plan, array_of(kit)
+    boot = next(
+        (p for p in kit.connected.of_role("boot_drive") if p.part.storage is not None), None
+    )
+    for item in media_of(kit):
+        endurance = endurance_tb(kit, item)
+        if endurance is None:
+            continue
+        on_data = item in array.items
+        share = 1.0
+        if on_data:
+            layout = plan.storage_use.layout
+            share = written_to_each(layout, len(array.items))
+            if layout == "separate" and item is not array.items[0]:
+                share = 0.0
+        entries = []
+        if item is boot:
+            system = system_gb_day(plan, kit.samples)
+            grown = drawn("by-system", _BY_SYSTEM, kit.samples)
+            entries.append(Written("the system and its logs", system, system * grown))
+        for transfer in plan.transfers:
+            lands = (
+                transfer.target == "boot_drive"
+                if array.items
+                else transfer.target in ("boot_drive", "storage")
+            )
+            if (on_data and transfer.target == "storage") or (item is boot and lands):
+                day = daily_gb(transfer) * (share if on_data else 1.0)
+                if day > 0:
+                    small = transfer.file_mb is not None and transfer.file_mb < SMALL_FILE_MB
+                    name, reading = ("small", _ON_SMALL) if small else ("big", _ON_BIG)
+                    grown = drawn(name, reading, kit.samples)
+                    entries.append(Written(transfer.text, day, day * grown))
+        total: Quantity = 0.0
+        for entry in entries:
+            total = total + entry.inside_gb_day
+        if nominal(total) <= 0:
+            continue
+        years = between(0.0, endurance * 1000 / (total * DAYS_A_YEAR), LONGEST_Y)
+        day_gb = sum(nominal(entry.gb_day) for entry in entries)
+        found.append(
+            Wearing(
+                f"{item.id}.writing", f"{item.name}{BY_WRITING}", "writing", years,
+                f"by {words.daily(day_gb)}", item, tuple(entries), endurance,
+            )
+        )  # fmt: skip
+    return found
+
+
+def endurance_tb(kit: Kit, item: Item) -> Quantity | None:
+    """What may be written to a medium in its life: as stated, else by its size. [TB]"""
+    part = item.part
+    for path in ("drive.endurance_tb", "storage.endurance_tb"):
+        figure = _figure(kit, item, path)
+        if figure is not None:
+            return figure
+    if part.storage is None:
+        return None
+    for path in ("drive.endurance_tb_100gb", "medium.endurance_tb_100gb"):
+        figure = _figure(kit, item, path)
+        if figure is not None:
+            return figure * part.storage.capacity_gb / 100
+    return None
+
+
+def rated_tb(part: Part) -> float | None:
+    """The same of a part by itself, at its typical figure. [TB]"""
+    drive, storage, medium = part.drive, part.storage, part.medium
+    stated = (None if drive is None else drive.endurance_tb) or (
+        None if storage is None else storage.endurance_tb
+    )
+    if stated is not None or storage is None:
+        return None if stated is None else stated.nominal
+    by_size = (None if drive is None else drive.endurance_tb_100gb) or (
+        None if medium is None else medium.endurance_tb_100gb
+    )
+    return None if by_size is None else by_size.nominal * storage.capacity_gb / 100
+
+
+def _figure(kit: Kit, item: Item, path: str) -> Quantity | None:
+    values = item.compiled.stated(path)
+    return values.item(0) if values is not None and kit.samples == 1 else values
+
+
+@derived("built", "schedule", "place.ambient_min_c", "place.ambient_max_c", heat_of)
+def worn_of(kit: Kit) -> list[Wearing]:
+    """What wears out by itself: fans by turning, capacitors and cells by warmth and age."""
+    return list(_worn(kit))
+
+
+def _worn(kit: Kit) -> Iterator[Wearing]:
+    heat, hours, middle = heat_of(kit), hours_on(kit.plan), middling_c(kit)
+    rise: float | None = None
+    for item in kit.built:
+        if item.index > 1 or item.line.role in NOT_OF_IT:
+            continue
+        for name, own in item.part.wears.items():
+            warmer = _figure(kit, item, f"wears.{name}.warmer_k")
+            temp: Quantity = middle
+            if heat.shelters(item.line.id):
+                rise = _mean_rise(kit, heat) if rise is None else rise
+                temp = middle + rise
+            if warmer is not None:
+                temp = temp + warmer
+            factor: Quantity = 1.0
+            halves = _figure(kit, item, f"wears.{name}.halves_k")
+            if halves is not None:
+                doubled = between(-_MOST_DOUBLED, (own.at_c - temp) / halves, _MOST_DOUBLED)
+                factor = 2**doubled
+            lifetime = _figure(kit, item, f"wears.{name}.life_h")
+            if lifetime is not None:
+                years = lifetime * factor / (max(hours, 0.01) * DAYS_A_YEAR)
+            else:
+                aged = _figure(kit, item, f"wears.{name}.life_y")
+                years = (1.0 if aged is None else aged) * between(0.0, factor, _COOLER_HELPS)
+            years = between(0.0, years, OLDEST_Y)
+            shown = nominal(temp)
+            yield Wearing(
+                f"{item.id}.{name}", f"{item.part.model}, {own.label}",
+                "turning" if own.label == "fan" else "age", years, f"at {shown:.0f} °C", item,
+                temp_c=shown, of=own,
+            )  # fmt: skip
+
+
+def middling_c(kit: Kit) -> float:
+    """A middling day: half way between the coldest and the hottest. [°C]"""
+    place = kit.plan.place
+    return (place.ambient_min_c + place.ambient_max_c) / 2
+
+
+def _mean_rise(kit: Kit, heat: HeatResult) -> float:
+    """How much warmer than the day it is inside a closed case, over the hours of a day. [K]"""
+    inside = heat.inside_c
+    if inside is None:
+        return 0.0
+    rises: list[float] = (inside[:, 0] - heat.ambient_c).tolist()
+    hours = [phase.hours for phase in kit.plan.schedule]
+    total, weighed = 0.0, 0.0
+    for state, rise in zip(heat.states, rises, strict=True):
+        if state.phase is not None:
+            weighed += rise * hours[state.phase]
+            total += hours[state.phase]
+    return weighed / total if total else 0.0

@@ -1,0 +1,558 @@
+"""Holds each need of a plan against what the kit gives."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from cobblewort.core import words
+from cobblewort.core.aspects.data.model import RATED, Array, DataResult, array_of
+from cobblewort.core.aspects.data.model import of as data_of
+from cobblewort.core.aspects.fit.assign import Assignment, PlugRef
+from cobblewort.core.aspects.fit.mass import counts, kit_mass_g
+from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.noise.model import NoiseResult, turns
+from cobblewort.core.aspects.noise.model import of as noise_of
+from cobblewort.core.aspects.power.daily_energy import battery_hours
+from cobblewort.core.aspects.power.model import PowerResult
+from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.item import Item
+from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
+from cobblewort.core.parts.model import Offer
+from cobblewort.core.plans.plan import NOT_OF_IT, Plan, Requirement
+
+RequirementStatus = Literal["met", "met_if", "not_met", "not_checked"]
+Reason = Literal[
+    "", "missing", "too_little", "rate", "inlet", "shell", "place", "condition", "limit"
+]  # fmt: skip
+"""Why a need is not met, so that each reason can have a rule and remedies of its own; a rate that
+is too low is told by the rules of data."""
+
+USER_GB = 0.25
+"""Memory that one more person at once takes of a server program: typical, from memory."""
+DEAF_DB = 10.0
+"""A shell that takes more leaves a radio inside a third of its reach or less: 6 dB halve it
+(typical, from memory)."""
+
+
+@dataclass(slots=True)
+class RequirementResult:
+    """A need and how the kit stands to it.
+
+    `lines` are those that meet it, or that spoil it. `have` and `want` are amounts in `unit`, None
+    where nothing is counted.
+    """
+
+    requirement: Requirement
+    status: RequirementStatus
+    reason: Reason
+    sentence: str
+    lines: tuple[str, ...] = ()
+    unit: str = ""
+    have: float | None = None
+    want: float | None = None
+
+
+@dataclass(slots=True, frozen=True)
+class _Giver:
+    """A piece that offers a function."""
+
+    item: Item
+    offer: Offer
+
+
+@dataclass(slots=True)
+class _Facts:
+    """What needs are held against."""
+
+    plan: Plan
+    items: Sequence[Item]
+    fit: Assignment
+    power: PowerResult
+    noise: NoiseResult
+    data: DataResult
+    array: Array
+
+    def givers(self, function: FunctionId) -> list[_Giver]:
+        found = []
+        for item in self.items:
+            offer = item.part.offers.get(function)
+            if offer is not None and item.line.role not in NOT_OF_IT:
+                found.append(_Giver(item, offer))
+        return found
+
+
+def build_needs(
+    plan: Plan, items: Sequence[Item], fit: Assignment, power: PowerResult, noise: NoiseResult,
+    data: DataResult, array: Array,
+) -> list[RequirementResult]:  # fmt: skip
+    """Every need in the order of the plan."""
+    facts = _Facts(plan, items, fit, power, noise, data, array)
+    return [_result(requirement, facts) for requirement in plan.requirements]
+
+
+def _result(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    if requirement.condition is not None:
+        return _CONDITIONS[requirement.condition](requirement, facts)
+    if requirement.limit is not None:
+        return _limit(requirement, facts)
+    return _FUNCTIONS.get(requirement.function or "", _function)(requirement, facts)
+
+
+def _met(requirement: Requirement, lines: tuple[str, ...], sentence: str = "") -> RequirementResult:
+    return RequirementResult(requirement, "met", "", sentence, lines)
+
+
+def _function(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """Offered often enough, by pieces that nothing spoils, with the amount that is wanted."""
+    if requirement.function is None:
+        raise ValueError(f"need {requirement.id} is not about a function")
+    function = FUNCTIONS[requirement.function]
+    givers = facts.givers(requirement.function)
+    if not givers:
+        asked = "" if requirement.text == function.label else f": {requirement.text}"
+        sentence = f"Nothing in the kit gives {function.label}{asked}."
+        return RequirementResult(
+            requirement, "not_met", "missing", sentence, want=float(requirement.count)
+        )
+    spoilt = {id(giver): _spoilt(requirement.function, giver, facts) for giver in givers}
+    kept = [giver for giver in givers if spoilt[id(giver)] is None]
+    told = spoilt[id(givers[0])]
+    if not kept and told is not None:
+        reason, sentence, line = told
+        return RequirementResult(
+            requirement, "not_met", reason, sentence, (givers[0].item.line.id, line)
+        )
+    lines = tuple(dict.fromkeys(giver.item.line.id for giver in kept))
+    count = sum(giver.offer.count for giver in kept)
+    if count < requirement.count:
+        often = f"{count} of {requirement.count} times"
+        sentence = f"The kit gives {function.label} {often}: {requirement.text}."
+        return RequirementResult(
+            requirement,
+            "not_met",
+            "missing",
+            sentence,
+            lines,
+            "",
+            float(count),
+            float(requirement.count),
+        )
+    if requirement.at_least is not None:
+        return _amount(requirement, function.unit, function.added, kept, lines, facts.data)
+    to_build = [g.item.name for g in kept if g.offer.driver == "build"]
+    in_image = sum(g.offer.count for g in kept if g.offer.driver == "image")
+    if to_build and in_image < requirement.count:
+        sentence = f"{to_build[0]} gives it once its driver is built; the usual image has none."
+        return RequirementResult(requirement, "met_if", "condition", sentence, lines)
+    return _met(requirement, lines)
+
+
+def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason, str, str] | None:
+    """Why a piece cannot give what it offers, with the line that is in the way."""
+    item, inlet = giver.item, giver.offer.on_power_input
+    if inlet is not None:
+        plug = facts.fit.into(f"{item.id}.{inlet}")
+        if plug is not None and not _carries_data(plug, facts.fit):
+            sentence = (
+                f"The only port of {item.name} that can act as a device is its power inlet, and "
+                f"{plug.item.name} is plugged in there."
+            )
+            return "inlet", sentence, plug.item.line.id
+    if function == "vehicle_power":
+        feeds = {node.parent for node in facts.power.nodes}
+        roots = [n for n, node in enumerate(facts.power.nodes) if node.item is item]
+        if not feeds & set(roots):
+            sentence = f"{item.name} stands in the kit and feeds nothing."
+            return "missing", sentence, item.line.id
+    if function == "ethernet" and facts.plan.place.network in ("wifi", "none"):
+        return "place", f"Its place has no network socket for {item.name}.", item.line.id
+    if function in ("wifi", "access_point", "mesh_radio") and item.part.inside:
+        case = next((i for i in facts.items if i.part.case is not None), None)
+        shell = None if case is None else case.part.case
+        if case is not None and shell is not None and shell.radio_db.nominal > DEAF_DB:
+            sentence = (
+                f"{case.name} takes {shell.radio_db.nominal:.0f} dB from the radio of "
+                f"{item.name} inside it: next to nothing is left."
+            )
+            return "shell", sentence, case.line.id
+    return None
+
+
+def _carries_data(plug: PlugRef, fit: Assignment) -> bool:
+    """Whether what is plugged into an inlet that is a device port too joins it to another machine:
+    a splitter, or a lead with data wires that such a machine feeds.
+    """
+    item = plug.item
+    if item.part.splits_device_port:
+        return True
+    if item.part.cable is None or not item.part.cable.data:
+        return False
+    return any(
+        other.item is item and socket.item.part.kind == "machine"
+        for other, socket in fit.placed.values()
+    )
+
+
+def _moved(
+    requirement: Requirement, givers: list[_Giver], lines: tuple[str, ...], data: DataResult
+) -> RequirementResult:
+    """A rate over a network, as the whole way lets it by."""
+    want = float(requirement.at_least or 0)
+    asked = next((asked for asked in data.asked if asked.requirement.id == requirement.id), None)
+    if asked is None:
+        sentence = f"Not known: how fast {givers[0].item.name} is: {requirement.text}."
+        return RequirementResult(
+            requirement, "not_checked", "too_little", sentence, lines, "MB/s", None, want
+        )
+    have = nominal(asked.moved.rate_mb_s)
+    if have >= want:
+        return RequirementResult(requirement, "met", "", "", lines, "MB/s", have, want)
+    sentence = f"Its way lets {words.rate(have)} of the {words.rate(want)} by: {requirement.text}."
+    return RequirementResult(requirement, "not_met", "rate", sentence, lines, "MB/s", have, want)
+
+
+def _amount(
+    requirement: Requirement, unit: str, added: bool, givers: list[_Giver], lines: tuple[str, ...],
+    data: DataResult,
+) -> RequirementResult:  # fmt: skip
+    """The amounts of all givers together, or the best of them; rates as their way lets them by."""
+    if requirement.function in RATED:
+        return _moved(requirement, givers, lines, data)
+    known = [g.offer.amount for g in givers if g.offer.amount is not None]
+    want = float(requirement.at_least or 0)
+    if not known:
+        sentence = f"Not known: how much of it {givers[0].item.name} gives: {requirement.text}."
+        return RequirementResult(
+            requirement, "not_checked", "too_little", sentence, lines, unit, None, want
+        )
+    return _measured(requirement, sum(known) if added else max(known), want, unit, lines)
+
+
+def _measured(
+    requirement: Requirement, have: float, want: float, unit: str, lines: tuple[str, ...]
+) -> RequirementResult:
+    if have >= want:
+        return RequirementResult(requirement, "met", "", "", lines, unit, have, want)
+    sentence = (
+        f"The kit gives {have:g} {unit} of the {want:g} {unit} asked for: {requirement.text}."
+    )
+    return RequirementResult(
+        requirement, "not_met", "too_little", sentence, lines, unit, have, want
+    )
+
+
+def _usb_sockets(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """USB-A sockets that nothing takes."""
+    taken = {socket.id for _, socket in facts.fit.placed.values()}
+    free = [
+        ref
+        for name, ref in facts.fit.sockets.items()
+        if ref.socket.connector == "usb-a" and ref.socket.role == "host" and name not in taken
+    ]
+    lines = tuple(dict.fromkeys(ref.item.line.id for ref in free))
+    if len(free) >= requirement.count:
+        return _met(requirement, lines)
+    sentence = f"{len(free)} of {requirement.count} USB sockets are left free: {requirement.text}."
+    return RequirementResult(
+        requirement,
+        "not_met",
+        "missing",
+        sentence,
+        lines,
+        "",
+        float(len(free)),
+        float(requirement.count),
+    )
+
+
+def _storage(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """Room for data, in GB."""
+    room, lines = _capacity_gb(facts)
+    return _measured(requirement, room, float(requirement.at_least or 1), "GB", lines)
+
+
+def recorded_hours(plan: Plan) -> float:
+    """Hours of a day in which it records: those with work in them, all of them where none has."""
+    working = [p.hours for p in plan.schedule if p.activity not in ("off", "idle")]
+    return sum(working or [phase.hours for phase in plan.schedule])
+
+
+def required_capacity_gb(requirement: Requirement, plan: Plan) -> float:
+    """The room that a need asks for, stated or as days of recording. [GB]"""
+    if requirement.function == "recording":
+        return (
+            (requirement.at_least or 0) * recorded_hours(plan) * (requirement.rate_mb_h or 0) / 1000
+        )
+    return float(requirement.at_least or 0) if requirement.function == "storage" else 0.0
+
+
+def _recording(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """Days until the room is full, at the rate and the hours of a day."""
+    room, lines = _capacity_gb(facts)
+    rate_mb_h, want = float(requirement.rate_mb_h or 0), float(requirement.at_least or 0)
+    hours = recorded_hours(facts.plan)
+    days = round(room * 1000 / (rate_mb_h * hours), 1) if hours else 0.0
+    result = _measured(requirement, days, want, "days", lines)
+    if result.sentence:
+        result.sentence = (
+            f"{room:g} GB hold {days:g} of {want:g} days, at {rate_mb_h:g} MB an hour and "
+            f"{hours:g} hours a day: {requirement.text}."
+        )
+    return result
+
+
+def _capacity_gb(facts: _Facts) -> tuple[float, tuple[str, ...]]:
+    """Room on the data drives as they are used together, and their lines; the boot medium counts
+    where there are none. [GB]
+    """
+    disks = facts.array.items
+    if disks:
+        return facts.array.usable_gb, tuple(dict.fromkeys(item.line.id for item in disks))
+    media = [i for i in facts.items if i.line.role == "boot_drive" and i.part.storage is not None]
+    lines = tuple(dict.fromkeys(i.line.id for i in media))
+    room = sum(i.part.storage.capacity_gb for i in media if i.part.storage is not None)
+    if media and facts.plan.image is not None:
+        room = max(0.0, room - facts.plan.image.card_gb)
+    return room, lines
+
+
+def wanted_memory_gb(requirement: Requirement, plan: Plan) -> float:
+    """The memory that a need asks for, stated or as people at once beside the image. [GB]"""
+    if requirement.function == "users":
+        image_gb = 0.0 if plan.image is None else plan.image.memory_gb
+        return image_gb + USER_GB * (requirement.at_least or 0)
+    return float(requirement.at_least or 0) if requirement.function == "memory" else 0.0
+
+
+def _users(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """People whom the memory beside the image serves at once; what is swapped out serves nobody."""
+    givers = facts.givers("memory")
+    amounts = [giver.offer.amount for giver in givers if giver.offer.amount is not None]
+    lines = tuple(dict.fromkeys(giver.item.line.id for giver in givers))
+    want = float(requirement.at_least or 1)
+    if not amounts:
+        sentence = f"Not known: how much memory there is: {requirement.text}."
+        return RequirementResult(
+            requirement, "not_checked", "too_little", sentence, lines, "people", None, want
+        )
+    image_gb = 0.0 if facts.plan.image is None else facts.plan.image.memory_gb
+    have = max(0.0, float((max(amounts) - image_gb) // USER_GB))
+    return _measured(requirement, have, want, "people", lines)
+
+
+def _desktop(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    image = facts.plan.image
+    if image is None:
+        sentence = f"Not known: which image it starts from: {requirement.text}."
+        return RequirementResult(requirement, "not_checked", "condition", sentence)
+    if image.desktop:
+        return _met(requirement, ())
+    sentence = f"{image.name} has no desktop: {requirement.text}."
+    return RequirementResult(requirement, "not_met", "condition", sentence)
+
+
+def _survives_disk(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """Whether any disk may fail and all is still there."""
+    array = facts.array
+    lines = tuple(dict.fromkeys(item.line.id for item in array.items))
+    if array.may_fail > 0:
+        return _met(requirement, lines)
+    if not array.items:
+        sentence = f"The kit has no data disks yet: {requirement.text}."
+    else:
+        what = "its one disk" if len(array.items) == 1 else "one of its disks"
+        sentence = f"When {what} fails, data go with it: {requirement.text}."
+    return RequirementResult(requirement, "not_met", "condition", sentence, lines)
+
+
+def _unattended(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    del facts
+    sentence = "Let its program start by itself after a power cut, and let the watchdog restart it."
+    return RequirementResult(requirement, "met_if", "condition", sentence)
+
+
+def _pulled_plug(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    battery = facts.givers("battery")
+    if facts.plan.settings.read_only_root or battery:
+        return _met(requirement, tuple(g.item.line.id for g in battery))
+    sentence = "Make the root file system read-only, or a pulled plug may spoil the boot medium."
+    return RequirementResult(requirement, "met_if", "condition", sentence)
+
+
+def _silent(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    loud = [i for i in facts.items if turns(i.part)]
+    if not loud:
+        return _met(requirement, ())
+    what = words.listed(dict.fromkeys(i.name for i in loud))
+    verb = "turns" if len(loud) == 1 else "turn"
+    lines = tuple(dict.fromkeys(i.line.id for i in loud))
+    return RequirementResult(
+        requirement, "not_met", "condition", f"{what} {verb} and can be heard.", lines
+    )
+
+
+def _children(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    case = next((i for i in facts.items if i.part.case is not None), None)
+    if case is None or case.part.case is None or case.part.case.open:
+        name = "Without a case" if case is None else f"In {case.name}"
+        lines = () if case is None else (case.line.id,)
+        sentence = f"{name} everything lies open to children's hands."
+        return RequirementResult(requirement, "not_met", "condition", sentence, lines)
+    return _met(requirement, (case.line.id,))
+
+
+def _moves(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    spinning = [i for i in facts.items if i.part.drive is not None and i.part.drive.spins]
+    if spinning:
+        name, lines = spinning[0].name, tuple(dict.fromkeys(i.line.id for i in spinning))
+        sentence = (
+            f"{name} spins, and a disk that is shaken while it spins breaks: {requirement.text}."
+        )
+        return RequirementResult(requirement, "not_met", "condition", sentence, lines)
+    sentence = "Screw it down and tie every plug and lead; what can shake loose will."
+    return RequirementResult(requirement, "met_if", "condition", sentence)
+
+
+def _from_outside(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """By whichever network its place has, where the kit has it too."""
+    network = facts.plan.place.network
+    if network == "none":
+        sentence = f"Its place has no network: {requirement.text}."
+        return RequirementResult(requirement, "not_met", "place", sentence)
+    ways: dict[str, tuple[FunctionId, ...]] = {
+        "ethernet": ("ethernet",), "wifi": ("wifi",), "both": ("ethernet", "wifi"),
+    }  # fmt: skip
+    if not any(facts.givers(way) for way in ways[network]):
+        has = words.listed(FUNCTIONS[way].label for way in ways[network])
+        sentence = f"Its place has {has}, and nothing in the kit joins it: {requirement.text}."
+        return RequirementResult(requirement, "not_met", "place", sentence)
+    sentence = (
+        "Change every default password, keep it up to date, and let nothing in from the internet "
+        "but what you mean to."
+    )
+    return RequirementResult(requirement, "met_if", "condition", sentence)
+
+
+def _off_mains(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """Usable energy over the mean draw of the day."""
+    batteries = facts.givers("battery")
+    if not batteries:
+        sentence = f"There is no battery in the kit: {requirement.text}."
+        return RequirementResult(requirement, "not_met", "missing", sentence)
+    capacity_wh = sum(giver.offer.amount or 0 for giver in batteries)
+    hours = battery_hours(facts.plan, facts.power, capacity_wh)
+    if hours is None:
+        fed = facts.power.feeds_every_board()
+        why = "it draws nothing on a day" if fed else "nothing feeds it yet"
+        sentence = f"Not known: how long its battery lasts, as {why}."
+        return RequirementResult(requirement, "not_checked", "condition", sentence)
+    lines = tuple(g.item.line.id for g in batteries)
+    return _measured(requirement, round(hours, 1), float(requirement.at_least or 0), "h", lines)
+
+
+_FUNCTIONS: dict[str, Callable[[Requirement, _Facts], RequirementResult]] = {
+    "usb_port": _usb_sockets,
+    "storage": _storage,
+    "recording": _recording,
+    "desktop": _desktop,
+    "users": _users,
+}
+_CONDITIONS: dict[str, Callable[[Requirement, _Facts], RequirementResult]] = {
+    "unattended": _unattended,
+    "power_cut": _pulled_plug,
+    "silent": _silent,
+    "children": _children,
+    "remote_access": _from_outside,
+    "without_mains": _off_mains,
+    "in_vehicle": _moves,
+    "disk_failure": _survives_disk,
+}
+
+
+def _limit(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """A figure of the whole kit against the most that it may be."""
+    if requirement.limit == "noise_dba":
+        return _noise_limit(requirement, facts)
+    if requirement.limit == "mass_g":
+        return _mass_limit(requirement, facts)
+    return _length_limit(requirement, facts)
+
+
+def _at_most(
+    requirement: Requirement, have: float, unit: str, lines: tuple[str, ...], sentence: str
+) -> RequirementResult:
+    most = float(requirement.at_most or 0)
+    if have <= most:
+        return RequirementResult(requirement, "met", "", "", lines, unit, have, most)
+    told = f"{sentence}; it may be {most:g} {unit}: {requirement.text}."
+    return RequirementResult(requirement, "not_met", "limit", told, lines, unit, have, most)
+
+
+def _not_known(requirement: Requirement, what: str) -> RequirementResult:
+    return RequirementResult(
+        requirement, "not_checked", "limit", f"Not known: {what}: {requirement.text}."
+    )
+
+
+def _length_limit(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """The longest outside edge of the case."""
+    case = next((i for i in facts.items if i.part.case is not None), None)
+    if case is None or case.part.case is None:
+        return _not_known(requirement, "how long it is without a case")
+    own = case.part.case
+    longest = max(own.inner_length_mm, own.inner_width_mm, own.inner_height_mm) + 2 * own.wall_mm
+    sentence = f"{case.name} is {longest:.0f} mm long"
+    return _at_most(requirement, longest, "mm", (case.line.id,), sentence)
+
+
+def _noise_limit(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """All that turns, at 1 m and at its loudest."""
+    noise = facts.noise
+    if noise.unknown:
+        names = words.few(i.name for i in noise.unknown)
+        return _not_known(requirement, f"how loud {names} {_is_are(noise.unknown)}")
+    level = round(float(noise.level_dba[0]), 1)
+    lines = tuple(dict.fromkeys(item.line.id for item, _ in noise.heard))
+    what = words.few(item.name for item, _ in noise.heard) if noise.heard else "it"
+    verb = "are" if len(noise.heard) > 1 else "is"
+    sentence = f"{words.opening(what)} {verb} heard at {level:g} dB(A) at 1 m"
+    return _at_most(requirement, level, "dB(A)", lines, sentence)
+
+
+def _mass_limit(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """The box with all that is in it or plugged into it."""
+    known, unknown = kit_mass_g(facts.items)
+    heavy = [i for i in facts.items if counts(i)]
+    lines = tuple(dict.fromkeys(i.line.id for i in heavy))
+    result = _at_most(requirement, round(known), "g", lines, f"It weighs {known:.0f} g")
+    if result.status == "met" and unknown:
+        names = words.few(i.name for i in unknown)
+        return _not_known(requirement, f"what {names} {'weighs' if len(unknown) == 1 else 'weigh'}")
+    return result
+
+
+def _is_are(items: Sequence[Item]) -> str:
+    return "is" if len(items) == 1 else "are"
+
+
+@derived(
+    "built", "requirements", "image", "settings", "schedule", "place.network",
+    fit_of, power_of, noise_of, data_of, array_of,
+)  # fmt: skip
+def of(kit: Kit) -> list[RequirementResult]:
+    """How it stands to each thing that is asked of it."""
+    if not kit.plan.requirements:
+        return []
+    return build_needs(
+        kit.plan,
+        kit.built,
+        fit_of(kit),
+        power_of(kit),
+        noise_of(kit),
+        data_of(kit),
+        array_of(kit),
+    )

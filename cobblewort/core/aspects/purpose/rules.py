@@ -1,0 +1,246 @@
+"""Rules of purpose: does this kit do the job at all."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from cobblewort.core.aspects.purpose.model import RequirementResult, RequirementStatus
+from cobblewort.core.aspects.purpose.model import of as requirements_of
+from cobblewort.core.judging.findings import Finding, Observation
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Severity
+from cobblewort.core.judging.remedies import (
+    another,
+    on_offer,
+    other_supplies,
+    place_with,
+    remove_named,
+)
+from cobblewort.core.judging.rules import rule
+from cobblewort.core.plans.patch import AddLine, Patch, SetFields, SwapPart
+from cobblewort.core.plans.plan import KINDS_FOR_ROLE
+
+SEVERITY_OF: dict[RequirementStatus, Severity] = {
+    "met": "ok", "met_if": "note", "not_met": "problem", "not_checked": "note",
+}  # fmt: skip
+
+
+def _remarks(kit: Kit, *reasons: str) -> Iterator[Observation]:
+    for result in requirements_of(kit):
+        if result.reason in reasons:
+            yield Observation(
+                result.requirement.id, SEVERITY_OF[result.status], result.sentence,
+                tuple(dict.fromkeys(line for line in result.lines if line)),
+            )  # fmt: skip
+
+
+def _requirement_of(kit: Kit, finding: Finding) -> RequirementResult | None:
+    subject = finding.id.split(":", 1)[1]
+    return next(
+        (result for result in requirements_of(kit) if result.requirement.id == subject), None
+    )
+
+
+def giver(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Add a part that gives what is missing, for each role that it can take."""
+    result = _requirement_of(kit, finding)
+    if result is None or result.requirement.function is None:
+        return
+    for role, kinds in KINDS_FOR_ROLE.items():
+        if role in ("board", "set_up", "boot_drive", "other_equipment"):
+            continue
+        for part in on_offer(kit, kinds):
+            wanted = result.requirement.function
+            stores = wanted == "storage" and role == "storage" and part.storage is not None
+            if wanted in part.offers or stores:
+                yield (AddLine(role=role, part=part.id),)
+
+
+def holds_energy(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Supplies that hold a battery, where hours without mains are what is missing."""
+    result = _requirement_of(kit, finding)
+    if result is None or result.requirement.condition != "without_mains":
+        return
+    for patch in other_supplies(kit):
+        parts = [c.part for c in patch if isinstance(c, AddLine | SwapPart)]
+        if any("battery" in kit.catalogue.part(part).offers for part in parts):
+            yield patch
+
+
+def more_sockets(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A hub, where USB sockets are what is missing."""
+    result = _requirement_of(kit, finding)
+    if result is not None and result.requirement.function == "usb_port":
+        for part in on_offer(kit, ("hub",)):
+            yield (AddLine(role="add_on", part=part.id),)
+
+
+def splitter(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """What parts data and power at a port that is inlet and device port at once."""
+    del finding
+    for part in on_offer(kit, ("device",)):
+        if part.splits_device_port:
+            yield (AddLine(role="add_on", part=part.id),)
+
+
+def full_image(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """The same image with a desktop; it needs more room."""
+    del finding
+    image = kit.plan.image
+    if image is not None and not image.desktop:
+        fuller = {
+            "name": "Full image with a desktop", "desktop": True,
+            "card_gb": max(image.card_gb, 16), "memory_gb": max(image.memory_gb, 2),
+        }  # fmt: skip
+        yield (SetFields(fields={"image": fuller}),)
+
+
+@rule(
+    "NEED-01", "purpose", "Everything that it must do is there",
+    why="A kit can fit, run and stay cool and still not do what it was bought for.",
+    formula="each function that is asked for is given by a part of the kit, as often as asked",
+    source="common practice",
+    reads=(requirements_of,),
+    remedies=(giver, holds_energy, more_sockets, another("board", "add_on")),
+)  # fmt: skip
+def functions(kit: Kit) -> Iterator[Observation]:
+    """Functions that nothing gives, or not often enough."""
+    yield from _remarks(kit, "missing")
+
+
+@rule(
+    "NEED-02", "purpose", "There is enough of it",
+    why="A board that moves 11 MB/s is no use where 80 are asked for, and a full disk stops.",
+    formula="amount given >= amount asked for, in the unit of the function",
+    source="maker's figures",
+    reads=(requirements_of,),
+    remedies=(giver, holds_energy, another("board", "storage", "boot_drive", "add_on")),
+)  # fmt: skip
+def amounts(kit: Kit) -> Iterator[Observation]:
+    """Amounts that fall short, or are not known."""
+    yield from _remarks(kit, "too_little")
+
+
+@rule(
+    "NEED-03", "purpose", "The conditions of its place and use hold",
+    why="It runs unattended, its plug is pulled, somebody sleeps beside it, children reach it.",
+    formula="each condition holds for the kit, or is named as work that is left to do",
+    source="common practice",
+    reads=(requirements_of,),
+    remedies=(full_image, another("cooling", "case", "storage"), remove_named),
+)  # fmt: skip
+def conditions(kit: Kit) -> Iterator[Observation]:
+    """Conditions that do not hold, and those that hold only when something is done."""
+    yield from _remarks(kit, "condition")
+
+
+@rule(
+    "NEED-04", "purpose", "It stays within its limits",
+    why="Too long for the shelf is found out on the shelf.",
+    formula="figure of the kit <= limit asked for",
+    source="maker's drawings",
+    reads=(requirements_of,),
+    remedies=(another("case"),),
+)  # fmt: skip
+def limits(kit: Kit) -> Iterator[Observation]:
+    """Limits that are passed, or cannot be judged."""
+    yield from _remarks(kit, "limit")
+
+
+@rule(
+    "NEED-05", "purpose", "The device port is not the power inlet",
+    why="On many boards the one port that can act as a device is where the power comes in; both at "
+    "once need a splitter that also keeps two supplies apart.",
+    formula="no supply is plugged into the port that is to act as a device, unless it is split",
+    source="common practice",
+    reads=(requirements_of,),
+    remedies=(splitter, another("board")),
+)  # fmt: skip
+def device_port(kit: Kit) -> Iterator[Observation]:
+    """A device port that the supply takes."""
+    yield from _remarks(kit, "inlet")
+
+
+@rule(
+    "NEED-06", "purpose", "A radio is not shut into metal",
+    why="A metal shell takes 15 to 30 dB: a board that should be on Wi-Fi is deaf inside it.",
+    formula="loss of the shell <= 10 dB for a radio inside it",
+    source="free-space propagation: each 6 dB halve the reach; losses typical, from memory",
+    reads=(requirements_of,),
+    remedies=(another("case"),),
+)  # fmt: skip
+def radio_in_shell(kit: Kit) -> Iterator[Observation]:
+    """Radios that are wanted and stand in a metal shell."""
+    yield from _remarks(kit, "shell")
+
+
+def joins_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A part that joins the network which the place has."""
+    del finding
+    wanted = {"wifi": ("wifi",), "ethernet": ("ethernet",)}.get(kit.plan.place.network, ())
+    for part in on_offer(kit, ("device",)):
+        if any(name in part.offers for name in wanted):
+            yield (AddLine(role="add_on", part=part.id),)
+
+
+def has_a_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """The place has a network after all."""
+    del finding
+    yield place_with(kit, network="both")
+
+
+@rule(
+    "NEED-08", "purpose", "Its place has the network that it wants",
+    why="A network socket in the kit is no use in a loft without one, nor is a radio where none "
+    "reaches.",
+    formula="what the need asks for is there: a network socket, radio, or either",
+    source="common practice",
+    reads=(requirements_of,),
+    remedies=(joins_network, another("board", "add_on"), has_a_network),
+)  # fmt: skip
+def network_of_the_place(kit: Kit) -> Iterator[Observation]:
+    """Needs of a network that the place has not, or that the kit cannot join."""
+    yield from _remarks(kit, "place")
+
+
+@rule(
+    "NEED-07", "purpose", "The image fits the boot medium and the memory",
+    why="An image larger than its card is found out after half an hour of writing it.",
+    formula="size of the image <= room on the boot medium; memory asked for <= memory of the board",
+    source="common practice",
+    reads=("image", "connected"),
+    remedies=(another("boot_drive"), another("board")),
+)  # fmt: skip
+def image_fits(kit: Kit) -> Iterator[Observation]:
+    """The image against the first boot medium and the first board."""
+    image = kit.plan.image
+    if image is None:
+        return
+    boot = next(
+        (i for i in kit.connected.of_role("boot_drive") if i.part.storage is not None), None
+    )
+    room = None if boot is None or boot.part.storage is None else boot.part.storage.capacity_gb
+    if boot is not None and room is not None and room < image.card_gb:
+        yield Observation(
+            "card", "problem",
+            f"{image.name} takes {image.card_gb:g} GB; {boot.name} holds {room:g} GB.",
+            (boot.line.id,),
+        )  # fmt: skip
+    board = next(iter(kit.connected.of_role("board")), None)
+    memory = None if board is None else board.part.offers.get("memory")
+    if board is None:
+        return
+    if memory is None or memory.amount is None:
+        yield Observation(
+            "memory", "note",
+            f"Not known: whether {board.name} has the {image.memory_gb:g} GB of memory that "
+            f"{image.name} needs.",
+            (board.line.id,),
+        )  # fmt: skip
+    elif memory.amount < image.memory_gb:
+        yield Observation(
+            "memory", "problem",
+            f"{image.name} needs {image.memory_gb:g} GB of memory; {board.name} has "
+            f"{memory.amount:g} GB.",
+            (board.line.id,),
+        )  # fmt: skip

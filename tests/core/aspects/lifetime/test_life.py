@@ -1,0 +1,260 @@
+"""How long things last, how rooms fill, what copies are for, and what must stay silent."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from cobblewort.core.aspects.lifetime.wear import DAYS_A_YEAR, daily_gb, written_of
+from cobblewort.core.changing.fixes import propose_fixes
+from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.judging.kit import Kit
+from cobblewort.core.plans.patch import apply_patch
+from cobblewort.core.plans.plan import Transfer
+from cobblewort.core.words import LONGEST_Y
+from tests.kits import SMALL, checked, demo, kit, margin, shipped, told, with_part
+
+CALLS: dict[str, Any] = {
+    "id": "calls", "text": "calls", "source": "audio_in", "target": "storage", "stream_mb_s": 0.768,
+    "hours_a_day": 1.2, "stays": True,
+}  # fmt: skip
+STORE = (*SMALL, "D11", "A12")
+
+
+def years(**fields: Any) -> float:
+    """Of the card of a small kit."""
+    (card,) = written_of(Kit(kit(*SMALL, **fields), shipped(), 1))
+    return nominal(card.years)
+
+
+@pytest.mark.parametrize(
+    ("endurance_tb", "gb_day", "expected"), [(150, 20, 20.53 / 4), (96, 5, 52.57 / 4)]
+)
+def test_years_are_endurance_over_what_is_written(
+    endurance_tb: float, gb_day: float, expected: float
+) -> None:
+    """Rated over daily x amplification x 365.25; here the system's own, four times inside."""
+    card = {
+        "id": "M90", "kind": "card", "part_class": "memory_card", "maker": "m", "model": "Card",
+        "storage": {"capacity_gb": 32, "endurance_tb": endurance_tb},
+    }  # fmt: skip
+    plan = kit("B06", "S01", "M90", retention={"system_gb_day": gb_day})
+    (thing,) = written_of(Kit(plan, with_part(**card), 1))
+    assert nominal(thing.years) == pytest.approx(expected, rel=1e-3)
+    assert expected == pytest.approx(endurance_tb * 1000 / (gb_day * 4 * DAYS_A_YEAR), rel=1e-3)
+
+
+@settings(max_examples=40, deadline=None)
+@given(st.floats(0.01, 50), st.floats(1, 4), st.floats(0.1, 3))
+def test_more_writes_never_lengthen_life(gb_day: float, factor: float, stream: float) -> None:
+    """Neither the system's nor a flow's."""
+
+    def with_flow(rate: float) -> float:
+        return years(
+            retention={"system_gb_day": gb_day}, transfers=[{**CALLS, "stream_mb_s": rate}]
+        )
+
+    assert years(retention={"system_gb_day": gb_day * factor}) <= years(
+        retention={"system_gb_day": gb_day}
+    )
+    assert with_flow(stream * factor) <= with_flow(stream)
+
+
+def test_settings_of_the_system_are_ways_out() -> None:
+    """Logs in memory are a third of the writes, a read-only system next to none."""
+    hub = {"writes": "hub"}
+    assert years(retention=hub) < years(retention=hub, settings={"logs_in_memory": True})
+    assert years(retention=hub, settings={"read_only_root": True}) == LONGEST_Y
+    plan = kit(*SMALL, retention=hub)
+    (finding,) = told(checked(plan), "LIFE-01")
+    assert finding.severity == "tight"
+    titles = {fix.title: fix for fix in propose_fixes(plan, shipped(), finding.id)}
+    quiet = next(fix for title, fix in titles.items() if "logs" in title.lower())
+    assert told(checked(apply_patch(plan, quiet.patch)), "LIFE-01") == []
+
+
+@pytest.mark.parametrize(
+    ("parts", "retention"),
+    [
+        (SMALL, {"writes": "logger"}),
+        (SMALL, {"writes": "light"}),
+        (("B06", "S01", "M05", "K03", "E03"), {"writes": "hub"}),
+        (("B06", "S01", "M06", "K03", "E03"), {"writes": "server"}),
+    ],
+)
+def test_a_card_that_is_good_for_it_is_not_scolded(
+    parts: tuple[str, ...], retention: dict[str, Any]
+) -> None:
+    """A plain card in a box that hardly writes; an endurance card under a hub or a server."""
+    assert told(checked(kit(*parts, retention=retention), 64), "LIFE-01") == []
+
+
+def test_each_disk_of_a_mirror_takes_every_byte() -> None:
+    """Of a stripe each takes its share."""
+
+    def of_drives(layout: str) -> list[float]:
+        transfers = [{**CALLS, "stream_mb_s": 20, "source": "program"}]
+        plan = kit(
+            "B10",
+            "S03",
+            "M02",
+            "2xD01",
+            "2xA12",
+            storage_use={"layout": layout},
+            transfers=transfers,
+        )
+        things = written_of(Kit(plan, shipped(), 1))
+        return [nominal(t.years) for t in things if t.item.line.role == "storage"]
+
+    assert of_drives("mirror")[0] == pytest.approx(of_drives("stripe")[0] / 2)
+    assert len(of_drives("separate")) == 1  # the other one is not written to
+
+
+def test_a_disk_that_spins_is_not_worn_by_writing() -> None:
+    """Nobody rates it so."""
+    things = written_of(Kit(kit(*STORE, transfers=[CALLS]), shipped(), 1))
+    assert [t.item.line.role for t in things] == ["boot_drive"]
+
+
+def test_a_fan_lasts_by_its_warmth_and_its_hours() -> None:
+    """40,000 h at 40 °C, twice as long 13 K cooler; 6 h a day last four times as long as 24."""
+
+    def fan(hours: float, hottest: float) -> float:
+        place = {"ambient_min_c": hottest, "ambient_max_c": hottest}
+        schedule = [{"name": "on", "hours": hours}]
+        report = checked(kit("B10", "S03", "M02", "K05", "E01", place=place, schedule=schedule))
+        return next(w.years for w in report.lifetime.wears if w.kind == "turning")
+
+    assert fan(24, 40) == pytest.approx(40000 / 24 / DAYS_A_YEAR, rel=0.01)
+    assert fan(24, 27) == pytest.approx(2 * fan(24, 40), rel=0.01)
+    assert fan(6, 40) == pytest.approx(4 * fan(24, 40), rel=0.01)
+
+
+@pytest.mark.parametrize(("wanted", "short"), [(20, False), (30, True)])
+def test_nobody_answers_for_a_fan_of_sixty_years(wanted: float, short: bool) -> None:
+    """One that turns an hour a day is told as over 25 years; who wants 30 has a spare."""
+    day = [
+        {"name": "sorting", "hours": 1, "activity": "light"},
+        {"name": "off", "hours": 23, "activity": "off"},
+    ]
+    report = checked(
+        kit("B10", "S03", "M02", "K05", "E03", schedule=day, retention={"years": wanted})
+    )
+    fan = next(wear for wear in report.lifetime.wears if wear.kind == "turning")
+    assert (fan.years, fan.most_years) == (25.0, 25.0)
+    assert any(f.margin == fan.margin for f in told(report, "LIFE-02")) == short
+
+
+@pytest.mark.parametrize(("rate", "when_full", "told_of"), [
+    (0.768, "stops", False), (8, "stops", True), (8, "deletes_oldest", False),
+])  # fmt: skip
+def test_what_is_full_before_anybody_looks(rate: float, when_full: str, told_of: bool) -> None:
+    """A note within a month, where it stops then."""
+    transfers = [{**CALLS, "stream_mb_s": rate}]
+    plan = kit(
+        "B06", "S01", "M06", "X07", transfers=transfers, storage_use={"when_full": when_full}
+    )
+    assert bool(told(checked(plan), "LIFE-03")) == told_of
+
+
+def test_when_it_is_full() -> None:
+    """249 GB at 3.3 GB a night: 75 nights, as counted by hand."""
+    filling = checked(demo("bat-recorder")).lifetime.filling
+    assert filling.day_gb == pytest.approx(0.768 * 3.6 * 1.2)
+    assert filling.days == pytest.approx(249.4 / 3.318, rel=0.01)
+    assert daily_gb(Transfer.model_validate(CALLS)) == filling.day_gb
+
+
+FAR = {"id": "far", "text": "a friend's", "place": "elsewhere", "medium": "disk"}
+NEAR = {"id": "near", "text": "the study", "place": "same_house", "medium": "card"}
+
+
+@pytest.mark.parametrize(
+    ("copies", "says"),
+    [
+        ([], "in one place"),
+        ([NEAR], "none elsewhere"),
+        ([FAR], "the other is the only one"),
+        ([FAR, {**FAR, "id": "far-2"}], "one kind of medium"),
+        ([FAR, NEAR], ""),
+    ],
+)
+def test_three_copies_two_media_one_elsewhere(copies: list[dict[str, Any]], says: str) -> None:
+    """A note on what is missing; nothing once it is there."""
+    retention = {"replaceable": False, "backups": copies}
+    found = told(checked(kit(*STORE, retention=retention)), "LIFE-04")
+    assert [says in f.sentence for f in found] == ([True] if says else [])
+    assert all(f.severity == "note" for f in found)
+
+
+def test_an_array_is_no_back_up_and_replaceable_data_need_none() -> None:
+    """Said once, with the array; silent where everything can be fetched again."""
+    mirror = {"storage_use": {"layout": "mirror"}}
+    parts = (*SMALL, "2xD11", "2xA12")
+    (finding,) = told(
+        checked(kit(*parts, **mirror, retention={"replaceable": False})), "LIFE-04"
+    )  # fmt: skip
+    assert finding.sentence.startswith("An array is no back-up.")
+    assert told(checked(kit(*parts, **mirror)), "LIFE-04") == []
+
+
+def test_a_note_on_passwords_goes_with_a_tick() -> None:
+    """And is silent where no network is, or the purpose reminds of it itself."""
+    requirements = [{"id": "net", "text": "net", "function": "ethernet"}]
+    plan = kit(*SMALL, requirements=requirements)
+    (finding,) = told(checked(plan), "LIFE-05")
+    assert told(checked(plan.model_copy(update={"done": (finding.id,)})), "LIFE-05") == []
+    alone = kit(*SMALL, requirements=requirements, place={"network": "none"})
+    assert told(checked(alone), "LIFE-05") == []
+    reminded = kit(
+        *SMALL, requirements=requirements, reminders=[{"id": "password", "text": "Change it."}]
+    )
+    assert told(checked(reminded), "LIFE-05") == []
+
+
+def test_one_image_for_one_kit_has_no_secrets_to_lose() -> None:
+    """Several copies have."""
+    image = {"name": "Slim image", "card_gb": 4, "memory_gb": 0.5}
+    assert told(checked(kit(*SMALL, image=image)), "LIFE-06") == []
+    assert told(checked(kit(*SMALL, image=image, copies=3)), "LIFE-06") != []
+
+
+def test_upkeep_follows_the_kit() -> None:
+    """Fans want dust taken out, oftener where there is more of it; copies are made and tried."""
+
+    def maintenance(*parts: str, **fields: Any) -> dict[str, int]:
+        return {u.id: u.every_days for u in checked(kit(*parts, **fields)).lifetime.maintenance}
+
+    fan = ("B10", "S03", "M02", "K05", "E03")
+    assert maintenance(*fan)["dust"] == 360
+    assert maintenance(*fan, place={"dust": "much"})["dust"] == 90
+    assert "dust" not in maintenance(*SMALL)
+    copies = {"replaceable": False, "backups": [FAR]}
+    assert maintenance(*STORE, retention=copies).keys() >= {"copy-far", "restore", "image"}
+
+
+def test_a_margin_shows_the_band_it_is_known_in() -> None:
+    """Rules of thumb are wide; the nominal figure decides."""
+    report = checked(kit(*SMALL, retention={"writes": "light", "years": 5}), 256)
+    found = margin(report, "LIFE-01:M02#1")
+    assert found.spare_p05 is not None
+    assert found.spare_p05 < 0 < found.spare
+    assert found.severity == "ok"
+
+
+def test_cards_for_an_image() -> None:
+    """Those that hold it, the smallest and the one with most room for its price marked."""
+    image = {"name": "Hub", "card_gb": 16, "memory_gb": 1}
+    cards = checked(kit(*SMALL, image=image, retention={"writes": "hub"})).lifetime.cards
+    by_id = {card.part: card for card in cards}
+    assert set(by_id) == {"M01", "M02", "M03", "M04", "M05", "M06", "M08"}
+    assert [card.part for card in cards if card.smallest] == ["M01"]
+    (sweet,) = (card for card in cards if card.sweet)
+    assert sweet.price_a_gb == min(card.price_a_gb for card in cards)
+    assert by_id["M02"].use
+    assert (by_id["M05"].years or 0) > 3 > (by_id["M02"].years or 0)
+    larger = {**image, "card_gb": 100}
+    assert "M02" not in {c.part for c in checked(kit(*SMALL, image=larger)).lifetime.cards}

@@ -1,0 +1,151 @@
+import type { UseQueryResult } from "@tanstack/react-query";
+import { cleanup, render, screen } from "@testing-library/react";
+import { afterEach, expect, test, vi } from "vitest";
+
+import type { FirstKit, FirstKitRequest, LineReport, Plan } from "../api/types";
+import { report } from "../testing/reports";
+import { FirstKitPane } from "./FirstKitPane";
+
+afterEach(cleanup);
+
+const REQUEST = { name: "x", purpose: "hub", place: {} } as FirstKitRequest;
+
+function kit(failing: string[]): FirstKit {
+  const line = {
+    id: "board",
+    role: "board",
+    name: "Hurdle 2",
+    quantity: 2,
+    owned: true,
+  } as LineReport;
+  const checked = { ...report({}), lines: [line] };
+  checked.cost.lines = [{ line: "board", to_pay: "0", value: "35" }];
+  return {
+    plan: { name: "x" } as Plan,
+    empty: { name: "x" } as Plan,
+    reasons: [{ line: "board", text: "owned, and carries it all" }],
+    failing,
+    report: checked,
+    cheaper: null,
+  };
+}
+
+const noop = () => undefined;
+
+const answer = (more: Partial<UseQueryResult<FirstKit>>) =>
+  ({ isFetching: false, isError: false, data: undefined, ...more }) as UseQueryResult<FirstKit>;
+
+test("each line with why it was taken, what it costs and whether it is owned", () => {
+  render(
+    <FirstKitPane
+      request={REQUEST}
+      missing=""
+      cheaper={false}
+      setCheaper={noop}
+      found={answer({ data: kit([]) })}
+    />,
+  );
+  expect(screen.getByText(/Nothing stops it/)).toBeTruthy();
+  const row = screen.getByRole("row");
+  expect(row.textContent).toContain("2 × Hurdle 2");
+  expect(row.textContent).toContain("owned, and carries it all");
+  expect(row.textContent).toContain("own");
+});
+
+test("what fails is named, with the nearest kit below", () => {
+  const data = kit(["The kit comes to € 90; the budget is € 60."]);
+  render(
+    <FirstKitPane
+      request={REQUEST}
+      missing=""
+      cheaper={false}
+      setCheaper={noop}
+      found={answer({ data })}
+    />,
+  );
+  expect(screen.getByText(/nearest one fails here/)).toBeTruthy();
+  expect(screen.getByText(/the budget is € 60/)).toBeTruthy();
+});
+
+test("what is tight is told before the kit is begun, the rest counted", () => {
+  const data = kit([]);
+  const findings = [1, 2, 3, 4, 5].map((n) => ({
+    id: `PWR-02:${n}`,
+    severity: n === 1 ? "note" : "tight",
+    sentence: `Snag ${n}.`,
+  }));
+  Object.assign(data.report, { severity: "tight", findings });
+  render(
+    <FirstKitPane
+      request={REQUEST}
+      missing=""
+      cheaper={false}
+      setCheaper={noop}
+      found={answer({ data })}
+    />,
+  );
+  expect(screen.getByText("Snag 2.")).toBeTruthy();
+  expect(screen.getByText("1 more in the plan.")).toBeTruthy();
+  expect(screen.queryByText("Snag 1.")).toBeNull();
+});
+
+test("what is missing comes before an old answer", () => {
+  const missing = "Choose where it will live.";
+  render(
+    <FirstKitPane
+      request={null}
+      missing={missing}
+      cheaper={false}
+      setCheaper={noop}
+      found={answer({ data: kit([]) })}
+    />,
+  );
+  expect(screen.getByText(missing)).toBeTruthy();
+  expect(screen.queryByRole("row")).toBeNull();
+});
+
+test("it says that it is at work, and what went wrong", () => {
+  const { unmount } = render(
+    <FirstKitPane
+      request={REQUEST}
+      missing=""
+      cheaper={false}
+      setCheaper={noop}
+      found={answer({ isFetching: true })}
+    />,
+  );
+  expect(screen.getByText("Trying the cupboard…")).toBeTruthy();
+  expect(screen.getByRole("region", { name: "First kit" }).getAttribute("aria-busy")).toBe("true");
+  unmount();
+  const found = answer({ isError: true, error: new Error("The server does not answer.") } as never);
+  render(
+    <FirstKitPane request={REQUEST} missing="" cheaper={false} setCheaper={noop} found={found} />,
+  );
+  expect(screen.getByText("The server does not answer.")).toBeTruthy();
+});
+
+test("a cheaper kit is named with what it saves and what is tight, and shown when asked for", () => {
+  const cheap = { ...report({}), lines: [] };
+  cheap.cost.total = "60";
+  const data: FirstKit = {
+    ...kit([]),
+    cheaper: { plan: { name: "y" } as Plan, less: "28", sentences: ["It slows."], report: cheap },
+  };
+  const show = vi.fn();
+  const pane = (cheaper: boolean) => (
+    <FirstKitPane
+      request={REQUEST}
+      missing=""
+      cheaper={cheaper}
+      setCheaper={show}
+      found={answer({ data })}
+    />
+  );
+  const { rerender } = render(pane(false));
+  expect(screen.getByText(/less, and tight: It slows\./)).toBeTruthy();
+  screen.getByRole("button", { name: "Show that one" }).click();
+  expect(show).toHaveBeenCalledWith(true);
+  rerender(pane(true));
+  expect(screen.getByText(/A sound one costs .*28 more/)).toBeTruthy();
+  expect(screen.queryByText("2 × Hurdle 2")).toBeNull();
+});

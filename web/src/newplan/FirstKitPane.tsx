@@ -1,0 +1,145 @@
+import type { UseQueryResult } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import Button from "react-bootstrap/Button";
+
+import type { CheaperKit, FirstKit, FirstKitRequest } from "../api/types";
+import { Cobble } from "../ui/Cobble";
+import { money, price, severityWord } from "../ui/numbers";
+import { roleLabel } from "../workbench/roles";
+import { requirementTally } from "./requirements";
+
+interface Props {
+  request: FirstKitRequest | null;
+  /** What keeps a kit from being looked for, in a sentence. */
+  missing: string;
+  found: UseQueryResult<FirstKit>;
+  /** Whether the cheaper, tight kit is looked at, where there is one. */
+  cheaper: boolean;
+  setCheaper: (cheaper: boolean) => void;
+}
+
+/** The cheapest kit that does it, and why each part was taken. */
+export function FirstKitPane({ request, missing, found, cheaper, setCheaper }: Props) {
+  const shown = found.data && shownKit(found.data, cheaper);
+  return (
+    <section className="first-kit" aria-label="First kit" aria-busy={found.isFetching}>
+      <h2>
+        A first kit
+        {shown && request && (
+          <span className="tabular">
+            {money(shown.report.cost.total, shown.report.cost.currency)}
+          </span>
+        )}
+      </h2>
+      {missing && <p className="soft">{missing}</p>}
+      {found.isError && !missing && <p className="tone-problem">{found.error.message}</p>}
+      {!found.data && found.isFetching && <p className="soft">Trying the cupboard…</p>}
+      {found.data && shown && !missing && (
+        <Found kit={{ ...found.data, ...shown }} stale={found.isFetching}>
+          {found.data.cheaper && (
+            <Other
+              cheaper={found.data.cheaper}
+              currency={shown.report.cost.currency}
+              shown={cheaper}
+              show={setCheaper}
+            />
+          )}
+        </Found>
+      )}
+    </section>
+  );
+}
+
+/** Of what is tight so many are told before the kit is begun. */
+const MOST_TOLD = 3;
+
+/** What is looked at: the first kit, or the cheaper one, which is tight and which nothing stops. */
+export function shownKit(kit: FirstKit, cheaper: boolean): Shown {
+  return cheaper && kit.cheaper ? { ...kit.cheaper, failing: [] } : kit;
+}
+
+type Shown = Pick<FirstKit, "plan" | "report" | "failing">;
+
+interface OtherProps {
+  cheaper: CheaperKit;
+  currency: string;
+  shown: boolean;
+  show: (cheaper: boolean) => void;
+}
+
+/** The other choice: what the tight kit saves and what that means, or the way back. */
+function Other({ cheaper, currency, shown, show }: OtherProps) {
+  const less = money(cheaper.less, currency);
+  return (
+    <p className="other-kit">
+      {shown ? `A sound one costs ${less} more. ` : `${less} less, and tight: `}
+      {!shown && `${cheaper.sentences.slice(0, MOST_TOLD).join(" ")} `}
+      <Button variant="link" onClick={() => show(!shown)}>
+        {shown ? "Show the sound one" : "Show that one"}
+      </Button>
+    </p>
+  );
+}
+
+interface FoundProps {
+  kit: FirstKit;
+  stale: boolean;
+  children: ReactNode;
+}
+
+function Found({ kit, stale, children }: FoundProps) {
+  const { report } = kit;
+  const tight = report.findings.filter((finding) => finding.severity === "tight");
+  const severity = report.severity === "note" ? "ok" : report.severity;
+  const why = new Map(kit.reasons.map((reason) => [reason.line, reason.text]));
+  return (
+    <div className={stale ? "stale" : ""}>
+      <p className="first-verdict">
+        <Cobble severity={severity} size={18} silent />
+        <span>
+          {kit.failing.length === 0
+            ? `${severityWord(severity)}. ${report.purpose.length > 0 ? `${requirementTally(report.purpose)}. ` : ""}Nothing stops it.`
+            : "No kit of the cupboard does all of it. The nearest one fails here:"}
+        </span>
+      </p>
+      {kit.failing.length === 0 && tight.length > 0 && (
+        <ul className="failing">
+          {tight.slice(0, MOST_TOLD).map((finding) => (
+            <li key={finding.id}>{finding.sentence}</li>
+          ))}
+          {tight.length > MOST_TOLD && <li>{tight.length - MOST_TOLD} more in the plan.</li>}
+        </ul>
+      )}
+      {kit.failing.length > 0 && (
+        <ul className="failing">
+          {kit.failing.map((sentence) => (
+            <li key={sentence} className="tone-problem">
+              {sentence}
+            </li>
+          ))}
+        </ul>
+      )}
+      {children}
+      <table className="first-kit-table">
+        <tbody>
+          {report.lines.map((line, index) => (
+            <tr key={line.id}>
+              <th scope="row" className="soft">
+                {roleLabel(line.role)}
+              </th>
+              <td>
+                {line.quantity > 1 && `${line.quantity} × `}
+                {line.name}
+                {line.owned && <span className="own-tag">own</span>}
+                <div className="soft">{why.get(line.id)}</div>
+              </td>
+              <td className="num tabular">
+                {price(report.cost.lines[index]?.to_pay, report.cost.currency)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

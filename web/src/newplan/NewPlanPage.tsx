@@ -1,0 +1,436 @@
+import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { useId, useMemo, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+import { Link, useNavigate } from "react-router";
+
+import { client, dataOf } from "../api/client";
+import { preferencesQuery } from "../api/preferences";
+import {
+  firstKitQuery,
+  requirementKindsQuery,
+  partsQuery,
+  searchQuery,
+  placesQuery,
+  purposesQuery,
+} from "../api/queries";
+import type { FirstKitRequest, Requirement, Plan, Purpose } from "../api/types";
+import { kindWord } from "../parts/kinds";
+import { FigureInput } from "../ui/FigureInput";
+import { LeaveGuard } from "../ui/LeaveGuard";
+import { PageBar } from "../ui/PageBar";
+import { placeMeans } from "../ui/placeWords";
+import { shownUnit } from "../ui/displayUnits";
+import { Failure, Loading } from "../ui/States";
+import { NO_ANSWERS, requestFrom, withPlace, withPurpose, type Answers } from "./answers";
+import { RequiredTransfers } from "./RequiredTransfers";
+import { FirstKitPane, shownKit } from "./FirstKitPane";
+import { RequirementForm } from "./RequirementForm";
+import { lookedFor } from "./requirements";
+import { useSettled } from "./useSettled";
+
+/** Four questions; beside them what the answers ask, and a first kit that gives it. */
+export function NewPlanPage() {
+  const purposes = useQuery(purposesQuery);
+  const places = useQuery(placesQuery);
+  const [answers, setAnswers] = useState<Answers>(NO_ANSWERS);
+  const navigate = useNavigate();
+  const purposeList = useMemo(() => purposes.data ?? [], [purposes.data]);
+  const placeList = useMemo(() => places.data ?? [], [places.data]);
+  const read = useMemo(
+    () => requestFrom(answers, purposeList, placeList),
+    [answers, purposeList, placeList],
+  );
+  const request = useSettled("request" in read ? read.request : null);
+  const found = useQuery({ ...firstKitQuery(request), placeholderData: keepPreviousData });
+  const [cheaperFor, setCheaperFor] = useState<FirstKitRequest | null>(null);
+  const cheaper = request !== null && cheaperFor === request;
+  // What is begun is what is shown: not while an answer that was just given is still on its way.
+  const answered = "request" in read && read.request === request && !found.isFetching;
+  const create = useMutation({
+    mutationFn: async (plan: Plan) =>
+      dataOf(await client.POST("/api/plans", { body: { name: plan.name, plan } })),
+    onSuccess: (plan) => navigate(`/plans/${plan.id}`),
+  });
+  const bare = useMutation({
+    mutationFn: async (name: string) =>
+      dataOf(await client.POST("/api/plans", { body: { name, plan: null } })),
+    onSuccess: (plan) => navigate(`/plans/${plan.id}`),
+  });
+  const going = [create, bare].some((begun) => begun.isPending || begun.isSuccess);
+  const dirty = !going && JSON.stringify(answers) !== JSON.stringify(NO_ANSWERS);
+  const purpose = purposeList.find((entry) => entry.id === answers.purposeId);
+  const failed = purposes.error ?? places.error;
+  return (
+    <div className="plans-page">
+      <PageBar current="plans" />
+      {failed && !(purposes.data && places.data) && (
+        <Failure
+          error={failed}
+          retry={() => {
+            void purposes.refetch();
+            void places.refetch();
+          }}
+        />
+      )}
+      <LeaveGuard dirty={dirty} what="a new plan" />
+      {(purposes.isPending || places.isPending) && <Loading what="the purposes" />}
+      {purposes.data && places.data && (
+        <div className="begin-page">
+          <main className="questions" aria-label="Four questions">
+            <h1>New plan</h1>
+            <WhatQuestion
+              answers={answers}
+              purposes={purposeList}
+              onChoose={(entry) => setAnswers(withPurpose(answers, entry, placeList))}
+              onName={(name) => setAnswers({ ...answers, name })}
+            />
+            <WhereQuestion answers={answers} onChange={setAnswers} />
+            <OwnedQuestion
+              owned={answers.owned}
+              onChange={(owned) => setAnswers({ ...answers, owned })}
+            />
+            <CostQuestion
+              budget={answers.budget}
+              onChange={(budget) => setAnswers({ ...answers, budget })}
+            />
+          </main>
+          <aside className="implied" aria-label="What the answers mean">
+            {purpose ? (
+              <>
+                <AskedFor
+                  purpose={purpose}
+                  requirements={answers.requirements ?? purpose.requirements}
+                  onChange={(requirements) => setAnswers({ ...answers, requirements })}
+                />
+                <RequiredTransfers
+                  key={purpose.id}
+                  transfers={purpose.transfers}
+                  typed={answers.transfers}
+                  onChange={(transfers) => setAnswers({ ...answers, transfers })}
+                />
+                <FirstKitPane
+                  request={request}
+                  missing={"missing" in read ? read.missing : ""}
+                  found={found}
+                  cheaper={cheaper}
+                  setCheaper={(on) => setCheaperFor(on ? request : null)}
+                />
+              </>
+            ) : (
+              <div className="quiet-state">
+                <strong>Four answers, and a kit that does it.</strong>
+                <span>
+                  Choose what it will do. Here you will see what that asks of a kit, what usually
+                  goes wrong, and the cheapest kit of the cupboard that is sound.
+                </span>
+              </div>
+            )}
+            <div className="begin-actions">
+              {[create.error, bare.error].map(
+                (error) =>
+                  error && (
+                    <p key={error.message} role="alert" className="tone-problem">
+                      {error.message}
+                    </p>
+                  ),
+              )}
+              <Button
+                variant=""
+                disabled={bare.isPending || !(answers.name.trim() || purpose)}
+                onClick={() =>
+                  found.data && request
+                    ? create.mutate(named(found.data.empty, request))
+                    : bare.mutate(answers.name.trim() || (purpose?.title ?? ""))
+                }
+              >
+                Begin without a kit
+              </Button>
+              <Button
+                variant="primary"
+                disabled={!found.data || !answered || !request || create.isPending}
+                onClick={() =>
+                  found.data &&
+                  request &&
+                  create.mutate(named(shownKit(found.data, cheaper).plan, request))
+                }
+              >
+                Begin with this kit
+              </Button>
+            </div>
+          </aside>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function named(plan: Plan, request: FirstKitRequest): Plan {
+  return { ...plan, name: request.name };
+}
+
+interface WhatProps {
+  answers: Answers;
+  purposes: Purpose[];
+  onChoose: (purpose: Purpose) => void;
+  onName: (name: string) => void;
+}
+
+function WhatQuestion({ answers, purposes, onChoose, onName }: WhatProps) {
+  const id = useId();
+  const chosen = purposes.find((entry) => entry.id === answers.purposeId);
+  return (
+    <fieldset className="question">
+      <legend>What will it do?</legend>
+      <div className="purpose-list" role="radiogroup" aria-label="Purpose">
+        {purposes.map((purpose) => (
+          <label key={purpose.id} className={purpose.id === answers.purposeId ? "chosen" : ""}>
+            <input
+              type="radio"
+              name={`${id}-purpose`}
+              checked={purpose.id === answers.purposeId}
+              onChange={() => onChoose(purpose)}
+            />
+            {purpose.title}
+          </label>
+        ))}
+      </div>
+      <div className="question-row">
+        <Form.Label htmlFor={`${id}-name`}>What will it be called?</Form.Label>
+        <Form.Control
+          id={`${id}-name`}
+          value={answers.name}
+          maxLength={120}
+          autoComplete="off"
+          placeholder={chosen?.title ?? "Orchard frost camera"}
+          onChange={(event) => onName(event.target.value)}
+        />
+      </div>
+    </fieldset>
+  );
+}
+
+interface WhereProps {
+  answers: Answers;
+  onChange: (answers: Answers) => void;
+}
+
+function WhereQuestion({ answers, onChange }: WhereProps) {
+  const id = useId();
+  const places = useQuery(placesQuery).data ?? [];
+  const choose = (placeId: string) => {
+    const place = places.find((entry) => entry.id === placeId);
+    if (place) onChange(withPlace(answers, place));
+  };
+  const chosen = places.find((entry) => entry.id === answers.placeId);
+  const day = (field: "coldest" | "hottest", label: string) => (
+    <div className="question-row">
+      <Form.Label htmlFor={`${id}-${field}`}>{label}</Form.Label>
+      <div className="with-unit">
+        <FigureInput
+          id={`${id}-${field}`}
+          className="tabular"
+          inputMode="text"
+          unit="°C"
+          value={answers[field]}
+          onChange={(text) => onChange({ ...answers, [field]: text })}
+        />
+        <span className="unit">{shownUnit("°C")}</span>
+      </div>
+    </div>
+  );
+  return (
+    <fieldset className="question">
+      <legend>Where will it live?</legend>
+      <div className="question-grid">
+        <div className="question-row">
+          <Form.Label htmlFor={`${id}-place`}>Place</Form.Label>
+          <Form.Select
+            id={`${id}-place`}
+            value={answers.placeId}
+            onChange={(event) => choose(event.target.value)}
+          >
+            <option value="" disabled>
+              choose
+            </option>
+            {places.map((place) => (
+              <option key={place.id} value={place.id}>
+                {place.title}
+              </option>
+            ))}
+          </Form.Select>
+        </div>
+        {day("coldest", "Coldest day")}
+        {day("hottest", "Hottest day")}
+      </div>
+      {chosen &&
+        placeMeans(chosen.place).map((text) => (
+          <p key={text} className="soft">
+            {text}
+          </p>
+        ))}
+    </fieldset>
+  );
+}
+
+interface OwnedProps {
+  owned: string[];
+  onChange: (owned: string[]) => void;
+}
+
+const MOST_MATCHES = 8;
+
+function OwnedQuestion({ owned, onChange }: OwnedProps) {
+  const id = useId();
+  const parts = useQuery(partsQuery).data ?? [];
+  const real = parts.filter((part) => part.origin !== "typical");
+  const [text, setText] = useState("");
+  const found = useQuery(searchQuery(text)).data ?? [];
+  const matches =
+    text.trim() === ""
+      ? []
+      : found.flatMap((partId) => real.filter((part) => part.id === partId)).slice(0, MOST_MATCHES);
+  const label = (part: (typeof real)[number]) => `${part.maker} ${part.model}`;
+  const toggle = (partId: string) =>
+    onChange(owned.includes(partId) ? owned.filter((e) => e !== partId) : [...owned, partId]);
+  return (
+    <fieldset className="question">
+      <legend>What do you own already?</legend>
+      <div className="question-row">
+        <Form.Label htmlFor={`${id}-own`}>A part from your drawer</Form.Label>
+        <Form.Control
+          id={`${id}-own`}
+          type="search"
+          value={text}
+          autoComplete="off"
+          placeholder="any part of its name, its kind, or what its label says"
+          onChange={(event) => setText(event.target.value)}
+          onKeyDown={(event) => {
+            if (event.key !== "Enter") return;
+            event.preventDefault();
+            const first = matches[0];
+            if (first && !owned.includes(first.id)) toggle(first.id);
+          }}
+        />
+      </div>
+      {text.trim() !== "" && (
+        <div className="owned-matches" role="group" aria-label="Parts that match">
+          {matches.map((part) => (
+            <Button
+              key={part.id}
+              variant=""
+              size="sm"
+              aria-pressed={owned.includes(part.id)}
+              onClick={() => toggle(part.id)}
+            >
+              {label(part)}{" "}
+              <span className="soft">
+                {kindWord(part.kind)}
+                {part.summary && `: ${part.summary}`}
+              </span>
+            </Button>
+          ))}
+          <Link className="btn btn-sm" to="/cupboard">
+            Not in the cupboard? Describe it
+          </Link>
+        </div>
+      )}
+      {owned.length > 0 && (
+        <ul className="owned-list">
+          {owned.map((partId) => {
+            const part = real.find((entry) => entry.id === partId);
+            return (
+              <li key={partId}>
+                <span>
+                  {part ? label(part) : partId}{" "}
+                  {part && <span className="soft">{kindWord(part.kind)}</span>}
+                </span>
+                <Button
+                  variant="link"
+                  aria-label={`take out ${part?.model ?? partId}`}
+                  onClick={() => onChange(owned.filter((entry) => entry !== partId))}
+                >
+                  take out
+                </Button>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+    </fieldset>
+  );
+}
+
+function CostQuestion({ budget, onChange }: { budget: string; onChange: (text: string) => void }) {
+  const currency = useQuery(preferencesQuery).data?.currency ?? "EUR";
+  const id = useId();
+  return (
+    <fieldset className="question">
+      <legend>What may it cost?</legend>
+      <div className="question-row">
+        <Form.Label htmlFor={`${id}-budget`}>Budget</Form.Label>
+        <div className="with-unit narrow">
+          <Form.Control
+            id={`${id}-budget`}
+            className="tabular"
+            inputMode="decimal"
+            placeholder="no limit"
+            value={budget}
+            onChange={(event) => onChange(event.target.value)}
+          />
+          <span className="unit">{currency}</span>
+        </div>
+      </div>
+    </fieldset>
+  );
+}
+
+interface AskedProps {
+  purpose: Purpose;
+  requirements: Requirement[];
+  onChange: (requirements: Requirement[]) => void;
+}
+
+/** The needs in plain words, and what people usually get wrong. */
+function AskedFor({ purpose, requirements, onChange }: AskedProps) {
+  const kinds = useQuery(requirementKindsQuery).data ?? [];
+  return (
+    <section className="asked" aria-label="What this asks">
+      <h2>What this asks of a kit</h2>
+      <ul className="asked-list">
+        {requirements.map((requirement) => (
+          <li key={requirement.id}>
+            <span>{requirement.text}</span>
+            <span className="soft">{lookedFor(requirement, kinds)}</span>
+            <Button
+              variant="link"
+              aria-label={`leave out: ${requirement.text}`}
+              onClick={() => onChange(requirements.filter((entry) => entry.id !== requirement.id))}
+            >
+              leave out
+            </Button>
+          </li>
+        ))}
+        {requirements.length === 0 && <li className="soft">Nothing yet; add what it must do.</li>}
+      </ul>
+      <RequirementForm
+        key={purpose.id}
+        taken={requirements.map((requirement) => requirement.id)}
+        onAdd={(requirement, added) => {
+          onChange([...requirements, requirement]);
+          added();
+        }}
+      />
+      {purpose.mistakes.length > 0 && (
+        <p className="soft">
+          <strong>What usually goes wrong:</strong> {purpose.mistakes.join(" ")}
+        </p>
+      )}
+      {purpose.cautions.map((caution) => (
+        <p key={caution} className="part-caution">
+          {caution}
+        </p>
+      ))}
+    </section>
+  );
+}

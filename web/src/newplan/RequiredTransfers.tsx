@@ -1,0 +1,47 @@
+import type { Transfer } from "../api/types";
+import { Amount } from "../ui/Amount";
+import { askable, transferAnswer, type TransferAnswer } from "./answers";
+
+interface Props {
+  transfers: Transfer[];
+  typed: Record<string, TransferAnswer>;
+  onChange: (typed: Record<string, TransferAnswer>) => void;
+}
+
+/** How much moves, where the purpose makes that matter. */
+export function RequiredTransfers({ transfers, typed, onChange }: Props) {
+  const asked = askable(transfers);
+  if (asked.length === 0) return null;
+  return (
+    <section className="asked-flows" aria-label="How much it moves">
+      <h3>How much it moves</h3>
+      {asked.map((transfer) => {
+        const answer = typed[transfer.id] ?? transferAnswer(transfer);
+        const put = (change: Partial<TransferAnswer>) =>
+          onChange({ ...typed, [transfer.id]: { ...answer, ...change } });
+        return (
+          <fieldset key={transfer.id} className="asked-flow">
+            <legend>{transfer.text}</legend>
+            <Amount
+              id={`flow-${transfer.id}-amount`}
+              label={transfer.amount_gb === null ? "how many at once" : "at a time"}
+              unit={transfer.amount_gb === null ? "" : "GB"}
+              value={answer.amount}
+              onChange={(amount) => put({ amount })}
+            />
+            {transfer.amount_gb !== null && (
+              <Amount
+                id={`flow-${transfer.id}-within`}
+                label="within"
+                unit="min"
+                placeholder="no hurry"
+                value={answer.within}
+                onChange={(within) => put({ within })}
+              />
+            )}
+          </fieldset>
+        );
+      })}
+    </section>
+  );
+}

@@ -1,0 +1,194 @@
+import { describe, expect, test } from "vitest";
+
+import type {
+  Transfer,
+  KnownPlace,
+  Requirement,
+  RequirementKind,
+  Place,
+  Purpose,
+} from "../api/types";
+import { askable, NO_ANSWERS, requestFrom, withPlace, withPurpose } from "./answers";
+import { lookedFor, requirementFrom, requirementTally } from "./requirements";
+
+const ANY_REQUIREMENT: Requirement = {
+  id: "x",
+  text: "x",
+  function: null,
+  condition: null,
+  limit: null,
+  count: 1,
+  at_least: null,
+  at_most: null,
+  rate_mb_h: null,
+};
+const TRANSFER = {
+  id: "copies",
+  text: "big files",
+  amount_gb: 50,
+  within_min: null,
+  at_once: 1,
+} as unknown as Transfer;
+const PURPOSE = {
+  id: "hub",
+  title: "Hub",
+  place: null,
+  requirements: [],
+  transfers: [TRANSFER],
+} as unknown as Purpose;
+const RECORDING = {
+  kind: "function",
+  id: "recording",
+  label: "room for a recording",
+  unit: "days",
+  wants: "at_least",
+  rate_unit: "MB an hour",
+} as const;
+const place = (fields: Partial<Place>) => fields as Place;
+const LOFT: KnownPlace = {
+  id: "loft",
+  title: "Loft",
+  place: place({ name: "Loft", ambient_min_c: 0, ambient_max_c: 42 }),
+};
+const ROOM: KnownPlace = {
+  id: "indoor-room",
+  title: "Room",
+  place: place({ name: "Room", ambient_min_c: 15, ambient_max_c: 28 }),
+};
+const PLACES = [ROOM, LOFT];
+const KINDS: RequirementKind[] = [
+  { kind: "function", id: "wifi", label: "Wi-Fi", unit: "", wants: "count", rate_unit: "" },
+  { kind: "function", id: "storage", label: "room", unit: "GB", wants: "at_least", rate_unit: "" },
+  { kind: "condition", id: "silent", label: "makes no sound", unit: "", wants: "", rate_unit: "" },
+  {
+    kind: "condition",
+    id: "without_mains",
+    label: "off mains",
+    unit: "h",
+    wants: "at_least",
+    rate_unit: "",
+  },
+  {
+    kind: "limit",
+    id: "mass_g",
+    label: "not heavier than",
+    unit: "g",
+    wants: "at_most",
+    rate_unit: "",
+  },
+  RECORDING,
+];
+
+describe("the four answers", () => {
+  test("a purpose brings its usual place, unless one is chosen", () => {
+    expect(withPurpose(NO_ANSWERS, PURPOSE, PLACES)).toMatchObject({
+      placeId: "indoor-room",
+      hottest: "28",
+    });
+    const chosen = withPlace(NO_ANSWERS, LOFT);
+    expect(withPurpose(chosen, PURPOSE, PLACES).placeId).toBe("loft");
+  });
+
+  test("what is missing is said in their order", () => {
+    const missing = (answers: typeof NO_ANSWERS) => {
+      const read = requestFrom(answers, [PURPOSE], PLACES);
+      return "missing" in read ? read.missing : "";
+    };
+    expect(missing(NO_ANSWERS)).toMatch("what it will do");
+    expect(missing({ ...NO_ANSWERS, purposeId: "hub" })).toMatch("where it will live");
+    const whole = withPurpose(NO_ANSWERS, PURPOSE, PLACES);
+    expect(missing({ ...whole, hottest: "warm" })).toMatch("must be numbers");
+    expect(missing({ ...whole, coldest: "40" })).toMatch("not be warmer");
+    expect(missing({ ...whole, budget: "-1" })).toMatch("budget");
+    expect(missing(whole)).toBe("");
+  });
+
+  test("what is typed about a flow takes the place of what came with the purpose", () => {
+    const asked = (amount: string, within = "") =>
+      requestFrom(
+        { ...withPurpose(NO_ANSWERS, PURPOSE, PLACES), transfers: { copies: { amount, within } } },
+        [PURPOSE],
+        PLACES,
+      );
+    const read = asked("27,6", "20");
+    expect("request" in read && read.request.transfers?.[0]).toMatchObject({
+      amount_gb: 27.6,
+      within_min: 20,
+    });
+    const told = (answer: ReturnType<typeof asked>) => ("missing" in answer ? answer.missing : "");
+    expect(told(asked("much"))).toMatch("number");
+    expect(told(asked("5", "soon"))).toMatch("minutes");
+    expect(askable([TRANSFER, { ...TRANSFER, id: "small", amount_gb: 0.01 }])).toEqual([TRANSFER]);
+  });
+
+  test("the request carries the day, the drawer and the budget", () => {
+    const answers = {
+      ...withPurpose(NO_ANSWERS, PURPOSE, PLACES),
+      budget: "120,5",
+      owned: ["B06"],
+    };
+    const read = requestFrom(answers, [PURPOSE], PLACES);
+    expect("request" in read && read.request).toMatchObject({
+      name: "Hub",
+      budget: "120.50",
+      owned: ["B06"],
+      requirements: null,
+      place: { ambient_max_c: 28, name: "Room" },
+    });
+  });
+});
+
+describe("needs of one's own", () => {
+  const made = (choice: string, figure = "", text = "", rate = "") =>
+    requirementFrom({ choice, figure, text, rate }, KINDS, ["wifi"]);
+
+  test("a function, a condition and a limit", () => {
+    expect(made("function:wifi", "2", " two of them ")).toMatchObject({
+      requirement: { id: "wifi-2", text: "two of them", function: "wifi", count: 2 },
+    });
+    expect(made("condition:silent")).toMatchObject({
+      requirement: { id: "silent", text: "makes no sound", condition: "silent" },
+    });
+    expect(made("limit:mass_g", "300")).toMatchObject({ requirement: { at_most: 300 } });
+  });
+
+  test("what is missing is said", () => {
+    expect(made("")).toMatchObject({ wrong: /Choose/ });
+    expect(made("limit:mass_g")).toMatchObject({ wrong: /how much/ });
+    expect(made("condition:off_mains")).toMatchObject({ wrong: /how much/ });
+    expect(made("function:wifi", "1.5")).toMatchObject({ wrong: /whole/ });
+    expect(made("function:storage", "none")).toMatchObject({ wrong: /number/ });
+  });
+
+  test("days of a recording want its rate", () => {
+    expect(made("function:recording", "30")).toMatchObject({ wrong: /MB an hour/ });
+    expect(made("function:recording", "", "", "330")).toMatchObject({ wrong: /how many days/ });
+    expect(made("function:recording", "30", "", "fast")).toMatchObject({ wrong: /such as 30/ });
+    const read = made("function:recording", "30", "a month of nights", "330");
+    expect(read).toMatchObject({ requirement: { at_least: 30, rate_mb_h: 330 } });
+    expect("requirement" in read && lookedFor(read.requirement, KINDS)).toBe(
+      "room for a recording, at least 30 days at 330 MB an hour",
+    );
+  });
+
+  test("needs are read aloud with their figure", () => {
+    const requirement = (more: Partial<Requirement>): Requirement => ({
+      ...ANY_REQUIREMENT,
+      ...more,
+    });
+    expect(lookedFor(requirement({ function: "storage", at_least: 20 }), KINDS)).toBe(
+      "room, at least 20 GB",
+    );
+    expect(lookedFor(requirement({ function: "wifi", count: 2 }), KINDS)).toBe("Wi-Fi, 2 times");
+    expect(lookedFor(requirement({ limit: "mass_g", at_most: 300 }), KINDS)).toBe(
+      "not heavier than 300 g",
+    );
+    const report = { text: "", sentence: "", lines: [], unit: "", have: null, want: null };
+    expect(
+      requirementTally([
+        { ...report, id: "a", status: "met" },
+        { ...report, id: "b", status: "not_met" },
+      ]),
+    ).toBe("1 of 2 needs met");
+  });
+});

@@ -1,0 +1,184 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+
+import { prefer, preferencesQuery } from "../api/preferences";
+import type { Preferences } from "../api/types";
+import { figure, money } from "../ui/numbers";
+import { takeOver } from "../ui/preferences";
+import { readNumber } from "../ui/readNumber";
+import { withSign } from "../ui/displayUnits";
+import { useFollowing } from "../ui/typed";
+import { Failure, Loading } from "../ui/States";
+
+const CHOICES: {
+  name: "temperature" | "length" | "decimal";
+  label: string;
+  ways: [string, string][];
+}[] = [
+  {
+    name: "temperature",
+    label: "Temperatures",
+    ways: [
+      ["C", "°C"],
+      ["F", "°F"],
+    ],
+  },
+  {
+    name: "length",
+    label: "Lengths",
+    ways: [
+      ["mm", "millimetres"],
+      ["in", "inches"],
+    ],
+  },
+  {
+    name: "decimal",
+    label: "Decimal sign",
+    ways: [
+      ["point", "a point: 2.5"],
+      ["comma", "a comma: 2,5"],
+    ],
+  },
+];
+
+/** In which units figures are shown and typed, and in what money plans begin. */
+export function FiguresAndMoney() {
+  const preferred = useQuery(preferencesQuery);
+  return (
+    <section aria-label="Figures and money">
+      <h2>Figures and money</h2>
+      {preferred.isPending && <Loading what="what you prefer" />}
+      {preferred.isError && !preferred.data && (
+        <Failure error={preferred.error} retry={() => void preferred.refetch()} />
+      )}
+      {preferred.data && <Choices preferred={preferred.data} />}
+    </section>
+  );
+}
+
+function Choices({ preferred }: { preferred: Preferences }) {
+  const id = useId();
+  const queries = useQueryClient();
+  const change = useMutation({
+    mutationFn: prefer,
+    // One after the other, so that the last answer is the newest.
+    scope: { id: "preferences" },
+    onSuccess: (now) => {
+      takeOver(now, queries);
+      queries.setQueryData(preferencesQuery.queryKey, now);
+    },
+  });
+  return (
+    <>
+      <div className="settings-grid">
+        {CHOICES.map(({ name, label, ways }) => (
+          <Form.Group key={name} controlId={`${id}-${name}`}>
+            <Form.Label>{label}</Form.Label>
+            <Form.Select
+              value={preferred[name]}
+              onChange={(event) => change.mutate({ [name]: event.target.value })}
+            >
+              {ways.map(([way, text]) => (
+                <option key={way} value={way}>
+                  {text}
+                </option>
+              ))}
+            </Form.Select>
+          </Form.Group>
+        ))}
+      </div>
+      <p className="soft">
+        So a warm room reads {figure(28, "°C")}, a case {figure(92.5, "mm")} and a load{" "}
+        {figure(1.2, "A")}. Anything can be typed with a unit of its own, such as 75 °F or 1/2 in.
+        Screws and standoffs keep the sizes that they are sold in, and workings the units in which
+        they are done.
+      </p>
+      <MoneyForm preferred={preferred} save={(next) => change.mutate(next)} />
+      {change.error && (
+        <p role="alert" className="tone-problem">
+          {change.error.message}
+        </p>
+      )}
+    </>
+  );
+}
+
+interface MoneyProps {
+  preferred: Preferences;
+  save: (change: Partial<Preferences>) => void;
+}
+
+/** The money of new plans, and what a euro costs in it: what ships is priced in euros. */
+function MoneyForm({ preferred, save }: MoneyProps) {
+  const id = useId();
+  const before = {
+    currency: preferred.currency,
+    euro: preferred.price_of_a_euro ? withSign(String(Number(preferred.price_of_a_euro))) : "",
+  };
+  const [text, setText] = useFollowing(before);
+  const [wrong, setWrong] = useState("");
+  const currency = text.currency.trim().toUpperCase();
+  const foreign = currency !== "EUR";
+  const changed = currency !== before.currency || (foreign && text.euro !== before.euro);
+  const keep = () => {
+    const euro = text.euro.trim() === "" ? null : readNumber(text.euro);
+    if (!/^[A-Z]{3}$/.test(currency)) setWrong("Write the currency in three letters, such as EUR.");
+    else if (foreign && euro !== null && !(euro > 0))
+      setWrong("Write what a euro costs as a number above 0, such as 1.08.");
+    else {
+      setWrong("");
+      setText({ currency, euro: euro === null ? "" : withSign(String(euro)) });
+      save({ currency, price_of_a_euro: foreign && euro !== null ? euro.toFixed(6) : null });
+    }
+  };
+  return (
+    <form
+      className="settings-money"
+      aria-label="Money"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <Form.Group controlId={`${id}-currency`}>
+        <Form.Label>New plans are in</Form.Label>
+        <Form.Control
+          className="tabular"
+          maxLength={3}
+          value={text.currency}
+          onChange={(event) => setText({ ...text, currency: event.target.value })}
+        />
+      </Form.Group>
+      {foreign && (
+        <Form.Group controlId={`${id}-euro`}>
+          <Form.Label>A euro costs</Form.Label>
+          <div className="with-unit">
+            <Form.Control
+              className="tabular"
+              inputMode="decimal"
+              placeholder="1.08"
+              value={text.euro}
+              onChange={(event) => setText({ ...text, euro: event.target.value })}
+            />
+            <span className="unit">{currency}</span>
+          </div>
+        </Form.Group>
+      )}
+      <Button type="submit" variant="" size="sm" disabled={!changed}>
+        Keep
+      </Button>
+      <span className="soft">
+        {foreign
+          ? `The cupboard that ships is priced in euros; without a rate those prices count as not known. A plan keeps its own currency and rates, under its details.`
+          : `A sum reads ${money(12.5, "EUR")}. A plan keeps its own currency, under its details.`}
+      </span>
+      {wrong && (
+        <p role="alert" className="tone-problem">
+          {wrong}
+        </p>
+      )}
+    </form>
+  );
+}

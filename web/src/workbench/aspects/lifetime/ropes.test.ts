@@ -1,0 +1,81 @@
+import { expect, test } from "vitest";
+
+import type { Report, WearReport } from "../../../api/types";
+import { fillLine, ropes } from "./ropes";
+
+const wear = (years: number, low: number, high: number): WearReport => ({
+  id: `${years}`,
+  line: "boot_drive",
+  label: "Plain 32, by writing",
+  kind: "writing",
+  how: "by 1.2 GB a day",
+  years,
+  most_years: 60,
+  years_p05: low,
+  years_p95: high,
+  margin: "",
+  written: [],
+});
+
+const lifetime = (wears: WearReport[]): Report["lifetime"] => ({
+  wanted_years: 5,
+  wears,
+  filling: { capacity_gb: 100, day_gb: 1, days: 100, when_full: "stops" },
+  backups: {
+    replaceable: true,
+    copies: [],
+    count: 1,
+    media: 1,
+    elsewhere: 0,
+    complete: false,
+    copy_h: null,
+    restore_h: null,
+  },
+  maintenance: [],
+  cards: [],
+});
+
+test("a rope is whole up to its low figure and parts at its typical one", () => {
+  const layout = ropes(lifetime([wear(4.6, 3, 7)]), 700);
+  const [rope] = layout.drawn;
+  expect(rope?.sure).toBeLessThan(rope?.parts ?? 0);
+  expect(rope?.parts).toBeLessThan(layout.wanted);
+  expect(rope?.ends).toBeGreaterThan(layout.wanted);
+  expect([rope?.short, rope?.text]).toEqual([true, "4.6, by 1.2 GB a day"]);
+});
+
+test("where there is no room beside it, the words stand above a rope", () => {
+  const layout = ropes(lifetime([wear(4.6, 3, 7), wear(6, 3, 7)]), 358);
+  expect(layout.stacked).toBe(true);
+  expect(layout.start).toBeLessThan(10);
+  const [first, second] = layout.drawn;
+  expect((second?.y ?? 0) - (first?.y ?? 0)).toBeGreaterThan(40);
+});
+
+test("what outlasts the axis runs to its end and beyond", () => {
+  const layout = ropes(lifetime([wear(100, 90, 100)]), 700);
+  expect([layout.drawn[0]?.beyond, layout.drawn[0]?.text]).toEqual([
+    true,
+    "over 60, by 1.2 GB a day",
+  ]);
+  expect(layout.drawn[0]?.parts).toBe(layout.end);
+});
+
+test("what outlasts all that is told runs on, unless more is wanted", () => {
+  const fan = { ...wear(25, 25, 25), most_years: 25, how: "at 31 °C" };
+  const told = (wanted_years: number) => {
+    const layout = ropes({ ...lifetime([fan]), wanted_years }, 700);
+    return [layout.drawn[0]?.beyond, layout.drawn[0]?.short, layout.drawn[0]?.text];
+  };
+  expect(told(20)).toEqual([true, false, "over 25, at 31 °C"]);
+  expect(told(30)).toEqual([false, true, "25, at 31 °C"]);
+});
+
+test("what stops when it is full stays full, what lets the oldest go is a saw", () => {
+  const problems = fillLine({ capacity_gb: 100, day_gb: 1, days: 100, when_full: "stops" }, 3);
+  expect(problems?.points.at(-1)?.[1]).toBe(1);
+  const saw = fillLine({ capacity_gb: 100, day_gb: 1, days: 100, when_full: "deletes_oldest" }, 3);
+  expect(saw?.points.filter(([, share]) => share === 0.75).length).toBeGreaterThan(2);
+  expect(saw?.full).toBeCloseTo(100 / 30.44, 2);
+  expect(fillLine({ capacity_gb: 100, day_gb: 0, days: null, when_full: "stops" }, 3)).toBeNull();
+});

@@ -1,0 +1,99 @@
+import { useState } from "react";
+import Button from "react-bootstrap/Button";
+
+import type { Report } from "../../../api/types";
+import { figure } from "../../../ui/numbers";
+import { useWidth } from "../../../ui/useWidth";
+import { openMargin, useBench } from "../../bench";
+import { stateIndex } from "../stateIndex";
+import { StateSwitch } from "../StateSwitch";
+import { powerDown } from "./powerDown";
+import { PowerDrawing } from "./PowerDrawing";
+import { powerLayout } from "./powerLayout";
+
+/** In less room than this the tree runs downwards. [px] */
+const NARROW = 460;
+
+/** The tree in the state that is worst, until another is chosen. */
+export function PowerView() {
+  const bench = useBench();
+  const { report } = bench;
+  const { power } = report;
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [frame, width] = useWidth(640);
+  if (power.nodes.length === 0)
+    return (
+      <p className="soft pt-3">
+        There is nothing to draw yet: the tree begins with a supply, and a board that it feeds.
+      </p>
+    );
+  const state = stateIndex(report, "power", report.power.states, chosen);
+  const stateLabel = power.states[state]?.label ?? "";
+  return (
+    <>
+      <StateSwitch states={power.states} current={state} onChoose={setChosen}>
+        out of the supply <strong>{figure(power.source_w[state] ?? 0, "W")}</strong>
+      </StateSwitch>
+      <div className="drawing-scroll" ref={frame}>
+        {power.collapsed[state] ? (
+          <p className="tone-problem">
+            In this state there is no operating point: the voltage collapses.
+          </p>
+        ) : (
+          <PowerDrawing
+            layout={(width < NARROW ? powerDown : powerLayout)(report, state, width)}
+            stateLabel={stateLabel}
+            litMargin={openMargin(bench)}
+          />
+        )}
+      </div>
+      <PowerTable report={report} state={state} />
+    </>
+  );
+}
+
+function PowerTable({ report, state }: { report: Report; state: number }) {
+  const { openWorking } = useBench();
+  return (
+    <details className="details-table">
+      <summary>As a table</summary>
+      <table className="as-table">
+        <thead>
+          <tr>
+            <th scope="col">Rail</th>
+            <th scope="col" className="num">
+              Voltage
+            </th>
+            <th scope="col" className="num">
+              Current
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {report.power.nodes.map((node) => (
+            <tr key={node.id}>
+              <th scope="row">
+                {node.label} <span className="soft">({node.rail})</span>
+              </th>
+              {(["v", "a"] as const).map((quantity) => (
+                <td key={quantity} className="num">
+                  <Button
+                    variant="link"
+                    className="told"
+                    onClick={() =>
+                      openWorking(`rail:${node.id}:${quantity}@${report.power.states[state]?.id}`)
+                    }
+                  >
+                    {quantity === "v"
+                      ? figure(node.voltage_v[state] ?? 0, "V")
+                      : figure(node.current_a[state] ?? 0, "A")}
+                  </Button>
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}

@@ -1,0 +1,222 @@
+import { useQuery } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+
+import { requirementKindsQuery } from "../../../api/queries";
+import type { Requirement, RequirementReport, Plan } from "../../../api/types";
+import { RequirementForm } from "../../../newplan/RequirementForm";
+import {
+  lookedFor,
+  requirementMark,
+  requirementTally,
+  requirementWord,
+} from "../../../newplan/requirements";
+import { Cobble } from "../../../ui/Cobble";
+import { Meanwhile } from "../../../ui/Meanwhile";
+import { change, money } from "../../../ui/numbers";
+import { placeWords } from "../../../ui/placeWords";
+import { readNumber } from "../../../ui/readNumber";
+import { useTyped } from "../../../ui/typed";
+import { useBench } from "../../bench";
+import { ScheduleEditor } from "./ScheduleEditor";
+import { ImageEditor } from "./ImageEditor";
+import { AlternativeList } from "./AlternativeList";
+
+/** What it is for: needs with the parts that meet them, its day, the other schools, ready-made. */
+export function PurposeView() {
+  const { report, view, openDetails } = useBench();
+  const place = view.plan.place;
+  return (
+    <>
+      <div className="aspect-head">
+        <h2>Purpose</h2>
+        <span className="verdict">
+          {report.purpose.length === 0
+            ? "nothing is asked of it yet"
+            : requirementTally(report.purpose)}
+        </span>
+        <Button variant="link" className="ms-auto" onClick={openDetails}>
+          Name, place, budget
+        </Button>
+      </div>
+      {view.plan.purpose && <p className="purpose-text">{view.plan.purpose}</p>}
+      <p className="soft">
+        {place.name || "Its place has no name"}
+        {`: ${placeWords(place)}`}.
+      </p>
+      <Requirements />
+      <ImageEditor />
+      <ScheduleEditor />
+      <AlternativeList />
+      <ReadyMade />
+    </>
+  );
+}
+
+function Requirements() {
+  const { report, view, changes } = useBench();
+  const requirements = view.plan.requirements;
+  const keep = (next: Requirement[], label: string, onDone?: () => void) =>
+    changes.act(
+      { kind: "patch", patch: [{ op: "set", fields: { requirements: next } }], label },
+      onDone,
+    );
+  return (
+    <section className="purpose-part" aria-label="What is asked of it">
+      <table className="need-table">
+        <tbody>
+          {report.purpose.map((entry) => (
+            <RequirementRow
+              key={entry.id}
+              entry={entry}
+              requirement={requirements.find((requirement) => requirement.id === entry.id)}
+              onDrop={() =>
+                keep(
+                  requirements.filter((requirement) => requirement.id !== entry.id),
+                  `no longer asked: ${entry.text}`,
+                )
+              }
+            />
+          ))}
+        </tbody>
+      </table>
+      <RequirementForm
+        taken={requirements.map((requirement) => requirement.id)}
+        onAdd={(requirement, added) =>
+          keep([...requirements, requirement], `asked: ${requirement.text}`, added)
+        }
+      />
+    </section>
+  );
+}
+
+interface RowProps {
+  entry: RequirementReport;
+  requirement: Requirement | undefined;
+  onDrop: () => void;
+}
+
+function RequirementRow({ entry, requirement, onDrop }: RowProps) {
+  const { report, setChosenLine } = useBench();
+  const kinds = useQuery(requirementKindsQuery).data ?? [];
+  const givers = report.lines.filter((line) => entry.lines.includes(line.id));
+  return (
+    <tr>
+      <td className="mark">
+        <Cobble severity={requirementMark(entry.status)} size={17} silent />
+      </td>
+      <th scope="row">
+        {entry.text}
+        <div className="soft">{requirement && lookedFor(requirement, kinds)}</div>
+      </th>
+      <td>
+        <span className={`tone-${requirementMark(entry.status)}`}>
+          {requirementWord(entry.status)}
+        </span>
+        {entry.status === "met" &&
+          givers.map((line) => (
+            <Button
+              key={line.id}
+              variant="link"
+              className="told"
+              onClick={() => setChosenLine(line.id)}
+            >
+              {line.name}
+            </Button>
+          ))}
+        <div className="soft">{entry.sentence}</div>
+      </td>
+      <td>
+        <Button variant="link" aria-label={`leave out: ${entry.text}`} onClick={onDrop}>
+          leave out
+        </Button>
+      </td>
+    </tr>
+  );
+}
+
+function readyText(stored: Plan["ready_made"]) {
+  return { name: stored?.name ?? "", price: stored?.price ?? "" };
+}
+
+/** What could be bought instead, held against the kit; a ready-made may be the better buy. */
+function ReadyMade() {
+  const { view, report, changes } = useBench();
+  const id = useId();
+  const stored = view.plan.ready_made;
+  const typed = useTyped(readyText(stored), view.version);
+  const { name, price } = typed.text;
+  const put = (fields: Partial<typeof typed.text>) => typed.setText({ ...typed.text, ...fields });
+  const [wrong, setWrong] = useState("");
+  const { cost } = report;
+  const save = () => {
+    const amount = price.trim() === "" ? null : readNumber(price);
+    if (amount !== null && !(amount >= 0)) {
+      setWrong("The price must be a number, such as 149.");
+      return;
+    }
+    setWrong("");
+    const next = { ...stored, name, price: amount === null ? null : amount.toFixed(2) };
+    changes.act(
+      {
+        kind: "patch",
+        patch: [{ op: "set", fields: { ready_made: next } }],
+        label: "ready-made alternative",
+      },
+      (kept) => typed.settle(readyText(kept.plan.ready_made), kept.version),
+    );
+  };
+  const difference = stored?.price == null ? null : Number(cost.total) - Number(stored.price);
+  return (
+    <section className="purpose-part" aria-label="Build or buy">
+      <h3>Build or buy</h3>
+      <div className="ready-made">
+        <Form.Label htmlFor={`${id}-name`}>A ready-made one</Form.Label>
+        <Form.Control
+          id={`${id}-name`}
+          size="sm"
+          maxLength={120}
+          placeholder="what you could buy instead"
+          value={name}
+          onChange={(event) => put({ name: event.target.value })}
+        />
+        <div className="with-unit">
+          <Form.Control
+            size="sm"
+            className="tabular"
+            inputMode="decimal"
+            aria-label="Its price"
+            placeholder="its price"
+            value={price}
+            onChange={(event) => put({ price: event.target.value })}
+          />
+          <span className="unit">{cost.currency}</span>
+        </div>
+        {typed.dirty && (
+          <Button variant="primary" size="sm" disabled={changes.busy} onClick={save}>
+            Keep it
+          </Button>
+        )}
+      </div>
+      {wrong && (
+        <p role="alert" className="field-wrong">
+          {wrong}
+        </p>
+      )}
+      <Meanwhile typed={typed} labels={{ name: "A ready-made one", price: "Its price" }} />
+      {difference !== null && (
+        <p>
+          The kit comes to {money(cost.total, cost.currency)},{" "}
+          {change(difference, cost.currency) || "no more and no less"} against the ready-made one.
+          {difference > 0 && " If you need one and not the building, buy it."}
+        </p>
+      )}
+      {stored && stored.better.length + stored.worse.length > 0 && (
+        <p className="soft">
+          Ready-made: {stored.better.join("; ")}. But: {stored.worse.join("; ")}.
+        </p>
+      )}
+    </section>
+  );
+}
