@@ -62,6 +62,7 @@ types: $(VENV)/.runtime web/node_modules/.installed
 	mkdir -p build
 	$(BIN)/python -m cobblewort.api.openapi > build/openapi.json
 	cd web && npx openapi-typescript ../build/openapi.json -o src/api/schema.ts --default-non-nullable=false
+	$(BIN)/python -m cobblewort.formats.page_labels web/src/api/labels.ts
 
 schemas: $(VENV)/.runtime
 	$(BIN)/python -m cobblewort.formats.schemas docs/schema

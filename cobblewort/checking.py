@@ -1,4 +1,4 @@
-"""Judging plan files for the command line: one in full, or several in a line each."""
+"""Checking plan files for the command line: one in full, or several in a line each."""
 
 from __future__ import annotations
 
@@ -9,15 +9,17 @@ from pathlib import Path
 from pydantic_core import to_json
 
 from cobblewort.core.errors import InputError
+from cobblewort.core.labels import SEVERITIES
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import plan_from
 from cobblewort.core.plans.what_if import what_if
 from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.core.verdict.report import Report
+from cobblewort.formats.display_units import DisplayUnits
 from cobblewort.formats.documents import pack_from, parse_document, read_text
 from cobblewort.formats.packs import pack_of_text
 from cobblewort.formats.shipped import shipped_catalogue
-from cobblewort.formats.text import SEVERITY_WORDS, report_text
+from cobblewort.formats.text import report_text
 
 
 def shipped_with(packs: Sequence[Path]) -> Catalogue:
@@ -45,15 +47,22 @@ class Row:
 
 
 class Checking:
-    """Judges plan files against one cupboard, under one assumption."""
+    """Checks plan files against one catalogue, under one assumption, and tells it in some units."""
 
-    def __init__(self, catalogue: Catalogue, ambient_c: float | None, samples: int) -> None:
+    def __init__(
+        self, catalogue: Catalogue, ambient_c: float | None, samples: int, units: DisplayUnits
+    ) -> None:
         self._catalogue, self._ambient_c, self._samples = catalogue, ambient_c, samples
+        self._units = units
 
     def whole(self, file: Path, as_json: bool, width: int) -> tuple[str, bool]:
-        """The report of one plan, and whether something stops it. Raises InputError."""
+        """The report of one plan, and whether it has problems. Raises InputError."""
         report = self._report(file)
-        text = to_json(report, indent=2).decode() if as_json else report_text(report, width)
+        text = (
+            to_json(report, indent=2).decode()
+            if as_json
+            else report_text(report, width, self._units)
+        )
         return text, report.severity == "problem"
 
     def summary(self, files: Sequence[Path]) -> Iterator[Row]:
@@ -64,7 +73,7 @@ class Checking:
                 report = self._report(file)
             except InputError as error:
                 counts["wrong"] += 1
-                yield Row(f"{file.name}: wrong file: {error}", 2)
+                yield Row(f"{file.name}: unreadable file: {error}", 2)
                 continue
             except Exception as error:  # one plan takes no other down
                 counts["wrong"] += 1
@@ -72,12 +81,12 @@ class Checking:
                 continue
             counts[report.severity] += 1
             worst = next((f.sentence for f in report.findings if f.severity != "note"), "")
-            told = f"{file.name}: {SEVERITY_WORDS[report.severity]}. {worst}".rstrip()
+            told = f"{file.name}: {SEVERITIES[report.severity]}. {self._units.text(worst)}".rstrip()
             yield Row(told, 1 if report.severity == "problem" else 0)
-        sound = counts["note"] + counts["ok"]
+        fine = counts["note"] + counts["ok"]
         yield Row(
-            f"{len(files)} plans: {counts['problem']} stopped, {counts['tight']} tight, {sound} "
-            f"sound, {counts['wrong']} wrong files.",
+            f"{len(files)} plans: {counts['problem']} with problems, {counts['tight']} tight, "
+            f"{fine} OK, {counts['wrong']} unreadable files.",
             0,
         )
 

@@ -1,4 +1,4 @@
-"""The command line: serve the page, and judge a plan file."""
+"""The command line: serve the page, and check plan files."""
 
 from __future__ import annotations
 
@@ -10,8 +10,12 @@ import unicodedata
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import click
+
+if TYPE_CHECKING:
+    from cobblewort.formats.display_units import DisplayUnits
 
 # One thread for linear algebra: its small products only lose time to more. Set before numpy loads.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
@@ -91,22 +95,22 @@ _FILE = click.Path(path_type=Path)
 
 
 @main.command()
-@click.option("--data", type=_FILE, help="Folder to keep plans in.")
+@click.option("--data", type=_FILE, help="Folder for your plans.")
 @_PORT
 def serve(data: Path | None, port: int) -> None:
-    """Serve the page on this machine, with your own plans."""
+    """Serve the page on this computer, with your own plans."""
     _run(_data_folder(data) / DATA_NAME, port)
 
 
 @main.command()
 @click.option(
     "--data", type=_FILE, default=Path("var/demo"), show_default=True,
-    help="Folder to keep the demo in.",
+    help="Folder for the demo.",
 )  # fmt: skip
 @_PORT
-@click.option("--reset", is_flag=True, help="Bring the demo plans back and stop.")
+@click.option("--reset", is_flag=True, help="Restore the demo plans and exit.")
 def demo(data: Path, port: int, reset: bool) -> None:
-    """Serve the page with demo plans; what you change in them is kept."""
+    """Serve the page with demo plans; your changes are kept."""
     with made_to_stay():
         from cobblewort.demo import fill_with_demo, put_aside
 
@@ -114,15 +118,15 @@ def demo(data: Path, port: int, reset: bool) -> None:
     with _unusable_file_told():
         if reset:
             if (data / DATA_NAME).exists():
-                click.echo(f"{data} holds plans of your own ({DATA_NAME}); nothing was changed. "
+                click.echo(f"{data} contains your own plans ({DATA_NAME}). Nothing was changed. "
                            "Name another folder with --data.", err=True)  # fmt: skip
                 raise click.exceptions.Exit(2)
             kept = put_aside(file)
             if kept is not None:
-                click.echo(f"What was there is kept as {kept}.")
+                click.echo(f"The former file is kept as {kept}.")
         fill_with_demo(file)
     if reset:
-        click.echo("The demo plans are as they came.")
+        click.echo("The demo plans are restored.")
         return
     _run(file, port)
 
@@ -141,42 +145,66 @@ def _wrong_input_told() -> Iterator[None]:
     except (click.exceptions.Exit, click.ClickException):
         raise
     except Exception as error:  # exit 1 only ever means that something stops the plan
-        click.echo(f"The program failed on this file ({type(error).__name__}); it is its fault, "
-                   "not the plan's. Please report it with the file.", err=True)  # fmt: skip
+        click.echo(f"The program failed on this file ({type(error).__name__}). This is a fault of "
+                   "the program. Please report it with the file.", err=True)  # fmt: skip
         raise click.exceptions.Exit(2) from error
+
+
+_UNITS = click.option(
+    "--units", help="C or F, mm or in, point or comma, such as F,in,comma; default: your settings."
+)
+
+
+def _units(names: str | None, data_file: Path) -> DisplayUnits:
+    """The units of the settings, where there is a data file, with what was named instead."""
+    from cobblewort.formats.display_units import SI_UNITS, units_from
+
+    settings = SI_UNITS
+    if data_file.is_file():
+        from cobblewort.import_export import units_of_settings
+
+        settings = units_of_settings(data_file)
+    chosen = [name.strip() for name in (names or "").replace(" ", ",").split(",")]
+    return units_from((name for name in chosen if name), settings)
 
 
 @main.command()
 @click.argument("plan_files", metavar="PLAN...", type=_FILE, nargs=-1, required=True)
 @click.option(
-    "--parts", type=_FILE, multiple=True, help="Part pack besides the shipped parts; repeatable."
+    "--parts",
+    type=_FILE,
+    multiple=True,
+    help="Part pack in addition to the shipped parts; repeatable.",
 )
 @click.option(
-    "--ambient", type=click.FloatRange(-60, 90), help="Hottest day instead of the plan's, °C."
+    "--ambient", type=click.FloatRange(-60, 90), help="Highest ambient instead of the plan's, °C."
 )
 @click.option(
     "--samples", type=click.Choice(["1", "64", "256", "1024"]), default="256", show_default=True,
-    help="Values a figure; 1: nominal.",
+    help="Draws per value; 1: nominal values only.",
 )  # fmt: skip
+@_UNITS
 @click.option("--json", "as_json", is_flag=True, help="Print the whole report as JSON.")
 def check(
     plan_files: tuple[Path, ...], parts: tuple[Path, ...], ambient: float | None, samples: str,
-    as_json: bool,
+    units: str | None, as_json: bool,
 ) -> None:  # fmt: skip
-    """Judge plan files. Exit 0: nothing stops one; 1: something does; 2: a file is wrong.
+    """Check plan files. Exit 0: no problems; 1: a plan has problems; 2: a file is wrong.
 
-    Of several files each is told in a line, and a wrong one takes no other down.
+    Several files are told in one line each; a wrong file does not stop the others.
     """
     from cobblewort.checking import Checking, shipped_with
 
     with _wrong_input_told():
-        checking = Checking(shipped_with(parts), ambient, int(samples))
+        checking = Checking(
+            shipped_with(parts), ambient, int(samples), _units(units, _data_file(None))
+        )
     if len(plan_files) == 1:
         with _wrong_input_told():
             width = shutil.get_terminal_size((100, 24)).columns
-            text, stops = checking.whole(plan_files[0], as_json, width)
+            text, problem = checking.whole(plan_files[0], as_json, width)
         click.echo(_shown(text))
-        raise click.exceptions.Exit(1 if stops else 0)
+        raise click.exceptions.Exit(1 if problem else 0)
     worst = 0
     for row in checking.summary(plan_files):
         click.echo(_shown(row.text), err=row.exit == 2)
@@ -188,7 +216,7 @@ def _data_file(data: Path | None) -> Path:
     return _data_folder(data) / DATA_NAME
 
 
-_DATA = click.option("--data", type=_FILE, help="Folder in which the plans are kept.")
+_DATA = click.option("--data", type=_FILE, help="Folder with your plans.")
 
 
 def _write_out(output: Path | None, content: bytes) -> None:
@@ -205,22 +233,21 @@ def _write_out(output: Path | None, content: bytes) -> None:
 @main.command()
 @click.argument("plans", metavar="[PLAN]...", nargs=-1)
 @_DATA
-@click.option("--history", is_flag=True, help="With every step of each plan.")
+@click.option("--history", is_flag=True, help="Include the history of each plan.")
 @click.option(
     "--parts", "parts_kind", type=click.Choice(["json", "csv"]),
-    help="Your own parts as a pack instead of plans.",
+    help="Your custom parts as a pack instead of plans.",
 )  # fmt: skip
-@click.option("--sheet", is_flag=True, help="One plan as a sheet to print (PDF).")
+@click.option("--sheet", is_flag=True, help="The plan sheet of one plan (PDF).")
 @click.option("--paper", type=click.Choice(["a4", "letter"]), default="a4", show_default=True)
-@click.option("--calendar", is_flag=True, help="What one kit wants of you, for a calendar (ics).")
-@click.option("--output", "-o", type=_FILE, help="File to write; else the screen.")
+@_UNITS
+@click.option("--calendar", is_flag=True, help="The maintenance of one plan as a calendar (ics).")
+@click.option("--output", "-o", type=_FILE, help="File to write; default: the terminal.")
 def export(
     plans: tuple[str, ...], data: Path | None, history: bool, parts_kind: str | None, sheet: bool,
-    paper: str, calendar: bool, output: Path | None,
+    paper: str, units: str | None, calendar: bool, output: Path | None,
 ) -> None:  # fmt: skip
-    """Write plans, named by id or name, or all of them; or your parts; or a plan's sheet or
-    calendar.
-    """
+    """Export plans by id or name, or all of them; or your parts, a plan sheet or a calendar."""
     from cobblewort.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
@@ -228,7 +255,7 @@ def export(
         if parts_kind is not None:
             content = workshop.parts(parts_kind).encode()
         elif sheet:
-            content = workshop.sheet(plans, paper)
+            content = workshop.sheet(plans, paper, _units(units, _data_file(data)))
         elif calendar:
             content = workshop.calendar(plans)
         else:
@@ -239,12 +266,12 @@ def export(
 @main.command(name="import")
 @click.argument("files", metavar="FILE...", type=_FILE, nargs=-1, required=True)
 @_DATA
-@click.option("--dry-run", is_flag=True, help="Only tell what would come in.")
-@click.option("--with-parts", is_flag=True, help="Put parts that plans carry into the cupboard.")
+@click.option("--dry-run", is_flag=True, help="Only show what would be imported.")
+@click.option("--with-parts", is_flag=True, help="Add the parts inside plans to your parts.")
 def import_files(
     files: tuple[Path, ...], data: Path | None, dry_run: bool, with_parts: bool
 ) -> None:
-    """Bring in plans (JSON) and part packs (JSON, CSV): every file whole, or none of it."""
+    """Import plans (JSON) and part packs (JSON, CSV): each file completely or not at all."""
     from cobblewort.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
@@ -258,7 +285,7 @@ def import_files(
 @click.argument("archive_file", metavar="FILE", type=_FILE)
 @_DATA
 def backup(archive_file: Path, data: Path | None) -> None:
-    """Write the whole workspace into one file; the server may be running."""
+    """Back up the whole workspace to one file; the server may be running."""
     from cobblewort.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
@@ -268,9 +295,9 @@ def backup(archive_file: Path, data: Path | None) -> None:
 @main.command()
 @click.argument("archive_file", metavar="FILE", type=_FILE)
 @_DATA
-@click.option("--yes", is_flag=True, help="Do not ask.")
+@click.option("--yes", is_flag=True, help="Do not ask for confirmation.")
 def restore(archive_file: Path, data: Path | None, yes: bool) -> None:
-    """Put a back-up in the place of everything; what is there is kept beside it first."""
+    """Restore a backup. The present workspace is kept as a file first."""
     from cobblewort.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
@@ -279,14 +306,14 @@ def restore(archive_file: Path, data: Path | None, yes: bool) -> None:
         for told in workshop.what_would_be_replaced(content):
             click.echo(_shown(told))
         if not yes:
-            click.confirm("Replace it?", abort=True)
+            click.confirm("Replace the workspace?", abort=True)
         click.echo(_shown(workshop.restore(content)))
 
 
 @main.command()
 @click.argument("shell", type=click.Choice(["bash", "zsh", "fish"]))
 def completion(shell: str) -> None:
-    """Print what makes a shell complete these commands; put it into its start-up file."""
+    """Print the completion script of a shell; add it to its start-up file."""
     from click.shell_completion import get_completion_class
 
     kind = get_completion_class(shell)

@@ -1,4 +1,4 @@
-"""Carrying plans, parts and workspaces out of and into a data file, for the command line."""
+"""Import and export of plans, parts and workspaces, for the command line."""
 
 from __future__ import annotations
 
@@ -6,11 +6,14 @@ from collections.abc import Iterator, Sequence
 from datetime import date
 from pathlib import Path
 
+from cobblewort.core import words
 from cobblewort.core.errors import InputError
+from cobblewort.core.labels import SEVERITIES
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.plans.steps import PlanFile
 from cobblewort.core.verdict.evaluate import evaluate
+from cobblewort.formats.display_units import DisplayUnits
 from cobblewort.formats.documents import parse_document
 from cobblewort.formats.packs import arriving, pack_csv, pack_json
 from cobblewort.formats.plan_files import (
@@ -26,7 +29,7 @@ from cobblewort.formats.shipped import class_parts, shipped_classes, shipped_par
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import BrokenPlan, PlanStore, StoredPlan
-from cobblewort.store.preferences import PreferenceStore
+from cobblewort.store.preferences import preferences_in
 from cobblewort.store.workspace import (
     MAX_ARCHIVE_BYTES,
     Holdings,
@@ -37,8 +40,16 @@ from cobblewort.store.workspace import (
 )
 
 
+def units_of_settings(data_file: Path) -> DisplayUnits:
+    """The units of the settings of a data file; those of the core where it cannot be read.
+
+    The file is only read: nothing is created or brought up to date.
+    """
+    return preferences_from(preferences_in(data_file)).units
+
+
 class Workshop:
-    """A data file with its plans and its cupboard.
+    """A data file with its plans and its parts.
 
     Raises
     ------
@@ -71,7 +82,7 @@ class Workshop:
             match = [one for one in there if name in (one.id, one.plan.name)]
             if not match:
                 known = ", ".join(f"“{one.plan.name}”" for one in there) or "none"
-                raise InputError([("", f"there is no plan “{name}” (there are: {known})")])
+                raise InputError([("", f"There is no plan “{name}”. Plans: {known}.")])
             found += match
         return found
 
@@ -90,43 +101,42 @@ class Workshop:
         documents = [part.document for part in self._parts.all() if part.own]
         return pack_csv(documents) if kind == "csv" else pack_json(documents)
 
-    def sheet(self, names: Sequence[str], paper: str) -> bytes:
+    def sheet(self, names: Sequence[str], paper: str, units: DisplayUnits) -> bytes:
         """The sheet of one plan as PDF. Raises InputError."""
         from cobblewort.formats.sheet import sheet_pdf
 
-        plan = self._the_one(names, "a sheet")
+        plan = self._the_one(names, "A plan sheet")
         report = evaluate(plan, self._catalogue, 256)
-        preferred = preferences_from(PreferenceStore(self._database).read())
-        return sheet_pdf(plan, report, paper, shown=preferred.shown)
+        return sheet_pdf(plan, report, paper, units=units)
 
     def calendar(self, names: Sequence[str]) -> bytes:
         """What one kit wants of its owner, for a calendar from today on. Raises InputError."""
         from cobblewort.formats.calendar import maintenance_ics
 
-        plan = self._the_one(names, "a calendar")
+        plan = self._the_one(names, "A calendar")
         maintenance = evaluate(plan, self._catalogue).lifetime.maintenance
         return maintenance_ics(plan.name, maintenance, date.today())
 
     def _the_one(self, names: Sequence[str], what: str) -> Plan:
         if len(names) != 1:
-            raise InputError([("", f"{what} is of one plan; name it")])
+            raise InputError([("", f"{what} needs exactly one plan. Name it.")])
         return self._named(names)[0].plan
 
     def import_all(self, file: Path, *, dry_run: bool, with_parts: bool) -> Iterator[str]:
-        """Bring a file in, and tell what came. Raises InputError."""
+        """Import a file, and tell what came. Raises InputError."""
         from cobblewort.checking import pack_of_file
 
         if file.suffix.lower() == ".csv":
-            yield from self._bring_in_parts(pack_of_file(file), dry_run)
+            yield from self._import_parts(pack_of_file(file), dry_run)
             return
         value = parse_document(file)
         if isinstance(value, list) or (isinstance(value, dict) and "lines" not in value
                                        and "plans" not in value and "parts" in value):  # fmt: skip
-            yield from self._bring_in_parts(pack_of_file(file), dry_run)
+            yield from self._import_parts(pack_of_file(file), dry_run)
             return
-        yield from self._bring_in_plans(plans_from(value), dry_run, with_parts)
+        yield from self._import_plans(plans_from(value), dry_run, with_parts)
 
-    def _bring_in_parts(self, documents: list[dict[str, object]], dry_run: bool) -> Iterator[str]:
+    def _import_parts(self, documents: list[dict[str, object]], dry_run: bool) -> Iterator[str]:
         found = arriving(documents, self._catalogue)
         taken = {part.id for part in found if part.state in ("new", "changes")}
         if not dry_run:
@@ -138,7 +148,7 @@ class Workshop:
             )
             yield f"{part.maker} {part.model}: {told}{more}"
 
-    def _bring_in_plans(
+    def _import_plans(
         self, entries: list[PlanFile], dry_run: bool, with_parts: bool
     ) -> Iterator[str]:
         catalogue = self._catalogue
@@ -148,15 +158,16 @@ class Workshop:
             carried = carried_parts(entry.plan, catalogue)
             apart = sum(part.state != "same" for part in carried)
             told.append(
-                f"“{entry.plan.name}”: {len(entry.plan.lines)} lines, {len(entry.steps)} steps, "
-                f"{apart} parts of its own, {report.severity}"
+                f"“{entry.plan.name}”: {words.count(len(entry.plan.lines), 'line')}, "
+                f"{words.count(len(entry.steps), 'step')} of history, "
+                f"{words.count(apart, 'custom part')}, {SEVERITIES[report.severity]}"
             )
         if not dry_run:
             if with_parts:
                 self._parts.import_all(new_parts(entries, catalogue))
                 catalogue = self._catalogue
             self._plans.import_all(
-                [settled_file(entry, catalogue) for entry in entries], "brought in from a file"
+                [settled_file(entry, catalogue) for entry in entries], "imported from a file"
             )
         yield from told
 
@@ -175,24 +186,25 @@ class Workshop:
     def what_would_be_replaced(self, content: bytes) -> Iterator[str]:
         """What an archive holds, and what is here. Raises ArchiveError."""
         found = look_at(content)
-        yield f"The back-up of {found.made_at} holds {_held(found.holds)}."
-        yield f"It takes the place of {_held(holdings(self._database))}."
+        yield f"The backup of {found.made_at} contains {_held(found.holds)}."
+        yield f"It replaces {_held(holdings(self._database))}."
 
     def restore(self, content: bytes) -> str:
         """Put an archive in the place of everything, and say where that is kept."""
         _, copy = restore(self._database, content)
         self._parts.bring_up_to_date(shipped_parts())
-        return f"Restored. What was there is kept as {copy}."
+        return f"Restored. The former workspace is kept as {copy}."
 
 
 _PART_WORDS = {
-    "new": "new", "changes": "changes yours", "same": "the same, left alone",
-    "clashes": "ships with the program with other figures; left alone",
+    "new": "new", "changes": "updates your part", "same": "unchanged",
+    "clashes": "not imported, because a shipped part has this id",
 }  # fmt: skip
 
 
 def _held(holds: Holdings) -> str:
     return (
-        f"{len(holds.plans)} plans in {holds.steps} steps, {holds.custom_parts} parts of your own "
-        f"and {holds.in_bin} plans put away"
+        f"{words.count(len(holds.plans), 'plan')} with {words.count(holds.steps, 'step')} of "
+        f"history, {words.count(holds.custom_parts, 'custom part')} and "
+        f"{words.count(holds.in_bin, 'plan')} in the bin"
     )

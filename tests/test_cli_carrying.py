@@ -37,14 +37,14 @@ def test_several_plans_are_checked_in_a_line_each(tmp_path: Path) -> None:
     files = written(tmp_path, "bat-recorder", "choir-recorder")
     result = run("check", "--samples", "1", *files)
     assert result.exit_code == 1
-    assert "choir-recorder.json: Stops it. " in result.stdout
-    assert "2 plans: 1 stopped" in result.stdout
+    assert "choir-recorder.json: Problem. " in result.stdout
+    assert "2 plans: 1 with" in result.stdout
     broken = tmp_path / "broken.json"
     broken.write_text("{")
     result = run("check", "--samples", "1", str(broken), *files)
     assert result.exit_code == 2
-    assert "broken.json: wrong file: line 1" in result.stderr
-    assert "1 wrong files" in result.stdout
+    assert "broken.json: unreadable file: line 1" in result.stderr
+    assert "1 unreadable files" in result.stdout
 
 
 def test_parts_of_a_check_may_be_csv(tmp_path: Path) -> None:
@@ -80,7 +80,7 @@ def test_in_and_out_and_in(tmp_path: Path) -> None:
     assert single["name"] == "Choir recorder with mirrored drives"
     missing = run("export", "--data", one, "Nothing")
     assert missing.exit_code == 2
-    assert "there is no plan “Nothing”" in missing.stderr
+    assert "There is no plan “Nothing”" in missing.stderr
 
 
 def test_a_sheet_is_written(tmp_path: Path) -> None:
@@ -100,7 +100,7 @@ def test_packs_come_in_and_go_out(tmp_path: Path) -> None:
     data, pack = str(tmp_path / "data"), tmp_path / "pack.csv"
     pack.write_text("id,kind,part_class,maker,model\nQ1,device,usb2_device,m,Quill\n")
     assert "m Quill: new" in run("import", "--data", data, str(pack)).stdout
-    assert "m Quill: the same" in run("import", "--data", data, str(pack)).stdout
+    assert "m Quill: unchanged" in run("import", "--data", data, str(pack)).stdout
     assert json.loads(run("export", "--data", data, "--parts", "json").stdout)["parts"] == [
         {"id": "Q1", "kind": "device", "part_class": "usb2_device", "maker": "m", "model": "Quill"}
     ]
@@ -116,10 +116,10 @@ def test_a_back_up_and_back(tmp_path: Path) -> None:
     assert look_at(file.read_bytes()).holds.plans == ("Churchyard bat-call recorder",)
     run("import", "--data", data, *written(tmp_path, "choir-recorder"))
     refused = run("restore", "--data", data, str(file), typed="n\n")
-    assert "It takes the place of 2 plans in 2 steps" in refused.stdout
+    assert "It replaces 2 plans with 2 steps of" in refused.stdout
     assert len(json.loads(run("export", "--data", data).stdout)["plans"]) == 2
     done = run("restore", "--data", data, str(file), "--yes")
-    assert "Restored. What was there is kept as" in done.stdout
+    assert "Restored. The former workspace is kept as" in done.stdout
     assert len(json.loads(run("export", "--data", data).stdout)["plans"]) == 1
     file.write_bytes(file.read_bytes()[:-1])
     damaged = run("restore", "--data", data, str(file), "--yes")
@@ -140,7 +140,7 @@ def test_a_file_in_the_place_of_the_folder_is_told(
     for folder in (taken, taken / "deeper"):
         done = CliRunner().invoke(main, [*command, "--data", str(folder)])
         assert done.exit_code == 2
-        assert done.stderr.splitlines() == [f"{folder} is a file, not a folder; name a folder."]
+        assert done.stderr.splitlines() == [f"{folder} is a file, not a folder. Name a folder."]
     assert taken.read_text() == "mine"
 
 

@@ -197,7 +197,7 @@ def test_reset_touches_nothing_that_the_demo_did_not_make(tmp_path: Path) -> Non
     (own / f"{DATA_NAME}-notes.txt").write_text("keep me")
     refused = CliRunner().invoke(main, ["demo", "--reset", "--data", str(own)])
     assert refused.exit_code == 2
-    assert "plans of your own" in refused.stderr
+    assert "contains your own" in refused.stderr
     assert (own / DATA_NAME).read_bytes() == b"mine"
     assert (own / f"{DATA_NAME}-notes.txt").exists()
     folder = tmp_path / "demo"

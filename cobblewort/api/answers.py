@@ -5,14 +5,12 @@ that names the same one: a tenth of the start, for what nothing reads until some
 document. Here routes name what they answer, and the schemas are built with the document.
 """
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from typing import Any, get_args, get_origin
 
 from fastapi import APIRouter, FastAPI, Response
 from fastapi.openapi.utils import get_openapi
-from pydantic_core import from_json, to_json
-
-from cobblewort.formats.display_units import PLAIN, Shown
+from pydantic_core import to_json
 
 _NAMED: dict[str, Any] = {}
 _NOWHERE = "/named/"
@@ -36,32 +34,6 @@ def written(value: object, status: int = 200, headers: Mapping[str, str] | None 
     """An answer written from dataclasses and models, whatever they hold."""
     text = to_json(value, inf_nan_mode="null")
     return Response(text, status, headers, media_type="application/json")
-
-
-def told(value: object, shown: Shown = PLAIN) -> Response:
-    """An answer of what the core told, with its texts in the units that are wanted."""
-    return written(value if shown.plain else shown.of(_as_json(value)))
-
-
-def told_of(value: object, shown: Shown, fields: Iterable[str]) -> object:
-    """The same where only some fields are what the core told, `a.b` by their paths: a plan beside
-    them is somebody's own, and goes out as it is.
-    """
-    if shown.plain:
-        return value
-    document = _as_json(value)
-    for path in fields:
-        *outer, name = path.split(".")
-        within = document
-        for step in outer:
-            within = within[step] or {}
-        if name in within:
-            within[name] = shown.of(within[name])
-    return document
-
-
-def _as_json(value: object) -> Any:
-    return from_json(to_json(value, inf_nan_mode="null"))
 
 
 def document_of(app: FastAPI) -> dict[str, Any]:

@@ -13,7 +13,7 @@ from fastapi.staticfiles import StaticFiles
 
 import cobblewort
 from cobblewort.api import problems
-from cobblewort.api.answers import answer, document_of, told
+from cobblewort.api.answers import answer, document_of, written
 from cobblewort.api.deps import (
     PAGE_SAMPLES,
     Assumed,
@@ -41,7 +41,7 @@ from cobblewort.api.models import (
 )
 from cobblewort.api.new_plan import router as begin_router
 from cobblewort.api.parts import router as part_router
-from cobblewort.api.preferences import AskedShown, Preferred
+from cobblewort.api.preferences import Preferred
 from cobblewort.api.preferences import router as preference_router
 from cobblewort.api.views import plan_view
 from cobblewort.core.changing.alternatives import Alternative, alternative_of, alternatives_of
@@ -53,11 +53,11 @@ from cobblewort.core.judging.working import Working
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Plan, Role, plan_from
 from cobblewort.core.plans.what_if import what_if
+from cobblewort.core.text import NO_BREAK, as_text
 from cobblewort.core.verdict.evaluate import evaluate, samples_that_fit
 from cobblewort.core.verdict.explain import explain
 from cobblewort.core.verdict.report import Report, rules_in_order
 from cobblewort.core.words import listed
-from cobblewort.formats.display_units import Shown
 from cobblewort.formats.kit_list import kit_csv, kit_text
 from cobblewort.formats.shipped import (
     CLASSES,
@@ -79,10 +79,10 @@ router = APIRouter(prefix="/api", responses=problems.RESPONSES)
 
 
 @router.get("/plans")
-def list_plans(plans: Plans, reports: Kept, shown: AskedShown) -> list[PlanStrip]:
+def list_plans(plans: Plans, reports: Kept) -> list[PlanStrip]:
     """Every plan with its rulers, at nominal figures and bands; what is broken says why."""
     return [
-        _broken_strip(checked) if isinstance(checked, BrokenPlan) else _strip(*checked, shown)
+        _broken_strip(checked) if isinstance(checked, BrokenPlan) else _strip(*checked)
         for checked in reports.of_all(plans.all())
     ]
 
@@ -91,18 +91,19 @@ def _broken_strip(broken: BrokenPlan) -> PlanStrip:
     return PlanStrip(
         id=broken.id, version=broken.version, name=broken.name, purpose="", place="",
         status="planning", changed_at=broken.changed_at, items=0, severity="problem", families=[],
-        total=Decimal(0), currency="EUR", worst=broken.why, problems=0, tight=0, broken=True,
+        total=Decimal(0), currency="EUR", worst=as_text(broken.why), problems=0, tight=0,
+        broken=True,
     )  # fmt: skip
 
 
-def _strip(stored: StoredPlan, report: Report, shown: Shown) -> PlanStrip:
+def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
     worst = next((f.sentence for f in report.findings if f.severity != "note"), None)
     return PlanStrip(
         id=stored.id, version=stored.version, name=stored.plan.name, purpose=stored.plan.purpose,
         place=stored.plan.place.name, status=stored.plan.status, changed_at=stored.changed_at,
         items=sum(line.quantity for line in stored.plan.lines), severity=report.severity,
         families=report.families, total=report.cost.total, currency=report.cost.currency,
-        worst=None if worst is None else shown.text(worst),
+        worst=worst,
         problems=report.count("problem"), tight=report.count("tight"), broken=False,
     )  # fmt: skip
 
@@ -115,7 +116,7 @@ def create_plan(
     empty = preferred.begun(Plan(name=body.name))
     plan = body.plan.model_copy(update={"name": body.name}) if body.plan else empty
     return plan_view(
-        _judged(plan, reports, lambda pinned: plans.create(pinned, "new plan")), response
+        _judged(plan, reports, lambda pinned: plans.create(pinned, "create the plan")), response
     )
 
 
@@ -125,7 +126,8 @@ def create_example(plans: Plans, reports: Kept, response: Response) -> PlanView:
     entry = next(entry for entry in demo_plans() if entry["id"] == EXAMPLE)
     plan = plan_from(entry["plan"])
     return plan_view(
-        _judged(plan, reports, lambda pinned: plans.create(pinned, "the example")), response
+        _judged(plan, reports, lambda pinned: plans.create(pinned, "create the example plan")),
+        response,
     )
 
 
@@ -154,7 +156,7 @@ def patch_plan(
     after = apply_patch(before, body.patch)
 
     def save(plan: Plan) -> StoredPlan:
-        label = body.label or describe(before, reports.catalogue, tuple(body.patch))
+        label = body.label or describe(before, reports.catalogue, tuple(body.patch)).text
         return plans.save(plan_id, version, plan, label)
 
     return plan_view(_judged(after, reports, save), response)
@@ -201,8 +203,8 @@ def plan_kit_text(
     plan_id: str, plans: Plans, catalogue: Cupboard, preferred: Preferred
 ) -> Response:
     """The kit as plain text."""
-    text = kit_text(evaluate(plans.get(plan_id).plan, catalogue))
-    return PlainTextResponse(preferred.shown.text(text))
+    text = kit_text(evaluate(plans.get(plan_id).plan, catalogue), preferred.units)
+    return PlainTextResponse(text)
 
 
 @router.get("/plans/{plan_id}/revisions")
@@ -231,12 +233,12 @@ def adopt_assumptions(
     plan = plans.get(plan_id).plan
     after = what_if(plan, assumed.ambient_c, assumed.activity)
     if after is plan:
-        raise InputError([("ambient_c", "name a hottest day, an activity or both to take over")])
+        raise InputError([("ambient_c", "Enter an ambient temperature, a load, or both.")])
     label = listed(
         text
         for text, given in (
-            (f"hottest day {assumed.ambient_c} °C", assumed.ambient_c is not None),
-            (f"{assumed.activity} in every phase", assumed.activity is not None),
+            (f"highest ambient {assumed.ambient_c}{NO_BREAK}°C", assumed.ambient_c is not None),
+            (f"load {assumed.activity} in every phase", assumed.activity is not None),
         )
         if given
     )
@@ -244,31 +246,29 @@ def adopt_assumptions(
 
 
 @router.get("/plans/{plan_id}/report", responses=answer(Report))
-def plan_report(
-    plan_id: str, assumed: Assumed, plans: Plans, reports: Kept, shown: AskedShown
-) -> Response:
+def plan_report(plan_id: str, assumed: Assumed, plans: Plans, reports: Kept) -> Response:
     """The plan, judged, with bands."""
     stored = plans.get(plan_id)
     plan = what_if(stored.plan, assumed.ambient_c, assumed.activity)
     if plan is stored.plan:
-        return told(reports.of(stored), shown)
-    return told(reports.work_out(plan), shown)
+        return written(reports.of(stored))
+    return written(reports.work_out(plan))
 
 
 @router.get("/plans/{plan_id}/candidates", responses=answer(list[Candidate]))
 def plan_candidates(
-    role: Role, plan: AssumedPlan, catalogue: Cupboard, shown: AskedShown, line: str | None = None
+    role: Role, plan: AssumedPlan, catalogue: Cupboard, line: str | None = None
 ) -> Response:
     """Parts for a role, each judged in the plan."""
     if line is not None and line not in {entry.id for entry in plan.lines}:
-        raise InputError([("line", f"the kit has no line '{line}' now; look again")])
-    return told(candidates(plan, catalogue, role, line), shown)
+        raise InputError([("line", f"The kit has no line '{line}' any more. Reload.")])
+    return written(candidates(plan, catalogue, role, line))
 
 
 @router.get("/plans/{plan_id}/alternatives", responses=answer(list[Alternative]))
-def plan_alternatives(plan: AssumedPlan, catalogue: Cupboard, shown: AskedShown) -> Response:
+def plan_alternatives(plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """Where practitioners disagree, and what the other side would mean for this plan."""
-    return told(alternatives_of(plan, catalogue), shown)
+    return written(alternatives_of(plan, catalogue))
 
 
 @router.post("/plans/{plan_id}/variant", status_code=201)
@@ -281,27 +281,27 @@ def make_variant(
     changed = apply_patch(plan, found.patch)
     name = f"{plan.name[:80]} ({found.other})"
     variant = changed.model_copy(update={"name": name, "status": "planning"})
-    label = f"variant of {plan.name}: {found.title}"[:200]
+    label = f"variant of {plan.name}: {found.title.text}"[:200]
     return plan_view(plans.create(catalogue.pinned(variant), label), response)
 
 
 @router.get("/plans/{plan_id}/fixes", responses=answer(list[Fix]))
-def plan_fixes(finding: str, plan: AssumedPlan, catalogue: Cupboard, shown: AskedShown) -> Response:
+def plan_fixes(finding: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """Ways out of a snag, each judged in the plan."""
     samples = samples_that_fit(plan, PAGE_SAMPLES)
-    return told(propose_fixes(plan, catalogue, finding, samples), shown)
+    return written(propose_fixes(plan, catalogue, finding, samples))
 
 
 @router.get("/plans/{plan_id}/working", responses=answer(Working))
 def plan_working(figure: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """The arithmetic behind one figure of the report, in the units in which it is done."""
-    return told(explain(plan, catalogue, figure, samples_that_fit(plan, PAGE_SAMPLES)))
+    return written(explain(plan, catalogue, figure, samples_that_fit(plan, PAGE_SAMPLES)))
 
 
 @router.post("/evaluate", responses=answer(Report))
-def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard, shown: AskedShown) -> Response:
+def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard) -> Response:
     """Judge a plan document without storing it."""
-    return told(evaluate(body.plan, catalogue, body.samples), shown)
+    return written(evaluate(body.plan, catalogue, body.samples))
 
 
 @router.get("/rules")
@@ -373,5 +373,5 @@ def _serve_page(app: FastAPI) -> None:
     def page(path: str) -> Response:
         """The page for every address of its own; unknown addresses below /api are not pages."""
         if path.startswith("api/"):
-            return problems.problem(404, f"There is nothing at /{path}.")
+            return problems.problem(404, f"There is no page /{path}.")
         return FileResponse(PAGE_FOLDER / "index.html", headers={"Cache-Control": "no-cache"})

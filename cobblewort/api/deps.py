@@ -57,10 +57,10 @@ class Reports:
         try:
             return stored, self.of(stored)
         except InputError as error:
-            why = f"It cannot be judged: {error}"
+            why = f"The plan cannot be checked. {error}"
         except Exception:
-            _LOG.exception("plan %s cannot be judged", stored.id)
-            why = "It cannot be judged: something is wrong in the program, not in your plan."
+            _LOG.exception("plan %s cannot be checked", stored.id)
+            why = "The plan cannot be checked. This is a fault of the program, not of your plan."
         return BrokenPlan(stored.id, stored.version, stored.plan.name, why, stored.changed_at)
 
     def work_out(self, plan: Plan) -> Report:
@@ -137,7 +137,9 @@ async def get_reports(request: Request) -> Reports:
 
 
 async def named_version(
-    if_match: Annotated[str, Header(description='The version a write was made from, as `"3"`.')],
+    if_match: Annotated[
+        str, Header(description='The version that a change was made from, as `"3"`.')
+    ],
 ) -> int:
     """The version in an If-Match header. Raises InputError when it is no version."""
     text = if_match.strip().strip('"')
@@ -163,10 +165,11 @@ class WhatIf:
 
 async def assumptions(
     ambient_c: Annotated[
-        Temperature | None, Query(description="Hottest day to assume instead of the plan's. [°C]")
+        Temperature | None,
+        Query(description="Highest ambient to assume instead of the plan's. [°C]"),
     ] = None,
     activity: Annotated[
-        Activity | None, Query(description="How hard everything works in every phase of the day.")
+        Activity | None, Query(description="Load to assume in every phase of the day.")
     ] = None,
 ) -> WhatIf:
     """What a request assumes."""

@@ -6,9 +6,9 @@ from typing import Literal
 from fastapi import APIRouter, Response
 
 from cobblewort.api import problems
-from cobblewort.api.answers import answer, told
+from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import AssumedPlan, Cupboard, Plans
-from cobblewort.api.preferences import AskedShown
+from cobblewort.api.preferences import Preferred
 from cobblewort.core.aspects.fit.template import template
 from cobblewort.core.changing.moves import Move, moves
 from cobblewort.core.judging.kit import Kit
@@ -20,15 +20,15 @@ _MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pd
 
 
 @router.get("/plans/{plan_id}/moves", responses=answer(list[Move]))
-def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard, shown: AskedShown) -> Response:
+def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """Sockets that a plug could go into, each tried in the plan."""
-    return told(moves(plan, catalogue, plug), shown)
+    return written(moves(plan, catalogue, plug))
 
 
 @router.get("/plans/{plan_id}/template.{kind}", response_class=Response)
 def plan_template(
     plan_id: str, kind: Literal["svg", "dxf", "pdf"], plans: Plans, catalogue: Cupboard,
-    paper: Literal["a4", "letter"] = "a4",
+    preferred: Preferred, paper: Literal["a4", "letter"] = "a4",
 ) -> Response:  # fmt: skip
     """The drilling and cut-out template of the kit's case, at full size."""
     plan = plans.get(plan_id).plan
@@ -36,11 +36,11 @@ def plan_template(
     title = f"{plan.name}: template of the case"
     drawn: str | bytes
     if kind == "svg":
-        drawn = template_svg(panels, title)
+        drawn = template_svg(panels, title, preferred.units)
     elif kind == "dxf":
-        drawn = template_dxf(panels, title)
+        drawn = template_dxf(panels, title, preferred.units)
     else:
-        drawn = template_pdf(panels, title, paper)
+        drawn = template_pdf(panels, title, paper, preferred.units)
     name = re.sub(r"[^a-z0-9]+", "-", plan.name.lower()).strip("-") or "plan"
     headers = {"Content-Disposition": f'attachment; filename="{name}-template.{kind}"'}
     return Response(drawn, media_type=_MEDIA[kind], headers=headers)

@@ -80,17 +80,17 @@ def _guarded(send: Send) -> Send:
 
 
 def _too_large(most: int) -> str:
-    return f"What was sent is larger than {most // 10**6} MB; send less at once."
+    return f"The request is larger than {most // 10**6} MB. Send less at once."
 
 
-_FOREIGN = "This request came from another site; open Cobblewort's own page instead."
+_FOREIGN = "This request came from another site. Open the page of Cobblewort instead."
 
 
 def _refusal(scope: Scope) -> tuple[int, str] | None:
     headers = {name: value.decode("latin-1") for name, value in scope["headers"]}
     host = headers.get(b"host", "")
     if _hostname(f"//{host}") not in LOCAL_HOSTS:
-        return 403, "This server answers only to its own address, 127.0.0.1 or localhost."
+        return 403, "This server only answers at 127.0.0.1 and localhost."
     origin = headers.get(b"origin")
     if origin is not None and origin != f"{scope.get('scheme', 'http')}://{host}":
         return 403, _FOREIGN
@@ -136,7 +136,7 @@ def _bounded(receive: Receive, most: int) -> Receive:
         try:
             message = await asyncio.wait_for(receive(), MAX_WAIT_S)
         except TimeoutError:
-            raise _RefusedError(408, "It did not arrive in time; send it again.") from None
+            raise _RefusedError(408, "The request did not arrive in time. Send it again.") from None
         seen += len(message.get("body", b""))
         whole = not message.get("more_body", False)
         if seen > most:

@@ -7,10 +7,9 @@ from fastapi import APIRouter, Path, Response
 from pydantic import BaseModel, ConfigDict, Field
 
 from cobblewort.api import problems
-from cobblewort.api.answers import answer, told, written
+from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import Cupboard, Kept, Parts, Plans, Version
 from cobblewort.api.models import PlanView
-from cobblewort.api.preferences import AskedShown
 from cobblewort.api.views import plan_view
 from cobblewort.core.verdict.report import Report
 from cobblewort.store.plans import BinnedPlan
@@ -47,11 +46,9 @@ class Emptying(BaseModel):
 
 
 @router.get("/plans/{plan_id}/revisions/{number}/report", responses=answer(Report))
-def report_of_step(
-    plan_id: str, number: StepNumber, plans: Plans, reports: Kept, shown: AskedShown
-) -> Response:
+def report_of_step(plan_id: str, number: StepNumber, plans: Plans, reports: Kept) -> Response:
     """A plan as it was at one of its steps, judged."""
-    return told(reports.work_out(plans.at_revision(plan_id, number)), shown)
+    return written(reports.work_out(plans.at_revision(plan_id, number)))
 
 
 @router.post("/plans/{plan_id}/revisions/{number}/go-back")

@@ -29,7 +29,7 @@ from cobblewort.formats.plan_files import (
     plans_text,
     settled_file,
 )
-from cobblewort.formats.sketch import relabelled, sketch_svg
+from cobblewort.formats.sketch import sketch_svg
 from cobblewort.store.parts import NotCustomError
 from cobblewort.store.plans import BrokenPlan
 from cobblewort.store.workspace import (
@@ -119,7 +119,7 @@ def plan_sheet(
     from cobblewort.formats.sheet import sheet_pdf
 
     stored = plans.get(plan_id)
-    content = sheet_pdf(stored.plan, reports.of(stored), paper, shown=preferred.shown)
+    content = sheet_pdf(stored.plan, reports.of(stored), paper, units=preferred.units)
     return filed(content, stored.plan.name, "pdf", "application/pdf")
 
 
@@ -133,7 +133,7 @@ def plan_calendar(
     stored = plans.get(plan_id)
     maintenance = reports.of(stored).lifetime.maintenance
     content = maintenance_ics(stored.plan.name, maintenance, begins or date.today())
-    return filed(content, f"{stored.plan.name} upkeep", "ics", "text/calendar; charset=utf-8")
+    return filed(content, f"{stored.plan.name} maintenance", "ics", "text/calendar; charset=utf-8")
 
 
 @router.get("/plans/{plan_id}/drawings/{name}.svg", response_class=Response)
@@ -142,10 +142,9 @@ def plan_drawing(
 ) -> Response:
     """One drawing of a plan as SVG."""
     stored = plans.get(plan_id)
-    sketch = DRAWINGS[name](reports.of(stored))
+    sketch = DRAWINGS[name](reports.of(stored), preferred.units)
     if sketch is None:
-        raise InputError([("name", "there is nothing to draw there yet")])
-    sketch = relabelled(sketch, preferred.shown)
+        raise InputError([("name", "The plan has nothing to draw yet. Add parts first.")])
     return filed(sketch_svg(sketch), f"{stored.plan.name} {name}", "svg", "image/svg+xml")
 
 
@@ -153,7 +152,7 @@ def plan_drawing(
 def plan_kit_markdown(plan_id: str, plans: Plans, reports: Kept, preferred: Preferred) -> Response:
     """The kit as Markdown."""
     stored = plans.get(plan_id)
-    text = preferred.shown.text(kit_markdown(reports.of(stored)))
+    text = kit_markdown(reports.of(stored), preferred.units)
     return filed(text, f"{stored.plan.name} kit", "md", "text/markdown; charset=utf-8")
 
 
@@ -194,7 +193,7 @@ def import_plans(body: ImportRequest, request: Request, plans: Plans, parts: Par
         read_catalogue(request.app)
         catalogue = request.app.state.catalogue
     settled = [settled_file(entry, catalogue) for entry in entries]
-    stored = plans.import_all(settled, "brought in from a file")
+    stored = plans.import_all(settled, "import from a file")
     for arrival, one in zip(found, stored, strict=True):
         arrival.id = one.id
     return written(found, 201)
@@ -229,7 +228,7 @@ def import_parts(
     try:
         stored = parts.import_all([d for d in documents if d["id"] in taken])
     except NotCustomError as error:
-        raise InputError([("parts", f"the part {error} ships with the program now")]) from error
+        raise InputError([("parts", f"The part {error} is a shipped part now.")]) from error
     read_catalogue(request.app)
     return written(PartArrivals(found, stored), 201)
 

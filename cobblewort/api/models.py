@@ -21,6 +21,7 @@ from cobblewort.core.plans.plan import (
     Requirement,
     Transfer,
 )
+from cobblewort.core.text import Text
 from cobblewort.core.verdict.report import Family, FamilyReport, Report
 
 
@@ -85,7 +86,7 @@ class PlanStrip(BaseModel):
     families: list[FamilyReport]
     total: Decimal
     currency: str
-    worst: str | None
+    worst: Text | None
     problems: int
     tight: int
     broken: bool
@@ -101,7 +102,7 @@ class PartView(BaseModel):
     maker: str
     model: str
     summary: str
-    figure: str
+    figure: Text
     price: Decimal | None
     currency: str
     class_figures: list[str]
@@ -170,7 +171,7 @@ class CheaperKitView:
 
     plan: Plan
     less: Decimal
-    sentences: list[str]
+    sentences: list[Text]
     report: Report
 
 
@@ -184,7 +185,7 @@ class FirstKitView:
     plan: Plan
     empty: Plan
     reasons: list[Reason]
-    failing: list[str]
+    failing: list[Text]
     report: Report
     cheaper: CheaperKitView | None
 

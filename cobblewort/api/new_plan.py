@@ -3,10 +3,10 @@
 from fastapi import APIRouter, Response
 
 from cobblewort.api import problems
-from cobblewort.api.answers import answer, told_of, written
+from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import PAGE_SAMPLES, Cupboard
 from cobblewort.api.models import CheaperKitView, FirstKitRequest, FirstKitView, RequirementKind
-from cobblewort.api.preferences import AskedShown, Preferred
+from cobblewort.api.preferences import Preferred
 from cobblewort.core.changing.first import first_kit
 from cobblewort.core.errors import InputError
 from cobblewort.core.parts.functions import CONDITIONS, FUNCTIONS, LIMITS
@@ -56,9 +56,7 @@ def list_requirement_kinds() -> list[RequirementKind]:
 
 
 @router.post("/first-kit", responses=answer(FirstKitView))
-def suggest_first_kit(
-    body: FirstKitRequest, catalogue: Cupboard, shown: AskedShown, preferred: Preferred
-) -> Response:
+def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard, preferred: Preferred) -> Response:
     """A complete first kit for the four answers; nothing is stored."""
     purpose = shipped_purposes().get(body.purpose)
     if purpose is None:
@@ -79,5 +77,4 @@ def suggest_first_kit(
         checked = evaluate(choice.plan, catalogue, PAGE_SAMPLES)
         cheaper = CheaperKitView(choice.plan, choice.less, choice.sentences, checked)
     view = FirstKitView(found.plan, empty, found.reasons, found.failing, report, cheaper)
-    by_core = ("reasons", "report", "cheaper.sentences", "cheaper.report")
-    return written(told_of(view, shown, by_core))
+    return written(view)

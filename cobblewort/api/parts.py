@@ -9,8 +9,7 @@ from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import Cupboard, Parts, Version, renew_part
 from cobblewort.api.models import PartEdit, PartView
-from cobblewort.api.preferences import AskedShown
-from cobblewort.core.parts.key_value import telling_figure
+from cobblewort.core.parts.key_value import key_value
 from cobblewort.core.parts.model import Kind, Part
 from cobblewort.core.parts.readings import class_figures
 from cobblewort.core.parts.search import find_parts
@@ -23,7 +22,7 @@ router = APIRouter(prefix="/api/parts", responses=problems.RESPONSES)
 def _view(part: Part) -> PartView:
     return PartView(
         id=part.id, revision=part.revision, origin=part.origin, kind=part.kind, maker=part.maker,
-        model=part.model, summary=part.summary, figure=telling_figure(part), price=part.price,
+        model=part.model, summary=part.summary, figure=key_value(part), price=part.price,
         currency=part.currency, class_figures=class_figures(part),
     )  # fmt: skip
 
@@ -40,13 +39,10 @@ def _sheet(part: Part, catalogue: Catalogue, status: int = 200) -> Response:
 
 @router.get("")
 def list_parts(
-    catalogue: Cupboard, shown: AskedShown, kind: Annotated[list[Kind] | None, Query()] = None
+    catalogue: Cupboard, kind: Annotated[list[Kind] | None, Query()] = None
 ) -> list[PartView]:
     """The cupboard, or some kinds of it."""
-    views = [view for view in _views(catalogue) if kind is None or view.kind in kind]
-    if shown.plain:
-        return views
-    return [view.model_copy(update={"figure": shown.text(view.figure)}) for view in views]
+    return [view for view in _views(catalogue) if kind is None or view.kind in kind]
 
 
 @router.get("/search")
@@ -78,7 +74,7 @@ def copy_part(part_id: str, request: Request, catalogue: Cupboard, parts: Parts)
     stated = {"kind": part.kind, **catalogue.document(part)}
     name = part.model.removeprefix("Any ") if part.origin == "typical" else part.model
     summary = "" if part.origin == "typical" else part.summary
-    stored = parts.create({**stated, "model": f"{name[:80]} (mine)", "summary": summary})
+    stored = parts.create({**stated, "model": f"{name[:80]} (copy)", "summary": summary})
     return _after_write(stored.id, request, 201)
 
 

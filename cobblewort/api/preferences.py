@@ -1,20 +1,14 @@
-"""The routes of what its owner prefers, and how a request wants its figures."""
+"""The routes of what the owner of a workspace prefers."""
 
 from typing import Annotated
 
-from fastapi import APIRouter, Depends, Header, Request
+from fastapi import APIRouter, Depends, Request
 
 from cobblewort.api import problems
-from cobblewort.formats.display_units import PLAIN, Shown, shown_of
 from cobblewort.formats.preferences import Preferences, preferences_from
 from cobblewort.store.preferences import PreferenceStore
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES)
-
-
-async def asked_shown(shown: Annotated[str | None, Header()] = None) -> Shown:
-    """How the request wants figures in sentences: `F in comma` in its header `Shown`."""
-    return PLAIN if shown is None else shown_of(shown)
 
 
 def preferences_of(request: Request) -> Preferences:
@@ -22,7 +16,6 @@ def preferences_of(request: Request) -> Preferences:
     return preferences_from(PreferenceStore(request.app.state.database).read())
 
 
-AskedShown = Annotated[Shown, Depends(asked_shown)]
 Preferred = Annotated[Preferences, Depends(preferences_of)]
 
 

@@ -46,7 +46,7 @@ class Problem(BaseModel):
 _MEDIA_TYPE = "application/problem+json"
 RESPONSES: dict[int | str, dict[str, Any]] = {
     status: {
-        "description": "A problem document with a sentence for people (RFC 9457).",
+        "description": "A problem document (RFC 9457).",
         "content": {_MEDIA_TYPE: {"schema": named(Problem)}},
     }
     for status in (422, "default")
@@ -75,11 +75,11 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(PlanNotFoundError)
     def not_found(_: Request, error: PlanNotFoundError) -> Response:
-        return problem(404, f"There is no plan '{error}'; it may have been deleted.")
+        return problem(404, f"There is no plan '{error}'. It may have been deleted.")
 
     @app.exception_handler(BrokenPlanError)
     def broken(_: Request, error: BrokenPlanError) -> Response:
-        return problem(409, f"{error}. It can be exported, or put away, on the page of plans.")
+        return problem(409, f"{error}. Open Plans to export it or move it to the bin.")
 
     @app.exception_handler(sqlite3.Error)
     def store_failed(_: Request, error: sqlite3.Error) -> Response:
@@ -89,25 +89,23 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(StaleWriteError)
     def stale(_: Request, error: StaleWriteError) -> Response:
         return problem(
-            412, "This plan was changed elsewhere in the meantime; yours was not saved over it.",
+            412, "This plan was changed in another tab. Your change was not saved.",
             version=error.version, changes=error.changes,
         )  # fmt: skip
 
     @app.exception_handler(PartNotFoundError)
     def no_part(_: Request, error: PartNotFoundError) -> Response:
-        return problem(404, f"There is no part '{error}' in the cupboard.")
+        return problem(404, f"There is no part '{error}'. It may have been deleted.")
 
     @app.exception_handler(NotCustomError)
     def not_custom(_: Request, error: NotCustomError) -> Response:
         del error
-        return problem(409, "This part came with the cupboard; copy it, and change the copy.")
+        return problem(409, "Shipped parts cannot be changed. Copy the part and change the copy.")
 
     @app.exception_handler(StalePartError)
     def stale_part(_: Request, error: StalePartError) -> Response:
         del error
-        return problem(
-            412, "This part was changed elsewhere in the meantime; yours was not saved over it."
-        )
+        return problem(412, "This part was changed in another tab. Your change was not saved.")
 
     @app.exception_handler(NothingToDoError)
     def nothing(_: Request, error: NothingToDoError) -> Response:
@@ -122,7 +120,7 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(Exception)
     def unexpected(_: Request, error: Exception) -> Response:
         del error
-        return problem(500, "Something went wrong in the program; your plans are as they were.")
+        return problem(500, "The program failed. Your plans are unchanged.")
 
 
 _STATUS_OF = {"locked": 503, "full": 507, "readonly": 507, "unable to open": 503}

@@ -29,7 +29,8 @@ def bound(port: int) -> socket.socket:
         taken = error.errno == errno.EADDRINUSE
         why = "another program uses it" if taken else str(error.strerror)
         raise StoreError(
-            f"Port {port} cannot be used: {why}. Stop that one, or choose another with --port."
+            f"Port {port} cannot be used: {why}. Stop that program, or choose another port with "
+            f"--port."
         ) from error
     return listening
 

@@ -42,19 +42,19 @@ class UnknownPartError(InputError):
     def __init__(self, place: str, part_id: str) -> None:
         self.part_id = part_id
         super().__init__(
-            [(place, f"there is no part '{part_id}' in the cupboard; add it, or choose another")]
+            [(place, f"The catalogue has no part '{part_id}'. Add it, or choose another part.")]
         )
 
 
 def _sentence(item: Mapping[str, Any]) -> str:
     kind, value = item["type"], item.get("input")
     if kind == "missing":
-        return "this field is missing; fill it in"
+        return "This field is missing. Enter a value."
     if kind in ("extra_forbidden", "unexpected_keyword_argument"):
-        return "this field is not known here; take it out or check its spelling"
+        return "This field is not known. Remove it, or check its spelling."
     if kind == "too_long":
         most, given = item["ctx"]["max_length"], item["ctx"]["actual_length"]
-        return f"there may be at most {most} of these (got {given}); split it, or take some out"
+        return f"at most {most} entries are possible (got {given}). Remove some, or split them."
     if kind == "string_pattern_mismatch":
         return "must be letters, digits, dots, dashes or underscores, at most 64, such as usb-1"
     text = str(item["msg"]).removeprefix("Value error, ")

@@ -29,7 +29,7 @@ def maintenance_ics(name: str, maintenance: Iterable[Maintenance], begins: date)
     )
 
     calendar = Calendar()
-    calendar.add("prodid", "-//Cobblewort//upkeep//EN")
+    calendar.add("prodid", "-//Cobblewort//maintenance//EN")
     calendar.add("version", "2.0")
     calendar.add("x-wr-calname", name)
     stamp = datetime.combine(begins, time(), UTC)

@@ -47,7 +47,7 @@ def parse_json(text: str) -> Any:
     """
 
     def refuse(name: str) -> float:
-        raise InputError([("", f"{name} is not a JSON number; leave the figure out instead")])
+        raise InputError([("", f"{name} is not a JSON number; leave the value out instead")])
 
     try:
         return json.loads(text, parse_constant=refuse)
@@ -107,12 +107,12 @@ def _check_size(root: yaml.Node) -> None:
             del inside[key]
             sizes[key] = 1 + sum(sizes[id(child)] for child in children)
             if sizes[key] > MAX_VALUES:
-                raise InputError([("", f"it comes to more than {MAX_VALUES} values")])
+                raise InputError([("", f"it contains more than {MAX_VALUES} values")])
             continue
         if key in sizes:
             continue
         if key in inside:
-            raise InputError([("", "a part of it holds itself (an alias to what it lies in)")])
+            raise InputError([("", "an alias refers to the entry that contains it")])
         if len(inside) > MAX_DEPTH:
             raise InputError([("", _TOO_DEEP)])
         inside[key] = None
@@ -130,5 +130,5 @@ def pack_from(value: Any) -> list[dict[str, Any]]:
     """The part documents of a pack: a list of parts, or an object with `parts`."""
     parts = value.get("parts") if isinstance(value, dict) else value
     if not isinstance(parts, list) or not all(isinstance(part, dict) for part in parts):
-        raise InputError([("", "a part pack holds a list of parts, or an object with 'parts'")])
+        raise InputError([("", "a part pack contains a list of parts, or an object with 'parts'")])
     return [current_part(part) for part in parts]

@@ -14,16 +14,17 @@ from typing import NamedTuple
 
 from cobblewort.core import words
 from cobblewort.core.aspects.power.report import PowerNode
-from cobblewort.core.verdict.report import Report
-from cobblewort.formats.kit_list import ROLE_WORDS
+from cobblewort.core.labels import ROLES, SEVERITIES
+from cobblewort.core.text import Figure, say
+from cobblewort.core.verdict.report import FamilyReport, Report
+from cobblewort.formats.display_units import DisplayUnits
 from cobblewort.formats.sketch import CABLE, INK, PALE, PAPER, SOFT, Sketch, cut, width_of
-from cobblewort.formats.text import SEVERITY_WORDS
 
 _ROW = 24.0
 _MOST_BOXES = 400
 
 
-def rulers(report: Report) -> Sketch:
+def margins(report: Report, units: DisplayUnits) -> Sketch:
     """Every family on one limit line: spare to the right, short to the left and hatched."""
     sketch = Sketch("Margins", 520, 34 + _ROW * len(report.families))
     zero, reach = 230.0, 150.0
@@ -35,7 +36,7 @@ def rulers(report: Report) -> Sketch:
         if not family.checked:
             sketch.text(510, y + 4, family.why_not, 11, "end", soft=True)
             continue
-        sketch.text(70, y + 4, SEVERITY_WORDS[family.severity], 11)
+        sketch.text(70, y + 4, SEVERITIES[family.severity], 11)
         if family.ruler_share is None or family.spare is None:
             continue
         long = family.ruler_share * reach
@@ -47,13 +48,13 @@ def rulers(report: Report) -> Sketch:
             at = zero + family.worst_case.ruler_share * reach
             sketch.box(at - 2, y - 7, 4, 14, PAPER, INK)
         side = "spare" if family.spare >= 0 else "short"
-        figure = f"{_figure(abs(family.spare))} {family.unit} {side}"
-        sketch.text(510, y + 4, figure, 11, "end")
+        told = say("{spare} {side}", spare=_spare(family), side=side)
+        sketch.text(510, y + 4, units.text(told), 11, "end")
     sketch.line(zero, 20, zero, 24 + _ROW * len(report.families), 2)
     return sketch
 
 
-def stack(report: Report) -> Sketch | None:
+def stack(report: Report, units: DisplayUnits) -> Sketch | None:
     """The stack from the side, to scale, in its case; None without a board."""
     fit = report.fit
     if fit.board_length_mm is None or not fit.boxes:
@@ -67,7 +68,7 @@ def stack(report: Report) -> Sketch | None:
         high = max(high, shell.max_above_mm)
         low = min(low, -(fit.board_thickness_mm or 0) - shell.max_below_mm)
     scale = min(420 / (right - left), 220 / (high - low), 6.0)
-    sketch = Sketch("The stack from the side", 520, (high - low) * scale + 46)
+    sketch = Sketch("Side view", 520, (high - low) * scale + 46)
 
     def at(x_mm: float, z_mm: float) -> tuple[float, float]:
         return 12 + (x_mm - left) * scale, 14 + (high - z_mm) * scale
@@ -89,14 +90,16 @@ def stack(report: Report) -> Sketch | None:
             sketch.thread(((x + dx_mm * scale, y + tall / 2), (beside - 2, last - 4)))
             sketch.text(beside, last, cut(label, 516 - beside, 10.5), 10.5)
     x, y = at(left, low)
-    name = (
-        "no case" if shell is None else f"{shell.label}, {shell.inner_length_mm:g} mm long inside"
-    )
-    sketch.text(x, y + 20, f"To scale; {name}.", 10, soft=True)
+    told = (
+        say("To scale; no case.") if shell is None
+        else say("To scale; {case}, inner length {length}.", case=shell.label,
+                 length=words.stated_mm(shell.inner_length_mm))
+    )  # fmt: skip
+    sketch.text(x, y + 20, units.text(told), 10, soft=True)
     return sketch
 
 
-def above(report: Report) -> Sketch | None:
+def above(report: Report, units: DisplayUnits) -> Sketch | None:
     """The kit from above, to scale; None without a board."""
     fit = report.fit
     if fit.board_length_mm is None or not fit.boxes:
@@ -110,7 +113,7 @@ def above(report: Report) -> Sketch | None:
         right = max(right, shell.inner_x_mm + shell.inner_length_mm)
         high = max(high, shell.inner_y_mm + shell.inner_width_mm)
     scale = min(480 / (right - left), 300 / (high - low), 5.0)
-    sketch = Sketch("The kit from above", 520, (high - low) * scale + 30)
+    sketch = Sketch("Top view", 520, (high - low) * scale + 30)
 
     def at(x_mm: float, y_mm: float) -> tuple[float, float]:
         return 12 + (x_mm - left) * scale, 12 + (high - y_mm) * scale
@@ -192,7 +195,7 @@ def _write_names(sketch: Sketch, drawn: list[_Named]) -> None:
             sketch.text(face.x + 3, foot, under.label, _NAME_SIZE, light=light)
 
 
-def power(report: Report) -> Sketch | None:
+def power(report: Report, units: DisplayUnits) -> Sketch | None:
     """The DC tree from the sources down, a row for each rail and each lead as thick as its current,
     in the hardest planned state; None where nothing is fed.
     """
@@ -210,7 +213,7 @@ def power(report: Report) -> Sketch | None:
         walk += [(child, depth + 1, len(rows)) for child in reversed(children.get(node.id, []))]
         rows.append((node, depth, above_row))
     step = min(18.0, 190 / (1 + max(depth for _, depth, _ in rows)))
-    sketch = Sketch(f"Supply, {_name(tree.states[state].label)}", 520, 30 + _RAIL_ROW * len(rows))
+    sketch = Sketch(f"Power, {_name(tree.states[state].label)}", 520, 30 + _RAIL_ROW * len(rows))
     # Behind a converter to less volts more flows than into it.
     amps = [(node.current_a[state], node.input_a[state]) for node in tree.nodes]
     most_a = max(max(pair) for pair in amps) or 1.0
@@ -225,8 +228,8 @@ def power(report: Report) -> Sketch | None:
         sketch.box(x, y - 4.5, 6, 9, INK)
         name = cut(node.label, _VOLTS_AT - 40 - x, 10)
         sketch.text(x + 10, y + 3.5, name, 10, bold=not depth)
-        sketch.text(_VOLTS_AT, y + 3.5, f"{node.voltage_v[state]:.2f}", 10, "end")
-        sketch.text(_AMPS_AT, y + 3.5, f"{node.current_a[state]:.2f}", 10, "end")
+        sketch.text(_VOLTS_AT, y + 3.5, units.text(Figure(node.voltage_v[state], "", 2)), 10, "end")
+        sketch.text(_AMPS_AT, y + 3.5, units.text(Figure(node.current_a[state], "", 2)), 10, "end")
         sketch.box(_AMPS_AT + 8, y - 2.5, 76 * node.current_a[state] / most_a, 5, CABLE)
     return sketch
 
@@ -234,7 +237,7 @@ def power(report: Report) -> Sketch | None:
 _RAIL_ROW, _VOLTS_AT, _AMPS_AT = 16.0, 372.0, 424.0
 
 
-def heat(report: Report) -> Sketch | None:
+def heat(report: Report, units: DisplayUnits) -> Sketch | None:
     """What is how hot, on one axis, in the hardest planned state; None where it is not known."""
     found = report.heat
     if found.why_not or not found.nodes or not found.states:
@@ -251,28 +254,35 @@ def heat(report: Report) -> Sketch | None:
     outside = at + (found.ambient_c - low) * scale
     foot = 26 + 22 * len(found.nodes)
     sketch.line(outside, 18, outside, foot, dashed=True)
-    sketch.text(outside, 12, f"outside {found.ambient_c:g} °C", 10, "middle", soft=True)
+    sketch.text(
+        outside,
+        12,
+        units.text(say("ambient {temp}", temp=words.counted(found.ambient_c, "°C"))),
+        10,
+        "middle",
+        soft=True,
+    )
     for number, node in enumerate(found.nodes):
         y = 30 + 22 * number
         here = at + (node.temp_c[state] - low) * scale
         sketch.text(4, y + 4, cut(node.label, 160, 10.5), 10.5)
         sketch.box(min(outside, here), y - 5, abs(here - outside), 10, PALE, SOFT, line=0.6)
-        sketch.text(here + 4, y + 4, f"{node.temp_c[state]:.0f} °C", 10.5, bold=True)
+        sketch.text(here + 4, y + 4, units.text(words.degrees(node.temp_c[state])), 10.5, bold=True)
         if node.limit_c is not None:
             x = at + (node.limit_c - low) * scale
             sketch.line(x, y - 9, x, y + 9, 2)
-    told = "Upright strokes are limits."
+    told = say("Vertical lines are limits.")
     if found.hottest_ambient_c is not None:
-        told += f" Good up to {found.hottest_ambient_c:.0f} °C outside."
-    sketch.text(4, foot + 14, told, 10, soft=True)
+        told += say(" OK up to {temp} ambient.", temp=words.degrees(found.hottest_ambient_c))
+    sketch.text(4, foot + 14, units.text(told), 10, soft=True)
     return sketch
 
 
-def money(report: Report) -> Sketch | None:
+def money(report: Report, units: DisplayUnits) -> Sketch | None:
     """Where the money goes, part by part, and the budget; None where nothing costs anything."""
     cost = report.cost
     paid = [
-        (line.quantity, line.name, ROLE_WORDS.get(line.role, line.role), entry.to_pay)
+        (line.quantity, line.name, ROLES[line.role], entry.to_pay)
         for line, entry in zip(report.lines, cost.lines, strict=True)
         if entry.to_pay is not None and entry.to_pay > 0
     ]
@@ -280,27 +290,28 @@ def money(report: Report) -> Sketch | None:
         return None
     paid.sort(key=lambda entry: -entry[3])
     most = max(paid[0][3], Decimal(1))
-    sketch = Sketch("Money", 520, 40 + 20 * len(paid))
+    sketch = Sketch("Cost", 520, 40 + 20 * len(paid))
     for number, (count, name, role, to_pay) in enumerate(paid):
         y = 18 + 20 * number
-        sketch.text(4, y + 4, cut(f"{count} x {name}", 176, 10.5), 10.5)
+        sketch.text(4, y + 4, cut(f"{count} × {name}", 176, 10.5), 10.5)
         sketch.text(186, y + 4, role, 9.5, soft=True)
         sketch.box(270, y - 5, float(to_pay / most) * 160, 10, PALE, SOFT, line=0.6)
-        sketch.text(510, y + 4, words.money(to_pay, cost.currency), 10.5, "end")
+        sketch.text(510, y + 4, units.text(words.money(to_pay, cost.currency)), 10.5, "end")
     y = 18 + 20 * len(paid)
-    told = f"In all {words.money(cost.total, cost.currency)}"
+    told = say("Total {total}", total=words.money(cost.total, cost.currency))
     if cost.budget is not None:
-        told += f" of {words.money(cost.budget, cost.currency)}"
-    sketch.text(510, y + 8, told, 11, "end", bold=True)
+        told += say(" of {budget}", budget=words.money(cost.budget, cost.currency))
+    sketch.text(510, y + 8, units.text(told), 11, "end", bold=True)
     return sketch
 
 
 _WAY_ROWS, _MOST_TRANSFERS = 56.0, 20
 
 
-def data(report: Report) -> Sketch | None:
-    """Each planned flow on its way: channels as tall as their rates, filled by what passes; None
-    where nothing moves.
+def data(report: Report, units: DisplayUnits) -> Sketch | None:
+    """Each transfer on its data path: channels as tall as their rates, filled by what passes.
+
+    None where nothing moves.
     """
     transfers = [
         moved for situation in report.data.situations if not situation.worst_case
@@ -311,12 +322,12 @@ def data(report: Report) -> Sketch | None:
     sketch = Sketch("Data", 520, 8 + (_WAY_ROWS + 30) * len(transfers))
     for number, moved in enumerate(transfers):
         top = 16 + (_WAY_ROWS + 30) * number
-        told = f"{moved.text}: {words.rate(moved.rate_mb_s)}"
+        told = say("{name}: {rate}", name=moved.text, rate=words.rate(moved.rate_mb_s))
         if moved.minutes is not None:
-            told += f", {words.minutes(moved.minutes)}"
+            told += say(", {time}", time=words.minutes(moved.minutes))
         if moved.allowed_min is not None:
-            told += f" of {words.minutes(moved.allowed_min)} allowed"
-        sketch.text(4, top, told, 10.5, bold=True)
+            told += say(" of {time} allowed", time=words.minutes(moved.allowed_min))
+        sketch.text(4, top, units.text(told), 10.5, bold=True)
         step = 500 / len(moved.links)
         middle = top + 8 + _WAY_ROWS / 2 - 8
         for place, link in enumerate(moved.links):
@@ -329,9 +340,9 @@ def data(report: Report) -> Sketch | None:
             sketch.box(x - 2, middle - 19, 4, 38, INK)
             name = cut(link.label, step - 6, 8.5)
             sketch.text(x + step / 2, middle + 29, name, 8.5, "middle")
-            figures = (
-                f"{words.rate(link.mb_s)}{', the neck' if link.id == moved.bottleneck else ''}"
-            )
+            figures = units.text(words.rate(link.mb_s))
+            if link.id == moved.bottleneck:
+                figures += ", bottleneck"
             figures = cut(figures, step - 6, 8)
             sketch.text(x + step / 2, middle + 39, figures, 8, "middle", soft=True)
         sketch.box(506, middle - 19, 4, 38, INK)
@@ -344,7 +355,7 @@ def _channel_height(rate_mb_s: float) -> float:
     return 6 + 28 * min(1.0, share)
 
 
-def lifetime(report: Report) -> Sketch | None:
+def lifetime(report: Report, units: DisplayUnits) -> Sketch | None:
     """Years of what wears, against those that are wanted; None where nothing does."""
     found = report.lifetime
     if not found.wears:
@@ -354,7 +365,7 @@ def lifetime(report: Report) -> Sketch | None:
     most = max(2 * wanted, *(1.15 * years for years in near), 2.0)
     start, scale = 170.0, 230 / most
     rows = found.wears[:_MOST_BOXES]
-    sketch = Sketch("Life", 520, 40 + 20 * len(rows))
+    sketch = Sketch("Lifetime", 520, 40 + 20 * len(rows))
     for number, wear in enumerate(rows):
         y = 30 + 20 * number
         sketch.text(4, y + 4, cut(wear.label, start - 10, 10.5), 10.5)
@@ -365,15 +376,23 @@ def lifetime(report: Report) -> Sketch | None:
         sketch.box(start, y - 4, sure * scale, 8, SOFT)
         sketch.box(start + sure * scale, y - 1.5, (ends - sure) * scale, 3, SOFT)
         told = words.years(wear.years, most_y=wear.most_years if outlasts else words.LONGEST_Y)
-        sketch.text(start + 230 + 12, y + 4, f"{told}, {wear.how}", 10)
+        line = say("{years}, {how}", years=told, how=wear.how)
+        sketch.text(start + 230 + 12, y + 4, units.text(line), 10)
     x = start + wanted * scale
     sketch.line(x, 18, x, 24 + 20 * len(rows), 2)
-    sketch.text(x, 12, f"wanted {words.years(wanted)}", 10, "middle", soft=True)
+    sketch.text(
+        x,
+        12,
+        units.text(say("required {years}", years=words.years(wanted))),
+        10,
+        "middle",
+        soft=True,
+    )
     return sketch
 
 
-DRAWINGS: dict[str, Callable[[Report], Sketch | None]] = {
-    "margins": rulers, "stack": stack, "above": above, "power": power, "heat": heat,
+DRAWINGS: dict[str, Callable[[Report, DisplayUnits], Sketch | None]] = {
+    "margins": margins, "stack": stack, "above": above, "power": power, "heat": heat,
     "data": data, "lifetime": lifetime, "money": money,
 }  # fmt: skip
 """The drawings by the name under which they are asked for."""
@@ -383,6 +402,10 @@ def _name(state: str) -> str:
     return state.removesuffix(" (mean)")
 
 
-def _figure(value: float) -> str:
-    """Three digits that mean something, and none beyond."""
-    return f"{value:.0f}" if value >= 100 else f"{value:.1f}" if value >= 10 else f"{value:.2f}"
+def _spare(family: FamilyReport) -> Figure:
+    """The spare beside a margin: three digits that mean something, and none beyond."""
+    value = abs(family.spare or 0.0)
+    decimals = 0 if value >= 100 else 1 if value >= 10 else 2
+    if family.id == "cost":
+        return words.money(round(value, 2), family.unit)
+    return Figure(value, family.unit, decimals, is_difference=True)

@@ -111,12 +111,12 @@ def pack_of_csv(text: str) -> list[Document]:
     if not rows or not any(rows[0]):
         raise InputError([("row 1", "the first row names the columns, such as id, kind, model")])
     if len(rows) > MOST_PARTS + 1:
-        raise InputError([("", f"a pack holds at most {MOST_PARTS} parts")])
+        raise InputError([("", f"a pack contains at most {MOST_PARTS} parts")])
     problems: list[tuple[str, str]] = []
     paths = [re.sub(r"\s*\[[^\]]*\]\s*$", "", heading).strip() for heading in rows[0]]
     for index, path in enumerate(paths, 1):
         if not all(_STEP.fullmatch(step) for step in path.split(".")):
-            problems.append((f"row 1, column {index}", f"'{path:.60}' is not the name of a field"))
+            problems.append((f"row 1, column {index}", f"'{path:.60}' is not a field name"))
         elif path in paths[: index - 1]:
             problems.append((f"row 1, column {index}", f"the column {path} is there twice"))
     if problems:
@@ -126,7 +126,7 @@ def pack_of_csv(text: str) -> list[Document]:
         if not any(row):
             continue
         if len(row) > len(paths):
-            problems.append((f"row {number}", "it has more cells than there are columns"))
+            problems.append((f"row {number}", "it has more cells than the table has columns"))
             continue
         found.append(_document(number, paths, row, problems))
     if problems:
@@ -148,7 +148,7 @@ def _document(
             if not isinstance(inner, dict):
                 break
         if not isinstance(inner, dict) or isinstance(inner.get(last), dict):
-            problems.append((f"row {number}, {path}", "another column holds what this lies in"))
+            problems.append((f"row {number}, {path}", "another column has a value for its group"))
             continue
         try:
             inner[last] = _value(cell)
@@ -174,7 +174,7 @@ def pack_of_text(text: str, name: str) -> list[Document]:
         return pack_of_csv(text)
     documents = pack_from(parse_json(text))
     if len(documents) > MOST_PARTS:
-        raise InputError([("", f"a pack holds at most {MOST_PARTS} parts")])
+        raise InputError([("", f"a pack contains at most {MOST_PARTS} parts")])
     return documents
 
 

@@ -111,9 +111,9 @@ def plans_from(value: Any) -> list[PlanFile]:
     if value.get("format") not in (PLANS_FORMAT, _FORMER_PLANS_FORMAT) or not isinstance(
         entries, list
     ):
-        raise InputError([("format", f"a file of several plans says {PLANS_FORMAT}")])
+        raise InputError([("format", f"a file with several plans has the format {PLANS_FORMAT}")])
     if len(entries) > MOST_PLANS:
-        raise InputError([("plans", f"a file holds at most {MOST_PLANS} plans")])
+        raise InputError([("plans", f"a file contains at most {MOST_PLANS} plans")])
     found: list[PlanFile] = []
     problems: list[tuple[str, str]] = []
     for index, entry in enumerate(entries):
@@ -140,12 +140,12 @@ def _entry(entry: Any) -> PlanFile:
         raise InputError([("steps", "steps are numbered 1, 2, 3 and so on, in order")])
     for index, step in enumerate(steps):
         if step.parent is not None and not 0 < step.parent < step.number:
-            raise InputError([(f"steps.{index}.parent", "a step is made from an earlier one")])
+            raise InputError([(f"steps.{index}.parent", "a step follows an earlier one")])
     head = entry.get("head", len(steps) or 1)
     if type(head) is not int or (steps and not 1 <= head <= len(steps)):
-        raise InputError([("head", "it names the step at which the plan stands")])
+        raise InputError([("head", "it names the current step of the plan")])
     if steps and steps[head - 1].plan != plan:
-        raise InputError([("head", "the plan is not that of the step at which it stands")])
+        raise InputError([("head", "the plan differs from its current step")])
     return PlanFile(plan, steps, head)
 
 
@@ -165,9 +165,9 @@ def _step(index: int, entry: Any) -> Step:
     number, parent = entry.get("number"), entry.get("parent")
     label, created_at = entry.get("label", ""), entry.get("created_at", "")
     if type(number) is not int or not (parent is None or type(parent) is int):
-        raise InputError([(place, "a step has a number, and that of the one it was made from")])
+        raise InputError([(place, "a step has a number and the number of the step before it")])
     if not isinstance(label, str) or not isinstance(created_at, str) or len(label) > 200:
-        raise InputError([(place, "a step has a label of at most 200 letters, and a time")])
+        raise InputError([(place, "a step has a label of at most 200 characters, and a time")])
     return Step(number, parent, label, created_at[:40], _placed(f"{place}.plan", entry.get("plan")))
 
 

@@ -9,7 +9,7 @@ from pydantic import ValidationError
 
 from cobblewort.core.figures.document_model import Currency, Stated
 from cobblewort.core.plans.plan import Plan, Rate
-from cobblewort.formats.display_units import DecimalSign, Length, Shown, Temperature
+from cobblewort.formats.display_units import DecimalSign, DisplayUnits, Length, Temperature
 
 Theme = Literal["light", "dark"]
 
@@ -30,9 +30,9 @@ class Preferences(Stated):
     letter_keys: bool = True
 
     @property
-    def shown(self) -> Shown:
-        """How figures are shown on what is taken out."""
-        return Shown(self.temperature, self.length, self.decimal)
+    def units(self) -> DisplayUnits:
+        """How figures are shown on what is exported."""
+        return DisplayUnits(self.temperature, self.length, self.decimal)
 
     def begun(self, plan: Plan) -> Plan:
         """A plan that begins, in the money that is preferred."""

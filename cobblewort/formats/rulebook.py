@@ -22,7 +22,7 @@ def rulebook_text() -> str:
     for family, rules in groupby(rules_in_order(), key=lambda rule: rule.family):
         parts.append(f"\n## {labels[family]}\n")
         for rule in rules:
-            ways = "It proposes ways out." if rule.remedies else "It proposes nothing."
+            ways = "It offers fixes." if rule.remedies else "It offers no fixes."
             parts.append(
                 f"\n### {rule.id} {rule.title}\n\n{rule.why}\n\n"
                 f"- Formula: {rule.formula}\n- Source: {rule.source}\n- {ways}\n"

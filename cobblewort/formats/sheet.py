@@ -5,7 +5,6 @@ A4 or Letter, readable in black and white. It says what was decided, what was as
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable, Sequence
 from datetime import date
 from typing import TYPE_CHECKING
@@ -16,14 +15,15 @@ from cobblewort.core.aspects.lifetime.maintenance import Maintenance
 from cobblewort.core.aspects.lifetime.report import BackupCopy
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.margin import Severity
+from cobblewort.core.labels import DUST, LOADS, POWER_SOURCES, SEVERITIES
 from cobblewort.core.plans.plan import Plan, Transfer
 from cobblewort.core.standards.fasteners import THREAD
+from cobblewort.core.text import Said, Text, joined, say
 from cobblewort.core.verdict.report import Report
-from cobblewort.formats.display_units import PLAIN, Shown
+from cobblewort.formats.display_units import SI_UNITS, DisplayUnits
 from cobblewort.formats.drawings import DRAWINGS
 from cobblewort.formats.kit_list import items_of
-from cobblewort.formats.sketch import draw_on, plain, relabelled
-from cobblewort.formats.text import SEVERITY_WORDS
+from cobblewort.formats.sketch import draw_on, plain
 
 if TYPE_CHECKING:
     from fpdf import FPDF
@@ -34,15 +34,17 @@ _MOST_ROWS = 400
 _SIGNS, _BOX = "zapfdingbats", "o"
 """A box to tick, in the font of signs that every PDF reader has."""
 _TO_THE_RIGHT = ("Price",)
-_FIGURE = re.compile(r"(\d) (?=(?:°[CF]|[A-Za-z%µ²³()/]{1,6})(?![A-Za-z]))")
-"""A figure before something as short as a unit."""
 
 
 def sheet_pdf(
-    plan: Plan, report: Report, paper: str = "a4", day: date | None = None, shown: Shown = PLAIN
+    plan: Plan,
+    report: Report,
+    paper: str = "a4",
+    day: date | None = None,
+    units: DisplayUnits = SI_UNITS,
 ) -> bytes:
     """The sheet of a plan; `day` is the date that it bears, today unless told."""
-    sheet = _Sheet(plan, report, paper, day, shown)
+    sheet = _Sheet(plan, report, paper, day, units)
     sheet.head()
     sheet.verdict()
     sheet.to_buy()
@@ -59,7 +61,7 @@ def sheet_pdf(
 
 class _Sheet:
     def __init__(
-        self, plan: Plan, report: Report, paper: str, day: date | None, shown: Shown
+        self, plan: Plan, report: Report, paper: str, day: date | None, units: DisplayUnits
     ) -> None:
         from fpdf import FPDF
 
@@ -72,7 +74,7 @@ class _Sheet:
                 self.cell(0, 5, plain(told)[:110])
                 self.cell(0, 5, f"{self.page_no()} of {{nb}}", align="R")
 
-        self.plan, self.report, self.shown = plan, report, shown
+        self.plan, self.report, self.units = plan, report, units
         self.pdf: FPDF = Paged(unit="mm", format=paper)
         self.pdf.set_title(plain(plan.name))
         self.pdf.set_creator("Cobblewort")
@@ -80,30 +82,30 @@ class _Sheet:
         self.pdf.set_auto_page_break(True, _FOOT_MM)
         self.pdf.add_page()
 
-    def _told(self, text: str) -> str:
+    def _told(self, said: Said) -> str:
         """A text as this sheet shows it; a figure and its unit stay on one line."""
-        return _FIGURE.sub("\\1\N{NO-BREAK SPACE}", plain(self.shown.text(text)))
+        return plain(self.units.text(said))
 
     def _room(self, tall_mm: float) -> None:
         """Begin a page where less than this is left of one."""
         if self.pdf.get_y() + tall_mm > self.pdf.h - _FOOT_MM:
             self.pdf.add_page()
 
-    def _heading(self, text: str, below_mm: float = 12.0) -> None:
+    def _heading(self, text: Said, below_mm: float = 12.0) -> None:
         """A heading that stays with so much of what is below it."""
         self._room(10 + below_mm)
         self.pdf.ln(3)
         self.pdf.set_font("helvetica", "B", 12)
         self.pdf.cell(0, 7, self._told(text), new_x="LMARGIN", new_y="NEXT")
 
-    def _lines(self, texts: Iterable[str], size: float = 9.5) -> None:
+    def _lines(self, texts: Iterable[Said], size: float = 9.5) -> None:
         self.pdf.set_font("helvetica", size=size)
         for text in texts:
             self.pdf.multi_cell(
                 0, size * 0.46, self._told(text), align="L", new_x="LMARGIN", new_y="NEXT"
             )
 
-    def _entries(self, entries: Iterable[tuple[str, str]], mark_mm: float = 17.0) -> None:
+    def _entries(self, entries: Iterable[tuple[str, Said]], mark_mm: float = 17.0) -> None:
         """Paragraphs, each with its mark before it: `_BOX`, or a word."""
         for mark, text in entries:
             self._room(8)
@@ -116,8 +118,8 @@ class _Sheet:
             self.pdf.multi_cell(0, 4.8, self._told(text), align="L", new_x="LMARGIN", new_y="NEXT")
 
     def _table(
-        self, head: Sequence[str], rows: Sequence[Sequence[str]], widths: Sequence[int],
-        total: Sequence[str] = (),
+        self, head: Sequence[str], rows: Sequence[Sequence[Said]], widths: Sequence[int],
+        total: Sequence[Said] = (),
     ) -> None:  # fmt: skip
         """Rows under a head, prices to the right, a `total` in bold below them."""
         from fpdf.fonts import FontFace
@@ -143,73 +145,86 @@ class _Sheet:
         self.pdf.multi_cell(0, 8, self._told(plan.name), new_x="LMARGIN", new_y="NEXT")
         self._lines([plan.purpose] if plan.purpose else [])
         place = plan.place
-        about = [f"{place.ambient_min_c:g} to {place.ambient_max_c:g} °C"]
+        about: list[Said] = [
+            words.span(
+                words.counted(place.ambient_min_c, "°C"), words.counted(place.ambient_max_c, "°C")
+            )
+        ]
         about += ["wet"] if place.wet else []
-        about += [f"{place.dust} dust"] if place.dust != "clean" else []
-        about += [f"{place.altitude_m:g} m above the sea"] if place.altitude_m else []
-        about += [f"at most {place.noise_max_dba:g} dB(A)"] if place.noise_max_dba else []
-        where = f"{place.name}: " if place.name else ""
+        about += [DUST[place.dust].lower()] if place.dust != "clean" else []
+        if place.altitude_m:
+            about.append(say("altitude {height}", height=words.counted(place.altitude_m, "m")))
+        if place.noise_max_dba:
+            most = words.counted(place.noise_max_dba, "dB(A)")
+            about.append(say("at most {most} at 1 m", most=most))
+        about.append(f"power source: {words.within(POWER_SOURCES[place.power])}")
+        where = f"Location: {place.name}. " if place.name else "Location: "
         copies = "" if plan.copies == 1 else f" {plan.copies} copies."
-        self._lines([f"{where}{', '.join(about)}; power: {place.power}.{copies}"])
+        told = words.opened(joined(about, ", ")) if place.name else joined(about, ", ")
+        self._lines([say("{where}{about}.{copies}", where=where, about=told, copies=copies)])
 
     def verdict(self) -> None:
-        """The word for the whole, and the rulers."""
+        """The word for the whole, and the margins."""
         report = self.report
-        stops, tight = report.count("problem"), report.count("tight")
-        told = [f"{stops} {'thing stops' if stops == 1 else 'things stop'} it"] if stops else []
-        if tight:
-            things = "" if stops else " thing" if tight == 1 else " things"
-            told.append(f"{tight}{things} {'is' if tight == 1 else 'are'} tight")
-        self._heading(", ".join(told) or SEVERITY_WORDS["ok"], 50)
+        problems, tight = report.count("problem"), report.count("tight")
+        told = [words.count(problems, "problem")] if problems else []
+        told += [f"{tight} tight"] if tight else []
+        self._heading(", ".join(told) or "No problems found", 50)
         self._drawing("margins", 120)
 
     def to_buy(self) -> None:
         """What is bought, with a box to tick and what it costs."""
         report = self.report
-        rows = []
+        rows: list[list[Said]] = []
         for line, cost in zip(report.lines, report.cost.lines, strict=True):
             if line.role in ("set_up", "other_equipment") or (line.owned and not cost.to_pay):
                 continue
-            price = "?" if cost.to_pay is None else words.money(cost.to_pay, report.cost.currency)
-            rows.append([_BOX, f"{items_of(line, report)} x", f"{line.maker} {line.name}",
+            price: Said = "?"
+            if cost.to_pay is not None:
+                price = words.money(cost.to_pay, report.cost.currency)
+            rows.append([_BOX, f"{items_of(line, report)} ×", f"{line.maker} {line.name}",
                          line.summary, price])  # fmt: skip
         if rows:
             self._heading("To buy")
             total = words.money(report.cost.total, report.cost.currency)
-            rest = "" if not report.cost.unknown else "without what has no known price"
+            rest = "" if not report.cost.unknown else "parts without a price left out"
             self._table(
-                ("", "", "Part", "What", "Price"), rows, (5, 8, 35, 42, 14),
-                ("", "", "In all", rest, total),
+                ("", "", "Part", "Description", "Price"), rows, (5, 8, 35, 42, 14),
+                ("", "", "Total", rest, total),
             )  # fmt: skip
 
     def rest_of_kit(self) -> None:
         """What is there already, and what is borrowed."""
         for heading, chosen in (
-            ("Yours already", [x for x in self.report.lines if x.owned and x.role != "set_up"]),
-            ("To borrow", [x for x in self.report.lines if x.role == "set_up"]),
+            ("Already owned", [x for x in self.report.lines if x.owned and x.role != "set_up"]),
+            ("Needed for set-up", [x for x in self.report.lines if x.role == "set_up"]),
         ):
             if chosen:
                 self._heading(heading)
                 self._entries(
-                    ((_BOX, f"{x.quantity} x {x.maker} {x.name}, {x.summary}") for x in chosen), 8.7
+                    (
+                        (_BOX, _with_summary(f"{x.quantity} × {x.maker} {x.name}", x.summary))
+                        for x in chosen
+                    ),
+                    8.7,
                 )
 
     def plugs(self) -> None:
         """Which plug goes where."""
         found = self.report.fit.connections
         if found:
-            self._heading("What is plugged where")
-            rows = [[c.plug_label, c.socket_label, c.link] for c in found]
+            self._heading("Connections")
+            rows: list[Sequence[Said]] = [[c.plug_label, c.socket_label, c.link] for c in found]
             if any(c.link for c in found):
-                self._table(("Plug", "Socket", "Link"), rows, (34, 40, 30))
+                self._table(("Plug", "Port or slot", "Link"), rows, (34, 40, 30))
             else:
-                self._table(("Plug", "Socket"), [row[:2] for row in rows], (34, 70))
+                self._table(("Plug", "Port or slot"), [row[:2] for row in rows], (34, 70))
 
     def wires(self) -> None:
         """The wires of the header, and what is wired by hand."""
         wires = self.report.fit.header.wires
         if wires:
-            self._heading("Wires on the header")
+            self._heading("GPIO wiring")
             rows = [[f"pin {w.pin}", w.pin_name, w.through, ", ".join(w.to)] for w in wires]
             self._table(("Pin", "Signal", "Through", "To"), rows, (12, 26, 26, 40))
 
@@ -219,35 +234,35 @@ class _Sheet:
         if found:
             self._heading("Standoffs and screws")
             rows = [
-                [f"{f.count} x", f.kind,
-                 THREAD + (", none fits" if f.length_mm is None else f" x {f.length_mm:g} mm"),
+                [f"{f.count} ×", f.kind,
+                 THREAD + (", none fits" if f.length_mm is None else f" × {f.length_mm:g} mm"),
                  f.where]
                 for f in found
             ]  # fmt: skip
-            self._table(("", "Kind", "Size", "Where"), rows, (8, 18, 22, 56))
+            self._table(("", "Kind", "Size", "Position"), rows, (8, 18, 22, 56))
 
     def snags(self) -> None:
-        """What stands in the way, what is tight, what is worth knowing, and what was decided."""
+        """Problems, what is tight, notes, what was marked as done, and cautions."""
         report = self.report
         if report.findings:
             self._heading("Snags")
         order: tuple[Severity, ...] = ("problem", "tight", "note")
         for severity in order:
             chosen = [f for f in report.findings if f.severity == severity and not _cautions(f)]
-            self._entries((SEVERITY_WORDS[severity], f.sentence) for f in chosen)
+            self._entries((SEVERITIES[severity], f.sentence) for f in chosen)
         if report.done:
-            self._heading("Settled by you")
+            self._heading("Marked as done")
             self._lines(f.sentence for f in report.done)
         cautions = [f for f in report.findings if _cautions(f)]
         if cautions:
-            self._heading("Mind")
+            self._heading("Take care")
             self._lines(f.sentence for f in cautions)
 
     def kept(self) -> None:
-        """Copies of what must not be lost, and what comes round once it runs."""
+        """Backups of irreplaceable data, and regular tasks."""
         kept, maintenance = self.report.lifetime.backups, self.report.lifetime.maintenance
         if not kept.replaceable:
-            self._heading("Copies")
+            self._heading("Backups")
             self._lines(
                 words.opening(copy.text)
                 + ("" if copy.every_days is None else f", every {_days(copy)}")
@@ -255,14 +270,14 @@ class _Sheet:
             )
             self._lines(
                 [
-                    f"{kept.count} of 3 copies, {kept.media} of 2 kinds of media, "
+                    f"{kept.count} of 3 copies, {kept.media} of 2 kinds of drive, "
                     f"{kept.elsewhere} of 1 elsewhere."
                 ]
             )
         if maintenance:
-            self._heading("Once it runs")
+            self._heading("Maintenance")
             rows = [[_often(entry), entry.text] for entry in maintenance]
-            self._table(("How often", "What"), rows, (26, 78))
+            self._table(("How often", "Task"), rows, (26, 78))
 
     def drawings(self) -> None:
         """Each drawing, small."""
@@ -275,7 +290,7 @@ class _Sheet:
         """Place a drawing under its title, and both under a heading where there is one; tells
         whether there is anything to draw.
         """
-        sketch = DRAWINGS[name](self.report)
+        sketch = DRAWINGS[name](self.report, self.units)
         if sketch is None:
             return False
         tall_mm = sketch.height * width_mm / sketch.width
@@ -289,36 +304,57 @@ class _Sheet:
             self.pdf.set_font("helvetica", "B", 10)
             self.pdf.cell(0, 6, self._told(sketch.title), new_x="LMARGIN", new_y="NEXT")
         top = self.pdf.get_y()
-        draw_on(self.pdf, relabelled(sketch, self.shown), _MARGIN_MM, top, width_mm)
+        draw_on(self.pdf, sketch, _MARGIN_MM, top, width_mm)
         self.pdf.set_y(top + tall_mm + 2)
         return True
 
     def assumptions(self) -> None:
-        """What the sums rest on."""
-        told = []
+        """What the results rest on."""
+        told: list[Said] = []
         by_class = [line.name for line in self.report.lines if line.origin == "typical"]
         if by_class:
-            told.append(f"By the figures of their class alone: {words.listed(by_class)}.")
+            told.append(f"Typical values only: {words.listed(by_class)}.")
         told += [
-            f"{words.opening(one.name)}: {one.hours:g} h a day, {one.activity}."
+            say(
+                "{phase}: {hours} per day, load {load}.",
+                phase=words.opening(one.name),
+                hours=words.counted(one.hours, "h"),
+                load=LOADS[one.activity].lower(),
+            )
             for one in self.plan.schedule
         ]
         told += [transfer_words(transfer) for transfer in self.plan.transfers]
-        told.append(f"It is to last {words.years(self.plan.retention.years)}.")
         told.append(
-            f"Judged with {max(1, self.report.samples - 1)} draws of the uncertain figures. Heat "
-            f"is that of the hottest day, {self.plan.place.ambient_max_c:g} °C, once it is settled."
+            say("Required lifetime: {years}.", years=words.years(self.plan.retention.years))
         )
-        self._heading("What this rests on")
+        told.append(
+            say(
+                "Checked with {draws} draws of the uncertain values. Heat is the steady state at "
+                "the highest ambient, {ambient}.",
+                draws=max(1, self.report.samples - 1),
+                ambient=words.counted(self.plan.place.ambient_max_c, "°C"),
+            )
+        )
+        self._heading("Assumptions")
         self._lines(told)
 
 
-def transfer_words(transfer: Transfer) -> str:
-    """A flow as the plan states it."""
+def transfer_words(transfer: Transfer) -> Text:
+    """A transfer as the plan states it."""
+    name = words.opening(transfer.text)
     if transfer.rate_mb_s is not None:
-        return f"{words.opening(transfer.text)}: {words.rate(transfer.rate_mb_s)} without a gap."
-    within = "" if transfer.within_min is None else f" within {words.minutes(transfer.within_min)}"
-    return f"{words.opening(transfer.text)}: {words.size(transfer.amount_gb or 0)}{within}."
+        return say("{name}: a stream of {rate}.", name=name, rate=words.rate(transfer.rate_mb_s))
+    size = words.size(transfer.amount_gb or 0)
+    if transfer.within_min is None:
+        return say("{name}: {size}.", name=name, size=size)
+    return say(
+        "{name}: {size} within {time}.", name=name, size=size,
+        time=words.minutes(transfer.within_min),
+    )  # fmt: skip
+
+
+def _with_summary(name: str, summary: str) -> str:
+    return f"{name}, {summary}" if summary else name
 
 
 def _days(copy: BackupCopy) -> str:
@@ -326,11 +362,11 @@ def _days(copy: BackupCopy) -> str:
     return {1.0: "day", 7.0: "week"}.get(days, f"{days:g} days")
 
 
-def _often(entry: Maintenance) -> str:
+def _often(entry: Maintenance) -> Said:
     """How often something is to be done, as people say it."""
     months, rest = divmod(entry.every_days, 30)
     if entry.once:
-        return f"after {words.years(entry.every_days / 365.25)}"
+        return say("after {years}", years=words.years(entry.every_days / 365.25))
     if rest:
         return "every day" if entry.every_days == 1 else f"every {entry.every_days} days"
     if months % 12 == 0:

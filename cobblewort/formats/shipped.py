@@ -48,8 +48,8 @@ def class_parts(classes: Iterable[str]) -> list[dict[str, Any]]:
             "id": f"any-{name.replace('_', '-')}",
             "part_class": name,
             "origin": "typical",
-            "maker": "Generic",
-            "summary": "Class figures alone, no price; copy it and fill in what you know",
+            "maker": "Typical",
+            "summary": "Typical values only, no price. Copy it and enter the values you know.",
         }
         for name in classes
     ]

@@ -7,11 +7,9 @@ the meaning, so that black and white on paper is enough.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Literal
 from xml.etree import ElementTree
-
-from cobblewort.formats.display_units import Shown
 
 if TYPE_CHECKING:
     from fpdf import FPDF
@@ -109,12 +107,6 @@ class Sketch:
         self.labels.append(Label(x, y, text, size, anchor, bold, soft, light))
 
 
-def relabelled(sketch: Sketch, shown: Shown) -> Sketch:
-    """The same drawing with its texts in the units that are wanted."""
-    labels = [replace(label, text=shown.text(label.text)) for label in sketch.labels]
-    return replace(sketch, title=shown.text(sketch.title), labels=labels)
-
-
 _HATCH = "hatch"
 
 
@@ -173,7 +165,8 @@ def plain(text: str) -> str:
 
 _INSTEAD = {
     "“": '"', "”": '"', "’": "'", "→": "to", "−": "-", "–": "-", "≤": "<=", "≥": ">=", "Ω": "ohm",
-    "€ ": "EUR ", "€": "EUR ", "£": "GBP ",
+    "×": "x",
+    "€": "EUR ", "£": "GBP ",
 }  # fmt: skip
 _PT_PER_MM = 72 / 25.4
 

@@ -12,7 +12,10 @@ from math import ceil
 from typing import TYPE_CHECKING
 from xml.etree import ElementTree
 
+from cobblewort.core import words
 from cobblewort.core.aspects.fit.template import Cutout, Panel
+from cobblewort.core.text import Figure, say
+from cobblewort.formats.display_units import SI_UNITS, DisplayUnits
 from cobblewort.formats.sketch import plain
 
 if TYPE_CHECKING:
@@ -34,9 +37,9 @@ class _Placed:
     y_mm: float
 
 
-def template_svg(panels: list[Panel], title: str) -> str:
+def template_svg(panels: list[Panel], title: str, units: DisplayUnits = SI_UNITS) -> str:
     """One SVG drawing in millimetres, with a line of 100 mm."""
-    placed, width, height = _laid_out(panels)
+    placed, width, height = _laid_out(panels, units)
     svg = ElementTree.Element(
         "svg",
         {
@@ -59,7 +62,7 @@ def template_svg(panels: list[Panel], title: str) -> str:
     for item in placed:
         panel, x, y = item.panel, item.x_mm, item.y_mm
         box(x, y, panel.width_mm, panel.height_mm, **{"class": "outline"})
-        text(x, y + panel.height_mm + 2, _heading(panel))
+        text(x, y + panel.height_mm + 2, _heading(panel, units))
         for guide in panel.guides:
             dashes = {"stroke-dasharray": "2 1", "class": "guide"}
             box(x + guide.x_mm, y + guide.y_mm, guide.width_mm, guide.height_mm, **dashes)
@@ -71,8 +74,8 @@ def template_svg(panels: list[Panel], title: str) -> str:
                 "r": f"{hole.diameter_mm / 2:g}", "class": "hole",
             }  # fmt: skip
             ElementTree.SubElement(svg, "circle", circle)
-        for number, words in enumerate(_words(panel)):
-            text(x, y - 4 - 3.6 * number, words)
+        for number, told in enumerate(_words(panel, units)):
+            text(x, y - 4 - 3.6 * number, told)
     line = {"x1": f"{_MARGIN_MM:g}", "x2": f"{_MARGIN_MM + _CHECK_MM:g}", "class": "check"}
     level = f"{height - _MARGIN_MM:g}"
     ElementTree.SubElement(svg, "line", {**line, "y1": level, "y2": level})
@@ -80,12 +83,12 @@ def template_svg(panels: list[Panel], title: str) -> str:
     return ElementTree.tostring(svg, encoding="unicode") + "\n"
 
 
-def template_dxf(panels: list[Panel], title: str) -> str:
+def template_dxf(panels: list[Panel], title: str, units: DisplayUnits = SI_UNITS) -> str:
     """A DXF drawing (R2010, millimetres): cuts, holes, guides and notes on layers of their own."""
-    from ezdxf import units
+    from ezdxf import units as dxf_units
     from ezdxf.filemanagement import new
 
-    document = new("R2010", units=units.MM)
+    document = new("R2010", units=dxf_units.MM)
     document.header["$LASTSAVEDBY"] = "Cobblewort"
     for name, color in _LAYERS.items():
         document.layers.add(name, color=color)
@@ -98,12 +101,12 @@ def template_dxf(panels: list[Panel], title: str) -> str:
     def text(x: float, y: float, words: str) -> None:
         space.add_text(words, height=3, dxfattribs={"layer": "NOTES", "insert": (x, y)})
 
-    placed, _, _ = _laid_out(panels)
+    placed, _, _ = _laid_out(panels, units)
     text(_MARGIN_MM, _MARGIN_MM - 6, title)
     for item in placed:
         panel, x, y = item.panel, item.x_mm, item.y_mm
         box(x, y, panel.width_mm, panel.height_mm, "GUIDES")
-        text(x, y + panel.height_mm + 2, _heading(panel))
+        text(x, y + panel.height_mm + 2, _heading(panel, units))
         for guide in panel.guides:
             box(x + guide.x_mm, y + guide.y_mm, guide.width_mm, guide.height_mm, "GUIDES")
         for cut in panel.cutouts:
@@ -116,7 +119,9 @@ def template_dxf(panels: list[Panel], title: str) -> str:
     return stream.getvalue()
 
 
-def template_pdf(panels: list[Panel], title: str, paper: str = "a4") -> bytes:
+def template_pdf(
+    panels: list[Panel], title: str, paper: str = "a4", units: DisplayUnits = SI_UNITS
+) -> bytes:
     """At full size on the paper that people print on: all on one sheet where that holds them, else
     each panel on a sheet of its own, and larger ones over several with marks to join them by.
 
@@ -127,13 +132,13 @@ def template_pdf(panels: list[Panel], title: str, paper: str = "a4") -> bytes:
     pdf = FPDF(unit="mm", format=paper)
     pdf.set_title(title)
     pdf.set_auto_page_break(False)
-    sheet = _Sheets(pdf, title)
-    placed, width, height = _laid_out(panels)
+    sheet = _Sheets(pdf, title, units)
+    placed, width, height = _laid_out(panels, units)
     if width <= pdf.w and height <= pdf.h:
         sheet.draw(placed, width, height)
     else:
         for panel in panels:
-            sheet.draw(*_laid_out([panel]))
+            sheet.draw(*_laid_out([panel], units))
     return bytes(pdf.output())
 
 
@@ -145,7 +150,8 @@ _OVERLAP_MM = 10.0
 class _Sheets:
     """Draws panels on sheets of one size, over as many of them as it takes."""
 
-    def __init__(self, pdf: FPDF, title: str) -> None:
+    def __init__(self, pdf: FPDF, title: str, units: DisplayUnits) -> None:
+        self._units = units
         self._pdf, self._title = pdf, title
         self._page_mm = (pdf.w, pdf.h)
         self.width_mm, self.height_mm = pdf.w - 2 * _EDGE_MM, pdf.h - 2 * _EDGE_MM
@@ -189,15 +195,15 @@ class _Sheets:
         for item in placed:
             panel, x, y = item.panel, item.x_mm - left_mm, item.y_mm - low_mm
             self._box(x, y, panel.width_mm, panel.height_mm)
-            self._text(x, y + panel.height_mm + 2, _heading(panel))
+            self._text(x, y + panel.height_mm + 2, _heading(panel, self._units))
             self._pdf.set_dash_pattern(dash=2, gap=1)
             for guide in panel.guides:
                 self._box(x + guide.x_mm, y + guide.y_mm, guide.width_mm, guide.height_mm)
             self._pdf.set_dash_pattern()
             for cut in panel.cutouts:
                 self._box(x + cut.x_mm, y + cut.y_mm, cut.width_mm, cut.height_mm)
-            for number, words in enumerate(_words(panel)):
-                self._text(x, y - 4 - 3.6 * number, words)
+            for number, line in enumerate(_words(panel, self._units)):
+                self._text(x, y - 4 - 3.6 * number, line)
             for hole in panel.holes:
                 cx, cy = self._at(x + hole.x_mm, y + hole.y_mm)
                 half = 2.5
@@ -237,35 +243,45 @@ _CHECK_WORDS = (
 )
 
 
-def _laid_out(panels: list[Panel]) -> tuple[list[_Placed], float, float]:
+def _laid_out(panels: list[Panel], units: DisplayUnits) -> tuple[list[_Placed], float, float]:
     """Panels one above the other from the bottom, with room for the check line, and the sheet."""
     placed = []
     y_mm = _MARGIN_MM + 8
     for panel in reversed(panels):
-        y_mm += 3.6 * len(_words(panel)) + 2
+        y_mm += 3.6 * len(_words(panel, units)) + 2
         placed.append(_Placed(panel, _MARGIN_MM, y_mm))
         y_mm += panel.height_mm + _GAP_MM
     width = max([_CHECK_MM, *(panel.width_mm for panel in panels)]) + 2 * _MARGIN_MM
     return placed, width, y_mm
 
 
-def _heading(panel: Panel) -> str:
+def _heading(panel: Panel, units: DisplayUnits) -> str:
     if not panel.seen:
         return f"{panel.name}, each at its size, from the left"
-    return f"{panel.name}, {panel.width_mm:g} x {panel.height_mm:.1f} mm inside, seen {panel.seen}"
+    size = words.sides(words.stated_mm(panel.width_mm), Figure(panel.height_mm, "mm", 1))
+    told = say("{name}, {size} inside, seen {seen}", name=panel.name, size=size, seen=panel.seen)
+    return units.text(told)
 
 
-def _words(panel: Panel) -> list[str]:
+def _words(panel: Panel, units: DisplayUnits) -> list[str]:
     """What is cut, a line each: cut-outs, and holes that say what they are for."""
-    across = [f"{h.label}: {h.diameter_mm:.1f} mm across" for h in panel.holes if h.label]
-    return [_cut_words(panel, cut) for cut in panel.cutouts] + across
+    across = [
+        units.text(
+            say("{hole}: diameter {size}", hole=h.label, size=Figure(h.diameter_mm, "mm", 1))
+        )
+        for h in panel.holes if h.label
+    ]  # fmt: skip
+    return [_cut_words(panel, cut, units) for cut in panel.cutouts] + across
 
 
-def _cut_words(panel: Panel, cut: Cutout) -> str:
+def _cut_words(panel: Panel, cut: Cutout, units: DisplayUnits) -> str:
+    size = words.sides(Figure(cut.width_mm, "mm", 1), Figure(cut.height_mm, "mm", 1))
     if not panel.seen:
-        return f"{cut.label}: {cut.width_mm:.1f} x {cut.height_mm:.1f} mm"
+        return units.text(say("{cut}: {size}", cut=cut.label, size=size))
     beyond = "" if panel.holds(cut) else ", reaches beyond the wall"
-    return (
-        f"{cut.label}: {cut.width_mm:.1f} x {cut.height_mm:.1f} mm, "
-        f"{cut.x_mm:.1f} from the left, {cut.y_mm:.1f} up{beyond}"
-    )
+    return units.text(
+        say(
+            "{cut}: {size}, {x} from the left, {y} up{beyond}", cut=cut.label, size=size,
+            x=Figure(cut.x_mm, "mm", 1), y=Figure(cut.y_mm, "mm", 1), beyond=beyond,
+        )
+    )  # fmt: skip

@@ -5,39 +5,50 @@ from __future__ import annotations
 import textwrap
 
 from cobblewort.core import words
-from cobblewort.core.judging.margin import Margin, Severity
+from cobblewort.core.judging.margin import Margin
+from cobblewort.core.labels import SEVERITIES
+from cobblewort.core.text import Figure, say
 from cobblewort.core.verdict.report import FamilyReport, Report
-
-SEVERITY_WORDS: dict[Severity, str] = {
-    "problem": "Stops it", "tight": "Tight", "note": "Note", "ok": "Sound",
-}  # fmt: skip
+from cobblewort.formats.display_units import SI_UNITS, DisplayUnits
 
 
-def report_text(report: Report, width: int = 100) -> str:
-    """Verdict, rulers and snags of a report, wrapped to `width` columns."""
-    lines = [f"{report.plan}: {SEVERITY_WORDS[report.severity]}", ""]
-    lines += [_ruler_row(family, report.margin(family.margin or "")) for family in report.families]
+def report_text(report: Report, width: int = 100, units: DisplayUnits = SI_UNITS) -> str:
+    """Verdict, margins and snags of a report, wrapped to `width` columns."""
+    lines = [f"{report.plan}: {SEVERITIES[report.severity]}", ""]
+    lines += [
+        _margin_row(family, report.margin(family.margin or ""), units) for family in report.families
+    ]
     lines.append("")
     for finding in report.findings:
-        head = f"{SEVERITY_WORDS[finding.severity]}  {finding.rule}  "
+        head = f"{SEVERITIES[finding.severity]}  {finding.rule}  "
         lines += textwrap.wrap(
-            f"{head}{finding.sentence}", max(width, 40), subsequent_indent=" " * len(head)
+            f"{head}{units.text(finding.sentence)}",
+            max(width, 40),
+            subsequent_indent=" " * len(head),
         )
     if report.findings:
         lines.append("")
-    cost = words.money(report.cost.total, report.cost.currency)
-    lines.append(f"Kit {cost}" + ("" if not report.cost.unknown else ", some prices not known"))
+    cost = units.text(words.money(report.cost.total, report.cost.currency))
+    lines.append(f"Cost {cost}" + ("" if not report.cost.unknown else ", some prices missing"))
     return "\n".join(lines)
 
 
-def _ruler_row(family: FamilyReport, margin: Margin | None) -> str:
+def _margin_row(family: FamilyReport, margin: Margin | None, units: DisplayUnits) -> str:
     if not family.checked:
         return f"  {family.label:<10}{family.why_not}"
-    word = SEVERITY_WORDS[family.severity]
+    word = SEVERITIES[family.severity]
     if margin is None:
         return f"  {family.label:<10}{word}"
     side = "spare" if margin.spare >= 0 else "short"
     band = ""
     if margin.spare_p05 is not None and margin.spare_p95 is not None:
-        band = f"  ({margin.spare_p05:.2f} to {margin.spare_p95:.2f})"
-    return f"  {family.label:<10}{word:<10}{abs(margin.spare):.2f} {margin.unit} {side}{band}"
+        low, high = (_spare(value, margin) for value in (margin.spare_p05, margin.spare_p95))
+        band = units.text(say("  (likely {low} to {high})", low=low.without_unit(), high=high))
+    spare = units.text(_spare(abs(margin.spare), margin))
+    return f"  {family.label:<10}{word:<10}{spare} {side}{band}"
+
+
+def _spare(value: float, margin: Margin) -> Figure:
+    if margin.family == "cost":
+        return words.money(round(value, 2), margin.unit)
+    return Figure(value, margin.unit, 2, is_difference=True)

@@ -22,7 +22,7 @@ _UNIT = re.compile(r"[A-Za-zµμΩ°²³\"'%/·*() ]{1,24}")
 _FIELDS = {
     "A": "ampere", "mA": "milliampere", "V": "volt", "W": "watt", "Wh": "watt_hour", "mm": "mm",
     "m": "meter", "g": "gram", "GB": "gigabyte", "MB": "megabyte", "TB": "terabyte",
-    "MB/s": "megabyte/second", "Mb/s": "megabit/second", "s": "second", "ms": "millisecond",
+    "MB/s": "megabyte/second", "Mbit/s": "megabit/second", "s": "second", "ms": "millisecond",
     "min": "minute", "h": "hour", "days": "day", "years": "year", "K": "delta_degC", "°C": "degC",
     "Ω": "ohm", "K/W": "kelvin/watt", "W/(m K)": "watt/(meter*kelvin)", "m³/h": "meter**3/hour",
     "cm²": "cm**2", "g/cm³": "gram/cm**3", "1/K": "1/kelvin",
@@ -56,12 +56,12 @@ def read_figure(text: str, unit: str) -> float:
     """
     matched = _FIGURE.fullmatch(text) if len(text) <= MOST_LETTERS else None
     if matched is None:
-        raise _wrong(f"“{text[:MOST_LETTERS]}” is no figure; write a number, such as 2.5")
+        raise _wrong(f"“{text[:MOST_LETTERS]}” is not a number. Enter a number, for example 2.5")
     number, below, said = matched.groups()
     value = float(number.replace(",", ".").replace("−", "-"))
     if below is not None:
         if int(below) == 0:
-            raise _wrong("nothing can be divided by 0")
+            raise _wrong("A number cannot be divided by 0")
         value /= int(below)
     if not said:
         return value
@@ -71,9 +71,9 @@ def read_figure(text: str, unit: str) -> float:
 def _converted(value: float, said: str, unit: str) -> float:
     field = _FIELDS.get(unit)
     if field is None:
-        raise _wrong(f"this field takes a plain number, without “{said}”")
+        raise _wrong(f"This field takes a number without “{said}”")
     if not _UNIT.fullmatch(said):
-        raise _wrong(f"“{said}” is no unit that is known here; the field is in {unit}")
+        raise _wrong(f"The unit “{said}” is not known. The unit of this field is {unit}")
     name = said
     for pattern, instead in _SAID:
         name = pattern.sub(instead, name)
@@ -82,7 +82,7 @@ def _converted(value: float, said: str, unit: str) -> float:
         given = registry.Quantity(value, registry.parse_units(name))
         found = float(given.to(registry.parse_units(field)).magnitude)
     except Exception as error:  # Pint has a dozen kinds, and lets some of its parser's through
-        raise _wrong(f"“{said}” does not go into a field in {unit}") from error
+        raise _wrong(f"The unit “{said}” does not fit this field. Its unit is {unit}") from error
     return float(f"{found:.9g}")
 
 

@@ -21,13 +21,13 @@ class StoreError(Exception):
 
 
 _REASONS = (
-    ("locked", "Another program holds it. Stop that one, or use another data folder."),
-    ("full", "The disk is full. Make room, and try again."),
-    ("readonly", "It may not be written. Mind the permissions of file and folder."),
-    ("unable to open", "It cannot be opened. Mind that its folder is there and may be written."),
-    ("malformed", "It is damaged. Keep a copy of it, and put a back-up in its place."),
-    ("not a database", "It is no database. Move it away, or put a back-up in its place."),
-    ("no such table", "It lacks a table. Move it away, or put a back-up in its place."),
+    ("locked", "Another program uses it. Stop that program, or use another data folder."),
+    ("full", "The disk is full. Free some space and try again."),
+    ("readonly", "It is write-protected. Check the permissions of the file and its folder."),
+    ("unable to open", "It cannot be opened. Check that its folder exists and is writable."),
+    ("malformed", "It is damaged. Keep a copy of it and restore a backup."),
+    ("not a database", "It is not a database. Move it away, or restore a backup."),
+    ("no such table", "A table is missing. Move the file away, or restore a backup."),
 )
 """What SQLite says, by a word of it; what it means for somebody, and what to do."""
 
@@ -115,9 +115,9 @@ class Database:
             self.path.parent.mkdir(parents=True, exist_ok=True)
             os.close(os.open(self.path, os.O_CREAT | os.O_RDWR, 0o600))  # its owner's alone
         except (FileExistsError, NotADirectoryError) as error:
-            raise StoreError(f"{error.filename} is a file, not a folder; name a folder.") from error
+            raise StoreError(f"{error.filename} is a file, not a folder. Name a folder.") from error
         except OSError as error:
-            told = f"{self.path} cannot be used ({error.strerror}); mind its permissions"
+            told = f"{self.path} cannot be used ({error.strerror}). Check its permissions"
             raise StoreError(f"{told}, or name another folder.") from error
         try:
             with closing(self.open()) as connection:
@@ -137,7 +137,7 @@ class Database:
                 connection.execute("ROLLBACK")
         except sqlite3.DatabaseError as error:
             if "locked" in str(error):
-                raise StoreError(f"{self.path.name} is in use; stop its server first.") from error
+                raise StoreError(f"{self.path.name} is in use. Stop its server first.") from error
 
     def _check(self, connection: sqlite3.Connection) -> None:
         """Look once through the pages and for the tables, so that damage is told at the start."""
@@ -151,8 +151,8 @@ class Database:
         missing = sorted(_TABLES - names)
         if missing:
             raise StoreError(
-                f"{self.path.name} lacks the table {missing[0]}; it may belong to another program. "
-                "Move it away, or put a back-up in its place."
+                f"{self.path.name} lacks the table {missing[0]}. It may belong to another program. "
+                "Move it away, or restore a backup."
             )
 
     def _migrate(self, connection: sqlite3.Connection) -> None:

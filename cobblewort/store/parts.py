@@ -155,9 +155,8 @@ class PartStore:
 
 
 _NEWEST = (
-    "SELECT id, max(revision) AS revision, origin, document, "
-    "EXISTS (SELECT 1 FROM part_away WHERE part_away.id = part.id) AS away "
-    "FROM part GROUP BY id"
+    "SELECT id, max(revision) AS revision, origin, document, EXISTS (SELECT 1 FROM part_away "
+    "WHERE part_away.id = part.id) AS away FROM part GROUP BY id"
 )
 """SQLite takes the other columns from the row that holds the maximum."""
 

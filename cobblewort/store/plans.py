@@ -160,7 +160,7 @@ class PlanStore:
             row = _fresh(connection, plan_id, version)
             child = _newest_child(connection, plan_id, row["head"])
             if child is None:
-                raise NothingToDoError("There is nothing to do again.")
+                raise NothingToDoError("There is nothing to redo.")
             _move_head(connection, plan_id, child["number"])
             return _read(connection, plan_id)
 
@@ -266,7 +266,7 @@ def _plan_at(connection: sqlite3.Connection, plan_id: str, number: int) -> Plan:
     try:
         return plan_from(json.loads(row["document"]))
     except InputError as error:
-        raise BrokenPlanError(f"This version cannot read that step: {error}") from error
+        raise BrokenPlanError(f"This version cannot read that step. {error}") from error
 
 
 def _bring_in(connection: sqlite3.Connection, entry: PlanFile, label: str) -> StoredPlan:
@@ -352,7 +352,7 @@ def _read_or_told(connection: sqlite3.Connection, plan_id: str) -> StoredPlan | 
         row = _plan_row(connection, plan_id)
         document = json.loads(row["document"])
         name = document.get("name") if isinstance(document, dict) else None
-        told = name if isinstance(name, str) else "a plan without a name"
+        told = name if isinstance(name, str) else "Plan without a name"
         return BrokenPlan(plan_id, row["version"], told[:120], str(error), row["changed_at"])
 
 
@@ -362,7 +362,7 @@ def _read(connection: sqlite3.Connection, plan_id: str) -> StoredPlan:
     try:
         plan = plan_from(json.loads(row["document"]))
     except InputError as error:
-        raise BrokenPlanError(f"This version cannot read it: {error}") from error
+        raise BrokenPlanError(f"This version cannot read it. {error}") from error
     return StoredPlan(
         id=plan_id,
         version=row["version"],

@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 import json
+import sqlite3
 from collections.abc import Mapping
+from contextlib import closing
+from pathlib import Path
 from typing import Any
 
 from cobblewort.store.database import Database
@@ -27,7 +30,22 @@ class PreferenceStore:
             row = connection.execute("SELECT document FROM preference").fetchone()
             before = {} if row is None else json.loads(row["document"])
             connection.execute(
-                "INSERT INTO preference (one, document) VALUES (1, ?) "
-                "ON CONFLICT (one) DO UPDATE SET document = excluded.document",
+                "INSERT INTO preference (one, document) VALUES (1, ?) ON CONFLICT (one) DO "
+                "UPDATE SET document = excluded.document",
                 (json.dumps({**before, **chosen}),),
             )
+
+
+def preferences_in(data_file: Path) -> dict[str, Any]:
+    """All that was chosen in a data file that is only looked at; nothing where it is none, or of a
+    version before preferences.
+    """
+    try:
+        with closing(
+            sqlite3.connect(f"{data_file.absolute().as_uri()}?mode=ro", uri=True)
+        ) as found:
+            row = found.execute("SELECT document FROM preference").fetchone()
+        document = {} if row is None else json.loads(row[0])
+    except (sqlite3.Error, ValueError):
+        return {}
+    return document if isinstance(document, dict) else {}

@@ -27,8 +27,8 @@ def reading_of(database: Database, file: str, text: str, read: Callable[[], Any]
     found = read()
     with database.writing() as connection:
         connection.execute(
-            "INSERT OR REPLACE INTO reading (file, text, document) "
-            "VALUES (:file, :text, :document)",
+            "INSERT OR REPLACE INTO reading (file, text, document) VALUES (:file, :text, "
+            ":document)",
             {"file": file, "text": text, "document": json.dumps(found)},
         )
     return found

@@ -124,24 +124,24 @@ def _unpacked(content: bytes, folder: Path) -> tuple[Path, Archived]:
         raise ArchiveError(f"The archive is larger than {MAX_ARCHIVE_BYTES // 10**6} MB.")
     whole, seal = content[:-_SEAL_BYTES], content[-_SEAL_BYTES:]
     if len(whole) < _EOCD_BYTES or not seal.startswith(_SEAL.encode()):
-        raise ArchiveError(
-            "This is not a whole archive of a workspace: its end is missing. Nothing was changed."
-        )
+        raise ArchiveError("The archive is not complete: its end is missing. Nothing was changed.")
     if seal != (_SEAL + hashlib.sha256(whole).hexdigest()).encode():
-        raise ArchiveError("The archive is damaged: its sum is wrong. Nothing was changed.")
+        raise ArchiveError("The archive is damaged: its checksum is wrong. Nothing was changed.")
     data = folder / _DATA
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as packed:
             note = json.loads(packed.read(_NOTE))
             if packed.getinfo(_DATA).file_size > _MAX_DATA_BYTES:
-                raise ArchiveError("The archive unfolds to more than a workspace can be.")
+                raise ArchiveError("The archive is larger than a workspace can be.")
             data.write_bytes(packed.read(_DATA))
         holds, schema = _look_into(data)
         made_at = str(note["made_at"]) if note["format"] == FORMAT else None
     except (zipfile.BadZipFile, KeyError, ValueError, TypeError, sqlite3.Error) as error:
-        raise ArchiveError("This is not an archive of a workspace. Nothing was changed.") from error
+        raise ArchiveError(
+            "This file is not an archive of a workspace. Nothing was changed."
+        ) from error
     if made_at is None:
-        raise ArchiveError(f"The archive does not say that it is a {FORMAT}.")
+        raise ArchiveError(f"The archive has no format line {FORMAT}.")
     newest = migrations()[-1][0]
     if schema > newest:
         raise ArchiveError(

@@ -67,4 +67,4 @@ def test_a_variant_of_the_other_school_keeps_both_plans(client: TestClient) -> N
     assert answer.json()["plan"]["name"] == "Churchyard bat-call recorder (boot from a drive)"
     assert client.get(url).json() == before
     refused = client.post(f"{url}/variant", params={"alternative": "drive-board"})
-    assert (refused.status_code, "takes no side" in refused.json()["detail"]) == (422, True)
+    assert (refused.status_code, "has no" in refused.json()["detail"]) == (422, True)

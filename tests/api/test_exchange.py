@@ -98,7 +98,7 @@ def test_a_pack_goes_out_and_comes_in(client: TestClient, kind: str) -> None:
     text = client.get(f"/api/export/parts.{kind}").text
     looked = import_all(client, "parts", text, name=f"a.{kind}").json()
     assert [part["state"] for part in looked["parts"]] == ["same"]
-    changed = text.replace("Pipit (mine)", "Pipit of mine")
+    changed = text.replace("Pipit (copy)", "Pipit of mine")
     answer = import_all(client, "parts", changed, name=f"a.{kind}", dry_run=False).json()
     assert (answer["parts"][0]["state"], answer["stored"]) == ("changes", 1)
     sheet = client.get(f"/api/parts/{mine['id']}/sheet").json()

@@ -22,7 +22,7 @@ def test_moves_of_a_plug(client: TestClient) -> None:
     assert [place["current"] for place in found] == [True, False, False, False]
     gone = client.get(f"/api/plans/{plan_id}/moves", params={"plug": "nothing"})
     assert gone.status_code == 422
-    assert "look again" in gone.text
+    assert "plug 'nothing' any" in gone.text
 
 
 @pytest.mark.parametrize(

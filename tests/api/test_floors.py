@@ -163,7 +163,7 @@ def test_a_socket_of_generation_nought_is_judged(client: TestClient) -> None:
         ({"requirements": [{"id": "n", "text": "t", "condition": "silent"}] * 1000}, "at most 200"),
         ({"parts": [{}] * 5000}, "at most 400"),
         ({"lines": [{"id": "h", "role": "add_on", "part": "H03", "quantity": 390}]},
-         "390 hubs and extension leads; at most 60"),
+         "390 hubs and extension cables; at most 60"),
         ({"name": "x" * 1_000_000}, "at most 120"),
         ({"name": "a\x1b[31m"}, "plain text"),
         ({"currency": "euro"}, "three letters"),
@@ -191,12 +191,12 @@ def test_json_nested_too_deeply(client: TestClient) -> None:
 @pytest.mark.parametrize(
     ("said", "status", "told"),
     [
-        ("database is locked", 503, "Another program holds it"),
+        ("database is locked", 503, "Another program uses it"),
         ("database or disk is full", 507, "The disk is full"),
-        ("attempt to write a readonly database", 507, "may not be written"),
+        ("attempt to write a readonly database", 507, "cannot be used"),
         ("unable to open database file", 503, "cannot be opened"),
         ("database disk image is malformed", 500, "It is damaged"),
-        ("no such table: plan", 500, "lacks a table"),
+        ("no such table: plan", 500, "A table"),
     ],
 )
 def test_what_befalls_the_data_file_is_told_with_what_to_do(

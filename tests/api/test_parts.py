@@ -28,7 +28,7 @@ def test_a_copy_is_ones_own_and_the_next_in_the_list(client: TestClient) -> None
     """It states what the original states, and falls back to the same class."""
     sheet = copied(client, "X07")
     assert (sheet["model"], sheet["origin"], sheet["revision"]) == (
-        "Gloaming 384 (mine)",
+        "Gloaming 384 (copy)",
         "custom",
         1,
     )
@@ -40,7 +40,7 @@ def test_a_copy_is_ones_own_and_the_next_in_the_list(client: TestClient) -> None
 def test_a_part_from_class_figures_alone(client: TestClient) -> None:
     """Every class is in the cupboard; a copy of it states nothing itself."""
     sheet = copied(client, "any-fast-card")
-    assert sheet["model"] == "fast card (mine)"
+    assert sheet["model"] == "Typical fast board (copy)"
     assert not any(entry["own"] for entry in sheet["figures"])
     assert sheet["price"] is None
 
@@ -71,14 +71,14 @@ def test_wrong_figures_are_told_where_they_stand_and_change_nothing(client: Test
     upside_down = edited(client, part, 1, figures={"loads.own.normal": {"nominal": 9}})
     assert "must rise in that order" in upside_down.json()["detail"]
     none = edited(client, part, 1, figures={"cooler.height_mm": {"nominal": 3}})
-    assert "this part has no such figure" in none.json()["detail"]
+    assert "this part has no such value" in none.json()["detail"]
     assert client.get(f"/api/parts/{part}/sheet").json()["revision"] == 1
 
 
 def test_what_came_with_the_cupboard_is_copied_not_changed(client: TestClient) -> None:
     """Refused with the way out; a stale write too."""
     refused = edited(client, "X07", 1, model="Mine")
-    assert (refused.status_code, "copy it" in refused.json()["detail"]) == (409, True)
+    assert (refused.status_code, "Copy the" in refused.json()["detail"]) == (409, True)
     part = copied(client, "X07")["id"]
     edited(client, part, 1, model="Once")
     assert edited(client, part, 1, model="Twice").status_code == 412
@@ -96,13 +96,13 @@ def test_a_plan_keeps_the_figures_it_chose_until_told_otherwise(client: TestClie
     kept = client.get(f"{MOSS}/report").json()
     assert kept["margins"] == before["margins"]
     line = next(entry for entry in kept["lines"] if entry["id"] == "power_supply")
-    assert (line["newest_revision"], line["changed"]) == (2, ["rating: 2.4 A to 1.2 A"])
+    assert (line["newest_revision"], line["changed"]) == (2, ["rated current: 2.4 A to 1.2 A"])
     old = client.get(f"/api/parts/{part}/sheet", params={"revision": 1}).json()
     assert figure(old, "source.rated_a")["nominal"] == 2.4
 
     take = {"op": "edit", "line": "power_supply", "part_revision": 2}
     answer = client.patch(MOSS, json={"patch": [take]}, headers={"If-Match": version}).json()
-    assert answer["undo_label"] == "Newest figures of Wallplate 24 (mine)"
+    assert answer["undo_label"] == "Use the newest values of Wallplate 24 (copy)"
     after = client.get(f"{MOSS}/report").json()
     assert next(e for e in after["lines"] if e["id"] == "power_supply")["changed"] == []
     assert any(f["rule"] == "PWR-02" for f in after["findings"])

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from fastapi.testclient import TestClient
 
-ABROAD = {"Shown": "F in comma"}
-
 
 def test_a_change_keeps_the_rest(client: TestClient) -> None:
     """Each is told by name; what cannot be is refused whole."""
@@ -18,31 +16,16 @@ def test_a_change_keeps_the_rest(client: TestClient) -> None:
     assert client.get("/api/preferences").json() == changed
 
 
-def test_sentences_come_as_they_are_asked_for(client: TestClient) -> None:
-    """In other units only where a request says so; figures beside them stay the core's own."""
-    plain, shown = (
-        client.get("/api/plans/moss-cabinet/report", headers=headers).json()
-        for headers in ({}, ABROAD)
-    )
-    assert any("°C" in finding["sentence"] for finding in plain["findings"])
-    assert not any("°C" in finding["sentence"] for finding in shown["findings"])
-    assert any("°F" in finding["sentence"] for finding in shown["findings"])
-    assert shown["heat"]["nodes"] == plain["heat"]["nodes"]
-    assert shown["cost"]["total"] == plain["cost"]["total"]
-    refused = client.get("/api/plans/moss-cabinet/report", headers={"Shown": "kelvin"})
-    assert refused.status_code == 422
-
-
-def test_a_first_kit_is_told_in_other_units_and_stored_in_the_cores(client: TestClient) -> None:
-    """The plan that comes with it is sent back as it is: it must be the same."""
-    purpose = client.get("/api/purposes").json()[0]["id"]
-    place = {"ambient_max_c": 28.5, "name": "at 2.5 m"}
-    body = {"name": "x", "purpose": purpose, "place": place}
-    plain, shown = (
-        client.post("/api/first-kit", json=body, headers=headers).json() for headers in ({}, ABROAD)
-    )
-    assert shown["plan"] == plain["plan"]
-    assert shown["report"]["plan"] == plain["report"]["plan"]
+def test_sentences_come_as_parts_whatever_is_preferred(client: TestClient) -> None:
+    """Words, and figures in units of the core: the page puts them into those of its reader."""
+    plain = client.get("/api/plans/moss-cabinet/report").json()
+    client.patch("/api/preferences", json={"temperature": "F", "length": "in", "decimal": "comma"})
+    shown = client.get("/api/plans/moss-cabinet/report").json()
+    assert shown == plain
+    told = [finding["sentence"] for finding in plain["findings"]]
+    figures = [part for text in told for part in text["parts"] if isinstance(part, dict)]
+    assert {"°C"} <= {figure["unit"] for figure in figures}
+    assert all(text["text"].startswith(text["parts"][0]) for text in told)
 
 
 def test_new_plans_are_in_the_money_that_is_preferred(client: TestClient) -> None:
@@ -68,7 +51,6 @@ def test_what_is_taken_out_is_in_the_units_that_are_preferred(client: TestClient
     assert "°F" in drawn
     assert "°C" not in drawn
     assert client.get("/api/plans/moss-cabinet/kit.csv").text == before
-    assert " mm above" not in client.get("/api/plans/moss-cabinet/kit.md").text
     assert client.get("/api/plans/moss-cabinet/sheet.pdf").status_code == 200
 
 

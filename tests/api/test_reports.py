@@ -91,7 +91,7 @@ def test_a_plan_that_cannot_be_judged_is_not_stored(client: TestClient) -> None:
         headers={"If-Match": f'"{before["version"]}"'},
     )  # fmt: skip
     assert answer.status_code == 422
-    assert "there is no part 'nothing'" in answer.json()["detail"]
+    assert "has no part 'nothing'" in answer.json()["detail"]
     assert client.get(PLAN).json() == before
 
 

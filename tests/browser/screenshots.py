@@ -37,22 +37,22 @@ def fit(page: Page) -> None:
 def above(page: Page) -> None:
     """The kit from above, with the ways of plugs and card."""
     fit(page)
-    page.get_by_role("button", name="From above", exact=True).click()
-    page.get_by_role("button", name="Show the way of plugs and hands").click()
+    page.get_by_role("button", name="Top view", exact=True).click()
+    page.get_by_role("button", name="Show access paths").click()
     page.mouse.move(640, 799)
 
 
 def header(page: Page) -> None:
     """The header as threads, with the wires to make."""
     fit(page)
-    page.get_by_role("button", name="Header", exact=True).click()
+    page.get_by_role("button", name="GPIO header", exact=True).click()
     page.locator(".header-drawing").wait_for()
 
 
 def heat(page: Page) -> None:
     """Rungs on the temperature axis."""
     page.keyboard.press("3")
-    page.get_by_role("img", name="Temperatures from the outside").wait_for()
+    page.get_by_role("img", name="Temperatures from ambient").wait_for()
 
 
 def data(page: Page) -> None:
@@ -92,7 +92,7 @@ def part_sheet(page: Page) -> None:
     page.get_by_label("Name", exact=True).fill("Hurdle 2, from the attic")
     page.get_by_label("Price", exact=True).fill("0")
     page.get_by_label("Draw at its peak", exact=True).fill("6.0")
-    page.get_by_label("What it rests on: Draw at its peak").select_option("measured")
+    page.get_by_label("Basis: Draw at its peak").select_option("measured")
     page.get_by_role("button", name="Save", exact=True).click()
     page.get_by_text("revision 2").wait_for()
 
@@ -102,7 +102,7 @@ def four_answers(page: Page) -> None:
     page.get_by_text("Time-lapse or frost camera").click()
     page.get_by_label("Place").select_option("outdoors-shaded")
     page.get_by_label("Budget").fill("160")
-    page.get_by_text("Nothing stops it.").wait_for()
+    page.get_by_text("No problems found.").wait_for()
     page.wait_for_timeout(800)
 
 
@@ -121,22 +121,22 @@ def cost(page: Page) -> None:
 VIEWS: list[View] = [
     ("new-plan", "/new", "light", four_answers),
     ("workbench-purpose", "/plans/bat-recorder", "light", purpose),
-    ("side-by-side", "/side/bat-recorder,moss-cabinet,choir-recorder", "light", as_it_opens),
+    ("compare", "/compare/bat-recorder,moss-cabinet,choir-recorder", "light", as_it_opens),
     ("plans", "/", "light", as_it_opens),
-    ("workbench-supply", "/plans/choir-recorder", "light", supply_with_snag),
+    ("workbench-power", "/plans/choir-recorder", "light", supply_with_snag),
     ("workbench-fit", "/plans/choir-recorder", "light", fit),
     ("fit-above", "/plans/choir-recorder", "light", above),
     ("fit-header", "/plans/moss-cabinet", "light", header),
     ("workbench-heat", "/plans/moss-cabinet", "light", heat),
     ("workbench-data", "/plans/choir-recorder", "light", data),
-    ("workbench-life", "/plans/moss-cabinet", "light", lifetime),
+    ("workbench-lifetime", "/plans/moss-cabinet", "light", lifetime),
     ("workbench-noise", "/plans/choir-recorder", "light", noise),
     ("workbench-cost", "/plans/choir-recorder", "light", cost),
-    ("cupboard-drawer", "/plans/choir-recorder", "light", drawer),
-    ("part-sheet", "/cupboard/B06", "light", part_sheet),
-    ("normal", "/plans/choir-recorder", "light", working),
-    ("rule-book", "/rules", "light", as_it_opens),
-    ("night-bench", "/plans/choir-recorder", "dark", supply_with_snag),
+    ("parts-drawer", "/plans/choir-recorder", "light", drawer),
+    ("part-sheet", "/parts/B06", "light", part_sheet),
+    ("working", "/plans/choir-recorder", "light", working),
+    ("rules", "/rules", "light", as_it_opens),
+    ("dark-theme", "/plans/choir-recorder", "dark", supply_with_snag),
 ]
 
 

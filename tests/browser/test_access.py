@@ -50,11 +50,11 @@ def test_nothing_serious_on_any_screen(
     expect(page.locator(".rule-entry").first).to_be_visible()
     assert serious(page) == []
 
-    page.goto(f"{server}/side/bat-recorder,moss-cabinet")
+    page.goto(f"{server}/compare/bat-recorder,moss-cabinet")
     expect(page.locator(".side-table")).to_be_visible()
     assert serious(page) == []
 
-    page.goto(f"{server}/cupboard/B06")
+    page.goto(f"{server}/parts/B06")
     expect(page.get_by_role("heading", name="Hurdle 2")).to_be_visible()
     assert serious(page) == []
     page.get_by_role("button", name="Copy and change").click()
@@ -75,13 +75,13 @@ def test_nothing_serious_on_any_screen(
     assert serious(page) == []
     page.keyboard.press("Escape")
     expect(page.locator(".working-panel")).to_have_count(0)
-    page.get_by_role("button", name="Swap").click()
+    page.get_by_role("button", name="Swap", exact=True).click()
     expect(page.locator(".candidate").first).to_be_visible()
     assert serious(page) == []
     page.keyboard.press("Escape")
     page.locator(".kit-main", has_text="Purpose").click()
     expect(page.locator(".school-list li").first).to_be_visible()
     assert serious(page) == []
-    page.get_by_role("button", name="Name, place, budget").click()
-    expect(page.get_by_label("Hottest day", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Plan details").click()
+    expect(page.get_by_label("Highest ambient", exact=True)).to_be_visible()
     assert serious(page) == []

@@ -26,60 +26,64 @@ def test_the_way_of_a_copy(quiet_page: Page, server: str) -> None:
     page = quiet_page
     open_plan(page, server, "choir-recorder", "4")
     page.get_by_role("button", name="a rehearsal to the office", exact=True).click()
-    expect(page.locator(".flow-verdict")).to_contain_text("102 MB/s; the neck is wire, 1000 Mb/s")
+    expect(page.locator(".flow-verdict")).to_contain_text(
+        "102 MB/s; bottleneck: Ethernet, 1000 Mbit/s"
+    )
     expect(page.locator(".way-link.neck")).to_contain_text("102 MB/s: full")
     expect(page.locator(".time-bar")).to_contain_text("allowed 20 min")
     page.locator(".way-link", has_text="flat-cable slot").click()
     expect(page.locator(".way-link.lit", has_text="flat-cable slot")).to_have_count(1)
     told = page.locator(".way-chosen")
-    expect(told).to_contain_text("Flat-cable slot lets 432 MB/s by")
-    expect(told).to_contain_text("A better one brings nothing: the neck is wire, 1000 Mb/s.")
-    told.get_by_role("button", name="How that comes about").click()
+    expect(told).to_contain_text("Flat-cable slot carries up to 432 MB/s")
+    expect(told).to_contain_text(
+        "A faster link changes nothing. Bottleneck: Ethernet, 1000 Mbit/s."
+    )
+    told.get_by_role("button", name="Working of").click()
     working = page.get_by_role("dialog", name="Working")
-    expect(working).to_contain_text("What it lets by: flat-cable slot")
+    expect(working).to_contain_text("Rate: flat-cable slot")
     expect(working).to_contain_text("= 432.4 MB/s")
     page.keyboard.press("Escape")
     page.locator(".way-link.neck").focus()
     page.keyboard.press("Enter")
-    expect(told).to_contain_text("It is the neck: a better one brings 432 MB/s")
-    page.get_by_role("button", name="its working").click()
+    expect(told).to_contain_text("This link is the bottleneck. A faster link brings 432 MB/s")
+    page.get_by_role("button", name="Show the working").click()
     expect(page.locator(".working-sum")).to_be_visible()
 
 
 def test_flows_are_switched_like_states(quiet_page: Page, server: str) -> None:
-    """Alone, and all at once."""
+    """Alone, and in the worst case."""
     page = quiet_page
     open_plan(page, server, "choir-recorder", "4")
     page.get_by_role("button", name="sixteen microphones", exact=True).click()
     expect(page.locator(".flow-verdict")).to_contain_text("3.1 MB/s without a gap")
-    page.get_by_role("button", name="all at once").click()
-    expect(page.locator(".flow-verdict")).to_contain_text("with everything at once")
+    page.get_by_role("button", name="Worst case", exact=True).click()
+    expect(page.locator(".flow-verdict")).to_contain_text("in the worst case")
 
 
 def test_a_flow_is_added_changed_and_taken_out(quiet_page: Page, server: str) -> None:
     """By keys alone; what is wrong is said, and every letter stays."""
     page = quiet_page
     open_plan(page, server, "moss-cabinet", "4")
-    page.get_by_role("button", name="Add a flow").focus()
+    page.get_by_role("button", name="Add a transfer").focus()
     page.keyboard.press("Enter")
-    page.get_by_label("What moves").focus()
+    page.get_by_label("Name").focus()
     page.keyboard.type("a film to the school")
     page.get_by_label("From", exact=True).select_option("storage")
     page.get_by_label("To", exact=True).select_option("network")
-    page.get_by_label("At a time").fill("much")
-    page.get_by_label("At a time").press("Enter")
-    expect(complaint(page)).to_contain_text("A number of GB")
-    expect(page.get_by_label("What moves")).to_have_value("a film to the school")
-    page.get_by_label("At a time").fill("2,5")
-    page.get_by_label("Within, if it matters").fill("0,5")
-    page.get_by_label("Within, if it matters").press("Enter")
+    page.get_by_label("Amount each time").fill("much")
+    page.get_by_label("Amount each time").press("Enter")
+    expect(complaint(page)).to_contain_text("Enter the amount in GB")
+    expect(page.get_by_label("Name")).to_have_value("a film to the school")
+    page.get_by_label("Amount each time").fill("2,5")
+    page.get_by_label("Time limit (optional)").fill("0,5")
+    page.get_by_label("Time limit (optional)").press("Enter")
     expect(page.locator(".flow-list")).to_contain_text("2.5 GB within 30 s")
     expect(page.locator(".snag", has_text="DATA-01")).to_contain_text("a film to the school")
     page.get_by_role("button", name="Change a film to the school").click()
-    page.get_by_label("Within, if it matters").fill("")
-    page.get_by_role("button", name="Keep it so").click()
+    page.get_by_label("Time limit (optional)").fill("")
+    page.get_by_role("button", name="Save transfer").click()
     expect(page.locator(".snag", has_text="DATA-01")).to_have_count(0)
-    page.get_by_role("button", name="Take out a film to the school").click()
+    page.get_by_role("button", name="Remove a film to the school").click()
     expect(page.locator(".flow-list")).not_to_contain_text("a film to the school")
     page.keyboard.press("z")
     expect(page.locator(".flow-list")).to_contain_text("a film to the school")
@@ -88,14 +92,14 @@ def test_a_flow_is_added_changed_and_taken_out(quiet_page: Page, server: str) ->
 def test_a_flow_that_is_refused_keeps_its_text(page: Page, server: str) -> None:
     """The server is gone; what was typed is there when it comes back."""
     open_plan(page, server, "moss-cabinet", "4")
-    page.get_by_role("button", name="Add a flow").click()
-    page.get_by_label("What moves").fill("a film to the school")
-    page.get_by_label("At a time").fill("2")
+    page.get_by_role("button", name="Add a transfer").click()
+    page.get_by_label("Name").fill("a film to the school")
+    page.get_by_label("Amount each time").fill("2")
     page.route("**/api/plans/**", lambda route: route.abort())
-    page.get_by_role("button", name="Add this flow").click()
-    expect(page.get_by_label("What moves")).to_have_value("a film to the school")
+    page.get_by_role("button", name="Save transfer").click()
+    expect(page.get_by_label("Name")).to_have_value("a film to the school")
     page.unroute("**/api/plans/**")
-    page.get_by_role("button", name="Add this flow").click()
+    page.get_by_role("button", name="Save transfer").click()
     expect(page.locator(".flow-list")).to_contain_text("a film to the school")
 
 
@@ -105,9 +109,9 @@ def test_disks_are_used_in_another_way(quiet_page: Page, server: str) -> None:
     open_plan(page, server, "choir-recorder", "4")
     layouts = page.locator(".layouts tbody tr")
     expect(layouts.filter(has_text="this plan")).to_contain_text("mirror")
-    page.get_by_role("button", name="use so as stripe").click()
+    page.get_by_role("button", name=re.compile(r"Use this.*stripe \(RAID 0")).click()
     expect(layouts.filter(has_text="this plan")).to_contain_text("stripe")
-    expect(page.locator(".snag", has_text="NEED-03").first).to_contain_text("data go with it")
+    expect(page.locator(".snag", has_text="NEED-03").first).to_contain_text("Data is lost")
     page.keyboard.press("z")
     expect(layouts.filter(has_text="this plan")).to_contain_text("mirror")
 
@@ -117,31 +121,31 @@ def test_years_against_those_that_are_wanted(quiet_page: Page, server: str) -> N
     page = quiet_page
     open_plan(page, server, "moss-cabinet", "5")
     card = page.locator(".rope", has_text="Plain 32")
-    expect(card).to_contain_text(re.compile(r"5\.9, by 1\.1 GB a day"))
-    expect(page.locator(".ropes")).to_contain_text("wanted 5 years")
-    page.get_by_label("Wanted").fill("8")
-    page.get_by_role("button", name="Keep it so").click()
+    expect(card).to_contain_text(re.compile(r"5\.9\syears, at 1\.1\sGB per day"))
+    expect(page.locator(".ropes")).to_contain_text("required 5 years")
+    page.get_by_label("Required lifetime").fill("8")
+    page.get_by_role("button", name="Save", exact=True).click()
     expect(page.locator(".rope.short")).to_contain_text("Plain 32")
-    expect(page.locator(".snag", has_text="LIFE-01")).to_contain_text("8 years are wanted")
-    page.get_by_label("logs in memory").click()
-    expect(page.get_by_label("logs in memory")).to_be_checked()
-    page.get_by_label("Wanted").fill("many")
-    page.get_by_role("button", name="Keep it so").click()
-    expect(complaint(page)).to_contain_text("number up to 50")
+    expect(page.locator(".snag", has_text="LIFE-01")).to_contain_text("8 years are required")
+    page.get_by_label("Keep logs in memory").click()
+    expect(page.get_by_label("Keep logs in memory")).to_be_checked()
+    page.get_by_label("Required lifetime").fill("many")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(complaint(page)).to_contain_text("up to 50 years")
 
 
 def test_two_tabs_in_the_years_lose_nothing(page: Page, server: str) -> None:
     """What another tab changed stands beside what was typed."""
     open_plan(page, server, "moss-cabinet", "5")
-    page.get_by_label("Wanted").fill("9")
+    page.get_by_label("Required lifetime").fill("9")
     version = ask(server, "/plans/moss-cabinet")["version"]
     patch = [
         {"op": "set", "fields": {"retention": {"years": 7}, "storage_use": {"growth_gb_month": 4}}}
     ]
     ask(server, "/plans/moss-cabinet", {"patch": patch}, method="PATCH", version=version)
-    page.get_by_role("button", name="Keep it so").click()
-    page.get_by_role("button", name="Keep it so").click()
-    expect(page.get_by_label("Wanted")).to_have_value("9")
+    page.get_by_role("button", name="Save", exact=True).click()
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_label("Required lifetime")).to_have_value("9")
     plan = ask(server, "/plans/moss-cabinet")["plan"]
     assert plan["storage_use"]["growth_gb_month"] == 4
 
@@ -151,16 +155,16 @@ def test_copies_against_three_two_one(quiet_page: Page, server: str) -> None:
     page = quiet_page
     open_plan(page, server, "choir-recorder", "5")
     expect(page.locator(".snag", has_text="LIFE-04")).to_contain_text("none elsewhere")
-    page.get_by_role("button", name="Add a copy").click()
-    page.get_by_role("button", name="Add this copy").click()
-    expect(complaint(page)).to_contain_text("Say where the copy is")
-    page.get_by_label("Which copy").fill("a disk at a friend's")
+    page.get_by_role("button", name="Add a backup", exact=True).click()
+    page.get_by_role("button", name="Save backup").click()
+    expect(complaint(page)).to_contain_text("Enter a name")
+    page.get_by_label("Name").fill("a disk at a friend's")
     page.get_by_label("How often").fill("30")
-    page.get_by_role("button", name="Add this copy").click()
+    page.get_by_role("button", name="Save backup").click()
     expect(page.locator(".copy-map")).to_contain_text("a disk at a friend's every 30 days")
     expect(page.locator(".snag", has_text="LIFE-04")).to_have_count(0)
-    expect(page.locator(".upkeep")).to_contain_text("Bring one file back from each copy")
-    page.get_by_role("button", name="Take out the copy: a disk at a friend's").click()
+    expect(page.locator(".upkeep")).to_contain_text("Restore one file from each backup")
+    page.get_by_role("button", name="Remove the backup: a disk at a friend's").click()
     expect(page.locator(".snag", has_text="LIFE-04")).to_have_count(1)
 
 
@@ -168,7 +172,7 @@ def test_the_calendar_is_taken_along(page: Page, server: str, tmp_path: Path) ->
     """As a file that a calendar reads."""
     open_plan(page, server, "bat-recorder", "5")
     with page.expect_download() as begun:
-        page.get_by_role("link", name="Put it into a calendar").click()
+        page.get_by_role("link", name="Export as calendar").click()
     file = tmp_path / begun.value.suggested_filename
     begun.value.save_as(file)
     assert file.suffix == ".ics"
@@ -194,13 +198,13 @@ def test_nothing_serious_on_both(page: Page, server: str, scheme: str, rules: li
     """axe, with every form open."""
     page.emulate_media(color_scheme=scheme, reduced_motion="reduce")  # type: ignore[arg-type]
     open_plan(page, server, "choir-recorder", "4")
-    page.get_by_role("button", name="Add a flow").click()
+    page.get_by_role("button", name="Add a transfer").click()
     page.locator("details summary").first.click()
     assert check_with_axe(page, rules) == []
     page.keyboard.press("Escape")
-    page.get_by_role("button", name="Leave it").click()
+    page.get_by_role("button", name="Cancel").click()
     page.keyboard.press("5")
-    page.get_by_role("button", name="Add a copy").click()
+    page.get_by_role("button", name="Add a backup", exact=True).click()
     page.locator(".details-table summary").first.click()
     assert check_with_axe(page, rules) == []
 
@@ -211,14 +215,16 @@ def test_amounts_are_asked_where_they_matter(quiet_page: Page, server: str) -> N
     page.goto(f"{server}/new")
     page.get_by_label("Climate or tide logger").check()
     expect(page.locator(".first-kit-table")).to_be_visible()
-    expect(page.get_by_text("How much it moves")).to_have_count(0)
-    page.get_by_label("Sound recorder").check()
+    expect(page.get_by_text("Amount of data")).to_have_count(0)
+    page.get_by_label("Audio recorder").check()
     asked = page.get_by_role("group", name="sixteen microphones")
-    asked.get_by_label("how many at once").fill("few")
-    expect(page.get_by_text("How much of “sixteen microphones” is a number")).to_be_visible()
-    asked.get_by_label("how many at once").fill("8")
+    asked.get_by_label("At the same time").fill("few")
+    expect(
+        page.get_by_text("Enter the amount of “sixteen microphones” as a number")
+    ).to_be_visible()
+    asked.get_by_label("At the same time").fill("8")
     expect(page.locator(".first-kit-table")).to_be_visible()
-    page.get_by_role("button", name="Begin with this kit").click()
+    page.get_by_role("button", name="Create with this kit").click()
     page.locator(".kit-main").first.wait_for()
     page.keyboard.press("4")
     expect(page.locator(".flow-list")).to_contain_text("1.2 MB/s without a gap")

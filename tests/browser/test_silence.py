@@ -43,18 +43,18 @@ def _plan(server: str, plan_id: str) -> dict[str, Any]:
 
 def _open_image(page: Page, server: str) -> None:
     open_purpose(page, server)
-    page.get_by_role("button", name="Change the image").click()
+    page.get_by_role("button", name="Change image").click()
 
 
 def _open_lifetime(page: Page, server: str, plan_id: str) -> None:
     page.goto(f"{server}/plans/{plan_id}")
-    page.locator(".margin-row", has_text="Life").click()
+    page.locator(".margin-row", has_text="Lifetime").click()
     page.locator(".ropes").wait_for()
 
 
 def _open_copy(page: Page, server: str) -> None:
     _open_lifetime(page, server, "bat-recorder")
-    page.get_by_role("button", name="Add a copy").click()
+    page.get_by_role("button", name="Add a backup", exact=True).click()
 
 
 def _open_floor(page: Page, server: str) -> None:
@@ -65,7 +65,7 @@ def _open_floor(page: Page, server: str) -> None:
     body = {"name": "plate", "plan": {"name": "plate", "lines": lines}}
     page.goto(f"{server}/plans/{ask(server, '/plans', body, method='POST')['id']}")
     page.locator(".margin-row", has_text="Fit").click()
-    page.get_by_role("button", name="From above").click()
+    page.get_by_role("button", name="Top view").click()
 
 
 def _plate(server: str) -> Any:
@@ -75,21 +75,21 @@ def _plate(server: str) -> Any:
 
 
 def _open_part(page: Page, server: str) -> None:
-    page.goto(f"{server}/cupboard/S03")
+    page.goto(f"{server}/parts/S03")
     page.get_by_role("button", name="Copy and change").click()
-    page.wait_for_url("**/cupboard/*-*")
+    page.wait_for_url("**/parts/*-*")
 
 
 def _custom_part(server: str) -> Any:
-    own = next(p for p in ask(server, "/parts") if p["model"].endswith("(mine)"))
+    own = next(p for p in ask(server, "/parts") if p["model"].endswith("(copy)"))
     return ask(server, f"/parts/{own['id']}")["summary"]
 
 
 def _open_transfer(page: Page, server: str) -> None:
     page.goto(f"{server}/plans/moss-cabinet")
     page.locator(".margin-row", has_text="Data").click()
-    page.get_by_role("button", name="Add a flow").click()
-    page.get_by_label("At a time").fill("3")
+    page.get_by_role("button", name="Add a transfer").click()
+    page.get_by_label("Amount each time").fill("3")
 
 
 FORMS = [
@@ -108,7 +108,7 @@ FORMS = [
         open_purpose,
         "Hours of film",
         "0.3",
-        "Keep this day",
+        "Save schedule",
         lambda s: _plan(s, "moss-cabinet")["schedule"][1]["hours"],
         0.3,
         "moss-cabinet",
@@ -116,9 +116,9 @@ FORMS = [
     Typing(
         "image",
         _open_image,
-        "Wants of memory",
+        "Memory needed",
         "1.5",
-        "Save",
+        "Save image",
         lambda s: _plan(s, "moss-cabinet")["image"]["memory_gb"],
         1.5,
         "moss-cabinet",
@@ -126,9 +126,9 @@ FORMS = [
     Typing(
         "ready-made",
         open_purpose,
-        "A ready-made one",
+        "Ready-made alternative",
         "A bought one",
-        "Keep it",
+        "Save alternative",
         lambda s: (_plan(s, "moss-cabinet")["ready_made"] or {}).get("name"),
         "A bought one",
         "moss-cabinet",
@@ -136,9 +136,9 @@ FORMS = [
     Typing(
         "years",
         lambda page, server: _open_lifetime(page, server, "moss-cabinet"),
-        "Wanted",
+        "Required lifetime",
         "7",
-        "Keep it so",
+        "Save",
         lambda s: _plan(s, "moss-cabinet")["retention"]["years"],
         7,
         "moss-cabinet",
@@ -146,9 +146,9 @@ FORMS = [
     Typing(
         "copy",
         _open_copy,
-        "Which copy",
+        "Name",
         "a stick in the vestry",
-        "Add this copy",
+        "Save backup",
         lambda s: _plan(s, "bat-recorder")["retention"]["backups"][-1]["text"],
         "a stick in the vestry",
         "bat-recorder",
@@ -156,32 +156,32 @@ FORMS = [
     Typing(
         "flow",
         _open_transfer,
-        "What moves",
+        "Name",
         "a film to the school",
-        "Add this flow",
+        "Save transfer",
         lambda s: _plan(s, "moss-cabinet")["transfers"][-1]["text"],
         "a film to the school",
         "moss-cabinet",
     ),
-    Typing("floor", _open_floor, "Millimetres along", "20", "Put it there", _plate, 20),
+    Typing("floor", _open_floor, "Millimetres length", "20", "Move", _plate, 20),
     Typing(
-        "part", _open_part, "What it is", "from the attic", "Save", _custom_part, "from the attic"
+        "part", _open_part, "Description", "from the attic", "Save", _custom_part, "from the attic"
     ),
     Typing(
         "money",
         lambda page, server: (page.goto(f"{server}/settings"), None)[1],
-        "New plans are in",
+        "Currency of new plans",
         "USD",
-        "Keep",
+        "Save",
         lambda s: ask(s, "/preferences")["currency"],
         "USD",
     ),
     Typing(
         "new plan",
         lambda page, server: (page.goto(f"{server}/new"), None)[1],
-        "What will it be called?",
+        "Name of the plan",
         "Owl recorder",
-        "Begin without a kit",
+        "Create without a kit",
         lambda s: any(p["name"] == "Owl recorder" for p in ask(s, "/plans")),
         True,
     ),
@@ -206,13 +206,13 @@ def test_a_form_outlives_a_silent_server(page: Page, server: str, form: Typing) 
     press = page.get_by_role("button", name=form.press, exact=True)
     page.route("**/api/**", lambda route: route.abort())
     press.click()
-    expect(page.locator(".server-strip")).to_contain_text("does not answer")
+    expect(page.locator(".server-strip")).to_contain_text("No connection to the server")
     expect(form.field(page)).to_have_value(form.text)
     page.unroute("**/api/**")
     if form.plan:
         patched(server, form.plan, budget="777")
     press.click()
-    came = page.get_by_text(re.compile("in between|elsewhere|meantime")).first
+    came = page.get_by_text(re.compile("in the meantime|in another tab")).first
     for _ in range(50):
         if form.stored(server) == form.value:
             break
@@ -230,7 +230,7 @@ def test_a_form_outlives_a_silent_server(page: Page, server: str, form: Typing) 
 def test_where_a_board_stands_is_typed_while_another_tab_moves_it(page: Page, server: str) -> None:
     """What was typed stays, and the other figure follows."""
     _open_floor(page, server)
-    along, across = page.get_by_label("Millimetres along"), page.get_by_label("Millimetres across")
+    along, across = page.get_by_label("Millimetres length"), page.get_by_label("Millimetres width")
     along.fill("20")
     plan = next(p["id"] for p in ask(server, "/plans") if p["name"] == "plate")
     version = ask(server, f"/plans/{plan}")["version"]
@@ -244,17 +244,17 @@ def test_where_a_board_stands_is_typed_while_another_tab_moves_it(page: Page, se
 def test_money_is_typed_while_another_tab_chooses_other_money(page: Page, server: str) -> None:
     """The currency stays as typed; the rate, which nobody touched, follows."""
     page.goto(f"{server}/settings")
-    page.get_by_label("New plans are in").fill("CHF")
+    page.get_by_label("Currency of new plans").fill("CHF")
     ask(server, "/preferences", {"currency": "USD", "price_of_a_euro": "1.25"}, method="PATCH")
     page.evaluate("() => window.dispatchEvent(new Event('visibilitychange'))")
-    expect(page.get_by_label("A euro costs")).to_have_value("1.25")
-    expect(page.get_by_label("New plans are in")).to_have_value("CHF")
+    expect(page.get_by_label("Price of 1 EUR")).to_have_value("1.25")
+    expect(page.get_by_label("Currency of new plans")).to_have_value("CHF")
 
 
 def test_a_figure_means_what_stood_beside_it_when_it_was_typed(page: Page, server: str) -> None:
     """Another tab chooses °F while a day is typed in °C: it stays that day, and is shown in °F."""
     open_details(page, server, "bat-recorder")
-    hottest = page.get_by_label("Hottest day", exact=True)
+    hottest = page.get_by_label("Highest ambient", exact=True)
     hottest.fill("35")
     other = page.context.new_page()
     other.goto(f"{server}/settings")
@@ -277,14 +277,14 @@ def test_a_file_waits_for_a_silent_server(page: Page, server: str, tmp_path: Pat
     page.goto(server)
     expect(page.locator(".strip")).to_have_count(3)
     page.route("**/api/**", lambda route: route.abort())
-    page.get_by_label("File to bring in").set_input_files(str(file))
+    page.get_by_label("File to import").set_input_files(str(file))
     dialog = page.get_by_role("dialog")
-    expect(dialog).to_contain_text("does not answer")
+    expect(dialog).to_contain_text("No connection to the server")
     page.unroute("**/api/**")
-    expect(dialog).to_contain_text("it stays as it is")
+    expect(dialog).to_contain_text("stays unchanged")
     page.route("**/api/**", lambda route: route.abort())
-    dialog.get_by_role("button", name="Bring it in").click()
-    expect(dialog).to_contain_text("does not answer")
+    dialog.get_by_role("button", name="Import", exact=True).click()
+    expect(dialog).to_contain_text("No connection to the server")
     page.unroute("**/api/**")
-    dialog.get_by_role("button", name="Bring it in").click()
+    dialog.get_by_role("button", name="Import", exact=True).click()
     expect(page.locator(".crumbs strong")).to_have_text("Choir recorder with mirrored drives")

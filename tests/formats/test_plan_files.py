@@ -43,8 +43,8 @@ def test_a_plan_file_is_judged_alike_in_an_empty_cupboard(plan_id: str) -> None:
     (entry,) = plans_from(json.loads(plan_text(plan, shipped())))
     here, there = checked(plan, 64), checked(entry.plan, 64, bare())
     assert [m.spare for m in here.margins] == [m.spare for m in there.margins]
-    assert [f.sentence for f in here.findings if f.family != "cost"] == [
-        f.sentence for f in there.findings if f.family != "cost"
+    assert [f.sentence.text for f in here.findings if f.family != "cost"] == [
+        f.sentence.text for f in there.findings if f.family != "cost"
     ]  # of money the cupboard around is told: what is larger and cheaper there
 
 

@@ -11,6 +11,7 @@ import pytest
 from pypdf import PdfReader
 
 from cobblewort.core.plans.plan import Plan
+from cobblewort.formats.display_units import SI_UNITS
 from cobblewort.formats.drawings import DRAWINGS
 from cobblewort.formats.sheet import sheet_pdf
 from cobblewort.formats.sketch import Sketch, cut, plain, sketch_svg, width_of
@@ -32,17 +33,17 @@ def test_a_sheet_says_everything_that_is_wanted_beside_the_work() -> None:
     plan = demo("choir-recorder")
     told, report = text_of(plan), checked(plan, 64)
     assert plan.name in told
-    for heading in ("To buy", "To borrow", "What is plugged where", "Standoffs and screws",
-                    "Snags", "Mind", "Drawings", "What this rests on"):  # fmt: skip
+    for heading in ("To buy", "Needed for set-up", "Connections", "Standoffs and screws",
+                    "Snags", "Take care", "Drawings", "Assumptions"):  # fmt: skip
         assert heading in told
     for line in report.lines:
         assert plain(line.name) in told
     stops = [f for f in report.findings if f.severity == "problem"]
-    assert f"{len(stops)} things stop it, {report.count('tight')} are tight" in told
+    assert f"{len(stops)} problems, {report.count('tight')} tight" in told
     for finding in stops:
-        assert plain(finding.sentence) in told
-    assert "In all EUR 591" in told
-    assert told.index("What this rests on") < told.index("Drawings")
+        assert plain(finding.sentence.text) in told
+    assert "Total EUR 591" in told
+    assert told.index("Assumptions") < told.index("Drawings")
     assert "2026-03-14" in told
     assert "1 of 4" in told
 
@@ -67,14 +68,14 @@ def test_what_was_settled_is_told_apart() -> None:
     plan = demo("bat-recorder")
     note = next(f.id for f in checked(plan).findings if f.severity == "note")
     told = text_of(plan.model_copy(update={"done": (note,)}))
-    assert "Settled by you" in told
+    assert "Marked as done" in told
 
 
 @pytest.mark.parametrize("name", sorted(DRAWINGS))
 def test_a_drawing_is_svg_whose_shapes_lie_inside(name: str) -> None:
     """Well-formed, titled, and nothing is cut off; an empty plan has nothing to draw."""
     for plan in PLANS.values():
-        sketch = DRAWINGS[name](checked(plan, 64))
+        sketch = DRAWINGS[name](checked(plan, 64), SI_UNITS)
         if sketch is None:
             continue
         svg = ElementTree.fromstring(sketch_svg(sketch))
@@ -85,14 +86,14 @@ def test_a_drawing_is_svg_whose_shapes_lie_inside(name: str) -> None:
             assert all(-1 <= y <= sketch.height + 1 for _, y in shape.points)
         for label in sketch.labels:
             assert 0 <= label.y <= sketch.height + 2
-    empty = DRAWINGS[name](checked(kit()))
+    empty = DRAWINGS[name](checked(kit()), SI_UNITS)
     assert (empty is None) == (name != "margins")
 
 
 @pytest.mark.parametrize("plan", PLANS.values(), ids=lambda plan: plan.name)
 def test_names_from_above_hide_nothing_and_are_hidden_by_nothing(plan: Plan) -> None:
     """Each thing is named once, inside the drawing, and no two names lie on each other."""
-    sketch = DRAWINGS["above"](checked(plan))
+    sketch = DRAWINGS["above"](checked(plan), SI_UNITS)
     if sketch is None:
         return
     spans = [(n.x, n.y - n.size, n.x + width_of(n.text, n.size), n.y) for n in sketch.labels]
@@ -106,7 +107,7 @@ def test_names_from_above_hide_nothing_and_are_hidden_by_nothing(plan: Plan) -> 
 def test_a_tree_of_supply_names_every_rail_in_full() -> None:
     """A row for each, with its volts and amperes; parents stand above what hangs on them."""
     report = checked(demo("choir-recorder"))
-    sketch = DRAWINGS["power"](report)
+    sketch = DRAWINGS["power"](report, SI_UNITS)
     assert sketch is not None
     row_of = {label.text: label.y for label in sketch.labels}
     for node in report.power.nodes:
@@ -119,7 +120,7 @@ def test_what_flows_behind_a_converter_stays_inside_the_drawing() -> None:
     report = checked(demo("choir-recorder"))
     tree = report.power
     nodes = [replace(node, current_a=[7 * amps for amps in node.current_a]) for node in tree.nodes]
-    sketch = DRAWINGS["power"](replace(report, power=replace(tree, nodes=nodes)))
+    sketch = DRAWINGS["power"](replace(report, power=replace(tree, nodes=nodes)), SI_UNITS)
     assert sketch is not None
     assert max(x for shape in sketch.shapes for x, _ in shape.points) <= sketch.width
 
@@ -142,5 +143,5 @@ def test_names_cannot_be_markup() -> None:
 
 def test_letters_that_printers_lack_are_told_otherwise() -> None:
     """Quotes, minus, euro and ohm in Latin-1; what has no likeness is marked."""
-    assert plain("“5 Ω” −3 € 4 → 7 ≤ 8") == '"5 ohm" -3 EUR 4 to 7 <= 8'
+    assert plain("“5 Ω” −3 €4 → 7 ≤ 8") == '"5 ohm" -3 EUR 4 to 7 <= 8'
     assert plain("木") == "?"

@@ -52,9 +52,9 @@ def test_walls_have_an_opening_for_each_socket_in_use_and_no_other() -> None:
     """Supply at the front, one USB socket and the network at the right, the card at the left."""
     walls = {panel.name: [c.label for c in panel.cutouts] for panel in panels_of(PLAN)[1:]}
     assert walls == {
-        "Right wall": ["USB 2 socket", "network socket"],
+        "Right wall": ["USB 2 port", "Ethernet port"],
         "Left wall": ["card slot"],
-        "Front wall": ["power inlet"],
+        "Front wall": ["power input"],
     }
     assert all(panel.holds(cut) for panel in panels_of(PLAN) for cut in panel.cutouts)
 
@@ -119,7 +119,7 @@ def test_the_pdf_is_a_sheet_at_full_size_with_its_check_line() -> None:
     assert page.mediabox.height / POINTS_PER_MM == pytest.approx(297, abs=0.1)
     text = page.extract_text()
     assert "These lines are 100 mm long" in text
-    assert "power inlet: 13.0 x 7.5 mm" in text
+    assert "power input: 13.0 x 7.5\u00a0mm" in text
     strokes = page.get_contents()
     assert strokes is not None
     lines = strokes.get_data().decode("latin-1").splitlines()
@@ -223,10 +223,10 @@ def test_what_lies_far_from_its_wall_leaves_by_a_hole_for_its_lead() -> None:
     floor, free = panels_in_wide()
     assert floor.seen == "from above"
     ((label, across),) = ((hole.label, hole.diameter_mm) for hole in free.holes)
-    assert label == "lead of the power inlet, with its plug"
+    assert label == "cable of the power input, with its plug"
     assert across == pytest.approx((12**2 + 6.5**2) ** 0.5 + 2 * CLEARANCE_MM)
     wired = [hole.label for hole in panels_in_wide(requirements=WIRED)[-1].holes]
-    assert "lead of the network socket, with its plug" in wired
+    assert "cable of the Ethernet port, with its plug" in wired
     catalogue = shipped().extended([WIDE])
     plan = kit("E90", "B06", "S01", "M02")
     lines = [
@@ -265,6 +265,6 @@ def test_lenses_sensors_lamps_and_buttons_have_holes_to_place() -> None:
             apart = hypot(one.x_mm - other.x_mm, one.y_mm - other.y_mm)
             assert one is other or apart > half + other.diameter_mm / 2
     text = PdfReader(io.BytesIO(template_pdf([free], "T"))).pages[0].extract_text()
-    assert "lamp 7: 5.2 mm across" in text
+    assert "lamp 7: diameter 5.2\u00a0mm" in text
     assert "each at its size" in text
     assert "lens of" in template_svg([free], "T")

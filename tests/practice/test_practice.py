@@ -68,7 +68,7 @@ def worst_by_rule(entry: dict[str, Any]) -> dict[str, tuple[Severity, str]]:
     """The worst that each rule says of a kit."""
     worst: dict[str, tuple[Severity, str]] = {}
     for finding in checked(plan_of(entry), SAMPLES).findings:  # worst first
-        worst.setdefault(finding.rule, (finding.severity, finding.sentence))
+        worst.setdefault(finding.rule, (finding.severity, finding.sentence.text))
     return worst
 
 

@@ -63,14 +63,14 @@ def test_a_board_of_100_mbit() -> None:
     """11 to 12 MB/s of one plain transfer."""
     at = copy(kit("B04", "S06", "M02", "D09", "A12"), "program", "network", protocol="transfer")
     assert 11 <= rate(at) <= 12
-    assert bottleneck(at) == "wire"
+    assert bottleneck(at) == "ethernet"
 
 
 def test_a_gigabit_board_with_one_disk() -> None:
     """About 111 MB/s."""
     at = copy(kit("B06", "S01", "M02", *DRIVE), protocol="transfer")
     assert rate(at) == pytest.approx(111, rel=0.06)
-    assert bottleneck(at) == "wire"
+    assert bottleneck(at) == "ethernet"
 
 
 @pytest.mark.parametrize("extra", [(), ("X90",)])

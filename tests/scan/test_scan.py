@@ -10,6 +10,7 @@ from pydantic_core import to_json
 
 from cobblewort.formats import drawings
 from cobblewort.formats.calendar import maintenance_ics
+from cobblewort.formats.display_units import SI_UNITS
 from tests.kits import checked
 from tests.scan.kits import faults, plans
 from tests.scan.transfers import any_plan
@@ -42,10 +43,10 @@ def test_any_flows_over_any_kit_are_judged_drawn_and_told(first: int) -> None:
             drawings.heat,
             drawings.money,
         ):
-            draw(report)
+            draw(report, SI_UNITS)
         events = Calendar.from_ical(
             maintenance_ics("any", report.lifetime.maintenance, date(2026, 1, 1))
         )
         assert len(events.walk("VEVENT")) == len(report.lifetime.maintenance), seed
         for finding in report.findings:
-            assert not ODD.search(finding.sentence), (seed, finding.sentence)
+            assert not ODD.search(finding.sentence.text), (seed, finding.sentence.text)

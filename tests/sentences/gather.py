@@ -17,7 +17,7 @@ def of_demo() -> Iterator[tuple[str, list[tuple[str, str, str]]]]:
     for entry in demo_plans():
         plan = demo(entry["id"])
         findings = checked(plan, SAMPLES).findings
-        yield plan.name, [(f.rule, f.severity, f.sentence) for f in findings]
+        yield plan.name, [(f.rule, f.severity, f.sentence.text) for f in findings]
 
 
 def of_rules() -> Iterator[tuple[str, str, list[tuple[str, str]]]]:
@@ -25,7 +25,7 @@ def of_rules() -> Iterator[tuple[str, str, list[tuple[str, str]]]]:
     for rule in rules_in_order():
         plan, catalogue = FIRES[rule.id]
         findings = [f for f in checked(plan, SAMPLES, catalogue).findings if f.rule == rule.id]
-        yield rule.id, rule.title, [(f.severity, f.sentence) for f in findings]
+        yield rule.id, rule.title, [(f.severity, f.sentence.text) for f in findings]
 
 
 def page() -> str:

@@ -133,7 +133,7 @@ def test_a_file_that_another_program_holds_is_told(
     with closing(sqlite3.connect(path)) as holder:
         holder.execute("PRAGMA user_version = 1")  # so that a step is left to do
         holder.execute("BEGIN IMMEDIATE")
-        with pytest.raises(StoreError, match="Another program holds it"):
+        with pytest.raises(StoreError, match="Another program uses it"):
             Database(path).prepare()
 
 

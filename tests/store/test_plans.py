@@ -89,7 +89,7 @@ def test_nothing_to_undo_or_redo(plans: PlanStore) -> None:
     stored = plans.create(kit(*SMALL), "new plan")
     with pytest.raises(NothingToDoError, match="nothing to undo"):
         plans.undo(stored.id, stored.version)
-    with pytest.raises(NothingToDoError, match="nothing to do again"):
+    with pytest.raises(NothingToDoError, match="nothing to redo"):
         plans.redo(stored.id, stored.version)
     assert plans.get(stored.id).version == stored.version
 

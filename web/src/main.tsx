@@ -1,7 +1,7 @@
 import "./styles/app.scss";
 
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { type ComponentType, StrictMode, useSyncExternalStore } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 
@@ -13,6 +13,7 @@ import { PlansPage } from "./plans/PlansPage";
 import { RuleBookPage } from "./rulebook/RuleBookPage";
 import { ComparePage } from "./compare/ComparePage";
 import { NotFound } from "./ui/NotFound";
+import { followShown, shownNow } from "./ui/displayUnits";
 import { begin } from "./ui/preferences";
 import { ServerStrip } from "./ui/ServerStrip";
 import { WorkbenchPage } from "./workbench/WorkbenchPage";
@@ -26,14 +27,20 @@ const queries = new QueryClient({
   },
 });
 
+/** A page, drawn anew with all that is on it when other units are chosen, here or in another tab. */
+function InUnits({ page: Page }: { page: ComponentType }) {
+  useSyncExternalStore(followShown, shownNow);
+  return <Page />;
+}
+
 const router = createBrowserRouter([
-  { path: "/", element: <PlansPage /> },
-  { path: "/new", element: <NewPlanPage /> },
-  { path: "/cupboard/:partId?", element: <PartsPage /> },
-  { path: "/side/:ids?", element: <ComparePage /> },
-  { path: "/rules", element: <RuleBookPage /> },
-  { path: "/settings", element: <SettingsPage /> },
-  { path: "/plans/:planId", element: <WorkbenchPage /> },
+  { path: "/", element: <InUnits page={PlansPage} /> },
+  { path: "/new", element: <InUnits page={NewPlanPage} /> },
+  { path: "/parts/:partId?", element: <InUnits page={PartsPage} /> },
+  { path: "/compare/:ids?", element: <InUnits page={ComparePage} /> },
+  { path: "/rules", element: <InUnits page={RuleBookPage} /> },
+  { path: "/settings", element: <InUnits page={SettingsPage} /> },
+  { path: "/plans/:planId", element: <InUnits page={WorkbenchPage} /> },
   { path: "*", element: <NotFound /> },
 ]);
 

@@ -1,4 +1,4 @@
-"""Schools: where practitioners disagree, which side a plan is on, and the plan on the other side.
+"""Alternatives: where practice differs, which side a plan is on, and the plan on the other side.
 
 Neither side is wrong. A variant keeps both plans, so that the difference can be looked at.
 """
@@ -22,6 +22,7 @@ from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import AddLine, EditLine, Patch, SetFields, SwapPart, apply_patch
 from cobblewort.core.plans.plan import Layout, Plan
+from cobblewort.core.text import EMPTY, Text
 from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation
 
@@ -30,7 +31,7 @@ _MOST_TRIES = 40
 
 @dataclass(slots=True, frozen=True)
 class Alternative:
-    """One question on which people differ.
+    """One question on which practice differs.
 
     `side` is where the plan stands, `other` the side it could be on; `patch` takes it there, with
     `title` saying how and `effect` what that does. Without a patch `why_not` says what is missing.
@@ -41,7 +42,7 @@ class Alternative:
     question: str
     side: str
     other: str
-    title: str
+    title: Text
     patch: Patch
     why_not: str
     effect: Effect | None
@@ -50,55 +51,56 @@ class Alternative:
 
 _STEPS = {
     "boot from a drive": (
-        "Write the image onto the drive: from a first start with a card, or from another computer.",
-        "Set the boot order of the board to the drive, then take the card out.",
+        "Write the image to the drive from another computer, or from the board started by a card.",
+        "Set the boot order of the board to the drive, then remove the card.",
     ),
     "boot from a card": (
-        "Write the image onto the card with a card reader.",
-        "Keep an image of the finished card: it is replaced in minutes.",
+        "Write the image to the card with a card reader.",
+        "Save an image of the finished card, so that you can replace it in minutes.",
     ),
     "use single parity": (
-        "More room; slower to write, and all disks work while a new one is filled.",
+        "More capacity. Writing is slower, and a rebuild loads all disks.",
     ),
-    "mirror its disks": (
-        "Less room; any disk of a pair has everything, and a new one is filled fast.",
+    "mirror the disks": (
+        "Less capacity. Each disk of a pair has all data, and a rebuild is fast.",
     ),
-    "have a file system with checksums": (
-        "It finds what rots and can go back in time; it takes memory, and other computers need "
-        "its driver.",
+    "use a file system with checksums": (
+        "Checksums find damaged files, and snapshots restore old ones. They need memory, and other "
+        "computers need the driver.",
     ),
-    "have the system's own file system": (
-        "Owners, a journal, and little work for the processor; rot is found when it is read.",
+    "use the system's own file system": (
+        "File ownership, a journal and little processor load. Damaged files are found only when "
+        "read.",
     ),
 }  # fmt: skip
-"""What a side asks for besides its parts, or gives up, by what it is called."""
+"""What an alternative needs besides its parts, or gives up, by its name."""
 
 
 def alternatives_of(plan: Plan, catalogue: Catalogue) -> list[Alternative]:
-    """The schools that a plan takes a side in, with the cheapest sound way to the other side."""
+    """The questions in which a plan takes a side, with the cheapest change to the other side."""
     before = evaluation_of(plan, catalogue)
     kit = before.kit
     found = [
-        _alternative(before, "boot_drive", "What it starts from", *_boot(kit)),
-        _alternative(before, "cooling", "How it is cooled", *_cooling(kit)),
-        _alternative(before, "power_supply", "Which supply", *_supply(kit)),
-        _alternative(before, "image", "Which image", *_image(kit)),
-        _alternative(before, "drive-board", "Where the drive board sits", *_drive_board(kit)),
-        _alternative(before, "array", "How the disks stand in for each other", *_array(kit)),
-        _alternative(before, "file-system", "Which file system", *_file_system(kit)),
+        _alternative(before, "boot_drive", "Boot drive", *_boot(kit)),
+        _alternative(before, "cooling", "Cooling", *_cooling(kit)),
+        _alternative(before, "power_supply", "Power supply", *_supply(kit)),
+        _alternative(before, "image", "Operating system image", *_image(kit)),
+        _alternative(before, "drive-board", "Position of the M.2 adapter", *_drive_board(kit)),
+        _alternative(before, "array", "Array layout", *_array(kit)),
+        _alternative(before, "file-system", "File system", *_file_system(kit)),
     ]
     return [alternative for alternative in found if alternative is not None]
 
 
 def alternative_of(plan: Plan, catalogue: Catalogue, alternative_id: str) -> Alternative:
-    """One school. Raises InputError when the plan takes no side in it, or there is no way over."""
+    """One alternative. Raises InputError without one, or without a change to it."""
     alternative = next(
         (s for s in alternatives_of(plan, catalogue) if s.id == alternative_id), None
     )
     if alternative is None:
-        raise InputError([("school", f"the plan takes no side in '{alternative_id}'")])
+        raise InputError([("alternative", f"The plan has no alternative '{alternative_id}'.")])
     if not alternative.patch:
-        raise InputError([("school", alternative.why_not)])
+        raise InputError([("alternative", alternative.why_not)])
     return alternative
 
 
@@ -122,8 +124,8 @@ def _alternative(
         if best is None or rank < best[0]:
             best = (rank, patch, after)
     if best is None:
-        why = f"Nothing in the cupboard would make it {other}."
-        return Alternative(alternative_id, question, side, other, "", (), why, None, steps)
+        why = f"No part in the catalogue can do this: {other}."
+        return Alternative(alternative_id, question, side, other, EMPTY, (), why, None, steps)
     title = describe(plan, catalogue, best[1])
     effect = effect_of(before, best[2])
     return Alternative(alternative_id, question, side, other, title, best[1], "", effect, steps)
@@ -139,13 +141,13 @@ def _boot(kit: Kit) -> _Sides:
     if boot is None:
         return _NO_SIDE
     if boot.part.kind == "card":
-        return "boots from a card", "boot from a drive", _drive_for(kit, boot.line.id)
+        return "a memory card", "boot from a drive", _drive_for(kit, boot.line.id)
     cards = (
         (SwapPart(line=boot.line.id, part=card.id),)
         for card in _by_price(on_offer(kit, ("card",)))
         if kit.plan.image is None or _capacity(card) >= kit.plan.image.card_gb
     )
-    return "boots from a drive", "boot from a card", cards
+    return "a drive", "boot from a card", cards
 
 
 def _drive_for(kit: Kit, line: str) -> Iterator[Patch]:
@@ -170,9 +172,9 @@ def _cooling(kit: Kit) -> _Sides:
         for part in _by_price(on_offer(kit, ("cooler",)))
         if part.cooler is not None and (part.cooler.r_fan_k_w is not None) != active
     )
-    sides = ("is cooled by a fan", "be cooled without a fan")
+    sides = ("with a fan", "cool without a fan")
     if not active:
-        sides = ("is cooled without a fan", "be cooled by a fan")
+        sides = ("without a fan", "cool with a fan")
     return (*sides, others)
 
 
@@ -190,10 +192,14 @@ def _supply(kit: Kit) -> _Sides:
             for patch in other_supplies(kit)
             if _advertises(kit, patch) >= max(asks)
         )
-        return "lifts the port limit by a setting", "have a supply that announces it", patches
+        return (
+            "port limit lifted by a setting",
+            "use a power supply that advertises its current",
+            patches,
+        )
     if power_of(kit).forest.advertised_a.get(board.id, 0.0) < max(asks):
         return (
-            "leaves the ports held down", "lift the port limit by a setting",
+            "ports at the lower limit", "lift the port limit by a setting",
             [(_lift(kit, on=True),)],
         )  # fmt: skip
     cheaper = (
@@ -201,7 +207,7 @@ def _supply(kit: Kit) -> _Sides:
         for patch in other_supplies(kit)
         if _advertises(kit, patch) < max(asks)
     )
-    return "has a supply that announces it", "take any good supply and lift the limit", cheaper
+    return "a supply that advertises its current", "lift the port limit by a setting", cheaper
 
 
 def _lift(kit: Kit, *, on: bool) -> SetFields:
@@ -227,12 +233,12 @@ def _image(kit: Kit) -> _Sides:
     if image.desktop:
         slim = {"name": "Slim image", "card_gb": 4, "memory_gb": 0.5}
         patch: Patch = (SetFields(fields={"image": slim}),)
-        return "has a full image", "have a slim image", [patch]
+        return "full image with a desktop", "use a slim image", [patch]
     full = {
         "name": "Full image with a desktop", "desktop": True,
         "card_gb": max(image.card_gb, 16), "memory_gb": max(image.memory_gb, 2),
     }  # fmt: skip
-    return "has a slim image", "have a full image", [(SetFields(fields={"image": full}),)]
+    return "slim image", "use a full image with a desktop", [(SetFields(fields={"image": full}),)]
 
 
 def _drive_board(kit: Kit) -> _Sides:
@@ -249,7 +255,7 @@ def _drive_board(kit: Kit) -> _Sides:
         for part in _by_price(on_offer(kit, ("storage_adapter",)))
         if part.add_on is not None and part.add_on.side == other
     )
-    return f"has its drive board {side}", f"have it {other}", patches
+    return f"{side} the board", f"move it {other} the board", patches
 
 
 def _array(kit: Kit) -> _Sides:
@@ -268,8 +274,8 @@ def _array(kit: Kit) -> _Sides:
         for more in [(EditLine(line=line.id, quantity=line.quantity + added),) if added else ()]
     ]
     if mirrors:
-        return "mirrors its disks", "use single parity", patches
-    return "uses parity", "mirror its disks", patches
+        return "mirror", "use single parity", patches
+    return "parity", "mirror the disks", patches
 
 
 def _file_system(kit: Kit) -> _Sides:
@@ -280,12 +286,12 @@ def _file_system(kit: Kit) -> _Sides:
     other = "checksummed" if now == "native" else "native"
     patch: Patch = (SetFields(fields={"storage_use": {"file_system": other}}),)
     side = {
-        "native": "has the system's own file system", "exchange": "has an exchange format",
-        "checksummed": "has a file system with checksums",
+        "native": "the system's own", "exchange": "exchange format",
+        "checksummed": "with checksums",
     }[now]  # fmt: skip
     if other == "checksummed":
-        return side, "have a file system with checksums", [patch]
-    return side, "have the system's own file system", [patch]
+        return side, "use a file system with checksums", [patch]
+    return side, "use the system's own file system", [patch]
 
 
 def _by_price(parts: list[Part]) -> list[Part]:

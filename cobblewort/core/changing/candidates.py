@@ -8,7 +8,7 @@ from decimal import Decimal
 from cobblewort.core.changing.effects import Effect, effect_of
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.remedies import joining_cables
-from cobblewort.core.parts.key_value import telling_figure
+from cobblewort.core.parts.key_value import key_value
 from cobblewort.core.parts.model import Origin
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import (
@@ -19,6 +19,7 @@ from cobblewort.core.plans.patch import (
     apply_patch,
 )
 from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Plan, Role
+from cobblewort.core.text import EMPTY, Text
 from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation
 
@@ -27,9 +28,10 @@ _UNJOINED = ("FIT-09", "PWR-01")
 
 @dataclass(slots=True, frozen=True)
 class Candidate:
-    """A part for a role, judged in the plan. `reason` is the worst snag that it would bring.
+    """A part for a role, checked in the plan.
 
-    `brings` names the lead that comes with it, where it would not be joined to anything without.
+    `reason` is the worst snag that it would cause, `figure` its key value. `brings` names the cable
+    that comes with it, where it would not be joined to anything without.
     """
 
     part: str
@@ -37,13 +39,13 @@ class Candidate:
     name: str
     maker: str
     summary: str
-    figure: str
+    figure: Text
     price: Decimal | None
     currency: str
     current: bool
     patch: Patch
     brings: str
-    reason: str
+    reason: Text
     effect: Effect
 
 
@@ -84,13 +86,13 @@ def candidates(
                 name=part.model,
                 maker=part.maker,
                 summary=part.summary,
-                figure=telling_figure(part),
+                figure=key_value(part),
                 price=part.price if price is None else price,
                 currency=part.currency if price is None else plan.currency,
                 current=is_current,
                 patch=patch,
                 brings=brings,
-                reason=new[0].sentence if new else "",
+                reason=new[0].sentence if new else EMPTY,
                 effect=effect_of(before, after),
             )
         )

@@ -18,54 +18,54 @@ from cobblewort.core.plans.patch import (
     SwapPart,
     apply_patch,
 )
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.plan import FloorPosition, Plan
+from cobblewort.core.text import Text, as_text, joined, say
 
 
-def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> str:
-    """A patch in words: what comes, what goes, what moves."""
+def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> Text:
+    """A patch in words: what is added, removed and moved."""
     own = catalogue.for_plan(plan)
-    texts = []
+    texts: list[Text] = []
     pins = [change for change in patch if isinstance(change, PinPlug)]
     for change in patch:
         before, lines = plan, {line.id: line.part for line in plan.lines}
         plan = apply_patch(plan, (change,))
         match change:
             case AddLine():
-                texts.append(f"add {own.part(change.part).model}")
+                texts.append(say("add {part}", part=own.part(change.part).model))
             case SwapPart():
                 old, new = own.part(lines[change.line]), own.part(change.part)
-                texts.append(f"{new.model} instead of {old.model}")
+                texts.append(say("swap {old} for {new}", old=old.model, new=new.model))
             case RemoveLine():
-                texts.append(f"leave out {own.part(lines[change.line]).model}")
+                texts.append(say("remove {part}", part=own.part(lines[change.line]).model))
             case EditLine():
                 texts.append(_edit_words(change, own.part(lines[change.line]).model))
             case SetFields():
-                texts.append(_set_words(change, before))
+                texts.append(as_text(_set_words(change, before)))
             case PinPlug():
                 pass
     if pins:
         moved = dict.fromkeys(own.of_line(plan.line(pin.line)).model for pin in pins)
-        texts.append(f"plug {' and '.join(moved)} into it")
-    text = ", ".join(texts)
-    return text[:1].upper() + text[1:]
+        texts.append(say("plug {parts} into it", parts=words.listed(moved)))
+    return words.opened(joined(texts, ", "))
 
 
 _PLACE_HAS: dict[str, dict[str, str]] = {
     "power": {
-        "mains": "mains", "poe": "network power", "vehicle": "a vehicle's supply",
-        "solar": "sun for a panel",
+        "mains": "mains", "poe": "PoE", "vehicle": "vehicle power", "battery": "battery power",
+        "solar": "solar power",
     },
-    "network": {"both": "a network", "ethernet": "a network socket", "wifi": "Wi-Fi"},
+    "network": {"both": "Ethernet and Wi-Fi", "ethernet": "Ethernet", "wifi": "Wi-Fi"},
 }  # fmt: skip
 
 
 _SETTING_WORDS = {
-    "lift_port_limit": ("leave the port limit in the board's settings",
-                        "lift the port limit in the board's settings"),
+    "lift_port_limit": ("restore the port limit in the board settings",
+                        "lift the port limit in the board settings"),
     "push_slot": ("run the drive slot at its certified rate",
-                  "run the drive slot beyond its rate"),
-    "logs_in_memory": ("keep logs on the boot medium", "keep logs in memory"),
-    "read_only_root": ("let the system write", "make the system read-only"),
+                  "run the drive slot above its certified rate"),
+    "logs_in_memory": ("keep logs on the boot drive", "keep logs in memory"),
+    "read_only_root": ("make the system writable", "make the system read-only"),
 }  # fmt: skip
 """What turning a setting off and on is called."""
 
@@ -78,22 +78,34 @@ def _has_now(place: dict[str, object], plan: Plan) -> str:
     return words.listed(told) if told else ""
 
 
-def _edit_words(change: EditLine, model: str) -> str:
+_EDITS = {
+    "sheets_off": "remove the top sheets of {part}",
+    "modified": "cut openings in {part} by hand",
+    "part_revision": "use the newest values of {part}",
+}
+
+
+def _edit_words(change: EditLine, model: str) -> Text:
     """What changing a line does, in words."""
-    if change.sheets_off is not None or change.modified is not None:
-        off = change.sheets_off is not None
-        return f"leave the top sheets of {model} off" if off else f"cut {model} by hand"
+    template = next(
+        (words for field, words in _EDITS.items() if getattr(change, field) is not None),
+        "move {part} to the middle" if change.position == "middle" else "",
+    )
+    if template:
+        return say(template, part=model)
     if change.standoff_mm is not None:
-        return f"put {model} on standoffs of {change.standoff_mm:g} mm"
-    if change.position == "middle":
-        return f"put {model} into the middle"
-    if change.position is not None:
+        # As they are sold, whatever units their reader prefers.
+        return say("put {part} on {sold} standoffs", part=model, sold=f"{change.standoff_mm:g} mm")
+    if isinstance(change.position, FloorPosition):
         at = change.position
-        return f"put {model} {at.x_mm:g} mm along and {at.y_mm:g} mm across"
+        return say(
+            "move {part} to {x} along and {y} across", part=model, x=words.stated_mm(at.x_mm),
+            y=words.stated_mm(at.y_mm),
+        )  # fmt: skip
     if change.addresses:
         addresses = words.listed(f"0x{address:02X}" for address in change.addresses.values())
-        return f"set {model} to {addresses}"
-    return f"newest figures of {model}" if change.part_revision else f"change {model}"
+        return say("set the address of {part} to {to}", part=model, to=addresses)
+    return say("change {part}", part=model)
 
 
 def _set_words(change: SetFields, plan: Plan) -> str:
@@ -116,18 +128,18 @@ def _wired_words(wired: list[dict[str, object]], plan: Plan) -> str:
     pins = {entry.id: entry.pin for entry in plan.wired}
     moved = [w for w in wired if isinstance(w, dict) and pins.get(str(w["id"])) != w["pin"]]
     if len(moved) == 1:
-        return f"wire {moved[0]['label']} to pin {moved[0]['pin']}"
-    return "a bare LED with its resistor"
+        return f"wire {moved[0]['label']} to GPIO pin {moved[0]['pin']}"
+    return "use a bare LED with a resistor"
 
 
 def _place_words(place: dict[str, object], plan: Plan) -> str:
     has = _has_now(place, plan)
-    return f"its place has {has}" if has else ""
+    return f"set the location to {has}" if has else ""
 
 
 def _image_words(image: dict[str, object], plan: Plan) -> str:
     del plan
-    return f"{image['name']} instead of the image before" if "name" in image else ""
+    return f"use {image['name']}" if "name" in image else ""
 
 
 def _storing_words(storage_use: dict[str, object], plan: Plan) -> str:
@@ -135,14 +147,16 @@ def _storing_words(storage_use: dict[str, object], plan: Plan) -> str:
     del plan
     layout = storage_use.get("layout")
     if layout in LAYOUTS:
-        return f"use the disks as {LAYOUTS[layout].label}"
+        return f"use the array layout {LAYOUTS[layout].label}"
     if storage_use.get("encrypted") is False:
-        return "leave the disks unencrypted"
+        return "turn off disk encryption"
     file_system = storage_use.get("file_system")
     if file_system is not None:
         checks = file_system == "checksummed"
-        return "use one with checksums" if checks else "use the system's own file system"
-    return "use the disks in another way"
+        return (
+            "use a file system with checksums" if checks else "use the system's own file system"
+        )  # fmt: skip
+    return "change how the drives are used"
 
 
 _SETS: dict[str, Callable[[Any, Plan], str]] = {

@@ -25,6 +25,7 @@ from cobblewort.core.plans.patch import (
     apply_patch,
 )
 from cobblewort.core.plans.plan import Plan
+from cobblewort.core.text import Text
 from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation, judge_kit
 from cobblewort.core.verdict.report import FamilyReport
@@ -61,11 +62,11 @@ class Fix:
     what is wrong already.
     """
 
-    title: str
+    title: Text
     patch: Patch
     resolves: list[str]
-    breaks: list[str]
-    worsens: list[str]
+    breaks: list[Text]
+    worsens: list[Text]
     becomes: Becomes | None
     effect: Effect
     after: list[FamilyReport]
@@ -89,7 +90,7 @@ def propose_fixes(
     before = evaluation_of(plan, catalogue, samples)
     finding = before.finding(finding_id)
     if finding is None:
-        raise InputError([("finding", f"the plan has no snag '{finding_id}' now; look again")])
+        raise InputError([("finding", f"The plan has no snag '{finding_id}' any more. Reload.")])
     tries = _patches(before.kit, finding)
     quick = before if samples == 1 else evaluation_of(plan, catalogue)
     if quick.finding(finding_id) is not None:
@@ -219,7 +220,7 @@ def _sorted(finding: Finding, fixes: list[Fix]) -> list[Fix]:
         key=lambda f: (
             finding.id not in f.resolves, len(f.breaks),
             _asks(f.patch), -len(f.resolves),
-            f.effect.cost_delta, len(f.patch), f.title,
+            f.effect.cost_delta, len(f.patch), f.title.text,
         ),
     )  # fmt: skip
 
@@ -267,7 +268,7 @@ def _becomes(before: Evaluation, after: Evaluation, finding: Finding) -> Becomes
     return Becomes(old.value, new.value, old.unit)
 
 
-def _worsened(before: Evaluation, after: Evaluation) -> list[str]:
+def _worsened(before: Evaluation, after: Evaluation) -> list[Text]:
     """Snags that are there before and after, as severe as they were, with less to spare."""
     told = []
     for finding in after.findings:

@@ -12,6 +12,7 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import Patch, PinPlug, apply_patch
 from cobblewort.core.plans.plan import Plan
+from cobblewort.core.text import EMPTY, Text
 from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation
 
@@ -32,7 +33,7 @@ class Move:
     holder: str
     current: bool
     patch: Patch
-    reason: str
+    reason: Text
     effect: Effect
 
 
@@ -51,7 +52,7 @@ def moves(plan: Plan, catalogue: Catalogue, plug_id: str) -> list[Move]:
     plugs = {p.id: p for p, _ in fit.placed.values()} | {u.plug.id: u.plug for u in fit.unplaced}
     plug = plugs.get(plug_id)
     if plug is None:
-        raise InputError([("plug", f"the kit has no plug '{plug_id}' now; look again")])
+        raise InputError([("plug", f"The kit has no plug '{plug_id}' any more. Reload.")])
     here = fit.placed[plug_id][1].id if plug_id in fit.placed else None
     sockets = [s for s in fit.sockets.values() if fits(plug, s) and suits(plug, s)]
     sockets.sort(key=lambda s: (s.id != here, s.item.order))
@@ -76,6 +77,6 @@ def _move(
         holder="" if holder is None or holder.id == plug.id else plug_name(holder),
         current=current,
         patch=patch,
-        reason=new[0].sentence if new else "",
+        reason=new[0].sentence if new else EMPTY,
         effect=effect_of(before, after),
     )

@@ -17,13 +17,15 @@ _UNSEEN = re.compile("[\x00-\x1f\x7f-\x9f\u2028-\u202e\u2066-\u2069\ud800-\udfff
 
 def _seen(text: str) -> str:
     if _UNSEEN.search(text):
-        raise ValueError("must be plain text in one line; take out control characters and breaks")
+        raise ValueError(
+            "must be plain text on one line; remove control characters and line breaks"
+        )
     return text
 
 
 def _seen_lines(text: str) -> str:
     if _UNSEEN.search(text.replace("\r\n", "\n").replace("\n", "").replace("\t", "")):
-        raise ValueError("must be plain text; take out control characters")
+        raise ValueError("must be plain text; remove control characters")
     return text
 
 

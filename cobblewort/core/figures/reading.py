@@ -38,7 +38,7 @@ class Reading:
     @classmethod
     def _from_short_forms(cls, value: Any) -> Any:
         if isinstance(value, bool):
-            raise ValueError("a figure must be a number (got true or false)")
+            raise ValueError("a value must be a number (got true or false)")
         if isinstance(value, int | float):
             return _with_band(float(value), "datasheet")
         if isinstance(value, list | tuple):
@@ -53,8 +53,8 @@ class Reading:
     def _in_order(self) -> Self:
         if not self.low <= self.nominal <= self.high:
             raise ValueError(
-                "low, nominal and high must rise in that order "
-                f"(got {self.low:g}, {self.nominal:g}, {self.high:g})"
+                f"low, nominal and high must rise in that order (got {self.low:g}, "
+                f"{self.nominal:g}, {self.high:g})"
             )
         return self
 
@@ -72,7 +72,7 @@ def _from_triple(values: list[Any]) -> dict[str, Any]:
     if len(values) == 1:
         values = values * 3
     if len(values) != 3:
-        raise ValueError(f"a figure given as a list must be [low, nominal, high] (got {values})")
+        raise ValueError(f"a value given as a list must be [low, nominal, high] (got {values})")
     return {"low": values[0], "nominal": values[1], "high": values[2], "basis": "typical"}
 
 
@@ -94,7 +94,7 @@ _LARGEST = 1e6
 def _above_zero(reading: Reading) -> Reading:
     if reading.low <= 0 or reading.high > _LARGEST:
         raise ValueError(
-            f"must be above 0 and at most {_LARGEST:g}, its band included "
+            f"must be above 0 and at most {_LARGEST:g}, its range included "
             f"(got {reading.low:g} to {reading.high:g})"
         )
     return reading
@@ -103,7 +103,7 @@ def _above_zero(reading: Reading) -> Reading:
 def _not_negative(reading: Reading) -> Reading:
     if reading.low < 0 or reading.high > _LARGEST:
         raise ValueError(
-            f"must not be negative and at most {_LARGEST:g}, its band included "
+            f"must not be negative and at most {_LARGEST:g}, its range included "
             f"(got {reading.low:g} to {reading.high:g})"
         )
     return reading
@@ -146,8 +146,8 @@ def _band_on_loss(value: Any) -> Any:
 def _share(reading: Reading) -> Reading:
     if reading.low <= 0 or reading.high > 1:
         raise ValueError(
-            f"must be above 0 and at most 1, its band included "
-            f"(got {reading.low:g} to {reading.high:g})"
+            f"must be above 0 and at most 1, its range included (got {reading.low:g} to "
+            f"{reading.high:g})"
         )
     return reading
 
@@ -159,7 +159,7 @@ _LOUDEST_DBA = 194.0
 def _level(reading: Reading) -> Reading:
     if reading.low < 0 or reading.high > _LOUDEST_DBA:
         raise ValueError(
-            f"must be from 0 to {_LOUDEST_DBA:g} dB(A), its band included "
+            f"must be from 0 to {_LOUDEST_DBA:g} dB(A), its range included "
             f"(got {reading.low:g} to {reading.high:g})"
         )
     return reading

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from cobblewort.core.judging.margin import Severity
+from cobblewort.core.text import Text
 
 
 class _Later:
@@ -14,12 +15,12 @@ class _Later:
 
     __slots__ = ("make",)
 
-    make: Callable[[], str]
+    make: Callable[[], Text]
 
 
 @dataclass(slots=True)
 class Finding(_Later):
-    """What a rule found: one plain sentence with the figures in it.
+    """What a rule found: one plain sentence that carries its figures.
 
     `id` is stable while the cause is the same, so that it can be asked about later; `margin` names
     the margin it comes from. Some sentences take a solution of their own, and most findings of a
@@ -30,14 +31,14 @@ class Finding(_Later):
     rule: str
     family: str
     severity: Severity
-    sentence: str
+    sentence: Text
     lines: tuple[str, ...]
     sockets: tuple[str, ...]
     source: str
     margin: str | None
     has_fixes: bool
 
-    def say_later(self, make: Callable[[], str]) -> None:
+    def say_later(self, make: Callable[[], Text]) -> None:
         """Let the sentence be made by this, when it is first read."""
         self.make = make
         del self.sentence
@@ -56,6 +57,6 @@ class Observation:
 
     subject: str
     severity: Severity
-    sentence: str
+    sentence: Text
     lines: tuple[str, ...] = ()
     sockets: tuple[str, ...] = ()

@@ -1,4 +1,4 @@
-"""The pieces of a plan: its lines with their parts looked up."""
+"""The items of a plan: its lines with their parts looked up."""
 
 from __future__ import annotations
 
@@ -11,10 +11,17 @@ from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Line, Plan
 
+_NOUNS = {
+    "cooler": "cooler", "power_supply": "power supply", "card": "memory card", "case": "case",
+    "cable": "cable", "hub": "hub", "storage_adapter": "storage adapter",
+}  # fmt: skip
+"""What a part is called behind its model in a sentence, by its kind; boards, drives and what is
+added stand by their model alone."""
+
 
 @dataclass(slots=True, eq=False)
 class Item:
-    """One piece of a line: `line#n`. Not changed once made, and the same as no other one.
+    """One item of a line: `line#n`. Not changed once made, and the same as no other one.
 
     `name` has its number where the line holds several; `order` counts through the kit.
     """
@@ -27,14 +34,24 @@ class Item:
     index: int
     order: int = 0
 
+    @property
+    def the(self) -> str:
+        """As it stands in a sentence: `the Steeple cooler`, `Kerb 1T #2`."""
+        noun = _NOUNS.get(self.part.kind)
+        if noun is None or self.line.quantity > 1:
+            return self.name
+        if self.part.origin == "typical":
+            return f"the {self.name[:1].lower()}{self.name[1:]}"
+        return f"the {self.name} {noun}"
+
 
 def expand(
     plan: Plan, catalogue: Catalogue, samples: int, like: Iterable[Item] = (),
     same_catalogue: bool = False,
 ) -> list[Item]:  # fmt: skip
-    """The pieces of a plan, line by line.
+    """The items of a plan, line by line.
 
-    Of `like`, the pieces of another kit, those are taken over whose line is untouched and whose
+    Of `like`, the items of another kit, those are taken over whose line is untouched and whose
     part and place in the kit are the same; with the `same_catalogue` a line has the same part.
 
     Raises
@@ -67,7 +84,7 @@ def expand(
         else:
             items += [
                 Item(
-                    f"{name}#{index}", f"{part.model} ({index})", line, part, compiled, index,
+                    f"{name}#{index}", f"{part.model} #{index}", line, part, compiled, index,
                     first + index - 1,
                 )
                 for index in range(1, quantity + 1)

@@ -266,12 +266,14 @@ def _check_size(items: Items) -> None:
             sockets += count * len(item.part.sockets)
             rails += count * len(item.part.rails)
     for what, count, most in (
-        ("hubs and extension leads", relays, _MOST_RELAYS),
+        ("hubs and extension cables", relays, _MOST_RELAYS),
         ("sockets", sockets, _MOST_SOCKETS),
         ("rails", rails, _MOST_RAILS),
     ):
         if count > most:
-            raise InputError([("lines", f"the kit has {count} {what}; at most {most} are judged")])
+            raise InputError(
+                [("lines", f"The kit has {count} {what}; at most {most} can be checked.")]
+            )
 
 
 _ALL = frozenset(FACETS)

@@ -14,6 +14,7 @@ from cobblewort.core.figures.arrays import ByState, FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.states import ANY_TIME, START, LookedAt
 from cobblewort.core.judging.working import SumFunction
+from cobblewort.core.text import Text
 
 Severity = Literal["ok", "note", "tight", "problem"]
 LimitKind = Literal["max", "min"]
@@ -137,7 +138,7 @@ class Check:
     kind: LimitKind
     value: Quantity | ByState
     limit: Quantity
-    sentence: Callable[[Margin], str]
+    sentence: Callable[[Margin], Text]
     lines: tuple[str, ...]
     states: LookedAt = ANY_TIME
     sockets: tuple[str, ...] = ()

@@ -17,6 +17,7 @@ from cobblewort.core.judging.margin import (
     margin_of,
 )
 from cobblewort.core.plans.patch import Patch
+from cobblewort.core.text import EMPTY, Text, say
 
 RuleFunction = Callable[[Kit], Iterable[Check | Observation]]
 Remedy = Callable[[Kit, Finding], Iterator[Patch]]
@@ -66,13 +67,13 @@ class Rule:
             margin = margin_of(self.id, self.family, outcome, kit.samples)
             checked.append((margin, outcome))
             if margin.severity != "ok":
-                finding = self._finding(outcome, margin.severity, "", margin.id)
+                finding = self._finding(outcome, margin.severity, EMPTY, margin.id)
                 finding.say_later(partial(_sentence, kit, outcome, margin))
                 findings.append(finding)
         return Outcome(kit, checked, findings) if checked or findings else _SILENT
 
     def _finding(
-        self, outcome: Observation | Check, severity: Severity, sentence: str, margin: str | None
+        self, outcome: Observation | Check, severity: Severity, sentence: Text, margin: str | None
     ) -> Finding:
         return Finding(
             f"{self.id}:{outcome.subject}", self.id, self.family, severity, sentence, outcome.lines,
@@ -82,28 +83,28 @@ class Rule:
 
 
 def _by_class(kit: Kit, margin: Margin) -> bool:
-    """Whether what a margin is about is known by class figures more than by its own."""
+    """Whether what a margin is about is known by typical values more than by its own."""
     if margin.unit not in _MEASURED:
         return False
     parts = [kit.catalogue.of_line(kit.plan.line(line)) for line in margin.lines]
     return sum(part.origin == "typical" for part in parts) * 2 > len(parts)
 
 
-def _sentence(kit: Kit, check: Check, margin: Margin) -> str:
+def _sentence(kit: Kit, check: Check, margin: Margin) -> Text:
     """What a rule says of a margin; how sure that is, where nominal figures would do, and whether
-    it rests on class figures.
+    it rests on typical values.
     """
     text = _said(check, margin)
-    return f"{text} This is by typical figures." if _by_class(kit, margin) else text
+    return text + " Based on typical values." if _by_class(kit, margin) else text
 
 
-def _said(check: Check, margin: Margin) -> str:
+def _said(check: Check, margin: Margin) -> Text:
     if check.kept is None and margin.breaks_in_worst_case:
         return check.sentence(margin.stressed())
     text = check.sentence(margin)
     if margin.spare < 0 or margin.holds_share is None or margin.holds_share >= HOLDS_TIGHT_SHARE:
         return text
-    return f"{text} It holds with {words.share(margin.holds_share)} of the likely figures."
+    return text + say(" OK in {cases}.", cases=words.likely(margin.holds_share))
 
 
 _MEASURED = ("A", "V", "W", "°C", "mm", "dB(A)")

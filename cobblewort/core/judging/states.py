@@ -100,7 +100,7 @@ def _states_of(phases: tuple[str, ...]) -> list[State]:
         place = number - 1
         states.append(State(f"phase-{number}", name, True, False, place))
         states.append(State(f"phase-{number}-mean", f"{name} (mean)", True, True, place))
-    states.append(State("all", "Everything at once", False, True))
+    states.append(State("all", "Worst case", False, True))
     states.append(State(START, "Start", True, False))
     return states
 

@@ -9,6 +9,7 @@ from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.names import figure_words
+from cobblewort.core.text import Text
 
 
 @dataclass(slots=True)
@@ -57,7 +58,7 @@ class Working:
     state: str
     source: str
     doubts: list[Doubt]
-    measure: str
+    measure: Text
 
 
 @dataclass(slots=True)
@@ -108,7 +109,7 @@ def plan_term(symbol: str, label: str, unit: str, value: float) -> Term:
 
 def computed_term(symbol: str, label: str, unit: str, value: float, figure: str | None) -> Term:
     """An input that is worked out, with the figure that tells how."""
-    return Term(symbol, label, value, unit, "calculated", "worked out", figure)
+    return Term(symbol, label, value, unit, "calculated", "calculated", figure)
 
 
 def standard_term(symbol: str, label: str, unit: str, value: float, source: str) -> Term:

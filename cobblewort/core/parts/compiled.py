@@ -149,7 +149,7 @@ class CompiledPart:
         values = self._figures.get(path)
         if values is None:
             if missing is None:
-                raise KeyError(f"{self.part.id} has no figure '{path}'")
+                raise KeyError(f"{self.part.id} has no value '{path}'")
             values = np.full(self.samples, missing)
         return values
 

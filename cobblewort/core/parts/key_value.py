@@ -1,32 +1,37 @@
-"""The one figure by which people choose a part of its kind."""
+"""The one value by which people choose a part of its kind."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 
+from cobblewort.core import words
 from cobblewort.core.parts.model import Part
+from cobblewort.core.text import EMPTY, Text, as_text, joined, say
 
 
-def telling_figure(part: Part) -> str:
-    """The one figure by which people choose a part of this kind."""
-    return next(_telling_figures(part), "")
+def key_value(part: Part) -> Text:
+    """The one value by which people choose a part of this kind."""
+    return next(_key_values(part), EMPTY)
 
 
-def _telling_figures(part: Part) -> Iterator[str]:
+def _key_values(part: Part) -> Iterator[Text]:
     own = part.loads.get("own")
     if part.kind == "board" and own is not None:
-        yield f"{own.peak.nominal:g} W peak"
+        yield say("{power} peak", power=words.counted(own.peak.nominal, "W"))
     if part.source is not None:
-        yield f"{part.source.set_v.nominal:g} V, {part.source.rated_a.nominal:g} A"
+        volts = words.counted(part.source.set_v.nominal, "V")
+        yield joined([volts, words.counted(part.source.rated_a.nominal, "A")], ", ")
     if part.storage is not None:
-        yield f"{part.storage.capacity_gb:g} GB"
+        yield as_text(words.counted(part.storage.capacity_gb, "GB"))
     if part.cooler is not None:
-        yield f"{part.cooler.height_mm.nominal:g} mm high"
+        yield say("{height} high", height=words.stated_mm(part.cooler.height_mm.nominal))
     if part.case is not None:
-        yield f"{part.case.max_above_mm.nominal:g} mm above"
+        room = words.stated_mm(part.case.max_above_mm.nominal)
+        yield say("{height} above the board", height=room)
     if part.cable is not None:
-        yield f"{part.cable.rated_a.nominal:g} A"
+        yield as_text(words.counted(part.cable.rated_a.nominal, "A"))
     if part.add_on is not None:
-        yield f"{part.add_on.height_mm.nominal:g} mm {part.add_on.side}"
+        height = words.stated_mm(part.add_on.height_mm.nominal)
+        yield say("{height} {side}", height=height, side=part.add_on.side)
     if own is not None:
-        yield f"{own.peak.nominal:g} {own.unit.upper()}"
+        yield as_text(words.counted(own.peak.nominal, own.unit.upper()))

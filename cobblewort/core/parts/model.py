@@ -282,8 +282,8 @@ class Load:
     def _rises(self) -> Self:
         if not self.idle.nominal <= self.normal.nominal <= self.peak.nominal:
             raise ValueError(
-                "idle, normal and peak must rise in that order (got "
-                f"{self.idle.nominal:g}, {self.normal.nominal:g}, {self.peak.nominal:g})"
+                f"idle, normal and peak must rise in that order (got {self.idle.nominal:g}, "
+                f"{self.normal.nominal:g}, {self.peak.nominal:g})"
             )
         return self
 
@@ -433,7 +433,7 @@ class PinUse:
         wrong = [n for n in self.takes if not header.is_signal(n)]
         if wrong:
             raise ValueError(
-                f"pins.takes: pin {wrong[0]} is {header.pin_name(wrong[0])}; nobody can have it "
+                f"pins.takes: pin {wrong[0]} is {header.pin_name(wrong[0])}; no part can use it "
                 "alone"
             )
         if self.addresses and not set(self.shares) >= header.I2C:
@@ -547,7 +547,7 @@ class Wears:
     @model_validator(mode="after")
     def _one_life(self) -> Self:
         if (self.life_h is None) == (self.life_y is None):
-            raise ValueError("what wears out states either life_h or life_y")
+            raise ValueError("a wearing part states either life_h or life_y")
         return self
 
 
@@ -811,7 +811,7 @@ class Part:
                 raise ValueError(f"{place}: there is no bus '{name}' (there are: {known})")
         for start in self.buses:
             if start in self.buses_above(start)[1:]:
-                raise ValueError(f"buses.{start}: the buses lie in each other in a ring")
+                raise ValueError(f"buses.{start}: the buses form a ring")
 
     def buses_above(self, bus: str) -> list[str]:
         """A bus and those that it lies in, outermost last; a ring is followed once round."""
@@ -846,7 +846,7 @@ class Part:
             seen, rail = set(), start
             while (above := self.rails[rail].feeds_from) is not None:
                 if above in seen:
-                    raise ValueError(f"rails.{start}: the rails feed each other in a ring")
+                    raise ValueError(f"rails.{start}: the rails form a ring")
                 seen.add(above)
                 rail = above
 

@@ -22,15 +22,16 @@ Document = Mapping[str, Any]
 """A part as it is written down, or a class."""
 
 _GROUPS = {
-    "offers": "What it can do", "parity_mb_s": "What it can do", "ambient": "Where it may stand",
+    "offers": "Functions", "parity_mb_s": "Functions", "ambient": "Ambient",
     "mass_g": "Size",
     "stack": "Size", "add_on": "Size",
-    "storage": "Room",
-    "source": "As a supply", "voltages": "Voltage", "loads": "Draw", "rails": "Inside",
-    "sockets": "Sockets", "pin_header": "Sockets", "plugs": "Plugs and leads", "cable": "As a lead",
+    "storage": "Capacity",
+    "source": "Power output", "voltages": "Voltage", "loads": "Power draw", "rails": "Rails",
+    "sockets": "Ports and slots", "pin_header": "Ports and slots", "plugs": "Plugs and cables",
+    "cable": "Cable",
     "board_heat": "Heat", "cooler": "Cooling", "fan": "Cooling", "noise_dba": "Noise",
     "hot": "Heat", "drive": "Size", "case": "Case",
-    "rates": "What it lets by", "medium": "As a medium", "wears": "How it wears",
+    "rates": "Data rates", "medium": "Drive", "wears": "Lifetime",
 }  # fmt: skip
 """Headings by the first step of a path, in the order of the sheet."""
 _SHAPES = frozenset(
@@ -257,7 +258,7 @@ def with_figures(
     kinds = {figure.path: figure.kind for figure in sheet.figures}
     unknown = [path for path in figures if path not in kinds]
     if unknown:
-        raise InputError([(f"figures.{path}", "this part has no such figure") for path in unknown])
+        raise InputError([(f"figures.{path}", "this part has no such value") for path in unknown])
     changed = deepcopy(dict(document))
     for path, value in figures.items():
         _put(changed, path.split("."), None if value is None else _written(kinds[path], value))
@@ -301,17 +302,20 @@ def changed_figures(old: PartSheet, new: PartSheet) -> list[str]:
         after = None if other is None else (other.nominal, other.low, other.high)
         if after != (figure.nominal, figure.low, figure.high):
             told.append(f"{figure.label.lower()}: {_said(figure)} to {_said(other)}")
-    told += [f"{f.label.lower()}: not stated to {_said(f)}" for f in now.values()]
+    told += [f"{f.label.lower()}: not known to {_said(f)}" for f in now.values()]
     if not told and (old.maker, old.model, old.summary) != (new.maker, new.model, new.summary):
-        told.append("its name")
+        told.append("name or description")
     return told
 
 
 def _price(sheet: PartSheet) -> str:
-    return "not known" if sheet.price is None else words.money(sheet.price, sheet.currency)
+    return (
+        "no price" if sheet.price is None
+        else words.plain(words.money(sheet.price, sheet.currency))
+    )  # fmt: skip
 
 
 def _said(figure: SheetFigure | None) -> str:
     if figure is None or figure.nominal is None:
-        return "not stated"
+        return "not known"
     return f"{figure.nominal:g} {figure.unit}".strip()

@@ -129,8 +129,8 @@ class Place(Stated):
     def _in_order(self) -> Self:
         if self.ambient_min_c > self.ambient_max_c:
             raise ValueError(
-                "the coldest day must not be warmer than the hottest "
-                f"(got {self.ambient_min_c:g} and {self.ambient_max_c:g} °C)"
+                f"The lowest ambient must not be above the highest (got {self.ambient_min_c:g} "
+                f"and {self.ambient_max_c:g} °C)"
             )
         return self
 
@@ -197,15 +197,15 @@ class Requirement(Stated):
         given = [name for name in ("function", "condition", "limit") if getattr(self, name)]
         if len(given) != 1:
             raise ValueError(
-                "a need names one function, one condition or one limit "
+                "a requirement names one function, one condition or one limit "
                 f"(got {' and '.join(given) or 'none'})"
             )
         if self.limit and self.at_most is None:
-            raise ValueError("a limit needs its figure in at_most")
+            raise ValueError("A limit needs its value in at_most.")
         if self.condition == "without_mains" and self.at_least is None:
-            raise ValueError("off_mains needs its hours in at_least")
+            raise ValueError("without_mains needs its hours in at_least")
         if self.function == "recording" and None in (self.at_least, self.rate_mb_h):
-            raise ValueError("recording needs its days in at_least and MB an hour in rate_mb_h")
+            raise ValueError("recording needs its days in at_least and MB per hour in rate_mb_h")
         return self
 
 
@@ -252,11 +252,11 @@ class Transfer(Stated):
     @model_validator(mode="after")
     def _says_what_it_is(self) -> Self:
         if (self.amount_gb is None) == (self.stream_mb_s is None):
-            raise ValueError("a flow is files, with amount_gb, or a stream, with stream_mb_s")
+            raise ValueError("a transfer is files, with amount_gb, or a stream, with stream_mb_s")
         if self.stream_mb_s is not None and (self.within_min or self.least_mb_s or self.file_mb):
-            raise ValueError("a stream has no deadline, least rate or file size")
+            raise ValueError("a stream has no time limit, minimum rate or file size")
         if self.source == self.target:
-            raise ValueError("a flow goes from one end to another")
+            raise ValueError("a transfer needs different source and target")
         return self
 
     @property
@@ -366,7 +366,8 @@ class Wired(Stated):
     def _on_a_signal(self) -> Self:
         if not header.is_signal(self.pin):
             raise ValueError(
-                f"pin {self.pin} is {header.pin_name(self.pin)}; choose one that can be switched"
+                f"pin {self.pin} is {header.pin_name(self.pin)}; choose a GPIO pin that can be "
+                f"switched"
             )
         return self
 
@@ -460,22 +461,24 @@ class Plan(Stated):
         ids = [line.id for line in self.lines]
         twice = sorted(name for name, times in Counter(ids).items() if times > 1)[:5]
         if twice:
-            raise ValueError(f"each line needs an id of its own (twice: {', '.join(twice)})")
+            raise ValueError(f"each line needs its own id (twice: {', '.join(twice)})")
         asked = [requirement.id for requirement in self.requirements]
         if len(set(asked)) < len(asked):
-            raise ValueError("each need needs an id of its own")
+            raise ValueError("each requirement needs its own id")
         if len({wired.id for wired in self.wired}) < len(self.wired):
-            raise ValueError("each wired part needs an id of its own")
+            raise ValueError("each wired part needs its own id")
         if len({transfer.id for transfer in self.transfers}) < len(self.transfers):
-            raise ValueError("each flow needs an id of its own")
+            raise ValueError("each transfer needs its own id")
         if len({copy.id for copy in self.retention.backups}) < len(self.retention.backups):
-            raise ValueError("each copy needs an id of its own")
+            raise ValueError("each backup needs its own id")
         items = sum(line.quantity for line in self.lines)
         if items > MAX_ITEMS:
             raise ValueError(f"a plan holds at most {MAX_ITEMS} parts (got {items})")
         hours = sum(phase.hours for phase in self.schedule)
         if not self.schedule or hours > 24.0001:
-            raise ValueError(f"the phases of a day must add up to at most 24 h (got {hours:g} h)")
+            raise ValueError(
+                f"the phases of the schedule must add up to at most 24 h (got {hours:g} h)"
+            )
         return self
 
     def price_of(self, part: Part) -> Decimal | None:

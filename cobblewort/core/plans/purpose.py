@@ -48,7 +48,9 @@ class Purpose(Stated):
     @model_validator(mode="after")
     def _says_why_without_transfers(self) -> Self:
         if not self.transfers and not self.no_transfers:
-            raise ValueError("a purpose states its flows, or says in no_flows why it has none")
+            raise ValueError(
+                "a purpose states its transfers, or says in no_transfers why it has none"
+            )
         return self
 
 

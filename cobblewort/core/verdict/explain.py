@@ -17,6 +17,7 @@ from cobblewort.core.parts.model import Part
 from cobblewort.core.parts.names import figure_words
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
+from cobblewort.core.text import EMPTY, Text, say
 from cobblewort.core.verdict.report import ASPECTS
 
 MOST_DOUBTS = 3
@@ -45,9 +46,9 @@ def explain(plan: Plan, catalogue: Catalogue, figure: str, samples: int = 256) -
     kit = Kit(plan, catalogue, samples)
     found = explained(kit, figure)
     if found is None:
-        raise InputError([("figure", f"the plan has no figure '{figure}' now; look again")])
+        raise InputError([("figure", f"The plan has no value '{figure}' any more. Reload.")])
     doubts = _doubts(kit, figure, found.values)
-    measure = next((_advice(doubt) for doubt in doubts if not _out_of_reach(doubt)), "")
+    measure = next((_advice(doubt) for doubt in doubts if not _out_of_reach(doubt)), EMPTY)
     formula = found.formula
     return Working(
         figure, found.label, formula.words, formula.expression, formula.inputs,
@@ -76,8 +77,11 @@ def _margin_explained(kit: Kit, figure: str, rule: Rule) -> Explained | None:
     return None
 
 
-def _advice(doubt: Doubt) -> str:
-    return f"Measure {doubt.label}: it accounts for {words.percent(doubt.share)} of the band."
+def _advice(doubt: Doubt) -> Text:
+    return say(
+        "Measure {value}: it accounts for {share} of the likely range.",
+        value=doubt.label, share=words.percent(doubt.share),
+    )  # fmt: skip
 
 
 def _out_of_reach(doubt: Doubt) -> bool:

@@ -4,15 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
+
+from pydantic_core import to_jsonable_python
 
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Severity
-from cobblewort.core.parts.key_value import telling_figure
+from cobblewort.core.parts.key_value import key_value
 from cobblewort.core.parts.model import Origin, Part
 from cobblewort.core.parts.sheet import changed_figures
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Role
+from cobblewort.core.text import Text
 
 
 @dataclass(slots=True, frozen=True)
@@ -31,7 +35,7 @@ class LineReport:
     summary: str
     quantity: int
     owned: bool
-    figure: str
+    figure: Text
     severity: Severity
     origin: Origin
     newest_revision: int
@@ -57,7 +61,7 @@ def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]
         reports.append(
             LineReport(
                 line.id, line.role, part.id, part.model, part.maker, part.summary, line.quantity,
-                line.owned, telling_figure(part), worst, part.origin,
+                line.owned, key_value(part), worst, part.origin,
                 newest.revision, changed,
             )
         )  # fmt: skip
@@ -65,19 +69,39 @@ def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]
 
 
 def _changes(catalogue: Catalogue, part: Part, newest: Part) -> list[str]:
-    """What the newest revision says differently; never empty, as there is a newer one."""
+    """What the newest revision states differently; empty where only its words are new."""
     told = changed_figures(catalogue.sheet(part), catalogue.sheet(newest))
-    return told or ["something that no figure shows"]
+    if told or same_but_for_words(part, newest):
+        return told
+    return ["other details"]
+
+
+_WORDS = frozenset(
+    {"id", "revision", "maker", "model", "summary", "label", "looks_like", "cautions"}
+)
+
+
+def same_but_for_words(one: Part, other: Part) -> bool:
+    """Whether two parts differ in nothing but names, labels and descriptions."""
+    return _without_words(to_jsonable_python(one)) == _without_words(to_jsonable_python(other))
+
+
+def _without_words(document: Any) -> object:
+    if isinstance(document, dict):
+        return {k: _without_words(v) for k, v in document.items() if k not in _WORDS}
+    if isinstance(document, list):
+        return [_without_words(entry) for entry in document]
+    return document
 
 
 _FIRST_CHOICES: tuple[tuple[Role, str], ...] = (
-    ("board", "Choose a board: everything else hangs on it."),
-    ("power_supply", "Choose a supply for it."),
-    ("boot_drive", "Choose what it starts from: a memory card, or a drive."),
+    ("board", "Choose a board."),
+    ("power_supply", "Choose a power supply."),
+    ("boot_drive", "Choose a boot drive: a memory card or a drive."),
 )
 _LATER_CHOICES: tuple[tuple[Role, str], ...] = (
     ("cooling", "Choose a cooler, or leave the board bare if it stays cool enough."),
-    ("case", "Choose a case; until then its heat is that of a bare board in the open."),
+    ("case", "Choose a case. Until then heat is calculated for a bare board in open air."),
 )
 
 
@@ -89,12 +113,12 @@ def next_step(kit: Kit, findings: list[Finding]) -> NextStep:
             return NextStep(text, role, None)
     worst = findings[0] if findings else None
     if worst is not None and worst.severity == "problem":
-        return NextStep("Open the first snag and try one of its ways out.", None, worst.id)
+        return NextStep("Open the first snag and try one of its fixes.", None, worst.id)
     for role, text in _LATER_CHOICES:
         if not kit.items.of_role(role):
             return NextStep(text, role, None)
     if worst is not None and worst.severity == "tight":
-        return NextStep("Nothing stops it. Look at what is tight and decide.", None, worst.id)
+        return NextStep("There are no problems. Look at what is tight.", None, worst.id)
     if kit.plan.budget is None:
-        return NextStep("Set a budget, so that the cost is judged too.", None, None)
-    return NextStep("Nothing stands in the way. Print the plan sheet and order.", None, None)
+        return NextStep("Set a budget to check the cost.", None, None)
+    return NextStep("No problems found. Print the plan sheet and order.", None, None)

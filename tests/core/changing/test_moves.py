@@ -31,7 +31,7 @@ def test_the_snag_that_a_move_would_bring_is_told() -> None:
     plan = kit(*SMALL, "X11", "C07")
     brought = [p.reason for p in moves(plan, shipped(), "X11#1.usb") if p.reason]
     assert brought
-    assert all("do not go in side by side" in reason for reason in brought)
+    assert all("do not fit side by side" in reason.text for reason in brought)
     assert told(checked(plan), "FIT-18") == []
 
 
@@ -46,5 +46,5 @@ def test_a_plug_that_finds_no_socket_can_still_be_asked_about() -> None:
 
 def test_an_unknown_plug_is_told_in_words() -> None:
     """It went away meanwhile."""
-    with pytest.raises(InputError, match="look again"):
+    with pytest.raises(InputError, match="Reload"):
         moves(kit(*SMALL), shipped(), "gone#1.usb")

@@ -256,9 +256,9 @@ def test_it_fires(rule_id: str) -> None:
     findings = told(checked(plan, 32, catalogue), rule_id)
     assert findings
     for finding in findings:
-        assert finding.sentence[0].isupper()
-        assert finding.sentence.endswith(".")
-        assert "nan" not in finding.sentence.lower().split()
+        assert finding.sentence.text[0].isupper()
+        assert finding.sentence.text.endswith(".")
+        assert "nan" not in finding.sentence.text.lower().split()
         assert finding.source
         assert set(finding.lines) <= {line.id for line in plan.lines}
 

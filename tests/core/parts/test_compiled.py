@@ -31,7 +31,7 @@ def test_nothing_of_it_can_be_written() -> None:
 def test_a_figure_that_is_not_there_is_a_fault() -> None:
     """Unless something stands for it, as for a converter without a stated loss."""
     made = CompiledPart(shipped().part("B10"), 4)
-    with pytest.raises(KeyError, match=r"B10 has no figure 'case\.wall_w_mk'"):
+    with pytest.raises(KeyError, match=r"B10 has no value 'case\.wall_w_mk'"):
         made.figure("case.wall_w_mk")
     assert made.figure("case.wall_w_mk", missing=2.0).tolist() == [2.0] * 4
 

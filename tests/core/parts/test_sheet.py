@@ -77,7 +77,7 @@ def test_an_emptied_figure_falls_back_to_its_class() -> None:
 
 def test_a_figure_that_a_part_cannot_have_is_refused() -> None:
     """With its path; nothing is written."""
-    with pytest.raises(InputError, match=r"cooler\.height_mm: this part has no such figure"):
+    with pytest.raises(InputError, match=r"cooler\.height_mm: this part has no such value"):
         with_figures(sheet(), DOCUMENT, {"cooler.height_mm": {"nominal": 3}})
 
 
@@ -86,9 +86,9 @@ def test_what_changed_is_told_in_words() -> None:
     changed = with_figures(sheet(), DOCUMENT, {"loads.own.peak": {"nominal": 7.2}})
     changed["price"] = None
     assert changed_figures(sheet(), sheet(changed)) == [
-        "price: € 40 to not known",
-        "draw at its peak: 6.5 W to 7.2 W",
+        "price: €40 to no price",
+        "draw at peak load: 6.5 W to 7.2 W",
     ]
     assert changed_figures(sheet(), sheet()) == []
     renamed = {**DOCUMENT, "model": "Other"}
-    assert changed_figures(sheet(), sheet(renamed)) == ["its name"]
+    assert changed_figures(sheet(), sheet(renamed)) == ["name or description"]

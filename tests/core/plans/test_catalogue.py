@@ -102,7 +102,7 @@ def test_a_rail_that_is_not_there_is_named() -> None:
 def test_rails_in_a_ring_are_refused() -> None:
     """Two rails that feed each other would never end."""
     rails = {"a": {"label": "a", "feeds_from": "b"}, "b": {"label": "b", "feeds_from": "a"}}
-    with pytest.raises(InputError, match="in a ring"):
+    with pytest.raises(InputError, match="a ring"):
         shipped().extended(
             [{"id": "a", "kind": "device", "maker": "m", "model": "x", "rails": rails}]
         )
@@ -112,7 +112,7 @@ def test_unknown_class_and_unknown_part_have_sentences() -> None:
     """Both say what there is, or what to do."""
     with pytest.raises(InputError, match="must be one of"):
         shipped().extended([{"id": "a", "kind": "board", "part_class": "nope"}])
-    with pytest.raises(UnknownPartError, match="no part 'Z99' in the cupboard"):
+    with pytest.raises(UnknownPartError, match="no part 'Z99'"):
         shipped().part("Z99")
 
 

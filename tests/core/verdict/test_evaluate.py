@@ -30,7 +30,7 @@ def test_the_moss_cabinet_is_tight_and_heat_breaks_first() -> None:
     holds = margin(report, tight.margin or "").holds_share
     assert holds is not None
     assert 0.5 < holds < 0.95
-    assert tight.sentence.endswith(f"It holds with {100 * holds:.0f} % of the likely figures.")
+    assert tight.sentence.text.endswith(f"OK in {int(100 * holds)} of 100 likely cases.")
     assert told(checked(demo("moss-cabinet")), "HEAT-01") == []
     good_up_to = report.heat.hottest_ambient_c
     assert good_up_to is not None
@@ -61,13 +61,13 @@ def test_seven_rulers_in_their_order() -> None:
         "fit", "power", "heat", "data", "lifetime", "cost", "noise",
     ]  # fmt: skip
     assert {f.id: f.why_not for f in report.families if not f.checked} == {
-        "data": "nothing asked", "cost": "no budget", "noise": "no limit",
+        "data": "no transfers", "cost": "no budget", "noise": "no noise limit",
     }  # fmt: skip
     missing = {f.id: f.why_not for f in checked(kit("M02")).families}
-    assert (missing["power"], missing["heat"]) == ("no supply", "no board")
+    assert (missing["power"], missing["heat"]) == ("no power supply", "no board")
     assert {f.id: f.why_not for f in checked(kit("B06")).families}[
         "lifetime"
-    ] == "nothing that wears"
+    ] == "no part with lifetime data"
 
 
 def test_of_full_bars_the_one_that_may_be_none_is_told() -> None:
@@ -205,8 +205,8 @@ def test_a_wider_input_band_never_narrows_an_output_band(narrow: float, more: fl
 def test_four_hundred_parts_are_judged() -> None:
     """The most a plan may hold: a sentence for what finds no socket, and no error."""
     report = checked(kit(*SMALL[:5], "395xX07"))
-    sentences = [finding.sentence for finding in told(report, "FIT-02")]
-    assert sentences == ["391 of the 395 Gloaming 384 find no free USB-A socket: all 4 are taken."]
+    sentences = [finding.sentence.text for finding in told(report, "FIT-02")]
+    assert sentences == ["391 of 395 Gloaming 384 have no free USB-A port: all 4 are in use."]
 
 
 @pytest.mark.parametrize(
@@ -254,7 +254,7 @@ def test_a_reminder_that_is_ticked_is_put_away() -> None:
     reminder = {"id": "copy", "text": "Keep a second copy."}
     plan = kit(*SMALL, reminders=[reminder], place={"ambient_max_c": 60})
     before = checked(plan)
-    assert [f.sentence for f in told(before, "SAFE-05")] == ["Keep a second copy."]
+    assert [f.sentence.text for f in told(before, "SAFE-05")] == ["Keep a second copy."]
     stops = next(f.id for f in before.findings if f.severity == "problem")
     ticked = plan.model_copy(update={"done": ("SAFE-05:copy", stops, "gone")})
     after = checked(ticked)

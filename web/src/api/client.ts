@@ -1,7 +1,6 @@
 /** Talks to the server; every error becomes a `ProblemError` with a sentence for people. */
 import createClient from "openapi-fetch";
 
-import { shownHeader } from "../ui/displayUnits";
 import type { paths } from "./schema";
 import { asked } from "./serverState";
 import type { Problem } from "./types";
@@ -21,7 +20,7 @@ const NO_ANSWER: Problem = {
   type: "about:blank",
   title: "No answer",
   status: 0,
-  detail: "The server does not answer. Is it still running? Nothing was changed.",
+  detail: "No connection to the server. Nothing was changed.",
   problems: [],
   version: null,
   changes: [],
@@ -31,7 +30,6 @@ export const client = createClient<paths>({
   baseUrl: window.location.origin,
   fetch: async (request) => {
     const answered = asked();
-    request.headers.set("Shown", shownHeader());
     try {
       const response = await fetch(request);
       answered(true);

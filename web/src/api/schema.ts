@@ -1184,7 +1184,7 @@ export interface components {
         };
         /**
          * Alternative
-         * @description One question on which people differ.
+         * @description One question on which practice differs.
          *
          *     `side` is where the plan stands, `other` the side it could be on; `patch` takes it there, with
          *     `title` saying how and `effect` what that does. Without a patch `why_not` says what is missing.
@@ -1199,8 +1199,7 @@ export interface components {
             side: string;
             /** Other */
             other: string;
-            /** Title */
-            title: string;
+            title: components["schemas"]["Text"];
             /** Patch */
             patch: (components["schemas"]["AddLine-Output"] | components["schemas"]["SwapPart-Output"] | components["schemas"]["RemoveLine-Output"] | components["schemas"]["EditLine-Output"] | components["schemas"]["PinPlug-Output"] | components["schemas"]["SetFields-Output"])[];
             /** Why Not */
@@ -1503,9 +1502,10 @@ export interface components {
         };
         /**
          * Candidate
-         * @description A part for a role, judged in the plan. `reason` is the worst snag that it would bring.
+         * @description A part for a role, checked in the plan.
          *
-         *     `brings` names the lead that comes with it, where it would not be joined to anything without.
+         *     `reason` is the worst snag that it would cause, `figure` its key value. `brings` names the cable
+         *     that comes with it, where it would not be joined to anything without.
          */
         Candidate: {
             /** Part */
@@ -1521,8 +1521,7 @@ export interface components {
             maker: string;
             /** Summary */
             summary: string;
-            /** Figure */
-            figure: string;
+            figure: components["schemas"]["Text"];
             /** Price */
             price: string | null;
             /** Currency */
@@ -1533,8 +1532,7 @@ export interface components {
             patch: (components["schemas"]["AddLine-Output"] | components["schemas"]["SwapPart-Output"] | components["schemas"]["RemoveLine-Output"] | components["schemas"]["EditLine-Output"] | components["schemas"]["PinPlug-Output"] | components["schemas"]["SetFields-Output"])[];
             /** Brings */
             brings: string;
-            /** Reason */
-            reason: string;
+            reason: components["schemas"]["Text"];
             effect: components["schemas"]["Effect"];
         };
         /**
@@ -1774,7 +1772,7 @@ export interface components {
             /** Less */
             less: string;
             /** Sentences */
-            sentences: string[];
+            sentences: components["schemas"]["Text"][];
             report: components["schemas"]["Report"];
         };
         /**
@@ -1818,10 +1816,8 @@ export interface components {
             socket_label: string;
             /** Connector */
             connector: string;
-            /** Link */
-            link: string;
-            /** Bus */
-            bus: string;
+            link: components["schemas"]["Text"];
+            bus: components["schemas"]["Text"];
             /** Shares With */
             shares_with: string;
             /** Pinned */
@@ -2159,10 +2155,12 @@ export interface components {
             /** Washers Mm */
             washers_mm: number;
             /**
-             * Wanted
-             * @default
+             * @default {
+             *       "text": "",
+             *       "parts": []
+             *     }
              */
-            wanted?: string;
+            wanted?: components["schemas"]["Text"];
         };
         /**
          * FastenerSet
@@ -2184,6 +2182,40 @@ export interface components {
              * @default []
              */
             screws_mm: number[];
+        };
+        /**
+         * Figure
+         * @description A number in a sentence, in the unit that the core works in.
+         *
+         *     `is_difference` marks what lies between two values: 5 °C of it are 9 °F. `has_unit` is false
+         *     where the unit stands behind a later figure: “10 to 40 °C”. Amounts of money have their currency
+         *     as `unit` and `is_money` set.
+         */
+        Figure: {
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /**
+             * Decimals
+             * @default 0
+             */
+            decimals?: number;
+            /**
+             * Is Difference
+             * @default false
+             */
+            is_difference?: boolean;
+            /**
+             * Has Unit
+             * @default true
+             */
+            has_unit?: boolean;
+            /**
+             * Is Money
+             * @default false
+             */
+            is_money?: boolean;
         };
         /**
          * FigureInput
@@ -2222,7 +2254,7 @@ export interface components {
         };
         /**
          * Finding
-         * @description What a rule found: one plain sentence with the figures in it.
+         * @description What a rule found: one plain sentence that carries its figures.
          *
          *     `id` is stable while the cause is the same, so that it can be asked about later; `margin` names
          *     the margin it comes from. Some sentences take a solution of their own, and most findings of a
@@ -2240,8 +2272,7 @@ export interface components {
              * @enum {string}
              */
             severity: "ok" | "note" | "tight" | "problem";
-            /** Sentence */
-            sentence: string;
+            sentence: components["schemas"]["Text"];
             /** Lines */
             lines: string[];
             /** Sockets */
@@ -2289,7 +2320,7 @@ export interface components {
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
             /** Failing */
-            failing: string[];
+            failing: components["schemas"]["Text"][];
             report: components["schemas"]["Report"];
             cheaper: components["schemas"]["CheaperKitView"] | null;
         };
@@ -2343,16 +2374,15 @@ export interface components {
          *     what is wrong already.
          */
         Fix: {
-            /** Title */
-            title: string;
+            title: components["schemas"]["Text"];
             /** Patch */
             patch: (components["schemas"]["AddLine-Output"] | components["schemas"]["SwapPart-Output"] | components["schemas"]["RemoveLine-Output"] | components["schemas"]["EditLine-Output"] | components["schemas"]["PinPlug-Output"] | components["schemas"]["SetFields-Output"])[];
             /** Resolves */
             resolves: string[];
             /** Breaks */
-            breaks: string[];
+            breaks: components["schemas"]["Text"][];
             /** Worsens */
-            worsens: string[];
+            worsens: components["schemas"]["Text"][];
             becomes: components["schemas"]["Becomes"] | null;
             effect: components["schemas"]["Effect"];
             /** After */
@@ -2931,8 +2961,7 @@ export interface components {
             quantity: number;
             /** Owned */
             owned: boolean;
-            /** Figure */
-            figure: string;
+            figure: components["schemas"]["Text"];
             /**
              * Severity
              * @enum {string}
@@ -2966,7 +2995,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "wire" | "wifi" | "usb2" | "usb3" | "pcie" | "sata" | "bridge" | "slot" | "processor" | "medium" | "files";
+            kind: "ethernet" | "wifi" | "usb2" | "usb3" | "pcie" | "sata" | "bridge" | "slot" | "processor" | "medium" | "files";
             /** To */
             to: string;
             /** Note */
@@ -3141,8 +3170,7 @@ export interface components {
             current: boolean;
             /** Patch */
             patch: (components["schemas"]["AddLine-Output"] | components["schemas"]["SwapPart-Output"] | components["schemas"]["RemoveLine-Output"] | components["schemas"]["EditLine-Output"] | components["schemas"]["PinPlug-Output"] | components["schemas"]["SetFields-Output"])[];
-            /** Reason */
-            reason: string;
+            reason: components["schemas"]["Text"];
             effect: components["schemas"]["Effect"];
         };
         /**
@@ -3561,8 +3589,7 @@ export interface components {
             model: string;
             /** Summary */
             summary: string;
-            /** Figure */
-            figure: string;
+            figure: components["schemas"]["Text"];
             /** Price */
             price: string | null;
             /** Currency */
@@ -4220,8 +4247,7 @@ export interface components {
             total: string;
             /** Currency */
             currency: string;
-            /** Worst */
-            worst: string | null;
+            worst: components["schemas"]["Text"] | null;
             /** Problems */
             problems: number;
             /** Tight */
@@ -4769,8 +4795,7 @@ export interface components {
         Reason: {
             /** Line */
             line: string;
-            /** Text */
-            text: string;
+            text: components["schemas"]["Text"];
         };
         /**
          * Reminder
@@ -4961,8 +4986,7 @@ export interface components {
              * @enum {string}
              */
             status: "met" | "met_if" | "not_met" | "not_checked";
-            /** Sentence */
-            sentence: string;
+            sentence: components["schemas"]["Text"];
             /** Lines */
             lines: string[];
             /** Unit */
@@ -5565,6 +5589,16 @@ export interface components {
             figure: string | null;
         };
         /**
+         * Text
+         * @description A sentence, or a part of one: `parts` in order, and `text`, all of it in the core's units.
+         */
+        Text: {
+            /** Text */
+            text: string;
+            /** Parts */
+            parts: (string | components["schemas"]["Figure"])[];
+        };
+        /**
          * Transfer
          * @description Data on their way: from where to where, how much, and how soon they have to be there.
          *
@@ -5719,8 +5753,7 @@ export interface components {
              * @enum {string}
              */
             kind: "writing" | "turning" | "age";
-            /** How */
-            how: string;
+            how: components["schemas"]["Text"];
             /** Years */
             years: number;
             /** Most Years */
@@ -5897,8 +5930,7 @@ export interface components {
             source: string;
             /** Doubts */
             doubts: components["schemas"]["Doubt"][];
-            /** Measure */
-            measure: string;
+            measure: components["schemas"]["Text"];
         };
         /**
          * WorkspaceLook
@@ -5950,9 +5982,7 @@ export interface operations {
     list_plans_api_plans_get: {
         parameters: {
             query?: never;
-            header?: {
-                shown?: string | null;
-            };
+            header?: never;
             path?: never;
             cookie?: never;
         };
@@ -5967,7 +5997,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanStrip"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5976,7 +6006,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6009,7 +6039,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6018,7 +6048,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6047,7 +6077,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6056,7 +6086,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6087,7 +6117,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6096,7 +6126,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6111,7 +6141,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The version a write was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"`. */
                 "if-match": string;
             };
             path: {
@@ -6128,7 +6158,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6137,7 +6167,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6152,7 +6182,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The version a write was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"`. */
                 "if-match": string;
             };
             path: {
@@ -6175,7 +6205,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6184,7 +6214,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6199,7 +6229,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The version a write was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"`. */
                 "if-match": string;
             };
             path: {
@@ -6218,7 +6248,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6227,7 +6257,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6242,7 +6272,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The version a write was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"`. */
                 "if-match": string;
             };
             path: {
@@ -6261,7 +6291,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6270,7 +6300,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6301,7 +6331,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6310,7 +6340,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6339,7 +6369,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6348,7 +6378,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6379,7 +6409,7 @@ export interface operations {
                     "text/plain": string;
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6388,7 +6418,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6419,7 +6449,7 @@ export interface operations {
                     "text/plain": string;
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6428,7 +6458,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6459,7 +6489,7 @@ export interface operations {
                     "application/json": components["schemas"]["Revision"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6468,7 +6498,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6499,7 +6529,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6508,7 +6538,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6522,13 +6552,13 @@ export interface operations {
     adopt_assumptions_api_plans__plan_id__apply_assumptions_post: {
         parameters: {
             query?: {
-                /** @description Hottest day to assume instead of the plan's. [°C] */
+                /** @description Highest ambient to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
-                /** @description How hard everything works in every phase of the day. */
+                /** @description Load to assume in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
             header: {
-                /** @description The version a write was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"`. */
                 "if-match": string;
             };
             path: {
@@ -6547,7 +6577,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6556,7 +6586,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6570,14 +6600,12 @@ export interface operations {
     plan_report_api_plans__plan_id__report_get: {
         parameters: {
             query?: {
-                /** @description Hottest day to assume instead of the plan's. [°C] */
+                /** @description Highest ambient to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
-                /** @description How hard everything works in every phase of the day. */
+                /** @description Load to assume in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
-            header?: {
-                shown?: string | null;
-            };
+            header?: never;
             path: {
                 plan_id: string;
             };
@@ -6594,7 +6622,7 @@ export interface operations {
                     "application/json": components["schemas"]["Report"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6603,7 +6631,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6619,14 +6647,12 @@ export interface operations {
             query: {
                 role: "board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment";
                 line?: string | null;
-                /** @description Hottest day to assume instead of the plan's. [°C] */
+                /** @description Highest ambient to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
-                /** @description How hard everything works in every phase of the day. */
+                /** @description Load to assume in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
-            header?: {
-                shown?: string | null;
-            };
+            header?: never;
             path: {
                 plan_id: string;
             };
@@ -6643,7 +6669,7 @@ export interface operations {
                     "application/json": components["schemas"]["Candidate"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6652,7 +6678,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6666,14 +6692,12 @@ export interface operations {
     plan_alternatives_api_plans__plan_id__alternatives_get: {
         parameters: {
             query?: {
-                /** @description Hottest day to assume instead of the plan's. [°C] */
+                /** @description Highest ambient to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
-                /** @description How hard everything works in every phase of the day. */
+                /** @description Load to assume in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
-            header?: {
-                shown?: string | null;
-            };
+            header?: never;
             path: {
                 plan_id: string;
             };
@@ -6690,7 +6714,7 @@ export interface operations {
                     "application/json": components["schemas"]["Alternative"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6699,7 +6723,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6732,7 +6756,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6741,7 +6765,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6756,14 +6780,12 @@ export interface operations {
         parameters: {
             query: {
                 finding: string;
-                /** @description Hottest day to assume instead of the plan's. [°C] */
+                /** @description Highest ambient to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
-                /** @description How hard everything works in every phase of the day. */
+                /** @description Load to assume in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
-            header?: {
-                shown?: string | null;
-            };
+            header?: never;
             path: {
                 plan_id: string;
             };
@@ -6780,7 +6802,7 @@ export interface operations {
                     "application/json": components["schemas"]["Fix"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6789,7 +6811,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6804,9 +6826,9 @@ export interface operations {
         parameters: {
             query: {
                 figure: string;
-                /** @description Hottest day to assume instead of the plan's. [°C] */
+                /** @description Highest ambient to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
-                /** @description How hard everything works in every phase of the day. */
+                /** @description Load to assume in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
             header?: never;
@@ -6826,7 +6848,7 @@ export interface operations {
                     "application/json": components["schemas"]["Working"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6835,7 +6857,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6849,9 +6871,7 @@ export interface operations {
     evaluate_plan_api_evaluate_post: {
         parameters: {
             query?: never;
-            header?: {
-                shown?: string | null;
-            };
+            header?: never;
             path?: never;
             cookie?: never;
         };
@@ -6870,7 +6890,7 @@ export interface operations {
                     "application/json": components["schemas"]["Report"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6879,7 +6899,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6908,7 +6928,7 @@ export interface operations {
                     "application/json": components["schemas"]["RuleView"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6917,7 +6937,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6933,9 +6953,7 @@ export interface operations {
             query?: {
                 kind?: ("board" | "power_supply" | "cable" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool" | "machine")[] | null;
             };
-            header?: {
-                shown?: string | null;
-            };
+            header?: never;
             path?: never;
             cookie?: never;
         };
@@ -6950,7 +6968,7 @@ export interface operations {
                     "application/json": components["schemas"]["PartView"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6959,7 +6977,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -6990,7 +7008,7 @@ export interface operations {
                     "application/json": string[];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -6999,7 +7017,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7030,7 +7048,7 @@ export interface operations {
                     "application/json": components["schemas"]["Part"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7039,7 +7057,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7068,7 +7086,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7077,7 +7095,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7092,7 +7110,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The version a write was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"`. */
                 "if-match": string;
             };
             path: {
@@ -7115,7 +7133,7 @@ export interface operations {
                     "application/json": components["schemas"]["PartSheet"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7124,7 +7142,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7157,7 +7175,7 @@ export interface operations {
                     "application/json": components["schemas"]["PartSheet"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7166,7 +7184,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7197,7 +7215,7 @@ export interface operations {
                     "application/json": components["schemas"]["PartSheet"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7206,7 +7224,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7237,7 +7255,7 @@ export interface operations {
                     "application/json": components["schemas"]["PartSheet"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7246,7 +7264,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7275,7 +7293,7 @@ export interface operations {
                     "application/json": components["schemas"]["Purpose"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7284,7 +7302,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7313,7 +7331,7 @@ export interface operations {
                     "application/json": components["schemas"]["KnownPlace"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7322,7 +7340,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7351,7 +7369,7 @@ export interface operations {
                     "application/json": components["schemas"]["RequirementKind"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7360,7 +7378,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7374,9 +7392,7 @@ export interface operations {
     suggest_first_kit_api_first_kit_post: {
         parameters: {
             query?: never;
-            header?: {
-                shown?: string | null;
-            };
+            header?: never;
             path?: never;
             cookie?: never;
         };
@@ -7395,7 +7411,7 @@ export interface operations {
                     "application/json": components["schemas"]["FirstKitView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7404,7 +7420,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7419,14 +7435,12 @@ export interface operations {
         parameters: {
             query: {
                 plug: string;
-                /** @description Hottest day to assume instead of the plan's. [°C] */
+                /** @description Highest ambient to assume instead of the plan's. [°C] */
                 ambient_c?: number | null;
-                /** @description How hard everything works in every phase of the day. */
+                /** @description Load to assume in every phase of the day. */
                 activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
-            header?: {
-                shown?: string | null;
-            };
+            header?: never;
             path: {
                 plan_id: string;
             };
@@ -7443,7 +7457,7 @@ export interface operations {
                     "application/json": components["schemas"]["Move"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7452,7 +7466,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7484,7 +7498,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7493,7 +7507,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7522,7 +7536,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7531,7 +7545,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7562,7 +7576,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7571,7 +7585,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7602,7 +7616,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7611,7 +7625,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7641,7 +7655,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7650,7 +7664,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7679,7 +7693,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7688,7 +7702,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7718,7 +7732,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7727,7 +7741,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7758,7 +7772,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7767,7 +7781,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7800,7 +7814,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanArrival"][];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7809,7 +7823,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7842,7 +7856,7 @@ export interface operations {
                     "application/json": components["schemas"]["PartArrivals"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7851,7 +7865,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7880,7 +7894,7 @@ export interface operations {
                     "application/json": components["schemas"]["Holdings"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7889,7 +7903,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7916,7 +7930,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7925,7 +7939,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -7958,7 +7972,7 @@ export interface operations {
                     "application/json": components["schemas"]["WorkspaceLook"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -7967,7 +7981,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -8000,7 +8014,7 @@ export interface operations {
                     "application/json": components["schemas"]["WorkspaceLook"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8009,7 +8023,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -8023,9 +8037,7 @@ export interface operations {
     report_of_step_api_plans__plan_id__revisions__number__report_get: {
         parameters: {
             query?: never;
-            header?: {
-                shown?: string | null;
-            };
+            header?: never;
             path: {
                 plan_id: string;
                 number: number;
@@ -8043,7 +8055,7 @@ export interface operations {
                     "application/json": components["schemas"]["Report"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8052,7 +8064,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -8067,7 +8079,7 @@ export interface operations {
         parameters: {
             query?: never;
             header: {
-                /** @description The version a write was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"`. */
                 "if-match": string;
             };
             path: {
@@ -8087,7 +8099,7 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8096,7 +8108,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -8125,7 +8137,7 @@ export interface operations {
                     "application/json": components["schemas"]["Bin"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8134,7 +8146,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -8165,7 +8177,7 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8174,7 +8186,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -8206,7 +8218,7 @@ export interface operations {
                     "application/json": components["schemas"]["ReadFigure"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8215,7 +8227,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -8244,7 +8256,7 @@ export interface operations {
                     "application/json": components["schemas"]["Preferences-Output"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8253,7 +8265,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;
@@ -8286,7 +8298,7 @@ export interface operations {
                     "application/json": components["schemas"]["Preferences-Output"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -8295,7 +8307,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description A problem document with a sentence for people (RFC 9457). */
+            /** @description A problem document (RFC 9457). */
             default: {
                 headers: {
                     [name: string]: unknown;

@@ -3,6 +3,9 @@ import type { components } from "./schema";
 
 type Schemas = components["schemas"];
 
+/** A sentence: words and names as they are, and figures. */
+export type Text = Schemas["Text"];
+export type Figure = Schemas["Figure"];
 export type Plan = Schemas["Plan-Output"];
 export type PlanView = Schemas["PlanView"];
 export type PlanStrip = Schemas["PlanStrip"];

@@ -24,23 +24,23 @@ export function ComparePage() {
     queries: chosen.map((plan) => reportQuery(plan.id, plan.version, AS_PLANNED)),
   });
   const ready = reports.flatMap((query) => query.data ?? []);
-  const show = (next: string[]) => void navigate(`/side/${next.join(",")}`, { replace: true });
+  const show = (next: string[]) => void navigate(`/compare/${next.join(",")}`, { replace: true });
   const others = (plans.data ?? []).filter((plan) => !plan.broken && !ids.includes(plan.id));
   return (
     <div className="plans-page">
       <PageBar current="plans" />
       <main className="plans-body">
         <div className="plans-head">
-          <h1>Side by side</h1>
+          <h1>Compare</h1>
           <span className="soft grow">Two to four plans on the same limit lines.</span>
           {ids.length < MOST_PLANS && others.length > 0 && (
             <Form.Select
               className="side-add"
-              aria-label="Put another plan beside"
+              aria-label="Add a plan"
               value=""
               onChange={(event) => show([...chosen.map((plan) => plan.id), event.target.value])}
             >
-              <option value="">Put another plan beside…</option>
+              <option value="">Add a plan…</option>
               {others.map((plan) => (
                 <option key={plan.id} value={plan.id}>
                   {plan.name}
@@ -54,9 +54,7 @@ export function ComparePage() {
           <Failure error={plans.error} retry={() => void plans.refetch()} />
         )}
         {plans.data && chosen.length === 0 && (
-          <p className="soft">
-            None of these plans is here any more. Put others beside each other.
-          </p>
+          <p className="soft">These plans no longer exist. Add other plans.</p>
         )}
         {chosen.length > 0 && ready.length === chosen.length && (
           <SideTable
@@ -65,9 +63,7 @@ export function ComparePage() {
             onDrop={(id) => show(ids.filter((entry) => entry !== id))}
           />
         )}
-        {chosen.length === 1 && (
-          <p className="soft">Put another plan beside this one to see where they differ.</p>
-        )}
+        {chosen.length === 1 && <p className="soft">Add a second plan to compare.</p>}
       </main>
     </div>
   );
@@ -87,16 +83,11 @@ function SideTable({ plans, reports, onDrop }: TableProps) {
     <>
       <Form.Check
         id={`${id}-only`}
-        label="Only where they differ"
+        label="Only differences"
         checked={onlyDifferences}
         onChange={(event) => setOnlyDifferences(event.target.checked)}
       />
-      <div
-        className="side-scroll"
-        tabIndex={0}
-        role="region"
-        aria-label="The plans, column by column"
-      >
+      <div className="side-scroll" tabIndex={0} role="region" aria-label="Plans by column">
         <table className="side-table">
           <thead>
             <tr>
@@ -107,10 +98,10 @@ function SideTable({ plans, reports, onDrop }: TableProps) {
                   <Link to={`/plans/${plan.id}`}>{plan.name}</Link>
                   <Button
                     variant="link"
-                    aria-label={`take away ${plan.name}`}
+                    aria-label={`Remove ${plan.name}`}
                     onClick={() => onDrop(plan.id)}
                   >
-                    take away
+                    Remove
                   </Button>
                 </th>
               ))}

@@ -28,8 +28,8 @@ test("verdict, purpose and price of each", () => {
   const rows = factRows([report({}), report({})]);
   expect(rows.map((row) => row.label)).toContain("To buy");
   expect(rows.find((row) => row.id === "purpose")?.cells).toEqual([
-    "nothing asked",
-    "nothing asked",
+    "no requirements",
+    "no requirements",
   ]);
   expect(rows.find((row) => row.id === "verdict")?.cells[0]).toBe("OK");
 });

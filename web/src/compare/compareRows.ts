@@ -14,17 +14,17 @@ export interface SideRow {
 /** Verdict, price, watts and heat of each plan. */
 export function factRows(reports: Report[]): SideRow[] {
   const rows: [string, string, (report: Report) => string][] = [
-    ["verdict", "Verdict", verdict],
+    ["verdict", "Result", verdict],
     [
       "purpose",
       "Purpose",
-      (r) => (r.purpose.length > 0 ? requirementTally(r.purpose) : "nothing asked"),
+      (r) => (r.purpose.length > 0 ? requirementTally(r.purpose) : "no requirements"),
     ],
     ["cost", "To buy", (r) => money(r.cost.total, r.cost.currency)],
-    ["watts", "Most out of the supply", (r) => heaviest(r)],
+    ["watts", "Peak power from the power supply", (r) => heaviest(r)],
     [
       "ambient",
-      "Good up to",
+      "OK up to",
       (r) => (r.heat.hottest_ambient_c === null ? "–" : figure(r.heat.hottest_ambient_c, "°C")),
     ],
   ];
@@ -34,9 +34,10 @@ export function factRows(reports: Report[]): SideRow[] {
 function verdict(report: Report): string {
   const problems = report.findings.filter((finding) => finding.severity === "problem").length;
   const tight = report.findings.filter((finding) => finding.severity === "tight").length;
-  const counts = [problems > 0 && `${problems} stop it`, tight > 0 && `${tight} tight`].filter(
-    Boolean,
-  );
+  const counts = [
+    problems > 0 && `${problems} problem${problems > 1 ? "s" : ""}`,
+    tight > 0 && `${tight} tight`,
+  ].filter(Boolean);
   return counts.length > 0 ? counts.join(", ") : severityWord(report.severity);
 }
 

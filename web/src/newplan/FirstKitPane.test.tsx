@@ -3,7 +3,7 @@ import { cleanup, render, screen } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 
 import type { FirstKit, FirstKitRequest, LineReport, Plan } from "../api/types";
-import { report } from "../testing/reports";
+import { plain, report } from "../testing/reports";
 import { FirstKitPane } from "./FirstKitPane";
 
 afterEach(cleanup);
@@ -23,8 +23,8 @@ function kit(failing: string[]): FirstKit {
   return {
     plan: { name: "x" } as Plan,
     empty: { name: "x" } as Plan,
-    reasons: [{ line: "board", text: "owned, and carries it all" }],
-    failing,
+    reasons: [{ line: "board", text: plain("Already owned") }],
+    failing: failing.map(plain),
     report: checked,
     cheaper: null,
   };
@@ -45,15 +45,15 @@ test("each line with why it was taken, what it costs and whether it is owned", (
       found={answer({ data: kit([]) })}
     />,
   );
-  expect(screen.getByText(/Nothing stops it/)).toBeTruthy();
+  expect(screen.getByText(/No problems found/)).toBeTruthy();
   const row = screen.getByRole("row");
   expect(row.textContent).toContain("2 × Hurdle 2");
-  expect(row.textContent).toContain("owned, and carries it all");
-  expect(row.textContent).toContain("own");
+  expect(row.textContent).toContain("owned");
+  expect(row.textContent).toContain("Already owned");
 });
 
 test("what fails is named, with the nearest kit below", () => {
-  const data = kit(["The kit comes to € 90; the budget is € 60."]);
+  const data = kit(["The kit costs €90; the budget is €60."]);
   render(
     <FirstKitPane
       request={REQUEST}
@@ -63,8 +63,8 @@ test("what fails is named, with the nearest kit below", () => {
       found={answer({ data })}
     />,
   );
-  expect(screen.getByText(/nearest one fails here/)).toBeTruthy();
-  expect(screen.getByText(/the budget is € 60/)).toBeTruthy();
+  expect(screen.getByText(/nearest kit fails here/)).toBeTruthy();
+  expect(screen.getByText(/the budget is €60/)).toBeTruthy();
 });
 
 test("what is tight is told before the kit is begun, the rest counted", () => {
@@ -72,7 +72,7 @@ test("what is tight is told before the kit is begun, the rest counted", () => {
   const findings = [1, 2, 3, 4, 5].map((n) => ({
     id: `PWR-02:${n}`,
     severity: n === 1 ? "note" : "tight",
-    sentence: `Snag ${n}.`,
+    sentence: plain(`Snag ${n}.`),
   }));
   Object.assign(data.report, { severity: "tight", findings });
   render(
@@ -85,12 +85,12 @@ test("what is tight is told before the kit is begun, the rest counted", () => {
     />,
   );
   expect(screen.getByText("Snag 2.")).toBeTruthy();
-  expect(screen.getByText("1 more in the plan.")).toBeTruthy();
+  expect(screen.getByText("And 1 more, shown in the plan.")).toBeTruthy();
   expect(screen.queryByText("Snag 1.")).toBeNull();
 });
 
 test("what is missing comes before an old answer", () => {
-  const missing = "Choose where it will live.";
+  const missing = "Choose a location.";
   render(
     <FirstKitPane
       request={null}
@@ -114,7 +114,7 @@ test("it says that it is at work, and what went wrong", () => {
       found={answer({ isFetching: true })}
     />,
   );
-  expect(screen.getByText("Trying the cupboard…")).toBeTruthy();
+  expect(screen.getByText("Checking parts…")).toBeTruthy();
   expect(screen.getByRole("region", { name: "First kit" }).getAttribute("aria-busy")).toBe("true");
   unmount();
   const found = answer({ isError: true, error: new Error("The server does not answer.") } as never);
@@ -129,7 +129,12 @@ test("a cheaper kit is named with what it saves and what is tight, and shown whe
   cheap.cost.total = "60";
   const data: FirstKit = {
     ...kit([]),
-    cheaper: { plan: { name: "y" } as Plan, less: "28", sentences: ["It slows."], report: cheap },
+    cheaper: {
+      plan: { name: "y" } as Plan,
+      less: "28",
+      sentences: [plain("It slows.")],
+      report: cheap,
+    },
   };
   const show = vi.fn();
   const pane = (cheaper: boolean) => (
@@ -142,10 +147,10 @@ test("a cheaper kit is named with what it saves and what is tight, and shown whe
     />
   );
   const { rerender } = render(pane(false));
-  expect(screen.getByText(/less, and tight: It slows\./)).toBeTruthy();
-  screen.getByRole("button", { name: "Show that one" }).click();
+  expect(screen.getByText(/less is tight: It slows\./)).toBeTruthy();
+  screen.getByRole("button", { name: "Show the cheaper kit" }).click();
   expect(show).toHaveBeenCalledWith(true);
   rerender(pane(true));
-  expect(screen.getByText(/A sound one costs .*28 more/)).toBeTruthy();
+  expect(screen.getByText(/without tight limits costs .*28 more/)).toBeTruthy();
   expect(screen.queryByText("2 × Hurdle 2")).toBeNull();
 });

@@ -7,6 +7,7 @@ import { Cobble } from "../ui/Cobble";
 import { money, price, severityWord } from "../ui/numbers";
 import { roleLabel } from "../workbench/roles";
 import { requirementTally } from "./requirements";
+import { textOf } from "../ui/text";
 
 interface Props {
   request: FirstKitRequest | null;
@@ -24,7 +25,7 @@ export function FirstKitPane({ request, missing, found, cheaper, setCheaper }: P
   return (
     <section className="first-kit" aria-label="First kit" aria-busy={found.isFetching}>
       <h2>
-        A first kit
+        First kit
         {shown && request && (
           <span className="tabular">
             {money(shown.report.cost.total, shown.report.cost.currency)}
@@ -33,7 +34,7 @@ export function FirstKitPane({ request, missing, found, cheaper, setCheaper }: P
       </h2>
       {missing && <p className="soft">{missing}</p>}
       {found.isError && !missing && <p className="tone-problem">{found.error.message}</p>}
-      {!found.data && found.isFetching && <p className="soft">Trying the cupboard…</p>}
+      {!found.data && found.isFetching && <p className="soft">Checking parts…</p>}
       {found.data && shown && !missing && (
         <Found kit={{ ...found.data, ...shown }} stale={found.isFetching}>
           {found.data.cheaper && (
@@ -72,10 +73,12 @@ function Other({ cheaper, currency, shown, show }: OtherProps) {
   const less = money(cheaper.less, currency);
   return (
     <p className="other-kit">
-      {shown ? `A sound one costs ${less} more. ` : `${less} less, and tight: `}
-      {!shown && `${cheaper.sentences.slice(0, MOST_TOLD).join(" ")} `}
+      {shown
+        ? `The kit without tight limits costs ${less} more. `
+        : `A kit for ${less} less is tight: `}
+      {!shown && `${cheaper.sentences.slice(0, MOST_TOLD).map(textOf).join(" ")} `}
       <Button variant="link" onClick={() => show(!shown)}>
-        {shown ? "Show the sound one" : "Show that one"}
+        {shown ? "Show the kit without tight limits" : "Show the cheaper kit"}
       </Button>
     </p>
   );
@@ -98,23 +101,26 @@ function Found({ kit, stale, children }: FoundProps) {
         <Cobble severity={severity} size={18} silent />
         <span>
           {kit.failing.length === 0
-            ? `${severityWord(severity)}. ${report.purpose.length > 0 ? `${requirementTally(report.purpose)}. ` : ""}Nothing stops it.`
-            : "No kit of the cupboard does all of it. The nearest one fails here:"}
+            ? `${severityWord(severity)}. ${report.purpose.length > 0 ? `${requirementTally(report.purpose)}. ` : ""}No problems found.`
+            : "No kit meets every requirement. The nearest kit fails here:"}
         </span>
       </p>
       {kit.failing.length === 0 && tight.length > 0 && (
         <ul className="failing">
           {tight.slice(0, MOST_TOLD).map((finding) => (
-            <li key={finding.id}>{finding.sentence}</li>
+            <li key={finding.id}>{textOf(finding.sentence)}</li>
           ))}
-          {tight.length > MOST_TOLD && <li>{tight.length - MOST_TOLD} more in the plan.</li>}
+          {tight.length > MOST_TOLD && (
+            <li>And {tight.length - MOST_TOLD} more, shown in the plan.</li>
+          )}
         </ul>
       )}
       {kit.failing.length > 0 && (
         <ul className="failing">
           {kit.failing.map((sentence) => (
-            <li key={sentence} className="tone-problem">
-              {sentence}
+            <li key={sentence.text} className="tone-problem">
+              {" "}
+              {textOf(sentence)}
             </li>
           ))}
         </ul>
@@ -130,8 +136,8 @@ function Found({ kit, stale, children }: FoundProps) {
               <td>
                 {line.quantity > 1 && `${line.quantity} × `}
                 {line.name}
-                {line.owned && <span className="own-tag">own</span>}
-                <div className="soft">{why.get(line.id)}</div>
+                {line.owned && <span className="own-tag">owned</span>}
+                <div className="soft">{textOf(why.get(line.id) ?? "")}</div>
               </td>
               <td className="num tabular">
                 {price(report.cost.lines[index]?.to_pay, report.cost.currency)}

@@ -29,7 +29,7 @@ import { RequirementForm } from "./RequirementForm";
 import { lookedFor } from "./requirements";
 import { useSettled } from "./useSettled";
 
-/** Four questions; beside them what the answers ask, and a first kit that gives it. */
+/** New plan; beside them what the answers ask, and a first kit that gives it. */
 export function NewPlanPage() {
   const purposes = useQuery(purposesQuery);
   const places = useQuery(placesQuery);
@@ -77,7 +77,7 @@ export function NewPlanPage() {
       {(purposes.isPending || places.isPending) && <Loading what="the purposes" />}
       {purposes.data && places.data && (
         <div className="begin-page">
-          <main className="questions" aria-label="Four questions">
+          <main className="questions" aria-label="New plan">
             <h1>New plan</h1>
             <WhatQuestion
               answers={answers}
@@ -119,10 +119,10 @@ export function NewPlanPage() {
               </>
             ) : (
               <div className="quiet-state">
-                <strong>Four answers, and a kit that does it.</strong>
+                <strong>Your requirements and a first kit appear here.</strong>
                 <span>
-                  Choose what it will do. Here you will see what that asks of a kit, what usually
-                  goes wrong, and the cheapest kit of the cupboard that is sound.
+                  Choose a purpose. You will see what the kit must do, common mistakes, and the
+                  lowest-priced kit without problems.
                 </span>
               </div>
             )}
@@ -144,7 +144,7 @@ export function NewPlanPage() {
                     : bare.mutate(answers.name.trim() || (purpose?.title ?? ""))
                 }
               >
-                Begin without a kit
+                Create without a kit
               </Button>
               <Button
                 variant="primary"
@@ -155,7 +155,7 @@ export function NewPlanPage() {
                   create.mutate(named(shownKit(found.data, cheaper).plan, request))
                 }
               >
-                Begin with this kit
+                Create with this kit
               </Button>
             </div>
           </aside>
@@ -181,7 +181,7 @@ function WhatQuestion({ answers, purposes, onChoose, onName }: WhatProps) {
   const chosen = purposes.find((entry) => entry.id === answers.purposeId);
   return (
     <fieldset className="question">
-      <legend>What will it do?</legend>
+      <legend>What must it do?</legend>
       <div className="purpose-list" role="radiogroup" aria-label="Purpose">
         {purposes.map((purpose) => (
           <label key={purpose.id} className={purpose.id === answers.purposeId ? "chosen" : ""}>
@@ -196,7 +196,7 @@ function WhatQuestion({ answers, purposes, onChoose, onName }: WhatProps) {
         ))}
       </div>
       <div className="question-row">
-        <Form.Label htmlFor={`${id}-name`}>What will it be called?</Form.Label>
+        <Form.Label htmlFor={`${id}-name`}>Name of the plan</Form.Label>
         <Form.Control
           id={`${id}-name`}
           value={answers.name}
@@ -241,17 +241,18 @@ function WhereQuestion({ answers, onChange }: WhereProps) {
   );
   return (
     <fieldset className="question">
-      <legend>Where will it live?</legend>
+      <legend>Where will it be used?</legend>
       <div className="question-grid">
         <div className="question-row">
-          <Form.Label htmlFor={`${id}-place`}>Place</Form.Label>
+          <Form.Label htmlFor={`${id}-place`}> Location</Form.Label>
           <Form.Select
             id={`${id}-place`}
             value={answers.placeId}
             onChange={(event) => choose(event.target.value)}
           >
             <option value="" disabled>
-              choose
+              {" "}
+              Choose
             </option>
             {places.map((place) => (
               <option key={place.id} value={place.id}>
@@ -260,8 +261,8 @@ function WhereQuestion({ answers, onChange }: WhereProps) {
             ))}
           </Form.Select>
         </div>
-        {day("coldest", "Coldest day")}
-        {day("hottest", "Hottest day")}
+        {day("coldest", "Lowest ambient")}
+        {day("hottest", "Highest ambient")}
       </div>
       {chosen &&
         placeMeans(chosen.place).map((text) => (
@@ -295,15 +296,15 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
     onChange(owned.includes(partId) ? owned.filter((e) => e !== partId) : [...owned, partId]);
   return (
     <fieldset className="question">
-      <legend>What do you own already?</legend>
+      <legend>Which parts do you own?</legend>
       <div className="question-row">
-        <Form.Label htmlFor={`${id}-own`}>A part from your drawer</Form.Label>
+        <Form.Label htmlFor={`${id}-own`}>Search for a part</Form.Label>
         <Form.Control
           id={`${id}-own`}
           type="search"
           value={text}
           autoComplete="off"
-          placeholder="any part of its name, its kind, or what its label says"
+          placeholder="name, kind or a value on its label"
           onChange={(event) => setText(event.target.value)}
           onKeyDown={(event) => {
             if (event.key !== "Enter") return;
@@ -314,7 +315,7 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
         />
       </div>
       {text.trim() !== "" && (
-        <div className="owned-matches" role="group" aria-label="Parts that match">
+        <div className="owned-matches" role="group" aria-label="Matching parts">
           {matches.map((part) => (
             <Button
               key={part.id}
@@ -330,8 +331,8 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
               </span>
             </Button>
           ))}
-          <Link className="btn btn-sm" to="/cupboard">
-            Not in the cupboard? Describe it
+          <Link className="btn btn-sm" to="/parts">
+            Not listed? Add a custom part
           </Link>
         </div>
       )}
@@ -347,10 +348,10 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
                 </span>
                 <Button
                   variant="link"
-                  aria-label={`take out ${part?.model ?? partId}`}
+                  aria-label={`Remove ${part?.model ?? partId}`}
                   onClick={() => onChange(owned.filter((entry) => entry !== partId))}
                 >
-                  take out
+                  Remove
                 </Button>
               </li>
             );
@@ -366,7 +367,7 @@ function CostQuestion({ budget, onChange }: { budget: string; onChange: (text: s
   const id = useId();
   return (
     <fieldset className="question">
-      <legend>What may it cost?</legend>
+      <legend>Budget for parts</legend>
       <div className="question-row">
         <Form.Label htmlFor={`${id}-budget`}>Budget</Form.Label>
         <div className="with-unit narrow">
@@ -374,7 +375,7 @@ function CostQuestion({ budget, onChange }: { budget: string; onChange: (text: s
             id={`${id}-budget`}
             className="tabular"
             inputMode="decimal"
-            placeholder="no limit"
+            placeholder="No limit"
             value={budget}
             onChange={(event) => onChange(event.target.value)}
           />
@@ -395,8 +396,8 @@ interface AskedProps {
 function AskedFor({ purpose, requirements, onChange }: AskedProps) {
   const kinds = useQuery(requirementKindsQuery).data ?? [];
   return (
-    <section className="asked" aria-label="What this asks">
-      <h2>What this asks of a kit</h2>
+    <section className="asked" aria-label="Requirements">
+      <h2>Requirements</h2>
       <ul className="asked-list">
         {requirements.map((requirement) => (
           <li key={requirement.id}>
@@ -404,14 +405,14 @@ function AskedFor({ purpose, requirements, onChange }: AskedProps) {
             <span className="soft">{lookedFor(requirement, kinds)}</span>
             <Button
               variant="link"
-              aria-label={`leave out: ${requirement.text}`}
+              aria-label={`Remove the requirement: ${requirement.text}`}
               onClick={() => onChange(requirements.filter((entry) => entry.id !== requirement.id))}
             >
-              leave out
+              Remove
             </Button>
           </li>
         ))}
-        {requirements.length === 0 && <li className="soft">Nothing yet; add what it must do.</li>}
+        {requirements.length === 0 && <li className="soft">No requirements yet. Add one.</li>}
       </ul>
       <RequirementForm
         key={purpose.id}
@@ -423,7 +424,7 @@ function AskedFor({ purpose, requirements, onChange }: AskedProps) {
       />
       {purpose.mistakes.length > 0 && (
         <p className="soft">
-          <strong>What usually goes wrong:</strong> {purpose.mistakes.join(" ")}
+          <strong>Common mistakes:</strong> {purpose.mistakes.join(" ")}
         </p>
       )}
       {purpose.cautions.map((caution) => (

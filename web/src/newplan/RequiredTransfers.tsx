@@ -13,8 +13,8 @@ export function RequiredTransfers({ transfers, typed, onChange }: Props) {
   const asked = askable(transfers);
   if (asked.length === 0) return null;
   return (
-    <section className="asked-flows" aria-label="How much it moves">
-      <h3>How much it moves</h3>
+    <section className="asked-flows" aria-label="Amount of data">
+      <h3>Amount of data</h3>
       {asked.map((transfer) => {
         const answer = typed[transfer.id] ?? transferAnswer(transfer);
         const put = (change: Partial<TransferAnswer>) =>
@@ -24,7 +24,7 @@ export function RequiredTransfers({ transfers, typed, onChange }: Props) {
             <legend>{transfer.text}</legend>
             <Amount
               id={`flow-${transfer.id}-amount`}
-              label={transfer.amount_gb === null ? "how many at once" : "at a time"}
+              label={transfer.amount_gb === null ? "At the same time" : "Each time"}
               unit={transfer.amount_gb === null ? "" : "GB"}
               value={answer.amount}
               onChange={(amount) => put({ amount })}
@@ -32,9 +32,9 @@ export function RequiredTransfers({ transfers, typed, onChange }: Props) {
             {transfer.amount_gb !== null && (
               <Amount
                 id={`flow-${transfer.id}-within`}
-                label="within"
+                label="Within"
                 unit="min"
-                placeholder="no hurry"
+                placeholder="No limit"
                 value={answer.within}
                 onChange={(within) => put({ within })}
               />

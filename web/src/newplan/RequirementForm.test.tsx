@@ -16,22 +16,22 @@ const KINDS: RequirementKind[] = [
 function form(onAdd: (requirement: Requirement, added: () => void) => void, taken: string[] = []) {
   renderWith(<RequirementForm taken={taken} onAdd={onAdd} />, [[["requirement-kinds"], KINDS]]);
   const choose = (value: string) =>
-    fireEvent.change(screen.getByLabelText("Ask for something more"), { target: { value } });
+    fireEvent.change(screen.getByLabelText("Add a requirement"), { target: { value } });
   const type = (label: string, value: string) =>
     fireEvent.change(screen.getByLabelText(label), { target: { value } });
-  return { choose, type, add: () => fireEvent.click(screen.getByText("Ask for it")) };
+  return { choose, type, add: () => fireEvent.click(screen.getByText("Add requirement")) };
 }
 
 test("only what a need wants is asked for", () => {
   const { choose } = form(() => undefined);
-  expect(screen.queryByText("Ask for it")).toBeNull();
+  expect(screen.queryByText("Add requirement")).toBeNull();
   choose("condition:silent");
-  expect(screen.queryByLabelText("How much")).toBeNull();
+  expect(screen.queryByLabelText("Value")).toBeNull();
   choose("function:storage");
-  expect(screen.getByLabelText("How much")).toBeTruthy();
+  expect(screen.getByLabelText("Value")).toBeTruthy();
   expect(screen.getByText("GB")).toBeTruthy();
   choose("function:wifi");
-  expect(screen.getByLabelText("How often")).toBeTruthy();
+  expect(screen.getByLabelText("Count")).toBeTruthy();
 });
 
 test("a whole need is handed over, and the form is empty again", () => {
@@ -45,23 +45,23 @@ test("a whole need is handed over, and the form is empty again", () => {
     ["storage"],
   );
   choose("function:storage");
-  type("How much", "250");
-  type("In your words", "a year of pictures");
+  type("Value", "250");
+  type("Your own words", "a year of pictures");
   add();
   expect(asked).toMatchObject([
     { id: "storage-2", text: "a year of pictures", function: "storage", at_least: 250 },
   ]);
   // As long as nobody says that it is in, it may have to be sent again.
-  expect(screen.getByLabelText<HTMLInputElement>("How much").value).toBe("250");
+  expect(screen.getByLabelText<HTMLInputElement>("Value").value).toBe("250");
   act(added);
-  expect(screen.queryByText("Ask for it")).toBeNull();
+  expect(screen.queryByText("Add requirement")).toBeNull();
 });
 
 test("Enter in the words asks for it too", () => {
   const asked: Requirement[] = [];
   const { choose } = form((requirement) => asked.push(requirement));
   choose("condition:silent");
-  fireEvent.keyDown(screen.getByLabelText("In your words"), { key: "Enter" });
+  fireEvent.keyDown(screen.getByLabelText("Your own words"), { key: "Enter" });
   expect(asked).toMatchObject([{ condition: "silent", text: "makes no sound" }]);
 });
 
@@ -69,10 +69,10 @@ test("a wrong figure is told and nothing is lost", () => {
   const asked: Requirement[] = [];
   const { choose, type, add } = form((requirement) => asked.push(requirement));
   choose("function:storage");
-  type("How much", "plenty");
-  type("In your words", "room");
+  type("Value", "plenty");
+  type("Your own words", "room");
   add();
-  expect(screen.getByRole("alert").textContent).toMatch(/must be a number/);
-  expect(screen.getByLabelText<HTMLInputElement>("In your words").value).toBe("room");
+  expect(screen.getByRole("alert").textContent).toMatch(/Enter a number/);
+  expect(screen.getByLabelText<HTMLInputElement>("Your own words").value).toBe("room");
   expect(asked).toEqual([]);
 });

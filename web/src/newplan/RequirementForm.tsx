@@ -35,19 +35,19 @@ export function RequirementForm({ taken, onAdd }: Props) {
     onAdd(read.requirement, () => setTyped(EMPTY));
   };
   const groups: [string, string][] = [
-    ["function", "It can do"],
-    ["condition", "It holds"],
-    ["limit", "It stays within"],
+    ["function", "Functions"],
+    ["condition", "Conditions"],
+    ["limit", "Limits"],
   ];
   return (
     <div className="need-form">
       <Form.Select
         size="sm"
-        aria-label="Ask for something more"
+        aria-label="Add a requirement"
         value={typed.choice}
         onChange={(event) => setTyped({ ...typed, choice: event.target.value })}
       >
-        <option value="">Ask for something more…</option>
+        <option value="">Add a requirement…</option>
         {groups.map(([kind, label]) => (
           <optgroup key={kind} label={label}>
             {list
@@ -67,8 +67,8 @@ export function RequirementForm({ taken, onAdd }: Props) {
               <FigureInput
                 size="sm"
                 className="tabular"
-                aria-label={chosen.wants === "count" ? "How often" : "How much"}
-                placeholder={chosen.wants === "count" ? "1" : "how much"}
+                aria-label={chosen.wants === "count" ? "Count" : "Value"}
+                placeholder={chosen.wants === "count" ? "1" : "value"}
                 unit={chosen.unit}
                 value={typed.figure}
                 onChange={(figure) => setTyped({ ...typed, figure })}
@@ -82,8 +82,8 @@ export function RequirementForm({ taken, onAdd }: Props) {
                 size="sm"
                 className="tabular"
                 inputMode="decimal"
-                aria-label="At what rate"
-                placeholder="at what rate"
+                aria-label="Rate"
+                placeholder="rate"
                 value={typed.rate}
                 onChange={(event) => setTyped({ ...typed, rate: event.target.value })}
               />
@@ -93,8 +93,8 @@ export function RequirementForm({ taken, onAdd }: Props) {
           <Form.Control
             size="sm"
             id={`${id}-text`}
-            aria-label="In your words"
-            placeholder="in your words"
+            aria-label="Your own words"
+            placeholder="your own words (optional)"
             maxLength={200}
             value={typed.text}
             onChange={(event) => setTyped({ ...typed, text: event.target.value })}
@@ -105,7 +105,7 @@ export function RequirementForm({ taken, onAdd }: Props) {
             }}
           />
           <Button variant="" size="sm" onClick={add}>
-            Ask for it
+            Add requirement
           </Button>
         </>
       )}

@@ -1,5 +1,7 @@
 import { describe, expect, test } from "vitest";
 
+import { plain, read } from "../testing/reports";
+
 import type {
   Transfer,
   KnownPlace,
@@ -86,7 +88,7 @@ describe("the four answers", () => {
       hottest: "28",
     });
     const chosen = withPlace(NO_ANSWERS, LOFT);
-    expect(withPurpose(chosen, PURPOSE, PLACES).placeId).toBe("loft");
+    expect(read(withPurpose(chosen, PURPOSE, PLACES).placeId)).toBe("loft");
   });
 
   test("what is missing is said in their order", () => {
@@ -94,13 +96,13 @@ describe("the four answers", () => {
       const read = requestFrom(answers, [PURPOSE], PLACES);
       return "missing" in read ? read.missing : "";
     };
-    expect(missing(NO_ANSWERS)).toMatch("what it will do");
-    expect(missing({ ...NO_ANSWERS, purposeId: "hub" })).toMatch("where it will live");
+    expect(missing(NO_ANSWERS)).toMatch("purpose");
+    expect(missing({ ...NO_ANSWERS, purposeId: "hub" })).toMatch("location");
     const whole = withPurpose(NO_ANSWERS, PURPOSE, PLACES);
-    expect(missing({ ...whole, hottest: "warm" })).toMatch("must be numbers");
-    expect(missing({ ...whole, coldest: "40" })).toMatch("not be warmer");
+    expect(missing({ ...whole, hottest: "warm" })).toMatch("as numbers");
+    expect(missing({ ...whole, coldest: "40" })).toMatch("not be above");
     expect(missing({ ...whole, budget: "-1" })).toMatch("budget");
-    expect(missing(whole)).toBe("");
+    expect(read(missing(whole))).toBe("");
   });
 
   test("what is typed about a flow takes the place of what came with the purpose", () => {
@@ -161,12 +163,14 @@ describe("needs of one's own", () => {
   });
 
   test("days of a recording want its rate", () => {
-    expect(made("function:recording", "30")).toMatchObject({ wrong: /MB an hour/ });
-    expect(made("function:recording", "", "", "330")).toMatchObject({ wrong: /how many days/ });
-    expect(made("function:recording", "30", "", "fast")).toMatchObject({ wrong: /such as 30/ });
-    const read = made("function:recording", "30", "a month of nights", "330");
-    expect(read).toMatchObject({ requirement: { at_least: 30, rate_mb_h: 330 } });
-    expect("requirement" in read && lookedFor(read.requirement, KINDS)).toBe(
+    expect(made("function:recording", "30")).toMatchObject({
+      wrong: /number of days and of MB an hour/,
+    });
+    expect(made("function:recording", "", "", "330")).toMatchObject({ wrong: /number of days/ });
+    expect(made("function:recording", "30", "", "fast")).toMatchObject({ wrong: /for example 30/ });
+    const made30 = made("function:recording", "30", "a month of nights", "330");
+    expect(made30).toMatchObject({ requirement: { at_least: 30, rate_mb_h: 330 } });
+    expect("requirement" in made30 && read(lookedFor(made30.requirement, KINDS))).toBe(
       "room for a recording, at least 30 days at 330 MB an hour",
     );
   });
@@ -176,19 +180,21 @@ describe("needs of one's own", () => {
       ...ANY_REQUIREMENT,
       ...more,
     });
-    expect(lookedFor(requirement({ function: "storage", at_least: 20 }), KINDS)).toBe(
+    expect(read(lookedFor(requirement({ function: "storage", at_least: 20 }), KINDS))).toBe(
       "room, at least 20 GB",
     );
-    expect(lookedFor(requirement({ function: "wifi", count: 2 }), KINDS)).toBe("Wi-Fi, 2 times");
-    expect(lookedFor(requirement({ limit: "mass_g", at_most: 300 }), KINDS)).toBe(
+    expect(read(lookedFor(requirement({ function: "wifi", count: 2 }), KINDS))).toBe("2 × Wi-Fi");
+    expect(read(lookedFor(requirement({ limit: "mass_g", at_most: 300 }), KINDS))).toBe(
       "not heavier than 300 g",
     );
-    const report = { text: "", sentence: "", lines: [], unit: "", have: null, want: null };
+    const report = { text: "", sentence: plain(""), lines: [], unit: "", have: null, want: null };
     expect(
-      requirementTally([
-        { ...report, id: "a", status: "met" },
-        { ...report, id: "b", status: "not_met" },
-      ]),
-    ).toBe("1 of 2 needs met");
+      read(
+        requirementTally([
+          { ...report, id: "a", status: "met" },
+          { ...report, id: "b", status: "not_met" },
+        ]),
+      ),
+    ).toBe("1 of 2 requirements met");
   });
 });

@@ -41,17 +41,17 @@ export function requestFrom(
   places: KnownPlace[],
 ): { request: FirstKitRequest } | { missing: string } {
   const purpose = purposes.find((entry) => entry.id === answers.purposeId);
-  if (!purpose) return { missing: "Choose what it will do." };
+  if (!purpose) return { missing: "Choose a purpose." };
   const place = places.find((entry) => entry.id === answers.placeId);
-  if (!place) return { missing: "Choose where it will live." };
+  if (!place) return { missing: "Choose a location." };
   const coldest = readNumber(answers.coldest);
   const hottest = readNumber(answers.hottest);
   if (Number.isNaN(coldest) || Number.isNaN(hottest))
-    return { missing: "The coldest and the hottest day must be numbers, such as 15 and 28." };
-  if (coldest > hottest) return { missing: "The coldest day must not be warmer than the hottest." };
+    return { missing: "Enter the lowest and highest ambient as numbers, for example 15 and 28." };
+  if (coldest > hottest) return { missing: "The lowest ambient must not be above the highest." };
   const budget = answers.budget.trim() === "" ? null : readNumber(answers.budget);
   if (budget !== null && !(budget >= 0))
-    return { missing: "The budget must be a number, such as 150." };
+    return { missing: "Enter the budget as a number, for example 150." };
   const transfers = transfersFrom(purpose.transfers, answers.transfers);
   if ("missing" in transfers) return transfers;
   return {
@@ -111,10 +111,10 @@ function transfersFrom(
     const within = answer.within.trim() === "" ? null : positive(answer.within);
     if (amount === null || (transfer.amount_gb === null && !Number.isInteger(amount)))
       return {
-        missing: `How much of “${transfer.text}” is a number, such as ${transferAnswer(transfer).amount}.`,
+        missing: `Enter the amount of “${transfer.text}” as a number, for example ${transferAnswer(transfer).amount}.`,
       };
     if (answer.within.trim() !== "" && within === null)
-      return { missing: `The time for “${transfer.text}” is a number of minutes, or empty.` };
+      return { missing: `Enter the time for “${transfer.text}” in minutes, or leave it empty.` };
     read.push(
       transfer.amount_gb === null
         ? { ...transfer, at_once: amount }

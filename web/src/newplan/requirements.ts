@@ -2,6 +2,7 @@
 import type { Requirement, RequirementKind, RequirementReport, Severity } from "../api/types";
 import { stated } from "../ui/numbers";
 import { readNumber } from "../ui/readNumber";
+import { REQUIREMENT_STATUSES } from "../api/labels";
 
 /** What is looked for, with its figure: `wired network, at least 80 MB/s`. */
 export function lookedFor(requirement: Requirement, kinds: RequirementKind[]): string {
@@ -14,7 +15,7 @@ export function lookedFor(requirement: Requirement, kinds: RequirementKind[]): s
     return `${kind.label}, at least ${stated(requirement.at_least, kind.unit)} at ${stated(requirement.rate_mb_h, kind.rate_unit)}`;
   if (requirement.at_least != null)
     return `${kind.label}, at least ${stated(requirement.at_least, kind.unit)}`;
-  return requirement.count > 1 ? `${kind.label}, ${requirement.count} times` : kind.label;
+  return requirement.count > 1 ? `${requirement.count} × ${kind.label}` : kind.label;
 }
 
 export interface RequirementText {
@@ -33,19 +34,19 @@ export function requirementFrom(
 ): { requirement: Requirement } | { wrong: string } {
   const [kindName, ...rest] = typed.choice.split(":");
   const kind = kinds.find((entry) => entry.kind === kindName && entry.id === rest.join(":"));
-  if (!kind) return { wrong: "Choose what is to be asked for." };
+  if (!kind) return { wrong: "Choose a requirement." };
   const figure = typed.figure.trim() === "" ? null : readNumber(typed.figure);
   if (Number.isNaN(figure) || (figure !== null && figure <= 0))
-    return { wrong: "The figure must be a number above zero, such as 80." };
+    return { wrong: "Enter a number above 0, for example 80." };
   if (figure === null && (kind.wants === "at_most" || kind.id === "without_mains"))
-    return { wrong: `Say how much: ${kind.label} … ${kind.unit}.` };
+    return { wrong: `Enter a value in ${kind.unit}.` };
   const rate = typed.rate.trim() === "" ? null : readNumber(typed.rate);
   if (kind.rate_unit && (figure === null || rate === null || !(rate > 0)))
     return {
-      wrong: `Say how many ${kind.unit}, and how many ${kind.rate_unit}, such as 30 and 330.`,
+      wrong: `Enter a number of ${kind.unit} and of ${kind.rate_unit}, for example 30 and 330.`,
     };
   if (kind.wants === "count" && figure !== null && !Number.isInteger(figure))
-    return { wrong: "How often must be a whole number." };
+    return { wrong: "Enter the count as a whole number." };
   const requirement: Requirement = {
     id: freeId(kind.id, taken),
     text: typed.text.trim() || kind.label,
@@ -72,7 +73,7 @@ export function requirementMark(status: RequirementReport["status"]): Severity {
 }
 
 export function requirementWord(status: RequirementReport["status"]): string {
-  return { met: "met", met_if: "met if", not_met: "not met", not_checked: "not checked" }[status];
+  return REQUIREMENT_STATUSES[status];
 }
 
 /** `3 of 4 needs met`, what is met only on a condition counted as met. */
@@ -80,5 +81,5 @@ export function requirementTally(requirements: RequirementReport[]): string {
   const met = requirements.filter(
     (requirement) => requirement.status === "met" || requirement.status === "met_if",
   );
-  return `${met.length} of ${requirements.length} need${requirements.length === 1 ? "" : "s"} met`;
+  return `${met.length} of ${requirements.length} requirement${requirements.length === 1 ? "" : "s"} met`;
 }

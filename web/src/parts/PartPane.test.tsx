@@ -4,6 +4,7 @@ import { afterEach, expect, test } from "vitest";
 import type { PartSheet, SheetFigure } from "../api/types";
 import { renderWith } from "../testing/withQueries";
 import { PartPane } from "./PartPane";
+import { read } from "../testing/reports";
 
 afterEach(cleanup);
 
@@ -50,8 +51,8 @@ function pane(sheet: PartSheet) {
 test("a part of the pack is read: figure, basis and band, and nothing that nobody states", () => {
   pane(SHEET);
   const peak = screen.getByRole("row", { name: /Peak/ });
-  expect(peak.textContent).toBe("Peak6.2 Wdata sheet5.58 to 6.82");
-  expect(screen.getByRole("row", { name: /Idle/ }).textContent).toContain("class figure");
+  expect(read(peak.textContent)).toBe("Peak6.2 Wdatasheet5.58 to 6.82");
+  expect(screen.getByRole("row", { name: /Idle/ }).textContent).toContain("typical value");
   expect(screen.queryByText("Start")).toBeNull();
   expect(screen.getByText("Keep it dry.")).toBeTruthy();
   expect(screen.queryByRole("textbox")).toBeNull();
@@ -59,10 +60,10 @@ test("a part of the pack is read: figure, basis and band, and nothing that nobod
 
 test("a part of one's own is a form; what nobody states can be filled in", () => {
   pane({ ...SHEET, id: "own-1", origin: "custom" });
-  expect(screen.getByLabelText<HTMLInputElement>("Peak").value).toBe("6.2");
+  expect(read(screen.getByLabelText<HTMLInputElement>("Peak").value)).toBe("6.2");
   const idle = screen.getByLabelText<HTMLInputElement>("Idle");
-  expect([idle.value, idle.placeholder]).toEqual(["", "class: 2.7"]);
-  expect(screen.getByText(/Nobody states 1 more/)).toBeTruthy();
+  expect([idle.value, idle.placeholder]).toEqual(["", "typical: 2.7"]);
+  expect(screen.getByText(/Optional values not yet known/)).toBeTruthy();
   expect(screen.getByText<HTMLButtonElement>("Save").disabled).toBe(true);
 });
 
@@ -70,10 +71,10 @@ test("typing makes it worth saving, and can be left as it was", () => {
   pane({ ...SHEET, id: "own-1", origin: "custom" });
   const idle = screen.getByLabelText<HTMLInputElement>("Idle");
   fireEvent.change(idle, { target: { value: "2.4" } });
-  expect(screen.getByLabelText("What it rests on: Idle")).toBeTruthy();
+  expect(screen.getByLabelText("Basis: Idle")).toBeTruthy();
   expect(screen.getByText<HTMLButtonElement>("Save").disabled).toBe(false);
-  fireEvent.click(screen.getByText("Leave as it was"));
-  expect(idle.value).toBe("");
+  fireEvent.click(screen.getByText("Discard"));
+  expect(read(idle.value)).toBe("");
   expect(screen.getByText<HTMLButtonElement>("Save").disabled).toBe(true);
 });
 
@@ -81,6 +82,6 @@ test("what is no number is told beside its field, and the server is not asked", 
   pane({ ...SHEET, id: "own-1", origin: "custom" });
   fireEvent.change(screen.getByLabelText("Idle"), { target: { value: "some" } });
   fireEvent.click(screen.getByText("Save"));
-  expect(screen.getByText(/This must be a number/)).toBeTruthy();
-  expect(screen.getByRole("alert").textContent).toContain("one field is to put right");
+  expect(screen.getByText(/Enter a number/)).toBeTruthy();
+  expect(screen.getByRole("alert").textContent).toContain("One field is to correct");
 });

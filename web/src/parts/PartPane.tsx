@@ -14,9 +14,8 @@ import { money, stated } from "../ui/numbers";
 import { shownUnit, toField } from "../ui/displayUnits";
 import { Failure, Loading } from "../ui/States";
 import { useTyped } from "../ui/typed";
-import { kindWord } from "./kinds";
 import {
-  BASES,
+  INPUT_BASES,
   basisWords,
   byPath,
   editOf,
@@ -57,7 +56,7 @@ function PackPart({ sheet }: { sheet: PartSheet }) {
   const [params] = useSearchParams();
   const makeCustom = async () => {
     const mine = await copy.mutateAsync(sheet.id);
-    await navigate({ pathname: `/cupboard/${mine.id}`, search: params.toString() });
+    await navigate({ pathname: `/parts/${mine.id}`, search: params.toString() });
   };
   return (
     <>
@@ -65,8 +64,8 @@ function PackPart({ sheet }: { sheet: PartSheet }) {
         <div>
           <h2>{sheet.model}</h2>
           <p className="soft">
-            A {kindWord(sheet.kind)} by {sheet.maker}. {sheet.summary}.{" "}
-            {sheet.price === null ? "Price not known." : money(sheet.price, sheet.currency)}
+            {sheet.summary}. Maker: {sheet.maker}.{" "}
+            {sheet.price === null ? "No price." : money(sheet.price, sheet.currency)}
           </p>
         </div>
         <div className="part-actions">
@@ -111,7 +110,7 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
     const read = editOf(sheet, text);
     if ("wrong" in read) {
       setWrong(read.wrong);
-      setGeneral([`Not saved: ${count(Object.keys(read.wrong).length)} to put right.`]);
+      setGeneral([`Not saved. ${count(Object.keys(read.wrong).length)} to correct.`]);
       return;
     }
     try {
@@ -123,7 +122,7 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
       setWrong(fields);
       const hints = Object.keys(fields).length;
       setGeneral([
-        ...(hints > 0 ? [`Not saved: ${count(hints)} to put right.`] : []),
+        ...(hints > 0 ? [`Not saved. ${count(hints)} to correct.`] : []),
         ...rest,
         ...(hints === 0 && rest.length === 0 ? [error.message] : []),
       ]);
@@ -160,8 +159,7 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
         <div>
           <h2>{sheet.model}</h2>
           <p className="soft">
-            A part of your own, revision {sheet.revision}. What you leave empty is taken from its
-            class.
+            Custom part, revision {sheet.revision}. Empty fields use typical values.
           </p>
         </div>
         <div className="part-actions">
@@ -169,13 +167,13 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
           <Button
             variant=""
             disabled={dirty || moveToBin.isPending}
-            title={dirty ? "Save what you typed first, or leave it as it was" : undefined}
+            title={dirty ? "Save or discard your changes first" : undefined}
             onClick={away}
           >
-            Put away
+            Move to bin
           </Button>
           <Button variant="" disabled={!dirty} onClick={() => setText(textOf(sheet))}>
-            Leave as it was
+            Discard
           </Button>
           <Button variant="primary" type="submit" disabled={save.isPending || !dirty}>
             {save.isPending ? "Saving…" : "Save"}
@@ -197,7 +195,7 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
       <div className="own-names">
         {field("model", "Name")}
         {field("maker", "Maker")}
-        {field("summary", "What it is")}
+        {field("summary", "Description")}
         {field("price", "Price")}
         {field("currency", "Currency")}
       </div>
@@ -221,7 +219,7 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
 }
 
 function count(fields: number): string {
-  return fields === 1 ? "one field is" : `${fields} fields are`;
+  return fields === 1 ? "One field is" : `${fields} fields are`;
 }
 
 function Cautions({ sheet }: { sheet: PartSheet }) {
@@ -235,7 +233,7 @@ function Cautions({ sheet }: { sheet: PartSheet }) {
 interface TableProps {
   sheet: PartSheet;
   row: (entry: SheetFigure) => React.ReactNode;
-  /** Whether what nobody states can be filled in; otherwise it is not shown. */
+  /** Whether unknown values can be entered; otherwise they are not shown. */
   askForMore?: boolean;
 }
 
@@ -249,8 +247,8 @@ function FigureTable({ sheet, row, askForMore = false }: TableProps) {
   return (
     <>
       {onLabel.length > 0 && (
-        <section className="sheet-label" aria-label="What is printed on it">
-          <h3>What is printed on it</h3>
+        <section className="sheet-label" aria-label="Values on the label">
+          <h3>Values on the label</h3>
           <table>
             <tbody>{onLabel.map(row)}</tbody>
           </table>
@@ -258,15 +256,13 @@ function FigureTable({ sheet, row, askForMore = false }: TableProps) {
       )}
       {known.length > 0 && (
         <details className="sheet-more" open={onLabel.length === 0}>
-          <summary>
-            {onLabel.length > 0 ? `All else that is known: ${known.length} figures` : "Figures"}
-          </summary>
+          <summary>{onLabel.length > 0 ? `All known values (${known.length})` : "Values"}</summary>
           <Groups figures={known} row={row} />
         </details>
       )}
       {askForMore && open.length > 0 && (
         <details className="sheet-more">
-          <summary>Nobody states {open.length} more, and you could</summary>
+          <summary>Optional values not yet known ({open.length})</summary>
           <Groups figures={open} row={row} />
         </details>
       )}
@@ -352,16 +348,16 @@ function EditRow({ entry, text, basis, wrong, onChange }: EditProps) {
       </td>
       <td className="rests-on">
         {text.trim() === "" ? (
-          <span className="soft">{entry.class_nominal === null ? "" : "class figure"}</span>
+          <span className="soft">{entry.class_nominal === null ? "" : "typical value"}</span>
         ) : (
           entry.kind === "reading" && (
             <Form.Select
               size="sm"
-              aria-label={`What it rests on: ${entry.label}`}
+              aria-label={`Basis: ${entry.label}`}
               value={basis}
               onChange={(event) => onChange({ basis: event.target.value as InputBasis })}
             >
-              {BASES.map(([value, label]) => (
+              {INPUT_BASES.map(([value, label]) => (
                 <option key={value} value={value}>
                   {label}
                 </option>

@@ -12,6 +12,7 @@ import { Failure, Loading } from "../ui/States";
 import { KINDS } from "./kinds";
 import { PartPane } from "./PartPane";
 import { usePartChanges } from "./usePartChanges";
+import { textOf } from "../ui/text";
 
 /** Every part there is, and the sheet of the chosen one beside the list. */
 export function PartsPage() {
@@ -34,27 +35,27 @@ export function PartsPage() {
     if (!away) return;
     await restore.mutateAsync(away.id);
     setAway(null);
-    await navigate(`/cupboard/${away.id}`);
+    await navigate(`/parts/${away.id}`);
   };
   return (
     <div className="plans-page">
-      <PageBar current="cupboard" />
+      <PageBar current="parts" />
       {away && (
         <div className="notice" role="status">
-          {away.name} is put away. Plans that hold it keep it.
+          {away.name} is in the bin. Plans that use the part keep it.
           <Button variant="" size="sm" onClick={() => void bringBack()}>
-            Bring it back
+            Undo
           </Button>
         </div>
       )}
       <div className="cupboard-page">
         <section className="part-list" aria-label="Parts">
           <div className="part-search">
-            <h1>Cupboard</h1>
+            <h1>Parts</h1>
             <Form.Control
               type="search"
-              placeholder="Name, kind or figure, such as 5 V 3 A"
-              aria-label="Search the cupboard"
+              placeholder="Name, kind or value, for example 5 V 3 A"
+              aria-label="Search parts"
               value={search}
               onChange={(event) => setSearch(event.target.value)}
             />
@@ -63,8 +64,8 @@ export function PartsPage() {
               value={kind}
               onChange={(event) => setKind(event.target.value)}
             >
-              <option value="">Every kind</option>
-              <option value="own">My own parts</option>
+              <option value="">All kinds</option>
+              <option value="own">Custom parts</option>
               {KINDS.map(([id, label]) => (
                 <option key={id} value={id}>
                   {label}
@@ -72,7 +73,7 @@ export function PartsPage() {
               ))}
             </Form.Select>
           </div>
-          {parts.isPending && <Loading what="the cupboard" />}
+          {parts.isPending && <Loading what="parts" />}
           {parts.isError && !parts.data && (
             <Failure error={parts.error} retry={() => void parts.refetch()} />
           )}
@@ -87,8 +88,8 @@ export function PartsPage() {
           {parts.data && shown.length === 0 && (
             <p className="soft part-none">
               {kind === "own" && search === ""
-                ? "You have no parts of your own yet. Open any part and copy it."
-                : "Nothing in the cupboard is called that."}
+                ? "No custom parts yet. Open a part and copy it."
+                : `No parts match “${search}”.`}
             </p>
           )}
         </section>
@@ -99,15 +100,15 @@ export function PartsPage() {
               id={partId}
               onBin={(name) => {
                 setAway({ id: partId, name });
-                void navigate("/cupboard");
+                void navigate("/parts");
               }}
             />
           ) : (
             <div className="quiet-state">
-              <strong>Choose a part to see its figures and where each comes from.</strong>
+              <strong>Choose a part to see its values and their basis.</strong>
               <span>
-                Is yours not here? Copy the nearest one, or the one of its class, and fill in what
-                you know. What you leave empty is taken from the class, with a wider band.
+                Is your part not listed? Copy a similar or a typical part and enter the values you
+                know. Empty fields use typical values with a wider range.
               </span>
             </div>
           )}
@@ -137,14 +138,14 @@ function Shelf({
         {sorted.map((part) => (
           <li key={part.id}>
             <Link
-              to={{ pathname: `/cupboard/${part.id}`, search: params.toString() }}
+              to={{ pathname: `/parts/${part.id}`, search: params.toString() }}
               aria-current={part.id === chosen ? "page" : undefined}
             >
               <span className="name">
                 {part.model}
-                {part.origin === "custom" && <span className="own-tag">mine</span>}
+                {part.origin === "custom" && <span className="own-tag">custom</span>}
               </span>
-              <span className="figure tabular">{part.figure}</span>
+              <span className="figure tabular">{textOf(part.figure)}</span>
               <span className="price tabular">
                 {part.price === null ? "" : money(part.price, part.currency)}
               </span>

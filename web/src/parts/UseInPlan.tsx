@@ -60,6 +60,6 @@ function changeFor(
 
 function labelFor(change: Change, view: PlanView): string {
   const where = `in “${view.plan.name}”`;
-  if (change.op === "edit") return `Use these figures ${where}`;
-  return change.op === "add" ? `Add it ${where.replace("in", "to")}` : `Use it ${where}`;
+  if (change.op === "edit") return `Use these values ${where}`;
+  return change.op === "add" ? `Add ${where.replace("in", "to")}` : `Use ${where}`;
 }

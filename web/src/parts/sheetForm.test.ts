@@ -42,7 +42,7 @@ test("only what the part states itself stands in its field", () => {
   const text = textOf(SHEET);
   expect(text.figures["loads.own.idle"]).toEqual({ text: "", basis: "datasheet" });
   expect(text.figures["loads.own.peak"]).toEqual({ text: "6.5", basis: "measured" });
-  expect(fallback(entry("x"))).toBe("class: 2.7");
+  expect(fallback(entry("x"))).toBe("typical: 2.7");
   expect(fallback(entry("x", { class_nominal: null }))).toBe("not known");
 });
 

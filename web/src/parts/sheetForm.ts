@@ -1,6 +1,8 @@
 /** The sheet of a part as a form: what is typed, and what of it has changed. */
 import type { PartEdit, PartSheet, SheetFigure } from "../api/types";
 import { readNumber } from "../ui/readNumber";
+import { toField } from "../ui/displayUnits";
+import { BASES } from "../api/labels";
 
 export type InputBasis = "measured" | "datasheet" | "estimate";
 
@@ -18,10 +20,10 @@ export interface SheetText {
   figures: Record<string, FigureText>;
 }
 
-export const BASES: [InputBasis, string][] = [
+export const INPUT_BASES: [InputBasis, string][] = [
   ["measured", "measured, ±3 %"],
-  ["datasheet", "data sheet"],
-  ["estimate", "a guess, ±40 %"],
+  ["datasheet", "datasheet"],
+  ["estimate", "estimate, ±40 %"],
 ];
 
 const isInputBasis = (basis: string | null): basis is InputBasis =>
@@ -62,15 +64,15 @@ export function editOf(
       continue;
     }
     const nominal = readNumber(typed);
-    if (Number.isNaN(nominal)) wrong[path] = "This must be a number, such as 2.5.";
+    if (Number.isNaN(nominal)) wrong[path] = "Enter a number, for example 2.5.";
     else figures[path] = { nominal, basis };
   }
   const price = text.price.trim() === "" ? null : readNumber(text.price);
   if (price !== null && !(price >= 0))
-    wrong["price"] = "The price must be a number, such as 12.50.";
+    wrong["price"] = "Enter the price as a number, for example 12.50.";
   if (!/^\s*[a-z]{3}\s*$/i.test(text.currency))
-    wrong["currency"] = "The currency must be three letters, such as EUR.";
-  if (!text.model.trim()) wrong["model"] = "A part needs a name.";
+    wrong["currency"] = "Enter a currency code of three letters, for example EUR.";
+  if (!text.model.trim()) wrong["model"] = "Enter a name.";
   if (Object.keys(wrong).length > 0) return { wrong };
   const edit: PartEdit = { figures };
   for (const name of ["maker", "model", "summary"] as const)
@@ -113,7 +115,7 @@ export function labelsOf(sheet: PartSheet): Record<string, string> {
   return {
     maker: "Maker",
     model: "Name",
-    summary: "What it is",
+    summary: "Description",
     price: "Price",
     currency: "Currency",
     ...(Object.fromEntries(figures) as Record<string, string>),
@@ -122,20 +124,14 @@ export function labelsOf(sheet: PartSheet): Record<string, string> {
 
 /** What a figure falls back to, in words for its empty field. */
 export function fallback(entry: SheetFigure): string {
-  return entry.class_nominal === null ? "not known" : `class: ${entry.class_nominal}`;
+  return entry.class_nominal === null
+    ? "not known"
+    : `typical: ${toField(String(entry.class_nominal), entry.unit)}`;
 }
-
-const BASIS_WORDS: Record<string, string> = {
-  standard: "by a standard",
-  measured: "measured",
-  datasheet: "data sheet",
-  guess: "a guess",
-  typical: "class figure",
-};
 
 export function basisWords(entry: SheetFigure): string {
   if (entry.nominal === null) return "";
-  return BASIS_WORDS[entry.basis ?? "typical"] ?? "";
+  return BASES[entry.basis ?? "typical"];
 }
 
 /** Figures under their headings, in the order of the sheet. */

@@ -15,45 +15,46 @@ export function FirstMinute() {
     mutationFn: async (way: "example" | "parts") =>
       way === "example"
         ? dataOf(await client.POST("/api/plans/example"))
-        : dataOf(await client.POST("/api/plans", { body: { name: "From my parts", plan: null } })),
+        : dataOf(
+            await client.POST("/api/plans", { body: { name: "Plan from my parts", plan: null } }),
+          ),
     onSuccess: async (plan) => {
       await queries.invalidateQueries({ queryKey: plansQuery.queryKey });
       await navigate(`/plans/${plan.id}`);
     },
   });
   return (
-    <section className="first-minute" aria-label="How to begin">
+    <section className="first-minute" aria-label="How to start">
       <h2>Know before you buy</h2>
       <p className="soft">
-        Choose board, supply, drives, cooler and case. Every choice is judged at once: does it fit,
-        stay powered, stay cool, and what does it cost.
+        Choose a board, power supply, drives, cooler and case. Each choice is checked at once: fit,
+        power, heat, data, lifetime, cost and noise.
       </p>
       <div className="ways-in">
         <article>
-          <h3>I know what it should do</h3>
+          <h3>I know what it must do</h3>
           <p>
-            Four questions, and the cheapest sound kit that does it, with the reason for each part.
+            Answer four questions. You get the lowest-priced kit without problems and the reason for
+            each part.
           </p>
           <Button variant="primary" onClick={() => void navigate("/new")}>
-            Four questions
+            Answer four questions
           </Button>
         </article>
         <article>
-          <h3>It lies on my table</h3>
+          <h3>I already have the parts</h3>
           <p>
-            Choose your board, supply and case, or copy their kind and fill in what their labels
-            say. What you leave out is taken from parts of their kind.
+            Choose your board, power supply and case, or add custom parts with the values on their
+            labels. Missing values are typical values.
           </p>
           <Button variant="" disabled={begin.isPending} onClick={() => begin.mutate("parts")}>
-            Begin from my parts
+            Start from my parts
           </Button>
         </article>
         <article>
-          <h3>Somebody sent me one</h3>
-          <p>
-            Open a plan, a part pack or a back-up. Or look round in an example with mistakes in it.
-          </p>
-          <ImportDialog label="Open a file" />{" "}
+          <h3>I have a plan file</h3>
+          <p>Import a plan, a part pack or a backup, or open an example with mistakes in it.</p>
+          <ImportDialog label="Import a file" />{" "}
           <Button variant="" disabled={begin.isPending} onClick={() => begin.mutate("example")}>
             Open the example
           </Button>
@@ -66,8 +67,8 @@ export function FirstMinute() {
       )}
       <Legend />
       <p className="soft">
-        All parts in the cupboard are invented; class figures are typical ones. A plan that nothing
-        stops is no promise.
+        All shipped parts are invented; typical values stand in for their kind. A plan without
+        problems is no guarantee.
       </p>
     </section>
   );

@@ -39,30 +39,33 @@ function made(
 
 const SHOWN = [
   made("Fit", "ok", 5.8, "mm", { bar: 0.45, low: 0.38, high: 0.5, worst_case: 0.45 }),
-  made("Supply", "problem", -0.71, "A", { bar: -0.2, low: -0.3, high: -0.09, worst_case: -0.4 }),
+  made("Power", "problem", -0.71, "A", { bar: -0.2, low: -0.3, high: -0.09, worst_case: -0.4 }),
   made("Heat", "tight", 6, "°C", { bar: 0.13, low: -0.02, high: 0.3, worst_case: -0.25 }),
 ];
 const MARKS: [Severity, string, string][] = [
-  ["ok", "Whole stone", "Sound: nothing is wrong."],
-  ["note", "Chipped", "A note worth knowing, or something that is not known."],
-  ["tight", "Cracked", "Tight: it works, with little to spare."],
+  ["ok", "Whole stone", "OK: no problems found."],
+  ["note", "Chipped", "Note: good to know, or a value that is not known."],
+  ["tight", "Cracked", "Tight: it works with little to spare."],
   [
     "problem",
     "Split",
-    "Stops it: it breaks, resets, or does not go together. Ways out are tried before they are offered.",
+    "Problem: the build fails, resets or does not fit. Every fix offered is tested first.",
   ],
 ];
 const SIGNS: [string, string][] = [
-  ["Limit", "One line for all. What lies right of it is spare, left of it short and hatched."],
-  ["Whisker", "How sure it is: nine times in ten the truth lies inside."],
-  ["Hollow tick", "If everything worked at once, which your day does not ask."],
+  [
+    "Limit line",
+    "One line for all values. Right of the line is spare; left of the line is short and hatched.",
+  ],
+  ["Likely range", "90 of 100 likely cases lie inside this range."],
+  ["Worst case", "Everything running at once, beyond the daily schedule."],
 ];
 
-/** How a plan is read: marks, rulers, and what each sign on them means. */
+/** How to read a plan: marks, rulers, and what each sign on them means. */
 export function Legend() {
   return (
-    <section className="legend" aria-label="How a plan is read">
-      <h3>How a plan is read</h3>
+    <section className="legend" aria-label="How to read a plan">
+      <h3>How to read a plan</h3>
       <div className="legend-body">
         <dl>
           {SIGNS.map(([name, text]) => (
@@ -72,7 +75,7 @@ export function Legend() {
             </div>
           ))}
         </dl>
-        <div className="legend-rulers" role="img" aria-label="Three rulers on one limit line">
+        <div className="legend-rulers" role="img" aria-label="Three margins on one limit line">
           {SHOWN.map((family) => (
             <div key={family.label}>
               <Cobble severity={family.severity} silent />

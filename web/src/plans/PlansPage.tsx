@@ -32,9 +32,9 @@ export function PlansPage() {
       <PageBar current="plans" />
       {removal.removed && (
         <div className="notice" role="status">
-          <span>“{removal.removed.name}” is put away.</span>
+          <span>“{removal.removed.name}” is in the bin.</span>
           <Button variant="" size="sm" autoFocus onClick={removal.restore}>
-            Bring it back
+            Undo
           </Button>
         </div>
       )}
@@ -49,15 +49,15 @@ export function PlansPage() {
       <main className="plans-body">
         <div className="plans-head">
           <h1>Plans</h1>
-          <span className="soft grow">A plan is a build being thought through.</span>
+          <span className="soft grow">Each plan is one build.</span>
           {plans.data && plans.data.length > 0 && (
             <Button variant="link" aria-expanded={legend} onClick={() => setLegend(!legend)}>
-              How a plan is read
+              How to read a plan
             </Button>
           )}
           {sound.length > 1 && (
-            <Button variant="" onClick={() => void navigate(`/side/${firstTwo(sound)}`)}>
-              Side by side
+            <Button variant="" onClick={() => void navigate(`/compare/${firstTwo(sound)}`)}>
+              Compare
             </Button>
           )}
           {plans.data?.length !== 0 && (

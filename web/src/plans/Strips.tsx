@@ -5,7 +5,8 @@ import type { FamilyReport, PlanStrip } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { FamilyRuler } from "../ui/FamilyRuler";
 import { familyFigure, money, severityWord } from "../ui/numbers";
-import { planStateWord } from "../ui/planStates";
+import { textOf } from "../ui/text";
+import { STATUSES } from "../api/labels";
 
 const RULER_WIDTH = 78;
 const RULER_HEIGHT = 24;
@@ -62,9 +63,9 @@ export function Strips({ plans, onRemove, onCopy }: Props) {
                 variant=""
                 size="sm"
                 onClick={() => onRemove(plan)}
-                aria-label={`Delete ${plan.name}`}
+                aria-label={`Move to bin: ${plan.name}`}
               >
-                Delete
+                Move to bin
               </Button>
             </div>
           </article>
@@ -82,10 +83,10 @@ function BrokenStrip({ plan, onRemove }: Pick<Props, "onRemove"> & { plan: PlanS
         <Cobble severity="note" />
         <div>
           <span>{plan.name}</span>
-          <div className="strip-place">cannot be judged; the others are as they were</div>
+          <div className="strip-place">cannot be checked; the other plans are unchanged</div>
         </div>
       </div>
-      <p className="strip-why">{plan.worst}</p>
+      <p className="strip-why">{textOf(plan.worst ?? "")}</p>
       <div className="strip-tools">
         <a className="btn btn-sm" href={`/api/plans/${plan.id}/document`} download>
           Export
@@ -94,9 +95,9 @@ function BrokenStrip({ plan, onRemove }: Pick<Props, "onRemove"> & { plan: PlanS
           variant=""
           size="sm"
           onClick={() => onRemove(plan)}
-          aria-label={`Put ${plan.name} away`}
+          aria-label={`Move to bin: ${plan.name}`}
         >
-          Put away
+          Move to bin
         </Button>
       </div>
     </article>
@@ -104,13 +105,13 @@ function BrokenStrip({ plan, onRemove }: Pick<Props, "onRemove"> & { plan: PlanS
 }
 
 function whereAndHowFar(plan: PlanStrip): string {
-  const state = plan.status === "planning" ? "" : planStateWord(plan.status);
+  const state = plan.status === "planning" ? "" : STATUSES[plan.status].toLowerCase();
   return [plan.place, state].filter(Boolean).join(", ");
 }
 
 function verdict(plan: PlanStrip): string {
-  if (plan.items === 0) return "Nothing chosen yet.";
-  return plan.worst ?? "Nothing wrong is known.";
+  if (plan.items === 0) return "No parts yet.";
+  return plan.worst ? textOf(plan.worst) : "No problems found.";
 }
 
 function SmallRuler({ family }: { family: FamilyReport }) {

@@ -16,8 +16,8 @@ export function RuleBookPage() {
       <PageBar current="rules" />
       <main className="plans-body rule-book">
         <div className="plans-head">
-          <h1>Rule book</h1>
-          <span className="soft grow">What is judged, why, and on whose word.</span>
+          <h1>Rules</h1>
+          <span className="soft grow">What is checked, why, and by which source.</span>
         </div>
         {rules.isPending && <Loading what="the rules" />}
         {rules.isError && !rules.data && (
@@ -62,7 +62,7 @@ function Chapter({ label, rules }: { label: string; rules: RuleView[] }) {
             </dl>
           </div>
           <ul className="rule-plans">
-            {rule.fires_in.length === 0 && <li className="soft">silent in every plan</li>}
+            {rule.fires_in.length === 0 && <li className="soft">no snag in any plan</li>}
             {rule.fires_in.map((firing) => (
               <li key={firing.plan}>
                 <Cobble severity={firing.severity} size={16} />

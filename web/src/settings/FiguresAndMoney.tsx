@@ -37,8 +37,8 @@ const CHOICES: {
     name: "decimal",
     label: "Decimal sign",
     ways: [
-      ["point", "a point: 2.5"],
-      ["comma", "a comma: 2,5"],
+      ["point", "Point: 2.5"],
+      ["comma", "Comma: 2,5"],
     ],
   },
 ];
@@ -47,9 +47,9 @@ const CHOICES: {
 export function FiguresAndMoney() {
   const preferred = useQuery(preferencesQuery);
   return (
-    <section aria-label="Figures and money">
-      <h2>Figures and money</h2>
-      {preferred.isPending && <Loading what="what you prefer" />}
+    <section aria-label="Units and currency">
+      <h2>Units and currency</h2>
+      {preferred.isPending && <Loading what="your settings" />}
       {preferred.isError && !preferred.data && (
         <Failure error={preferred.error} retry={() => void preferred.refetch()} />
       )}
@@ -66,7 +66,7 @@ function Choices({ preferred }: { preferred: Preferences }) {
     // One after the other, so that the last answer is the newest.
     scope: { id: "preferences" },
     onSuccess: (now) => {
-      takeOver(now, queries);
+      takeOver(now);
       queries.setQueryData(preferencesQuery.queryKey, now);
     },
   });
@@ -90,10 +90,9 @@ function Choices({ preferred }: { preferred: Preferences }) {
         ))}
       </div>
       <p className="soft">
-        So a warm room reads {figure(28, "°C")}, a case {figure(92.5, "mm")} and a load{" "}
-        {figure(1.2, "A")}. Anything can be typed with a unit of its own, such as 75 °F or 1/2 in.
-        Screws and standoffs keep the sizes that they are sold in, and workings the units in which
-        they are done.
+        A warm room reads {figure(28, "°C")}, a case {figure(92.5, "mm")} and a load{" "}
+        {figure(1.2, "A")}. You can type any value with its own unit, for example 75 °F or 1/2 in.
+        Screws and standoffs keep their trade sizes. Workings stay in °C and mm.
       </p>
       <MoneyForm preferred={preferred} save={(next) => change.mutate(next)} />
       {change.error && (
@@ -124,9 +123,10 @@ function MoneyForm({ preferred, save }: MoneyProps) {
   const changed = currency !== before.currency || (foreign && text.euro !== before.euro);
   const keep = () => {
     const euro = text.euro.trim() === "" ? null : readNumber(text.euro);
-    if (!/^[A-Z]{3}$/.test(currency)) setWrong("Write the currency in three letters, such as EUR.");
+    if (!/^[A-Z]{3}$/.test(currency))
+      setWrong("Enter a currency code of three letters, for example EUR.");
     else if (foreign && euro !== null && !(euro > 0))
-      setWrong("Write what a euro costs as a number above 0, such as 1.08.");
+      setWrong("Enter a number above 0, for example 1.08.");
     else {
       setWrong("");
       setText({ currency, euro: euro === null ? "" : withSign(String(euro)) });
@@ -143,7 +143,7 @@ function MoneyForm({ preferred, save }: MoneyProps) {
       }}
     >
       <Form.Group controlId={`${id}-currency`}>
-        <Form.Label>New plans are in</Form.Label>
+        <Form.Label>Currency of new plans</Form.Label>
         <Form.Control
           className="tabular"
           maxLength={3}
@@ -153,7 +153,7 @@ function MoneyForm({ preferred, save }: MoneyProps) {
       </Form.Group>
       {foreign && (
         <Form.Group controlId={`${id}-euro`}>
-          <Form.Label>A euro costs</Form.Label>
+          <Form.Label>Price of 1 EUR</Form.Label>
           <div className="with-unit">
             <Form.Control
               className="tabular"
@@ -167,12 +167,12 @@ function MoneyForm({ preferred, save }: MoneyProps) {
         </Form.Group>
       )}
       <Button type="submit" variant="" size="sm" disabled={!changed}>
-        Keep
+        Save
       </Button>
       <span className="soft">
         {foreign
-          ? `The cupboard that ships is priced in euros; without a rate those prices count as not known. A plan keeps its own currency and rates, under its details.`
-          : `A sum reads ${money(12.5, "EUR")}. A plan keeps its own currency, under its details.`}
+          ? `Shipped parts have prices in euros. Without a rate these prices are not known. Each plan keeps its own currency and rates, in its details.`
+          : `An amount reads ${money(12.5, "EUR")}. Each plan keeps its own currency, in its details.`}
       </span>
       {wrong && (
         <p role="alert" className="tone-problem">

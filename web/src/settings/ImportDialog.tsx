@@ -46,7 +46,7 @@ export function ImportDialog({ label = "Bring in" }: { label?: string }) {
         ref={input}
         type="file"
         className="d-none"
-        aria-label="File to bring in"
+        aria-label="File to import"
         accept=".json,.csv,.zip"
         onChange={(event) => {
           setFile(event.target.files?.[0] ?? null);
@@ -76,7 +76,8 @@ function BringInDialog({ file, onClose }: { file: File; onClose: () => void }) {
     <Modal show size="lg" onHide={onClose} aria-labelledby={`${id}-title`}>
       <Modal.Header closeButton>
         <Modal.Title id={`${id}-title`} as="h2" className="fs-5">
-          Bring in {file.name}
+          {" "}
+          Import {file.name}
         </Modal.Title>
       </Modal.Header>
       {text.isPending && (
@@ -87,8 +88,8 @@ function BringInDialog({ file, onClose }: { file: File; onClose: () => void }) {
       {kind === "unknown" && (
         <Modal.Body>
           <p role="alert">
-            This is neither a plan, nor a part pack, nor a back-up of a workspace. Those are .json,
-            .csv and .zip files that Cobblewort wrote.
+            This file is not a plan, a part pack or a backup. Choose a .json, .csv or .zip file from
+            Cobblewort.
           </p>
         </Modal.Body>
       )}
@@ -104,9 +105,7 @@ function Problems({ error }: { error: Error }) {
   const problems = error instanceof ProblemError ? error.problem.problems : [];
   return (
     <div role="alert" className="bring-in-problems">
-      <p className="tone-problem">
-        Nothing was brought in. {problems.length === 0 && error.message}
-      </p>
+      <p className="tone-problem">Nothing was imported. {problems.length === 0 && error.message}</p>
       <ul>
         {problems.slice(0, 50).map((problem) => (
           <li key={problem.place + problem.text}>
@@ -149,7 +148,7 @@ function Plans({ text, onClose }: { text: string; onClose: () => void }) {
       <Modal.Body>
         {look.isPending && <Loading what="the plans" />}
         {error && <Problems error={error} />}
-        {look.data?.length === 0 && <p>There is no plan in it.</p>}
+        {look.data?.length === 0 && <p>The file contains no plan.</p>}
         <ul className="bring-in-list">
           {look.data?.map((plan, index) => (
             <PlanRow key={index} plan={plan} />
@@ -158,16 +157,14 @@ function Plans({ text, onClose }: { text: string; onClose: () => void }) {
         {foreign.length > 0 && (
           <Form.Check
             id={`${id}-parts`}
-            label={`Put the ${foreign.length} parts that are new here into the cupboard too`}
+            label={`Also add ${foreign.length} new parts to Parts`}
             checked={partsToo}
             onChange={(event) => setPartsToo(event.target.checked)}
           />
         )}
       </Modal.Body>
       <Actions
-        done={
-          look.data && look.data.length > 1 ? `Bring in ${look.data.length} plans` : "Bring it in"
-        }
+        done={look.data && look.data.length > 1 ? `Import ${look.data.length} plans` : "Import"}
         disabled={!look.data || look.data.length === 0}
         busy={take.isPending}
         onDone={() => take.mutate()}
@@ -184,11 +181,11 @@ function PlanRow({ plan }: { plan: PlanArrival }) {
       <Cobble severity={plan.severity as Parameters<typeof Cobble>[0]["severity"]} />
       <span>
         <strong>{plan.name}</strong>
-        {plan.steps > 0 && `, with ${plan.steps} steps`}.{" "}
-        {plan.namesake && "A plan of this name is here already; it stays as it is. "}
+        {plan.steps > 0 && `, with ${plan.steps} steps of history`}.{" "}
+        {plan.namesake && "A plan with this name exists and stays unchanged. "}
         {own.length === 0
-          ? "All its parts are in the cupboard."
-          : `Of its parts, ${listOf(own, "new")}${listOf(own, "differs")}`}
+          ? "All its parts are in Parts."
+          : listOf(own, "new") + listOf(own, "differs")}
       </span>
     </li>
   );
@@ -197,17 +194,20 @@ function PlanRow({ plan }: { plan: PlanArrival }) {
 function listOf(parts: PlanArrival["parts"], state: "new" | "differs"): string {
   const names = parts.filter((part) => part.state === state).map((part) => part.model);
   if (names.length === 0) return "";
-  const told = names.length > 5 ? `${names.slice(0, 5).join(", ")} and more` : names.join(", ");
+  const told =
+    names.length > 3
+      ? `${names.slice(0, 3).join(", ")} and ${names.length - 3} more`
+      : names.join(", ");
   return state === "new"
-    ? `${told}: new here, kept with the plan. `
-    : `${told}: other figures than in the cupboard; the plan keeps its own. `;
+    ? `New parts, kept with the plan: ${told}. `
+    : `Parts with other values than here, kept with the plan: ${told}. `;
 }
 
 const ARRIVAL: Record<Arriving["state"], string> = {
   new: "new",
-  changes: "changes yours",
-  same: "the same, left alone",
-  clashes: "ships with the program and has other figures here; left alone",
+  changes: "updates your part",
+  same: "unchanged",
+  clashes: "not imported, because a shipped part has this id",
 };
 
 function Parts({ text, name, onClose }: { text: string; name: string; onClose: () => void }) {
@@ -248,7 +248,7 @@ function Parts({ text, name, onClose }: { text: string; name: string; onClose: (
             <thead>
               <tr>
                 <th scope="col">Part</th>
-                <th scope="col">What it would do</th>
+                <th scope="col">Effect</th>
               </tr>
             </thead>
             <tbody>
@@ -269,7 +269,7 @@ function Parts({ text, name, onClose }: { text: string; name: string; onClose: (
         )}
       </Modal.Body>
       <Actions
-        done={taken.length === 1 ? "Bring in 1 part" : `Bring in ${taken.length} parts`}
+        done={taken.length === 1 ? "Import 1 part" : `Import ${taken.length} parts`}
         disabled={taken.length === 0}
         busy={take.isPending}
         onDone={() => take.mutate()}
@@ -291,10 +291,10 @@ export function Actions({ done, disabled, busy, onDone, onClose }: ActionProps) 
   return (
     <Modal.Footer>
       <Button variant="" onClick={onClose}>
-        Leave it
+        Cancel
       </Button>
       <Button variant="primary" disabled={disabled || busy} onClick={onDone}>
-        {busy ? "Bringing it in…" : done}
+        {busy ? "Importing…" : done}
       </Button>
     </Modal.Footer>
   );

@@ -43,7 +43,7 @@ export function Restore({ file, onClose }: { file: File; onClose: () => void }) 
   return (
     <>
       <Modal.Body>
-        {look.isPending && <Loading what="the back-up" />}
+        {look.isPending && <Loading what="the backup" />}
         {error && (
           <p role="alert" className="tone-problem">
             {error.message}
@@ -52,8 +52,8 @@ export function Restore({ file, onClose }: { file: File; onClose: () => void }) 
         {look.data && !done && (
           <>
             <p>
-              This back-up was made on {new Date(look.data.archive.made_at).toLocaleString()}. It
-              holds {told(look.data.archive.holds)}.
+              This backup was made on {new Date(look.data.archive.made_at).toLocaleString()}. It
+              contains {told(look.data.archive.holds)}.
             </p>
             <ul>
               {look.data.archive.holds.plans.slice(0, 12).map((name, index) => (
@@ -61,14 +61,14 @@ export function Restore({ file, onClose }: { file: File; onClose: () => void }) 
               ))}
             </ul>
             <p>
-              It takes the place of everything that is here: {told(look.data.here)}. That is kept as
-              a dated copy beside the data file first.
+              It replaces the whole workspace: {told(look.data.here)}. A dated copy of the workspace
+              is kept beside the data file.
             </p>
           </>
         )}
         {done && (
           <p role="status">
-            Restored. What was here is kept as <code>{done.copy}</code> beside the data file.
+            Restored. The former workspace is kept as <code>{done.copy}</code> beside the data file.
           </p>
         )}
       </Modal.Body>
@@ -76,7 +76,7 @@ export function Restore({ file, onClose }: { file: File; onClose: () => void }) 
         <Actions done="Done" disabled={false} busy={false} onDone={onClose} onClose={onClose} />
       ) : (
         <Actions
-          done="Replace everything with it"
+          done="Replace the workspace"
           disabled={!look.data}
           busy={restore.isPending}
           onDone={() => restore.mutate()}
@@ -92,8 +92,8 @@ export function told(holds: Holdings): string {
     `${number} ${number === 1 ? one : many}`;
   return [
     count(holds.plans.length, "plan", "plans"),
-    `${count(holds.steps, "step", "steps")} of them`,
-    count(holds.custom_parts, "part of your own", "parts of your own"),
-    `${count(holds.in_bin, "plan", "plans")} put away`,
+    `${count(holds.steps, "step", "steps")} of history`,
+    count(holds.custom_parts, "custom part", "custom parts"),
+    `${count(holds.in_bin, "plan", "plans")} in the bin`,
   ].join(", ");
 }

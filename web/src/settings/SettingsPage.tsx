@@ -14,7 +14,7 @@ import { ImportDialog } from "./ImportDialog";
 import { FiguresAndMoney } from "./FiguresAndMoney";
 import { told } from "./Restore";
 
-/** How it looks, what is put away, and everything out and in. */
+/** How it looks, the bin, and everything out and in. */
 export function SettingsPage() {
   const [theme, flip] = useTheme();
   const [keys, setKeys] = useLetterKeys();
@@ -23,19 +23,19 @@ export function SettingsPage() {
       <PageBar current="settings" />
       <main className="settings-body">
         <h1>Settings</h1>
-        <section aria-label="How it looks and listens">
-          <h2>How it looks and listens</h2>
+        <section aria-label="Appearance and keys">
+          <h2>Appearance and keys</h2>
           <Form.Check
             type="switch"
             id="night"
-            label="Night bench: dark, with the same meanings"
+            label="Dark theme"
             checked={theme === "dark"}
             onChange={flip}
           />
           <Form.Check
             type="switch"
             id="letters"
-            label="Single letters, digits and signs work as keys on the workbench"
+            label="Use single letters, digits and signs as keyboard shortcuts"
             checked={keys}
             onChange={(event) => setKeys(event.target.checked)}
           />
@@ -51,20 +51,20 @@ export function SettingsPage() {
 function Workspace() {
   const holds = useQuery(workspaceQuery);
   return (
-    <section aria-label="Back-up">
-      <h2>Back-up</h2>
-      {holds.data && <p>This workspace holds {told(holds.data)}.</p>}
+    <section aria-label="Backup">
+      <h2>Backup</h2>
+      {holds.data && <p>This workspace contains {told(holds.data)}.</p>}
       <div className="settings-row">
         <a className="btn btn-primary" href="/api/workspace/archive" download>
-          Save everything as one file
+          Export the workspace
         </a>
-        <ImportDialog label="Restore from a file, or bring one in" />
+        <ImportDialog label="Import or restore a file" />
       </div>
       <p className="soft">
-        The file holds plans with every step, your parts, these settings, and what is put away.
-        Before it is restored you see what it would replace, and that is kept as a dated copy.
+        The file contains all plans with their history, your custom parts, these settings and the
+        bin. Before a restore you see what it replaces; a dated copy is kept.
       </p>
-      <h3>In open formats</h3>
+      <h3>Open formats</h3>
       <ul className="settings-links">
         <li>
           <a href="/api/export/plans.json" download>
@@ -72,11 +72,11 @@ function Workspace() {
           </a>
           , or{" "}
           <a href="/api/export/plans.json?steps=true" download>
-            with every step
+            with history
           </a>
         </li>
         <li>
-          Your own parts as{" "}
+          Custom parts as{" "}
           <a href="/api/export/parts.json" download>
             JSON
           </a>{" "}
@@ -84,7 +84,7 @@ function Workspace() {
           <a href="/api/export/parts.csv" download>
             CSV
           </a>
-          ; the whole cupboard as{" "}
+          ; all parts as{" "}
           <a href="/api/export/parts.json?own=false" download>
             JSON
           </a>{" "}
@@ -143,9 +143,9 @@ function BinList() {
     })),
   ];
   return (
-    <section aria-label="Put away">
-      <h2>Put away</h2>
-      {away.isPending && <Loading what="what is put away" />}
+    <section aria-label="Bin">
+      <h2>Bin</h2>
+      {away.isPending && <Loading what="the bin" />}
       {away.isError && !away.data && (
         <Failure error={away.error} retry={() => void away.refetch()} />
       )}
@@ -155,7 +155,7 @@ function BinList() {
         </p>
       )}
       {away.data && things.length === 0 && (
-        <p className="soft">Nothing is put away. Deleted plans and parts of your own come here.</p>
+        <p className="soft">The bin is empty. Deleted plans and custom parts appear here.</p>
       )}
       <ul className="away-list">
         {things.map((thing) => (
@@ -165,7 +165,7 @@ function BinList() {
               <span className="soft">{thing.since}</span>
             </span>
             <Button variant="" size="sm" onClick={() => bringBack.mutate(thing)}>
-              Bring it back
+              Restore
             </Button>
           </li>
         ))}
@@ -173,10 +173,10 @@ function BinList() {
       {plans.length > 0 &&
         (emptying ? (
           <p role="alert">
-            {plans.length === 1 ? "This plan" : `These ${plans.length} plans`} and all their steps
-            will be gone for good.{" "}
+            Delete {plans.length === 1 ? "1 plan" : `${plans.length} plans`} permanently? This also
+            deletes the history and cannot be undone.{" "}
             <Button variant="" size="sm" onClick={() => setEmptying(false)}>
-              Keep them
+              Cancel
             </Button>{" "}
             <Button
               variant=""
@@ -185,12 +185,12 @@ function BinList() {
               disabled={empty.isPending}
               onClick={() => empty.mutate(plans.map((plan) => plan.id))}
             >
-              Delete for good
+              Delete permanently
             </Button>
           </p>
         ) : (
           <Button variant="" size="sm" onClick={() => setEmptying(true)}>
-            Empty…
+            Empty the bin…
           </Button>
         ))}
     </section>

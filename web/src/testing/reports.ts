@@ -1,5 +1,5 @@
 /** Small reports for tests of layouts: only what a drawing reads, the rest empty. */
-import type { FamilyReport, Margin, Report, PowerNode } from "../api/types";
+import type { FamilyReport, Margin, Report, PowerNode, Text } from "../api/types";
 
 export function margin(fields: Partial<Margin>): Margin {
   return {
@@ -145,4 +145,14 @@ export function report(fields: {
     next_step: { text: "", role: null, finding: null },
   };
   return told as Report; // an aspect without a drawing in the test is left out
+}
+
+/** A text of words alone. */
+export function plain(words: string): Text {
+  return { text: words, parts: words ? [words] : [] };
+}
+
+/** What a person reads: spaces that do not break look like any other. */
+export function read(text: string): string {
+  return text.replaceAll("\u00a0", " ");
 }

@@ -28,7 +28,7 @@ export function InlineForm({ done, busy, wrong, onDone, onLeave, children }: Pro
           {done}
         </Button>
         <Button variant="" size="sm" onClick={onLeave}>
-          Leave it
+          Cancel
         </Button>
         {wrong && (
           <span role="alert" className="tone-problem">

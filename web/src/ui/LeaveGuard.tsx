@@ -20,16 +20,16 @@ export function LeaveGuard({ dirty, what }: { dirty: boolean; what: string }) {
     <Modal show onHide={() => blocker.reset()} aria-labelledby="leave-title">
       <Modal.Header closeButton>
         <Modal.Title id="leave-title" as="h2" className="fs-5">
-          Leave without saving?
+          Discard your changes?
         </Modal.Title>
       </Modal.Header>
-      <Modal.Body>What you typed for {what} is not saved yet.</Modal.Body>
+      <Modal.Body>Your changes to {what} are not saved.</Modal.Body>
       <Modal.Footer>
         <Button variant="" onClick={() => blocker.proceed()}>
-          Leave it unsaved
+          Discard
         </Button>
         <Button variant="primary" autoFocus onClick={() => blocker.reset()}>
-          Stay here
+          Keep editing
         </Button>
       </Modal.Footer>
     </Modal>

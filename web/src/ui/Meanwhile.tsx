@@ -15,20 +15,20 @@ export function Meanwhile<T extends object>({ typed, labels, units = {} }: Props
   if (typed.clashes.length === 0 && typed.taken.length === 0) return null;
   return (
     <div className="meanwhile" role="status">
-      <strong>Changed elsewhere in the meantime</strong>
+      <strong>Changed in another tab</strong>
       <ul>
         {typed.clashes.map((key) => (
           <li key={String(key)}>
-            {labels[key]}: there it is now <strong>{shown(typed.base[key], units[key])}</strong>,
-            you typed <strong>{shown(typed.text[key], units[key])}</strong>.{" "}
+            {labels[key]}: saved value <strong>{shown(typed.base[key], units[key])}</strong>, your
+            value <strong>{shown(typed.text[key], units[key])}</strong>.{" "}
             <Button variant="" size="sm" onClick={() => typed.take(key)}>
-              Take theirs
+              Use the saved value
             </Button>
           </li>
         ))}
         {typed.taken.map((key) => (
           <li key={String(key)}>
-            {labels[key]}: taken over, <strong>{shown(typed.base[key], units[key])}</strong>.
+            {labels[key]}: saved value used, <strong>{shown(typed.base[key], units[key])}</strong>.
           </li>
         ))}
       </ul>

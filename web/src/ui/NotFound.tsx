@@ -3,8 +3,8 @@ import { Link } from "react-router";
 export function NotFound() {
   return (
     <main className="quiet-state">
-      <h1>There is no page here</h1>
-      <Link to="/">Back to the plans</Link>
+      <h1>This page does not exist</h1>
+      <Link to="/">Open Plans</Link>
     </main>
   );
 }

@@ -4,8 +4,8 @@ import { ThemeSwitch } from "./ThemeSwitch";
 
 const PAGES = [
   { id: "plans", to: "/", label: "Plans" },
-  { id: "cupboard", to: "/cupboard", label: "Cupboard" },
-  { id: "rules", to: "/rules", label: "Rule book" },
+  { id: "parts", to: "/parts", label: "Parts" },
+  { id: "rules", to: "/rules", label: "Rules" },
   { id: "settings", to: "/settings", label: "Settings" },
 ] as const;
 

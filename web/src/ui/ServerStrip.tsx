@@ -28,7 +28,7 @@ export function ServerStrip() {
   const last = answeredAt?.toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
   return (
     <div className="server-strip" role="alert">
-      The server does not answer; trying again. Nothing that you typed is lost.
+      No connection to the server. Retrying… Your input is kept.
       {last && ` Last answer at ${last}.`}
     </div>
   );

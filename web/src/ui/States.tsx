@@ -7,7 +7,7 @@ import { Cobble } from "./Cobble";
 export function Loading({ what }: { what: string }) {
   return (
     <p className="loading" role="status">
-      Reading {what}…
+      Loading {what}…
     </p>
   );
 }

@@ -4,7 +4,7 @@ import { useTheme } from "./theme";
 
 export function ThemeSwitch() {
   const [theme, flip] = useTheme();
-  const next = theme === "light" ? "Night bench" : "Day bench";
+  const next = theme === "light" ? "Dark theme" : "Light theme";
   return (
     <Button
       className="theme-switch"

@@ -1,7 +1,9 @@
 /** In which units and with which decimal sign figures are shown, and how they are typed.
  *
- * The server tells and takes °C and mm with a point; sentences come from it in the units that are
- * asked for. Kept in this browser too, so that nothing changes under the eye at the start. */
+ * The server speaks °C and mm with a point; the page shows what is preferred. Kept in this browser
+ * too, so that nothing changes under the eye at the start. */
+import type { Figure } from "../api/types";
+
 export interface Shown {
   temperature: "C" | "F";
   length: "mm" | "in";
@@ -13,6 +15,7 @@ const KEY = "cobblewort-shown";
 export const PLAIN: Shown = { temperature: "C", length: "mm", decimal: "point" };
 
 let shown = kept();
+const followers = new Set<() => void>();
 
 function kept(): Shown {
   const [temperature, length, decimal] = (localStorage.getItem(KEY) ?? "").split(" ");
@@ -23,30 +26,46 @@ function kept(): Shown {
   };
 }
 
-export function setShown(next: Shown): boolean {
-  const before = shownHeader();
-  shown = { temperature: next.temperature, length: next.length, decimal: next.decimal };
-  localStorage.setItem(KEY, shownHeader());
-  return shownHeader() !== before;
+function take(next: Shown) {
+  if (keyOf(next) === keyOf(shown)) return;
+  shown = next;
+  for (const changed of followers) changed();
 }
 
-/** Tells when another tab has chosen other units. */
-export function followOtherTabs(changed: () => void) {
-  window.addEventListener("storage", (event) => {
-    if (event.key !== KEY) return;
-    shown = kept();
-    changed();
-  });
+export function setShown({ temperature, length, decimal }: Shown) {
+  take({ temperature, length, decimal });
+  localStorage.setItem(KEY, keyOf(shown));
 }
+
+/** Tells of other units, whichever tab they are chosen in. */
+export function followShown(changed: () => void): () => void {
+  followers.add(changed);
+  return () => followers.delete(changed);
+}
+
+window.addEventListener("storage", (event) => {
+  if (event.key === KEY) take(kept());
+});
 
 /** What is shown now: what was drawn with it is read with it, whatever another tab chooses since. */
 export function shownNow(): Shown {
   return shown;
 }
 
-/** As the server is asked: `F in comma`. */
-export function shownHeader(): string {
-  return `${shown.temperature} ${shown.length} ${shown.decimal}`;
+function keyOf({ temperature, length, decimal }: Shown): string {
+  return `${temperature} ${length} ${decimal}`;
+}
+
+/** A figure of the server's in the units that are shown. */
+export function shownFigure(figure: Figure): { value: number; unit: string; decimals: number } {
+  const { value, unit, decimals = 0 } = figure;
+  const as = pathOf(unit);
+  return {
+    value: value * as.scale + (figure.is_difference ? 0 : as.offset),
+    unit: as.unit,
+    // A tenth of a millimetre is four thousandths of an inch: what was told apart stays so.
+    decimals: as.unit === "in" && unit === "mm" ? decimals + 2 : decimals,
+  };
 }
 
 /** How a unit of the server is shown: times `scale`, and `offset` more where it is no difference. */

@@ -1,6 +1,15 @@
 /** Figures as the page shows them: the one place where numbers become text. */
 import type { FamilyReport, Margin, Severity } from "../api/types";
-import { shownDifference, shownUnit, shownValue, toField, withSign } from "./displayUnits";
+import { SEVERITIES } from "../api/labels";
+import {
+  MM_AN_INCH,
+  shownDifference,
+  shownUnit,
+  shownValue,
+  toField,
+  withSign,
+} from "./displayUnits";
+import { hasSign, moneyText, NO_BREAK, textOf, written } from "./text";
 
 const DIGITS: Record<string, number> = {
   A: 2,
@@ -15,17 +24,16 @@ const DIGITS: Record<string, number> = {
 };
 /** Units of amounts that span decades: two digits of meaning, more only where they stand anyway. */
 const WIDE = new Set(["MB/s", "min", "years", "GB", "h", "TiB", "months"]);
-const SIGNS: Record<string, string> = { EUR: "€" };
 
 export function figure(value: number, unit: string): string {
-  if (SIGNS[unit]) return money(value, unit);
-  return written(shownValue(asTold(value, unit), unit), shownUnit(unit));
+  if (hasSign(unit)) return money(value, unit);
+  return withUnit(shownValue(value, unit), shownUnit(unit));
 }
 
 /** What lies between two figures: 10 °C of it are 18 °F. */
 export function difference(value: number, unit: string): string {
-  if (SIGNS[unit]) return money(value, unit);
-  return written(shownDifference(asTold(value, unit), unit), shownUnit(unit));
+  if (hasSign(unit)) return money(value, unit);
+  return withUnit(shownDifference(value, unit), shownUnit(unit));
 }
 
 /** A figure without its unit, where that stands elsewhere. */
@@ -34,40 +42,36 @@ export function bare(value: number, unit: string): string {
   return text.slice(0, text.length - shownUnit(unit).length).trim();
 }
 
-/** Sentences come from the server with their figures rounded before they are put into another unit;
- * what stands beside them is the same figure. */
-function asTold(value: number, unit: string): number {
-  return shownUnit(unit) === unit ? value : Number(value.toFixed(digitsOf(value, unit)));
-}
-
-function written(value: number, unit: string): string {
-  const text = minus(withSign(value.toFixed(digitsOf(value, unit))));
-  return unit ? `${text} ${unit}` : text;
+function withUnit(value: number, unit: string): string {
+  const text = written(value, digitsOf(value, unit));
+  return unit ? text + NO_BREAK + unit : text;
 }
 
 function digitsOf(value: number, unit: string): number {
-  if (unit === "in") return Math.abs(value) >= 1 ? 2 : 3;
+  if (unit === "in") return Math.abs(value) >= 100 / MM_AN_INCH ? 2 : 3;
   if (!WIDE.has(unit)) return DIGITS[unit] ?? 2;
   const size = Math.abs(value);
   return size >= 9.95 ? 0 : size >= 0.095 || size === 0 ? 1 : 2;
 }
 
-/** A time, in the unit that people would tell it in. */
+/** A label at the head of a sentence. */ export function headed(label: string): string {
+  return label.charAt(0).toUpperCase() + label.slice(1);
+} /** A time, in the unit that people would tell it in. */
 export function duration(minutes: number): string {
-  if (minutes >= 3 * 24 * 60) return trimmed(figure(minutes / 1440, "")) + " days";
+  if (minutes >= 3 * 24 * 60) return trimmed(figure(minutes / 1440, "")) + `${NO_BREAK}days`;
   if (minutes >= 120) return figure(minutes / 60, "h");
-  if (minutes < 1) return `${Math.max(1, Math.round(minutes * 60))} s`;
+  if (minutes < 1) return `${Math.max(1, Math.round(minutes * 60))}${NO_BREAK}s`;
   return figure(minutes, "min");
 }
 
 /** A figure with as many digits as it was stated with. */
 export function stated(value: number, unit: string): string {
-  return `${toField(String(value), unit)} ${shownUnit(unit)}`.trim();
+  return `${toField(String(value), unit)}${NO_BREAK}${shownUnit(unit)}`.trim();
 }
 
 /** `120 × 80 mm`: sides of something. */
 export function sides(lengths: number[], unit: string): string {
-  return `${lengths.map((length) => trimmed(bare(length, unit))).join(" × ")} ${shownUnit(unit)}`;
+  return `${lengths.map((length) => trimmed(bare(length, unit))).join(" × ")}${NO_BREAK}${shownUnit(unit)}`;
 }
 
 /** Without noughts after the decimal sign. */
@@ -80,35 +84,35 @@ export const LONGEST_YEARS = 60;
 
 /** The life of something: `4.6 years`, `over 60`; of `most` nobody tells how much longer. */
 export function years(lifetime: number, most = LONGEST_YEARS): string {
-  return lifetime >= most ? `over ${most}` : figure(lifetime, "years");
+  return lifetime >= most ? `over ${most}${NO_BREAK}years` : figure(lifetime, "years");
 }
 
-/** Room as labels count it. */
-export function room(gb: number): string {
+/** A capacity as labels count it. */
+export function capacity(gb: number): string {
   const [amount, unit] = gb >= 1000 ? [gb / 1000, "TB"] : gb >= 1 ? [gb, "GB"] : [gb * 1000, "MB"];
-  return gb === 0 ? "0 GB" : `${withSign(String(Number(amount.toPrecision(3))))} ${unit}`;
+  return gb === 0
+    ? `0${NO_BREAK}GB`
+    : `${withSign(String(Number(amount.toPrecision(3))))}${NO_BREAK}${unit}`;
 }
 
 /** A figure in a working, to four significant digits, so that the sum can be followed. */
 export function precise(value: number, unit: string): string {
-  if (SIGNS[unit]) return money(value, unit);
+  if (hasSign(unit)) return money(value, unit);
   const size = Math.abs(value);
   const digits = size === 0 ? 0 : Math.min(5, Math.max(0, 3 - Math.floor(Math.log10(size))));
-  return minus(`${withSign(value.toFixed(digits))} ${unit}`.trim());
+  return minus(`${withSign(value.toFixed(digits))}${NO_BREAK}${unit}`.trim());
 }
 
 export function money(amount: number | string, currency: string): string {
-  const text = Math.abs(Number(amount)).toFixed(2);
-  const short = text.endsWith(".00") ? text.slice(0, -3) : text;
-  const sign = Number(amount) < 0 ? "−" : "";
-  return `${sign}${SIGNS[currency] ?? currency} ${withSign(short)}`;
+  const value = Number(amount);
+  return moneyText(value, currency, value.toFixed(2).endsWith(".00") ? 0 : 2);
 }
 
 /** A signed change, `+0.20 A`; empty where it rounds to nothing. */
 export function change(value: number | null | undefined, unit: string): string {
   if (value === null || value === undefined) return "";
   const amount = Math.abs(shownDifference(value, unit));
-  const digits = SIGNS[unit] ? 2 : digitsOf(amount, shownUnit(unit));
+  const digits = hasSign(unit) ? 2 : digitsOf(amount, shownUnit(unit));
   if (Number(amount.toFixed(digits)) === 0) return "";
   const size = difference(Math.abs(value), unit);
   return `${value < 0 ? "−" : "+"}${size}`;
@@ -116,12 +120,12 @@ export function change(value: number | null | undefined, unit: string): string {
 
 /** What is spare or short, as it stands beside a ruler: `9.3 mm`, `0.70 A short`. */
 export function spareText(spare: number, unit: string): string {
-  const isMoney = SIGNS[unit] !== undefined;
+  const isMoney = hasSign(unit);
   // From a hundred on nobody looks at cents beside a ruler.
   const amount = Math.abs(spare);
   const size = difference(isMoney && amount >= 100 ? Math.round(amount) : amount, unit);
   if (isMoney) return spare < 0 ? `${size} over` : `${size} left`;
-  const short = size.replace(" years", " y");
+  const short = size.replace("years", "y");
   return spare < 0 ? `${short} short` : short;
 }
 
@@ -140,7 +144,7 @@ export function worstCaseText(family: FamilyReport): string {
   const { worst_case } = family;
   if (!worst_case || worst_case.spare >= 0) return "";
   const short = spareText(worst_case.spare, worst_case.unit);
-  return `With everything at once: ${worst_case.label}, ${short}`;
+  return `Worst case: ${textOf(worst_case.label)}, ${short}`;
 }
 
 /** Money, or that nobody knows how much. */
@@ -155,11 +159,11 @@ export function bandText(margin: Margin): string {
 }
 
 export function percent(share: number): string {
-  return `${Math.round(share * 100)} %`;
+  return `${Math.round(share * 100)}${NO_BREAK}%`;
 }
 
 export function severityWord(severity: string): string {
-  return { problem: "Problem", tight: "Tight", note: "Note", ok: "OK" }[severity] ?? severity;
+  return severity in SEVERITIES ? SEVERITIES[severity as Severity] : severity;
 }
 
 function minus(text: string): string {

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 
 import type { KnownPlace } from "../api/types";
 import { placeMeans, placeWords } from "./placeWords";
+import { read } from "../testing/reports";
 
 const ROOM: KnownPlace["place"] = {
   name: "Room",
@@ -20,7 +21,7 @@ const ROOM: KnownPlace["place"] = {
 
 describe("a place in words", () => {
   it("tells the temperatures, and nothing that goes without saying", () => {
-    expect(placeWords(ROOM)).toBe("15 to 28 °C");
+    expect(read(placeWords(ROOM))).toBe("15 to 28 °C");
     expect(placeMeans(ROOM)).toEqual([]);
   });
 
@@ -32,7 +33,7 @@ describe("a place in words", () => {
       network: "none",
       noise_max_dba: 24,
     } as const;
-    expect(placeWords(stair)).toBe(
+    expect(read(placeWords(stair))).toBe(
       "15 to 28 °C, some dust, solar-powered, no network, at most 24 dB(A) at 1 m",
     );
   });

@@ -43,12 +43,14 @@ export function placeMeans(place: Place): string[] {
     solar: "Only power supplies with a solar panel are offered.",
   };
   const means = [
-    place.wet ? "It gets wet: only splash-proof cases are offered." : "",
-    place.dust === "some" ? "There is some dust: clean the fan from time to time." : "",
-    place.dust === "much" ? "There is much dust: only dust-protected cases are offered." : "",
+    place.wet ? "The location is wet. Only splash-proof cases are offered." : "",
+    place.dust === "some" ? "The location is dusty. Clean the fan regularly." : "",
+    place.dust === "much"
+      ? "The location is very dusty. Only dust-protected cases are offered."
+      : "",
     power[place.power],
-    place.network === "wifi" ? "There is no Ethernet: the network is Wi-Fi." : "",
-    place.network === "none" ? "There is no network: recordings stay on the kit." : "",
+    place.network === "wifi" ? "The location has no Ethernet. The kit uses Wi-Fi." : "",
+    place.network === "none" ? "The location has no network. Data stays in the kit." : "",
   ];
   return means.filter(Boolean);
 }

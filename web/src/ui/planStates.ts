@@ -1,14 +1,9 @@
-/** The status of a build, in words. */
-export const PLAN_STATES = ["planning", "ordered", "built", "tested"] as const;
-export type PlanStatus = (typeof PLAN_STATES)[number];
+/** The status of a build. */
+import { STATUSES } from "../api/labels";
 
-const WORDS: Record<PlanStatus, string> = {
-  planning: "planning",
-  ordered: "ordered",
-  built: "built",
-  tested: "tested",
-};
+export type PlanStatus = keyof typeof STATUSES;
+export const PLAN_STATES = Object.keys(STATUSES) as PlanStatus[];
 
 export function planStateWord(state: PlanStatus): string {
-  return WORDS[state];
+  return STATUSES[state];
 }

@@ -1,16 +1,14 @@
 /** Our words, each in a sentence or two. */
 export const TERMS = {
-  ruler:
-    "A ruler is one margin, drawn: how far a figure is from its limit. Right of the line is spare, left of it short.",
-  snag: "A snag is something that stops the plan, leaves little to spare, or is worth knowing. Open one for its ways out.",
-  kit: "The kit is the parts chosen, in the order in which they are built together.",
-  cupboard: "The cupboard holds all parts. Each is tried in this plan before you choose it.",
-  plan: "A plan is a build being thought through. Nothing is ordered here, and every step can be undone.",
-  whatIf:
-    "Another hottest day, or another load: looked at without changing the plan, until you make it the plan’s.",
-  working:
-    "The working is the arithmetic behind a figure: formula, inputs, and where each comes from.",
-  schedule: "How its day goes: parts of the day, and how hard each thing works in them.",
+  margin:
+    "Margin: how far a value is from its limit. Right of the limit line is spare; left of it is short.",
+  snag: "Snag: a problem, a tight limit or a note. Open a snag to see its fixes.",
+  kit: "Kit: the chosen parts, in building order. Open a line to swap or remove its part.",
+  parts: "Parts: all parts you can choose. Each part is checked in this plan first.",
+  plan: "Plan: one build. Nothing is ordered here, and every step can be undone.",
+  whatIf: "What if: check another ambient or load. The plan changes only when you apply it.",
+  working: "Working: how a value was calculated, with formula, inputs and sources.",
+  schedule: "Daily schedule: the phases of a day and the load in each phase.",
 } as const;
 
 export type TermId = keyof typeof TERMS;

@@ -4,6 +4,7 @@ import type { FamilyReport, Report } from "../api/types";
 import { severityWord, worstCaseText } from "../ui/numbers";
 import { ASPECTS } from "./aspects/record";
 import { Begin } from "./Begin";
+import { textOf } from "../ui/text";
 import { useBench } from "./bench";
 
 /** The chosen margin's drawing with one line of verdict above it. */
@@ -37,7 +38,7 @@ export function AspectPane() {
 function verdict(report: Report, family: FamilyReport): string {
   if (!family.checked) return family.why_not;
   const worst = report.findings.find((finding) => finding.id === family.finding);
-  const told = worst ? `${severityWord(worst.severity)}: ${worst.sentence}` : "Sound.";
+  const told = worst ? `${severityWord(worst.severity)}: ${textOf(worst.sentence)}` : "No snags.";
   const worst_case = worst?.margin === family.worst_case?.margin ? "" : worstCaseText(family);
   return worst_case ? `${told} ${worst_case}.` : told;
 }

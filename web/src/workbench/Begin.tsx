@@ -5,9 +5,9 @@ import { useBench } from "./bench";
 import { KIT_ROLES } from "./roles";
 
 const WHY: Record<string, string> = {
-  board: "What it can move and carry decides the rest.",
-  power: "It has to give enough, and say so to the board.",
-  boot: "A memory card, or a drive.",
+  board: "Sets the speed, ports and memory.",
+  power: "Delivers enough current and advertises it to the board.",
+  boot: "Memory card or drive.",
 };
 
 /** What stands in the centre while the kit has no board: the three things that every kit needs. */
@@ -16,10 +16,10 @@ export function Begin() {
   const needed = KIT_ROLES.filter((entry) => entry.needed);
   return (
     <div className="begin">
-      <h3>Begin with what every kit needs</h3>
+      <h3>Start with the parts every kit needs</h3>
       <p className="soft">
-        Each choice is judged at once: whether it fits, stays powered, stays cool and what it costs.
-        Nothing is ordered here, and every step can be undone.
+        Each choice is checked at once: fit, power, heat and cost. Nothing is ordered here, and
+        every step can be undone.
       </p>
       <ol>
         {needed.map(({ role, label }) => {

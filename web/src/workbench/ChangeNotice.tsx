@@ -11,15 +11,15 @@ export function ChangeNotice({ changes }: { changes: PlanChanges }) {
     <div className={`notice ${refused.error.isStale ? "" : "notice-bad"}`} role="alert">
       <span>
         {refused.error.message}
-        {came.length > 0 && ` What came in between: ${came.join("; ")}.`}
+        {came.length > 0 && ` Saved in the meantime: ${came.join("; ")}.`}
       </span>
       {refused.error.isStale && (
         <Button variant="" size="sm" onClick={changes.again}>
-          Make my change on top
+          Apply my change
         </Button>
       )}
       <Button variant="" size="sm" onClick={changes.dismiss}>
-        {refused.error.isStale ? "Leave it out" : "Close"}
+        {refused.error.isStale ? "Use the saved version" : "Close"}
       </Button>
     </div>
   );

@@ -15,13 +15,13 @@ const FORMS: [KitForm, string][] = [
 ];
 const DRAWINGS = {
   margins: "Margins",
-  stack: "From the side",
-  above: "From above",
-  power: "Supply",
+  stack: "Side view",
+  above: "Top view",
+  power: "Power",
   heat: "Heat",
   data: "Data",
-  lifetime: "Life",
-  money: "Money",
+  lifetime: "Lifetime",
+  money: "Cost",
 };
 
 /** The plan on paper, as a file, as drawings; the kit as a list, shown, copied, or saved. */
@@ -43,16 +43,14 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
     <Modal show size="lg" onHide={onClose} aria-labelledby={`${id}-title`}>
       <Modal.Header closeButton>
         <Modal.Title id={`${id}-title`} as="h2" className="fs-5">
-          Save or print
+          Export and print
         </Modal.Title>
       </Modal.Header>
       <Modal.Body>
         <div className="take-out">
-          <section aria-label="On paper">
-            <h3>On paper</h3>
-            <p className="soft">
-              What to buy, what is plugged where, snags, drawings and what it all rests on.
-            </p>
+          <section aria-label="Paper">
+            <h3>Paper</h3>
+            <p className="soft">Buying list, connections, snags, drawings and assumptions.</p>
             <a className="btn btn-sm" href={`/api/plans/${view.id}/sheet.pdf?paper=a4`} download>
               Plan sheet, A4
             </a>{" "}
@@ -64,10 +62,10 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
               Letter
             </a>
           </section>
-          <section aria-label="As a file">
-            <h3>As a file</h3>
+          <section aria-label="File">
+            <h3>File</h3>
             <p className="soft">
-              With the parts it uses: judged alike wherever it is opened, on the command line too.
+              Includes the parts of the plan, so that every computer gets the same result.
             </p>
             <a className="btn btn-sm" href={`/api/plans/${view.id}/plan.json`} download>
               Plan with its parts
@@ -77,7 +75,7 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
               href={`/api/export/plans.json?steps=true&plan=${view.id}`}
               download
             >
-              with every step
+              with history
             </a>
           </section>
           <section aria-label="Drawings">
@@ -105,7 +103,7 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
             </ul>
           </section>
         </div>
-        <h3 className="kit-list-head">The kit as a list</h3>
+        <h3 className="kit-list-head">Kit list</h3>
         <div className="aspect-bar" role="group" aria-label="Form">
           {FORMS.map(([entry, label]) => (
             <Button
@@ -124,7 +122,7 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
           <Failure error={text.error} retry={() => void text.refetch()} />
         )}
         {text.data !== undefined && (
-          <pre className="kit-text" tabIndex={0} aria-label="The list">
+          <pre className="kit-text" tabIndex={0} aria-label="Kit list">
             {text.data}
           </pre>
         )}
@@ -138,7 +136,7 @@ export function ExportDialog({ onClose }: { onClose: () => void }) {
           href={`/api/plans/${view.id}/kit.${form}`}
           download={`${view.plan.name}.${form}`}
         >
-          Save the list
+          Save the kit list
         </a>
         <Button
           variant="primary"

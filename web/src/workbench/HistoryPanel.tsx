@@ -94,7 +94,7 @@ function StepLook({ plan, number, current, busy, onBack }: LookProps) {
       ))}
       {!current && (
         <Button variant="primary" size="sm" disabled={busy} onClick={onBack}>
-          Go back to this
+          Restore this step
         </Button>
       )}
     </div>

@@ -33,12 +33,12 @@ export function KeySheet({ actions, onClose }: { actions: KeyAction[]; onClose: 
         <Form.Check
           id={`${id}-on`}
           className="mt-2"
-          label="Single letters, digits and signs work as keys"
+          label="Use single letters, digits and signs as keyboard shortcuts"
           checked={on}
           onChange={(event) => setOn(event.target.checked)}
         />
         <p className="soft mt-1 mb-0">
-          Keys rest while you type in a field. Ctrl+Z, Enter and Esc always work.
+          Shortcuts are off while you type in a field. Ctrl+Z, Enter and Esc always work.
         </p>
       </Modal.Body>
     </Modal>

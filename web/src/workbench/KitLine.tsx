@@ -8,6 +8,7 @@ import { Cobble } from "../ui/Cobble";
 import { money } from "../ui/numbers";
 import { litLines, useBench } from "./bench";
 import { roleLabel } from "./roles";
+import { textOf } from "../ui/text";
 
 interface Props {
   line: LineReport;
@@ -32,12 +33,12 @@ export function KitLine({ line, label }: Props) {
         <span className="part">
           {line.quantity > 1 && `${line.quantity} × `}
           {line.name}
-          {line.owned && <span className="own-tag">own</span>}
+          {line.owned && <span className="own-tag">owned</span>}
         </span>
         {line.changed.length > 0 ? (
-          <span className="figure tone-tight">changed since</span>
+          <span className="figure tone-tight">newer values</span>
         ) : (
-          <span className="figure tabular">{line.figure}</span>
+          <span className="figure tabular">{textOf(line.figure)}</span>
         )}
       </button>
       {chosen && <LineTools line={line} />}
@@ -58,24 +59,24 @@ function LineTools({ line }: { line: LineReport }) {
   const planned = view.plan.lines.find((entry) => entry.id === line.id);
   const edit = (change: Change) => changes.act({ kind: "patch", patch: [change] });
   const worth = report.cost.lines.find((cost) => cost.line === line.id)?.value;
-  const price = worth ? money(worth, report.cost.currency) : "price not known";
+  const price = worth ? money(worth, report.cost.currency) : "No price";
   return (
     <div className="kit-tools">
       <span className="summary">
-        {line.maker}. {line.summary}. {price}.
-        {fromClass > 0 && ` ${fromClass} of its figures are class figures, not its maker’s.`}{" "}
-        <Link to={`/cupboard/${line.part}?plan=${view.id}&line=${line.id}`}>Sheet</Link>
+        {line.summary}. Maker: {line.maker}. {price}.
+        {fromClass > 0 &&
+          ` ${fromClass} ${fromClass === 1 ? "value is a typical value" : "values are typical values"}.`}{" "}
+        <Link to={`/parts/${line.part}?plan=${view.id}&line=${line.id}`}>Part sheet</Link>
       </span>
       {line.changed.length > 0 && (
         <div className="line-changed">
-          Its figures have changed since it was chosen: {line.changed.join("; ")}. This plan keeps
-          the earlier ones.{" "}
+          The part has newer values: {line.changed.join("; ")}. The plan uses the earlier values.{" "}
           <Button
             variant=""
             size="sm"
             onClick={() => edit(editOf(line.id, { part_revision: line.newest_revision }))}
           >
-            Use the new figures
+            Use the newer values
           </Button>
         </div>
       )}
@@ -88,7 +89,7 @@ function LineTools({ line }: { line: LineReport }) {
         aria-pressed={line.owned}
         onClick={() => edit(editOf(line.id, { owned: !line.owned }))}
       >
-        {line.owned ? "Not owned after all" : "I own it"}
+        {line.owned ? "I do not own it" : "I own it"}
       </Button>
       {line.role === "case" && (
         <Button
@@ -97,29 +98,29 @@ function LineTools({ line }: { line: LineReport }) {
           aria-pressed={planned?.modified ?? false}
           onClick={() => edit(editOf(line.id, { modified: !planned?.modified }))}
         >
-          {planned?.modified ? "Not cut by hand" : "I cut it by hand"}
+          {planned?.modified ? "I do not cut it by hand" : "I cut it by hand"}
         </Button>
       )}
       {planned?.sheets_off && (
         <Button variant="" size="sm" onClick={() => edit(editOf(line.id, { sheets_off: false }))}>
-          Put its top sheets back
+          Fit the top sheets again
         </Button>
       )}
       {planned?.standoff_mm != null && (
         <Button variant="" size="sm" onClick={() => edit(editOf(line.id, { standoff_mm: 0 }))}>
-          Off its {planned.standoff_mm} mm standoffs
+          Remove the {planned.standoff_mm} mm standoffs
         </Button>
       )}
       <Button
         variant=""
         size="sm"
-        aria-label="One fewer"
+        aria-label="One less"
         disabled={line.quantity <= 1}
         onClick={() => edit(editOf(line.id, { quantity: line.quantity - 1 }))}
       >
         −
       </Button>
-      <span className="count tabular" aria-label={`${line.quantity} pieces`}>
+      <span className="count tabular" aria-label={`${line.quantity} items`}>
         {line.quantity}
       </span>
       <Button

@@ -31,10 +31,10 @@ export function KitPanel() {
           <Term of="kit">Kit</Term>
         </h2>
         <Button variant="link" onClick={() => setExporting(true)}>
-          save or print
+          Export and print
         </Button>
         <Button variant="link" onClick={() => setHistory(true)}>
-          history
+          History
         </Button>
         <span className="tabular">
           {money(report.cost.total, report.cost.currency)}
@@ -52,7 +52,7 @@ export function KitPanel() {
             <Cobble severity={purposeMark(report)} silent={report.purpose.length === 0} />
             <span className="role">Purpose</span>
             <span className="part">{view.plan.purpose}</span>
-            {!view.plan.purpose && <span className="part soft">not written down yet</span>}
+            {!view.plan.purpose && <span className="part soft">No purpose yet</span>}
             {report.purpose.length > 0 && (
               <span className="figure tabular">{requirementTally(report.purpose)}</span>
             )}

@@ -19,7 +19,7 @@ export function MarginPanel() {
       <div className="margins-scale">
         <span style={{ left: -14 }}>short</span>
         <span className="at-limit" style={{ left: RULER_WIDTH / 3 + 4 }}>
-          <Term of="ruler">limit</Term>
+          <Term of="margin">limit</Term>
         </span>
         <span style={{ left: RULER_WIDTH / 3 + 30 }}>spare</span>
       </div>

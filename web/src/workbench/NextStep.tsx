@@ -13,12 +13,12 @@ export function NextStep() {
       <p>{text}</p>
       {role !== null && (
         <Button variant="primary" size="sm" onClick={() => openParts(role, null)}>
-          {roleLabel(role)} from the cupboard
+          {roleLabel(role)} Open Parts
         </Button>
       )}
       {role === null && finding !== null && (
         <Button variant="" size="sm" onClick={() => setOpenSnag(finding)}>
-          Show it
+          Show
         </Button>
       )}
     </div>

@@ -11,7 +11,7 @@ export function PaperHead({ plan }: { plan: Plan }) {
       {plan.purpose && <p>{plan.purpose}</p>}
       <p>
         {name && `${name}: `}
-        {range}. Judged by Cobblewort, printed on {new Date().toLocaleDateString()}.
+        {range}. Checked by Cobblewort, printed on {new Date().toLocaleDateString()}.
       </p>
     </header>
   );

@@ -12,6 +12,7 @@ import { change, money } from "../ui/numbers";
 import { Failure, Loading } from "../ui/States";
 import { useBench } from "./bench";
 import { roleLabel } from "./roles";
+import { textOf } from "../ui/text";
 
 interface Props {
   role: Role;
@@ -55,29 +56,29 @@ export function PartsDrawer({ role, line, onClose }: Props) {
     >
       <Offcanvas.Header closeButton>
         <Offcanvas.Title id={`${id}-title`} as="h2" className="fs-6">
-          {now
-            ? `${roleLabel(role)}: instead of ${now.name}`
-            : `${roleLabel(role)}: add from the cupboard`}
+          {now ? `${roleLabel(role)}: swap ${now.name}` : `${roleLabel(role)}: add a part`}
         </Offcanvas.Title>
       </Offcanvas.Header>
       <Offcanvas.Body>
         <div className="cupboard-search">
           <Form.Control
             type="search"
-            placeholder="Search by name or figure"
-            aria-label="Search the cupboard"
+            placeholder="Name or value"
+            aria-label="Search parts"
             value={search}
             ref={field}
             onChange={(event) => setSearch(event.target.value)}
           />
-          <span className="soft">Each is judged in this plan. Changes are against now.</span>
+          <span className="soft">
+            Each part is checked in this plan. Changes are relative to now.
+          </span>
         </div>
         {refused && (
           <p role="alert" className="tone-problem">
             {refused}
           </p>
         )}
-        {candidates.isPending && <Loading what="the cupboard" />}
+        {candidates.isPending && <Loading what="parts" />}
         {candidates.isError && !candidates.data && (
           <Failure error={candidates.error} retry={() => void candidates.refetch()} />
         )}
@@ -94,11 +95,11 @@ export function PartsDrawer({ role, line, onClose }: Props) {
               <CandidateRow
                 key={entry.part}
                 candidate={entry}
-                sheet={`/cupboard/${entry.part}?${sheetParams.toString()}`}
+                sheet={`/parts/${entry.part}?${sheetParams.toString()}`}
                 onChoose={() => void choose(entry)}
               />
             ))}
-            {shown.length === 0 && <p className="soft">Nothing in the cupboard is called that.</p>}
+            {shown.length === 0 && <p className="soft">No parts match “{search}”.</p>}
           </>
         )}
       </Offcanvas.Body>
@@ -115,10 +116,10 @@ interface RowProps {
 
 function CandidateRow({ candidate, sheet, onChoose }: RowProps) {
   const { effect } = candidate;
-  const mark = candidate.reason ? "problem" : effect.tight > 0 ? "tight" : "ok";
+  const mark = candidate.reason.text ? "problem" : effect.tight > 0 ? "tight" : "ok";
   const resolves =
-    !candidate.reason && effect.resolves > 0
-      ? `settles ${effect.resolves} snag${effect.resolves > 1 ? "s" : ""}`
+    !candidate.reason.text && effect.resolves > 0
+      ? `fixes ${effect.resolves} snag${effect.resolves > 1 ? "s" : ""}`
       : "";
   const cost = change(Number(effect.cost_delta), candidate.currency);
   return (
@@ -129,24 +130,25 @@ function CandidateRow({ candidate, sheet, onChoose }: RowProps) {
           <span className="name">{candidate.name}</span>{" "}
           <span className="soft">
             {candidate.maker}
-            {candidate.origin === "custom" && ", mine"}
-            {candidate.current && ", in the kit now"}
+            {candidate.origin === "custom" && ", custom"}
+            {candidate.current && ", in this kit"}
           </span>{" "}
           {resolves && <span className="tone-ok">{resolves}</span>}
           <br />
           <span className="soft">
             {candidate.summary}
             {candidate.price !== null && `, ${money(candidate.price, candidate.currency)}`}
-            {candidate.brings && `; comes with ${candidate.brings}`}
+            {candidate.brings && `; adds ${candidate.brings}`}
           </span>
         </span>
         <span className="num tabular">{change(effect.source_delta_a, "A") || "–"}</span>
         <span className="num tabular">{change(effect.die_delta_k, "°C") || "–"}</span>
         <span className="num tabular">{cost || "–"}</span>
-        {candidate.reason && <span className="reason">{candidate.reason}</span>}
+        {candidate.reason.text && <span className="reason">{textOf(candidate.reason)}</span>}
       </button>
-      <Link className="candidate-sheet" to={sheet} aria-label={`Sheet of ${candidate.name}`}>
-        Sheet
+      <Link className="candidate-sheet" to={sheet} aria-label={`Part sheet of ${candidate.name}`}>
+        {" "}
+        Part sheet
       </Link>
     </div>
   );

@@ -19,7 +19,7 @@ export function PhoneBar({ pane, onPane }: Props) {
     {
       id: "margins",
       label: "Margins",
-      told: short ? `${short} short` : "none short",
+      told: short ? `${short} short` : "OK",
       bad: short > 0,
     },
     { id: "kit", label: "Kit", told: money(report.cost.total, report.cost.currency), bad: false },
@@ -27,12 +27,12 @@ export function PhoneBar({ pane, onPane }: Props) {
     {
       id: "snags",
       label: "Snags",
-      told: problems ? `${problems} stop it` : tight ? `${tight} tight` : "none",
+      told: problems ? `${problems} problems` : tight ? `${tight} tight` : "none",
       bad: problems > 0,
     },
   ];
   return (
-    <nav className="phone-bar" aria-label="Parts of the workbench">
+    <nav className="phone-bar" aria-label="Sections of the workbench">
       {tabs.map((tab) => (
         <button
           key={tab.id}

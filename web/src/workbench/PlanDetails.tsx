@@ -12,6 +12,7 @@ import { shownUnit } from "../ui/displayUnits";
 import { useTyped } from "../ui/typed";
 import { useBench } from "./bench";
 import { detailsOf, fieldsOf, LABELS, listed, UNITS, type DetailsText } from "./planDetailsForm";
+import { DUST, MOUNTINGS, NETWORKS, POWER_SOURCES, REACH } from "../api/labels";
 
 /** Name, purpose, place, budget and settings of the plan. Typed text is read on saving. */
 export function PlanDetails({ onClose }: { onClose: () => void }) {
@@ -44,7 +45,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
       if (!(refusal instanceof ProblemError)) throw refusal;
       setError(
         refusal.isStale
-          ? "It was changed elsewhere in the meantime. Look at what is different, and save again."
+          ? "This plan was changed in another tab. Check the differences and save again."
           : refusal.message,
       );
     }
@@ -62,11 +63,11 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
       >
         <Modal.Header closeButton>
           <Modal.Title id={`${id}-title`} as="h2" className="fs-5">
-            Name, place, budget
+            Plan details
           </Modal.Title>
         </Modal.Header>
         <Modal.Body className="details-form">
-          <Field label="Name" id={`${id}-name`}>
+          <Field label={LABELS.name} id={`${id}-name`}>
             <Form.Control
               id={`${id}-name`}
               value={text.name}
@@ -75,7 +76,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
               autoFocus
             />
           </Field>
-          <Field label="What it must do" id={`${id}-purpose`}>
+          <Field label={LABELS.purpose} id={`${id}-purpose`}>
             <Form.Control
               as="textarea"
               rows={3}
@@ -85,7 +86,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
               onChange={put("purpose")}
             />
           </Field>
-          <Field label="Where it will live" id={`${id}-place`}>
+          <Field label={LABELS.placeName} id={`${id}-place`}>
             <Form.Control
               id={`${id}-place`}
               value={text.placeName}
@@ -94,7 +95,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
             />
           </Field>
           <div className="field-row">
-            <Field label="Status" id={`${id}-status`}>
+            <Field label={LABELS.status} id={`${id}-status`}>
               <Form.Select id={`${id}-status`} value={text.status} onChange={put("status")}>
                 {PLAN_STATES.map((state) => (
                   <option key={state} value={state}>
@@ -103,7 +104,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 ))}
               </Form.Select>
             </Field>
-            <Field label="How many are to be built" id={`${id}-copies`}>
+            <Field label={LABELS.copies} id={`${id}-copies`}>
               <Form.Control
                 id={`${id}-copies`}
                 inputMode="numeric"
@@ -111,7 +112,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 onChange={put("copies")}
               />
             </Field>
-            <Field label="Coldest day" id={`${id}-cold`} unit={shownUnit("°C")}>
+            <Field label={LABELS.coldest} id={`${id}-cold`} unit={shownUnit("°C")}>
               <FigureInput
                 id={`${id}-cold`}
                 inputMode="text"
@@ -120,7 +121,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 onChange={(coldest) => setText({ ...text, coldest })}
               />
             </Field>
-            <Field label="Hottest day" id={`${id}-hot`} unit={shownUnit("°C")}>
+            <Field label={LABELS.hottest} id={`${id}-hot`} unit={shownUnit("°C")}>
               <FigureInput
                 id={`${id}-hot`}
                 inputMode="text"
@@ -129,7 +130,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 onChange={(hottest) => setText({ ...text, hottest })}
               />
             </Field>
-            <Field label="Height above the sea" id={`${id}-alt`} unit="m">
+            <Field label={LABELS.altitude} id={`${id}-alt`} unit="m">
               <FigureInput
                 id={`${id}-alt`}
                 inputMode="text"
@@ -138,14 +139,12 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 onChange={(altitude) => setText({ ...text, altitude })}
               />
             </Field>
-            <Field label="How it stands" id={`${id}-stands`}>
+            <Field label={LABELS.mounting} id={`${id}-stands`}>
               <Form.Select id={`${id}-stands`} value={text.mounting} onChange={put("mounting")}>
-                <option value="table">flat on a table</option>
-                <option value="feet">on feet</option>
-                <option value="hung">hung, free all round</option>
+                <Choices of={MOUNTINGS} />
               </Form.Select>
             </Field>
-            <Field label="Sun on it, at its strongest" id={`${id}-sun`} unit="W/m²">
+            <Field label={LABELS.sun} id={`${id}-sun`} unit="W/m²">
               <Form.Control
                 id={`${id}-sun`}
                 inputMode="decimal"
@@ -153,47 +152,36 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 onChange={put("sun")}
               />
             </Field>
-            <Field label="Who can touch it" id={`${id}-touch`}>
+            <Field label={LABELS.touchedBy} id={`${id}-touch`}>
               <Form.Select id={`${id}-touch`} value={text.touchedBy} onChange={put("touchedBy")}>
-                <option value="nobody">nobody</option>
-                <option value="adults">adults</option>
-                <option value="children">children</option>
+                <Choices of={REACH} />
               </Form.Select>
             </Field>
-            <Field label="What feeds it there" id={`${id}-power`}>
+            <Field label={LABELS.power} id={`${id}-power`}>
               <Form.Select id={`${id}-power`} value={text.power} onChange={put("power")}>
-                <option value="mains">mains</option>
-                <option value="network">the network lead</option>
-                <option value="vehicle">a vehicle</option>
-                <option value="battery">a battery</option>
-                <option value="sun">the sun</option>
+                <Choices of={POWER_SOURCES} />
               </Form.Select>
             </Field>
-            <Field label="Network there" id={`${id}-network`}>
+            <Field label={LABELS.network} id={`${id}-network`}>
               <Form.Select id={`${id}-network`} value={text.network} onChange={put("network")}>
-                <option value="both">by wire and by radio</option>
-                <option value="wired">by wire only</option>
-                <option value="wifi">by radio only</option>
-                <option value="none">none</option>
+                <Choices of={NETWORKS} />
               </Form.Select>
             </Field>
-            <Field label="Dust in the air" id={`${id}-dust`}>
+            <Field label={LABELS.dust} id={`${id}-dust`}>
               <Form.Select id={`${id}-dust`} value={text.dust} onChange={put("dust")}>
-                <option value="clean">hardly any</option>
-                <option value="some">some</option>
-                <option value="much">much: sawdust, flour, chaff</option>
+                <Choices of={DUST} />
               </Form.Select>
             </Field>
-            <Field label="May be heard, at 1 m" id={`${id}-noise`} unit="dB(A)">
+            <Field label={`${LABELS.noise} at 1 m`} id={`${id}-noise`} unit="dB(A)">
               <Form.Control
                 id={`${id}-noise`}
                 inputMode="decimal"
                 value={text.noise}
-                placeholder="nobody minds"
+                placeholder="No limit"
                 onChange={put("noise")}
               />
             </Field>
-            <Field label="Currency" id={`${id}-currency`}>
+            <Field label={LABELS.currency} id={`${id}-currency`}>
               <Form.Control
                 id={`${id}-currency`}
                 maxLength={3}
@@ -201,7 +189,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 onChange={put("currency")}
               />
             </Field>
-            <Field label="What one of another costs in it" id={`${id}-rates`}>
+            <Field label={LABELS.rates} id={`${id}-rates`}>
               <Form.Control
                 id={`${id}-rates`}
                 value={text.rates}
@@ -209,12 +197,12 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
                 onChange={put("rates")}
               />
             </Field>
-            <Field label="Budget for all of them" id={`${id}-budget`} unit={text.currency}>
+            <Field label={LABELS.budget} id={`${id}-budget`} unit={text.currency}>
               <Form.Control
                 id={`${id}-budget`}
                 inputMode="decimal"
                 value={text.budget}
-                placeholder="none"
+                placeholder="No limit"
                 onChange={put("budget")}
               />
             </Field>
@@ -222,27 +210,27 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
           <Form.Check
             id={`${id}-wet`}
             className="mt-2"
-            label="Water reaches it: rain, splashes or dripping damp"
+            label="Gets wet (rain, splashes or condensation)"
             checked={text.wet}
             onChange={(event) => setText({ ...text, wet: event.target.checked })}
           />
           <Form.Check
             id={`${id}-root`}
-            label="Its root file system is read-only, so that a pulled plug spoils nothing"
+            label="Read-only root file system (survives a power cut)"
             checked={text.readOnly}
             onChange={(event) => setText({ ...text, readOnly: event.target.checked })}
           />
           <Form.Check
             id={`${id}-lift`}
             className="mt-2"
-            label="The board’s setting that lifts the USB port limit is on (at your own risk: a supply that cannot give the current shuts down)"
+            label="Lift the USB port limit in the board settings (at your own risk: a power supply that cannot deliver the current shuts down)"
             checked={text.lift}
             onChange={(event) => setText({ ...text, lift: event.target.checked })}
           />
           <Form.Check
             id={`${id}-push`}
             className="mt-2"
-            label="The drive slot is set one generation faster than certified (soak it before you trust it)"
+            label="Run the drive slot above its certified rate (test it for a day first)"
             checked={text.push}
             onChange={(event) => setText({ ...text, push: event.target.checked })}
           />
@@ -258,19 +246,19 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
           {leaving && typed.dirty ? (
             <>
               <span role="alert" className="me-auto">
-                What you typed is not saved.
+                Discard your changes?
               </span>
               <Button variant="" onClick={onClose}>
-                Throw it away
+                Discard
               </Button>
               <Button variant="primary" autoFocus onClick={() => setLeaving(false)}>
-                Go on typing
+                Keep editing
               </Button>
             </>
           ) : (
             <>
               <Button variant="" onClick={leave}>
-                Leave as it was
+                Cancel
               </Button>
               <Button variant="primary" type="submit" disabled={!text.name.trim() || changes.busy}>
                 {changes.busy ? "Saving…" : "Save"}
@@ -281,6 +269,15 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
       </Form>
     </Modal>
   );
+}
+
+/** The options of a choice, as the table of labels has them. */
+function Choices({ of }: { of: Record<string, string> }) {
+  return Object.entries(of).map(([value, label]) => (
+    <option key={value} value={value}>
+      {label}
+    </option>
+  ));
 }
 
 interface FieldProps {

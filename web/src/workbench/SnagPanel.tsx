@@ -5,11 +5,12 @@ import { Link } from "react-router";
 import { fixesQuery } from "../api/queries";
 import type { Finding, Fix, Margin } from "../api/types";
 import { Cobble } from "../ui/Cobble";
-import { bandText, change, figure, percent, severityWord } from "../ui/numbers";
+import { bandText, change, figure, severityWord } from "../ui/numbers";
 import { focusSoon } from "../ui/focusSoon";
 import { Term } from "../ui/Term";
 import { useBench } from "./bench";
 import { NextStep } from "./NextStep";
+import { textOf } from "../ui/text";
 
 export function SnagPanel() {
   const { report } = useBench();
@@ -24,7 +25,7 @@ export function SnagPanel() {
       {report.findings.every((finding) => finding.severity === "note") && (
         <div className="all-clear" tabIndex={-1}>
           <Cobble severity="ok" size={20} silent />
-          <span>Nothing is known to stand in the way.</span>
+          <span>No problems found.</span>
         </div>
       )}
       {report.findings.length > 0 && (
@@ -47,17 +48,17 @@ function Settled() {
     changes.act({
       kind: "patch",
       patch: [{ op: "set", fields: { done: view.plan.done.filter((id) => id !== finding.id) } }],
-      label: `bring back ${finding.rule}`,
+      label: `reopen ${finding.rule}`,
     });
   return (
     <details className="settled">
-      <summary>{report.done.length} settled</summary>
+      <summary>{report.done.length} marked as done</summary>
       <ul>
         {report.done.map((finding) => (
           <li key={finding.id}>
-            {finding.sentence}{" "}
+            {textOf(finding.sentence)}{" "}
             <Button variant="link" disabled={changes.busy} onClick={() => bringBack(finding)}>
-              Bring back
+              Reopen
             </Button>
           </li>
         ))}
@@ -69,16 +70,13 @@ function Settled() {
 function tally(findings: Finding[]): string {
   const count = (severity: string) => findings.filter((f) => f.severity === severity).length;
   const parts: [number, string][] = [
-    [count("problem"), "stops it"],
+    [count("problem"), "problem"],
     [count("tight"), "tight"],
     [count("note"), "note"],
   ];
   return parts
     .filter(([n]) => n > 0)
-    .map(
-      ([n, word]) =>
-        `${n} ${n > 1 && word === "stops it" ? "stop it" : n > 1 && word === "note" ? "notes" : word}`,
-    )
+    .map(([n, word]) => `${n} ${n > 1 && word !== "tight" ? `${word}s` : word}`)
     .join(", ");
 }
 
@@ -98,7 +96,7 @@ function Snag({ finding }: { finding: Finding }) {
           <span className="word">{severityWord(finding.severity)}</span>{" "}
           <span className="rule">{finding.rule}</span>
         </span>
-        <span className="sentence">{finding.sentence}</span>
+        <span className="sentence">{textOf(finding.sentence)}</span>
       </button>
       {open && (
         <div className="snag-more">
@@ -119,14 +117,14 @@ function Tick({ finding }: { finding: Finding }) {
     changes.act({
       kind: "patch",
       patch: [{ op: "set", fields: { done } }],
-      label: `settle ${finding.rule}`,
+      label: `mark ${finding.rule} as done`,
     });
     setOpenSnag(null);
     focusSoon(".snag-main", ".all-clear");
   };
   return (
     <Button variant="" size="sm" disabled={changes.busy} onClick={settle}>
-      That is settled
+      Mark as done
     </Button>
   );
 }
@@ -137,15 +135,15 @@ function Facts({ finding, margin }: { finding: Finding; margin: Margin | undefin
     <div className="snag-facts tabular">
       {margin && (
         <p>
-          {margin.label}: {figure(margin.value, margin.unit)}
-          {margin.limit_kind === "max" ? " of at most " : ", at least "}
+          {textOf(margin.label)}: {figure(margin.value, margin.unit)}
+          {margin.limit_kind === "max" ? ", at most " : ", at least "}
           {figure(margin.limit, margin.unit)}.
-          {bandText(margin) && ` Spare most likely ${bandText(margin)}.`}
+          {bandText(margin) && ` Likely range of the spare: ${bandText(margin)}.`}
           {margin.holds_share !== null &&
             margin.spare < 0 &&
-            ` Holds with ${percent(margin.holds_share)} of the likely figures.`}{" "}
+            ` OK in ${Math.floor(100 * margin.holds_share + 1e-9)} of 100 likely cases.`}{" "}
           <Button variant="link" onClick={() => openWorking(margin.id)}>
-            Whole working
+            Show the working
           </Button>
         </p>
       )}
@@ -159,14 +157,14 @@ function Facts({ finding, margin }: { finding: Finding; margin: Margin | undefin
 function Fixes({ finding }: { finding: Finding }) {
   const { view, whatIf } = useBench();
   const fixes = useQuery(fixesQuery(view.id, view.version, whatIf, finding.id));
-  if (fixes.isPending) return <p className="soft">Trying what would help…</p>;
+  if (fixes.isPending) return <p className="soft">Testing fixes…</p>;
   if (fixes.isError) return <p className="tone-problem">{fixes.error.message}</p>;
   if (fixes.data.length === 0)
-    return <p className="soft">No single change with these parts helps without breaking more.</p>;
+    return <p className="soft">No single change fixes this without causing another problem.</p>;
   return (
     <>
       {fixes.data.map((fix) => (
-        <FixButton key={fix.title} fix={fix} finding={finding} />
+        <FixButton key={fix.title.text} fix={fix} finding={finding} />
       ))}
     </>
   );
@@ -175,9 +173,9 @@ function Fixes({ finding }: { finding: Finding }) {
 /** A way out: pressed once it shows its effect on the rulers, and then it can be done. */
 function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
   const { changes, report, preview, setPreview, setOpenSnag } = useBench();
-  const open = preview?.finding === finding.id && preview.fix.title === fix.title;
+  const open = preview?.finding === finding.id && preview.fix.title.text === fix.title.text;
   const apply = () => {
-    changes.act({ kind: "patch", patch: fix.patch, label: fix.title }, () => {
+    changes.act({ kind: "patch", patch: fix.patch, label: fix.title.text.slice(0, 200) }, () => {
       setOpenSnag(null);
       focusSoon(".snag-main", ".all-clear");
     });
@@ -194,7 +192,7 @@ function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
         aria-expanded={open}
         onClick={() => setPreview(open ? null : { finding: finding.id, fix })}
       >
-        <span className="what">{fix.title}</span>
+        <span className="what">{textOf(fix.title)}</span>
         <span className="effect tabular">
           {effects(fix, finding, report.cost.currency).map((text) => (
             <span key={text}>{text}</span>
@@ -204,26 +202,34 @@ function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
       {open && (
         <div className="fix-more">
           {fix.breaks.map((sentence) => (
-            <p key={sentence} className="tone-tight">
-              {sentence}
+            <p key={sentence.text} className="tone-tight">
+              {" "}
+              {textOf(sentence)}
             </p>
           ))}
           {fix.worsens.map((sentence) => (
-            <p key={sentence} className="tone-tight">
-              Gets worse: {sentence}
+            <p key={sentence.text} className="tone-tight">
+              {" "}
+              Gets worse: {textOf(sentence)}
             </p>
           ))}
-          <p className="soft">The rulers show before and after.</p>
+          <p className="soft">The margins show before and after.</p>
           <Button variant="primary" size="sm" autoFocus disabled={changes.busy} onClick={apply}>
-            Do it
+            Apply
           </Button>{" "}
           <Button variant="" size="sm" onClick={leave}>
-            Leave it
+            Cancel
           </Button>
         </div>
       )}
     </div>
   );
+}
+
+/** `costs €12`, `saves €23`. */
+function costText(delta: number, currency: string): string {
+  const amount = change(Math.abs(delta), currency).replace("+", "");
+  return amount && `${delta < 0 ? "saves" : "costs"} ${amount}`;
 }
 
 function effects(fix: Fix, finding: Finding, currency: string): string[] {
@@ -233,13 +239,15 @@ function effects(fix: Fix, finding: Finding, currency: string): string[] {
     Math.abs(becomes.after - becomes.before) > 0.005 * Math.max(1, Math.abs(becomes.before))
       ? `${figure(becomes.before, becomes.unit)} → ${figure(becomes.after, becomes.unit)}`
       : "",
-    change(Number(effect.cost_delta), currency),
+    costText(Number(effect.cost_delta), currency),
     change(effect.source_delta_w, "W"),
     becomes?.unit === "°C" ? "" : change(effect.die_delta_k, "°C"),
-    fix.resolves.includes(finding.id) ? "" : "only softens it",
-    fix.resolves.length > 1 ? `settles ${fix.resolves.length} snags` : "",
-    fix.breaks.length > 0 ? `brings ${fix.breaks.length} new` : "",
+    fix.resolves.includes(finding.id) ? "" : "reduces it",
+    fix.resolves.length > 1 ? `fixes ${fix.resolves.length} snags` : "",
+    fix.breaks.length > 0
+      ? `causes ${fix.breaks.length} new snag${fix.breaks.length > 1 ? "s" : ""}`
+      : "",
     fix.worsens.length > 0 ? `makes ${fix.worsens.length} worse` : "",
   ].filter(Boolean);
-  return texts.length ? texts : ["costs nothing"];
+  return texts.length ? texts : ["no extra cost"];
 }

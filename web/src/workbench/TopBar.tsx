@@ -7,14 +7,7 @@ import type { Activity, PlanView } from "../api/types";
 import type { PlanChanges } from "../api/usePlanChanges";
 import { figure } from "../ui/numbers";
 import { readNumber } from "../ui/readNumber";
-import {
-  fromField,
-  shownHeader,
-  shownNow,
-  shownUnit,
-  shownValue,
-  withSign,
-} from "../ui/displayUnits";
+import { fromField, shownNow, shownUnit, shownValue, withSign } from "../ui/displayUnits";
 import { ThemeSwitch } from "../ui/ThemeSwitch";
 
 interface Props {
@@ -29,10 +22,10 @@ const COLDEST = -20;
 const HOTTEST = 70;
 
 const ACTIVITIES: [Activity, string][] = [
-  ["idle", "idle"],
-  ["light", "at light work"],
-  ["normal", "at work"],
-  ["full", "flat out"],
+  ["idle", "Idle"],
+  ["light", "Light"],
+  ["normal", "Normal"],
+  ["full", "Full"],
 ];
 
 export function TopBar({ view, changes, whatIf, onWhatIf, onKeys }: Props) {
@@ -41,7 +34,7 @@ export function TopBar({ view, changes, whatIf, onWhatIf, onKeys }: Props) {
       <Link to="/" className="brand">
         Cobblewort
       </Link>
-      <nav className="crumbs" aria-label="Where you are">
+      <nav className="crumbs" aria-label="Location">
         <Link to="/">Plans</Link> / <strong>{view.plan.name}</strong>
       </nav>
       <Button
@@ -91,7 +84,7 @@ function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
   return (
     <div className={`what-if ${assumed ? "assumed" : ""}`} role="group" aria-label="What if">
       <label htmlFor={`${id}-day`}>
-        What if<span className="long"> the hottest day is</span>
+        What if<span className="long">: highest ambient</span>
       </label>
       <input
         id={`${id}-day`}
@@ -106,37 +99,37 @@ function WhatIfBar({ view, changes, whatIf, onWhatIf }: Omit<Props, "onKeys">) {
         }}
       />
       <AssumedDay
-        key={`${shown} ${shownHeader()}`}
+        key={`${shown} ${Object.values(shownNow()).join(" ")}`}
         shown={shown}
         onDay={(value) => onWhatIf({ ...whatIf, ambientC: value === own ? null : value })}
       />
       <label htmlFor={`${id}-work`} className="long">
-        and it is
+        load
       </label>
       <select
         id={`${id}-work`}
-        aria-label="How busy it is"
+        aria-label="Load to assume"
         value={whatIf.activity ?? ""}
         onChange={(event) => {
           const activity = (event.target.value || null) as Activity | null;
           onWhatIf({ ...whatIf, activity });
         }}
       >
-        <option value="">as busy as planned</option>
+        <option value="">As planned</option>
         {ACTIVITIES.map(([activity, label]) => (
           <option key={activity} value={activity}>
-            {label} all day
+            {label} in every phase
           </option>
         ))}
       </select>
       {/* Their place is kept while they are not there, so that nothing moves under the pointer. */}
       <span className={`what-if-keep ${assumed ? "" : "away"}`}>
         <Button variant="" size="sm" onClick={keep}>
-          <span className="long">Make this the plan’s</span>
-          <span className="short">Keep it</span>
+          <span className="long">Apply to plan</span>
+          <span className="short">Apply</span>
         </Button>
         <Button variant="" size="sm" onClick={() => onWhatIf(AS_PLANNED)}>
-          As planned
+          Reset
         </Button>
       </span>
     </div>
@@ -158,7 +151,7 @@ function AssumedDay({ shown, onDay }: { shown: number; onDay: (value: number) =>
       <input
         className="tabular"
         inputMode="decimal"
-        aria-label={`Hottest day to assume, ${shownUnit("°C")}`}
+        aria-label={`Highest ambient to assume, ${shownUnit("°C")}`}
         value={text}
         onChange={(event) => setText(event.target.value)}
         onBlur={take}

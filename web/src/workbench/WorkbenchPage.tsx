@@ -12,7 +12,7 @@ export function WorkbenchPage() {
   if (!plan.data)
     return (
       <Failure error={plan.error} retry={() => void plan.refetch()}>
-        <Link to="/">Back to the plans</Link>
+        <Link to="/">Open Plans</Link>
       </Failure>
     );
   return <Workbench key={planId} view={plan.data} />;

@@ -9,16 +9,13 @@ import { percent, precise } from "../ui/numbers";
 import { Failure, Loading } from "../ui/States";
 import { shownUnit } from "../ui/displayUnits";
 import { useBench } from "./bench";
+import { BASES } from "../api/labels";
+import { textOf } from "../ui/text";
 
-const BASIS_WORDS: Record<string, string> = {
-  datasheet: "maker’s figure",
-  typical: "class figure",
-  measured: "measured",
-  guess: "estimate",
-  standard: "standard",
-  plan: "plan",
-  computed: "worked out",
-};
+/** A basis in words. */
+function basisWord(basis: string): string {
+  return basis in BASES ? BASES[basis as keyof typeof BASES] : basis;
+}
 
 interface Props {
   figure: string;
@@ -59,7 +56,7 @@ export function WorkingPanel({ figure, onClose }: Props) {
         {working.isPending && <Loading what="the working" />}
         {working.isError && <Failure error={working.error} />}
         {shownUnit("°C") + shownUnit("mm") !== "°Cmm" && (
-          <p className="soft">Told in °C and mm, in which the sums are done.</p>
+          <p className="soft">Workings are in °C and mm.</p>
         )}
         {working.data && (
           <WorkingSheet working={working.data} onFollow={(next) => setTrail([...trail, next])} />
@@ -80,7 +77,7 @@ function WorkingSheet({ working, onFollow }: SheetProps) {
       <h3 className="working-label">{working.label}</h3>
       <p className="soft">
         {working.words}
-        {working.state && `, in the state “${working.state.replace(" (mean)", "")}”`}
+        {working.state && `, state “${working.state.replace(" (mean)", "")}”`}
       </p>
       <div className="working-sum tabular">
         <Formula text={working.expression} />
@@ -92,7 +89,7 @@ function WorkingSheet({ working, onFollow }: SheetProps) {
         <thead>
           <tr>
             <th scope="col">Symbol</th>
-            <th scope="col">What</th>
+            <th scope="col">Quantity</th>
             <th scope="col" className="num">
               Value
             </th>
@@ -126,9 +123,7 @@ function Input({ term, onFollow }: { term: Term; onFollow: (figure: string) => v
           </Button>
         )}
         <div className="soft">
-          <span className={`basis basis-${term.basis}`}>
-            {BASIS_WORDS[term.basis] ?? term.basis}
-          </span>
+          <span className={`basis basis-${term.basis}`}>{basisWord(term.basis)}</span>
           {term.basis !== "calculated" && term.basis !== "plan" && ` ${term.origin}`}
         </div>
       </td>
@@ -140,7 +135,7 @@ function Input({ term, onFollow }: { term: Term; onFollow: (figure: string) => v
 function Doubts({ working }: { working: Working }) {
   return (
     <>
-      <h4 className="working-label mt-3">What makes the band wide</h4>
+      <h4 className="working-label mt-3">Why the likely range is wide</h4>
       <ul className="doubts">
         {working.doubts.map((doubt) => (
           <li key={doubt.label}>
@@ -150,11 +145,11 @@ function Doubts({ working }: { working: Working }) {
               aria-hidden
             />
             <span className="tabular">{percent(doubt.share)}</span> {doubt.label}{" "}
-            <span className="soft">({BASIS_WORDS[doubt.basis] ?? doubt.basis})</span>
+            <span className="soft">({basisWord(doubt.basis)})</span>
           </li>
         ))}
       </ul>
-      <p>{working.measure}</p>
+      <p>{textOf(working.measure)}</p>
     </>
   );
 }

@@ -3,6 +3,7 @@ import type { Change, PlanView } from "../api/types";
 import { bare, figure } from "../ui/numbers";
 import { readNumber } from "../ui/readNumber";
 import { withSign } from "../ui/displayUnits";
+import { PLACE_FIELDS, PLAN_FIELDS, SETTING_FIELDS } from "../api/labels";
 
 type Plan = PlanView["plan"];
 type SetFields = Extract<Change, { op: "set" }>["fields"];
@@ -58,29 +59,30 @@ function ratesFrom(text: string): Record<string, string> | null {
 export type DetailsText = ReturnType<typeof detailsOf>;
 type Key = keyof DetailsText;
 
+/** What each field is called, from the table of labels. */
 export const LABELS: Record<Key, string> = {
-  name: "Name",
-  status: "Status",
-  purpose: "What it must do",
-  placeName: "Where it will live",
-  coldest: "Coldest day",
-  hottest: "Hottest day",
-  altitude: "Height above the sea",
-  mounting: "How it stands",
-  sun: "Sun on it",
-  touchedBy: "Who can touch it",
-  power: "What feeds it there",
-  wet: "Water reaches it",
-  dust: "Dust in the air",
-  network: "Network there",
-  noise: "May be heard",
-  budget: "Budget",
-  currency: "Currency",
-  rates: "What one of another currency costs",
-  copies: "How many are to be built",
-  lift: "The lifted port limit",
-  readOnly: "The read-only root",
-  push: "The faster drive slot",
+  name: PLAN_FIELDS.name[0],
+  status: PLAN_FIELDS.status[0],
+  purpose: PLAN_FIELDS.purpose[0],
+  placeName: PLACE_FIELDS.name[0],
+  coldest: PLACE_FIELDS.ambient_min_c[0],
+  hottest: PLACE_FIELDS.ambient_max_c[0],
+  altitude: PLACE_FIELDS.altitude_m[0],
+  mounting: PLACE_FIELDS.mounting[0],
+  sun: PLACE_FIELDS.sun_w_m2[0],
+  touchedBy: PLACE_FIELDS.within_reach_of[0],
+  power: PLACE_FIELDS.power[0],
+  wet: PLACE_FIELDS.wet[0],
+  dust: PLACE_FIELDS.dust[0],
+  network: PLACE_FIELDS.network[0],
+  noise: PLACE_FIELDS.noise_max_dba[0],
+  budget: PLAN_FIELDS.budget[0],
+  currency: PLAN_FIELDS.currency[0],
+  rates: PLAN_FIELDS.rates[0],
+  copies: PLAN_FIELDS.copies[0],
+  lift: SETTING_FIELDS.lift_port_limit[0],
+  readOnly: SETTING_FIELDS.read_only_root[0],
+  push: SETTING_FIELDS.push_slot[0],
 };
 
 export const UNITS: Partial<Record<Key, string>> = {
@@ -153,22 +155,22 @@ function wrongIn(text: DetailsText): string {
   const copies = readNumber(text.copies);
   const noise = text.noise.trim() === "" ? null : readNumber(text.noise);
   if ([coldest, hottest, altitude, sun].some(Number.isNaN) || Number.isNaN(budget))
-    return "Temperatures, height, sun and budget must be numbers, such as 28 or 12.50.";
+    return "Enter temperatures, altitude, sun and budget as numbers, for example 28 or 12.50.";
   if (coldest > hottest)
-    return `The coldest day must not be warmer than the hottest (got ${bare(coldest, "°C")} and ${figure(hottest, "°C")}).`;
+    return `The lowest ambient must not be above the highest (got ${bare(coldest, "°C")} and ${figure(hottest, "°C")}).`;
   if (noise !== null && !(noise > 0 && noise <= 140))
-    return `The most that may be heard must be a number above 0 and up to 140 dB(A), or stay empty (got ${text.noise}).`;
+    return `Enter a noise limit above 0 and up to 140 dB(A), or leave it empty (got ${text.noise}).`;
   if (!/^\s*[a-z]{3}\s*$/i.test(text.currency))
-    return `The currency must be three letters, such as EUR (got ${text.currency || "nothing"}).`;
+    return `Enter a currency code of three letters, for example EUR (got ${text.currency || "nothing"}).`;
   if (ratesFrom(text.rates) === null)
-    return `What one of another currency costs must be such as “USD 0.92; GBP 1.17” (got ${text.rates}).`;
+    return `Enter exchange rates in the form “USD 0.92; GBP 1.17” (got ${text.rates}).`;
   if (!Number.isInteger(copies) || copies < 1 || copies > 100)
-    return `How many are to be built must be a whole number from 1 to 100 (got ${text.copies}).`;
-  if (budget !== null && budget < 0) return `The budget must be zero or more (got ${budget}).`;
+    return `Enter a whole number of copies from 1 to 100 (got ${text.copies}).`;
+  if (budget !== null && budget < 0) return `Enter a budget of 0 or more (got ${budget}).`;
   return "";
 }
 
-/** "name, hottest day and budget". */
+/** "name, highest ambient and budget". */
 export function listed(words: string[]): string {
   if (words.length < 2) return words.join("");
   return `${words.slice(0, -1).join(", ")} and ${words[words.length - 1]}`;

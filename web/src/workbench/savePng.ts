@@ -1,7 +1,7 @@
 /** Saves a drawing as PNG, twice as sharp as it is drawn; answers what became of it. */
 export async function savePng(planId: string, name: string): Promise<string> {
   const answer = await fetch(`/api/plans/${planId}/drawings/${name}.svg`);
-  if (!answer.ok) return "There is nothing to draw there yet.";
+  if (!answer.ok) return "The plan has nothing to draw yet.";
   const svg = await answer.text();
   const picture = new Image();
   picture.src = `data:image/svg+xml;charset=utf-8,${encodeURIComponent(svg)}`;

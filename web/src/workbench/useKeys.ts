@@ -98,56 +98,61 @@ function keyActions(
   };
 
   return [
-    { keys: ["?"], shown: "?", what: "These keys", run: showSheet },
+    { keys: ["?"], shown: "?", what: "Show the keys", run: showSheet },
     {
       keys: [...BY_KEY.keys()],
       shown: `${[...BY_KEY.keys()][0]} to ${[...BY_KEY.keys()].at(-1)}`,
-      what: "Open a margin’s drawing",
+      what: "Open the drawing of a margin",
       run: (key) => {
         const family = BY_KEY.get(key);
         if (family) bench.setFamily(family);
       },
     },
     { keys: ["."], shown: ".", what: "Next snag", run: () => stepSnag(1) },
-    { keys: [","], shown: ",", what: "Snag before", run: () => stepSnag(-1) },
+    { keys: [","], shown: ",", what: "Previous snag", run: () => stepSnag(-1) },
     {
       keys: ["x"],
       shown: "x",
       what: "Preview the open snag’s first way out; Enter does it, Esc leaves it",
       run: () => void previewFirst(),
     },
-    { keys: ["Escape"], shown: "Esc", what: "Leave a preview", run: leavePreview },
-    { keys: ["w"], shown: "w", what: "Working of the open snag or margin", run: openWorking },
+    { keys: ["Escape"], shown: "Esc", what: "Close a preview", run: leavePreview },
+    {
+      keys: ["w"],
+      shown: "w",
+      what: "Show the working of the open snag or margin",
+      run: openWorking,
+    },
     {
       keys: ["a", "/"],
       shown: "a",
-      what: "Add from the cupboard, to the first empty role",
+      what: "Add a part to the first empty role",
       run: add,
     },
-    { keys: ["s"], shown: "s", what: "Swap the chosen line’s part", run: swap },
+    { keys: ["s"], shown: "s", what: "Swap the part of the chosen line", run: swap },
     {
       keys: ["["],
       shown: "[",
-      what: "Hottest day a degree down",
+      what: "Lower the highest ambient by one degree",
       run: () => moveAmbient(-AMBIENT_STEP_C),
     },
     {
       keys: ["]"],
       shown: "]",
-      what: "Hottest day a degree up",
+      what: "Raise the highest ambient by one degree",
       run: () => moveAmbient(AMBIENT_STEP_C),
     },
     {
       keys: ["v"],
       shown: "v",
-      what: "Copy the plan as a variant, and go on there",
+      what: "Copy the plan as a variant and open it",
       run: () => void variant(),
     },
     {
       keys: ["b"],
       shown: "b",
-      what: "Put the plan beside another",
-      run: () => go(`/side/${view.id}`),
+      what: "Compare the plan with another plan",
+      run: () => go(`/compare/${view.id}`),
     },
     { keys: ["z"], shown: "z or Ctrl+Z", what: "Undo", run: () => undo(bench) },
     { keys: ["Z"], shown: "Shift+Z", what: "Redo", run: () => redo(bench) },

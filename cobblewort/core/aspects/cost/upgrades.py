@@ -10,6 +10,7 @@ from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.plan import Line, Plan
+from cobblewort.core.text import Figure, say
 
 _MUCH_FASTER, _LITTLE_MORE = 2.1, Decimal("1.35")
 """A board is the better buy where it is more than twice as fast for about a third more: a guess."""
@@ -28,10 +29,11 @@ def better_buys_of(kit: Kit) -> list[Observation]:
         better = _larger_for_less(kit.plan, part, offered)
         if better is not None and better.storage is not None:
             price = words.money(kit.plan.price_of(better) or 0, kit.plan.currency)
-            text = (
-                f"{better.model} holds {better.storage.capacity_gb:g} GB for {price}, more than "
-                f"{part.model} and for less."
-            )
+            text = say(
+                "{better} holds {capacity} for {price}: more than {part}, for less money.",
+                better=better.model, capacity=words.counted(better.storage.capacity_gb, "GB"),
+                price=price, part=part.model,
+            )  # fmt: skip
             found.append(Observation(line.id, "note", text, (line.id,)))
     return found
 
@@ -60,8 +62,10 @@ def _faster_boards(kit: Kit, boards: Sequence[tuple[Line, Part]]) -> Iterator[Ob
             more = words.money(price - own, plan.currency)
             yield Observation(
                 line.id, "note",
-                f"{better.model} costs {more} more than {part.model} and is {times:.1f} times as "
-                "fast.",
+                say(
+                    "{better} costs {more} more than {part} and is {times} times as fast.",
+                    better=better.model, more=more, part=part.model, times=Figure(times, "", 1),
+                ),
                 (line.id,),
             )  # fmt: skip
 

@@ -21,8 +21,8 @@ SSD_READ_ERROR_A_BIT = 1e-15
 
 @dataclass(slots=True, frozen=True)
 class LayoutFacts:
-    """What is always true of a layout: how many disks it wants, in what steps, how people call it,
-    and what each school says for it.
+    """What is always true of a layout: how many disks it needs, in what steps, its name, and
+    what it is good for.
     """
 
     label: str
@@ -32,17 +32,26 @@ class LayoutFacts:
 
 
 LAYOUTS: dict[Layout, LayoutFacts] = {
-    "separate": LayoutFacts("each by itself", 1, False, "simple; a disk that fails takes its own"),
-    "stripe": LayoutFacts("stripe", 2, False, "fast and roomy; one that fails takes all"),
-    "mirror": LayoutFacts("mirror", 2, False, "any disk alone has everything; half the room"),
+    "separate": LayoutFacts(
+        "separate disks", 1, False, "Simple. A failed disk loses its own data."
+    ),
+    "stripe": LayoutFacts(
+        "stripe (RAID 0)", 2, False, "Fast, full capacity. One failed disk loses all data."
+    ),
+    "mirror": LayoutFacts(
+        "mirror (RAID 1)", 2, False, "Each disk has all data. Half the capacity."
+    ),
     "striped_mirrors": LayoutFacts(
-        "striped mirrors", 4, True, "quick to rebuild, light on the processor; half the room"
+        "striped mirrors (RAID 10)", 4, True, "Fast rebuild, low processor load. Half the capacity."
     ),
     "parity": LayoutFacts(
-        "single parity", 3, False, "most room for one that may fail; slow to write and rebuild"
+        "parity (RAID 5)",
+        3,
+        False,
+        "Most capacity while one disk may fail. Slow writes and rebuild.",
     ),
     "double_parity": LayoutFacts(
-        "double parity", 4, False, "two may fail; slowest to write and rebuild"
+        "double parity (RAID 6)", 4, False, "Two disks may fail. Slowest writes and rebuild."
     ),
 }
 

@@ -200,7 +200,7 @@ def _bottleneck(at: Moved) -> Link | None:
         narrow = [name for name in full if nominal(route.load[name]) > 0.99 * most]
         return route.link(narrow[-1])
     if route.transfer.file_mb is not None:
-        return Link("files", "what each file costs", "files", at.rate_mb_s)
+        return Link("files", "time per file", "files", at.rate_mb_s)
     return None
 
 
@@ -262,7 +262,7 @@ def build_data(plan: Plan, router: Router) -> DataResult:
         for number, own in enumerate(together.values(), 1)
     ]
     if len(situations) > 1:
-        situations.append(Situation("all", "Everything at once", moved(open_ways), True))
+        situations.append(Situation("all", "Worst case", moved(open_ways), True))
     result = DataResult(routes, situations, [], router)
     result.asked += _asked(plan.requirements, result, router)
     return result
@@ -283,7 +283,7 @@ def _asked(requirements: Sequence[Requirement], result: DataResult, router: Rout
             and m.route.transfer.amount_gb is not None
             and m.route.transfer.file_mb is None
             and m.route.network is not None
-            and any(link.kind == ("wire" if wire else "wifi") for link in m.route.links)
+            and any(link.kind == ("ethernet" if wire else "wifi") for link in m.route.links)
         ]
         if not own:
             transfer = Transfer(
@@ -291,7 +291,7 @@ def _asked(requirements: Sequence[Requirement], result: DataResult, router: Rout
                 target="network" if wire else "wifi", amount_gb=1,
             )  # fmt: skip
             route = router.route(transfer)
-            if not any(link.kind in ("wire", "wifi") for link in route.links):
+            if not any(link.kind in ("ethernet", "wifi") for link in route.links):
                 continue
             own = moved([route])
         slowest = min(own, key=lambda m: nominal(m.rate_mb_s))

@@ -24,7 +24,7 @@ from cobblewort.core.plans.plan import NOT_OF_IT, End, Layout, Protocol, Storage
 from cobblewort.core.standards import ethernet
 
 LinkKind = Literal[
-    "wire", "wifi", "usb2", "usb3", "pcie", "sata", "bridge", "slot", "processor", "medium",
+    "ethernet", "wifi", "usb2", "usb3", "pcie", "sata", "bridge", "slot", "processor", "medium",
     "files",
 ]  # fmt: skip
 _SENSES: dict[End, FunctionId] = {
@@ -58,7 +58,8 @@ class Route:
     """The whole way of a flow, in the order in which data pass it.
 
     `load` is what 1 MB/s of it takes of each link [s/MB], `file_s` what each file costs besides its
-    bytes [s]. `why_not` says what is missing where there is no way; then there are no links.
+    bytes [s]. `why_not` says what is missing where there is none; then there are no links,
+    and `unstated` tells whether it is a value that no part states.
     """
 
     transfer: Transfer
@@ -69,6 +70,7 @@ class Route:
     items: tuple[Item, ...] = ()
     network: Item | None = None
     why_not: str = ""
+    unstated: bool = False
 
     def link(self, link_id: str) -> Link:
         """The link with this id. Raises StopIteration when it has none."""
@@ -108,7 +110,13 @@ def held_of(kit: Kit) -> Held:
 
 
 class NoPathError(Exception):
-    """A flow has no way through a kit; says what is missing."""
+    """A transfer has no path through a kit; says what is missing, and whether it is a value that no
+    part states.
+    """
+
+    def __init__(self, why: str, *, unstated: bool = False) -> None:
+        super().__init__(why)
+        self.unstated = unstated
 
 
 @dataclass(slots=True)
@@ -144,12 +152,12 @@ class Router:
     def route(self, transfer: Transfer) -> Route:
         """The way of a flow; one without links where there is none."""
         if self.board is None:
-            return Route(transfer, why_not="the kit has no board yet")
+            return Route(transfer, why_not="the kit has no board")
         try:
             source = self._side(transfer, transfer.source, "in")
             target = self._side(transfer, transfer.target, "out")
         except NoPathError as error:
-            return Route(transfer, why_not=str(error))
+            return Route(transfer, why_not=str(error), unstated=error.unstated)
         links = [*source.links, *self._processor(transfer), *reversed(target.links)]
         load: dict[str, Quantity] = {}
         for link in links:
@@ -158,7 +166,7 @@ class Router:
         items = tuple(dict.fromkeys([*source.items, *target.items]))
         begins = source.outermost or self.board.name
         if not links:
-            return Route(transfer, why_not="nothing on its way has a rate")
+            return Route(transfer, why_not="no link of its data path has a rate")
         if links[-1].to == "" and target.outermost:
             links[-1].to = target.outermost
         _name_the_middle(links, len(source.links), self.board.name)
@@ -211,7 +219,7 @@ class Router:
                 step.kind, typical_rates.LINK_SHARE[step.kind], self.samples
             )
             direction = "" if step.half_duplex else f":{way}"
-            told = "one way at a time" if step.half_duplex else ""
+            told = "one direction at a time" if step.half_duplex else ""
             links.append(
                 Link(step.id + direction, step.label, step.kind, usable, step.enters,
                      note=told)
@@ -221,7 +229,7 @@ class Router:
     def _sense(self, function: FunctionId, way: str) -> _Side:
         giver = next(iter(self._offering(function)), None)
         if giver is None:
-            raise NoPathError("the part that it comes from is not in the kit")
+            raise NoPathError("its source is not in the kit")
         links = self._steps(self.ways.get(giver.id, ()), way)
         return _Side(links, giver.name, [giver])
 
@@ -244,7 +252,7 @@ class Router:
             usual_mb_s = drawn("radio", typical_rates.RADIO_MB_S, self.samples)
             link = Link(
                 f"{giver.id}/radio", "radio, through one wall", "wifi",
-                usual_mb_s if stated is None else stated, giver, note="one way at a time",
+                usual_mb_s if stated is None else stated, giver, note="one direction at a time",
             )  # fmt: skip
             more = [drawn("radio/file", typical_rates.FILE_MS_BY_RADIO, self.samples)]
         links = [link, *self._steps(steps, way)]
@@ -263,12 +271,12 @@ class Router:
         rates, offer = giver.part.rates, giver.part.offers.get("ethernet")
         if rates is not None and rates.network_mbit_s is not None:
             raw = ethernet.goodput_mb_s(rates.network_mbit_s)
-            label = f"wire, {rates.network_mbit_s:g} Mb/s"
+            label = f"Ethernet, {rates.network_mbit_s:g} Mbit/s"
         elif offer is not None and offer.amount is not None:
-            raw, label = offer.amount, "wire"
+            raw, label = offer.amount, "Ethernet"
         else:
-            raise NoPathError(f"nobody states how fast the network of {giver.name} is")
-        return Link(f"{giver.id}/wire:{way}", label, "wire", raw * used, giver)
+            raise NoPathError(f"the network of {giver.name} has no rate value", unstated=True)
+        return Link(f"{giver.id}/wire:{way}", label, "ethernet", raw * used, giver)
 
     def _givers(self, end: End) -> tuple[list[Item], bool]:
         """The pieces by which a network is reached, and whether by wire."""
@@ -281,14 +289,17 @@ class Router:
             else:
                 found = [radio for radio in radios if radio is not opens] or radios
             if not found:
-                raise NoPathError("nothing in the kit opens a network of its own"
+                raise NoPathError("the kit has no Wi-Fi access point"
                                  if end == "access_point" else "the kit has no Wi-Fi")  # fmt: skip
             return found, False
         if has in ("both", "ethernet") and wired:
             return wired, True
         if has in ("both", "wifi") and radios:
             return radios, False
-        why = "its place has no network" if has == "none" else "the kit does not reach its network"
+        why = (
+            "the location has no network" if has == "none"
+            else "no part connects to the network of the location"
+        )  # fmt: skip
         raise NoPathError(why)
 
     def _own_network(self, radios: Sequence[Item]) -> Item | None:
@@ -314,10 +325,10 @@ class Router:
     def _media(self, transfer: Transfer, end: End, way: str) -> _Side:
         media = self.media(end)
         if not media:
-            raise NoPathError("the kit has no medium for it yet")
+            raise NoPathError("the kit has no drive for it")
         stores = [p.part.storage.capacity_gb for p in media if p.part.storage is not None]
         if (transfer.amount_gb or 0.0) > sum(stores) and way == "out":
-            raise NoPathError("the kit has no room for it yet")
+            raise NoPathError("the kit has too little capacity for it")
         layout = self.storage_use.layout if media[0].line.role == "storage" else "separate"
         settle = self._figure(media[0], "medium.settle_ms")
         more = [] if settle is None else [settle]
@@ -379,7 +390,7 @@ class Router:
     def _whole(self, transfer: Transfer, item: Item, way: str) -> list[Link]:
         own = self.medium_mb_s(transfer, item, way)
         if own is None:
-            raise NoPathError(f"nobody states how fast {item.name} is")
+            raise NoPathError(f"{item.name} has no rate value", unstated=True)
         doing = "writing to" if way == "out" else "reading from"
         links = [Link(f"{item.id}/medium", f"{doing} {item.name}", "medium", own, item)]
         steps = self.ways.get(item.id)
@@ -496,14 +507,14 @@ class Router:
 
 
 _FAR_END: dict[End, str] = {
-    "network": "the network", "wifi": "the Wi-Fi it joins", "access_point": "its own Wi-Fi",
+    "network": "the network", "wifi": "Wi-Fi", "access_point": "its Wi-Fi access point",
 }  # fmt: skip
 
 
 def _as_often(times: float) -> str:
     if times == 2:
         return "each byte twice"
-    return f"{times:.3g} bytes for each of data"
+    return f"{times:.3g} bytes per byte of data"
 
 
 def _lets_by(side: _Side) -> float:

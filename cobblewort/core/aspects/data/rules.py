@@ -23,6 +23,7 @@ from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.states import ANY_TIME, LookedAt, State
 from cobblewort.core.judging.working import Sum, Term, computed_term, plan_term
 from cobblewort.core.plans.patch import EditLine, Patch, PinPlug, SetFields
+from cobblewort.core.text import EMPTY, Text, say
 
 _WASTED = 1.5
 """A network that is so much faster than its way is money for next to nothing: a guess."""
@@ -74,16 +75,16 @@ def lighter_array(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 def wired_instead(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """A wire to the place, where it has radio alone."""
+    """Ethernet at the location, where it has Wi-Fi alone."""
     del finding
     if kit.plan.place.network == "wifi":
         yield place_with(kit, network="both")
 
 
-def _bottleneck_words(at: Moved, situation: Situation | None) -> str:
-    """What holds a flow back, and who else passes there."""
+def _bottleneck_words(at: Moved, situation: Situation | None) -> Text:
+    """What holds a transfer back, and which other one shares it."""
     if at.bottleneck is None:
-        return ""
+        return EMPTY
     bottleneck = bottleneck_words(at.bottleneck)
     beside = []
     if situation is not None:
@@ -92,8 +93,10 @@ def _bottleneck_words(at: Moved, situation: Situation | None) -> str:
             for m in situation.moved
             if m is not at and at.bottleneck.id in m.route.load
         ]
-    shared = f", shared with “{beside[0]}”" if beside else ""
-    return f" The neck is {bottleneck}{shared}."
+    return say(
+        " Bottleneck: {link}{shared}.", link=bottleneck,
+        shared=f", shared with “{beside[0]}”" if beside else "",
+    )  # fmt: skip
 
 
 def bottleneck_words(bottleneck: Link) -> str:
@@ -101,23 +104,24 @@ def bottleneck_words(bottleneck: Link) -> str:
     if bottleneck.kind in ("medium", "processor", "files"):
         return bottleneck.label
     head, _, tail = bottleneck.label.partition(", ")
-    return f"the {words.within(head)} ({tail})" if tail else f"the {words.within(head)}"
+    name = head if bottleneck.kind == "ethernet" else f"the {words.within(head)}"
+    return f"{name} ({tail})" if tail else name
 
 
 def _sum_of(at: Moved, limit: Term, transfer_unit: str) -> Sum:
-    """The spare of a rate or a time, from what the neck lets by."""
-    bottleneck = "what its way lets by" if at.bottleneck is None else at.bottleneck.label
-    rate = computed_term("B", f"{bottleneck}, beside what else runs", "MB/s",
+    """The spare of a rate or a time, from the rate of the bottleneck."""
+    bottleneck = "rate of its data path" if at.bottleneck is None else at.bottleneck.label
+    rate = computed_term("B", f"{bottleneck}, beside other transfers", "MB/s",
                          nominal(at.could_mb_s), None)  # fmt: skip
     if transfer_unit == "min":
         amount = plan_term("A", "amount", "GB", float(at.route.transfer.amount_gb or 0))
-        return Sum("time allowed less the amount over the rate",
+        return Sum("time allowed less amount divided by rate",
                    f"{limit.symbol} - A * 1000 / B / 60", [limit, amount, rate])  # fmt: skip
-    return Sum("rate less what is asked for", f"B - {limit.symbol}", [rate, limit])
+    return Sum("rate less the required rate", f"B - {limit.symbol}", [rate, limit])
 
 
 def _states(values: list[Quantity], worst_case: bool, samples: int) -> tuple[Quantity, LookedAt]:
-    """One planned state, and everything at once where it is another one."""
+    """One planned state, and the worst case where it is another one."""
     if not worst_case:
         return values[0], ANY_TIME
     rows = np.array([np.broadcast_to(value, (samples,)) for value in values])
@@ -125,20 +129,19 @@ def _states(values: list[Quantity], worst_case: bool, samples: int) -> tuple[Qua
 
 
 _WITH_WORST_CASE = LookedAt.of(
-    [State("", "", True, True), State("all", "Everything at once", False, True)], [0, 1]
+    [State("", "", True, True), State("all", "Worst case", False, True)], [0, 1]
 )
 
 
 @rule(
     "DATA-01",
     "data",
-    "It is moved as fast as it has to be",
-    why="Copies take the night, a recorder drops what it cannot write, and a gigabit adapter on a "
-    "slow bus is money for next to nothing.",
-    formula="for each flow the least of what the links on its way let by, shared with all that run "
-    "at the same time: rate >= rate asked for; amount / rate <= time allowed; stream <= rate",
+    "Every transfer is fast enough",
+    why="A recorder drops what it cannot write in time, and a slow copy can take all night.",
+    formula="for each transfer the lowest rate of the links on its data path, shared with all that "
+    "run at the same time: rate >= required rate; amount / rate <= time allowed; stream <= rate",
     source="max-min fair shares (Bertsekas and Gallager, Data Networks, 6.5.2); usable rates from "
-    "line codes and packet overhead of the standards, the rest class figures from memory",
+    "line codes and packet overhead of the standards, the rest typical values from memory",
     reads=(data_of, "transfers", "requirements", "storage_use", "settings", "place.network"),
     remedies=(
         other_socket,
@@ -149,7 +152,7 @@ _WITH_WORST_CASE = LookedAt.of(
     ),
 )
 def fast_enough(kit: Kit) -> Iterator[Check]:
-    """A margin for each stream, deadline and rate that is asked for."""
+    """A margin for each stream, deadline and rate that is required."""
     data = data_of(kit)
     worst_case = data.worst_case
     for route in data.routes:
@@ -178,10 +181,13 @@ def _stream(kit: Kit, situation: Situation, at: Moved, worst: Moved | None) -> C
     values = [at.could_mb_s] + ([] if worst is None else [worst.could_mb_s])
     value, states = _states(values, worst is not None, kit.samples)
 
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         shown = worst if margin.state == "all" and worst is not None else at
-        has, wants = words.apart(words.rate, margin.value, wanted)
-        told = f"“{transfer.text}” wants {wants}; its way lets {has} by{margin.when}."
+        has, needs = words.apart(words.rate, margin.value, wanted)
+        told = say(
+            "The transfer “{transfer}” reaches {has}{when}; it needs {needs}.",
+            transfer=transfer.text, has=has, when=margin.when, needs=needs,
+        )  # fmt: skip
         return told + _bottleneck_words(shown, situation if shown is at else None)
 
     def working(state: int) -> Sum:
@@ -206,10 +212,13 @@ def _deadline(situation: Situation, at: Moved) -> Check:
     transfer, time = at.route.transfer, at.minutes
     allowed = float(transfer.within_min or 0)
 
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         takes, most = words.apart(words.minutes, margin.value, allowed)
-        size = words.size(transfer.amount_gb or 0)
-        told = f"“{transfer.text}”: {size} take {takes}; {most} are allowed."
+        told = say(
+            "The transfer “{transfer}” ({size}) takes {takes}; the time allowed is {most}.",
+            transfer=transfer.text, size=words.size(transfer.amount_gb or 0), takes=takes,
+            most=most,
+        )  # fmt: skip
         return told + _bottleneck_words(at, situation)
 
     return Check(
@@ -226,14 +235,17 @@ def _deadline(situation: Situation, at: Moved) -> Check:
 
 
 def _rate(subject: str, text: str, least: float, at: Moved, situation: Situation | None) -> Check:
-    def sentence(margin: Margin) -> str:
-        gets, wants = words.apart(words.rate, margin.value, least)
-        told = f"It moves {gets}; {wants} are asked for: {text}."
+    def sentence(margin: Margin) -> Text:
+        gets, needs = words.apart(words.rate, margin.value, least)
+        told = say(
+            "The transfer reaches {gets}; the requirement “{text}” is {needs}.",
+            gets=gets, needs=needs, text=text,
+        )  # fmt: skip
         return told + _bottleneck_words(at, situation)
 
     return Check(
         subject, f"Rate: {text}", "MB/s", "min", at.rate_mb_s, least, sentence, at.route.lines,
-        working=lambda _: _sum_of(at, plan_term("R", "rate asked for", "MB/s", least), "MB/s"),
+        working=lambda _: _sum_of(at, plan_term("R", "required rate", "MB/s", least), "MB/s"),
     )  # fmt: skip
 
 
@@ -251,8 +263,8 @@ def another_disk(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "DATA-02", "data", "Its disks can be used like that",
-    why="A mirror of one disk is none, and single parity wants three.",
+    "DATA-02", "data", "The array has enough disks",
+    why="Each array layout needs a minimum number of disks.",
     formula="stripe and mirror from 2 disks, single parity from 3, double parity from 4, striped "
     "mirrors from 4 and an even number",
     source="common practice",
@@ -260,15 +272,17 @@ def another_disk(kit: Kit, finding: Finding) -> Iterator[Patch]:
     remedies=(another_disk,),
 )  # fmt: skip
 def disks_enough(kit: Kit) -> Iterator[Observation]:
-    """A layout that the disks of the kit do not make."""
+    """A layout for which the disks of the kit do not suffice."""
     array, layout = array_of(kit), kit.plan.storage_use.layout
     if array.possible:
         return
     facts, count = LAYOUTS[layout], len(array.items)
-    wants = f"{facts.least} disks or more" + (", in pairs" if facts.even else "")
+    wants = f"at least {facts.least} disks" + (", in pairs" if facts.even else "")
     has = "one" if count == 1 else str(count)
     yield Observation(
-        "layout", "problem", f"For “{facts.label}” the kit needs {wants}; it has {has}.",
+        "layout", "problem",
+        say("The array layout “{layout}” needs {needs}; the kit has {has}.", layout=facts.label,
+            needs=wants, has=has),
         tuple(dict.fromkeys(item.line.id for item in array.items)),
     )  # fmt: skip
 
@@ -281,15 +295,15 @@ def equal_disks(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "DATA-03", "data", "Disks of an array are alike",
-    why="The smallest counts for all, the slowest too.",
-    formula="room of an array = what its smallest disk has, as often as it holds data",
+    "DATA-03", "data", "The disks of an array are alike",
+    why="An array uses only as much of each disk as its smallest disk has.",
+    formula="capacity of an array = capacity of its smallest disk x number of data disks",
     source="common practice",
     reads=(array_of, "storage_use"),
     remedies=(equal_disks,),
 )  # fmt: skip
 def unequal(kit: Kit) -> Iterator[Observation]:
-    """A note on room that nobody can use."""
+    """A note on capacity that cannot be used."""
     array, layout = array_of(kit), kit.plan.storage_use.layout
     if layout == "separate" or not array.possible or len(array.items) < 2:
         return
@@ -303,27 +317,30 @@ def unequal(kit: Kit) -> Iterator[Observation]:
     if wasted > 0:
         yield Observation(
             "sizes", "note",
-            f"The disks of this array differ: {words.size(wasted)} of the larger ones stay unused.",
+            say(
+                "The disks of this array differ in size: {unused} stay unused.",
+                unused=words.size(wasted),
+            ),
             tuple(dict.fromkeys(item.line.id for item in array.items)),
         )  # fmt: skip
 
 
 @rule(
-    "DATA-04", "data", "A fast adapter has a fast way",
-    why="A gigabit adapter on a USB 2 socket is money for next to nothing.",
-    formula=f"rate of an adapter's network <= {_WASTED:g} x what its way to the processor lets by",
+    "DATA-04", "data", "A network adapter is on a port that is fast enough",
+    why="A gigabit adapter on a USB 2 port is limited to a fraction of its rate.",
+    formula=f"rate of the adapter's network <= {_WASTED:g} x rate of its port",
     source="USB 2.0, 5.8.4 (from memory); what people get by class",
     reads=(data_of, ways, "transfers", "place.network"),
     remedies=(other_socket,),
 )  # fmt: skip
 def wasted_adapter(kit: Kit) -> Iterator[Observation]:
-    """A note for a network adapter whose bus is slower than its wire."""
+    """A note for a network adapter whose bus is slower than its network."""
     told = set()
     for route in data_of(kit).routes:
         giver = route.network
         if giver is None or giver.part.kind == "board" or giver.id in told:
             continue
-        wire = next((link for link in route.links if link.kind in ("wire", "wifi")), None)
+        wire = next((link for link in route.links if link.kind in ("ethernet", "wifi")), None)
         own = [
             link for link in route.links
             if link.id.removesuffix(":in").removesuffix(":out") in
@@ -336,42 +353,48 @@ def wasted_adapter(kit: Kit) -> Iterator[Observation]:
             told.add(giver.id)
             yield Observation(
                 giver.line.id, "note",
-                f"{giver.name} could move {words.rate(nominal(wire.mb_s))}; the "
-                f"{words.within(lets.label.partition(', ')[0])} that it hangs on lets "
-                f"{words.rate(nominal(lets.mb_s))} by.",
+                say(
+                    "{adapter} can reach {could}; the {bus} limits it to {lets}.",
+                    adapter=giver.name, could=words.rate(nominal(wire.mb_s)),
+                    bus=words.within(lets.label.partition(", ")[0]),
+                    lets=words.rate(nominal(lets.mb_s)),
+                ),
                 (giver.line.id,),
             )  # fmt: skip
 
 
 @rule(
-    "DATA-05", "data", "What it moves is known",
-    why="A rate that nobody states is found out after the purchase.",
-    formula="every flow has a way whose rates are stated",
+    "DATA-05", "data", "The rate of every transfer is known",
+    why="A transfer without a known rate cannot be checked.",
+    formula="every transfer has a data path with stated rates",
     source="common practice",
     reads=(data_of,),
 )  # fmt: skip
 def known(kit: Kit) -> Iterator[Observation]:
-    """A note for each flow that cannot be judged for want of a figure; that a part is missing is
-    said by the rules of purpose and of fit.
+    """A note for each transfer that cannot be checked for want of a value.
+
+    That a part is missing is said by the rules of purpose and of fit.
     """
     for route in data_of(kit).routes:
-        if route.why_not.startswith("nobody states"):
+        if route.unstated:
             yield Observation(
                 route.transfer.id, "note",
-                f"Not known: how fast “{route.transfer.text}” goes, as {route.why_not}.",
+                say(
+                    "Not checked: the rate of the transfer “{transfer}”. {why}.",
+                    transfer=route.transfer.text, why=words.opening(route.why_not),
+                ),
             )  # fmt: skip
 
 
 @rule(
-    "DATA-06", "data", "The file system suits what it is for",
-    why="A format that every computer reads knows no owners and keeps no journal: a pulled plug "
-    "costs files.",
-    formula="exchange format where the plug may be pulled or several people have their own files",
+    "DATA-06", "data", "The file system suits the use",
+    why="An exchange format has no journal and no file ownership: a power cut can lose files.",
+    formula="exchange format where power cuts are expected or several people have their own files",
     source="common practice",
     reads=("storage_use", "requirements", array_of),
 )  # fmt: skip
 def file_system(kit: Kit) -> Iterator[Observation]:
-    """A note where an exchange format meets pulled plugs or several people."""
+    """A note where an exchange format meets power cuts or several people."""
     plan, disks = kit.plan, array_of(kit).items
     if plan.storage_use.file_system != "exchange" or not disks:
         return
@@ -379,7 +402,7 @@ def file_system(kit: Kit) -> Iterator[Observation]:
     if any(requirement.condition == "power_cut" for requirement in plan.requirements):
         yield Observation(
             "journal", "note",
-            "An exchange format keeps no journal: where the plug may be pulled, files are lost.",
+            say("An exchange format has no journal: a power cut can lose files."),
             lines,
         )  # fmt: skip
     if any(
@@ -388,6 +411,6 @@ def file_system(kit: Kit) -> Iterator[Observation]:
     ):
         yield Observation(
             "owners", "note",
-            "An exchange format knows no owners: everybody can read and change everything on it.",
+            say("An exchange format has no file ownership: every user can change every file."),
             lines,
         )  # fmt: skip

@@ -51,7 +51,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
                 alone = np.asarray(1 / route.load[link_id])
                 formula, source = _formula(kit, route, link)
                 return Explained(
-                    f"What it lets by: {link.label}", formula,
+                    f"Rate: {link.label}", formula,
                     np.broadcast_to(alone, (kit.samples,)), "MB/s", "", source,
                 )  # fmt: skip
     return None
@@ -73,7 +73,7 @@ def _formula(kit: Kit, route: Route, link: Link) -> tuple[Sum, str]:
     words, expression, inputs = own.words, own.expression, own.inputs
     times = own.mb_s * nominal(route.load[link.id])
     if abs(times - 1) > 1e-9:
-        label = "bytes that pass there for each of data"
+        label = "bytes that pass there per byte of data"
         whole = f"({expression})" if " " in expression else expression
         words, expression = f"{words}, over the {label}", f"{whole} / n"
         inputs = [*inputs, computed_term("n", label, "", times, None)]
@@ -87,26 +87,22 @@ def _own(kit: Kit, route: Route, link: Link) -> _Own:
         raise ValueError(f"nothing decides the rate of {link.id}")
     if link.kind == "medium":
         return _medium(kit, route, item)
-    if link.kind == "wire":
+    if link.kind == "ethernet":
         return _wire(route, item)
     if link.kind == "wifi":
         rate = _term("B", item, "rates.radio_mb_s")
-        rate = rate or _usual(
-            "B", "what people get by such a radio", "MB/s", typical_rates.RADIO_MB_S
-        )
+        rate = rate or _usual("B", "typical Wi-Fi rate", "MB/s", typical_rates.RADIO_MB_S)
         return _Own(rate.value, rate.label, "B", [rate], "common practice")
     if link.kind in _SOURCES:
         raw_mb_s = data_of(kit).router.raw_mb_s(link)
         share, source = typical_rates.LINK_SHARE[link.kind], _SOURCES[link.kind]
         inputs = [
-            standard_term(
-                "S", "its rate without the bits of its line code", "MB/s", raw_mb_s, source
-            ),
-            _usual("s", "what packets leave of that for data", "", share),
+            standard_term("S", "raw rate less line code", "MB/s", raw_mb_s, source),
+            _usual("s", "share left by packet overhead", "", share),
         ]
         return _Own(
             raw_mb_s * share.nominal,
-            "its rate without the bits of its line code, and of that what packets leave",
+            "raw rate less line code, times the share left by packet overhead",
             "S * s", inputs, f"{source}; common practice",
         )  # fmt: skip
     name = link.id.rpartition("/")[2]
@@ -119,11 +115,11 @@ def _own(kit: Kit, route: Route, link: Link) -> _Own:
     if name == "parity" and kit.plan.storage_use.layout == "double_parity":
         double = Term(
             "d",
-            "what double parity takes in of that",
+            "share left with double parity",
             typical_rates.PARITY_OF_DOUBLE,
             "",
             "typical",
-            "typical figures",
+            "typical values",
             None,
         )
         return _Own(
@@ -140,20 +136,21 @@ def _wire(route: Route, giver: Item) -> _Own:
         else typical_rates.WIRE_SHARE[transfer.protocol]
     )
     what = "a stream" if transfer.rate_mb_s else "this kind of copying"
-    used = _usual("s", f"what {what} uses of that", "", share)
+    used = _usual("s", f"share of that used by {what}", "", share)
     if rates is not None and rates.network_mbit_s is not None:
-        raw = plain_term("R", "rate of its network socket", "Mb/s", giver, rates.network_mbit_s)
-        frames = standard_term("g", "what full frames leave for data", "",
+        raw = plain_term("R", "rate of its Ethernet port", "Mbit/s", giver, rates.network_mbit_s)
+        frames = standard_term("g", "share left by frame overhead", "",
                                ethernet.goodput_mb_s(8.0), "IEEE 802.3, RFC 9293")  # fmt: skip
         return _Own(
             raw.value / 8 * frames.value * used.value,
-            "bits over eight, less frames and headers, and of that what is used", "R / 8 * g * s",
+            "bits divided by eight, less frames and headers, times the share that is used",
+            "R / 8 * g * s",
             [raw, frames, used], "IEEE 802.3, RFC 9293; common practice",
         )  # fmt: skip
     offer = giver.part.offers["ethernet"]
-    raw = plain_term("B", "what its network moves", "MB/s", giver, float(offer.amount or 0.0))
+    raw = plain_term("B", "rate of its network", "MB/s", giver, float(offer.amount or 0.0))
     return _Own(
-        raw.value * used.value, "what its network moves, and of that what is used", "B * s",
+        raw.value * used.value, "rate of its network times the share that is used", "B * s",
         [raw, used], "stated; common practice",
     )  # fmt: skip
 
@@ -168,18 +165,18 @@ def _medium(kit: Kit, route: Route, item: Item) -> _Own:
     words, expression, inputs = rate.label, "r", [rate]
     held = router.held_share(item)
     if held is not None:
-        words, expression = f"{words}, as far as heat lets it", "r * h"
-        inputs.append(computed_term("h", "what it keeps of its speed in the heat", "", held, None))
+        words, expression = f"{words}, as far as heat allows", "r * h"
+        inputs.append(computed_term("h", "share of its speed kept in the heat", "", held, None))
     slow = _term("s", item, "medium.sustained_mb_s")
     cache = _term("c", item, "medium.cache_gb")
     amount_gb = run_gb(transfer)
     if not reads and slow is not None and cache is not None and amount_gb is not None:
-        amount = plan_term("A", "written at a stretch", "GB", amount_gb)
+        amount = plan_term("A", "data written in one run", "GB", amount_gb)
         behind = "max(0, A - c)"
         fast = "(r * h)" if held is not None else "r"
         expression = f"A / ((A - {behind}) / {fast} + {behind} / min({fast}, s))"
         inputs += [slow, cache, amount]
-        words = f"{words}, more slowly behind its cache"
+        words = f"{words}, slower after its cache is full"
     own = router.medium_mb_s(transfer, item, "in" if reads else "out")
     return _Own(rate.value if own is None else nominal(own), words, expression, inputs, _STATED)
 
@@ -194,4 +191,4 @@ def _term(symbol: str, item: Item, path: str) -> Term | None:
 
 def _usual(symbol: str, label: str, unit: str, reading: Reading) -> Term:
     """A class figure of links and protocols."""
-    return Term(symbol, label, reading.nominal, unit, reading.basis, "typical figures", None)
+    return Term(symbol, label, reading.nominal, unit, reading.basis, "typical values", None)

@@ -17,6 +17,7 @@ from cobblewort.core.aspects.fit.placement import Standing
 from cobblewort.core.aspects.fit.stack import PCB_MM, Layer, Layers, StackResult, room_below_mm
 from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.model import Box, Latch, PlugBody, SocketFace, Stack
+from cobblewort.core.words import within
 
 _TOUCH_MM = 0.1
 """Blocks that overlap by less only touch."""
@@ -345,13 +346,13 @@ def _access(
             continue  # an extender goes in once; the card is reached at its other end
         if socket.socket.connector == "memory-card":
             yield AccessZone(
-                line, f"to pull {plug.item.name}", first, -_CARD_WAY_MM,
+                line, f"remove {plug.item.name}", first, -_CARD_WAY_MM,
                 face.along_mm - face.width_mm / 2, face.z_mm - face.height_mm / 2, _CARD_WAY_MM,
                 face.width_mm, face.height_mm,
             )  # fmt: skip
         elif (box := _plug_box(plug, socket, own)) is not None:
             yield AccessZone(
-                line, f"to plug in {plug.item.name}", first, box.x_mm, box.y_mm, box.z_mm,
+                line, f"plug in {plug.item.name}", first, box.x_mm, box.y_mm, box.z_mm,
                 box.dx_mm, box.dy_mm, box.dz_mm,
             )  # fmt: skip
 
@@ -365,13 +366,14 @@ def _hands(
         finger = PlugBody(width_mm=_FINGER_MM, height_mm=_FINGER_MM, length_mm=_FINGER_MM)
         x_mm, y_mm, dx_mm, dy_mm = _outside(face, finger, own)
         yield AccessZone(
-            board.line.id, f"to press the {button.label}", tuple(_walls_before(stack, face)),
+            board.line.id, f"press the {within(button.label)}",
+            tuple(_walls_before(stack, face)),
             x_mm, y_mm, face.z_mm - half, dx_mm, dy_mm, _FINGER_MM,
         )  # fmt: skip
     for item, latch in latches_in_use(board, assignment):
-        over = [f"take off {layer.item.name}" for layer in boards_over(stack, latch)]
+        over = [f"remove {layer.item.name}" for layer in boards_over(stack, latch)]
         yield AccessZone(
-            board.line.id, f"to lift the latch for {item.name}", tuple(over),
+            board.line.id, f"lift the latch of {item.name}", tuple(over),
             latch.x_mm, latch.y_mm, latch.z_mm + latch.dz_mm, latch.dx_mm, latch.dy_mm,
             max(latch.lift_mm, _FINGER_MM),
         )  # fmt: skip
@@ -425,4 +427,4 @@ def _in_the_way(stack: StackResult, socket: SocketRef, face: SocketFace) -> Iter
     for layer in stack.layers:
         add_on = layer.item.part.add_on
         if add_on is not None and socket.name in (*add_on.closes, *add_on.hampers):
-            yield f"take off {layer.item.name}"
+            yield f"remove {layer.item.name}"

@@ -6,10 +6,12 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from cobblewort.core import words
 from cobblewort.core.aspects.fit.stack import PCB_MM, Layer, StackResult, clear_mm
 from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.model import FastenerSet, Stack
 from cobblewort.core.standards import fasteners as sizes
+from cobblewort.core.text import EMPTY, Figure, Text, as_text, say
 
 _AIR_MM = 1.0
 """Left under the lowest solder joint of a board on a plate: common practice."""
@@ -29,7 +31,7 @@ class Fastener:
     where: str
     lines: tuple[str, ...]
     washers_mm: float
-    wanted: str = ""
+    wanted: Text = EMPTY
 
 
 def build_fasteners(stack: StackResult, items: Sequence[Item]) -> list[Fastener]:
@@ -83,7 +85,7 @@ class _Lengths:
     ) -> Fastener:
         length = sizes.screw_for(through_mm, depth_mm, self.screws)
         least = through_mm + sizes.ENGAGEMENT_MM
-        wanted = f"{least:.1f} to {through_mm + depth_mm:.1f} mm"
+        wanted = words.span(Figure(least, "mm", 1), Figure(through_mm + depth_mm, "mm", 1))
         return Fastener("screw", length, _CORNERS, where, _lines(items), 0.0, wanted)
 
     def on_plate(self, lowest: Item, floor_mm: float, reach_mm: float, case: Item,
@@ -99,7 +101,8 @@ class _Lengths:
         length = next((x for x in lengths if all(self.holds(wall, x) for wall in walls)), None)
         items = (lowest, case)
         yield Fastener("standoff", length, _CORNERS, f"between {case.name} and {lowest.name}",
-                       _lines(items), 0.0, f"{wanted:.1f} mm or more")  # fmt: skip
+                       _lines(items), 0.0,
+                       say("{least} or more", least=Figure(wanted, "mm", 1)))  # fmt: skip
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
         yield self.screw(floor_mm, depth, f"through the floor of {case.name}", items)
         if through_mm is not None:
@@ -123,7 +126,7 @@ class _Lengths:
             washers = 0.0 if length is None else sizes.washers_for(clear - length)
         items = (under, item)
         yield Fastener("standoff", length, _CORNERS, f"between {under.name} and {item.name}",
-                       _lines(items), washers, f"{clear:.1f} mm")  # fmt: skip
+                       _lines(items), washers, as_text(Figure(clear, "mm", 1)))  # fmt: skip
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
         yield self.screw(PCB_MM, depth, f"into {item.name}", items)
 
@@ -143,7 +146,7 @@ class _Lengths:
             f"between the board and {item.name}",
             _lines(items),
             washers,
-            f"{clear:.1f} mm",
+            as_text(Figure(clear, "mm", 1)),
         )
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
         yield self.screw(PCB_MM, depth, f"from below through {item.name}", items)

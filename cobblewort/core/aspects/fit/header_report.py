@@ -90,9 +90,9 @@ def header_report(kit: Kit) -> HeaderReport:
     own = None if board is None else board.part.pin_header
     why_not = ""
     if own is None:
-        why_not = "This board has no header." if board else "There is no board yet."
+        why_not = "This board has no GPIO header." if board else "No board yet. Add one."
     elif not own.fitted:
-        why_not = "The header of this board comes without its pins soldered in."
+        why_not = "The GPIO header of this board comes without soldered pins."
     clashes = set(used.clashes)
     pins = [
         HeaderPin(

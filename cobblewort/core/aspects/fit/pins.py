@@ -116,10 +116,10 @@ def _worked_out(wired: Wired) -> WiredPart:
         return WiredPart(wired, None, 0.0)
     if wired.made_for_v is not None:
         current_ma = header.glow_ma(wired.current_ma, wired.made_for_v, wired.forward_v)
-        why = "" if current_ma > 0 else "needs more than the pin gives"
+        why = "" if current_ma > 0 else "needs more current than the pin delivers"
         return WiredPart(wired, None, current_ma, why)
     if wired.forward_v >= header.SIGNAL_V:
-        return WiredPart(wired, None, 0.0, "needs more than the pin gives")
+        return WiredPart(wired, None, 0.0, "needs more current than the pin delivers")
     resistor = header.series_resistor_ohm(
         header.SIGNAL_V, wired.forward_v, wired.current_ma / 1000, wired.series
     )
@@ -139,5 +139,5 @@ def _ends_of(part: WiredPart) -> list[tuple[int, str, str]]:
     through = "" if part.resistor_ohm is None else f"{part.resistor_ohm:g} Ω"
     return [
         (wired.pin, through, f"{wired.label}, long leg (+)"),
-        (ground, "", f"{wired.label}, short leg, flat side (-)"),
+        (ground, "", f"{wired.label}, short leg, flat side (−)"),
     ]

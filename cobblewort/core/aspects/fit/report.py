@@ -30,6 +30,7 @@ from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.parts.model import Edge, Opening, Plug
 from cobblewort.core.standards import pcie
+from cobblewort.core.text import EMPTY, Text, say
 
 
 @dataclass(slots=True, frozen=True)
@@ -46,8 +47,8 @@ class Connection:
     socket_line: str
     socket_label: str
     connector: str
-    link: str
-    bus: str
+    link: Text
+    bus: Text
     shares_with: str
     pinned: bool
 
@@ -221,9 +222,9 @@ def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
 
 
 def _connection(kit: Kit, plug: PlugRef, socket: SocketRef, on_bus: OnBus | None) -> Connection:
-    bus = shares = ""
+    bus, shares = EMPTY, ""
     if on_bus is not None:
-        bus = f"{on_bus.bus.label}, {on_bus.bus.rate_mb_s:g} MB/s raw"
+        bus = say("{bus}, {rate} raw", bus=on_bus.bus.label, rate=words.rate(on_bus.bus.rate_mb_s))
         bus += ", one direction at a time" if on_bus.bus.half_duplex else ""
         shares = words.few(map(plug_name, on_bus.others)) if on_bus.others else ""
     return Connection(
@@ -241,21 +242,24 @@ def _connection(kit: Kit, plug: PlugRef, socket: SocketRef, on_bus: OnBus | None
     )
 
 
-def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> str:
+def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> Text:
     """What a PCIe link comes to, through the board that carries the drive."""
     if socket.socket.connector not in ("flat-16", "m2") or not plug.plug.generation:
-        return ""
+        return EMPTY
     ends = [(plug.plug.generation, plug.plug.lanes)]
     ends.append((slot_generation(kit, socket), socket.socket.lanes))
     for other, at in fit_of(kit).placed.values():
         if other.item is socket.item and at.socket.connector == "flat-16":
             ends.append((slot_generation(kit, at), at.socket.lanes))
     if not all(generation in pcie.LANE_GT_S for generation, _ in ends):
-        return ""  # an end that does not say what it can do
+        return EMPTY  # an end that does not say what it can do
     agreed = pcie.negotiated(*ends[0], *ends[1])
     for end in ends[2:]:
         agreed = pcie.negotiated(*agreed, *end)
-    return f"PCIe gen {agreed[0]} x{agreed[1]}, {pcie.raw_rate_mb_s(*agreed):.0f} MB/s raw"
+    return say(
+        "PCIe Gen {generation} ×{lanes}, {rate} raw", generation=agreed[0], lanes=agreed[1],
+        rate=words.rate(pcie.raw_rate_mb_s(*agreed)),
+    )  # fmt: skip
 
 
 def _case_outline(

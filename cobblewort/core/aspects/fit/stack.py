@@ -181,7 +181,7 @@ def cooler_top_mm(board: Item, cooler: Item) -> FloatArray:
     """Top of a cooler above the board: die, what lies between, and the cooler itself. [mm]"""
     heat, own = board.part.board_heat, cooler.part.cooler
     if heat is None or own is None:
-        raise ValueError("a board with thermal figures and a cooler are needed")
+        raise ValueError("The board has no thermal values, or the kit has no cooler.")
     top: FloatArray = (
         board.compiled.figure("board_heat.soc_top_mm")
         + cooler.compiled.figure("cooler.interface_mm")

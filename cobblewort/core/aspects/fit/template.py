@@ -32,7 +32,7 @@ SENSED_MM = 8.0
 """An opening for a sensor to look or breathe through: a guess."""
 WIRES_MM = 6.0
 """A hole for the four wires of a sensor that stands outside, each 1.3 mm thick; from memory."""
-_SENSED = {"light": "to measure light", "distance": "to look out", "climate": "for the air"}
+_SENSED = {"light": "light sensor", "distance": "lens", "climate": "air"}
 WIRED_MM = {"led": 5.2, "button": 12.2}
 """A common LED is 5 mm thick and a common button 12 mm, both held in the wall; common practice."""
 _ROW_MM, _BETWEEN_MM, _AROUND_MM = 150.0, 8.0, 6.0
@@ -91,11 +91,11 @@ def why_no_template(kit: Kit) -> str:
     stack = stack_of(kit)
     board, case = stack.board, stack.case
     if board is None or board.part.stack is None:
-        return "a template needs a board; choose one first"
+        return "A drilling template needs a board. Choose a board first."
     if case is None or case.part.case is None:
-        return "a template needs a case; choose a shell of your own or another one"
+        return "A drilling template needs a case. Choose a case first."
     if board.part.stack.holes not in holes.PATTERNS_MM:
-        return f"the hole pattern of {board.name} is not known; measure it on the board"
+        return f"The hole pattern of {board.name} is not known. Measure it on the board."
     return ""
 
 
@@ -169,7 +169,7 @@ def _walls(
                 passes = body or (face if label in asked else None)
                 if passes is not None:
                     through = hypot(passes.width_mm, passes.height_mm) + 2 * CLEARANCE_MM
-                    away.append(Hole(0, 0, through, f"lead of the {label}, with its plug"))
+                    away.append(Hole(0, 0, through, f"cable of the {label}, with its plug"))
                 continue
             along = face.along_mm + (at.y_mm if across else at.x_mm)
             if edge in ("left", "upper"):
@@ -199,7 +199,7 @@ def _free(kit: Kit, shell: Case, away: list[Hole | Cutout]) -> list[Panel]:
     wanted += [Hole(0, 0, WIRED_MM[wired.kind], wired.label) for wired in kit.plan.wired]
     if not wanted:
         return []
-    panel = Panel("To cut where you want them", 0, 0, seen="")
+    panel = Panel("Openings without a fixed position", 0, 0, seen="")
     x_mm = y_mm = tallest_mm = _AROUND_MM
     for one in wanted:
         wide, tall = _size(one)

@@ -17,7 +17,8 @@ from cobblewort.core.judging.margin import Margin, percentiles
 from cobblewort.core.judging.states import StateReport, told_states
 
 _HEAT_LABELS = {
-    "die": "Processor", "sink": "Cooler", "board": "Board", "inside": "Inside air", "wall": "Wall",
+    "die": "Processor", "sink": "Cooler", "board": "Board", "inside": "Air in the case",
+    "wall": "Wall",
 }  # fmt: skip
 
 
@@ -119,12 +120,12 @@ def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
 def _first_beyond(heat: HeatResult) -> str:
     hottest = heat.hottest
     if hottest.rated is not None:
-        return f"{hottest.rated.name} leaves its rating"
+        return f"{hottest.rated.name} is outside its rated temperature"
     if hottest.body is None:
-        return "the processor slows"
+        return "the processor throttles"
     hot = heat.hot_bodies[hottest.body]
     if hot.slows:
-        return f"{hot.item.name} slows"
+        return f"{hot.item.name} throttles"
     return f"the {words.within(hot.label)} is too hot"
 
 

@@ -26,23 +26,24 @@ from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.states import LookedAt
 from cobblewort.core.judging.working import Sum, computed_term
 from cobblewort.core.plans.plan import NOT_OF_IT
+from cobblewort.core.text import Said, Text, say
 
 
 @rule(
     "HEAT-01", "heat", "The processor keeps its clock",
-    why="A processor that reaches its throttle point slows itself; in a sealed case or a hot loft "
-    "that is soon reached. What counts is what it keeps of the clock that is asked of it: 98 % and "
-    "more is sound, from 60 % on tight, less stops it. With everything at once it is worth a note, "
-    "below 50 % tight.",
+    why="A processor that reaches its throttle temperature lowers its clock. Keeping 98 % or "
+        "more of "
+    "the required clock is OK, 60 % or more is tight, less is a problem. In the worst case it is a "
+    "note, below 50 % tight.",
     formula="(Td - Tb)/Rdb + (Td - Tin)/(Rjc + Rtim + Rsink) = Psoc; (Tb - Tin)/Rba = Prest + "
-    "(Td - Tb)/Rdb; inside air and wall from natural convection, radiation and vents; past the "
-    "throttle point clock = ((P - P0)/(Ppeak - P0))^0.4 with the P at which it sits there",
+    "(Td - Tb)/Rdb; inside air and wall from natural convection, radiation and vents; above the "
+    "throttle temperature clock = ((P - P0)/(Ppeak - P0))^0.4 with the P at which it sits there",
     source="Churchill and Chu 1975; McAdams 1954; Stefan-Boltzmann; BS 5925 for vents",
     reads=(stack_of, heat_of),
     remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
 )  # fmt: skip
 def throttle(kit: Kit) -> Iterator[Check]:
-    """Die temperature on the hottest day against the throttle point, as if nothing slowed itself,
+    """Processor temperature at the highest ambient against throttling, as if nothing slowed itself,
     and what is kept of the clock.
     """
     stack = stack_of(kit)
@@ -51,31 +52,32 @@ def throttle(kit: Kit) -> Iterator[Check]:
         return
     board = heat.board
 
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         speeds: list[float] = heat.speed_share[:, 0].tolist()
         state = _slowed_in(margin, speeds, heat.means)
         if state is not None:
-            wanted_c = float(heat.wanted_die_c[state, 0])
+            required_c = float(heat.wanted_die_c[state, 0])
             return _slows(
-                f"The processor of {board.name}", "clock", speeds[state], wanted_c, margin.limit,
+                f"The processor of {board.name}", "clock", speeds[state], required_c, margin.limit,
                 heat, state,
             )  # fmt: skip
         shown, limit = words.apart(words.degrees, margin.value, margin.limit)
-        most_c = words.degrees(float(heat.hottest.die_c[0]))
-        return (
-            f"The processor of {board.name} comes to {shown}{margin.when} at "
-            f"{words.degrees(heat.ambient_c)} outside and throttles at {limit}: it is good up to "
-            f"{most_c} outside."
-        )
+        return say(
+            "The processor of {board} reaches {shown}{when} at {ambient} ambient; it throttles at "
+            "{limit}. OK up to {most} ambient.",
+            board=board.name, shown=shown, when=margin.when, limit=limit,
+            ambient=words.degrees(heat.ambient_c),
+            most=words.degrees(float(heat.hottest.die_c[0])),
+        )  # fmt: skip
 
     def working(state: int) -> Sum:
         die_c = float(heat.wanted_die_c[state, 0])
         figure = f"heat:full.die@{heat.states[state].id}"
         inputs = [
             throttle_term(board),
-            computed_term("T_die", "die at full clock", "°C", die_c, figure),
+            computed_term("T_die", "processor at full clock", "°C", die_c, figure),
         ]
-        return Sum("throttle point less die temperature", "T_limit - T_die", inputs)
+        return Sum("throttle temperature less processor temperature", "T_limit - T_die", inputs)
 
     lines = tuple(i.line.id for i in (board, stack.cooler, stack.case) if i is not None)
     yield Check(
@@ -103,25 +105,29 @@ def _slowed_in(margin: Margin, speeds: Sequence[float], states: LookedAt) -> int
 
 def _slows(
     name: str, of: str, kept: float, wanted_c: float, limit_c: float, heat: HeatResult, state: int
-) -> str:
-    """How far something slows itself in a state, and by how much it would be too hot otherwise."""
-    when = words.when(heat.means.ids[state], heat.means.labels[state])
+) -> Text:
+    """How far something slows in a state, and by how much it would be too hot otherwise."""
+    at: dict[str, Said] = {
+        "part": name, "ambient": words.degrees(heat.ambient_c),
+        "when": words.when(heat.means.ids[state], heat.means.labels[state]),
+    }  # fmt: skip
     if kept == 0:
-        return (
-            f"{name} passes its {words.degrees(limit_c)}{when} at "
-            f"{words.degrees(heat.ambient_c)} outside even at rest."
-        )
-    return (
-        f"{name} slows to {words.percent(kept)} of its {of}{when} at "
-        f"{words.degrees(heat.ambient_c)} outside; at full {of} it would pass its "
-        f"{words.degrees(limit_c)} by {words.degrees(max(1.0, wanted_c - limit_c))}."
-    )
+        return say(
+            "{part} exceeds {limit}{when} at {ambient} ambient even when idle.",
+            limit=words.degrees(limit_c), **at,
+        )  # fmt: skip
+    return say(
+        "{part} slows to {share} of its {of}{when} at {ambient} ambient. At full {of} it would "
+        "exceed {limit} by {over}.",
+        share=words.percent(kept), of=of, limit=words.degrees(limit_c),
+        over=words.kelvins(max(1.0, wanted_c - limit_c)), **at,
+    )  # fmt: skip
 
 
 @rule(
-    "HEAT-02", "heat", "It can be cooled at all",
-    why="Where even the idle processor passes its throttle point no clock helps.",
-    formula="Td at idle power <= throttle point",
+    "HEAT-02", "heat", "The processor stays below its throttle temperature at its lowest clock",
+    why="If the idle processor is too hot, no lower clock helps.",
+    formula="Td at idle power <= throttle temperature",
     source="as HEAT-01",
     reads=(stack_of, heat_of),
     remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
@@ -133,24 +139,27 @@ def coolable(kit: Kit) -> Iterator[Observation]:
     if heat.board is not None and not heat.coolable:
         yield Observation(
             f"{heat.board.id}.die", "problem",
-            f"Even at its lowest clock the processor of {heat.board.name} passes "
-            f"{words.degrees(float(heat.throttle_c[0]))} at {words.degrees(heat.ambient_c)} "
-            "outside: this kit cannot be cooled there.",
+            say(
+                "At {ambient} ambient the processor of {board} exceeds {limit} even at its lowest "
+                "clock.",
+                ambient=words.degrees(heat.ambient_c), board=heat.board.name,
+                limit=words.degrees(float(heat.throttle_c[0])),
+            ),
             tuple(i.line.id for i in (heat.board, stack.cooler, stack.case) if i),
         )  # fmt: skip
 
 
 @rule(
-    "HEAT-03", "heat", "Every part stands the coldest and the hottest day",
+    "HEAT-03", "heat", "Every part is rated for the ambient range",
     why="Cards, batteries and drives have narrower limits than boards. A board is rated for the "
-    "room that it stands in; what else sits in a case is rated for the air in there.",
-    formula="rated from <= coldest day; hottest day, or inside air, <= rated to",
+    "ambient; other parts in a case are rated for the air inside it.",
+    formula="rated from <= lowest ambient; highest ambient, or inside air, <= rated to",
     source="maker's ambient rating",
     reads=("built", "place.ambient_max_c", "place.ambient_min_c", heat_of),
     remedies=(another("board", "storage", "boot_drive", "add_on"),),
 )  # fmt: skip
 def ambient_rating(kit: Kit) -> Iterator[Observation]:
-    """Parts whose stated range does not hold the place's, or the air that they sit in."""
+    """Parts whose stated range does not hold the location's, or the air around them."""
     place, heat = kit.plan.place, heat_of(kit)
     inside = heat.inside_c
     coldest_c, hottest_c = place.ambient_min_c, place.ambient_max_c
@@ -162,41 +171,47 @@ def ambient_rating(kit: Kit) -> Iterator[Observation]:
         if low is not None and coldest_c < low:
             yield Observation(
                 line.id, "problem",
-                f"{part.model} is rated from {low:g} °C; the coldest day here is "
-                f"{coldest_c:g} °C.",
+                say(
+                    "{part} is rated from {low}; ambient falls to {coldest}.", part=part.model,
+                    low=words.counted(low, "°C"), coldest=words.counted(coldest_c, "°C"),
+                ),
                 (line.id,),
             )  # fmt: skip
         elif high is not None and hottest_c > high:
             yield Observation(
                 line.id, "problem",
-                f"{part.model} is rated to {high:g} °C; the hottest day here is "
-                f"{hottest_c:g} °C.",
+                say(
+                    "{part} is rated up to {high}; ambient rises to {hottest}.", part=part.model,
+                    high=words.counted(high, "°C"), hottest=words.counted(hottest_c, "°C"),
+                ),
                 (line.id,),
             )  # fmt: skip
         elif high is not None and air_c > high and part.kind != "board" and heat.shelters(line.id):
             yield Observation(
                 line.id, "problem",
-                f"{part.model} is rated to {high:g} °C; the air that it sits in comes to "
-                f"{words.degrees(air_c)}.",
+                say(
+                    "{part} is rated up to {high}; the air inside the case reaches {air}.",
+                    part=part.model, high=words.counted(high, "°C"), air=words.degrees(air_c),
+                ),
                 (line.id,),
             )  # fmt: skip
 
 
 @rule(
     "HEAT-05", "heat", "Drives and further boards keep their speed",
-    why="Fast drives slow themselves when they are hot, and a drive under a board or in a small "
-    "case has little air; so has every further board in the same case. What counts is what it "
-    "keeps of its speed: 98 % and more is sound, from 60 % on tight, less stops it. With "
-    "everything at once it is worth a note, below 50 % tight.",
-    formula="P = G_air (T - T_near) + G_wall (T - T_wall); past its throttle point P_hold at which "
+    why="A hot drive throttles. Drives under a board and further boards in a case get little air. "
+    "Keeping 98 % or more of the speed is OK, 60 % or more is tight, less is a problem. In the "
+    "worst case it is a note, below 50 % tight.",
+    formula="P = G_air (T - T_near) + G_wall (T - T_wall); above its throttle temperature P_hold "
+            "at which "
     "it sits there, and speed = (P_hold - P_idle)/(P - P_idle), of a processor to the power of "
     "0.4; of an M.2 module G is its face, and gap, joint and carrier behind each other",
-    source="maker's throttle point; films, gap and joint of a module: typical, from memory",
+    source="maker's throttle temperature; films, gap and joint of a module: typical, from memory",
     reads=(stack_of, heat_of),
     remedies=(another("storage", "boot_drive"), another("case"), another("cooling")),
 )  # fmt: skip
 def drives(kit: Kit) -> Iterator[Check]:
-    """Each drive inside, and each further board, against its throttle point, and what it keeps of
+    """Each drive inside, and each further board, against throttling, and what it keeps of
     its speed.
     """
     for hot in heat_of(kit).hot_bodies:
@@ -209,11 +224,11 @@ def _drive_check(kit: Kit, hot: HotTemps) -> Check:
     if hot.warm.clock:
         name, speed = f"The processor of {name}", "clock"
 
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         speeds: list[float] = hot.speed_share[:, 0].tolist()
         state = _slowed_in(margin, speeds, heat.means)
         if state is None:
-            return _comes_to(margin, heat, name, "it slows itself at")
+            return _reaches(margin, heat, name, "it throttles at")
         wanted_c = float(hot.temp_c[state, 0])
         return _slows(name, speed, speeds[state], wanted_c, margin.limit, heat, state)
 
@@ -224,11 +239,11 @@ def _drive_check(kit: Kit, hot: HotTemps) -> Check:
 
 
 @rule(
-    "HEAT-06", "heat", "Controllers, regulators and a supply inside stay within their limits",
-    why="The processor is not the only hot thing: controllers and their coils are hot enough to "
-    "burn, and a supply in a closed box heats itself and all the rest.",
-    formula="P = G_air (T - T_near) + G_wall (T - T_wall), T <= limit, with all that slows itself "
-    "slowed; P is the load's share, or what a converter loses, P_out (1/eta - 1)",
+    "HEAT-06", "heat", "Controllers, regulators and power supplies inside stay within their limits",
+    why="Controllers and regulators get hot, and a power supply inside a case heats everything "
+        "else.",
+    formula="P = G_air (T - T_near) + G_wall (T - T_wall), T <= limit, with all throttling "
+    "applied; P is the load's share, or what a converter loses, P_out (1/eta - 1)",
     source="maker's limit; resistance to air: typical, from memory",
     reads=(stack_of, heat_of),
     remedies=(another("case"), another("add_on"), another("cooling"), another_supply),
@@ -238,19 +253,20 @@ def hot_bodies(kit: Kit) -> Iterator[Check]:
     for hot in heat_of(kit).hot_bodies:
         if not hot.slows:
             name = f"The {words.within(hot.label)}"
-            say = partial(_comes_to, heat=heat_of(kit), name=name)
-            yield _hot_check(kit, hot, say, settled=True)
+            told = partial(_reaches, heat=heat_of(kit), name=name)
+            yield _hot_check(kit, hot, told, settled=True)
 
 
-def _comes_to(margin: Margin, heat: HeatResult, name: str, until: str = "it is good to") -> str:
+def _reaches(margin: Margin, heat: HeatResult, name: str, until: str = "its limit is") -> Text:
     shown, limit = words.apart(words.degrees, margin.value, margin.limit)
-    return (
-        f"{name} comes to {shown}{margin.when} at {words.degrees(heat.ambient_c)} outside; "
-        f"{until} {limit}."
-    )
+    return say(
+        "{part} reaches {shown}{when} at {ambient} ambient; {until} {limit}.",
+        part=name, shown=shown, when=margin.when, ambient=words.degrees(heat.ambient_c),
+        until=until, limit=limit,
+    )  # fmt: skip
 
 
-def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], str], settled: bool) -> Check:
+def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], Text], settled: bool) -> Check:
     """A hot body against its limit in every state, once all is settled or as if nothing slowed."""
     heat, item = heat_of(kit), hot.item
     temp_c = hot.held_c if settled else hot.temp_c
@@ -270,10 +286,10 @@ def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], str], settl
 
 
 @rule(
-    "HEAT-04", "heat", "There is something to judge",
-    why="A board without thermal figures is not cool: nothing is known. Of several boards one is "
-    "worked out; those of its kind under a cooler of the same kind get as warm.",
-    formula="each board has thermal figures of its own or of its class, or is like one that has",
+    "HEAT-04", "heat", "The thermal values are known",
+    why="Without thermal values a temperature cannot be calculated. Of several boards one is "
+    "calculated; equal boards under equal coolers get as warm.",
+    formula="each board has thermal values, its own or typical ones, or is like a board that has",
     source="common practice",
     reads=(stack_of, heat_of, "built"),
 )  # fmt: skip
@@ -282,15 +298,17 @@ def heat_known(kit: Kit) -> Iterator[Observation]:
     stack, heat = stack_of(kit), heat_of(kit)
     if heat.board is None and stack.board is not None:
         yield Observation(
-            "heat", "note", f"Not known: how warm it gets, as {heat.why_not}.",
+            "heat", "note",
+            say("Not checked: temperature. {why}.", why=words.opening(heat.why_not)),
             (stack.board.line.id,),
         )  # fmt: skip
     if heat.board is not None and (others := _unlike(kit, heat.board)):
         yield Observation(
             "others", "note",
-            f"Not known: how warm {words.few(i.name for i in others)} "
-            f"{'gets' if len(others) == 1 else 'get'}; heat is worked out for "
-            f"{heat.board.name} and what is like it.",
+            say(
+                "Not checked: the temperature of {others}. It is calculated for {board} only.",
+                others=words.few(i.name for i in others), board=heat.board.name,
+            ),
             tuple(dict.fromkeys(i.line.id for i in others)),
         )  # fmt: skip
 

@@ -280,7 +280,7 @@ def board_body(
     """
     heat, figure = board.part.board_heat, board.figure
     if heat is None:
-        raise ValueError("the board needs thermal figures")
+        raise ValueError("the board has no thermal values")
     still = figure("board_heat.r_ba_k_w") * ADD_ON_FACTOR[sides]
     forced_sink: FloatArray | None = None
     own = None if cooler is None else cooler.part.cooler
@@ -386,7 +386,7 @@ def split_heat(board: CompiledPart) -> SplitHeat:
     """How a board's draw divides; the processor's share grows from idle to peak."""
     heat, figure, own = board.part.board_heat, board.figure, board.loads["own"]
     if heat is None:
-        raise ValueError("the board needs thermal figures")
+        raise ValueError("the board has no thermal values")
     idle_w, peak_w = own.row("idle"), own.row("peak")
     share_idle = figure("board_heat.soc_share_idle")
     share_peak = figure("board_heat.soc_share_peak")

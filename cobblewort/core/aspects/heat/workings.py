@@ -28,15 +28,15 @@ from cobblewort.core.judging.working import (
 )
 from cobblewort.core.standards.air import ZERO_C_K
 
-_INNER_FILM = "film on the inner wall, at these temperatures"
+_INNER_FILM = "convection at the inner wall, at these temperatures"
 _OUTER_FILM = "from the outer wall, at these temperatures"
 _VENTS = "through the vents, at these temperatures"
 _FULL = "full."
 _LABELS = {
-    "die": "Die",
+    "die": "Processor",
     "sink": "Cooler",
     "board": "Board",
-    "inside": "Inside air",
+    "inside": "Air in the case",
     "wall": "Wall",
 }
 
@@ -77,9 +77,9 @@ def throttle_term(board: Item) -> Term:
     """The throttle point of a board."""
     heat = board.part.board_heat
     if heat is None:
-        raise ValueError("the board needs thermal figures")
+        raise ValueError("the board has no thermal values")
     path = "board_heat.throttle_c"
-    return reading_term("T_limit", "throttle point", "°C", board, path, heat.throttle_c)
+    return reading_term("T_limit", "throttle temperature", "°C", board, path, heat.throttle_c)
 
 
 def limit_term(hot: HotTemps) -> Term:
@@ -117,7 +117,7 @@ class _Told:
             )
         inner_c = self.at(self.detail.temps.inner_k) - ZERO_C_K
         inner = computed_term("T_wall", "inner wall", "°C", inner_c, None)
-        return self.temp("inside", "T_air", "inside air"), inner
+        return self.temp("inside", "T_air", "air in the case"), inner
 
 
 def _watts(symbol: str, label: str, value: float) -> Term:
@@ -132,21 +132,22 @@ def _die(told: _Told) -> Sum:
     detail = told.detail
     board = told.temp("board", "T_board", "board")
     power = _watts("P_soc", "heat of the processor", told.at(detail.temps.soc_w))
-    link = _w_k("G_db", "die to board", detail.body.die_board_w_k)
+    link = _w_k("G_db", "processor to board", detail.body.die_board_w_k)
     die_sink_w_k = detail.body.die_sink_w_k
     if die_sink_w_k is None:
         return Sum(
-            "the board, and the rise over the way to it", "T_board + P_soc / G_db",
+            "temperature of the board plus the rise from it to the processor", "T_board + P_soc "
+            "/ G_db",
             [board, power, link],
         )  # fmt: skip
     if detail.body.on_wall:
-        through = _w_k("G_ds", "die to the wall that is its sink", die_sink_w_k)
+        through = _w_k("G_ds", "processor to the wall", die_sink_w_k)
         sink = replace(told.surroundings()[1], symbol="T_sink")
     else:
-        through = _w_k("G_ds", "die to cooler", die_sink_w_k)
+        through = _w_k("G_ds", "processor to cooler", die_sink_w_k)
         sink = told.temp("sink", "T_sink", "cooler")
     return Sum(
-        "its heat leaves to board and cooler at once",
+        "heat of the processor leaves to the board and the cooler",
         "(P_soc + G_db * T_board + G_ds * T_sink) / (G_db + G_ds)",
         [power, link, board, through, sink],
     )
@@ -156,13 +157,13 @@ def _sink(told: _Told) -> Sum:
     air, wall = told.surroundings()
     sink, die_sink_w_k = told.detail.body.sink, told.detail.body.die_sink_w_k
     if sink is None or die_sink_w_k is None:
-        raise ValueError("a bare die has no sink")
-    die = told.temp("die", "T_die", "die")
+        raise ValueError("a bare processor has no heat sink")
+    die = told.temp("die", "T_die", "processor")
     return Sum(
-        "what comes from the die leaves to air and, as radiation, to the wall",
+        "heat from the processor leaves to the air and, as radiation, to the wall",
         "(G_ds * T_die + G_air * T_air + G_rad * T_wall) / (G_ds + G_air + G_rad)",
         [
-            _w_k("G_ds", "die to cooler", die_sink_w_k), die,
+            _w_k("G_ds", "processor to cooler", die_sink_w_k), die,
             _w_k("G_air", "cooler to air", sink.air_w_k), air,
             _w_k("G_rad", "cooler to wall", sink.wall_w_k), wall,
         ],
@@ -174,12 +175,12 @@ def _board(told: _Told) -> Sum:
     detail = told.detail
     path = detail.body.board
     return Sum(
-        "its own heat and the die's leave to air and, as radiation, to the wall",
+        "heat of the board and the processor leaves to the air and, as radiation, to the wall",
         "(P_rest + G_db * T_die + G_air * T_air + G_rad * T_wall) / (G_db + G_air + G_rad)",
         [
             _watts("P_rest", "heat of the rest of the board", told.at(detail.rest_w)),
-            _w_k("G_db", "die to board", detail.body.die_board_w_k),
-            told.temp("die", "T_die", "die"),
+            _w_k("G_db", "processor to board", detail.body.die_board_w_k),
+            told.temp("die", "T_die", "processor"),
             _w_k("G_air", "board to air", path.air_w_k), air,
             _w_k("G_rad", "board to wall", path.wall_w_k), wall,
         ],
@@ -202,15 +203,15 @@ def _hot_sum(told: _Told, hot: HotTemps) -> Sum:
         near = "(T_air + n * (T_board - T_air))"
         inputs += [
             told.temp("board", "T_board", "board"),
-            Term("n", "how far the air near it follows the board", warm.pull, "", "estimate",
-                 "a guess", None),
+            Term("n", "share by which the air near it follows the board", warm.pull, "", "estimate",
+                 "an estimate", None),
         ]  # fmt: skip
     warmth_w = told.at(detail.warmth_w[number])
     if warmth_w:
         heat = "P + P_c"
-        inputs.append(_watts("P_c", "taken up of what its carrier gives off", warmth_w))
+        inputs.append(_watts("P_c", "heat taken up from its carrier", warmth_w))
     return Sum(
-        "its heat leaves to the air near it and, as radiation, to the wall",
+        "heat of the part leaves to the air near it and, as radiation, to the wall",
         f"({heat} + G_air * {near} + G_rad * T_wall) / (G_air + G_rad)", inputs,
     )  # fmt: skip
 
@@ -220,7 +221,7 @@ def _case_terms(told: _Told) -> tuple[float, float, float, float, float]:
     detail = told.detail
     box, flows = detail.box, flows_w(detail)
     if box is None:
-        raise ValueError("an open kit has no inside air")
+        raise ValueError("an open kit has no air in the case")
     to_air_w, to_wall_w = (
         sum(float(flow[told.state]) for (start, end), flow in flows.items()
             if end == node and start != "inside")
@@ -239,13 +240,13 @@ def _inside(told: _Told) -> Sum:
     heat_w, _, inside, _, vents = _case_terms(told)
     _, wall = told.surroundings()
     return Sum(
-        "the heat given to it leaves to the wall and through the vents",
+        "heat released to the air leaves to the wall and through the vents",
         "(P_air + G_in * T_wall + G_vent * T_out) / (G_in + G_vent)",
         [
-            _watts("P_air", "heat given to inside air", heat_w),
+            _watts("P_air", "heat released to the air in the case", heat_w),
             computed_term("G_in", _INNER_FILM, "W/K", inside, None), wall,
             computed_term("G_vent", _VENTS, "W/K", vents, None),
-            plan_term("T_out", "hottest day", "°C", told.kit.plan.place.ambient_max_c),
+            plan_term("T_out", "highest ambient", "°C", told.kit.plan.place.ambient_max_c),
         ],
     )  # fmt: skip
 
@@ -256,12 +257,12 @@ def _wall(told: _Told) -> Sum:
     box = told.detail.box
     sun_w = 0.0 if box is None else nominal(box.sun_w)
     return Sum(
-        "what reaches the wall leaves from its outside",
+        "heat that reaches the wall leaves from its outside",
         "T_out + (P_rad + P_sun + G_in * (T_air - T_wall)) / G_out",
         [
-            plan_term("T_out", "hottest day", "°C", told.kit.plan.place.ambient_max_c),
-            _watts("P_rad", "radiated to the wall inside", radiated_w),
-            _watts("P_sun", "taken in from the sun", sun_w),
+            plan_term("T_out", "highest ambient", "°C", told.kit.plan.place.ambient_max_c),
+            _watts("P_rad", "radiation to the inner wall", radiated_w),
+            _watts("P_sun", "heat from the sun", sun_w),
             computed_term("G_in", _INNER_FILM, "W/K", inside, None), air, wall,
             computed_term("G_out", _OUTER_FILM, "W/K", outside, None),
         ],
@@ -274,16 +275,16 @@ def _hottest(kit: Kit) -> Sum:
     hottest, ambient = heat.hottest, kit.plan.place.ambient_max_c
     detail = heat.detail(settled=False)
     if heat.board is None or detail is None:
-        raise ValueError("without a board there is no ambient to look for")
+        raise ValueError("without a board there is no highest safe ambient")
     most = hottest.ambient_c
     if float(most[0]) in (COLDEST_C, HOTTEST_C):
-        where = computed_term("T_end", "end of what is looked at", "°C", float(most[0]), None)
-        return Sum("as far as it is looked for", "T_end", [where])
+        where = computed_term("T_end", "end of the range", "°C", float(most[0]), None)
+        return Sum("end of the range", "T_end", [where])
     rated = hottest.rated
     if rated is not None and (rated.part.kind == "board" or not heat.shelters(rated.line.id)):
         rating = float(rated.part.ambient_max_c or 0.0)
         return Sum(
-            "the lowest rating for the room", "T_rated",
+            "lowest ambient rating", "T_rated",
             [plain_term("T_rated", "rated to", "°C", rated, rating)],
         )  # fmt: skip
     hard = [n for n, state in enumerate(heat.states) if state.hard]
@@ -291,26 +292,26 @@ def _hottest(kit: Kit) -> Sum:
         temps_c, name = heat.work.wanted.air_k - ZERO_C_K, "inside"
         limit = plain_term("T_limit", f"rating of {rated.name}", "°C", rated,
                            float(rated.part.ambient_max_c or 0.0))  # fmt: skip
-        label = "inside air in the worst state"
+        label = "air in the case in the worst state"
     elif hottest.body is not None:
         hot = heat.hot_bodies[hottest.body]
         temps_c, name, limit = hot.temp_c, hot.id, limit_term(hot)
         label = f"{hot.label} in the worst state"
     else:
         temps_c, name, limit = heat.wanted_die_c, "die", throttle_term(heat.board)
-        label = "die in the worst state"
+        label = "processor in the worst state"
     worst = max(hard, key=temps_c[:, 0].__getitem__)
     figure = f"heat:{_FULL}{name}@{detail.state_ids[worst]}"
     body = computed_term("T", label, "°C", float(temps_c[worst, 0]), figure)
     rise = float(most[0]) - ambient
     slope = (limit.value - body.value) / rise if abs(rise) > 1e-9 else 1.0
     return Sum(
-        "the hottest day, and the room that is left in the worst state over how its temperature "
-        "follows the day, what slows itself keeping 98 % of its speed",
+        "highest ambient, plus the spare in the worst state divided by the rise per kelvin of "
+        "ambient, with throttling parts at 98 % of their speed",
         "T_out + (T_limit - T) / s",
         [
-            plan_term("T_out", "hottest day", "°C", ambient), limit, body,
-            computed_term("s", "kelvins there for one outside, solved", "", slope, None),
+            plan_term("T_out", "highest ambient", "°C", ambient), limit, body,
+            computed_term("s", "rise per kelvin of ambient, solved", "", slope, None),
         ],
     )  # fmt: skip
 

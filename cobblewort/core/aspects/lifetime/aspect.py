@@ -13,7 +13,7 @@ ASPECT = Aspect(
     label="Lifetime",
     prefix="LIFE",
     ruler="lifetime",
-    missing="nothing that wears",
+    missing="no part with lifetime data",
     reads=(
         written_of,
         worn_of,

@@ -1,4 +1,4 @@
-"""What a finished kit wants of its owner, and how often."""
+"""Regular tasks for the owner of a finished kit, and how often."""
 
 from __future__ import annotations
 
@@ -38,30 +38,31 @@ def maintenance_of(kit: Kit) -> Iterator[Maintenance]:
 def _found(kit: Kit) -> Iterator[Maintenance]:
     plan, items = kit.plan, kit.items
     if on_a_network(kit):
-        yield Maintenance("updates", "Install updates and start it anew", _MONTH)
+        yield Maintenance("updates", "Install updates and reboot", _MONTH)
     for copy in plan.retention.backups:
-        yield Maintenance(f"copy-{copy.id}", f"Copy: {copy.text}", max(1, round(copy.every_days)))
+        yield Maintenance(
+            f"copy-{copy.id}", f"Back up to: {copy.text}", max(1, round(copy.every_days))
+        )
     if plan.retention.backups:
-        yield Maintenance("restore", "Bring one file back from each copy", 6 * _MONTH)
+        yield Maintenance("restore", "Restore one file from each backup", 6 * _MONTH)
     if any(item.part.fan or (item.part.cooler and item.part.cooler.r_fan_k_w)
            for item in items):  # fmt: skip
         months = _EVERY_MONTHS[plan.place.dust]
-        yield Maintenance("dust", "Take dust out of fans, fins and filters", months * _MONTH)
+        yield Maintenance("dust", "Clean dust from fans, heat sinks and filters", months * _MONTH)
     boot = next((p for p in items.of_role("boot_drive") if p.part.storage is not None), None)
     if boot is not None:
-        yield Maintenance(
-            "image", f"Make an image of {boot.part.model} and put it away", 12 * _MONTH
-        )
+        yield Maintenance("image", f"Save an image of {boot.part.model} elsewhere", 12 * _MONTH)
     if any("battery" in item.part.offers for item in items):
-        yield Maintenance("battery", "Let it run on its battery until it shuts down, and time it",
+        yield Maintenance("battery", "Run the kit on its battery until it shuts down, and note "
+                                     "the time",
                      12 * _MONTH)  # fmt: skip
     if plan.place.wet:
-        yield Maintenance("water", "Look for water, rust and loose glands", 6 * _MONTH)
+        yield Maintenance("water", "Check for water, rust and loose glands", 6 * _MONTH)
     wanted = plan.retention.years
     for thing in [*written_of(kit), *worn_of(kit)]:
         years = nominal(thing.years)
         if years < wanted:
-            text = f"Change {thing.label.removesuffix(BY_WRITING)}"
+            text = f"Replace {thing.label.removesuffix(BY_WRITING)}"
             due_days = max(_MONTH, int(years * DAYS_A_YEAR * _BEFORE))
             yield Maintenance(f"change-{thing.id}", text, due_days, once=True)
 

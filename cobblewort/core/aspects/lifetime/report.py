@@ -21,6 +21,7 @@ from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin, percentiles
 from cobblewort.core.parts.model import Part
+from cobblewort.core.text import Text
 from cobblewort.core.words import LONGEST_Y
 
 
@@ -45,7 +46,7 @@ class WearReport:
     line: str
     label: str
     kind: WearKind
-    how: str
+    how: Text
     years: float
     most_years: float
     years_p05: float | None
@@ -208,7 +209,7 @@ def _wear(thing: Wearing, known: set[str]) -> WearReport:
 
 def _kept(kit: Kit) -> BackupReport:
     backup, carried, plan = backup_of(kit), carried_of(kit), kit.plan
-    copies = [BackupCopy("", "on the kit", "kit", "", None)] if backup.copies else []
+    copies = [BackupCopy("", "in the kit", "kit", "", None)] if backup.copies else []
     copies += [
         BackupCopy(copy.id, copy.text, copy.place, copy.medium, copy.every_days)
         for copy in plan.retention.backups

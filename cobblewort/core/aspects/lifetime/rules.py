@@ -1,4 +1,4 @@
-"""Rules of life: how long it lasts, what is kept, and who else gets in."""
+"""Rules of lifetime: how long parts last, what is backed up, and who can get in."""
 
 from __future__ import annotations
 
@@ -24,12 +24,13 @@ from cobblewort.core.judging.working import (
     reading_term,
 )
 from cobblewort.core.plans.patch import Patch, SetFields
+from cobblewort.core.text import Text, say
 
 _LIKELY = 0.0
 """What is written and how it grows inside is known within a factor of ten: a medium is
 judged by what is typical, and its band is shown."""
 _SOON_DAYS = 31.0
-"""What is full sooner has to be seen to before anybody thinks of it: a guess."""
+"""Storage that is full sooner needs attention soon: a guess."""
 
 
 def logs_in_memory(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -40,34 +41,36 @@ def logs_in_memory(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "LIFE-01", "lifetime", "Card and drives are not written out too soon",
-    why="Cards die of small writes: a hub writes its 32 GB card out in a year or two.",
-    formula="what may be written / (written a day x amplification x 365.25) >= years wanted",
+    "LIFE-01", "lifetime", "Cards and drives are not worn out too soon",
+    why="Frequent small writes wear out a memory card in a year or two.",
+    formula="write endurance / (writes per day x write amplification x 365.25) >= years required",
     source="common practice; rated endurance by the makers, amplification from memory",
     reads=(written_of, "retention"),
     remedies=(logs_in_memory, another("boot_drive", "storage")),
 )  # fmt: skip
 def written_out(kit: Kit) -> Iterator[Check]:
-    """Years of each medium against those that are wanted."""
+    """Years of each drive and card against those required."""
     wanted = kit.plan.retention.years
     for thing in written_of(kit):
         yield Check(
-            thing.item.id, f"Life of {thing.label}", "years", "min", thing.years, wanted,
+            thing.item.id, f"Lifetime of {thing.label}", "years", "min", thing.years, wanted,
             _written_sentence(kit, thing), (thing.item.line.id,), span=wanted, breach="tight",
             working=_written_sum(thing, wanted), likely_share=_LIKELY,
         )  # fmt: skip
 
 
-def _written_sentence(kit: Kit, thing: Wearing) -> Callable[[Margin], str]:
+def _written_sentence(kit: Kit, thing: Wearing) -> Callable[[Margin], Text]:
     most = max(thing.written, key=lambda entry: nominal(entry.inside_gb_day))
 
-    def sentence(margin: Margin) -> str:
-        has, wants = words.apart(words.years, margin.value, kit.plan.retention.years)
+    def sentence(margin: Margin) -> Text:
+        has, needs = words.apart(words.years, margin.value, kit.plan.retention.years)
         inside = sum(nominal(entry.inside_gb_day) for entry in thing.written)
-        return (
-            f"{thing.item.name} is written out after {has}; {wants} are wanted. It takes "
-            f"{words.daily(inside)} inside, most of it by {most.by}."
-        )
+        return say(
+            "{drive} is worn out after {has}; {needs} are required. It writes {daily}, mostly for "
+            "{by}.",
+            drive=words.opening(thing.item.the), has=has, needs=needs, daily=words.daily(inside),
+            by=most.by,
+        )  # fmt: skip
 
     return sentence
 
@@ -77,20 +80,20 @@ def _written_sum(thing: Wearing, wanted: float) -> SumFunction:
         del state
         endurance = 0.0 if thing.endurance_tb is None else nominal(thing.endurance_tb)
         inputs = [
-            computed_term("E", f"what may be written to {thing.item.name}", "TB", endurance, None)
+            computed_term("E", f"write endurance of {thing.item.name}", "TB", endurance, None)
         ]
         terms = []
         for number, entry in enumerate(thing.written, 1):
             inputs.append(
-                computed_term(f"W_{number}", f"written a day: {entry.by}", "GB",
+                computed_term(f"W_{number}", f"writes per day: {entry.by}", "GB",
                               nominal(entry.gb_day), None)
             )  # fmt: skip
             grows = nominal(entry.inside_gb_day) / nominal(entry.gb_day)
-            inputs.append(computed_term(f"F_{number}", "written inside for each", "", grows, None))
+            inputs.append(computed_term(f"F_{number}", "write amplification", "", grows, None))
             terms.append(f"W_{number} * F_{number}")
-        inputs.append(plan_term("Y", "years wanted", "years", wanted))
+        inputs.append(plan_term("Y", "years required", "years", wanted))
         return Sum(
-            "what may be written over what is written in a year, less the years wanted",
+            "write endurance divided by the writes per year, less the years required",
             f"min({words.LONGEST_Y:g}, E * 1000 / (({' + '.join(terms)}) * 365.25)) - Y", inputs,
         )  # fmt: skip
 
@@ -98,10 +101,9 @@ def _written_sum(thing: Wearing, wanted: float) -> SumFunction:
 
 
 @rule(
-    "LIFE-02", "lifetime", "What turns and ages lasts",
-    why="A fan, the capacitors of a supply and every cell have a life of their own; a spare bought "
-    "with the kit costs less than the day it is missed.",
-    formula="life at its rated warmth x 2^((rated - actual) / step), over the hours of a day",
+    "LIFE-02", "lifetime", "Fans, capacitors and cells last",
+    why="Fans, capacitors and battery cells age. A spare part avoids a long outage.",
+    formula="life at its rated temperature x 2^((rated - actual) / step), over the hours per day",
     source="rules of thumb: bearings half as long per 10 to 15 K, capacitors per 10 K; from memory",
     reads=(worn_of, "retention"),
 )  # fmt: skip
@@ -110,18 +112,20 @@ def worn(kit: Kit) -> Iterator[Check]:
     wanted = kit.plan.retention.years
     for thing in worn_of(kit):
         yield Check(
-            thing.id, f"Life of {thing.label}", "years", "min", thing.years, wanted,
+            thing.id, f"Lifetime of {thing.label}", "years", "min", thing.years, wanted,
             _worn_sentence(thing, wanted), (thing.item.line.id,), span=wanted, breach="note",
             working=_worn_sum(kit, thing, wanted),
         )  # fmt: skip
 
 
-def _worn_sentence(thing: Wearing, wanted: float) -> Callable[[Margin], str]:
-    def sentence(margin: Margin) -> str:
-        has, wants = words.apart(words.years, margin.value, wanted)
-        return (
-            f"{thing.label}: {has} {thing.how} by rule of thumb; {wants} are wanted. Have a spare."
-        )
+def _worn_sentence(thing: Wearing, wanted: float) -> Callable[[Margin], Text]:
+    def sentence(margin: Margin) -> Text:
+        has, needs = words.apart(words.years, margin.value, wanted)
+        return say(
+            "The {part} of {item} lasts about {has} {how}; {needs} are required. Keep a spare.",
+            part="part" if thing.of is None else thing.of.label, item=thing.item.name, has=has,
+            how=thing.how, needs=needs,
+        )  # fmt: skip
 
     return sentence
 
@@ -133,29 +137,31 @@ def _worn_sum(kit: Kit, thing: Wearing, wanted: float) -> SumFunction:
         if own is None:
             raise ValueError(f"{thing.id} does not say how it wears")
         name = thing.id.removeprefix(f"{item.id}.")
-        inputs, factor = [plan_term("Y", "years wanted", "years", wanted)], ""
+        inputs, factor = [plan_term("Y", "years required", "years", wanted)], ""
         if own.halves_k is not None and thing.temp_c is not None:
             path = f"wears.{name}.halves_k"
             inputs += [
-                reading_term("h", "half as long for each", "K", item, path, own.halves_k),
+                reading_term(
+                    "h", "temperature rise that halves its life", "K", item, path, own.halves_k
+                ),
                 plain_term("T_0", "rated at", "°C", item, own.at_c),
-                computed_term("T", "its warmth on a middling day", "°C", thing.temp_c, None),
+                computed_term("T", "its temperature on an average day", "°C", thing.temp_c, None),
             ]
             factor = " * 2 ** max(0 - 20, min(20, (T_0 - T) / h))"
         if own.life_h is not None:
             path = f"wears.{name}.life_h"
             inputs += [
-                reading_term("L", "hours that it lasts", "h", item, path, own.life_h),
-                plan_term("H", "hours a day", "h", hours_on(kit.plan)),
+                reading_term("L", "rated life in hours", "h", item, path, own.life_h),
+                plan_term("H", "hours per day", "h", hours_on(kit.plan)),
             ]
             lifetime = f"L{factor} / (max(H, 0.01) * 365.25)"
         elif own.life_y is not None:
             path = f"wears.{name}.life_y"
-            inputs.append(reading_term("L", "years that it lasts", "years", item, path, own.life_y))
+            inputs.append(reading_term("L", "rated life in years", "years", item, path, own.life_y))
             factor = factor.replace(" * 2", " * min(4, 2", 1) + ")" if factor else ""
             lifetime = f"L{factor}"
         return Sum(
-            "its life by its warmth, less the years wanted",
+            "life at its temperature, less the years required",
             f"min({OLDEST_Y:g}, {lifetime}) - Y",
             inputs,
         )
@@ -164,9 +170,9 @@ def _worn_sum(kit: Kit, thing: Wearing, wanted: float) -> SumFunction:
 
 
 @rule(
-    "LIFE-03", "lifetime", "What it keeps has room",
-    why="A recorder that is full stops, or throws the oldest away: better to know when.",
-    formula="room / what stays a day = days until it is full",
+    "LIFE-03", "lifetime", "Storage is not full too soon",
+    why="When storage is full, new files are not saved or the oldest are deleted.",
+    formula="free space / data kept per day = days until it is full",
     source="common practice",
     reads=(filling_of, "storage_use", "retention"),
 )  # fmt: skip
@@ -181,8 +187,10 @@ def fills(kit: Kit) -> Iterator[Observation]:
         return
     yield Observation(
         "full", "note",
-        f"It is full {_after(filling.days)} and then stops: fetch its files before, or let the "
-        "oldest go.",
+        say(
+            "Storage is full {after}; new files are then not saved. Copy the files off {often}.",
+            after=_after(filling.days), often=_often(filling.days),
+        ),
     )  # fmt: skip
 
 
@@ -190,11 +198,15 @@ def _after(days: float) -> str:
     return "within a day" if days < 1 else f"after {words.count(round(days), 'day')}"
 
 
+def _often(days: float) -> str:
+    return "daily" if days < 8 else "weekly" if days < 15 else "every two weeks"
+
+
 @rule(
-    "LIFE-04", "lifetime", "What cannot be had again is somewhere else too",
-    why="A disk fails, a house burns, somebody deletes the wrong folder; an array stands in the "
-    "same fire and deletes along.",
-    formula="three copies, on two kinds of media, one of them elsewhere",
+    "LIFE-04", "lifetime", "Irreplaceable data has backups",
+    why="A failed disk, a fire or a wrong command can destroy data; an array does not protect from "
+    "fire or deletion.",
+    formula="three copies, on two kinds of drive, one of them elsewhere",
     source="common practice",
     reads=(backup_of, array_of, "retention", "storage_use"),
 )  # fmt: skip
@@ -207,26 +219,38 @@ def copies(kit: Kit) -> Iterator[Observation]:
     lines = tuple(dict.fromkeys(item.line.id for item in array.items))
     layout = kit.plan.storage_use.layout
     as_one = layout not in ("separate", "stripe") and array.may_fail > 0
-    opening = "An array is no back-up. " if as_one and backup.copies == 1 else ""
+    opening = "An array is not a backup. " if as_one and backup.copies == 1 else ""
     if backup.copies == 1:
-        text = f"{opening}Its data are in one place: theft, fire or a wrong command takes them all."
+        text = (
+            f"{opening}All data is in one place. Theft, fire or a wrong command can destroy it. "
+            "Add a backup elsewhere."
+        )
     elif backup.away == 0:
-        text = f"{_copies(backup.copies)}, none elsewhere: a fire or a thief takes all of them."
+        text = (
+            f"The data has {_copies(backup.copies)}, none elsewhere: fire or theft can destroy "
+            "all. Add a backup elsewhere."
+        )
     elif backup.copies < 3:
-        text = f"{_copies(backup.copies)}: while one is being mended, the other is the only one."
+        text = (
+            f"The data has {_copies(backup.copies)}: if one fails, only one is left. Add another "
+            "backup."
+        )
     else:
-        text = f"{_copies(backup.copies)} on one kind of medium: a fault of that kind hits all."
-    yield Observation("copies", "note", text, lines)
+        text = (
+            f"The data has {_copies(backup.copies)}, all on one kind of drive: one fault can "
+            "affect all. Add a backup on another kind."
+        )
+    yield Observation("copies", "note", say(text), lines)
 
 
 def _copies(count: int) -> str:
-    return "Two copies" if count == 2 else f"{count} copies"
+    return "two copies" if count == 2 else f"{count} copies"
 
 
 @rule(
-    "LIFE-05", "lifetime", "Nobody else walks in",
-    why="A default password is tried within minutes of going onto a network.",
-    formula="on a network: a password of its own before, updates after",
+    "LIFE-05", "lifetime", "The password is unique and updates are on",
+    why="Default passwords are tried within minutes after a board joins a network.",
+    formula="on a network: a unique password before, automatic updates after",
     source="common practice",
     reads=("connected", "requirements", "transfers", "place.network", "reminders"),
 )  # fmt: skip
@@ -238,15 +262,17 @@ def default_password(kit: Kit) -> Iterator[Observation]:
     if on_a_network(kit) and kit.connected.of_role("board") and not reminded:
         yield Observation(
             "password", "note",
-            "Set a password of its own before it goes onto a network, and let it update itself.",
+            say(
+                "Set a unique password before you connect the board to a network. Turn on "
+                "automatic updates."
+            ),
         )  # fmt: skip
 
 
 @rule(
-    "LIFE-06", "lifetime", "An image that is copied carries no secrets",
-    why="An image shared with the Wi-Fi password and the keys inside opens every copy to whoever "
-    "has one.",
-    formula="several copies of a kit: passwords, keys and host names are set afresh on each",
+    "LIFE-06", "lifetime", "A copied image contains no secrets",
+    why="Passwords and keys inside a shared image give access to every copy.",
+    formula="several copies of a kit: passwords, keys and host names are set anew on each",
     source="common practice",
     reads=("copies", "image", "connected"),
 )  # fmt: skip
@@ -255,6 +281,9 @@ def secrets(kit: Kit) -> Iterator[Observation]:
     if kit.plan.copies > 1 and kit.plan.image is not None and kit.connected.of_role("board"):
         yield Observation(
             "image", "note",
-            f"One image starts {kit.plan.copies} of them: take Wi-Fi password and keys out first, "
-            "and set them afresh on each.",
+            say(
+                "One image is used for {count} copies. Remove the Wi-Fi password and keys from "
+                "it, and set them on each copy.",
+                count=kit.plan.copies,
+            ),
         )  # fmt: skip

@@ -19,10 +19,11 @@ from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.parts.model import Part, Wears
 from cobblewort.core.plans.plan import NOT_OF_IT, Plan, Transfer, Writes
+from cobblewort.core.text import Text, say
 from cobblewort.core.words import LONGEST_Y
 
 DAYS_A_YEAR = 365.25
-BY_WRITING = ", by writing"
+BY_WRITING = ", by writes"
 SMALL_FILE_MB = 8.0
 """Files below this are written like many small ones: a guess."""
 OLDEST_Y = 25.0
@@ -76,7 +77,7 @@ class Wearing:
     label: str
     kind: WearKind
     years: Quantity
-    how: str
+    how: Text
     item: Item
     written: tuple[Written, ...] = ()
     endurance_tb: Quantity | None = None
@@ -170,7 +171,7 @@ def written_of(kit: Kit) -> list[Wearing]:
         found.append(
             Wearing(
                 f"{item.id}.writing", f"{item.name}{BY_WRITING}", "writing", years,
-                f"by {words.daily(day_gb)}", item, tuple(entries), endurance,
+                say("at {daily}", daily=words.daily(day_gb)), item, tuple(entries), endurance,
             )
         )  # fmt: skip
     return found
@@ -246,7 +247,8 @@ def _worn(kit: Kit) -> Iterator[Wearing]:
             shown = nominal(temp)
             yield Wearing(
                 f"{item.id}.{name}", f"{item.part.model}, {own.label}",
-                "turning" if own.label == "fan" else "age", years, f"at {shown:.0f} °C", item,
+                "turning" if own.label == "fan" else "age", years,
+                say("at {temp}", temp=words.degrees(shown)), item,
                 temp_c=shown, of=own,
             )  # fmt: skip
 

@@ -12,7 +12,7 @@ ASPECT = Aspect(
     label="Noise",
     prefix="NOISE",
     ruler="noise",
-    missing="no limit",
+    missing="no noise limit",
     reads=(noise_of, "place.noise_max_dba"),
     report=noise_report,
 )

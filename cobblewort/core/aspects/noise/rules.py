@@ -1,4 +1,4 @@
-"""Rules of noise: what its place allows to be heard."""
+"""Rules of noise: the limit of the location."""
 
 from __future__ import annotations
 
@@ -12,19 +12,19 @@ from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, plan_term, reading_term
+from cobblewort.core.text import Text, say
 
 
 @rule(
-    "NOISE-01", "noise", "It is quiet enough for its place",
-    why="A fan that nobody minds on the bench is heard all night beside a bed, and by every "
-    "microphone.",
-    formula="10 lg(sum of 10^(L_i / 10)) <= limit of the place, at 1 m, fans at full speed",
+    "NOISE-01", "noise", "The kit is quiet enough for the location",
+    why="A fan disturbs sleep and is recorded by every microphone.",
+    formula="10 lg(sum of 10^(L_i / 10)) <= limit of the location, at 1 m, fans at full speed",
     source="ISO 3744, energy sum of levels (from memory); levels are the makers' own",
     reads=(noise_of, "place.noise_max_dba"),
     remedies=(another("cooling", "storage", "boot_drive"), remove_named),
 )  # fmt: skip
 def quiet_enough(kit: Kit) -> Iterator[Check | Observation]:
-    """The level of all that turns against the limit; silent where the place has none."""
+    """The level of all that turns against the limit; silent where the location has none."""
     most = kit.plan.place.noise_max_dba
     if most is None:
         return
@@ -32,31 +32,35 @@ def quiet_enough(kit: Kit) -> Iterator[Check | Observation]:
     if noise.unknown:
         yield Observation(
             "level", "note",
-            f"Not known: how loud {words.few(i.name for i in noise.unknown)} "
-            f"{'is' if len(noise.unknown) == 1 else 'are'}.",
+            say(
+                "Not checked: noise. {parts} {have} no noise value.",
+                parts=words.few(i.name for i in noise.unknown),
+                have="has" if len(noise.unknown) == 1 else "have",
+            ),
             tuple(dict.fromkeys(i.line.id for i in noise.unknown)),
         )  # fmt: skip
     lines = tuple(dict.fromkeys(item.line.id for item, _ in noise.heard))
 
-    def sentence(margin: Margin) -> str:
-        what = words.few(item.name for item, _ in noise.heard)
-        return (
-            f"{words.opening(what)} {'is' if len(noise.heard) == 1 else 'are'} heard at "
-            f"{margin.value:.0f} dB(A) at 1 m; its place allows {margin.limit:.0f}."
-        )
+    def sentence(margin: Margin) -> Text:
+        shown, limit = words.apart(words.decibels, margin.value, margin.limit)
+        return say(
+            "{parts} {be} {shown} at 1 m; the limit here is {limit}.",
+            parts=words.opening(words.few(item.the for item, _ in noise.heard)), shown=shown,
+            be="is" if len(noise.heard) == 1 else "are", limit=limit,
+        )  # fmt: skip
 
     def working(state: int) -> Sum:
         del state
-        limit = plan_term("L_max", "limit of the place", "dB(A)", float(most))
+        limit = plan_term("L_max", "limit of the location", "dB(A)", float(most))
         levels = [
-            reading_term(f"L_{n}", f"heard of {item.name}", "dB(A)", item, "noise_dba", own)
+            reading_term(f"L_{n}", f"noise of {item.name}", "dB(A)", item, "noise_dba", own)
             for n, (item, _) in enumerate(noise.heard, 1)
             if (own := item.part.noise_dba) is not None
         ]
         powers = " + ".join(f"10 ** ({term.symbol} / 10)" for term in levels)
         total = f"10 * log10({powers})" if levels else "0"
         return Sum(
-            "limit less the sum of the levels, their powers added", f"L_max - {total}",
+            "limit less the sum of the levels, added as powers", f"L_max - {total}",
             [limit, *levels],
         )  # fmt: skip
 

@@ -12,10 +12,10 @@ from cobblewort.core.judging.aspect import Aspect
 
 ASPECT = Aspect(
     id="power",
-    label="Supply",
+    label="Power",
     prefix="PWR",
     ruler="power",
-    missing="no supply",
+    missing="no power supply",
     reads=(power_of,),
     report=power_report,
     explained=explained,

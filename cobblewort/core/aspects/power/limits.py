@@ -16,14 +16,16 @@ from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.judging.working import Sum, reading_term
+from cobblewort.core.text import EMPTY, Text, say
 
 
 @dataclass(slots=True)
 class Limited:
     """A limit on the current, or the power, that passes a node; what may be used to the `full`
-    needs no room to spare.
+    needs no spare.
 
-    `say` begins its sentence and `because` ends it. `allowed` gives the working of the limit, which
+    Its sentence is `part` `does` so much, and `because` tells why its limit, `called` so, is low.
+    `allowed` gives the working of the limit, which
     is not written down until somebody asks for it. `lifted` names a rail of which a setting lifts
     the limit at one's own risk.
     """
@@ -33,13 +35,14 @@ class Limited:
     label: str
     limit: Quantity
     lines: tuple[str, ...]
-    say: str
+    part: str
+    does: str
     allowed: Callable[[], Sum]
     sockets: tuple[str, ...] = ()
     in_watts: bool = False
     full: bool = False
-    its: str = "its"
-    because: str = ""
+    called: str = "the limit"
+    because: Text = EMPTY
     lifted: str = ""
 
 
@@ -49,7 +52,7 @@ class _Stated(NamedTuple):
     path: str
     reading: Reading
     unit: str
-    because: str = ""
+    because: Text = EMPTY
 
 
 @derived("settings", fit_of, forest_of)
@@ -67,13 +70,13 @@ def rail_limits_of(kit: Kit) -> list[Limited]:
         found.append(
             Limited(
                 place, node.id, f"{label} of {item.name}", item.compiled.quantity(held.path),
-                forest.lines_through(place), f"The {natural} of {item.name} must supply",
+                forest.lines_through(place), f"The {natural} of {item.name}", "must deliver",
                 partial(
                     _stated, "the limit", f"limit of {label}", held.unit, item, held.path,
                     held.reading,
                 ),
                 in_use.get((item.id, node.name), ()), held.unit == "W", _is_for_fans(node),
-                "their" if natural.endswith("s") else "its", held.because,
+                "the limit", held.because,
                 f"{label} of {item.name}" if lifted else "",
             )
         )  # fmt: skip
@@ -95,10 +98,10 @@ def socket_limits_of(kit: Kit) -> list[Limited]:
             Limited(
                 place, at.id, f"{label} with {node.item.name}", at.item.compiled.quantity(path),
                 tuple(dict.fromkeys((node.item.line.id, at.item.line.id))),
-                f"The {label} of {at.item.name} has to carry" if carries
-                else f"{node.item.name} draws from its {label}",
+                f"The {label} of {at.item.name}" if carries else words.opening(node.item.the),
+                "must carry" if carries else f"draws from its {label}",
                 partial(
-                    _stated, "the limit of the socket", f"limit of the {label}", "A", at.item,
+                    _stated, "the limit of the port", f"limit of the {label}", "A", at.item,
                     path, own,
                 ),
                 (at.id,), full=at.socket.connector.startswith("fan-"),
@@ -121,7 +124,10 @@ def _rail_limit(forest: Forest, node: Node, lifts: bool) -> _Stated | None:
         return None
     path = f"rails.{node.name}"
     if not lifts and rail.limit_unadvertised_a is not None and _is_held_down(forest, node):
-        because = f", because the supply announces less than {rail.advertise_a:g} A"
+        because = say(
+            ", because the power supply does not advertise {current}",
+            current=words.counted(rail.advertise_a or 0.0, "A"),
+        )  # fmt: skip
         return _Stated(f"{path}.limit_unadvertised_a", rail.limit_unadvertised_a, "A", because)
     if lifts and rail.limit_lifted_a is not None:
         return _Stated(f"{path}.limit_lifted_a", rail.limit_lifted_a, "A")

@@ -33,6 +33,7 @@ from cobblewort.core.judging.working import (
 )
 from cobblewort.core.parts.model import Cable, Source
 from cobblewort.core.standards import usb
+from cobblewort.core.text import EMPTY, Text, say
 
 
 def _node_check(kit: Kit, limited: Limited) -> Check:
@@ -40,14 +41,17 @@ def _node_check(kit: Kit, limited: Limited) -> Check:
     power, node, in_watts = power_of(kit), limited.place, limited.in_watts
     value = (power.limit_watts if in_watts else power.limit_amps)[node]
 
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         show = words.watts if in_watts else words.amps
         shown, most = words.apart(show, margin.value, margin.limit)
-        at = f"{limited.say} {shown}{margin.when}"
-        if margin.spare < 0:
-            return f"{at}; {limited.its} limit is {most}{limited.because}."
-        loaded = words.percent(margin.value / margin.limit)
-        return f"{at}, {loaded} of {limited.its} limit of {most}."
+        return say(
+            "{part} {does} {shown}{when}; {limit} is {most}{loaded}{because}.",
+            part=limited.part, does=limited.does, shown=shown, when=margin.when,
+            limit=limited.called, most=most,
+            because=limited.because if margin.spare < 0 else EMPTY,
+            loaded=EMPTY if margin.spare < 0
+            else say(" ({share})", share=words.percent(margin.value / margin.limit)),
+        )  # fmt: skip
 
     def working(state: int) -> Sum:
         name, at = power.nodes[node].id, power.states[power.limits.places[state]].id
@@ -74,9 +78,9 @@ def _node_check(kit: Kit, limited: Limited) -> Check:
 
 
 @rule(
-    "PWR-01", "power", "Something feeds every part",
-    why="A plug of the wrong kind or a missing lead leaves a board dark.",
-    formula="every rail with a load hangs on a source",
+    "PWR-01", "power", "Every part has power",
+    why="A plug of the wrong kind or a missing cable leaves a part without power.",
+    formula="every rail with a load is connected to a source",
     source="common practice",
     reads=(power_of, fit_of, boards_of, board_reached, "connected"),
     remedies=(another_supply, another_cable),
@@ -93,8 +97,10 @@ def fed(kit: Kit) -> Iterator[Observation]:
         if item.part.kind == "board" and supplies and item is not wants_cable:
             yield Observation(
                 item.id, "problem",
-                f"Nothing feeds {item.name}: no plug of the kit reaches its "
-                f"{_inlet_word(item)} inlet.",
+                say(
+                    "{board} has no power: no plug in the kit fits its {input} power input.",
+                    board=item.name, input=_inlet_word(item),
+                ),
                 (item.line.id, *(i.line.id for i in supplies)),
             )  # fmt: skip
     for item in kit.connected:
@@ -105,8 +111,10 @@ def fed(kit: Kit) -> Iterator[Observation]:
             if socket.required and socket.role == "power_in" and fit_of(kit).into(inlet) is None:
                 yield Observation(
                     inlet, "problem",
-                    f"Nothing is plugged into the {socket.label or name} of {item.name}, which "
-                    "needs power.",
+                    say(
+                        "{item} has no power: nothing is plugged into its {input}.",
+                        item=item.name, input=socket.label or name,
+                    ),
                     (item.line.id,), (inlet,),
                 )  # fmt: skip
 
@@ -114,19 +122,19 @@ def fed(kit: Kit) -> Iterator[Observation]:
 def _inlet_word(item: Item) -> str:
     sockets = item.part.sockets.values()
     inlets = [s.connector for s in sockets if s.role == "power_in" and s.required]
-    return words.listed(map(words.connector, inlets)) if inlets else "power"
+    return words.listed(map(words.connector, inlets)) if inlets else "own"
 
 
 @rule(
-    "PWR-02", "power", "The supply gives enough",
-    why="Too little current shows as slow running, drives that drop out and random resets.",
+    "PWR-02", "power", "The power supply delivers enough",
+    why="Too little current causes slow running, drives that disconnect and random resets.",
     formula="I_out <= I_rated (1 - k (T - T_full)) for T above T_full, in every state",
-    source="maker's rating; 80 % as the mark of tight is common practice",
+    source="maker's rating; tight above 80 %: common practice",
     reads=(heat_of, power_of, "place.ambient_max_c"),
     remedies=(another_supply,),
 )  # fmt: skip
 def source_rating(kit: Kit) -> Iterator[Check]:
-    """The current out of each source against its rating at the hottest day."""
+    """The current out of each source against its rating at the highest ambient."""
     power = power_of(kit)
     if not power.stands:
         return
@@ -144,7 +152,8 @@ def source_rating(kit: Kit) -> Iterator[Check]:
             kit,
             Limited(
                 place, node.id, f"{node.item.name} current", limit, (node.item.line.id,),
-                f"{node.item.name} has to give", partial(_derated, node.item, source, around),
+                words.opening(node.item.the), "must deliver",
+                partial(_derated, node.item, source, around), called="its rating",
             ),
         )  # fmt: skip
 
@@ -152,26 +161,26 @@ def source_rating(kit: Kit) -> Iterator[Check]:
 def _derated(item: Item, source: Source, around: Callable[[], Term]) -> Sum:
     """The rated current at the temperature around a supply."""
     return Sum(
-        "rated current, less its derating above the full-load temperature",
+        "rated current less the derating above the full-load temperature",
         "I_rated * max(0, 1 - k * max(0, T - T_full))",
         [
             reading_term("I_rated", "rated current", "A", item, "source.rated_a", source.rated_a),
-            reading_term("k", "derating a kelvin", "1/K", item, "source.derate_share_k",
+            reading_term("k", "derating per kelvin", "1/K", item, "source.derate_share_k",
                          source.derate_share_k),
             around(),
-            reading_term("T_full", "full load up to", "°C", item, "source.full_to_c",
+            reading_term("T_full", "full output up to", "°C", item, "source.full_to_c",
                          source.full_to_c),
         ],
     )  # fmt: skip
 
 
 def _around(kit: Kit, item: Item) -> tuple[Quantity, Callable[[], Term]]:
-    """How warm the air around a supply is: the hottest day, or inside air where it stands inside.
+    """How warm the air around a supply is: the highest ambient, or inside air where it is inside.
 
     Inside air is that of the warmest state that must hold.
     """
     ambient_c = kit.plan.place.ambient_max_c
-    outside = ambient_c, partial(plan_term, "T", "hottest day", "°C", ambient_c)
+    outside = ambient_c, partial(plan_term, "T", "highest ambient", "°C", ambient_c)
     if not item.part.inside:
         return outside
     heat = heat_of(kit)
@@ -182,19 +191,19 @@ def _around(kit: Kit, item: Item) -> tuple[Quantity, Callable[[], Term]]:
     figure = f"heat:inside@{heat.states[warmest].id}"
     inside_c = inside.item(warmest, 0)
     around_c: Quantity = inside_c if kit.samples == 1 else inside[warmest]
-    return around_c, partial(computed_term, "T", "inside air", "°C", inside_c, figure)
+    return around_c, partial(computed_term, "T", "air in the case", "°C", inside_c, figure)
 
 
 @rule(
-    "PWR-03", "power", "A lead carries its current",
-    why="More than 3 A goes only through a lead that is marked for 5 A; a thin lead gets warm.",
-    formula="I_lead <= the least of its rating and what its marking lets through (3 A or 5 A)",
-    source="USB Type-C and USB Power Delivery, electronically marked leads (from memory)",
+    "PWR-03", "power", "Each cable carries its current",
+    why="More than 3 A needs a cable that is marked for 5 A; a thin cable gets warm.",
+    formula="I_cable <= the lesser of its rating and its marking (3 A or 5 A)",
+    source="USB Type-C and USB Power Delivery, electronically marked cables (from memory)",
     reads=(power_of,),
     remedies=(another_cable, another_supply),
 )  # fmt: skip
 def cable_rating(kit: Kit) -> Iterator[Check]:
-    """The current in each lead against its rating and its marking."""
+    """The current in each cable against its rating and its marking."""
     power = power_of(kit)
     if not power.stands:
         return
@@ -208,31 +217,35 @@ def cable_rating(kit: Kit) -> Iterator[Check]:
             kit,
             Limited(
                 place, node.id, f"{node.item.name} current", limit, (node.item.line.id,),
-                f"{node.item.name} has to carry", partial(_rated_and_marked, node.item, cable),
+                words.opening(node.item.the), "must carry",
+                partial(_rated_and_marked, node.item, cable),
             ),
         )  # fmt: skip
 
 
 def _rated_and_marked(item: Item, cable: Cable) -> Sum:
-    """What a lead carries."""
+    """What a cable carries."""
     marked_a = usb.cable_limit_a(cable.marked_a.nominal)
     return Sum(
-        "the lesser of its rating and what its marking lets through", "min(I_rated, I_mark)",
+        "the lesser of its rating and its marking", "min(I_rated, I_mark)",
         [
             reading_term("I_rated", "rated current", "A", item, "cable.rated_a", cable.rated_a),
-            standard_term("I_mark", "let through by its marking", "A", marked_a, "USB Type-C"),
+            standard_term("I_mark", "current allowed by its marking", "A", marked_a, "USB Type-C"),
         ],
     )  # fmt: skip
 
 
 @rule(
-    "PWR-04", "power", "Sockets that share a limit stay within it",
-    why="A board limits its sockets as a group, and lower while the supply has not announced its "
-    "full current; drives then drop out under load.",
-    formula="sum of what hangs on the rail <= its limit; the announced one if the path from source "
-    "to inlet announces it, the lower one otherwise",
-    source="maker's limit; the announcement is the least of source, lead mark and inlet: USB Power "
-    "Delivery (from memory)",
+    "PWR-04", "power", "Ports that share a limit stay within it",
+    why="A board limits its USB ports as a group, and to less unless the power supply advertises "
+        "its "
+    "full current; drives then disconnect under load.",
+    formula="sum of the loads on the rail <= its limit; the higher limit if the path from source "
+            "to "
+    "power input advertises it, else the lower one",
+    source="maker's limit; the advertised current is the least of source, cable mark and input: "
+           "USB "
+    "Power Delivery (from memory)",
     reads=(rail_limits_of, power_of),
     remedies=(powered_hub, another_supply, lift_port_limit, another("add_on", "storage")),
 )  # fmt: skip
@@ -249,18 +262,22 @@ def shared_limit(kit: Kit) -> Iterator[Check | Observation]:
         if limited.lifted:
             yield Observation(
                 f"{limited.subject}.lifted", "note",
-                f"A setting lifts the limit of {limited.lifted} at your own risk: "
-                "supply and lead must give what hangs there, or the board resets.",
+                say(
+                    "A setting lifts the limit of {rail} at your own risk. The board resets if "
+                    "the power supply or cable cannot carry the load.",
+                    rail=limited.lifted,
+                ),
                 (power.nodes[limited.place].item.line.id,),
             )  # fmt: skip
         yield _node_check(kit, limited)
 
 
 @rule(
-    "PWR-05", "power", "Each socket stays within its own limit",
-    why="One greedy thing can trip its socket while the group still has room.",
-    formula="I_socket <= limit of the socket",
-    source="maker's limit; plain hosts owe 0.5 A (USB 2.0) or 0.9 A (USB 3.2), from memory",
+    "PWR-05", "power", "Each port stays within its own limit",
+    why="One part can trip its port while the group limit still has spare.",
+    formula="I_port <= limit of the port",
+    source="maker's limit; a plain host must deliver 0.5 A (USB 2.0) or 0.9 A (USB 3.2), from "
+    "memory",
     reads=(socket_limits_of, power_of),
     remedies=(powered_hub, another("add_on", "storage")),
 )  # fmt: skip
@@ -274,10 +291,10 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
 
 
 @rule(
-    "PWR-06", "power", "The board keeps voltage enough",
-    why="Below its flag voltage a board slows down, below brown-out it resets; a thin or long lead "
-    "is the usual cause.",
-    formula="V_board = V_set - I (R_lead + R_contacts), solved with I = P / V",
+    "PWR-06", "power", "The board gets enough voltage",
+    why="Below its undervoltage mark a board slows down, below brown-out it resets. A thin or long "
+    "cable is the usual cause.",
+    formula="V_board = V_set - I (R_cable + R_contacts), solved with I = P / V",
     source="two-wire DC drop, constant-power load; maker's thresholds",
     reads=(power_of,),
     remedies=(another_cable, another_supply),
@@ -302,9 +319,12 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
             )  # fmt: skip
         for key, field, name_of_limit, does, rating, breach in limits:
 
-            def sentence(margin: Margin, name: str = node.item.name, does: str = does) -> str:
+            def sentence(margin: Margin, name: str = node.item.name, does: str = does) -> Text:
                 shown, limit = words.apart(words.volts, margin.value, margin.limit)
-                return f"{name} is left with {shown}{margin.when}; it {does} below {limit}."
+                return say(
+                    "{board} gets {shown}{when}; it {does} below {limit}.",
+                    board=name, shown=shown, when=margin.when, does=does, limit=limit,
+                )  # fmt: skip
 
             limit = of(f"voltages.{field}")
             yield Check(
@@ -325,15 +345,15 @@ _FIVE_V = 4.6, 5.6
 
 
 @rule(
-    "PWR-07", "power", "What is fed with 5 V keeps voltage enough",
-    why="A drive at the end of a thin lead fails before the board does.",
+    "PWR-07", "power", "Each 5 V part gets enough voltage",
+    why="A drive at the end of a thin cable fails before the board does.",
     formula="V at the plug >= 4.4 V",
     source="USB 2.0, 7.2.2: least voltage at a bus-fed device (from memory)",
     reads=(power_of,),
     remedies=(powered_hub, another_cable, another_supply),
 )  # fmt: skip
 def device_voltage(kit: Kit) -> Iterator[Check]:
-    """Voltage at each thing that hangs on a USB socket, or behind a converter to 5 V."""
+    """Voltage at each part on a USB socket, or behind a converter to 5 V."""
     power, limit = power_of(kit), usb.DEVICE_MIN_V
     if not power.stands:
         return
@@ -345,9 +365,12 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
         if not behind and (node.converter >= 0 or node.socket.socket.connector != "usb-a"):
             continue
 
-        def sentence(margin: Margin, name: str = node.item.name) -> str:
+        def sentence(margin: Margin, name: str = node.item.name) -> Text:
             shown, limit = words.apart(words.volts, margin.value, margin.limit)
-            return f"{name} is left with {shown}{margin.when}; it needs {limit}."
+            return say(
+                "{item} gets {shown}{when}; it needs {limit}.",
+                item=name, shown=shown, when=margin.when, limit=limit,
+            )  # fmt: skip
 
         yield Check(
             node.item.id, f"Voltage at {node.item.name}", "V", "min",
@@ -355,16 +378,16 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
             power.forest.lines_above[place], power.limits, (node.socket.id,),
             span=top_v - limit,
             working=volts_over(kit, place, partial(
-                standard_term, "V_limit", "least voltage of a USB device", "V", usb.DEVICE_MIN_V,
+                standard_term, "V_limit", "lowest voltage of a USB device", "V", usb.DEVICE_MIN_V,
                 "USB 2.0, 7.2.2",
             )),
         )  # fmt: skip
 
 
 @rule(
-    "PWR-08", "power", "There is an operating point",
-    why="Past a certain power a lead cannot deliver more however far the voltage falls: the kit "
-    "does not start at all.",
+    "PWR-08", "power", "The voltage does not collapse",
+    why="Above a certain power a cable cannot deliver more however far the voltage falls: the kit "
+    "does not start.",
     formula="a solution of V = V_set - R I, I = P / V exists; for one load P <= V_set² / (4 R)",
     source="maximum power transfer of a DC source behind a resistance",
     reads=(power_of, "connected"),
@@ -382,8 +405,11 @@ def no_collapse(kit: Kit) -> Iterator[Observation]:
         if power.collapsed[number, 0]:
             yield Observation(
                 "collapse", "problem",
-                f"The voltage collapses{words.when(state.id, state.label)}: the lead and supply "
-                "cannot deliver what the kit draws.",
+                say(
+                    "The voltage collapses{when}: the power supply and cable cannot deliver what "
+                    "the kit draws.",
+                    when=words.when(state.id, state.label),
+                ),
                 lines,
             )  # fmt: skip
             return
@@ -391,7 +417,10 @@ def no_collapse(kit: Kit) -> Iterator[Observation]:
     if share > 0:
         yield Observation(
             "collapse", "tight",
-            f"With {words.percent(share)} of the likely figures the voltage collapses: lead and "
-            "supply are at their end.",
+            say(
+                "The voltage collapses in {cases}: the power supply and cable have nothing to "
+                "spare.",
+                cases=words.likely(share),
+            ),
             lines,
         )  # fmt: skip

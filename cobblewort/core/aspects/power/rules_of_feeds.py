@@ -1,4 +1,4 @@
-"""Rules of supply where several feeds meet: back-feed, and network power from end to end."""
+"""Rules of power where several sources meet: back-feed, and PoE from end to end."""
 
 from __future__ import annotations
 
@@ -27,6 +27,7 @@ from cobblewort.core.judging.working import (
 )
 from cobblewort.core.plans.patch import AddLine, Patch, RemoveLine
 from cobblewort.core.standards import poe
+from cobblewort.core.text import Text, say
 
 
 def parted(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -40,10 +41,11 @@ def parted(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "PWR-12", "power", "Two supplies never meet",
-    why="Where a board is fed from one place and plugged into another that has power too, current "
-    "flows the wrong way: it warms leads, holds a board half alive, or harms the weaker port.",
-    formula="each rail hangs on one source; a second one meets it only where something parts them",
+    "PWR-12", "power", "No two power sources are connected together",
+    why="Where two power sources meet, current flows from one into the other: it heats cables, "
+        "keeps "
+    "a board partly on, or damages the weaker port.",
+    formula="each rail is connected to one source; a second one only behind isolation",
     source="common practice; USB 2.0, 7.2.1: a device gives no current back (from memory)",
     reads=(power_of, fit_of, "connected"),
     remedies=(parted, another("add_on")),
@@ -60,8 +62,11 @@ def back_feed(kit: Kit) -> Iterator[Observation]:
         lines = (one.line.id, other.line.id, second.plug.item.line.id, node.item.line.id)
         yield Observation(
             f"{second.rail}.{second.plug.item.id}", "problem",
-            f"{one.name} and {other.name} both feed {node.item.name}, and nothing keeps them "
-            "apart: current flows from one into the other.",
+            say(
+                "{one} and {other} both power {item} without isolation: current flows from one "
+                "into the other.",
+                one=words.opening(one.the), other=other.the, item=node.item.name,
+            ),
             tuple(dict.fromkeys(lines)),
         )  # fmt: skip
     yield from _hubs(kit)
@@ -81,26 +86,33 @@ def _hubs(kit: Kit) -> Iterator[Observation]:
         if plug.plug.feeds_back:
             yield Observation(
                 plug.id, "tight",
-                f"{plug.item.name} feeds back into {host.name}: while it has power, {host.name} "
-                "stays half alive and does not start afresh.",
+                say(
+                    "{hub} feeds current back into {host}: {host} stays partly on and does not "
+                    "restart cleanly.",
+                    hub=words.opening(plug.item.the), host=host.name,
+                ),
                 (plug.item.line.id, host.line.id), (socket.id,),
             )  # fmt: skip
         elif plug.plug.feeds_back is None:
             yield Observation(
                 plug.id, "note",
-                f"Not known: whether {plug.item.name} feeds back into {host.name}. Try it: with "
-                f"the supply of {host.name} pulled, none of its lamps may glow.",
+                say(
+                    "Not checked: whether {hub} feeds current back into {host}. Unplug the power "
+                    "supply of {host}: none of its lights may stay on.",
+                    hub=plug.item.the, host=host.name,
+                ),
                 (plug.item.line.id,), (socket.id,),
             )  # fmt: skip
 
 
 @rule(
-    "PWR-13", "power", "Network power reaches from end to end",
-    why="A splitter for the stronger kind does not start at a switch that gives the weaker, and "
-    "several of them use up what a switch gives in all.",
-    formula="type given >= type wanted, by the switch and by the lead; V at the end of the lead >= "
-    "37 V (type 1), 42.5 V (2, 3), 41.1 V (4); "
-    "copies x power out of the switch <= what it gives in all",
+    "PWR-13", "power", "PoE works from switch to splitter",
+    why="A PoE splitter does not start at a switch of a lower type, and several splitters can "
+        "exceed "
+    "the power budget of the switch.",
+    formula="PoE type of switch and cable >= type of the splitter; V at the end of the cable >= "
+            "37 V "
+    "(Type 1), 42.5 V (2, 3), 41.1 V (4); copies x power out of the switch <= its power budget",
     source="IEEE 802.3, clauses 33 and 145: powers of types 1 to 4 (from memory)",
     reads=(power_of, "connected", "copies"),
     remedies=(another_supply, another("other_equipment", "cable")),
@@ -120,8 +132,11 @@ def network_power(kit: Kit) -> Iterator[Observation | Check]:
             port_w = poe.PORT_W[source.poe_type]
             yield Observation(
                 node.item.id, "note",
-                f"{node.item.name} asks the switch for network power of type "
-                f"{source.poe_type}: {port_w:g} W a port.",
+                say(
+                    "{splitter} requires a Type {type} port ({power}) on the switch.",
+                    splitter=words.opening(node.item.the), type=source.poe_type,
+                    power=words.counted(port_w, "W"),
+                ),
                 (node.item.line.id,),
             )  # fmt: skip
         else:
@@ -136,8 +151,11 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Observation | Check]:
     if gives is not None and gives < wanted:
         yield Observation(
             node.item.id, "problem",
-            f"{node.item.name} needs network power of type {wanted}; "
-            f"{given.name} gives type {gives} and does not start it.",
+            say(
+                "{splitter} requires PoE Type {wanted}; {switch} provides Type {gives} and does "
+                "not start it.",
+                splitter=words.opening(node.item.the), wanted=wanted, switch=given.the, gives=gives,
+            ),
             (node.item.line.id, given.line.id),
         )  # fmt: skip
         return
@@ -148,24 +166,31 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Observation | Check]:
         if carries is not None and carries < wanted:
             yield Observation(
                 f"{node.item.id}.{item.line.id}", "tight",
-                f"{item.name} is made for network power up to type {carries}; {node.item.name} "
-                f"needs type {wanted}.",
+                say(
+                    "{cable} is rated for PoE up to Type {carries}; {splitter} requires Type "
+                    "{wanted}.",
+                    cable=words.opening(item.the), carries=carries, splitter=node.item.the,
+                    wanted=wanted,
+                ),
                 (item.line.id, node.item.line.id),
             )  # fmt: skip
     if not power.stands or not power.carries[node.parent]:
         return
     least_v = poe.LEAST_V[wanted]
 
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         shown, least = words.apart(words.volts, margin.value, margin.limit)
-        return f"{node.item.name} gets {shown} by the network lead{margin.when}; it needs {least}."
+        return say(
+            "{splitter} gets {shown} over the Ethernet cable{when}; it needs {least}.",
+            splitter=words.opening(node.item.the), shown=shown, when=margin.when, least=least,
+        )  # fmt: skip
 
     yield Check(
         f"{node.item.id}.reach", f"Voltage at {node.item.name}", "V", "min",
         power.limit_volts[node.parent], least_v, sentence, power.forest.lines_above[place],
         power.limits, span=nominal(set_v(power.nodes, place)) - least_v,
         working=volts_over(kit, node.parent, partial(
-            standard_term, "V_limit", f"least voltage of type {wanted}", "V", least_v,
+            standard_term, "V_limit", f"lowest voltage of Type {wanted}", "V", least_v,
             "IEEE 802.3, clauses 33 and 145",
         )),
     )  # fmt: skip
@@ -181,18 +206,21 @@ def _budget(kit: Kit, place: int) -> Iterator[Check]:
     each_w = power.limit_current_a[place] * power.limit_voltage_v[place]
     path = f"rails.{node.name}.limit_w"
 
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         shown, most = words.apart(words.watts, margin.value, margin.limit)
-        whose = "" if copies == 1 else f" for {copies} copies"
-        return f"{node.item.name} must give {shown}{whose}{margin.when}; in all it gives {most}."
+        return say(
+            "{switch} must deliver {shown}{whose}{when}; its power budget is {most}.",
+            switch=words.opening(node.item.the), shown=shown, when=margin.when, most=most,
+            whose="" if copies == 1 else f" for {copies} copies",
+        )  # fmt: skip
 
     def working(state: int) -> Sum:
         return Sum(
-            "what it gives in all, less what all copies take", "P_limit - n * P",
+            "power budget less the draw of all copies", "P_limit - n * P",
             [
-                reading_term("P_limit", "what it gives in all", "W", node.item, path, own),
+                reading_term("P_limit", "power budget", "W", node.item, path, own),
                 plan_term("n", "copies", "", float(copies)),
-                computed_term("P", "what one takes", "W", float(each_w[state, 0]), None),
+                computed_term("P", "draw of one copy", "W", float(each_w[state, 0]), None),
             ],
         )  # fmt: skip
 

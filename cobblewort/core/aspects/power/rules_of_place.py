@@ -1,4 +1,4 @@
-"""Rules of supply that look at the place: what feeds it there, and for how long."""
+"""Rules of power that look at the location: its power source, and for how long it lasts."""
 
 from __future__ import annotations
 
@@ -27,10 +27,11 @@ from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.parts.model import Feed
 from cobblewort.core.plans.patch import AddLine, Patch
 from cobblewort.core.plans.plan import FEEDS_AT, NOT_OF_IT
+from cobblewort.core.text import Figure, Text, say
 
 _PLACE_HAS = {
-    "mains": "mains", "poe": "power over the network lead", "vehicle": "a vehicle's supply",
-    "battery": "a battery", "solar": "the sun",
+    "mains": "mains", "poe": "PoE", "vehicle": "vehicle power", "battery": "battery power",
+    "solar": "solar power",
 }  # fmt: skip
 
 
@@ -48,10 +49,10 @@ def has_its_power(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "PWR-09", "power", "It is fed by what its place has",
-    why="A mains supply is no use in a vehicle, nor a splitter for network power where the switch "
-    "gives none.",
-    formula="what the supply takes its power from is among what the place has",
+    "PWR-09", "power", "The power supply suits the power source at the location",
+    why="A mains power supply cannot be used in a vehicle, nor a PoE splitter where there is no "
+        "PoE.",
+    formula="power source of the power supply is one that the location has",
     source="common practice",
     reads=("requirements", "connected", "place.power", power_of),
     remedies=(another_supply, has_its_power),
@@ -74,8 +75,11 @@ def fed_by_its_place(kit: Kit) -> Iterator[Observation]:
         if source is not None and source.power_source not in FEEDS_AT[has]:
             yield Observation(
                 item.id, "problem",
-                f"{item.name} runs on {_PLACE_HAS[source.power_source]}; its place has "
-                f"{_PLACE_HAS[has]}.",
+                say(
+                    "{supply} runs on {needs}; the location has {has}.",
+                    supply=words.opening(item.the), needs=_PLACE_HAS[source.power_source],
+                    has=_PLACE_HAS[has],
+                ),
                 (item.line.id,),
             )  # fmt: skip
         elif source is not None and source.power_source == "battery" and not _is_charged(
@@ -85,8 +89,10 @@ def fed_by_its_place(kit: Kit) -> Iterator[Observation]:
         ):  # fmt: skip
             yield Observation(
                 item.id, "tight",
-                f"{item.name} empties and has to be charged, while its place has "
-                f"{_PLACE_HAS[has]}.",
+                say(
+                    "{supply} runs empty and must be recharged, although the location has {has}.",
+                    supply=words.opening(item.the), has=_PLACE_HAS[has],
+                ),
                 (item.line.id,),
             )  # fmt: skip
 
@@ -94,7 +100,7 @@ def fed_by_its_place(kit: Kit) -> Iterator[Observation]:
 _ASKED_BY: dict[Feed, FunctionId] = {
     "vehicle": "vehicle_power", "solar": "solar", "battery": "battery",
 }  # fmt: skip
-"""Functions by which a plan says itself what it is to be fed by."""
+"""Functions by which a plan says itself which power source it has."""
 
 
 def _is_charged(kit: Kit, item: Item) -> bool:
@@ -105,7 +111,7 @@ def _is_charged(kit: Kit, item: Item) -> bool:
 
 
 def _amount(kit: Kit, function: FunctionId) -> tuple[float, tuple[str, ...]]:
-    """How much of a function the pieces of the kit give together, and their lines."""
+    """How much of a function the items of the kit give together, and their lines."""
     total, lines = 0.0, []
     for item in kit.connected:
         offer = item.part.offers.get(function)
@@ -132,11 +138,11 @@ def more_sun(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "PWR-10", "power", "The sun gives enough in the darkest month",
-    why="A panel that does well in June gives a sixth of that in December, and the kit draws the "
-    "same on every day of the year.",
-    formula="panel x yield of a day in the darkest month x what a battery gives back >= energy of "
-    "a day",
+    "PWR-10", "power", "The solar panel delivers enough in the darkest month",
+    why="In December a panel delivers about a sixth of its yield in June, and the kit draws the "
+        "same "
+    "all year.",
+    formula="panel x daily yield in the darkest month x battery efficiency >= energy per day",
     source="yield at 50 degrees north, tilted south, net of dirt: typical, from memory",
     reads=(power_of, "schedule", "connected", "place.power"),
     remedies=(another_supply, more_sun),
@@ -152,37 +158,41 @@ def sun_is_enough(kit: Kit) -> Iterator[Check | Observation]:
     if not lines:
         yield Observation(
             "panel", "note",
-            f"Nothing in the kit takes in the sun: {energy_wh[0]:.0f} Wh a day must come from "
-            "somewhere.",
+            say(
+                "The kit has no solar panel; it draws {energy} per day. Add one.",
+                energy=words.watt_hours(float(energy_wh[0])),
+            ),
         )  # fmt: skip
         return
 
-    def sentence(margin: Margin) -> str:
-        return (
-            f"On a day of December a panel of {panel_wp:g} W gives {margin.value:.0f} Wh that can "
-            f"be used; the kit takes {margin.limit:.0f} Wh."
-        )
+    def sentence(margin: Margin) -> Text:
+        given, taken = words.apart(words.watt_hours, margin.value, margin.limit)
+        return say(
+            "The {panel} solar panel delivers {given} per day in December; the kit draws {taken}.",
+            panel=words.counted(panel_wp, "W"), given=given, taken=taken,
+        )  # fmt: skip
 
     def working(state: int) -> Sum:
         del state
         darkest = DARKEST_MONTH_WH_WP
         origin = "typical, from memory"
         return Sum(
-            "what the panel gives in December through the battery, less what a day takes",
+            "energy of the panel in December after battery losses, less the energy per day",
             "P * y * k - E",
             [
                 Term("P", "panel", panel_wp, "Wp", "datasheet", words.listed(lines), None),
-                Term("y", "a day of December at 50° north, for each watt of panel",
+                Term("y", "yield of a December day at 50° north, per watt of panel",
                      darkest.nominal, "Wh/Wp", darkest.basis, origin, None),
-                standard_term("k", "given back by battery and converter", "",
+                standard_term("k", "efficiency of battery and converter", "",
                               USABLE_BATTERY_SHARE, origin),
-                computed_term("E", "taken on a day", "Wh", float(energy_wh[0]), None),
+                computed_term("E", "energy per day", "Wh", float(energy_wh[0]), None),
             ],
         )  # fmt: skip
 
     given_wh = panel_wp * darkest_yield_wh_wp(kit.samples) * USABLE_BATTERY_SHARE
     yield Check(
-        "panel", "Energy on a day of December", "Wh", "min", given_wh, energy_wh, sentence, lines,
+        "panel", "Solar energy per day in December", "Wh", "min", given_wh, energy_wh, sentence,
+        lines,
         span=max(1.0, nominal(energy_wh)), working=working,
     )  # fmt: skip
 
@@ -193,14 +203,14 @@ def _always_on(kit: Kit) -> bool:
 
 
 @rule(
-    "PWR-11", "power", "How long the battery lasts",
-    why="What runs on a battery is only as good as the evening on which somebody charges it.",
+    "PWR-11", "power", "The battery runtime is known",
+    why="A kit on a battery stops when the battery is empty.",
     formula="hours of use = capacity x usable share / mean power while it is on",
     source="usable share of a lithium cell and its converter: typical, from memory",
     reads=(power_of, "schedule", "connected", "place.power"),
 )  # fmt: skip
 def battery_lasts(kit: Kit) -> Iterator[Observation]:
-    """A note with the hours, where a battery feeds it; that there is none, where one should."""
+    """A note with the hours, where a battery powers it; that there is none, where one should."""
     if kit.plan.place.power not in ("battery", "solar"):
         return
     battery_wh, lines = _amount(kit, "battery")
@@ -210,15 +220,20 @@ def battery_lasts(kit: Kit) -> Iterator[Observation]:
     hours = battery_hours(kit.plan, power_of(kit), battery_wh)
     if hours is None:
         return
-    told = f"{hours:.1f} hours" if hours < 10 else f"{hours:.0f} hours"
-    told = told if hours < 72 else f"{hours / 24:.0f} days"
+    told = Figure(hours, "hours", 1 if hours < 10 else 0)
+    told = told if hours < 72 else Figure(hours / 24, "days")
     used = {phase.name for phase in in_use(kit.plan, power_of(kit))}
+    use = ""
     if not _always_on(kit):
-        told += f" of {used.pop()}" if len(used) == 1 else " of use"
-    alone = "Without any sun its" if kit.plan.place.power == "solar" else "Its"
+        use = f" of “{used.pop()}”" if len(used) == 1 else " of use"
+    alone = " without sun" if kit.plan.place.power == "solar" else ""
     yield Observation(
         "battery", "note",
-        f"{alone} battery of {battery_wh:g} Wh lasts about {told} at {energy_wh[0]:.0f} Wh a day; "
-        "in the cold less.",
+        say(
+            "The {capacity} battery lasts about {time}{use}{alone} at {energy} per day; less in "
+            "the cold.",
+            capacity=words.counted(battery_wh, "Wh"), time=told, use=use, alone=alone,
+            energy=words.watt_hours(float(energy_wh[0])),
+        ),
         lines,
     )  # fmt: skip

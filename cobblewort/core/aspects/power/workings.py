@@ -82,7 +82,7 @@ def _mean_and_burst(power: PowerResult, place: int, state: int, at: str, into: s
     name, figure = f"{node.item.name}, {node.rail.label}", f"rail:{node.id}:{at}"
     state_id = power.states[state].id
     return Sum(
-        "the mean of all behind it, and what bursts beyond it at once", "I_mean + I_burst",
+        "mean of all loads behind it plus their bursts", "I_mean + I_burst",
         [
             computed_term("I_mean", f"mean current {into} {name}", "A",
                           float(mean_a[place, state, 0]), f"{figure}m@{state_id}"),
@@ -120,7 +120,7 @@ def mean_sum(kit: Kit, place: int, state: int) -> Sum:
             computed_term(symbol, label, "A", drawn, f"{figure}@{power.states[state].id}")
         )
         items.append(symbol)
-    return Sum("what hangs on it, added up", " + ".join(items) or "0", inputs)
+    return Sum("sum of the loads on it", " + ".join(items) or "0", inputs)
 
 
 def _own_term(
@@ -159,7 +159,7 @@ def burst_sum(kit: Kit, place: int, state: int) -> Sum:
         inputs.append(computed_term(symbol, label, "A", sum(amps for _, amps in members), None))
         squares.append(f"{symbol} * {symbol}")
     return Sum(
-        "bursts added up in squares, as they do not come in the same instant",
+        "bursts added as squares, because they do not peak at the same instant",
         f"sqrt({' + '.join(squares) or '0'})", inputs,
     )  # fmt: skip
 
@@ -215,7 +215,7 @@ def _over_efficiency(power: PowerResult, place: int, state: int, part: str) -> S
     else:
         volts = float(solved.inputs.voltage_v[place, state, 0])
         inputs.append(computed_term("V_in", "voltage at its input", "V", volts, None))
-    return Sum("power delivered, over efficiency and input voltage", expression, inputs)
+    return Sum("power delivered, divided by efficiency and input voltage", expression, inputs)
 
 
 def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
@@ -225,7 +225,7 @@ def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
     source = node.item.part.source
     if node.parent < 0 and source is not None:
         term = reading_term("V_set", "set voltage", "V", node.item, "source.set_v", source.set_v)
-        return Sum("the voltage the supply is set to", "V_set", [term])
+        return Sum("set voltage of the power supply", "V_set", [term])
     if node.converter == place:
         at = power.nodes[node.converter]
         value = float(power.voltage_v[place, state, 0])
@@ -233,14 +233,14 @@ def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
         return Sum("held by the converter", "V_out", [term])
     inputs = [voltage_term(power, node.parent, state, "V_above")]
     if node.way is None:
-        return Sum("the voltage above, with nothing between", "V_above", inputs)
-    via = "the way inside" if node.via == "inside" else "its lead with contacts"
+        return Sum("voltage above, without a drop", "V_above", inputs)
+    via = "the path inside" if node.via == "inside" else "its cable with contacts"
     ohm = float(node.way.resistance_ohm(power.wire_c)[0])
     inputs += [
         computed_term("R", f"loop resistance of {via}", "ohm", ohm, None),
         current_term(power, place, state),
     ]
-    return Sum("the voltage above less the drop on the way", "V_above - R * I", inputs)
+    return Sum("voltage above less the drop on the path", "V_above - R * I", inputs)
 
 
 _QUANTITIES: dict[

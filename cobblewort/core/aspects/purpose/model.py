@@ -23,13 +23,14 @@ from cobblewort.core.judging.kit import Kit, derived
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Offer
 from cobblewort.core.plans.plan import NOT_OF_IT, Plan, Requirement
+from cobblewort.core.text import EMPTY, Figure, Text, say
 
 RequirementStatus = Literal["met", "met_if", "not_met", "not_checked"]
 Reason = Literal[
     "", "missing", "too_little", "rate", "inlet", "shell", "place", "condition", "limit"
 ]  # fmt: skip
-"""Why a need is not met, so that each reason can have a rule and remedies of its own; a rate that
-is too low is told by the rules of data."""
+"""Why a requirement is not met, so that each reason can have a rule and fixes of its own; a rate
+that is too low is told by the rules of data."""
 
 USER_GB = 0.25
 """Memory that one more person at once takes of a server program: typical, from memory."""
@@ -40,7 +41,7 @@ DEAF_DB = 10.0
 
 @dataclass(slots=True)
 class RequirementResult:
-    """A need and how the kit stands to it.
+    """A requirement and how the kit stands to it.
 
     `lines` are those that meet it, or that spoil it. `have` and `want` are amounts in `unit`, None
     where nothing is counted.
@@ -49,7 +50,7 @@ class RequirementResult:
     requirement: Requirement
     status: RequirementStatus
     reason: Reason
-    sentence: str
+    sentence: Text
     lines: tuple[str, ...] = ()
     unit: str = ""
     have: float | None = None
@@ -85,7 +86,7 @@ class _Facts:
         return found
 
 
-def build_needs(
+def requirement_results(
     plan: Plan, items: Sequence[Item], fit: Assignment, power: PowerResult, noise: NoiseResult,
     data: DataResult, array: Array,
 ) -> list[RequirementResult]:  # fmt: skip
@@ -102,19 +103,21 @@ def _result(requirement: Requirement, facts: _Facts) -> RequirementResult:
     return _FUNCTIONS.get(requirement.function or "", _function)(requirement, facts)
 
 
-def _met(requirement: Requirement, lines: tuple[str, ...], sentence: str = "") -> RequirementResult:
-    return RequirementResult(requirement, "met", "", sentence, lines)
+def _met(requirement: Requirement, lines: tuple[str, ...]) -> RequirementResult:
+    return RequirementResult(requirement, "met", "", EMPTY, lines)
 
 
 def _function(requirement: Requirement, facts: _Facts) -> RequirementResult:
     """Offered often enough, by pieces that nothing spoils, with the amount that is wanted."""
     if requirement.function is None:
-        raise ValueError(f"need {requirement.id} is not about a function")
+        raise ValueError(f"requirement {requirement.id} is not about a function")
     function = FUNCTIONS[requirement.function]
     givers = facts.givers(requirement.function)
     if not givers:
-        asked = "" if requirement.text == function.label else f": {requirement.text}"
-        sentence = f"Nothing in the kit gives {function.label}{asked}."
+        sentence = say(
+            "No part provides {function}{asked}.", function=function.label,
+            asked=_asked(requirement) if requirement.text != function.label else "",
+        )  # fmt: skip
         return RequirementResult(
             requirement, "not_met", "missing", sentence, want=float(requirement.count)
         )
@@ -129,8 +132,11 @@ def _function(requirement: Requirement, facts: _Facts) -> RequirementResult:
     lines = tuple(dict.fromkeys(giver.item.line.id for giver in kept))
     count = sum(giver.offer.count for giver in kept)
     if count < requirement.count:
-        often = f"{count} of {requirement.count} times"
-        sentence = f"The kit gives {function.label} {often}: {requirement.text}."
+        sentence = say(
+            "The kit provides {function} {count} times; {wanted} are required{asked}.",
+            function=function.label, count=count, wanted=requirement.count,
+            asked=_asked(requirement),
+        )  # fmt: skip
         return RequirementResult(
             requirement,
             "not_met",
@@ -146,38 +152,44 @@ def _function(requirement: Requirement, facts: _Facts) -> RequirementResult:
     to_build = [g.item.name for g in kept if g.offer.driver == "build"]
     in_image = sum(g.offer.count for g in kept if g.offer.driver == "image")
     if to_build and in_image < requirement.count:
-        sentence = f"{to_build[0]} gives it once its driver is built; the usual image has none."
+        sentence = say(
+            "{part} provides {function} once its driver is built; the standard image has none.",
+            part=to_build[0], function=function.label,
+        )  # fmt: skip
         return RequirementResult(requirement, "met_if", "condition", sentence, lines)
     return _met(requirement, lines)
 
 
-def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason, str, str] | None:
-    """Why a piece cannot give what it offers, with the line that is in the way."""
+def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason, Text, str] | None:
+    """Why an item cannot give what it offers, with the line that is in the way."""
     item, inlet = giver.item, giver.offer.on_power_input
     if inlet is not None:
         plug = facts.fit.into(f"{item.id}.{inlet}")
         if plug is not None and not _carries_data(plug, facts.fit):
-            sentence = (
-                f"The only port of {item.name} that can act as a device is its power inlet, and "
-                f"{plug.item.name} is plugged in there."
-            )
+            sentence = say(
+                "The only USB device port of {board} is its power input; {supply} uses it.",
+                board=item.name, supply=plug.item.the,
+            )  # fmt: skip
             return "inlet", sentence, plug.item.line.id
     if function == "vehicle_power":
         feeds = {node.parent for node in facts.power.nodes}
         roots = [n for n, node in enumerate(facts.power.nodes) if node.item is item]
         if not feeds & set(roots):
-            sentence = f"{item.name} stands in the kit and feeds nothing."
+            sentence = say("{supply} powers nothing.", supply=words.opening(item.the))
             return "missing", sentence, item.line.id
     if function == "ethernet" and facts.plan.place.network in ("wifi", "none"):
-        return "place", f"Its place has no network socket for {item.name}.", item.line.id
+        sentence = say("The location has no Ethernet for {board}.", board=item.name)
+        return "place", sentence, item.line.id
     if function in ("wifi", "access_point", "mesh_radio") and item.part.inside:
         case = next((i for i in facts.items if i.part.case is not None), None)
         shell = None if case is None else case.part.case
         if case is not None and shell is not None and shell.radio_db.nominal > DEAF_DB:
-            sentence = (
-                f"{case.name} takes {shell.radio_db.nominal:.0f} dB from the radio of "
-                f"{item.name} inside it: next to nothing is left."
-            )
+            loss_db = shell.radio_db.nominal
+            sentence = say(
+                "{case} weakens {radio} by {loss}: the range falls to about {share}.",
+                case=words.opening(case.the), radio=FUNCTIONS[function].label,
+                loss=Figure(loss_db, "dB"), share=words.percent(10 ** (-loss_db / 20)),
+            )  # fmt: skip
             return "shell", sentence, case.line.id
     return None
 
@@ -204,14 +216,21 @@ def _moved(
     want = float(requirement.at_least or 0)
     asked = next((asked for asked in data.asked if asked.requirement.id == requirement.id), None)
     if asked is None:
-        sentence = f"Not known: how fast {givers[0].item.name} is: {requirement.text}."
+        sentence = say(
+            "Not checked: the rate{asked}. {part} has no value.", asked=_asked(requirement),
+            part=givers[0].item.name,
+        )  # fmt: skip
         return RequirementResult(
             requirement, "not_checked", "too_little", sentence, lines, "MB/s", None, want
         )
     have = nominal(asked.moved.rate_mb_s)
     if have >= want:
-        return RequirementResult(requirement, "met", "", "", lines, "MB/s", have, want)
-    sentence = f"Its way lets {words.rate(have)} of the {words.rate(want)} by: {requirement.text}."
+        return RequirementResult(requirement, "met", "", EMPTY, lines, "MB/s", have, want)
+    shown, needs = words.apart(words.rate, have, want)
+    sentence = say(
+        "The data path reaches {shown}; {needs} are required{asked}.", shown=shown, needs=needs,
+        asked=_asked(requirement),
+    )  # fmt: skip
     return RequirementResult(requirement, "not_met", "rate", sentence, lines, "MB/s", have, want)
 
 
@@ -219,13 +238,16 @@ def _amount(
     requirement: Requirement, unit: str, added: bool, givers: list[_Giver], lines: tuple[str, ...],
     data: DataResult,
 ) -> RequirementResult:  # fmt: skip
-    """The amounts of all givers together, or the best of them; rates as their way lets them by."""
+    """The amounts of all givers together, or the best of them; rates as their data path allows."""
     if requirement.function in RATED:
         return _moved(requirement, givers, lines, data)
     known = [g.offer.amount for g in givers if g.offer.amount is not None]
     want = float(requirement.at_least or 0)
     if not known:
-        sentence = f"Not known: how much of it {givers[0].item.name} gives: {requirement.text}."
+        sentence = say(
+            "Not checked: the amount{asked}. {part} has no value.", asked=_asked(requirement),
+            part=givers[0].item.name,
+        )  # fmt: skip
         return RequirementResult(
             requirement, "not_checked", "too_little", sentence, lines, unit, None, want
         )
@@ -236,10 +258,11 @@ def _measured(
     requirement: Requirement, have: float, want: float, unit: str, lines: tuple[str, ...]
 ) -> RequirementResult:
     if have >= want:
-        return RequirementResult(requirement, "met", "", "", lines, unit, have, want)
-    sentence = (
-        f"The kit gives {have:g} {unit} of the {want:g} {unit} asked for: {requirement.text}."
-    )
+        return RequirementResult(requirement, "met", "", EMPTY, lines, unit, have, want)
+    sentence = say(
+        "The kit provides {have}; {want} are required{asked}.", have=words.counted(have, unit),
+        want=words.counted(want, unit), asked=_asked(requirement),
+    )  # fmt: skip
     return RequirementResult(
         requirement, "not_met", "too_little", sentence, lines, unit, have, want
     )
@@ -256,7 +279,10 @@ def _usb_sockets(requirement: Requirement, facts: _Facts) -> RequirementResult:
     lines = tuple(dict.fromkeys(ref.item.line.id for ref in free))
     if len(free) >= requirement.count:
         return _met(requirement, lines)
-    sentence = f"{len(free)} of {requirement.count} USB sockets are left free: {requirement.text}."
+    sentence = say(
+        "{free} of {wanted} USB ports are free{asked}.", free=len(free), wanted=requirement.count,
+        asked=_asked(requirement),
+    )  # fmt: skip
     return RequirementResult(
         requirement,
         "not_met",
@@ -298,10 +324,12 @@ def _recording(requirement: Requirement, facts: _Facts) -> RequirementResult:
     days = round(room * 1000 / (rate_mb_h * hours), 1) if hours else 0.0
     result = _measured(requirement, days, want, "days", lines)
     if result.sentence:
-        result.sentence = (
-            f"{room:g} GB hold {days:g} of {want:g} days, at {rate_mb_h:g} MB an hour and "
-            f"{hours:g} hours a day: {requirement.text}."
-        )
+        result.sentence = say(
+            "The free space of {room} holds {days} days of {want} at {rate} and {hours}{asked}.",
+            room=words.counted(room, "GB"), days=words.counted(days, ""),
+            want=words.counted(want, ""), rate=words.counted(rate_mb_h, "MB per hour"),
+            hours=words.counted(hours, "hours per day"), asked=_asked(requirement),
+        )  # fmt: skip
     return result
 
 
@@ -335,23 +363,27 @@ def _users(requirement: Requirement, facts: _Facts) -> RequirementResult:
     lines = tuple(dict.fromkeys(giver.item.line.id for giver in givers))
     want = float(requirement.at_least or 1)
     if not amounts:
-        sentence = f"Not known: how much memory there is: {requirement.text}."
+        sentence = say(
+            "Not checked: memory{asked}. The board has no value.", asked=_asked(requirement)
+        )  # fmt: skip
         return RequirementResult(
-            requirement, "not_checked", "too_little", sentence, lines, "people", None, want
+            requirement, "not_checked", "too_little", sentence, lines, "users", None, want
         )
     image_gb = 0.0 if facts.plan.image is None else facts.plan.image.memory_gb
     have = max(0.0, float((max(amounts) - image_gb) // USER_GB))
-    return _measured(requirement, have, want, "people", lines)
+    return _measured(requirement, have, want, "users", lines)
 
 
 def _desktop(requirement: Requirement, facts: _Facts) -> RequirementResult:
     image = facts.plan.image
     if image is None:
-        sentence = f"Not known: which image it starts from: {requirement.text}."
+        sentence = say(
+            "Not checked: desktop{asked}. The plan has no image.", asked=_asked(requirement)
+        )
         return RequirementResult(requirement, "not_checked", "condition", sentence)
     if image.desktop:
         return _met(requirement, ())
-    sentence = f"{image.name} has no desktop: {requirement.text}."
+    sentence = say("{image} has no desktop{asked}.", image=image.name, asked=_asked(requirement))
     return RequirementResult(requirement, "not_met", "condition", sentence)
 
 
@@ -362,16 +394,18 @@ def _survives_disk(requirement: Requirement, facts: _Facts) -> RequirementResult
     if array.may_fail > 0:
         return _met(requirement, lines)
     if not array.items:
-        sentence = f"The kit has no data disks yet: {requirement.text}."
+        sentence = say("The kit has no storage drives{asked}.", asked=_asked(requirement))
     else:
-        what = "its one disk" if len(array.items) == 1 else "one of its disks"
-        sentence = f"When {what} fails, data go with it: {requirement.text}."
+        what = "its only drive" if len(array.items) == 1 else "one of its drives"
+        sentence = say(
+            "Data is lost when {what} fails{asked}.", what=what, asked=_asked(requirement)
+        )
     return RequirementResult(requirement, "not_met", "condition", sentence, lines)
 
 
 def _unattended(requirement: Requirement, facts: _Facts) -> RequirementResult:
     del facts
-    sentence = "Let its program start by itself after a power cut, and let the watchdog restart it."
+    sentence = say("Let the program start automatically after a power cut. Turn on the watchdog.")
     return RequirementResult(requirement, "met_if", "condition", sentence)
 
 
@@ -379,7 +413,10 @@ def _pulled_plug(requirement: Requirement, facts: _Facts) -> RequirementResult:
     battery = facts.givers("battery")
     if facts.plan.settings.read_only_root or battery:
         return _met(requirement, tuple(g.item.line.id for g in battery))
-    sentence = "Make the root file system read-only, or a pulled plug may spoil the boot medium."
+    sentence = say(
+        "A power cut can damage the boot drive. Make the root file system read-only or add a "
+        "battery."
+    )  # fmt: skip
     return RequirementResult(requirement, "met_if", "condition", sentence)
 
 
@@ -388,19 +425,21 @@ def _silent(requirement: Requirement, facts: _Facts) -> RequirementResult:
     if not loud:
         return _met(requirement, ())
     what = words.listed(dict.fromkeys(i.name for i in loud))
-    verb = "turns" if len(loud) == 1 else "turn"
+    verb = "makes" if len(loud) == 1 else "make"
     lines = tuple(dict.fromkeys(i.line.id for i in loud))
-    return RequirementResult(
-        requirement, "not_met", "condition", f"{what} {verb} and can be heard.", lines
-    )
+    sentence = say("{what} {verb} noise{asked}.", what=what, verb=verb, asked=_asked(requirement))
+    return RequirementResult(requirement, "not_met", "condition", sentence, lines)
 
 
 def _children(requirement: Requirement, facts: _Facts) -> RequirementResult:
     case = next((i for i in facts.items if i.part.case is not None), None)
     if case is None or case.part.case is None or case.part.case.open:
-        name = "Without a case" if case is None else f"In {case.name}"
         lines = () if case is None else (case.line.id,)
-        sentence = f"{name} everything lies open to children's hands."
+        sentence = (
+            say("The kit has no case{asked}.", asked=_asked(requirement)) if case is None
+            else say("{case} is open{asked}.", case=words.opening(case.the),
+                     asked=_asked(requirement))
+        )  # fmt: skip
         return RequirementResult(requirement, "not_met", "condition", sentence, lines)
     return _met(requirement, (case.line.id,))
 
@@ -409,11 +448,12 @@ def _moves(requirement: Requirement, facts: _Facts) -> RequirementResult:
     spinning = [i for i in facts.items if i.part.drive is not None and i.part.drive.spins]
     if spinning:
         name, lines = spinning[0].name, tuple(dict.fromkeys(i.line.id for i in spinning))
-        sentence = (
-            f"{name} spins, and a disk that is shaken while it spins breaks: {requirement.text}."
-        )
+        sentence = say(
+            "{disk} is a hard disk; vibration damages it while it spins{asked}.", disk=name,
+            asked=_asked(requirement),
+        )  # fmt: skip
         return RequirementResult(requirement, "not_met", "condition", sentence, lines)
-    sentence = "Screw it down and tie every plug and lead; what can shake loose will."
+    sentence = say("Vibration loosens plugs. Screw the kit down and secure every plug and cable.")
     return RequirementResult(requirement, "met_if", "condition", sentence)
 
 
@@ -421,18 +461,21 @@ def _from_outside(requirement: Requirement, facts: _Facts) -> RequirementResult:
     """By whichever network its place has, where the kit has it too."""
     network = facts.plan.place.network
     if network == "none":
-        sentence = f"Its place has no network: {requirement.text}."
+        sentence = say("The location has no network{asked}.", asked=_asked(requirement))
         return RequirementResult(requirement, "not_met", "place", sentence)
     ways: dict[str, tuple[FunctionId, ...]] = {
         "ethernet": ("ethernet",), "wifi": ("wifi",), "both": ("ethernet", "wifi"),
     }  # fmt: skip
     if not any(facts.givers(way) for way in ways[network]):
         has = words.listed(FUNCTIONS[way].label for way in ways[network])
-        sentence = f"Its place has {has}, and nothing in the kit joins it: {requirement.text}."
+        sentence = say(
+            "The location has {has}; no part connects to it{asked}.", has=has,
+            asked=_asked(requirement),
+        )  # fmt: skip
         return RequirementResult(requirement, "not_met", "place", sentence)
-    sentence = (
-        "Change every default password, keep it up to date, and let nothing in from the internet "
-        "but what you mean to."
+    sentence = say(
+        "Change every default password and turn on updates. Open only the ports that you need to "
+        "the internet."
     )
     return RequirementResult(requirement, "met_if", "condition", sentence)
 
@@ -441,14 +484,14 @@ def _off_mains(requirement: Requirement, facts: _Facts) -> RequirementResult:
     """Usable energy over the mean draw of the day."""
     batteries = facts.givers("battery")
     if not batteries:
-        sentence = f"There is no battery in the kit: {requirement.text}."
+        sentence = say("The kit has no battery{asked}.", asked=_asked(requirement))
         return RequirementResult(requirement, "not_met", "missing", sentence)
     capacity_wh = sum(giver.offer.amount or 0 for giver in batteries)
     hours = battery_hours(facts.plan, facts.power, capacity_wh)
     if hours is None:
         fed = facts.power.feeds_every_board()
-        why = "it draws nothing on a day" if fed else "nothing feeds it yet"
-        sentence = f"Not known: how long its battery lasts, as {why}."
+        why = "The schedule draws no power" if fed else "The board has no power"
+        sentence = say("Not checked: battery runtime. {why}.", why=why)
         return RequirementResult(requirement, "not_checked", "condition", sentence)
     lines = tuple(g.item.line.id for g in batteries)
     return _measured(requirement, round(hours, 1), float(requirement.at_least or 0), "h", lines)
@@ -483,29 +526,38 @@ def _limit(requirement: Requirement, facts: _Facts) -> RequirementResult:
 
 
 def _at_most(
-    requirement: Requirement, have: float, unit: str, lines: tuple[str, ...], sentence: str
+    requirement: Requirement, have: float, unit: str, lines: tuple[str, ...], sentence: Text
 ) -> RequirementResult:
     most = float(requirement.at_most or 0)
     if have <= most:
-        return RequirementResult(requirement, "met", "", "", lines, unit, have, most)
-    told = f"{sentence}; it may be {most:g} {unit}: {requirement.text}."
+        return RequirementResult(requirement, "met", "", EMPTY, lines, unit, have, most)
+    told = say(
+        "{sentence}; the limit is {most}{asked}.", sentence=sentence,
+        most=words.counted(most, unit), asked=_asked(requirement),
+    )  # fmt: skip
     return RequirementResult(requirement, "not_met", "limit", told, lines, unit, have, most)
 
 
 def _not_known(requirement: Requirement, what: str) -> RequirementResult:
-    return RequirementResult(
-        requirement, "not_checked", "limit", f"Not known: {what}: {requirement.text}."
-    )
+    told = say("Not checked: {what}{asked}.", what=what, asked=_asked(requirement))
+    return RequirementResult(requirement, "not_checked", "limit", told)
+
+
+def _asked(requirement: Requirement) -> str:
+    """The requirement behind a sentence, in the words of its owner."""
+    return f" (requirement “{requirement.text}”)"
 
 
 def _length_limit(requirement: Requirement, facts: _Facts) -> RequirementResult:
     """The longest outside edge of the case."""
     case = next((i for i in facts.items if i.part.case is not None), None)
     if case is None or case.part.case is None:
-        return _not_known(requirement, "how long it is without a case")
+        return _not_known(requirement, "length. The kit has no case")
     own = case.part.case
     longest = max(own.inner_length_mm, own.inner_width_mm, own.inner_height_mm) + 2 * own.wall_mm
-    sentence = f"{case.name} is {longest:.0f} mm long"
+    sentence = say(
+        "{case} is {length} long", case=words.opening(case.the), length=Figure(longest, "mm")
+    )  # fmt: skip
     return _at_most(requirement, longest, "mm", (case.line.id,), sentence)
 
 
@@ -514,12 +566,14 @@ def _noise_limit(requirement: Requirement, facts: _Facts) -> RequirementResult:
     noise = facts.noise
     if noise.unknown:
         names = words.few(i.name for i in noise.unknown)
-        return _not_known(requirement, f"how loud {names} {_is_are(noise.unknown)}")
+        return _not_known(requirement, f"noise. {names} {_has_have(noise.unknown)} no noise value")
     level = round(float(noise.level_dba[0]), 1)
     lines = tuple(dict.fromkeys(item.line.id for item, _ in noise.heard))
-    what = words.few(item.name for item, _ in noise.heard) if noise.heard else "it"
-    verb = "are" if len(noise.heard) > 1 else "is"
-    sentence = f"{words.opening(what)} {verb} heard at {level:g} dB(A) at 1 m"
+    what = words.few(item.the for item, _ in noise.heard) if noise.heard else "the kit"
+    sentence = say(
+        "{what} {be} {level} at 1 m", what=words.opening(what),
+        be="are" if len(noise.heard) > 1 else "is", level=words.counted(level, "dB(A)"),
+    )  # fmt: skip
     return _at_most(requirement, level, "dB(A)", lines, sentence)
 
 
@@ -528,15 +582,16 @@ def _mass_limit(requirement: Requirement, facts: _Facts) -> RequirementResult:
     known, unknown = kit_mass_g(facts.items)
     heavy = [i for i in facts.items if counts(i)]
     lines = tuple(dict.fromkeys(i.line.id for i in heavy))
-    result = _at_most(requirement, round(known), "g", lines, f"It weighs {known:.0f} g")
+    weighs = say("The kit weighs {mass}", mass=Figure(known, "g"))
+    result = _at_most(requirement, round(known), "g", lines, weighs)
     if result.status == "met" and unknown:
         names = words.few(i.name for i in unknown)
-        return _not_known(requirement, f"what {names} {'weighs' if len(unknown) == 1 else 'weigh'}")
+        return _not_known(requirement, f"mass. {names} {_has_have(unknown)} no mass value")
     return result
 
 
-def _is_are(items: Sequence[Item]) -> str:
-    return "is" if len(items) == 1 else "are"
+def _has_have(items: Sequence[Item]) -> str:
+    return "has" if len(items) == 1 else "have"
 
 
 @derived(
@@ -547,7 +602,7 @@ def of(kit: Kit) -> list[RequirementResult]:
     """How it stands to each thing that is asked of it."""
     if not kit.plan.requirements:
         return []
-    return build_needs(
+    return requirement_results(
         kit.plan,
         kit.built,
         fit_of(kit),

@@ -9,6 +9,7 @@ from cobblewort.core.aspects.purpose.model import RequirementStatus
 from cobblewort.core.aspects.purpose.model import of as requirements_of
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin
+from cobblewort.core.text import Text
 
 
 @dataclass(slots=True, frozen=True)
@@ -21,7 +22,7 @@ class RequirementReport:
     id: str
     text: str
     status: RequirementStatus
-    sentence: str
+    sentence: Text
     lines: tuple[str, ...]
     unit: str
     have: float | None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from cobblewort.core import words
 from cobblewort.core.aspects.purpose.model import RequirementResult, RequirementStatus
 from cobblewort.core.aspects.purpose.model import of as requirements_of
 from cobblewort.core.judging.findings import Finding, Observation
@@ -19,13 +20,14 @@ from cobblewort.core.judging.remedies import (
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.plans.patch import AddLine, Patch, SetFields, SwapPart
 from cobblewort.core.plans.plan import KINDS_FOR_ROLE
+from cobblewort.core.text import say
 
 SEVERITY_OF: dict[RequirementStatus, Severity] = {
     "met": "ok", "met_if": "note", "not_met": "problem", "not_checked": "note",
 }  # fmt: skip
 
 
-def _remarks(kit: Kit, *reasons: str) -> Iterator[Observation]:
+def _observations(kit: Kit, *reasons: str) -> Iterator[Observation]:
     for result in requirements_of(kit):
         if result.reason in reasons:
             yield Observation(
@@ -96,82 +98,85 @@ def full_image(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "NEED-01", "purpose", "Everything that it must do is there",
-    why="A kit can fit, run and stay cool and still not do what it was bought for.",
-    formula="each function that is asked for is given by a part of the kit, as often as asked",
+    "NEED-01", "purpose", "A part provides every required function",
+    why="A kit can fit, run and stay cool and still not do what it is for.",
+    formula="each required function is provided by a part of the kit, as often as required",
     source="common practice",
     reads=(requirements_of,),
     remedies=(giver, holds_energy, more_sockets, another("board", "add_on")),
 )  # fmt: skip
 def functions(kit: Kit) -> Iterator[Observation]:
     """Functions that nothing gives, or not often enough."""
-    yield from _remarks(kit, "missing")
+    yield from _observations(kit, "missing")
 
 
 @rule(
-    "NEED-02", "purpose", "There is enough of it",
-    why="A board that moves 11 MB/s is no use where 80 are asked for, and a full disk stops.",
-    formula="amount given >= amount asked for, in the unit of the function",
+    "NEED-02", "purpose", "Every required amount is reached",
+    why="Too little capacity, memory or runtime makes the kit useless for its purpose.",
+    formula="amount provided >= amount required, in the unit of the function",
     source="maker's figures",
     reads=(requirements_of,),
     remedies=(giver, holds_energy, another("board", "storage", "boot_drive", "add_on")),
 )  # fmt: skip
 def amounts(kit: Kit) -> Iterator[Observation]:
     """Amounts that fall short, or are not known."""
-    yield from _remarks(kit, "too_little")
+    yield from _observations(kit, "too_little")
 
 
 @rule(
-    "NEED-03", "purpose", "The conditions of its place and use hold",
-    why="It runs unattended, its plug is pulled, somebody sleeps beside it, children reach it.",
-    formula="each condition holds for the kit, or is named as work that is left to do",
+    "NEED-03", "purpose", "Every required condition holds",
+    why="A kit that runs unattended, loses power, must be silent or is within reach of children "
+        "needs "
+    "more than its functions.",
+    formula="each condition holds for the kit, or the remaining work is named",
     source="common practice",
     reads=(requirements_of,),
     remedies=(full_image, another("cooling", "case", "storage"), remove_named),
 )  # fmt: skip
 def conditions(kit: Kit) -> Iterator[Observation]:
     """Conditions that do not hold, and those that hold only when something is done."""
-    yield from _remarks(kit, "condition")
+    yield from _observations(kit, "condition")
 
 
 @rule(
-    "NEED-04", "purpose", "It stays within its limits",
-    why="Too long for the shelf is found out on the shelf.",
-    formula="figure of the kit <= limit asked for",
+    "NEED-04", "purpose", "Size, mass and noise stay within the required limits",
+    why="A kit that is too large, heavy or loud cannot be used where it is needed.",
+    formula="value of the kit <= required limit",
     source="maker's drawings",
     reads=(requirements_of,),
     remedies=(another("case"),),
 )  # fmt: skip
 def limits(kit: Kit) -> Iterator[Observation]:
     """Limits that are passed, or cannot be judged."""
-    yield from _remarks(kit, "limit")
+    yield from _observations(kit, "limit")
 
 
 @rule(
-    "NEED-05", "purpose", "The device port is not the power inlet",
-    why="On many boards the one port that can act as a device is where the power comes in; both at "
-    "once need a splitter that also keeps two supplies apart.",
-    formula="no supply is plugged into the port that is to act as a device, unless it is split",
+    "NEED-05", "purpose", "The USB device port is not the power input",
+    why="On many boards the only USB device port is the power input; using both needs a splitter "
+        "that "
+    "also isolates two power supplies.",
+    formula="no power supply is plugged into the USB device port, unless a splitter is used",
     source="common practice",
     reads=(requirements_of,),
     remedies=(splitter, another("board")),
 )  # fmt: skip
 def device_port(kit: Kit) -> Iterator[Observation]:
     """A device port that the supply takes."""
-    yield from _remarks(kit, "inlet")
+    yield from _observations(kit, "inlet")
 
 
 @rule(
-    "NEED-06", "purpose", "A radio is not shut into metal",
-    why="A metal shell takes 15 to 30 dB: a board that should be on Wi-Fi is deaf inside it.",
-    formula="loss of the shell <= 10 dB for a radio inside it",
-    source="free-space propagation: each 6 dB halve the reach; losses typical, from memory",
+    "NEED-06", "purpose", "No required radio is inside a metal case",
+    why="A metal case weakens radio signals by 15 to 30 dB.",
+    formula="radio loss through the case <= 10 dB for a radio inside it",
+    source="free-space propagation: each 6 dB halve the range; losses typical, from memory",
     reads=(requirements_of,),
     remedies=(another("case"),),
 )  # fmt: skip
 def radio_in_shell(kit: Kit) -> Iterator[Observation]:
     """Radios that are wanted and stand in a metal shell."""
-    yield from _remarks(kit, "shell")
+    yield from _observations(kit, "shell")
 
 
 def joins_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -190,23 +195,23 @@ def has_a_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "NEED-08", "purpose", "Its place has the network that it wants",
-    why="A network socket in the kit is no use in a loft without one, nor is a radio where none "
-    "reaches.",
-    formula="what the need asks for is there: a network socket, radio, or either",
+    "NEED-08", "purpose", "The location has the required network",
+    why="Ethernet or Wi-Fi in the kit needs the same network at the location.",
+    formula="the required network is at the location: Ethernet, Wi-Fi or either",
     source="common practice",
     reads=(requirements_of,),
     remedies=(joins_network, another("board", "add_on"), has_a_network),
 )  # fmt: skip
 def network_of_the_place(kit: Kit) -> Iterator[Observation]:
     """Needs of a network that the place has not, or that the kit cannot join."""
-    yield from _remarks(kit, "place")
+    yield from _observations(kit, "place")
 
 
 @rule(
-    "NEED-07", "purpose", "The image fits the boot medium and the memory",
-    why="An image larger than its card is found out after half an hour of writing it.",
-    formula="size of the image <= room on the boot medium; memory asked for <= memory of the board",
+    "NEED-07", "purpose", "The image fits the boot drive and the memory",
+    why="An image larger than the boot drive cannot be written to it.",
+    formula="size of the image <= capacity of the boot drive; memory required <= memory of the "
+            "board",
     source="common practice",
     reads=("image", "connected"),
     remedies=(another("boot_drive"), another("board")),
@@ -223,7 +228,11 @@ def image_fits(kit: Kit) -> Iterator[Observation]:
     if boot is not None and room is not None and room < image.card_gb:
         yield Observation(
             "card", "problem",
-            f"{image.name} takes {image.card_gb:g} GB; {boot.name} holds {room:g} GB.",
+            say(
+                "{image} needs {needs}; {drive} holds {holds}.",
+                image=image.name, needs=words.counted(image.card_gb, "GB"), drive=boot.the,
+                holds=words.counted(room, "GB"),
+            ),
             (boot.line.id,),
         )  # fmt: skip
     board = next(iter(kit.connected.of_role("board")), None)
@@ -233,14 +242,19 @@ def image_fits(kit: Kit) -> Iterator[Observation]:
     if memory is None or memory.amount is None:
         yield Observation(
             "memory", "note",
-            f"Not known: whether {board.name} has the {image.memory_gb:g} GB of memory that "
-            f"{image.name} needs.",
+            say(
+                "Not checked: memory for {image} ({needs}). {board} has no value.",
+                image=image.name, needs=words.counted(image.memory_gb, "GB"), board=board.name,
+            ),
             (board.line.id,),
         )  # fmt: skip
     elif memory.amount < image.memory_gb:
         yield Observation(
             "memory", "problem",
-            f"{image.name} needs {image.memory_gb:g} GB of memory; {board.name} has "
-            f"{memory.amount:g} GB.",
+            say(
+                "{image} needs {needs} of memory; {board} has {has}.",
+                image=image.name, needs=words.counted(image.memory_gb, "GB"), board=board.name,
+                has=words.counted(memory.amount, "GB"),
+            ),
             (board.line.id,),
         )  # fmt: skip

@@ -13,6 +13,7 @@ from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.parts.model import Part
+from cobblewort.core.text import as_text, say
 
 TOUCH_HOT_C = 60.0
 """Above this a bare metal part is too hot for a hand in passing: the lower end for metal at a few
@@ -20,8 +21,8 @@ seconds, ISO 13732-1 (from memory). Used to warn, never to clear a design."""
 
 
 @rule(
-    "SAFE-01", "safety", "What the maker cautions against",
-    why="Mains, lithium cells, moving blades and sharp shells hurt people.",
+    "SAFE-01", "safety", "The maker's cautions are known",
+    why="Mains, lithium cells, fan blades and sharp edges can injure people.",
     formula="every caution of every part in the kit",
     source="common practice; local codes and licensed practice come first",
     reads=("items",),
@@ -33,18 +34,18 @@ def part_cautions(kit: Kit) -> Iterator[Observation]:
         for number, caution in enumerate(part.cautions, 1):
             told.setdefault(caution, (f"{line.id}.{number}", []))[1].append(line.id)
     for caution, (subject, lines) in told.items():
-        yield Observation(subject, "note", caution, tuple(lines))
+        yield Observation(subject, "note", as_text(caution), tuple(lines))
 
 
 @rule(
-    "SAFE-02", "safety", "What burns a finger",
-    why="A sink or controller that is fine for the electronics is not always fine for a hand.",
+    "SAFE-02", "safety", "No hot part can be touched",
+    why="A temperature that is fine for electronics can burn skin.",
     formula=f"temperature at full load <= {TOUCH_HOT_C:.0f} °C where it can be touched",
     source="ISO 13732-1, bare metal, contact of seconds (from memory; a warning only)",
     reads=(stack_of, heat_of),
 )  # fmt: skip
 def hot_to_touch(kit: Kit) -> Iterator[Observation]:
-    """A note for what passes the temperature where no closed case keeps hands off."""
+    """A note for what exceeds the temperature where no closed case keeps hands off."""
     stack, heat = stack_of(kit), heat_of(kit)
     if not is_open(stack.case):
         return
@@ -58,29 +59,33 @@ def hot_to_touch(kit: Kit) -> Iterator[Observation]:
         if hottest > TOUCH_HOT_C:
             yield Observation(
                 subject, "note",
-                f"{label} comes to {words.degrees(hottest)} and stands open: hot to touch. Let it "
-                "cool before you reach in.",
+                say(
+                    "{part} reaches {temp} and can burn. Let it cool before you touch it.",
+                    part=label, temp=words.degrees(hottest),
+                ),
                 (item.line.id,),
             )  # fmt: skip
 
 
 @rule(
-    "SAFE-03", "safety", "Children reach it",
-    why="Open boards, hot sinks and coin cells are nothing for small hands.",
-    formula="where children can touch it: a case that is closed",
+    "SAFE-03", "safety", "A kit within reach of children is closed",
+    why="Open boards, hot parts and coin cells can injure children.",
+    formula="within reach of children: a closed case",
     source="common practice",
     reads=(stack_of, "place.within_reach_of"),
 )  # fmt: skip
 def children(kit: Kit) -> Iterator[Observation]:
-    """A note where children can lay hands on it and it stands open."""
+    """A note where children can reach it and it is open."""
     stack = stack_of(kit)
     case = stack.case
     reached = kit.plan.place.within_reach_of == "children" and is_open(case)
     if reached and stack.board is not None:
         yield Observation(
             "case", "note",
-            "Children can reach it and it stands open: a closed case, no cells within reach, and "
-            "nothing hot to touch.",
+            say(
+                "The kit is open and within reach of children. Use a closed case; keep cells and "
+                "hot parts out of reach."
+            ),
             () if case is None else (case.line.id,),
         )  # fmt: skip
 
@@ -99,28 +104,31 @@ def _watches(kit: Kit, part: Part) -> bool:
 
 _OF_THE_KIT: tuple[tuple[str, str, _About, str], ...] = (
     ("static", "", lambda _, part: bool(part.stack or part.add_on),
-     "Touch something earthed before you handle a bare board: static that nobody feels kills it."),
+     "Static electricity can destroy a bare board. Touch an earthed metal object before you handle "
+     "it."),
     ("spinning", "", lambda _, part: part.drive is not None and part.drive.spins,
-     "Do not move a disk while it spins."),
-    ("blades", "", _is_blade, "Blades turn in the open: keep fingers and leads away."),
+     "Do not move a hard disk while it spins."),
+    ("blades", "", _is_blade, "The fan blades are open. Keep fingers and cables away."),
     ("lithium", "ithium", lambda _, part: "battery" in part.offers,
-     "Lithium cells: the right charger, never short or pierced, never hot, never unattended."),
+     "Lithium cells can catch fire. Use the right charger; do not short, pierce or heat the cells, "
+     "or charge them unattended."),
     ("vehicle", "use at the battery",
      lambda _, part: part.source is not None and part.source.power_source == "vehicle",
-     "Vehicle wiring needs a fuse at the battery."),
+     "Vehicle wiring needs a fuse at the battery. Follow local rules."),
     ("watching", "", _watches,
-     "A camera where people are: tell them, and keep to the law of the place."),
+     "The camera can record people. Tell them, and follow local law."),
 )  # fmt: skip
 """Cautions by what a kit is: subject, a word by which a part's own caution says it already, the
 parts that it is about, and the sentence."""
 
 
 @rule(
-    "SAFE-04", "safety", "What the kit itself cautions against",
-    why="Static, spinning disks, open blades, cells and vehicles hurt people or parts, whatever "
-    "their makers print.",
-    formula="bare boards, disks that spin, fans in the open, cells, a vehicle's supply, cameras "
-    "where people are: each once",
+    "SAFE-04", "safety", "The hazards of this kit are known",
+    why="Static electricity, hard disks, fan blades, cells and vehicle wiring can harm people or "
+    "parts.",
+    formula="bare boards, hard disks, open fans, cells, vehicle power, cameras where people are: "
+            "each "
+    "once",
     source="common practice; local codes and licensed practice come first",
     reads=(stack_of, "items", "place.within_reach_of"),
 )  # fmt: skip
@@ -131,13 +139,13 @@ def kit_cautions(kit: Kit) -> Iterator[Observation]:
     for subject, said_by, is_about, sentence in _OF_THE_KIT:
         lines = tuple(line.id for line, part in rows if is_about(kit, part))
         if lines and not (said_by and said_by in stated):
-            yield Observation(subject, "note", sentence, lines)
+            yield Observation(subject, "note", say(sentence), lines)
 
 
 @rule(
-    "SAFE-05", "safety", "What the purpose reminds of",
-    why="What goes wrong with such a kit is known before it is built; it is forgotten after.",
-    formula="each reminder of the plan whose subject the kit has, until it is ticked",
+    "SAFE-05", "safety", "The reminders of the purpose are done",
+    why="Kits for the same purpose have the same known pitfalls.",
+    formula="each reminder of the plan whose subject the kit has, until it is marked as done",
     source="common practice",
     reads=("reminders", "connected"),
 )  # fmt: skip
@@ -146,4 +154,4 @@ def reminders(kit: Kit) -> Iterator[Observation]:
     given = {function for _, part in kit.connected.by_line() for function in part.offers}
     for reminder in kit.plan.reminders:
         if reminder.about is None or reminder.about in given:
-            yield Observation(reminder.id, "note", reminder.text)
+            yield Observation(reminder.id, "note", as_text(reminder.text))

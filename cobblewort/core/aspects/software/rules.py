@@ -1,4 +1,4 @@
-"""Rules of image and driver: is it for this board, does it drive what is plugged in."""
+"""Rules of image and drivers: is the image for this board, has it the drivers."""
 
 from __future__ import annotations
 
@@ -14,13 +14,14 @@ from cobblewort.core.judging.rules import rule
 from cobblewort.core.parts.functions import FUNCTIONS
 from cobblewort.core.parts.model import SetUpTask
 from cobblewort.core.plans.patch import Patch, SetFields
+from cobblewort.core.text import say
 
 _TASKS: dict[SetUpTask, str] = {
-    "reader": "a card reader to write the first card",
+    "reader": "a card reader",
     "keyboard": "a keyboard",
     "mouse": "a mouse",
-    "screen": "a screen with its lead",
-    "writer": "something that joins the drive to another computer, to write it",
+    "screen": "a screen with its cable",
+    "writer": "an adapter to connect the drive to another computer",
 }
 _RADIOS = ("wifi", "access_point")
 
@@ -34,9 +35,8 @@ def certified_rate(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 @rule(
     "SOFT-01", "fit", "The image is made for the board",
-    why="An image for another family of boards does not start, and says nothing; it costs an "
-    "evening.",
-    formula="the board's family is one of those that the image is made for, where it names any",
+    why="An image for another board family does not start and shows no error.",
+    formula="family of the board is one of those of the image, where it names any",
     source="common practice",
     reads=("image", "connected"),
     remedies=(another("board"),),
@@ -50,20 +50,27 @@ def image_family(kit: Kit) -> Iterator[Observation]:
     if runs is None or not runs.family:
         yield Observation(
             "family", "note",
-            f"Not known: whether {image.name} starts on {board.name}; its family is not stated.",
+            say(
+                "Not checked: whether {image} starts on {board}. The board has no family value.",
+                image=image.name, board=board.name,
+            ),
             (board.line.id,),
         )  # fmt: skip
     elif runs.family.lower() not in {family.lower() for family in image.families}:
         yield Observation(
             "family", "problem",
-            f"{image.name} is made for {words.listed(image.families)}; {board.name} is of the "
-            f"family {runs.family} and will not start from it.",
+            say(
+                "{image} is for the board family {families}; {board} ({family}) does not start "
+                "from it.",
+                image=image.name, families=words.listed(image.families), board=board.name,
+                family=runs.family,
+            ),
             (board.line.id,),
         )  # fmt: skip
 
 
 @rule(
-    "SOFT-02", "fit", "The processor runs the image's word size",
+    "SOFT-02", "fit", "The processor has the word size of the image",
     why="A 64-bit image does not start on a 32-bit processor.",
     formula="word size of the image is one of those of the processor",
     source="common practice",
@@ -79,17 +86,19 @@ def word_size(kit: Kit) -> Iterator[Observation]:
     if runs.bits and image.bits not in runs.bits:
         yield Observation(
             "bits", "problem",
-            f"{image.name} is for {image.bits} bits; {board.name} runs "
-            f"{words.listed(str(b) for b in runs.bits)}.",
+            say(
+                "{image} is a {bits}-bit image; {board} runs {runs}-bit images only.",
+                image=image.name, bits=image.bits, board=board.name,
+                runs=words.listed(str(b) for b in runs.bits),
+            ),
             (board.line.id,),
         )  # fmt: skip
 
 
 @rule(
-    "SOFT-03", "fit", "The image has the drivers",
-    why="A driver that has to be built has to be built again after each update of the system, and "
-    "never on the evening when it is wanted.",
-    formula="each part's functions are driven by the standard image",
+    "SOFT-03", "fit", "The standard image has every driver",
+    why="A driver that is not in the image must be built at set-up and after each update.",
+    formula="each function of a part has its driver in the standard image",
     source="what the parts state; common practice",
     reads=("connected",),
 )  # fmt: skip
@@ -102,39 +111,47 @@ def drivers(kit: Kit) -> Iterator[Observation]:
             told.add(item.line.id)
             yield Observation(
                 item.line.id, "note",
-                f"The driver of {item.part.model} ({FUNCTIONS[built[0]].label}) is not in the "
-                "standard image: it has to be built, and again after each update.",
+                say(
+                    "The standard image has no driver for {part} ({function}). Build it at "
+                    "set-up and after each update.",
+                    part=item.part.model, function=FUNCTIONS[built[0]].label,
+                ),
                 (item.line.id,),
             )  # fmt: skip
 
 
 @rule(
-    "SOFT-04", "fit", "Radios know their country",
-    why="Channels and power differ by country; without the setting the radio stays off or breaks "
+    "SOFT-04", "fit", "The Wi-Fi country is set",
+    why="Channels and transmit power differ by country; without the setting Wi-Fi stays off or "
+        "breaks "
     "the law.",
-    formula="a radio that is wanted has the country set at the first start",
+    formula="required Wi-Fi: the country is set at the first start",
     source="common practice; local radio law decides",
     reads=("requirements", "connected"),
 )  # fmt: skip
 def country(kit: Kit) -> Iterator[Observation]:
-    """A radio that the purpose asks for."""
+    """Wi-Fi that the purpose requires."""
     if not any(requirement.function in _RADIOS for requirement in kit.plan.requirements):
         return
     radio = next((i for i in kit.connected if any(r in i.part.offers for r in _RADIOS)), None)
     if radio is not None:
         yield Observation(
             "country", "note",
-            f"Set the country at the first start: {radio.name} has a radio, and its channels and "
-            "power depend on it.",
+            say(
+                "Set the Wi-Fi country of {part} at the first start: channels and power depend "
+                "on it.",
+                part=radio.name,
+            ),
             (radio.line.id,),
         )  # fmt: skip
 
 
 @rule(
-    "SOFT-05", "fit", "What is needed only for setting up is at hand",
-    why="Nobody buys a screen for a box without one, and everybody needs one for an evening.",
-    formula="a card wants a reader, a drive without a card something to write it with; an image "
-    "with a desktop wants keyboard, mouse and screen",
+    "SOFT-05", "fit", "Everything needed for set-up is at hand",
+    why="Some tools are needed only once, and without them set-up stops.",
+    formula="a card needs a reader, a boot drive an adapter to write it; an image with a desktop "
+            "needs "
+    "keyboard, mouse and screen",
     source="common practice",
     reads=("image", "items"),
 )  # fmt: skip
@@ -152,15 +169,16 @@ def set_up(kit: Kit) -> Iterator[Observation]:
     if missing:
         yield Observation(
             "tools", "note",
-            f"For setting up you also need {words.listed(missing)}: borrow what you do not own.",
+            say(
+                "Set-up needs {tools}. Borrow what you do not own.", tools=words.listed(missing)
+            ),
         )  # fmt: skip
 
 
 @rule(
-    "SOFT-06", "fit", "A slot runs at the rate it is certified for",
-    why="Most slots run one generation faster than certified, until the cable is warm or bent "
-    "another way.",
-    formula="generation that is set <= generation that is certified",
+    "SOFT-06", "fit", "The drive slot runs at its certified rate",
+    why="A slot above its certified generation can cause errors when its cable is warm or bent.",
+    formula="generation set <= generation certified",
     source="common practice",
     reads=(fit_of, "settings"),
     remedies=(certified_rate,),
@@ -174,24 +192,28 @@ def slot_rate(kit: Kit) -> Iterator[Observation]:
         if own.possible_generation > own.generation:
             yield Observation(
                 socket.id, "tight",
-                f"The {own.label or socket.name} of {socket.item.name} is certified for "
-                f"generation {own.generation:g} and set to {own.possible_generation:g}. Soak it "
-                f"before you trust it: fill {plug.item.name}'s drive three times over in the "
-                "closed case on a warm day. Then compare every file, and look for link errors in "
-                "the system log.",
+                say(
+                    "The {slot} of {board} is certified for Gen {certified} and set to Gen "
+                    "{set}. Test it for a day first: fill the drive on {adapter} three times "
+                    "with the case closed. Then compare every file and look for link errors in "
+                    "the system log.",
+                    slot=own.label or socket.name, board=socket.item.name,
+                    certified=f"{own.generation:g}", set=f"{own.possible_generation:g}",
+                    adapter=plug.item.name,
+                ),
                 (socket.item.line.id, plug.item.line.id), (socket.id,),
             )  # fmt: skip
 
 
 @rule(
-    "SOFT-07", "fit", "Small parts are at hand",
-    why="What is missing on the evening of the build is a wire, a resistor, a lead for the screen.",
-    formula="buttons and LEDs by hand: wires and resistors; a picture that is asked for: its lead",
+    "SOFT-07", "fit", "Wires, resistors and video cables are at hand",
+    why="A missing wire or cable stops the build.",
+    formula="buttons and LEDs wired by hand: wires and resistors; required video output: its cable",
     source="common practice",
     reads=("connected", "requirements", "wired", fit_of, header_of),
 )  # fmt: skip
 def small_parts(kit: Kit) -> Iterator[Observation]:
-    """One note for wires and resistors, one for the lead of a picture."""
+    """One note for wires and resistors, one for the video cable."""
     wired = header_of(kit).wired
     if wired:
         ohms = sorted(part.resistor_ohm for part in wired if part.resistor_ohm is not None)
@@ -200,8 +222,10 @@ def small_parts(kit: Kit) -> Iterator[Observation]:
         also = f" and {words.few(kinds)}" if kinds else ""
         yield Observation(
             "wires", "note",
-            f"For what is wired by hand you need {words.count(2 * len(wired), 'jumper wire')}"
-            f"{also}.",
+            say(
+                "The hand wiring needs {wires}{also}.", also=also,
+                wires=words.count(2 * len(wired), "jumper wire"),
+            ),
         )  # fmt: skip
     asked = any(requirement.function == "video_out" for requirement in kit.plan.requirements)
     sockets = [
@@ -214,7 +238,9 @@ def small_parts(kit: Kit) -> Iterator[Observation]:
         board, socket = sockets[0]
         yield Observation(
             "picture", "note",
-            f"No lead for its picture is in the kit: {board.name} has a "
-            f"{words.connector(socket.connector)} socket.",
+            say(
+                "The kit has no video cable. {board} has a {size} port.", board=board.name,
+                size=words.connector(socket.connector),
+            ),
             (board.line.id,),
         )  # fmt: skip

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from decimal import Decimal
 
+from cobblewort.core import words
 from cobblewort.core.aspects.data.arrays import usable_gb
 from cobblewort.core.aspects.purpose.model import of as requirements_of
 from cobblewort.core.aspects.purpose.model import required_capacity_gb
@@ -15,6 +16,7 @@ from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.patch import Patch, apply_patch
 from cobblewort.core.plans.plan import Requirement
+from cobblewort.core.text import say
 from cobblewort.core.verdict.evaluation import judge_kit
 
 _FOUND_LATER: tuple[FunctionId | None, ...] = (
@@ -42,14 +44,23 @@ def add_functions(shop: Shop, draft: Draft) -> None:
             if giver is None:
                 break
             label = FUNCTIONS[requirement.function or "wifi"].label
-            shop.add(draft, "add_on", giver, f"gives {label}: {requirement.text}")
+            shop.add(
+                draft,
+                "add_on",
+                giver,
+                say(
+                    "Provides {function} (requirement “{text}”)",
+                    function=label,
+                    text=requirement.text,
+                ),
+            )
 
 
 def _add_splitter(shop: Shop, draft: Draft) -> None:
     """What parts data and power, as the supply will take the inlet."""
     for part in shop.on_offer("add_on"):
         if part.splits_device_port:
-            shop.add(draft, "add_on", part, "keeps the device port and the supply apart")
+            shop.add(draft, "add_on", part, "Separates data and power at the USB device port")
             return
 
 
@@ -79,15 +90,20 @@ def add_room(shop: Shop, draft: Draft) -> None:
     if both is not None and (
         found is None or plain is None or shop.price(both) <= shop.price(plain) + found[0]
     ):
-        why = "holds image and data" if data_gb else "holds the image"
+        why = (
+            say("Holds the image and {data} of data", data=words.size(data_gb)) if data_gb
+            else say("Holds the image")
+        )  # fmt: skip
         shop.add(draft, "boot_drive", both, why)
         return
     if plain is not None:
-        shop.add(draft, "boot_drive", plain, "holds the image")
+        shop.add(draft, "boot_drive", plain, "Holds the image")
     if found is not None:
         _, drive, adapter, quantity = found
-        shop.add(draft, "add_on", adapter, f"joins {drive.model} to the board", quantity)
-        shop.add(draft, "storage", drive, f"holds {data_gb:g} GB of data", quantity)
+        shop.add(draft, "add_on", adapter, f"Connects {drive.model} to the board", quantity)
+        shop.add(
+            draft, "storage", drive, say("Holds {data} of data", data=words.size(data_gb)), quantity
+        )
 
 
 def _lasting(shop: Shop, draft: Draft, cards: Sequence[Part], beside: Patch = ()) -> Part | None:

@@ -15,7 +15,7 @@ from cobblewort.core.verdict.evaluation import Evaluation
 
 BEFORE_THE_SHELL: tuple[str, ...] = ("purpose", "power")
 """What cooler and case cannot mend; what they can is left to them."""
-_BY_THE_SHELL: tuple[str, ...] = ("requirements", "fit", "heat", "noise", "safety")
+_BY_THE_SHELL: tuple[str, ...] = ("purpose", "fit", "heat", "noise", "safety")
 """What cooler and case decide."""
 
 
@@ -52,10 +52,12 @@ def add_shell(shop: Shop, draft: Draft, now: Evaluation) -> Evaluation:
             for line in tried.plan.lines:
                 if line.role == "case":
                     tried.reasons[line.id] = shop.why(
-                        line.part, "the cheapest that closes and stays cool with it"
+                        line.part, "Lowest-priced case that fits and stays cool"
                     )
                 elif line.role == "cooling":
-                    tried.reasons[line.id] = shop.why(line.part, "keeps it cool in that case")
+                    tried.reasons[line.id] = shop.why(
+                        line.part, "Keeps the processor cool in this case"
+                    )
             best = (rank, tried, checked)
         if best[0] <= (unmended, 0):
             break
@@ -70,7 +72,7 @@ def add_fasteners(shop: Shop, draft: Draft, now: Evaluation) -> Evaluation:
     for part in shop.on_offer("fastener"):
         checked = shop.judge(draft, (shop.line_of("fastener", part),))
         if part.fasteners and all(f.length_mm is not None for f in fasteners_of(checked.kit)):
-            shop.add(draft, "fastener", part, "standoffs and screws for the stack")
+            shop.add(draft, "fastener", part, "Standoffs and screws for the boards")
             return checked
     return now
 

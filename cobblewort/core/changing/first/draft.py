@@ -5,13 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from decimal import Decimal
 
+from cobblewort.core import words
 from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.purpose.model import wanted_memory_gb
-from cobblewort.core.parts.functions import FunctionId
+from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import AddLine, Patch, apply_patch
 from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Plan, Role
+from cobblewort.core.text import Text, as_text, joined, say
 from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation
 
@@ -26,7 +28,7 @@ class Draft:
     """A kit on its way, and why each line was taken."""
 
     plan: Plan
-    reasons: dict[str, str] = field(default_factory=dict)
+    reasons: dict[str, Text] = field(default_factory=dict)
 
 
 class Shop:
@@ -101,9 +103,58 @@ class Shop:
         least = sum((self.cheapest(role) for role in roles), Decimal(0))
         return cost_of(checked.kit).total + least * self.plan.copies
 
-    def why(self, part_id: str, text: str) -> str:
-        """A reason, with being owned as the first one."""
-        return f"owned, and {text}" if part_id in self.owned else text
+    def why(self, part_id: str, why: Text | str) -> Text:
+        """A reason; of what is owned, that it is."""
+        return say("Already owned") if part_id in self.owned else as_text(why)
+
+    def why_board(self, board: Part) -> Text:
+        """Why a board was taken: what every cheaper one lacks."""
+        price = self.price(board)
+        cheaper = [
+            part for part in self.catalogue.parts(("board",))
+            if part.origin != "typical" and self.price(part) < price
+        ]  # fmt: skip
+        lacking = {self._lacks(part) for part in cheaper}
+        if "" in lacking:
+            return say("Lowest-priced board that works in this kit")
+        told = [self._has(board, what) for what in ("cold", "heat", "memory", "interfaces")
+                if what in lacking]  # fmt: skip
+        return joined([say("Lowest-priced board"), *told], " ")
+
+    def _lacks(self, board: Part) -> str:
+        """What of a plan's needs a board does not meet by itself, first the place's."""
+        place = self.plan.place
+        if board.ambient_min_c is not None and board.ambient_min_c > place.ambient_min_c:
+            return "cold"
+        if board.ambient_max_c is not None and board.ambient_max_c < place.ambient_max_c:
+            return "heat"
+        if amount(board, "memory") < self._memory_gb():
+            return "memory"
+        return "interfaces" if self._interfaces() - board.offers.keys() else ""
+
+    def _has(self, board: Part, what: str) -> Text:
+        """What a board has that cheaper ones lack, as it follows its noun."""
+        if what == "cold":
+            return say("rated down to {temp}", temp=words.counted(board.ambient_min_c or 0, "°C"))
+        if what == "heat":
+            return say("rated up to {temp}", temp=words.counted(board.ambient_max_c or 0, "°C"))
+        if what == "memory":
+            memory = words.counted(amount(board, "memory"), "GB")
+            return say("with {memory} of memory", memory=memory)
+        needed = [
+            FUNCTIONS[name].label for name in FUNCTIONS
+            if name in self._interfaces() and name in board.offers
+        ]  # fmt: skip
+        return say("with every interface needed ({names})", names=words.listed(needed))
+
+    def _memory_gb(self) -> float:
+        image_gb = self.plan.image.memory_gb if self.plan.image else 0.0
+        return max([image_gb, *(wanted_memory_gb(one, self.plan) for one in self.wanted)])
+
+    def _interfaces(self) -> set[FunctionId]:
+        """Functions of the plan that boards can have themselves."""
+        of_boards = {f for part in self.catalogue.parts(("board",)) for f in part.offers}
+        return {one.function for one in self.wanted if one.function in of_boards if one.function}
 
     def line_of(
         self, role: Role, part: Part, line: str | None = None, quantity: int = 1
@@ -113,7 +164,7 @@ class Shop:
             role=role, part=part.id, line=line, quantity=quantity, owned=part.id in self.owned
         )
 
-    def add(self, draft: Draft, role: Role, part: Part, why: str, quantity: int = 1) -> None:
+    def add(self, draft: Draft, role: Role, part: Part, why: Text | str, quantity: int = 1) -> None:
         """Put a part into the draft."""
         line = draft.plan.free_line_id(role)
         draft.plan = apply_patch(draft.plan, (self.line_of(role, part, line, quantity),))

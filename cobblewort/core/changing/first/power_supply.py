@@ -50,10 +50,10 @@ def add_supply(shop: Shop, draft: Draft) -> Evaluation:
     for line in draft.plan.lines:
         if line.role == "power_supply":
             draft.reasons[line.id] = shop.why(
-                line.part, "the cheapest that holds in every phase of the day"
+                line.part, "Lowest-priced power supply within its limits all day"
             )
         elif line.role == "cable":
-            why = shop.why(line.part, "joins the supply to the board")
+            why = shop.why(line.part, "Connects the power supply to the board")
             draft.reasons.setdefault(line.id, why)
     return checked
 

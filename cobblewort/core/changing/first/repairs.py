@@ -9,6 +9,7 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.plans.patch import Patch, apply_patch
 from cobblewort.core.plans.plan import Plan
+from cobblewort.core.text import say
 from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation
 
@@ -60,7 +61,7 @@ def _taken(shop: Shop, draft: Draft, after: Evaluation, snag: Finding) -> Evalua
     draft.plan = after.kit.plan
     for line in draft.plan.lines:
         if before.get(line.id) != line.part:
-            draft.reasons[line.id] = f"settles: {snag.sentence}"
+            draft.reasons[line.id] = say("Fixes: {snag}", snag=snag.sentence)
     return after
 
 

@@ -26,6 +26,7 @@ from cobblewort.core.judging.kit import Kit
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
+from cobblewort.core.text import Text, say
 from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation
 from cobblewort.core.verdict.report import ASPECTS
@@ -43,7 +44,7 @@ class Reason:
     """Why a line was taken."""
 
     line: str
-    text: str
+    text: Text
 
 
 @dataclass(slots=True)
@@ -52,7 +53,7 @@ class Choice:
 
     plan: Plan
     less: Decimal
-    sentences: list[str]
+    sentences: list[Text]
 
 
 @dataclass(slots=True)
@@ -66,11 +67,11 @@ class FirstKit:
 
     plan: Plan
     reasons: list[Reason]
-    failing: list[str]
+    failing: list[Text]
     total: Decimal
     only_dear: bool = False
     lacking: int = 0
-    tight: list[str] = field(default_factory=list)
+    tight: list[Text] = field(default_factory=list)
     cheaper: Choice | None = None
 
     @property
@@ -105,7 +106,7 @@ def first_kit(plan: Plan, catalogue: Catalogue, owned: Iterable[str] = ()) -> Fi
         if found is not None and (best is None or _rank(found) < _rank(best)):
             best = found
     if best is None:
-        return FirstKit(plan, [], ["There is no board in the cupboard."], Decimal(0))
+        return FirstKit(plan, [], [say("The catalogue has no board.")], Decimal(0))
     best.cheaper = much_cheaper(shop, best)
     return best
 
@@ -122,7 +123,7 @@ def _rank(kit: FirstKit) -> tuple[int, int, bool, int, Decimal]:
 def grown(shop: Shop, board: Part, at_most: Decimal | None) -> FirstKit | None:
     """A kit on this board; None where it would cost more than the one there is already."""
     draft = Draft(shop.plan)
-    shop.add(draft, "board", board, "carries it all")
+    shop.add(draft, "board", board, shop.why_board(board))
     add_functions(shop, draft)
     add_room(shop, draft)
     if at_most is not None and shop.at_least(shop.judge(draft), "power_supply", "case") >= at_most:

@@ -24,7 +24,9 @@ def test_several_copies_are_bought_whole_but_for_what_is_owned() -> None:
     report = checked(plan.model_copy(update={"lines": (owned, *plan.lines[1:])}))
     assert report.cost.total == Decimal("382")
     assert report.cost.further == Decimal("143")
-    assert told(report, "COST-01")[0].sentence.startswith("3 copies of the kit come to € 382")
+    assert told(report, "COST-01")[0].sentence.text.startswith(
+        "3 copies of the kit cost €382; the budget"
+    )
 
 
 def test_money_stays_decimal() -> None:
@@ -55,7 +57,7 @@ def test_cost_02_a_price_that_is_not_known_or_foreign() -> None:
         },
     ]
     report = checked(kit("B06", "F90", "F91"), catalogue=shipped().extended(parts))
-    sentences = " ".join(f.sentence for f in told(report, "COST-02"))
+    sentences = " ".join(f.sentence.text for f in told(report, "COST-02"))
     assert "Gift" in sentences
     assert "not in EUR" in sentences
     assert report.cost.unknown == ["F90", "F91"]
@@ -90,6 +92,6 @@ def test_a_price_in_another_currency_counts_at_its_rate() -> None:
 def test_safe_01_a_makers_caution_is_shown() -> None:
     """The wall plate is mains wiring, and the plan says who fits it."""
     finding = told(checked(kit("B06", "S07", "C04", "M02")), "SAFE-01")[0]
-    assert "licensed person" in finding.sentence
+    assert "qualified electrician" in finding.sentence.text
     assert finding.severity == "note"
     assert told(checked(kit(*SMALL)), "SAFE-01") == []

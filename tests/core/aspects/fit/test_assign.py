@@ -184,9 +184,9 @@ def test_the_turned_cable_is_a_way_out() -> None:
     """For EUR 4, and nothing else changes."""
     plan = kit("B11", "S03", "M02", "A01", "E12", "F01")
     (finding,) = told(checked(plan), "FIT-02")
-    assert "the contacts face the other way" in finding.sentence
+    assert "the contacts face the other way" in finding.sentence.text
     first = propose_fixes(plan, shipped(), finding.id)[0]
-    assert first.title == "Add Ribbon Turned"
+    assert first.title.text == "Add Ribbon Turned"
     assert told(checked(apply_patch(plan, first.patch)), "FIT-02") == []
 
 
@@ -194,5 +194,5 @@ def test_one_thing_too_many_is_settled_by_a_hub() -> None:
     """The cheapest that breaks nothing comes first, before leaving something out."""
     plan = kit("B04", "S06", "M02", "5xX07")
     (finding,) = told(checked(plan), "FIT-02")
-    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
+    titles = [fix.title.text for fix in propose_fixes(plan, shipped(), finding.id)]
     assert titles[0] == "Add Tendril 4 S"

@@ -15,14 +15,14 @@ def test_a_third_thick_disk_does_not_go_into_a_flat_bay() -> None:
     """9.5 mm in 7 mm, though bays are left."""
     (finding,) = told(checked(kit(*TOWER, "3xA12", "3xD11")), "FIT-31")
     assert finding.severity == "tight"
-    assert "is 9.5 mm thick, and its bays take 7.0 mm in Benchbox" in finding.sentence
+    assert "#3 is 9.5 mm thick; the bays of the Benchbox" in finding.sentence.text
 
 
 def test_a_fifth_drive_finds_no_bay() -> None:
     """Four bays in all."""
     found = told(checked(kit(*TOWER, "H03", "5xA12", "5xD09")), "FIT-31")
     assert len(found) == 1
-    assert "finds no bay of 2.5 inch left" in found[0].sentence
+    assert "has no free 2.5-inch bay" in found[0].sentence.text
 
 
 def test_modules_and_cases_without_bays_are_silent() -> None:

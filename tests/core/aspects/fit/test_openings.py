@@ -32,14 +32,14 @@ def test_a_moulded_plug_that_is_wider_than_its_opening_does_not_reach_the_inlet(
     """12 x 6.5 mm through 11 x 6 mm (the trap of the layered case)."""
     (finding,) = told(checked(kit("B06", "S01", "M02", "K03", "E06")), "FIT-19")
     assert finding.severity == "problem"
-    assert "12 x 6.5 mm" in finding.sentence
-    assert "11 x 6 mm" in finding.sentence
+    assert "(12 × 6.5 mm)" in finding.sentence.text
+    assert "(11 × 6 mm)" in finding.sentence.text
 
 
 def test_a_micro_plug_of_11_by_7_does_not_go_through_11_by_6_either() -> None:
     """Height counts as much as width."""
     finding = told(checked(kit("B04", "S06", "M02", "E06")), "FIT-19")[0]
-    assert "11 x 7 mm" in finding.sentence
+    assert "(11 × 7 mm)" in finding.sentence.text
 
 
 def test_a_socket_behind_a_closed_wall_is_named() -> None:
@@ -47,7 +47,7 @@ def test_a_socket_behind_a_closed_wall_is_named() -> None:
     only = dict.fromkeys(("usb_a", "usb_b", "net", "video", "card"))
     report = checked(kit("B06", "S01", "M02", "K03", "E99", "X06"), catalogue=shell(openings=only))
     (finding,) = told(report, "FIT-19")
-    assert finding.sentence.startswith("Tin has no opening at the USB 2 socket of Hurdle 2")
+    assert finding.sentence.text.startswith("The Tin case has no opening at the USB 2 port of")
     assert [f.severity for f in told(report, "FIT-21")] == ["note"]
 
 
@@ -56,7 +56,7 @@ def test_unknown_openings_are_said_to_be_unknown() -> None:
     report = checked(kit("B06", "S01", "M02", "K03", "E99"), catalogue=shell())
     (finding,) = told(report, "FIT-19")
     assert finding.severity == "note"
-    assert finding.sentence.startswith("Not known:")
+    assert finding.sentence.text.startswith("Not checked:")
 
 
 def test_an_open_side_lets_everything_out_there() -> None:
@@ -80,8 +80,9 @@ def test_two_grommets_take_two_leads_and_not_three() -> None:
     assert told(checked(kit(*base)), "FIT-20") == []
     requirements = [{"id": "net", "text": "by wire", "function": "ethernet"}]
     (finding,) = told(checked(kit(*base, requirements=requirements)), "FIT-20")
-    assert finding.sentence == (
-        "Shut 86 has 2 glands for 3 leads: Kettle 15, Choirdesk 16 and the network lead."
+    assert finding.sentence.text == (
+        "The Shut 86 case has 2 glands for 3 cables: Kettle 15, Choirdesk 16 and the Ethernet "
+        "cable."
     )
 
 
@@ -93,7 +94,7 @@ def test_a_jacket_outside_the_clamping_range_is_told() -> None:
     (finding,) = told(
         checked(kit("B06", "S01", "M02", "K03", "E99"), catalogue=catalogue), "FIT-20"
     )
-    assert "its jacket is 4.5 mm; left are 7 to 13 mm" in finding.sentence
+    assert "its jacket is 4.5 mm thick; the free glands clamp 7 to 13" in finding.sentence.text
 
 
 @pytest.mark.parametrize(
@@ -142,7 +143,7 @@ def test_a_look_alike_asks_for_a_label() -> None:
     """A panel socket in the shape of a network socket."""
     (finding,) = told(checked(kit(*SMALL, "X31")), "FIT-22")
     assert finding.severity == "note"
-    assert "looks like a network socket" in finding.sentence
+    assert "looks like an Ethernet port" in finding.sentence.text
 
 
 def test_openings_that_are_cut_by_hand_are_a_way_out() -> None:
@@ -150,14 +151,14 @@ def test_openings_that_are_cut_by_hand_are_a_way_out() -> None:
     plan = kit("B06", "S01", "M02", "K03", "E06")
     (finding,) = told(checked(plan), "FIT-19")
     fixes = propose_fixes(plan, shipped(), finding.id)
-    cut = next(fix for fix in fixes if fix.title == "Cut Leaf Stack by hand")
+    cut = next(fix for fix in fixes if fix.title.text == "Cut openings in Leaf Stack by hand")
     assert cut.effect.cost_delta == 0
     after = checked(apply_patch(plan, cut.patch))
     assert told(after, "FIT-19") == []
     (note,) = told(after, "FIT-30")
     assert note.severity == "note"
-    assert "cut openings at power inlet" in note.sentence
-    assert "sharp edges" in note.sentence
+    assert "Cut openings in" in note.sentence.text
+    assert "sharp edges" in note.sentence.text
 
 
 def test_another_case_is_not_cut() -> None:

@@ -40,7 +40,7 @@ def pin_of(report: Report, number: int) -> HeaderPin:
         (("X03", "X21"), "FIT-13", "0x68"),
         (("2xX17",), "FIT-13", "0x44"),
         (("X19", "X20"), "FIT-13", "0x29"),
-        (("A05", "X33"), "FIT-14", "cannot be reached"),
+        (("A05", "X33"), "FIT-14", "cannot be connected"),
         (("X41",), "FIT-15", "level shifter"),
     ],
 )
@@ -48,7 +48,7 @@ def test_known_clashes(parts: tuple[str, ...], rule: str, words: str) -> None:
     """Pairs that practitioners know from burnt fingers (common practice)."""
     findings = told(report_of(*parts), rule)
     assert [f.severity for f in findings] == ["problem"]
-    assert words in findings[0].sentence
+    assert words in findings[0].sentence.text
 
 
 @pytest.mark.parametrize(
@@ -82,7 +82,7 @@ def test_an_address_is_moved_by_a_fix() -> None:
     finding = told(checked(plan), "FIT-13")[0]
     fixes = propose_fixes(plan, shipped(), finding.id)
     first = fixes[0]
-    assert first.title == "Set Dew Pair to 0x45"
+    assert first.title.text == "Set the address of Dew Pair to 0x45"
     assert isinstance(first.patch[0], EditLine)
     assert first.patch[0].addresses in ({"1": 0x45}, {"2": 0x45})
     after = checked(apply_patch(plan, first.patch))
@@ -94,7 +94,7 @@ def test_an_address_that_cannot_be_had_is_refused_in_words() -> None:
     """The factory setting is the only one of this part."""
     plan = apply_patch(kit(*BASE, "X17"), (EditLine(line="X17", addresses={"1": 0x45}),))
     (finding,) = told(checked(plan), "FIT-13")
-    assert finding.sentence == "Dew cannot be set to 0x45; it can have 0x44."
+    assert finding.sentence.text == "Dew cannot be set to 0x45; its addresses are 0x44."
     with pytest.raises(ValueError, match="119"):
         EditLine(line="X17", addresses={"1": 0x78})
 
@@ -117,7 +117,7 @@ def test_a_wired_led_gets_its_resistor_and_its_wires() -> None:
     assert (worked.resistor_ohm, round(worked.current_ma, 2)) == (270, 4.81)
     rows = [(w.pin, w.through, w.to) for w in report.fit.header.wires]
     assert rows == [
-        (9, "", ("red lamp, short leg, flat side (-)",)),
+        (9, "", ("red lamp, short leg, flat side (−)",)),
         (11, "270 Ω", ("red lamp, long leg (+)",)),
     ]
     assert margin(report, "FIT-17:wired.lamp").spare == pytest.approx(8 - 1.3 / 270 * 1000)
@@ -142,7 +142,7 @@ def test_leds_that_do_not_go(fields: dict[str, Any], rule: str, severity: str) -
 def test_an_led_for_12_v_glows_dimly() -> None:
     """20 mA (3.3 - 2.0) / (12 - 2.0) = 2.6 mA (Ohm's law); one for 5 V at 8.7 mA says nothing."""
     (dim,) = told(report_of(wired=[led(made_for_v=12, current_ma=20)]), "FIT-16")
-    assert "2.6 mA instead of 20 mA" in dim.sentence
+    assert "2.6 mA instead of 20.0 mA" in dim.sentence.text
     assert told(report_of(wired=[led(made_for_v=3.3, current_ma=5)]), "FIT-16") == []
 
 
@@ -165,10 +165,10 @@ def test_a_button_on_a_busy_pin_is_moved_by_a_fix() -> None:
     """To a pin that nobody uses."""
     plan = kit(*BASE, "X14", wired=[{"id": "b", "kind": "button", "label": "stop", "pin": 8}])
     finding = told(checked(plan), "FIT-12")[0]
-    assert "Waymark and stop" in finding.sentence
+    assert "Waymark and stop" in finding.sentence.text
     fixes = propose_fixes(plan, shipped(), finding.id)
     moved = next(f for f in fixes if finding.id in f.resolves and isinstance(f.patch[0], SetFields))
-    assert moved.title == "Wire stop to pin 11"
+    assert moved.title.text == "Wire stop to GPIO pin 11"
     after = apply_patch(plan, moved.patch)
     assert after.wired[0].pin in {11, 13, 15}
     assert told(checked(after), "FIT-12") == []
@@ -181,7 +181,7 @@ def test_a_board_without_its_header_says_so() -> None:
         pin_header={"fitted": False},
     )  # fmt: skip
     report = checked(kit("B99", "S01", "M02", "X17"), catalogue=catalogue)
-    assert "comes without its header soldered in" in told(report, "FIT-14")[0].sentence
+    assert "comes without a soldered" in told(report, "FIT-14")[0].sentence.text
     assert report.fit.header.why_not
     assert told(checked(kit("B99", "S01", "M02"), catalogue=catalogue), "FIT-14") == []
 
@@ -204,7 +204,7 @@ def test_pins_that_make_no_sense_are_refused(use: dict[str, Any], words: str) ->
 def test_a_button_cannot_be_wired_to_ground() -> None:
     """Nor to what is kept for add-on boards."""
     for pin in (6, 27):
-        with pytest.raises(ValueError, match="choose one that can be switched"):
+        with pytest.raises(ValueError, match="choose a GPIO pin that can be switched"):
             Plan.model_validate({"name": "x", "wired": [led(pin)]})
 
 
@@ -215,7 +215,7 @@ def test_a_bare_led_is_a_way_out(fields: dict[str, Any]) -> None:
     report = checked(plan)
     finding = next(f for f in report.findings if f.rule in ("FIT-16", "FIT-17"))
     first = propose_fixes(plan, shipped(), finding.id)[0]
-    assert first.title == "A bare LED with its resistor"
+    assert first.title.text == "Use a bare LED with a resistor"
     after = checked(apply_patch(plan, first.patch))
     assert told(after, "FIT-16") == []
     assert told(after, "FIT-17") == []

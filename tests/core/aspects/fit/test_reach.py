@@ -24,8 +24,8 @@ def cut(plan: Plan, line: str) -> Plan:
 def test_a_button_behind_a_wall() -> None:
     """The vented case has an opening for it, the sealed one none, and open plates have no wall."""
     sealed = checked(kit("B10", "S03", "M02", "K05", "E04"))
-    assert [f.sentence for f in told(sealed, "FIT-35")] == [
-        "Shut 86 closes over the power button of Mullion 8: it has to be opened to press it."
+    assert [f.sentence.text for f in told(sealed, "FIT-35")] == [
+        "The Shut 86 case covers the power button of Mullion 8. Open the case to press it."
     ]
     for case in ("E03", "E01"):
         assert told(checked(kit("B10", "S03", "M02", "K05", case)), "FIT-35") == []
@@ -35,14 +35,14 @@ def test_a_button_behind_a_wall() -> None:
 def test_the_button_is_among_what_is_cut() -> None:
     """A sealed box that is cut by hand gets a hole for it, on the template too."""
     plan = cut(kit("B10", "S03", "M02", "K05", "E04"), "E04")
-    assert "power button" in told(checked(plan), "FIT-30")[0].sentence
+    assert "power button" in told(checked(plan), "FIT-30")[0].sentence.text
     assert told(checked(plan), "FIT-35") == []
 
 
 def test_the_way_of_a_hand_is_drawn() -> None:
     """A finger before the button, outside the edge; behind a wall the case comes off first."""
     report = checked(kit("B10", "S03", "M02", "K05", "E04"))
-    zone = next(z for z in report.fit.access if z.label == "to press the power button")
+    zone = next(z for z in report.fit.access if z.label == "press the power button")
     assert zone.first == ("open Shut 86",)
     assert zone.x_mm + zone.dx_mm == 0
     assert zone.y_mm + zone.dy_mm / 2 == 44
@@ -57,9 +57,9 @@ def test_a_latch_under_a_board() -> None:
     plan = kit(*kit_of, "X28")
     found = told(checked(plan), "FIT-35")
     assert [f.severity for f in found] == ["note"]
-    assert found[0].sentence.startswith("The latch for Eyebright 8 lies under Lute")
+    assert found[0].sentence.text.startswith("The latch for Eyebright 8 is under Lute.")
     zone = next(z for z in checked(plan).fit.access if "latch" in z.label)
-    assert zone.first == ("take off Lute",)
+    assert zone.first == ("remove Lute",)
     assert zone.dz_mm == 12, "the lift of a latch is less than a finger wants"
     assert told(checked(kit(*kit_of)), "FIT-35") == []
 
@@ -67,7 +67,7 @@ def test_a_latch_under_a_board() -> None:
 def test_a_latch_under_a_cooler() -> None:
     """A plate that ends beside the latch leaves it free; one over it does not let it rise."""
     covered = told(checked(kit("B06", "S01", "M02", "K03", "E01", "X28")), "FIT-35")
-    assert covered[0].sentence.startswith("The latch for Eyebright 8 does not open under Griddle")
+    assert covered[0].sentence.text.startswith("The latch for Eyebright 8 needs 2.0 mm to open")
     short = {"cooler": {"r_still_k_w": 7, "height_mm": 11, "length_mm": 20, "width_mm": 20}}
     free = checked(kit("B06", "S01", "M02", "K03", "E01", "X28"), 1, changed("K03", **short))
     assert told(free, "FIT-35") == []
@@ -96,8 +96,8 @@ def test_a_fan_that_blows_down_or_an_open_shell_minds_no_wall() -> None:
 def test_two_boards_in_a_case_for_one() -> None:
     """It is told, with how many there are."""
     found = told(checked(kit("2xB06", "2xS01", "2xM02", "E03")), "FIT-37")
-    assert [f.sentence for f in found] == [
-        "Vent 86 Tall has 1 place for a board; the kit has 2 boards."
+    assert [f.sentence.text for f in found] == [
+        "The Vent 86 Tall case has 1 position for a board; the kit has 2 boards."
     ]
 
 
@@ -106,12 +106,14 @@ def test_plugs_reach_into_the_next_board() -> None:
     plan = kit("2xB10", "2xS04", "2xC02", "2xM02", "2xK05", "E14")
     found = told(checked(plan), "FIT-37")
     assert len(found) == 1
-    assert "protrudes 26.0 mm from Mullion 8 (2)" in found[0].sentence
-    titles = [fix.title for fix in propose_fixes(plan, shipped(), found[0].id)]
-    assert "Elbow C5 instead of Braid C5" in titles
+    assert "protrudes 26.0 mm from Mullion 8 #2" in found[0].sentence.text
+    titles = [fix.title.text for fix in propose_fixes(plan, shipped(), found[0].id)]
+    assert "Swap Braid C5 for Elbow C5" in titles
     angled = kit("2xB10", "2xS04", "2xC08", "2xM02", "2xK05", "E14")
     assert told(checked(angled), "FIT-37") == []
-    assert told(checked(kit("5xB10", "E14")), "FIT-37")[0].sentence.startswith("Tray 1U has 4 pl")
+    assert told(checked(kit("5xB10", "E14")), "FIT-37")[0].sentence.text.startswith(
+        "The Tray 1U case has"
+    )
 
 
 def test_an_angled_plug_takes_room_beside_its_socket() -> None:
@@ -146,21 +148,21 @@ def test_tabs_are_in_the_way_until_they_are_cut() -> None:
     report = checked(plan)
     assert margin(report, "FIT-04:length").limit == 83
     finding = told(report, "FIT-04")[0]
-    assert "has 83.0 mm inside between its tabs of 7 mm" in finding.sentence
+    assert "case has 83.0 mm inside between its tabs" in finding.sentence.text
     fixes = propose_fixes(plan, shipped(), finding.id)
-    by_hand = next(f for f in fixes if f.title == "Cut Second Life by hand")
+    by_hand = next(f for f in fixes if f.title.text == "Cut openings in Second Life by hand")
     assert finding.id in by_hand.resolves
     report = checked(cut(plan, "E16"))
     assert margin(report, "FIT-04:length").limit == 90
-    assert "the tabs of 7 mm" in told(report, "FIT-30")[0].sentence
+    assert "the tabs (7 mm)" in told(report, "FIT-30")[0].sentence.text
 
 
 def test_a_front_socket_wants_a_hole() -> None:
     """In a bought case it has none until it is cut; a shell of one's own is told the size."""
     plan = kit(*SMALL, "C14")
     finding = told(checked(plan), "FIT-38")[0]
-    assert (finding.severity, "14 x 7 mm" in finding.sentence) == ("tight", True)
-    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
+    assert (finding.severity, "14 × 7 mm" in finding.sentence.text) == ("tight", True)
+    titles = [fix.title.text for fix in propose_fixes(plan, shipped(), finding.id)]
     assert any("by hand" in title for title in titles)
     own = told(checked(kit("B06", "S01", "M02", "K03", "E15", "C14")), "FIT-38")
     assert [f.severity for f in own] == ["note"]
@@ -171,14 +173,14 @@ def test_a_front_socket_brings_a_socket() -> None:
     """A stick can go in there, and draws through its lead."""
     plan = kit(*SMALL, "C14", "X10")
     sockets = {ref.socket.label for ref in assign(expand(plan, shipped(), 1)).sockets.values()}
-    assert "front socket" in sockets
+    assert "front port" in sockets
 
 
 def test_the_way_of_a_card_begins_at_its_slot() -> None:
     """15 mm out from the left edge, as wide and high as the slot, about its middle."""
     slot = shipped().part("B06").sockets["card"].face
     assert slot is not None
-    zone = next(z for z in checked(kit("B06", "M02")).fit.access if z.label.startswith("to pull"))
+    zone = next(z for z in checked(kit("B06", "M02")).fit.access if z.label.startswith("remove "))
     assert (zone.x_mm, zone.dx_mm) == (-15, 15)
     assert (zone.y_mm, zone.dy_mm) == (slot.along_mm - slot.width_mm / 2, slot.width_mm)
     assert (zone.z_mm, zone.dz_mm) == (slot.z_mm - slot.height_mm / 2, slot.height_mm)

@@ -86,9 +86,9 @@ def test_the_snag_names_both_and_the_extension_lead_settles_it() -> None:
     plan = kit(*SMALL, "X11", "X05")
     (finding,) = told(checked(plan), "FIT-18")
     assert finding.severity == "problem"
-    assert "24.5 mm" in finding.sentence
+    assert "24.5 mm" in finding.sentence.text
     fixes = propose_fixes(plan, shipped(), finding.id)
-    assert any("Tail A" in fix.title and finding.id in fix.resolves for fix in fixes)
+    assert any("Tail A" in fix.title.text and finding.id in fix.resolves for fix in fixes)
     first = fixes[0]
     after = apply_patch(plan, first.patch)
     assert told(checked(after), "FIT-18") == []

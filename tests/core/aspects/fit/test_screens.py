@@ -15,11 +15,11 @@ def test_a_screen_without_a_lead_is_told_with_both_sizes() -> None:
     """And the lead that joins them is the way out."""
     plan = kit(*MIDDLE)
     (finding,) = told(checked(plan), "FIT-28")
-    assert finding.sentence == (
-        "No lead joins Pane 10 (full-size video) to Hurdle 2 (micro video)."
+    assert finding.sentence.text == (
+        "No cable connects Pane 10 (full-size video) to Hurdle 2 (micro video)."
     )
     first = propose_fixes(plan, shipped(), finding.id)[0]
-    assert first.title == "Add Picture Micro"
+    assert first.title.text == "Add Picture Micro"
     assert told(checked(apply_patch(plan, first.patch)), "FIT-28") == []
 
 
@@ -55,7 +55,7 @@ def test_a_board_without_a_picture_says_so() -> None:
         sockets={"video1": None, "video2": None},
     )  # fmt: skip
     (finding,) = told(checked(kit("B98", "S01", "M02", "X27"), catalogue=blind), "FIT-28")
-    assert finding.sentence == "Blind has no video socket, and Pane 10 needs one."
+    assert finding.sentence.text == "Blind has no video port; Pane 10 needs one."
 
 
 def test_the_opening_takes_the_plug_of_a_video_lead() -> None:
@@ -68,13 +68,13 @@ def test_a_borrowed_screen_only_asks_for_a_borrowed_lead() -> None:
     """It is there for one evening."""
     (finding,) = told(checked(kit("B06", "S01", "M02", "K03", "E03", "T04", "T03")), "FIT-28")
     assert finding.severity == "note"
-    assert finding.sentence.endswith("borrow one too.")
+    assert finding.sentence.text.endswith("one for set-up.")
 
 
 def test_a_full_size_socket_does_not_show_through_an_opening_for_a_micro_one() -> None:
     """15 mm of socket behind 13 mm of opening."""
     report = checked(kit("B04", "S06", "M02", "E03", "X27", "C11"))
-    assert [f.severity for f in told(report, "FIT-19") if "video" in f.sentence] == ["problem"]
+    assert [f.severity for f in told(report, "FIT-19") if "video" in f.sentence.text] == ["problem"]
 
 
 def ends(parts: tuple[str, ...]) -> dict[str, str]:
@@ -112,17 +112,17 @@ def test_what_takes_a_picture_in_is_no_screen() -> None:
     assert (alone.severity, alone.lines) == ("note", ("X30",))
     plan = kit("B06", "S01", "M02", "X30", "N01")
     (missing,) = told(checked(plan), "FIT-28")
-    assert missing.sentence == (
-        "No lead brings the picture of Desk computer to Snare (full-size video)."
+    assert missing.sentence.text == (
+        "No video cable connects Desk computer to Snare (full-size video)."
     )
-    assert propose_fixes(plan, shipped(), missing.id)[0].title == "Add Picture Full"
+    assert propose_fixes(plan, shipped(), missing.id)[0].title.text == "Add Picture Full"
 
 
 def test_a_lead_that_joins_nothing_is_told_once() -> None:
     """Spare, and no more than a note; its two ends are not two things to do."""
     notes = told(checked(kit("B06", "S01", "M02", "C13")), "FIT-02")
-    assert [(f.severity, f.sentence) for f in notes] == [
-        ("note", "Picture Mini joins nothing here: it is spare.")
+    assert [(f.severity, f.sentence.text) for f in notes] == [
+        ("note", "The Picture Mini cable is spare: it connects nothing.")
     ]
 
 

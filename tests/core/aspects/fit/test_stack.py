@@ -65,7 +65,7 @@ def test_taller_standoffs_make_room_for_the_cooler() -> None:
     first = propose_fixes(plan, shipped(), finding.id)[0]
     assert isinstance(first.patch[0], EditLine)
     assert first.patch[0].standoff_mm == 14
-    assert first.title == "Put Overlay on standoffs of 14 mm"
+    assert first.title.text == "Put Overlay on 14 mm standoffs"
     assert first.effect.cost_delta == 0
     after = checked(apply_patch(plan, first.patch))
     assert told(after, "FIT-06") == []
@@ -93,7 +93,7 @@ def test_the_cable_ends_the_climb() -> None:
     (finding,) = told(checked(plan), "FIT-26")
     assert (finding.severity, finding.margin) == ("problem", "FIT-26:A01#1")
     pinned = on_standoffs(kit("B06", "S01", "M02", "X04", "E12"), "X04", 12)
-    assert "fixed by its pins" in told(checked(pinned), "FIT-26")[0].sentence
+    assert "fix its height" in told(checked(pinned), "FIT-26")[0].sentence.text
 
 
 def test_a_drive_over_a_socket_is_found_where_it_is() -> None:
@@ -103,9 +103,9 @@ def test_a_drive_over_a_socket_is_found_where_it_is() -> None:
     twin = shipped().document(shipped().part("A05"))
     low = shipped().extended([{**twin, "add_on": {**twin["add_on"], "clear_mm": 11}}])
     report = checked(kit(*FAST, "A05", "2xD06", "E12"), catalogue=low)
-    sentences = " ".join(f.sentence for f in told(report, "FIT-24"))
-    assert "Twin collides with the network of Mullion 8" in sentences
-    assert "Kerb 1T (2) collides with the USB of Mullion 8" in sentences
+    sentences = " ".join(f.sentence.text for f in told(report, "FIT-24"))
+    assert "Twin collides with the Ethernet of Mullion 8" in sentences
+    assert "Kerb 1T #2 collides with the USB of Mullion 8" in sentences
     for overlap in report.fit.overlaps:
         assert overlap.x_mm >= 67
         assert overlap.z_mm + overlap.dz_mm <= 16
@@ -119,7 +119,7 @@ def test_a_plain_sink_moves_aside_and_one_with_a_fan_does_not() -> None:
     assert sink.y_mm + sink.dy_mm == pytest.approx(50)
     assert told(report, "FIT-24") == []
     clipped = checked(kit("B04", "S06", "M02", "K05", "E12"))
-    assert "header" in told(clipped, "FIT-24")[0].sentence
+    assert "header" in told(clipped, "FIT-24")[0].sentence.text
 
 
 def block(*sides: float) -> PlacedBox:
@@ -178,10 +178,10 @@ def test_gaps_are_drawn_where_the_margins_are() -> None:
 def test_the_way_of_the_card_and_of_the_plugs() -> None:
     """The card comes out to the left; the supply plug goes in from below."""
     zones = {z.label: z for z in checked(kit(*FAST, "K05", "E03")).fit.access}
-    card = zones["to pull Plain 32"]
+    card = zones["remove Plain 32"]
     assert (card.x_mm, card.x_mm + card.dx_mm) == (-15, 0)
     assert card.first == ()
-    plug = zones["to plug in Kettle 27"]
+    plug = zones["plug in Kettle 27"]
     assert plug.y_mm + plug.dy_mm <= 0
 
 
@@ -250,9 +250,9 @@ def test_a_missing_bag_is_told_and_added_by_a_fix() -> None:
     """With what it has to hold."""
     plan = kit(*FAST, "A02", "D06", "K05", "E03")
     (finding,) = told(checked(plan), "FIT-27")
-    assert "4 standoffs of 16 mm" in finding.sentence
+    assert "4 × standoff 16 mm" in finding.sentence.text
     first = propose_fixes(plan, shipped(), finding.id)[0]
-    assert first.title.startswith("Add Standoff Set")
+    assert first.title.text.startswith("Add Standoff Set")
     assert told(checked(apply_patch(plan, first.patch)), "FIT-27") == []
 
 
@@ -263,20 +263,23 @@ def test_a_bag_without_the_length_is_not_enough() -> None:
         fasteners={"standoffs_mm": [5, 6], "screws_mm": [4]},
     )  # fmt: skip
     (finding,) = told(checked(kit(*FAST, "A02", "D06", "E03", "F99"), catalogue=bag), "FIT-27")
-    assert "No standoff in the kit has the length" in finding.sentence
+    assert "No standoff in the kit has the length" in finding.sentence.text
 
 
 def test_a_second_cooler_has_no_place() -> None:
     """There is one die."""
     (finding,) = told(checked(kit(*FAST, "K03", "K05", "E12")), "FIT-25")
-    assert finding.sentence == ("Griddle stands on the processor already; Windrow has no place.")
+    assert finding.sentence.text == (
+        "The Griddle cooler is already on the processor; the Windrow cooler has no processor to "
+        "cool."
+    )
 
 
 def test_a_second_case_is_left_over() -> None:
     """The board stands in the first one."""
     (finding,) = told(checked(kit(*FAST, "E02", "E03")), "FIT-04")
     assert (finding.severity, finding.lines) == ("note", ("E03", "E02"))
-    assert "is left over" in finding.sentence
+    assert "is not used" in finding.sentence.text
 
 
 def test_each_board_of_a_row_has_a_cooler_of_its_own() -> None:
@@ -284,8 +287,9 @@ def test_each_board_of_a_row_has_a_cooler_of_its_own() -> None:
     row = ("2xB10", "2xS03", "2xM02", "E14")
     assert told(checked(kit(*row, "2xK03")), "FIT-25") == []
     (finding,) = told(checked(kit(*row, "2xK03", "K05")), "FIT-25")
-    assert finding.sentence == (
-        "Each of the 2 processors has its cooler already; Windrow has no place."
+    assert finding.sentence.text == (
+        "Each of the 2 processors already has a cooler; the Windrow cooler has no processor to "
+        "cool."
     )
 
 
@@ -301,7 +305,7 @@ def test_a_fan_under_a_board_wants_air() -> None:
     )
     (note,) = told(closer, "FIT-29")
     assert note.severity == "note"
-    assert "under Overlay Long" in note.sentence
+    assert "under Overlay Long" in note.sentence.text
 
 
 @pytest.mark.parametrize(("case", "fires"), [("E02", False), ("E03", False), ("E01", False)])
@@ -314,13 +318,13 @@ def test_a_fan_under_a_lid_has_air_where_there_is_room(case: str, fires: bool) -
 def test_what_comes_off_before_the_card_does() -> None:
     """A closed box is opened; a board that lies over the slot is taken off."""
     boxed = {z.label: z.first for z in checked(kit(*FAST, "K03", "E12")).fit.access}
-    assert boxed["to pull Plain 32"] == ("open Culvert S",)
+    assert boxed["remove Plain 32"] == ("open Culvert S",)
     over = with_part(
         id="A98", kind="storage_adapter", part_class="m2_below", maker="m", model="Over"
     )
     covered = checked(kit(*FAST, "A98", "D03", "E03"), catalogue=over)
     zones = {z.label: z.first for z in covered.fit.access}
-    assert zones["to pull Plain 32"] == ("take off Over",)
+    assert zones["remove Plain 32"] == ("remove Over",)
     assert told(covered, "FIT-10")[0].severity == "tight"
 
 
@@ -329,11 +333,11 @@ def test_the_top_sheets_are_left_off_where_it_is_too_low() -> None:
     plan = kit(*FAST, "K07", "E06", place={"within_reach_of": "children"})
     finding = next(f for f in told(checked(plan), "FIT-05") if f.id.endswith("above"))
     fixes = propose_fixes(plan, shipped(), finding.id)
-    off = next(f for f in fixes if f.title == "Leave the top sheets of Leaf Stack off")
+    off = next(f for f in fixes if f.title.text == "Remove the top sheets of Leaf Stack")
     assert off.effect.cost_delta == 0
     after = checked(apply_patch(plan, off.patch))
     assert told(after, "FIT-05") == []
-    assert "open above to dust and fingers" in told(after, "FIT-32")[0].sentence
+    assert "open on top: 2 sheets" in told(after, "FIT-32")[0].sentence.text
     assert told(after, "SAFE-03"), "children can reach in now"
     assert told(checked(plan), "SAFE-03") == []
 
@@ -401,7 +405,7 @@ def test_what_stands_beside_the_case_is_told() -> None:
     report = checked(kit("B10", "S03", "M02", "A04", "D03", "D11", "A12", "K05", "E03"))
     told_of = {(thing.label, thing.at) for thing in report.fit.outside}
     assert told_of == {
-        ("Drum 1T", "disk plug of Leash Q"), ("Leash Q", "USB 3 socket of Mullion 8"),
+        ("Drum 1T", "disk plug of Leash Q"), ("Leash Q", "USB 3 port of Mullion 8"),
     }  # fmt: skip
     bay = checked(kit("B06", "S01", "M02", "D09", "A12", "E11"))
     assert [thing.label for thing in bay.fit.outside] == ["Leash Q"]

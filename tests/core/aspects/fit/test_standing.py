@@ -76,12 +76,12 @@ def test_fit_41_a_peg_under_the_board() -> None:
     catalogue = box(posts={"one": peg(90, 45)})
     plan = put(kit(*BOARD, "E90"), 60, 20)
     (finding,) = told(checked(plan, 1, catalogue), "FIT-41")
-    assert finding.sentence == (
-        "Hurdle 2 stands on a peg of Shell: move the board, or take the post off."
+    assert finding.sentence.text == (
+        "Hurdle 2 rests on a peg of the Shell case. Move the board or remove the peg."
     )
-    titles = [fix.title for fix in propose_fixes(plan, catalogue, finding.id)]
-    assert "Put Hurdle 2 into the middle" in titles
-    assert "Cut Shell by hand" in titles
+    titles = [fix.title.text for fix in propose_fixes(plan, catalogue, finding.id)]
+    assert "Move Hurdle 2 to the middle" in titles
+    assert "Cut openings in Shell by hand" in titles
     cut = apply_patch(plan, (EditLine(line="E90", modified=True),))
     assert told(checked(cut, 1, catalogue), "FIT-41") == []
     tight = box(inner_length_mm=90, inner_width_mm=60, posts={"one": peg(40, 25)})
@@ -93,12 +93,12 @@ def test_a_board_that_is_put_over_the_wall() -> None:
     plan = put(kit(*BOARD, "E90"), 150, 20)
     report = checked(plan, 1, box())
     (finding,) = told(report, "FIT-04")
-    assert "86.0 mm in length; Shell has 50.0 mm left from where it stands" in finding.sentence
-    titles = [fix.title for fix in propose_fixes(plan, box(), finding.id)]
-    assert titles[0] == "Put Hurdle 2 into the middle"
+    assert "86.0 mm; the Shell case has 50.0 mm left from its" in finding.sentence.text
+    titles = [fix.title.text for fix in propose_fixes(plan, box(), finding.id)]
+    assert titles[0] == "Move Hurdle 2 to the middle"
     assert told(checked(put(plan, 114, 44), 1, box()), "FIT-04") == []
     (finding,) = told(checked(put(plan, 2000, 20), 1, box()), "FIT-04")
-    assert "Shell has 0.0 mm left from where it stands" in finding.sentence
+    assert "Shell case has 0.0 mm left from its" in finding.sentence.text
 
 
 def test_standoffs_of_its_own_keep_a_board_where_they_are() -> None:
@@ -136,7 +136,7 @@ def test_a_plate_carries_several_boards() -> None:
     assert told(checked(kit("4xB06", "E90"), 1, rooms), "FIT-41") == []
     over = told(checked(kit("5xB06", "E90"), 1, rooms), "FIT-41")
     assert [finding.severity for finding in over] == ["problem"]
-    assert "no room beside the others" in over[0].sentence
+    assert "not fit beside the other" in over[0].sentence.text
     assert told(checked(kit("2xB06", "E90"), 1, box()), "FIT-37") == []
 
 

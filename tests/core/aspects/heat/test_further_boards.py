@@ -38,8 +38,8 @@ def test_each_board_that_slows_is_named() -> None:
     """Flat out and bare they slow; at light work nothing is said."""
     parts = ("3xB06", "3xS04", "3xC08", "3xM02", "E14")
     hot = checked(kit(*parts, schedule=FLAT_OUT))
-    sentences = [f.sentence for f in told(hot, "HEAT-05")]
-    assert [f"Hurdle 2 ({n})" in text for n, text in enumerate(sentences, 2)] == [True, True]
+    sentences = [f.sentence.text for f in told(hot, "HEAT-05")]
+    assert [f"Hurdle 2 #{n}" in text for n, text in enumerate(sentences, 2)] == [True, True]
     assert all("of its clock" in text for text in sentences)
     light = [{"name": "work", "hours": 24, "activity": "light"}]
     calm = told(checked(kit(*parts, schedule=light)), "HEAT-05")

@@ -38,8 +38,8 @@ def test_a_fan_in_a_quiet_place() -> None:
     assert (found.value, found.limit, found.severity) == (26, 24, "problem")
     assert found.spare_p05 is not None
     assert found.spare_p05 < -2 < (found.spare_p95 or 0)
-    sentence = told(loud, "NOISE-01")[0].sentence
-    assert sentence == "Hush Clip is heard at 26 dB(A) at 1 m; its place allows 24."
+    sentence = told(loud, "NOISE-01")[0].sentence.text
+    assert sentence == "The Hush Clip cooler is 26 dB(A) at 1 m; the limit here is 24 dB(A)."
     assert margin(checked(kit(*FANS, place={"noise_max_dba": 30})), "NOISE-01:place").spare == 4
 
 
@@ -68,12 +68,14 @@ def test_a_fan_of_which_nobody_says_how_loud_it_is() -> None:
     fan = {**shipped().document(shipped().part("K06")), "noise_dba": None}
     cupboard = shipped().extended([fan])
     report = checked(kit(*FANS, place={"noise_max_dba": 24}), 1, cupboard)
-    assert [f.sentence for f in told(report, "NOISE-01")] == ["Not known: how loud Hush Clip is."]
+    assert [f.sentence.text for f in told(report, "NOISE-01")] == [
+        "Not checked: noise. Hush Clip has no noise value."
+    ]
 
 
 def test_the_ways_out_are_quieter_parts() -> None:
     """Another cooler that does not turn, evaluated in the plan."""
     plan = kit("B06", "S01", "M02", "K05", "E03", place={"noise_max_dba": 20})
     finding = told(checked(plan), "NOISE-01")[0]
-    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
-    assert "Griddle instead of Windrow" in titles
+    titles = [fix.title.text for fix in propose_fixes(plan, shipped(), finding.id)]
+    assert "Swap Windrow for Griddle" in titles

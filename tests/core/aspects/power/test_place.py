@@ -32,7 +32,10 @@ def test_a_supply_wants_what_the_place_has(feed: Feed, power: Feed) -> None:
     stopped = [f for f in findings if f.severity == "problem"]
     assert (stopped == []) == (feed in (power, "battery")) == (feed in FEEDS_AT[power])
     if stopped:
-        assert f"{shipped().part(SUPPLIES[feed]).model} runs on" in findings[0].sentence
+        assert (
+            f"{shipped().part(SUPPLIES[feed]).model} power supply runs on"
+            in findings[0].sentence.text
+        )
 
 
 def test_a_battery_where_there_is_something_better() -> None:
@@ -40,8 +43,9 @@ def test_a_battery_where_there_is_something_better() -> None:
     requirement = {"id": "off", "text": "for an hour", "condition": "without_mains", "at_least": 1}
     found = told(checked(fed("S30", "mains")), "PWR-09")
     assert [f.severity for f in found] == ["tight"]
-    assert found[0].sentence == (
-        "Satchel 74 empties and has to be charged, while its place has mains."
+    assert found[0].sentence.text == (
+        "The Satchel 74 power supply runs empty and must be recharged, although the location has "
+        "mains."
     )
     assert told(checked(fed("S30", "mains", requirements=[requirement])), "PWR-09") == []
     assert told(checked(fed("S30", "solar")), "PWR-09") == []
@@ -52,7 +56,7 @@ def test_the_way_out_is_a_supply_for_that_place() -> None:
     plan = fed("S01", "vehicle")
     finding = told(checked(plan), "PWR-09")[0]
     fixes = propose_fixes(plan, shipped(), finding.id)
-    assert fixes[0].title.startswith("Wagon 15 instead of Kettle 15")
+    assert fixes[0].title.text.startswith("Swap Kettle 15 for Wagon 15")
     swapped = {change.part for fix in fixes for change in fix.patch if change.op == "swap"}
     feeds = {part.source.power_source for p in swapped if (part := shipped().part(p)).source}
     assert feeds <= {"vehicle", "battery"}
@@ -66,7 +70,9 @@ def test_a_day_of_december() -> None:
     assert found.value == pytest.approx(50 * 0.9 * USABLE_BATTERY_SHARE)
     assert found.limit == pytest.approx(24 * report.power.source_w[idle], rel=1e-6)
     assert found.severity == "problem"
-    assert "On a day of December a panel of 50 W gives 38 Wh" in told(report, "PWR-10")[0].sentence
+    assert (
+        "38 Wh per day in December; the kit draws 66 Wh" in told(report, "PWR-10")[0].sentence.text
+    )
 
 
 def test_a_larger_panel_is_the_way_out() -> None:
@@ -74,7 +80,7 @@ def test_a_larger_panel_is_the_way_out() -> None:
     plan = fed("S33", "solar", schedule=IDLE)
     finding = told(checked(plan), "PWR-10")[0]
     fixes = propose_fixes(plan, shipped(), finding.id)
-    assert fixes[0].title.startswith("Sunleaf Set 120 instead of Sunleaf Set 50")
+    assert fixes[0].title.text.startswith("Swap Sunleaf Set 50 for Sunleaf Set 120")
     banded = checked(fed("S34", "solar", schedule=IDLE), 256)
     assert margin(banded, "PWR-10:panel").severity == "tight"
 
@@ -82,8 +88,10 @@ def test_a_larger_panel_is_the_way_out() -> None:
 def test_the_sun_without_a_panel_is_not_passed_in_silence() -> None:
     """A battery alone: a note with what a day takes, and how long it lasts."""
     report = checked(fed("S30", "solar", schedule=IDLE))
-    assert told(report, "PWR-10")[0].sentence.startswith("Nothing in the kit takes in the sun")
-    assert "lasts about" in told(report, "PWR-11")[0].sentence
+    assert told(report, "PWR-10")[0].sentence.text.startswith(
+        "The kit has no solar panel; it draws"
+    )
+    assert "lasts about" in told(report, "PWR-11")[0].sentence.text
 
 
 def test_hours_of_a_battery() -> None:
@@ -91,7 +99,7 @@ def test_hours_of_a_battery() -> None:
     report = checked(fed("S30", "battery", schedule=IDLE))
     idle = next(n for n, state in enumerate(report.power.states) if state.id == "idle")
     hours = 74 * USABLE_BATTERY_SHARE / report.power.source_w[idle]
-    assert f"lasts about {hours:.0f} hours" in told(report, "PWR-11")[0].sentence
+    assert f"lasts about {hours:.0f} hours" in told(report, "PWR-11")[0].sentence.text
     alone = checked(kit("S30", "M02", place={"power": "battery"}))
     assert told(alone, "PWR-11") == []
 
@@ -113,14 +121,14 @@ def test_a_battery_is_a_way_out_only_where_hours_without_mains_are_asked_for() -
     }
     plan = kit("B06", "S01", "M02", "K03", "E03", requirements=[requirement], schedule=IDLE)
     finding = told(checked(plan), "NEED-01")[0]
-    assert finding.sentence == "There is no battery in the kit: through the night."
-    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
-    assert titles[0].startswith("Satchel 74 instead of Kettle 15")
+    assert finding.sentence.text == "The kit has no battery (requirement “through the night”)."
+    titles = [fix.title.text for fix in propose_fixes(plan, shipped(), finding.id)]
+    assert titles[0].startswith("Swap Kettle 15 for Satchel 74,")
     weak = kit("B10", "S01", "M02", "X06", "K05", "E03")
     finding = told(checked(weak), "PWR-02")[0]
     fixes = propose_fixes(weak, shipped(), finding.id)
     assert fixes
-    assert not any("Satchel" in fix.title or "Sunleaf" in fix.title for fix in fixes)
+    assert not any("Satchel" in fix.title.text or "Sunleaf" in fix.title.text for fix in fixes)
 
 
 @pytest.mark.parametrize(
@@ -139,8 +147,8 @@ def test_a_battery_lasts_as_long_wherever_it_is_told(schedule: list[dict[str, An
     (told_of,) = told(report, "PWR-11")
     hours = report.purpose[0].have
     assert hours is not None
-    assert f"lasts about {hours:.0f} hours" in told_of.sentence
-    assert ("hours of play" in told_of.sentence) == (schedule is not IDLE)
+    assert f"lasts about {hours:.0f} hours" in told_of.sentence.text
+    assert ("hours of “play”" in told_of.sentence.text) == (schedule is not IDLE)
     full = checked(
         fed("S30", "battery", schedule=[{**schedule[0], "hours": 24}], requirements=[requirement])
     )
@@ -151,8 +159,8 @@ def test_pwr_09_the_place_may_have_it_after_all() -> None:
     """A way out that costs nothing, and is nobody's first; a plan that asks for it is silent."""
     plan = fed("S14", "mains")
     (finding,) = told(checked(plan), "PWR-09")
-    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
-    assert "Its place has a vehicle's supply" in titles[1:]
+    titles = [fix.title.text for fix in propose_fixes(plan, shipped(), finding.id)]
+    assert "Set the location to vehicle power" in titles[1:]
     asks = {"id": "car", "text": "runs in the car", "function": "vehicle_power"}
     assert told(checked(fed("S14", "mains", requirements=[asks])), "PWR-09") == []
     assert told(checked(fed("S01", "vehicle", requirements=[asks])), "PWR-09") != []

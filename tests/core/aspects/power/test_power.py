@@ -118,7 +118,7 @@ def test_a_line_can_do_something_else_than_the_rest() -> None:
 def test_pwr_01_a_plug_of_the_wrong_kind_leaves_the_board_dark() -> None:
     """Micro-USB into USB-C; silent with the right plug."""
     finding = told(checked(kit("B06", "S06", "M02")), "PWR-01")[0]
-    assert "USB-C inlet" in finding.sentence
+    assert "USB-C power input" in finding.sentence.text
     assert told(checked(kit("B06", "S01", "M02")), "PWR-01") == []
 
 
@@ -185,7 +185,7 @@ def test_pwr_04_a_setting_lifts_the_limit_of_other_boards_too() -> None:
         plan = kit("B99", "S06", "M02", "X06", settings={"lift_port_limit": lift})
         report = checked(plan, catalogue=older)
         assert margin(report, "PWR-04:B99#1.usb").limit == limit
-        sentences = [f.sentence for f in told(report, "PWR-04")]
+        sentences = [f.sentence.text for f in told(report, "PWR-04")]
         assert not any("announced" in sentence for sentence in sentences)
         assert any("own risk" in sentence for sentence in sentences) is lift
 
@@ -212,7 +212,7 @@ def test_pwr_05_one_greedy_thing_trips_its_socket() -> None:
         "device", "X99", "usb2_device", loads={"own": {"idle": 0.2, "normal": 0.3, "peak": 1.6}}
     )
     report = checked(kit("B10", "S03", "M02", "X99"), catalogue=greedy)
-    assert any("Own draws" in f.sentence for f in told(report, "PWR-05"))
+    assert any("Own draws" in f.sentence.text for f in told(report, "PWR-05"))
     assert told(checked(kit("B10", "S03", "M02", "X07")), "PWR-05") == []
 
 

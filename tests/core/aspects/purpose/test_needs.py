@@ -81,7 +81,7 @@ def test_a_need_is_held_against_the_kit(
     """And what is not met says why, in a sentence."""
     found = first(asked(*parts, requirements=[requirement]))
     assert found.status == status
-    assert (found.sentence == "") == (status == "met")
+    assert (found.sentence.text == "") == (status == "met")
 
 
 def test_days_of_recording_follow_from_rate_hours_and_room() -> None:
@@ -93,8 +93,9 @@ def test_days_of_recording_follow_from_rate_hours_and_room() -> None:
     requirement = {"function": "recording", "at_least": 30, "rate_mb_h": 330}
     short = first(asked(*SMALL, requirements=[requirement], image=SLIM, schedule=night))
     assert (short.status, short.have, short.want, short.unit) == ("not_met", 8.5, 30, "days")
-    assert short.sentence == (
-        "28 GB hold 8.5 of 30 days, at 330 MB an hour and 10 hours a day: for the test."
+    assert short.sentence.text == (
+        "The free space of 28 GB holds 8.5 days of 30 at 330 MB per hour and 10 hours per day "
+        "(requirement “for the test”)."
     )
     larger = asked(
         "B06", "S01", "M03", "K03", "E03", requirements=[requirement], image=SLIM, schedule=night
@@ -104,7 +105,7 @@ def test_days_of_recording_follow_from_rate_hours_and_room() -> None:
     assert (
         first(asked(*SMALL, requirements=[requirement], image=SLIM, schedule=all_day)).have == 3.5
     )
-    with pytest.raises(ValidationError, match="MB an hour in rate_mb_h"):
+    with pytest.raises(ValidationError, match="MB per hour in rate_mb_h"):
         asked(*SMALL, requirements=[{"function": "recording", "at_least": 30}])
 
 
@@ -136,8 +137,10 @@ def test_a_board_without_a_radio_where_there_is_only_radio() -> None:
     place = {"network": "wifi"}
     plan = asked(*SMALL, requirements=[{"condition": "remote_access"}], place=place)
     finding = told(checked(plan, 1, cupboard), "NEED-08")[0]
-    assert finding.sentence.startswith("Its place has Wi-Fi, and nothing in the kit joins it")
-    assert "Add Hop N" in [f.title for f in propose_fixes(plan, cupboard, finding.id)]
+    assert finding.sentence.text.startswith(
+        "The location has Wi-Fi; no part connects to it (requirement “for"
+    )
+    assert "Add Hop N" in [f.title.text for f in propose_fixes(plan, cupboard, finding.id)]
 
 
 def test_a_weight_or_a_level_that_nobody_states() -> None:
@@ -153,9 +156,15 @@ def test_a_weight_or_a_level_that_nobody_states() -> None:
         return checked(asked(*kit_of, requirements=[requirement]), 1, cupboard).purpose[0]
 
     quiet = found(limit="noise_dba", at_most=30)
-    assert quiet.sentence == "Not known: how loud Hush Clip is: for the test."
+    assert (
+        quiet.sentence.text
+        == "Not checked: noise. Hush Clip has no noise value (requirement “for the test”)."
+    )
     light = found(limit="mass_g", at_most=900)
-    assert light.sentence == "Not known: what Plain 32 weighs: for the test."
+    assert (
+        light.sentence.text
+        == "Not checked: mass. Plain 32 has no mass value (requirement “for the test”)."
+    )
     assert found(limit="mass_g", at_most=50).status == "not_met"
 
 
@@ -176,15 +185,15 @@ def test_two_radios_and_one_is_not_enough_for_a_travel_router() -> None:
     assert first(asked(*SMALL, "X10", requirements=[requirement])).status == "met"
     built = first(asked(*SMALL, "X11", requirements=[requirement]))
     assert built.status == "met_if"
-    assert "driver is built" in built.sentence
+    assert "driver is built" in built.sentence.text
 
 
 def test_the_device_port_is_the_inlet_until_something_splits_them() -> None:
     """NEED-05 fires for the supply in the port, and a splitter settles it."""
     plan = asked(*SMALL, requirements=[{"function": "device_port"}])
     finding = told(checked(plan), "NEED-05")[0]
-    assert "Kettle 15 is plugged in there" in finding.sentence
-    titles = [fix.title for fix in propose_fixes(plan, shipped(), finding.id)]
+    assert "the Kettle 15 power" in finding.sentence.text
+    titles = [fix.title.text for fix in propose_fixes(plan, shipped(), finding.id)]
     assert titles[0] == "Add Parting"
     assert first(asked(*SMALL, "X32", requirements=[{"function": "device_port"}])).status == "met"
 
@@ -193,7 +202,7 @@ def test_a_sign_in_page_wants_a_desktop() -> None:
     """A slim image has none; the way out is the full one, which has to fit the card."""
     plan = asked(*SMALL, requirements=[{"function": "desktop"}], image=SLIM)
     finding = told(checked(plan), "NEED-03")[0]
-    assert finding.sentence.startswith("Slim image has no desktop")
+    assert finding.sentence.text.startswith("Slim image has no desktop")
     assert first(asked(*SMALL, requirements=[{"function": "desktop"}], image=FULL)).status == "met"
     fixes = propose_fixes(plan, shipped(), finding.id)
     assert fixes[0].patch[0].op == "set"
@@ -202,14 +211,14 @@ def test_a_sign_in_page_wants_a_desktop() -> None:
 def test_an_image_larger_than_the_card_or_the_memory() -> None:
     """NEED-07 says by how much; a larger card settles it."""
     plan = kit("B04", "S06", "M01", image=FULL)
-    sentences = [f.sentence for f in told(checked(plan), "NEED-07")]
+    sentences = [f.sentence.text for f in told(checked(plan), "NEED-07")]
     assert sentences == ["Full image needs 2 GB of memory; Stile has 1 GB."]
     large = {**FULL, "card_gb": 20}
     finding = told(checked(kit(*SMALL[:2], "M01", image=large)), "NEED-07")[0]
-    assert finding.sentence == "Full image takes 20 GB; Plain 16 holds 16 GB."
-    titles = [fix.title for fix in propose_fixes(kit(*SMALL[:2], "M01", image=large), shipped(),
-                                                 finding.id)]  # fmt: skip
-    assert "Plain 32 instead of Plain 16" in titles
+    assert finding.sentence.text == "Full image needs 20 GB; the Plain 16 memory card holds 16 GB."
+    fixes = propose_fixes(kit(*SMALL[:2], "M01", image=large), shipped(), finding.id)
+    titles = [fix.title.text for fix in fixes]
+    assert "Swap Plain 16 for Plain 32" in titles
     assert told(checked(kit(*SMALL, image=SLIM)), "NEED-07") == []
 
 
@@ -225,7 +234,7 @@ def test_an_old_board_for_a_file_store() -> None:
 def test_a_metal_shell_round_a_radio() -> None:
     """16 dB are next to nothing left; what hangs outside on USB is not shut in."""
     plan = asked("B06", "S01", "M02", "K03", "E11", requirements=[{"function": "wifi"}])
-    assert "takes 16 dB" in told(checked(plan), "NEED-06")[0].sentence
+    assert "by 16 dB" in told(checked(plan), "NEED-06")[0].sentence.text
     outside = asked("B06", "S01", "M02", "K03", "E11", "X10", requirements=[{"function": "wifi"}])
     assert told(checked(outside), "NEED-06") == []
 
@@ -263,7 +272,7 @@ def test_what_is_borrowed_meets_nothing() -> None:
     [
         ({}, "names one function, one condition or one limit"),
         ({"function": "wifi", "condition": "silent"}, "function and condition"),
-        ({"limit": "mass_g"}, "needs its figure in at_most"),
+        ({"limit": "mass_g"}, "needs its value in at_most"),
         ({"condition": "without_mains"}, "needs its hours"),
     ],
 )

@@ -34,11 +34,12 @@ from cobblewort.core.judging.working import (
     reading_term,
 )
 from cobblewort.core.standards import enclosures
+from cobblewort.core.text import Text, say
 
 
 @rule(
-    "FIT-03", "fit", "The board's holes match the case",
-    why="A board that is not held by its screws moves on its sockets until one breaks.",
+    "FIT-03", "fit", "The mounting holes of the board match the case",
+    why="A board that is not screwed down moves when a cable is plugged in, until a port breaks.",
     formula="the board's hole pattern is one of those that the case can hold",
     source="maker's drawings; patterns as the parts state them",
     reads=(stack_of,),
@@ -57,25 +58,29 @@ def holes(kit: Kit) -> Iterator[Observation]:
     if pattern is None:
         yield Observation(
             "holes", "note",
-            f"Not known: whether {case.name} holds {board.name}; its hole pattern is not stated.",
+            say(
+                "Not checked: mounting holes. {board} has no hole pattern to compare with {case}.",
+                board=board.name, case=case.the,
+            ),
             lines,
         )  # fmt: skip
     elif pattern not in case.part.case.holes:
-        takes = (
-            words.listed(case.part.case.holes) if case.part.case.holes else "none that is stated"
-        )
+        takes = words.listed(case.part.case.holes) if case.part.case.holes else "no stated pattern"
         yield Observation(
             "holes", "problem",
-            f"{case.name} has no standoffs for {board.name}: the board's hole pattern is "
-            f"{pattern}, the case takes {takes}.",
+            say(
+                "{case} has no standoffs for {board}: the hole pattern is {pattern}; the case "
+                "takes {takes}.",
+                case=words.opening(case.the), board=board.name, pattern=pattern, takes=takes,
+            ),
             lines,
         )  # fmt: skip
 
 
 @rule(
-    "FIT-04", "fit", "The board goes into the case",
-    why="One millimetre too long is too long.",
-    formula="board length and width against the room it stands in less its tabs, in mm",
+    "FIT-04", "fit", "The board fits into the case",
+    why="A board that is 1 mm too long does not go in.",
+    formula="board length and width <= inner length and width of the case less its tabs, in mm",
     source="maker's drawings",
     reads=(stack_of, standing_of, "built"),
     remedies=(into_the_middle, cut_by_hand, another("case", "board")),
@@ -90,15 +95,17 @@ def outline(kit: Kit) -> Iterator[Check | Observation]:
         if other.part.case is not None and other is not case:
             yield Observation(
                 other.id, "note",
-                f"{board.name} stands in {case.name}; {other.name} is left over, and nothing is "
-                "judged in it.",
+                say(
+                    "{board} is in {case}. {other} is not used, and nothing is checked in it.",
+                    board=board.name, case=case.the, other=words.opening(other.the),
+                ),
                 tuple(dict.fromkeys((other.line.id, case.line.id))),
             )  # fmt: skip
     shell, mounting = case.part.case, standing_of(kit)
     if mounting is None:
         return
     tabs_mm = 0.0 if case.line.modified else shell.tabs_mm
-    between = f" between its tabs of {tabs_mm:g} mm" if tabs_mm else ""
+    between = " between its tabs" if tabs_mm else ""
     inside = f"in its {mounting.label}" if mounting.label else "inside"
     room, at = mounting.room, mounting.main
     for side, own, whole, from_mm in (
@@ -108,11 +115,14 @@ def outline(kit: Kit) -> Iterator[Check | Observation]:
         left = whole - tabs_mm
         where = f"{inside}{between}"
         if from_mm > 0 and from_mm + own > whole:  # it goes in, but not where it was put
-            left, where = max(0.0, whole - from_mm), "left from where it stands"
+            left, where = max(0.0, whole - from_mm), "left from its position"
 
-        def sentence(margin: Margin, side: str = side, where: str = where) -> str:
+        def sentence(margin: Margin, side: str = side, where: str = where) -> Text:
             shown, limit = words.apart(words.mm, margin.value, margin.limit)
-            return f"{board.name} is {shown} in {side}; {case.name} has {limit} {where}."
+            return say(
+                "{board} has a {side} of {shown}; {case} has {limit} {where}.", board=board.name,
+                side=side, shown=shown, case=case.the, limit=limit, where=where,
+            )  # fmt: skip
 
         yield Check(
             side, f"Board {side} in the case", "mm", "max",
@@ -134,7 +144,7 @@ def _outline_sum(
 
 
 def _difference(room: Term, *taken: Term) -> Sum:
-    """Room less what takes it up."""
+    """Clearance less what takes it up."""
     inputs = [room, *taken]
     expression = " - ".join(term.symbol for term in inputs)
     words_for = f"{room.label} less {words.listed(term.label for term in taken)}"
@@ -148,10 +158,20 @@ def _cooler_terms(board: Item, cooler: Item) -> list[Term]:
         return []
     return [
         reading_term(
-            "h_die", "height of the die", "mm", board, "board_heat.soc_top_mm", heat.soc_top_mm
+            "h_die",
+            "height of the processor",
+            "mm",
+            board,
+            "board_heat.soc_top_mm",
+            heat.soc_top_mm,
         ),
         reading_term(
-            "h_pad", "what lies between", "mm", cooler, "cooler.interface_mm", own.interface_mm
+            "h_pad",
+            "thickness of the thermal pad",
+            "mm",
+            cooler,
+            "cooler.interface_mm",
+            own.interface_mm,
         ),
         reading_term(
             "h_cooler", "height of the cooler", "mm", cooler, "cooler.height_mm", own.height_mm
@@ -175,13 +195,15 @@ def _reach_terms(kit: Kit, side: str, item: Item) -> list[Term]:
     if item.part.stack is None:
         return []
     own = item.part.stack.above_mm if side == "above" else item.part.stack.below_mm
-    return [reading_term("h_board", f"tallest part {side}", "mm", item, f"stack.{side}_mm", own)]
+    return [
+        reading_term("h_board", f"tallest component {side}", "mm", item, f"stack.{side}_mm", own)
+    ]
 
 
 @rule(
-    "FIT-41", "fit", "Nothing in the case stands where a board does",
-    why="A peg for the thing that once lived in a shell is found when the board rocks on it.",
-    formula="the board's outline and each post that reaches its underside share no room",
+    "FIT-41", "fit", "No post of the case is under a board",
+    why="A board that rests on a post of the case cannot be screwed down flat.",
+    formula="the board's outline and each post that reaches its underside do not overlap",
     source="maker's drawings",
     reads=(stack_of, standing_of),
     remedies=(into_the_middle, cut_by_hand, another("case")),
@@ -196,8 +218,10 @@ def posts(kit: Kit) -> Iterator[Observation]:
     for post, board in mounting.posts:
         yield Observation(
             f"{board.id}.{post.x_mm:g}.{post.y_mm:g}", "problem",
-            f"{board.name} stands on a {post.label} of {case.name}: "
-            "move the board, or take the post off.",
+            say(
+                "{board} rests on a {post} of {case}. Move the board or remove the {post}.",
+                board=board.name, post=post.label, case=case.the,
+            ),
             (board.line.id, case.line.id),
         )  # fmt: skip
     shell = case.part.case
@@ -205,24 +229,29 @@ def posts(kit: Kit) -> Iterator[Observation]:
         if shell.any_holes and shell.places == 1 and not at.within(mounting.room):
             yield Observation(
                 f"{board.id}.edge", "problem",
-                f"{board.name} has no room beside the others on the floor of {case.name}.",
+                say(
+                    "{board} does not fit beside the other boards on the floor of {case}.",
+                    board=board.name, case=case.the,
+                ),
                 (board.line.id, case.line.id),
             )  # fmt: skip
     main, _ = mounting.boards[0]
     if main.line.position is not None and not (shell.any_holes or shell.self_made):
         yield Observation(
             f"{main.id}.fixed", "note",
-            f"{case.name} has standoffs of its own: {main.name} stands on those, not where it was "
-            "put.",
+            say(
+                "{case} has its own standoffs: {board} sits on them, not at the position entered.",
+                case=words.opening(case.the), board=main.name,
+            ),
             (main.line.id, case.line.id),
         )  # fmt: skip
 
 
 @rule(
-    "FIT-05", "fit", "The lid closes and the floor is clear",
-    why="Coolers and boards above decide whether a lid closes, boards below whether the standoffs "
-    "are long enough; both are noticed only with the parts in hand.",
-    formula="farthest reach of any layer from the board's face <= the case's room on that side",
+    "FIT-05", "fit", "The case has clearance above and below the board",
+    why="A cooler or add-on board that is too tall stops the lid from closing.",
+    formula="farthest reach of any layer from the board's face <= clearance of the case on that "
+            "side",
     source="maker's drawings; heights add up as die + interface + cooler",
     reads=(stack_of,),
     remedies=(sheets_off, another("case"), another("cooling"), another("add_on")),
@@ -240,12 +269,16 @@ def heights(kit: Kit) -> Iterator[Check]:
             continue
         item, reach = farthest
 
-        def sentence(margin: Margin, side: str = side, name: str = item.name) -> str:
+        def sentence(margin: Margin, side: str = side, tallest: Item = item) -> Text:
             shown, limit = words.apart(words.mm, margin.value, margin.limit)
-            return f"{name} reaches {shown} {side} the board; {case.name} has {limit} there."
+            return say(
+                "{tallest} reaches {shown} {side} the board; {case} has {limit} of clearance.",
+                tallest=words.opening(tallest.the), shown=shown, side=side, case=case.the,
+                limit=limit,
+            )  # fmt: skip
 
         yield Check(
-            side, f"Room {side} the board", "mm", "max", reach,
+            side, f"Clearance {side} the board", "mm", "max", reach,
             _room(board, case, side), sentence,
             tuple(dict.fromkeys((item.line.id, case.line.id))),
             working=partial(_heights_sum, kit, board, case, item, side, rating),
@@ -253,7 +286,7 @@ def heights(kit: Kit) -> Iterator[Check]:
 
 
 def _room(board: Item, case: Item, side: str) -> FloatArray:
-    """What a case leaves on one side of the board. [mm]"""
+    """Clearance of a case on one side of the board. [mm]"""
     return room_above_mm(case, board) if side == "above" else (
         case.compiled.figure(f"case.max_{side}_mm")
     )  # fmt: skip
@@ -264,7 +297,7 @@ def _heights_sum(
 ) -> Sum:
     del state
     path, room = f"case.max_{side}_mm", float(_room(board, case, side)[0])
-    label = f"room {side} the board"
+    label = f"clearance {side} the board"
     given = (
         reading_term("h_case", label, "mm", case, path, rating)
         if room == rating.nominal
@@ -274,9 +307,9 @@ def _heights_sum(
 
 
 @rule(
-    "FIT-06", "fit", "A cooler fits under the board above it",
-    why="A drive board above and a cooler want the same room over the processor.",
-    formula="die + interface + cooler height <= free height under the add-on board, in mm",
+    "FIT-06", "fit", "The cooler fits under the board above it",
+    why="An add-on board and a cooler share the height above the processor.",
+    formula="processor + pad + cooler height <= clearance under the add-on board, in mm",
     source="maker's drawings",
     reads=(layers_of,),
     remedies=(taller_standoffs, another("cooling"), another("add_on")),
@@ -295,15 +328,20 @@ def under_add_on(kit: Kit) -> Iterator[Check | Observation]:
         if not cooler.part.cooler.room_above:
             yield Observation(
                 add_on.id, "problem",
-                f"{cooler.name} leaves no room for a board above it, and {add_on.name} stands "
-                "there.",
+                say(
+                    "{cooler} leaves no clearance for a board above it; {board} is there.",
+                    cooler=words.opening(cooler.the), board=add_on.name,
+                ),
                 lines,
             )  # fmt: skip
         elif add_on.id in stack.gaps and not _made_for(add_on, cooler):
 
-            def sentence(margin: Margin, name: str = add_on.name) -> str:
+            def sentence(margin: Margin, name: str = add_on.name) -> Text:
                 shown, limit = words.apart(words.mm, margin.value, margin.limit)
-                return f"{cooler.name} stands {shown} high; under {name} there are {limit}."
+                return say(
+                    "{cooler} is {shown} high; the clearance under {board} is {limit}.",
+                    cooler=words.opening(cooler.the), shown=shown, board=name, limit=limit,
+                )  # fmt: skip
 
             yield Check(
                 add_on.id, f"Cooler under {add_on.name}", "mm", "max", top,
@@ -323,15 +361,15 @@ def _made_for(add_on: Item, cooler: Item) -> bool:
 def _under_sum(board: Item, cooler: Item, name: str, clear_mm: float, state: int) -> Sum:
     del state
     return _difference(
-        computed_term("h_clear", f"free height under {name}", "mm", clear_mm, None),
+        computed_term("h_clear", f"clearance under {name}", "mm", clear_mm, None),
         *_cooler_terms(board, cooler),
     )
 
 
 @rule(
-    "FIT-11", "fit", "The case stands the water of its place",
-    why="Water finds every gap, and a case for the desk has nothing but gaps.",
-    formula="second digit of the IP rating >= 4 (splashing) where the place is wet",
+    "FIT-11", "fit", "The case keeps out the water at the location",
+    why="Water enters a case without a rating through every gap.",
+    formula="second digit of the IP rating >= 4 (splashing) where the location is wet",
     source="IEC 60529 (from memory)",
     reads=(stack_of, "place.wet"),
     remedies=(another("case"), add_missing("case")),
@@ -347,20 +385,26 @@ def water(kit: Kit) -> Iterator[Observation]:
         if case.line.modified:
             yield Observation(
                 "cut", "tight",
-                f"The openings of {case.name} are cut by hand, and its place is wet: what keeps "
-                "water out there is not known.",
+                say(
+                    "The openings of {case} are cut by hand and the location is wet. Not checked: "
+                    "their seals.",
+                    case=case.the,
+                ),
                 (case.line.id,),
             )  # fmt: skip
         return
-    what = "There is no case" if case is None else f"{case.name} is not made against water"
+    told = (
+        say("The kit has no case, and the location is wet.") if case is None
+        else say("{case} is not water-protected, and the location is wet.",
+                 case=words.opening(case.the))
+    )  # fmt: skip
     lines = () if case is None else (case.line.id,)
-    yield Observation("case", "problem", f"{what}, and its place is wet.", lines)
+    yield Observation("case", "problem", told, lines)
 
 
 @rule(
-    "FIT-34", "fit", "The case stands the dust of its place",
-    why="Sawdust and flour settle in fins and fans; a cooler that was enough in spring "
-    "throttles in autumn.",
+    "FIT-34", "fit", "The case keeps out the dust at the location",
+    why="Dust settles in fins and fans until the cooler no longer cools enough.",
     formula="first digit of the IP rating >= 5 (dust-protected) where there is much dust",
     source="IEC 60529 (from memory)",
     reads=(stack_of, "place.dust"),
@@ -377,20 +421,25 @@ def dust(kit: Kit) -> Iterator[Observation]:
     if rating >= enclosures.DUST_PROTECTED:
         return
     lines = () if case is None else (case.line.id,)
-    where = "Without a case" if case is None else f"In {case.name}"
+    case_told = "A kit without a case" if case is None else words.opening(case.the)
     if much:
         yield Observation(
-            "case", "tight", f"{where} dust settles on everything: {_CLEAN_IT}", lines
-        )
+            "case", "tight",
+            say("{case} does not keep out the dust at this location. {clean}", case=case_told,
+                clean=_CLEAN_IT),
+            lines,
+        )  # fmt: skip
     elif stack.cooler is not None and turns(stack.cooler.part):
         cooler = stack.cooler
         yield Observation(
-            "fan", "note", f"{where} {cooler.name} draws dust through its fins: {_CLEAN_IT}",
+            "fan", "note",
+            say("{cooler} draws dust through its fins. {clean}", cooler=words.opening(cooler.the),
+                clean=_CLEAN_IT),
             (*lines, cooler.line.id),
         )  # fmt: skip
 
 
-_CLEAN_IT = "look at fan and fins every few months, and clean them."
+_CLEAN_IT = "Clean fan and fins every few months."
 
 
 _BREATH_MM = 2.0
@@ -399,9 +448,9 @@ _BREATH_MM = 2.0
 
 
 @rule(
-    "FIT-29", "fit", "A fan has air to breathe",
-    why="A fan that nearly touches the lid or a board moves noise instead of air.",
-    formula="free height over the cooler >= 2 mm; less is a note",
+    "FIT-29", "fit", "The fan has clearance above it",
+    why="A fan close to a lid or board moves little air and is loud.",
+    formula="clearance over the cooler >= 2 mm; less is a note",
     source="common practice",
     reads=(stack_of,),
     remedies=(taller_standoffs, another("cooling"), another("case")),
@@ -429,23 +478,25 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
     if float(free[0]) < 0:
         return  # the lid or the board is in the way, and that is told already
 
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
-        return (
-            f"Over the fan of {cooler.name} there are {shown} {label}; it needs {limit} to breathe."
-        )
+        return say(
+            "The fan of {cooler} has {shown} of clearance {where}; it needs {limit}.",
+            cooler=cooler.the, shown=shown, where=label, limit=limit,
+        )  # fmt: skip
 
     yield Check(
-        cooler.id, f"Air over {cooler.name}", "mm", "min", np.maximum(free, 0.0),
+        cooler.id, f"Fan clearance of {cooler.name}", "mm", "min", np.maximum(free, 0.0),
         _BREATH_MM, sentence, (cooler.line.id, over.line.id),
         breach="note",
         working=lambda _: Sum(
-            "free height less the cooler, less what a fan wants", "h_room - h_top - h_breath",
+            "clearance less the cooler, less the clearance that a fan needs", "h_room - h_top - "
+            "h_breath",
             [
                 computed_term("h_room", f"height {label}", "mm", float(room[0]), None),
                 computed_term("h_top", f"top of {cooler.name}", "mm",
                               float(cooler_top_mm(board, cooler)[0]), None),
-                plain_term("h_breath", "what a fan wants over it", "mm", cooler, _BREATH_MM),
+                plain_term("h_breath", "clearance that a fan needs", "mm", cooler, _BREATH_MM),
             ],
         ),
     )  # fmt: skip

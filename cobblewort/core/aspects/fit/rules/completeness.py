@@ -16,39 +16,39 @@ from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.remedies import add_missing, another, another_cable
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.text import say
 
 
 @rule(
-    "FIT-01", "fit", "Everything that it needs to run is in the kit",
-    why="A board without a supply or without something to start from is the commonest gap in a "
-    "first list, and it is noticed on the evening of the build.",
-    formula="board, supply and boot medium: at least one of each",
+    "FIT-01", "fit", "The kit has a board, a power supply and a boot drive",
+    why="Without one of these three the kit cannot start.",
+    formula="board, power supply and boot drive: at least one of each",
     source="common practice",
     reads=("connected", board_reached),
     remedies=(add_missing("board", "power_supply", "boot_drive"),),
 )  # fmt: skip
 def complete(kit: Kit) -> Iterator[Observation]:
-    """One remark for each of board, supply and boot medium that is missing."""
+    """One observation for each of board, supply and boot drive that is missing."""
     missing = {
-        "board": "The kit has no board yet; choose one to begin.",
-        "power_supply": "The kit has no supply; nothing would run.",
-        "boot_drive": "There is nothing to start from; add a memory card or a drive.",
+        "board": "The kit has no board. Choose one to begin.",
+        "power_supply": "The kit has no power supply. Add one.",
+        "boot_drive": "The kit has no boot drive. Add a memory card or a drive.",
     }
     for role, sentence in missing.items():
         if not kit.connected.of_role(role) and not (role == "power_supply" and board_reached(kit)):
-            yield Observation(role, "problem", sentence)
+            yield Observation(role, "problem", say(sentence))
 
 
 @rule(
-    "FIT-09", "fit", "A lead joins the supply to the board",
-    why="A supply with a socket of its own comes without the lead, and no lead is in the box.",
-    formula="every required inlet is reached from a source",
+    "FIT-09", "fit", "A cable connects the power supply to the board",
+    why="A power supply with a port of its own usually comes without a cable.",
+    formula="every required power input is reached from a source",
     source="common practice",
     reads=(fit_of, boards_of, board_reached, "connected"),
     remedies=(another_cable,),
 )  # fmt: skip
 def cable_there(kit: Kit) -> Iterator[Observation]:
-    """A supply with a free socket while the board's inlet is empty: the lead is missing."""
+    """A supply with a free socket while the board's input is empty: the cable is missing."""
     supplies = kit.connected.of_role("power_supply")
     boards = boards_of(kit)
     if not boards or not supplies or board_reached(kit):
@@ -62,23 +62,28 @@ def cable_there(kit: Kit) -> Iterator[Observation]:
         if outlets:
             yield Observation(
                 f"{board.id}.{name}", "problem",
-                f"No lead joins {supplies[0].name} ({words.connector(outlets[0])} socket) to the "
-                f"{words.connector(inlet.connector)} inlet of {board.name}.",
+                say(
+                    "No cable connects {supply} ({outlet} port) to the {inlet} power input of "
+                    "{board}.",
+                    supply=supplies[0].the, outlet=words.connector(outlets[0]),
+                    inlet=words.connector(inlet.connector), board=board.name,
+                ),
                 (supplies[0].line.id, board.line.id), (f"{board.id}.{name}",),
             )  # fmt: skip
 
 
 @rule(
-    "FIT-28", "fit", "A lead joins each picture to who looks at it",
-    why="Video sockets come in three sizes, and the lead in the drawer has the other two.",
-    formula="one end of a lead in the screen, its other end in a video socket of the board; from "
-    "another machine to what takes its picture in likewise",
+    "FIT-28", "fit", "A video cable connects each screen and video input",
+    why="Video ports come in three sizes; a cable of the wrong size does not fit.",
+    formula="one end of a video cable in the screen, the other in a video port of the board; the "
+            "same "
+    "from other equipment to a video input",
     source="types A, C and D of the digital video connector (from memory): none fits another",
     reads=(fit_of, boards_of, "connected"),
     remedies=(video_cable, another("cable")),
 )  # fmt: skip
 def pictures_joined(kit: Kit) -> Iterator[Observation]:
-    """Each screen that no lead joins to a board, and what takes a picture in without a lead from
+    """Each screen that no cable joins to a board, and what takes a picture in without a cable from
     the other machine; a note where the screen is lent or where no such machine is in the plan.
     """
     givers = {
@@ -125,14 +130,20 @@ def _screen_alone(screen: Item, connector: str, boards: list[Item]) -> Iterator[
     )
     lines = (screen.line.id, boards[0].line.id)
     if not ours:
-        sentence = f"{boards[0].name} has no video socket, and {screen.name} needs one."
+        sentence = say(
+            "{board} has no video port; {screen} needs one.",
+            board=boards[0].name, screen=screen.name,
+        )  # fmt: skip
         yield Observation(screen.id, "problem", sentence, lines)
         return
     borrowed = screen.line.role == "set_up"
     yield Observation(
         screen.id, "note" if borrowed else "problem",
-        f"No lead joins {screen.name} ({words.connector(connector)}) to {boards[0].name} "
-        f"({words.listed(ours)}){': borrow one too' if borrowed else ''}.",
+        say(
+            "No cable connects {screen} ({theirs}) to {board} ({ours}).{borrow}",
+            screen=screen.name, theirs=words.connector(connector), board=boards[0].name,
+            ours=words.listed(ours), borrow=" Borrow one for set-up." if borrowed else "",
+        ),
         lines,
     )  # fmt: skip
 
@@ -142,14 +153,20 @@ def _taker_alone(taker: Item, connector: str, machines: list[Item]) -> Iterator[
     if not machines:
         yield Observation(
             taker.id, "note",
-            f"{taker.name} takes its picture in by a {theirs} socket; the lead from the other "
-            "computer is not part of the plan.",
+            say(
+                "{taker} has {article} {theirs} video input. The cable from the other equipment is "
+                "not part of this plan.",
+                taker=taker.name, theirs=theirs, article=words.article(theirs),
+            ),
             (taker.line.id,),
         )  # fmt: skip
         return
     yield Observation(
         taker.id, "problem",
-        f"No lead brings the picture of {machines[0].name} to {taker.name} ({theirs}).",
+        say(
+            "No video cable connects {machine} to {taker} ({theirs}).",
+            machine=machines[0].name, taker=taker.name, theirs=theirs,
+        ),
         (taker.line.id, machines[0].line.id),
     )  # fmt: skip
 

@@ -25,15 +25,16 @@ from cobblewort.core.judging.margin import Severity
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.standards.poe import NETWORK_POWER
+from cobblewort.core.text import Text, say
 
 
 @rule(
     "FIT-02",
     "fit",
-    "Every plug has a socket",
-    why="Connector, role, key and generation decide whether a plug goes in; when more want a kind "
-    "of socket than there are, something is left over.",
-    formula="a matching of plugs to sockets, found by augmenting paths",
+    "Every plug has a port",
+    why="A plug needs a free port of its connector, key and generation; without one the part stays "
+    "unconnected.",
+    formula="a matching of plugs to ports and slots, found by augmenting paths",
     source="USB, PCI Express and M.2 connector definitions (from memory)",
     reads=(fit_of, "connected"),
     remedies=(
@@ -43,7 +44,7 @@ from cobblewort.core.standards.poe import NETWORK_POWER
     ),
 )
 def plugs_placed(kit: Kit) -> Iterator[Observation]:
-    """One remark for each plug of a line; a spare lead or supply is only a note."""
+    """One observation for each plug of a line; a spare cable or supply is only a note."""
     if not kit.connected.of_role("board"):
         return
     spare_cables = _spare_cables(fit_of(kit))
@@ -71,7 +72,7 @@ def plugs_placed(kit: Kit) -> Iterator[Observation]:
 
 
 def _spare_cables(fit: Assignment) -> dict[str, list[Item]]:
-    """Leads none of whose ends is plugged in anywhere, by their line."""
+    """Cables none of whose ends is plugged in anywhere, by their line."""
     placed = {plug.item.id for plug, _ in fit.placed.values()}
     held = {socket.item.id for _, socket in fit.placed.values()}
     spare: dict[str, dict[str, Item]] = {}
@@ -86,47 +87,66 @@ def _spare_cables(fit: Assignment) -> dict[str, list[Item]]:
     return {line: list(cables.values()) for line, cables in spare.items()}
 
 
-def _spare_sentence(cables: list[Item]) -> str:
-    line, model = cables[0].line, cables[0].part.model
+def _spare_sentence(cables: list[Item]) -> Text:
+    line, first = cables[0].line, cables[0]
     if line.quantity == 1:
-        return f"{model} joins nothing here: it is spare."
-    return f"{len(cables)} of the {line.quantity} {model} join nothing here: spare."
+        return say("{cable} is spare: it connects nothing.", cable=words.opening(first.the))
+    return say(
+        "{count} of {all} {cable} cables are spare: they connect nothing.",
+        count=len(cables), all=line.quantity, cable=first.part.model,
+    )  # fmt: skip
 
 
-def _unplaced_sentence(group: list[Unplaced]) -> str:
+def _unplaced_sentence(group: list[Unplaced]) -> Text:
     first = group[0]
     line, part = first.plug.item.line, first.plug.item.part
     kinds = words.listed(words.connector(c) for c in first.plug.plug.connectors)
+    kinds = f"{kinds} {_port_word(first.plug.plug.connectors[0])}"
     label = first.plug.plug.label or "plug"
     whose = f"The {label} of {part.model}"
     if line.quantity > 1:
-        whose = f"{len(group)} of the {line.quantity} {part.model}"
+        whose = f"{len(group)} of {line.quantity} {part.model}"
+    several = len(group) > 1
     if first.reason == "taken":
         taken = len(first.sockets)
         holder = next((r.item.name for r in first.rivals if r.item is not
                        first.plug.item), None)  # fmt: skip
-        held = {1: "the only one is taken", 2: "both are taken"}.get(
-            taken, f"all {taken} are taken"
+        held = {1: "the only one is in use", 2: "both are in use"}.get(
+            taken, f"all {taken} are in use"
         )
         by = f" by {holder}" if taken == 1 and holder else ""
-        return (
-            f"{whose} {'find' if len(group) > 1 else 'finds'} no free {kinds} socket: {held}{by}."
-        )
+        return say(
+            "{whose} {have} no free {kinds}: {held}{by}.", whose=whose,
+            have="have" if several else "has", kinds=kinds, held=held, by=by,
+        )  # fmt: skip
     if first.reason == "unsuitable":
         turned = first.plug.plug.contacts is not None and any(
             s.socket.contacts not in (None, first.plug.plug.contacts) for s in first.sockets_alike
         )
-        why = "the contacts face the other way" if turned else "key or generation differ"
-        goes = "go" if len(group) > 1 else "goes"
-        return f"{whose} {goes} into no {kinds} socket here: {why}."
-    wants = "need" if len(group) > 1 else "requirements"
-    return f"{whose} {wants} a {kinds} socket, and nothing in the kit has one."
+        why = "the contacts face the other way" if turned else "the key or generation differs"
+        return say(
+            "{whose} {fit} no {kinds} in this kit: {why}.", whose=whose,
+            fit="fit" if several else "fits", kinds=kinds, why=why,
+        )  # fmt: skip
+    return say(
+        "{whose} {need} {article} {kinds}; no part in the kit has one.", whose=whose,
+        need="need" if several else "needs", article=words.article(kinds), kinds=kinds,
+    )  # fmt: skip
+
+
+def _port_word(connector: str) -> str:
+    """What a socket of this connector is called: a slot, pins of the header, or a port."""
+    if connector in ("m2", "memory-card", "flat-16") or connector.startswith("pcie"):
+        return "slot"
+    if connector.startswith("header-"):
+        return "pin"
+    return "connector" if connector.startswith(("camera-", "fan-", "sata")) else "port"
 
 
 @rule(
-    "FIT-07", "fit", "A drive has the length its socket takes",
-    why="A drive that is longer than the last standoff of its board cannot be screwed down.",
-    formula="the drive's size is one of those that the socket lists",
+    "FIT-07", "fit", "Each M.2 drive has a length that its slot takes",
+    why="A drive of another length cannot be screwed down.",
+    formula="size of the drive is one of those that the slot lists",
     source="PCI Express M.2 specification, module sizes (from memory)",
     reads=(fit_of,),
     remedies=(another("storage", "boot_drive"), another("add_on")),
@@ -141,17 +161,20 @@ def drive_length(kit: Kit) -> Iterator[Observation]:
             continue
         yield Observation(
             plug.id, "problem",
-            f"{plug.item.name} is {words.mm(drive.length_mm)} long ({drive.size}); the "
-            f"{socket.socket.label or 'socket'} of {socket.item.name} takes "
-            f"{words.listed(socket.socket.lengths)}.",
+            say(
+                "{drive} is {length} long ({size}); the {slot} of {holder} takes {sizes}.",
+                drive=plug.item.name, length=words.mm(drive.length_mm), size=drive.size,
+                slot=socket.socket.label or "slot", holder=socket.item.name,
+                sizes=words.listed(socket.socket.lengths),
+            ),
             (plug.item.line.id, socket.item.line.id), (socket.id,),
         )  # fmt: skip
 
 
 @rule(
-    "FIT-08", "fit", "A drive speaks the protocol of its socket",
-    why="The same M.2 shape carries two protocols: the wrong one fits and is never detected.",
-    formula="the drive's protocol is one of those that the socket carries",
+    "FIT-08", "fit", "Each M.2 drive has the protocol of its slot",
+    why="M.2 slots carry SATA or PCIe. A drive of the other protocol fits but is not detected.",
+    formula="protocol of the drive is one of those that the slot carries",
     source="PCI Express M.2 specification, keys and what they carry (from memory)",
     reads=(fit_of,),
     remedies=(another("storage", "boot_drive"), another("add_on")),
@@ -165,19 +188,25 @@ def drive_protocol(kit: Kit) -> Iterator[Observation]:
             continue
         yield Observation(
             plug.id, "problem",
-            f"{plug.item.name} speaks {drive.protocol.upper()}; the "
-            f"{socket.socket.label or 'socket'} of {socket.item.name} carries "
-            f"{words.listed(p.upper() if p == 'sata' else 'PCIe' for p in carried)}. It "
-            "fits, but will not be detected.",
+            say(
+                "{drive} is {article} {protocol} drive; the {slot} of {holder} is {carried} only. "
+                "The drive fits, but the board does not detect it.",
+                drive=plug.item.name, protocol=_PROTOCOLS[drive.protocol],
+                article=words.article(_PROTOCOLS[drive.protocol]),
+                slot=socket.socket.label or "slot", holder=socket.item.name,
+                carried=words.listed(_PROTOCOLS.get(p, p) for p in carried),
+            ),
             (plug.item.line.id, socket.item.line.id), (socket.id,),
         )  # fmt: skip
 
 
+_PROTOCOLS = {"pcie": "PCIe", "sata": "SATA", "usb": "USB"}
+
+
 @rule(
-    "FIT-10", "fit", "What is in use stays reachable",
-    why="A board above covers the header, one below the card slot; it is noticed when the card has "
-    "to come out.",
-    formula="no socket in use is among those that a stacked board closes or hampers",
+    "FIT-10", "fit", "Every port and slot in use is reachable",
+    why="A stacked board can cover a port or slot of the main board, such as the card slot.",
+    formula="no port or slot in use is covered or obstructed by a stacked board",
     source="maker's drawings",
     reads=(fit_of, layers_of),
     remedies=(another("add_on"), another("boot_drive"), remove_named),
@@ -198,15 +227,18 @@ def reachable(kit: Kit) -> Iterator[Observation]:
             if not closed and _is_card_extender(plug, socket):
                 continue  # it goes in before the board does, and stays
             if closed or socket.name in own.hampers:
-                where = socket.socket.label or socket.name
                 told = (
-                    f"closes it: {plug.item.name} cannot be plugged in there"
+                    "{cover} covers the {where} of {board}: {plug} cannot be plugged in."
                     if closed
-                    else f"leaves hardly any room to reach it: plug {plug.item.name} in first"
+                    else "{cover} leaves little clearance at the {where} of {board}. Plug in "
+                    "{plug} before you fit {cover}."
                 )
                 yield Observation(
                     f"{cover.id}.{plug.id}", "problem" if closed else "tight",
-                    f"{cover.name} lies over the {where} of {board.name} and {told}.",
+                    say(
+                        told, cover=cover.name, where=socket.socket.label or socket.name,
+                        board=board.name, plug=plug.item.name,
+                    ),
                     (cover.line.id, plug.item.line.id), (socket.id,),
                 )  # fmt: skip
 
@@ -216,7 +248,7 @@ def _is_card_extender(plug: PlugRef, socket: SocketRef) -> bool:
 
 
 def plug_name(plug: PlugRef) -> str:
-    """A plug as people say it: the piece, and which of its plugs where it has several."""
+    """A plug as people say it: the item, and which of its plugs where it has several."""
     if len(plug.item.part.plugs) > 1 and plug.plug.label:
         return f"{plug.item.name}, {plug.plug.label}"
     return plug.item.name
@@ -226,15 +258,16 @@ _NOISY_GENERATION = 3.0
 
 
 @rule(
-    "FIT-40", "fit", "A 2.4 GHz stick keeps away from USB 3",
-    why="USB 3 sends noise between 2 and 3 GHz: a stick beside a drive in use hears half as far.",
-    formula="a stick for 2.4 GHz beside a USB 3 plug in use: on an extension",
-    source="noise of 5 Gb/s signalling reaches past 2.5 GHz (from memory); common practice",
+    "FIT-40", "fit", "No 2.4 GHz adapter is next to a USB 3 plug",
+    why="USB 3 emits noise between 2 and 3 GHz, which about halves the range of an adapter "
+        "beside it.",
+    formula="a 2.4 GHz adapter next to a USB 3 plug in use: on an extension cable",
+    source="noise of 5 Gbit/s signalling reaches past 2.5 GHz (from memory); common practice",
     reads=(fit_of,),
     remedies=(more_sockets,),
 )  # fmt: skip
 def away_from_usb_3(kit: Kit) -> Iterator[Observation]:
-    """Each stick with a USB 3 drive, bridge or hub in the same row of sockets."""
+    """Each adapter with a USB 3 drive, bridge or hub in the same row of sockets."""
     placed = list(fit_of(kit).placed.values())
     for plug, socket in placed:
         bands = plug.item.part.radio_ghz
@@ -251,7 +284,10 @@ def away_from_usb_3(kit: Kit) -> Iterator[Observation]:
         if beside is not None:
             yield Observation(
                 plug.id, "tight",
-                f"{plug.item.name} stands beside {beside.name}, whose USB 3 is heard at 2.4 GHz: "
-                "it loses much of its reach. Put it on a short extension.",
+                say(
+                    "{adapter} (2.4 GHz) is next to the USB 3 plug of {other}, which interferes "
+                    "with it. Use a short extension cable.",
+                    adapter=plug.item.name, other=beside.name,
+                ),
                 (plug.item.line.id, beside.line.id), (socket.id,),
             )  # fmt: skip

@@ -17,6 +17,7 @@ from cobblewort.core.judging.working import Sum, computed_term, plan_term, readi
 from cobblewort.core.parts.model import PinHeader
 from cobblewort.core.plans.patch import EditLine, Patch, SetFields
 from cobblewort.core.standards import header
+from cobblewort.core.text import Figure, Text, say
 
 _BRIGHT_SHARE = 0.5
 """An LED at less than this of its current is seen to be dim: common practice."""
@@ -52,7 +53,7 @@ def bare_led(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """Set a piece that can be moved to an address where nobody answers."""
+    """Set an item that can be moved to an address where nobody answers."""
     taken = set(header_of(kit).addresses)
     for item, use in items_on_header(kit.connected):
         if item.id not in finding.sockets:
@@ -64,16 +65,16 @@ def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "FIT-12", "fit", "No header pin is wanted twice",
-    why="Two parts on one pin disturb each other, or neither works; a fan that is steered by the "
-    "pin of the audio clock is the usual pair.",
+    "FIT-12", "fit", "No GPIO pin is used twice",
+    why="Two parts on one pin disturb each other or do not work; a fan control and the audio clock "
+    "are the usual pair.",
     formula="each pin has one user, or only users that share a bus, power or ground",
     source="pin functions as the parts state them; buses by the I2C and SPI conventions",
     reads=(header_of,),
     remedies=(free_pin, another("add_on"), remove_named),
 )  # fmt: skip
 def pins_once(kit: Kit) -> Iterator[Observation]:
-    """One remark for each set of users that want the same pins."""
+    """One observation for each set of users that want the same pins."""
     used = header_of(kit)
     by_users: dict[tuple[str, ...], list[int]] = {}
     for pin in used.clashes:
@@ -84,29 +85,32 @@ def pins_once(kit: Kit) -> Iterator[Observation]:
         which = words.listed(f"{pin} ({header.pin_name(pin)})" for pin in pins)
         yield Observation(
             f"pin{pins[0]}", "problem",
-            f"{words.opening(names)} need the same header {'pins' if len(pins) > 1 else 'pin'}: "
-            f"{which}.",
+            say(
+                "{names} use the same GPIO {pins}: {which}.", names=words.opening(names),
+                pins="pins" if len(pins) > 1 else "pin", which=which,
+            ),
             tuple(dict.fromkeys(u.line for u in users if u.line)), ids,
         )  # fmt: skip
 
 
 @rule(
-    "FIT-13", "fit", "Every part on the I2C bus has an address of its own",
-    why="Two parts that answer at one address answer at once; some can be set to another, some "
-    "cannot.",
+    "FIT-13", "fit", "Every part on the I2C bus has its own address",
+    why="Two parts with the same address answer at once. Some can be set to another address.",
     formula="no 7-bit address is used twice on the bus of pins 3 and 5",
     source="I2C-bus specification, addressing (from memory)",
     reads=(header_of,),
     remedies=(other_address, another("add_on"), remove_named),
 )  # fmt: skip
 def addresses_differ(kit: Kit) -> Iterator[Observation]:
-    """One remark for each address at which several pieces answer, and for one nobody can have."""
+    """One observation for each address at which several items answer, and for one out of range."""
     for address, items in header_of(kit).addresses.items():
         if len(items) > 1:
             yield Observation(
                 f"0x{address:02X}", "problem",
-                f"{words.few(p.name for p in items)} answer at the same I2C "
-                f"address, 0x{address:02X}.",
+                say(
+                    "{names} have the same I2C address, {address}.",
+                    names=words.few(p.name for p in items), address=f"0x{address:02X}",
+                ),
                 tuple(dict.fromkeys(p.line.id for p in items)), tuple(p.id for p in items),
             )  # fmt: skip
         for item in items:
@@ -114,16 +118,19 @@ def addresses_differ(kit: Kit) -> Iterator[Observation]:
             if address not in can:
                 yield Observation(
                     f"{item.id}.set", "problem",
-                    f"{item.name} cannot be set to 0x{address:02X}; it can have "
-                    f"{words.listed(f'0x{a:02X}' for a in can)}.",
+                    say(
+                        "{item} cannot be set to {address}; its addresses are {can}.",
+                        item=item.name, address=f"0x{address:02X}",
+                        can=words.listed(f"0x{a:02X}" for a in can),
+                    ),
                     (item.line.id,), (item.id,),
                 )  # fmt: skip
 
 
 @rule(
-    "FIT-14", "fit", "The header can be reached",
-    why="Pins that are not soldered in, or that a board above hides, take no wires.",
-    formula="the board has its header fitted, and no stacked board hides it",
+    "FIT-14", "fit", "The GPIO header is reachable",
+    why="A header that is not soldered in, or is covered by a board, cannot be used.",
+    formula="the board has its GPIO header fitted, and no stacked board covers it",
     source="maker's drawings",
     reads=(header_of, layers_of, "connected", "wired"),
     remedies=(another("add_on", "board"), remove_named),
@@ -140,11 +147,13 @@ def header_reached(kit: Kit) -> Iterator[Observation]:
         return
     own = board.part.pin_header
     if own is None or not own.fitted:
-        missing = "has no header" if own is None else "comes without its header soldered in"
+        missing = "has no GPIO header" if own is None else "comes without a soldered GPIO header"
         yield Observation(
             "fitted", "problem",
-            f"{board.name} {missing}, and {words.few(names)} "
-            f"{'requirements' if len(names) == 1 else 'need'} its pins.",
+            say(
+                "{board} {missing}; {names} {need} its pins.", board=board.name, missing=missing,
+                names=words.few(names), need="needs" if len(names) == 1 else "need",
+            ),
             lines,
         )  # fmt: skip
     for cover in layers_of(kit).add_ons("above"):
@@ -156,15 +165,18 @@ def header_reached(kit: Kit) -> Iterator[Observation]:
         if below:
             yield Observation(
                 cover.id, "problem",
-                f"{cover.name} lies over the header and does not pass it on: "
-                f"{words.few(below)} cannot be reached there.",
+                say(
+                    "{cover} covers the GPIO header and does not pass it through: {names} cannot "
+                    "be connected.",
+                    cover=cover.name, names=words.few(below),
+                ),
                 tuple(dict.fromkeys((cover.line.id, *(p.line.id for p in hidden)))),
             )  # fmt: skip
 
 
 @rule(
-    "FIT-15", "fit", "Nothing puts more than 3.3 V onto a pin",
-    why="The pins stand 3.3 V and no more; a part that answers with 5 V destroys the board.",
+    "FIT-15", "fit", "No part puts more than 3.3 V on a GPIO pin",
+    why="GPIO pins accept at most 3.3 V; 5 V destroys the board.",
     formula="signal voltage of the part <= 3.3 V",
     source="logic levels of 3.3 V inputs; common practice: level shifter or two resistors between",
     reads=("connected",),
@@ -176,16 +188,19 @@ def levels(kit: Kit) -> Iterator[Observation]:
         if use.signal_v > header.SIGNAL_V:
             yield Observation(
                 item.id, "problem",
-                f"{item.name} puts {words.volts(use.signal_v)} onto its pins; the header "
-                f"tolerates {words.volts(header.SIGNAL_V)}. Put a level shifter between.",
+                say(
+                    "{item} outputs {output}; GPIO pins accept at most {limit}. Add a level "
+                    "shifter.",
+                    item=item.name, output=Figure(use.signal_v, "V", 1),
+                    limit=Figure(header.SIGNAL_V, "V", 1),
+                ),
                 (item.line.id,), (item.id,),
             )  # fmt: skip
 
 
 @rule(
-    "FIT-16", "fit", "An LED gets the voltage it is made for",
-    why="An LED sold for 12 V only glows at 3.3 V, and one with no voltage to spare is never twice "
-    "as bright as the next.",
+    "FIT-16", "fit", "Each LED gets its rated voltage",
+    why="A 12 V LED stays dim at 3.3 V, and an LED with little spare voltage varies in brightness.",
     formula="3.3 V less the LED's forward voltage >= 0.5 V; an LED with its resistor built in "
     "takes I_rated (3.3 V - Vf) / (V_rated - Vf): below half of its current a note, dark below Vf",
     source="common practice",
@@ -203,15 +218,23 @@ def led_voltage(kit: Kit) -> Iterator[Observation]:
             if part.current_ma <= 0:
                 yield Observation(
                     subject, "problem",
-                    f"{name} stays dark: it needs {words.volts(led.forward_v)}, and pin {led.pin} "
-                    f"gives {words.volts(header.SIGNAL_V)}.",
+                    say(
+                        "{led} stays dark: it needs {needs}; GPIO pin {pin} supplies {gives}.",
+                        led=name, needs=Figure(led.forward_v, "V", 1), pin=led.pin,
+                        gives=Figure(header.SIGNAL_V, "V", 1),
+                    ),
                     sockets=(subject,),
                 )  # fmt: skip
             elif part.current_ma < _BRIGHT_SHARE * led.current_ma:
                 yield Observation(
                     subject, "note",
-                    f"{name} is made for {led.made_for_v:g} V and glows dimly from pin {led.pin}: "
-                    f"{part.current_ma:.1f} mA instead of {led.current_ma:g} mA.",
+                    say(
+                        "{led} is dim on GPIO pin {pin}: it is rated for {rated} and draws {draws} "
+                        "instead of {full}.",
+                        led=name, pin=led.pin, rated=words.counted(led.made_for_v, "V"),
+                        draws=words.milliamps(part.current_ma),
+                        full=words.milliamps(led.current_ma),
+                    ),
                     sockets=(subject,),
                 )  # fmt: skip
             continue
@@ -219,24 +242,30 @@ def led_voltage(kit: Kit) -> Iterator[Observation]:
         if spare_v <= 0:
             yield Observation(
                 subject, "problem",
-                f"{name} needs {words.volts(led.forward_v)} to light; pin {led.pin} gives "
-                f"{words.volts(header.SIGNAL_V)}.",
+                say(
+                    "{led} stays dark: it needs {needs}; GPIO pin {pin} supplies {gives}.",
+                    led=name, needs=Figure(led.forward_v, "V", 1), pin=led.pin,
+                    gives=Figure(header.SIGNAL_V, "V", 1),
+                ),
                 sockets=(subject,),
             )  # fmt: skip
         elif spare_v < _HEADROOM_V:
             yield Observation(
                 subject, "note",
-                f"Only {words.volts(spare_v)} are left for the resistor of {led.label}: its "
-                "current will differ by a third from one LED to the next.",
+                say(
+                    "The resistor of {led} has only {spare}: the current varies by about a third "
+                    "between LEDs.",
+                    led=led.label, spare=words.volts(spare_v),
+                ),
                 sockets=(subject,),
             )  # fmt: skip
 
 
 @rule(
-    "FIT-17", "fit", "The pins give the current that is asked of them",
-    why="A pin is a signal, not a supply: above its current the level sags and the chip ages.",
-    formula="(3.3 V - forward voltage) / resistor <= limit of a pin; the sum <= limit of all",
-    source="class figures for the limits, from memory; Ohm's law",
+    "FIT-17", "fit", "Each GPIO pin supplies the current of its LED",
+    why="Above its current limit the voltage of a pin falls and the processor can be damaged.",
+    formula="(3.3 V - forward voltage) / resistor <= limit of a pin; the sum <= limit of all pins",
+    source="typical values for the limits, from memory; Ohm's law",
     reads=(header_of,),
     remedies=(bare_led,),
 )  # fmt: skip
@@ -257,26 +286,31 @@ def pin_current(kit: Kit) -> Iterator[Check]:
 def _one_pin(kit: Kit, part: WiredPart, board: Item, own: PinHeader) -> Check:
     led = part.wired
 
-    def sentence(margin: Margin) -> str:
-        return (
-            f"{words.opening(led.label)} takes {margin.value:.1f} mA from pin {led.pin}, which may "
-            f"give {margin.limit:.1f} mA."
-        )
+    def sentence(margin: Margin) -> Text:
+        shown, limit = words.apart(words.milliamps, margin.value, margin.limit)
+        return say(
+            "{led} draws {shown} from GPIO pin {pin}; its limit is {limit}.",
+            led=words.opening(led.label), shown=shown, pin=led.pin, limit=limit,
+        )  # fmt: skip
 
     def working(_: int) -> Sum:
         limit = reading_term("I_pin", "limit of a pin", "mA", board, "pin_header.pin_ma",
                              own.pin_ma)  # fmt: skip
         if part.resistor_ohm is None:
             taken = plan_term("I_led", f"current of {led.label}", "mA", part.current_ma)
-            return Sum("limit of a pin less what the LED takes", "I_pin - I_led", [limit, taken])
+            return Sum(
+                "limit of a pin less the current of the LED", "I_pin - I_led", [limit, taken]
+            )
         return Sum(
-            "limit of a pin less what the voltage over the resistor drives",
+            "limit of a pin less the current through the resistor",
             "I_pin - (U_pin - U_led) / R * 1000",
             [
                 limit,
                 computed_term("U_pin", "level of the pin", "V", header.SIGNAL_V, None),
                 plan_term("U_led", "forward voltage", "V", led.forward_v),
-                computed_term("R", f"next value of {led.series}", "Ω", part.resistor_ohm, None),
+                computed_term(
+                    "R", f"next value of the {led.series} series", "Ω", part.resistor_ohm, None
+                ),
             ],
         )
 
@@ -291,11 +325,12 @@ def _one_pin(kit: Kit, part: WiredPart, board: Item, own: PinHeader) -> Check:
 def _all_pins(kit: Kit, lit: list[WiredPart], board: Item, own: PinHeader) -> Check:
     together_ma = float(sum(part.current_ma for part in lit))
 
-    def sentence(margin: Margin) -> str:
-        return (
-            f"All LEDs together take {margin.value:.1f} mA; the pins may give "
-            f"{margin.limit:.1f} mA between them."
-        )
+    def sentence(margin: Margin) -> Text:
+        shown, limit = words.apart(words.milliamps, margin.value, margin.limit)
+        return say(
+            "All LEDs together draw {shown} from the GPIO pins; the limit is {limit}.",
+            shown=shown, limit=limit,
+        )  # fmt: skip
 
     terms = [
         computed_term(f"I_{n}", part.wired.label, "mA", part.current_ma, None)
@@ -306,7 +341,7 @@ def _all_pins(kit: Kit, lit: list[WiredPart], board: Item, own: PinHeader) -> Ch
 
     def working(_: int) -> Sum:
         return Sum(
-            "limit of all pins less what each LED takes",
+            "limit of all pins less the current of each LED",
             " - ".join(["I_all", *(t.symbol for t in terms)]), [limit, *terms],
         )  # fmt: skip
 

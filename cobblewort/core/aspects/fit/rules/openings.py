@@ -27,13 +27,14 @@ from cobblewort.core.judging.remedies import another, on_offer, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.parts.model import Case
 from cobblewort.core.plans.patch import AddLine, Patch, PinPlug
+from cobblewort.core.text import EMPTY, as_text, say
 
 _SUNK = frozenset({"usb-c", "micro-usb"})
 """Plugs with so short a tongue that their body has to enter the wall."""
 
 
 def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
-    """A lead or hub that brings the same kind of socket away from the board, for one of the plugs.
+    """A cable or hub that brings the same kind of socket away from the board, for one of the plugs.
 
     The plug goes into its first socket.
     """
@@ -59,36 +60,41 @@ def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "FIT-18", "fit", "Plugs have room beside each other",
-    why="Sticks and moulded plugs are wider than the sockets stand apart: the second one does not "
-    "go in, or goes in askew.",
-    formula="half of both bodies' widths <= distance of the sockets, along the edge or upward",
-    source="maker's drawings; bodies taken as blocks about the middle of the socket",
+    "FIT-18", "fit", "Plugs have clearance beside each other",
+    why="USB adapters and moulded plugs can be wider than the spacing of the ports; the second one "
+    "then does not go in.",
+    formula="half of both plug widths <= spacing of the ports, along the edge or upward",
+    source="maker's drawings; plugs taken as blocks about the middle of the port",
     reads=(fit_of,),
     remedies=(extension, another("add_on"), remove_named),
 )  # fmt: skip
 def room_beside(kit: Kit) -> Iterator[Observation]:
-    """One remark for each pair of plugs that no arrangement keeps apart."""
+    """One observation for each pair of plugs that no arrangement keeps apart."""
     fit = fit_of(kit)
     for pair in fit.crowded:
         one, other = (fit.placed[ref.id][1].socket.label for ref in (pair.one, pair.other))
-        sockets = f"a {one} and a {other}" if one != other else f"two {one}s"
+        ports = f"the {one} and the {other}" if one != other else f"two {one}s"
         tried = "" if fit.gave_up else " in any arrangement"
         yield Observation(
             f"{pair.one.id}+{pair.other.id}", "note" if fit.gave_up else "problem",
-            f"{plug_name(pair.one)} and {plug_name(pair.other)} do not go in side by side{tried}: "
-            f"they need {words.mm(pair.wanted_mm)}; {sockets} lie {words.mm(pair.apart_mm)} apart.",
+            say(
+                "{one} and {other} do not fit side by side{tried}: they need {wanted}; {ports} are "
+                "{apart} apart.",
+                one=plug_name(pair.one), other=plug_name(pair.other), tried=tried, ports=ports,
+                wanted=words.mm(pair.wanted_mm), apart=words.mm(pair.apart_mm),
+            ),
             tuple(dict.fromkeys((pair.one.item.line.id, pair.other.item.line.id))),
             (pair.one.id, pair.other.id),
         )  # fmt: skip
 
 
 @rule(
-    "FIT-19", "fit", "Sockets in use open to the outside",
-    why="A socket behind a closed wall is no socket, and a moulded plug that is wider than its "
-    "opening does not reach it.",
-    formula="the middle of each socket in use lies in an opening that is as wide; the body of a "
-    "plug with a short tongue passes through it",
+    "FIT-19", "fit", "Every port in use has an opening in the case",
+    why="A port behind a closed wall cannot be used, and a moulded plug wider than its opening "
+        "does "
+    "not reach the port.",
+    formula="the middle of each port in use lies in an opening that is as wide; the body of a plug "
+    "with a short tongue passes through it",
     source="maker's drawings",
     reads=(fit_of, stack_of, "requirements"),
     remedies=(cut_by_hand, another("case"), another("cable"), another("power_supply")),
@@ -103,8 +109,11 @@ def openings(kit: Kit) -> Iterator[Observation]:
     if out and not shell.openings and not shell.open_edges and not shell.glands:
         yield Observation(
             "openings", "note",
-            f"Not known: whether the sockets of {board.name} line up with {case.name}; its "
-            "openings are not stated.",
+            say(
+                "Not checked: whether the ports of {board} line up with {case}. The case has no "
+                "values for its openings.",
+                board=board.name, case=case.the,
+            ),
             (board.line.id, case.line.id),
         )  # fmt: skip
         return
@@ -114,8 +123,10 @@ def openings(kit: Kit) -> Iterator[Observation]:
         if opening_at(shell, port.face) is None:
             yield Observation(
                 port.label, "problem",
-                f"{case.name} has no opening at the {port.label} of {board.name}, which the "
-                "purpose asks for.",
+                say(
+                    "{case} has no opening at the {port} of {board}, which a requirement uses.",
+                    case=words.opening(case.the), port=port.label, board=board.name,
+                ),
                 (case.line.id,),
             )  # fmt: skip
     for item in out:
@@ -123,12 +134,18 @@ def openings(kit: Kit) -> Iterator[Observation]:
             continue
         opening = opening_at(shell, item.face)
         lines = (item.plug.item.line.id, case.line.id)
-        where = f"the {item.socket.socket.label or item.socket.name} of {board.name}"
+        where = say(
+            "the {port} of {board}", port=item.socket.socket.label or item.socket.name,
+            board=board.name,
+        )  # fmt: skip
         body = item.plug.plug.body
         if opening is None:
             yield Observation(
                 item.plug.id, "problem",
-                f"{case.name} has no opening at {where}, where {plug_name(item.plug)} goes in.",
+                say(
+                    "{case} has no opening at {where} for {plug}.",
+                    case=words.opening(case.the), where=where, plug=plug_name(item.plug),
+                ),
                 lines, (item.socket.id,),
             )  # fmt: skip
         elif (
@@ -136,24 +153,33 @@ def openings(kit: Kit) -> Iterator[Observation]:
         ):
             yield Observation(
                 item.plug.id, "problem",
-                f"{plug_name(item.plug)} does not reach {where}: its body is "
-                f"{body.width_mm:g} x {body.height_mm:g} mm, the opening of {case.name} "
-                f"{opening.width_mm:g} x {opening.height_mm:g} mm.",
+                say(
+                    "The plug of {plug} ({size}) does not fit the opening in {case} ({opening}) at "
+                    "{where}.",
+                    plug=plug_name(item.plug), where=where, case=case.the,
+                    size=words.sides(
+                        words.stated_mm(body.width_mm), words.stated_mm(body.height_mm)
+                    ),
+                    opening=words.sides(
+                        words.stated_mm(opening.width_mm), words.stated_mm(opening.height_mm)
+                    ),
+                ),
                 lines, (item.socket.id,),
             )  # fmt: skip
 
 
 @rule(
-    "FIT-20", "fit", "Each lead that leaves a sealed box has its gland",
-    why="A box against water has no openings: each lead wants a gland of its own that grips its "
-    "jacket, and a moulded plug has to pass the bore unless the insert is split.",
-    formula="leads that leave <= glands; clamping range holds the jacket; plug's diagonal <= bore",
-    source="clamping ranges as the parts state them; common practice: one lead, one gland",
+    "FIT-20", "fit", "Each cable that leaves a sealed case has a gland",
+    why="A sealed case has no openings: each cable needs a gland that grips its jacket, and its "
+        "plug "
+    "must pass the bore unless the insert is split.",
+    formula="cables that leave <= glands; clamping range holds the jacket; plug's diagonal <= bore",
+    source="clamping ranges as the parts state them; common practice: one cable, one gland",
     reads=(fit_of, stack_of, "requirements"),
     remedies=(another("case"), remove_named),
 )  # fmt: skip
 def glands(kit: Kit) -> Iterator[Observation]:
-    """Leads against glands; the network lead counts where the purpose asks for one."""
+    """Cables against glands; the Ethernet cable counts where the purpose asks for one."""
     found = _closed_case(kit)
     if found is None or not found[2].glands:
         return
@@ -164,11 +190,13 @@ def glands(kit: Kit) -> Iterator[Observation]:
     wired = any(requirement.function == "ethernet" for requirement in kit.plan.requirements)
     wanted = len(plugs) + wired
     if wanted > len(free):
-        names = [plug_name(plug) for plug in plugs] + (["the network lead"] if wired else [])
+        names = [plug_name(plug) for plug in plugs] + (["the Ethernet cable"] if wired else [])
         yield Observation(
             "count", "problem",
-            f"{case.name} has {len(free)} {'gland' if len(free) == 1 else 'glands'} for {wanted} "
-            f"leads: {words.few(names)}.",
+            say(
+                "{case} has {glands} for {count} cables: {names}.", case=words.opening(case.the),
+                glands=words.count(len(free), "gland"), count=wanted, names=words.few(names),
+            ),
             tuple(dict.fromkeys((case.line.id, *(plug.item.line.id for plug in plugs)))),
         )  # fmt: skip
         return
@@ -178,19 +206,29 @@ def glands(kit: Kit) -> Iterator[Observation]:
             free.remove(gland)
             continue
         jacket = ref.plug.jacket_mm
-        told = "its plug does not pass" if jacket is None else f"its jacket is {words.mm(jacket)}"
+        told = (
+            as_text("its plug does not pass the bore") if jacket is None
+            else say("its jacket is {jacket} thick", jacket=words.mm(jacket))
+        )  # fmt: skip
+        left = (
+            words.span(words.stated_mm(g.clamp_min_mm), words.stated_mm(g.clamp_max_mm))
+            for g in free
+        )
         yield Observation(
             ref.id, "problem",
-            f"No gland of {case.name} takes the lead of {plug_name(ref)}: {told}; left are "
-            f"{words.listed(f'{g.clamp_min_mm:g} to {g.clamp_max_mm:g} mm' for g in free)}.",
+            say(
+                "No gland of {case} takes the cable of {plug}: {told}; the free glands clamp "
+                "{left}.",
+                case=case.the, plug=plug_name(ref), told=told, left=words.listed_texts(left),
+            ),
             (ref.item.line.id, case.line.id), (fit_of(kit).placed[ref.id][1].id,),
         )  # fmt: skip
 
 
 @rule(
-    "FIT-21", "fit", "The card comes out with the case closed",
-    why="Cards are taken out for a new image and when they wear out; behind a wall that means "
-    "taking everything apart.",
+    "FIT-21", "fit", "The memory card can be removed with the case closed",
+    why="A card is removed for a new image or when it is worn out; behind a wall the case must be "
+    "opened first.",
     formula="the middle of the card slot lies in an opening",
     source="maker's drawings",
     reads=(fit_of, stack_of),
@@ -212,17 +250,19 @@ def card_reached(kit: Kit) -> Iterator[Observation]:
         if face.edge not in shell.open_edges and opening_at(shell, face) is None:
             yield Observation(
                 plug.id, "note",
-                f"{case.name} has to be opened to take out {plug.item.name}.",
+                say(
+                    "Open {case} to remove {card}: the card slot has no opening.",
+                    case=case.the, card=plug.item.the,
+                ),
                 (plug.item.line.id, case.line.id), (socket.id,),
             )  # fmt: skip
 
 
 @rule(
-    "FIT-22", "fit", "Sockets that look alike are told apart",
-    why="A socket with the shape of another and a different task is taken for the other one day, "
-    "and something burns.",
-    formula="no socket has the shape of another kind",
-    source="common practice: a label on the socket and on both ends of its lead",
+    "FIT-22", "fit", "Ports that look alike are labelled",
+    why="Plugging a cable into the wrong port of the same shape can destroy the part.",
+    formula="no port has the shape of another kind",
+    source="common practice: a label on the port and on both ends of its cable",
     reads=(fit_of,),
 )  # fmt: skip
 def look_alikes(kit: Kit) -> Iterator[Observation]:
@@ -232,17 +272,20 @@ def look_alikes(kit: Kit) -> Iterator[Observation]:
             name = ref.socket.label or ref.name
             yield Observation(
                 ref.id, "note",
-                f"The {name} of {ref.item.name} looks like a {ref.socket.looks_like} and is "
-                f"none: write “{name}” beside it and on both ends of its lead.",
+                say(
+                    "The {port} of {item} looks like {article} {other} but is not. Label the "
+                    "port and both ends of its cable “{port}”.",
+                    port=name, item=ref.item.name, other=ref.socket.looks_like,
+                    article=words.article(ref.socket.looks_like),
+                ),
                 (ref.item.line.id,), (ref.id,),
             )  # fmt: skip
 
 
 @rule(
-    "FIT-30", "fit", "What is cut by hand is known beforehand",
-    why="A case that is changed by hand is right only when each opening has its place and size "
-    "before the saw comes out.",
-    formula="openings to cut = sockets in use for which the case has none that takes the plug",
+    "FIT-30", "fit", "The openings to cut by hand are known",
+    why="Each opening needs its position and size before you cut it.",
+    formula="openings to cut = ports in use for which the case has no opening that takes the plug",
     source="common practice; the template shows them at full size",
     reads=(stack_of, "requirements"),
 )  # fmt: skip
@@ -257,14 +300,20 @@ def cuts(kit: Kit) -> Iterator[Observation]:
         opening = opening_at(shell, face)
         if opening is None or (body is not None and not passes(body, opening)):
             wanted.append(label)
-    told = (
-        f"cut openings at {words.few(wanted)}; the template shows them at full size"
-        if wanted else "no openings to cut are known"
+    tabs = (
+        say(" Cut off the tabs ({size}).", size=words.stated_mm(shell.tabs_mm))
+        if shell.tabs_mm else EMPTY
     )  # fmt: skip
-    tabs = f" Off come the tabs of {shell.tabs_mm:g} mm." if shell.tabs_mm else ""
+    told = (
+        say(
+            "Cut openings in {case} at {places}; the template shows them at full size.",
+            case=case.the, places=words.few(wanted),
+        )
+        if wanted else say("{case} is cut by hand.", case=words.opening(case.the))
+    )  # fmt: skip
     yield Observation(
         "cuts", "note",
-        f"{case.name} is changed by hand: {told}.{tabs} Mind eyes, fumes and sharp edges.",
+        say("{told}{tabs} Wear eye protection; avoid fumes and sharp edges.", told=told, tabs=tabs),
         (case.line.id,),
     )  # fmt: skip
 

@@ -25,16 +25,17 @@ from cobblewort.core.judging.remedies import another, another_supply
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, standard_term
 from cobblewort.core.parts.model import Latch, SocketFace
+from cobblewort.core.text import Text, say
 
 _OUTFLOW_MM = 10.0
 """A small fan that blows at a wall wants at least this much before it: common practice."""
 
 
 @rule(
-    "FIT-35", "fit", "Hands reach buttons and latches",
-    why="A button behind a wall is pressed with a screwdriver, and a latch under a board is opened "
-    "by taking the kit apart.",
-    formula="a button: an opening before it; a latch in use: free to its lift, no board over it",
+    "FIT-35", "fit", "Buttons and latches are reachable",
+    why="A covered button or latch means taking the kit apart to use it.",
+    formula="a button: an opening in front of it; a latch in use: free to its lift, no board "
+            "over it",
     source="maker's drawings; order of assembly: common practice",
     reads=(fit_of, blocks_of, stack_of),
 )  # fmt: skip
@@ -51,18 +52,22 @@ def hands_reach(kit: Kit) -> Iterator[Observation]:
             if face.edge not in shell.open_edges and opening_at(shell, face) is None:
                 yield Observation(
                     f"button.{name}", "note",
-                    f"{case.name} closes over the {button.label} of {board.name}: it has to be "
-                    "opened to press it.",
+                    say(
+                        "{case} covers the {button} of {board}. Open the case to press it.",
+                        case=words.opening(case.the), button=button.label, board=board.name,
+                    ),
                     (case.line.id, board.line.id),
                 )  # fmt: skip
     for item, latch in latches_in_use(board, fit_of(kit)):
-        where = f"The latch for {item.name}"
         cooler = _cooler_over(kit, latch)
         if cooler is not None:
             yield Observation(
                 f"latch.{item.id}", "note",
-                f"{where} does not open under {cooler.name}: it lifts {words.mm(latch.lift_mm)}. "
-                "Put the cable in before the cooler.",
+                say(
+                    "The latch for {item} needs {lift} to open and is under {cooler}. Insert the "
+                    "flat cable before you fit the cooler.",
+                    item=item.name, lift=words.mm(latch.lift_mm), cooler=cooler.the,
+                ),
                 (cooler.line.id, item.line.id),
             )  # fmt: skip
             continue
@@ -72,8 +77,11 @@ def hands_reach(kit: Kit) -> Iterator[Observation]:
             names = words.few(i.name for i in others)
             yield Observation(
                 f"latch.{item.id}", "note",
-                f"{where} lies under {names}: put the cable in first, and try it before the board "
-                "above is screwed down.",
+                say(
+                    "The latch for {item} is under {names}. Insert and test the flat cable "
+                    "before you screw down the board above.",
+                    item=item.name, names=names,
+                ),
                 (item.line.id, *dict.fromkeys(i.line.id for i in others)),
             )  # fmt: skip
 
@@ -90,10 +98,10 @@ def _cooler_over(kit: Kit, latch: Latch) -> Item | None:
 
 
 @rule(
-    "FIT-36", "fit", "A fan does not blow at a wall",
-    why="A tower that blows along the board needs somewhere to blow to; a wall before it sends the "
-    "warm air back.",
-    formula="from the cooler's ends to the walls before and behind it >= 10 mm; the board stands "
+    "FIT-36", "fit", "The fan has clearance to the wall",
+    why="A wall close to a fan that blows along the board sends the warm air back.",
+    formula="distance from the cooler to the walls in front of and behind it >= 10 mm; the board "
+            "is "
     "in the middle of its case",
     source="common practice",
     reads=(blocks_of, stack_of),
@@ -127,28 +135,35 @@ def blows_freely(kit: Kit) -> Iterator[Check]:
 
 
 def _blowing(kit: Kit, cooler: Item, case: Item, way_mm: float) -> Check:
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
-        return f"{cooler.name} blows at a wall of {case.name} {shown} away; it needs {limit}."
+        return say(
+            "{cooler} blows at a wall of {case} {shown} away; it needs {limit}.",
+            cooler=words.opening(cooler.the), case=case.the, shown=shown, limit=limit,
+        )  # fmt: skip
 
     return Check(
-        cooler.id, f"Way of the air from {cooler.name}", "mm", "min",
+        cooler.id, f"Fan clearance of {cooler.name}", "mm", "min",
         max(0.0, way_mm), _OUTFLOW_MM, sentence,
         (cooler.line.id, case.line.id), breach="tight",
         working=lambda _: Sum(
-            "way to the nearest wall less what the air wants", "l_wall - l_air",
+            "distance to the nearest wall less the clearance required", "l_wall - l_air",
             [
                 computed_term("l_wall", "cooler to the nearest wall", "mm", max(0.0, way_mm), None),
-                standard_term("l_air", "wanted before a fan", "mm", _OUTFLOW_MM, "common practice"),
+                standard_term(
+                    "l_air", "clearance required in front of a fan", "mm", _OUTFLOW_MM,
+                    "common practice",
+                ),
             ],
         ),
     )  # fmt: skip
 
 
 @rule(
-    "FIT-37", "fit", "Boards beside each other have room",
-    why="In a tray the boards stand close: the plug of one wants the room of the next.",
-    formula="boards <= places of the case; plugs on edges that face a neighbour <= the gap between",
+    "FIT-37", "fit", "Boards side by side have clearance",
+    why="In a tray the boards are close together: the plug of one can hit the next board.",
+    formula="boards <= positions in the case; plugs on edges that face a neighbour <= gap "
+            "between them",
     source="maker's drawings",
     reads=(stack_of, standing_of, fit_of),
     remedies=(another("cable"), another_supply, another("case")),
@@ -164,8 +179,11 @@ def side_by_side(kit: Kit) -> Iterator[Observation]:
     if len(boards) > shell.places and not shell.any_holes:
         yield Observation(
             "places", "problem",
-            f"{case.name} has {words.count(shell.places, 'place')} for a board; the kit has "
-            f"{len(boards)} boards.",
+            say(
+                "{case} has {positions} for a board; the kit has {count} boards.",
+                case=words.opening(case.the), count=len(boards),
+                positions=words.count(shell.places, "position"),
+            ),
             (case.line.id, *dict.fromkeys(board.line.id for board in boards)),
         )  # fmt: skip
         return
@@ -186,9 +204,12 @@ def _into_the_next(kit: Kit, mounting: Standing, case: Item) -> Iterator[Observa
             if other != socket.item.id and away_mm is not None and away_mm < body.length_mm:
                 yield Observation(
                     plug.id, "problem",
-                    f"{plug_name(plug)} protrudes {words.mm(body.length_mm)} from "
-                    f"{socket.item.name}; the next board in {case.name} is {words.mm(away_mm)} "
-                    "away.",
+                    say(
+                        "The plug of {plug} protrudes {length} from {board}; the next board in "
+                        "{case} is {away} away.",
+                        plug=plug_name(plug), length=words.mm(body.length_mm),
+                        board=socket.item.name, case=case.the, away=words.mm(away_mm),
+                    ),
                     tuple(dict.fromkeys((plug.item.line.id, socket.item.line.id, case.line.id))),
                     (socket.id,),
                 )  # fmt: skip
@@ -212,9 +233,8 @@ def _apart_mm(face: SocketFace, at: Outline, other: Outline) -> float | None:
 
 
 @rule(
-    "FIT-38", "fit", "A front socket has its hole, and a camera its window",
-    why="A socket for the front needs a hole in a wall, and few bought cases have one to spare; a "
-    "camera sees nothing through a lid.",
+    "FIT-38", "fit", "A front-panel port has a hole, a camera a window",
+    why="A front-panel port needs a hole in a wall, and a camera cannot see through a lid.",
     formula="a part for a front wall: a wall that is cut by hand or open; a camera in a case with "
     "walls: a window",
     source="maker's drawings",
@@ -229,27 +249,36 @@ def front_sockets(kit: Kit) -> Iterator[Observation]:
         return
     for item in kit.built:
         if any(c.startswith("camera-") for p in item.part.plugs.values() for c in p.connectors):
-            against = ", tight against water" if shell.glands else ""
+            against = "watertight " if shell.glands else ""
             yield Observation(
                 item.id, "note",
-                f"{item.name} needs a window in {case.name} for its lens, or a slot for its "
-                f"cable{against}.",
+                say(
+                    "{camera} needs a {against}window in {case} for its lens, or a {against}slot "
+                    "for its cable.",
+                    camera=item.name, against=against, case=case.the,
+                ),
                 (item.line.id, case.line.id),
             )  # fmt: skip
         hole = item.part.panel_hole
         if hole is None:
             continue
-        size = f"{hole.width_mm:g} x {hole.height_mm:g} mm"
+        size = words.sides(words.stated_mm(hole.width_mm), words.stated_mm(hole.height_mm))
         if has_walls(case) and not shell.open_edges:
             yield Observation(
                 item.id, "tight",
-                f"{item.name} needs a hole of {size} in a wall, and {case.name} has none for it.",
+                say(
+                    "{item} needs a hole of {size} in a wall; {case} has none.",
+                    item=item.name, size=size, case=case.the,
+                ),
                 (item.line.id, case.line.id),
             )  # fmt: skip
         else:
             yield Observation(
                 item.id, "note",
-                f"Cut a hole of {size} for {item.name} where the front of {case.name} is to be. "
-                "Mind eyes and sharp edges.",
+                say(
+                    "Cut a hole of {size} for {item} in the front of {case}. Wear eye protection "
+                    "and deburr the edges.",
+                    size=size, item=item.name, case=case.the,
+                ),
                 (item.line.id, case.line.id),
             )  # fmt: skip

@@ -31,6 +31,7 @@ from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, reading_term, standard_term
 from cobblewort.core.parts.model import AddOn, FlatCable
 from cobblewort.core.plans.patch import AddLine, Patch
+from cobblewort.core.text import Figure, Text, say
 
 
 def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -42,10 +43,9 @@ def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "FIT-23", "fit", "Stacked boards clear each other",
-    why="The second board of a stack stands on the first one's, and what is tall there reaches "
-    "into it.",
-    formula="height of the parts on the lower board <= free height under the upper one",
+    "FIT-23", "fit", "Stacked boards have clearance",
+    why="A tall component on the lower board stops the upper board from sitting on its standoffs.",
+    formula="height of the components on the lower board <= clearance under the upper one",
     source="maker's drawings; a circuit board is 1.6 mm thick (common practice)",
     reads=(layers_of,),
     remedies=(taller_standoffs, another("add_on"), remove_named),
@@ -59,9 +59,13 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
         room = stack.gaps[upper.item.id]
         names = lower.item.name, upper.item.name
 
-        def sentence(margin: Margin, names: tuple[str, str] = names) -> str:
+        def sentence(margin: Margin, names: tuple[str, str] = names) -> Text:
             shown, limit = words.apart(words.mm, margin.value, margin.limit)
-            return f"What stands on {names[0]} is {shown} high; under {names[1]} there are {limit}."
+            return say(
+                "The components on {lower} are {shown} high; the clearance under {upper} is "
+                "{limit}.",
+                lower=names[0], upper=names[1], shown=shown, limit=limit,
+            )  # fmt: skip
 
         below, top = float(lower.foot_mm[0]), float(lower.reach_mm[0])
         free = float(room[0])
@@ -69,13 +73,15 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
         def working(_: int, top: float = top, below: float = below, free: float = free,
                     names: tuple[str, str] = names) -> Sum:  # fmt: skip
             return Sum(
-                "free height under the upper board less what stands on the lower one",
+                "clearance under the upper board less the component height on the lower board",
                 "h_clear - (h_top - h_foot - t)",
                 [
-                    computed_term("h_clear", f"free height under {names[1]}", "mm", free, None),
+                    computed_term("h_clear", f"clearance under {names[1]}", "mm", free, None),
                     computed_term("h_top", f"top of {names[0]}", "mm", top, None),
                     computed_term("h_foot", f"underside of {names[0]}", "mm", below, None),
-                    standard_term("t", "thickness of its board", "mm", PCB_MM, "common practice"),
+                    standard_term(
+                        "t", "thickness of the circuit board", "mm", PCB_MM, "common practice"
+                    ),
                 ],
             )
 
@@ -86,16 +92,15 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
 
 
 @rule(
-    "FIT-24", "fit", "No two things want the same space",
-    why="A drive over the network socket, a sink on the header: on paper both have a place, in the "
-    "hand only one.",
-    formula="blocks of two pieces overlap in length, width and height at once",
+    "FIT-24", "fit", "No two parts occupy the same space",
+    why="Two parts that overlap cannot both be fitted.",
+    formula="blocks of two parts overlap in length, width and height at once",
     source="maker's drawings, taken as blocks",
     reads=(blocks_of, "connected", coolers_of),
     remedies=(taller_standoffs, another("add_on"), another("cooling"), remove_named),
 )  # fmt: skip
 def same_space(kit: Kit) -> Iterator[Observation]:
-    """One remark for each pair of pieces, at the place where they overlap most."""
+    """One observation for each pair of items, at the place where they overlap most."""
     worst: dict[tuple[str, str], tuple[float, Observation]] = {}
     owners = {item.id: item.name for item in (*kit.connected, *coolers_of(kit))}
     for overlap in blocks_of(kit).overlaps:
@@ -104,8 +109,14 @@ def same_space(kit: Kit) -> Iterator[Observation]:
         what = f"{one.label} of {owners[one.item]}" if one.label != owners[one.item] else one.label
         told = Observation(
             f"{one.item}+{other.item}", "problem",
-            f"{other.label} collides with the {words.within(what)}: they overlap by "
-            f"{overlap.dx_mm:.0f} x {overlap.dy_mm:.0f} x {words.mm(overlap.dz_mm)}.",
+            say(
+                "{one} collides with the {other}: they overlap by {size}.",
+                one=other.label, other=words.within(what),
+                size=words.sides(
+                    Figure(overlap.dx_mm, "mm"), Figure(overlap.dy_mm, "mm"),
+                    words.mm(overlap.dz_mm),
+                ),
+            ),
             tuple(dict.fromkeys((other.line, one.line))),
         )  # fmt: skip
         key = one.item, other.item
@@ -116,10 +127,9 @@ def same_space(kit: Kit) -> Iterator[Observation]:
 
 
 @rule(
-    "FIT-25", "fit", "One cooler stands on each processor",
-    why="A case that cools through its own pillar, or a second sink from the drawer: there is one "
-    "die and one thing on it.",
-    formula="coolers on the die <= 1",
+    "FIT-25", "fit", "Each processor has one cooler",
+    why="Only one cooler can touch a processor; a case that is the heat sink counts as one.",
+    formula="coolers on the processor <= 1",
     source="common practice",
     reads=(layers_of,),
     remedies=(remove_named,),
@@ -131,19 +141,21 @@ def one_cooler(kit: Kit) -> Iterator[Observation]:
     for cooler in stack.surplus_coolers:
         if first is not None:
             taken = (
-                f"{first.name} stands on the processor already" if len(boards) < 2
-                else f"each of the {len(boards)} processors has its cooler already"
-            )  # fmt: skip
+                say("{first} is already on the processor", first=words.opening(first.the))
+                if len(boards) < 2
+                else say("Each of the {count} processors already has a cooler", count=len(boards))
+            )
             yield Observation(
-                cooler.id, "problem", f"{words.opening(taken)}; {cooler.name} has no place.",
+                cooler.id, "problem",
+                say("{taken}; {cooler} has no processor to cool.", taken=taken, cooler=cooler.the),
                 (cooler.line.id,),
             )  # fmt: skip
 
 
 @rule(
-    "FIT-26", "fit", "The cable reaches a raised board",
-    why="Taller standoffs make room under a board and take it away from its flat cable.",
-    formula="standoffs chosen <= what the board's cable or pins allow",
+    "FIT-26", "fit", "The flat cable reaches a raised board",
+    why="Taller standoffs add clearance under a board but stretch its flat cable.",
+    formula="height of the standoffs <= height that the cable or pins allow",
     source="maker's drawings",
     reads=("connected",),
     remedies=(another("add_on"),),
@@ -157,8 +169,10 @@ def cable_reaches(kit: Kit) -> Iterator[Check | Observation]:
         if own.clear_mm is None or own.most_clear_mm is None:
             yield Observation(
                 item.id, "problem",
-                f"The height of {item.name} is fixed by its pins; it cannot stand on standoffs of "
-                f"{words.mm(item.line.standoff_mm)}.",
+                say(
+                    "The pins of {board} fix its height; standoffs of {height} do not fit.",
+                    board=item.name, height=words.mm(item.line.standoff_mm),
+                ),
                 (item.line.id,),
             )  # fmt: skip
             continue
@@ -169,17 +183,20 @@ def _cable_check(item: Item, own: AddOn, clear: Rating, most: Rating) -> Check:
     of = item.compiled.figure
     stands = of("add_on.clear_mm") + raised_mm(item, own)
 
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
-        return f"{item.name} stands {shown} above the board; its cable allows {limit}."
+        return say(
+            "{board} is {shown} above the main board; its flat cable allows {limit}.",
+            board=item.name, shown=shown, limit=limit,
+        )  # fmt: skip
 
     def working(_: int) -> Sum:
         return Sum(
-            "what the cable allows less how high the board stands", "h_most - h_stands",
+            "height that the cable allows less the height of the board", "h_most - h_stands",
             [
-                reading_term("h_most", "most that its cable allows", "mm", item,
+                reading_term("h_most", "height that its cable allows", "mm", item,
                              "add_on.most_clear_mm", most),
-                computed_term("h_stands", "free height on its standoffs", "mm", float(stands[0]),
+                computed_term("h_stands", "clearance on its standoffs", "mm", float(stands[0]),
                               None),
             ],
         )  # fmt: skip
@@ -192,10 +209,10 @@ def _cable_check(item: Item, own: AddOn, clear: Rating, most: Rating) -> Check:
 
 @rule(
     "FIT-27", "fit", "Standoffs and screws are in the kit",
-    why="What is missing on the evening of the build is four standoffs of the right length.",
-    formula="for each board: standoff >= free height wanted; screw = board or wall + at least 2 mm "
-    "of thread, and shorter than the thread is deep",
-    source="lengths in the shops and depth of thread: common practice; threads by ISO 261",
+    why="Without standoffs and screws of the right length a board cannot be fixed.",
+    formula="for each board: standoff >= clearance required; screw = board or wall + at least 2 mm "
+    "of thread, and shorter than the depth of the thread",
+    source="usual lengths and depth of thread: common practice; threads by ISO 261",
     reads=(fasteners_of, stack_of, "built", "requirements"),
     remedies=(fastener_bag,),
 )  # fmt: skip
@@ -215,26 +232,28 @@ def fasteners(kit: Kit) -> Iterator[Observation]:
         for item in wanted:
             if item.length_mm is not None:
                 counts[item.kind, item.length_mm] += item.count
-        told = [f"{count} {kind}s of {length:g} mm" for (kind, length), count in counts.items()]
+        # As they are sold, whatever units their reader prefers.
+        sold = [f"{count} × {kind} {length:g} mm" for (kind, length), count in counts.items()]
         yield Observation(
             "bag", severity,
-            f"No standoffs and screws are in the kit. It needs {words.few(told, 6)}.", lines,
+            say("The kit has no standoffs and screws. Add {sold}.", sold=words.few(sold, 6)), lines,
         )  # fmt: skip
     for number, item in enumerate(wanted):
         if item.length_mm is None:
             yield Observation(
                 f"{item.kind}.{number}", severity,
-                f"No {item.kind} in the kit has the length that is wanted {item.where}: "
-                f"{item.wanted}.",
+                say(
+                    "No {kind} in the kit has the length required {where}: {length}.",
+                    kind=item.kind, where=item.where, length=item.wanted,
+                ),
                 item.lines,
             )  # fmt: skip
 
 
 @rule(
-    "FIT-31", "fit", "Drives have their bays",
-    why="A disk that lies loose in its case shakes its plug out, and a thick one does not go into "
-    "a flat bay.",
-    formula="drives of a size <= bays that take their size and thickness",
+    "FIT-31", "fit", "Every drive has a bay",
+    why="A loose drive works its plug out, and a thick drive does not fit a flat bay.",
+    formula="drives of a size <= bays of that size and thickness",
     source="SFF-8201 and SFF-8301 for the sizes (from memory); thickness as the parts state it",
     reads=(stack_of, bays_of),
     remedies=(another("case"), another("storage", "boot_drive")),
@@ -247,22 +266,25 @@ def bays(kit: Kit) -> Iterator[Observation]:
     for item, left in bays_of(kit).without:
         drive = item.part.drive
         thick, size = (0, "") if drive is None else (drive.thickness_mm or 0, drive.size)
-        why = (
-            f"is {words.mm(thick)} thick, and its bays take {words.mm(left[-1].thickness_mm)}"
+        told = (
+            say(
+                "{drive} is {thick} thick; the bays of {case} take {most}.",
+                drive=item.name, thick=words.mm(thick), case=case.the,
+                most=words.mm(left[-1].thickness_mm),
+            )
             if left
-            else f"finds no bay of {size} inch left"
-        )
-        yield Observation(
-            item.id, "tight", f"{item.name} {why} in {case.name}.",
-            (item.line.id, case.line.id),
+            else say(
+                "{case} has no free {size}-inch bay for {drive}.",
+                case=words.opening(case.the), size=size, drive=item.name,
+            )
         )  # fmt: skip
+        yield Observation(item.id, "tight", told, (item.line.id, case.line.id))
 
 
 @rule(
-    "FIT-39", "fit", "Disks that stand loose are told of",
-    why="A disk on a lead beside the case is how most begin, and one pull at the lead ends it; one "
-    "that spins shakes, too.",
-    formula="2.5- and 3.5-inch drives that lie in no bay",
+    "FIT-39", "fit", "No drive is loose beside the case",
+    why="A pull on its cable can disconnect a loose drive; a hard disk also vibrates.",
+    formula="2.5- and 3.5-inch drives without a bay",
     source="common practice",
     reads=(stack_of, bays_of, "connected"),
 )  # fmt: skip
@@ -278,21 +300,24 @@ def loose_disks(kit: Kit) -> Iterator[Observation]:
     if not loose or case is None:
         return
     names = words.few(item.name for item in loose)
-    stands, them, cables = (
-        ("stands", "it", "its lead") if len(loose) == 1 else ("stand", "them", "their leads")
-    )
+    be, it = ("is", "it") if len(loose) == 1 else ("are", "them")
     spins = any(item.part.drive is not None and item.part.drive.spins for item in loose)
-    where = f"put {them} on something soft," if spins else f"fix {them}"
+    how = f"Place {it} on a soft pad" if spins else f"Fix {it} in place"
     yield Observation(
         "loose", "note",
-        f"{names} {stands} loose beside {case.name}: {where} where nobody pulls {cables}.",
+        say(
+            "{names} {be} loose beside {case}. {how}, away from anything that could pull the "
+            "cable.",
+            names=names, be=be, case=case.the, how=how,
+        ),
         tuple(dict.fromkeys(item.line.id for item in loose)),
     )  # fmt: skip
 
 
 @rule(
-    "FIT-32", "fit", "A shell without its top sheets is open",
-    why="Leaving sheets off makes room at once, and lets dust, fingers and coins in.",
+    "FIT-32", "fit", "The case is closed on top",
+    why="A layered case without its top sheets has more clearance, but dust, fingers and coins "
+        "get in.",
     formula="top sheets left off",
     source="common practice",
     reads=(stack_of,),
@@ -304,10 +329,11 @@ def without_lid(kit: Kit) -> Iterator[Observation]:
         return
     yield Observation(
         "sheets", "note",
-        f"The top {words.count(case.part.case.top_sheets, 'sheet')} of {case.name} "
-        f"{'is' if case.part.case.top_sheets == 1 else 'are'} left off: it is open above to dust "
-        "and fingers. Its screws are shorter by as much. Heat is judged as if it were closed, "
-        "which is warmer.",
+        say(
+            "{case} is open on top: {sheets} left off. Use screws shorter by the same thickness. "
+            "Heat is calculated as if the case were closed, which is warmer.",
+            case=words.opening(case.the), sheets=words.count(case.part.case.top_sheets, "sheet"),
+        ),
         (case.line.id,),
     )  # fmt: skip
 
@@ -317,9 +343,10 @@ _STIFF_MM = 6.0
 
 
 @rule(
-    "FIT-33", "fit", "A flat cable reaches without a crease",
-    why="A cable that is too short pulls out of its latch, and one that is bent more tightly than "
-    "it stands breaks where nobody sees it.",
+    "FIT-33", "fit", "The flat cable reaches without a crease",
+    why="A flat cable that is too short pulls out of its latch; one that is bent too tightly "
+        "breaks "
+    "inside.",
     formula="rise between the boards, two quarter bends at the tightest radius and the stiff ends: "
     "h + (pi - 2) r + 6 mm <= length of the cable",
     source="geometry of two quarter circles; stiff ends of 3 mm: common practice",
@@ -341,11 +368,12 @@ def _cable_path(item: Item, plug: str, flat_cable: FlatCable, rise_mm: FloatArra
     of, path = item.compiled.figure, f"plugs.{plug}.flat_cable"
     bend = of(f"{path}.bend_mm")
 
-    def sentence(margin: Margin) -> str:
+    def sentence(margin: Margin) -> Text:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
-        return (
-            f"The flat cable of {item.name} has {shown} to go without a crease and is {limit} long."
-        )
+        return say(
+            "The flat cable of {board} needs {shown} without a crease; it is {limit} long.",
+            board=item.name, shown=shown, limit=limit,
+        )  # fmt: skip
 
     def working(_: int) -> Sum:
         return Sum(

@@ -13,32 +13,32 @@ export function CostTable() {
     <>
       <div className="aspect-bar">
         {cost.budget === null ? (
-          <span className="soft">No budget is set, so nothing is judged.</span>
+          <span className="soft">No budget yet. Set one to check the cost.</span>
         ) : (
           <span>
             Budget <strong className="tabular">{money(cost.budget, cost.currency)}</strong>
           </span>
         )}
         <Button variant="" size="sm" onClick={openDetails}>
-          {cost.budget === null ? "Set a budget" : "Change it"}
+          {cost.budget === null ? "Set a budget" : "Change"}
         </Button>
       </div>
       <MoneyDrawing />
       <details className="drawing-table" open={cost.copies > 1 || undefined}>
-        <summary>As a table, with what things are worth</summary>
+        <summary>Table with values of owned parts</summary>
         <table className="as-table">
           <thead>
             <tr>
               <th scope="col">Role</th>
               <th scope="col">Part</th>
               <th scope="col" className="num">
-                Pieces
+                Quantity
               </th>
               <th scope="col" className="num">
-                Worth
+                Value
               </th>
               <th scope="col" className="num">
-                {cost.copies > 1 ? `To pay for ${cost.copies}` : "To pay"}
+                {cost.copies > 1 ? `To pay for ${cost.copies} copies` : "To pay"}
               </th>
             </tr>
           </thead>
@@ -48,7 +48,7 @@ export function CostTable() {
                 <td className="soft">{roleLabel(line.role)}</td>
                 <td>
                   {line.name}
-                  {line.owned && <span className="own-tag">own</span>}
+                  {line.owned && <span className="own-tag">owned</span>}
                 </td>
                 <td className="num">{line.quantity}</td>
                 <td className="num">{price(cost.lines[index]?.value, cost.currency)}</td>
@@ -60,19 +60,19 @@ export function CostTable() {
             <tr>
               <th scope="row" colSpan={4}>
                 {cost.copies > 1 ? `To buy for ${cost.copies} copies` : "To buy"}
-                {cost.unknown.length > 0 && ", as far as prices are known"}
+                {cost.unknown.length > 0 && ", without parts that have no price"}
               </th>
               <th className="num">{money(cost.total, cost.currency)}</th>
             </tr>
             {Number(cost.owned_value) > 0 && (
               <tr>
-                <td colSpan={4}>Worth of what you own already</td>
+                <td colSpan={4}>Value of owned parts</td>
                 <td className="num">{money(cost.owned_value, cost.currency)}</td>
               </tr>
             )}
             {cost.copies > 1 && (
               <tr>
-                <td colSpan={4}>Each one more</td>
+                <td colSpan={4}>Each further copy</td>
                 <td className="num">{money(cost.further, cost.currency)}</td>
               </tr>
             )}

@@ -20,7 +20,7 @@ export function MoneyDrawing() {
       className="drawing money-drawing"
       viewBox={`0 -18 ${WIDTH} ${layout.height + 18}`}
       role="img"
-      aria-label={`Where the money goes: ${told}`}
+      aria-label={`Cost by part: ${told}`}
     >
       <Hatch id={hatch} />
       {layout.budget !== null && budget !== null && (
@@ -64,7 +64,7 @@ export function MoneyDrawing() {
       ))}
       <g className="money-total">
         <text x={166} y={layout.total.y + 15} textAnchor="end">
-          In all
+          Total
         </text>
         <rect x={layout.total.x} y={layout.total.y + 4} width={layout.total.width} height={15} />
         {layout.total.over > 0 && (

@@ -1,7 +1,7 @@
 import Button from "react-bootstrap/Button";
 
 import type { LayoutReport } from "../../../api/types";
-import { duration, figure, money, room } from "../../../ui/numbers";
+import { duration, figure, money, capacity } from "../../../ui/numbers";
 import { useBench } from "../../bench";
 import { StorageUseForm } from "./StorageUseForm";
 
@@ -16,18 +16,18 @@ export function ArrayPanel() {
     changes.act({
       kind: "patch",
       patch: [{ op: "set", fields: { storage_use: { layout: layout.layout } } }],
-      label: `disks as ${layout.label}`,
+      label: `use the array layout ${layout.label}`,
     });
   return (
-    <section className="data-part" aria-label="The disks together">
-      <h3>{disks === 1 ? "The disk" : `The ${disks} disks together`}</h3>
+    <section className="data-part" aria-label="Disks">
+      <h3>{disks === 1 ? "Disk" : `${disks} disks`}</h3>
       {able.length > 0 && (
         <div className="table-scroll">
           <table className="as-table layouts">
             <thead>
               <tr>
-                <th scope="col">Used as</th>
-                <th scope="col">Room</th>
+                <th scope="col">Layout</th>
+                <th scope="col">Capacity</th>
                 <th scope="col" className="num">
                   May fail
                 </th>
@@ -35,10 +35,10 @@ export function ArrayPanel() {
                   Writes
                 </th>
                 <th scope="col" className="num">
-                  Lost in a year
+                  Risk of loss per year
                 </th>
                 <th scope="col" className="num">
-                  A usable TB
+                  Price per TB
                 </th>
                 <td />
               </tr>
@@ -57,8 +57,7 @@ export function ArrayPanel() {
                       <span className="soft">this plan</span>
                     ) : (
                       <Button variant="link" disabled={changes.busy} onClick={() => use(layout)}>
-                        use so
-                        <span className="visually-hidden"> as {layout.label}</span>
+                        Use this<span className="visually-hidden">: {layout.label}</span>
                       </Button>
                     )}
                   </td>
@@ -70,8 +69,8 @@ export function ArrayPanel() {
       )}
       {able.length > 0 && (
         <p className="soft">
-          {laterText(layouts)} Odds are of failing disks alone, a new one bought within a week;
-          theft, fire and wrong commands come on top: no array is a back-up.
+          {laterText(layouts)} The risk counts failed disks only, each replaced within a week. An
+          array does not replace a backup: theft, fire or a wrong command still destroys all data.
         </p>
       )}
       <StorageUseForm />
@@ -83,8 +82,8 @@ export function ArrayPanel() {
 function rebuildText(layout: LayoutReport): string {
   if (layout.settle_h === null) return "";
   const unreadable =
-    layout.unreadable === null ? "" : `; ${odds(layout.unreadable)} that a bit cannot be read then`;
-  return `settles, and fills a new disk, in ${duration(layout.settle_h * 60)}${unreadable}`;
+    layout.unreadable === null ? "" : `; risk of an unreadable bit ${odds(layout.unreadable)}`;
+  return `Rebuild: ${duration(layout.settle_h * 60)}${unreadable}`;
 }
 
 /** What more disks would make possible. */
@@ -93,9 +92,9 @@ function laterText(layouts: LayoutReport[]): string {
     .filter((layout) => !layout.possible)
     .map(
       (layout) =>
-        `${layout.label} from ${layout.least_disks} disks on${layout.layout === "striped_mirrors" ? " in pairs" : ""}`,
+        `${layout.label} from ${layout.least_disks} disks${layout.layout === "striped_mirrors" ? " in pairs" : ""}`,
     );
-  return later.length === 0 ? "" : `Possible besides: ${later.join(", ")}.`;
+  return later.length === 0 ? "" : `With more disks: ${later.join(", ")}.`;
 }
 
 interface CellProps {
@@ -109,7 +108,7 @@ function LayoutCells({ layout, most, currency }: CellProps) {
     <>
       <td className="room">
         <span className="room-bar" style={{ width: `${(layout.usable_gb / most) * 100}%` }} />
-        <span className="tabular">{room(layout.usable_gb)}</span>{" "}
+        <span className="tabular">{capacity(layout.usable_gb)}</span>{" "}
         <span className="soft tabular">{figure(layout.usable_tib, "")} TiB</span>
       </td>
       <td className="num">{layout.may_fail === 0 ? "none" : layout.may_fail}</td>
@@ -125,13 +124,13 @@ function LayoutCells({ layout, most, currency }: CellProps) {
 }
 
 function rate(mbPerSecond: number | null): string {
-  return mbPerSecond === null ? "no way" : figure(mbPerSecond, "MB/s");
+  return mbPerSecond === null ? "no data path" : figure(mbPerSecond, "MB/s");
 }
 
 /** Small odds are told as one in so many, as nobody reads a number with five noughts. */
 function odds(share: number | null): string {
   if (share === null) return "";
-  if (share >= 0.01) return `${Math.round(share * 100)} %`;
+  if (share >= 0.01) return `${Math.round(share * 100)}\u00a0%`;
   const often = 1 / share;
   if (often > 1e6) return "below 1 in a million";
   const digits = 10 ** Math.max(0, Math.floor(Math.log10(often)) - 1);

@@ -24,8 +24,8 @@ export function BetterBars({ moved }: { moved: Moved }) {
   const height = rows.length * ROW;
   const told = rows.map((row, index) => `${words[index]} ${figure(row.rate, "MB/s")}`).join(", ");
   return (
-    <section className="data-part" aria-label="If the neck went">
-      <h3>If the neck went</h3>
+    <section className="data-part" aria-label="With a faster bottleneck">
+      <h3>With a faster bottleneck</h3>
       <div ref={frame}>
         <svg
           className="drawing better-bars"

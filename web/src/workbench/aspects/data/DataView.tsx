@@ -2,15 +2,16 @@ import { useState } from "react";
 import Button from "react-bootstrap/Button";
 
 import type { Moved, Report, Situation } from "../../../api/types";
-import { duration, figure, room } from "../../../ui/numbers";
+import { duration, figure, capacity } from "../../../ui/numbers";
 import { useBench } from "../../bench";
 import { ArrayPanel } from "./ArrayPanel";
-import { betterText, headed } from "./better";
+import { betterText } from "./better";
 import { BetterBars } from "./BetterBars";
 import { chosenTransfer, isShort } from "./chosenTransfer";
 import { TransferList } from "./TransferList";
 import { TimeBar } from "./TimeBar";
 import { PathDrawing } from "./PathDrawing";
+import { headed } from "../../../ui/numbers";
 
 /** How fast data move: one flow at a time on its way, alone or beside all others. */
 export function DataView() {
@@ -30,15 +31,15 @@ export function DataView() {
       {shown === null ? (
         <p className="soft pt-3">
           {report.data.no_path.length > 0
-            ? "None of its flows has a way through the kit yet."
-            : "Nothing is said about what it moves. Add a flow below: what goes from where to where, and how soon."}
+            ? "No transfer has a data path in this kit yet."
+            : "No transfers yet. Add one below."}
         </p>
       ) : (
         <TransferFigures key={shown.moved.transfer} {...shown} />
       )}
       {report.data.no_path.map((entry) => (
         <p key={entry.transfer} className="soft">
-          “{entry.text}” is not judged: {entry.why_not}.
+          Not checked: “{entry.text}”. {headed(entry.why_not)}.
         </p>
       ))}
       <ArrayPanel />
@@ -60,8 +61,8 @@ function TransferSwitch({ report, current, atOnce, onTransfer, onAtOnce }: Switc
   const transfers = situations.filter((entry) => !entry.worst_case).flatMap((entry) => entry.moved);
   if (transfers.length === 0) return null;
   return (
-    <div className="aspect-bar" role="group" aria-label="Flow">
-      <span className="lead-word">Flow</span>
+    <div className="aspect-bar" role="group" aria-label="Transfer">
+      <span className="lead-word">Transfer</span>
       {transfers.map((entry) => (
         <Button
           key={entry.transfer}
@@ -81,7 +82,7 @@ function TransferSwitch({ report, current, atOnce, onTransfer, onAtOnce }: Switc
           aria-pressed={atOnce}
           onClick={() => onAtOnce(!atOnce)}
         >
-          all at once
+          Worst case
         </Button>
       )}
     </div>
@@ -102,10 +103,10 @@ function TransferFigures({ situation, moved }: { situation: Situation; moved: Mo
     <>
       <p className="flow-verdict">
         <strong>{said(moved)}</strong>
-        {situation.worst_case && <span className="soft"> with everything at once</span>}
+        {situation.worst_case && <span className="soft"> in the worst case</span>}
         {margin && (
           <Button variant="link" className="ms-2" onClick={() => openWorking(margin.id)}>
-            its working
+            Show the working
           </Button>
         )}
       </p>
@@ -116,13 +117,14 @@ function TransferFigures({ situation, moved }: { situation: Situation; moved: Mo
       {moved.small_mb_s !== null && moved.amount_gb !== null && (
         <p className="soft">
           Small files of 1 MB: {figure(moved.small_mb_s, "MB/s")},{" "}
-          {duration((moved.amount_gb * 1000) / moved.small_mb_s / 60)} for {room(moved.amount_gb)}.
+          {duration((moved.amount_gb * 1000) / moved.small_mb_s / 60)} for{" "}
+          {capacity(moved.amount_gb)}.
         </p>
       )}
       {moved.stream && moved.buffer_mb !== null && !short && (
         <p className="soft">
-          Its medium stands still now and then while it tidies up: a buffer of{" "}
-          {bufferText(moved.buffer_mb)} keeps the stream whole.
+          The drive pauses from time to time. A buffer of {bufferText(moved.buffer_mb)} bridges the
+          pauses.
         </p>
       )}
       <PathTable moved={moved} />
@@ -141,18 +143,18 @@ function ChosenLink({ moved, link }: ChosenProps) {
   return (
     <p className="way-chosen" aria-live="polite">
       {link === undefined ? (
-        <span className="soft">Choose a link: what it lets by, and what a better one brings.</span>
+        <span className="soft">Choose a link to see its rate and what a faster link changes.</span>
       ) : (
         <>
           <strong>{headed(link.label)}</strong>
-          {link.note && ` (${link.note})`} lets {figure(link.mb_s, "MB/s")} by:
+          {link.note && ` (${link.note})`} carries up to {figure(link.mb_s, "MB/s")}.
           <Button
             variant="link"
             className="mx-2"
-            aria-label={`How that comes about: ${link.label}`}
+            aria-label={`Working of ${link.label}`}
             onClick={() => openWorking(link.figure)}
           >
-            how that comes about
+            Show the working
           </Button>
           <span className="soft">{betterText(moved, link.id)}</span>
         </>
@@ -162,7 +164,7 @@ function ChosenLink({ moved, link }: ChosenProps) {
 }
 
 function bufferText(mb: number): string {
-  return mb < 1 ? `${Math.max(1, Math.round(mb * 1000))} kB` : figure(mb, "") + " MB";
+  return mb < 1 ? `${Math.max(1, Math.round(mb * 1000))} kB` : figure(mb, "MB");
 }
 
 /** What a flow gets, in a few words. */
@@ -170,29 +172,29 @@ function said(moved: Moved): string {
   if (moved.stream) {
     const wanted = figure(moved.wanted_mb_s ?? moved.rate_mb_s, "MB/s");
     return isShort(moved)
-      ? `Wants ${wanted}, gets ${figure(moved.rate_mb_s, "MB/s")}`
-      : `${wanted} without a gap; up to ${figure(moved.could_mb_s, "MB/s")} would get through`;
+      ? `Requires ${wanted}, reaches ${figure(moved.rate_mb_s, "MB/s")}`
+      : `${wanted} without a gap; up to ${figure(moved.could_mb_s, "MB/s")} is possible`;
   }
-  const bottleneck = moved.bottleneck_label ? `; the neck is ${moved.bottleneck_label}` : "";
+  const bottleneck = moved.bottleneck_label ? `; bottleneck: ${moved.bottleneck_label}` : "";
   return `${figure(moved.rate_mb_s, "MB/s")}${bottleneck}`;
 }
 
 function PathTable({ moved }: { moved: Moved }) {
   return (
     <details className="details-table">
-      <summary>As a table</summary>
+      <summary>Table</summary>
       <table className="as-table">
         <thead>
           <tr>
             <th scope="col">Link</th>
-            <th scope="col">Leads to</th>
+            <th scope="col">To</th>
             <th scope="col" className="num">
-              Alone
+              Maximum
             </th>
             <th scope="col" className="num">
-              Taken
+              Used
             </th>
-            <th scope="col">Besides</th>
+            <th scope="col">Notes</th>
           </tr>
         </thead>
         <tbody>

@@ -23,7 +23,7 @@ export function PathDrawing({ moved, short, link, onChoose }: Props) {
           className="drawing way-drawing"
           viewBox={`0 ${layout.begin} ${width} ${layout.height - layout.begin}`}
           role="group"
-          aria-label={`The way from ${moved.begins}: ${told}`}
+          aria-label={`Data path from ${moved.begins}: ${told}`}
         >
           {layout.channels.map((channel) => (
             <ChannelShape
@@ -81,7 +81,7 @@ function ChannelShape({ channel, foot, short, chosen, onChoose }: ShapeProps) {
   const { link, x, width, top, height } = channel;
   const lit = chosen || (link.line !== null && litLines(bench).has(link.line));
   const middle = x + width / 2;
-  const tone = channel.bottleneck ? (short ? "neck short" : "neck") : "";
+  const tone = channel.bottleneck ? (short ? "bottleneck short" : "neck") : "";
   const first = top - 8 - channel.label.length * 15;
   return (
     <g
@@ -131,7 +131,7 @@ function PathList({ moved, short, link, onChoose }: Props) {
         <li key={entry.id}>
           <button
             type="button"
-            className={`way-step ${entry.id === moved.bottleneck ? (short ? "neck short" : "neck") : ""}`}
+            className={`way-step ${entry.id === moved.bottleneck ? (short ? "bottleneck short" : "neck") : ""}`}
             aria-pressed={entry.id === link}
             onClick={() => onChoose(entry.id)}
           >

@@ -3,14 +3,12 @@ import Form from "react-bootstrap/Form";
 
 import type { PlanStorage } from "../../../api/types";
 import { useBench } from "../../bench";
+import { FILE_SYSTEMS } from "../../../api/labels";
 
-const FILE_SYSTEMS: Record<PlanStorage["file_system"], [string, string]> = {
-  native: [
-    "journalled, the system's own",
-    "keeps owners and a journal; other computers need a driver",
-  ],
-  checksummed: ["with checksums", "finds rot and can undo; takes memory and processor"],
-  exchange: ["exchange format", "any computer reads the disk; no owners, no journal"],
+const EFFECTS: Record<PlanStorage["file_system"], string> = {
+  native: "Keeps file ownership and a journal. Other computers need a driver.",
+  checksummed: "Finds damaged files and restores old ones. Needs memory and processor time.",
+  exchange: "Every computer reads the disk. No file ownership, no journal.",
 };
 
 /** How the data disks are formatted; each change is judged at once. */
@@ -32,17 +30,17 @@ export function StorageUseForm() {
             set({ file_system: event.target.value as PlanStorage["file_system"] }, "file system")
           }
         >
-          {Object.entries(FILE_SYSTEMS).map(([name, [label]]) => (
+          {Object.entries(FILE_SYSTEMS).map(([name, label]) => (
             <option key={name} value={name}>
               {label}
             </option>
           ))}
         </Form.Select>
-        <Form.Text>{FILE_SYSTEMS[storage_use.file_system][1]}</Form.Text>
+        <Form.Text>{EFFECTS[storage_use.file_system]}</Form.Text>
       </Form.Group>
       <Form.Check
         id={`${id}-encrypted`}
-        label="encrypted"
+        label="Encrypt the disks"
         checked={storage_use.encrypted}
         disabled={changes.busy}
         onChange={(event) => set({ encrypted: event.target.checked }, "encryption")}

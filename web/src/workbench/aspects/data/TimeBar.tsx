@@ -2,7 +2,7 @@ import { useId } from "react";
 
 import type { Moved } from "../../../api/types";
 import { Hatch } from "../../../ui/Hatch";
-import { duration, room } from "../../../ui/numbers";
+import { duration, capacity } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 
 const WIDEST = 640;
@@ -21,14 +21,14 @@ export function TimeBar({ moved }: { moved: Moved }) {
   const left = allowed === null ? "" : over ? "over" : "left";
   const spare = allowed === null ? 0 : Math.abs(allowed - minutes);
   return (
-    <section className="data-part" aria-label={`Time for ${room(moved.amount_gb ?? 0)}`}>
-      <h3>Time for {room(moved.amount_gb ?? 0)}</h3>
+    <section className="data-part" aria-label={`Time for ${capacity(moved.amount_gb ?? 0)}`}>
+      <h3>Time for {capacity(moved.amount_gb ?? 0)}</h3>
       <div ref={frame}>
         <svg
           className="drawing time-bar"
           viewBox={`0 0 ${width} 50`}
           role="img"
-          aria-label={`${duration(minutes)}${allowed === null ? "" : `; ${duration(allowed)} are allowed`}`}
+          aria-label={`${duration(minutes)}${allowed === null ? "" : `; allowed: ${duration(allowed)}`}`}
         >
           <Hatch id={hatch} />
           <rect x={0} y={18} width={at(over ? allowed : minutes)} height={14} />

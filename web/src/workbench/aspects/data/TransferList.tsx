@@ -6,14 +6,8 @@ import type { Transfer } from "../../../api/types";
 import { Amount } from "../../../ui/Amount";
 import { InlineForm } from "../../../ui/InlineForm";
 import { useBench } from "../../bench";
-import {
-  EMPTY,
-  ENDS,
-  transferFrom,
-  transferWords,
-  textOfTransfer,
-  type TransferText,
-} from "./transfer";
+import { EMPTY, transferFrom, transferWords, textOfTransfer, type TransferText } from "./transfer";
+import { ENDS } from "../../../api/labels";
 
 const MOST = 20;
 
@@ -45,11 +39,11 @@ export function TransferList() {
     const next = base
       ? transfers.map((transfer) => (transfer === base ? read : transfer))
       : [...transfers, read];
-    store(next, `flow: ${read.text}`, () => setOpen(null));
+    store(next, `transfer: ${read.text}`, () => setOpen(null));
   };
   const form = (
     <InlineForm
-      done={open === "" ? "Add this flow" : "Keep it so"}
+      done="Save transfer"
       busy={changes.busy}
       wrong={wrong}
       onDone={done}
@@ -59,8 +53,8 @@ export function TransferList() {
     </InlineForm>
   );
   return (
-    <section className="data-part" aria-label="What it moves">
-      <h3>What it moves</h3>
+    <section className="data-part" aria-label="Transfers">
+      <h3>Transfers</h3>
       <ul className="flow-list">
         {transfers.map((transfer) => (
           <li key={transfer.id}>
@@ -72,20 +66,20 @@ export function TransferList() {
                 aria-label={`Change ${transfer.text}`}
                 onClick={() => begin(transfer)}
               >
-                change
+                Change
               </Button>
               <Button
                 variant="link"
-                aria-label={`Take out ${transfer.text}`}
+                aria-label={`Remove ${transfer.text}`}
                 disabled={changes.busy}
                 onClick={() =>
                   store(
                     transfers.filter((other) => other !== transfer),
-                    `without ${transfer.text}`,
+                    `remove the transfer ${transfer.text}`,
                   )
                 }
               >
-                take out
+                Remove
               </Button>
             </span>
             {open === transfer.id && form}
@@ -96,7 +90,7 @@ export function TransferList() {
         ? form
         : transfers.length < MOST && (
             <Button variant="" size="sm" onClick={() => begin(null)}>
-              Add a flow
+              Add a transfer
             </Button>
           )}
     </section>
@@ -109,7 +103,7 @@ function Fields({ text, setText }: { text: TransferText; setText: (text: Transfe
   return (
     <>
       <Form.Group controlId="flow-text">
-        <Form.Label>What moves</Form.Label>
+        <Form.Label>Name</Form.Label>
         <Form.Control
           size="sm"
           maxLength={120}
@@ -130,35 +124,35 @@ function Fields({ text, setText }: { text: TransferText; setText: (text: Transfe
         onChange={(target) => put({ target })}
       />
       <Form.Group controlId="flow-kind">
-        <Form.Label>It comes</Form.Label>
+        <Form.Label>Type</Form.Label>
         <Form.Select
           size="sm"
           value={text.kind}
           onChange={(event) => put({ kind: event.target.value as TransferText["kind"] })}
         >
-          <option value="files">as files, now and then</option>
-          <option value="stream">as a stream, without a gap</option>
+          <option value="files">Files, from time to time</option>
+          <option value="stream">Stream, without a gap</option>
         </Form.Select>
       </Form.Group>
       {files ? (
         <>
           <Amount
             id="flow-amount"
-            label="At a time"
+            label="Amount each time"
             unit="GB"
             value={text.amount}
             onChange={(amount) => put({ amount })}
           />
           <Amount
             id="flow-within"
-            label="Within, if it matters"
+            label="Time limit (optional)"
             unit="min"
             value={text.within}
             onChange={(within) => put({ within })}
           />
           <Amount
             id="flow-file"
-            label="In files of, if small"
+            label="File size (if small)"
             unit="MB"
             value={text.fileMb}
             onChange={(fileMb) => put({ fileMb })}
@@ -166,7 +160,7 @@ function Fields({ text, setText }: { text: TransferText; setText: (text: Transfe
           <Amount
             id="flow-runs"
             label="How often"
-            unit="a day"
+            unit="per day"
             value={text.runs}
             onChange={(runs) => put({ runs })}
           />
@@ -175,21 +169,21 @@ function Fields({ text, setText }: { text: TransferText; setText: (text: Transfe
         <>
           <Amount
             id="flow-stream"
-            label="Rate of one"
+            label="Rate of one stream"
             unit="MB/s"
             value={text.stream}
             onChange={(stream) => put({ stream })}
           />
           <Amount
             id="flow-once"
-            label="How many at once"
+            label="Number of streams"
             unit=""
             value={text.atOnce}
             onChange={(atOnce) => put({ atOnce })}
           />
           <Amount
             id="flow-hours"
-            label="Hours a day"
+            label="Hours per day"
             unit="h"
             value={text.hours}
             onChange={(hours) => put({ hours })}
@@ -197,30 +191,30 @@ function Fields({ text, setText }: { text: TransferText; setText: (text: Transfe
         </>
       )}
       <Form.Group controlId="flow-protocol">
-        <Form.Label>Over a network by</Form.Label>
+        <Form.Label>Network protocol</Form.Label>
         <Form.Select
           size="sm"
           value={text.protocol}
           onChange={(event) => put({ protocol: event.target.value as TransferText["protocol"] })}
         >
-          <option value="newer">a newer shared folder</option>
-          <option value="older">an older shared folder</option>
-          <option value="transfer">one plain transfer</option>
+          <option value="newer">Shared folder (newer protocol)</option>
+          <option value="older">Shared folder (older protocol)</option>
+          <option value="transfer">Plain copy</option>
         </Form.Select>
       </Form.Group>
       <Form.Group controlId="flow-during">
-        <Form.Label>Together with what runs during</Form.Label>
+        <Form.Label>At the same time as the phase</Form.Label>
         <Form.Control
           size="sm"
           maxLength={60}
-          placeholder="by itself"
+          placeholder="on its own"
           value={text.during}
           onChange={(event) => put({ during: event.target.value })}
         />
       </Form.Group>
       <Form.Check
         id="flow-stays"
-        label="what comes in stays"
+        label="Data stays in the kit"
         checked={text.stays}
         onChange={(event) => put({ stays: event.target.checked })}
       />

@@ -1,31 +1,34 @@
 import { expect, test } from "vitest";
 
+import { read } from "../../../testing/reports";
 import { betterText } from "./better";
 
+const told = (...given: Parameters<typeof betterText>) => read(betterText(...given));
+
 const moved = {
-  bottleneck: "wire",
-  bottleneck_label: "wire, 1000 Mb/s",
+  bottleneck: "ethernet",
+  bottleneck_label: "Ethernet, 1000 Mbit/s",
   betters: [{ rate_mb_s: 432, bottleneck: "flat-cable slot" }],
 };
 
-test("a better neck brings what the next one lets by, any other link nothing", () => {
-  expect(betterText(moved, "wire")).toBe(
-    "It is the neck: a better one brings 432 MB/s; then the neck is flat-cable slot.",
+test("a faster bottleneck brings what the next one carries, any other link nothing", () => {
+  expect(told(moved, "ethernet")).toBe(
+    "This link is the bottleneck. A faster link brings 432 MB/s; the next bottleneck is flat-cable slot.",
   );
-  expect(betterText(moved, "slot")).toBe(
-    "A better one brings nothing: the neck is wire, 1000 Mb/s.",
-  );
-});
-
-test("a stream that has what it wants is held back by nothing", () => {
-  expect(betterText({ bottleneck: null, bottleneck_label: "", betters: [] }, "wire")).toBe(
-    "Nothing holds it back: a better one brings nothing.",
+  expect(told(moved, "slot")).toBe(
+    "A faster link changes nothing. Bottleneck: Ethernet, 1000 Mbit/s.",
   );
 });
 
-test("behind the last neck nothing is known to come", () => {
-  expect(betterText({ ...moved, betters: [] }, "wire")).toBe("It is the neck.");
-  expect(betterText({ ...moved, betters: [{ rate_mb_s: 432, bottleneck: "" }] }, "wire")).toBe(
-    "It is the neck: a better one brings 432 MB/s.",
+test("a stream that has what it wants has no bottleneck", () => {
+  expect(told({ bottleneck: null, bottleneck_label: "", betters: [] }, "ethernet")).toBe(
+    "Not the bottleneck: a faster link changes nothing.",
+  );
+});
+
+test("behind the last bottleneck nothing is known to come", () => {
+  expect(told({ ...moved, betters: [] }, "ethernet")).toBe("This link is the bottleneck.");
+  expect(told({ ...moved, betters: [{ rate_mb_s: 432, bottleneck: "" }] }, "ethernet")).toBe(
+    "This link is the bottleneck. A faster link brings 432 MB/s.",
   );
 });

@@ -2,20 +2,15 @@
 import type { Moved } from "../../../api/types";
 import { figure } from "../../../ui/numbers";
 
-/** The name of a link at the head of a sentence. */
-export function headed(label: string): string {
-  return label.charAt(0).toUpperCase() + label.slice(1);
-}
-
 export function betterText(
   moved: Pick<Moved, "bottleneck" | "bottleneck_label" | "betters">,
   link: string,
 ): string {
-  if (moved.bottleneck === null) return "Nothing holds it back: a better one brings nothing.";
+  if (moved.bottleneck === null) return "Not the bottleneck: a faster link changes nothing.";
   if (moved.bottleneck !== link)
-    return `A better one brings nothing: the neck is ${moved.bottleneck_label}.`;
+    return `A faster link changes nothing. Bottleneck: ${moved.bottleneck_label}.`;
   const [better] = moved.betters;
-  if (better === undefined) return "It is the neck.";
-  const then = better.bottleneck ? `; then the neck is ${better.bottleneck}` : "";
-  return `It is the neck: a better one brings ${figure(better.rate_mb_s, "MB/s")}${then}.`;
+  if (better === undefined) return "This link is the bottleneck.";
+  const then = better.bottleneck ? `; the next bottleneck is ${better.bottleneck}` : "";
+  return `This link is the bottleneck. A faster link brings ${figure(better.rate_mb_s, "MB/s")}${then}.`;
 }

@@ -3,11 +3,12 @@ import { expect, test } from "vitest";
 import type { DataLink, Moved } from "../../../api/types";
 import { wrapped } from "../../../ui/wrapped";
 import { channelHeight, channels, rateAxis, usedOf } from "./channels";
+import { read } from "../../../testing/reports";
 
 const link = (change: Partial<DataLink>): DataLink => ({
   id: "a",
-  label: "wire, 1000 Mb/s",
-  kind: "wire",
+  label: "Ethernet, 1000 Mbit/s",
+  kind: "ethernet",
   to: "Mullion 8",
   note: "",
   mb_s: 100,
@@ -63,8 +64,8 @@ test("many links in little room are told downwards", () => {
 });
 
 test("a full link says so, others how much of them is taken", () => {
-  expect(usedOf(link({}))).toBe("25 of 100 MB/s");
-  expect(usedOf(link({ full: true, mb_s: 34.2 }))).toBe("34 MB/s: full");
+  expect(read(usedOf(link({})))).toBe("25 of 100 MB/s");
+  expect(read(usedOf(link({ full: true, mb_s: 34.2 })))).toBe("34 MB/s: full");
 });
 
 test("words are broken between words", () => {

@@ -1,6 +1,6 @@
 /** Places the way of a flow: posts with channels between them. Pure; rates come from the report. */
 import type { DataLink, Moved } from "../../../api/types";
-import { figure } from "../../../ui/numbers";
+import { bare, figure } from "../../../ui/numbers";
 import { wrapped } from "../../../ui/wrapped";
 
 const SIDE = 34;
@@ -84,7 +84,7 @@ export function channels(moved: Moved, width: number) {
 export function usedOf(link: DataLink): string {
   const lets = figure(link.mb_s, "MB/s");
   if (link.full) return `${lets}: full`;
-  return `${figure(link.taken_mb_s, "MB/s").replace(" MB/s", "")} of ${lets}`;
+  return `${bare(link.taken_mb_s, "MB/s")} of ${lets}`;
 }
 
 function sharing(link: DataLink): string[] {

@@ -1,6 +1,7 @@
 import { expect, test } from "vitest";
 
 import { EMPTY, transferFrom, transferWords, textOfTransfer, type TransferText } from "./transfer";
+import { read } from "../../../testing/reports";
 
 const FILES: TransferText = {
   ...EMPTY,
@@ -23,7 +24,7 @@ test("what was typed becomes a flow, and a flow what can be typed", () => {
   expect(transferFrom(textOfTransfer(transfer), new Set(["a-rehearsal"]), transfer)).toEqual(
     transfer,
   );
-  expect(transferWords(transfer)).toBe("27.6 GB within 20 min, from storage to network");
+  expect(read(transferWords(transfer))).toBe("27.6 GB within 20 min, from storage to network");
 });
 
 test("a stream has a rate and no deadline", () => {
@@ -39,10 +40,10 @@ test("a stream has a rate and no deadline", () => {
 });
 
 test.each([
-  [{ text: "" }, "Say what moves"],
-  [{ amount: "much" }, "number of GB"],
+  [{ text: "" }, "Enter a name"],
+  [{ amount: "much" }, "amount in GB"],
   [{ within: "soon" }, "minutes"],
-  [{ target: "storage" as const }, "another one"],
+  [{ target: "storage" as const }, "different source and target"],
   [{ atOnce: "1.5" }, "whole number"],
   [{ kind: "stream" as const, stream: "-1" }, "MB/s"],
 ])("what is wrong is said in a sentence: %o", (change, told) => {

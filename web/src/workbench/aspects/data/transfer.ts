@@ -1,20 +1,8 @@
 /** A flow as it is typed, and back. Pure. */
 import type { Transfer } from "../../../api/types";
-import { duration, figure, room, stated } from "../../../ui/numbers";
+import { duration, figure, capacity, stated } from "../../../ui/numbers";
 import { positive } from "../../../ui/readNumber";
-
-export const ENDS: Record<Transfer["source"], string> = {
-  storage: "storage",
-  boot_drive: "boot drive",
-  network: "network",
-  wifi: "Wi-Fi (as a client)",
-  access_point: "Wi-Fi access point",
-  camera: "camera",
-  audio_in: "audio input",
-  video_in: "video input",
-  sdr: "SDR",
-  program: "program on the board",
-};
+import { ENDS } from "../../../api/labels";
 
 export interface TransferText {
   text: string;
@@ -83,27 +71,26 @@ export function transferFrom(
   base: Transfer | null,
 ): Transfer | { wrong: string } {
   const name = text.text.trim();
-  if (!name) return { wrong: "Say what moves, such as “a rehearsal to the office”." };
-  if (text.source === text.target) return { wrong: "It goes from one end to another one." };
+  if (!name) return { wrong: "Enter a name, for example “rehearsal to the office”." };
+  if (text.source === text.target) return { wrong: "Choose a different source and target." };
   const files = text.kind === "files";
   const amount = files ? positive(text.amount) : null;
   const stream = files ? null : positive(text.stream);
-  if (files && amount === null)
-    return { wrong: "How much is copied at a time? A number of GB, such as 27.6." };
-  if (!files && stream === null)
-    return { wrong: "How fast does it run? A number of MB/s, such as 3.1." };
+  if (files && amount === null) return { wrong: "Enter the amount in GB, for example 27.6." };
+  if (!files && stream === null) return { wrong: "Enter the rate in MB/s, for example 3.1." };
   const within = files ? optional(text.within) : null;
   const fileMb = files ? optional(text.fileMb) : null;
   const hours = files ? null : optional(text.hours);
   const runs = files ? optional(text.runs) : null;
   const atOnce = positive(text.atOnce);
-  if (within === undefined) return { wrong: "The time allowed is a number of minutes, or empty." };
-  if (fileMb === undefined) return { wrong: "The size of a file is a number of MB, or empty." };
+  if (within === undefined) return { wrong: "Enter the time limit in minutes, or leave it empty." };
+  if (fileMb === undefined) return { wrong: "Enter the file size in MB, or leave it empty." };
   if (hours === undefined || (hours ?? 0) > 24)
-    return { wrong: "Hours a day are a number up to 24, or empty." };
-  if (runs === undefined) return { wrong: "How often a day is a number, such as 0.3, or empty." };
+    return { wrong: "Enter up to 24 hours per day, or leave it empty." };
+  if (runs === undefined)
+    return { wrong: "Enter a number per day, for example 0.3, or leave it empty." };
   if (atOnce === null || !Number.isInteger(atOnce))
-    return { wrong: "How many at once is a whole number." };
+    return { wrong: "Enter a whole number of streams." };
   return {
     id: base?.id ?? freeId(name, taken),
     text: name,
@@ -129,7 +116,7 @@ function freeId(name: string, taken: ReadonlySet<string>): string {
     .replace(/[^a-z0-9]+/g, "-")
     .replace(/^-|-$/g, "")
     .slice(0, 40);
-  const first = stem || "flow";
+  const first = stem || "transfer";
   if (!taken.has(first)) return first;
   let number = 2;
   while (taken.has(`${first}-${number}`)) number += 1;
@@ -140,9 +127,14 @@ function freeId(name: string, taken: ReadonlySet<string>): string {
 export function transferWords(transfer: Transfer): string {
   const what =
     transfer.stream_mb_s === null
-      ? room(transfer.amount_gb ?? 0) +
+      ? capacity(transfer.amount_gb ?? 0) +
         (transfer.file_mb === null ? "" : ` in files of ${stated(transfer.file_mb, "MB")}`) +
         (transfer.within_min === null ? "" : ` within ${duration(transfer.within_min)}`)
       : `${figure(transfer.stream_mb_s * transfer.at_once, "MB/s")} without a gap`;
-  return `${what}, from ${ENDS[transfer.source]} to ${ENDS[transfer.target]}`;
+  return `${what}, from ${natural(ENDS[transfer.source])} to ${natural(ENDS[transfer.target])}`;
+}
+
+/** A label within a sentence; what is written in capitals stays. */
+function natural(label: string): string {
+  return /^[A-Z][a-z]+(?!-)/.test(label) ? label.charAt(0).toLowerCase() + label.slice(1) : label;
 }

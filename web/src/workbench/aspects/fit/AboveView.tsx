@@ -34,10 +34,10 @@ export function AboveView() {
     <>
       <div className="drawing-bar">
         <Button variant="link" aria-pressed={access} onClick={() => setAccess(!access)}>
-          {access ? "Hide" : "Show"} the way of plugs and hands
+          {access ? "Hide" : "Show"} access paths
         </Button>
         {layers.length > 1 && (
-          <span role="group" aria-label="Layers shown" className="layer-switches">
+          <span role="group" aria-label="Visible layers" className="layer-switches">
             {layers.map((line) => (
               <Button
                 key={line.id}
@@ -67,16 +67,16 @@ export function AboveView() {
             }}
           />
         ) : (
-          <p className="soft pt-2">There is nothing to draw yet: the stack begins with a board.</p>
+          <p className="soft pt-2">Nothing to draw yet. Add a board.</p>
         )}
       </div>
       <FloorPlace />
       <p className="soft mb-0">
         {fit.case
-          ? `In ${fit.case.label}, inside ${sides([fit.case.inner_length_mm, fit.case.inner_width_mm], "mm")}. `
-          : "Without a case. "}
+          ? `${fit.case.label}, inner size ${sides([fit.case.inner_length_mm, fit.case.inner_width_mm], "mm")}. `
+          : "No case. "}
         {fit.plugs.length > 0 &&
-          `Plugged in at the edges: ${fit.plugs.map((plug) => plug.label).join(", ")}.`}
+          `Plugs at the edges: ${fit.plugs.map((plug) => plug.label).join(", ")}.`}
       </p>
     </>
   );
@@ -103,7 +103,7 @@ function AboveDrawing({ layout, lit, access, onMove }: DrawingProps) {
       className="drawing"
       viewBox={`0 0 ${layout.width} ${layout.height}`}
       role="img"
-      aria-label="The kit from above in its case, to scale"
+      aria-label="Top view of the kit in its case, to scale"
     >
       <Hatch id={hatch} />
       {shell && <CaseWall shell={shell} />}
@@ -185,7 +185,7 @@ function MovableBoard({ block, scale, onMove }: MovableProps) {
         if (drag && Math.hypot(drag.dx, drag.dy) > 2) onMove(drag.dx / scale, -drag.dy / scale);
       }}
     >
-      <title>{`${block.label}: drag it where it is to stand`}</title>
+      <title>{`${block.label}: drag to move`}</title>
     </rect>
   );
 }

@@ -8,6 +8,7 @@ import { Cobble } from "../../../ui/Cobble";
 import { change } from "../../../ui/numbers";
 import { Failure, Loading } from "../../../ui/States";
 import { useBench } from "../../bench";
+import { textOf } from "../../../ui/text";
 
 type Connection = Report["fit"]["connections"][number];
 
@@ -16,7 +17,7 @@ export function ConnectionsView() {
   const { report, changes } = useBench();
   const { connections, spare } = report.fit;
   const [open, setOpen] = useState<string | null>(null);
-  if (connections.length === 0) return <p className="soft pt-2">Nothing is plugged in yet.</p>;
+  if (connections.length === 0) return <p className="soft pt-2">No connections yet.</p>;
   const letGo = (entry: Connection) => {
     const [line, item] = plugOf(entry.plug);
     changes.act({
@@ -25,7 +26,7 @@ export function ConnectionsView() {
         { op: "pin", line, plug: item, socket: null },
         { op: "pin", line, plug: item.slice(item.indexOf(".") + 1), socket: null },
       ],
-      label: `${entry.plug_label} where it finds room`,
+      label: `choose the socket of ${entry.plug_label} automatically`,
     });
   };
   return (
@@ -34,10 +35,10 @@ export function ConnectionsView() {
         <thead>
           <tr>
             <th scope="col">Plug</th>
-            <th scope="col">goes into</th>
-            <th scope="col">Way of its data</th>
+            <th scope="col">Port or slot</th>
+            <th scope="col">Link</th>
             <th scope="col">
-              <span className="visually-hidden">What to do</span>
+              <span className="visually-hidden">Actions</span>
             </th>
           </tr>
         </thead>
@@ -51,7 +52,7 @@ export function ConnectionsView() {
                   {entry.pinned && <span className="soft"> (your choice)</span>}
                 </td>
                 <td className="soft tabular">
-                  {entry.link || entry.bus}
+                  {textOf(entry.link.text ? entry.link : entry.bus)}
                   {entry.shares_with && <div>shared with {entry.shares_with}</div>}
                 </td>
                 <td className="actions">
@@ -66,10 +67,10 @@ export function ConnectionsView() {
                   {entry.pinned && (
                     <Button
                       variant="link"
-                      aria-label={`Let the program place ${entry.plug_label}`}
+                      aria-label={`Choose the socket of ${entry.plug_label}`}
                       onClick={() => letGo(entry)}
                     >
-                      Let go
+                      Choose automatically
                     </Button>
                   )}
                 </td>
@@ -89,8 +90,8 @@ export function ConnectionsView() {
           ))}
         </tbody>
       </table>
-      <h3 className="view-head">Still free</h3>
-      {spare.length === 0 && <p className="soft mb-0">No socket is free any more.</p>}
+      <h3 className="view-head">Free ports and slots</h3>
+      {spare.length === 0 && <p className="soft mb-0">No free ports or slots.</p>}
       <ul className="free-list">
         {freeSockets(report).map((row) => (
           <li key={row}>{row}</li>
@@ -110,7 +111,7 @@ interface SocketsProps {
 function Sockets({ plug, name, onDone }: SocketsProps) {
   const { view, whatIf, changes, report } = useBench();
   const sockets = useQuery(socketsQuery(view.id, view.version, whatIf, plug));
-  if (sockets.isPending) return <Loading what="its sockets" />;
+  if (sockets.isPending) return <Loading what="the sockets" />;
   if (sockets.isError)
     return <Failure error={sockets.error} retry={() => void sockets.refetch()} />;
   return (
@@ -120,14 +121,16 @@ function Sockets({ plug, name, onDone }: SocketsProps) {
           <Cobble severity={place.current ? report.severity : place.effect.severity} />
           <div>
             <strong>{place.label}</strong>
-            {place.holder && <span className="soft"> in use by {place.holder}, which moves</span>}
-            {place.reason && <div className="tone-problem">{place.reason}</div>}
-            {!place.current && !place.reason && (
+            {place.holder && (
+              <span className="soft"> in use by {place.holder}, which then moves</span>
+            )}
+            {place.reason.text && <div className="tone-problem">{textOf(place.reason)}</div>}
+            {!place.current && !place.reason.text && (
               <div className="soft tabular">{effectText(place.effect, report)}</div>
             )}
           </div>
           {place.current ? (
-            <span className="soft">here now</span>
+            <span className="soft">current</span>
           ) : (
             <Button
               variant=""
@@ -141,12 +144,12 @@ function Sockets({ plug, name, onDone }: SocketsProps) {
                 )
               }
             >
-              Plug in here
+              Use this socket
             </Button>
           )}
         </li>
       ))}
-      {sockets.data.length === 0 && <li>No other socket takes it.</li>}
+      {sockets.data.length === 0 && <li>No other socket fits this plug.</li>}
     </ul>
   );
 }
@@ -156,9 +159,11 @@ function effectText(effect: Effect, report: Report): string {
     report.findings.filter((finding) => finding.severity === severity).length;
   const amps = change(effect.source_delta_a, "A");
   if (effect.problems === now("problem") && effect.tight === now("tight"))
-    return amps ? `${amps}, else as now` : "all as now";
+    return amps ? `${amps}, otherwise unchanged` : "unchanged";
   const snags = [
-    effect.problems > 0 ? `${effect.problems} that stop it` : "nothing stops it",
+    effect.problems > 0
+      ? `${effect.problems} problem${effect.problems > 1 ? "s" : ""}`
+      : "no problems",
     effect.tight > 0 ? `${effect.tight} tight` : "",
     amps,
   ];

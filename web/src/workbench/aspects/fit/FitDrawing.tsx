@@ -26,7 +26,7 @@ export function FitDrawing({ layout, lit, access, near, onNear }: Props) {
       viewBox={windowOn(layout, near)}
       style={{ aspectRatio: `${layout.width} / ${layout.height}` }}
       role="group"
-      aria-label="Side elevation of the kit in its case, to scale"
+      aria-label="Side view of the kit in its case, to scale"
     >
       <Hatch id={hatch} />
       {shell && <CaseWall shell={shell} />}
@@ -65,7 +65,7 @@ export function FitDrawing({ layout, lit, access, near, onNear }: Props) {
           className="layer-name"
           role="button"
           tabIndex={0}
-          aria-label={near === name.key ? "Show the whole" : `Show ${name.text} large`}
+          aria-label={near === name.key ? "Show all" : `Enlarge ${name.text} large`}
           onClick={() => onNear(near === name.key ? null : name.key)}
           onKeyDown={(event) => {
             if (event.key === "Enter" || event.key === " ") {

@@ -7,10 +7,10 @@ import { HeaderView } from "./HeaderView";
 import { SectionView } from "./SectionView";
 
 const VIEWS = {
-  side: { label: "From the side", view: SectionView },
-  above: { label: "From above", view: AboveView },
-  header: { label: "Header", view: HeaderView },
-  plugs: { label: "Plugs and sockets", view: ConnectionsView },
+  side: { label: "Side view", view: SectionView },
+  above: { label: "Top view", view: AboveView },
+  header: { label: "GPIO header", view: HeaderView },
+  plugs: { label: "Connections", view: ConnectionsView },
 };
 type ViewId = keyof typeof VIEWS;
 
@@ -20,7 +20,7 @@ export function FitView() {
   const View = VIEWS[chosen].view;
   return (
     <>
-      <div className="aspect-bar" role="group" aria-label="View of the fit">
+      <div className="aspect-bar" role="group" aria-label="View">
         {(Object.keys(VIEWS) as ViewId[]).map((id) => (
           <Button
             key={id}

@@ -52,7 +52,7 @@ function FloorForm({ board, room, placed, along, across, stand }: FormProps) {
     const x_mm = readNumber(typed.along);
     const y_mm = readNumber(typed.across);
     if (!(x_mm >= 0 && x_mm <= MOST_MM && y_mm >= 0 && y_mm <= MOST_MM)) {
-      setWrong(`Write both as lengths from the inner corner, up to ${stated(MOST_MM, "mm")}.`);
+      setWrong(`Enter both lengths from the inner corner, up to ${stated(MOST_MM, "mm")}.`);
       return;
     }
     setWrong("");
@@ -62,28 +62,28 @@ function FloorForm({ board, room, placed, along, across, stand }: FormProps) {
   return (
     <form
       className="floor-place"
-      aria-label={`Where ${board} stands`}
+      aria-label={`Position of ${board}`}
       onSubmit={(event) => {
         event.preventDefault();
         put();
       }}
     >
       <span>
-        <strong>{board}</strong> stands{room && ` in the ${room},`}
+        <strong>{board}</strong>: position{room && ` in the ${room}`}
       </span>
       <Length
-        label="along"
+        label="length"
         value={typed.along}
         onChange={(text) => setTyped({ ...typed, along: text })}
       />
       <Length
-        label="across"
+        label="width"
         value={typed.across}
         onChange={(text) => setTyped({ ...typed, across: text })}
       />
-      <span className="soft">from the inner corner; drag it, or</span>
+      <span className="soft">from the inner corner. Drag the board, or enter values:</span>
       <Button type="submit" variant="" size="sm">
-        Put it there
+        Move
       </Button>
       {placed && (
         <Button
@@ -94,7 +94,7 @@ function FloorForm({ board, room, placed, along, across, stand }: FormProps) {
             stand("middle");
           }}
         >
-          Back to the middle
+          Move to the middle
         </Button>
       )}
       {wrong && (

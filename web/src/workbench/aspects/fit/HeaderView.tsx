@@ -16,7 +16,7 @@ export function HeaderView() {
   if (header.why_not)
     return (
       <p className="soft pt-2">
-        {header.why_not} {header.users.length > 0 && "Something here wants its pins, though."}
+        {header.why_not} {header.users.length > 0 && "Parts of this kit need GPIO pins."}
       </p>
     );
   const layout = headerLayout(header, width);
@@ -27,8 +27,8 @@ export function HeaderView() {
       </div>
       <p className="soft mb-0">
         {header.users.length === 0
-          ? "Nothing uses the header yet. Parts that do are drawn here as threads, with a knot at each of their pins."
-          : "A thread for each part: an open knot is a pin that it shares, a filled one a pin that it wants for itself."}
+          ? "No part uses the GPIO header yet. Each part that does is drawn as a line with a dot at each pin."
+          : "One line per part. Open dot: shared pin. Filled dot: pin used alone."}
       </p>
       <AddressList header={header} />
       <WiredList header={header} />
@@ -45,7 +45,7 @@ function HeaderDrawing({ layout, lit }: { layout: HeaderLayout; lit: Set<string>
       viewBox={`0 0 ${layout.width} ${layout.height}`}
       style={{ minWidth: layout.width }}
       role="img"
-      aria-label="The header from above, and what uses its pins"
+      aria-label="GPIO header from above, with the parts at each pin"
     >
       <Hatch id={hatch} />
       {layout.bands.map((band) => (
@@ -122,16 +122,16 @@ function WiringTable({ header }: { header: Report["fit"]["header"] }) {
   if (header.wires.length === 0) return null;
   return (
     <>
-      <h3 className="view-head">Wires to make</h3>
+      <h3 className="view-head">Wiring</h3>
       <table className="as-table">
         <thead>
           <tr>
             <th scope="col" className="num">
               Pin
             </th>
-            <th scope="col">which is</th>
-            <th scope="col">through</th>
-            <th scope="col">goes to</th>
+            <th scope="col">Function</th>
+            <th scope="col">Resistor</th>
+            <th scope="col">To</th>
           </tr>
         </thead>
         <tbody>

@@ -8,6 +8,8 @@ import { useWidth } from "../../../ui/useWidth";
 import { litLines, useBench } from "../../bench";
 import { FitDrawing } from "./FitDrawing";
 import { fitLayout } from "./fitLayout";
+import { headed } from "../../../ui/numbers";
+import { NO_BREAK } from "../../../ui/text";
 
 const ROOM_PX = 380;
 
@@ -23,16 +25,16 @@ export function SectionView() {
     <>
       <div className="drawing-bar">
         <Button variant="link" aria-pressed={access} onClick={() => setAccess(!access)}>
-          {access ? "Hide" : "Show"} the way of plugs and hands
+          {access ? "Hide" : "Show"} access paths
         </Button>
         {near !== null && (
           <Button variant="link" onClick={() => setNear(null)}>
-            Show the whole
+            Show all
           </Button>
         )}
         <span className="right soft">
-          {layout?.shell ? `${layout.shell.label}. ` : ""}To scale, {shownUnit("mm")} from the
-          board’s left edge
+          {layout?.shell ? `${layout.shell.label}. ` : ""}To scale, {shownUnit("mm")} from the left
+          edge of the board
         </span>
       </div>
       <div ref={frame}>
@@ -45,7 +47,7 @@ export function SectionView() {
             onNear={setNear}
           />
         ) : (
-          <p className="soft pt-2">There is nothing to draw yet: the stack begins with a board.</p>
+          <p className="soft pt-2">Nothing to draw yet. Add a board.</p>
         )}
       </div>
       <Beside report={report} />
@@ -83,7 +85,7 @@ function ToScale({ size, largest }: { size: number[] | null; largest: number }) 
   );
 }
 
-/** What stands beside the case, each at the end of its lead or in its socket. */
+/** Parts beside the case, each at the end of its lead or in its socket. */
 function Beside({ report }: { report: Report }) {
   const bench = useBench();
   const lit = litLines(bench);
@@ -93,7 +95,7 @@ function Beside({ report }: { report: Report }) {
   return (
     <div className="beside">
       <span className="soft">Beside the case</span>
-      <ul className="beside-things" aria-label="What stands beside the case">
+      <ul className="beside-things" aria-label="Parts beside the case">
         {outside.map((thing, index) => (
           <li
             key={`${thing.line}/${index}`}
@@ -117,16 +119,16 @@ function Ways({ report }: { report: Report }) {
     <ul className="free-list soft mt-2">
       {access.map((zone) => (
         <li key={zone.label}>
-          {zone.label.replace(/^to /, "To ")}:{" "}
+          {headed(zone.label)}:{" "}
           {zone.first.length > 0 ? (
-            <strong>first {zone.first.join(" and ")}</strong>
+            <strong>{zone.first.join(" and ")} first</strong>
           ) : (
-            "nothing in the way"
+            "free access"
           )}
           .
         </li>
       ))}
-      {access.length === 0 && <li>Nothing has its place at an edge of the board yet.</li>}
+      {access.length === 0 && <li>No plugs at the edges of the board yet.</li>}
     </ul>
   );
 }
@@ -140,8 +142,8 @@ function Heights({ report }: { report: Report }) {
     ),
     ...gaps.map((gap) =>
       gap.gap_mm < 0
-        ? `${gap.above} stands ${figure(-gap.gap_mm, "mm")} too low over ${gap.below}.`
-        : `Between ${gap.below} and ${gap.above} there are ${figure(gap.gap_mm, "mm")}.`,
+        ? `${gap.above} is ${figure(-gap.gap_mm, "mm")} too close to ${gap.below}.`
+        : `Clearance between ${gap.below} and ${gap.above}: ${figure(gap.gap_mm, "mm")}.`,
     ),
     ...overlaps.map((entry) => `${entry.one.label} and ${entry.other.label} overlap.`),
   ];
@@ -157,9 +159,8 @@ function Fasteners({ report }: { report: Report }) {
       <table className="as-table">
         <thead className="visually-hidden">
           <tr>
-            <th scope="col">How many</th>
-            <th scope="col">What</th>
-            <th scope="col">Where</th>
+            <th scope="col">Quantity</th>
+            <th scope="col">Fastener</th> <th scope="col">Position</th>
           </tr>
         </thead>
         <tbody>
@@ -169,9 +170,9 @@ function Fasteners({ report }: { report: Report }) {
               <td className="tabular">
                 {item.kind}{" "}
                 {item.length_mm === null ? (
-                  <strong className="tone-tight">no length in the kit fits</strong>
+                  <strong className="tone-tight">no length in this kit fits</strong>
                 ) : (
-                  `M2.5 × ${item.length_mm} mm`
+                  `M2.5 × ${item.length_mm}${NO_BREAK}mm`
                 )}
                 {item.washers_mm > 0 && ` and ${figure(item.washers_mm, "mm")} of washers`}
               </td>
@@ -193,20 +194,20 @@ function Blocks({ report }: { report: Report }) {
   return (
     <details className="details-table">
       <summary>
-        As a table, in {shownUnit("mm")} from the lower left corner of the board and its upper face
+        Table, in {shownUnit("mm")} from the lower left corner and the upper face of the board
       </summary>
       <table className="as-table">
         <thead>
           <tr>
-            <th scope="col">What</th>
+            <th scope="col">Item</th>
             <th scope="col" className="num">
-              along
+              Length
             </th>
             <th scope="col" className="num">
-              across
+              Width
             </th>
             <th scope="col" className="num">
-              up
+              Height
             </th>
           </tr>
         </thead>
@@ -234,10 +235,10 @@ const FILES = [
 function TemplateFiles() {
   const { view, report } = useBench();
   if (report.fit.template_why_not)
-    return <p className="soft mt-2">No template for the case: {report.fit.template_why_not}.</p>;
+    return <p className="soft mt-2">No drilling template. {report.fit.template_why_not}</p>;
   return (
     <p className="soft mt-2">
-      Template for drilling and cutting the case, at full size:{" "}
+      Drilling template of the case, at full size:{" "}
       {FILES.map(([kind, label], index) => (
         <span key={kind}>
           {index > 0 && ", "}
@@ -246,7 +247,7 @@ function TemplateFiles() {
           </a>
         </span>
       ))}
-      . Mind eyes, fumes and sharp edges when you drill and cut.
+      . Wear eye protection, ventilate the room and deburr sharp edges.
     </p>
   );
 }

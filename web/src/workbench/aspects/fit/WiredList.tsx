@@ -44,7 +44,7 @@ export function WiredList({ header }: { header: Header }) {
               </span>
               <Button
                 variant="link"
-                aria-label={`Take out ${entry.label}`}
+                aria-label={`Remove ${entry.label}`}
                 onClick={() =>
                   store(
                     wired.filter((other) => other !== entry),
@@ -52,7 +52,7 @@ export function WiredList({ header }: { header: Header }) {
                   )
                 }
               >
-                take out
+                Remove
               </Button>
             </li>
           ))}
@@ -60,7 +60,7 @@ export function WiredList({ header }: { header: Header }) {
       )}
       {text ? (
         <InlineForm
-          done="Wire it"
+          done="Add"
           busy={changes.busy}
           wrong={wrong}
           onDone={add}
@@ -78,7 +78,7 @@ export function WiredList({ header }: { header: Header }) {
             setText(EMPTY);
           }}
         >
-          Wire a button or LED
+          Add a button or LED
         </Button>
       )}
     </>
@@ -96,7 +96,7 @@ function Fields({ text, setText, pins }: FieldProps) {
   return (
     <>
       <Form.Group controlId="wired-kind">
-        <Form.Label>What</Form.Label>
+        <Form.Label>Type</Form.Label>
         <Form.Select
           size="sm"
           value={text.kind}
@@ -150,7 +150,7 @@ function Fields({ text, setText, pins }: FieldProps) {
           />
           <Amount
             id="wired-made"
-            label="Sold for (if it says)"
+            label="Supply voltage on its label"
             unit="V"
             value={text.madeForV}
             onChange={(madeForV) => put({ madeForV })}
@@ -165,6 +165,6 @@ function resistorText(worked: Header["wired"][number] | undefined, entry: Wired)
   if (!worked || entry.kind === "button") return "";
   if (worked.why) return `, ${worked.why}`;
   const current = `${withSign(worked.current_ma.toFixed(1))} mA`;
-  if (worked.resistor_ohm === null) return `, its resistor built in, ${current}`;
+  if (worked.resistor_ohm === null) return `, built-in resistor, ${current}`;
   return `, through ${worked.resistor_ohm} Ω, ${current}`;
 }

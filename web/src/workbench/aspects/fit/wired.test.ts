@@ -35,7 +35,7 @@ describe("a button or LED from its fields", () => {
     [{ pin: "" }, "pin"],
     [{ forwardV: "bright" }, "forward voltage"],
     [{ currentMa: "-2" }, "current"],
-    [{ madeForV: "mains" }, "made for"],
+    [{ madeForV: "mains" }, "supply voltage"],
   ])("says what is wrong with %o", (change, words) => {
     const found = wiredFrom({ ...led, ...change }, new Set());
     expect("wrong" in found && found.wrong).toContain(words);

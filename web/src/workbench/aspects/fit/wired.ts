@@ -22,17 +22,16 @@ export const EMPTY: WiredText = {
 
 export function wiredFrom(text: WiredText, taken: Set<string>): Wired | { wrong: string } {
   const label = text.label.trim();
-  if (!label) return { wrong: "Give it a name, such as “red lamp”." };
-  if (!text.pin) return { wrong: "Choose the pin that it is wired to." };
+  if (!label) return { wrong: "Enter a name, for example “red lamp”." };
+  if (!text.pin) return { wrong: "Choose a pin." };
   const base = { id: freeId(text.kind, taken), kind: text.kind, label, pin: Number(text.pin) };
   if (text.kind === "button") return base;
   const forward = positive(text.forwardV);
   const current = positive(text.currentMa);
-  if (forward === null) return { wrong: "The forward voltage must be a number above 0, in V." };
-  if (current === null) return { wrong: "The current must be a number above 0, in mA." };
+  if (forward === null) return { wrong: "Enter a forward voltage above 0, in V." };
+  if (current === null) return { wrong: "Enter a current above 0, in mA." };
   const made = text.madeForV.trim() ? positive(text.madeForV) : undefined;
-  if (made === null)
-    return { wrong: "What it is made for must be a number above 0, in V, or empty." };
+  if (made === null) return { wrong: "Enter a supply voltage above 0, in V, or leave it empty." };
   return { ...base, forward_v: forward, current_ma: current, made_for_v: made ?? null };
 }
 

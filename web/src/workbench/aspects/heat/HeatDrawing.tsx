@@ -14,7 +14,7 @@ export function HeatDrawing({ layout, stateLabel }: Props) {
       className="drawing heat-drawing"
       viewBox={`0 0 ${layout.width} ${layout.height}`}
       role="img"
-      aria-label={`Temperatures from the outside to the processor, ${stateLabel}`}
+      aria-label={`Temperatures from ambient to the processor, ${stateLabel}`}
     >
       <rect
         className="outside"
@@ -42,14 +42,15 @@ export function HeatDrawing({ layout, stateLabel }: Props) {
         </path>
       ))}
       <text x={42} y={layout.outside.y + 16}>
-        outside <tspan className="strong">{figure(layout.outside.ambientC, "°C")}</tspan>
+        {" "}
+        ambient <tspan className="strong">{figure(layout.outside.ambientC, "°C")}</tspan>
       </text>
       {layout.rungs.map((rung) => (
         <RungMark key={rung.id} rung={rung} layout={layout} />
       ))}
       {layout.hidden > 0 && (
         <text x={right} y={12} textAnchor="end" className="small">
-          {layout.hidden} more in the table below
+          {layout.hidden} more in the table
         </text>
       )}
       {layout.transfers.map(
@@ -115,7 +116,7 @@ function RungMark({ rung, layout }: { rung: Rung; layout: HeatLayout }) {
             textAnchor="middle"
             className="small"
           >
-            {layout.roomy && "at most "}
+            {layout.roomy && "limit "}
             {bare(rung.limit.tempC, "°C")}
           </text>
         </>

@@ -10,7 +10,7 @@ export function HeatRowsDrawing({ rows, stateLabel }: { rows: HeatRows; stateLab
       className="drawing heat-drawing"
       viewBox={`0 0 ${rows.width} ${rows.height}`}
       role="img"
-      aria-label={`Temperatures from the outside to what is hottest, ${stateLabel}`}
+      aria-label={`Temperatures from ambient to the hottest part, ${stateLabel}`}
     >
       {rows.ticks.map((tick) => (
         <g key={tick.label}>

@@ -11,6 +11,7 @@ import { HeatDrawing } from "./HeatDrawing";
 import { heatLayout } from "./heatLayout";
 import { heatRows } from "./heatRows";
 import { HeatRowsDrawing } from "./HeatRowsDrawing";
+import { headed } from "../../../ui/numbers";
 
 const ROOM_PX = 430;
 /** In less room than this there is a row for each node instead of a column. [px] */
@@ -22,7 +23,7 @@ export function HeatView() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [frame, width] = useWidth(640);
   if (heat.why_not)
-    return <p className="soft pt-3">Nothing can be said about heat: {heat.why_not}.</p>;
+    return <p className="soft pt-3">Not checked: temperature. {headed(heat.why_not)}.</p>;
   const state = stateIndex(report, "heat", heat.states, chosen);
   const narrow = width < NARROW;
   const layout = narrow ? null : heatLayout(report, state, width, ROOM_PX);
@@ -32,7 +33,8 @@ export function HeatView() {
     <>
       <HeadLine report={report} onWorking={openWorking} />
       <StateSwitch states={heat.states} current={state} onChoose={setChosen}>
-        inside <strong>{figure(heat.inside_w[state] ?? 0, "W")}</strong>
+        {" "}
+        heat in the case <strong>{figure(heat.inside_w[state] ?? 0, "W")}</strong>
         {(heat.speed_share[state] ?? 1) < 0.995 && (
           <>
             , clock <strong>{percent(heat.speed_share[state] ?? 1)}</strong>
@@ -62,7 +64,7 @@ function HeadLine({ report, onWorking }: PartProps) {
   return (
     <div className="heat-head tabular">
       <span>
-        Good up to{" "}
+        OK up to{" "}
         <Button
           variant="link"
           className="told big"
@@ -70,10 +72,11 @@ function HeadLine({ report, onWorking }: PartProps) {
         >
           {figure(heat.hottest_ambient_c ?? 0, "°C")}
         </Button>{" "}
-        outside <span className="soft">{band}</span>, then {heat.hottest_ambient_then}
+        ambient{band && <span className="soft"> (likely {band})</span>}; above this{" "}
+        {heat.hottest_ambient_then}
       </span>
       <span>
-        Clock held {heat.least_speed_when || "in every state"}{" "}
+        Processor clock {heat.least_speed_when || "in every state"}{" "}
         <span className="big">{percent(heat.least_speed_share)}</span>
       </span>
     </div>
@@ -84,18 +87,18 @@ function HeatTable({ report, onWorking }: PartProps) {
   const { heat } = report;
   return (
     <details className="details-table">
-      <summary>As a table, with bands and workings</summary>
+      <summary>Table with likely ranges and workings</summary>
       <table className="as-table">
         <thead>
           <tr>
-            <th scope="col">Where</th>
+            <th scope="col">Position</th>
             {heat.states.map((state) => (
               <th key={state.id} scope="col" className="num">
                 {state.label.replace(" (mean)", "")}
               </th>
             ))}
             <th scope="col" className="num">
-              At most
+              Limit
             </th>
           </tr>
         </thead>
@@ -121,7 +124,7 @@ function HeatTable({ report, onWorking }: PartProps) {
             </tr>
           ))}
           <tr>
-            <th scope="row">Heat given off inside</th>
+            <th scope="row">Heat in the case</th>
             {heat.inside_w.map((power, index) => (
               <td key={heat.states[index]?.id} className="num">
                 {figure(power, "W")}

@@ -76,7 +76,7 @@ export function heatRows(report: Report, state: number, width: number): HeatRows
         text: figure(temp, "°C"),
         textX: clash ? x(limit) + 6 : beside,
         band: bottom === undefined || top === undefined ? null : { from: x(bottom), to: x(top) },
-        limit: limit === null ? null : { x: x(limit), text: `at most ${figure(limit, "°C")}` },
+        limit: limit === null ? null : { x: x(limit), text: `limit ${figure(limit, "°C")}` },
         tone: limit === null ? "plain" : tone(report, node.id, heat.states[state]?.id ?? ""),
       };
     }),

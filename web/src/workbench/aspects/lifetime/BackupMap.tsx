@@ -9,18 +9,13 @@ import { InlineForm } from "../../../ui/InlineForm";
 import { duration } from "../../../ui/numbers";
 import { positive } from "../../../ui/readNumber";
 import { useBench } from "../../bench";
+import { BACKUP_DRIVES, BACKUP_PLACES } from "../../../api/labels";
 
-const PLACES = [
-  { id: "here", label: "with the kit" },
-  { id: "same_house", label: "in the same house" },
-  { id: "elsewhere", label: "elsewhere" },
-] as const;
-const MEDIA: Record<RetentionBackup["medium"], string> = {
-  disk: "a disk",
-  solid_state: "a solid-state drive",
-  card: "a card or stick",
-  somebody_elses: "somebody else's machine",
-};
+const PLACES = (Object.keys(BACKUP_PLACES) as RetentionBackup["place"][]).map((id) => ({
+  id,
+  label: BACKUP_PLACES[id],
+}));
+
 const EMPTY = {
   text: "",
   place: "elsewhere" as RetentionBackup["place"],
@@ -44,8 +39,8 @@ export function BackupMap() {
     if (!text) return;
     const days = positive(text.days);
     const name = text.text.trim();
-    if (!name) setWrong("Say where the copy is, such as “a disk at a friend's”.");
-    else if (days === null) setWrong("How often is a number of days, such as 7.");
+    if (!name) setWrong("Enter a name, for example “disk in the office”.");
+    else if (days === null) setWrong("Enter a number of days, for example 7.");
     else {
       setWrong("");
       const ids = new Set(copies.map((copy) => copy.id));
@@ -57,16 +52,16 @@ export function BackupMap() {
         medium: text.medium,
         every_days: days,
       };
-      store([...copies, next], `copy: ${name}`, () => setText(null));
+      store([...copies, next], `add the backup ${name}`, () => setText(null));
     }
   };
   if (kept.count === 0) return null;
   return (
-    <section className="data-part" aria-label="If it burns, is stolen, or somebody forgets">
-      <h3>If it burns, is stolen, or somebody forgets</h3>
+    <section className="data-part" aria-label="Backups">
+      <h3>Backups</h3>
       {kept.replaceable ? (
         <p className="soft">
-          What is on it can be fetched again, so nothing is asked. <NotReplaceable />
+          This data can be replaced. No backup is required. <NotReplaceable />
         </p>
       ) : (
         <>
@@ -90,40 +85,40 @@ export function BackupMap() {
                       {copy.id && (
                         <Button
                           variant="link"
-                          aria-label={`Take out the copy: ${copy.text}`}
+                          aria-label={`Remove the backup: ${copy.text}`}
                           onClick={() =>
                             store(
                               copies.filter((other) => other.id !== copy.id),
-                              `without the copy: ${copy.text}`,
+                              `remove the backup ${copy.text}`,
                             )
                           }
                         >
-                          take out
+                          Remove
                         </Button>
                       )}
                     </div>
                   ))}
-                  {here.length === 0 && <div className="copy nothing">nothing yet</div>}
+                  {here.length === 0 && <div className="copy nothing">none</div>}
                 </div>
               );
             })}
           </div>
           <p>
             <strong className={kept.complete ? "" : "tone-tight"}>
-              {kept.count} of 3 copies, {kept.media} of 2 kinds of media, {kept.elsewhere} of 1
+              {kept.count} of 3 copies, {kept.media} of 2 kinds of drive, {kept.elsewhere} of 1
               elsewhere.
             </strong>
             {kept.copy_h !== null && kept.restore_h !== null && (
               <span className="soft">
                 {" "}
-                All that fits takes {duration(kept.copy_h * 60)} over the network,{" "}
-                {duration(kept.restore_h * 60)} back.
+                A full backup over the network takes {duration(kept.copy_h * 60)}, a full restore{" "}
+                {duration(kept.restore_h * 60)}.
               </span>
             )}
           </p>
           {text ? (
             <InlineForm
-              done="Add this copy"
+              done="Save backup"
               busy={changes.busy}
               wrong={wrong}
               onDone={add}
@@ -140,7 +135,7 @@ export function BackupMap() {
                 setText(EMPTY);
               }}
             >
-              Add a copy
+              Add a backup
             </Button>
           )}
         </>
@@ -159,11 +154,11 @@ function NotReplaceable() {
         changes.act({
           kind: "patch",
           patch: [{ op: "set", fields: { retention: { replaceable: false } } }],
-          label: "its data cannot be had again",
+          label: "mark the data as irreplaceable",
         })
       }
     >
-      It cannot be had again
+      This data is irreplaceable
     </Button>
   );
 }
@@ -177,17 +172,17 @@ function BackupFields({ text, setText }: FieldProps) {
   return (
     <>
       <Form.Group controlId="copy-text">
-        <Form.Label>Which copy</Form.Label>
+        <Form.Label>Name</Form.Label>
         <Form.Control
           size="sm"
           maxLength={60}
-          placeholder="another disk at a friend's"
+          placeholder="Disk in the office"
           value={text.text}
           onChange={(event) => setText({ ...text, text: event.target.value })}
         />
       </Form.Group>
       <Form.Group controlId="copy-place">
-        <Form.Label>Where</Form.Label>
+        <Form.Label>Location</Form.Label>
         <Form.Select
           size="sm"
           value={text.place}
@@ -203,7 +198,7 @@ function BackupFields({ text, setText }: FieldProps) {
         </Form.Select>
       </Form.Group>
       <Form.Group controlId="copy-medium">
-        <Form.Label>On what</Form.Label>
+        <Form.Label>Drive</Form.Label>
         <Form.Select
           size="sm"
           value={text.medium}
@@ -211,7 +206,7 @@ function BackupFields({ text, setText }: FieldProps) {
             setText({ ...text, medium: event.target.value as RetentionBackup["medium"] })
           }
         >
-          {Object.entries(MEDIA).map(([id, label]) => (
+          {Object.entries(BACKUP_DRIVES).map(([id, label]) => (
             <option key={id} value={id}>
               {label}
             </option>

@@ -1,4 +1,4 @@
-import { figure, room } from "../../../ui/numbers";
+import { figure, capacity } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { useBench } from "../../bench";
 import { fillLine } from "./ropes";
@@ -6,22 +6,22 @@ import { fillLine } from "./ropes";
 const TOP = 24;
 const TALL = 76;
 
-/** How full it is over the months, up to the brim and what comes after. */
+/** Free space over time it is over the months, up to the brim and what comes after. */
 export function FillDrawing() {
   const { report } = useBench();
   const [frame, width] = useWidth(640);
   const { filling, wanted_years } = report.lifetime;
   const line = fillLine(filling, wanted_years);
   if (filling.capacity_gb <= 0) return null;
-  const head = `${room(filling.capacity_gb)} of room${filling.day_gb > 0 ? `; ${grows(filling.day_gb)}` : ""}`;
+  const head = `${capacity(filling.capacity_gb)} capacity${filling.day_gb > 0 ? `; ${grows(filling.day_gb)}` : ""}`;
   return (
-    <section className="data-part" aria-label="How full">
+    <section className="data-part" aria-label="Free space over time">
       <h3>
-        How full <span className="soft fw-normal">{head}</span>
+        Free space over time <span className="soft fw-normal">{head}</span>
       </h3>
       <div ref={frame}>
         {line === null ? (
-          <p className="soft">Nothing that it moves stays on it, so it does not fill.</p>
+          <p className="soft">No transfer stays in the kit, so the storage does not fill.</p>
         ) : (
           <svg
             className="drawing fill-drawing"
@@ -80,7 +80,7 @@ function FillShape({ line, width, problems }: ShapeProps) {
       ))}
       {line.span > line.full * 1.3 && (
         <text className="small" x={width - 24} y={TOP + TALL * 0.62} textAnchor="end">
-          {problems ? "then it stops" : "then the oldest goes"}
+          {problems ? "then new files are not saved" : "then the oldest files are deleted"}
         </text>
       )}
     </>
@@ -89,8 +89,8 @@ function FillShape({ line, width, problems }: ShapeProps) {
 
 function grows(gbADay: number): string {
   return gbADay * 7 < 1
-    ? `${figure(gbADay * 30.4, "GB")} a month`
-    : `${figure(gbADay * 7, "GB")} a week`;
+    ? `${figure(gbADay * 30.4, "GB")} per month`
+    : `${figure(gbADay * 7, "GB")} per week`;
 }
 
 function after(days: number): string {

@@ -1,12 +1,13 @@
 import Button from "react-bootstrap/Button";
 
-import { figure, money, room, trimmed, years } from "../../../ui/numbers";
+import { bare, figure, money, capacity, trimmed, years } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { useBench } from "../../bench";
 import { BackupMap } from "./BackupMap";
 import { FillDrawing } from "./FillDrawing";
 import { RetentionForm } from "./RetentionForm";
 import { ropes, type Rope } from "./ropes";
+import { textOf } from "../../../ui/text";
 
 /** How long it lasts: what wears, how it fills, what is left when something happens. */
 export function LifetimeView() {
@@ -15,7 +16,7 @@ export function LifetimeView() {
     <>
       <RetentionForm />
       {report.lifetime.wears.length === 0 ? (
-        <p className="soft pt-3">Nothing in the kit wears out that anybody states figures of.</p>
+        <p className="soft pt-3">No part in this kit has lifetime data.</p>
       ) : (
         <Ropes />
       )}
@@ -39,7 +40,7 @@ function Ropes() {
           className="drawing ropes"
           viewBox={`0 0 ${width} ${layout.height}`}
           role="group"
-          aria-label={`Years until it wears out: ${told}`}
+          aria-label={`Years until worn out: ${told}`}
         >
           {layout.ticks.map((tick) => (
             <g key={tick.years}>
@@ -65,17 +66,17 @@ function Ropes() {
             y2={layout.foot}
           />
           <text x={layout.wanted} y={layout.top - 11} textAnchor="middle">
-            wanted {trimmed(figure(report.lifetime.wanted_years, ""))} years
+            required {trimmed(figure(report.lifetime.wanted_years, ""))} years
           </text>
         </svg>
       </div>
       <details className="details-table">
-        <summary>As a table, with what is written</summary>
+        <summary>Table with data written</summary>
         <table className="as-table">
           <thead>
             <tr>
-              <th scope="col">What wears</th>
-              <th scope="col">Under what</th>
+              <th scope="col">Part</th>
+              <th scope="col">Cause</th>
               <th scope="col" className="num">
                 Years
               </th>
@@ -90,11 +91,11 @@ function Ropes() {
                 <th scope="row">{wear.label}</th>
                 <td>
                   {wear.written.length === 0
-                    ? wear.how
+                    ? textOf(wear.how)
                     : wear.written.map((entry) => (
                         <div key={entry.by}>
-                          {entry.by}: {figure(entry.gb_day, "GB")} a day,{" "}
-                          {figure(entry.inside_gb_day, "GB")} inside
+                          {entry.by}: {figure(entry.gb_day, "GB")} per day,{" "}
+                          {figure(entry.inside_gb_day, "GB")} with write amplification
                         </div>
                       ))}
                 </td>
@@ -112,7 +113,7 @@ function Ropes() {
                   {wear.years_p05 !== null &&
                   wear.years_p95 !== null &&
                   wear.years_p05 < wear.most_years
-                    ? `${figure(wear.years_p05, "years").replace(" years", "")} to ${years(wear.years_p95, wear.most_years)}`
+                    ? `${bare(wear.years_p05, "years")} to ${years(wear.years_p95, wear.most_years)}`
                     : ""}
                 </td>
               </tr>
@@ -167,7 +168,7 @@ function fitted(name: string, width: number): string {
   return name.length <= letters ? name : `${name.slice(0, letters - 1).trimEnd()}…`;
 }
 
-/** Cards for this image: the smallest, the one with most room for its price, and how long each lasts. */
+/** Memory cards for this image: the smallest, the one with most capacity for its price, and how long each lasts. */
 function Cards() {
   const { report, openParts } = useBench();
   const { cards } = report.lifetime;
@@ -175,19 +176,19 @@ function Cards() {
   if (cards.length < 2 || !line) return null;
   return (
     <details className="details-table">
-      <summary>Cards for this image</summary>
+      <summary>Memory cards for this image</summary>
       <table className="as-table">
         <thead>
           <tr>
-            <th scope="col">Card</th>
+            <th scope="col">Memory card</th>
             <th scope="col" className="num">
-              Room
+              Capacity
             </th>
             <th scope="col" className="num">
               Price
             </th>
             <th scope="col" className="num">
-              A GB
+              Price per GB
             </th>
             <th scope="col" className="num">
               Years
@@ -199,17 +200,17 @@ function Cards() {
           {cards.map((card) => (
             <tr key={card.part}>
               <th scope="row">{card.name}</th>
-              <td className="num">{room(card.capacity_gb)}</td>
+              <td className="num">{capacity(card.capacity_gb)}</td>
               <td className="num">{money(card.price, report.cost.currency)}</td>
               <td className="num">{money(card.price_a_gb, report.cost.currency)}</td>
               <td className="num">
-                {card.years === null ? "not known" : years(card.years).replace(" years", "")}
+                {card.years === null ? "not known" : years(card.years).replace(/\syears$/, "")}
               </td>
               <td className="soft">
                 {[
                   card.use && "in this plan",
-                  card.smallest && "smallest that holds it",
-                  card.sweet && "most room for its price",
+                  card.smallest && "smallest that fits",
+                  card.sweet && "most capacity for its price",
                 ]
                   .filter(Boolean)
                   .join(", ")}
@@ -219,7 +220,7 @@ function Cards() {
         </tbody>
       </table>
       <Button variant="link" onClick={() => openParts("boot_drive", line.id)}>
-        Try them in the plan
+        Show memory cards
       </Button>
     </details>
   );
@@ -230,8 +231,8 @@ function Maintenance() {
   const { maintenance } = report.lifetime;
   if (maintenance.length === 0) return null;
   return (
-    <section className="data-part" aria-label="Upkeep">
-      <h3>What it wants of you</h3>
+    <section className="data-part" aria-label="Maintenance">
+      <h3>Maintenance</h3>
       <ul className="upkeep">
         {maintenance.map((entry) => (
           <li key={entry.id}>
@@ -241,9 +242,9 @@ function Maintenance() {
         ))}
       </ul>
       <a className="btn btn-sm" href={`/api/plans/${view.id}/maintenance.ics`} download>
-        Put it into a calendar
+        Export as calendar
       </a>
-      <span className="soft ms-2">an iCalendar file, from today on</span>
+      <span className="soft ms-2">iCalendar file, from today</span>
     </section>
   );
 }

@@ -9,14 +9,7 @@ import { Meanwhile } from "../../../ui/Meanwhile";
 import { positive, readNumber } from "../../../ui/readNumber";
 import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
-
-const WRITES: Record<Retention["writes"], string> = {
-  logger: "a logger or recorder",
-  light: "a sign, console or receiver",
-  hub: "a hub that keeps a history",
-  server: "a server with a database",
-  games: "a shell for games",
-};
+import { SETTING_FIELDS, WHEN_FULL, WRITES } from "../../../api/labels";
 
 /** What is typed, as it is stored. */
 function retentionText({ retention, storage_use }: Plan) {
@@ -43,11 +36,11 @@ export function RetentionForm() {
     const growth = text.growth.trim() === "" ? null : readNumber(text.growth);
     const told =
       years === null || years > 50
-        ? "Years wanted are a number up to 50."
+        ? "Enter a required lifetime up to 50 years."
         : own !== null && !(own >= 0)
-          ? "What it writes is a number of GB a day, or empty."
+          ? "Enter the data written in GB per day, or leave it empty."
           : growth !== null && !(growth >= 0)
-            ? "What it grows by is a number of GB a month, or empty."
+            ? "Enter the growth in GB per month, or leave it empty."
             : "";
     setWrong(told);
     if (told) return;
@@ -56,7 +49,7 @@ export function RetentionForm() {
       storage_use: { growth_gb_month: growth },
     };
     changes.act(
-      { kind: "patch", patch: [{ op: "set", fields }], label: "how long it is to last" },
+      { kind: "patch", patch: [{ op: "set", fields }], label: "required lifetime" },
       (stored) => typed.settle(retentionText(stored.plan), stored.version),
     );
   };
@@ -70,13 +63,13 @@ export function RetentionForm() {
     >
       <Amount
         id={`${id}-years`}
-        label="Wanted"
+        label="Required lifetime"
         unit="years"
         value={text.years}
         onChange={(years) => setText({ ...text, years })}
       />
       <Form.Group controlId={`${id}-writes`}>
-        <Form.Label>Writes like</Form.Label>
+        <Form.Label>Write pattern</Form.Label>
         <Form.Select
           size="sm"
           value={retention.writes}
@@ -85,7 +78,7 @@ export function RetentionForm() {
             set(
               "retention",
               { writes: event.target.value },
-              `writes like ${WRITES[event.target.value as Retention["writes"]]}`,
+              `write pattern: ${WRITES[event.target.value as Retention["writes"]]}`,
             )
           }
         >
@@ -98,38 +91,41 @@ export function RetentionForm() {
       </Form.Group>
       <Amount
         id={`${id}-own`}
-        label="or, as measured"
-        unit="GB a day"
+        label="Measured writes"
+        unit="GB per day"
         value={text.own}
-        placeholder="by class"
+        placeholder="typical"
         onChange={(own) => setText({ ...text, own })}
       />
       <Amount
         id={`${id}-growth`}
-        label="Store grows by"
-        unit="GB a month"
+        label="Growth"
+        unit="GB per month"
         value={text.growth}
         placeholder="0"
         onChange={(growth) => setText({ ...text, growth })}
       />
       <Form.Group controlId={`${id}-full`}>
-        <Form.Label>When full</Form.Label>
+        <Form.Label>When storage is full</Form.Label>
         <Form.Select
           size="sm"
           value={storage_use.when_full}
           disabled={changes.busy}
           onChange={(event) =>
-            set("storage_use", { when_full: event.target.value }, "what happens when it is full")
+            set("storage_use", { when_full: event.target.value }, "when storage is full")
           }
         >
-          <option value="problem">it stops</option>
-          <option value="deletes_oldest">the oldest goes</option>
+          {Object.entries(WHEN_FULL).map(([name, label]) => (
+            <option key={name} value={name}>
+              {label}
+            </option>
+          ))}
         </Form.Select>
       </Form.Group>
       <div className="keeping-checks">
         <Form.Check
           id={`${id}-memory`}
-          label="logs in memory"
+          label={SETTING_FIELDS.logs_in_memory[0]}
           checked={settings.logs_in_memory}
           disabled={changes.busy}
           onChange={(event) =>
@@ -138,7 +134,7 @@ export function RetentionForm() {
         />
         <Form.Check
           id={`${id}-readonly`}
-          label="read-only system"
+          label={SETTING_FIELDS.read_only_root[0]}
           checked={settings.read_only_root}
           disabled={changes.busy}
           onChange={(event) =>
@@ -148,15 +144,15 @@ export function RetentionForm() {
       </div>
       <Meanwhile
         typed={typed}
-        labels={{ years: "Years wanted", own: "What it writes", growth: "What it grows by" }}
+        labels={{ years: "Required lifetime", own: "Measured writes", growth: "Growth" }}
       />
       {typed.dirty && (
         <div className="form-actions">
           <Button type="submit" variant="primary" size="sm" disabled={changes.busy}>
-            Keep it so
+            Save
           </Button>
           <Button variant="" size="sm" onClick={() => setText(typed.base)}>
-            Leave it as it was
+            Discard
           </Button>
         </div>
       )}

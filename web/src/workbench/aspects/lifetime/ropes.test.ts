@@ -1,5 +1,7 @@
 import { expect, test } from "vitest";
 
+import { plain, read } from "../../../testing/reports";
+
 import type { Report, WearReport } from "../../../api/types";
 import { fillLine, ropes } from "./ropes";
 
@@ -8,7 +10,7 @@ const wear = (years: number, low: number, high: number): WearReport => ({
   line: "boot_drive",
   label: "Plain 32, by writing",
   kind: "writing",
-  how: "by 1.2 GB a day",
+  how: plain("by 1.2 GB per day"),
   years,
   most_years: 60,
   years_p05: low,
@@ -41,7 +43,7 @@ test("a rope is whole up to its low figure and parts at its typical one", () => 
   expect(rope?.sure).toBeLessThan(rope?.parts ?? 0);
   expect(rope?.parts).toBeLessThan(layout.wanted);
   expect(rope?.ends).toBeGreaterThan(layout.wanted);
-  expect([rope?.short, rope?.text]).toEqual([true, "4.6, by 1.2 GB a day"]);
+  expect([rope?.short, read(rope?.text ?? "")]).toEqual([true, "4.6 years, by 1.2 GB per day"]);
 });
 
 test("where there is no room beside it, the words stand above a rope", () => {
@@ -54,21 +56,21 @@ test("where there is no room beside it, the words stand above a rope", () => {
 
 test("what outlasts the axis runs to its end and beyond", () => {
   const layout = ropes(lifetime([wear(100, 90, 100)]), 700);
-  expect([layout.drawn[0]?.beyond, layout.drawn[0]?.text]).toEqual([
+  expect([layout.drawn[0]?.beyond, read(layout.drawn[0]?.text ?? "")]).toEqual([
     true,
-    "over 60, by 1.2 GB a day",
+    "over 60 years, by 1.2 GB per day",
   ]);
   expect(layout.drawn[0]?.parts).toBe(layout.end);
 });
 
 test("what outlasts all that is told runs on, unless more is wanted", () => {
-  const fan = { ...wear(25, 25, 25), most_years: 25, how: "at 31 °C" };
+  const fan = { ...wear(25, 25, 25), most_years: 25, how: plain("at 31 °C") };
   const told = (wanted_years: number) => {
     const layout = ropes({ ...lifetime([fan]), wanted_years }, 700);
-    return [layout.drawn[0]?.beyond, layout.drawn[0]?.short, layout.drawn[0]?.text];
+    return [layout.drawn[0]?.beyond, layout.drawn[0]?.short, read(layout.drawn[0]?.text ?? "")];
   };
-  expect(told(20)).toEqual([true, false, "over 25, at 31 °C"]);
-  expect(told(30)).toEqual([false, true, "25, at 31 °C"]);
+  expect(told(20)).toEqual([true, false, "over 25 years, at 31 °C"]);
+  expect(told(30)).toEqual([false, true, "25 years, at 31 °C"]);
 });
 
 test("what stops when it is full stays full, what lets the oldest go is a saw", () => {

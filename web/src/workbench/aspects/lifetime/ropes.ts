@@ -1,6 +1,7 @@
 /** Places the ropes of the life drawing: each thing that wears, on one axis of years. Pure. */
 import type { Report, WearReport } from "../../../api/types";
 import { LONGEST_YEARS, years } from "../../../ui/numbers";
+import { textOf } from "../../../ui/text";
 
 export const ROW = 34;
 const TOP = 26;
@@ -72,7 +73,7 @@ export function ropes(lifetime: Report["lifetime"], width: number) {
 
 function ropeText(wear: WearReport, wanted: number): string {
   const most = wear.years < wanted ? undefined : wear.most_years;
-  return `${years(wear.years, most).replace(" years", "")}, ${wear.how}`;
+  return `${years(wear.years, most)}, ${textOf(wear.how)}`;
 }
 
 const DAYS_A_MONTH = 365.25 / 12;

@@ -14,25 +14,25 @@ export function NoiseView() {
     <>
       <div className="aspect-bar">
         {noise.limit_dba === null ? (
-          <span className="soft">Nobody minds what is heard there, so nothing is judged.</span>
+          <span className="soft">No noise limit yet. Set one to check the noise.</span>
         ) : (
           <span>
-            Its place allows <strong className="tabular">{figure(noise.limit_dba, "dB(A)")}</strong>{" "}
-            at 1 m
+            Noise limit <strong className="tabular">{figure(noise.limit_dba, "dB(A)")}</strong> at 1
+            m
           </span>
         )}
         <Button variant="" size="sm" onClick={openDetails}>
-          {noise.limit_dba === null ? "Say what may be heard" : "Change it"}
+          {noise.limit_dba === null ? "Set a noise limit" : "Change"}
         </Button>
       </div>
       {noise.heard.length === 0 ? (
-        <p>Nothing in this kit turns: it makes no sound.</p>
+        <p>No part in this kit makes noise.</p>
       ) : (
         <svg
           className="drawing noise-drawing"
           viewBox={`0 0 ${WIDTH} ${layout.height}`}
           role="group"
-          aria-label={`Heard at 1 m: ${told}`}
+          aria-label={`Noise at 1 m: ${told}`}
         >
           {layout.ticks.map((tick) => (
             <g key={tick.level}>
@@ -93,8 +93,8 @@ export function NoiseView() {
         </svg>
       )}
       <p className="soft mt-3">
-        Fans at full speed and disks while they seek; a closed case keeps some of it in. Two equal
-        ones together are 3 dB louder than one.
+        Fans at full speed, disks while they seek. A closed case reduces the noise. Two equal
+        sources are 3 dB louder than one.
       </p>
     </>
   );

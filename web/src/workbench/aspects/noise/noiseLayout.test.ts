@@ -8,10 +8,10 @@ const DISK = { line: "storage", name: "Drum 1T", level_dba: 24 };
 test("bars are as long as their levels, and all together is the longest", () => {
   const layout = noiseLayout({ heard: [FAN, DISK], level_dba: 28.1, limit_dba: null, rooms: [] });
   const widths = layout.rows.map((row) => row.width ?? 0);
-  expect(layout.rows.map((row) => row.name)).toEqual(["Hush Clip", "Drum 1T", "All together"]);
+  expect(layout.rows.map((row) => row.name)).toEqual(["Hush Clip", "Drum 1T", "Total"]);
   expect((widths[0] ?? 0) / (widths[1] ?? 1)).toBeCloseTo(26 / 24);
   expect(widths[2]).toBeGreaterThan(widths[0] ?? 0);
-  expect(layout.rows[2]?.text).toBe("28 dB(A)");
+  expect(layout.rows[2]?.text).toBe("28\u00a0dB(A)");
   expect(layout.limit).toBeNull();
 });
 

@@ -36,7 +36,7 @@ export function noiseLayout(noise: Report["noise"]) {
     name: part.name,
     level: part.level_dba,
   }));
-  const together = { key: "all", line: null, name: "All together", level: noise.level_dba };
+  const together = { key: "all", line: null, name: "Total", level: noise.level_dba };
   const all = noise.heard.length > 1 ? [...parts, together] : parts;
   const rows: NoiseRow[] = all.map(({ key, line, name, level }, index) => ({
     key,

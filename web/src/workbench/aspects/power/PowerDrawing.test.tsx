@@ -23,7 +23,7 @@ function drawn(severity: "ok" | "tight" | "problem", litMargin: string | null = 
 describe("the supply drawing", () => {
   it("has a name that tells the state", () => {
     drawn("ok");
-    expect(screen.getByRole("img", { name: /Supply tree, Idle/ })).toBeTruthy();
+    expect(screen.getByRole("img", { name: /Power tree, Idle/ })).toBeTruthy();
   });
 
   it("writes volts and amperes at every node", () => {

@@ -21,7 +21,7 @@ export function PowerDrawing({ layout, stateLabel, litMargin }: Props) {
       className="drawing"
       viewBox={`0 0 ${layout.width} ${layout.height}`}
       role="img"
-      aria-label={`Supply tree, ${stateLabel}: leads from the source to everything that draws current`}
+      aria-label={`Power tree, ${stateLabel}: cables from the power source to every load`}
     >
       <Hatch id={hatch} />
       {layout.cables

@@ -22,22 +22,18 @@ export function PowerView() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [frame, width] = useWidth(640);
   if (power.nodes.length === 0)
-    return (
-      <p className="soft pt-3">
-        There is nothing to draw yet: the tree begins with a supply, and a board that it feeds.
-      </p>
-    );
+    return <p className="soft pt-3">Nothing to draw yet. Add a power supply and a board.</p>;
   const state = stateIndex(report, "power", report.power.states, chosen);
   const stateLabel = power.states[state]?.label ?? "";
   return (
     <>
       <StateSwitch states={power.states} current={state} onChoose={setChosen}>
-        out of the supply <strong>{figure(power.source_w[state] ?? 0, "W")}</strong>
+        from the power supply <strong>{figure(power.source_w[state] ?? 0, "W")}</strong>
       </StateSwitch>
       <div className="drawing-scroll" ref={frame}>
         {power.collapsed[state] ? (
           <p className="tone-problem">
-            In this state there is no operating point: the voltage collapses.
+            The voltage collapses in this state. Choose a stronger power supply.
           </p>
         ) : (
           <PowerDrawing
@@ -56,7 +52,7 @@ function PowerTable({ report, state }: { report: Report; state: number }) {
   const { openWorking } = useBench();
   return (
     <details className="details-table">
-      <summary>As a table</summary>
+      <summary>Table</summary>
       <table className="as-table">
         <thead>
           <tr>

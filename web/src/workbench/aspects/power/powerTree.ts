@@ -87,7 +87,7 @@ export function marginsOf(branch: Branch | undefined): string[] {
 
 export function labelOf({ node, isLoad }: Branch): string {
   if (!isLoad) return node.label;
-  return node.kind === "board" ? "Processor and memory" : "its own electronics";
+  return node.kind === "board" ? "Processor and memory" : "electronics";
 }
 
 export function idOf(branch: Branch): string {

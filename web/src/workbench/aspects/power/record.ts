@@ -1,4 +1,4 @@
 import type { AspectPage } from "../record";
 import { PowerView } from "./PowerView";
 
-export const POWER: AspectPage = { title: "Supply", View: PowerView, key: "2" };
+export const POWER: AspectPage = { title: "Power", View: PowerView, key: "2" };

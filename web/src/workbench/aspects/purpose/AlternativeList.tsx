@@ -6,9 +6,10 @@ import { client, dataOf } from "../../../api/client";
 import { plansQuery, alternativesQuery } from "../../../api/queries";
 import type { Alternative } from "../../../api/types";
 import { change } from "../../../ui/numbers";
+import { textOf } from "../../../ui/text";
 import { useBench } from "../../bench";
 
-/** Where people differ: the side this plan is on, and the other one as a variant in one press. */
+/** Alternatives: the side this plan is on, and the other one as a variant in one press. */
 export function AlternativeList() {
   const { view, whatIf, report } = useBench();
   const alternatives = useQuery(alternativesQuery(view.id, view.version, whatIf));
@@ -27,9 +28,9 @@ export function AlternativeList() {
     },
   });
   return (
-    <section className="purpose-part" aria-label="Where people differ">
-      <h3>Where people differ</h3>
-      {alternatives.isPending && <p className="soft">Trying the other sides…</p>}
+    <section className="purpose-part" aria-label="Alternatives">
+      <h3>Alternatives</h3>
+      {alternatives.isPending && <p className="soft">Checking alternatives…</p>}
       {[alternatives.error, make.error].map(
         (error) =>
           error && (
@@ -42,10 +43,10 @@ export function AlternativeList() {
         {(alternatives.data ?? []).map((alternative) => (
           <li key={alternative.id}>
             <span>
-              This plan {alternative.side}; it could {alternative.other}.
+              {alternative.question}: {alternative.side}. Alternative: {alternative.other}.
               <div className="soft tabular">
                 {alternative.why_not ||
-                  `${alternative.title}: ${effects(alternative, report.cost.currency)}`}
+                  `${textOf(alternative.title)}: ${effects(alternative, report.cost.currency)}`}
               </div>
               {(alternative.steps ?? []).map((step) => (
                 <div key={step} className="soft">
@@ -68,7 +69,7 @@ export function AlternativeList() {
         ))}
       </ul>
       {alternatives.data?.length === 0 && (
-        <p className="soft">Nothing to differ about until there is more of a kit.</p>
+        <p className="soft">No alternatives yet. Add more parts.</p>
       )}
     </section>
   );
@@ -79,8 +80,8 @@ function effects(alternative: Alternative, currency: string): string {
   if (!effect) return "";
   const snags =
     effect.problems > 0
-      ? `${effect.problems} ${effect.problems > 1 ? "snags that stop" : "snag that stops"} it`
-      : "nothing stops it";
+      ? `${effect.problems} problem${effect.problems > 1 ? "s" : ""}`
+      : "no problems";
   const parts = [
     change(Number(effect.cost_delta), currency),
     change(effect.source_delta_w, "W"),

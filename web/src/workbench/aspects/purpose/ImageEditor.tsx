@@ -11,14 +11,14 @@ import { imageFrom, imageText, type ImageText } from "./image";
 
 const IMAGE_LABELS: Record<keyof ImageText, string> = {
   name: "Image",
-  cardGb: "Takes on the card",
-  memoryGb: "Wants of memory",
-  families: "Made for boards of",
+  cardGb: "Size on the drive",
+  memoryGb: "Memory needed",
+  families: "Board families",
   bits: "Word size",
   desktop: "With a desktop",
 };
 
-/** What it starts from: the image on its card, which has to be made for the board and fit on it. */
+/** Operating system image: the image on its card, which has to be made for the board and fit on it. */
 export function ImageEditor() {
   const { view, changes } = useBench();
   const image = view.plan.image ?? null;
@@ -34,7 +34,7 @@ export function ImageEditor() {
     }
     setWrong("");
     const patch: Change[] = [{ op: "set", fields: { image: found } }];
-    changes.act({ kind: "patch", patch, label: `start from ${found.name}` }, (stored) => {
+    changes.act({ kind: "patch", patch, label: `use ${found.name}` }, (stored) => {
       typed.settle(imageText(stored.plan.image ?? null), stored.version);
       setOpen(false);
     });
@@ -44,10 +44,16 @@ export function ImageEditor() {
     setOpen(false);
   };
   return (
-    <section className="purpose-part" aria-label="What it starts from">
-      <h3>What it starts from</h3>
+    <section className="purpose-part" aria-label="Operating system image">
+      <h3>Operating system image</h3>
       {open ? (
-        <InlineForm done="Save" busy={changes.busy} wrong={wrong} onDone={save} onLeave={leave}>
+        <InlineForm
+          done="Save image"
+          busy={changes.busy}
+          wrong={wrong}
+          onDone={save}
+          onLeave={leave}
+        >
           <Meanwhile typed={typed} labels={IMAGE_LABELS} />
           <ImageFields text={text} setText={setText} />
         </InlineForm>
@@ -55,13 +61,13 @@ export function ImageEditor() {
         <p className="mb-0">
           {image ? (
             <>
-              {image.name}, {image.card_gb} GB, wants {image.memory_gb} GB of memory
+              {image.name}, {image.card_gb} GB on the drive, {image.memory_gb} GB of memory
               {image.families.length > 0 && `, for ${image.families.join(", ")}`}
               {image.bits ? `, ${image.bits} bits` : ""}
               {image.desktop ? ", with a desktop" : ""}.
             </>
           ) : (
-            <span className="soft">Not said yet.</span>
+            <span className="soft">No image yet.</span>
           )}{" "}
           <Button
             variant="link"
@@ -71,7 +77,7 @@ export function ImageEditor() {
               setOpen(true);
             }}
           >
-            {image ? "Change the image" : "Say which image"}
+            {image ? "Change image" : "Add an image"}
           </Button>
         </p>
       )}
@@ -103,9 +109,9 @@ function ImageFields({ text, setText }: FieldProps) {
   return (
     <>
       {field("name", "Image")}
-      {field("cardGb", "Takes on the card", "GB")}
-      {field("memoryGb", "Wants of memory", "GB")}
-      {field("families", "Made for boards of")}
+      {field("cardGb", "Size on the drive", "GB")}
+      {field("memoryGb", "Memory needed", "GB")}
+      {field("families", "Board families")}
       <Form.Group controlId={`${id}-bits`}>
         <Form.Label>Word size</Form.Label>
         <Form.Select

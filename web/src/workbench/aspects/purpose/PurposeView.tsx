@@ -22,6 +22,7 @@ import { useBench } from "../../bench";
 import { ScheduleEditor } from "./ScheduleEditor";
 import { ImageEditor } from "./ImageEditor";
 import { AlternativeList } from "./AlternativeList";
+import { textOf } from "../../../ui/text";
 
 /** What it is for: needs with the parts that meet them, its day, the other schools, ready-made. */
 export function PurposeView() {
@@ -32,17 +33,15 @@ export function PurposeView() {
       <div className="aspect-head">
         <h2>Purpose</h2>
         <span className="verdict">
-          {report.purpose.length === 0
-            ? "nothing is asked of it yet"
-            : requirementTally(report.purpose)}
+          {report.purpose.length === 0 ? "No requirements yet" : requirementTally(report.purpose)}
         </span>
         <Button variant="link" className="ms-auto" onClick={openDetails}>
-          Name, place, budget
+          Plan details
         </Button>
       </div>
       {view.plan.purpose && <p className="purpose-text">{view.plan.purpose}</p>}
       <p className="soft">
-        {place.name || "Its place has no name"}
+        {place.name || "Location"}
         {`: ${placeWords(place)}`}.
       </p>
       <Requirements />
@@ -63,7 +62,7 @@ function Requirements() {
       onDone,
     );
   return (
-    <section className="purpose-part" aria-label="What is asked of it">
+    <section className="purpose-part" aria-label="Requirements">
       <table className="need-table">
         <tbody>
           {report.purpose.map((entry) => (
@@ -74,7 +73,7 @@ function Requirements() {
               onDrop={() =>
                 keep(
                   requirements.filter((requirement) => requirement.id !== entry.id),
-                  `no longer asked: ${entry.text}`,
+                  `remove the requirement ${entry.text}`,
                 )
               }
             />
@@ -84,7 +83,7 @@ function Requirements() {
       <RequirementForm
         taken={requirements.map((requirement) => requirement.id)}
         onAdd={(requirement, added) =>
-          keep([...requirements, requirement], `asked: ${requirement.text}`, added)
+          keep([...requirements, requirement], `add the requirement ${requirement.text}`, added)
         }
       />
     </section>
@@ -125,11 +124,15 @@ function RequirementRow({ entry, requirement, onDrop }: RowProps) {
               {line.name}
             </Button>
           ))}
-        <div className="soft">{entry.sentence}</div>
+        <div className="soft">{textOf(entry.sentence)}</div>
       </td>
       <td>
-        <Button variant="link" aria-label={`leave out: ${entry.text}`} onClick={onDrop}>
-          leave out
+        <Button
+          variant="link"
+          aria-label={`Remove the requirement: ${entry.text}`}
+          onClick={onDrop}
+        >
+          Remove
         </Button>
       </td>
     </tr>
@@ -153,7 +156,7 @@ function ReadyMade() {
   const save = () => {
     const amount = price.trim() === "" ? null : readNumber(price);
     if (amount !== null && !(amount >= 0)) {
-      setWrong("The price must be a number, such as 149.");
+      setWrong("Enter the price as a number, for example 149.");
       return;
     }
     setWrong("");
@@ -172,12 +175,12 @@ function ReadyMade() {
     <section className="purpose-part" aria-label="Build or buy">
       <h3>Build or buy</h3>
       <div className="ready-made">
-        <Form.Label htmlFor={`${id}-name`}>A ready-made one</Form.Label>
+        <Form.Label htmlFor={`${id}-name`}>Ready-made alternative</Form.Label>
         <Form.Control
           id={`${id}-name`}
           size="sm"
           maxLength={120}
-          placeholder="what you could buy instead"
+          placeholder="name of a device you could buy"
           value={name}
           onChange={(event) => put({ name: event.target.value })}
         />
@@ -186,8 +189,8 @@ function ReadyMade() {
             size="sm"
             className="tabular"
             inputMode="decimal"
-            aria-label="Its price"
-            placeholder="its price"
+            aria-label="Price"
+            placeholder="price"
             value={price}
             onChange={(event) => put({ price: event.target.value })}
           />
@@ -195,7 +198,7 @@ function ReadyMade() {
         </div>
         {typed.dirty && (
           <Button variant="primary" size="sm" disabled={changes.busy} onClick={save}>
-            Keep it
+            Save alternative
           </Button>
         )}
       </div>
@@ -204,17 +207,18 @@ function ReadyMade() {
           {wrong}
         </p>
       )}
-      <Meanwhile typed={typed} labels={{ name: "A ready-made one", price: "Its price" }} />
+      <Meanwhile typed={typed} labels={{ name: "Ready-made alternative", price: "Price" }} />
       {difference !== null && (
         <p>
-          The kit comes to {money(cost.total, cost.currency)},{" "}
-          {change(difference, cost.currency) || "no more and no less"} against the ready-made one.
-          {difference > 0 && " If you need one and not the building, buy it."}
+          The kit costs {money(cost.total, cost.currency)},{" "}
+          {change(difference, cost.currency) || "the same"} compared with the ready-made
+          alternative.
+          {difference > 0 && " The ready-made alternative is cheaper."}
         </p>
       )}
       {stored && stored.better.length + stored.worse.length > 0 && (
         <p className="soft">
-          Ready-made: {stored.better.join("; ")}. But: {stored.worse.join("; ")}.
+          Advantages: {stored.better.join("; ")}. Disadvantages: {stored.worse.join("; ")}.
         </p>
       )}
     </section>

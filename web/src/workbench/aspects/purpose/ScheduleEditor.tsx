@@ -9,11 +9,12 @@ import { stated } from "../../../ui/numbers";
 import { Term } from "../../../ui/Term";
 import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
-import { ACTIVITY_WORDS, scheduleFrom, segments, textOf, type PhaseText } from "./day";
+import { scheduleFrom, segments, textOf, type PhaseText } from "./day";
+import { LOADS } from "../../../api/labels";
 
-const ACTIVITIES = Object.keys(ACTIVITY_WORDS) as Activity[];
+const ACTIVITIES = Object.keys(LOADS) as Activity[];
 
-/** How its day goes: a strip of 24 hours, and its parts by name, length and work. */
+/** Daily schedule: a strip of 24 hours, and its parts by name, length and work. */
 export function ScheduleEditor() {
   const { view, changes, report } = useBench();
   const nameOf = (line: string) => report.lines.find((entry) => entry.id === line)?.name ?? line;
@@ -34,15 +35,15 @@ export function ScheduleEditor() {
       {
         kind: "patch",
         patch: [{ op: "set", fields: { schedule: read.schedule } }],
-        label: "how its day goes",
+        label: "daily schedule",
       },
       (stored) => typed.settle({ day: asDay(textOf(stored.plan.schedule)) }, stored.version),
     );
   };
   return (
-    <section className="purpose-part" aria-label="How its day goes">
+    <section className="purpose-part" aria-label="Daily schedule">
       <h3>
-        <Term of="schedule">How its day goes</Term>
+        <Term of="schedule">Daily schedule</Term>
       </h3>
       <DayStrip rows={rows} />
       <table className="day-table">
@@ -52,7 +53,7 @@ export function ScheduleEditor() {
               <td>
                 <Form.Control
                   size="sm"
-                  aria-label={`Name of part ${index + 1}`}
+                  aria-label={`Name of phase ${index + 1}`}
                   maxLength={60}
                   value={row.name}
                   onChange={(event) => put(index, { name: event.target.value })}
@@ -74,13 +75,13 @@ export function ScheduleEditor() {
               <td className="activity">
                 <Form.Select
                   size="sm"
-                  aria-label={`What it does in ${row.name}`}
+                  aria-label={`Load in ${row.name}`}
                   value={row.activity}
                   onChange={(event) => put(index, { activity: event.target.value as Activity })}
                 >
                   {ACTIVITIES.map((activity) => (
                     <option key={activity} value={activity}>
-                      {ACTIVITY_WORDS[activity]}
+                      {LOADS[activity]}
                     </option>
                   ))}
                 </Form.Select>
@@ -89,10 +90,10 @@ export function ScheduleEditor() {
               <td>
                 <Button
                   variant="link"
-                  aria-label={`take out ${row.name}`}
+                  aria-label={`Remove ${row.name}`}
                   onClick={() => setRows(rows.filter((_, at) => at !== index))}
                 >
-                  take out
+                  Remove
                 </Button>
               </td>
             </tr>
@@ -104,7 +105,7 @@ export function ScheduleEditor() {
           {wrong}
         </p>
       )}
-      <Meanwhile typed={typed} labels={{ day: "Its day" }} />
+      <Meanwhile typed={typed} labels={{ day: "Daily schedule" }} />
       <div className="day-actions">
         <Button
           variant=""
@@ -113,15 +114,15 @@ export function ScheduleEditor() {
             setRows([...rows, { name: "", hours: "1", activity: "normal", lines: {} }])
           }
         >
-          Another part of the day
+          Add a phase
         </Button>
         {typed.dirty && (
           <>
             <Button variant="primary" size="sm" disabled={changes.busy} onClick={save}>
-              Keep this day
+              Save schedule
             </Button>
             <Button variant="" size="sm" onClick={() => typed.take("day")}>
-              Leave it as it was
+              Discard
             </Button>
           </>
         )}
@@ -137,7 +138,9 @@ function asDay(rows: PhaseText[]) {
 
 function exceptions(row: PhaseText, nameOf: (line: string) => string): string {
   const others = Object.entries(row.lines);
-  return others.map(([line, activity]) => `${nameOf(line)} ${ACTIVITY_WORDS[activity]}`).join(", ");
+  return others
+    .map(([line, activity]) => `${nameOf(line)}: ${LOADS[activity].toLowerCase()}`)
+    .join(", ");
 }
 
 const STRIP_WIDTH = 624;
@@ -152,7 +155,7 @@ function DayStrip({ rows }: { rows: PhaseText[] }) {
       className="day-strip"
       viewBox={`0 0 ${STRIP_WIDTH} ${STRIP_HEIGHT + 16}`}
       role="img"
-      aria-label={`The day: ${told}`}
+      aria-label={`Daily schedule: ${told}`}
     >
       {parts.map((part) => {
         const x = part.start * STRIP_WIDTH;

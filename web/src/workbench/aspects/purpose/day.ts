@@ -2,14 +2,6 @@
 import type { Activity, Phase } from "../../../api/types";
 import { readNumber } from "../../../ui/readNumber";
 
-export const ACTIVITY_WORDS: Record<Activity, string> = {
-  off: "off",
-  idle: "idle",
-  light: "light",
-  normal: "normal",
-  full: "full",
-};
-
 export interface PhaseText {
   name: string;
   hours: string;
@@ -65,14 +57,13 @@ export function segments(rows: PhaseText[]): Segment[] {
 
 /** The duty to store, or the sentence that says what is wrong. */
 export function scheduleFrom(rows: PhaseText[]): { schedule: Phase[] } | { wrong: string } {
-  if (rows.length === 0) return { wrong: "A day has at least one part." };
+  if (rows.length === 0) return { wrong: "A schedule needs at least one phase." };
   const hours = rows.map((row) => readNumber(row.hours));
   if (hours.some((value) => !(value > 0 && value <= 24)))
-    return { wrong: "Hours must be numbers above 0 and at most 24, such as 2.5." };
-  if (rows.some((row) => !row.name.trim())) return { wrong: "Each part of the day needs a name." };
+    return { wrong: "Enter hours above 0 and up to 24, for example 2.5." };
+  if (rows.some((row) => !row.name.trim())) return { wrong: "Each phase needs a name." };
   const sum = hours.reduce((total, value) => total + value, 0);
-  if (sum > 24.0001)
-    return { wrong: `The parts of the day must add up to at most 24 h (got ${sum} h).` };
+  if (sum > 24.0001) return { wrong: `The phases must add up to at most 24 h (got ${sum} h).` };
   return {
     schedule: rows.map((row, index) => ({
       name: row.name.trim(),

@@ -33,7 +33,7 @@ describe("the image from its fields", () => {
 
   it.each([
     [{ name: "" }, "name"],
-    [{ cardGb: "" }, "room"],
+    [{ cardGb: "" }, "size"],
     [{ memoryGb: "much" }, "memory"],
   ])("says what is wrong with %o", (change, words) => {
     const text = { ...imageText(null), name: "x", cardGb: "4", memoryGb: "1", ...change };

@@ -26,9 +26,9 @@ export function imageFrom(text: ImageText): Image | { wrong: string } {
   const name = text.name.trim();
   const card = positive(text.cardGb);
   const memory = positive(text.memoryGb);
-  if (!name) return { wrong: "Give the image a name." };
-  if (card === null) return { wrong: "The room it takes must be a number above 0, in GB." };
-  if (memory === null) return { wrong: "The memory it wants must be a number above 0, in GB." };
+  if (!name) return { wrong: "Enter a name." };
+  if (card === null) return { wrong: "Enter a size above 0, in GB." };
+  if (memory === null) return { wrong: "Enter a memory size above 0, in GB." };
   const families = text.families
     .split(",")
     .map((family) => family.trim())
