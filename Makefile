@@ -7,7 +7,7 @@ BIN := $(VENV)/bin
 PAGE := cobblewort/api/page/index.html
 PAGE_SOURCES := $(shell find web/src -type f) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
 
-.PHONY: demo demo-reset serve test check check-python check-page attack bench screenshots sentences scan format types schemas docs clean
+.PHONY: demo demo-reset serve test check check-python check-page attack bench screenshots sentences words scan format types schemas docs clean
 
 demo: $(VENV)/.runtime $(PAGE)
 	$(BIN)/cobblewort demo --port $(PORT) $(if $(DATA),--data $(DATA))
@@ -41,6 +41,11 @@ attack: $(VENV)/.tests
 
 scan: $(VENV)/.tests
 	$(BIN)/python -m tests.scan
+
+# Everything that a person can read, by screen.
+words: $(VENV)/.tests web/node_modules/.installed
+	@cd web && node tools/words.mjs
+	@$(BIN)/python -m tests.sentences.words
 
 sentences: $(VENV)/.tests
 	$(BIN)/python -m tests.sentences

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from cobblewort.core.verdict.report import ASPECTS, rules_in_order
 
-_HEAD = """# Rule book
+_HEAD = """# Rules
 
 Made from the registry of rules by `make docs`; a stale copy fails the tests. Severity is decided in
 one place for all rules, see [How it computes](model.md).

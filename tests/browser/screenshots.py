@@ -24,14 +24,14 @@ def as_it_opens(page: Page) -> None:
 
 def supply_with_snag(page: Page) -> None:
     """The choir recorder's tree with a snag and its fixes open."""
-    page.locator(".snag", has_text="because the supply announces less than 5 A").click()
+    page.locator(".snag", has_text="because the power supply does not advertise 5 A").click()
     page.locator(".fix").first.wait_for()
 
 
 def fit(page: Page) -> None:
     """The side elevation."""
     page.keyboard.press("1")
-    page.get_by_role("group", name="Side elevation").wait_for()
+    page.get_by_role("group", name="Side view of the kit").wait_for()
 
 
 def above(page: Page) -> None:
@@ -82,7 +82,7 @@ def working(page: Page) -> None:
 def drawer(page: Page) -> None:
     """Candidates for the supply, each judged in the plan."""
     page.locator(".kit-main", has_text="Traveller 65").click()
-    page.get_by_role("button", name="Swap").click()
+    page.get_by_role("button", name="Swap", exact=True).click()
     page.locator(".candidate").first.wait_for()
 
 
@@ -91,8 +91,8 @@ def part_sheet(page: Page) -> None:
     page.get_by_role("button", name="Copy and change").click()
     page.get_by_label("Name", exact=True).fill("Hurdle 2, from the attic")
     page.get_by_label("Price", exact=True).fill("0")
-    page.get_by_label("Draw at its peak", exact=True).fill("6.0")
-    page.get_by_label("Basis: Draw at its peak").select_option("measured")
+    page.get_by_label("Draw at peak load", exact=True).fill("6.0")
+    page.get_by_label("Basis: Draw at peak load").select_option("measured")
     page.get_by_role("button", name="Save", exact=True).click()
     page.get_by_text("revision 2").wait_for()
 
@@ -100,7 +100,7 @@ def part_sheet(page: Page) -> None:
 def four_answers(page: Page) -> None:
     """A purpose and a place chosen, and the first kit beside them."""
     page.get_by_text("Time-lapse or frost camera").click()
-    page.get_by_label("Place").select_option("outdoors-shaded")
+    page.get_by_label("Location").select_option("outdoors-shaded")
     page.get_by_label("Budget").fill("160")
     page.get_by_text("No problems found.").wait_for()
     page.wait_for_timeout(800)

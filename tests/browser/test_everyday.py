@@ -195,7 +195,9 @@ def test_a_wrong_file_tells_every_problem_and_changes_nothing(
     problems = page.locator(".bring-in-problems")
     expect(problems).to_contain_text("plans.0.plan.name")
     expect(problems).to_contain_text("plans.1.plan.copies")
-    expect(page.get_by_role("button", name="Import", exact=True)).to_be_disabled()
+    expect(
+        page.get_by_role("dialog").get_by_role("button", name="Import", exact=True)
+    ).to_be_disabled()
     page.get_by_role("button", name="Cancel").click()
     other = tmp_path / "note.txt"
     other.write_text("hello")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from cobblewort.core.text import Text
 from cobblewort.core.verdict.report import rules_in_order
 from cobblewort.formats.shipped import demo_plans
 from tests.core.judging.test_rules import FIRES
@@ -26,6 +27,13 @@ def of_rules() -> Iterator[tuple[str, str, list[tuple[str, str]]]]:
         plan, catalogue = FIRES[rule.id]
         findings = [f for f in checked(plan, SAMPLES, catalogue).findings if f.rule == rule.id]
         yield rule.id, rule.title, [(f.severity, f.sentence.text) for f in findings]
+
+
+def texts_of_rules() -> Iterator[Text]:
+    """What the rules say where they fire, as texts."""
+    for plan, catalogue in FIRES.values():
+        for finding in checked(plan, SAMPLES, catalogue).findings:
+            yield finding.sentence
 
 
 def page() -> str:

@@ -101,7 +101,7 @@ def _states_of(phases: tuple[str, ...]) -> list[State]:
         states.append(State(f"phase-{number}", name, True, False, place))
         states.append(State(f"phase-{number}-mean", f"{name} (mean)", True, True, place))
     states.append(State("all", "Worst case", False, True))
-    states.append(State(START, "Start", True, False))
+    states.append(State(START, "Power-up", True, False))
     return states
 
 

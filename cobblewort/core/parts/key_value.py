@@ -14,6 +14,20 @@ def key_value(part: Part) -> Text:
     return next(_key_values(part), EMPTY)
 
 
+def short_name(part: Part) -> str:
+    """A part where space is small, by what it is: `Card reader (Cattlegrid)`.
+
+    A typical part is named by its kind anyway; so is what stands below its own role.
+    """
+    noun = part.summary.partition(",")[0]
+    if part.origin == "typical" or part.kind in _KNOWN_BY_ROLE or not noun:
+        return part.model
+    return f"{noun} ({part.model})"
+
+
+_KNOWN_BY_ROLE = frozenset({"board", "power_supply", "case", "cooler"})
+
+
 def _key_values(part: Part) -> Iterator[Text]:
     own = part.loads.get("own")
     if part.kind == "board" and own is not None:
@@ -22,7 +36,7 @@ def _key_values(part: Part) -> Iterator[Text]:
         volts = words.counted(part.source.set_v.nominal, "V")
         yield joined([volts, words.counted(part.source.rated_a.nominal, "A")], ", ")
     if part.storage is not None:
-        yield as_text(words.counted(part.storage.capacity_gb, "GB"))
+        yield as_text(words.size(part.storage.capacity_gb))
     if part.cooler is not None:
         yield say("{height} high", height=words.stated_mm(part.cooler.height_mm.nominal))
     if part.case is not None:

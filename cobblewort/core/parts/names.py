@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-_WORDS = {
+WORDS = {
     # What can stand in a part's document, by the last step of its path.
     "absorptance": "the share of sunlight absorbed",
     "above_mm": "the tallest component above",
@@ -121,12 +121,12 @@ _UNITS = {
 def figure_words(path: str) -> str:
     """A field as people say it, by the last step of its path: `the throttle temperature`."""
     name = path.rsplit(".", 1)[-1]
-    return _WORDS.get(name, name.replace("_", " "))
+    return WORDS.get(name, name.replace("_", " "))
 
 
 def is_named(path: str) -> bool:
     """Whether the last step of a path is a figure that people can be asked for."""
-    return path.rsplit(".", 1)[-1] in _WORDS
+    return path.rsplit(".", 1)[-1] in WORDS
 
 
 def unit_of(path: str) -> str:

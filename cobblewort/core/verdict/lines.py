@@ -11,7 +11,7 @@ from pydantic_core import to_jsonable_python
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Severity
-from cobblewort.core.parts.key_value import key_value
+from cobblewort.core.parts.key_value import key_value, short_name
 from cobblewort.core.parts.model import Origin, Part
 from cobblewort.core.parts.sheet import changed_figures
 from cobblewort.core.plans.catalogue import Catalogue
@@ -23,6 +23,8 @@ from cobblewort.core.text import Text
 class LineReport:
     """One line of the kit, with the figure that tells most about it.
 
+    `short_name` says what the part is where there is no space for its summary.
+
     `changed` tells what is different in the newest revision of a part that the line keeps an
     earlier one of; it is empty where the line has the newest.
     """
@@ -31,6 +33,7 @@ class LineReport:
     role: Role
     part: str
     name: str
+    short_name: str
     maker: str
     summary: str
     quantity: int
@@ -60,8 +63,8 @@ def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]
         changed = [] if newest is kept else _changes(kit.catalogue, kept, newest)
         reports.append(
             LineReport(
-                line.id, line.role, part.id, part.model, part.maker, part.summary, line.quantity,
-                line.owned, key_value(part), worst, part.origin,
+                line.id, line.role, part.id, part.model, short_name(part), part.maker,
+                part.summary, line.quantity, line.owned, key_value(part), worst, part.origin,
                 newest.revision, changed,
             )
         )  # fmt: skip

@@ -2938,6 +2938,8 @@ export interface components {
          * LineReport
          * @description One line of the kit, with the figure that tells most about it.
          *
+         *     `short_name` says what the part is where there is no space for its summary.
+         *
          *     `changed` tells what is different in the newest revision of a part that the line keeps an
          *     earlier one of; it is empty where the line has the newest.
          */
@@ -2953,6 +2955,8 @@ export interface components {
             part: string;
             /** Name */
             name: string;
+            /** Short Name */
+            short_name: string;
             /** Maker */
             maker: string;
             /** Summary */

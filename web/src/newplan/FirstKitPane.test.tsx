@@ -15,6 +15,7 @@ function kit(failing: string[]): FirstKit {
     id: "board",
     role: "board",
     name: "Hurdle 2",
+    short_name: "Hurdle 2",
     quantity: 2,
     owned: true,
   } as LineReport;

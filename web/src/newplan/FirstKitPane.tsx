@@ -135,7 +135,7 @@ function Found({ kit, stale, children }: FoundProps) {
               </th>
               <td>
                 {line.quantity > 1 && `${line.quantity} × `}
-                {line.name}
+                {line.short_name}
                 {line.owned && <span className="own-tag">owned</span>}
                 <div className="soft">{textOf(why.get(line.id) ?? "")}</div>
               </td>

@@ -12,10 +12,15 @@ export function lookedFor(requirement: Requirement, kinds: RequirementKind[]): s
   if (!kind) return "";
   if (requirement.at_most != null) return `${kind.label} ${stated(requirement.at_most, kind.unit)}`;
   if (requirement.at_least != null && requirement.rate_mb_h != null)
-    return `${kind.label}, at least ${stated(requirement.at_least, kind.unit)} at ${stated(requirement.rate_mb_h, kind.rate_unit)}`;
+    return `${kind.label}, at least ${amount(requirement.at_least, kind.unit)} at ${stated(requirement.rate_mb_h, kind.rate_unit)}`;
   if (requirement.at_least != null)
-    return `${kind.label}, at least ${stated(requirement.at_least, kind.unit)}`;
+    return `${kind.label}, at least ${amount(requirement.at_least, kind.unit)}`;
   return requirement.count > 1 ? `${requirement.count} × ${kind.label}` : kind.label;
+}
+
+/** `1 channel`, `16 channels`. */
+function amount(value: number, unit: string): string {
+  return stated(value, value === 1 && /[a-z]{3}s$/.test(unit) ? unit.slice(0, -1) : unit);
 }
 
 export interface RequirementText {

@@ -17,7 +17,7 @@ type PlanArrival = components["schemas"]["PlanArrival"];
 type Arriving = components["schemas"]["Arriving"];
 
 /** A button for a file dialog, and the whole window as a place to drop a file on. */
-export function ImportDialog({ label = "Bring in" }: { label?: string }) {
+export function ImportDialog({ label = "Import" }: { label?: string }) {
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File | null>(null);
   useEffect(() => {

@@ -32,7 +32,7 @@ export function KitLine({ line, label }: Props) {
         {label && <span className="role">{label}</span>}
         <span className="part">
           {line.quantity > 1 && `${line.quantity} × `}
-          {line.name}
+          {line.short_name}
           {line.owned && <span className="own-tag">owned</span>}
         </span>
         {line.changed.length > 0 ? (

@@ -47,7 +47,7 @@ export function CostTable() {
               <tr key={line.id}>
                 <td className="soft">{roleLabel(line.role)}</td>
                 <td>
-                  {line.name}
+                  {line.short_name}
                   {line.owned && <span className="own-tag">owned</span>}
                 </td>
                 <td className="num">{line.quantity}</td>
