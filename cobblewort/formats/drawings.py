@@ -405,7 +405,8 @@ def _name(state: str) -> str:
 def _spare(family: FamilyReport) -> Figure:
     """The spare beside a margin: three digits that mean something, and none beyond."""
     value = abs(family.spare or 0.0)
-    decimals = 0 if value >= 100 or family.unit == "dB(A)" else 1 if value >= 10 else 2
+    whole = value >= 100 or family.unit == "dB(A)"
+    decimals = 0 if whole else 1 if value >= 10 or family.unit == "years" else 2
     if family.id == "cost":
         return words.money(round(value, 2), family.unit)
     return Figure(value, family.unit, decimals, is_difference=True)
