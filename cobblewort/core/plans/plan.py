@@ -2,7 +2,7 @@
 
 from collections import Counter
 from decimal import Decimal
-from typing import Annotated, Any, Literal, Self
+from typing import Annotated, Any, Literal, Self, get_args
 
 from pydantic import Field, StringConstraints, ValidationError, model_validator
 
@@ -26,19 +26,7 @@ Role = Literal[
     "set_up",
     "other_equipment",
 ]
-KIT_ORDER: tuple[Role, ...] = (
-    "board",
-    "power_supply",
-    "boot_drive",
-    "storage",
-    "add_on",
-    "cooling",
-    "case",
-    "cable",
-    "fastener",
-    "set_up",
-    "other_equipment",
-)
+KIT_ORDER: tuple[Role, ...] = get_args(Role)
 """The order in which a kit is put together."""
 
 KINDS_FOR_ROLE: dict[Role, tuple[str, ...]] = {

@@ -84,12 +84,10 @@ def prices_known(kit: Kit) -> Iterator[Observation]:
 @rule(
     "COST-03", "cost", "No better offer is known",
     why="A ready-made device can cost less than the kit, and a larger drive or a newer board "
-        "hardly "
-    "more.",
+    "hardly more.",
     formula="price of the ready-made device / cost of the kit for one copy, with owned parts at "
-            "their "
-    "value; a larger drive of the same kind for less, worse in no stated value; a board of the "
-    "same kind, over 2.1 times as fast (parity, one core) for at most 1.35 of its price",
+    "their value; a larger drive of the same kind for less, worse in no stated value; a board of "
+    "the same kind, over 2.1 times as fast (parity, one core) for at most 1.35 of its price",
     source="common practice",
     reads=(cost_of, better_buys_of, "ready_made", "currency"),
 )  # fmt: skip

@@ -32,9 +32,8 @@ from cobblewort.core.text import Said, Text, say
 @rule(
     "HEAT-01", "heat", "The processor keeps its clock",
     why="A processor that reaches its throttle temperature lowers its clock. Keeping 98 % or "
-        "more of "
-    "the required clock is OK, 60 % or more is tight, less is a problem. In the worst case it is a "
-    "note, below 50 % tight.",
+    "more of the required clock is OK, 60 % or more is tight, less is a problem. In the worst "
+    "case it is a note, below 50 % tight.",
     formula="(Td - Tb)/Rdb + (Td - Tin)/(Rjc + Rtim + Rsink) = Psoc; (Tb - Tin)/Rba = Prest + "
     "(Td - Tb)/Rdb; inside air and wall from natural convection, radiation and vents; above the "
     "throttle temperature clock = ((P - P0)/(Ppeak - P0))^0.4 with the P at which it sits there",
@@ -203,9 +202,8 @@ def ambient_rating(kit: Kit) -> Iterator[Observation]:
     "Keeping 98 % or more of the speed is OK, 60 % or more is tight, less is a problem. In the "
     "worst case it is a note, below 50 % tight.",
     formula="P = G_air (T - T_near) + G_wall (T - T_wall); above its throttle temperature P_hold "
-            "at which "
-    "it sits there, and speed = (P_hold - P_idle)/(P - P_idle), of a processor to the power of "
-    "0.4; of an M.2 module G is its face, and gap, joint and carrier behind each other",
+    "at which it sits there, and speed = (P_hold - P_idle)/(P - P_idle), of a processor to the "
+    "power of 0.4; of an M.2 module G is its face, and gap, joint and carrier behind each other",
     source="maker's throttle temperature; films, gap and joint of a module: typical, from memory",
     reads=(stack_of, heat_of),
     remedies=(another("storage", "boot_drive"), another("case"), another("cooling")),

@@ -69,7 +69,8 @@ def rail_limits_of(kit: Kit) -> list[Limited]:
         lifted = lifts and (_is_held_down(forest, node) or node.rail.limit_lifted_a is not None)
         found.append(
             Limited(
-                place, node.id, f"{label} of {item.name}", item.compiled.quantity(held.path),
+                place, node.id, f"{words.opening(natural)} of {item.name}",
+                item.compiled.quantity(held.path),
                 forest.lines_through(place), f"The {natural} of {item.name}", "must deliver",
                 partial(
                     _stated, "the limit", f"limit of {label}", held.unit, item, held.path,

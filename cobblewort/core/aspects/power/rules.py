@@ -238,14 +238,11 @@ def _rated_and_marked(item: Item, cable: Cable) -> Sum:
 @rule(
     "PWR-04", "power", "Ports that share a limit stay within it",
     why="A board limits its USB ports as a group, and to less unless the power supply advertises "
-        "its "
-    "full current; drives then disconnect under load.",
+    "its full current; drives then disconnect under load.",
     formula="sum of the loads on the rail <= its limit; the higher limit if the path from source "
-            "to "
-    "power input advertises it, else the lower one",
+    "to power input advertises it, else the lower one",
     source="maker's limit; the advertised current is the least of source, cable mark and input: "
-           "USB "
-    "Power Delivery (from memory)",
+    "USB Power Delivery (from memory)",
     reads=(rail_limits_of, power_of),
     remedies=(powered_hub, another_supply, lift_port_limit, another("add_on", "storage")),
 )  # fmt: skip

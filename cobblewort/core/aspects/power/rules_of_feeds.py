@@ -43,8 +43,7 @@ def parted(kit: Kit, finding: Finding) -> Iterator[Patch]:
 @rule(
     "PWR-12", "power", "No two power sources are connected together",
     why="Where two power sources meet, current flows from one into the other: it heats cables, "
-        "keeps "
-    "a board partly on, or damages the weaker port.",
+    "keeps a board partly on, or damages the weaker port.",
     formula="each rail is connected to one source; a second one only behind isolation",
     source="common practice; USB 2.0, 7.2.1: a device gives no current back (from memory)",
     reads=(power_of, fit_of, "connected"),
@@ -108,11 +107,10 @@ def _hubs(kit: Kit) -> Iterator[Observation]:
 @rule(
     "PWR-13", "power", "PoE works from switch to splitter",
     why="A PoE splitter does not start at a switch of a lower type, and several splitters can "
-        "exceed "
-    "the power budget of the switch.",
+    "exceed the power budget of the switch.",
     formula="PoE type of switch and cable >= type of the splitter; V at the end of the cable >= "
-            "37 V "
-    "(Type 1), 42.5 V (2, 3), 41.1 V (4); copies x power out of the switch <= its power budget",
+    "37 V (Type 1), 42.5 V (2, 3), 41.1 V (4); copies x power out of the switch <= its power "
+    "budget",
     source="IEEE 802.3, clauses 33 and 145: powers of types 1 to 4 (from memory)",
     reads=(power_of, "connected", "copies"),
     remedies=(another_supply, another("other_equipment", "cable")),

@@ -140,8 +140,7 @@ def more_sun(kit: Kit, finding: Finding) -> Iterator[Patch]:
 @rule(
     "PWR-10", "power", "The solar panel delivers enough in the darkest month",
     why="In December a panel delivers about a sixth of its yield in June, and the kit draws the "
-        "same "
-    "all year.",
+    "same all year.",
     formula="panel x daily yield in the darkest month x battery efficiency >= energy per day",
     source="yield at 50 degrees north, tilted south, net of dirt: typical, from memory",
     reads=(power_of, "schedule", "connected", "place.power"),

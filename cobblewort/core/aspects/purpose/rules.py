@@ -126,8 +126,7 @@ def amounts(kit: Kit) -> Iterator[Observation]:
 @rule(
     "NEED-03", "purpose", "Every required condition holds",
     why="A kit that runs unattended, loses power, must be silent or is within reach of children "
-        "needs "
-    "more than its functions.",
+    "needs more than its functions.",
     formula="each condition holds for the kit, or the remaining work is named",
     source="common practice",
     reads=(requirements_of,),
@@ -154,8 +153,7 @@ def limits(kit: Kit) -> Iterator[Observation]:
 @rule(
     "NEED-05", "purpose", "The USB device port is not the power input",
     why="On many boards the only USB device port is the power input; using both needs a splitter "
-        "that "
-    "also isolates two power supplies.",
+    "that also isolates two power supplies.",
     formula="no power supply is plugged into the USB device port, unless a splitter is used",
     source="common practice",
     reads=(requirements_of,),

@@ -127,8 +127,7 @@ parts that it is about, and the sentence."""
     why="Static electricity, hard disks, fan blades, cells and vehicle wiring can harm people or "
     "parts.",
     formula="bare boards, hard disks, open fans, cells, vehicle power, cameras where people are: "
-            "each "
-    "once",
+    "each once",
     source="common practice; local codes and licensed practice come first",
     reads=(stack_of, "items", "place.within_reach_of"),
 )  # fmt: skip

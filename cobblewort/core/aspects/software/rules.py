@@ -123,8 +123,7 @@ def drivers(kit: Kit) -> Iterator[Observation]:
 @rule(
     "SOFT-04", "fit", "The Wi-Fi country is set",
     why="Channels and transmit power differ by country; without the setting Wi-Fi stays off or "
-        "breaks "
-    "the law.",
+    "breaks the law.",
     formula="required Wi-Fi: the country is set at the first start",
     source="common practice; local radio law decides",
     reads=("requirements", "connected"),
@@ -150,8 +149,7 @@ def country(kit: Kit) -> Iterator[Observation]:
     "SOFT-05", "fit", "Everything needed for set-up is at hand",
     why="Some tools are needed only once, and without them set-up stops.",
     formula="a card needs a reader, a boot drive an adapter to write it; an image with a desktop "
-            "needs "
-    "keyboard, mouse and screen",
+    "needs keyboard, mouse and screen",
     source="common practice",
     reads=("image", "items"),
 )  # fmt: skip

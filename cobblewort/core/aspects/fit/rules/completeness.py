@@ -76,8 +76,7 @@ def cable_there(kit: Kit) -> Iterator[Observation]:
     "FIT-28", "fit", "A video cable connects each screen and video input",
     why="Video ports come in three sizes; a cable of the wrong size does not fit.",
     formula="one end of a video cable in the screen, the other in a video port of the board; the "
-            "same "
-    "from other equipment to a video input",
+    "same from other equipment to a video input",
     source="types A, C and D of the digital video connector (from memory): none fits another",
     reads=(fit_of, boards_of, "connected"),
     remedies=(video_cable, another("cable")),

@@ -91,8 +91,7 @@ def room_beside(kit: Kit) -> Iterator[Observation]:
 @rule(
     "FIT-19", "fit", "Every port in use has an opening in the case",
     why="A port behind a closed wall cannot be used, and a moulded plug wider than its opening "
-        "does "
-    "not reach the port.",
+    "does not reach the port.",
     formula="the middle of each port in use lies in an opening that is as wide; the body of a plug "
     "with a short tongue passes through it",
     source="maker's drawings",
@@ -171,8 +170,7 @@ def openings(kit: Kit) -> Iterator[Observation]:
 @rule(
     "FIT-20", "fit", "Each cable that leaves a sealed case has a gland",
     why="A sealed case has no openings: each cable needs a gland that grips its jacket, and its "
-        "plug "
-    "must pass the bore unless the insert is split.",
+    "plug must pass the bore unless the insert is split.",
     formula="cables that leave <= glands; clamping range holds the jacket; plug's diagonal <= bore",
     source="clamping ranges as the parts state them; common practice: one cable, one gland",
     reads=(fit_of, stack_of, "requirements"),

@@ -101,8 +101,7 @@ def _cooler_over(kit: Kit, latch: Latch) -> Item | None:
     "FIT-36", "fit", "The fan has clearance to the wall",
     why="A wall close to a fan that blows along the board sends the warm air back.",
     formula="distance from the cooler to the walls in front of and behind it >= 10 mm; the board "
-            "is "
-    "in the middle of its case",
+    "is in the middle of its case",
     source="common practice",
     reads=(blocks_of, stack_of),
     remedies=(another("cooling"), another("case")),

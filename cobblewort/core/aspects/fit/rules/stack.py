@@ -345,8 +345,7 @@ _STIFF_MM = 6.0
 @rule(
     "FIT-33", "fit", "The flat cable reaches without a crease",
     why="A flat cable that is too short pulls out of its latch; one that is bent too tightly "
-        "breaks "
-    "inside.",
+    "breaks inside.",
     formula="rise between the boards, two quarter bends at the tightest radius and the stiff ends: "
     "h + (pi - 2) r + 6 mm <= length of the cable",
     source="geometry of two quarter circles; stiff ends of 3 mm: common practice",
