@@ -7,7 +7,7 @@ import sys
 from contextlib import suppress
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from cobblewort.core.errors import InputError
@@ -61,6 +61,7 @@ def test_what_is_wrong_is_said(text: str, unit: str, told: str) -> None:
 
 
 @given(st.text(max_size=50), st.sampled_from(["A", "mm", "°C", "EUR", "GB", ""]))
+@settings(deadline=None)  # the first text waits for the library of units
 def test_any_text_is_read_or_refused(text: str, unit: str) -> None:
     """Never anything else."""
     with suppress(InputError):
