@@ -88,9 +88,12 @@ def main() -> None:
 
 
 _PORT = click.option(
-    "--port", type=click.IntRange(1, 65535), default=8000, show_default=True,
+    "--port",
+    type=click.IntRange(1, 65535),
+    default=8000,
+    show_default=True,
     help="Port on 127.0.0.1.",
-)  # fmt: skip
+)
 _FILE = click.Path(path_type=Path)
 
 
@@ -104,9 +107,12 @@ def serve(data: Path | None, port: int) -> None:
 
 @main.command()
 @click.option(
-    "--data", type=_FILE, default=Path("var/demo"), show_default=True,
+    "--data",
+    type=_FILE,
+    default=Path("var/demo"),
+    show_default=True,
     help="Folder for the demo.",
-)  # fmt: skip
+)
 @_PORT
 @click.option("--reset", is_flag=True, help="Restore the demo plans and exit.")
 def demo(data: Path, port: int, reset: bool) -> None:
@@ -118,8 +124,11 @@ def demo(data: Path, port: int, reset: bool) -> None:
     with _unusable_file_told():
         if reset:
             if (data / DATA_NAME).exists():
-                click.echo(f"{data} contains your own plans ({DATA_NAME}). Nothing was changed. "
-                           "Name another folder with --data.", err=True)  # fmt: skip
+                click.echo(
+                    f"{data} contains your own plans ({DATA_NAME}). Nothing was changed. "
+                    "Name another folder with --data.",
+                    err=True,
+                )
                 raise click.exceptions.Exit(2)
             kept = put_aside(file)
             if kept is not None:
@@ -145,8 +154,11 @@ def _wrong_input_told() -> Iterator[None]:
     except (click.exceptions.Exit, click.ClickException):
         raise
     except Exception as error:  # exit 1 only ever means that something stops the plan
-        click.echo(f"The program failed on this file ({type(error).__name__}). This is a fault of "
-                   "the program. Please report it with the file.", err=True)  # fmt: skip
+        click.echo(
+            f"The program failed on this file ({type(error).__name__}). This is a fault of "
+            "the program. Please report it with the file.",
+            err=True,
+        )
         raise click.exceptions.Exit(2) from error
 
 
@@ -180,15 +192,22 @@ def _units(names: str | None, data_file: Path) -> DisplayUnits:
     "--ambient", type=click.FloatRange(-60, 90), help="Highest ambient instead of the plan's, °C."
 )
 @click.option(
-    "--samples", type=click.Choice(["1", "64", "256", "1024"]), default="256", show_default=True,
+    "--samples",
+    type=click.Choice(["1", "64", "256", "1024"]),
+    default="256",
+    show_default=True,
     help="Draws per value; 1: nominal values only.",
-)  # fmt: skip
+)
 @_UNITS
 @click.option("--json", "as_json", is_flag=True, help="Print the whole report as JSON.")
 def check(
-    plan_files: tuple[Path, ...], parts: tuple[Path, ...], ambient: float | None, samples: str,
-    units: str | None, as_json: bool,
-) -> None:  # fmt: skip
+    plan_files: tuple[Path, ...],
+    parts: tuple[Path, ...],
+    ambient: float | None,
+    samples: str,
+    units: str | None,
+    as_json: bool,
+) -> None:
     """Check plan files. Exit 0: no problems; 1: a plan has problems; 2: a file is wrong.
 
     Several files are told in one line each; a wrong file does not stop the others.
@@ -235,18 +254,27 @@ def _write_out(output: Path | None, content: bytes) -> None:
 @_DATA
 @click.option("--history", is_flag=True, help="Include the history of each plan.")
 @click.option(
-    "--parts", "parts_kind", type=click.Choice(["json", "csv"]),
+    "--parts",
+    "parts_kind",
+    type=click.Choice(["json", "csv"]),
     help="Your custom parts as a pack instead of plans.",
-)  # fmt: skip
+)
 @click.option("--sheet", is_flag=True, help="The plan sheet of one plan (PDF).")
 @click.option("--paper", type=click.Choice(["a4", "letter"]), default="a4", show_default=True)
 @_UNITS
 @click.option("--calendar", is_flag=True, help="The maintenance of one plan as a calendar (ics).")
 @click.option("--output", "-o", type=_FILE, help="File to write; default: the terminal.")
 def export(
-    plans: tuple[str, ...], data: Path | None, history: bool, parts_kind: str | None, sheet: bool,
-    paper: str, units: str | None, calendar: bool, output: Path | None,
-) -> None:  # fmt: skip
+    plans: tuple[str, ...],
+    data: Path | None,
+    history: bool,
+    parts_kind: str | None,
+    sheet: bool,
+    paper: str,
+    units: str | None,
+    calendar: bool,
+    output: Path | None,
+) -> None:
     """Export plans by id or name, or all of them; or your parts, a plan sheet or a calendar."""
     from cobblewort.import_export import Workshop
 

@@ -68,9 +68,11 @@ class Workshop:
         classes = shipped_classes()
         parts = self._parts.all()
         return Catalogue.from_documents(
-            [*(part.document for part in parts), *class_parts(classes)], classes,
-            self._parts.older(), [part.id for part in parts if part.away],
-        )  # fmt: skip
+            [*(part.document for part in parts), *class_parts(classes)],
+            classes,
+            self._parts.older(),
+            [part.id for part in parts if part.away],
+        )
 
     def _named(self, names: Sequence[str]) -> list[StoredPlan]:
         """Plans by id or name, or all that can be read. Raises InputError."""
@@ -130,8 +132,12 @@ class Workshop:
             yield from self._import_parts(pack_of_file(file), dry_run)
             return
         value = parse_document(file)
-        if isinstance(value, list) or (isinstance(value, dict) and "lines" not in value
-                                       and "plans" not in value and "parts" in value):  # fmt: skip
+        if isinstance(value, list) or (
+            isinstance(value, dict)
+            and "lines" not in value
+            and "plans" not in value
+            and "parts" in value
+        ):
             yield from self._import_parts(pack_of_file(file), dry_run)
             return
         yield from self._import_plans(plans_from(value), dry_run, with_parts)
@@ -197,9 +203,11 @@ class Workshop:
 
 
 _PART_WORDS = {
-    "new": "new", "changes": "updates your part", "same": "unchanged",
+    "new": "new",
+    "changes": "updates your part",
+    "same": "unchanged",
     "clashes": "not imported, because a shipped part has this id",
-}  # fmt: skip
+}
 
 
 def _held(holds: Holdings) -> str:

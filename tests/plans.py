@@ -41,8 +41,12 @@ _FIELDS = [
     {"place": {"wet": True, "dust": "much", "mounting": "hung"}},
     {"place": {"sun_w_m2": 700, "altitude_m": 1800, "ambient_min_c": -25}},
     {"schedule": [{"name": "all day", "hours": 24}]},
-    {"schedule": [{"name": "work", "hours": 6, "activity": "full"},
-              {"name": "work", "hours": 18, "activity": "idle"}]},
+    {
+        "schedule": [
+            {"name": "work", "hours": 6, "activity": "full"},
+            {"name": "work", "hours": 18, "activity": "idle"},
+        ]
+    },
     {"budget": "60"},
     {"budget": None},
     {"copies": 3},
@@ -52,13 +56,25 @@ _FIELDS = [
     {"requirements": _REQUIREMENTS[1:2]},
     {"requirements": []},
     {"image": {"name": "Small", "card_gb": 2, "memory_gb": 0.25}},
-    {"image": {"name": "Large", "card_gb": 64, "memory_gb": 16, "desktop": True, "bits": 64,
-               "families": ["other"]}},
-    {"wired": [{"id": "lamp", "kind": "led", "label": "lamp", "pin": 11},
-               {"id": "stop", "kind": "button", "label": "stop", "pin": 11}]},
+    {
+        "image": {
+            "name": "Large",
+            "card_gb": 64,
+            "memory_gb": 16,
+            "desktop": True,
+            "bits": 64,
+            "families": ["other"],
+        }
+    },
+    {
+        "wired": [
+            {"id": "lamp", "kind": "led", "label": "lamp", "pin": 11},
+            {"id": "stop", "kind": "button", "label": "stop", "pin": 11},
+        ]
+    },
     {"wired": [{"id": "lamp", "kind": "led", "label": "lamp", "pin": 7, "made_for_v": 12}]},
     {"name": "another name", "purpose": "something else", "status": "ordered"},
-]  # fmt: skip
+]
 
 
 def changes(plan: Plan) -> list[Patch]:
@@ -74,11 +90,12 @@ def changes(plan: Plan) -> list[Patch]:
         found += [(SwapPart(line=line.id, part=part.id),) for part in others]
     found += [
         (PinPlug(line=line.id, plug=plug, socket=f"{board.id}#1.{socket}"),)
-        for board in plan.lines if board.role == "board"
+        for board in plan.lines
+        if board.role == "board"
         for line in plan.lines
         for plug in shipped().part(line.part).plugs
         for socket in ("usb2", "usb3", "inlet")
-    ]  # fmt: skip
+    ]
     found += [(SetFields.model_validate({"fields": fields}),) for fields in _FIELDS]
     found += [(AddLine(role="case", part="E12"),), (AddLine(role="add_on", part="X10"),)]
     return [patch for patch in found if _applies(plan, patch)]

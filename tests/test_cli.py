@@ -47,8 +47,20 @@ def test_the_json_report_holds_margins_findings_nodes_and_totals(tmp_path: Path)
     result = check(tmp_path, PLANS["choir-recorder"], "--json", "--samples", "64")
     report = json.loads(result.stdout)
     assert result.exit_code == 1
-    fields = {"value", "limit", "limit_kind", "spare", "spare_p05", "spare_p95", "holds_share",
-              "loaded_share", "ruler_share", "state", "severity", "unit"}  # fmt: skip
+    fields = {
+        "value",
+        "limit",
+        "limit_kind",
+        "spare",
+        "spare_p05",
+        "spare_p95",
+        "holds_share",
+        "loaded_share",
+        "ruler_share",
+        "state",
+        "severity",
+        "unit",
+    }
     assert all(fields <= set(margin) for margin in report["margins"])
     states = len(report["power"]["states"])
     assert all(len(node["voltage_v"]) == states for node in report["power"]["nodes"])

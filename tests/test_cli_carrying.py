@@ -88,8 +88,9 @@ def test_a_sheet_is_written(tmp_path: Path) -> None:
     data = str(tmp_path / "data")
     run("import", "--data", data, *written(tmp_path, "bat-recorder"))
     file = tmp_path / "sheet.pdf"
-    result = run("export", "--data", data, "--sheet", "Churchyard bat-call recorder",
-                 "-o", str(file))  # fmt: skip
+    result = run(
+        "export", "--data", data, "--sheet", "Churchyard bat-call recorder", "-o", str(file)
+    )
     assert result.exit_code == 0
     assert "To buy" in PdfReader(io.BytesIO(file.read_bytes())).pages[0].extract_text()
     assert run("export", "--data", data, "--sheet").exit_code == 2

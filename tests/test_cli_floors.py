@@ -56,8 +56,11 @@ def check(path: Path, *options: str) -> tuple[int, str, str]:
     """Exit code, output and errors of `check` as a process."""
     done = subprocess.run(
         [sys.executable, "-m", "cobblewort.cli", "check", str(path), *options],
-        capture_output=True, text=True, timeout=60, check=False,
-    )  # fmt: skip
+        capture_output=True,
+        text=True,
+        timeout=60,
+        check=False,
+    )
     return done.returncode, done.stdout, done.stderr
 
 
@@ -108,10 +111,20 @@ def test_a_pack_that_is_none(tmp_path: Path) -> None:
 def server(folder: Path, port: int, command: str = "serve") -> Iterator[subprocess.Popen[str]]:
     """The server as a process, once it answers."""
     process = subprocess.Popen(
-        [sys.executable, "-m", "cobblewort.cli", command, "--data", str(folder), "--port",
-         str(port)],
-        stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True,
-    )  # fmt: skip
+        [
+            sys.executable,
+            "-m",
+            "cobblewort.cli",
+            command,
+            "--data",
+            str(folder),
+            "--port",
+            str(port),
+        ],
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+    )
     try:
         wait_until(lambda: process.poll() is not None or answers(port))
         yield process

@@ -8,9 +8,12 @@ from cobblewort.core.judging.kit import Derived, Items, Kit, Reads
 from cobblewort.core.plans.catalogue import Catalogue
 
 _READ_AS = {
-    "lines": "items", "line": "items", "free_line_id": "items", "parts": "catalogue",
+    "lines": "items",
+    "line": "items",
+    "free_line_id": "items",
+    "parts": "catalogue",
     "price_of": "rates",
-}  # fmt: skip
+}
 
 
 _WIDER = {"connected": ("built", "items"), "built": ("items",)}

@@ -89,23 +89,45 @@ def list_plans(plans: Plans, reports: Kept) -> list[PlanStrip]:
 
 def _broken_strip(broken: BrokenPlan) -> PlanStrip:
     return PlanStrip(
-        id=broken.id, version=broken.version, name=broken.name, purpose="", place="",
-        status="planning", changed_at=broken.changed_at, items=0, severity="problem", families=[],
-        total=Decimal(0), currency="EUR", worst=as_text(broken.why), problems=0, tight=0,
+        id=broken.id,
+        version=broken.version,
+        name=broken.name,
+        purpose="",
+        place="",
+        status="planning",
+        changed_at=broken.changed_at,
+        items=0,
+        severity="problem",
+        families=[],
+        total=Decimal(0),
+        currency="EUR",
+        worst=as_text(broken.why),
+        problems=0,
+        tight=0,
         broken=True,
-    )  # fmt: skip
+    )
 
 
 def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
     worst = next((f.sentence for f in report.findings if f.severity != "note"), None)
     return PlanStrip(
-        id=stored.id, version=stored.version, name=stored.plan.name, purpose=stored.plan.purpose,
-        place=stored.plan.place.name, status=stored.plan.status, changed_at=stored.changed_at,
-        items=sum(line.quantity for line in stored.plan.lines), severity=report.severity,
-        families=report.families, total=report.cost.total, currency=report.cost.currency,
+        id=stored.id,
+        version=stored.version,
+        name=stored.plan.name,
+        purpose=stored.plan.purpose,
+        place=stored.plan.place.name,
+        status=stored.plan.status,
+        changed_at=stored.changed_at,
+        items=sum(line.quantity for line in stored.plan.lines),
+        severity=report.severity,
+        families=report.families,
+        total=report.cost.total,
+        currency=report.cost.currency,
         worst=worst,
-        problems=report.count("problem"), tight=report.count("tight"), broken=False,
-    )  # fmt: skip
+        problems=report.count("problem"),
+        tight=report.count("tight"),
+        broken=False,
+    )
 
 
 @router.post("/plans", status_code=201)
@@ -148,9 +170,13 @@ def get_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
 
 @router.patch("/plans/{plan_id}")
 def patch_plan(
-    plan_id: str, body: PatchRequest, version: Version, plans: Plans, reports: Kept,
+    plan_id: str,
+    body: PatchRequest,
+    version: Version,
+    plans: Plans,
+    reports: Kept,
     response: Response,
-) -> PlanView:  # fmt: skip
+) -> PlanView:
     """Change a plan; the change is the next revision."""
     before = plans.get(plan_id).plan
     after = apply_patch(before, body.patch)
@@ -333,9 +359,12 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
     database = Database(data_file)
     database.prepare()
     app = FastAPI(
-        title="Cobblewort", version=cobblewort.__version__,
-        docs_url=None, redoc_url=None, openapi_url="/api/openapi.json",
-    )  # fmt: skip
+        title="Cobblewort",
+        version=cobblewort.__version__,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+    )
     app.state.database = database
     app.state.classes = reading_of(database, CLASSES, shipped_text(CLASSES), shipped_classes)
     app.state.renew = partial(_renew, app, None if parts is None else list(parts))

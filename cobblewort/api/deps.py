@@ -95,8 +95,10 @@ def read_catalogue(app: FastAPI) -> None:
         parts = stored.all()
         app.state.catalogue = Catalogue.from_documents(
             [*(part.document for part in parts), *class_parts(app.state.classes)],
-            app.state.classes, stored.older(), [part.id for part in parts if part.away],
-        )  # fmt: skip
+            app.state.classes,
+            stored.older(),
+            [part.id for part in parts if part.away],
+        )
         app.state.reports = Reports(app.state.catalogue)
 
 

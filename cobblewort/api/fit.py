@@ -27,9 +27,13 @@ def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
 
 @router.get("/plans/{plan_id}/template.{kind}", response_class=Response)
 def plan_template(
-    plan_id: str, kind: Literal["svg", "dxf", "pdf"], plans: Plans, catalogue: Cupboard,
-    preferred: Preferred, paper: Literal["a4", "letter"] = "a4",
-) -> Response:  # fmt: skip
+    plan_id: str,
+    kind: Literal["svg", "dxf", "pdf"],
+    plans: Plans,
+    catalogue: Cupboard,
+    preferred: Preferred,
+    paper: Literal["a4", "letter"] = "a4",
+) -> Response:
     """The drilling and cut-out template of the kit's case, at full size."""
     plan = plans.get(plan_id).plan
     panels = template(Kit(plan, catalogue, 1))

@@ -18,11 +18,14 @@ MAX_WAIT_S = 20.0
 """For the next piece of a body."""
 
 SECURITY_HEADERS = [
-    (b"content-security-policy", b"default-src 'self'; img-src 'self' data:; style-src 'self' "
-     b"'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'"),
+    (
+        b"content-security-policy",
+        b"default-src 'self'; img-src 'self' data:; style-src 'self' "
+        b"'unsafe-inline'; frame-ancestors 'none'; base-uri 'none'; form-action 'self'",
+    ),
     (b"x-content-type-options", b"nosniff"),
     (b"referrer-policy", b"no-referrer"),
-]  # fmt: skip
+]
 
 
 class _RefusedError(Exception):

@@ -126,7 +126,7 @@ def plan_sheet(
 @router.get("/plans/{plan_id}/maintenance.ics", response_class=Response)
 def plan_calendar(
     plan_id: str, plans: Plans, reports: Kept, begins: date | None = None
-) -> Response:  # fmt: skip
+) -> Response:
     """What the finished kit wants of its owner, for a calendar; from today on unless it is said."""
     from cobblewort.formats.calendar import maintenance_ics
 
@@ -158,9 +158,11 @@ def plan_kit_markdown(plan_id: str, plans: Plans, reports: Kept, preferred: Pref
 
 @router.get("/export/plans.json", response_class=Response)
 def plans_file(
-    plans: Plans, catalogue: Cupboard, plan: Annotated[list[str] | None, Query()] = None,
+    plans: Plans,
+    catalogue: Cupboard,
+    plan: Annotated[list[str] | None, Query()] = None,
     steps: bool = False,
-) -> Response:  # fmt: skip
+) -> Response:
     """Several plans, or all that can be read, with their steps on wish."""
     ids = plan or [one.id for one in plans.all()]
     entries = [plans.with_steps(i) if steps else PlanFile(plans.get(i).plan) for i in ids]
@@ -168,9 +170,7 @@ def plans_file(
 
 
 @router.get("/export/parts.{kind}", response_class=Response)
-def parts_file(
-    kind: Literal["json", "csv"], catalogue: Cupboard, own: bool = True
-) -> Response:  # fmt: skip
+def parts_file(kind: Literal["json", "csv"], catalogue: Cupboard, own: bool = True) -> Response:
     """Parts of one's own as a pack, or the whole cupboard."""
     parts = [part for part in catalogue.parts() if part.origin == "custom" or not own]
     documents = [catalogue.document(part) for part in parts if part.origin != "typical"]
@@ -210,9 +210,13 @@ def _arrival(entry: PlanFile, names: set[str], catalogue: Catalogue) -> PlanArri
     for step in entry.steps:
         catalogue.for_plan(step.plan)
     return PlanArrival(
-        entry.plan.name, len(entry.steps), carried_parts(entry.plan, catalogue), report.severity,
-        entry.plan.name in names, None,
-    )  # fmt: skip
+        entry.plan.name,
+        len(entry.steps),
+        carried_parts(entry.plan, catalogue),
+        report.severity,
+        entry.plan.name in names,
+        None,
+    )
 
 
 @router.post("/import/parts", responses=answer(PartArrivals))

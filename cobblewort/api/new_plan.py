@@ -34,18 +34,26 @@ def list_requirement_kinds() -> list[RequirementKind]:
     """Everything that can be asked of a kit."""
     functions = [
         RequirementKind(
-            kind="function", id=name, label=function.label, unit=function.unit,
-            wants="at_least" if function.unit else "count", rate_unit=function.rate_unit,
+            kind="function",
+            id=name,
+            label=function.label,
+            unit=function.unit,
+            wants="at_least" if function.unit else "count",
+            rate_unit=function.rate_unit,
         )
         for name, function in FUNCTIONS.items()
-    ]  # fmt: skip
+    ]
     conditions = [
         RequirementKind(
-            kind="condition", id=name, label=label, unit="h" if name == "without_mains" else "",
-            wants="at_least" if name == "without_mains" else "", rate_unit="",
+            kind="condition",
+            id=name,
+            label=label,
+            unit="h" if name == "without_mains" else "",
+            wants="at_least" if name == "without_mains" else "",
+            rate_unit="",
         )
         for name, label in CONDITIONS.items()
-    ]  # fmt: skip
+    ]
     limits = [
         RequirementKind(
             kind="limit", id=name, label=label, unit=unit, wants="at_most", rate_unit=""

@@ -21,10 +21,18 @@ router = APIRouter(prefix="/api/parts", responses=problems.RESPONSES)
 
 def _view(part: Part) -> PartView:
     return PartView(
-        id=part.id, revision=part.revision, origin=part.origin, kind=part.kind, maker=part.maker,
-        model=part.model, summary=part.summary, figure=key_value(part), price=part.price,
-        currency=part.currency, class_figures=class_figures(part),
-    )  # fmt: skip
+        id=part.id,
+        revision=part.revision,
+        origin=part.origin,
+        kind=part.kind,
+        maker=part.maker,
+        model=part.model,
+        summary=part.summary,
+        figure=key_value(part),
+        price=part.price,
+        currency=part.currency,
+        class_figures=class_figures(part),
+    )
 
 
 @lru_cache(maxsize=2)
@@ -80,9 +88,13 @@ def copy_part(part_id: str, request: Request, catalogue: Cupboard, parts: Parts)
 
 @router.patch("/{part_id}", responses=answer(PartSheet))
 def edit_part(
-    part_id: str, body: PartEdit, version: Version, request: Request, catalogue: Cupboard,
+    part_id: str,
+    body: PartEdit,
+    version: Version,
+    request: Request,
+    catalogue: Cupboard,
     parts: Parts,
-) -> Response:  # fmt: skip
+) -> Response:
     """Change a part of one's own; the change is its next revision."""
     before = parts.get(part_id)
     sheet = catalogue.sheet(catalogue.part(part_id, "part"))

@@ -89,9 +89,11 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(StaleWriteError)
     def stale(_: Request, error: StaleWriteError) -> Response:
         return problem(
-            412, "This plan was changed in another tab. Your change was not saved.",
-            version=error.version, changes=error.changes,
-        )  # fmt: skip
+            412,
+            "This plan was changed in another tab. Your change was not saved.",
+            version=error.version,
+            changes=error.changes,
+        )
 
     @app.exception_handler(PartNotFoundError)
     def no_part(_: Request, error: PartNotFoundError) -> Response:

@@ -67,7 +67,9 @@ class _Impatient(H11Protocol):
 def server_for(application: FastAPI) -> uvicorn.Server:
     """The server, not started yet; once told to stop, what is under way has three seconds."""
     config = uvicorn.Config(
-        application, log_level="warning", http=_Impatient,
+        application,
+        log_level="warning",
+        http=_Impatient,
         timeout_graceful_shutdown=_END_WITHIN_S,
-    )  # fmt: skip
+    )
     return uvicorn.Server(config)

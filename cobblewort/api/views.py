@@ -10,6 +10,10 @@ def plan_view(stored: StoredPlan, response: Response) -> PlanView:
     """A plan with the steps that can be taken from here; its version is the ETag."""
     response.headers["ETag"] = f'"{stored.version}"'
     return PlanView(
-        id=stored.id, version=stored.version, plan=stored.plan, changed_at=stored.changed_at,
-        undo_label=stored.undo_label, redo_label=stored.redo_label,
-    )  # fmt: skip
+        id=stored.id,
+        version=stored.version,
+        plan=stored.plan,
+        changed_at=stored.changed_at,
+        undo_label=stored.undo_label,
+        redo_label=stored.redo_label,
+    )

@@ -41,9 +41,13 @@ class Figure:
     def without_unit(self) -> Figure:
         """The same where the unit stands behind a later figure."""
         return Figure(
-            self.value, self.unit, self.decimals, self.is_difference, has_unit=False,
+            self.value,
+            self.unit,
+            self.decimals,
+            self.is_difference,
+            has_unit=False,
             is_money=self.is_money,
-        )  # fmt: skip
+        )
 
 
 @dataclass(slots=True, frozen=True)

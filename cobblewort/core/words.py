@@ -9,12 +9,23 @@ from math import floor, log10
 from cobblewort.core.text import Figure, Said, Text, as_text, joined, say, written_figure
 
 _CONNECTOR_WORDS = {
-    "usb-a": "USB-A", "usb-c": "USB-C", "micro-usb": "micro-USB", "flat-16": "flat-cable",
-    "m2": "M.2", "memory-card": "card", "fan-4": "4-pin fan", "camera-15": "15-way camera",
-    "camera-22": "22-way camera", "sata": "SATA", "header-5v": "GPIO 5 V",
-    "header-3v3": "GPIO 3.3 V", "video-full": "full-size video", "video-mini": "mini video",
-    "video-micro": "micro video", "aerial": "antenna",
-}  # fmt: skip
+    "usb-a": "USB-A",
+    "usb-c": "USB-C",
+    "micro-usb": "micro-USB",
+    "flat-16": "flat-cable",
+    "m2": "M.2",
+    "memory-card": "card",
+    "fan-4": "4-pin fan",
+    "camera-15": "15-way camera",
+    "camera-22": "22-way camera",
+    "sata": "SATA",
+    "header-5v": "GPIO 5 V",
+    "header-3v3": "GPIO 3.3 V",
+    "video-full": "full-size video",
+    "video-mini": "mini video",
+    "video-micro": "micro video",
+    "aerial": "antenna",
+}
 LONGEST_Y = 60.0
 """Nobody believes a longer life: what would last longer is told as this, more than plans can want.
 [a]"""
@@ -260,8 +271,11 @@ def few(words: Iterable[str], most: int = 3) -> str:
 
 
 _WHEN = {
-    "": "", "idle": " when idle", "start": " at power-up", "all": " in the worst case",
-}  # fmt: skip
+    "": "",
+    "idle": " when idle",
+    "start": " at power-up",
+    "all": " in the worst case",
+}
 
 
 def when(state: str, label: str) -> str:

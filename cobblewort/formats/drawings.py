@@ -76,8 +76,16 @@ def stack(report: Report, units: DisplayUnits) -> Sketch | None:
     if shell is not None:
         x, y = at(left, shell.max_above_mm)
         room = shell.max_above_mm + (fit.board_thickness_mm or 0) + shell.max_below_mm
-        sketch.box(x, y, shell.inner_length_mm * scale, room * scale, None,
-                   SOFT if shell.open else INK, dashed=shell.open, line=2.5)  # fmt: skip
+        sketch.box(
+            x,
+            y,
+            shell.inner_length_mm * scale,
+            room * scale,
+            None,
+            SOFT if shell.open else INK,
+            dashed=shell.open,
+            line=2.5,
+        )
     last = -100.0
     for x_mm, z_mm, dx_mm, dz_mm, label, look in sorted(lines, key=lambda e: -e[1]):
         x, y = at(x_mm, z_mm + dz_mm)
@@ -91,10 +99,14 @@ def stack(report: Report, units: DisplayUnits) -> Sketch | None:
             sketch.text(beside, last, cut(label, 516 - beside, 10.5), 10.5)
     x, y = at(left, low)
     told = (
-        say("To scale; no case.") if shell is None
-        else say("To scale; {case}, inner length {length}.", case=shell.label,
-                 length=words.stated_mm(shell.inner_length_mm))
-    )  # fmt: skip
+        say("To scale; no case.")
+        if shell is None
+        else say(
+            "To scale; {case}, inner length {length}.",
+            case=shell.label,
+            length=words.stated_mm(shell.inner_length_mm),
+        )
+    )
     sketch.text(x, y + 20, units.text(told), 10, soft=True)
     return sketch
 
@@ -120,8 +132,16 @@ def above(report: Report, units: DisplayUnits) -> Sketch | None:
 
     if shell is not None:
         x, y = at(shell.inner_x_mm, shell.inner_y_mm + shell.inner_width_mm)
-        sketch.box(x, y, shell.inner_length_mm * scale, shell.inner_width_mm * scale, None, INK,
-                   dashed=shell.open, line=2.5)  # fmt: skip
+        sketch.box(
+            x,
+            y,
+            shell.inner_length_mm * scale,
+            shell.inner_width_mm * scale,
+            None,
+            INK,
+            dashed=shell.open,
+            line=2.5,
+        )
     named: list[_Named] = []
     for box in sorted(flats, key=lambda b: b.z_mm + b.dz_mm):
         x, y = at(box.x_mm, box.y_mm + box.dy_mm)
@@ -150,9 +170,11 @@ class _Named(NamedTuple):
     def covers(self, other: _Named) -> bool:
         """Whether something of the other lies under or over this one."""
         return (
-            self.x < other.x + other.width and other.x < self.x + self.width
-            and self.y < other.y + other.height and other.y < self.y + self.height
-        )  # fmt: skip
+            self.x < other.x + other.width
+            and other.x < self.x + self.width
+            and self.y < other.y + other.height
+            and other.y < self.y + self.height
+        )
 
     def spots(self) -> Iterator[_Named]:
         """Where in it its name may stand, the middle first; nowhere where it is too small."""
@@ -314,9 +336,11 @@ def data(report: Report, units: DisplayUnits) -> Sketch | None:
     None where nothing moves.
     """
     transfers = [
-        moved for situation in report.data.situations if not situation.worst_case
+        moved
+        for situation in report.data.situations
+        if not situation.worst_case
         for moved in situation.moved
-    ][:_MOST_TRANSFERS]  # fmt: skip
+    ][:_MOST_TRANSFERS]
     if not transfers:
         return None
     sketch = Sketch("Data", 520, 8 + (_WAY_ROWS + 30) * len(transfers))
@@ -392,9 +416,15 @@ def lifetime(report: Report, units: DisplayUnits) -> Sketch | None:
 
 
 DRAWINGS: dict[str, Callable[[Report, DisplayUnits], Sketch | None]] = {
-    "margins": margins, "stack": stack, "above": above, "power": power, "heat": heat,
-    "data": data, "lifetime": lifetime, "money": money,
-}  # fmt: skip
+    "margins": margins,
+    "stack": stack,
+    "above": above,
+    "power": power,
+    "heat": heat,
+    "data": data,
+    "lifetime": lifetime,
+    "money": money,
+}
 """The drawings by the name under which they are asked for."""
 
 

@@ -17,9 +17,16 @@ from cobblewort.core.verdict.report import Report
 from cobblewort.formats.display_units import SI_UNITS, DisplayUnits
 
 _COLUMNS = (
-    "role", "quantity", "maker", "model", "description", "owned", "unit price", "to pay",
+    "role",
+    "quantity",
+    "maker",
+    "model",
+    "description",
+    "owned",
+    "unit price",
+    "to pay",
     "currency",
-)  # fmt: skip
+)
 _FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
 
 
@@ -34,15 +41,30 @@ def kit_csv(report: Report) -> str:
     for line, cost in zip(report.lines, report.cost.lines, strict=True):
         to_pay = "" if cost.to_pay is None else f"{cost.to_pay:.2f}"
         cells = [
-            ROLES[line.role], str(items_of(line, report)),
-            line.maker, line.name, line.summary, "yes" if line.owned else "no",
-            _unit_price(line, cost.to_pay, report), to_pay, report.cost.currency,
-        ]  # fmt: skip
+            ROLES[line.role],
+            str(items_of(line, report)),
+            line.maker,
+            line.name,
+            line.summary,
+            "yes" if line.owned else "no",
+            _unit_price(line, cost.to_pay, report),
+            to_pay,
+            report.cost.currency,
+        ]
         writer.writerow([_harmless(cell) for cell in cells])
     for item in report.fit.fasteners:
         length = "" if item.length_mm is None else f" {item.length_mm:g} mm"
-        cells = ["Fasteners required", str(item.count), "", f"{item.kind} {THREAD}{length}",
-                 item.where, "", "", "", ""]  # fmt: skip
+        cells = [
+            "Fasteners required",
+            str(item.count),
+            "",
+            f"{item.kind} {THREAD}{length}",
+            item.where,
+            "",
+            "",
+            "",
+            "",
+        ]
         writer.writerow([_harmless(cell) for cell in cells])
     return sheet.getvalue()
 

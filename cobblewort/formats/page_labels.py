@@ -11,11 +11,28 @@ _HEAD = (
     "/** Labels of fields and choices. Written by `make types` from cobblewort/core/labels.py. */\n"
 )
 _TABLES = (
-    "SEVERITIES", "STATUSES", "ROLES", "KINDS", "LOADS", "POWER_SOURCES", "NETWORKS", "DUST",
-    "MOUNTINGS", "REACH", "ENDS", "BASES", "FILE_SYSTEMS", "WHEN_FULL", "WRITES",
-    "REQUIREMENT_STATUSES", "BACKUP_PLACES", "BACKUP_DRIVES", "PLACE_FIELDS", "PLAN_FIELDS",
+    "SEVERITIES",
+    "STATUSES",
+    "ROLES",
+    "KINDS",
+    "LOADS",
+    "POWER_SOURCES",
+    "NETWORKS",
+    "DUST",
+    "MOUNTINGS",
+    "REACH",
+    "ENDS",
+    "BASES",
+    "FILE_SYSTEMS",
+    "WHEN_FULL",
+    "WRITES",
+    "REQUIREMENT_STATUSES",
+    "BACKUP_PLACES",
+    "BACKUP_DRIVES",
+    "PLACE_FIELDS",
+    "PLAN_FIELDS",
     "SETTING_FIELDS",
-)  # fmt: skip
+)
 
 
 def labels_text() -> str:

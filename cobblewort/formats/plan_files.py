@@ -57,11 +57,13 @@ def self_contained(plan: Plan, catalogue: Catalogue) -> Plan:
             documents[apart] = {**stated, "id": apart}
     lines = tuple(
         line.model_copy(
-            update={"part": _id_in_file(line.part, known.of_line(line), documents),
-                    "part_revision": None}
+            update={
+                "part": _id_in_file(line.part, known.of_line(line), documents),
+                "part_revision": None,
+            }
         )
         for line in plan.lines
-    )  # fmt: skip
+    )
     return plan.model_copy(update={"lines": lines, "parts": tuple(documents.values())})
 
 
@@ -83,12 +85,14 @@ def plans_text(plans: Sequence[PlanFile], catalogue: Catalogue) -> str:
         document = self_contained(entry.plan, catalogue).model_dump(mode="json")
         steps = [
             {
-                "number": step.number, "parent": step.parent, "label": step.label,
+                "number": step.number,
+                "parent": step.parent,
+                "label": step.label,
                 "created_at": step.created_at,
                 "plan": self_contained(step.plan, catalogue).model_dump(mode="json"),
             }
             for step in entry.steps
-        ]  # fmt: skip
+        ]
         entries.append({"plan": document, "head": entry.head, "steps": steps})
     return _text({"format": PLANS_FORMAT, "plans": entries})
 
@@ -120,8 +124,9 @@ def plans_from(value: Any) -> list[PlanFile]:
         try:
             found.append(_entry(entry))
         except InputError as error:
-            problems += [(f"plans.{index}.{place}".rstrip("."), text)
-                         for place, text in error.problems]  # fmt: skip
+            problems += [
+                (f"plans.{index}.{place}".rstrip("."), text) for place, text in error.problems
+            ]
     if problems:
         raise InputError(problems)
     return found

@@ -118,18 +118,24 @@ class _Sheet:
             self.pdf.multi_cell(0, 4.8, self._told(text), align="L", new_x="LMARGIN", new_y="NEXT")
 
     def _table(
-        self, head: Sequence[str], rows: Sequence[Sequence[Said]], widths: Sequence[int],
+        self,
+        head: Sequence[str],
+        rows: Sequence[Sequence[Said]],
+        widths: Sequence[int],
         total: Sequence[Said] = (),
-    ) -> None:  # fmt: skip
+    ) -> None:
         """Rows under a head, prices to the right, a `total` in bold below them."""
         from fpdf.fonts import FontFace
 
         self.pdf.set_font("helvetica", size=9)
         aligned = tuple("RIGHT" if name in _TO_THE_RIGHT else "LEFT" for name in head)
         with self.pdf.table(
-            col_widths=tuple(widths), borders_layout="HORIZONTAL_LINES", line_height=5,
-            padding=0.6, text_align=aligned,
-        ) as table:  # fmt: skip
+            col_widths=tuple(widths),
+            borders_layout="HORIZONTAL_LINES",
+            line_height=5,
+            padding=0.6,
+            text_align=aligned,
+        ) as table:
             for cells in (head, *rows[:_MOST_ROWS], *([total] if total else [])):
                 row, bold = table.row(), FontFace(emphasis="BOLD")
                 for cell in cells:
@@ -182,16 +188,25 @@ class _Sheet:
             price: Said = "?"
             if cost.to_pay is not None:
                 price = words.money(cost.to_pay, report.cost.currency)
-            rows.append([_BOX, f"{items_of(line, report)} ×", f"{line.maker} {line.name}",
-                         line.summary, price])  # fmt: skip
+            rows.append(
+                [
+                    _BOX,
+                    f"{items_of(line, report)} ×",
+                    f"{line.maker} {line.name}",
+                    line.summary,
+                    price,
+                ]
+            )
         if rows:
             self._heading("To buy")
             total = words.money(report.cost.total, report.cost.currency)
             rest = "" if not report.cost.unknown else "parts without a price left out"
             self._table(
-                ("", "", "Part", "Description", "Price"), rows, (5, 8, 35, 42, 14),
+                ("", "", "Part", "Description", "Price"),
+                rows,
+                (5, 8, 35, 42, 14),
                 ("", "", "Total", rest, total),
-            )  # fmt: skip
+            )
 
     def rest_of_kit(self) -> None:
         """What is there already, and what is borrowed."""
@@ -234,11 +249,14 @@ class _Sheet:
         if found:
             self._heading("Standoffs and screws")
             rows = [
-                [f"{f.count} ×", f.kind,
-                 THREAD + (", none fits" if f.length_mm is None else f" × {f.length_mm:g} mm"),
-                 f.where]
+                [
+                    f"{f.count} ×",
+                    f.kind,
+                    THREAD + (", none fits" if f.length_mm is None else f" × {f.length_mm:g} mm"),
+                    f.where,
+                ]
                 for f in found
-            ]  # fmt: skip
+            ]
             self._table(("", "Kind", "Size", "Position"), rows, (8, 18, 22, 56))
 
     def snags(self) -> None:
@@ -348,9 +366,11 @@ def transfer_words(transfer: Transfer) -> Text:
     if transfer.within_min is None:
         return say("{name}: {size}.", name=name, size=size)
     return say(
-        "{name}: {size} within {time}.", name=name, size=size,
+        "{name}: {size} within {time}.",
+        name=name,
+        size=size,
         time=words.minutes(transfer.within_min),
-    )  # fmt: skip
+    )
 
 
 def _with_summary(name: str, summary: str) -> str:

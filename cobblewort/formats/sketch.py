@@ -80,18 +80,33 @@ class Sketch:
     labels: list[Label] = field(default_factory=list)
 
     def box(
-        self, x: float, y: float, width: float, height: float, fill: str | None = None,
-        stroke: str | None = None, *, dashed: bool = False, hatched: bool = False,
+        self,
+        x: float,
+        y: float,
+        width: float,
+        height: float,
+        fill: str | None = None,
+        stroke: str | None = None,
+        *,
+        dashed: bool = False,
+        hatched: bool = False,
         line: float = 1.0,
-    ) -> None:  # fmt: skip
+    ) -> None:
         """Add a rectangle by its upper left corner."""
         corners = ((x, y), (x + width, y), (x + width, y + height), (x, y + height))
         self.shapes.append(Shape(corners, fill, stroke, line, dashed, True, hatched))
 
     def line(
-        self, x1: float, y1: float, x2: float, y2: float, width: float = 1.0, *,
-        stroke: str = INK, dashed: bool = False,
-    ) -> None:  # fmt: skip
+        self,
+        x1: float,
+        y1: float,
+        x2: float,
+        y2: float,
+        width: float = 1.0,
+        *,
+        stroke: str = INK,
+        dashed: bool = False,
+    ) -> None:
         """Add a line."""
         self.shapes.append(Shape(((x1, y1), (x2, y2)), None, stroke, width, dashed, False))
 
@@ -100,9 +115,17 @@ class Sketch:
         self.shapes.append(Shape(tuple(points), None, CABLE, width, closed=False))
 
     def text(
-        self, x: float, y: float, text: str, size: float = 11.0, anchor: Anchor = "start", *,
-        bold: bool = False, soft: bool = False, light: bool = False,
-    ) -> None:  # fmt: skip
+        self,
+        x: float,
+        y: float,
+        text: str,
+        size: float = 11.0,
+        anchor: Anchor = "start",
+        *,
+        bold: bool = False,
+        soft: bool = False,
+        light: bool = False,
+    ) -> None:
         """Add a line of text."""
         self.labels.append(Label(x, y, text, size, anchor, bold, soft, light))
 
@@ -115,18 +138,26 @@ def sketch_svg(sketch: Sketch) -> str:
     svg = ElementTree.Element(
         "svg",
         {
-            "xmlns": "http://www.w3.org/2000/svg", "role": "img",
+            "xmlns": "http://www.w3.org/2000/svg",
+            "role": "img",
             "viewBox": f"0 0 {sketch.width:g} {sketch.height:g}",
-            "width": f"{sketch.width:g}", "height": f"{sketch.height:g}",
+            "width": f"{sketch.width:g}",
+            "height": f"{sketch.height:g}",
             "font-family": "Atkinson Hyperlegible Next, sans-serif",
         },
-    )  # fmt: skip
+    )
     ElementTree.SubElement(svg, "title").text = sketch.title
     pattern = ElementTree.SubElement(
-        ElementTree.SubElement(svg, "defs"), "pattern",
-        {"id": _HATCH, "width": "5", "height": "5", "patternUnits": "userSpaceOnUse",
-         "patternTransform": "rotate(45)"},
-    )  # fmt: skip
+        ElementTree.SubElement(svg, "defs"),
+        "pattern",
+        {
+            "id": _HATCH,
+            "width": "5",
+            "height": "5",
+            "patternUnits": "userSpaceOnUse",
+            "patternTransform": "rotate(45)",
+        },
+    )
     ElementTree.SubElement(pattern, "rect", {"width": "2", "height": "5", "fill": INK})
     ElementTree.SubElement(
         svg, "rect", {"width": f"{sketch.width:g}", "height": f"{sketch.height:g}", "fill": PAPER}
@@ -164,10 +195,19 @@ def plain(text: str) -> str:
 
 
 _INSTEAD = {
-    "“": '"', "”": '"', "’": "'", "→": "to", "−": "-", "–": "-", "≤": "<=", "≥": ">=", "Ω": "ohm",
+    "“": '"',
+    "”": '"',
+    "’": "'",
+    "→": "to",
+    "−": "-",
+    "–": "-",
+    "≤": "<=",
+    "≥": ">=",
+    "Ω": "ohm",
     "×": "x",
-    "€": "EUR ", "£": "GBP ",
-}  # fmt: skip
+    "€": "EUR ",
+    "£": "GBP ",
+}
 _PT_PER_MM = 72 / 25.4
 
 
@@ -190,8 +230,9 @@ def draw_on(pdf: FPDF, sketch: Sketch, x_mm: float, y_mm: float, width_mm: float
         if shape.fill:
             pdf.set_fill_color(*_rgb(shape.fill))
         if shape.fill or shape.stroke:
-            pdf.polygon(points, style="".join(("D" if shape.stroke else "",
-                                               "F" if shape.fill else "")))  # fmt: skip
+            pdf.polygon(
+                points, style="".join(("D" if shape.stroke else "", "F" if shape.fill else ""))
+            )
         if shape.hatched:
             _hatch(pdf, points)
     pdf.set_dash_pattern()

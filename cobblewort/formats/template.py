@@ -43,11 +43,15 @@ def template_svg(panels: list[Panel], title: str, units: DisplayUnits = SI_UNITS
     svg = ElementTree.Element(
         "svg",
         {
-            "xmlns": "http://www.w3.org/2000/svg", "width": f"{width:g}mm",
-            "height": f"{height:g}mm", "viewBox": f"0 0 {width:g} {height:g}",
-            "fill": "none", "stroke": "black", "stroke-width": "0.2",
+            "xmlns": "http://www.w3.org/2000/svg",
+            "width": f"{width:g}mm",
+            "height": f"{height:g}mm",
+            "viewBox": f"0 0 {width:g} {height:g}",
+            "fill": "none",
+            "stroke": "black",
+            "stroke-width": "0.2",
         },
-    )  # fmt: skip
+    )
     ElementTree.SubElement(svg, "title").text = title
 
     def box(x: float, y: float, w: float, h: float, **more: str) -> None:
@@ -70,9 +74,11 @@ def template_svg(panels: list[Panel], title: str, units: DisplayUnits = SI_UNITS
             box(x + cut.x_mm, y + cut.y_mm, cut.width_mm, cut.height_mm, **{"class": "cut"})
         for hole in panel.holes:
             circle = {
-                "cx": f"{x + hole.x_mm:g}", "cy": f"{height - y - hole.y_mm:g}",
-                "r": f"{hole.diameter_mm / 2:g}", "class": "hole",
-            }  # fmt: skip
+                "cx": f"{x + hole.x_mm:g}",
+                "cy": f"{height - y - hole.y_mm:g}",
+                "r": f"{hole.diameter_mm / 2:g}",
+                "class": "hole",
+            }
             ElementTree.SubElement(svg, "circle", circle)
         for number, told in enumerate(_words(panel, units)):
             text(x, y - 4 - 3.6 * number, told)
@@ -269,8 +275,9 @@ def _words(panel: Panel, units: DisplayUnits) -> list[str]:
         units.text(
             say("{hole}: diameter {size}", hole=h.label, size=Figure(h.diameter_mm, "mm", 1))
         )
-        for h in panel.holes if h.label
-    ]  # fmt: skip
+        for h in panel.holes
+        if h.label
+    ]
     return [_cut_words(panel, cut, units) for cut in panel.cutouts] + across
 
 
@@ -281,7 +288,11 @@ def _cut_words(panel: Panel, cut: Cutout, units: DisplayUnits) -> str:
     beyond = "" if panel.holds(cut) else ", reaches beyond the wall"
     return units.text(
         say(
-            "{cut}: {size}, {x} from the left, {y} up{beyond}", cut=cut.label, size=size,
-            x=Figure(cut.x_mm, "mm", 1), y=Figure(cut.y_mm, "mm", 1), beyond=beyond,
+            "{cut}: {size}, {x} from the left, {y} up{beyond}",
+            cut=cut.label,
+            size=size,
+            x=Figure(cut.x_mm, "mm", 1),
+            y=Figure(cut.y_mm, "mm", 1),
+            beyond=beyond,
         )
-    )  # fmt: skip
+    )

@@ -20,22 +20,50 @@ _FIGURE = re.compile(
 )
 _UNIT = re.compile(r"[A-Za-zµμΩ°²³\"'%/·*() ]{1,24}")
 _FIELDS = {
-    "A": "ampere", "mA": "milliampere", "V": "volt", "W": "watt", "Wh": "watt_hour", "mm": "mm",
-    "m": "meter", "g": "gram", "GB": "gigabyte", "MB": "megabyte", "TB": "terabyte",
-    "MB/s": "megabyte/second", "Mbit/s": "megabit/second", "s": "second", "ms": "millisecond",
-    "min": "minute", "h": "hour", "days": "day", "years": "year", "K": "delta_degC", "°C": "degC",
-    "Ω": "ohm", "K/W": "kelvin/watt", "W/(m K)": "watt/(meter*kelvin)", "m³/h": "meter**3/hour",
-    "cm²": "cm**2", "g/cm³": "gram/cm**3", "1/K": "1/kelvin",
-}  # fmt: skip
+    "A": "ampere",
+    "mA": "milliampere",
+    "V": "volt",
+    "W": "watt",
+    "Wh": "watt_hour",
+    "mm": "mm",
+    "m": "meter",
+    "g": "gram",
+    "GB": "gigabyte",
+    "MB": "megabyte",
+    "TB": "terabyte",
+    "MB/s": "megabyte/second",
+    "Mbit/s": "megabit/second",
+    "s": "second",
+    "ms": "millisecond",
+    "min": "minute",
+    "h": "hour",
+    "days": "day",
+    "years": "year",
+    "K": "delta_degC",
+    "°C": "degC",
+    "Ω": "ohm",
+    "K/W": "kelvin/watt",
+    "W/(m K)": "watt/(meter*kelvin)",
+    "m³/h": "meter**3/hour",
+    "cm²": "cm**2",
+    "g/cm³": "gram/cm**3",
+    "1/K": "1/kelvin",
+}
 """Units of fields, as Pint calls them."""
 _SAID = (
     (re.compile(r"\b([kMGT]?)b(?=\s*/|\s*$)"), r"\1bit"),
     (re.compile(r"\b([kMGT]?)bps\b"), r"\1bit/s"),
-    (re.compile(r"\"|''|\bin\b"), "inch"), (re.compile(r"'"), "foot"),
-    (re.compile(r"°\s*C\b"), "degC"), (re.compile(r"°\s*F\b"), "degF"),
-    (re.compile(r"Ω|\bOhm\b"), "ohm"), (re.compile(r"²"), "**2"), (re.compile(r"³"), "**3"),
-    (re.compile(r"·"), "*"), (re.compile(r"μ"), "µ"), (re.compile(r"\bamps?\b"), "ampere"),
-)  # fmt: skip
+    (re.compile(r"\"|''|\bin\b"), "inch"),
+    (re.compile(r"'"), "foot"),
+    (re.compile(r"°\s*C\b"), "degC"),
+    (re.compile(r"°\s*F\b"), "degF"),
+    (re.compile(r"Ω|\bOhm\b"), "ohm"),
+    (re.compile(r"²"), "**2"),
+    (re.compile(r"³"), "**3"),
+    (re.compile(r"·"), "*"),
+    (re.compile(r"μ"), "µ"),
+    (re.compile(r"\bamps?\b"), "ampere"),
+)
 """How people say a unit, and how Pint does: a small b is a bit, a stroke an inch."""
 
 

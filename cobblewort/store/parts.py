@@ -223,7 +223,10 @@ def _insert(
         "INSERT INTO part (id, revision, document, created_at, origin) "
         "VALUES (:id, :revision, :document, :now, :origin)",
         {
-            "id": part_id, "revision": revision, "document": _kept_text(document), "now": _now(),
+            "id": part_id,
+            "revision": revision,
+            "document": _kept_text(document),
+            "now": _now(),
             "origin": origin,
         },
-    )  # fmt: skip
+    )

@@ -195,10 +195,15 @@ class PlanStore:
     def with_steps(self, plan_id: str) -> PlanFile:
         """A plan with all its steps. Raises PlanNotFoundError, BrokenPlanError."""
         steps = tuple(
-            Step(one.number, one.parent, one.label, one.created_at,
-                 self.at_revision(plan_id, one.number))
+            Step(
+                one.number,
+                one.parent,
+                one.label,
+                one.created_at,
+                self.at_revision(plan_id, one.number),
+            )
             for one in reversed(self.revisions(plan_id))
-        )  # fmt: skip
+        )
         head = next(one.number for one in self.revisions(plan_id) if one.current)
         return PlanFile(steps[head - 1].plan, steps, head)
 
@@ -278,9 +283,14 @@ def _bring_in(connection: sqlite3.Connection, entry: PlanFile, label: str) -> St
     )
     for step in entry.steps:
         _insert_revision(
-            connection, new_id, step.number, step.parent, step.label or label, step.plan,
+            connection,
+            new_id,
+            step.number,
+            step.parent,
+            step.label or label,
+            step.plan,
             step.created_at or None,
-        )  # fmt: skip
+        )
     if not entry.steps:
         _insert_revision(connection, new_id, 1, None, label, entry.plan)
     return _read(connection, new_id)
@@ -299,10 +309,14 @@ def _insert_revision(
         "INSERT INTO plan_revision (plan_id, number, parent, label, document, created_at) "
         "VALUES (:id, :number, :parent, :label, :document, :now)",
         {
-            "id": plan_id, "number": number, "parent": parent, "label": label,
-            "document": plan.model_dump_json(), "now": created_at or _now(),
+            "id": plan_id,
+            "number": number,
+            "parent": parent,
+            "label": label,
+            "document": plan.model_dump_json(),
+            "now": created_at or _now(),
         },
-    )  # fmt: skip
+    )
 
 
 def _move_head(connection: sqlite3.Connection, plan_id: str, number: int) -> None:

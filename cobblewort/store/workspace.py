@@ -70,9 +70,12 @@ def archive(database: Database) -> bytes:
         data = copy.read_bytes()
         holds, schema = _look_into(copy)
     note = {
-        "format": FORMAT, "made_at": _now(), "schema": schema, "plans": len(holds.plans),
+        "format": FORMAT,
+        "made_at": _now(),
+        "schema": schema,
+        "plans": len(holds.plans),
         "sha256": hashlib.sha256(data).hexdigest(),
-    }  # fmt: skip
+    }
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as packed:
         packed.writestr(_NOTE, json.dumps(note, indent=1))

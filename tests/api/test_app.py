@@ -23,8 +23,10 @@ def test_plans_come_with_their_rulers(client: TestClient) -> None:
     """Seven rulers, a price and the worst snag for each demo plan."""
     plans = client.get("/api/plans").json()
     assert {p["id"]: p["severity"] for p in plans} == {
-        "bat-recorder": "ok", "moss-cabinet": "tight", "choir-recorder": "problem",
-    }  # fmt: skip
+        "bat-recorder": "ok",
+        "moss-cabinet": "tight",
+        "choir-recorder": "problem",
+    }
     assert all(len(p["families"]) == 7 for p in plans)
     assert [p["total"] for p in plans] == ["332", "159", "591"]
 

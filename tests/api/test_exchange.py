@@ -80,9 +80,16 @@ def test_parts_that_come_with_a_plan(client: TestClient) -> None:
     plan = {
         "name": "With mine",
         "lines": [{"id": "a", "role": "add_on", "part": "Q1"}],
-        "parts": [{"id": "Q1", "kind": "device", "part_class": "usb2_device", "maker": "m",
-                   "model": "Quill"}],
-    }  # fmt: skip
+        "parts": [
+            {
+                "id": "Q1",
+                "kind": "device",
+                "part_class": "usb2_device",
+                "maker": "m",
+                "model": "Quill",
+            }
+        ],
+    }
     import_all(client, "plans", json.dumps(plan), dry_run=False)
     known = {part["id"] for part in client.get("/api/parts").json()}
     assert "Q1" not in known

@@ -117,26 +117,39 @@ def test_a_chunked_body_that_grows_too_large_is_told(client: TestClient) -> None
 def test_odd_versions_are_refused(client: TestClient, version: str) -> None:
     """Each is told as what it is, and nothing is written."""
     headers = {"If-Match": version.encode("latin-1")}
-    answer = client.patch(CHOIR, json={"patch": [{"op": "remove", "line": "cable"}]},
-                          headers=headers)  # fmt: skip
+    answer = client.patch(
+        CHOIR, json={"patch": [{"op": "remove", "line": "cable"}]}, headers=headers
+    )
     assert answer.status_code in (412, 422)
 
 
 @pytest.mark.parametrize(
     "part",
     [
-        {"part_class": ["x"]}, {"part_class": {"a": 1}}, {"part_class": 7}, {"id": ["x"]},
-        {"id": {}}, {"id": 3}, {"kind": []}, {"maker": "a\ud800b"}, {"sockets": []},
-        {"sockets": {"a": 3}}, {"generation": 0}, {"model": "a\x00b"},
+        {"part_class": ["x"]},
+        {"part_class": {"a": 1}},
+        {"part_class": 7},
+        {"id": ["x"]},
+        {"id": {}},
+        {"id": 3},
+        {"kind": []},
+        {"maker": "a\ud800b"},
+        {"sockets": []},
+        {"sockets": {"a": 3}},
+        {"generation": 0},
+        {"model": "a\x00b"},
         {"sockets": {str(n): {"connector": "usb-a", "role": "host"} for n in range(65)}},
     ],
-)  # fmt: skip
+)
 def test_carried_parts_of_odd_shapes(client: TestClient, part: dict[str, Any]) -> None:
     """422 with the place, never 500."""
     own = {"id": "P1", "kind": "device", "maker": "m", "model": "x", **part}
     plan = {"name": "x", "parts": [own], "lines": [{"id": "a", "role": "add_on", "part": "P1"}]}
-    answer = client.post("/api/evaluate", content=json.dumps({"plan": plan}),
-                         headers={"Content-Type": "application/json"})  # fmt: skip
+    answer = client.post(
+        "/api/evaluate",
+        content=json.dumps({"plan": plan}),
+        headers={"Content-Type": "application/json"},
+    )
     assert answer.status_code == 422
     assert answer.json()["detail"]
 
@@ -144,10 +157,13 @@ def test_carried_parts_of_odd_shapes(client: TestClient, part: dict[str, Any]) -
 def test_a_socket_of_generation_nought_is_judged(client: TestClient) -> None:
     """As a carried part may state it."""
     own = {
-        "id": "P1", "kind": "storage_adapter", "maker": "m", "model": "x",
+        "id": "P1",
+        "kind": "storage_adapter",
+        "maker": "m",
+        "model": "x",
         "sockets": {"m2": {"connector": "m2", "role": "host", "generation": 0}},
         "plugs": {"lane": {"connectors": ["flat-16"], "role": "device", "generation": 0}},
-    }  # fmt: skip
+    }
     plan = demo("choir-recorder").model_dump(mode="json")
     plan["parts"] = [own]
     plan["lines"].append({"id": "mine", "role": "add_on", "part": "P1"})
@@ -157,20 +173,30 @@ def test_a_socket_of_generation_nought_is_judged(client: TestClient) -> None:
 @pytest.mark.parametrize(
     ("fields", "told"),
     [
-        ({"lines": [{"id": f"l{n}", "role": "add_on", "part": "X07"} for n in range(12_000)]},
-         "at most 400"),
+        (
+            {"lines": [{"id": f"l{n}", "role": "add_on", "part": "X07"} for n in range(12_000)]},
+            "at most 400",
+        ),
         ({"schedule": [{"name": "p", "hours": 0.001}] * 2000}, "at most 24"),
         ({"requirements": [{"id": "n", "text": "t", "condition": "silent"}] * 1000}, "at most 200"),
         ({"parts": [{}] * 5000}, "at most 400"),
-        ({"lines": [{"id": "h", "role": "add_on", "part": "H03", "quantity": 390}]},
-         "390 hubs and extension cables; at most 60"),
+        (
+            {"lines": [{"id": "h", "role": "add_on", "part": "H03", "quantity": 390}]},
+            "390 hubs and extension cables; at most 60",
+        ),
         ({"name": "x" * 1_000_000}, "at most 120"),
         ({"name": "a\x1b[31m"}, "plain text"),
         ({"currency": "euro"}, "three letters"),
-        ({"schedule": [{"name": "p", "hours": 1, "lines": {f"l{n}": "idle" for n in range(5000)}}]},
-         "at most 400"),
+        (
+            {
+                "schedule": [
+                    {"name": "p", "hours": 1, "lines": {f"l{n}": "idle" for n in range(5000)}}
+                ]
+            },
+            "at most 400",
+        ),
     ],
-)  # fmt: skip
+)
 def test_bounds_are_told_before_work_is_done(
     client: TestClient, fields: dict[str, Any], told: str
 ) -> None:
@@ -183,8 +209,9 @@ def test_bounds_are_told_before_work_is_done(
 def test_json_nested_too_deeply(client: TestClient) -> None:
     """A thousand lists within each other are no plan."""
     text = '{"plan":' + "[" * 100_000 + "]" * 100_000 + "}"
-    answer = client.post("/api/evaluate", content=text,
-                         headers={"Content-Type": "application/json"})  # fmt: skip
+    answer = client.post(
+        "/api/evaluate", content=text, headers={"Content-Type": "application/json"}
+    )
     assert 400 <= answer.status_code < 500
 
 

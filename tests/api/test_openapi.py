@@ -15,7 +15,9 @@ def test_the_types_of_the_page_are_up_to_date(tmp_path: Path) -> None:
     tool = ROOT / "web" / "node_modules" / ".bin" / "openapi-typescript"
     subprocess.run(
         [tool, document, "-o", types, "--default-non-nullable=false"],
-        check=True, capture_output=True, cwd=ROOT / "web",
-    )  # fmt: skip
+        check=True,
+        capture_output=True,
+        cwd=ROOT / "web",
+    )
     kept = (ROOT / "web" / "src" / "api" / "schema.ts").read_text(encoding="utf-8")
     assert types.read_text(encoding="utf-8") == kept, "run `make types`"

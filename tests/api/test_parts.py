@@ -49,9 +49,14 @@ def test_an_edit_is_judged_by_the_class_and_kept_as_a_revision(client: TestClien
     """Name, price and figures; an emptied figure falls back, and says so."""
     part = copied(client, "X07")["id"]
     answer = edited(
-        client, part, 1, model=" Attic microphone ", price="120.50", currency="GBP",
+        client,
+        part,
+        1,
+        model=" Attic microphone ",
+        price="120.50",
+        currency="GBP",
         figures={"loads.own.peak": {"nominal": 0.3, "basis": "measured"}, "loads.own.idle": None},
-    )  # fmt: skip
+    )
     sheet = answer.json()
     assert answer.headers["ETag"] == '"2"'
     assert (sheet["model"], sheet["price"]) == ("Attic microphone", "120.50")

@@ -87,9 +87,10 @@ def test_a_plan_that_cannot_be_judged_is_not_stored(client: TestClient) -> None:
     """An unknown part is refused with its place, and the plan stays at its version."""
     before = client.get(PLAN).json()
     answer = client.patch(
-        PLAN, json={"patch": [{"op": "add", "role": "case", "part": "nothing"}]},
+        PLAN,
+        json={"patch": [{"op": "add", "role": "case", "part": "nothing"}]},
         headers={"If-Match": f'"{before["version"]}"'},
-    )  # fmt: skip
+    )
     assert answer.status_code == 422
     assert "has no part 'nothing'" in answer.json()["detail"]
     assert client.get(PLAN).json() == before

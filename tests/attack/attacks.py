@@ -151,10 +151,12 @@ def _request(chosen: random.Random, api: str, plan: str) -> int:
     body = {"patch": [{"op": "set", "fields": {"copies": chosen.randrange(1, 9)}}]}
     return _status(
         urllib.request.Request(
-            f"{api}/plans/{plan}", json.dumps(body).encode(), method="PATCH",
+            f"{api}/plans/{plan}",
+            json.dumps(body).encode(),
+            method="PATCH",
             headers={"Content-Type": "application/json", "If-Match": f'"{chosen.randrange(9)}"'},
         )
-    )  # fmt: skip
+    )
 
 
 def _status(request: urllib.request.Request) -> int:
@@ -170,9 +172,28 @@ def _status(request: urllib.request.Request) -> int:
 
 
 ODD: list[Any] = [
-    None, True, 0, -1, 1e308, 10**30, "", "x" * 500, "\x00", "a\ud800", [], {}, [[]], {"": {}},
-    "S01", "usb-a", "idle", 0.5, [1, 2, 3], {"nominal": 1, "basis": "estimate"}, "2024-13-45",
-]  # fmt: skip
+    None,
+    True,
+    0,
+    -1,
+    1e308,
+    10**30,
+    "",
+    "x" * 500,
+    "\x00",
+    "a\ud800",
+    [],
+    {},
+    [[]],
+    {"": {}},
+    "S01",
+    "usb-a",
+    "idle",
+    0.5,
+    [1, 2, 3],
+    {"nominal": 1, "basis": "estimate"},
+    "2024-13-45",
+]
 
 
 def documents(folder: Path, many: int, seed: int = 1) -> str:
@@ -193,8 +214,9 @@ def documents(folder: Path, many: int, seed: int = 1) -> str:
         for _ in range(chosen.randint(1, 4)):
             _change(chosen, part if chosen.random() < 0.6 else plan)
         body = json.dumps({"plan": plan}).encode()
-        answer = client.post("/api/evaluate", content=body,
-                             headers={"Content-Type": "application/json"})  # fmt: skip
+        answer = client.post(
+            "/api/evaluate", content=body, headers={"Content-Type": "application/json"}
+        )
         assert answer.status_code in (200, 422), f"document {number}: {answer.text}\n{plan}"
         checked += answer.status_code == 200
     return f"{many} mutated documents, {checked} judged, {many - checked} refused, none failed"

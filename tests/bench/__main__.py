@@ -48,23 +48,57 @@ DOCUMENT = Path(__file__).parents[2] / "docs" / "performance.md"
 STARTS = 7
 
 PLAN_25 = kit(
-    "B10", "S03", "M02", "A06", "D06", "D04", "2xH03", "4xA12", "4xD11", "4xX07", "X06", "K05",
-    "E03", "F01", "T04",
+    "B10",
+    "S03",
+    "M02",
+    "A06",
+    "D06",
+    "D04",
+    "2xH03",
+    "4xA12",
+    "4xD11",
+    "4xX07",
+    "X06",
+    "K05",
+    "E03",
+    "F01",
+    "T04",
     budget="1800",
     schedule=[
         {"name": "night", "hours": 10, "activity": "light"},
         {"name": "day", "hours": 14, "activity": "idle"},
     ],
     transfers=[
-        {"id": "calls", "text": "four microphones", "source": "audio_in", "target": "storage",
-         "stream_mb_s": 0.768, "at_once": 4, "hours_a_day": 1.2, "stays": True, "during": "night"},
-        {"id": "copy", "text": "a copy meanwhile", "source": "network", "target": "storage",
-         "amount_gb": 20, "within_min": 30, "runs_a_day": 0.2, "during": "night"},
+        {
+            "id": "calls",
+            "text": "four microphones",
+            "source": "audio_in",
+            "target": "storage",
+            "stream_mb_s": 0.768,
+            "at_once": 4,
+            "hours_a_day": 1.2,
+            "stays": True,
+            "during": "night",
+        },
+        {
+            "id": "copy",
+            "text": "a copy meanwhile",
+            "source": "network",
+            "target": "storage",
+            "amount_gb": 20,
+            "within_min": 30,
+            "runs_a_day": 0.2,
+            "during": "night",
+        },
     ],
-    retention={"replaceable": False, "writes": "logger", "backups": [
-        {"id": "far", "text": "a friend's", "place": "elsewhere", "medium": "disk"},
-    ]},
-)  # fmt: skip
+    retention={
+        "replaceable": False,
+        "writes": "logger",
+        "backups": [
+            {"id": "far", "text": "a friend's", "place": "elsewhere", "medium": "disk"},
+        ],
+    },
+)
 
 
 CHANGES = (
@@ -195,9 +229,10 @@ def carried(folder: Path) -> tuple[Took, Took, Took]:
     stored = [PlanFile(one.plan) for one in plans.all() if isinstance(one, StoredPlan)]
     content = archive(database)
     return (
-        timed(lambda: plans_text(stored, shipped), 5), timed(lambda: archive(database), 10),
+        timed(lambda: plans_text(stored, shipped), 5),
+        timed(lambda: archive(database), 10),
         timed(lambda: restore(database, content), 10),
-    )  # fmt: skip
+    )
 
 
 def main() -> None:
@@ -212,37 +247,54 @@ def main() -> None:
     started, memory_mb, answer, again = server_start()
     rows = [
         ("sum(range(1000)), to compare machines by", timed(lambda: sum(range(1000)), 20000), ""),
-        (f"margins and findings, {items} parts, from nothing, nominal",
-         timed(lambda: evaluation_of(PLAN_25, shipped), 600), "4 ms, at most 5 ms"),
-        (f"margins and findings, {items} parts, from nothing, 256 samples",
-         timed(lambda: evaluation_of(PLAN_25, shipped, 256), 200), "18 ms, at most 25 ms"),
-        ("the same after one change, like the last, nominal",
-         timed(changed_and_back(shipped, 1), 600), "2 ms"),
-        ("after one change, 256 samples",
-         timed(changed_and_back(shipped, 256), 200), ""),
-        ("from nothing with all drawings: evaluate(), nominal",
-         timed(lambda: evaluate(PLAN_25, shipped), 300), ""),
+        (
+            f"margins and findings, {items} parts, from nothing, nominal",
+            timed(lambda: evaluation_of(PLAN_25, shipped), 600),
+            "4 ms, at most 5 ms",
+        ),
+        (
+            f"margins and findings, {items} parts, from nothing, 256 samples",
+            timed(lambda: evaluation_of(PLAN_25, shipped, 256), 200),
+            "18 ms, at most 25 ms",
+        ),
+        (
+            "the same after one change, like the last, nominal",
+            timed(changed_and_back(shipped, 1), 600),
+            "2 ms",
+        ),
+        ("after one change, 256 samples", timed(changed_and_back(shipped, 256), 200), ""),
+        (
+            "from nothing with all drawings: evaluate(), nominal",
+            timed(lambda: evaluate(PLAN_25, shipped), 300),
+            "",
+        ),
         ("evaluate(), 256 samples", timed(lambda: evaluate(PLAN_25, shipped, 256), 150), ""),
         ("of that fit: plugs, stack, space, header", timed(lambda: fit_alone(shipped), 300), ""),
-        ("60 candidates for one role",
-         timed(lambda: candidates(PLAN_25, many, "case", "E03"), 30), "150 ms, at most 200 ms"),
+        (
+            "60 candidates for one role",
+            timed(lambda: candidates(PLAN_25, many, "case", "E03"), 30),
+            "150 ms, at most 200 ms",
+        ),
         ("the first kit for a sound recorder", timed(lambda: first_kit(begun, shipped), 10), "1 s"),
         ("evaluate(), 400 parts, nominal", timed(lambda: evaluate(full, shipped), 20), "1 s"),
         ("a report over HTTP, choir recorder, 256 samples", answer, "30 ms"),
         ("the same report once more", again, ""),
         ("server, start to first report", started, "1.5 s"),
-    ]  # fmt: skip
+    ]
     # Last, as what they hold would slow what is measured before.
     index = PartIndex(many_parts(10_000))
     with tempfile.TemporaryDirectory() as folder:
         out, archived, back = carried(Path(folder))
     rows += [
-        ("search over 10,000 parts, a name with a typo and a figure",
-         timed(lambda: index.find("clovr dapple 5 V 3 A"), 50), "20 ms"),
+        (
+            "search over 10,000 parts, a name with a typo and a figure",
+            timed(lambda: index.find("clovr dapple 5 V 3 A"), 50),
+            "20 ms",
+        ),
         ("200 plans as JSON with their parts", out, ""),
         ("an archive of 200 plans", archived, ""),
         ("restoring it, with a copy kept", back, ""),
-    ]  # fmt: skip
+    ]
     table = [
         f"| {what} | {_shown(found.median_s)} | {_shown(found.fast_s)} | {aim} |"
         for what, found, aim in rows

@@ -19,9 +19,11 @@ from tests.browser.test_access import COLOURS, check_with_axe
 def ask(server: str, path: str, body: Any = None, *, method: str = "GET", version: int = 0) -> Any:
     """Another tab's hand: a request beside the page."""
     request = urllib.request.Request(
-        f"{server}/api{path}", None if body is None else json.dumps(body).encode(), method=method,
+        f"{server}/api{path}",
+        None if body is None else json.dumps(body).encode(),
+        method=method,
         headers={"content-type": "application/json", "if-match": f'"{version}"'},
-    )  # fmt: skip
+    )
     with urllib.request.urlopen(request) as answer:
         text = answer.read()
     return json.loads(text) if text else None
@@ -118,8 +120,13 @@ def test_another_tabs_save_of_a_part_replaces_no_typed_text(page: Page, server: 
     expect(page.get_by_label("Name", exact=True)).to_have_value("Kettle 27 (copy)")
     part = page.url.split("/parts/")[1].split("?")[0]
     page.get_by_label("Rated current", exact=True).fill("4,5")
-    ask(server, f"/parts/{part}", {"summary": "from elsewhere", "figures": {}}, method="PATCH",
-        version=1)  # fmt: skip
+    ask(
+        server,
+        f"/parts/{part}",
+        {"summary": "from elsewhere", "figures": {}},
+        method="PATCH",
+        version=1,
+    )
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.locator(".meanwhile")).to_contain_text(
         "Description: saved value used, from elsewhere"
@@ -266,8 +273,12 @@ def test_a_board_is_moved_on_its_plate(quiet_page: Page, server: str) -> None:
         {"id": role, "role": role, "part": part}
         for role, part in (("board", "B06"), ("power_supply", "S01"), ("case", "E12"))
     ]
-    plan = ask(server, "/plans", {"name": "plate", "plan": {"name": "plate", "lines": lines}},
-               method="POST")  # fmt: skip
+    plan = ask(
+        server,
+        "/plans",
+        {"name": "plate", "plan": {"name": "plate", "lines": lines}},
+        method="POST",
+    )
     page.goto(f"{server}/plans/{plan['id']}")
     expect(page.locator(".margin-row").first).to_be_visible()
     page.keyboard.press("1")
@@ -434,8 +445,14 @@ def test_a_plan_prints_without_its_buttons(page: Page, server: str, tmp_path: Pa
     assert pages[0].startswith("Choir recorder with mirrored drives Records sixteen microphones")
     assert all(len(told) > 60 for told in pages)
     text = " ".join(pages)
-    for wanted in ("Power", "Vent 86 Tall", "electronics", "Steeple cooler reaches",
-                   "Set a unique password", "Rehearsal loft of a parish hall"):  # fmt: skip
+    for wanted in (
+        "Power",
+        "Vent 86 Tall",
+        "electronics",
+        "Steeple cooler reaches",
+        "Set a unique password",
+        "Rehearsal loft of a parish hall",
+    ):
         assert wanted in text
     for button in ("Undo", "Export and print", "Apply to plan"):
         assert button not in text.split()

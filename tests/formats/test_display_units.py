@@ -31,9 +31,14 @@ from tests.sentences.gather import of_demo, texts_of_rules
 
 CASES = json.loads((Path(__file__).parent / "text_cases.json").read_text(encoding="utf-8"))
 ODD_NAMES = (
-    "Owl 30 mm box, version 1.2", "Hush 40 mm v2.5", "PCIe 3.0 at 5 °C", "50 % {slot} \"x\" 'y'",
-    "\u202eright to left\u202c", "🐦 3.3 V", "3,5 in / 12.5 mm",
-)  # fmt: skip
+    "Owl 30 mm box, version 1.2",
+    "Hush 40 mm v2.5",
+    "PCIe 3.0 at 5 °C",
+    "50 % {slot} \"x\" 'y'",
+    "\u202eright to left\u202c",
+    "🐦 3.3 V",
+    "3,5 in / 12.5 mm",
+)
 NAMES = st.one_of(st.sampled_from(ODD_NAMES), st.text(min_size=1, max_size=60))
 
 

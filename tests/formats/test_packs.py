@@ -20,9 +20,12 @@ SHIPPED: list[dict[str, Any]] = [json.loads(json.dumps(part)) for part in shippe
 
 KEYS = st.text("abcxyz_09-", min_size=1, max_size=6)
 LEAVES = (
-    st.none() | st.booleans() | st.integers(-(10**9), 10**9)
-    | st.floats(allow_nan=False, allow_infinity=False) | st.text(max_size=12)
-)  # fmt: skip
+    st.none()
+    | st.booleans()
+    | st.integers(-(10**9), 10**9)
+    | st.floats(allow_nan=False, allow_infinity=False)
+    | st.text(max_size=12)
+)
 DOCUMENTS = st.recursive(
     LEAVES | st.lists(LEAVES, max_size=3),
     lambda inner: st.dictionaries(KEYS, inner, min_size=1, max_size=4),
@@ -83,8 +86,13 @@ def test_a_wrong_table_tells_row_and_column(text: str, place: str) -> None:
 
 def test_what_a_pack_would_do() -> None:
     """New, the same, a change of one's own, and a clash with what ships."""
-    own = {"id": "own-1", "kind": "device", "part_class": "usb2_device", "maker": "m",
-           "model": "Mine"}  # fmt: skip
+    own = {
+        "id": "own-1",
+        "kind": "device",
+        "part_class": "usb2_device",
+        "maker": "m",
+        "model": "Mine",
+    }
     here = with_part(**{**own, "origin": "custom"})
     pack = [own, {**own, "id": "own-2"}, {**SHIPPED[0], "model": "Other"}, SHIPPED[1]]
     assert [part.state for part in arriving(pack, here)] == ["same", "new", "clashes", "same"]

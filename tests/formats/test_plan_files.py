@@ -27,8 +27,12 @@ from tests.kits import checked, demo, kit, shipped, with_part
 from tests.plans import PLANS, chain
 
 OWN: dict[str, Any] = {
-    "id": "X99", "kind": "device", "part_class": "usb2_device", "maker": "m", "model": "Mine",
-}  # fmt: skip
+    "id": "X99",
+    "kind": "device",
+    "part_class": "usb2_device",
+    "maker": "m",
+    "model": "Mine",
+}
 
 
 def bare() -> Catalogue:
@@ -149,12 +153,19 @@ def test_steps_that_do_not_hang_together_are_refused() -> None:
 @given(
     st.recursive(
         st.none() | st.booleans() | st.integers() | st.floats(allow_nan=False) | st.text(),
-        lambda inner: st.lists(inner, max_size=4)
-        | st.dictionaries(st.sampled_from(["plans", "plan", "name", "steps", "format", "lines",
-                                           "head", "number"]), inner, max_size=5),
+        lambda inner: (
+            st.lists(inner, max_size=4)
+            | st.dictionaries(
+                st.sampled_from(
+                    ["plans", "plan", "name", "steps", "format", "lines", "head", "number"]
+                ),
+                inner,
+                max_size=5,
+            )
+        ),
         max_leaves=20,
     )
-)  # fmt: skip
+)
 def test_whatever_is_in_a_file_it_is_read_or_refused(value: Any) -> None:
     """Nothing but a sentence with a place ever comes of a wrong file."""
     try:

@@ -29,9 +29,10 @@ def test_a_purpose_is_whole(purpose: Purpose) -> None:
     """Requirements in plain words, a day of at most 24 hours, set-up tools that exist."""
     assert purpose.summary.endswith(".")
     assert not any(
-        re.match(r"[A-Z][a-z]", requirement.text) for requirement in purpose.requirements
+        re.match(r"[A-Z][a-z]", requirement.text)
+        for requirement in purpose.requirements
         if not requirement.text.startswith("Ethernet")
-    )  # fmt: skip
+    )
     sentences = (*purpose.mistakes, *purpose.cautions)
     assert all(text[0].isupper() and text.endswith(".") for text in sentences)
     assert sum(phase.hours for phase in purpose.schedule) <= 24

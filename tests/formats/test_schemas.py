@@ -49,8 +49,13 @@ def test_the_schemas_refuse_what_is_wrong() -> None:
     """A role that is none, a figure that is a word, a report without a plan."""
     bad_plan = {"name": "x", "lines": [{"id": "a", "role": "roof", "part": "B06"}]}
     assert not validator("plan.schema.json").is_valid(bad_plan)
-    bad_part = {"id": "a", "kind": "board", "maker": "m", "model": "x",
-                "loads": {"own": {"idle": "much"}}}  # fmt: skip
+    bad_part = {
+        "id": "a",
+        "kind": "board",
+        "maker": "m",
+        "model": "x",
+        "loads": {"own": {"idle": "much"}},
+    }
     assert not validator("part-pack.schema.json").is_valid([bad_part])
     report = json.loads(TypeAdapter(Report).dump_json(replace(checked(kit(*SMALL)), plan="p")))
     del report["plan"]

@@ -33,8 +33,16 @@ def test_a_sheet_says_everything_that_is_wanted_beside_the_work() -> None:
     plan = demo("choir-recorder")
     told, report = text_of(plan), checked(plan, 64)
     assert plan.name in told
-    for heading in ("To buy", "Needed for set-up", "Connections", "Standoffs and screws",
-                    "Snags", "Take care", "Drawings", "Assumptions"):  # fmt: skip
+    for heading in (
+        "To buy",
+        "Needed for set-up",
+        "Connections",
+        "Standoffs and screws",
+        "Snags",
+        "Take care",
+        "Drawings",
+        "Assumptions",
+    ):
         assert heading in told
     for line in report.lines:
         assert plain(line.name) in told

@@ -184,9 +184,13 @@ def test_what_is_missing_is_told(parts: tuple[str, ...], words: str) -> None:
 def test_a_cut_that_leaves_the_wall_is_said_to() -> None:
     """17.5 mm from the lower socket to the top of the upper plug do not go into a wall of 12 mm."""
     low = shipped().extended(
-        [{**shipped().document(shipped().part("E15")),
-          "case": {"inner_height_mm": 12, "max_above_mm": 8, "max_below_mm": 3}}]
-    )  # fmt: skip
+        [
+            {
+                **shipped().document(shipped().part("E15")),
+                "case": {"inner_height_mm": 12, "max_above_mm": 8, "max_below_mm": 3},
+            }
+        ]
+    )
     kit_of_low = Kit(kit("B06", "S01", "M02", "E15", "2xX07", "2xX06"), low, 1)
     panels = template(kit_of_low)
     right = next(panel for panel in panels if panel.name == "Right wall")
@@ -201,10 +205,21 @@ def test_the_report_says_why_there_is_no_template() -> None:
 
 
 WIDE = {
-    "id": "E90", "kind": "case", "part_class": "self_made_shell", "maker": "m", "model": "Wide",
-    "case": {"inner_length_mm": 200, "inner_width_mm": 160, "inner_height_mm": 60,
-             "max_above_mm": 40, "max_below_mm": 6, "any_holes": True, "self_made": True},
-}  # fmt: skip
+    "id": "E90",
+    "kind": "case",
+    "part_class": "self_made_shell",
+    "maker": "m",
+    "model": "Wide",
+    "case": {
+        "inner_length_mm": 200,
+        "inner_width_mm": 160,
+        "inner_height_mm": 60,
+        "max_above_mm": 40,
+        "max_below_mm": 6,
+        "any_holes": True,
+        "self_made": True,
+    },
+}
 
 
 def panels_in_wide(
@@ -231,9 +246,10 @@ def test_what_lies_far_from_its_wall_leaves_by_a_hole_for_its_lead() -> None:
     plan = kit("E90", "B06", "S01", "M02")
     lines = [
         line.model_copy(update={"position": FloorPosition(x_mm=60, y_mm=3)})
-        if line.part == "B06" else line
+        if line.part == "B06"
+        else line
         for line in plan.lines
-    ]  # fmt: skip
+    ]
     moved = template(Kit(plan.model_copy(update={"lines": tuple(lines)}), catalogue, 1))
     assert [panel.name for panel in moved[1:]] == ["Front wall"]
 

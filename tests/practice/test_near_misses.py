@@ -13,10 +13,14 @@ from cobblewort.core.verdict.evaluate import evaluation_of
 from tests.kits import SMALL, checked, kit, margin, shipped, told, with_part
 
 ADAPTER: dict[str, Any] = {
-    "id": "X90", "kind": "device", "part_class": "usb2_device", "maker": "m", "model": "Ferry",
+    "id": "X90",
+    "kind": "device",
+    "part_class": "usb2_device",
+    "maker": "m",
+    "model": "Ferry",
     "offers": {"ethernet": {"amount": 115}},
     "plugs": {"usb": {"connectors": ["usb-a"], "generation": 3}},
-}  # fmt: skip
+}
 
 
 def fast(at_least: float) -> list[dict[str, Any]]:
@@ -88,8 +92,13 @@ def test_cost_03_against_a_ready_made(price: str | None, words: str) -> None:
 
 def test_cost_03_a_larger_drive_for_less() -> None:
     """Of the same shape and worse in nothing; a slower one or an owned line is no bargain."""
-    bargain = {**shipped().document(shipped().part("D09")), "id": "D91", "model": "Bargain",
-               "price": "30", "storage": {"capacity_gb": 960}}  # fmt: skip
+    bargain = {
+        **shipped().document(shipped().part("D09")),
+        "id": "D91",
+        "model": "Bargain",
+        "price": "30",
+        "storage": {"capacity_gb": 960},
+    }
     slower = {**bargain, "drive": {**bargain["drive"], "write_mb_s": 90}}
     plan = kit("B06", "S01", "M02", "D09", "A12")
     (note,) = told(checked(plan, 1, shipped().extended([bargain])), "COST-03")
@@ -143,9 +152,10 @@ def test_a_burst_at_the_start_is_ridden_out() -> None:
 def test_a_board_that_nothing_feeds_is_always_told(board: str) -> None:
     """Every supply with every lead or none: dark and told, or fed and not called dark."""
     cables = [
-        part.id for part in shipped().parts(("cable",))
+        part.id
+        for part in shipped().parts(("cable",))
         if part.origin != "typical" and any(p.role == "power_out" for p in part.plugs.values())
-    ]  # fmt: skip
+    ]
     supplies = [part.id for part in shipped().parts(("power_supply",)) if part.origin != "typical"]
     for supply in supplies:
         for cable in [[], *([cable] for cable in cables)]:
@@ -220,9 +230,14 @@ def test_a_larger_card_for_less() -> None:
     never of one that is there already.
     """
     better: dict[str, Any] = {
-        "id": "M90", "kind": "card", "part_class": "memory_card", "maker": "m", "model": "Roomy",
-        "price": "17", "storage": {"capacity_gb": 128, "endurance_tb": 90, "write_mb_s": 40},
-    }  # fmt: skip
+        "id": "M90",
+        "kind": "card",
+        "part_class": "memory_card",
+        "maker": "m",
+        "model": "Roomy",
+        "price": "17",
+        "storage": {"capacity_gb": 128, "endurance_tb": 90, "write_mb_s": 40},
+    }
     parts = ("B06", "S01", "M05")
     assert "Roomy holds 128 GB for €17" in sentences(parts, "COST-03", with_part(**better))
     silent = {**better, "storage": {"capacity_gb": 128}}

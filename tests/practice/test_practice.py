@@ -36,9 +36,22 @@ FIELDS = (
 )
 SAMPLES = 128
 ALWAYS = {
-    "NEED-03", "SOFT-04", "SOFT-05", "SOFT-07", "SAFE-01", "SAFE-04", "SAFE-05", "FIT-21", "FIT-35",
-    "FIT-38", "FIT-39", "COST-03", "LIFE-04", "LIFE-05", "LIFE-06",
-}  # fmt: skip
+    "NEED-03",
+    "SOFT-04",
+    "SOFT-05",
+    "SOFT-07",
+    "SAFE-01",
+    "SAFE-04",
+    "SAFE-05",
+    "FIT-21",
+    "FIT-35",
+    "FIT-38",
+    "FIT-39",
+    "COST-03",
+    "LIFE-04",
+    "LIFE-05",
+    "LIFE-06",
+}
 """Notes that every kit of the kind may have: what is left to do, what could hurt, a better buy."""
 IN_WORST_CASE = {"HEAT-01", "HEAT-05"}
 """May note what everything at once would do, which none of these kits is asked for."""
@@ -91,9 +104,10 @@ def test_a_blunder_is_told(entry: dict[str, Any]) -> None:
     expected: dict[str, Severity] = entry["says"]
     assert {rule: said.get(rule, ("", ""))[0] for rule in expected} == expected
     besides = {
-        rule: told for rule, told in said.items()
+        rule: told
+        for rule, told in said.items()
         if SEVERITY_RANK[told[0]] > SEVERITY_RANK["note"] and rule not in expected
-    }  # fmt: skip
+    }
     assert besides.keys() <= set(entry.get("besides", ())), besides
     assert not said.keys() & set(entry.get("quiet", ()))
 
@@ -103,8 +117,12 @@ def test_the_kits_are_many_and_their_rules_exist() -> None:
     assert len(SOUND) + len(BLUNDERS) >= 60
     assert len(SOUND) >= 30
     named = [rule for entry in BLUNDERS for rule in entry["says"]]
-    named += [rule for entry in [*SOUND, *BLUNDERS]
-              for key in ("notes", "besides", "quiet") for rule in entry.get(key, ())]  # fmt: skip
+    named += [
+        rule
+        for entry in [*SOUND, *BLUNDERS]
+        for key in ("notes", "besides", "quiet")
+        for rule in entry.get(key, ())
+    ]
     assert set(named) <= set(RULES)
     told = {entry.get("purpose") for entry in [*SOUND, *BLUNDERS]}
     assert set(shipped_purposes()) <= told

@@ -172,18 +172,25 @@ def test_any_box_balances_against_a_general_root_finder(seed: int) -> None:
     rng = np.random.default_rng(seed)
     vented, stirred = bool(seed % 2), bool(seed % 3 == 0)
     inner = Faces(
-        rng.uniform(0.06, 0.3), rng.uniform(0.04, 0.2), rng.uniform(0.02, 0.15),
+        rng.uniform(0.06, 0.3),
+        rng.uniform(0.04, 0.2),
+        rng.uniform(0.02, 0.15),
         float(rng.choice([0.0, 0.5, 1.0])),
-    )  # fmt: skip
+    )
     wall_m = rng.uniform(1e-3, 4e-3)
     shell = Enclosure(
-        inner, inner.grown_by(wall_m),
+        inner,
+        inner.grown_by(wall_m),
         wall_conductance_w_k(inner, wall_m, float(rng.choice([0.2, 200.0]))),
-        emissivity=rng.uniform(0.1, 0.95), fins=float(rng.choice([1.0, 1.6])), stirred=stirred,
-        vent_area_m2=rng.uniform(1e-5, 8e-4) if vented else 0.0, vent_rise_m=0.05,
+        emissivity=rng.uniform(0.1, 0.95),
+        fins=float(rng.choice([1.0, 1.6])),
+        stirred=stirred,
+        vent_area_m2=rng.uniform(1e-5, 8e-4) if vented else 0.0,
+        vent_rise_m=0.05,
         fan_flow_m3_s=rng.uniform(0, 4e-4) if vented and stirred else 0.0,
-        pressure_pa=rng.uniform(80e3, 101e3), sun_w=rng.uniform(0, 10.0),
-    )  # fmt: skip
+        pressure_pa=rng.uniform(80e3, 101e3),
+        sun_w=rng.uniform(0, 10.0),
+    )
     air_w, wall_w = rng.uniform(0.5, 12.0), rng.uniform(0.0, 3.0)
     ambient_k = rng.uniform(260.0, 320.0)
     k_w = 1 / float(shell.wall_w_k)

@@ -51,10 +51,15 @@ CLIP_ON = ("any-fast-card", "any-clip-on-fan", "any-vented-plastic")
         (("B10", "S03", "K05", "E03", "A03", "D06"), "D06#1.body", WORKING, 60, 80),
         ((*CLIP_ON, "S03", "any-m2-below", "any-nvme-2242"), ".body", WORKING, 60, 80),
         (("B10", "S03", "K05", "E11", "A12", "D11"), "D11#1.body", WORKING, 35, 46),
-        (("any-fast-card", "any-clip-on-fan", "E11", "S03", "any-usb-sata", "any-disk-2-5"),
-         ".body", WORKING, 35, 46),
+        (
+            ("any-fast-card", "any-clip-on-fan", "E11", "S03", "any-usb-sata", "any-disk-2-5"),
+            ".body",
+            WORKING,
+            35,
+            46,
+        ),
     ],
-)  # fmt: skip
+)
 def test_a_temperature_that_people_measure(
     parts: Sequence[str], node: str, state: int, low: float, high: float
 ) -> None:
@@ -65,9 +70,13 @@ def test_a_temperature_that_people_measure(
 def fast_card(peak_w: float) -> Catalogue:
     """A fast card of class figures with such a peak."""
     return with_part(
-        id="B00", kind="board", part_class="fast_card", maker="m", model="b",
+        id="B00",
+        kind="board",
+        part_class="fast_card",
+        maker="m",
+        model="b",
         loads={"own": {"peak": [peak_w]}},
-    )  # fmt: skip
+    )
 
 
 def test_a_fast_card_under_a_clip_on() -> None:
@@ -97,16 +106,25 @@ def test_a_shell_that_is_the_sink(shell: str) -> None:
 def test_a_coil_bare_and_with_a_fan_near() -> None:
     """120 °C bare and about 90 with a fan near, of one stated resistance: the ratio is the test."""
     coil = {
-        "id": "A99", "kind": "storage_adapter", "part_class": "m2_above", "maker": "m",
+        "id": "A99",
+        "kind": "storage_adapter",
+        "part_class": "m2_above",
+        "maker": "m",
         "model": "Coil",
-        "hot": {"coil": {"label": "Coil", "of": "loads.own", "r_air_k_w": [45],
-                         "limit_c": [130]}, "regulator": None},
+        "hot": {
+            "coil": {"label": "Coil", "of": "loads.own", "r_air_k_w": [45], "limit_c": [130]},
+            "regulator": None,
+        },
         "loads": {"own": {"idle": [2.0], "normal": [2.0], "peak": [2.0]}},
-    }  # fmt: skip
+    }
     loose = {
-        "id": "K99", "kind": "cooler", "part_class": "fan_shim_30", "maker": "m", "model": "Fan",
+        "id": "K99",
+        "kind": "cooler",
+        "part_class": "fan_shim_30",
+        "maker": "m",
+        "model": "Fan",
         "fan": {"at": "other_equipment"},
-    }  # fmt: skip
+    }
     catalogue = shipped().extended([coil, loose])
     bare = node_c(heat("B10", "S03", "A99", catalogue=catalogue), "A99#1.coil", IDLE)
     blown = node_c(heat("B10", "S03", "A99", "K99", catalogue=catalogue), "A99#1.coil", IDLE)
@@ -135,12 +153,19 @@ def test_a_thicker_wall_never_cools_in_the_shade(
     """Property: of boxes as large outside the one with more wall is no cooler inside."""
 
     def inside_c(wall: float) -> float:
-        inner = {"inner_length_mm": 140 - 2 * wall, "inner_width_mm": 110 - 2 * wall,
-                 "inner_height_mm": 70 - 2 * wall}  # fmt: skip
+        inner = {
+            "inner_length_mm": 140 - 2 * wall,
+            "inner_width_mm": 110 - 2 * wall,
+            "inner_height_mm": 70 - 2 * wall,
+        }
         shell = with_part(
-            id="E99", kind="case", part_class="sealed_plastic", maker="m", model="Box",
+            id="E99",
+            kind="case",
+            part_class="sealed_plastic",
+            maker="m",
+            model="Box",
             case={**inner, "wall_mm": wall, "wall_w_mk": [wall_w_mk]},
-        )  # fmt: skip
+        )
         return node_c(heat("B07", "K03", "E99", catalogue=shell), "inside", IDLE)
 
     assert inside_c(wall_mm + thicker_mm) >= inside_c(wall_mm) - 0.02
@@ -155,10 +180,14 @@ def test_the_air_that_a_case_fan_exchanges_never_warms(
 
     def inside_c(flow_m3_h: float) -> float:
         fan = with_part(
-            id="K99", kind="cooler", part_class="case_fan_40", maker="m", model="Fan",
+            id="K99",
+            kind="cooler",
+            part_class="case_fan_40",
+            maker="m",
+            model="Fan",
             fan={"flow_m3_h": [flow_m3_h]},
             loads={"own": {"idle": [0], "normal": [0], "peak": [0]}},
-        )  # fmt: skip
+        )
         return node_c(heat("B07", "S01", "K03", "K99", case, catalogue=fan), "inside", WORKING)
 
     assert inside_c(transfer + more) <= inside_c(transfer) + 0.02

@@ -17,10 +17,15 @@ from cobblewort.core.standards.units import gib, tib
 from tests.kits import checked, kit, shipped, told, with_part
 
 ADAPTER = {
-    "id": "X90", "kind": "device", "part_class": "usb2_device", "maker": "m", "model": "Ferry",
-    "offers": {"ethernet": {}}, "rates": {"network_mbit_s": 1000},
+    "id": "X90",
+    "kind": "device",
+    "part_class": "usb2_device",
+    "maker": "m",
+    "model": "Ferry",
+    "offers": {"ethernet": {}},
+    "rates": {"network_mbit_s": 1000},
     "plugs": {"usb": {"connectors": ["usb-a"], "generation": 3}},
-}  # fmt: skip
+}
 
 
 def copy(

@@ -141,9 +141,12 @@ def test_many_columns_against_the_closed_form(columns: int) -> None:
     limit_w = source_v**2 / (4 * ohm)
     share = rng.choice([0.0, 0.1, 0.5, 0.9, 0.99, 1.01, 1.5], columns)
     found = solve(
-        path_matrix((-1,)), ohm[np.newaxis], source_v[np.newaxis], (limit_w * share)[np.newaxis],
+        path_matrix((-1,)),
+        ohm[np.newaxis],
+        source_v[np.newaxis],
+        (limit_w * share)[np.newaxis],
         np.zeros((1, columns)),
-    )  # fmt: skip
+    )
     assert (found.collapsed == (share > 1)).all()
     kept = share < 1
     volts = (source_v + np.sqrt(np.maximum(source_v**2 * (1 - share), 0))) / 2

@@ -8,8 +8,32 @@ from cobblewort.core.standards import header
 
 # IEC 60063, as tabulated; the E12 decade is every second value of the E24 one.
 E12_IEC = (10, 12, 15, 18, 22, 27, 33, 39, 47, 56, 68, 82)
-E24_IEC = (10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75,
-           82, 91)  # fmt: skip
+E24_IEC = (
+    10,
+    11,
+    12,
+    13,
+    15,
+    16,
+    18,
+    20,
+    22,
+    24,
+    27,
+    30,
+    33,
+    36,
+    39,
+    43,
+    47,
+    51,
+    56,
+    62,
+    68,
+    75,
+    82,
+    91,
+)
 
 
 def test_the_series_are_those_of_the_standard() -> None:

@@ -101,8 +101,9 @@ class Scene:
         # A card's heat comes with what the board's regulator for 3.3 V loses.
         self.direct = sum(
             self.at(p) / (0.9 if p.kind == "card" else 1.0)
-            for p in self.parts if p.kind in ("card", "cooler") and p.loads
-        )  # fmt: skip
+            for p in self.parts
+            if p.kind in ("card", "cooler") and p.loads
+        )
         self.bodies: dict[str, Hot] = {}
         self.carrier_w = 0.0
         self._carried()
@@ -344,28 +345,42 @@ def a_shell(rng: random.Random, part_class: str) -> dict[str, Any]:
     """A case of any size, of plastic, wood or metal, with vents or none, with walls up to 12 mm."""
     vents = rng.uniform(1, 12) if part_class == "vented_plastic" else 0.0
     return {
-        "id": "E90", "kind": "case", "part_class": part_class, "maker": "m", "model": "Shell",
+        "id": "E90",
+        "kind": "case",
+        "part_class": part_class,
+        "maker": "m",
+        "model": "Shell",
         "case": {
-            "inner_length_mm": rng.uniform(90, 220), "inner_width_mm": rng.uniform(60, 160),
-            "inner_height_mm": rng.uniform(30, 110), "max_above_mm": 25, "max_below_mm": 4,
-            "any_holes": True, "wall_mm": rng.uniform(1.5, 12),
+            "inner_length_mm": rng.uniform(90, 220),
+            "inner_width_mm": rng.uniform(60, 160),
+            "inner_height_mm": rng.uniform(30, 110),
+            "max_above_mm": 25,
+            "max_below_mm": 4,
+            "any_holes": True,
+            "wall_mm": rng.uniform(1.5, 12),
             "emissivity": rng.uniform(0.1, 0.95),
             "wall_w_mk": rng.choice([0.12, 0.19, 0.25, 50, 150]),
-            "vent_low_cm2": vents, "vent_high_cm2": vents * rng.uniform(0.5, 2),
+            "vent_low_cm2": vents,
+            "vent_high_cm2": vents * rng.uniform(0.5, 2),
         },
-    }  # fmt: skip
+    }
 
 
 def a_module(rng: random.Random) -> dict[str, Any]:
     """A drive of 80 mm that draws, and moves, what it will."""
     idle, working, peak = sorted(rng.uniform(0.2, 8) for _ in range(3))
     return {
-        "id": "D90", "kind": "drive", "part_class": "nvme_2280", "maker": "m",
-        "model": "Module", "drive": {
-            "read_mb_s": rng.uniform(300, 3500), "write_mb_s": rng.uniform(200, 3000),
+        "id": "D90",
+        "kind": "drive",
+        "part_class": "nvme_2280",
+        "maker": "m",
+        "model": "Module",
+        "drive": {
+            "read_mb_s": rng.uniform(300, 3500),
+            "write_mb_s": rng.uniform(200, 3000),
         },
         "loads": {"own": {"idle": idle, "normal": working, "peak": peak}},
-    }  # fmt: skip
+    }
 
 
 @pytest.mark.parametrize("seed", range(20))
@@ -381,14 +396,16 @@ def test_a_random_kit_against_a_general_root_finder(seed: int) -> None:
     fan = ["K10"] if not sinks and rng.random() < 0.3 else []
     board = "B10" if drives else rng.choice(["B10", "B06"])
     place = {
-        "ambient_min_c": -10, "ambient_max_c": rng.uniform(-5, 48),
+        "ambient_min_c": -10,
+        "ambient_max_c": rng.uniform(-5, 48),
         "altitude_m": rng.choice([0, rng.uniform(0, 3500)]),
         "mounting": rng.choice(["table", "feet", "hung"]),
-    }  # fmt: skip
+    }
     agrees(
-        (board, "M02", *drives, *cooler, "E90", *fan), place,
+        (board, "M02", *drives, *cooler, "E90", *fan),
+        place,
         shipped().extended([shell, a_module(rng)]),
-    )  # fmt: skip
+    )
 
 
 def told(heat: HeatResult, state: int) -> dict[str, float]:

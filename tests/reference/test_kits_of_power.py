@@ -121,21 +121,31 @@ def reference(nodes: list[Node], plan: Plan, state: str) -> np.ndarray | None:
 def behind_a_converter() -> Catalogue:
     """The cupboard with a converter to 5 V behind a lead, and a lamp on a long lead behind it."""
     converter = {
-        "id": "X90", "kind": "device", "maker": "m", "model": "Converter",
-        "rails": {"in": {"label": "In"},
-                  "out": {"label": "Out", "feeds_from": "in", "out_v": [5.0], "efficiency": [0.9]}},
-        "plugs": {"in": {"connectors": ["usb-a"], "role": "device", "rail": "in",
-                         "cable_ohm": [0.1]}},
+        "id": "X90",
+        "kind": "device",
+        "maker": "m",
+        "model": "Converter",
+        "rails": {
+            "in": {"label": "In"},
+            "out": {"label": "Out", "feeds_from": "in", "out_v": [5.0], "efficiency": [0.9]},
+        },
+        "plugs": {
+            "in": {"connectors": ["usb-a"], "role": "device", "rail": "in", "cable_ohm": [0.1]}
+        },
         "sockets": {"out": {"connector": "lamp", "role": "host", "rail": "out"}},
         "loads": {"own": {"rail": "in", "unit": "w", "idle": 0.1, "normal": 0.1, "peak": 0.1}},
-    }  # fmt: skip
+    }
     lamp = {
-        "id": "X91", "kind": "device", "maker": "m", "model": "Lamp",
+        "id": "X91",
+        "kind": "device",
+        "maker": "m",
+        "model": "Lamp",
         "rails": {"in": {"label": "Lamp"}},
-        "plugs": {"in": {"connectors": ["lamp"], "role": "device", "rail": "in",
-                         "cable_ohm": [0.75]}},
+        "plugs": {
+            "in": {"connectors": ["lamp"], "role": "device", "rail": "in", "cable_ohm": [0.75]}
+        },
         "loads": {"own": {"rail": "in", "unit": "w", "idle": 1, "normal": 3.2, "peak": 4.3}},
-    }  # fmt: skip
+    }
     return shipped().extended([converter, lamp])
 
 
@@ -210,13 +220,24 @@ def drawn_parts(rng: random.Random) -> list[dict[str, Any]]:
         outlets += [f"out-{number}"] * 2
     for number in range(rng.randint(1, 4)):
         unit, most = rng.choice([("w", 4.0), ("a", 0.6)])
-        parts.append({
-            "id": f"X{90 + number}", "kind": "device", "maker": "m", "model": f"Lamp {number}",
-            "rails": {"in": {"label": "Lamp"}},
-            "plugs": {"in": {"connectors": [outlets.pop(rng.randrange(len(outlets)))],
-                             "role": "device", "rail": "in", "cable_ohm": [rng.uniform(0, 1.2)]}},
-            "loads": {"own": {"rail": "in", "unit": unit, **rising(rng, most)}},
-        })  # fmt: skip
+        parts.append(
+            {
+                "id": f"X{90 + number}",
+                "kind": "device",
+                "maker": "m",
+                "model": f"Lamp {number}",
+                "rails": {"in": {"label": "Lamp"}},
+                "plugs": {
+                    "in": {
+                        "connectors": [outlets.pop(rng.randrange(len(outlets)))],
+                        "role": "device",
+                        "rail": "in",
+                        "cable_ohm": [rng.uniform(0, 1.2)],
+                    }
+                },
+                "loads": {"own": {"rail": "in", "unit": unit, **rising(rng, most)}},
+            }
+        )
     return parts
 
 

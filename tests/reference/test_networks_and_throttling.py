@@ -61,9 +61,17 @@ def test_net1_and_2_chip_sink_and_board(vent: float, expected: list[float]) -> N
     simulator gave the expected figures.
     """
     edges = [
-        (1, 2, 1.00), (1, 3, 0.40), (2, 5, 0.50), (3, 5, 0.60), (4, 5, 0.35), (3, 4, 0.08),
-        (5, 6, 0.90), (2, 6, 0.05), (6, 0, 0.55), (5, 0, vent),
-    ]  # fmt: skip
+        (1, 2, 1.00),
+        (1, 3, 0.40),
+        (2, 5, 0.50),
+        (3, 5, 0.60),
+        (4, 5, 0.35),
+        (3, 4, 0.08),
+        (5, 6, 0.90),
+        (2, 6, 0.05),
+        (6, 0, 0.55),
+        (5, 0, vent),
+    ]
     graph = networkx.Graph()
     graph.add_weighted_edges_from(edges)
     nodes = list(range(1, 7))

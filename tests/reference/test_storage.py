@@ -47,14 +47,25 @@ def test_the_computers_unit(size_gb: float, tib: float) -> None:
 
 
 ROOM: dict[tuple[int, Layout], float] = {
-    (2, "stripe"): 4000, (2, "mirror"): 2000, (2, "striped_mirrors"): 0, (2, "parity"): 0,
-    (3, "stripe"): 6000, (3, "mirror"): 2000, (3, "striped_mirrors"): 0, (3, "parity"): 4000,
+    (2, "stripe"): 4000,
+    (2, "mirror"): 2000,
+    (2, "striped_mirrors"): 0,
+    (2, "parity"): 0,
+    (3, "stripe"): 6000,
+    (3, "mirror"): 2000,
+    (3, "striped_mirrors"): 0,
+    (3, "parity"): 4000,
     (3, "double_parity"): 0,
-    (4, "stripe"): 8000, (4, "mirror"): 2000, (4, "striped_mirrors"): 4000, (4, "parity"): 6000,
+    (4, "stripe"): 8000,
+    (4, "mirror"): 2000,
+    (4, "striped_mirrors"): 4000,
+    (4, "parity"): 6000,
     (4, "double_parity"): 4000,
-    (6, "stripe"): 12000, (6, "striped_mirrors"): 6000, (6, "parity"): 10000,
+    (6, "stripe"): 12000,
+    (6, "striped_mirrors"): 6000,
+    (6, "parity"): 10000,
     (6, "double_parity"): 8000,
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize(("disks", "layout"), ROOM)
@@ -84,10 +95,13 @@ def test_a_mirror_never_holds_more_than_a_stripe(disks: int) -> None:
 @pytest.mark.parametrize(
     ("size_gb", "error", "odds"),
     [
-        (2000, 1e-14, 0.147856), (4000, 1e-14, 0.273851), (8000, 1e-14, 0.472708),
-        (2000, 1e-15, 0.015873), (12000, 1e-15, 0.091536),
+        (2000, 1e-14, 0.147856),
+        (4000, 1e-14, 0.273851),
+        (8000, 1e-14, 0.472708),
+        (2000, 1e-15, 0.015873),
+        (12000, 1e-15, 0.091536),
     ],
-)  # fmt: skip
+)
 def test_odds_of_an_unreadable_bit(size_gb: float, error: float, odds: float) -> None:
     """1 - (1 - p)^(8 X), from mpmath at 40 digits."""
     assert arrays.unreadable_odds(size_gb, error) == pytest.approx(odds, abs=1e-5)

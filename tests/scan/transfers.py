@@ -64,12 +64,17 @@ def any_plan(seed: int) -> Plan:
 def _transfer(draw: Random, name: str) -> dict[str, Any]:
     source, target = draw.sample(get_args(End), 2)
     transfer: dict[str, Any] = {
-        "id": name, "text": name, "source": source, "target": target,
-        "at_once": draw.choice((1, 1, 2, 1000)), "stays": draw.random() < 0.5,
-        "during": draw.choice(("", "night")), "hours_a_day": draw.choice((None, 0.1, 24.0)),
+        "id": name,
+        "text": name,
+        "source": source,
+        "target": target,
+        "at_once": draw.choice((1, 1, 2, 1000)),
+        "stays": draw.random() < 0.5,
+        "during": draw.choice(("", "night")),
+        "hours_a_day": draw.choice((None, 0.1, 24.0)),
         "runs_a_day": draw.choice((0, 0.1, 1000)),
         "protocol": draw.choice(("older", "newer", "transfer")),
-    }  # fmt: skip
+    }
     if draw.random() < 0.5:
         return transfer | {"stream_mb_s": _between(draw, 1e-4, 1e5)}
     return transfer | {

@@ -37,10 +37,14 @@ def by_place() -> Iterator[tuple[str, list[str]]]:
         "Array layouts",
         [text for facts in LAYOUTS.values() for text in (facts.label, facts.speaks_for)],
     )
-    yield "Functions, conditions, limits", [
-        *(one.label for one in functions.FUNCTIONS.values()), *functions.CONDITIONS.values(),
-        *(label for label, _ in functions.LIMITS.values()),
-    ]  # fmt: skip
+    yield (
+        "Functions, conditions, limits",
+        [
+            *(one.label for one in functions.FUNCTIONS.values()),
+            *functions.CONDITIONS.values(),
+            *(label for label, _ in functions.LIMITS.values()),
+        ],
+    )
     yield "Fields of a part sheet", list(names.WORDS.values())
     yield "Rules", [text for rule in rules_in_order() for text in (rule.title, rule.why)]
     yield (
@@ -55,14 +59,20 @@ def by_place() -> Iterator[tuple[str, list[str]]]:
         "Parts",
         sorted({text for part in parts for text in (part.summary, *part.cautions) if text}),
     )
-    yield "Purposes", [
-        text
-        for purpose in shipped_purposes().values()
-        for text in (
-            purpose.title, purpose.summary, *purpose.mistakes, *purpose.cautions,
-            *(requirement.text for requirement in purpose.requirements),
-        )
-    ]  # fmt: skip
+    yield (
+        "Purposes",
+        [
+            text
+            for purpose in shipped_purposes().values()
+            for text in (
+                purpose.title,
+                purpose.summary,
+                *purpose.mistakes,
+                *purpose.cautions,
+                *(requirement.text for requirement in purpose.requirements),
+            )
+        ],
+    )
     yield "Locations", [place.title for place in shipped_places().values()]
     yield "Demo plans", [entry["plan"]["purpose"] for entry in demo_plans()]
 

@@ -80,8 +80,10 @@ def test_revisions_tell_the_life_of_a_plan(plans: PlanStore) -> None:
     stored = changed(plans, plans.undo(stored.id, stored.version), 7)
     found = [(r.number, r.parent, r.label, r.current) for r in plans.revisions(stored.id)]
     assert found == [
-        (3, 1, "quantity 7", True), (2, 1, "quantity 2", False), (1, None, "new plan", False),
-    ]  # fmt: skip
+        (3, 1, "quantity 7", True),
+        (2, 1, "quantity 2", False),
+        (1, None, "new plan", False),
+    ]
 
 
 def test_nothing_to_undo_or_redo(plans: PlanStore) -> None:

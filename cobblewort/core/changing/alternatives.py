@@ -58,9 +58,7 @@ _STEPS = {
         "Write the image to the card with a card reader.",
         "Save an image of the finished card, so that you can replace it in minutes.",
     ),
-    "use single parity": (
-        "More capacity. Writing is slower, and a rebuild loads all disks.",
-    ),
+    "use single parity": ("More capacity. Writing is slower, and a rebuild loads all disks.",),
     "mirror the disks": (
         "Less capacity. Each disk of a pair has all data, and a rebuild is fast.",
     ),
@@ -72,7 +70,7 @@ _STEPS = {
         "File ownership, a journal and little processor load. Damaged files are found only when "
         "read.",
     ),
-}  # fmt: skip
+}
 """What an alternative needs besides its parts, or gives up, by its name."""
 
 
@@ -105,9 +103,13 @@ def alternative_of(plan: Plan, catalogue: Catalogue, alternative_id: str) -> Alt
 
 
 def _alternative(
-    before: Evaluation, alternative_id: str, question: str, side: str, other: str,
+    before: Evaluation,
+    alternative_id: str,
+    question: str,
+    side: str,
+    other: str,
     patches: Iterable[Patch],
-) -> Alternative | None:  # fmt: skip
+) -> Alternative | None:
     if not side:
         return None
     plan, catalogue = before.kit.plan, before.kit.catalogue
@@ -199,9 +201,10 @@ def _supply(kit: Kit) -> _Sides:
         )
     if power_of(kit).forest.advertised_a.get(board.id, 0.0) < max(asks):
         return (
-            "ports at the lower limit", "lift the port limit by a setting",
+            "ports at the lower limit",
+            "lift the port limit by a setting",
             [(_lift(kit, on=True),)],
-        )  # fmt: skip
+        )
     cheaper = (
         (*patch, _lift(kit, on=True))
         for patch in other_supplies(kit)
@@ -235,9 +238,11 @@ def _image(kit: Kit) -> _Sides:
         patch: Patch = (SetFields(fields={"image": slim}),)
         return "full image with a desktop", "use a slim image", [patch]
     full = {
-        "name": "Full image with a desktop", "desktop": True,
-        "card_gb": max(image.card_gb, 16), "memory_gb": max(image.memory_gb, 2),
-    }  # fmt: skip
+        "name": "Full image with a desktop",
+        "desktop": True,
+        "card_gb": max(image.card_gb, 16),
+        "memory_gb": max(image.memory_gb, 2),
+    }
     return "slim image", "use a full image with a desktop", [(SetFields(fields={"image": full}),)]
 
 
@@ -286,9 +291,10 @@ def _file_system(kit: Kit) -> _Sides:
     other = "checksummed" if now == "native" else "native"
     patch: Patch = (SetFields(fields={"storage_use": {"file_system": other}}),)
     side = {
-        "native": "the system's own", "exchange": "exchange format",
+        "native": "the system's own",
+        "exchange": "exchange format",
         "checksummed": "with checksums",
-    }[now]  # fmt: skip
+    }[now]
     if other == "checksummed":
         return side, "use a file system with checksums", [patch]
     return side, "use the system's own file system", [patch]

@@ -129,5 +129,10 @@ def _candidate_rank(candidate: Candidate) -> tuple[bool, bool, int, int, Decimal
     effect = candidate.effect
     no_real_part = candidate.origin == "typical"
     return (
-        bool(candidate.reason), no_real_part, effect.problems, effect.tight, price, candidate.part,
-    )  # fmt: skip
+        bool(candidate.reason),
+        no_real_part,
+        effect.problems,
+        effect.tight,
+        price,
+        candidate.part,
+    )

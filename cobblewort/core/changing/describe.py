@@ -52,21 +52,28 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> Text:
 
 _PLACE_HAS: dict[str, dict[str, str]] = {
     "power": {
-        "mains": "mains", "poe": "PoE", "vehicle": "vehicle power", "battery": "battery power",
+        "mains": "mains",
+        "poe": "PoE",
+        "vehicle": "vehicle power",
+        "battery": "battery power",
         "solar": "solar power",
     },
     "network": {"both": "Ethernet and Wi-Fi", "ethernet": "Ethernet", "wifi": "Wi-Fi"},
-}  # fmt: skip
+}
 
 
 _SETTING_WORDS = {
-    "lift_port_limit": ("restore the port limit in the board settings",
-                        "lift the port limit in the board settings"),
-    "push_slot": ("run the drive slot at its certified rate",
-                  "run the drive slot above its certified rate"),
+    "lift_port_limit": (
+        "restore the port limit in the board settings",
+        "lift the port limit in the board settings",
+    ),
+    "push_slot": (
+        "run the drive slot at its certified rate",
+        "run the drive slot above its certified rate",
+    ),
     "logs_in_memory": ("keep logs on the boot drive", "keep logs in memory"),
     "read_only_root": ("make the system writable", "make the system read-only"),
-}  # fmt: skip
+}
 """What turning a setting off and on is called."""
 
 
@@ -99,9 +106,11 @@ def _edit_words(change: EditLine, model: str) -> Text:
     if isinstance(change.position, FloorPosition):
         at = change.position
         return say(
-            "move {part} to {x} along and {y} across", part=model, x=words.stated_mm(at.x_mm),
+            "move {part} to {x} along and {y} across",
+            part=model,
+            x=words.stated_mm(at.x_mm),
             y=words.stated_mm(at.y_mm),
-        )  # fmt: skip
+        )
     if change.addresses:
         addresses = words.listed(f"0x{address:02X}" for address in change.addresses.values())
         return say("set the address of {part} to {to}", part=model, to=addresses)
@@ -153,14 +162,15 @@ def _storing_words(storage_use: dict[str, object], plan: Plan) -> str:
     file_system = storage_use.get("file_system")
     if file_system is not None:
         checks = file_system == "checksummed"
-        return (
-            "use a file system with checksums" if checks else "use the system's own file system"
-        )  # fmt: skip
+        return "use a file system with checksums" if checks else "use the system's own file system"
     return "change how the drives are used"
 
 
 _SETS: dict[str, Callable[[Any, Plan], str]] = {
-    "settings": _settings_words, "wired": _wired_words, "place": _place_words,
-    "image": _image_words, "storage_use": _storing_words,
-}  # fmt: skip
+    "settings": _settings_words,
+    "wired": _wired_words,
+    "place": _place_words,
+    "image": _image_words,
+    "storage_use": _storing_words,
+}
 """What setting a field is called, by the field; nothing where there is no word for it."""

@@ -189,9 +189,13 @@ def _spare(evaluation: Evaluation, finding: Finding) -> float:
 
 
 def _ranked(
-    plan: Plan, catalogue: Catalogue, finding: Finding, before: Evaluation,
-    patches: Iterable[Patch], samples: int,
-) -> list[Fix]:  # fmt: skip
+    plan: Plan,
+    catalogue: Catalogue,
+    finding: Finding,
+    before: Evaluation,
+    patches: Iterable[Patch],
+    samples: int,
+) -> list[Fix]:
     fixes = []
     for patch in patches:
         fix = _tried(plan, catalogue, finding, before, patch, samples)
@@ -218,11 +222,15 @@ def _sorted(finding: Finding, fixes: list[Fix]) -> list[Fix]:
     return sorted(
         fixes,
         key=lambda f: (
-            finding.id not in f.resolves, len(f.breaks),
-            _asks(f.patch), -len(f.resolves),
-            f.effect.cost_delta, len(f.patch), f.title.text,
+            finding.id not in f.resolves,
+            len(f.breaks),
+            _asks(f.patch),
+            -len(f.resolves),
+            f.effect.cost_delta,
+            len(f.patch),
+            f.title.text,
         ),
-    )  # fmt: skip
+    )
 
 
 def _tried(

@@ -61,9 +61,13 @@ def moves(plan: Plan, catalogue: Catalogue, plug_id: str) -> list[Move]:
 
 
 def _move(
-    plan: Plan, catalogue: Catalogue, before: Evaluation, plug: PlugRef, socket: SocketRef,
+    plan: Plan,
+    catalogue: Catalogue,
+    before: Evaluation,
+    plug: PlugRef,
+    socket: SocketRef,
     here: str | None,
-) -> Move:  # fmt: skip
+) -> Move:
     name = f"{plug.item.index}.{plug.name}"
     patch: Patch = (PinPlug(line=plug.item.line.id, plug=name, socket=socket.id),)
     holder = fit_of(before.kit).into(socket.id)

@@ -12,9 +12,14 @@ from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Line, Plan
 
 _NOUNS = {
-    "cooler": "cooler", "power_supply": "power supply", "card": "memory card", "case": "case",
-    "cable": "cable", "hub": "hub", "storage_adapter": "storage adapter",
-}  # fmt: skip
+    "cooler": "cooler",
+    "power_supply": "power supply",
+    "card": "memory card",
+    "case": "case",
+    "cable": "cable",
+    "hub": "hub",
+    "storage_adapter": "storage adapter",
+}
 """What a part is called behind its model in a sentence, by its kind; boards, drives and what is
 added stand by their model alone."""
 
@@ -46,9 +51,12 @@ class Item:
 
 
 def expand(
-    plan: Plan, catalogue: Catalogue, samples: int, like: Iterable[Item] = (),
+    plan: Plan,
+    catalogue: Catalogue,
+    samples: int,
+    like: Iterable[Item] = (),
     same_catalogue: bool = False,
-) -> list[Item]:  # fmt: skip
+) -> list[Item]:
     """The items of a plan, line by line.
 
     Of `like`, the items of another kit, those are taken over whose line is untouched and whose
@@ -74,19 +82,26 @@ def expand(
             raise UnknownPartError(f"lines.{number}.part", line.part) from None
         part, name, quantity = compiled.part, line.id, line.quantity
         if (
-            old and old[0].order == first and old[0].compiled is compiled
+            old
+            and old[0].order == first
+            and old[0].compiled is compiled
             # To compare two lines takes long.
             and (old[0].line is line or old[0].line == line)
-        ):  # fmt: skip
+        ):
             items += old
         elif quantity == 1:
             items.append(Item(f"{name}#1", part.model, line, part, compiled, 1, first))
         else:
             items += [
                 Item(
-                    f"{name}#{index}", f"{part.model} #{index}", line, part, compiled, index,
+                    f"{name}#{index}",
+                    f"{part.model} #{index}",
+                    line,
+                    part,
+                    compiled,
+                    index,
                     first + index - 1,
                 )
                 for index in range(1, quantity + 1)
-            ]  # fmt: skip
+            ]
     return items

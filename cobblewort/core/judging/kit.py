@@ -25,9 +25,13 @@ _OF_PLACE = tuple(f"place.{name}" for name in Place.model_fields)
 _IN_ITEMS = ("format", "lines", "parts", "place")
 """Fields of a plan that are read as something else: `items`, `catalogue`, `place.…`."""
 FACETS: tuple[str, ...] = (
-    "items", "built", "connected", "catalogue", *_OF_PLACE,
+    "items",
+    "built",
+    "connected",
+    "catalogue",
+    *_OF_PLACE,
     *(name for name in Plan.model_fields if name not in _IN_ITEMS),
-)  # fmt: skip
+)
 """What can be read of a plan: its pieces with their lines, those of which the thing is built, those
 that are connected to others, the cupboard around them, each figure of its place, and each other
 field by its name."""
@@ -183,9 +187,10 @@ class Kit:
             self.items = Items(expand(plan, self.catalogue, samples, known, alike))
             _check_size(self.items)
             self.built = Items(
-                item for item in self.items
+                item
+                for item in self.items
                 if item.compiled.connected or item.line.role not in NOT_OF_IT
-            )  # fmt: skip
+            )
             self.connected = Items(item for item in self.built if item.compiled.connected)
         self.known: dict[Derived[Any], Any] = {}
         self.differs = _ALL if like is None else self._changed_since(like)

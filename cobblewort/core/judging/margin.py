@@ -106,9 +106,14 @@ class Margin:
             return self
         at = self.worst_case
         return replace(
-            self, value=at.value, spare=at.spare, ruler_share=at.ruler_share, state=at.state,
-            state_label=at.state_label, holds_share=None,
-        )  # fmt: skip
+            self,
+            value=at.value,
+            spare=at.spare,
+            ruler_share=at.ruler_share,
+            state=at.state,
+            state_label=at.state_label,
+            holds_share=None,
+        )
 
 
 @dataclass(slots=True)
@@ -231,13 +236,34 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     if sampled_spare is not None:
         p05, p95 = percentiles(sampled_spare[state, 1:])
     return Margin(  # by place, as names cost three times as much in the most often made of all
-        f"{rule}:{check.subject}", rule, family, check.label, check.unit, shown, limit, check.kind,
-        spare, p05, p95, holds, loaded, _ruler(spare, span),
-        None if p05 is None else _ruler(p05, span), None if p95 is None else _ruler(p95, span),
-        severity, planned, worst_case, states.ids[state], states.labels[state], check.lines,
-        check.sockets, states.ids,
-        (), (), (),
-    )  # fmt: skip
+        f"{rule}:{check.subject}",
+        rule,
+        family,
+        check.label,
+        check.unit,
+        shown,
+        limit,
+        check.kind,
+        spare,
+        p05,
+        p95,
+        holds,
+        loaded,
+        _ruler(spare, span),
+        None if p05 is None else _ruler(p05, span),
+        None if p95 is None else _ruler(p95, span),
+        severity,
+        planned,
+        worst_case,
+        states.ids[state],
+        states.labels[state],
+        check.lines,
+        check.sockets,
+        states.ids,
+        (),
+        (),
+        (),
+    )
 
 
 def _holding_share(check: Check, spares: FloatArray) -> float:

@@ -76,10 +76,17 @@ class Rule:
         self, outcome: Observation | Check, severity: Severity, sentence: Text, margin: str | None
     ) -> Finding:
         return Finding(
-            f"{self.id}:{outcome.subject}", self.id, self.family, severity, sentence, outcome.lines,
-            outcome.sockets, self.source, margin,
+            f"{self.id}:{outcome.subject}",
+            self.id,
+            self.family,
+            severity,
+            sentence,
+            outcome.lines,
+            outcome.sockets,
+            self.source,
+            margin,
             bool(self.remedies) and severity in ("problem", "tight"),
-        )  # fmt: skip
+        )
 
 
 def _by_class(kit: Kit, margin: Margin) -> bool:
@@ -137,7 +144,7 @@ def rule(
             raise ValueError(f"rule {rule_id} is registered twice")
         RULES[rule_id] = Rule(
             rule_id, family, title, why, formula, source, function, closed(reads), remedies
-        )  # fmt: skip
+        )
         return function
 
     return register

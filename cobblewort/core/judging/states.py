@@ -65,9 +65,16 @@ class LookedAt:
         must_hold = tuple(k for k, is_hard in enumerate(hard) if is_hard)
         worst_case = hard.index(False) if False in hard else None
         return cls(
-            places, np.array(places), picked, ids, labels, hard, must_hold, worst_case,
+            places,
+            np.array(places),
+            picked,
+            ids,
+            labels,
+            hard,
+            must_hold,
+            worst_case,
             _picking(must_hold),
-        )  # fmt: skip
+        )
 
 
 def _picking(places: tuple[int, ...]) -> Callable[[Sequence[float]], tuple[float, ...]]:

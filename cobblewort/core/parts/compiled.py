@@ -22,9 +22,13 @@ _STAND_THERE = ("case", "cooler", "fastener", "tool", "machine")
 
 
 _FORMER_STEPS = {
-    "cable": "lead", "flat_cable": "cable", "cable_ohm": "lead_ohm", "undervoltage_v": "flag_v",
-    "advertises_a": "announces_a", "limit_unadvertised_a": "limit_unannounced_a",
-}  # fmt: skip
+    "cable": "lead",
+    "flat_cable": "cable",
+    "cable_ohm": "lead_ohm",
+    "undervoltage_v": "flag_v",
+    "advertises_a": "announces_a",
+    "limit_unadvertised_a": "limit_unannounced_a",
+}
 
 
 def drawn_as(path: str) -> str:
@@ -91,9 +95,16 @@ class CompiledPart:
     """
 
     __slots__ = (
-        "_figures", "_moved", "_plain", "connected", "draws", "loads", "part", "passes_on",
+        "_figures",
+        "_moved",
+        "_plain",
+        "connected",
+        "draws",
+        "loads",
+        "part",
+        "passes_on",
         "samples",
-    )  # fmt: skip
+    )
 
     def __init__(self, part: Part, samples: int, moved: Moved | None = None) -> None:
         self.part = part

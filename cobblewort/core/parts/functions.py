@@ -6,13 +6,42 @@ from dataclasses import dataclass
 from typing import Literal
 
 FunctionId = Literal[
-    "ethernet", "wifi", "access_point", "mesh_radio", "sdr", "voice_modem",
-    "video_in", "video_out", "screen", "camera", "device_port", "usb_port", "audio_in",
-    "audio_out", "buttons", "gamepad", "rtc", "climate", "relay", "storage", "memory",
-    "vehicle_power", "battery", "desktop", "fan_control", "gnss", "light", "distance", "motion",
-    "analogue_in", "field_bus", "antenna", "recording", "solar",
+    "ethernet",
+    "wifi",
+    "access_point",
+    "mesh_radio",
+    "sdr",
+    "voice_modem",
+    "video_in",
+    "video_out",
+    "screen",
+    "camera",
+    "device_port",
+    "usb_port",
+    "audio_in",
+    "audio_out",
+    "buttons",
+    "gamepad",
+    "rtc",
+    "climate",
+    "relay",
+    "storage",
+    "memory",
+    "vehicle_power",
+    "battery",
+    "desktop",
+    "fan_control",
+    "gnss",
+    "light",
+    "distance",
+    "motion",
+    "analogue_in",
+    "field_bus",
+    "antenna",
+    "recording",
+    "solar",
     "users",
-]  # fmt: skip
+]
 
 
 @dataclass(slots=True, frozen=True)

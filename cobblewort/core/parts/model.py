@@ -40,9 +40,20 @@ Generation = Annotated[float, Field(ge=0, le=10)]
 """Of USB or PCIe, by the connector; 0 where nobody states it."""
 
 Kind = Literal[
-    "board", "power_supply", "cable", "hub", "card", "drive", "storage_adapter", "device",
-    "cooler", "case", "fastener", "tool", "machine",
-]  # fmt: skip
+    "board",
+    "power_supply",
+    "cable",
+    "hub",
+    "card",
+    "drive",
+    "storage_adapter",
+    "device",
+    "cooler",
+    "case",
+    "fastener",
+    "tool",
+    "machine",
+]
 
 
 @stated

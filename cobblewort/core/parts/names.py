@@ -107,15 +107,37 @@ WORDS = {
 }
 
 _UNITS = {
-    "_share_k": "1/K", "_w_mk": "W/(m K)", "_k_w": "K/W", "_m3_h": "m³/h", "_cm2": "cm²",
-    "_mb_s": "MB/s", "_mbit_s": "Mbit/s", "_pct": "%", "_ms": "ms",
-    "life_h": "h", "life_y": "years",
-    "pause_s": "s", "halves_k": "K", "warmer_k": "K", "_tb": "TB", "_100gb": "TB",
-    "_ma": "mA", "_ohm": "Ω", "_awg": "AWG", "_mm": "mm", "_gb": "GB", "_db": "dB",
-    "_dba": "dB(A)", "_g_cm3": "g/cm³", "_g": "g",
-    "_a": "A", "_v": "V", "_w": "W",
-    "_c": "°C", "_m": "m",
-}  # fmt: skip
+    "_share_k": "1/K",
+    "_w_mk": "W/(m K)",
+    "_k_w": "K/W",
+    "_m3_h": "m³/h",
+    "_cm2": "cm²",
+    "_mb_s": "MB/s",
+    "_mbit_s": "Mbit/s",
+    "_pct": "%",
+    "_ms": "ms",
+    "life_h": "h",
+    "life_y": "years",
+    "pause_s": "s",
+    "halves_k": "K",
+    "warmer_k": "K",
+    "_tb": "TB",
+    "_100gb": "TB",
+    "_ma": "mA",
+    "_ohm": "Ω",
+    "_awg": "AWG",
+    "_mm": "mm",
+    "_gb": "GB",
+    "_db": "dB",
+    "_dba": "dB(A)",
+    "_g_cm3": "g/cm³",
+    "_g": "g",
+    "_a": "A",
+    "_v": "V",
+    "_w": "W",
+    "_c": "°C",
+    "_m": "m",
+}
 
 
 def figure_words(path: str) -> str:

@@ -15,13 +15,20 @@ from cobblewort.core.parts.key_value import key_value
 from cobblewort.core.parts.model import Part
 
 KIND_WORDS = {
-    "board": "boards single-board computers", "power_supply": "supply power adapter battery",
-    "cable": "cables lead", "hub": "hubs", "card": "memory cards", "drive": "drives disks storage",
-    "storage_adapter": "storage board adapters carrier", "device": "add-on device sensor",
-    "cooler": "coolers cooling fan heat sink", "case": "cases box shell",
-    "fastener": "fasteners screws standoffs", "tool": "tools borrow set-up",
+    "board": "boards single-board computers",
+    "power_supply": "supply power adapter battery",
+    "cable": "cables lead",
+    "hub": "hubs",
+    "card": "memory cards",
+    "drive": "drives disks storage",
+    "storage_adapter": "storage board adapters carrier",
+    "device": "add-on device sensor",
+    "cooler": "coolers cooling fan heat sink",
+    "case": "cases box shell",
+    "fastener": "fasteners screws standoffs",
+    "tool": "tools borrow set-up",
     "machine": "other equipment computer switch",
-}  # fmt: skip
+}
 _FIGURE = re.compile(r"(\d+(?:\.\d+)?)\s+([a-z°%]{1,3})(?![a-z0-9])")
 _WORD = re.compile(r"\d+(?:\.\d+)?[a-z°%]*|[a-z°%]+")
 _LEAST_TO_SLIP = 4
@@ -83,8 +90,14 @@ def find_parts(parts: Iterable[Part], text: str) -> list[Part]:
 
 def _words_of_part(part: Part) -> Iterator[str]:
     class_words = (part.part_class or "").replace("_", " ")
-    shown = (part.maker, part.model, part.summary, key_value(part).text, KIND_WORDS[part.kind],
-             class_words)  # fmt: skip
+    shown = (
+        part.maker,
+        part.model,
+        part.summary,
+        key_value(part).text,
+        KIND_WORDS[part.kind],
+        class_words,
+    )
     for text in shown:
         yield from words_of(text)
 

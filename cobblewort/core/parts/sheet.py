@@ -22,17 +22,32 @@ Document = Mapping[str, Any]
 """A part as it is written down, or a class."""
 
 _GROUPS = {
-    "offers": "Functions", "parity_mb_s": "Functions", "ambient": "Ambient",
+    "offers": "Functions",
+    "parity_mb_s": "Functions",
+    "ambient": "Ambient",
     "mass_g": "Size",
-    "stack": "Size", "add_on": "Size",
+    "stack": "Size",
+    "add_on": "Size",
     "storage": "Capacity",
-    "source": "Power output", "voltages": "Voltage", "loads": "Power draw", "rails": "Rails",
-    "sockets": "Ports and slots", "pin_header": "Ports and slots", "plugs": "Plugs and cables",
+    "source": "Power output",
+    "voltages": "Voltage",
+    "loads": "Power draw",
+    "rails": "Rails",
+    "sockets": "Ports and slots",
+    "pin_header": "Ports and slots",
+    "plugs": "Plugs and cables",
     "cable": "Cable",
-    "board_heat": "Heat", "cooler": "Cooling", "fan": "Cooling", "noise_dba": "Noise",
-    "hot": "Heat", "drive": "Size", "case": "Case",
-    "rates": "Data rates", "medium": "Drive", "wears": "Lifetime",
-}  # fmt: skip
+    "board_heat": "Heat",
+    "cooler": "Cooling",
+    "fan": "Cooling",
+    "noise_dba": "Noise",
+    "hot": "Heat",
+    "drive": "Size",
+    "case": "Case",
+    "rates": "Data rates",
+    "medium": "Drive",
+    "wears": "Lifetime",
+}
 """Headings by the first step of a path, in the order of the sheet."""
 _SHAPES = frozenset(
     {
@@ -56,14 +71,30 @@ _SILENT_KINDS = frozenset({"board", "cable", "card", "fastener", "tool", "machin
 
 _ON_LABEL = frozenset(
     {
-        "offers.wired_network.amount", "offers.memory.amount", "loads.own.peak",
-        "source.set_v", "source.rated_a", "storage.capacity_gb", "drive.read_mb_s",
-        "drive.write_mb_s", "drive.endurance_tb", "drive.length_mm", "cooler.height_mm",
-        "case.inner_length_mm", "case.inner_width_mm", "case.inner_height_mm",
-        "case.max_above_mm", "cable.rated_a", "add_on.height_mm", "noise_dba",
-        "plugs.out.wire.length_m", "plugs.in.wire.length_m", "stack.length_mm", "stack.width_mm",
+        "offers.wired_network.amount",
+        "offers.memory.amount",
+        "loads.own.peak",
+        "source.set_v",
+        "source.rated_a",
+        "storage.capacity_gb",
+        "drive.read_mb_s",
+        "drive.write_mb_s",
+        "drive.endurance_tb",
+        "drive.length_mm",
+        "cooler.height_mm",
+        "case.inner_length_mm",
+        "case.inner_width_mm",
+        "case.inner_height_mm",
+        "case.max_above_mm",
+        "cable.rated_a",
+        "add_on.height_mm",
+        "noise_dba",
+        "plugs.out.wire.length_m",
+        "plugs.in.wire.length_m",
+        "stack.length_mm",
+        "stack.width_mm",
     }
-)  # fmt: skip
+)
 """What stands on a label or in a leaflet: what one knows with the part in hand."""
 
 FigureKind = Literal["reading", "number"]
@@ -119,9 +150,19 @@ def part_sheet(part: Part, document: Document, from_class: Document) -> PartShee
         key=lambda figure: order.index(_heading(figure.path)),
     )
     return PartSheet(
-        part.id, part.revision, part.origin, part.kind, part.part_class, part.maker, part.model,
-        part.summary, part.price, part.currency, part.cautions, figures,
-    )  # fmt: skip
+        part.id,
+        part.revision,
+        part.origin,
+        part.kind,
+        part.part_class,
+        part.maker,
+        part.model,
+        part.summary,
+        part.price,
+        part.currency,
+        part.cautions,
+        figures,
+    )
 
 
 def _heading(path: str) -> str:
@@ -217,9 +258,19 @@ def _offered(path: str, value: Any, own: Any, fallback: Any) -> SheetFigure:
     label = function.label[:1].upper() + function.label[1:]
     basis: Basis | None = None if value is None else "typical" if own is None else "datasheet"
     return SheetFigure(
-        path, _GROUPS["offers"], label, function.unit, "number", value, value, value, basis,
-        own is not None, _nominal(fallback), path in _ON_LABEL,
-    )  # fmt: skip
+        path,
+        _GROUPS["offers"],
+        label,
+        function.unit,
+        "number",
+        value,
+        value,
+        value,
+        basis,
+        own is not None,
+        _nominal(fallback),
+        path in _ON_LABEL,
+    )
 
 
 def _is_repeated(part: Part, socket: Socket) -> bool:
@@ -310,9 +361,8 @@ def changed_figures(old: PartSheet, new: PartSheet) -> list[str]:
 
 def _price(sheet: PartSheet) -> str:
     return (
-        "no price" if sheet.price is None
-        else words.plain(words.money(sheet.price, sheet.currency))
-    )  # fmt: skip
+        "no price" if sheet.price is None else words.plain(words.money(sheet.price, sheet.currency))
+    )
 
 
 def _said(figure: SheetFigure | None) -> str:

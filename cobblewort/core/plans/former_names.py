@@ -11,36 +11,60 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 PLAN_FIELDS = {
-    "state": "status", "needs": "requirements", "duty": "schedule", "flows": "transfers",
-    "storing": "storage_use", "keeping": "retention", "settled": "done",
-}  # fmt: skip
+    "state": "status",
+    "needs": "requirements",
+    "duty": "schedule",
+    "flows": "transfers",
+    "storing": "storage_use",
+    "keeping": "retention",
+    "settled": "done",
+}
 STATUSES = {"thinking": "planning", "proved": "tested"}
 PLACE_FIELDS = {"standing": "mounting", "touched_by": "within_reach_of"}
 POWER_SOURCES = {"network": "poe", "sun": "solar"}
 NETWORKS = {"wired": "ethernet", "radio": "wifi"}
 ACTIVITIES = {"working": "normal"}
 FUNCTIONS = {
-    "wired_network": "ethernet", "radio": "wifi", "software_radio": "sdr", "sound_in": "audio_in",
-    "sound_out": "audio_out", "clock": "rtc", "position": "gnss", "aerial": "antenna",
-    "usb_socket": "usb_port",
-}  # fmt: skip
-CONDITIONS = {
-    "pulled_plug": "power_cut", "from_outside": "remote_access", "off_mains": "without_mains",
-    "moves": "in_vehicle", "survives_disk": "disk_failure",
-}  # fmt: skip
-ENDS = {
-    "data": "storage", "boot": "boot_drive", "radio": "wifi", "sound_in": "audio_in",
+    "wired_network": "ethernet",
+    "radio": "wifi",
     "software_radio": "sdr",
-}  # fmt: skip
+    "sound_in": "audio_in",
+    "sound_out": "audio_out",
+    "clock": "rtc",
+    "position": "gnss",
+    "aerial": "antenna",
+    "usb_socket": "usb_port",
+}
+CONDITIONS = {
+    "pulled_plug": "power_cut",
+    "from_outside": "remote_access",
+    "off_mains": "without_mains",
+    "moves": "in_vehicle",
+    "survives_disk": "disk_failure",
+}
+ENDS = {
+    "data": "storage",
+    "boot": "boot_drive",
+    "radio": "wifi",
+    "sound_in": "audio_in",
+    "software_radio": "sdr",
+}
 ROLES = {
-    "supply": "power_supply", "boot": "boot_drive", "data": "storage", "addon": "add_on",
-    "lead": "cable", "borrow": "set_up", "beside": "other_equipment",
-}  # fmt: skip
+    "supply": "power_supply",
+    "boot": "boot_drive",
+    "data": "storage",
+    "addon": "add_on",
+    "lead": "cable",
+    "borrow": "set_up",
+    "beside": "other_equipment",
+}
 KINDS = {"supply": "power_supply", "lead": "cable"}
 PART_FIELDS = {"lead": "cable"}
 SOURCE_FIELDS = {
-    "feeds_on": "power_source", "announces_a": "advertises_a", "network_type": "poe_type",
-}  # fmt: skip
+    "feeds_on": "power_source",
+    "announces_a": "advertises_a",
+    "network_type": "poe_type",
+}
 RAIL_FIELDS = {"limit_unannounced_a": "limit_unadvertised_a", "announce_a": "advertise_a"}
 PLUG_FIELDS = {"cable": "flat_cable", "lead_ohm": "cable_ohm"}
 BASES = {"guess": "estimate"}

@@ -130,9 +130,12 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
     match change:
         case AddLine():
             line = Line(
-                id=change.line or plan.free_line_id(change.role), role=change.role,
-                part=change.part, quantity=change.quantity, owned=change.owned,
-            )  # fmt: skip
+                id=change.line or plan.free_line_id(change.role),
+                role=change.role,
+                part=change.part,
+                quantity=change.quantity,
+                owned=change.owned,
+            )
             lines = sorted([*plan.lines, line], key=lambda entry: KIT_ORDER.index(entry.role))
             return _with(plan, place, {"lines": tuple(lines)})
         case SetFields():
@@ -143,9 +146,15 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
             return _with(plan, place, {"lines": rest, "schedule": _schedule_without(plan, old.id)})
         case SwapPart():
             update: dict[str, Any] = {
-                "part": change.part, "part_revision": None, "pins": {}, "addresses": {},
-                "standoff_mm": None, "position": None, "modified": False, "sheets_off": False,
-            }  # fmt: skip
+                "part": change.part,
+                "part_revision": None,
+                "pins": {},
+                "addresses": {},
+                "standoff_mm": None,
+                "position": None,
+                "modified": False,
+                "sheets_off": False,
+            }
         case EditLine():
             given = change.model_dump(exclude={"op", "line", "position"})
             update = {name: value for name, value in given.items() if value is not None}
@@ -162,11 +171,13 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
     old = _line(plan, change.line, place)
     changed = old.model_copy(update=update)
     lines_after = tuple(
-        changed if line is old
-        else _unpinned(line, old.id) if isinstance(change, SwapPart)
+        changed
+        if line is old
+        else _unpinned(line, old.id)
+        if isinstance(change, SwapPart)
         else line
         for line in plan.lines
-    )  # fmt: skip
+    )
     return _with(plan, place, {"lines": lines_after})
 
 

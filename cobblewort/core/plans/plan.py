@@ -151,9 +151,15 @@ class Settings(Stated):
 
 
 Condition = Literal[
-    "unattended", "power_cut", "silent", "children", "remote_access", "without_mains", "in_vehicle",
+    "unattended",
+    "power_cut",
+    "silent",
+    "children",
+    "remote_access",
+    "without_mains",
+    "in_vehicle",
     "disk_failure",
-]  # fmt: skip
+]
 """What must hold besides functions: runs unattended, survives a pulled plug, makes no sound, may be
 touched by children, is reached from outside, runs so many hours without mains, rides in a vehicle,
 goes on when a disk fails."""
@@ -198,9 +204,17 @@ class Requirement(Stated):
 
 
 End = Literal[
-    "storage", "boot_drive", "network", "wifi", "access_point", "camera", "audio_in", "video_in",
-    "sdr", "program",
-]  # fmt: skip
+    "storage",
+    "boot_drive",
+    "network",
+    "wifi",
+    "access_point",
+    "camera",
+    "audio_in",
+    "video_in",
+    "sdr",
+    "program",
+]
 """Where data come from or go to: the data medium, the boot medium, whoever asks over the network
 (by wire where the place has one, else by radio), over Wi-Fi, over a network of its own, a part that
 gives a function, or a program that runs on the kit."""

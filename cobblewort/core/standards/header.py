@@ -15,11 +15,25 @@ GROUND: frozenset[int] = frozenset({6, 9, 14, 20, 25, 30, 34, 39})
 POWER = SUPPLY_3V3 | SUPPLY_5V | GROUND
 
 _NAMES = {
-    3: "I2C data", 5: "I2C clock", 7: "single wire", 8: "serial out", 10: "serial in",
-    12: "PWM, audio clock", 19: "SPI out", 21: "SPI in", 23: "SPI clock", 24: "SPI select 0",
-    26: "SPI select 1", 27: "identity data", 28: "identity clock", 32: "PWM", 33: "PWM",
-    35: "audio frame", 38: "audio in", 40: "audio out",
-}  # fmt: skip
+    3: "I2C data",
+    5: "I2C clock",
+    7: "single wire",
+    8: "serial out",
+    10: "serial in",
+    12: "PWM, audio clock",
+    19: "SPI out",
+    21: "SPI in",
+    23: "SPI clock",
+    24: "SPI select 0",
+    26: "SPI select 1",
+    27: "identity data",
+    28: "identity clock",
+    32: "PWM",
+    33: "PWM",
+    35: "audio frame",
+    38: "audio in",
+    40: "audio out",
+}
 BUS: frozenset[int] = frozenset({3, 5, 7, 19, 21, 23})
 """Lines of a bus, which several parts may share: I2C, single wire, and SPI but for its selects."""
 I2C: frozenset[int] = frozenset({3, 5})
@@ -31,8 +45,32 @@ I2C_LOWEST, I2C_HIGHEST = 0x08, 0x77
 """7-bit addresses that a part may have; the rest is reserved by the I2C-bus specification."""
 
 Series = Literal["E12", "E24"]
-E24 = (10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82,
-       91)  # fmt: skip
+E24 = (
+    10,
+    11,
+    12,
+    13,
+    15,
+    16,
+    18,
+    20,
+    22,
+    24,
+    27,
+    30,
+    33,
+    36,
+    39,
+    43,
+    47,
+    51,
+    56,
+    62,
+    68,
+    75,
+    82,
+    91,
+)
 """The decade of IEC 60063. It is a table: rounding powers of ten gives eight other values."""
 E12 = E24[::2]
 _SLACK = 1e-9
@@ -50,9 +88,25 @@ def pin_name(pin: int) -> str:
 
 
 _SHORT = {
-    3: "SDA", 5: "SCL", 7: "1W", 8: "TX", 10: "RX", 12: "PWM", 19: "out", 21: "in", 23: "clk",
-    24: "cs0", 26: "cs1", 27: "id", 28: "id", 32: "PWM", 33: "PWM", 35: "fs", 38: "di", 40: "do",
-}  # fmt: skip
+    3: "SDA",
+    5: "SCL",
+    7: "1W",
+    8: "TX",
+    10: "RX",
+    12: "PWM",
+    19: "out",
+    21: "in",
+    23: "clk",
+    24: "cs0",
+    26: "cs1",
+    27: "id",
+    28: "id",
+    32: "PWM",
+    33: "PWM",
+    35: "fs",
+    38: "di",
+    40: "do",
+}
 
 
 def short_name(pin: int) -> str:
@@ -92,8 +146,9 @@ def glow_ma(rated_ma: float, made_for_v: float, forward_v: float) -> float:
     return rated_ma * max(0.0, SIGNAL_V - forward_v) / (made_for_v - forward_v)
 
 
-def series_resistor_ohm(supply_v: float, forward_v: float, current_a: float,
-                        series: Series = "E24") -> float:  # fmt: skip
+def series_resistor_ohm(
+    supply_v: float, forward_v: float, current_a: float, series: Series = "E24"
+) -> float:
     """The next value of a series at or above (supply - forward) / current. [V], [A] -> [ohm]
 
     Raises

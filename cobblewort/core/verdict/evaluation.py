@@ -144,15 +144,39 @@ def _family(ruler: Aspect, own: list[Margin], told: list[Finding]) -> FamilyRepo
     measured = max((SEVERITY_RANK[margin.severity] for margin in own), default=0)
     if worst is None or (severity in ("problem", "tight") and measured < SEVERITY_RANK[severity]):
         return FamilyReport(
-            ruler.id, ruler.label, checked, severity, severity, None, finding, None, "", None, None,
-            None, None, why_not,
-        )  # fmt: skip
+            ruler.id,
+            ruler.label,
+            checked,
+            severity,
+            severity,
+            None,
+            finding,
+            None,
+            "",
+            None,
+            None,
+            None,
+            None,
+            why_not,
+        )
     of_it = (f.id for f in told if f.margin == worst.id and f.severity == severity)
     finding = next(of_it, finding)  # the bar and the sentence beside it are of one thing
     return FamilyReport(
-        ruler.id, ruler.label, checked, severity, worst.planned, worst.id, finding, worst.spare,
-        worst.unit, worst.ruler_share, worst.ruler_p05, worst.ruler_p95, _worst_case(own), why_not,
-    )  # fmt: skip
+        ruler.id,
+        ruler.label,
+        checked,
+        severity,
+        worst.planned,
+        worst.id,
+        finding,
+        worst.spare,
+        worst.unit,
+        worst.ruler_share,
+        worst.ruler_p05,
+        worst.ruler_p95,
+        _worst_case(own),
+        why_not,
+    )
 
 
 def _most_to_tell(margin: Margin) -> tuple[int, float, float, float]:
@@ -171,6 +195,9 @@ def _worst_case(own: list[Margin]) -> FamilyWorstCase | None:
     if tightest is None or tightest.worst_case is None:
         return None
     return FamilyWorstCase(
-        tightest.id, tightest.label, tightest.worst_case.spare, tightest.unit,
+        tightest.id,
+        tightest.label,
+        tightest.worst_case.spare,
+        tightest.unit,
         tightest.worst_case.ruler_share,
-    )  # fmt: skip
+    )

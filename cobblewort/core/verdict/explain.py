@@ -51,9 +51,18 @@ def explain(plan: Plan, catalogue: Catalogue, figure: str, samples: int = 256) -
     measure = next((_advice(doubt) for doubt in doubts if not _out_of_reach(doubt)), EMPTY)
     formula = found.formula
     return Working(
-        figure, found.label, formula.words, formula.expression, formula.inputs,
-        float(found.values[0]), found.unit, found.state, found.source, doubts, measure,
-    )  # fmt: skip
+        figure,
+        found.label,
+        formula.words,
+        formula.expression,
+        formula.inputs,
+        float(found.values[0]),
+        found.unit,
+        found.state,
+        found.source,
+        doubts,
+        measure,
+    )
 
 
 def explained(kit: Kit, figure: str) -> Explained | None:
@@ -71,17 +80,22 @@ def _margin_explained(kit: Kit, figure: str, rule: Rule) -> Explained | None:
             state = check.states.ids.index(margin.state)
             spare = check.spares(kit.samples)[state]
             return Explained(
-                f"Spare: {margin.label}", check.working(state), spare, margin.unit,
-                margin.state_label, rule.source,
-            )  # fmt: skip
+                f"Spare: {margin.label}",
+                check.working(state),
+                spare,
+                margin.unit,
+                margin.state_label,
+                rule.source,
+            )
     return None
 
 
 def _advice(doubt: Doubt) -> Text:
     return say(
         "Measure {value}: it accounts for {share} of the likely range.",
-        value=doubt.label, share=words.percent(doubt.share),
-    )  # fmt: skip
+        value=doubt.label,
+        share=words.percent(doubt.share),
+    )
 
 
 def _out_of_reach(doubt: Doubt) -> bool:

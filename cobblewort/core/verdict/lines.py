@@ -63,11 +63,22 @@ def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]
         changed = [] if newest is kept else _changes(kit.catalogue, kept, newest)
         reports.append(
             LineReport(
-                line.id, line.role, part.id, part.model, short_name(part), part.maker,
-                part.summary, line.quantity, line.owned, key_value(part), worst, part.origin,
-                newest.revision, changed,
+                line.id,
+                line.role,
+                part.id,
+                part.model,
+                short_name(part),
+                part.maker,
+                part.summary,
+                line.quantity,
+                line.owned,
+                key_value(part),
+                worst,
+                part.origin,
+                newest.revision,
+                changed,
             )
-        )  # fmt: skip
+        )
     return reports
 
 

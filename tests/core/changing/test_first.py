@@ -146,9 +146,14 @@ def test_the_place_narrows_the_choice() -> None:
 
 @pytest.mark.parametrize(
     ("power", "feed"),
-    [("mains", "mains"), ("poe", "poe"), ("vehicle", "vehicle"), ("battery", "battery"),
-     ("solar", "solar")],
-)  # fmt: skip
+    [
+        ("mains", "mains"),
+        ("poe", "poe"),
+        ("vehicle", "vehicle"),
+        ("battery", "battery"),
+        ("solar", "solar"),
+    ],
+)
 def test_the_supply_feeds_on_what_the_place_has(power: str, feed: str) -> None:
     """A climate logger at each of them, which nothing stops, at a place that the sun can feed."""
     place = shipped_places()["indoor-room"].place.model_copy(update={"power": power})
@@ -222,11 +227,17 @@ def test_repairs_look_for_single_steps_only() -> None:
     """Asked so, a fix is one step: the search for two would cost the time of the whole kit."""
     plan = kit_for("first-server").plan
     swapped = Plan.model_validate(
-        {**plan.model_dump(), "lines": [
-            {**entry.model_dump(), "part": "S06" if entry.role == "power_supply" else entry.part}
-            for entry in plan.lines
-        ]}
-    )  # fmt: skip
+        {
+            **plan.model_dump(),
+            "lines": [
+                {
+                    **entry.model_dump(),
+                    "part": "S06" if entry.role == "power_supply" else entry.part,
+                }
+                for entry in plan.lines
+            ],
+        }
+    )
     finding = next(f.id for f in checked(swapped).findings if f.severity == "problem")
     fixes = propose_fixes(swapped, shipped(), finding, chains=False)
     assert all(len({type(c) for c in fix.patch}) <= 3 for fix in fixes)

@@ -102,8 +102,13 @@ def test_candidates_are_judged_in_the_plan() -> None:
     """Each board: those that stop the plan stay, last, with the reason."""
     found = candidates(kit(*SMALL), shipped(), "board", "B06")
     assert {c.part for c in found if not c.part.startswith("any-")} == {
-        "B04", "B06", "B07", "B09", "B10", "B11"
-    }  # fmt: skip
+        "B04",
+        "B06",
+        "B07",
+        "B09",
+        "B10",
+        "B11",
+    }
     assert [bool(c.reason) for c in found] == sorted(bool(c.reason) for c in found)
     micro = next(c for c in found if c.part == "B04")
     assert micro.effect.source_delta_a is None, "what nothing feeds draws nothing to compare"

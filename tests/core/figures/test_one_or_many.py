@@ -49,11 +49,16 @@ def test_films_and_air_are_the_same_for_one_and_for_many(
         air = air_at((surface + around) / 2, 9e4)
         rayleigh = rayleigh_per_m3(air, surface - around) * cube_m3
         return [
-            air.density_kg_m3, air.viscosity_pa_s, air.conductivity_w_mk, air.prandtl,
-            air.expansion_1_k, nusselt_vertical_churchill_chu(rayleigh, air.prandtl),
-            nusselt_up_mcadams(rayleigh), nusselt_down_mcadams(rayleigh),
+            air.density_kg_m3,
+            air.viscosity_pa_s,
+            air.conductivity_w_mk,
+            air.prandtl,
+            air.expansion_1_k,
+            nusselt_vertical_churchill_chu(rayleigh, air.prandtl),
+            nusselt_up_mcadams(rayleigh),
+            nusselt_down_mcadams(rayleigh),
             radiation_w_m2k(0.8, surface, around),
-        ]  # fmt: skip
+        ]
 
     single = found(surface_k, air_k)
     many = found(np.array([[surface_k], [300.0]]), np.array([[air_k], [290.0]]))

@@ -85,5 +85,6 @@ def test_every_band_is_drawn_within_itself(values: list[float]) -> None:
 def test_a_level_that_no_air_can_carry_is_refused(level: float) -> None:
     """Above 194 dB the pressure between the waves would be less than none."""
     with pytest.raises(ValidationError, match="from 0 to 194"):
-        TypeAdapter(Level).validate_python({"nominal": level, "low": level, "high": level,
-                                            "basis": "estimate"})  # fmt: skip
+        TypeAdapter(Level).validate_python(
+            {"nominal": level, "low": level, "high": level, "basis": "estimate"}
+        )

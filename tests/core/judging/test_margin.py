@@ -10,9 +10,16 @@ from cobblewort.core.judging.states import LookedAt, State
 def check(value: object, limit: object, kind: str = "max", **fields: object) -> Check:
     """A check with a sentence that nobody reads."""
     return Check(  # type: ignore[arg-type]
-        "x", "X", "A", kind, np.array(value, dtype=float), np.array(limit, dtype=float),
-        lambda _: "", ("line",), **fields,
-    )  # fmt: skip
+        "x",
+        "X",
+        "A",
+        kind,
+        np.array(value, dtype=float),
+        np.array(limit, dtype=float),
+        lambda _: "",
+        ("line",),
+        **fields,
+    )
 
 
 def states(**others: bool) -> LookedAt:
@@ -126,11 +133,18 @@ def test_every_state_is_told() -> None:
 @pytest.mark.parametrize(
     ("planned", "at_once", "severity"),
     [
-        (1.0, 1.0, "ok"), (0.98, 0.98, "ok"), (0.97, 1.0, "tight"), (0.60, 1.0, "tight"),
-        (0.59, 1.0, "problem"), (1.0, 0.97, "note"), (1.0, 0.50, "note"), (1.0, 0.49, "tight"),
-        (0.97, 0.49, "tight"), (0.59, 0.0, "problem"),
+        (1.0, 1.0, "ok"),
+        (0.98, 0.98, "ok"),
+        (0.97, 1.0, "tight"),
+        (0.60, 1.0, "tight"),
+        (0.59, 1.0, "problem"),
+        (1.0, 0.97, "note"),
+        (1.0, 0.50, "note"),
+        (1.0, 0.49, "tight"),
+        (0.97, 0.49, "tight"),
+        (0.59, 0.0, "problem"),
     ],
-)  # fmt: skip
+)
 def test_what_slows_itself_is_judged_by_the_speed_it_keeps(
     planned: float, at_once: float, severity: str
 ) -> None:
@@ -180,6 +194,9 @@ def test_a_gap_is_measured_on_one_scale(limit: float, share: float) -> None:
 def test_each_severity_outweighs_the_one_before() -> None:
     """Sound, note, tight, stops."""
     assert sorted(SEVERITY_RANK, key=SEVERITY_RANK.__getitem__) == [
-        "ok", "note", "tight", "problem",
-    ]  # fmt: skip
+        "ok",
+        "note",
+        "tight",
+        "problem",
+    ]
     assert len(set(SEVERITY_RANK.values())) == len(SEVERITY_RANK)

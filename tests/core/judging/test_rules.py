@@ -67,17 +67,30 @@ SUN = {"power": "solar"}
 TRAY = ("2xB10", "2xS03", "2xM02", "2xK05", "E14")
 
 COPIES = {
-    "id": "copies", "text": "copies", "source": "storage", "target": "network", "amount_gb": 10,
-}  # fmt: skip
+    "id": "copies",
+    "text": "copies",
+    "source": "storage",
+    "target": "network",
+    "amount_gb": 10,
+}
 CALLS = {
-    "id": "calls", "text": "calls", "source": "audio_in", "target": "storage", "stream_mb_s": 0.768,
-    "hours_a_day": 1.2, "stays": True,
-}  # fmt: skip
+    "id": "calls",
+    "text": "calls",
+    "source": "audio_in",
+    "target": "storage",
+    "stream_mb_s": 0.768,
+    "hours_a_day": 1.2,
+    "stays": True,
+}
 ADAPTER = {
-    "id": "X91", "kind": "device", "part_class": "usb2_device", "maker": "Clinkerbeck",
-    "model": "Wire Thousand", "offers": {"ethernet": {"amount": 115}},
+    "id": "X91",
+    "kind": "device",
+    "part_class": "usb2_device",
+    "maker": "Clinkerbeck",
+    "model": "Wire Thousand",
+    "offers": {"ethernet": {"amount": 115}},
     "rates": {"network_mbit_s": 1000},
-}  # fmt: skip
+}
 
 
 def nobody_states_the_wire() -> Catalogue:

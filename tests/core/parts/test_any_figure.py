@@ -14,8 +14,27 @@ from cobblewort.core.parts.model import Part
 from cobblewort.core.parts.sheet import SheetFigure, with_figures
 from tests.kits import checked, kit, shipped
 
-ONE_OF_EACH = ("B10", "S03", "S12", "S30", "C02", "H03", "M02", "D06", "D11", "A06", "A12", "X04",
-               "X28", "K03", "K05", "E03", "E11", "F01", "T04")  # fmt: skip
+ONE_OF_EACH = (
+    "B10",
+    "S03",
+    "S12",
+    "S30",
+    "C02",
+    "H03",
+    "M02",
+    "D06",
+    "D11",
+    "A06",
+    "A12",
+    "X04",
+    "X28",
+    "K03",
+    "K05",
+    "E03",
+    "E11",
+    "F01",
+    "T04",
+)
 KITS = {
     "board": ("S03", "M02", "K03", "E03"),
     "power_supply": ("B10", "C02", "M02", "K03", "E03"),
@@ -41,9 +60,10 @@ def accepted(part: Part, figure: SheetFigure, *, middle: bool) -> Iterator[dict[
     @cache
     def with_value(value: float) -> dict[str, Any] | None:
         changed = with_figures(
-            catalogue.sheet(part), dict(catalogue.document(part)),
+            catalogue.sheet(part),
+            dict(catalogue.document(part)),
             {figure.path: {"nominal": value, "basis": "estimate"}},
-        )  # fmt: skip
+        )
         try:
             catalogue.complete(changed)
         except InputError:
@@ -80,8 +100,11 @@ def test_any_figure_that_a_form_accepts_can_be_judged(part_id: str) -> None:
 
 def test_a_source_with_a_voltage_behind_a_converter() -> None:
     """The supply sets its rail; reports, ways out and workings are there all the same."""
-    odd = {**shipped().document(shipped().part("S03")), "id": "S03",
-           "rails": {"out": {"out_v": 5.0, "efficiency": 0.92}}}  # fmt: skip
+    odd = {
+        **shipped().document(shipped().part("S03")),
+        "id": "S03",
+        "rails": {"out": {"out_v": 5.0, "efficiency": 0.92}},
+    }
     catalogue = shipped().extended([odd])
     plan = kit("B10", "S03", "M02", "X06", "X07", "E03")
     report = checked(plan, 16, catalogue)

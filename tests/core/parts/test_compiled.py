@@ -49,5 +49,7 @@ def test_a_figure_can_be_moved_to_an_end_of_its_band() -> None:
     load = CompiledPart(part, 1, Moved("loads.own", "low")).loads["own"]
     own = part.loads["own"]
     assert [load.row(name)[0] for name in ("idle", "normal", "peak")] == [
-        own.idle.low, own.normal.low, own.peak.low,
-    ]  # fmt: skip
+        own.idle.low,
+        own.normal.low,
+        own.peak.low,
+    ]

@@ -67,8 +67,14 @@ def test_absurd_figures_give_sentences_or_a_judgement(part_id: str) -> None:
 )
 def test_a_thermal_figure_out_of_its_range(field: str, figure: float, sentence: str) -> None:
     """The sentence names the field and the range."""
-    document = {"id": "x", "kind": "board", "part_class": "fast_card", "maker": "m", "model": "x",
-                "board_heat": {field: figure}}  # fmt: skip
+    document = {
+        "id": "x",
+        "kind": "board",
+        "part_class": "fast_card",
+        "maker": "m",
+        "model": "x",
+        "board_heat": {field: figure},
+    }
     with pytest.raises(InputError, match=sentence) as caught:
         shipped().extended([document])
     assert caught.value.problems[0][0] == f"parts.0.board_heat.{field}"
@@ -76,8 +82,14 @@ def test_a_thermal_figure_out_of_its_range(field: str, figure: float, sentence: 
 
 def test_a_load_that_falls_is_refused() -> None:
     """Idle above peak is a slip of the pen."""
-    document = {"id": "x", "kind": "board", "part_class": "fast_card", "maker": "m", "model": "x",
-                "loads": {"own": {"idle": 9, "normal": 5, "peak": 10}}}  # fmt: skip
+    document = {
+        "id": "x",
+        "kind": "board",
+        "part_class": "fast_card",
+        "maker": "m",
+        "model": "x",
+        "loads": {"own": {"idle": 9, "normal": 5, "peak": 10}},
+    }
     with pytest.raises(InputError, match="must rise in that order"):
         shipped().extended([document])
 

@@ -9,9 +9,15 @@ from cobblewort.core.parts.sheet import PartSheet, changed_figures, with_figures
 from tests.kits import shipped
 
 DOCUMENT: dict[str, Any] = {
-    "id": "mine", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "Mine",
-    "price": "40", "loads": {"own": {"peak": 6.5}}, "stack": {"above_mm": 17},
-}  # fmt: skip
+    "id": "mine",
+    "kind": "board",
+    "part_class": "middle_card",
+    "maker": "m",
+    "model": "Mine",
+    "price": "40",
+    "loads": {"own": {"peak": 6.5}},
+    "stack": {"above_mm": 17},
+}
 
 
 def sheet(document: dict[str, Any] = DOCUMENT) -> PartSheet:
@@ -57,10 +63,14 @@ def test_every_part_of_the_cupboard_has_a_readable_sheet(part: Any) -> None:
 def test_a_measured_figure_is_written_with_its_basis_and_read_back() -> None:
     """3 % either way; a data sheet's figure is written bare."""
     changed = with_figures(
-        sheet(), DOCUMENT,
-        {"loads.own.idle": {"nominal": 2.5, "basis": "measured"},
-         "stack.length_mm": {"nominal": 85.5}, "voltages.undervoltage_v": {"nominal": 4.7}},
-    )  # fmt: skip
+        sheet(),
+        DOCUMENT,
+        {
+            "loads.own.idle": {"nominal": 2.5, "basis": "measured"},
+            "stack.length_mm": {"nominal": 85.5},
+            "voltages.undervoltage_v": {"nominal": 4.7},
+        },
+    )
     assert changed["stack"] == {"above_mm": 17, "length_mm": 85.5}
     assert changed["voltages"] == {"undervoltage_v": 4.7}
     idle = figure(sheet(changed), "loads.own.idle")

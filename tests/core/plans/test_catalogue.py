@@ -145,8 +145,14 @@ def test_an_empty_catalogue_lists_nothing() -> None:
 
 def test_a_plan_keeps_the_figures_it_was_made_with() -> None:
     """A line that names a revision gets that one; one that names none gets the newest."""
-    old = {"id": "mine", "kind": "device", "part_class": "usb2_device", "maker": "m", "model": "x",
-           "loads": {"own": {"peak": 0.5}}}  # fmt: skip
+    old = {
+        "id": "mine",
+        "kind": "device",
+        "part_class": "usb2_device",
+        "maker": "m",
+        "model": "x",
+        "loads": {"own": {"peak": 0.5}},
+    }
     new = {**old, "revision": 2, "loads": {"own": {"peak": 0.6}}}
     catalogue = Catalogue.from_documents([new], shipped_classes(), {("mine", 1): old})
     line = Line(id="a", role="add_on", part="mine")

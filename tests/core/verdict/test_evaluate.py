@@ -47,10 +47,18 @@ def test_the_choir_recorder_shows_its_three_mistakes() -> None:
 def test_the_repaired_choir_recorder_is_stopped_by_nothing() -> None:
     """Supply that announces 5 A, a short second drive, a clip-on cooler."""
     plan = kit(
-        "B10", "S03", "M02", "D06", "D04", "A06", "X06", "K05", "E03",
+        "B10",
+        "S03",
+        "M02",
+        "D06",
+        "D04",
+        "A06",
+        "X06",
+        "K05",
+        "E03",
         place={"ambient_max_c": 26},
         schedule=[{"name": "recording", "hours": 2.5, "activity": "light"}],
-    )  # fmt: skip
+    )
     assert checked(plan, 256).count("problem") == 0
 
 
@@ -58,11 +66,19 @@ def test_seven_rulers_in_their_order() -> None:
     """Those with nothing to look at say what is missing."""
     report = checked(kit(*SMALL))
     assert [f.id for f in report.families] == [
-        "fit", "power", "heat", "data", "lifetime", "cost", "noise",
-    ]  # fmt: skip
+        "fit",
+        "power",
+        "heat",
+        "data",
+        "lifetime",
+        "cost",
+        "noise",
+    ]
     assert {f.id: f.why_not for f in report.families if not f.checked} == {
-        "data": "no transfers", "cost": "no budget", "noise": "no noise limit",
-    }  # fmt: skip
+        "data": "no transfers",
+        "cost": "no budget",
+        "noise": "no noise limit",
+    }
     missing = {f.id: f.why_not for f in checked(kit("M02")).families}
     assert (missing["power"], missing["heat"]) == ("no power supply", "no board")
     assert {f.id: f.why_not for f in checked(kit("B06")).families}[
@@ -188,8 +204,12 @@ def test_a_wider_input_band_never_narrows_an_output_band(narrow: float, more: fl
     """
 
     def band(share: float) -> float:
-        figure = {"nominal": 6.2, "low": 6.2 * (1 - share), "high": 6.2 * (1 + share),
-                  "basis": "estimate"}  # fmt: skip
+        figure = {
+            "nominal": 6.2,
+            "low": 6.2 * (1 - share),
+            "high": 6.2 * (1 + share),
+            "basis": "estimate",
+        }
         base = PART.dump_python(shipped().part("B06"), mode="json")
         base["loads"]["own"]["peak"] = figure
         report = checked(kit(*SMALL), 256, shipped().extended([base]))
@@ -244,8 +264,17 @@ def test_every_rule_explains_itself() -> None:
 def test_the_list_of_aspects_and_the_report_agree() -> None:
     """Each aspect that lays something out has its field, and each field its aspect."""
     laid_out = {aspect.id for aspect in ASPECTS if aspect.report is not None}
-    general = {"plan", "samples", "severity", "families", "margins", "findings", "done", "lines",
-               "next_step"}  # fmt: skip
+    general = {
+        "plan",
+        "samples",
+        "severity",
+        "families",
+        "margins",
+        "findings",
+        "done",
+        "lines",
+        "next_step",
+    }
     assert {field.name for field in fields(Report)} - general == laid_out
 
 

@@ -16,10 +16,23 @@ from cobblewort.formats.shipped import shipped_classes, shipped_parts
 from tests.kits import SMALL, checked, demo, kit, shipped
 
 BIG = kit(
-    "B10", "S05", "C02", "M02", "A06", "D06", "D04", "H03", "A12", "D11", "X06", "X07", "K05",
+    "B10",
+    "S05",
+    "C02",
+    "M02",
+    "A06",
+    "D06",
+    "D04",
+    "H03",
+    "A12",
+    "D11",
+    "X06",
+    "X07",
+    "K05",
     "E03",
-    budget="500", place={"ambient_max_c": 43},
-)  # fmt: skip
+    budget="500",
+    place={"ambient_max_c": 43},
+)
 TO_AND_FRO: list[dict[str, Any]] = [
     {"id": "in", "text": "in", "source": "network", "target": "storage", "amount_gb": 200},
     {
@@ -98,9 +111,12 @@ PLANS = {
 }
 
 OPERATORS: dict[type[ast.operator], Callable[[float, float], float]] = {
-    ast.Add: operator.add, ast.Sub: operator.sub, ast.Mult: operator.mul, ast.Div: operator.truediv,
+    ast.Add: operator.add,
+    ast.Sub: operator.sub,
+    ast.Mult: operator.mul,
+    ast.Div: operator.truediv,
     ast.Pow: operator.pow,
-}  # fmt: skip
+}
 
 
 def worked_out(working: Working) -> float:
@@ -180,9 +196,12 @@ def test_inputs_say_what_they_rest_on() -> None:
     working = explain(BIG, shipped(), "PWR-02:S05#1.out", samples=1)
     basis = {term.symbol: term.basis for term in working.inputs}
     assert basis == {
-        "I_rated": "datasheet", "k": "datasheet", "T": "plan", "T_full": "datasheet",
+        "I_rated": "datasheet",
+        "k": "datasheet",
+        "T": "plan",
+        "T_full": "datasheet",
         "I": "calculated",
-    }  # fmt: skip
+    }
     flag = explain(BIG, shipped(), "PWR-07:X07#1", samples=1)
     assert {term.basis for term in flag.inputs} == {"calculated", "standard"}
     brownout = explain(BIG, shipped(), "PWR-06:B10#1.brownout", samples=1)
@@ -218,9 +237,19 @@ def test_what_has_no_band_has_no_doubts() -> None:
 
 @pytest.mark.parametrize(
     "figure",
-    ["", "nope", "PWR-02:none", "rail:none:a@idle", "rail:B10#1.main:x@idle",
-     "rail:B10#1.main:a@never", "heat:die@never", "heat:moon@idle", "NEED-01:x", "cost:none"],
-)  # fmt: skip
+    [
+        "",
+        "nope",
+        "PWR-02:none",
+        "rail:none:a@idle",
+        "rail:B10#1.main:x@idle",
+        "rail:B10#1.main:a@never",
+        "heat:die@never",
+        "heat:moon@idle",
+        "NEED-01:x",
+        "cost:none",
+    ],
+)
 def test_a_figure_that_is_not_there(figure: str) -> None:
     """A sentence, never a traceback."""
     with pytest.raises(InputError, match="has no value"):
@@ -253,9 +282,14 @@ def test_only_what_moves_a_figure_is_doubted() -> None:
 
 def test_a_doubt_of_a_part_that_the_plan_carries() -> None:
     """Its figures are moved like any other."""
-    own = {**shipped().document(shipped().part("A12")), "id": "P1", "model": "Mine",
-           "loads": {"own": {"idle": [0.1, 0.3, 0.9], "normal": [0.2, 0.8, 2.0],
-                             "peak": [0.2, 1.0, 3.0]}}}  # fmt: skip
+    own = {
+        **shipped().document(shipped().part("A12")),
+        "id": "P1",
+        "model": "Mine",
+        "loads": {
+            "own": {"idle": [0.1, 0.3, 0.9], "normal": [0.2, 0.8, 2.0], "peak": [0.2, 1.0, 3.0]}
+        },
+    }
     lines = [*kit(*SMALL).lines, {"id": "mine", "role": "add_on", "part": "P1"}]
     plan = Plan.model_validate({"name": "carried", "lines": lines, "parts": [own]})
     board = next(m for m in checked(plan).margins if m.rule == "PWR-02")

@@ -63,10 +63,13 @@ def test_an_effect_is_the_difference_of_two_reports(plan_id: str, supply: str) -
 
 @settings(max_examples=40, deadline=None)
 @given(
-    st.lists(st.sampled_from(["X03", "X05", "X07", "X08", "X09", "X17", "X28", "X30"]), max_size=5,
-             unique=True),
+    st.lists(
+        st.sampled_from(["X03", "X05", "X07", "X08", "X09", "X17", "X28", "X30"]),
+        max_size=5,
+        unique=True,
+    ),
     st.sampled_from(["X03", "X05", "X07", "X08", "X09", "X17", "X28", "X30", "X39", "K05"]),
-)  # fmt: skip
+)
 def test_one_more_part_never_takes_a_function_away(parts: list[str], more: str) -> None:
     """Property: what was met stays met when something is added."""
     requirements: list[dict[str, Any]] = [

@@ -75,8 +75,11 @@ def test_every_field_of_a_plan_is_a_facet() -> None:
     read_as_something_else = {"format", "lines", "parts", "place"}
     fields = set(Plan.model_fields) - read_as_something_else
     assert fields | {f"place.{name}" for name in type(plan.place).model_fields} == set(FACETS) - {
-        "items", "built", "connected", "catalogue",
-    }  # fmt: skip
+        "items",
+        "built",
+        "connected",
+        "catalogue",
+    }
     for patch, facets in (
         ({"budget": "3"}, {"budget"}),
         ({"copies": 2}, {"copies"}),

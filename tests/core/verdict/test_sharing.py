@@ -34,8 +34,18 @@ from cobblewort.core.verdict.evaluation import Evaluation
 from tests.kits import SMALL, kit, shipped
 from tests.plans import PLANS, chain, changes
 
-ALL = {fit_of, stack_of, space_of, fasteners_of, header_of, power_of, heat_of, cost_of, noise_of,
-       requirements_of}  # fmt: skip
+ALL = {
+    fit_of,
+    stack_of,
+    space_of,
+    fasteners_of,
+    header_of,
+    power_of,
+    heat_of,
+    cost_of,
+    noise_of,
+    requirements_of,
+}
 
 
 def worked_out(plan: Plan) -> Kit:
@@ -85,8 +95,15 @@ def test_a_warmer_day_leaves_what_hangs_there_as_it_is() -> None:
     """Loads, limits and what else is on offer; not voltages, as copper is warmer then."""
     plan = kit(*SMALL)
     before = worked_out(plan)
-    mounting = (fit_of, hung_of, loaded_of, rail_limits_of, socket_limits_of, sources_of,
-                better_buys_of)  # fmt: skip
+    mounting = (
+        fit_of,
+        hung_of,
+        loaded_of,
+        rail_limits_of,
+        socket_limits_of,
+        sources_of,
+        better_buys_of,
+    )
     for wanted in mounting:
         wanted(before)
     warmer = SetFields(fields={"place": {"ambient_max_c": 41}})

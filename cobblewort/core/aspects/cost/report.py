@@ -34,6 +34,12 @@ def cost_report(kit: Kit, _: Sequence[Margin]) -> CostReport:
     cost = cost_of(kit)
     unknown = [line.id for line in (*cost.unknown, *cost.other_currency)]
     return CostReport(
-        kit.plan.currency, kit.plan.copies, cost.total, cost.further, cost.owned_value,
-        kit.plan.budget, unknown, cost.lines,
-    )  # fmt: skip
+        kit.plan.currency,
+        kit.plan.copies,
+        cost.total,
+        cost.further,
+        cost.owned_value,
+        kit.plan.budget,
+        unknown,
+        cost.lines,
+    )

@@ -17,14 +17,16 @@ from cobblewort.core.text import Figure, Text, say
 
 
 @rule(
-    "COST-01", "cost", "The kit stays within its budget",
+    "COST-01",
+    "cost",
+    "The kit stays within its budget",
     why="Small parts such as cables and cards add up.",
     formula="sum of price x quantity x copies over parts that are neither owned nor borrowed <= "
-            "budget",
+    "budget",
     source="common practice",
     reads=(cost_of, "budget", "copies", "currency"),
     remedies=(cheaper,),
-)  # fmt: skip
+)
 def budget(kit: Kit) -> Iterator[Check]:
     """What is still to be bought against the budget; silent without one."""
     cost = cost_of(kit)
@@ -37,8 +39,9 @@ def budget(kit: Kit) -> Iterator[Check]:
         return say(
             "{what} {cost}; the budget is {budget}.",
             what="The kit costs" if copies == 1 else f"{copies} copies of the kit cost",
-            cost=words.money(margin.value, currency), budget=words.money(margin.limit, currency),
-        )  # fmt: skip
+            cost=words.money(margin.value, currency),
+            budget=words.money(margin.limit, currency),
+        )
 
     def working(state: int) -> Sum:
         del state
@@ -51,19 +54,28 @@ def budget(kit: Kit) -> Iterator[Check]:
     total, limit = float(cost.total), float(kit.plan.budget)
     lines = tuple(c.line for c in cost.lines if c.to_pay)
     yield Check(
-        "budget", "Cost against budget", currency, "max", total, limit, sentence, lines,
+        "budget",
+        "Cost against budget",
+        currency,
+        "max",
+        total,
+        limit,
+        sentence,
+        lines,
         working=working,
-    )  # fmt: skip
+    )
 
 
 @rule(
-    "COST-02", "cost", "Every price is known",
+    "COST-02",
+    "cost",
+    "Every price is known",
     why="A missing price makes the total too low.",
     formula="each bought line has a price in the plan's currency, or in one with a rate",
     source="common practice",
     reads=(cost_of, "catalogue", "currency"),
     remedies=(remove_named,),
-)  # fmt: skip
+)
 def prices_known(kit: Kit) -> Iterator[Observation]:
     """Lines that the sum leaves out, and why."""
     cost = cost_of(kit)
@@ -74,15 +86,21 @@ def prices_known(kit: Kit) -> Iterator[Observation]:
         for line in lines:
             name = kit.catalogue.of_line(line).model
             yield Observation(
-                line.id, "note",
-                say("Not checked: the price of {part}. {why}. The total leaves it out.", part=name,
-                    why=why),
+                line.id,
+                "note",
+                say(
+                    "Not checked: the price of {part}. {why}. The total leaves it out.",
+                    part=name,
+                    why=why,
+                ),
                 (line.id,),
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "COST-03", "cost", "No better offer is known",
+    "COST-03",
+    "cost",
+    "No better offer is known",
     why="A ready-made device can cost less than the kit, and a larger drive or a newer board "
     "hardly more.",
     formula="price of the ready-made device / cost of the kit for one copy, with owned parts at "
@@ -90,7 +108,7 @@ def prices_known(kit: Kit) -> Iterator[Observation]:
     "the same kind, over 2.1 times as fast (parity, one core) for at most 1.35 of its price",
     source="common practice",
     reads=(cost_of, better_buys_of, "ready_made", "currency"),
-)  # fmt: skip
+)
 def compared(kit: Kit) -> Iterator[Observation]:
     """How often the kit's price goes into that of a ready-made; storage with a cheaper and larger
     one beside it, boards with a much faster one for little more.
@@ -103,12 +121,16 @@ def compared(kit: Kit) -> Iterator[Observation]:
         if times >= 1:
             told = say(
                 "{name} costs {price}, {times} times as much as this kit.",
-                name=name, price=price, times=Figure(times, "", 1),
-            )  # fmt: skip
+                name=name,
+                price=price,
+                times=Figure(times, "", 1),
+            )
         else:
             told = say(
                 "{name} costs {price}, this kit {own}. Consider buying it instead.",
-                name=name, price=price, own=words.money(own, kit.plan.currency),
-            )  # fmt: skip
+                name=name,
+                price=price,
+                own=words.money(own, kit.plan.currency),
+            )
         yield Observation("ready-made", "note", told)
     yield from better_buys_of(kit)

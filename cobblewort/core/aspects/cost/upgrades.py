@@ -16,9 +16,7 @@ _MUCH_FASTER, _LITTLE_MORE = 2.1, Decimal("1.35")
 """A board is the better buy where it is more than twice as fast for about a third more: a guess."""
 
 
-@derived(
-    "connected", "catalogue", "currency", "rates", "place.ambient_min_c", "place.power"
-)  # fmt: skip
+@derived("connected", "catalogue", "currency", "rates", "place.ambient_min_c", "place.power")
 def better_buys_of(kit: Kit) -> list[Observation]:
     """Boards with a much faster one for little more, and storage with a cheaper and larger one."""
     chosen = [(line, part) for line, part in kit.connected.by_line() if not line.owned]
@@ -31,9 +29,11 @@ def better_buys_of(kit: Kit) -> list[Observation]:
             price = words.money(kit.plan.price_of(better) or 0, kit.plan.currency)
             text = say(
                 "{better} holds {capacity} for {price}: more than {part}, for less money.",
-                better=better.model, capacity=words.counted(better.storage.capacity_gb, "GB"),
-                price=price, part=part.model,
-            )  # fmt: skip
+                better=better.model,
+                capacity=words.counted(better.storage.capacity_gb, "GB"),
+                price=price,
+                part=part.model,
+            )
             found.append(Observation(line.id, "note", text, (line.id,)))
     return found
 
@@ -52,22 +52,28 @@ def _faster_boards(kit: Kit, boards: Sequence[tuple[Line, Part]]) -> Iterator[Ob
         found = [
             (other.parity_mb_s.nominal / part.parity_mb_s.nominal, price, other)
             for other in kit.catalogue.parts(("board",))
-            if other.parity_mb_s is not None and (price := plan.price_of(other)) is not None
-            and other.origin != "typical" and own < price <= own * _LITTLE_MORE
+            if other.parity_mb_s is not None
+            and (price := plan.price_of(other)) is not None
+            and other.origin != "typical"
+            and own < price <= own * _LITTLE_MORE
             and _stands_alike(other, part)
             and (other.ambient_min_c is None or other.ambient_min_c <= place.ambient_min_c)
-        ]  # fmt: skip
+        ]
         times, price, better = max(found, key=lambda entry: entry[0], default=(0.0, own, part))
         if times > _MUCH_FASTER:
             more = words.money(price - own, plan.currency)
             yield Observation(
-                line.id, "note",
+                line.id,
+                "note",
                 say(
                     "{better} costs {more} more than {part} and is {times} times as fast.",
-                    better=better.model, more=more, part=part.model, times=Figure(times, "", 1),
+                    better=better.model,
+                    more=more,
+                    part=part.model,
+                    times=Figure(times, "", 1),
                 ),
                 (line.id,),
-            )  # fmt: skip
+            )
 
 
 def _stands_alike(other: Part, than: Part) -> bool:
@@ -87,13 +93,17 @@ def _larger_for_less(plan: Plan, part: Part, offered: Sequence[Part]) -> Part | 
         return None
     capacity_gb = part.storage.capacity_gb
     found = [
-        (other.storage.capacity_gb, other) for other in offered
-        if other.storage is not None and other.storage.capacity_gb > capacity_gb
-        and other.kind == part.kind and other.origin != "typical"
-        and (price := plan.price_of(other)) is not None and price < own
+        (other.storage.capacity_gb, other)
+        for other in offered
+        if other.storage is not None
+        and other.storage.capacity_gb > capacity_gb
+        and other.kind == part.kind
+        and other.origin != "typical"
+        and (price := plan.price_of(other)) is not None
+        and price < own
         and _as_good(other, part)
         and (other.ambient_min_c is None or other.ambient_min_c <= coldest_c)
-    ]  # fmt: skip
+    ]
     return max(found, key=lambda entry: entry[0])[1] if found else None
 
 
@@ -107,9 +117,10 @@ def _as_good(other: Part, than: Part) -> bool:
         if one is None or (one.size, one.protocol, one.spins) != shape:
             return False
         figures = [
-            (one.read_mb_s, two.read_mb_s), (one.write_mb_s, two.write_mb_s),
+            (one.read_mb_s, two.read_mb_s),
+            (one.write_mb_s, two.write_mb_s),
             (one.endurance_tb, two.endurance_tb),
-        ]  # fmt: skip
+        ]
     elif other.storage is None or than.storage is None or than.storage.endurance_tb is None:
         return False
     else:

@@ -23,7 +23,10 @@ def explained(kit: Kit, figure: str) -> Explained | None:
             inputs.append(
                 computed_term(symbol, names[line.line], currency, float(line.to_pay), None)
             )
-    formula = Sum("sum of all parts that are neither owned nor borrowed",
-                  " + ".join(term.symbol for term in inputs) or "0", inputs)  # fmt: skip
+    formula = Sum(
+        "sum of all parts that are neither owned nor borrowed",
+        " + ".join(term.symbol for term in inputs) or "0",
+        inputs,
+    )
     total = np.full(kit.samples, float(cost.total))
     return Explained("Total cost", formula, total, currency, "", RULES["COST-01"].source)

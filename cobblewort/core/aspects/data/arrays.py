@@ -89,9 +89,13 @@ def may_fail(layout: Layout, disks: int) -> int:
 def written_to_each(layout: Layout, disks: int) -> float:
     """Bytes written to each disk for a byte of data, spread over all; of separate ones to one."""
     return {
-        "separate": 1.0, "stripe": 1 / disks, "mirror": 1.0, "striped_mirrors": 2 / disks,
-        "parity": 1 / max(1, disks - 1), "double_parity": 1 / max(1, disks - 2),
-    }[layout]  # fmt: skip
+        "separate": 1.0,
+        "stripe": 1 / disks,
+        "mirror": 1.0,
+        "striped_mirrors": 2 / disks,
+        "parity": 1 / max(1, disks - 1),
+        "double_parity": 1 / max(1, disks - 2),
+    }[layout]
 
 
 def read_from_each(layout: Layout, disks: int) -> list[float]:

@@ -219,7 +219,7 @@ def without(link: Link, routes: Sequence[Route], place: int) -> list[Route]:
     }
     changed[place] = Route(
         old.transfer, old.begins, old.links, load, old.file_s, old.items, old.network
-    )  # fmt: skip
+    )
     return changed
 
 
@@ -227,9 +227,14 @@ def _nominal(route: Route) -> Route:
     """The same way at nominal figures alone."""
     load: dict[str, Quantity] = {name: nominal(share) for name, share in route.load.items()}
     return Route(
-        route.transfer, route.begins, route.links, load, nominal(route.file_s), route.items,
+        route.transfer,
+        route.begins,
+        route.links,
+        load,
+        nominal(route.file_s),
+        route.items,
         route.network,
-    )  # fmt: skip
+    )
 
 
 def betters(situation: Situation, transfer_id: str, most: int = 2) -> list[Better]:
@@ -287,9 +292,12 @@ def _asked(requirements: Sequence[Requirement], result: DataResult, router: Rout
         ]
         if not own:
             transfer = Transfer(
-                id=requirement.id, text=requirement.text, source="program",
-                target="network" if wire else "wifi", amount_gb=1,
-            )  # fmt: skip
+                id=requirement.id,
+                text=requirement.text,
+                source="program",
+                target="network" if wire else "wifi",
+                amount_gb=1,
+            )
             route = router.route(transfer)
             if not any(link.kind in ("ethernet", "wifi") for link in route.links):
                 continue

@@ -158,15 +158,29 @@ def _moved(kit: Kit, situation: Situation, at: Moved) -> MovedReport:
     low, high = _band(minutes)
     bottleneck = at.bottleneck
     return MovedReport(
-        transfer.id, transfer.text, transfer.rate_mb_s is not None, nominal(at.rate_mb_s),
-        nominal(at.could_mb_s), transfer.rate_mb_s or transfer.least_mb_s, transfer.amount_gb,
-        None if minutes is None else nominal(minutes), low, high, transfer.within_min,
-        _buffer_mb(kit, at), _small_mb_s(at, kit), None if bottleneck is None else bottleneck.id,
-        "" if bottleneck is None else bottleneck.label, _asked_by(kit, at), at.route.begins,
+        transfer.id,
+        transfer.text,
+        transfer.rate_mb_s is not None,
+        nominal(at.rate_mb_s),
+        nominal(at.could_mb_s),
+        transfer.rate_mb_s or transfer.least_mb_s,
+        transfer.amount_gb,
+        None if minutes is None else nominal(minutes),
+        low,
+        high,
+        transfer.within_min,
+        _buffer_mb(kit, at),
+        _small_mb_s(at, kit),
+        None if bottleneck is None else bottleneck.id,
+        "" if bottleneck is None else bottleneck.label,
+        _asked_by(kit, at),
+        at.route.begins,
         _links(situation, at),
-        [BetterReport(b.rate_mb_s, "" if b.bottleneck is None else b.bottleneck.label)
-         for b in betters(situation, transfer.id)],
-    )  # fmt: skip
+        [
+            BetterReport(b.rate_mb_s, "" if b.bottleneck is None else b.bottleneck.label)
+            for b in betters(situation, transfer.id)
+        ],
+    )
 
 
 def _asked_by(kit: Kit, at: Moved) -> list[str]:
@@ -238,11 +252,19 @@ def _link(situation: Situation, at: Moved, link: Link, leads_to: str) -> LinkRep
     alone = 1 / nominal(at.route.load[link.id])
     others = [m.route.transfer.text for m, _ in loads if m is not at]
     return LinkReport(
-        link.id, link.label, link.kind, leads_to, link.note, alone, min(used, 1.0) * alone,
-        nominal(at.rate_mb_s), used > _FULL_SHARE, others,
+        link.id,
+        link.label,
+        link.kind,
+        leads_to,
+        link.note,
+        alone,
+        min(used, 1.0) * alone,
+        nominal(at.rate_mb_s),
+        used > _FULL_SHARE,
+        others,
         None if link.item is None else link.item.line.id,
         figure_of(at.route.transfer.id, link.id),
-    )  # fmt: skip
+    )
 
 
 def _layouts(kit: Kit) -> Iterator[LayoutReport]:
@@ -267,10 +289,22 @@ def _layouts(kit: Kit) -> Iterator[LayoutReport]:
             unreadable = _unreadable(kit, layout, sizes) if fails else None
         cost = price / Decimal(usable_gb / 1000) if price is not None and usable_gb else None
         yield LayoutReport(
-            layout, facts.label, facts.speaks_for, layout == kit.plan.storage_use.layout, able,
-            facts.least, usable_gb, tib(usable_gb), fails, read, write, settle, lost, unreadable,
+            layout,
+            facts.label,
+            facts.speaks_for,
+            layout == kit.plan.storage_use.layout,
+            able,
+            facts.least,
+            usable_gb,
+            tib(usable_gb),
+            fails,
+            read,
+            write,
+            settle,
+            lost,
+            unreadable,
             None if cost is None else cost.quantize(Decimal("0.01")),
-        )  # fmt: skip
+        )
 
 
 def _price(kit: Kit) -> Decimal | None:

@@ -24,13 +24,24 @@ from cobblewort.core.plans.plan import NOT_OF_IT, End, Layout, Protocol, Storage
 from cobblewort.core.standards import ethernet
 
 LinkKind = Literal[
-    "ethernet", "wifi", "usb2", "usb3", "pcie", "sata", "bridge", "slot", "processor", "medium",
+    "ethernet",
+    "wifi",
+    "usb2",
+    "usb3",
+    "pcie",
+    "sata",
+    "bridge",
+    "slot",
+    "processor",
+    "medium",
     "files",
-]  # fmt: skip
+]
 _SENSES: dict[End, FunctionId] = {
-    "camera": "camera", "audio_in": "audio_in", "video_in": "video_in",
+    "camera": "camera",
+    "audio_in": "audio_in",
+    "video_in": "video_in",
     "sdr": "sdr",
-}  # fmt: skip
+}
 
 
 @dataclass(slots=True)
@@ -221,9 +232,8 @@ class Router:
             direction = "" if step.half_duplex else f":{way}"
             told = "one direction at a time" if step.half_duplex else ""
             links.append(
-                Link(step.id + direction, step.label, step.kind, usable, step.enters,
-                     note=told)
-            )  # fmt: skip
+                Link(step.id + direction, step.label, step.kind, usable, step.enters, note=told)
+            )
         return links
 
     def _sense(self, function: FunctionId, way: str) -> _Side:
@@ -251,9 +261,13 @@ class Router:
             stated = self._figure(giver, "rates.radio_mb_s")
             usual_mb_s = drawn("radio", typical_rates.RADIO_MB_S, self.samples)
             link = Link(
-                f"{giver.id}/radio", "radio, through one wall", "wifi",
-                usual_mb_s if stated is None else stated, giver, note="one direction at a time",
-            )  # fmt: skip
+                f"{giver.id}/radio",
+                "radio, through one wall",
+                "wifi",
+                usual_mb_s if stated is None else stated,
+                giver,
+                note="one direction at a time",
+            )
             more = [drawn("radio/file", typical_rates.FILE_MS_BY_RADIO, self.samples)]
         links = [link, *self._steps(steps, way)]
         return _Side(links, _FAR_END[end], [giver], more, giver)
@@ -289,17 +303,21 @@ class Router:
             else:
                 found = [radio for radio in radios if radio is not opens] or radios
             if not found:
-                raise NoPathError("the kit has no Wi-Fi access point"
-                                 if end == "access_point" else "the kit has no Wi-Fi")  # fmt: skip
+                raise NoPathError(
+                    "the kit has no Wi-Fi access point"
+                    if end == "access_point"
+                    else "the kit has no Wi-Fi"
+                )
             return found, False
         if has in ("both", "ethernet") and wired:
             return wired, True
         if has in ("both", "wifi") and radios:
             return radios, False
         why = (
-            "the location has no network" if has == "none"
+            "the location has no network"
+            if has == "none"
             else "no part connects to the network of the location"
-        )  # fmt: skip
+        )
         raise NoPathError(why)
 
     def _own_network(self, radios: Sequence[Item]) -> Item | None:
@@ -398,9 +416,8 @@ class Router:
             slot = None if self.board is None else self._figure(self.board, "rates.slot_mb_s")
             if slot is not None and self.board is not None:
                 links.append(
-                    Link(f"{self.board.id}/card-slot", "card slot", "slot", slot,
-                         self.board)
-                )  # fmt: skip
+                    Link(f"{self.board.id}/card-slot", "card slot", "slot", slot, self.board)
+                )
             return links
         if steps is None:
             raise NoPathError(f"{item.name} is not plugged in")
@@ -409,9 +426,14 @@ class Router:
             links.append(link)
             if bridge is not None:
                 links.append(
-                    Link(f"{step.enters.id}/bridge", f"bridge in {step.enters.name}", "bridge",
-                         bridge, step.enters)
-                )  # fmt: skip
+                    Link(
+                        f"{step.enters.id}/bridge",
+                        f"bridge in {step.enters.name}",
+                        "bridge",
+                        bridge,
+                        step.enters,
+                    )
+                )
         return links
 
     def medium_mb_s(self, transfer: Transfer, item: Item, way: str) -> Quantity | None:
@@ -507,8 +529,10 @@ class Router:
 
 
 _FAR_END: dict[End, str] = {
-    "network": "the network", "wifi": "Wi-Fi", "access_point": "its Wi-Fi access point",
-}  # fmt: skip
+    "network": "the network",
+    "wifi": "Wi-Fi",
+    "access_point": "its Wi-Fi access point",
+}
 
 
 def _as_often(times: float) -> str:

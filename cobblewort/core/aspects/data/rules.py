@@ -34,9 +34,10 @@ def other_socket(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """What is on the way moved into each free socket on another bus or of another generation."""
     fit = fit_of(kit)
     free = [
-        ref for name, ref in fit.sockets.items()
+        ref
+        for name, ref in fit.sockets.items()
         if ref.socket.role == "host" and fit.into(name) is None
-    ]  # fmt: skip
+    ]
     for plug, now in fit.placed.values():
         if plug.item.line.id not in finding.lines or plug.plug.role != "device":
             continue
@@ -94,9 +95,10 @@ def _bottleneck_words(at: Moved, situation: Situation | None) -> Text:
             if m is not at and at.bottleneck.id in m.route.load
         ]
     return say(
-        " Bottleneck: {link}{shared}.", link=bottleneck,
+        " Bottleneck: {link}{shared}.",
+        link=bottleneck,
         shared=f", shared with “{beside[0]}”" if beside else "",
-    )  # fmt: skip
+    )
 
 
 def bottleneck_words(bottleneck: Link) -> str:
@@ -111,12 +113,16 @@ def bottleneck_words(bottleneck: Link) -> str:
 def _sum_of(at: Moved, limit: Term, transfer_unit: str) -> Sum:
     """The spare of a rate or a time, from the rate of the bottleneck."""
     bottleneck = "rate of its data path" if at.bottleneck is None else at.bottleneck.label
-    rate = computed_term("B", f"{bottleneck}, beside other transfers", "MB/s",
-                         nominal(at.could_mb_s), None)  # fmt: skip
+    rate = computed_term(
+        "B", f"{bottleneck}, beside other transfers", "MB/s", nominal(at.could_mb_s), None
+    )
     if transfer_unit == "min":
         amount = plan_term("A", "amount", "GB", float(at.route.transfer.amount_gb or 0))
-        return Sum("time allowed less amount divided by rate",
-                   f"{limit.symbol} - A * 1000 / B / 60", [limit, amount, rate])  # fmt: skip
+        return Sum(
+            "time allowed less amount divided by rate",
+            f"{limit.symbol} - A * 1000 / B / 60",
+            [limit, amount, rate],
+        )
     return Sum("rate less the required rate", f"B - {limit.symbol}", [rate, limit])
 
 
@@ -168,7 +174,7 @@ def fast_enough(kit: Kit) -> Iterator[Check]:
         elif route.transfer.least_mb_s is not None:
             yield _rate(
                 route.transfer.id, route.transfer.text, route.transfer.least_mb_s, at, situation
-            )  # fmt: skip
+            )
     for asked in data.asked:
         yield _rate(
             asked.requirement.id, asked.requirement.text, asked.least_mb_s, asked.moved, None
@@ -186,8 +192,11 @@ def _stream(kit: Kit, situation: Situation, at: Moved, worst: Moved | None) -> C
         has, needs = words.apart(words.rate, margin.value, wanted)
         told = say(
             "The transfer “{transfer}” reaches {has}{when}; it needs {needs}.",
-            transfer=transfer.text, has=has, when=margin.when, needs=needs,
-        )  # fmt: skip
+            transfer=transfer.text,
+            has=has,
+            when=margin.when,
+            needs=needs,
+        )
         return told + _bottleneck_words(shown, situation if shown is at else None)
 
     def working(state: int) -> Sum:
@@ -216,9 +225,11 @@ def _deadline(situation: Situation, at: Moved) -> Check:
         takes, most = words.apart(words.minutes, margin.value, allowed)
         told = say(
             "The transfer “{transfer}” ({size}) takes {takes}; the time allowed is {most}.",
-            transfer=transfer.text, size=words.size(transfer.amount_gb or 0), takes=takes,
+            transfer=transfer.text,
+            size=words.size(transfer.amount_gb or 0),
+            takes=takes,
             most=most,
-        )  # fmt: skip
+        )
         return told + _bottleneck_words(at, situation)
 
     return Check(
@@ -239,14 +250,23 @@ def _rate(subject: str, text: str, least: float, at: Moved, situation: Situation
         gets, needs = words.apart(words.rate, margin.value, least)
         told = say(
             "The transfer reaches {gets}; the requirement “{text}” is {needs}.",
-            gets=gets, needs=needs, text=text,
-        )  # fmt: skip
+            gets=gets,
+            needs=needs,
+            text=text,
+        )
         return told + _bottleneck_words(at, situation)
 
     return Check(
-        subject, f"Rate: {text}", "MB/s", "min", at.rate_mb_s, least, sentence, at.route.lines,
+        subject,
+        f"Rate: {text}",
+        "MB/s",
+        "min",
+        at.rate_mb_s,
+        least,
+        sentence,
+        at.route.lines,
         working=lambda _: _sum_of(at, plan_term("R", "required rate", "MB/s", least), "MB/s"),
-    )  # fmt: skip
+    )
 
 
 def another_disk(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -263,14 +283,16 @@ def another_disk(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "DATA-02", "data", "The array has enough disks",
+    "DATA-02",
+    "data",
+    "The array has enough disks",
     why="Each array layout needs a minimum number of disks.",
     formula="stripe and mirror from 2 disks, single parity from 3, double parity from 4, striped "
     "mirrors from 4 and an even number",
     source="common practice",
     reads=(array_of, "storage_use"),
     remedies=(another_disk,),
-)  # fmt: skip
+)
 def disks_enough(kit: Kit) -> Iterator[Observation]:
     """A layout for which the disks of the kit do not suffice."""
     array, layout = array_of(kit), kit.plan.storage_use.layout
@@ -280,11 +302,16 @@ def disks_enough(kit: Kit) -> Iterator[Observation]:
     wants = f"at least {facts.least} disks" + (", in pairs" if facts.even else "")
     has = "one" if count == 1 else str(count)
     yield Observation(
-        "layout", "problem",
-        say("The array layout “{layout}” needs {needs}; the kit has {has}.", layout=facts.label,
-            needs=wants, has=has),
+        "layout",
+        "problem",
+        say(
+            "The array layout “{layout}” needs {needs}; the kit has {has}.",
+            layout=facts.label,
+            needs=wants,
+            has=has,
+        ),
         tuple(dict.fromkeys(item.line.id for item in array.items)),
-    )  # fmt: skip
+    )
 
 
 def equal_disks(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -295,13 +322,15 @@ def equal_disks(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "DATA-03", "data", "The disks of an array are alike",
+    "DATA-03",
+    "data",
+    "The disks of an array are alike",
     why="An array uses only as much of each disk as its smallest disk has.",
     formula="capacity of an array = capacity of its smallest disk x number of data disks",
     source="common practice",
     reads=(array_of, "storage_use"),
     remedies=(equal_disks,),
-)  # fmt: skip
+)
 def unequal(kit: Kit) -> Iterator[Observation]:
     """A note on capacity that cannot be used."""
     array, layout = array_of(kit), kit.plan.storage_use.layout
@@ -316,23 +345,26 @@ def unequal(kit: Kit) -> Iterator[Observation]:
         wasted = sum(b - a for a, b in zip(ordered[::2], ordered[1::2], strict=True))
     if wasted > 0:
         yield Observation(
-            "sizes", "note",
+            "sizes",
+            "note",
             say(
                 "The disks of this array differ in size: {unused} stay unused.",
                 unused=words.size(wasted),
             ),
             tuple(dict.fromkeys(item.line.id for item in array.items)),
-        )  # fmt: skip
+        )
 
 
 @rule(
-    "DATA-04", "data", "A network adapter is on a port that is fast enough",
+    "DATA-04",
+    "data",
+    "A network adapter is on a port that is fast enough",
     why="A gigabit adapter on a USB 2 port is limited to a fraction of its rate.",
     formula=f"rate of the adapter's network <= {_WASTED:g} x rate of its port",
     source="USB 2.0, 5.8.4 (from memory); what people get by class",
     reads=(data_of, ways, "transfers", "place.network"),
     remedies=(other_socket,),
-)  # fmt: skip
+)
 def wasted_adapter(kit: Kit) -> Iterator[Observation]:
     """A note for a network adapter whose bus is slower than its network."""
     told = set()
@@ -342,34 +374,39 @@ def wasted_adapter(kit: Kit) -> Iterator[Observation]:
             continue
         wire = next((link for link in route.links if link.kind in ("ethernet", "wifi")), None)
         own = [
-            link for link in route.links
-            if link.id.removesuffix(":in").removesuffix(":out") in
-            {step.id for step in ways(kit).get(giver.id, ())}
-        ]  # fmt: skip
+            link
+            for link in route.links
+            if link.id.removesuffix(":in").removesuffix(":out")
+            in {step.id for step in ways(kit).get(giver.id, ())}
+        ]
         if wire is None or not own:
             continue
         lets = min(own, key=lambda link: nominal(link.mb_s))
         if nominal(wire.mb_s) > _WASTED * nominal(lets.mb_s):
             told.add(giver.id)
             yield Observation(
-                giver.line.id, "note",
+                giver.line.id,
+                "note",
                 say(
                     "{adapter} can reach {could}; the {bus} limits it to {lets}.",
-                    adapter=giver.name, could=words.rate(nominal(wire.mb_s)),
+                    adapter=giver.name,
+                    could=words.rate(nominal(wire.mb_s)),
                     bus=words.within(lets.label.partition(", ")[0]),
                     lets=words.rate(nominal(lets.mb_s)),
                 ),
                 (giver.line.id,),
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "DATA-05", "data", "The rate of every transfer is known",
+    "DATA-05",
+    "data",
+    "The rate of every transfer is known",
     why="A transfer without a known rate cannot be checked.",
     formula="every transfer has a data path with stated rates",
     source="common practice",
     reads=(data_of,),
-)  # fmt: skip
+)
 def known(kit: Kit) -> Iterator[Observation]:
     """A note for each transfer that cannot be checked for want of a value.
 
@@ -378,21 +415,25 @@ def known(kit: Kit) -> Iterator[Observation]:
     for route in data_of(kit).routes:
         if route.unstated:
             yield Observation(
-                route.transfer.id, "note",
+                route.transfer.id,
+                "note",
                 say(
                     "Not checked: the rate of the transfer “{transfer}”. {why}.",
-                    transfer=route.transfer.text, why=words.opening(route.why_not),
+                    transfer=route.transfer.text,
+                    why=words.opening(route.why_not),
                 ),
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "DATA-06", "data", "The file system suits the use",
+    "DATA-06",
+    "data",
+    "The file system suits the use",
     why="An exchange format has no journal and no file ownership: a power cut can lose files.",
     formula="exchange format where power cuts are expected or several people have their own files",
     source="common practice",
     reads=("storage_use", "requirements", array_of),
-)  # fmt: skip
+)
 def file_system(kit: Kit) -> Iterator[Observation]:
     """A note where an exchange format meets power cuts or several people."""
     plan, disks = kit.plan, array_of(kit).items
@@ -401,16 +442,18 @@ def file_system(kit: Kit) -> Iterator[Observation]:
     lines = tuple(dict.fromkeys(item.line.id for item in disks))
     if any(requirement.condition == "power_cut" for requirement in plan.requirements):
         yield Observation(
-            "journal", "note",
+            "journal",
+            "note",
             say("An exchange format has no journal: a power cut can lose files."),
             lines,
-        )  # fmt: skip
+        )
     if any(
         requirement.function == "users" and (requirement.at_least or 1) > 1
         for requirement in plan.requirements
     ):
         yield Observation(
-            "owners", "note",
+            "owners",
+            "note",
             say("An exchange format has no file ownership: every user can change every file."),
             lines,
-        )  # fmt: skip
+        )

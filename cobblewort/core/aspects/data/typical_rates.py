@@ -23,15 +23,18 @@ LINK_SHARE = {
 """What is left for data of the rate that a link has after its line code. Of a lane the nominal is
 what packets of 128 bytes leave; the others lie below the ceilings that their standards set."""
 WIRE_SHARE: dict[Protocol, Reading] = {
-    "older": _usual(0.72, 0.79, 0.95), "newer": _usual(0.80, 0.87, 0.97),
+    "older": _usual(0.72, 0.79, 0.95),
+    "newer": _usual(0.80, 0.87, 0.97),
     "transfer": _usual(0.93, 0.95, 0.98),
-}  # fmt: skip
+}
 """What shared folders and plain transfers use of a wire for big files."""
 STREAM_SHARE = _usual(0.90, 0.95, 0.98)
 """What a stream uses of a wire."""
 FILE_MS: dict[Protocol, Reading] = {
-    "older": _usual(20, 29, 45), "newer": _usual(12, 19, 30), "transfer": _usual(1, 2, 4),
-}  # fmt: skip
+    "older": _usual(20, 29, 45),
+    "newer": _usual(12, 19, 30),
+    "transfer": _usual(1, 2, 4),
+}
 """What each file costs over a wire besides its bytes. [ms]"""
 FILE_MS_BY_RADIO = _usual(5, 15, 40)
 """What radio adds to each file. [ms]"""

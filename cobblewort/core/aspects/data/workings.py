@@ -28,9 +28,11 @@ from cobblewort.core.parts.readings import readings_of
 from cobblewort.core.standards import ethernet
 
 _SOURCES: dict[LinkKind, str] = {
-    "usb2": "USB 2.0", "usb3": "USB 3.2", "pcie": "PCI Express Base Specification",
+    "usb2": "USB 2.0",
+    "usb3": "USB 3.2",
+    "pcie": "PCI Express Base Specification",
     "sata": "Serial ATA",
-}  # fmt: skip
+}
 _STATED = "stated, or typical of its class"
 
 
@@ -51,9 +53,13 @@ def explained(kit: Kit, figure: str) -> Explained | None:
                 alone = np.asarray(1 / route.load[link_id])
                 formula, source = _formula(kit, route, link)
                 return Explained(
-                    f"Rate: {link.label}", formula,
-                    np.broadcast_to(alone, (kit.samples,)), "MB/s", "", source,
-                )  # fmt: skip
+                    f"Rate: {link.label}",
+                    formula,
+                    np.broadcast_to(alone, (kit.samples,)),
+                    "MB/s",
+                    "",
+                    source,
+                )
     return None
 
 
@@ -103,8 +109,10 @@ def _own(kit: Kit, route: Route, link: Link) -> _Own:
         return _Own(
             raw_mb_s * share.nominal,
             "raw rate less line code, times the share left by packet overhead",
-            "S * s", inputs, f"{source}; common practice",
-        )  # fmt: skip
+            "S * s",
+            inputs,
+            f"{source}; common practice",
+        )
     name = link.id.rpartition("/")[2]
     path = {"card-slot": "rates.slot_mb_s", "parity": "rates.parity_path_mb_s"}.get(
         name, f"rates.{name}_mb_s"
@@ -139,20 +147,29 @@ def _wire(route: Route, giver: Item) -> _Own:
     used = _usual("s", f"share of that used by {what}", "", share)
     if rates is not None and rates.network_mbit_s is not None:
         raw = plain_term("R", "rate of its Ethernet port", "Mbit/s", giver, rates.network_mbit_s)
-        frames = standard_term("g", "share left by frame overhead", "",
-                               ethernet.goodput_mb_s(8.0), "IEEE 802.3, RFC 9293")  # fmt: skip
+        frames = standard_term(
+            "g",
+            "share left by frame overhead",
+            "",
+            ethernet.goodput_mb_s(8.0),
+            "IEEE 802.3, RFC 9293",
+        )
         return _Own(
             raw.value / 8 * frames.value * used.value,
             "bits divided by eight, less frames and headers, times the share that is used",
             "R / 8 * g * s",
-            [raw, frames, used], "IEEE 802.3, RFC 9293; common practice",
-        )  # fmt: skip
+            [raw, frames, used],
+            "IEEE 802.3, RFC 9293; common practice",
+        )
     offer = giver.part.offers["ethernet"]
     raw = plain_term("B", "rate of its network", "MB/s", giver, float(offer.amount or 0.0))
     return _Own(
-        raw.value * used.value, "rate of its network times the share that is used", "B * s",
-        [raw, used], "stated; common practice",
-    )  # fmt: skip
+        raw.value * used.value,
+        "rate of its network times the share that is used",
+        "B * s",
+        [raw, used],
+        "stated; common practice",
+    )
 
 
 def _medium(kit: Kit, route: Route, item: Item) -> _Own:

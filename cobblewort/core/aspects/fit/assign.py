@@ -16,8 +16,11 @@ from cobblewort.core.parts.model import Plug, Socket
 from cobblewort.core.standards import m2
 
 _ANSWERS = {
-    "device": "host", "power_in": "power_out", "power_out": "power_in", "picture_out": "picture_in",
-}  # fmt: skip
+    "device": "host",
+    "power_in": "power_out",
+    "power_out": "power_in",
+    "picture_out": "picture_in",
+}
 _MOST_STEPS = 5000
 NEAR_USB_3_GHZ = 3.0
 """USB 3 is heard below this."""
@@ -298,9 +301,10 @@ class _Matcher:
         on, and what feeds it into the one that does.
         """
         inlets = [
-            sockets[f"{item.id}.{name}"] for name, socket in item.part.sockets.items()
+            sockets[f"{item.id}.{name}"]
+            for name, socket in item.part.sockets.items()
             if socket.role == "power_in"
-        ]  # fmt: skip
+        ]
         fed = next((ref for ref in inlets if ref.socket.rail is not None), None)
         plain = next((ref for ref in inlets if ref.socket.rail is None), None)
         if fed is None or plain is None:
@@ -358,10 +362,12 @@ class _Matcher:
             return [], False
         connectors = {c for pair in crowded for c in pair.one.plug.connectors}
         movable = [
-            ref for ref in self._refs()
-            if ref.id not in self.pinned and connectors & set(ref.plug.connectors)
+            ref
+            for ref in self._refs()
+            if ref.id not in self.pinned
+            and connectors & set(ref.plug.connectors)
             and self.socket_of[ref.id].socket.connector in connectors
-        ]  # fmt: skip
+        ]
         movable.sort(key=lambda ref: (not passes_on(ref.item), -_width_mm(ref)))
         before = dict(self.socket_of), dict(self.plug_in)
         for ref in movable:
@@ -443,13 +449,18 @@ class _Matcher:
                     if holder.id not in self.pinned:
                         queue.append(holder)
         alike = [
-            s for c in ref.plug.connectors for s in self.by_connector.get(c, ())
+            s
+            for c in ref.plug.connectors
+            for s in self.by_connector.get(c, ())
             if s.item is not ref.item
-        ]  # fmt: skip
+        ]
         return Unplaced(
-            ref, tuple(rivals.values()), tuple(sockets.values()), _reason(ref, alike),
+            ref,
+            tuple(rivals.values()),
+            tuple(sockets.values()),
+            _reason(ref, alike),
             tuple(socket for socket in alike if not fits(ref, socket)),
-        )  # fmt: skip
+        )
 
 
 def _key(ref: PlugRef) -> str | int:
@@ -539,7 +550,10 @@ def _preference(
     generation, own_supply = ref.socket.generation, ref.item.part.source is not None
     enough = generation >= wanted
     return (
-        not enough, supplied and not own_supply, away and ref.item.part.kind != "cable",
+        not enough,
+        supplied and not own_supply,
+        away and ref.item.part.kind != "cable",
         generation if enough else -generation,
-        ref.item.part.kind == "machine", passes_on(ref.item),
-    )  # fmt: skip
+        ref.item.part.kind == "machine",
+        passes_on(ref.item),
+    )

@@ -179,9 +179,17 @@ def overlap_of(one: PlacedBox, other: PlacedBox) -> Overlap | None:
 def _boxes(layers: Layers, board: Item, own: Stack, assignment: Assignment) -> Iterator[PlacedBox]:
     thickness = own.thickness_mm.nominal
     yield PlacedBox(
-        board.id, board.line.id, board.name, "pcb", 0, 0, -thickness,
-        own.length_mm, own.width_mm, thickness,
-    )  # fmt: skip
+        board.id,
+        board.line.id,
+        board.name,
+        "pcb",
+        0,
+        0,
+        -thickness,
+        own.length_mm,
+        own.width_mm,
+        thickness,
+    )
     sockets = [_placed(board, b, b.x_mm, b.y_mm, b.z_mm) for b in board.part.boxes.values()]
     yield from sockets
     yield from _die_and_cooler(board, layers.cooler, sockets)
@@ -199,9 +207,17 @@ def _beside(stack: StackResult, mounting: Standing) -> Iterator[PlacedBox]:
             continue
         x_mm, y_mm, thickness = at.x_mm - main.x_mm, at.y_mm - main.y_mm, own.thickness_mm.nominal
         yield PlacedBox(
-            board.id, board.line.id, board.name, "pcb", x_mm, y_mm, -thickness,
-            own.length_mm, own.width_mm, thickness,
-        )  # fmt: skip
+            board.id,
+            board.line.id,
+            board.name,
+            "pcb",
+            x_mm,
+            y_mm,
+            -thickness,
+            own.length_mm,
+            own.width_mm,
+            thickness,
+        )
         for box in board.part.boxes.values():
             yield _placed(board, box, x_mm + box.x_mm, y_mm + box.y_mm, box.z_mm)
     shell = None if case is None else case.part.case
@@ -210,24 +226,48 @@ def _beside(stack: StackResult, mounting: Standing) -> Iterator[PlacedBox]:
     floor_mm = -float(room_below_mm(case)[0])
     for room in shell.compartments.values():
         yield PlacedBox(
-            case.id, case.line.id, room.label, "room", room.x_mm - main.x_mm,
-            room.y_mm - main.y_mm, floor_mm, room.length_mm, room.width_mm, 0,
-        )  # fmt: skip
+            case.id,
+            case.line.id,
+            room.label,
+            "room",
+            room.x_mm - main.x_mm,
+            room.y_mm - main.y_mm,
+            floor_mm,
+            room.length_mm,
+            room.width_mm,
+            0,
+        )
     for post in () if case.line.modified else shell.posts.values():
         high_mm = shell.inner_height_mm if post.height_mm is None else post.height_mm
         yield PlacedBox(
-            case.id, case.line.id, post.label, "post", post.x_mm - main.x_mm,
-            post.y_mm - main.y_mm, floor_mm, post.length_mm, post.width_mm, high_mm,
-        )  # fmt: skip
+            case.id,
+            case.line.id,
+            post.label,
+            "post",
+            post.x_mm - main.x_mm,
+            post.y_mm - main.y_mm,
+            floor_mm,
+            post.length_mm,
+            post.width_mm,
+            high_mm,
+        )
 
 
 def _placed(
     item: Item, box: Box, x_mm: float, y_mm: float, z_mm: float, label: str = ""
 ) -> PlacedBox:
     return PlacedBox(
-        item.id, item.line.id, label or box.label or item.name, box.look, x_mm, y_mm, z_mm,
-        box.dx_mm, box.dy_mm, box.dz_mm,
-    )  # fmt: skip
+        item.id,
+        item.line.id,
+        label or box.label or item.name,
+        box.look,
+        x_mm,
+        y_mm,
+        z_mm,
+        box.dx_mm,
+        box.dy_mm,
+        box.dz_mm,
+    )
 
 
 def _die_and_cooler(
@@ -238,16 +278,31 @@ def _die_and_cooler(
         return
     side, top = heat.soc_side_mm.nominal, heat.soc_top_mm.nominal
     yield PlacedBox(
-        board.id, board.line.id, "Processor", "chip", heat.soc_x_mm - side / 2,
-        heat.soc_y_mm - side / 2, 0, side, side, top,
-    )  # fmt: skip
+        board.id,
+        board.line.id,
+        "Processor",
+        "chip",
+        heat.soc_x_mm - side / 2,
+        heat.soc_y_mm - side / 2,
+        0,
+        side,
+        side,
+        top,
+    )
     own = None if cooler is None else cooler.part.cooler
     if cooler is not None and own is not None:
         block = PlacedBox(
-            cooler.id, cooler.line.id, cooler.name, "fan" if own.r_fan_k_w else "sink",
-            max(0.0, heat.soc_x_mm - own.length_mm / 2), heat.soc_y_mm - own.width_mm / 2,
-            top + own.interface_mm.nominal, own.length_mm, own.width_mm, own.height_mm.nominal,
-        )  # fmt: skip
+            cooler.id,
+            cooler.line.id,
+            cooler.name,
+            "fan" if own.r_fan_k_w else "sink",
+            max(0.0, heat.soc_x_mm - own.length_mm / 2),
+            heat.soc_y_mm - own.width_mm / 2,
+            top + own.interface_mm.nominal,
+            own.length_mm,
+            own.width_mm,
+            own.height_mm.nominal,
+        )
         if not own.r_fan_k_w:
             block = _moved_aside(block, sockets, (own.width_mm - side) / 2)
         yield block
@@ -299,9 +354,17 @@ def _plug_box(plug: PlugRef, socket: SocketRef, own: Stack) -> PlacedBox | None:
     item = plug.item
     x_mm, y_mm, dx_mm, dy_mm = _outside(face, body, own)
     return PlacedBox(
-        item.id, item.line.id, item.name, "plug", x_mm, y_mm,
-        face.z_mm + body.rise_mm - body.height_mm / 2, dx_mm, dy_mm, body.height_mm,
-    )  # fmt: skip
+        item.id,
+        item.line.id,
+        item.name,
+        "plug",
+        x_mm,
+        y_mm,
+        face.z_mm + body.rise_mm - body.height_mm / 2,
+        dx_mm,
+        dy_mm,
+        body.height_mm,
+    )
 
 
 def _gaps(stack: Layers, own: Stack) -> Iterator[LayerGap]:
@@ -310,22 +373,28 @@ def _gaps(stack: Layers, own: Stack) -> Iterator[LayerGap]:
     """
     for side in ("above", "below"):
         stacked = [
-            layer for layer in stack.layers
+            layer
+            for layer in stack.layers
             if layer.side == side and layer.item.part.add_on is not None
-        ]  # fmt: skip
+        ]
         first = [layer for layer in stack.layers if layer.side == side and layer not in stacked]
         if side == "above":
             under = next((x for x in first if x.item is stack.cooler), None)
             for layer in stacked:
                 if under is not None:
-                    yield _gap(under.item, layer.item, float(under.reach_mm[0]),
-                               float(layer.foot_mm[0]))  # fmt: skip
+                    yield _gap(
+                        under.item, layer.item, float(under.reach_mm[0]), float(layer.foot_mm[0])
+                    )
                 under = layer
         else:
             thickness = own.thickness_mm.nominal
             for near, far in pairwise(stacked):
-                yield _gap(far.item, near.item, -thickness - float(far.foot_mm[0]),
-                           -thickness - float(near.reach_mm[0]))  # fmt: skip
+                yield _gap(
+                    far.item,
+                    near.item,
+                    -thickness - float(far.foot_mm[0]),
+                    -thickness - float(near.reach_mm[0]),
+                )
 
 
 def _gap(below: Item, above: Item, from_mm: float, to_mm: float) -> LayerGap:
@@ -346,15 +415,28 @@ def _access(
             continue  # an extender goes in once; the card is reached at its other end
         if socket.socket.connector == "memory-card":
             yield AccessZone(
-                line, f"remove {plug.item.name}", first, -_CARD_WAY_MM,
-                face.along_mm - face.width_mm / 2, face.z_mm - face.height_mm / 2, _CARD_WAY_MM,
-                face.width_mm, face.height_mm,
-            )  # fmt: skip
+                line,
+                f"remove {plug.item.name}",
+                first,
+                -_CARD_WAY_MM,
+                face.along_mm - face.width_mm / 2,
+                face.z_mm - face.height_mm / 2,
+                _CARD_WAY_MM,
+                face.width_mm,
+                face.height_mm,
+            )
         elif (box := _plug_box(plug, socket, own)) is not None:
             yield AccessZone(
-                line, f"plug in {plug.item.name}", first, box.x_mm, box.y_mm, box.z_mm,
-                box.dx_mm, box.dy_mm, box.dz_mm,
-            )  # fmt: skip
+                line,
+                f"plug in {plug.item.name}",
+                first,
+                box.x_mm,
+                box.y_mm,
+                box.z_mm,
+                box.dx_mm,
+                box.dy_mm,
+                box.dz_mm,
+            )
 
 
 def _hands(
@@ -366,17 +448,29 @@ def _hands(
         finger = PlugBody(width_mm=_FINGER_MM, height_mm=_FINGER_MM, length_mm=_FINGER_MM)
         x_mm, y_mm, dx_mm, dy_mm = _outside(face, finger, own)
         yield AccessZone(
-            board.line.id, f"press the {within(button.label)}",
+            board.line.id,
+            f"press the {within(button.label)}",
             tuple(_walls_before(stack, face)),
-            x_mm, y_mm, face.z_mm - half, dx_mm, dy_mm, _FINGER_MM,
-        )  # fmt: skip
+            x_mm,
+            y_mm,
+            face.z_mm - half,
+            dx_mm,
+            dy_mm,
+            _FINGER_MM,
+        )
     for item, latch in latches_in_use(board, assignment):
         over = [f"remove {layer.item.name}" for layer in boards_over(stack, latch)]
         yield AccessZone(
-            board.line.id, f"lift the latch of {item.name}", tuple(over),
-            latch.x_mm, latch.y_mm, latch.z_mm + latch.dz_mm, latch.dx_mm, latch.dy_mm,
+            board.line.id,
+            f"lift the latch of {item.name}",
+            tuple(over),
+            latch.x_mm,
+            latch.y_mm,
+            latch.z_mm + latch.dz_mm,
+            latch.dx_mm,
+            latch.dy_mm,
             max(latch.lift_mm, _FINGER_MM),
-        )  # fmt: skip
+        )
 
 
 def latches_in_use(board: Item, assignment: Assignment) -> list[tuple[Item, Latch]]:
@@ -415,9 +509,12 @@ def _outside(face: SocketFace, body: PlugBody, own: Stack) -> tuple[float, float
 def _walls_before(stack: StackResult, face: SocketFace) -> Iterator[str]:
     case = None if stack.case is None else stack.case.part.case
     if (
-        stack.case is not None and case is not None and has_walls(stack.case)
-        and face.edge not in case.open_edges and opening_at(case, face) is None
-    ):  # fmt: skip
+        stack.case is not None
+        and case is not None
+        and has_walls(stack.case)
+        and face.edge not in case.open_edges
+        and opening_at(case, face) is None
+    ):
         yield f"open {stack.case.name}"
 
 

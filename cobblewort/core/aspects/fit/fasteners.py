@@ -58,12 +58,21 @@ def build_fasteners(stack: StackResult, items: Sequence[Item]) -> list[Fastener]
         for other in stack.boards[1:]:
             if (own := other.part.stack) is not None:
                 found += makes.on_plate(
-                    other, shell.wall_mm, own.below_mm.nominal, stack.case,
+                    other,
+                    shell.wall_mm,
+                    own.below_mm.nominal,
+                    stack.case,
                     own.thickness_mm.nominal,
-                )  # fmt: skip
+                )
     elif above and stack.case is None:
-        found.append(makes.screw(board.part.stack.thickness_mm.nominal, sizes.DEPTH_MM,
-                                 f"from below through {board.name}", (board,)))  # fmt: skip
+        found.append(
+            makes.screw(
+                board.part.stack.thickness_mm.nominal,
+                sizes.DEPTH_MM,
+                f"from below through {board.name}",
+                (board,),
+            )
+        )
     under = board
     for layer in above:
         found += makes.above(layer, under)
@@ -88,8 +97,9 @@ class _Lengths:
         wanted = words.span(Figure(least, "mm", 1), Figure(through_mm + depth_mm, "mm", 1))
         return Fastener("screw", length, _CORNERS, where, _lines(items), 0.0, wanted)
 
-    def on_plate(self, lowest: Item, floor_mm: float, reach_mm: float, case: Item,
-                 through_mm: float | None) -> Iterator[Fastener]:  # fmt: skip
+    def on_plate(
+        self, lowest: Item, floor_mm: float, reach_mm: float, case: Item, through_mm: float | None
+    ) -> Iterator[Fastener]:
         """The lowest board on standoffs on a drilled plate, free of it by what hangs below.
 
         `through_mm` is the thickness of a board that is screwed down from above, None where the
@@ -100,9 +110,15 @@ class _Lengths:
         walls = [floor_mm] if through_mm is None else [floor_mm, through_mm]
         length = next((x for x in lengths if all(self.holds(wall, x) for wall in walls)), None)
         items = (lowest, case)
-        yield Fastener("standoff", length, _CORNERS, f"between {case.name} and {lowest.name}",
-                       _lines(items), 0.0,
-                       say("{least} or more", least=Figure(wanted, "mm", 1)))  # fmt: skip
+        yield Fastener(
+            "standoff",
+            length,
+            _CORNERS,
+            f"between {case.name} and {lowest.name}",
+            _lines(items),
+            0.0,
+            say("{least} or more", least=Figure(wanted, "mm", 1)),
+        )
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
         yield self.screw(floor_mm, depth, f"through the floor of {case.name}", items)
         if through_mm is not None:
@@ -125,8 +141,15 @@ class _Lengths:
             length = sizes.standoff_at_most(clear, self.standoffs)
             washers = 0.0 if length is None else sizes.washers_for(clear - length)
         items = (under, item)
-        yield Fastener("standoff", length, _CORNERS, f"between {under.name} and {item.name}",
-                       _lines(items), washers, as_text(Figure(clear, "mm", 1)))  # fmt: skip
+        yield Fastener(
+            "standoff",
+            length,
+            _CORNERS,
+            f"between {under.name} and {item.name}",
+            _lines(items),
+            washers,
+            as_text(Figure(clear, "mm", 1)),
+        )
         depth = sizes.thread_depth_mm(length or sizes.DEPTH_MM)
         yield self.screw(PCB_MM, depth, f"into {item.name}", items)
 

@@ -96,11 +96,13 @@ def header_report(kit: Kit) -> HeaderReport:
     clashes = set(used.clashes)
     pins = [
         HeaderPin(
-            number, header.pin_name(number), header.short_name(number),
+            number,
+            header.pin_name(number),
+            header.short_name(number),
             _pin_state(number, len(used.users.get(number, ())), number in clashes),
         )
         for number in range(1, header.PINS + 1)
-    ]  # fmt: skip
+    ]
     users: dict[str, HeaderUser] = {}
     for number, of_pin in sorted(used.users.items()):
         for user in of_pin:
@@ -109,11 +111,16 @@ def header_report(kit: Kit) -> HeaderReport:
             takes = (*seen.takes, number) if user.alone else seen.takes
             users[user.id] = replace(seen, shares=shares, takes=takes)
     addresses = [
-        HeaderAddress(address, item.name, item.line.id, item.index,
-                      tuple(a for a in _addresses(item) if a != address))
+        HeaderAddress(
+            address,
+            item.name,
+            item.line.id,
+            item.index,
+            tuple(a for a in _addresses(item) if a != address),
+        )
         for address, items in sorted(used.addresses.items())
         for item in items
-    ]  # fmt: skip
+    ]
     return HeaderReport(
         why_not=why_not,
         pins=pins,

@@ -41,9 +41,13 @@ def stack_of(kit: Kit) -> StackResult:
     """What stands on what, in which case."""
     layers = layers_of(kit)
     return StackResult(
-        layers.boards, layers.cooler, layers.layers, layers.gaps, layers.surplus_coolers,
+        layers.boards,
+        layers.cooler,
+        layers.layers,
+        layers.gaps,
+        layers.surplus_coolers,
         next((i for i in kit.built if i.part.case is not None), None),
-    )  # fmt: skip
+    )
 
 
 @derived(stack_of)

@@ -24,18 +24,20 @@ def leaving(board: Item, fit: Assignment) -> list[Leaving]:
     return [
         Leaving(plug, socket, socket.socket.face)
         for plug, socket in fit.placed.values()
-        if socket.item is board and socket.socket.face is not None
-        and not plug.item.part.inside
-    ]  # fmt: skip
+        if socket.item is board and socket.socket.face is not None and not plug.item.part.inside
+    ]
 
 
 def probes(board: Item, fit: Assignment) -> list[PlugRef]:
     """Leads that go out from the board's header: those of what stands outside, such as a probe."""
     return [
-        plug for plug, socket in fit.placed.values()
-        if socket.item is board and socket.socket.face is None
-        and plug.plug.jacket_mm is not None and not plug.item.part.inside
-    ]  # fmt: skip
+        plug
+        for plug, socket in fit.placed.values()
+        if socket.item is board
+        and socket.socket.face is None
+        and plug.plug.jacket_mm is not None
+        and not plug.item.part.inside
+    ]
 
 
 def ports_in_use(

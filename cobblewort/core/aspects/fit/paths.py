@@ -80,13 +80,15 @@ def ways(kit: Kit) -> dict[str, tuple[Step, ...]]:
         item.id: _way(kit, item, above, known)
         for item in above
         if item.part.drive is not None or _MOVES_DATA & item.part.offers.keys()
-    }  # fmt: skip
+    }
 
 
 def _way(
-    kit: Kit, item: Item, above: dict[Item, list[tuple[PlugRef, SocketRef]]],
+    kit: Kit,
+    item: Item,
+    above: dict[Item, list[tuple[PlugRef, SocketRef]]],
     known: dict[Item, tuple[Step, ...]],
-) -> tuple[Step, ...]:  # fmt: skip
+) -> tuple[Step, ...]:
     """The way of one piece: the step to what it hangs on, and from there that one's own."""
     if item in known:
         return known[item]

@@ -87,9 +87,8 @@ def stand(stack: StackResult) -> Standing | None:
             first = _free_place(room, first, [outline for _, outline in high])
     boards = tuple(zip(stack.boards, _in_rows(stack, shell, room, first), strict=False))
     posts = tuple(
-        (post, item)
-        for item, outline in boards for post, taken in high if taken.meets(outline)
-    )  # fmt: skip
+        (post, item) for item, outline in boards for post, taken in high if taken.meets(outline)
+    )
     return Standing(room, "" if inside is None else inside.label, boards, posts)
 
 
@@ -111,9 +110,11 @@ def _in_the_way(
 
 def _middle(room: Outline, length_mm: float, width_mm: float) -> Outline:
     return Outline(
-        room.x_mm + (room.length_mm - length_mm) / 2, room.y_mm + (room.width_mm - width_mm) / 2,
-        length_mm, width_mm,
-    )  # fmt: skip
+        room.x_mm + (room.length_mm - length_mm) / 2,
+        room.y_mm + (room.width_mm - width_mm) / 2,
+        length_mm,
+        width_mm,
+    )
 
 
 def _free_place(room: Outline, middle: Outline, taken: list[Outline]) -> Outline:

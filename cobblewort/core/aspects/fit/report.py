@@ -196,10 +196,13 @@ def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
             margin_id = f"FIT-05:{side}"
             reaches.append(
                 Reach(
-                    side, item.line.id, item.name, float(reach[0]),
+                    side,
+                    item.line.id,
+                    item.name,
+                    float(reach[0]),
                     margin_id if margin_id in by_id else None,
                 )
-            )  # fmt: skip
+            )
     return FitReport(
         connections=connections,
         spare=spare,
@@ -257,9 +260,11 @@ def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> Text:
     for end in ends[2:]:
         agreed = pcie.negotiated(*agreed, *end)
     return say(
-        "PCIe Gen {generation} ×{lanes}, {rate} raw", generation=agreed[0], lanes=agreed[1],
+        "PCIe Gen {generation} ×{lanes}, {rate} raw",
+        generation=agreed[0],
+        lanes=agreed[1],
         rate=words.rate(pcie.raw_rate_mb_s(*agreed)),
-    )  # fmt: skip
+    )
 
 
 def _case_outline(
@@ -276,8 +281,19 @@ def _case_outline(
         above_mm = float(room_above_mm(case, board)[0])
         placed = board.line.position is not None
     return CaseOutline(
-        case.line.id, case.name, own.open, -x_mm, -y_mm, own.inner_length_mm, own.inner_width_mm,
-        "" if mounting is None else mounting.label, own.any_holes or own.self_made, placed,
-        own.wall_mm, above_mm, own.max_below_mm.nominal,
-        list(own.openings.values()), own.open_edges,
-    )  # fmt: skip
+        case.line.id,
+        case.name,
+        own.open,
+        -x_mm,
+        -y_mm,
+        own.inner_length_mm,
+        own.inner_width_mm,
+        "" if mounting is None else mounting.label,
+        own.any_holes or own.self_made,
+        placed,
+        own.wall_mm,
+        above_mm,
+        own.max_below_mm.nominal,
+        list(own.openings.values()),
+        own.open_edges,
+    )

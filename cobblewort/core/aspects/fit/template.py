@@ -37,8 +37,11 @@ WIRED_MM = {"led": 5.2, "button": 12.2}
 """A common LED is 5 mm thick and a common button 12 mm, both held in the wall; common practice."""
 _ROW_MM, _BETWEEN_MM, _AROUND_MM = 150.0, 8.0, 6.0
 _WALLS: tuple[tuple[Edge, str], ...] = (
-    ("right", "Right wall"), ("left", "Left wall"), ("lower", "Front wall"), ("upper", "Back wall"),
-)  # fmt: skip
+    ("right", "Right wall"),
+    ("left", "Left wall"),
+    ("lower", "Front wall"),
+    ("upper", "Back wall"),
+)
 
 
 @dataclass(slots=True, frozen=True)
@@ -122,8 +125,9 @@ def template(kit: Kit) -> list[Panel]:
 
 def _floor(kit: Kit, case: Item, shell: Case) -> Panel:
     """The holes of every board whose pattern is known, outlines of all, and posts to mind."""
-    floor = Panel(f"Floor of {case.name}", shell.inner_length_mm, shell.inner_width_mm,
-                  seen="from above")  # fmt: skip
+    floor = Panel(
+        f"Floor of {case.name}", shell.inner_length_mm, shell.inner_width_mm, seen="from above"
+    )
     diameter = holes.CLEARANCE_MM[fasteners.THREAD]
     mounting = standing_of(kit)
     for board, at in () if mounting is None else mounting.boards:

@@ -142,9 +142,11 @@ class BoardBody:
         The board is linear in powers and surroundings, so four probes describe it exactly.
         """
         return BoardResponse(
-            self._probe(soc_w=1.0), self._probe(rest_w=1.0), self._probe(air_k=1.0),
+            self._probe(soc_w=1.0),
+            self._probe(rest_w=1.0),
+            self._probe(air_k=1.0),
             self._probe(wall_k=1.0),
-        )  # fmt: skip
+        )
 
     def _probe(
         self, soc_w: float = 0.0, rest_w: float = 0.0, air_k: float = 0.0, wall_k: float = 0.0

@@ -124,9 +124,14 @@ class MeanRows:
 
 
 def what_is_inside(
-    forest: Forest, hung: Hung, rows: MeanRows, inside: Sequence[Item], board: Item,
-    warm: Sequence[Warm], shape: tuple[int, ...],
-) -> Inside:  # fmt: skip
+    forest: Forest,
+    hung: Hung,
+    rows: MeanRows,
+    inside: Sequence[Item],
+    board: Item,
+    warm: Sequence[Warm],
+    shape: tuple[int, ...],
+) -> Inside:
     """What everything inside but the board itself draws, and what converters there lose."""
     return _Sources(forest, hung, rows, {item.id for item in inside}, shape).of(
         [item for item in inside if item is not board], warm
@@ -169,10 +174,14 @@ class _Sources:
             if rail in self._rails:
                 by_loss.append((n, self._rails[rail], body.share))
         return Inside(
-            body_w, rest_body_w, self._drawing(items), self._losing, by_loss,
+            body_w,
+            rest_body_w,
+            self._drawing(items),
+            self._losing,
+            by_loss,
             self._carriers(warm),
             [self._lost_above(body, by_rail) if body.body.slows else () for body in warm],
-        )  # fmt: skip
+        )
 
     def _drawing(self, items: Iterable[Item]) -> Drawing:
         """All loads of some pieces; one stated in amperes does not count while nothing feeds it."""

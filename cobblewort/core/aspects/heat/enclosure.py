@@ -66,9 +66,11 @@ class Faces:
         """The outside of a box with such walls."""
         both_m = 2 * wall_m
         return Faces(
-            self.length_m + both_m, self.width_m + both_m, self.height_m + both_m,
+            self.length_m + both_m,
+            self.width_m + both_m,
+            self.height_m + both_m,
             self.bottom_share,
-        )  # fmt: skip
+        )
 
     @cached_property
     def level_m2(self) -> float:
@@ -338,10 +340,16 @@ def solve_enclosure(
         # In one shape: broadcasting in each of the many small products costs more than they.
         wall_w_k, radiant_m2, sun_w, air_per_air, air_per_wall, wall_per_air, wall_per_wall = (
             _shaped(
-                ambient, wall_w_k, radiant_m2, sun_w, air_per_air, air_per_wall, wall_per_air,
+                ambient,
+                wall_w_k,
+                radiant_m2,
+                sun_w,
+                air_per_air,
+                air_per_wall,
+                wall_per_air,
                 wall_per_wall,
             )
-        )  # fmt: skip
+        )
     # Temperatures count from the ambient, which leaves its own part in what is given off.
     air_w = heat.air_w + (air_per_air + air_per_wall) * ambient
     wall_w = heat.wall_w + (wall_per_air + wall_per_wall) * ambient
@@ -352,8 +360,10 @@ def solve_enclosure(
     else:
         films = start.films_w_k
         air, inner, outer = (
-            start.air_k - ambient, start.inner_wall_k - ambient, start.outer_wall_k - ambient,
-        )  # fmt: skip
+            start.air_k - ambient,
+            start.inner_wall_k - ambient,
+            start.outer_wall_k - ambient,
+        )
     vented = box.vented
     draught_at_1_k, forced = _exchange_at_1_k(box, ambient) if vented else (0.0, 0.0)
     for _ in range(_MAX_ROUNDS):

@@ -124,9 +124,11 @@ class Temps:
     def near(self, rows: list[int], warmer_k: Quantity = 0.0) -> Near:
         """Some of the states, as a start nearby."""
         return Near(
-            self.board_k[rows] + warmer_k, self.air_k[rows] + warmer_k,
-            self.inner_k[rows] + warmer_k, self.outer_k[rows] + warmer_k,
-        )  # fmt: skip
+            self.board_k[rows] + warmer_k,
+            self.air_k[rows] + warmer_k,
+            self.inner_k[rows] + warmer_k,
+            self.outer_k[rows] + warmer_k,
+        )
 
     def replaced(self, rows: list[int], new: Temps) -> Temps:
         """With some of the states put in place."""
@@ -218,9 +220,10 @@ class HeatResult:
         """Whether the pieces of a line sit in the air of a closed case."""
         work = self.work
         return (
-            work is not None and work.box is not None
+            work is not None
+            and work.box is not None
             and any(item.line.id == line for item in work.inside)
-        )  # fmt: skip
+        )
 
     def detail(self, settled: bool) -> HeatDetail | None:
         """What workings and drawings want to know, `settled` or as if nothing slowed itself."""
@@ -263,10 +266,13 @@ class _Work:
             shell = None
         cooler = None if stack.cooler is None else stack.cooler.compiled
         self.body = board_body(
-            board.compiled, cooler, None if shell is None else shell.compiled,
+            board.compiled,
+            cooler,
+            None if shell is None else shell.compiled,
             tuple(side for side in ("above", "below") if stack.add_ons(side)),
-            fans.over_board, thin_air(place.altitude_m),
-        )  # fmt: skip
+            fans.over_board,
+            thin_air(place.altitude_m),
+        )
         self.box = enclosure(stack, place.mounting, place.altitude_m, place.sun_w_m2, fans)
         self.throttle_c = board.compiled.figure("board_heat.throttle_c")
         self.limit_k = self.throttle_c + ZERO_C_K
@@ -324,9 +330,15 @@ class _Work:
             for n, warm in enumerate(self.warm)
         ]
         return HeatResult(
-            self.power.means, self.board, "", self.plan.place.ambient_max_c, self.throttle_c,
-            wanted.die_k - ZERO_C_K, hot, self,
-        )  # fmt: skip
+            self.power.means,
+            self.board,
+            "",
+            self.plan.place.ambient_max_c,
+            self.throttle_c,
+            wanted.die_k - ZERO_C_K,
+            hot,
+            self,
+        )
 
     @cached_property
     def _wanted(self) -> list[Settled]:
@@ -346,10 +358,11 @@ class _Work:
         if self._alone:
             limit_k, most_k = nominal(self.limit_k), [nominal(most) for most in limits_k]
             return [
-                row for row, state in enumerate(self._wanted)
+                row
+                for row, state in enumerate(self._wanted)
                 if state.die_k > limit_k
                 or any(state.body_k[n] > k for n, k in zip(slowing, most_k, strict=True))
-            ]  # fmt: skip
+            ]
         too_hot = self.wanted.die_k > self.limit_k
         for n, most in zip(slowing, limits_k, strict=True):
             too_hot = too_hot | (self.wanted.body_k[n] > most)
@@ -440,14 +453,21 @@ class _Work:
         warmer_k = np.clip(limits - here_k, -_FARTHEST_K, _FARTHEST_K)
         there = self.settle(
             replace(eased, ambient_k=eased.ambient_k + warmer_k),
-            False, now.near(worst, warmer_k),
-        )  # fmt: skip
+            False,
+            now.near(worst, warmer_k),
+        )
         count = len(self.warm)
         rows = range(len(limits))
-        there_k = np.array([
-            there.die_k[n] if n == 0 else there.body_k[n - 1, n] if n <= count else there.air_k[n]
-            for n in rows
-        ])  # fmt: skip
+        there_k = np.array(
+            [
+                there.die_k[n]
+                if n == 0
+                else there.body_k[n - 1, n]
+                if n <= count
+                else there.air_k[n]
+                for n in rows
+            ]
+        )
         slope = np.ones_like(warmer_k)
         np.divide(there_k - here_k, warmer_k, out=slope, where=np.abs(warmer_k) > 1e-6)
         day_c = self.plan.place.ambient_max_c
@@ -483,9 +503,10 @@ class _Work:
         if self.box is None:
             return []
         known = [
-            (item, item.part.ambient_max_c) for item in self.inside
+            (item, item.part.ambient_max_c)
+            for item in self.inside
             if item.part.kind != "board" and item.part.ambient_max_c is not None
-        ]  # fmt: skip
+        ]
         return [min(known, key=lambda entry: entry[1])] if known else []
 
     def _rated_for_the_room(self) -> tuple[Item | None, float]:
@@ -543,10 +564,17 @@ class _Work:
         carried = np.array([nominal(warm.carried) for warm in self.warm])
         warmth_w = carrier_w * carried[:, np.newaxis, np.newaxis]
         return HeatDetail(
-            [state.id for state in self.states], self.body.nominal,
-            None if self.box is None else self.box.nominal, plain, self.nodes_c(plain),
-            asked.rest_w[:, :1], air_w, asked.ambient_k[:, :1], warmth_w, self.warm,
-        )  # fmt: skip
+            [state.id for state in self.states],
+            self.body.nominal,
+            None if self.box is None else self.box.nominal,
+            plain,
+            self.nodes_c(plain),
+            asked.rest_w[:, :1],
+            air_w,
+            asked.ambient_k[:, :1],
+            warmth_w,
+            self.warm,
+        )
 
 
 def _nominally(row: int) -> _Some:
@@ -564,28 +592,54 @@ def _as_temps(found: Settled, shape: tuple[int, ...]) -> Temps:
         return np.array([full(v) for v in values]) if values else np.zeros((0, *shape))
 
     return Temps(
-        full(found.die_k), full(found.sink_k), full(found.board_k), full(found.air_k),
-        full(found.inner_k), full(found.outer_k), full(found.soc_w), full_bodies(found.body_w),
+        full(found.die_k),
+        full(found.sink_k),
+        full(found.board_k),
+        full(found.air_k),
+        full(found.inner_k),
+        full(found.outer_k),
+        full(found.soc_w),
+        full_bodies(found.body_w),
         full_bodies(found.body_k),
-    )  # fmt: skip
+    )
 
 
 def _stacked(found: Sequence[Settled]) -> Temps:
     """What was settled of single states, one sample each."""
-    rows = np.array([
-        (one.die_k, one.sink_k, one.board_k, one.air_k, one.inner_k, one.outer_k, one.soc_w,
-         *one.body_w, *one.body_k)
-        for one in found
-    ]).T[..., np.newaxis]  # fmt: skip
+    rows = np.array(
+        [
+            (
+                one.die_k,
+                one.sink_k,
+                one.board_k,
+                one.air_k,
+                one.inner_k,
+                one.outer_k,
+                one.soc_w,
+                *one.body_w,
+                *one.body_k,
+            )
+            for one in found
+        ]
+    ).T[..., np.newaxis]
     die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w = rows[:7]
     body_w, body_k = rows[7:].reshape(2, -1, len(found), 1)
     return Temps(die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w, body_w, body_k)
 
 
 @derived(
-    "built", "place.ambient_max_c", "place.altitude_m", "place.mounting", "place.sun_w_m2",
-    stack_of, bays_of, fans_of, power_of, sources_of, asked_of,
-)  # fmt: skip
+    "built",
+    "place.ambient_max_c",
+    "place.altitude_m",
+    "place.mounting",
+    "place.sun_w_m2",
+    stack_of,
+    bays_of,
+    fans_of,
+    power_of,
+    sources_of,
+    asked_of,
+)
 def of(kit: Kit) -> HeatResult:
     """Temperatures of the plan's board on the hottest day, in steady state."""
     sources, asked = sources_of(kit), asked_of(kit)
@@ -596,4 +650,4 @@ def of(kit: Kit) -> HeatResult:
     nothing = np.zeros((len(power.means.states), kit.samples))
     return HeatResult(
         power.means, None, why, kit.plan.place.ambient_max_c, np.zeros(kit.samples), nothing
-    )  # fmt: skip
+    )

@@ -172,9 +172,10 @@ class Network:
         response = self.board.response
         own = response.soc.board_k
         return (
-            own * soc + response.rest.board_k * asked.rest_w, own * soc_air + response.air.board_k,
+            own * soc + response.rest.board_k * asked.rest_w,
+            own * soc_air + response.air.board_k,
             own * soc_wall + response.wall.board_k,
-        )  # fmt: skip
+        )
 
     def _powers(
         self, asked: Asked, board: _Linear, modes: dict[int, Quantity]
@@ -226,9 +227,10 @@ class Network:
                 share = pick(modes[n] == HELD, self.bodies[n].carried, 0.0)
                 power, power_air, power_wall = powers[n]
                 powers[n] = (
-                    power - share * heat, power_air - share * heat_air,
+                    power - share * heat,
+                    power_air - share * heat_air,
                     power_wall - share * heat_wall,
-                )  # fmt: skip
+                )
         return found
 
     def _soc(self, asked: Asked, mode: Quantity) -> _Linear:
@@ -240,14 +242,19 @@ class Network:
         given = pick(mode == RESTS, asked.soc_idle_w, asked.soc_w)
         at_limit = (self.limit_k - response.rest.die_k * asked.rest_w) / per
         return (
-            pick(held, at_limit, given), pick(held, -response.air.die_k / per, 0.0),
+            pick(held, at_limit, given),
+            pick(held, -response.air.die_k / per, 0.0),
             pick(held, -response.wall.die_k / per, 0.0),
-        )  # fmt: skip
+        )
 
     def _surroundings(
-        self, asked: Asked, processor: _Linear, board: _Linear, powers: dict[int, _Linear],
+        self,
+        asked: Asked,
+        processor: _Linear,
+        board: _Linear,
+        powers: dict[int, _Linear],
         start: CaseTemps | None,
-    ) -> CaseTemps:  # fmt: skip
+    ) -> CaseTemps:
         """Air and walls, with what slows itself as it is."""
         if self.box is None:
             return CaseTemps(asked.ambient_k, asked.ambient_k, asked.ambient_k)
@@ -300,9 +307,13 @@ class Network:
         return solve_enclosure(self.box, gives, asked.ambient_k, start)
 
     def _found(
-        self, asked: Asked, processor: _Linear, powers: dict[int, _Linear],
-        carriers: Sequence[_Linear], case: CaseTemps,
-    ) -> tuple[Settled, list[Quantity]]:  # fmt: skip
+        self,
+        asked: Asked,
+        processor: _Linear,
+        powers: dict[int, _Linear],
+        carriers: Sequence[_Linear],
+        case: CaseTemps,
+    ) -> tuple[Settled, list[Quantity]]:
         """Powers and temperatures in such surroundings, and what each body takes up of its
         carrier's heat. [W]
         """
@@ -326,9 +337,16 @@ class Network:
             for n, body in enumerate(self.bodies)
         ]
         found = Settled(
-            board.die_k, board.sink_k, board.board_k, air, wall, case.outer_wall_k, soc_w, body_w,
+            board.die_k,
+            board.sink_k,
+            board.board_k,
+            air,
+            wall,
+            case.outer_wall_k,
+            soc_w,
+            body_w,
             body_k,
-        )  # fmt: skip
+        )
         return found, warm
 
     def _around_w(self, n: int, air: Quantity, wall: Quantity, board: Quantity) -> Quantity:
@@ -344,15 +362,21 @@ class Network:
         return body.path.total_w_k * body.limit_k - around_w - warm[n]
 
     def _modes(
-        self, asked: Asked, found: Near | Settled, warm: Sequence[Quantity], soc_mode: Quantity,
+        self,
+        asked: Asked,
+        found: Near | Settled,
+        warm: Sequence[Quantity],
+        soc_mode: Quantity,
         modes: dict[int, Quantity],
-    ) -> tuple[Quantity, dict[int, Quantity]]:  # fmt: skip
+    ) -> tuple[Quantity, dict[int, Quantity]]:
         """What each governor does next, in the air that is there."""
         response = self.board.response
         at_limit = (
-            self.limit_k - response.rest.die_k * asked.rest_w
-            - response.air.die_k * found.air_k - response.wall.die_k * found.inner_k
-        ) / response.soc.die_k  # fmt: skip
+            self.limit_k
+            - response.rest.die_k * asked.rest_w
+            - response.air.die_k * found.air_k
+            - response.wall.die_k * found.inner_k
+        ) / response.soc.die_k
         new_soc_mode = _next_mode(soc_mode, at_limit, asked.soc_w, asked.soc_idle_w)
         new_modes = {}
         for n in self.slowing:

@@ -17,9 +17,12 @@ from cobblewort.core.judging.margin import Margin, percentiles
 from cobblewort.core.judging.states import StateReport, told_states
 
 _HEAT_LABELS = {
-    "die": "Processor", "sink": "Cooler", "board": "Board", "inside": "Air in the case",
+    "die": "Processor",
+    "sink": "Cooler",
+    "board": "Board",
+    "inside": "Air in the case",
     "wall": "Wall",
-}  # fmt: skip
+}
 
 
 @dataclass(slots=True, frozen=True)
@@ -74,9 +77,21 @@ def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
     heat = heat_of(kit)
     if heat.board is None:
         return HeatReport(
-            heat.why_not, heat.ambient_c, told_states(heat.states), [], [], [], [], 1.0, "", [],
-            None, None, None, "",
-        )  # fmt: skip
+            heat.why_not,
+            heat.ambient_c,
+            told_states(heat.states),
+            [],
+            [],
+            [],
+            [],
+            1.0,
+            "",
+            [],
+            None,
+            None,
+            None,
+            "",
+        )
     banded = kit.samples > 1
     nodes = []
     for name, label in _HEAT_LABELS.items():

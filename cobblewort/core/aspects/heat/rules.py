@@ -30,7 +30,9 @@ from cobblewort.core.text import Said, Text, say
 
 
 @rule(
-    "HEAT-01", "heat", "The processor keeps its clock",
+    "HEAT-01",
+    "heat",
+    "The processor keeps its clock",
     why="A processor that reaches its throttle temperature lowers its clock. Keeping 98 % or "
     "more of the required clock is OK, 60 % or more is tight, less is a problem. In the worst "
     "case it is a note, below 50 % tight.",
@@ -40,7 +42,7 @@ from cobblewort.core.text import Said, Text, say
     source="Churchill and Chu 1975; McAdams 1954; Stefan-Boltzmann; BS 5925 for vents",
     reads=(stack_of, heat_of),
     remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
-)  # fmt: skip
+)
 def throttle(kit: Kit) -> Iterator[Check]:
     """Processor temperature at the highest ambient against throttling, as if nothing slowed itself,
     and what is kept of the clock.
@@ -57,17 +59,25 @@ def throttle(kit: Kit) -> Iterator[Check]:
         if state is not None:
             required_c = float(heat.wanted_die_c[state, 0])
             return _slows(
-                f"The processor of {board.name}", "clock", speeds[state], required_c, margin.limit,
-                heat, state,
-            )  # fmt: skip
+                f"The processor of {board.name}",
+                "clock",
+                speeds[state],
+                required_c,
+                margin.limit,
+                heat,
+                state,
+            )
         shown, limit = words.apart(words.degrees, margin.value, margin.limit)
         return say(
             "The processor of {board} reaches {shown}{when} at {ambient} ambient; it throttles at "
             "{limit}. OK up to {most} ambient.",
-            board=board.name, shown=shown, when=margin.when, limit=limit,
+            board=board.name,
+            shown=shown,
+            when=margin.when,
+            limit=limit,
             ambient=words.degrees(heat.ambient_c),
             most=words.degrees(float(heat.hottest.die_c[0])),
-        )  # fmt: skip
+        )
 
     def working(state: int) -> Sum:
         die_c = float(heat.wanted_die_c[state, 0])
@@ -80,12 +90,19 @@ def throttle(kit: Kit) -> Iterator[Check]:
 
     lines = tuple(i.line.id for i in (board, stack.cooler, stack.case) if i is not None)
     yield Check(
-        f"{board.id}.die", "Processor temperature at full clock", "°C", "max", heat.wanted_die_c,
-        heat.throttle_c, sentence, lines,
+        f"{board.id}.die",
+        "Processor temperature at full clock",
+        "°C",
+        "max",
+        heat.wanted_die_c,
+        heat.throttle_c,
+        sentence,
+        lines,
         heat.means,
         span=max(1.0, nominal(heat.throttle_c) - heat.ambient_c),
-        working=working, kept=lambda: heat.speed_share,
-    )  # fmt: skip
+        working=working,
+        kept=lambda: heat.speed_share,
+    )
 
 
 def _slowed_in(margin: Margin, speeds: Sequence[float], states: LookedAt) -> int | None:
@@ -107,56 +124,67 @@ def _slows(
 ) -> Text:
     """How far something slows in a state, and by how much it would be too hot otherwise."""
     at: dict[str, Said] = {
-        "part": name, "ambient": words.degrees(heat.ambient_c),
+        "part": name,
+        "ambient": words.degrees(heat.ambient_c),
         "when": words.when(heat.means.ids[state], heat.means.labels[state]),
-    }  # fmt: skip
+    }
     if kept == 0:
         return say(
             "{part} exceeds {limit}{when} at {ambient} ambient even when idle.",
-            limit=words.degrees(limit_c), **at,
-        )  # fmt: skip
+            limit=words.degrees(limit_c),
+            **at,
+        )
     return say(
         "{part} slows to {share} of its {of}{when} at {ambient} ambient. At full {of} it would "
         "exceed {limit} by {over}.",
-        share=words.percent(kept), of=of, limit=words.degrees(limit_c),
-        over=words.kelvins(max(1.0, wanted_c - limit_c)), **at,
-    )  # fmt: skip
+        share=words.percent(kept),
+        of=of,
+        limit=words.degrees(limit_c),
+        over=words.kelvins(max(1.0, wanted_c - limit_c)),
+        **at,
+    )
 
 
 @rule(
-    "HEAT-02", "heat", "The processor stays below its throttle temperature at its lowest clock",
+    "HEAT-02",
+    "heat",
+    "The processor stays below its throttle temperature at its lowest clock",
     why="If the idle processor is too hot, no lower clock helps.",
     formula="Td at idle power <= throttle temperature",
     source="as HEAT-01",
     reads=(stack_of, heat_of),
     remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
-)  # fmt: skip
+)
 def coolable(kit: Kit) -> Iterator[Observation]:
     """Silent unless the die is too hot at idle power."""
     stack = stack_of(kit)
     heat = heat_of(kit)
     if heat.board is not None and not heat.coolable:
         yield Observation(
-            f"{heat.board.id}.die", "problem",
+            f"{heat.board.id}.die",
+            "problem",
             say(
                 "At {ambient} ambient the processor of {board} exceeds {limit} even at its lowest "
                 "clock.",
-                ambient=words.degrees(heat.ambient_c), board=heat.board.name,
+                ambient=words.degrees(heat.ambient_c),
+                board=heat.board.name,
                 limit=words.degrees(float(heat.throttle_c[0])),
             ),
             tuple(i.line.id for i in (heat.board, stack.cooler, stack.case) if i),
-        )  # fmt: skip
+        )
 
 
 @rule(
-    "HEAT-03", "heat", "Every part is rated for the ambient range",
+    "HEAT-03",
+    "heat",
+    "Every part is rated for the ambient range",
     why="Cards, batteries and drives have narrower limits than boards. A board is rated for the "
     "ambient; other parts in a case are rated for the air inside it.",
     formula="rated from <= lowest ambient; highest ambient, or inside air, <= rated to",
     source="maker's ambient rating",
     reads=("built", "place.ambient_max_c", "place.ambient_min_c", heat_of),
     remedies=(another("board", "storage", "boot_drive", "add_on"),),
-)  # fmt: skip
+)
 def ambient_rating(kit: Kit) -> Iterator[Observation]:
     """Parts whose stated range does not hold the location's, or the air around them."""
     place, heat = kit.plan.place, heat_of(kit)
@@ -169,35 +197,46 @@ def ambient_rating(kit: Kit) -> Iterator[Observation]:
         low, high = part.ambient_min_c, part.ambient_max_c
         if low is not None and coldest_c < low:
             yield Observation(
-                line.id, "problem",
+                line.id,
+                "problem",
                 say(
-                    "{part} is rated from {low}; ambient falls to {coldest}.", part=part.model,
-                    low=words.counted(low, "°C"), coldest=words.counted(coldest_c, "°C"),
+                    "{part} is rated from {low}; ambient falls to {coldest}.",
+                    part=part.model,
+                    low=words.counted(low, "°C"),
+                    coldest=words.counted(coldest_c, "°C"),
                 ),
                 (line.id,),
-            )  # fmt: skip
+            )
         elif high is not None and hottest_c > high:
             yield Observation(
-                line.id, "problem",
+                line.id,
+                "problem",
                 say(
-                    "{part} is rated up to {high}; ambient rises to {hottest}.", part=part.model,
-                    high=words.counted(high, "°C"), hottest=words.counted(hottest_c, "°C"),
+                    "{part} is rated up to {high}; ambient rises to {hottest}.",
+                    part=part.model,
+                    high=words.counted(high, "°C"),
+                    hottest=words.counted(hottest_c, "°C"),
                 ),
                 (line.id,),
-            )  # fmt: skip
+            )
         elif high is not None and air_c > high and part.kind != "board" and heat.shelters(line.id):
             yield Observation(
-                line.id, "problem",
+                line.id,
+                "problem",
                 say(
                     "{part} is rated up to {high}; the air inside the case reaches {air}.",
-                    part=part.model, high=words.counted(high, "°C"), air=words.degrees(air_c),
+                    part=part.model,
+                    high=words.counted(high, "°C"),
+                    air=words.degrees(air_c),
                 ),
                 (line.id,),
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "HEAT-05", "heat", "Drives and further boards keep their speed",
+    "HEAT-05",
+    "heat",
+    "Drives and further boards keep their speed",
     why="A hot drive throttles. Drives under a board and further boards in a case get little air. "
     "Keeping 98 % or more of the speed is OK, 60 % or more is tight, less is a problem. In the "
     "worst case it is a note, below 50 % tight.",
@@ -207,7 +246,7 @@ def ambient_rating(kit: Kit) -> Iterator[Observation]:
     source="maker's throttle temperature; films, gap and joint of a module: typical, from memory",
     reads=(stack_of, heat_of),
     remedies=(another("storage", "boot_drive"), another("case"), another("cooling")),
-)  # fmt: skip
+)
 def drives(kit: Kit) -> Iterator[Check]:
     """Each drive inside, and each further board, against throttling, and what it keeps of
     its speed.
@@ -237,15 +276,17 @@ def _drive_check(kit: Kit, hot: HotTemps) -> Check:
 
 
 @rule(
-    "HEAT-06", "heat", "Controllers, regulators and power supplies inside stay within their limits",
+    "HEAT-06",
+    "heat",
+    "Controllers, regulators and power supplies inside stay within their limits",
     why="Controllers and regulators get hot, and a power supply inside a case heats everything "
-        "else.",
+    "else.",
     formula="P = G_air (T - T_near) + G_wall (T - T_wall), T <= limit, with all throttling "
     "applied; P is the load's share, or what a converter loses, P_out (1/eta - 1)",
     source="maker's limit; resistance to air: typical, from memory",
     reads=(stack_of, heat_of),
     remedies=(another("case"), another("add_on"), another("cooling"), another_supply),
-)  # fmt: skip
+)
 def hot_bodies(kit: Kit) -> Iterator[Check]:
     """Each other hot body inside against what it is rated for."""
     for hot in heat_of(kit).hot_bodies:
@@ -259,9 +300,13 @@ def _reaches(margin: Margin, heat: HeatResult, name: str, until: str = "its limi
     shown, limit = words.apart(words.degrees, margin.value, margin.limit)
     return say(
         "{part} reaches {shown}{when} at {ambient} ambient; {until} {limit}.",
-        part=name, shown=shown, when=margin.when, ambient=words.degrees(heat.ambient_c),
-        until=until, limit=limit,
-    )  # fmt: skip
+        part=name,
+        shown=shown,
+        when=margin.when,
+        ambient=words.degrees(heat.ambient_c),
+        until=until,
+        limit=limit,
+    )
 
 
 def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], Text], settled: bool) -> Check:
@@ -276,39 +321,51 @@ def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], Text], sett
         return Sum("limit less temperature", "T_limit - T", [limit_term(hot), temp])
 
     return Check(
-        hot.id, f"Temperature: {hot.label}", "°C", "max", temp_c, hot.limit_c,
-        sentence, tuple(i.line.id for i in (item, stack_of(kit).case) if i),
+        hot.id,
+        f"Temperature: {hot.label}",
+        "°C",
+        "max",
+        temp_c,
+        hot.limit_c,
+        sentence,
+        tuple(i.line.id for i in (item, stack_of(kit).case) if i),
         heat.means,
-        span=max(1.0, nominal(hot.limit_c) - heat.ambient_c), working=working,
-    )  # fmt: skip
+        span=max(1.0, nominal(hot.limit_c) - heat.ambient_c),
+        working=working,
+    )
 
 
 @rule(
-    "HEAT-04", "heat", "The thermal values are known",
+    "HEAT-04",
+    "heat",
+    "The thermal values are known",
     why="Without thermal values a temperature cannot be calculated. Of several boards one is "
     "calculated; equal boards under equal coolers get as warm.",
     formula="each board has thermal values, its own or typical ones, or is like a board that has",
     source="common practice",
     reads=(stack_of, heat_of, "built"),
-)  # fmt: skip
+)
 def heat_known(kit: Kit) -> Iterator[Observation]:
     """A note where the heat of a board cannot be worked out."""
     stack, heat = stack_of(kit), heat_of(kit)
     if heat.board is None and stack.board is not None:
         yield Observation(
-            "heat", "note",
+            "heat",
+            "note",
             say("Not checked: temperature. {why}.", why=words.opening(heat.why_not)),
             (stack.board.line.id,),
-        )  # fmt: skip
+        )
     if heat.board is not None and (others := _unlike(kit, heat.board)):
         yield Observation(
-            "others", "note",
+            "others",
+            "note",
             say(
                 "Not checked: the temperature of {others}. It is calculated for {board} only.",
-                others=words.few(i.name for i in others), board=heat.board.name,
+                others=words.few(i.name for i in others),
+                board=heat.board.name,
             ),
             tuple(dict.fromkeys(i.line.id for i in others)),
-        )  # fmt: skip
+        )
 
 
 def _unlike(kit: Kit, board: Item) -> list[Item]:

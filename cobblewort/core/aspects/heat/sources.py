@@ -48,23 +48,32 @@ class Sources:
         """The hot bodies of its network."""
         return [
             Body(
-                warm.path, warm.pull, warm.body.slows, warm.limit_c + ZERO_C_K, lost, warm.carried,
+                warm.path,
+                warm.pull,
+                warm.body.slows,
+                warm.limit_c + ZERO_C_K,
+                lost,
+                warm.carried,
                 tuple(warm.mates),
             )
             for warm, lost in zip(self.warm, self.inside.lost, strict=True)
-        ]  # fmt: skip
+        ]
 
     @cached_property
     def plain_bodies(self) -> list[Body]:
         """The same at nominal figures alone, in plain numbers."""
         return [
             Body(
-                warm.path.nominal, warm.pull, warm.body.slows, nominal(warm.limit_c) + ZERO_C_K,
-                tuple([(place, nominal(share)) for place, share in lost]), nominal(warm.carried),
+                warm.path.nominal,
+                warm.pull,
+                warm.body.slows,
+                nominal(warm.limit_c) + ZERO_C_K,
+                tuple([(place, nominal(share)) for place, share in lost]),
+                nominal(warm.carried),
                 tuple(warm.mates),
             )
             for warm, lost in zip(self.warm, self.inside.lost, strict=True)
-        ]  # fmt: skip
+        ]
 
 
 @firm("built", bays_of)
@@ -72,10 +81,11 @@ def indoors_of(kit: Kit) -> list[Item]:
     """What sits inside and may give off heat."""
     taken = bays_of(kit).taken
     return [
-        item for item in kit.built
+        item
+        for item in kit.built
         if (item.part.inside or item.id in taken)
         and (item.part.rails or item.part.loads or item.part.hot)
-    ]  # fmt: skip
+    ]
 
 
 @firm("built", coolers_of)
@@ -84,9 +94,7 @@ def fans_of(kit: Kit) -> Fans:
     return fans_among(kit.built, next(iter(coolers_of(kit)), None))
 
 
-@derived(
-    "place.altitude_m", boards_of, coolers_of, fit_of, indoors_of, fans_of, forest_of, hung_of
-)  # fmt: skip
+@derived("place.altitude_m", boards_of, coolers_of, fit_of, indoors_of, fans_of, forest_of, hung_of)
 def sources_of(kit: Kit) -> Sources | None:
     """What gives off heat inside; None without a board whose heat is known."""
     boards, hung = boards_of(kit), hung_of(kit)
@@ -103,8 +111,11 @@ def sources_of(kit: Kit) -> Sources | None:
     split, mean = split_heat(board.compiled), rows.of(board)
     soc_w = split.soc_w.take(mean, axis=0)
     return Sources(
-        board, warm,
+        board,
+        warm,
         what_is_inside(forest_of(kit), hung, rows, inside, board, warm, soc_w.shape),
-        soc_w, split.rest_w.take(mean, axis=0), split.soc_idle_w.take(mean, axis=0),
+        soc_w,
+        split.rest_w.take(mean, axis=0),
+        split.soc_idle_w.take(mean, axis=0),
         split.soc_peak_w,
-    )  # fmt: skip
+    )

@@ -96,9 +96,12 @@ def fans_among(items: Sequence[Item], cooler: Item | None) -> Fans:
             reached.add(fan.at)
             (in_case if fan.at == "case" else loose).append(item.compiled)
     return Fans(
-        own is not None and own.r_fan_k_w is not None, "board" in reached,
-        bool(reached - {"board", "case"}), tuple(in_case), tuple(loose),
-    )  # fmt: skip
+        own is not None and own.r_fan_k_w is not None,
+        "board" in reached,
+        bool(reached - {"board", "case"}),
+        tuple(in_case),
+        tuple(loose),
+    )
 
 
 @dataclass(slots=True)
@@ -162,17 +165,28 @@ def warm_bodies(
         for name, hot in item.part.hot.items():
             of, path = item.compiled.figure, f"hot.{name}"
             warm = Warm(
-                item, name, hot, Path(1.0, 1.0), of(f"{path}.limit_c"), stirred,
-                of(f"{path}.share"), f"{path}.limit_c", pull=pull,
-            )  # fmt: skip
+                item,
+                name,
+                hot,
+                Path(1.0, 1.0),
+                of(f"{path}.limit_c"),
+                stirred,
+                of(f"{path}.share"),
+                f"{path}.limit_c",
+                pull=pull,
+            )
             if hot.r_air_k_w is not None:
                 warm.path = _own_path(item.compiled, f"{path}.r_air_k_w", stirred, pressure)
             else:
                 drives = modules.get(seat.id, 1) if seat is not None else 1
                 warm.path, share = _module_path(
-                    item.compiled, path, None if seat is None else seat.compiled, drives, stirred,
+                    item.compiled,
+                    path,
+                    None if seat is None else seat.compiled,
+                    drives,
+                    stirred,
                     pressure,
-                )  # fmt: skip
+                )
                 if seat is not None and seat is not board:
                     warm.carrier, warm.carried = seat, share / drives
             found.append(warm)
@@ -203,16 +217,26 @@ def further_boards(
         still = _die_k_w(board.compiled, None if cooler is None else cooler.compiled)
         forced = still * STIRRED_BODY_FACTOR if stirred else None
         body = HotBody(
-            label="Processor", of="loads.own", limit_c=heat.throttle_c, slows=True,
+            label="Processor",
+            of="loads.own",
+            limit_c=heat.throttle_c,
+            slows=True,
             r_air_k_w=heat.r_ba_k_w,
-        )  # fmt: skip
+        )
         path = "board_heat.throttle_c"
         found.append(
             Warm(
-                board, PROCESSOR, body, split_path(still, forced, pressure),
-                board.compiled.figure(path), stirred, 1.0, path, clock=True,
+                board,
+                PROCESSOR,
+                body,
+                split_path(still, forced, pressure),
+                board.compiled.figure(path),
+                stirred,
+                1.0,
+                path,
+                clock=True,
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -227,8 +251,11 @@ def _die_k_w(board: CompiledPart, cooler: CompiledPart | None) -> FloatArray:
     if cooler is not None and cooler.part.cooler is not None:
         own = "cooler.r_still_k_w" if cooler.part.cooler.r_fan_k_w is None else "cooler.r_fan_k_w"
         side = figure("board_heat.soc_side_mm")
-        pad = layer_k_w(cooler.figure("cooler.interface_mm"),
-                        cooler.figure("cooler.interface_w_mk"), side * side)  # fmt: skip
+        pad = layer_k_w(
+            cooler.figure("cooler.interface_mm"),
+            cooler.figure("cooler.interface_w_mk"),
+            side * side,
+        )
         sink = 1 / (figure("board_heat.r_jc_k_w") + pad + cooler.figure(own))
     passed = link / (link + out)
     die_k_w: FloatArray = (share + (1 - share) * passed) / (sink + link - link * passed)
@@ -248,9 +275,13 @@ def _own_path(part: CompiledPart, figure: str, stirred: bool, pressure: float) -
 
 @lru_cache(maxsize=64)
 def _module_path(
-    module: CompiledPart, path: str, carrier: CompiledPart | None, drives: int, stirred: bool,
+    module: CompiledPart,
+    path: str,
+    carrier: CompiledPart | None,
+    drives: int,
+    stirred: bool,
     pressure: float,
-) -> tuple[Path, float]:  # fmt: skip
+) -> tuple[Path, float]:
     """The path of an M.2 module by its size and its carrier's, and the share of the carrier's heat
     that warms it; kept for the next kit.
     """
@@ -271,9 +302,13 @@ def _module_path(
 
 @lru_cache(maxsize=64)
 def board_body(
-    board: CompiledPart, cooler: CompiledPart | None, shell: CompiledPart | None,
-    sides: tuple[str, ...], blown: bool, pressure: float,
-) -> BoardBody:  # fmt: skip
+    board: CompiledPart,
+    cooler: CompiledPart | None,
+    shell: CompiledPart | None,
+    sides: tuple[str, ...],
+    blown: bool,
+    pressure: float,
+) -> BoardBody:
     """The board under its cooler, or on the pillar of a `shell` that is the heat sink, with boards
     stacked on `sides` of it; kept for the next kit. `blown` says that a fan of its own, not the
     cooler's, blows over it.
@@ -307,9 +342,13 @@ def board_body(
 
 @lru_cache(maxsize=64)
 def _enclosure(
-    shell: CompiledPart, cooler: CompiledPart | None, mounting: str, altitude_m: float,
-    sun_w_m2: float, fans: Fans,
-) -> Enclosure | None:  # fmt: skip
+    shell: CompiledPart,
+    cooler: CompiledPart | None,
+    mounting: str,
+    altitude_m: float,
+    sun_w_m2: float,
+    fans: Fans,
+) -> Enclosure | None:
     """A shell with what stirs the air in it; kept for the next kit."""
     case, of = shell.part.case, shell.figure
     if case is None or case.open:
@@ -324,9 +363,11 @@ def _enclosure(
         fan_flow = fan_flow + _blown_m3_s(shell, fans)
     wall = case.wall_mm * 1e-3
     inner = Faces(
-        case.inner_length_mm * 1e-3, case.inner_width_mm * 1e-3, case.inner_height_mm * 1e-3,
+        case.inner_length_mm * 1e-3,
+        case.inner_width_mm * 1e-3,
+        case.inner_height_mm * 1e-3,
         BOTTOM_SHARE[mounting],
-    )  # fmt: skip
+    )
     rise = case.vent_rise_mm
     box = Enclosure(
         inner=inner,

@@ -36,17 +36,28 @@ class AskedOf:
     def at(self, rows: list[int]) -> AskedOf:
         """What is asked in some of them."""
         return AskedOf(
-            self.soc_w[rows], self.soc_idle_w[rows], self.rest_w[rows], self.air_w[rows],
-            self.ambient_k[rows], self.body_w[:, rows], self.rest_body_w[:, rows],
+            self.soc_w[rows],
+            self.soc_idle_w[rows],
+            self.rest_w[rows],
+            self.air_w[rows],
+            self.ambient_k[rows],
+            self.body_w[:, rows],
+            self.rest_body_w[:, rows],
             self.carrier_w[:, rows],
-        )  # fmt: skip
+        )
 
     def together(self) -> Asked:
         """All states at once, as arrays."""
         return Asked(
-            self.soc_w, self.soc_idle_w, self.rest_w, self.air_w, self.ambient_k,
-            list(self.body_w), list(self.rest_body_w), list(self.carrier_w),
-        )  # fmt: skip
+            self.soc_w,
+            self.soc_idle_w,
+            self.rest_w,
+            self.air_w,
+            self.ambient_k,
+            list(self.body_w),
+            list(self.rest_body_w),
+            list(self.carrier_w),
+        )
 
     @cached_property
     def columns(self) -> list[Column]:
@@ -61,9 +72,15 @@ def as_asked(column: Column, bodies: int) -> Asked:
     soc_w, soc_idle_w, rest_w, air_w, ambient_k = column[:5]
     first, second, third = (5 + bodies * n for n in (0, 1, 2))
     return Asked(
-        soc_w, soc_idle_w, rest_w, air_w, ambient_k, column[first:second], column[second:third],
+        soc_w,
+        soc_idle_w,
+        rest_w,
+        air_w,
+        ambient_k,
+        column[first:second],
+        column[second:third],
         column[third : third + bodies],
-    )  # fmt: skip
+    )
 
 
 @derived("place.ambient_max_c", power_of, sources_of)
@@ -75,6 +92,12 @@ def asked_of(kit: Kit) -> AskedOf | None:
     given = sources.inside.given_off(power.mean_current_a, power.mean_voltage_v)
     ambient_k = np.full(sources.soc_w.shape, kit.plan.place.ambient_max_c + ZERO_C_K)
     return AskedOf(
-        sources.soc_w, sources.soc_idle_w, sources.rest_w, given.air_w, ambient_k, given.body_w,
-        sources.inside.rest_body_w, given.carrier_w,
-    )  # fmt: skip
+        sources.soc_w,
+        sources.soc_idle_w,
+        sources.rest_w,
+        given.air_w,
+        ambient_k,
+        given.body_w,
+        sources.inside.rest_body_w,
+        given.carrier_w,
+    )

@@ -136,10 +136,10 @@ def _die(told: _Told) -> Sum:
     die_sink_w_k = detail.body.die_sink_w_k
     if die_sink_w_k is None:
         return Sum(
-            "temperature of the board plus the rise from it to the processor", "T_board + P_soc "
-            "/ G_db",
+            "temperature of the board plus the rise from it to the processor",
+            "T_board + P_soc / G_db",
             [board, power, link],
-        )  # fmt: skip
+        )
     if detail.body.on_wall:
         through = _w_k("G_ds", "processor to the wall", die_sink_w_k)
         sink = replace(told.surroundings()[1], symbol="T_sink")
@@ -163,11 +163,14 @@ def _sink(told: _Told) -> Sum:
         "heat from the processor leaves to the air and, as radiation, to the wall",
         "(G_ds * T_die + G_air * T_air + G_rad * T_wall) / (G_ds + G_air + G_rad)",
         [
-            _w_k("G_ds", "processor to cooler", die_sink_w_k), die,
-            _w_k("G_air", "cooler to air", sink.air_w_k), air,
-            _w_k("G_rad", "cooler to wall", sink.wall_w_k), wall,
+            _w_k("G_ds", "processor to cooler", die_sink_w_k),
+            die,
+            _w_k("G_air", "cooler to air", sink.air_w_k),
+            air,
+            _w_k("G_rad", "cooler to wall", sink.wall_w_k),
+            wall,
         ],
-    )  # fmt: skip
+    )
 
 
 def _board(told: _Told) -> Sum:
@@ -181,10 +184,12 @@ def _board(told: _Told) -> Sum:
             _watts("P_rest", "heat of the rest of the board", told.at(detail.rest_w)),
             _w_k("G_db", "processor to board", detail.body.die_board_w_k),
             told.temp("die", "T_die", "processor"),
-            _w_k("G_air", "board to air", path.air_w_k), air,
-            _w_k("G_rad", "board to wall", path.wall_w_k), wall,
+            _w_k("G_air", "board to air", path.air_w_k),
+            air,
+            _w_k("G_rad", "board to wall", path.wall_w_k),
+            wall,
         ],
-    )  # fmt: skip
+    )
 
 
 def _hot_sum(told: _Told, hot: HotTemps) -> Sum:
@@ -193,27 +198,40 @@ def _hot_sum(told: _Told, hot: HotTemps) -> Sum:
     air, wall = told.surroundings()
     warm, number = hot.warm, hot.place
     inputs = [
-        _watts("P", f"mean heat of the {hot.warm.body.label.lower()}",
-               told.at(detail.temps.body_w[number])),
-        _w_k("G_air", "to the air near it", warm.path.air_w_k), air,
-        _w_k("G_rad", "to the wall", warm.path.wall_w_k), wall,
-    ]  # fmt: skip
+        _watts(
+            "P",
+            f"mean heat of the {hot.warm.body.label.lower()}",
+            told.at(detail.temps.body_w[number]),
+        ),
+        _w_k("G_air", "to the air near it", warm.path.air_w_k),
+        air,
+        _w_k("G_rad", "to the wall", warm.path.wall_w_k),
+        wall,
+    ]
     near, heat = "T_air", "P"
     if warm.pull:
         near = "(T_air + n * (T_board - T_air))"
         inputs += [
             told.temp("board", "T_board", "board"),
-            Term("n", "share by which the air near it follows the board", warm.pull, "", "estimate",
-                 "an estimate", None),
-        ]  # fmt: skip
+            Term(
+                "n",
+                "share by which the air near it follows the board",
+                warm.pull,
+                "",
+                "estimate",
+                "an estimate",
+                None,
+            ),
+        ]
     warmth_w = told.at(detail.warmth_w[number])
     if warmth_w:
         heat = "P + P_c"
         inputs.append(_watts("P_c", "heat taken up from its carrier", warmth_w))
     return Sum(
         "heat of the part leaves to the air near it and, as radiation, to the wall",
-        f"({heat} + G_air * {near} + G_rad * T_wall) / (G_air + G_rad)", inputs,
-    )  # fmt: skip
+        f"({heat} + G_air * {near} + G_rad * T_wall) / (G_air + G_rad)",
+        inputs,
+    )
 
 
 def _case_terms(told: _Told) -> tuple[float, float, float, float, float]:
@@ -223,17 +241,23 @@ def _case_terms(told: _Told) -> tuple[float, float, float, float, float]:
     if box is None:
         raise ValueError("an open kit has no air in the case")
     to_air_w, to_wall_w = (
-        sum(float(flow[told.state]) for (start, end), flow in flows.items()
-            if end == node and start != "inside")
+        sum(
+            float(flow[told.state])
+            for (start, end), flow in flows.items()
+            if end == node and start != "inside"
+        )
         for node in ("inside", "wall")
-    )  # fmt: skip
+    )
     temps, ambient_k = detail.temps, told.at(detail.ambient_k)
     air_k, inner_k = told.at(temps.air_k), told.at(temps.inner_k)
     draught, forced = exchange_w_k(box, air_k, ambient_k)
     return (
-        to_air_w, to_wall_w, nominal(inside_w_k(box, air_k, inner_k)),
-        nominal(outside_w_k(box, told.at(temps.outer_k), ambient_k)), nominal(draught + forced),
-    )  # fmt: skip
+        to_air_w,
+        to_wall_w,
+        nominal(inside_w_k(box, air_k, inner_k)),
+        nominal(outside_w_k(box, told.at(temps.outer_k), ambient_k)),
+        nominal(draught + forced),
+    )
 
 
 def _inside(told: _Told) -> Sum:
@@ -244,11 +268,12 @@ def _inside(told: _Told) -> Sum:
         "(P_air + G_in * T_wall + G_vent * T_out) / (G_in + G_vent)",
         [
             _watts("P_air", "heat released to the air in the case", heat_w),
-            computed_term("G_in", _INNER_FILM, "W/K", inside, None), wall,
+            computed_term("G_in", _INNER_FILM, "W/K", inside, None),
+            wall,
             computed_term("G_vent", _VENTS, "W/K", vents, None),
             plan_term("T_out", "highest ambient", "°C", told.kit.plan.place.ambient_max_c),
         ],
-    )  # fmt: skip
+    )
 
 
 def _wall(told: _Told) -> Sum:
@@ -263,10 +288,12 @@ def _wall(told: _Told) -> Sum:
             plan_term("T_out", "highest ambient", "°C", told.kit.plan.place.ambient_max_c),
             _watts("P_rad", "radiation to the inner wall", radiated_w),
             _watts("P_sun", "heat from the sun", sun_w),
-            computed_term("G_in", _INNER_FILM, "W/K", inside, None), air, wall,
+            computed_term("G_in", _INNER_FILM, "W/K", inside, None),
+            air,
+            wall,
             computed_term("G_out", _OUTER_FILM, "W/K", outside, None),
         ],
-    )  # fmt: skip
+    )
 
 
 def _hottest(kit: Kit) -> Sum:
@@ -284,14 +311,20 @@ def _hottest(kit: Kit) -> Sum:
     if rated is not None and (rated.part.kind == "board" or not heat.shelters(rated.line.id)):
         rating = float(rated.part.ambient_max_c or 0.0)
         return Sum(
-            "lowest ambient rating", "T_rated",
+            "lowest ambient rating",
+            "T_rated",
             [plain_term("T_rated", "rated to", "°C", rated, rating)],
-        )  # fmt: skip
+        )
     hard = [n for n, state in enumerate(heat.states) if state.hard]
     if rated is not None and heat.work is not None:
         temps_c, name = heat.work.wanted.air_k - ZERO_C_K, "inside"
-        limit = plain_term("T_limit", f"rating of {rated.name}", "°C", rated,
-                           float(rated.part.ambient_max_c or 0.0))  # fmt: skip
+        limit = plain_term(
+            "T_limit",
+            f"rating of {rated.name}",
+            "°C",
+            rated,
+            float(rated.part.ambient_max_c or 0.0),
+        )
         label = "air in the case in the worst state"
     elif hottest.body is not None:
         hot = heat.hot_bodies[hottest.body]
@@ -310,10 +343,12 @@ def _hottest(kit: Kit) -> Sum:
         "ambient, with throttling parts at 98 % of their speed",
         "T_out + (T_limit - T) / s",
         [
-            plan_term("T_out", "highest ambient", "°C", ambient), limit, body,
+            plan_term("T_out", "highest ambient", "°C", ambient),
+            limit,
+            body,
             computed_term("s", "rise per kelvin of ambient, solved", "", slope, None),
         ],
-    )  # fmt: skip
+    )
 
 
 _SUMS = {"die": _die, "sink": _sink, "board": _board, "inside": _inside, "wall": _wall}

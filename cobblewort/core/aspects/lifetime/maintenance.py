@@ -45,17 +45,18 @@ def _found(kit: Kit) -> Iterator[Maintenance]:
         )
     if plan.retention.backups:
         yield Maintenance("restore", "Restore one file from each backup", 6 * _MONTH)
-    if any(item.part.fan or (item.part.cooler and item.part.cooler.r_fan_k_w)
-           for item in items):  # fmt: skip
+    if any(item.part.fan or (item.part.cooler and item.part.cooler.r_fan_k_w) for item in items):
         months = _EVERY_MONTHS[plan.place.dust]
         yield Maintenance("dust", "Clean dust from fans, heat sinks and filters", months * _MONTH)
     boot = next((p for p in items.of_role("boot_drive") if p.part.storage is not None), None)
     if boot is not None:
         yield Maintenance("image", f"Save an image of {boot.part.model} elsewhere", 12 * _MONTH)
     if any("battery" in item.part.offers for item in items):
-        yield Maintenance("battery", "Run the kit on its battery until it shuts down, and note "
-                                     "the time",
-                     12 * _MONTH)  # fmt: skip
+        yield Maintenance(
+            "battery",
+            "Run the kit on its battery until it shuts down, and note the time",
+            12 * _MONTH,
+        )
     if plan.place.wet:
         yield Maintenance("water", "Check for water, rust and loose glands", 6 * _MONTH)
     wanted = plan.retention.years

@@ -156,22 +156,29 @@ def _cards(kit: Kit) -> list[CardReport]:
     found = [
         (part, part.storage.capacity_gb, price)
         for part in kit.catalogue.parts(("card",))
-        if part.storage is not None and part.origin != "typical"
-        and (price := kit.plan.price_of(part)) and part.storage.capacity_gb >= image_gb
-    ]  # fmt: skip
+        if part.storage is not None
+        and part.origin != "typical"
+        and (price := kit.plan.price_of(part))
+        and part.storage.capacity_gb >= image_gb
+    ]
     if not found:
         return []
     smallest = min(found, key=lambda card: (card[1], card[2]))[0]
     sweet = min(found, key=lambda card: card[2] / Decimal(card[1]))[0]
     return [
         CardReport(
-            part.id, part.model, capacity_gb, price,
+            part.id,
+            part.model,
+            capacity_gb,
+            price,
             (price / Decimal(capacity_gb)).quantize(Decimal("0.001")),
-            _years_of(part, inside_gb_day), part is smallest, part is sweet,
+            _years_of(part, inside_gb_day),
+            part is smallest,
+            part is sweet,
             part.id == boot.part.id,
         )
         for part, capacity_gb, price in sorted(found, key=lambda card: card[2])
-    ]  # fmt: skip
+    ]
 
 
 def _years_of(part: Part, inside_gb_day: float) -> float | None:
@@ -202,9 +209,18 @@ def _wear(thing: Wearing, known: set[str]) -> WearReport:
         for entry in thing.written
     ]
     return WearReport(
-        thing.id, thing.item.line.id, thing.label, thing.kind, thing.how, nominal(thing.years),
-        thing.most_y, low, high, margin if margin in known else "", written,
-    )  # fmt: skip
+        thing.id,
+        thing.item.line.id,
+        thing.label,
+        thing.kind,
+        thing.how,
+        nominal(thing.years),
+        thing.most_y,
+        low,
+        high,
+        margin if margin in known else "",
+        written,
+    )
 
 
 def _kept(kit: Kit) -> BackupReport:
@@ -215,6 +231,12 @@ def _kept(kit: Kit) -> BackupReport:
         for copy in plan.retention.backups
     ]
     return BackupReport(
-        plan.retention.replaceable, copies, backup.copies, backup.media, backup.away,
-        backup.complete, carried.out_h, carried.back_h,
-    )  # fmt: skip
+        plan.retention.replaceable,
+        copies,
+        backup.copies,
+        backup.media,
+        backup.away,
+        backup.complete,
+        carried.out_h,
+        carried.back_h,
+    )

@@ -41,22 +41,33 @@ def logs_in_memory(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "LIFE-01", "lifetime", "Cards and drives are not worn out too soon",
+    "LIFE-01",
+    "lifetime",
+    "Cards and drives are not worn out too soon",
     why="Frequent small writes wear out a memory card in a year or two.",
     formula="write endurance / (writes per day x write amplification x 365.25) >= years required",
     source="common practice; rated endurance by the makers, amplification from memory",
     reads=(written_of, "retention"),
     remedies=(logs_in_memory, another("boot_drive", "storage")),
-)  # fmt: skip
+)
 def written_out(kit: Kit) -> Iterator[Check]:
     """Years of each drive and card against those required."""
     wanted = kit.plan.retention.years
     for thing in written_of(kit):
         yield Check(
-            thing.item.id, f"Lifetime of {thing.label}", "years", "min", thing.years, wanted,
-            _written_sentence(kit, thing), (thing.item.line.id,), span=wanted, breach="tight",
-            working=_written_sum(thing, wanted), likely_share=_LIKELY,
-        )  # fmt: skip
+            thing.item.id,
+            f"Lifetime of {thing.label}",
+            "years",
+            "min",
+            thing.years,
+            wanted,
+            _written_sentence(kit, thing),
+            (thing.item.line.id,),
+            span=wanted,
+            breach="tight",
+            working=_written_sum(thing, wanted),
+            likely_share=_LIKELY,
+        )
 
 
 def _written_sentence(kit: Kit, thing: Wearing) -> Callable[[Margin], Text]:
@@ -68,9 +79,12 @@ def _written_sentence(kit: Kit, thing: Wearing) -> Callable[[Margin], Text]:
         return say(
             "{drive} is worn out after {has}; {needs} are required. It writes {daily}, mostly for "
             "{by}.",
-            drive=words.opening(thing.item.the), has=has, needs=needs, daily=words.daily(inside),
+            drive=words.opening(thing.item.the),
+            has=has,
+            needs=needs,
+            daily=words.daily(inside),
             by=most.by,
-        )  # fmt: skip
+        )
 
     return sentence
 
@@ -85,37 +99,49 @@ def _written_sum(thing: Wearing, wanted: float) -> SumFunction:
         terms = []
         for number, entry in enumerate(thing.written, 1):
             inputs.append(
-                computed_term(f"W_{number}", f"writes per day: {entry.by}", "GB",
-                              nominal(entry.gb_day), None)
-            )  # fmt: skip
+                computed_term(
+                    f"W_{number}", f"writes per day: {entry.by}", "GB", nominal(entry.gb_day), None
+                )
+            )
             grows = nominal(entry.inside_gb_day) / nominal(entry.gb_day)
             inputs.append(computed_term(f"F_{number}", "write amplification", "", grows, None))
             terms.append(f"W_{number} * F_{number}")
         inputs.append(plan_term("Y", "years required", "years", wanted))
         return Sum(
             "write endurance divided by the writes per year, less the years required",
-            f"min({words.LONGEST_Y:g}, E * 1000 / (({' + '.join(terms)}) * 365.25)) - Y", inputs,
-        )  # fmt: skip
+            f"min({words.LONGEST_Y:g}, E * 1000 / (({' + '.join(terms)}) * 365.25)) - Y",
+            inputs,
+        )
 
     return working
 
 
 @rule(
-    "LIFE-02", "lifetime", "Fans, capacitors and cells last",
+    "LIFE-02",
+    "lifetime",
+    "Fans, capacitors and cells last",
     why="Fans, capacitors and battery cells age. A spare part avoids a long outage.",
     formula="life at its rated temperature x 2^((rated - actual) / step), over the hours per day",
     source="rules of thumb: bearings half as long per 10 to 15 K, capacitors per 10 K; from memory",
     reads=(worn_of, "retention"),
-)  # fmt: skip
+)
 def worn(kit: Kit) -> Iterator[Check]:
     """Years of fans, capacitors and cells; a note where they fall short."""
     wanted = kit.plan.retention.years
     for thing in worn_of(kit):
         yield Check(
-            thing.id, f"Lifetime of {thing.label}", "years", "min", thing.years, wanted,
-            _worn_sentence(thing, wanted), (thing.item.line.id,), span=wanted, breach="note",
+            thing.id,
+            f"Lifetime of {thing.label}",
+            "years",
+            "min",
+            thing.years,
+            wanted,
+            _worn_sentence(thing, wanted),
+            (thing.item.line.id,),
+            span=wanted,
+            breach="note",
             working=_worn_sum(kit, thing, wanted),
-        )  # fmt: skip
+        )
 
 
 def _worn_sentence(thing: Wearing, wanted: float) -> Callable[[Margin], Text]:
@@ -123,9 +149,12 @@ def _worn_sentence(thing: Wearing, wanted: float) -> Callable[[Margin], Text]:
         has, needs = words.apart(words.years, margin.value, wanted)
         return say(
             "The {part} of {item} lasts about {has} {how}; {needs} are required. Keep a spare.",
-            part="part" if thing.of is None else thing.of.label, item=thing.item.name, has=has,
-            how=thing.how, needs=needs,
-        )  # fmt: skip
+            part="part" if thing.of is None else thing.of.label,
+            item=thing.item.name,
+            has=has,
+            how=thing.how,
+            needs=needs,
+        )
 
     return sentence
 
@@ -170,12 +199,14 @@ def _worn_sum(kit: Kit, thing: Wearing, wanted: float) -> SumFunction:
 
 
 @rule(
-    "LIFE-03", "lifetime", "Storage is not full too soon",
+    "LIFE-03",
+    "lifetime",
+    "Storage is not full too soon",
     why="When storage is full, new files are not saved or the oldest are deleted.",
     formula="free space / data kept per day = days until it is full",
     source="common practice",
     reads=(filling_of, "storage_use", "retention"),
-)  # fmt: skip
+)
 def fills(kit: Kit) -> Iterator[Observation]:
     """A note on what is full within a month and then stops."""
     filling = filling_of(kit)
@@ -186,12 +217,14 @@ def fills(kit: Kit) -> Iterator[Observation]:
     ):
         return
     yield Observation(
-        "full", "note",
+        "full",
+        "note",
         say(
             "Storage is full {after}; new files are then not saved. Copy the files off {often}.",
-            after=_after(filling.days), often=_often(filling.days),
+            after=_after(filling.days),
+            often=_often(filling.days),
         ),
-    )  # fmt: skip
+    )
 
 
 def _after(days: float) -> str:
@@ -203,13 +236,15 @@ def _often(days: float) -> str:
 
 
 @rule(
-    "LIFE-04", "lifetime", "Irreplaceable data has backups",
+    "LIFE-04",
+    "lifetime",
+    "Irreplaceable data has backups",
     why="A failed disk, a fire or a wrong command can destroy data; an array does not protect from "
     "fire or deletion.",
     formula="three copies, on two kinds of drive, one of them elsewhere",
     source="common practice",
     reads=(backup_of, array_of, "retention", "storage_use"),
-)  # fmt: skip
+)
 def copies(kit: Kit) -> Iterator[Observation]:
     """A note on what three, two and one are missing, for data that cannot be fetched again."""
     backup = backup_of(kit)
@@ -248,12 +283,14 @@ def _copies(count: int) -> str:
 
 
 @rule(
-    "LIFE-05", "lifetime", "The password is unique and updates are on",
+    "LIFE-05",
+    "lifetime",
+    "The password is unique and updates are on",
     why="Default passwords are tried within minutes after a board joins a network.",
     formula="on a network: a unique password before, automatic updates after",
     source="common practice",
     reads=("connected", "requirements", "transfers", "place.network", "reminders"),
-)  # fmt: skip
+)
 def default_password(kit: Kit) -> Iterator[Observation]:
     """A note for what is reached over a network; silent where the purpose reminds of it in its own
     words.
@@ -261,29 +298,33 @@ def default_password(kit: Kit) -> Iterator[Observation]:
     reminded = any(reminder.id == "password" for reminder in kit.plan.reminders)
     if on_a_network(kit) and kit.connected.of_role("board") and not reminded:
         yield Observation(
-            "password", "note",
+            "password",
+            "note",
             say(
                 "Set a unique password before you connect the board to a network. Turn on "
                 "automatic updates."
             ),
-        )  # fmt: skip
+        )
 
 
 @rule(
-    "LIFE-06", "lifetime", "A copied image contains no secrets",
+    "LIFE-06",
+    "lifetime",
+    "A copied image contains no secrets",
     why="Passwords and keys inside a shared image give access to every copy.",
     formula="several copies of a kit: passwords, keys and host names are set anew on each",
     source="common practice",
     reads=("copies", "image", "connected"),
-)  # fmt: skip
+)
 def secrets(kit: Kit) -> Iterator[Observation]:
     """A note where one image starts several."""
     if kit.plan.copies > 1 and kit.plan.image is not None and kit.connected.of_role("board"):
         yield Observation(
-            "image", "note",
+            "image",
+            "note",
             say(
                 "One image is used for {count} copies. Remove the Wi-Fi password and keys from "
                 "it, and set them on each copy.",
                 count=kit.plan.copies,
             ),
-        )  # fmt: skip
+        )

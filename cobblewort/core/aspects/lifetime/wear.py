@@ -40,9 +40,12 @@ def _usual(low: float, nominal_: float, high: float) -> Reading:
 
 
 SYSTEM_GB_DAY: dict[Writes, Reading] = {
-    "logger": _usual(0.1, 0.3, 1), "hub": _usual(1, 3, 8), "light": _usual(0.2, 0.5, 2),
-    "server": _usual(2, 6, 20), "games": _usual(0.05, 0.1, 0.3),
-}  # fmt: skip
+    "logger": _usual(0.1, 0.3, 1),
+    "hub": _usual(1, 3, 8),
+    "light": _usual(0.2, 0.5, 2),
+    "server": _usual(2, 6, 20),
+    "games": _usual(0.05, 0.1, 0.3),
+}
 """What a system and its logs write. [GB a day], from memory."""
 _ON_BIG, _ON_SMALL = _usual(1.1, 1.3, 1.5), _usual(2, 3, 4)
 _BY_SYSTEM = _usual(2, 4, 10)
@@ -108,7 +111,7 @@ def system_gb_day(plan: Plan, samples: int) -> Quantity:
     if own is None:
         written: Quantity = drawn(
             f"system/{retention.writes}", SYSTEM_GB_DAY[retention.writes], samples
-        )  # fmt: skip
+        )
     else:
         written = float(own)
     if plan.settings.read_only_root:
@@ -170,10 +173,16 @@ def written_of(kit: Kit) -> list[Wearing]:
         day_gb = sum(nominal(entry.gb_day) for entry in entries)
         found.append(
             Wearing(
-                f"{item.id}.writing", f"{item.name}{BY_WRITING}", "writing", years,
-                say("at {daily}", daily=words.daily(day_gb)), item, tuple(entries), endurance,
+                f"{item.id}.writing",
+                f"{item.name}{BY_WRITING}",
+                "writing",
+                years,
+                say("at {daily}", daily=words.daily(day_gb)),
+                item,
+                tuple(entries),
+                endurance,
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -246,11 +255,15 @@ def _worn(kit: Kit) -> Iterator[Wearing]:
             years = between(0.0, years, OLDEST_Y)
             shown = nominal(temp)
             yield Wearing(
-                f"{item.id}.{name}", f"{item.part.model}, {own.label}",
-                "turning" if own.label == "fan" else "age", years,
-                say("at {temp}", temp=words.degrees(shown)), item,
-                temp_c=shown, of=own,
-            )  # fmt: skip
+                f"{item.id}.{name}",
+                f"{item.part.model}, {own.label}",
+                "turning" if own.label == "fan" else "age",
+                years,
+                say("at {temp}", temp=words.degrees(shown)),
+                item,
+                temp_c=shown,
+                of=own,
+            )
 
 
 def middling_c(kit: Kit) -> float:

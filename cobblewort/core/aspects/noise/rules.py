@@ -16,13 +16,15 @@ from cobblewort.core.text import Text, say
 
 
 @rule(
-    "NOISE-01", "noise", "The kit is quiet enough for the location",
+    "NOISE-01",
+    "noise",
+    "The kit is quiet enough for the location",
     why="A fan disturbs sleep and is recorded by every microphone.",
     formula="10 lg(sum of 10^(L_i / 10)) <= limit of the location, at 1 m, fans at full speed",
     source="ISO 3744, energy sum of levels (from memory); levels are the makers' own",
     reads=(noise_of, "place.noise_max_dba"),
     remedies=(another("cooling", "storage", "boot_drive"), remove_named),
-)  # fmt: skip
+)
 def quiet_enough(kit: Kit) -> Iterator[Check | Observation]:
     """The level of all that turns against the limit; silent where the location has none."""
     most = kit.plan.place.noise_max_dba
@@ -31,23 +33,26 @@ def quiet_enough(kit: Kit) -> Iterator[Check | Observation]:
     noise = noise_of(kit)
     if noise.unknown:
         yield Observation(
-            "level", "note",
+            "level",
+            "note",
             say(
                 "Not checked: noise. {parts} {have} no noise value.",
                 parts=words.few(i.name for i in noise.unknown),
                 have="has" if len(noise.unknown) == 1 else "have",
             ),
             tuple(dict.fromkeys(i.line.id for i in noise.unknown)),
-        )  # fmt: skip
+        )
     lines = tuple(dict.fromkeys(item.line.id for item, _ in noise.heard))
 
     def sentence(margin: Margin) -> Text:
         shown, limit = words.apart(words.decibels, margin.value, margin.limit)
         return say(
             "{parts} {be} {shown} at 1 m; the limit here is {limit}.",
-            parts=words.opening(words.few(item.the for item, _ in noise.heard)), shown=shown,
-            be="is" if len(noise.heard) == 1 else "are", limit=limit,
-        )  # fmt: skip
+            parts=words.opening(words.few(item.the for item, _ in noise.heard)),
+            shown=shown,
+            be="is" if len(noise.heard) == 1 else "are",
+            limit=limit,
+        )
 
     def working(state: int) -> Sum:
         del state
@@ -60,11 +65,19 @@ def quiet_enough(kit: Kit) -> Iterator[Check | Observation]:
         powers = " + ".join(f"10 ** ({term.symbol} / 10)" for term in levels)
         total = f"10 * log10({powers})" if levels else "0"
         return Sum(
-            "limit less the sum of the levels, added as powers", f"L_max - {total}",
+            "limit less the sum of the levels, added as powers",
+            f"L_max - {total}",
             [limit, *levels],
-        )  # fmt: skip
+        )
 
     yield Check(
-        "place", "Noise at 1 m", "dB(A)", "max", noise.level_dba, float(most),
-        sentence, lines, working=working,
-    )  # fmt: skip
+        "place",
+        "Noise at 1 m",
+        "dB(A)",
+        "max",
+        noise.level_dba,
+        float(most),
+        sentence,
+        lines,
+        working=working,
+    )

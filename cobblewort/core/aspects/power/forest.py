@@ -145,8 +145,9 @@ def fed_nodes(items: Sequence[Item], assignment: Assignment) -> Forest:
     """
     rails = {
         f"{item.id}.{name}": (item, name, rail)
-        for item in items for name, rail in item.part.rails.items()
-    }  # fmt: skip
+        for item in items
+        for name, rail in item.part.rails.items()
+    }
     above, second = _joined(items, assignment)
     roots = _roots(items, above)
     for feed in second:
@@ -182,9 +183,10 @@ def _joined(items: Sequence[Item], assignment: Assignment) -> tuple[_Above, list
     """
     above: _Above = {
         f"{item.id}.{name}": (f"{item.id}.{rail.feeds_from}", "inside", None, None)
-        for item in items for name, rail in item.part.rails.items()
+        for item in items
+        for name, rail in item.part.rails.items()
         if rail.feeds_from is not None
-    }  # fmt: skip
+    }
     second: list[Second] = []
     for plug, socket in assignment.placed.values():
         own, at = plug.plug.rail, socket.socket.rail

@@ -69,18 +69,30 @@ def rail_limits_of(kit: Kit) -> list[Limited]:
         lifted = lifts and (_is_held_down(forest, node) or node.rail.limit_lifted_a is not None)
         found.append(
             Limited(
-                place, node.id, f"{words.opening(natural)} of {item.name}",
+                place,
+                node.id,
+                f"{words.opening(natural)} of {item.name}",
                 item.compiled.quantity(held.path),
-                forest.lines_through(place), f"The {natural} of {item.name}", "must deliver",
+                forest.lines_through(place),
+                f"The {natural} of {item.name}",
+                "must deliver",
                 partial(
-                    _stated, "the limit", f"limit of {label}", held.unit, item, held.path,
+                    _stated,
+                    "the limit",
+                    f"limit of {label}",
+                    held.unit,
+                    item,
+                    held.path,
                     held.reading,
                 ),
-                in_use.get((item.id, node.name), ()), held.unit == "W", _is_for_fans(node),
-                "the limit", held.because,
+                in_use.get((item.id, node.name), ()),
+                held.unit == "W",
+                _is_for_fans(node),
+                "the limit",
+                held.because,
                 f"{label} of {item.name}" if lifted else "",
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -97,17 +109,26 @@ def socket_limits_of(kit: Kit) -> list[Limited]:
         carries = at.socket.role == "power_in" or node.item.part.cable is not None
         found.append(
             Limited(
-                place, at.id, f"{label} with {node.item.name}", at.item.compiled.quantity(path),
+                place,
+                at.id,
+                f"{label} with {node.item.name}",
+                at.item.compiled.quantity(path),
                 tuple(dict.fromkeys((node.item.line.id, at.item.line.id))),
                 f"The {label} of {at.item.name}" if carries else words.opening(node.item.the),
                 "must carry" if carries else f"draws from its {label}",
                 partial(
-                    _stated, "the limit of the port", f"limit of the {label}", "A", at.item,
-                    path, own,
+                    _stated,
+                    "the limit of the port",
+                    f"limit of the {label}",
+                    "A",
+                    at.item,
+                    path,
+                    own,
                 ),
-                (at.id,), full=at.socket.connector.startswith("fan-"),
+                (at.id,),
+                full=at.socket.connector.startswith("fan-"),
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -128,7 +149,7 @@ def _rail_limit(forest: Forest, node: Node, lifts: bool) -> _Stated | None:
         because = say(
             ", because the power supply does not advertise {current}",
             current=words.counted(rail.advertise_a or 0.0, "A"),
-        )  # fmt: skip
+        )
         return _Stated(f"{path}.limit_unadvertised_a", rail.limit_unadvertised_a, "A", because)
     if lifts and rail.limit_lifted_a is not None:
         return _Stated(f"{path}.limit_lifted_a", rail.limit_lifted_a, "A")

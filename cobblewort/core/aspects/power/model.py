@@ -205,9 +205,11 @@ def _rows_by_line(plan: Plan, items: Sequence[Item], states: list[State]) -> dic
 
 
 def _drawn(
-    nodes: Sequence[Node], rows: dict[str, Rows], lanes: Mapping[str, Narrowed],
+    nodes: Sequence[Node],
+    rows: dict[str, Rows],
+    lanes: Mapping[str, Narrowed],
     shape: tuple[int, int, int],
-) -> Drawn:  # fmt: skip
+) -> Drawn:
     """What hangs on each rail itself."""
     mean_w, mean_a = np.zeros(shape), np.zeros(shape)
     burst_w, burst_a = np.zeros(shape), np.zeros(shape)

@@ -193,11 +193,15 @@ def solve(
         slices = [slice(at, at + _MOST_COLUMNS) for at in range(0, columns, _MOST_COLUMNS)]
         parts = [
             solve(
-                below, resistance_ohm[:, some], source_v[:, some], power_w[:, some],
-                current_a[:, some], None if bursts is None else bursts.columns(some),
+                below,
+                resistance_ohm[:, some],
+                source_v[:, some],
+                power_w[:, some],
+                current_a[:, some],
+                None if bursts is None else bursts.columns(some),
             )
             for some in slices
-        ]  # fmt: skip
+        ]
         return Solution(
             np.concatenate([part.voltage_v for part in parts], axis=1),
             np.concatenate([part.collapsed for part in parts]),

@@ -21,9 +21,11 @@ def powered_hub(kit: Kit, finding: Finding) -> Iterator[Patch]:
     on_usb = [
         (plug, socket)
         for plug, socket in fit.placed.values()
-        if socket.socket.connector == "usb-a" and plug.plug.role == "device"
-        and plug.item.part.kind != "hub" and socket.item.part.kind == "board"
-    ]  # fmt: skip
+        if socket.socket.connector == "usb-a"
+        and plug.plug.role == "device"
+        and plug.item.part.kind != "hub"
+        and socket.item.part.kind == "board"
+    ]
     moved = [plug for plug, socket in on_usb if socket.id in crowded]
     if any(fit.sockets[name].socket.role == "power_in" for name in crowded):
         moved = [plug for plug, _ in on_usb]

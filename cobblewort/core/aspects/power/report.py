@@ -65,9 +65,13 @@ def power_report(kit: Kit, margins: Sequence[Margin]) -> PowerReport:
             into_children[node.parent] += inputs[place]
     volts = power.limit_voltage_v[:, :, 0]
     rows = zip(
-        range(len(power.nodes)), volts.tolist(), currents.tolist(), inputs.tolist(),
-        np.maximum(currents - into_children, 0.0).tolist(), strict=True,
-    )  # fmt: skip
+        range(len(power.nodes)),
+        volts.tolist(),
+        currents.tolist(),
+        inputs.tolist(),
+        np.maximum(currents - into_children, 0.0).tolist(),
+        strict=True,
+    )
     return PowerReport(
         states=told_states([power.states[n] for n in picked]),
         nodes=[_power_node(kit, by_subject, *row) for row in rows],

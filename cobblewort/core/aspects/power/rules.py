@@ -46,12 +46,17 @@ def _node_check(kit: Kit, limited: Limited) -> Check:
         shown, most = words.apart(show, margin.value, margin.limit)
         return say(
             "{part} {does} {shown}{when}; {limit} is {most}{loaded}{because}.",
-            part=limited.part, does=limited.does, shown=shown, when=margin.when,
-            limit=limited.called, most=most,
+            part=limited.part,
+            does=limited.does,
+            shown=shown,
+            when=margin.when,
+            limit=limited.called,
+            most=most,
             because=limited.because if margin.spare < 0 else EMPTY,
-            loaded=EMPTY if margin.spare < 0
+            loaded=EMPTY
+            if margin.spare < 0
             else say(" ({share})", share=words.percent(margin.value / margin.limit)),
-        )  # fmt: skip
+        )
 
     def working(state: int) -> Sum:
         name, at = power.nodes[node].id, power.states[power.limits.places[state]].id
@@ -62,29 +67,44 @@ def _node_check(kit: Kit, limited: Limited) -> Check:
                 f"{most.words} less the current", f"{most.expression} - I", [*most.inputs, current]
             )
         volts = computed_term(
-            "V", "voltage there", "V", float(power.limit_voltage_v[node][state, 0]),
+            "V",
+            "voltage there",
+            "V",
+            float(power.limit_voltage_v[node][state, 0]),
             f"rail:{name}:v@{at}",
-        )  # fmt: skip
+        )
         return Sum(
-            f"{most.words} less voltage times current", f"{most.expression} - V * I",
+            f"{most.words} less voltage times current",
+            f"{most.expression} - V * I",
             [*most.inputs, volts, current],
-        )  # fmt: skip
+        )
 
     return Check(
-        limited.subject, limited.label, "W" if in_watts else "A", "max", value, limited.limit,
-        sentence, limited.lines, power.limits, limited.sockets,
-        () if limited.full else power.lasting(node, in_watts), working=working,
-    )  # fmt: skip
+        limited.subject,
+        limited.label,
+        "W" if in_watts else "A",
+        "max",
+        value,
+        limited.limit,
+        sentence,
+        limited.lines,
+        power.limits,
+        limited.sockets,
+        () if limited.full else power.lasting(node, in_watts),
+        working=working,
+    )
 
 
 @rule(
-    "PWR-01", "power", "Every part has power",
+    "PWR-01",
+    "power",
+    "Every part has power",
     why="A plug of the wrong kind or a missing cable leaves a part without power.",
     formula="every rail with a load is connected to a source",
     source="common practice",
     reads=(power_of, fit_of, boards_of, board_reached, "connected"),
     remedies=(another_supply, another_cable),
-)  # fmt: skip
+)
 def fed(kit: Kit) -> Iterator[Observation]:
     """The board that nothing feeds, where there is a supply; and each other thing whose inlet must
     be fed and is empty. What hangs on them follows and is told by FIT-02, a lead that is missing
@@ -96,13 +116,15 @@ def fed(kit: Kit) -> Iterator[Observation]:
     for item in power_of(kit).forest.unfed:
         if item.part.kind == "board" and supplies and item is not wants_cable:
             yield Observation(
-                item.id, "problem",
+                item.id,
+                "problem",
                 say(
                     "{board} has no power: no plug in the kit fits its {input} power input.",
-                    board=item.name, input=_inlet_word(item),
+                    board=item.name,
+                    input=_inlet_word(item),
                 ),
                 (item.line.id, *(i.line.id for i in supplies)),
-            )  # fmt: skip
+            )
     for item in kit.connected:
         if item.part.kind == "board":
             continue
@@ -110,13 +132,16 @@ def fed(kit: Kit) -> Iterator[Observation]:
             inlet = f"{item.id}.{name}"
             if socket.required and socket.role == "power_in" and fit_of(kit).into(inlet) is None:
                 yield Observation(
-                    inlet, "problem",
+                    inlet,
+                    "problem",
                     say(
                         "{item} has no power: nothing is plugged into its {input}.",
-                        item=item.name, input=socket.label or name,
+                        item=item.name,
+                        input=socket.label or name,
                     ),
-                    (item.line.id,), (inlet,),
-                )  # fmt: skip
+                    (item.line.id,),
+                    (inlet,),
+                )
 
 
 def _inlet_word(item: Item) -> str:
@@ -126,13 +151,15 @@ def _inlet_word(item: Item) -> str:
 
 
 @rule(
-    "PWR-02", "power", "The power supply delivers enough",
+    "PWR-02",
+    "power",
+    "The power supply delivers enough",
     why="Too little current causes slow running, drives that disconnect and random resets.",
     formula="I_out <= I_rated (1 - k (T - T_full)) for T above T_full, in every state",
     source="maker's rating; tight above 80 %: common practice",
     reads=(heat_of, power_of, "place.ambient_max_c"),
     remedies=(another_supply,),
-)  # fmt: skip
+)
 def source_rating(kit: Kit) -> Iterator[Check]:
     """The current out of each source against its rating at the highest ambient."""
     power = power_of(kit)
@@ -151,11 +178,17 @@ def source_rating(kit: Kit) -> Iterator[Check]:
         yield _node_check(
             kit,
             Limited(
-                place, node.id, f"{node.item.name} current", limit, (node.item.line.id,),
-                words.opening(node.item.the), "must deliver",
-                partial(_derated, node.item, source, around), called="its rating",
+                place,
+                node.id,
+                f"{node.item.name} current",
+                limit,
+                (node.item.line.id,),
+                words.opening(node.item.the),
+                "must deliver",
+                partial(_derated, node.item, source, around),
+                called="its rating",
             ),
-        )  # fmt: skip
+        )
 
 
 def _derated(item: Item, source: Source, around: Callable[[], Term]) -> Sum:
@@ -165,13 +198,20 @@ def _derated(item: Item, source: Source, around: Callable[[], Term]) -> Sum:
         "I_rated * max(0, 1 - k * max(0, T - T_full))",
         [
             reading_term("I_rated", "rated current", "A", item, "source.rated_a", source.rated_a),
-            reading_term("k", "derating per kelvin", "1/K", item, "source.derate_share_k",
-                         source.derate_share_k),
+            reading_term(
+                "k",
+                "derating per kelvin",
+                "1/K",
+                item,
+                "source.derate_share_k",
+                source.derate_share_k,
+            ),
             around(),
-            reading_term("T_full", "full output up to", "°C", item, "source.full_to_c",
-                         source.full_to_c),
+            reading_term(
+                "T_full", "full output up to", "°C", item, "source.full_to_c", source.full_to_c
+            ),
         ],
-    )  # fmt: skip
+    )
 
 
 def _around(kit: Kit, item: Item) -> tuple[Quantity, Callable[[], Term]]:
@@ -195,13 +235,15 @@ def _around(kit: Kit, item: Item) -> tuple[Quantity, Callable[[], Term]]:
 
 
 @rule(
-    "PWR-03", "power", "Each cable carries its current",
+    "PWR-03",
+    "power",
+    "Each cable carries its current",
     why="More than 3 A needs a cable that is marked for 5 A; a thin cable gets warm.",
     formula="I_cable <= the lesser of its rating and its marking (3 A or 5 A)",
     source="USB Type-C and USB Power Delivery, electronically marked cables (from memory)",
     reads=(power_of,),
     remedies=(another_cable, another_supply),
-)  # fmt: skip
+)
 def cable_rating(kit: Kit) -> Iterator[Check]:
     """The current in each cable against its rating and its marking."""
     power = power_of(kit)
@@ -216,27 +258,35 @@ def cable_rating(kit: Kit) -> Iterator[Check]:
         yield _node_check(
             kit,
             Limited(
-                place, node.id, f"{node.item.name} current", limit, (node.item.line.id,),
-                words.opening(node.item.the), "must carry",
+                place,
+                node.id,
+                f"{node.item.name} current",
+                limit,
+                (node.item.line.id,),
+                words.opening(node.item.the),
+                "must carry",
                 partial(_rated_and_marked, node.item, cable),
             ),
-        )  # fmt: skip
+        )
 
 
 def _rated_and_marked(item: Item, cable: Cable) -> Sum:
     """What a cable carries."""
     marked_a = usb.cable_limit_a(cable.marked_a.nominal)
     return Sum(
-        "the lesser of its rating and its marking", "min(I_rated, I_mark)",
+        "the lesser of its rating and its marking",
+        "min(I_rated, I_mark)",
         [
             reading_term("I_rated", "rated current", "A", item, "cable.rated_a", cable.rated_a),
             standard_term("I_mark", "current allowed by its marking", "A", marked_a, "USB Type-C"),
         ],
-    )  # fmt: skip
+    )
 
 
 @rule(
-    "PWR-04", "power", "Ports that share a limit stay within it",
+    "PWR-04",
+    "power",
+    "Ports that share a limit stay within it",
     why="A board limits its USB ports as a group, and to less unless the power supply advertises "
     "its full current; drives then disconnect under load.",
     formula="sum of the loads on the rail <= its limit; the higher limit if the path from source "
@@ -245,7 +295,7 @@ def _rated_and_marked(item: Item, cable: Cable) -> Sum:
     "USB Power Delivery (from memory)",
     reads=(rail_limits_of, power_of),
     remedies=(powered_hub, another_supply, lift_port_limit, another("add_on", "storage")),
-)  # fmt: skip
+)
 def shared_limit(kit: Kit) -> Iterator[Check | Observation]:
     """Each rail inside a part that carries a limit of its own; what a setting lifts at one's own
     risk is told.
@@ -258,26 +308,29 @@ def shared_limit(kit: Kit) -> Iterator[Check | Observation]:
             continue
         if limited.lifted:
             yield Observation(
-                f"{limited.subject}.lifted", "note",
+                f"{limited.subject}.lifted",
+                "note",
                 say(
                     "A setting lifts the limit of {rail} at your own risk. The board resets if "
                     "the power supply or cable cannot carry the load.",
                     rail=limited.lifted,
                 ),
                 (power.nodes[limited.place].item.line.id,),
-            )  # fmt: skip
+            )
         yield _node_check(kit, limited)
 
 
 @rule(
-    "PWR-05", "power", "Each port stays within its own limit",
+    "PWR-05",
+    "power",
+    "Each port stays within its own limit",
     why="One part can trip its port while the group limit still has spare.",
     formula="I_port <= limit of the port",
     source="maker's limit; a plain host must deliver 0.5 A (USB 2.0) or 0.9 A (USB 3.2), from "
     "memory",
     reads=(socket_limits_of, power_of),
     remedies=(powered_hub, another("add_on", "storage")),
-)  # fmt: skip
+)
 def socket_limit(kit: Kit) -> Iterator[Check]:
     """What each plug draws through its socket, where the socket states a limit."""
     power = power_of(kit)
@@ -288,14 +341,16 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
 
 
 @rule(
-    "PWR-06", "power", "The board gets enough voltage",
+    "PWR-06",
+    "power",
+    "The board gets enough voltage",
     why="Below its undervoltage mark a board slows down, below brown-out it resets. A thin or long "
     "cable is the usual cause.",
     formula="V_board = V_set - I (R_cable + R_contacts), solved with I = P / V",
     source="two-wire DC drop, constant-power load; maker's thresholds",
     reads=(power_of,),
     remedies=(another_cable, another_supply),
-)  # fmt: skip
+)
 def board_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each board against brown-out (stops it) and its flag (tight)."""
     power = power_of(kit)
@@ -311,30 +366,55 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
         ]
         if voltages.undervoltage_v is not None:
             limits.append(
-                ("flag", "undervoltage_v", "undervoltage", "reports undervoltage",
-                 voltages.undervoltage_v, "tight")
-            )  # fmt: skip
+                (
+                    "flag",
+                    "undervoltage_v",
+                    "undervoltage",
+                    "reports undervoltage",
+                    voltages.undervoltage_v,
+                    "tight",
+                )
+            )
         for key, field, name_of_limit, does, rating, breach in limits:
 
             def sentence(margin: Margin, name: str = node.item.name, does: str = does) -> Text:
                 shown, limit = words.apart(words.volts, margin.value, margin.limit)
                 return say(
                     "{board} gets {shown}{when}; it {does} below {limit}.",
-                    board=name, shown=shown, when=margin.when, does=does, limit=limit,
-                )  # fmt: skip
+                    board=name,
+                    shown=shown,
+                    when=margin.when,
+                    does=does,
+                    limit=limit,
+                )
 
             limit = of(f"voltages.{field}")
             yield Check(
-                f"{node.item.id}.{key}", f"Voltage above {name_of_limit}", "V", "min",
-                power.limit_volts[place], limit, sentence,
-                power.forest.lines_above[place], power.limits,
+                f"{node.item.id}.{key}",
+                f"Voltage above {name_of_limit}",
+                "V",
+                "min",
+                power.limit_volts[place],
+                limit,
+                sentence,
+                power.forest.lines_above[place],
+                power.limits,
                 span=nominal(set_v(power.nodes, place)) - nominal(limit),
                 breach=breach,
-                working=volts_over(kit, place, partial(
-                    reading_term, "V_limit", name_of_limit, "V", node.item, f"voltages.{field}",
-                    rating,
-                )),
-            )  # fmt: skip
+                working=volts_over(
+                    kit,
+                    place,
+                    partial(
+                        reading_term,
+                        "V_limit",
+                        name_of_limit,
+                        "V",
+                        node.item,
+                        f"voltages.{field}",
+                        rating,
+                    ),
+                ),
+            )
 
 
 _FIVE_V = 4.6, 5.6
@@ -342,13 +422,15 @@ _FIVE_V = 4.6, 5.6
 
 
 @rule(
-    "PWR-07", "power", "Each 5 V part gets enough voltage",
+    "PWR-07",
+    "power",
+    "Each 5 V part gets enough voltage",
     why="A drive at the end of a thin cable fails before the board does.",
     formula="V at the plug >= 4.4 V",
     source="USB 2.0, 7.2.2: least voltage at a bus-fed device (from memory)",
     reads=(power_of,),
     remedies=(powered_hub, another_cable, another_supply),
-)  # fmt: skip
+)
 def device_voltage(kit: Kit) -> Iterator[Check]:
     """Voltage at each part on a USB socket, or behind a converter to 5 V."""
     power, limit = power_of(kit), usb.DEVICE_MIN_V
@@ -366,30 +448,50 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
             shown, limit = words.apart(words.volts, margin.value, margin.limit)
             return say(
                 "{item} gets {shown}{when}; it needs {limit}.",
-                item=name, shown=shown, when=margin.when, limit=limit,
-            )  # fmt: skip
+                item=name,
+                shown=shown,
+                when=margin.when,
+                limit=limit,
+            )
 
         yield Check(
-            node.item.id, f"Voltage at {node.item.name}", "V", "min",
-            power.limit_volts[place], limit, sentence,
-            power.forest.lines_above[place], power.limits, (node.socket.id,),
+            node.item.id,
+            f"Voltage at {node.item.name}",
+            "V",
+            "min",
+            power.limit_volts[place],
+            limit,
+            sentence,
+            power.forest.lines_above[place],
+            power.limits,
+            (node.socket.id,),
             span=top_v - limit,
-            working=volts_over(kit, place, partial(
-                standard_term, "V_limit", "lowest voltage of a USB device", "V", usb.DEVICE_MIN_V,
-                "USB 2.0, 7.2.2",
-            )),
-        )  # fmt: skip
+            working=volts_over(
+                kit,
+                place,
+                partial(
+                    standard_term,
+                    "V_limit",
+                    "lowest voltage of a USB device",
+                    "V",
+                    usb.DEVICE_MIN_V,
+                    "USB 2.0, 7.2.2",
+                ),
+            ),
+        )
 
 
 @rule(
-    "PWR-08", "power", "The voltage does not collapse",
+    "PWR-08",
+    "power",
+    "The voltage does not collapse",
     why="Above a certain power a cable cannot deliver more however far the voltage falls: the kit "
     "does not start.",
     formula="a solution of V = V_set - R I, I = P / V exists; for one load P <= V_set² / (4 R)",
     source="maximum power transfer of a DC source behind a resistance",
     reads=(power_of, "connected"),
     remedies=(another_cable, another_supply),
-)  # fmt: skip
+)
 def no_collapse(kit: Kit) -> Iterator[Observation]:
     """The first state that has none at nominal figures, or the share of samples that have none."""
     power = power_of(kit)
@@ -401,23 +503,25 @@ def no_collapse(kit: Kit) -> Iterator[Observation]:
     for number, state in enumerate(power.states):
         if power.collapsed[number, 0]:
             yield Observation(
-                "collapse", "problem",
+                "collapse",
+                "problem",
                 say(
                     "The voltage collapses{when}: the power supply and cable cannot deliver what "
                     "the kit draws.",
                     when=words.when(state.id, state.label),
                 ),
                 lines,
-            )  # fmt: skip
+            )
             return
     share = float(power.collapsed[:, 1:].any(axis=0).mean()) if kit.samples > 1 else 0.0
     if share > 0:
         yield Observation(
-            "collapse", "tight",
+            "collapse",
+            "tight",
             say(
                 "The voltage collapses in {cases}: the power supply and cable have nothing to "
                 "spare.",
                 cases=words.likely(share),
             ),
             lines,
-        )  # fmt: skip
+        )

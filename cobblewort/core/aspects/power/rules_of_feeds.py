@@ -41,14 +41,16 @@ def parted(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "PWR-12", "power", "No two power sources are connected together",
+    "PWR-12",
+    "power",
+    "No two power sources are connected together",
     why="Where two power sources meet, current flows from one into the other: it heats cables, "
     "keeps a board partly on, or damages the weaker port.",
     formula="each rail is connected to one source; a second one only behind isolation",
     source="common practice; USB 2.0, 7.2.1: a device gives no current back (from memory)",
     reads=(power_of, fit_of, "connected"),
     remedies=(parted, another("add_on")),
-)  # fmt: skip
+)
 def back_feed(kit: Kit) -> Iterator[Observation]:
     """Each pair of energised sources that meet; hubs that are known to feed back, or not known."""
     power = power_of(kit)
@@ -60,14 +62,17 @@ def back_feed(kit: Kit) -> Iterator[Observation]:
         one, other = _source_of(power, fed), _source_of(power, by)
         lines = (one.line.id, other.line.id, second.plug.item.line.id, node.item.line.id)
         yield Observation(
-            f"{second.rail}.{second.plug.item.id}", "problem",
+            f"{second.rail}.{second.plug.item.id}",
+            "problem",
             say(
                 "{one} and {other} both power {item} without isolation: current flows from one "
                 "into the other.",
-                one=words.opening(one.the), other=other.the, item=node.item.name,
+                one=words.opening(one.the),
+                other=other.the,
+                item=node.item.name,
             ),
             tuple(dict.fromkeys(lines)),
-        )  # fmt: skip
+        )
     yield from _hubs(kit)
 
 
@@ -84,28 +89,36 @@ def _hubs(kit: Kit) -> Iterator[Observation]:
         host = socket.item
         if plug.plug.feeds_back:
             yield Observation(
-                plug.id, "tight",
+                plug.id,
+                "tight",
                 say(
                     "{hub} feeds current back into {host}: {host} stays partly on and does not "
                     "restart cleanly.",
-                    hub=words.opening(plug.item.the), host=host.name,
+                    hub=words.opening(plug.item.the),
+                    host=host.name,
                 ),
-                (plug.item.line.id, host.line.id), (socket.id,),
-            )  # fmt: skip
+                (plug.item.line.id, host.line.id),
+                (socket.id,),
+            )
         elif plug.plug.feeds_back is None:
             yield Observation(
-                plug.id, "note",
+                plug.id,
+                "note",
                 say(
                     "Not checked: whether {hub} feeds current back into {host}. Unplug the power "
                     "supply of {host}: none of its lights may stay on.",
-                    hub=plug.item.the, host=host.name,
+                    hub=plug.item.the,
+                    host=host.name,
                 ),
-                (plug.item.line.id,), (socket.id,),
-            )  # fmt: skip
+                (plug.item.line.id,),
+                (socket.id,),
+            )
 
 
 @rule(
-    "PWR-13", "power", "PoE works from switch to splitter",
+    "PWR-13",
+    "power",
+    "PoE works from switch to splitter",
     why="A PoE splitter does not start at a switch of a lower type, and several splitters can "
     "exceed the power budget of the switch.",
     formula="PoE type of switch and cable >= type of the splitter; V at the end of the cable >= "
@@ -114,7 +127,7 @@ def _hubs(kit: Kit) -> Iterator[Observation]:
     source="IEEE 802.3, clauses 33 and 145: powers of types 1 to 4 (from memory)",
     reads=(power_of, "connected", "copies"),
     remedies=(another_supply, another("other_equipment", "cable")),
-)  # fmt: skip
+)
 def network_power(kit: Kit) -> Iterator[Observation | Check]:
     """The type that a splitter wants against its switch's and its lead's, or what must be asked of
     a switch; the volts at the end of the lead; and the budget of a switch over all copies.
@@ -129,14 +142,16 @@ def network_power(kit: Kit) -> Iterator[Observation | Check]:
         elif node.parent < 0:
             port_w = poe.PORT_W[source.poe_type]
             yield Observation(
-                node.item.id, "note",
+                node.item.id,
+                "note",
                 say(
                     "{splitter} requires a Type {type} port ({power}) on the switch.",
-                    splitter=words.opening(node.item.the), type=source.poe_type,
+                    splitter=words.opening(node.item.the),
+                    type=source.poe_type,
                     power=words.counted(port_w, "W"),
                 ),
                 (node.item.line.id,),
-            )  # fmt: skip
+            )
         else:
             yield from _asked(kit, place, source.poe_type)
 
@@ -148,14 +163,18 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Observation | Check]:
     gives = None if given.part.source is None else given.part.source.poe_type
     if gives is not None and gives < wanted:
         yield Observation(
-            node.item.id, "problem",
+            node.item.id,
+            "problem",
             say(
                 "{splitter} requires PoE Type {wanted}; {switch} provides Type {gives} and does "
                 "not start it.",
-                splitter=words.opening(node.item.the), wanted=wanted, switch=given.the, gives=gives,
+                splitter=words.opening(node.item.the),
+                wanted=wanted,
+                switch=given.the,
+                gives=gives,
             ),
             (node.item.line.id, given.line.id),
-        )  # fmt: skip
+        )
         return
     above = node.parent
     while above >= 0:
@@ -163,15 +182,18 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Observation | Check]:
         carries = None if item.part.cable is None else item.part.cable.poe_type
         if carries is not None and carries < wanted:
             yield Observation(
-                f"{node.item.id}.{item.line.id}", "tight",
+                f"{node.item.id}.{item.line.id}",
+                "tight",
                 say(
                     "{cable} is rated for PoE up to Type {carries}; {splitter} requires Type "
                     "{wanted}.",
-                    cable=words.opening(item.the), carries=carries, splitter=node.item.the,
+                    cable=words.opening(item.the),
+                    carries=carries,
+                    splitter=node.item.the,
                     wanted=wanted,
                 ),
                 (item.line.id, node.item.line.id),
-            )  # fmt: skip
+            )
     if not power.stands or not power.carries[node.parent]:
         return
     least_v = poe.LEAST_V[wanted]
@@ -180,18 +202,36 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Observation | Check]:
         shown, least = words.apart(words.volts, margin.value, margin.limit)
         return say(
             "{splitter} gets {shown} over the Ethernet cable{when}; it needs {least}.",
-            splitter=words.opening(node.item.the), shown=shown, when=margin.when, least=least,
-        )  # fmt: skip
+            splitter=words.opening(node.item.the),
+            shown=shown,
+            when=margin.when,
+            least=least,
+        )
 
     yield Check(
-        f"{node.item.id}.reach", f"Voltage at {node.item.name}", "V", "min",
-        power.limit_volts[node.parent], least_v, sentence, power.forest.lines_above[place],
-        power.limits, span=nominal(set_v(power.nodes, place)) - least_v,
-        working=volts_over(kit, node.parent, partial(
-            standard_term, "V_limit", f"lowest voltage of Type {wanted}", "V", least_v,
-            "IEEE 802.3, clauses 33 and 145",
-        )),
-    )  # fmt: skip
+        f"{node.item.id}.reach",
+        f"Voltage at {node.item.name}",
+        "V",
+        "min",
+        power.limit_volts[node.parent],
+        least_v,
+        sentence,
+        power.forest.lines_above[place],
+        power.limits,
+        span=nominal(set_v(power.nodes, place)) - least_v,
+        working=volts_over(
+            kit,
+            node.parent,
+            partial(
+                standard_term,
+                "V_limit",
+                f"lowest voltage of Type {wanted}",
+                "V",
+                least_v,
+                "IEEE 802.3, clauses 33 and 145",
+            ),
+        ),
+    )
 
 
 def _budget(kit: Kit, place: int) -> Iterator[Check]:
@@ -208,22 +248,34 @@ def _budget(kit: Kit, place: int) -> Iterator[Check]:
         shown, most = words.apart(words.watts, margin.value, margin.limit)
         return say(
             "{switch} must deliver {shown}{whose}{when}; its power budget is {most}.",
-            switch=words.opening(node.item.the), shown=shown, when=margin.when, most=most,
+            switch=words.opening(node.item.the),
+            shown=shown,
+            when=margin.when,
+            most=most,
             whose="" if copies == 1 else f" for {copies} copies",
-        )  # fmt: skip
+        )
 
     def working(state: int) -> Sum:
         return Sum(
-            "power budget less the draw of all copies", "P_limit - n * P",
+            "power budget less the draw of all copies",
+            "P_limit - n * P",
             [
                 reading_term("P_limit", "power budget", "W", node.item, path, own),
                 plan_term("n", "copies", "", float(copies)),
                 computed_term("P", "draw of one copy", "W", float(each_w[state, 0]), None),
             ],
-        )  # fmt: skip
+        )
 
     yield Check(
-        f"{node.item.id}.budget", f"Power out of {node.item.name}", "W", "max", copies * each_w,
-        node.item.compiled.figure(path), sentence, (node.item.line.id,), power.limits,
-        lasting=[copies * watts for watts in power.lasting(place, in_watts=True)], working=working,
-    )  # fmt: skip
+        f"{node.item.id}.budget",
+        f"Power out of {node.item.name}",
+        "W",
+        "max",
+        copies * each_w,
+        node.item.compiled.figure(path),
+        sentence,
+        (node.item.line.id,),
+        power.limits,
+        lasting=[copies * watts for watts in power.lasting(place, in_watts=True)],
+        working=working,
+    )

@@ -30,9 +30,12 @@ from cobblewort.core.plans.plan import FEEDS_AT, NOT_OF_IT
 from cobblewort.core.text import Figure, Text, say
 
 _PLACE_HAS = {
-    "mains": "mains", "poe": "PoE", "vehicle": "vehicle power", "battery": "battery power",
+    "mains": "mains",
+    "poe": "PoE",
+    "vehicle": "vehicle power",
+    "battery": "battery power",
     "solar": "solar power",
-}  # fmt: skip
+}
 
 
 def _sources(kit: Kit) -> Iterator[Item]:
@@ -49,14 +52,16 @@ def has_its_power(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "PWR-09", "power", "The power supply suits the power source at the location",
+    "PWR-09",
+    "power",
+    "The power supply suits the power source at the location",
     why="A mains power supply cannot be used in a vehicle, nor a PoE splitter where there is no "
-        "PoE.",
+    "PoE.",
     formula="power source of the power supply is one that the location has",
     source="common practice",
     reads=("requirements", "connected", "place.power", power_of),
     remedies=(another_supply, has_its_power),
-)  # fmt: skip
+)
 def fed_by_its_place(kit: Kit) -> Iterator[Observation]:
     """Each source that feeds on something else than its place has, or empties without need."""
     has = kit.plan.place.power
@@ -74,32 +79,39 @@ def fed_by_its_place(kit: Kit) -> Iterator[Observation]:
             continue  # a plan that asks for a vehicle's power has one
         if source is not None and source.power_source not in FEEDS_AT[has]:
             yield Observation(
-                item.id, "problem",
+                item.id,
+                "problem",
                 say(
                     "{supply} runs on {needs}; the location has {has}.",
-                    supply=words.opening(item.the), needs=_PLACE_HAS[source.power_source],
+                    supply=words.opening(item.the),
+                    needs=_PLACE_HAS[source.power_source],
                     has=_PLACE_HAS[has],
                 ),
                 (item.line.id,),
-            )  # fmt: skip
-        elif source is not None and source.power_source == "battery" and not _is_charged(
-            kit, item
-        ) and not (
-            off_mains or has in ("battery", "solar")
-        ):  # fmt: skip
+            )
+        elif (
+            source is not None
+            and source.power_source == "battery"
+            and not _is_charged(kit, item)
+            and not (off_mains or has in ("battery", "solar"))
+        ):
             yield Observation(
-                item.id, "tight",
+                item.id,
+                "tight",
                 say(
                     "{supply} runs empty and must be recharged, although the location has {has}.",
-                    supply=words.opening(item.the), has=_PLACE_HAS[has],
+                    supply=words.opening(item.the),
+                    has=_PLACE_HAS[has],
                 ),
                 (item.line.id,),
-            )  # fmt: skip
+            )
 
 
 _ASKED_BY: dict[Feed, FunctionId] = {
-    "vehicle": "vehicle_power", "solar": "solar", "battery": "battery",
-}  # fmt: skip
+    "vehicle": "vehicle_power",
+    "solar": "solar",
+    "battery": "battery",
+}
 """Functions by which a plan says itself which power source it has."""
 
 
@@ -138,14 +150,16 @@ def more_sun(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "PWR-10", "power", "The solar panel delivers enough in the darkest month",
+    "PWR-10",
+    "power",
+    "The solar panel delivers enough in the darkest month",
     why="In December a panel delivers about a sixth of its yield in June, and the kit draws the "
     "same all year.",
     formula="panel x daily yield in the darkest month x battery efficiency >= energy per day",
     source="yield at 50 degrees north, tilted south, net of dirt: typical, from memory",
     reads=(power_of, "schedule", "connected", "place.power"),
     remedies=(another_supply, more_sun),
-)  # fmt: skip
+)
 def sun_is_enough(kit: Kit) -> Iterator[Check | Observation]:
     """What the panel gives on a day of December against what the kit takes of it."""
     if kit.plan.place.power != "solar":
@@ -156,20 +170,23 @@ def sun_is_enough(kit: Kit) -> Iterator[Check | Observation]:
         return
     if not lines:
         yield Observation(
-            "panel", "note",
+            "panel",
+            "note",
             say(
                 "The kit has no solar panel; it draws {energy} per day. Add one.",
                 energy=words.watt_hours(float(energy_wh[0])),
             ),
-        )  # fmt: skip
+        )
         return
 
     def sentence(margin: Margin) -> Text:
         given, taken = words.apart(words.watt_hours, margin.value, margin.limit)
         return say(
             "The {panel} solar panel delivers {given} per day in December; the kit draws {taken}.",
-            panel=words.counted(panel_wp, "W"), given=given, taken=taken,
-        )  # fmt: skip
+            panel=words.counted(panel_wp, "W"),
+            given=given,
+            taken=taken,
+        )
 
     def working(state: int) -> Sum:
         del state
@@ -180,20 +197,35 @@ def sun_is_enough(kit: Kit) -> Iterator[Check | Observation]:
             "P * y * k - E",
             [
                 Term("P", "panel", panel_wp, "Wp", "datasheet", words.listed(lines), None),
-                Term("y", "yield of a December day at 50° north, per watt of panel",
-                     darkest.nominal, "Wh/Wp", darkest.basis, origin, None),
-                standard_term("k", "efficiency of battery and converter", "",
-                              USABLE_BATTERY_SHARE, origin),
+                Term(
+                    "y",
+                    "yield of a December day at 50° north, per watt of panel",
+                    darkest.nominal,
+                    "Wh/Wp",
+                    darkest.basis,
+                    origin,
+                    None,
+                ),
+                standard_term(
+                    "k", "efficiency of battery and converter", "", USABLE_BATTERY_SHARE, origin
+                ),
                 computed_term("E", "energy per day", "Wh", float(energy_wh[0]), None),
             ],
-        )  # fmt: skip
+        )
 
     given_wh = panel_wp * darkest_yield_wh_wp(kit.samples) * USABLE_BATTERY_SHARE
     yield Check(
-        "panel", "Solar energy per day in December", "Wh", "min", given_wh, energy_wh, sentence,
+        "panel",
+        "Solar energy per day in December",
+        "Wh",
+        "min",
+        given_wh,
+        energy_wh,
+        sentence,
         lines,
-        span=max(1.0, nominal(energy_wh)), working=working,
-    )  # fmt: skip
+        span=max(1.0, nominal(energy_wh)),
+        working=working,
+    )
 
 
 def _always_on(kit: Kit) -> bool:
@@ -202,12 +234,14 @@ def _always_on(kit: Kit) -> bool:
 
 
 @rule(
-    "PWR-11", "power", "The battery runtime is known",
+    "PWR-11",
+    "power",
+    "The battery runtime is known",
     why="A kit on a battery stops when the battery is empty.",
     formula="hours of use = capacity x usable share / mean power while it is on",
     source="usable share of a lithium cell and its converter: typical, from memory",
     reads=(power_of, "schedule", "connected", "place.power"),
-)  # fmt: skip
+)
 def battery_lasts(kit: Kit) -> Iterator[Observation]:
     """A note with the hours, where a battery powers it; that there is none, where one should."""
     if kit.plan.place.power not in ("battery", "solar"):
@@ -227,12 +261,16 @@ def battery_lasts(kit: Kit) -> Iterator[Observation]:
         use = f" of “{used.pop()}”" if len(used) == 1 else " of use"
     alone = " without sun" if kit.plan.place.power == "solar" else ""
     yield Observation(
-        "battery", "note",
+        "battery",
+        "note",
         say(
             "The {capacity} battery lasts about {time}{use}{alone} at {energy} per day; less in "
             "the cold.",
-            capacity=words.counted(battery_wh, "Wh"), time=told, use=use, alone=alone,
+            capacity=words.counted(battery_wh, "Wh"),
+            time=told,
+            use=use,
+            alone=alone,
             energy=words.watt_hours(float(energy_wh[0])),
         ),
         lines,
-    )  # fmt: skip
+    )

@@ -141,13 +141,18 @@ class Loaded:
             burst_w, burst_a = burst_w[:, drawn.loud], burst_a[:, drawn.loud]
         ways = level.ways
         return cls(
-            level, (states, samples), _in_columns(level.top_v, states),
+            level,
+            (states, samples),
+            _in_columns(level.top_v, states),
             None if ways is None else (_in_columns(ways[0], states), _in_columns(ways[1], states)),
             drawn.mean_w.take(layout.members, axis=0).reshape(-1, columns),
             drawn.mean_a.take(layout.members, axis=0).reshape(-1, columns),
-            burst_w, burst_a, [layout.entry_of[place] for place in louder],
-            [drawn.together.get(place) for place in louder], drawn.loud,
-        )  # fmt: skip
+            burst_w,
+            burst_a,
+            [layout.entry_of[place] for place in louder],
+            [drawn.together.get(place) for place in louder],
+            drawn.loud,
+        )
 
 
 def solve_forest(
@@ -181,13 +186,15 @@ def solve_forest(
     if lost.any():
         volts[:, lost] = 0.0
     entries = (
-        volts, np.concatenate([none, *(at.mean_a for at in solved)]),
+        volts,
+        np.concatenate([none, *(at.mean_a for at in solved)]),
         np.concatenate([none, *(at.burst_a for at in solved)]),
-    )  # fmt: skip
+    )
     return Solved(
-        Points(trees.own, entries, shape), Points(trees.inputs, entries, shape),
+        Points(trees.own, entries, shape),
+        Points(trees.inputs, entries, shape),
         lost.reshape(shape),
-    )  # fmt: skip
+    )
 
 
 class _Solving:
@@ -214,11 +221,14 @@ class _Solving:
         if at.ways is not None:
             wire_ohm, rest_ohm = at.ways
             solution = _solved_apart(
-                layout.row_below, wire_ohm * warm + rest_ohm, volts,
-                np.dot(layout.joined, mean_w), np.dot(layout.joined, mean_a),
+                layout.row_below,
+                wire_ohm * warm + rest_ohm,
+                volts,
+                np.dot(layout.joined, mean_w),
+                np.dot(layout.joined, mean_a),
                 None if mix is None else Bursts(burst_w, burst_a, mix.rows, mix.row_carried),
                 at.loud,
-            )  # fmt: skip
+            )
             volts, self.collapsed = solution.voltage_v, solution.collapsed
         self.voltage_v = volts = volts.take(layout.rows, axis=0)
         some_lost = self.collapsed is not None and bool(self.collapsed.any())
@@ -253,9 +263,14 @@ class _Solving:
 
 
 def _solved_apart(
-    below: FloatArray, resistance_ohm: FloatArray, source_v: FloatArray, power_w: FloatArray,
-    current_a: FloatArray, bursts: Bursts | None, loud: IntArray | None,
-) -> Solution:  # fmt: skip
+    below: FloatArray,
+    resistance_ohm: FloatArray,
+    source_v: FloatArray,
+    power_w: FloatArray,
+    current_a: FloatArray,
+    bursts: Bursts | None,
+    loud: IntArray | None,
+) -> Solution:
     """Solve a network, columns in which something bursts apart from those in which nothing does."""
     columns = source_v.shape[1]
     if bursts is None or loud is None or loud.size == columns:
@@ -264,9 +279,13 @@ def _solved_apart(
     voltage, collapsed = np.empty_like(source_v), np.empty(columns, dtype=bool)
     for some, at_once in ((quiet, None), (loud, bursts)):
         found = solve(
-            below, resistance_ohm[:, some], source_v[:, some], power_w[:, some],
-            current_a[:, some], at_once,
-        )  # fmt: skip
+            below,
+            resistance_ohm[:, some],
+            source_v[:, some],
+            power_w[:, some],
+            current_a[:, some],
+            at_once,
+        )
         voltage[:, some], collapsed[some] = found.voltage_v, found.collapsed
     return Solution(voltage, collapsed)
 

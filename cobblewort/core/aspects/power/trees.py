@@ -122,10 +122,18 @@ def _layout(
         row_parents.append(-1 if is_head else rows[above])
     converters = [entry for entry, place in enumerate(members) if nodes[place][1]]
     return Layout(
-        np.array(members), entry_of, np.array(rows), heads, np.array(head_rows),
-        lossy, lossy_rows, np.array(converters, dtype=int), path_matrix(tuple(parents)),
-        path_matrix(tuple(row_parents)), joining_matrix(tuple(rows)),
-    )  # fmt: skip
+        np.array(members),
+        entry_of,
+        np.array(rows),
+        heads,
+        np.array(head_rows),
+        lossy,
+        lossy_rows,
+        np.array(converters, dtype=int),
+        path_matrix(tuple(parents)),
+        path_matrix(tuple(row_parents)),
+        joining_matrix(tuple(rows)),
+    )
 
 
 @dataclass(slots=True, frozen=True)
@@ -175,10 +183,16 @@ def mixed(layout: Layout, entries: tuple[int, ...], group_of: tuple[Hashable, ..
                 named.append(group)
     alone_rows = np.flatnonzero(alone.any(axis=1)).tolist()
     return Mix(
-        at, rows, carried_by(layout.below, at, together),
-        carried_by(layout.row_below, rows, together), alone[alone_rows], alone_rows,
-        np.array(at_once).reshape(-1, len(at)), at_once_rows, named,
-    )  # fmt: skip
+        at,
+        rows,
+        carried_by(layout.below, at, together),
+        carried_by(layout.row_below, rows, together),
+        alone[alone_rows],
+        alone_rows,
+        np.array(at_once).reshape(-1, len(at)),
+        at_once_rows,
+        named,
+    )
 
 
 @dataclass(slots=True, frozen=True, eq=False)
@@ -212,9 +226,7 @@ def trees_of(nodes: Sequence[Node]) -> Trees:
     layouts = _layouts(
         tuple([(n.parent, n.converter == at, n.way is None) for at, n in enumerate(nodes)])
     )
-    return Trees(
-        [_level(layout, nodes) for layout in layouts.levels], layouts.own, layouts.inputs
-    )  # fmt: skip
+    return Trees([_level(layout, nodes) for layout in layouts.levels], layouts.own, layouts.inputs)
 
 
 def _level(layout: Layout, nodes: Sequence[Node]) -> Level:
@@ -228,8 +240,10 @@ def _level(layout: Layout, nodes: Sequence[Node]) -> Level:
         ways[0][layout.lossy_rows] = [way.wire_ohm for way in between]
         ways[1][layout.lossy_rows] = [way.rest_ohm for way in between]
     converters = [nodes[place] for place in layout.members[layout.converters].tolist()]
-    efficiency = np.array([
-        node.item.compiled.figure(f"rails.{node.name}.efficiency", missing=1.0)
-        for node in converters
-    ])  # fmt: skip
+    efficiency = np.array(
+        [
+            node.item.compiled.figure(f"rails.{node.name}.efficiency", missing=1.0)
+            for node in converters
+        ]
+    )
     return Level(layout, top_v, ways, efficiency.reshape(len(converters), 1, top_v.shape[1]))

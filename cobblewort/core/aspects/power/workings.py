@@ -44,9 +44,13 @@ def explained(kit: Kit, figure: str) -> Explained | None:
     label, unit, values, build = _QUANTITIES[quantity]
     node = power.nodes[place]
     return Explained(
-        f"{label} {node.item.name}, {node.rail.label}", build(kit, place, state),
-        values(power)[place, state], unit, power.states[state].label, _CIRCUIT,
-    )  # fmt: skip
+        f"{label} {node.item.name}, {node.rail.label}",
+        build(kit, place, state),
+        values(power)[place, state],
+        unit,
+        power.states[state].label,
+        _CIRCUIT,
+    )
 
 
 def current_term(power: PowerResult, place: int, state: int, symbol: str = "I") -> Term:
@@ -82,14 +86,25 @@ def _mean_and_burst(power: PowerResult, place: int, state: int, at: str, into: s
     name, figure = f"{node.item.name}, {node.rail.label}", f"rail:{node.id}:{at}"
     state_id = power.states[state].id
     return Sum(
-        "mean of all loads behind it plus their bursts", "I_mean + I_burst",
+        "mean of all loads behind it plus their bursts",
+        "I_mean + I_burst",
         [
-            computed_term("I_mean", f"mean current {into} {name}", "A",
-                          float(mean_a[place, state, 0]), f"{figure}m@{state_id}"),
-            computed_term("I_burst", f"bursts {into} {name}", "A",
-                          float(burst_a[place, state, 0]), f"{figure}b@{state_id}"),
+            computed_term(
+                "I_mean",
+                f"mean current {into} {name}",
+                "A",
+                float(mean_a[place, state, 0]),
+                f"{figure}m@{state_id}",
+            ),
+            computed_term(
+                "I_burst",
+                f"bursts {into} {name}",
+                "A",
+                float(burst_a[place, state, 0]),
+                f"{figure}b@{state_id}",
+            ),
         ],
-    )  # fmt: skip
+    )
 
 
 def mean_sum(kit: Kit, place: int, state: int) -> Sum:
@@ -160,8 +175,9 @@ def burst_sum(kit: Kit, place: int, state: int) -> Sum:
         squares.append(f"{symbol} * {symbol}")
     return Sum(
         "bursts added as squares, because they do not peak at the same instant",
-        f"sqrt({' + '.join(squares) or '0'})", inputs,
-    )  # fmt: skip
+        f"sqrt({' + '.join(squares) or '0'})",
+        inputs,
+    )
 
 
 def _burst_at(power: PowerResult, load: int, place: int, state: int) -> float:
@@ -200,11 +216,13 @@ def _over_efficiency(power: PowerResult, place: int, state: int, part: str) -> S
     inputs = [
         voltage_term(power, place, state, "V_out"),
         computed_term(
-            "I_out", f"{'mean current' if part == 'm' else 'bursts'} behind {node.rail.label}", "A",
+            "I_out",
+            f"{'mean current' if part == 'm' else 'bursts'} behind {node.rail.label}",
+            "A",
             float(behind_a[place, state, 0]),
             f"rail:{node.id}:{part}@{power.states[state].id}",
         ),
-    ]  # fmt: skip
+    ]
     expression = "V_out * I_out / V_in"
     if node.rail.efficiency is not None:
         path = f"rails.{node.name}.efficiency"
@@ -252,18 +270,24 @@ _QUANTITIES: dict[
     "b": ("Bursts into", "A", lambda p: p.solved.rails.burst_a, burst_sum),
     "v": ("Voltage at", "V", lambda p: p.voltage_v, voltage_sum),
     "in": (
-        "Current into the converter of", "A", lambda p: p.solved.inputs.current_a,
+        "Current into the converter of",
+        "A",
+        lambda p: p.solved.inputs.current_a,
         converter_input_sum,
     ),
     "inm": (
-        "Mean current into the converter of", "A", lambda p: p.solved.inputs.mean_a,
+        "Mean current into the converter of",
+        "A",
+        lambda p: p.solved.inputs.mean_a,
         lambda kit, place, state: _over_efficiency(power_of(kit), place, state, "m"),
     ),
     "inb": (
-        "Bursts into the converter of", "A", lambda p: p.solved.inputs.burst_a,
+        "Bursts into the converter of",
+        "A",
+        lambda p: p.solved.inputs.burst_a,
         lambda kit, place, state: _over_efficiency(power_of(kit), place, state, "b"),
     ),
-}  # fmt: skip
+}
 """By the name of a quantity: its label, unit, values and formula."""
 
 
@@ -275,9 +299,12 @@ def volts_over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunct
         limit = limit_term()
         at = power.states[power.limits.places[state]].id
         volts = computed_term(
-            "V", f"voltage at {power.nodes[place].item.name}", "V",
-            float(power.limit_voltage_v[place][state, 0]), f"rail:{power.nodes[place].id}:v@{at}",
-        )  # fmt: skip
+            "V",
+            f"voltage at {power.nodes[place].item.name}",
+            "V",
+            float(power.limit_voltage_v[place][state, 0]),
+            f"rail:{power.nodes[place].id}:v@{at}",
+        )
         return Sum(f"voltage less {limit.label}", "V - V_limit", [volts, limit])
 
     return working

@@ -28,7 +28,7 @@ from cobblewort.core.text import EMPTY, Figure, Text, say
 RequirementStatus = Literal["met", "met_if", "not_met", "not_checked"]
 Reason = Literal[
     "", "missing", "too_little", "rate", "inlet", "shell", "place", "condition", "limit"
-]  # fmt: skip
+]
 """Why a requirement is not met, so that each reason can have a rule and fixes of its own; a rate
 that is too low is told by the rules of data."""
 
@@ -87,9 +87,14 @@ class _Facts:
 
 
 def requirement_results(
-    plan: Plan, items: Sequence[Item], fit: Assignment, power: PowerResult, noise: NoiseResult,
-    data: DataResult, array: Array,
-) -> list[RequirementResult]:  # fmt: skip
+    plan: Plan,
+    items: Sequence[Item],
+    fit: Assignment,
+    power: PowerResult,
+    noise: NoiseResult,
+    data: DataResult,
+    array: Array,
+) -> list[RequirementResult]:
     """Every need in the order of the plan."""
     facts = _Facts(plan, items, fit, power, noise, data, array)
     return [_result(requirement, facts) for requirement in plan.requirements]
@@ -115,9 +120,10 @@ def _function(requirement: Requirement, facts: _Facts) -> RequirementResult:
     givers = facts.givers(requirement.function)
     if not givers:
         sentence = say(
-            "No part provides {function}{asked}.", function=function.label,
+            "No part provides {function}{asked}.",
+            function=function.label,
             asked=_asked(requirement) if requirement.text != function.label else "",
-        )  # fmt: skip
+        )
         return RequirementResult(
             requirement, "not_met", "missing", sentence, want=float(requirement.count)
         )
@@ -134,9 +140,11 @@ def _function(requirement: Requirement, facts: _Facts) -> RequirementResult:
     if count < requirement.count:
         sentence = say(
             "The kit provides {function} {count} times; {wanted} are required{asked}.",
-            function=function.label, count=count, wanted=requirement.count,
+            function=function.label,
+            count=count,
+            wanted=requirement.count,
             asked=_asked(requirement),
-        )  # fmt: skip
+        )
         return RequirementResult(
             requirement,
             "not_met",
@@ -154,8 +162,9 @@ def _function(requirement: Requirement, facts: _Facts) -> RequirementResult:
     if to_build and in_image < requirement.count:
         sentence = say(
             "{part} provides {function} once its driver is built; the standard image has none.",
-            part=to_build[0], function=function.label,
-        )  # fmt: skip
+            part=to_build[0],
+            function=function.label,
+        )
         return RequirementResult(requirement, "met_if", "condition", sentence, lines)
     return _met(requirement, lines)
 
@@ -168,8 +177,9 @@ def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason,
         if plug is not None and not _carries_data(plug, facts.fit):
             sentence = say(
                 "The only USB device port of {board} is its power input; {supply} uses it.",
-                board=item.name, supply=plug.item.the,
-            )  # fmt: skip
+                board=item.name,
+                supply=plug.item.the,
+            )
             return "inlet", sentence, plug.item.line.id
     if function == "vehicle_power":
         feeds = {node.parent for node in facts.power.nodes}
@@ -187,9 +197,11 @@ def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason,
             loss_db = shell.radio_db.nominal
             sentence = say(
                 "{case} weakens {radio} by {loss}: the range falls to about {share}.",
-                case=words.opening(case.the), radio=FUNCTIONS[function].label,
-                loss=Figure(loss_db, "dB"), share=words.percent(10 ** (-loss_db / 20)),
-            )  # fmt: skip
+                case=words.opening(case.the),
+                radio=FUNCTIONS[function].label,
+                loss=Figure(loss_db, "dB"),
+                share=words.percent(10 ** (-loss_db / 20)),
+            )
             return "shell", sentence, case.line.id
     return None
 
@@ -217,9 +229,10 @@ def _moved(
     asked = next((asked for asked in data.asked if asked.requirement.id == requirement.id), None)
     if asked is None:
         sentence = say(
-            "Not checked: the rate{asked}. {part} has no value.", asked=_asked(requirement),
+            "Not checked: the rate{asked}. {part} has no value.",
+            asked=_asked(requirement),
             part=givers[0].item.name,
-        )  # fmt: skip
+        )
         return RequirementResult(
             requirement, "not_checked", "too_little", sentence, lines, "MB/s", None, want
         )
@@ -228,16 +241,22 @@ def _moved(
         return RequirementResult(requirement, "met", "", EMPTY, lines, "MB/s", have, want)
     shown, needs = words.apart(words.rate, have, want)
     sentence = say(
-        "The data path reaches {shown}; {needs} are required{asked}.", shown=shown, needs=needs,
+        "The data path reaches {shown}; {needs} are required{asked}.",
+        shown=shown,
+        needs=needs,
         asked=_asked(requirement),
-    )  # fmt: skip
+    )
     return RequirementResult(requirement, "not_met", "rate", sentence, lines, "MB/s", have, want)
 
 
 def _amount(
-    requirement: Requirement, unit: str, added: bool, givers: list[_Giver], lines: tuple[str, ...],
+    requirement: Requirement,
+    unit: str,
+    added: bool,
+    givers: list[_Giver],
+    lines: tuple[str, ...],
     data: DataResult,
-) -> RequirementResult:  # fmt: skip
+) -> RequirementResult:
     """The amounts of all givers together, or the best of them; rates as their data path allows."""
     if requirement.function in RATED:
         return _moved(requirement, givers, lines, data)
@@ -245,9 +264,10 @@ def _amount(
     want = float(requirement.at_least or 0)
     if not known:
         sentence = say(
-            "Not checked: the amount{asked}. {part} has no value.", asked=_asked(requirement),
+            "Not checked: the amount{asked}. {part} has no value.",
+            asked=_asked(requirement),
             part=givers[0].item.name,
-        )  # fmt: skip
+        )
         return RequirementResult(
             requirement, "not_checked", "too_little", sentence, lines, unit, None, want
         )
@@ -260,9 +280,11 @@ def _measured(
     if have >= want:
         return RequirementResult(requirement, "met", "", EMPTY, lines, unit, have, want)
     sentence = say(
-        "The kit provides {have}; {want} are required{asked}.", have=words.counted(have, unit),
-        want=words.counted(want, unit), asked=_asked(requirement),
-    )  # fmt: skip
+        "The kit provides {have}; {want} are required{asked}.",
+        have=words.counted(have, unit),
+        want=words.counted(want, unit),
+        asked=_asked(requirement),
+    )
     return RequirementResult(
         requirement, "not_met", "too_little", sentence, lines, unit, have, want
     )
@@ -280,9 +302,11 @@ def _usb_sockets(requirement: Requirement, facts: _Facts) -> RequirementResult:
     if len(free) >= requirement.count:
         return _met(requirement, lines)
     sentence = say(
-        "{free} of {wanted} USB ports are free{asked}.", free=len(free), wanted=requirement.count,
+        "{free} of {wanted} USB ports are free{asked}.",
+        free=len(free),
+        wanted=requirement.count,
         asked=_asked(requirement),
-    )  # fmt: skip
+    )
     return RequirementResult(
         requirement,
         "not_met",
@@ -326,10 +350,13 @@ def _recording(requirement: Requirement, facts: _Facts) -> RequirementResult:
     if result.sentence:
         result.sentence = say(
             "The free space of {room} holds {days} days of {want} at {rate} and {hours}{asked}.",
-            room=words.counted(room, "GB"), days=words.counted(days, ""),
-            want=words.counted(want, ""), rate=words.counted(rate_mb_h, "MB per hour"),
-            hours=words.counted(hours, "hours per day"), asked=_asked(requirement),
-        )  # fmt: skip
+            room=words.counted(room, "GB"),
+            days=words.counted(days, ""),
+            want=words.counted(want, ""),
+            rate=words.counted(rate_mb_h, "MB per hour"),
+            hours=words.counted(hours, "hours per day"),
+            asked=_asked(requirement),
+        )
     return result
 
 
@@ -365,7 +392,7 @@ def _users(requirement: Requirement, facts: _Facts) -> RequirementResult:
     if not amounts:
         sentence = say(
             "Not checked: memory{asked}. The board has no value.", asked=_asked(requirement)
-        )  # fmt: skip
+        )
         return RequirementResult(
             requirement, "not_checked", "too_little", sentence, lines, "users", None, want
         )
@@ -416,7 +443,7 @@ def _pulled_plug(requirement: Requirement, facts: _Facts) -> RequirementResult:
     sentence = say(
         "A power cut can damage the boot drive. Make the root file system read-only or add a "
         "battery."
-    )  # fmt: skip
+    )
     return RequirementResult(requirement, "met_if", "condition", sentence)
 
 
@@ -436,10 +463,12 @@ def _children(requirement: Requirement, facts: _Facts) -> RequirementResult:
     if case is None or case.part.case is None or case.part.case.open:
         lines = () if case is None else (case.line.id,)
         sentence = (
-            say("The kit has no case{asked}.", asked=_asked(requirement)) if case is None
-            else say("{case} is open{asked}.", case=words.opening(case.the),
-                     asked=_asked(requirement))
-        )  # fmt: skip
+            say("The kit has no case{asked}.", asked=_asked(requirement))
+            if case is None
+            else say(
+                "{case} is open{asked}.", case=words.opening(case.the), asked=_asked(requirement)
+            )
+        )
         return RequirementResult(requirement, "not_met", "condition", sentence, lines)
     return _met(requirement, (case.line.id,))
 
@@ -449,9 +478,10 @@ def _moves(requirement: Requirement, facts: _Facts) -> RequirementResult:
     if spinning:
         name, lines = spinning[0].name, tuple(dict.fromkeys(i.line.id for i in spinning))
         sentence = say(
-            "{disk} is a hard disk; vibration damages it while it spins{asked}.", disk=name,
+            "{disk} is a hard disk; vibration damages it while it spins{asked}.",
+            disk=name,
             asked=_asked(requirement),
-        )  # fmt: skip
+        )
         return RequirementResult(requirement, "not_met", "condition", sentence, lines)
     sentence = say("Vibration loosens plugs. Screw the kit down and secure every plug and cable.")
     return RequirementResult(requirement, "met_if", "condition", sentence)
@@ -464,14 +494,17 @@ def _from_outside(requirement: Requirement, facts: _Facts) -> RequirementResult:
         sentence = say("The location has no network{asked}.", asked=_asked(requirement))
         return RequirementResult(requirement, "not_met", "place", sentence)
     ways: dict[str, tuple[FunctionId, ...]] = {
-        "ethernet": ("ethernet",), "wifi": ("wifi",), "both": ("ethernet", "wifi"),
-    }  # fmt: skip
+        "ethernet": ("ethernet",),
+        "wifi": ("wifi",),
+        "both": ("ethernet", "wifi"),
+    }
     if not any(facts.givers(way) for way in ways[network]):
         has = words.listed(FUNCTIONS[way].label for way in ways[network])
         sentence = say(
-            "The location has {has}; no part connects to it{asked}.", has=has,
+            "The location has {has}; no part connects to it{asked}.",
+            has=has,
             asked=_asked(requirement),
-        )  # fmt: skip
+        )
         return RequirementResult(requirement, "not_met", "place", sentence)
     sentence = say(
         "Change every default password and turn on updates. Open only the ports that you need to "
@@ -532,9 +565,11 @@ def _at_most(
     if have <= most:
         return RequirementResult(requirement, "met", "", EMPTY, lines, unit, have, most)
     told = say(
-        "{sentence}; the limit is {most}{asked}.", sentence=sentence,
-        most=words.counted(most, unit), asked=_asked(requirement),
-    )  # fmt: skip
+        "{sentence}; the limit is {most}{asked}.",
+        sentence=sentence,
+        most=words.counted(most, unit),
+        asked=_asked(requirement),
+    )
     return RequirementResult(requirement, "not_met", "limit", told, lines, unit, have, most)
 
 
@@ -557,7 +592,7 @@ def _length_limit(requirement: Requirement, facts: _Facts) -> RequirementResult:
     longest = max(own.inner_length_mm, own.inner_width_mm, own.inner_height_mm) + 2 * own.wall_mm
     sentence = say(
         "{case} is {length} long", case=words.opening(case.the), length=Figure(longest, "mm")
-    )  # fmt: skip
+    )
     return _at_most(requirement, longest, "mm", (case.line.id,), sentence)
 
 
@@ -571,9 +606,11 @@ def _noise_limit(requirement: Requirement, facts: _Facts) -> RequirementResult:
     lines = tuple(dict.fromkeys(item.line.id for item, _ in noise.heard))
     what = words.few(item.the for item, _ in noise.heard) if noise.heard else "the kit"
     sentence = say(
-        "{what} {be} {level} at 1 m", what=words.opening(what),
-        be="are" if len(noise.heard) > 1 else "is", level=words.counted(level, "dB(A)"),
-    )  # fmt: skip
+        "{what} {be} {level} at 1 m",
+        what=words.opening(what),
+        be="are" if len(noise.heard) > 1 else "is",
+        level=words.counted(level, "dB(A)"),
+    )
     return _at_most(requirement, level, "dB(A)", lines, sentence)
 
 
@@ -595,9 +632,18 @@ def _has_have(items: Sequence[Item]) -> str:
 
 
 @derived(
-    "built", "requirements", "image", "settings", "schedule", "place.network",
-    fit_of, power_of, noise_of, data_of, array_of,
-)  # fmt: skip
+    "built",
+    "requirements",
+    "image",
+    "settings",
+    "schedule",
+    "place.network",
+    fit_of,
+    power_of,
+    noise_of,
+    data_of,
+    array_of,
+)
 def of(kit: Kit) -> list[RequirementResult]:
     """How it stands to each thing that is asked of it."""
     if not kit.plan.requirements:

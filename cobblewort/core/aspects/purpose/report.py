@@ -33,8 +33,14 @@ def requirement_reports(kit: Kit, _: Sequence[Margin]) -> list[RequirementReport
     """The needs of the purpose, in their order."""
     return [
         RequirementReport(
-            r.requirement.id, r.requirement.text, r.status, r.sentence,
-            tuple(line for line in r.lines if line), r.unit, r.have, r.want,
+            r.requirement.id,
+            r.requirement.text,
+            r.status,
+            r.sentence,
+            tuple(line for line in r.lines if line),
+            r.unit,
+            r.have,
+            r.want,
         )
         for r in requirements_of(kit)
-    ]  # fmt: skip
+    ]

@@ -23,17 +23,22 @@ from cobblewort.core.plans.plan import KINDS_FOR_ROLE
 from cobblewort.core.text import say
 
 SEVERITY_OF: dict[RequirementStatus, Severity] = {
-    "met": "ok", "met_if": "note", "not_met": "problem", "not_checked": "note",
-}  # fmt: skip
+    "met": "ok",
+    "met_if": "note",
+    "not_met": "problem",
+    "not_checked": "note",
+}
 
 
 def _observations(kit: Kit, *reasons: str) -> Iterator[Observation]:
     for result in requirements_of(kit):
         if result.reason in reasons:
             yield Observation(
-                result.requirement.id, SEVERITY_OF[result.status], result.sentence,
+                result.requirement.id,
+                SEVERITY_OF[result.status],
+                result.sentence,
                 tuple(dict.fromkeys(line for line in result.lines if line)),
-            )  # fmt: skip
+            )
 
 
 def _requirement_of(kit: Kit, finding: Finding) -> RequirementResult | None:
@@ -91,87 +96,101 @@ def full_image(kit: Kit, finding: Finding) -> Iterator[Patch]:
     image = kit.plan.image
     if image is not None and not image.desktop:
         fuller = {
-            "name": "Full image with a desktop", "desktop": True,
-            "card_gb": max(image.card_gb, 16), "memory_gb": max(image.memory_gb, 2),
-        }  # fmt: skip
+            "name": "Full image with a desktop",
+            "desktop": True,
+            "card_gb": max(image.card_gb, 16),
+            "memory_gb": max(image.memory_gb, 2),
+        }
         yield (SetFields(fields={"image": fuller}),)
 
 
 @rule(
-    "NEED-01", "purpose", "A part provides every required function",
+    "NEED-01",
+    "purpose",
+    "A part provides every required function",
     why="A kit can fit, run and stay cool and still not do what it is for.",
     formula="each required function is provided by a part of the kit, as often as required",
     source="common practice",
     reads=(requirements_of,),
     remedies=(giver, holds_energy, more_sockets, another("board", "add_on")),
-)  # fmt: skip
+)
 def functions(kit: Kit) -> Iterator[Observation]:
     """Functions that nothing gives, or not often enough."""
     yield from _observations(kit, "missing")
 
 
 @rule(
-    "NEED-02", "purpose", "Every required amount is reached",
+    "NEED-02",
+    "purpose",
+    "Every required amount is reached",
     why="Too little capacity, memory or runtime makes the kit useless for its purpose.",
     formula="amount provided >= amount required, in the unit of the function",
     source="maker's figures",
     reads=(requirements_of,),
     remedies=(giver, holds_energy, another("board", "storage", "boot_drive", "add_on")),
-)  # fmt: skip
+)
 def amounts(kit: Kit) -> Iterator[Observation]:
     """Amounts that fall short, or are not known."""
     yield from _observations(kit, "too_little")
 
 
 @rule(
-    "NEED-03", "purpose", "Every required condition holds",
+    "NEED-03",
+    "purpose",
+    "Every required condition holds",
     why="A kit that runs unattended, loses power, must be silent or is within reach of children "
     "needs more than its functions.",
     formula="each condition holds for the kit, or the remaining work is named",
     source="common practice",
     reads=(requirements_of,),
     remedies=(full_image, another("cooling", "case", "storage"), remove_named),
-)  # fmt: skip
+)
 def conditions(kit: Kit) -> Iterator[Observation]:
     """Conditions that do not hold, and those that hold only when something is done."""
     yield from _observations(kit, "condition")
 
 
 @rule(
-    "NEED-04", "purpose", "Size, mass and noise stay within the required limits",
+    "NEED-04",
+    "purpose",
+    "Size, mass and noise stay within the required limits",
     why="A kit that is too large, heavy or loud cannot be used where it is needed.",
     formula="value of the kit <= required limit",
     source="maker's drawings",
     reads=(requirements_of,),
     remedies=(another("case"),),
-)  # fmt: skip
+)
 def limits(kit: Kit) -> Iterator[Observation]:
     """Limits that are passed, or cannot be judged."""
     yield from _observations(kit, "limit")
 
 
 @rule(
-    "NEED-05", "purpose", "The USB device port is not the power input",
+    "NEED-05",
+    "purpose",
+    "The USB device port is not the power input",
     why="On many boards the only USB device port is the power input; using both needs a splitter "
     "that also isolates two power supplies.",
     formula="no power supply is plugged into the USB device port, unless a splitter is used",
     source="common practice",
     reads=(requirements_of,),
     remedies=(splitter, another("board")),
-)  # fmt: skip
+)
 def device_port(kit: Kit) -> Iterator[Observation]:
     """A device port that the supply takes."""
     yield from _observations(kit, "inlet")
 
 
 @rule(
-    "NEED-06", "purpose", "No required radio is inside a metal case",
+    "NEED-06",
+    "purpose",
+    "No required radio is inside a metal case",
     why="A metal case weakens radio signals by 15 to 30 dB.",
     formula="radio loss through the case <= 10 dB for a radio inside it",
     source="free-space propagation: each 6 dB halve the range; losses typical, from memory",
     reads=(requirements_of,),
     remedies=(another("case"),),
-)  # fmt: skip
+)
 def radio_in_shell(kit: Kit) -> Iterator[Observation]:
     """Radios that are wanted and stand in a metal shell."""
     yield from _observations(kit, "shell")
@@ -193,27 +212,31 @@ def has_a_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "NEED-08", "purpose", "The location has the required network",
+    "NEED-08",
+    "purpose",
+    "The location has the required network",
     why="Ethernet or Wi-Fi in the kit needs the same network at the location.",
     formula="the required network is at the location: Ethernet, Wi-Fi or either",
     source="common practice",
     reads=(requirements_of,),
     remedies=(joins_network, another("board", "add_on"), has_a_network),
-)  # fmt: skip
+)
 def network_of_the_place(kit: Kit) -> Iterator[Observation]:
     """Needs of a network that the place has not, or that the kit cannot join."""
     yield from _observations(kit, "place")
 
 
 @rule(
-    "NEED-07", "purpose", "The image fits the boot drive and the memory",
+    "NEED-07",
+    "purpose",
+    "The image fits the boot drive and the memory",
     why="An image larger than the boot drive cannot be written to it.",
     formula="size of the image <= capacity of the boot drive; memory required <= memory of the "
-            "board",
+    "board",
     source="common practice",
     reads=("image", "connected"),
     remedies=(another("boot_drive"), another("board")),
-)  # fmt: skip
+)
 def image_fits(kit: Kit) -> Iterator[Observation]:
     """The image against the first boot medium and the first board."""
     image = kit.plan.image
@@ -225,34 +248,43 @@ def image_fits(kit: Kit) -> Iterator[Observation]:
     room = None if boot is None or boot.part.storage is None else boot.part.storage.capacity_gb
     if boot is not None and room is not None and room < image.card_gb:
         yield Observation(
-            "card", "problem",
+            "card",
+            "problem",
             say(
                 "{image} needs {needs}; {drive} holds {holds}.",
-                image=image.name, needs=words.counted(image.card_gb, "GB"), drive=boot.the,
+                image=image.name,
+                needs=words.counted(image.card_gb, "GB"),
+                drive=boot.the,
                 holds=words.counted(room, "GB"),
             ),
             (boot.line.id,),
-        )  # fmt: skip
+        )
     board = next(iter(kit.connected.of_role("board")), None)
     memory = None if board is None else board.part.offers.get("memory")
     if board is None:
         return
     if memory is None or memory.amount is None:
         yield Observation(
-            "memory", "note",
+            "memory",
+            "note",
             say(
                 "Not checked: memory for {image} ({needs}). {board} has no value.",
-                image=image.name, needs=words.counted(image.memory_gb, "GB"), board=board.name,
+                image=image.name,
+                needs=words.counted(image.memory_gb, "GB"),
+                board=board.name,
             ),
             (board.line.id,),
-        )  # fmt: skip
+        )
     elif memory.amount < image.memory_gb:
         yield Observation(
-            "memory", "problem",
+            "memory",
+            "problem",
             say(
                 "{image} needs {needs} of memory; {board} has {has}.",
-                image=image.name, needs=words.counted(image.memory_gb, "GB"), board=board.name,
+                image=image.name,
+                needs=words.counted(image.memory_gb, "GB"),
+                board=board.name,
                 has=words.counted(memory.amount, "GB"),
             ),
             (board.line.id,),
-        )  # fmt: skip
+        )

@@ -21,12 +21,14 @@ seconds, ISO 13732-1 (from memory). Used to warn, never to clear a design."""
 
 
 @rule(
-    "SAFE-01", "safety", "The maker's cautions are known",
+    "SAFE-01",
+    "safety",
+    "The maker's cautions are known",
     why="Mains, lithium cells, fan blades and sharp edges can injure people.",
     formula="every caution of every part in the kit",
     source="common practice; local codes and licensed practice come first",
     reads=("items",),
-)  # fmt: skip
+)
 def part_cautions(kit: Kit) -> Iterator[Observation]:
     """Each caution of a part, once however many parts state it."""
     told: dict[str, tuple[str, list[str]]] = {}
@@ -38,12 +40,14 @@ def part_cautions(kit: Kit) -> Iterator[Observation]:
 
 
 @rule(
-    "SAFE-02", "safety", "No hot part can be touched",
+    "SAFE-02",
+    "safety",
+    "No hot part can be touched",
     why="A temperature that is fine for electronics can burn skin.",
     formula=f"temperature at full load <= {TOUCH_HOT_C:.0f} °C where it can be touched",
     source="ISO 13732-1, bare metal, contact of seconds (from memory; a warning only)",
     reads=(stack_of, heat_of),
-)  # fmt: skip
+)
 def hot_to_touch(kit: Kit) -> Iterator[Observation]:
     """A note for what exceeds the temperature where no closed case keeps hands off."""
     stack, heat = stack_of(kit), heat_of(kit)
@@ -58,22 +62,26 @@ def hot_to_touch(kit: Kit) -> Iterator[Observation]:
         hottest = float(temp_c[:, 0].max())
         if hottest > TOUCH_HOT_C:
             yield Observation(
-                subject, "note",
+                subject,
+                "note",
                 say(
                     "{part} reaches {temp} and can burn. Let it cool before you touch it.",
-                    part=label, temp=words.degrees(hottest),
+                    part=label,
+                    temp=words.degrees(hottest),
                 ),
                 (item.line.id,),
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "SAFE-03", "safety", "A kit within reach of children is closed",
+    "SAFE-03",
+    "safety",
+    "A kit within reach of children is closed",
     why="Open boards, hot parts and coin cells can injure children.",
     formula="within reach of children: a closed case",
     source="common practice",
     reads=(stack_of, "place.within_reach_of"),
-)  # fmt: skip
+)
 def children(kit: Kit) -> Iterator[Observation]:
     """A note where children can reach it and it is open."""
     stack = stack_of(kit)
@@ -81,13 +89,14 @@ def children(kit: Kit) -> Iterator[Observation]:
     reached = kit.plan.place.within_reach_of == "children" and is_open(case)
     if reached and stack.board is not None:
         yield Observation(
-            "case", "note",
+            "case",
+            "note",
             say(
                 "The kit is open and within reach of children. Use a closed case; keep cells and "
                 "hot parts out of reach."
             ),
             () if case is None else (case.line.id,),
-        )  # fmt: skip
+        )
 
 
 _About = Callable[[Kit, Part], bool]
@@ -103,34 +112,50 @@ def _watches(kit: Kit, part: Part) -> bool:
 
 
 _OF_THE_KIT: tuple[tuple[str, str, _About, str], ...] = (
-    ("static", "", lambda _, part: bool(part.stack or part.add_on),
-     "Static electricity can destroy a bare board. Touch an earthed metal object before you handle "
-     "it."),
-    ("spinning", "", lambda _, part: part.drive is not None and part.drive.spins,
-     "Do not move a hard disk while it spins."),
+    (
+        "static",
+        "",
+        lambda _, part: bool(part.stack or part.add_on),
+        "Static electricity can destroy a bare board. Touch an earthed metal object before "
+        "you handle it.",
+    ),
+    (
+        "spinning",
+        "",
+        lambda _, part: part.drive is not None and part.drive.spins,
+        "Do not move a hard disk while it spins.",
+    ),
     ("blades", "", _is_blade, "The fan blades are open. Keep fingers and cables away."),
-    ("lithium", "ithium", lambda _, part: "battery" in part.offers,
-     "Lithium cells can catch fire. Use the right charger; do not short, pierce or heat the cells, "
-     "or charge them unattended."),
-    ("vehicle", "use at the battery",
-     lambda _, part: part.source is not None and part.source.power_source == "vehicle",
-     "Vehicle wiring needs a fuse at the battery. Follow local rules."),
-    ("watching", "", _watches,
-     "The camera can record people. Tell them, and follow local law."),
-)  # fmt: skip
+    (
+        "lithium",
+        "ithium",
+        lambda _, part: "battery" in part.offers,
+        "Lithium cells can catch fire. Use the right charger; do not short, pierce or heat "
+        "the cells, or charge them unattended.",
+    ),
+    (
+        "vehicle",
+        "use at the battery",
+        lambda _, part: part.source is not None and part.source.power_source == "vehicle",
+        "Vehicle wiring needs a fuse at the battery. Follow local rules.",
+    ),
+    ("watching", "", _watches, "The camera can record people. Tell them, and follow local law."),
+)
 """Cautions by what a kit is: subject, a word by which a part's own caution says it already, the
 parts that it is about, and the sentence."""
 
 
 @rule(
-    "SAFE-04", "safety", "The hazards of this kit are known",
+    "SAFE-04",
+    "safety",
+    "The hazards of this kit are known",
     why="Static electricity, hard disks, fan blades, cells and vehicle wiring can harm people or "
     "parts.",
     formula="bare boards, hard disks, open fans, cells, vehicle power, cameras where people are: "
     "each once",
     source="common practice; local codes and licensed practice come first",
     reads=(stack_of, "items", "place.within_reach_of"),
-)  # fmt: skip
+)
 def kit_cautions(kit: Kit) -> Iterator[Observation]:
     """Each caution that applies and that no part of the kit states itself."""
     rows = list(kit.items.by_line())
@@ -142,12 +167,14 @@ def kit_cautions(kit: Kit) -> Iterator[Observation]:
 
 
 @rule(
-    "SAFE-05", "safety", "The reminders of the purpose are done",
+    "SAFE-05",
+    "safety",
+    "The reminders of the purpose are done",
     why="Kits for the same purpose have the same known pitfalls.",
     formula="each reminder of the plan whose subject the kit has, until it is marked as done",
     source="common practice",
     reads=("reminders", "connected"),
-)  # fmt: skip
+)
 def reminders(kit: Kit) -> Iterator[Observation]:
     """The reminders of the plan, each once; those about a function only where the kit has it."""
     given = {function for _, part in kit.connected.by_line() for function in part.offers}

@@ -34,13 +34,15 @@ def certified_rate(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "SOFT-01", "fit", "The image is made for the board",
+    "SOFT-01",
+    "fit",
+    "The image is made for the board",
     why="An image for another board family does not start and shows no error.",
     formula="family of the board is one of those of the image, where it names any",
     source="common practice",
     reads=("image", "connected"),
     remedies=(another("board"),),
-)  # fmt: skip
+)
 def image_family(kit: Kit) -> Iterator[Observation]:
     """The image against the family of the board."""
     image, board = kit.plan.image, next(iter(kit.connected.of_role("board")), None)
@@ -49,34 +51,41 @@ def image_family(kit: Kit) -> Iterator[Observation]:
     runs = board.part.runs
     if runs is None or not runs.family:
         yield Observation(
-            "family", "note",
+            "family",
+            "note",
             say(
                 "Not checked: whether {image} starts on {board}. The board has no family value.",
-                image=image.name, board=board.name,
+                image=image.name,
+                board=board.name,
             ),
             (board.line.id,),
-        )  # fmt: skip
+        )
     elif runs.family.lower() not in {family.lower() for family in image.families}:
         yield Observation(
-            "family", "problem",
+            "family",
+            "problem",
             say(
                 "{image} is for the board family {families}; {board} ({family}) does not start "
                 "from it.",
-                image=image.name, families=words.listed(image.families), board=board.name,
+                image=image.name,
+                families=words.listed(image.families),
+                board=board.name,
                 family=runs.family,
             ),
             (board.line.id,),
-        )  # fmt: skip
+        )
 
 
 @rule(
-    "SOFT-02", "fit", "The processor has the word size of the image",
+    "SOFT-02",
+    "fit",
+    "The processor has the word size of the image",
     why="A 64-bit image does not start on a 32-bit processor.",
     formula="word size of the image is one of those of the processor",
     source="common practice",
     reads=("image", "connected"),
     remedies=(another("board"),),
-)  # fmt: skip
+)
 def word_size(kit: Kit) -> Iterator[Observation]:
     """The image's word size against the processor's."""
     image, board = kit.plan.image, next(iter(kit.connected.of_role("board")), None)
@@ -85,23 +94,28 @@ def word_size(kit: Kit) -> Iterator[Observation]:
     runs = board.part.runs
     if runs.bits and image.bits not in runs.bits:
         yield Observation(
-            "bits", "problem",
+            "bits",
+            "problem",
             say(
                 "{image} is a {bits}-bit image; {board} runs {runs}-bit images only.",
-                image=image.name, bits=image.bits, board=board.name,
+                image=image.name,
+                bits=image.bits,
+                board=board.name,
                 runs=words.listed(str(b) for b in runs.bits),
             ),
             (board.line.id,),
-        )  # fmt: skip
+        )
 
 
 @rule(
-    "SOFT-03", "fit", "The standard image has every driver",
+    "SOFT-03",
+    "fit",
+    "The standard image has every driver",
     why="A driver that is not in the image must be built at set-up and after each update.",
     formula="each function of a part has its driver in the standard image",
     source="what the parts state; common practice",
     reads=("connected",),
-)  # fmt: skip
+)
 def drivers(kit: Kit) -> Iterator[Observation]:
     """Parts whose driver is not in the standard image."""
     told = set()
@@ -110,24 +124,28 @@ def drivers(kit: Kit) -> Iterator[Observation]:
         if built and item.line.id not in told:
             told.add(item.line.id)
             yield Observation(
-                item.line.id, "note",
+                item.line.id,
+                "note",
                 say(
                     "The standard image has no driver for {part} ({function}). Build it at "
                     "set-up and after each update.",
-                    part=item.part.model, function=FUNCTIONS[built[0]].label,
+                    part=item.part.model,
+                    function=FUNCTIONS[built[0]].label,
                 ),
                 (item.line.id,),
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "SOFT-04", "fit", "The Wi-Fi country is set",
+    "SOFT-04",
+    "fit",
+    "The Wi-Fi country is set",
     why="Channels and transmit power differ by country; without the setting Wi-Fi stays off or "
     "breaks the law.",
     formula="required Wi-Fi: the country is set at the first start",
     source="common practice; local radio law decides",
     reads=("requirements", "connected"),
-)  # fmt: skip
+)
 def country(kit: Kit) -> Iterator[Observation]:
     """Wi-Fi that the purpose requires."""
     if not any(requirement.function in _RADIOS for requirement in kit.plan.requirements):
@@ -135,24 +153,27 @@ def country(kit: Kit) -> Iterator[Observation]:
     radio = next((i for i in kit.connected if any(r in i.part.offers for r in _RADIOS)), None)
     if radio is not None:
         yield Observation(
-            "country", "note",
+            "country",
+            "note",
             say(
                 "Set the Wi-Fi country of {part} at the first start: channels and power depend "
                 "on it.",
                 part=radio.name,
             ),
             (radio.line.id,),
-        )  # fmt: skip
+        )
 
 
 @rule(
-    "SOFT-05", "fit", "Everything needed for set-up is at hand",
+    "SOFT-05",
+    "fit",
+    "Everything needed for set-up is at hand",
     why="Some tools are needed only once, and without them set-up stops.",
     formula="a card needs a reader, a boot drive an adapter to write it; an image with a desktop "
     "needs keyboard, mouse and screen",
     source="common practice",
     reads=("image", "items"),
-)  # fmt: skip
+)
 def set_up(kit: Kit) -> Iterator[Observation]:
     """Tools that the kit does not have among what is borrowed."""
     wanted: list[SetUpTask] = []
@@ -166,21 +187,22 @@ def set_up(kit: Kit) -> Iterator[Observation]:
     missing = [_TASKS[task] for task in wanted if task not in there]
     if missing:
         yield Observation(
-            "tools", "note",
-            say(
-                "Set-up needs {tools}. Borrow what you do not own.", tools=words.listed(missing)
-            ),
-        )  # fmt: skip
+            "tools",
+            "note",
+            say("Set-up needs {tools}. Borrow what you do not own.", tools=words.listed(missing)),
+        )
 
 
 @rule(
-    "SOFT-06", "fit", "The drive slot runs at its certified rate",
+    "SOFT-06",
+    "fit",
+    "The drive slot runs at its certified rate",
     why="A slot above its certified generation can cause errors when its cable is warm or bent.",
     formula="generation set <= generation certified",
     source="common practice",
     reads=(fit_of, "settings"),
     remedies=(certified_rate,),
-)  # fmt: skip
+)
 def slot_rate(kit: Kit) -> Iterator[Observation]:
     """A slot in use that is set faster than its maker certifies."""
     if not kit.plan.settings.push_slot:
@@ -189,56 +211,73 @@ def slot_rate(kit: Kit) -> Iterator[Observation]:
         own = socket.socket
         if own.possible_generation > own.generation:
             yield Observation(
-                socket.id, "tight",
+                socket.id,
+                "tight",
                 say(
                     "The {slot} of {board} is certified for Gen {certified} and set to Gen "
                     "{set}. Test it for a day first: fill the drive on {adapter} three times "
                     "with the case closed. Then compare every file and look for link errors in "
                     "the system log.",
-                    slot=own.label or socket.name, board=socket.item.name,
-                    certified=f"{own.generation:g}", set=f"{own.possible_generation:g}",
+                    slot=own.label or socket.name,
+                    board=socket.item.name,
+                    certified=f"{own.generation:g}",
+                    set=f"{own.possible_generation:g}",
                     adapter=plug.item.name,
                 ),
-                (socket.item.line.id, plug.item.line.id), (socket.id,),
-            )  # fmt: skip
+                (socket.item.line.id, plug.item.line.id),
+                (socket.id,),
+            )
 
 
 @rule(
-    "SOFT-07", "fit", "Wires, resistors and video cables are at hand",
+    "SOFT-07",
+    "fit",
+    "Wires, resistors and video cables are at hand",
     why="A missing wire or cable stops the build.",
     formula="buttons and LEDs wired by hand: wires and resistors; required video output: its cable",
     source="common practice",
     reads=("connected", "requirements", "wired", fit_of, header_of),
-)  # fmt: skip
+)
 def small_parts(kit: Kit) -> Iterator[Observation]:
     """One note for wires and resistors, one for the video cable."""
     wired = header_of(kit).wired
     if wired:
         ohms = sorted(part.resistor_ohm for part in wired if part.resistor_ohm is not None)
-        kinds = [f"{words.count(ohms.count(ohm), 'resistor')} of {ohm:g} Ω"
-                 for ohm in dict.fromkeys(ohms)]  # fmt: skip
+        kinds = [
+            f"{words.count(ohms.count(ohm), 'resistor')} of {ohm:g} Ω"
+            for ohm in dict.fromkeys(ohms)
+        ]
         also = f" and {words.few(kinds)}" if kinds else ""
         yield Observation(
-            "wires", "note",
+            "wires",
+            "note",
             say(
-                "The hand wiring needs {wires}{also}.", also=also,
+                "The hand wiring needs {wires}{also}.",
+                also=also,
                 wires=words.count(2 * len(wired), "jumper wire"),
             ),
-        )  # fmt: skip
+        )
     asked = any(requirement.function == "video_out" for requirement in kit.plan.requirements)
     sockets = [
-        (item, socket) for item in kit.connected if item.part.kind == "board"
-        for socket in item.part.sockets.values() if socket.connector.startswith("video-")
-    ]  # fmt: skip
-    led = any(socket.item.part.kind == "board" and socket.socket.connector.startswith("video-")
-              for _, socket in fit_of(kit).placed.values())  # fmt: skip
+        (item, socket)
+        for item in kit.connected
+        if item.part.kind == "board"
+        for socket in item.part.sockets.values()
+        if socket.connector.startswith("video-")
+    ]
+    led = any(
+        socket.item.part.kind == "board" and socket.socket.connector.startswith("video-")
+        for _, socket in fit_of(kit).placed.values()
+    )
     if asked and sockets and not led:
         board, socket = sockets[0]
         yield Observation(
-            "picture", "note",
+            "picture",
+            "note",
             say(
-                "The kit has no video cable. {board} has a {size} port.", board=board.name,
+                "The kit has no video cable. {board} has a {size} port.",
+                board=board.name,
                 size=words.connector(socket.connector),
             ),
             (board.line.id,),
-        )  # fmt: skip
+        )

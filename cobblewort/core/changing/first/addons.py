@@ -20,8 +20,14 @@ from cobblewort.core.text import say
 from cobblewort.core.verdict.evaluation import judge_kit
 
 _FOUND_LATER: tuple[FunctionId | None, ...] = (
-    "storage", "recording", "vehicle_power", "battery", "solar", "memory", "users",
-)  # fmt: skip
+    "storage",
+    "recording",
+    "vehicle_power",
+    "battery",
+    "solar",
+    "memory",
+    "users",
+)
 """What board, media and supply give, which are no add-ons."""
 _MOST_DISKS = 4
 
@@ -91,9 +97,10 @@ def add_room(shop: Shop, draft: Draft) -> None:
         found is None or plain is None or shop.price(both) <= shop.price(plain) + found[0]
     ):
         why = (
-            say("Holds the image and {data} of data", data=words.size(data_gb)) if data_gb
+            say("Holds the image and {data} of data", data=words.size(data_gb))
+            if data_gb
             else say("Holds the image")
-        )  # fmt: skip
+        )
         shop.add(draft, "boot_drive", both, why)
         return
     if plain is not None:

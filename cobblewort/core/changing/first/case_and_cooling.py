@@ -33,8 +33,7 @@ def add_shell(shop: Shop, draft: Draft, now: Evaluation) -> Evaluation:
             and not (cooler.cooler.r_fan_k_w is not None and "silent" in shop.conditions)
         ]
     pairs.sort(key=lambda pair: (pair[0], pair[2].id, pair[1].id if pair[1] else ""))
-    unmended = sum(f.severity == "problem" and f.family in BEFORE_THE_SHELL
-                   for f in now.findings)  # fmt: skip
+    unmended = sum(f.severity == "problem" and f.family in BEFORE_THE_SHELL for f in now.findings)
     best: tuple[tuple[int, int], Draft, Evaluation] = ((stopping(now) + 1, 0), draft, now)
     for _, cooler, case in pairs:
         patch: Patch = (shop.line_of("case", case),)

@@ -111,14 +111,18 @@ class Shop:
         """Why a board was taken: what every cheaper one lacks."""
         price = self.price(board)
         cheaper = [
-            part for part in self.catalogue.parts(("board",))
+            part
+            for part in self.catalogue.parts(("board",))
             if part.origin != "typical" and self.price(part) < price
-        ]  # fmt: skip
+        ]
         lacking = {self._lacks(part) for part in cheaper}
         if "" in lacking:
             return say("Lowest-priced board that works in this kit")
-        told = [self._has(board, what) for what in ("cold", "heat", "memory", "interfaces")
-                if what in lacking]  # fmt: skip
+        told = [
+            self._has(board, what)
+            for what in ("cold", "heat", "memory", "interfaces")
+            if what in lacking
+        ]
         return joined([say("Lowest-priced board"), *told], " ")
 
     def _lacks(self, board: Part) -> str:
@@ -142,9 +146,10 @@ class Shop:
             memory = words.counted(amount(board, "memory"), "GB")
             return say("with {memory} of memory", memory=memory)
         needed = [
-            FUNCTIONS[name].label for name in FUNCTIONS
+            FUNCTIONS[name].label
+            for name in FUNCTIONS
             if name in self._interfaces() and name in board.offers
-        ]  # fmt: skip
+        ]
         return say("with every interface needed ({names})", names=words.listed(needed))
 
     def _memory_gb(self) -> float:

@@ -143,9 +143,14 @@ def grown(shop: Shop, board: Part, at_most: Decimal | None) -> FirstKit | None:
     reasons = [Reason(line, text) for line, text in draft.reasons.items() if line in lines]
     lacking = sum(lacking_of(result) for result in requirements_of(checked.kit))
     return FirstKit(
-        draft.plan, reasons, failing, cost_of(checked.kit).total, only_dear, lacking,
+        draft.plan,
+        reasons,
+        failing,
+        cost_of(checked.kit).total,
+        only_dear,
+        lacking,
         [finding.sentence for finding in tight(checked)],
-    )  # fmt: skip
+    )
 
 
 def much_cheaper(shop: Shop, best: FirstKit) -> Choice | None:

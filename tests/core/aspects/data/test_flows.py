@@ -15,8 +15,12 @@ from cobblewort.core.plans.plan import Plan
 from tests.kits import checked, demo, kit, margin, shipped, told, with_part
 
 COPIES: dict[str, Any] = {
-    "id": "copies", "text": "copies", "source": "network", "target": "storage", "amount_gb": 20,
-}  # fmt: skip
+    "id": "copies",
+    "text": "copies",
+    "source": "network",
+    "target": "storage",
+    "amount_gb": 20,
+}
 STORE = ("B06", "S01", "M02", "D09", "A12", "E01")
 
 
@@ -58,9 +62,13 @@ def test_without_a_deadline_nothing_is_asked() -> None:
 def test_a_stream_alone_and_with_everything_at_once() -> None:
     """A stream that others crowd out only with everything at once is tight, as it drops data."""
     stream = {
-        "id": "mics", "text": "microphones", "source": "audio_in", "target": "storage",
-        "stream_mb_s": 14, "hours_a_day": 1,
-    }  # fmt: skip
+        "id": "mics",
+        "text": "microphones",
+        "source": "audio_in",
+        "target": "storage",
+        "stream_mb_s": 14,
+        "hours_a_day": 1,
+    }
     alone = checked(kit("B04", "S06", "M02", "X07", "D09", "A12", transfers=[stream]))
     assert told(alone, "DATA-01") == []
     crowd = [stream, *({**COPIES, "id": f"copy-{n}", "text": f"copy {n}"} for n in range(3))]
@@ -139,10 +147,14 @@ def test_a_faster_slot_is_offered_with_the_test_that_earns_it() -> None:
 @pytest.mark.parametrize(
     ("layout", "drives", "stops"),
     [
-        ("mirror", "D09", True), ("mirror", "2xD09", False), ("parity", "2xD09", True),
-        ("parity", "3xD09", False), ("striped_mirrors", "3xD09", True), ("separate", "D09", False),
+        ("mirror", "D09", True),
+        ("mirror", "2xD09", False),
+        ("parity", "2xD09", True),
+        ("parity", "3xD09", False),
+        ("striped_mirrors", "3xD09", True),
+        ("separate", "D09", False),
     ],
-)  # fmt: skip
+)
 def test_a_layout_wants_its_disks(layout: str, drives: str, stops: bool) -> None:
     """Told where the kit has too few, with another disk and another layout as ways out."""
     plan = kit("B06", "S01", "M02", drives, "3xA12", storage_use={"layout": layout})
@@ -187,10 +199,15 @@ def test_both_schools_stand_side_by_side() -> None:
 def test_an_adapter_that_its_socket_wastes() -> None:
     """A note on USB 2; none on USB 3, where it moves what it can."""
     adapter = {
-        "id": "X90", "kind": "device", "part_class": "usb2_device", "maker": "m", "model": "Ferry",
-        "offers": {"ethernet": {}}, "rates": {"network_mbit_s": 1000},
+        "id": "X90",
+        "kind": "device",
+        "part_class": "usb2_device",
+        "maker": "m",
+        "model": "Ferry",
+        "offers": {"ethernet": {}},
+        "rates": {"network_mbit_s": 1000},
         "plugs": {"usb": {"connectors": ["usb-a"], "generation": 3}},
-    }  # fmt: skip
+    }
     catalogue = with_part(**adapter)
     slow = checked(
         kit("B04", "S06", "M02", "X90", transfers=transfer(source="program", target="network")),
@@ -208,8 +225,11 @@ def test_an_exchange_format_where_nobody_pulls_the_plug() -> None:
     plan = kit(*STORE, storage_use={"file_system": "exchange"})
     assert told(checked(plan), "DATA-06") == []
     users = [{"id": "us", "text": "five people", "function": "users", "at_least": 5}]
-    shared = plan.model_copy(update={"requirements": Plan.model_validate(
-        {"name": "n", "requirements": users}).requirements})  # fmt: skip
+    shared = plan.model_copy(
+        update={
+            "requirements": Plan.model_validate({"name": "n", "requirements": users}).requirements
+        }
+    )
     assert "owners" in told(checked(shared), "DATA-06")[0].id
 
 

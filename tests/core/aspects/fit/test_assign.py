@@ -84,11 +84,21 @@ def test_the_reason_tells_absence_from_unsuitability() -> None:
     nothing = assigned(kit("B06", "A02")).unplaced
     assert [(u.plug.id, u.reason) for u in nothing] == [("A02#1.flat", "none")]
     slow = {
-        "id": "fast", "kind": "device", "maker": "m", "model": "x",
+        "id": "fast",
+        "kind": "device",
+        "maker": "m",
+        "model": "x",
         "rails": {"bus": {"label": "b"}},
-        "plugs": {"usb": {"connectors": ["usb-a"], "role": "device", "rail": "bus",
-                          "generation": 3, "min_generation": 3}},
-    }  # fmt: skip
+        "plugs": {
+            "usb": {
+                "connectors": ["usb-a"],
+                "role": "device",
+                "rail": "bus",
+                "generation": 3,
+                "min_generation": 3,
+            }
+        },
+    }
     plan = Plan.model_validate(
         {
             "name": "t",
@@ -152,11 +162,14 @@ def with_spare(board: str, connector: str) -> Catalogue:
 
 @settings(max_examples=60, deadline=None)
 @given(
-    st.lists(st.sampled_from(["X05", "X06", "X11", "A12", "D11", "H02", "C07", "X15", "X28"]),
-             min_size=1, max_size=9),
+    st.lists(
+        st.sampled_from(["X05", "X06", "X11", "A12", "D11", "H02", "C07", "X15", "X28"]),
+        min_size=1,
+        max_size=9,
+    ),
     st.sampled_from(["B04", "B06", "B10"]),
     st.sampled_from(["usb-a", "header-5v", "camera-15"]),
-)  # fmt: skip
+)
 def test_one_more_socket_never_leaves_more_plugs_without_one(
     things: list[str], board: str, connector: str
 ) -> None:

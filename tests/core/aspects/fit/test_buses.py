@@ -45,8 +45,11 @@ def test_what_hangs_on_a_hub_shares_its_way() -> None:
     plan = kit("B10", "S03", "M02", "H03", "2xX05", "4xX10")
     found = buses(assign(expand(plan, shipped(), 1)))
     hub = next(on for name, on in found.items() if name.startswith("H03"))
-    on_hub = [name for name, (_, at) in assign(expand(plan, shipped(), 1)).placed.items()
-              if at.item.line.id == "H03"]  # fmt: skip
+    on_hub = [
+        name
+        for name, (_, at) in assign(expand(plan, shipped(), 1)).placed.items()
+        if at.item.line.id == "H03"
+    ]
     assert on_hub
     assert not {other.id for other in hub.others} & set(on_hub)
     for name in on_hub:
@@ -69,8 +72,10 @@ def test_a_bus_that_is_not_there_or_a_ring_is_refused() -> None:
     board = shipped().document(shipped().part("B04"))
     with pytest.raises(InputError, match="there is no bus 'fast' \\(there are: usb\\)"):
         shipped().extended([{**board, "sockets": {"usb1": {"bus": "fast"}}}])
-    ring = {"a": {"label": "a", "rate_mb_s": 1, "parent": "b"},
-            "b": {"label": "b", "rate_mb_s": 1, "parent": "a"}}  # fmt: skip
+    ring = {
+        "a": {"label": "a", "rate_mb_s": 1, "parent": "b"},
+        "b": {"label": "b", "rate_mb_s": 1, "parent": "a"},
+    }
     with pytest.raises(ValidationError, match="a ring"):
         PART.validate_python(
             {"id": "x", "kind": "board", "maker": "m", "model": "x", "buses": ring}

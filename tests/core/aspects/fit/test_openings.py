@@ -14,8 +14,15 @@ from tests.kits import SMALL, checked, kit, shipped, told, with_part
 
 def shell(**fields: Any) -> Any:
     """The cupboard with a case of one's own in which openings are as given."""
-    case = {"inner_length_mm": 98, "inner_width_mm": 68, "inner_height_mm": 58,
-            "max_above_mm": 40, "max_below_mm": 14, "openings": None, **fields}  # fmt: skip
+    case = {
+        "inner_length_mm": 98,
+        "inner_width_mm": 68,
+        "inner_height_mm": 58,
+        "max_above_mm": 40,
+        "max_below_mm": 14,
+        "openings": None,
+        **fields,
+    }
     return with_part(
         id="E99", kind="case", part_class="vented_plastic", maker="m", model="Tin", case=case
     )

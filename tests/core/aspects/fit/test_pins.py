@@ -177,9 +177,13 @@ def test_a_button_on_a_busy_pin_is_moved_by_a_fix() -> None:
 def test_a_board_without_its_header_says_so() -> None:
     """Pins that are not soldered in take no wires."""
     catalogue = with_part(
-        id="B99", kind="board", part_class="middle_card", maker="Marlpit", model="Bare",
+        id="B99",
+        kind="board",
+        part_class="middle_card",
+        maker="Marlpit",
+        model="Bare",
         pin_header={"fitted": False},
-    )  # fmt: skip
+    )
     report = checked(kit("B99", "S01", "M02", "X17"), catalogue=catalogue)
     assert "comes without a soldered" in told(report, "FIT-14")[0].sentence.text
     assert report.fit.header.why_not

@@ -48,17 +48,30 @@ def test_fit_03_holes() -> None:
         "maker": "m",
         "model": "Tin",
     }
-    case = {"inner_length_mm": 120, "inner_width_mm": 90, "inner_height_mm": 50,
-            "max_above_mm": 40, "max_below_mm": 8}  # fmt: skip
+    case = {
+        "inner_length_mm": 120,
+        "inner_width_mm": 90,
+        "inner_height_mm": 50,
+        "max_above_mm": 40,
+        "max_below_mm": 8,
+    }
     wrong = with_part(**own, case={**case, "holes": ["H2"]})
     plan = kit("B06", "S01", "M02", "E99")
     assert [f.severity for f in told(checked(plan, catalogue=wrong), "FIT-03")] == ["problem"]
     plate = with_part(**own, case={**case, "any_holes": True})
     assert told(checked(plan, catalogue=plate), "FIT-03") == []
     silent_board = with_part(**own, case={**case, "holes": ["H1"]}).extended(
-        [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
-          "stack": {"holes": None}}]
-    )  # fmt: skip
+        [
+            {
+                "id": "B06",
+                "kind": "board",
+                "part_class": "middle_card",
+                "maker": "m",
+                "model": "x",
+                "stack": {"holes": None},
+            }
+        ]
+    )
     findings = told(checked(plan, catalogue=silent_board), "FIT-03")
     assert [f.severity for f in findings] == ["note"]
     assert findings[0].sentence.text.startswith("Not checked:")
@@ -69,9 +82,17 @@ def test_fit_04_one_millimetre_too_long() -> None:
 
     def with_length(length_mm: float) -> list[str]:
         catalogue = shipped().extended(
-            [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
-              "stack": {"length_mm": length_mm}}]
-        )  # fmt: skip
+            [
+                {
+                    "id": "B06",
+                    "kind": "board",
+                    "part_class": "middle_card",
+                    "maker": "m",
+                    "model": "x",
+                    "stack": {"length_mm": length_mm},
+                }
+            ]
+        )
         report = checked(kit("B06", "S01", "M02", "E02"), catalogue=catalogue)
         return [f.id for f in told(report, "FIT-04")]
 

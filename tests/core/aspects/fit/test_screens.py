@@ -51,9 +51,13 @@ def test_a_second_board_is_no_screen() -> None:
 def test_a_board_without_a_picture_says_so() -> None:
     """No lead helps there."""
     blind = with_part(
-        id="B98", kind="board", part_class="middle_card", maker="m", model="Blind",
+        id="B98",
+        kind="board",
+        part_class="middle_card",
+        maker="m",
+        model="Blind",
         sockets={"video1": None, "video2": None},
-    )  # fmt: skip
+    )
     (finding,) = told(checked(kit("B98", "S01", "M02", "X27"), catalogue=blind), "FIT-28")
     assert finding.sentence.text == "Blind has no video port; Pane 10 needs one."
 
@@ -89,13 +93,17 @@ def ends(parts: tuple[str, ...]) -> dict[str, str]:
         # the lead of the other machine's picture, though the board has the same socket
         (("B04", "S06", "M02", "N01", "X30", "C11"), {"C11#1": ("N01#1.video", "X30#1.video")}),
         # two of one model: one for each way
-        (("B04", "S06", "M02", "N01", "X30", "2xC11", "X27"),
-         {"C11#1": ("N01#1.video", "X30#1.video"), "C11#2": ("B04#1.video1", "X27#1.video")}),
+        (
+            ("B04", "S06", "M02", "N01", "X30", "2xC11", "X27"),
+            {"C11#1": ("N01#1.video", "X30#1.video"), "C11#2": ("B04#1.video1", "X27#1.video")},
+        ),
         # the screen stands first in the list, so that both ends have to change places
-        (("B06", "S01", "M02", "N01", "X27", "X30", "C12", "C11"),
-         {"C11#1": ("N01#1.video", "X30#1.video"), "C12#1": ("B06#1.video1", "X27#1.video")}),
+        (
+            ("B06", "S01", "M02", "N01", "X27", "X30", "C12", "C11"),
+            {"C11#1": ("N01#1.video", "X30#1.video"), "C12#1": ("B06#1.video1", "X27#1.video")},
+        ),
     ],
-)  # fmt: skip
+)
 def test_a_picture_goes_to_who_looks_at_it(
     parts: tuple[str, ...], expected: dict[str, tuple[str, str]]
 ) -> None:
@@ -129,9 +137,13 @@ def test_a_lead_that_joins_nothing_is_told_once() -> None:
 def test_a_picture_socket_that_many_share_moves_nobody() -> None:
     """A part that somebody describes so is judged like any other."""
     wall = with_part(
-        id="X90", kind="device", part_class="usb2_device", maker="m", model="Wall of screens",
+        id="X90",
+        kind="device",
+        part_class="usb2_device",
+        maker="m",
+        model="Wall of screens",
         offers={"video_in": {}},
         sockets={"video": {"connector": "video-full", "role": "picture_in", "many": True}},
-    )  # fmt: skip
+    )
     report = checked(kit("B04", "S06", "M02", "X90", "2xC11", "N01"), catalogue=wall)
     assert [f for f in told(report, "FIT-28") if f.severity == "problem"] == []

@@ -30,9 +30,13 @@ def on_standoffs(plan: Plan, line: str, length_mm: float) -> Plan:
 def two_above(**lower: Any) -> Catalogue:
     """The cupboard with a lower board of one's own."""
     return with_part(
-        id="A99", kind="storage_adapter", part_class="m2_above", maker="m", model="Low",
+        id="A99",
+        kind="storage_adapter",
+        part_class="m2_above",
+        maker="m",
+        model="Low",
         add_on={"height_mm": 17, "clear_mm": 9, **lower},
-    )  # fmt: skip
+    )
 
 
 def wanted(*parts: str) -> list[Fastener]:
@@ -219,9 +223,7 @@ def test_a_screw_that_is_found_is_one_that_does(through_mm: float, depth_mm: flo
 def test_a_board_above_wants_four_of_each() -> None:
     """16 mm free: standoffs of 16 mm, and screws of 4 mm through 1.6 mm of board."""
     found = wanted(*FAST, "A02", "D06", "E03")
-    assert [(f.kind, f.length_mm, f.count) for f in found] == [
-        ("standoff", 16, 4), ("screw", 4, 4)
-    ]  # fmt: skip
+    assert [(f.kind, f.length_mm, f.count) for f in found] == [("standoff", 16, 4), ("screw", 4, 4)]
 
 
 def test_pins_that_fix_the_height_are_met_with_washers() -> None:
@@ -235,9 +237,7 @@ def test_a_plate_wants_standoffs_that_its_screws_can_hold_in() -> None:
     1.4 mm wants 2.6 mm of thread, which only half of a standoff of 6 mm has.
     """
     found = wanted("B06", "S01", "M02", "E12")
-    assert [(f.kind, f.length_mm) for f in found] == [
-        ("standoff", 6), ("screw", 5), ("screw", 4)
-    ]  # fmt: skip
+    assert [(f.kind, f.length_mm) for f in found] == [("standoff", 6), ("screw", 5), ("screw", 4)]
 
 
 def test_a_bought_case_brings_its_own_screws() -> None:
@@ -259,9 +259,12 @@ def test_a_missing_bag_is_told_and_added_by_a_fix() -> None:
 def test_a_bag_without_the_length_is_not_enough() -> None:
     """Two standoffs of 5 and 6 mm do not hold 16 mm apart."""
     bag = with_part(
-        id="F99", kind="fastener", maker="m", model="Few",
+        id="F99",
+        kind="fastener",
+        maker="m",
+        model="Few",
         fasteners={"standoffs_mm": [5, 6], "screws_mm": [4]},
-    )  # fmt: skip
+    )
     (finding,) = told(checked(kit(*FAST, "A02", "D06", "E03", "F99"), catalogue=bag), "FIT-27")
     assert "No standoff in the kit has the length" in finding.sentence.text
 
@@ -405,7 +408,8 @@ def test_what_stands_beside_the_case_is_told() -> None:
     report = checked(kit("B10", "S03", "M02", "A04", "D03", "D11", "A12", "K05", "E03"))
     told_of = {(thing.label, thing.at) for thing in report.fit.outside}
     assert told_of == {
-        ("Drum 1T", "disk plug of Leash Q"), ("Leash Q", "USB 3 port of Mullion 8"),
-    }  # fmt: skip
+        ("Drum 1T", "disk plug of Leash Q"),
+        ("Leash Q", "USB 3 port of Mullion 8"),
+    }
     bay = checked(kit("B06", "S01", "M02", "D09", "A12", "E11"))
     assert [thing.label for thing in bay.fit.outside] == ["Leash Q"]

@@ -23,12 +23,21 @@ BOARD = ("B06", "S01", "M02")
 def box(**case: Any) -> Catalogue:
     """A shell of 200 x 100 mm whose floor is drilled by hand."""
     return with_part(
-        id="E90", kind="case", part_class="vented_plastic", maker="m", model="Shell",
+        id="E90",
+        kind="case",
+        part_class="vented_plastic",
+        maker="m",
+        model="Shell",
         case={
-            "inner_length_mm": 200, "inner_width_mm": 100, "inner_height_mm": 50,
-            "max_above_mm": 36, "max_below_mm": 8, "any_holes": True, **case,
+            "inner_length_mm": 200,
+            "inner_width_mm": 100,
+            "inner_height_mm": 50,
+            "max_above_mm": 36,
+            "max_below_mm": 8,
+            "any_holes": True,
+            **case,
         },
-    )  # fmt: skip
+    )
 
 
 def put(plan: Plan, x_mm: float, y_mm: float) -> Plan:
@@ -147,8 +156,10 @@ def test_the_template_follows_where_boards_stand() -> None:
         template(Kit(plan, catalogue, 1))
         for plan in (kit(*BOARD, "E90"), put(kit(*BOARD, "E90"), 10, 30))
     )
-    shift = [(b.x_mm - a.x_mm, b.y_mm - a.y_mm)
-             for a, b in zip(middle[0].holes, moved[0].holes, strict=True)]  # fmt: skip
+    shift = [
+        (b.x_mm - a.x_mm, b.y_mm - a.y_mm)
+        for a, b in zip(middle[0].holes, moved[0].holes, strict=True)
+    ]
     assert shift == [(10 - 57, 30 - 22)] * 4
     by_name = {panel.name: panel for panel in moved}
     for panel in middle[1:]:

@@ -19,21 +19,45 @@ from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
 from tests.kits import SMALL, checked, kit, margin, shipped, told
 
-ROOM = {"inner_length_mm": 95, "inner_width_mm": 66, "inner_height_mm": 35,
-        "max_above_mm": 30, "max_below_mm": 4, "holes": ["H1"]}  # fmt: skip
+ROOM = {
+    "inner_length_mm": 95,
+    "inner_width_mm": 66,
+    "inner_height_mm": 35,
+    "max_above_mm": 30,
+    "max_below_mm": 4,
+    "holes": ["H1"],
+}
 
 
 def class_kit(case: str | None, **board: object) -> tuple[Plan, Catalogue]:
     """A fast card with a clip-on cooler, of class figures alone, in a case of class figures."""
     parts = [
-        {"id": "B00", "kind": "board", "part_class": "fast_card", "maker": "m", "model": "b",
-         **board},
+        {
+            "id": "B00",
+            "kind": "board",
+            "part_class": "fast_card",
+            "maker": "m",
+            "model": "b",
+            **board,
+        },
         {"id": "K00", "kind": "cooler", "part_class": "clip_on_fan", "maker": "m", "model": "k"},
-        {"id": "E00", "kind": "case", "part_class": "vented_plastic", "maker": "m", "model": "v",
-         "case": {**ROOM, "vent_low_cm2": 3, "vent_high_cm2": 4}},
-        {"id": "E10", "kind": "case", "part_class": "sealed_plastic", "maker": "m", "model": "s",
-         "case": ROOM},
-    ]  # fmt: skip
+        {
+            "id": "E00",
+            "kind": "case",
+            "part_class": "vented_plastic",
+            "maker": "m",
+            "model": "v",
+            "case": {**ROOM, "vent_low_cm2": 3, "vent_high_cm2": 4},
+        },
+        {
+            "id": "E10",
+            "kind": "case",
+            "part_class": "sealed_plastic",
+            "maker": "m",
+            "model": "s",
+            "case": ROOM,
+        },
+    ]
     chosen = ("B00", "K00") if case is None else ("B00", "K00", case)
     return kit(*chosen, place={"ambient_max_c": 25}), shipped().extended(parts)
 
@@ -130,9 +154,11 @@ def test_on_the_highest_safe_day_the_first_thing_gives_way(
         report = checked(kit(*parts, schedule=schedule, place={"ambient_max_c": day_c}))
         planned = [n for n, state in enumerate(report.heat.states) if state.hard]
         return [
-            m.id for m in report.margins if m.family == "heat"
+            m.id
+            for m in report.margins
+            if m.family == "heat"
             and any(m.severity_by_state[n] in ("tight", "problem") for n in planned)
-        ] + [f.id for f in told(report, "HEAT-03")]  # fmt: skip
+        ] + [f.id for f in told(report, "HEAT-03")]
 
     assert snags(now.hottest_ambient_c - 0.5) == []
     assert snags(now.hottest_ambient_c + 0.5) != []
@@ -204,9 +230,17 @@ def test_heat_03_the_coldest_and_the_hottest_day() -> None:
 def test_heat_04_says_when_nothing_is_known() -> None:
     """A board without thermal figures is not cool: it is not known."""
     catalogue = shipped().extended(
-        [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
-          "board_heat": None}]
-    )  # fmt: skip
+        [
+            {
+                "id": "B06",
+                "kind": "board",
+                "part_class": "middle_card",
+                "maker": "m",
+                "model": "x",
+                "board_heat": None,
+            }
+        ]
+    )
     report = checked(kit("B06", "S01", "M02"), catalogue=catalogue)
     assert told(report, "HEAT-04")[0].sentence.text.startswith("Not checked:")
     assert told(checked(kit(*SMALL)), "HEAT-04") == []
@@ -379,9 +413,17 @@ def test_a_better_sink_never_warms_the_die(k_w: float, worse: float, case: str |
 
     def warmest(resistance: float) -> float:
         catalogue = shipped().extended(
-            [{"id": "K03", "kind": "cooler", "part_class": "plate_sink", "maker": "m", "model": "x",
-              "cooler": {"r_still_k_w": resistance}}]
-        )  # fmt: skip
+            [
+                {
+                    "id": "K03",
+                    "kind": "cooler",
+                    "part_class": "plate_sink",
+                    "maker": "m",
+                    "model": "x",
+                    "cooler": {"r_still_k_w": resistance},
+                }
+            ]
+        )
         parts = ["B06", "S01", "M02", "K03", *([case] if case else [])]
         return max(checked(kit(*parts), catalogue=catalogue).heat.wanted_die_c)
 
@@ -434,9 +476,18 @@ def test_how_much_a_fan_over_the_board_helps_it() -> None:
     """0.7 of its resistance is left where the fan of a clip-on cooler blows over it: rough."""
 
     def resistance_k_w(blows: bool) -> float:
-        cooler = {**shipped().document(shipped().part("K03")), "id": "K00",
-                  "cooler": {"r_still_k_w": 9, "r_fan_k_w": 4, "height_mm": 11, "length_mm": 40,
-                             "width_mm": 40, "blows_over_board": blows}}  # fmt: skip
+        cooler = {
+            **shipped().document(shipped().part("K03")),
+            "id": "K00",
+            "cooler": {
+                "r_still_k_w": 9,
+                "r_fan_k_w": 4,
+                "height_mm": 11,
+                "length_mm": 40,
+                "width_mm": 40,
+                "blows_over_board": blows,
+            },
+        }
         plan = kit("B10", "S03", "M02", "K00", "E01", place={"ambient_max_c": 25})
         heat = checked(plan, catalogue=shipped().extended([cooler])).heat
         board = next(node for node in heat.nodes if node.id == "board").temp_c[0]

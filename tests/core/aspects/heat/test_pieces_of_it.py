@@ -63,9 +63,15 @@ def test_good_up_to_counts_the_rating_that_comes_first(
     where: str, board_c: float, card_c: float, then: str
 ) -> None:
     """And says whose it is."""
-    card: dict[str, Any] = {"id": "M90", "kind": "card", "part_class": "memory_card",
-                            "maker": "m", "model": "Plain card", "ambient_max_c": card_c,
-                            "storage": {"capacity_gb": 8}}  # fmt: skip
+    card: dict[str, Any] = {
+        "id": "M90",
+        "kind": "card",
+        "part_class": "memory_card",
+        "maker": "m",
+        "model": "Plain card",
+        "ambient_max_c": card_c,
+        "storage": {"capacity_gb": 8},
+    }
     catalogue = with_part(**card)
     board = {**catalogue.document(catalogue.part("B06")), "ambient_max_c": board_c}
     catalogue = catalogue.extended([board])

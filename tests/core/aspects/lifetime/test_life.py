@@ -18,9 +18,14 @@ from cobblewort.core.words import LONGEST_Y
 from tests.kits import SMALL, checked, demo, kit, margin, shipped, told, with_part
 
 CALLS: dict[str, Any] = {
-    "id": "calls", "text": "calls", "source": "audio_in", "target": "storage", "stream_mb_s": 0.768,
-    "hours_a_day": 1.2, "stays": True,
-}  # fmt: skip
+    "id": "calls",
+    "text": "calls",
+    "source": "audio_in",
+    "target": "storage",
+    "stream_mb_s": 0.768,
+    "hours_a_day": 1.2,
+    "stays": True,
+}
 STORE = (*SMALL, "D11", "A12")
 
 
@@ -38,9 +43,13 @@ def test_years_are_endurance_over_what_is_written(
 ) -> None:
     """Rated over daily x amplification x 365.25; here the system's own, four times inside."""
     card = {
-        "id": "M90", "kind": "card", "part_class": "memory_card", "maker": "m", "model": "Card",
+        "id": "M90",
+        "kind": "card",
+        "part_class": "memory_card",
+        "maker": "m",
+        "model": "Card",
         "storage": {"capacity_gb": 32, "endurance_tb": endurance_tb},
-    }  # fmt: skip
+    }
     plan = kit("B06", "S01", "M90", retention={"system_gb_day": gb_day})
     (thing,) = written_of(Kit(plan, with_part(**card), 1))
     assert nominal(thing.years) == pytest.approx(expected, rel=1e-3)
@@ -148,9 +157,14 @@ def test_nobody_answers_for_a_fan_of_sixty_years(wanted: float, short: bool) -> 
     assert any(f.margin == fan.margin for f in told(report, "LIFE-02")) == short
 
 
-@pytest.mark.parametrize(("rate", "when_full", "told_of"), [
-    (0.768, "stops", False), (8, "stops", True), (8, "deletes_oldest", False),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("rate", "when_full", "told_of"),
+    [
+        (0.768, "stops", False),
+        (8, "stops", True),
+        (8, "deletes_oldest", False),
+    ],
+)
 def test_what_is_full_before_anybody_looks(rate: float, when_full: str, told_of: bool) -> None:
     """A note within a month, where it stops then."""
     transfers = [{**CALLS, "stream_mb_s": rate}]
@@ -194,9 +208,7 @@ def test_an_array_is_no_back_up_and_replaceable_data_need_none() -> None:
     """Said once, with the array; silent where everything can be fetched again."""
     mirror = {"storage_use": {"layout": "mirror"}}
     parts = (*SMALL, "2xD11", "2xA12")
-    (finding,) = told(
-        checked(kit(*parts, **mirror, retention={"replaceable": False})), "LIFE-04"
-    )  # fmt: skip
+    (finding,) = told(checked(kit(*parts, **mirror, retention={"replaceable": False})), "LIFE-04")
     assert finding.sentence.text.startswith("An array is not a")
     assert told(checked(kit(*parts, **mirror)), "LIFE-04") == []
 

@@ -51,8 +51,9 @@ def test_disk_and_fan_together() -> None:
 
 def test_what_does_not_turn_is_not_heard() -> None:
     """And the ruler says so with all of its length."""
-    found = margin(checked(kit("B06", "S01", "M02", "K03", place={"noise_max_dba": 20})),
-                   "NOISE-01:place")  # fmt: skip
+    found = margin(
+        checked(kit("B06", "S01", "M02", "K03", place={"noise_max_dba": 20})), "NOISE-01:place"
+    )
     assert (found.value, found.ruler_share, found.severity) == (0, 1, "ok")
 
 

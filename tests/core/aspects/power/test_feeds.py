@@ -217,9 +217,14 @@ def test_pwr_13_the_network_lead_has_a_length() -> None:
 def test_pwr_13_a_lead_too_long_or_of_the_wrong_kind() -> None:
     """350 m leave less than 42.5 V; what is made for type 1 is tight for type 2."""
     far = with_part(
-        id="C90", kind="cable", part_class="network_lead", maker="m", model="Far",
-        plugs={"in": {"wire": {"length_m": 350, "gauge_awg": 26}}}, cable={"poe_type": 1},
-    )  # fmt: skip
+        id="C90",
+        kind="cable",
+        part_class="network_lead",
+        maker="m",
+        model="Far",
+        plugs={"in": {"wire": {"length_m": 350, "gauge_awg": 26}}},
+        cable={"poe_type": 1},
+    )
     plan = kit("B10", "S32", "N02", "C90", "M02", place={"power": "poe"})
     told_of = told(checked(plan, catalogue=far), "PWR-13")
     assert [f.severity for f in told_of] == ["problem", "tight"]

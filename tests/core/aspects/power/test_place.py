@@ -136,10 +136,12 @@ def test_a_battery_is_a_way_out_only_where_hours_without_mains_are_asked_for() -
     [
         IDLE,
         [{"name": "play", "hours": 6, "activity": "normal"}],
-        [{"name": "play", "hours": 4, "activity": "normal"},
-         {"name": "away", "hours": 20, "activity": "off"}],
+        [
+            {"name": "play", "hours": 4, "activity": "normal"},
+            {"name": "away", "hours": 20, "activity": "off"},
+        ],
     ],
-)  # fmt: skip
+)
 def test_a_battery_lasts_as_long_wherever_it_is_told(schedule: list[dict[str, Any]]) -> None:
     """The note and the need count the same hours of use: hours without use do not empty it."""
     requirement = {"id": "hours", "text": "runs on", "condition": "without_mains", "at_least": 1}

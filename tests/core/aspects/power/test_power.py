@@ -277,14 +277,23 @@ def test_bursts_add_up_in_squares() -> None:
     """
     load = {"rail": "in", "unit": "w", "idle": 0, "normal": 1, "peak": 4}
     other = {**load, "normal": 2, "peak": 6}
-    pair = shipped().extended([
-        {"id": f"X8{n}", "kind": "device", "maker": "m", "model": "Load",
-         "rails": {"in": {"label": "in"}}, "loads": {"own": own},
-         "plugs": {"usb": {"connectors": ["usb-a"], "role": "device", "rail": "in"}}}
-        for n, own in enumerate((load, other))
-    ])  # fmt: skip
-    schedule = [{"name": "w", "hours": 24, "activity": "off", "lines": {"X80": "normal", "X81":
-             "normal"}}]  # fmt: skip
+    pair = shipped().extended(
+        [
+            {
+                "id": f"X8{n}",
+                "kind": "device",
+                "maker": "m",
+                "model": "Load",
+                "rails": {"in": {"label": "in"}},
+                "loads": {"own": own},
+                "plugs": {"usb": {"connectors": ["usb-a"], "role": "device", "rail": "in"}},
+            }
+            for n, own in enumerate((load, other))
+        ]
+    )
+    schedule = [
+        {"name": "w", "hours": 24, "activity": "off", "lines": {"X80": "normal", "X81": "normal"}}
+    ]
     result = power_of(Kit(kit("B06", "S01", "X80", "X81", schedule=schedule), pair, 1))
     place = result.forest.index("B06#1.usb")
     assert place is not None
@@ -391,9 +400,17 @@ def test_more_load_never_raises_a_voltage(first_w: float, more_w: float) -> None
 
     def volts(peak_w: float) -> np.ndarray:
         catalogue = shipped().extended(
-            [{"id": "B06", "kind": "board", "part_class": "middle_card", "maker": "m", "model": "x",
-              "loads": {"own": {"idle": 0.1, "normal": 0.2, "peak": 0.3 + peak_w}}}]
-        )  # fmt: skip
+            [
+                {
+                    "id": "B06",
+                    "kind": "board",
+                    "part_class": "middle_card",
+                    "maker": "m",
+                    "model": "x",
+                    "loads": {"own": {"idle": 0.1, "normal": 0.2, "peak": 0.3 + peak_w}},
+                }
+            ]
+        )
         plan = kit("B06", "S01", "M02", "X06")
         return power_of(Kit(plan, catalogue, 1)).voltage_v
 

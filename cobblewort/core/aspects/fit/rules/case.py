@@ -38,13 +38,15 @@ from cobblewort.core.text import Text, say
 
 
 @rule(
-    "FIT-03", "fit", "The mounting holes of the board match the case",
+    "FIT-03",
+    "fit",
+    "The mounting holes of the board match the case",
     why="A board that is not screwed down moves when a cable is plugged in, until a port breaks.",
     formula="the board's hole pattern is one of those that the case can hold",
     source="maker's drawings; patterns as the parts state them",
     reads=(stack_of,),
     remedies=(another("case"),),
-)  # fmt: skip
+)
 def holes(kit: Kit) -> Iterator[Observation]:
     """Silent for a case whose plate is drilled to measure; says so where a pattern is not known."""
     stack = stack_of(kit)
@@ -57,34 +59,42 @@ def holes(kit: Kit) -> Iterator[Observation]:
         return
     if pattern is None:
         yield Observation(
-            "holes", "note",
+            "holes",
+            "note",
             say(
                 "Not checked: mounting holes. {board} has no hole pattern to compare with {case}.",
-                board=board.name, case=case.the,
+                board=board.name,
+                case=case.the,
             ),
             lines,
-        )  # fmt: skip
+        )
     elif pattern not in case.part.case.holes:
         takes = words.listed(case.part.case.holes) if case.part.case.holes else "no stated pattern"
         yield Observation(
-            "holes", "problem",
+            "holes",
+            "problem",
             say(
                 "{case} has no standoffs for {board}: the hole pattern is {pattern}; the case "
                 "takes {takes}.",
-                case=words.opening(case.the), board=board.name, pattern=pattern, takes=takes,
+                case=words.opening(case.the),
+                board=board.name,
+                pattern=pattern,
+                takes=takes,
             ),
             lines,
-        )  # fmt: skip
+        )
 
 
 @rule(
-    "FIT-04", "fit", "The board fits into the case",
+    "FIT-04",
+    "fit",
+    "The board fits into the case",
     why="A board that is 1 mm too long does not go in.",
     formula="board length and width <= inner length and width of the case less its tabs, in mm",
     source="maker's drawings",
     reads=(stack_of, standing_of, "built"),
     remedies=(into_the_middle, cut_by_hand, another("case", "board")),
-)  # fmt: skip
+)
 def outline(kit: Kit) -> Iterator[Check | Observation]:
     """Length and width of the board against the inner box; a note of a case that is left over."""
     stack = stack_of(kit)
@@ -94,13 +104,16 @@ def outline(kit: Kit) -> Iterator[Check | Observation]:
     for other in kit.built:
         if other.part.case is not None and other is not case:
             yield Observation(
-                other.id, "note",
+                other.id,
+                "note",
                 say(
                     "{board} is in {case}. {other} is not used, and nothing is checked in it.",
-                    board=board.name, case=case.the, other=words.opening(other.the),
+                    board=board.name,
+                    case=case.the,
+                    other=words.opening(other.the),
                 ),
                 tuple(dict.fromkeys((other.line.id, case.line.id))),
-            )  # fmt: skip
+            )
     shell, mounting = case.part.case, standing_of(kit)
     if mounting is None:
         return
@@ -120,22 +133,37 @@ def outline(kit: Kit) -> Iterator[Check | Observation]:
         def sentence(margin: Margin, side: str = side, where: str = where) -> Text:
             shown, limit = words.apart(words.mm, margin.value, margin.limit)
             return say(
-                "{board} has a {side} of {shown}; {case} has {limit} {where}.", board=board.name,
-                side=side, shown=shown, case=case.the, limit=limit, where=where,
-            )  # fmt: skip
+                "{board} has a {side} of {shown}; {case} has {limit} {where}.",
+                board=board.name,
+                side=side,
+                shown=shown,
+                case=case.the,
+                limit=limit,
+                where=where,
+            )
 
         yield Check(
-            side, f"Board {side} in the case", "mm", "max",
-            own, left,
-            sentence, (board.line.id, case.line.id),
+            side,
+            f"Board {side} in the case",
+            "mm",
+            "max",
+            own,
+            left,
+            sentence,
+            (board.line.id, case.line.id),
             working=partial(_outline_sum, board, case, side, where, left, own),
-        )  # fmt: skip
+        )
 
 
 def _outline_sum(
-    board: Item, case: Item, side: str, where: str, room_mm: float, own_mm: float,
+    board: Item,
+    case: Item,
+    side: str,
+    where: str,
+    room_mm: float,
+    own_mm: float,
     state: int,
-) -> Sum:  # fmt: skip
+) -> Sum:
     del state
     return _difference(
         plain_term("L_case", f"{side} of the case {where}", "mm", case, room_mm),
@@ -201,13 +229,15 @@ def _reach_terms(kit: Kit, side: str, item: Item) -> list[Term]:
 
 
 @rule(
-    "FIT-41", "fit", "No post of the case is under a board",
+    "FIT-41",
+    "fit",
+    "No post of the case is under a board",
     why="A board that rests on a post of the case cannot be screwed down flat.",
     formula="the board's outline and each post that reaches its underside do not overlap",
     source="maker's drawings",
     reads=(stack_of, standing_of),
     remedies=(into_the_middle, cut_by_hand, another("case")),
-)  # fmt: skip
+)
 def posts(kit: Kit) -> Iterator[Observation]:
     """Each post under a board; boards that stand over each other or over the edge of their plate;
     a chosen place that a case with standoffs of its own does not have.
@@ -217,45 +247,54 @@ def posts(kit: Kit) -> Iterator[Observation]:
         return
     for post, board in mounting.posts:
         yield Observation(
-            f"{board.id}.{post.x_mm:g}.{post.y_mm:g}", "problem",
+            f"{board.id}.{post.x_mm:g}.{post.y_mm:g}",
+            "problem",
             say(
                 "{board} rests on a {post} of {case}. Move the board or remove the {post}.",
-                board=board.name, post=post.label, case=case.the,
+                board=board.name,
+                post=post.label,
+                case=case.the,
             ),
             (board.line.id, case.line.id),
-        )  # fmt: skip
+        )
     shell = case.part.case
     for board, at in mounting.boards[1:]:
         if shell.any_holes and shell.places == 1 and not at.within(mounting.room):
             yield Observation(
-                f"{board.id}.edge", "problem",
+                f"{board.id}.edge",
+                "problem",
                 say(
                     "{board} does not fit beside the other boards on the floor of {case}.",
-                    board=board.name, case=case.the,
+                    board=board.name,
+                    case=case.the,
                 ),
                 (board.line.id, case.line.id),
-            )  # fmt: skip
+            )
     main, _ = mounting.boards[0]
     if main.line.position is not None and not (shell.any_holes or shell.self_made):
         yield Observation(
-            f"{main.id}.fixed", "note",
+            f"{main.id}.fixed",
+            "note",
             say(
                 "{case} has its own standoffs: {board} sits on them, not at the position entered.",
-                case=words.opening(case.the), board=main.name,
+                case=words.opening(case.the),
+                board=main.name,
             ),
             (main.line.id, case.line.id),
-        )  # fmt: skip
+        )
 
 
 @rule(
-    "FIT-05", "fit", "The case has clearance above and below the board",
+    "FIT-05",
+    "fit",
+    "The case has clearance above and below the board",
     why="A cooler or add-on board that is too tall stops the lid from closing.",
     formula="farthest reach of any layer from the board's face <= clearance of the case on that "
-            "side",
+    "side",
     source="maker's drawings; heights add up as die + interface + cooler",
     reads=(stack_of,),
     remedies=(sheets_off, another("case"), another("cooling"), another("add_on")),
-)  # fmt: skip
+)
 def heights(kit: Kit) -> Iterator[Check]:
     """Room above and below the board against the layer that reaches farthest."""
     stack = stack_of(kit)
@@ -273,23 +312,33 @@ def heights(kit: Kit) -> Iterator[Check]:
             shown, limit = words.apart(words.mm, margin.value, margin.limit)
             return say(
                 "{tallest} reaches {shown} {side} the board; {case} has {limit} of clearance.",
-                tallest=words.opening(tallest.the), shown=shown, side=side, case=case.the,
+                tallest=words.opening(tallest.the),
+                shown=shown,
+                side=side,
+                case=case.the,
                 limit=limit,
-            )  # fmt: skip
+            )
 
         yield Check(
-            side, f"Clearance {side} the board", "mm", "max", reach,
-            _room(board, case, side), sentence,
+            side,
+            f"Clearance {side} the board",
+            "mm",
+            "max",
+            reach,
+            _room(board, case, side),
+            sentence,
             tuple(dict.fromkeys((item.line.id, case.line.id))),
             working=partial(_heights_sum, kit, board, case, item, side, rating),
-        )  # fmt: skip
+        )
 
 
 def _room(board: Item, case: Item, side: str) -> FloatArray:
     """Clearance of a case on one side of the board. [mm]"""
-    return room_above_mm(case, board) if side == "above" else (
-        case.compiled.figure(f"case.max_{side}_mm")
-    )  # fmt: skip
+    return (
+        room_above_mm(case, board)
+        if side == "above"
+        else (case.compiled.figure(f"case.max_{side}_mm"))
+    )
 
 
 def _heights_sum(
@@ -307,13 +356,15 @@ def _heights_sum(
 
 
 @rule(
-    "FIT-06", "fit", "The cooler fits under the board above it",
+    "FIT-06",
+    "fit",
+    "The cooler fits under the board above it",
     why="An add-on board and a cooler share the height above the processor.",
     formula="processor + pad + cooler height <= clearance under the add-on board, in mm",
     source="maker's drawings",
     reads=(layers_of,),
     remedies=(taller_standoffs, another("cooling"), another("add_on")),
-)  # fmt: skip
+)
 def under_add_on(kit: Kit) -> Iterator[Check | Observation]:
     """Free height under the lowest board above against the cooler; a tower lets none be there."""
     stack = layers_of(kit)
@@ -327,29 +378,40 @@ def under_add_on(kit: Kit) -> Iterator[Check | Observation]:
         lines = (cooler.line.id, add_on.line.id)
         if not cooler.part.cooler.room_above:
             yield Observation(
-                add_on.id, "problem",
+                add_on.id,
+                "problem",
                 say(
                     "{cooler} leaves no clearance for a board above it; {board} is there.",
-                    cooler=words.opening(cooler.the), board=add_on.name,
+                    cooler=words.opening(cooler.the),
+                    board=add_on.name,
                 ),
                 lines,
-            )  # fmt: skip
+            )
         elif add_on.id in stack.gaps and not _made_for(add_on, cooler):
 
             def sentence(margin: Margin, name: str = add_on.name) -> Text:
                 shown, limit = words.apart(words.mm, margin.value, margin.limit)
                 return say(
                     "{cooler} is {shown} high; the clearance under {board} is {limit}.",
-                    cooler=words.opening(cooler.the), shown=shown, board=name, limit=limit,
-                )  # fmt: skip
+                    cooler=words.opening(cooler.the),
+                    shown=shown,
+                    board=name,
+                    limit=limit,
+                )
 
             yield Check(
-                add_on.id, f"Cooler under {add_on.name}", "mm", "max", top,
-                stack.gaps[add_on.id], sentence, lines,
+                add_on.id,
+                f"Cooler under {add_on.name}",
+                "mm",
+                "max",
+                top,
+                stack.gaps[add_on.id],
+                sentence,
+                lines,
                 working=partial(
                     _under_sum, board, cooler, add_on.name, float(stack.gaps[add_on.id][0])
                 ),
-            )  # fmt: skip
+            )
 
 
 def _made_for(add_on: Item, cooler: Item) -> bool:
@@ -367,13 +429,15 @@ def _under_sum(board: Item, cooler: Item, name: str, clear_mm: float, state: int
 
 
 @rule(
-    "FIT-11", "fit", "The case keeps out the water at the location",
+    "FIT-11",
+    "fit",
+    "The case keeps out the water at the location",
     why="Water enters a case without a rating through every gap.",
     formula="second digit of the IP rating >= 4 (splashing) where the location is wet",
     source="IEC 60529 (from memory)",
     reads=(stack_of, "place.wet"),
     remedies=(another("case"), add_missing("case")),
-)  # fmt: skip
+)
 def water(kit: Kit) -> Iterator[Observation]:
     """A wet place and a case that is not made for it, or none."""
     stack = stack_of(kit)
@@ -384,32 +448,37 @@ def water(kit: Kit) -> Iterator[Observation]:
     if case is not None and rating is not None and rating >= enclosures.SPLASHING:
         if case.line.modified:
             yield Observation(
-                "cut", "tight",
+                "cut",
+                "tight",
                 say(
                     "The openings of {case} are cut by hand and the location is wet. Not checked: "
                     "their seals.",
                     case=case.the,
                 ),
                 (case.line.id,),
-            )  # fmt: skip
+            )
         return
     told = (
-        say("The kit has no case, and the location is wet.") if case is None
-        else say("{case} is not water-protected, and the location is wet.",
-                 case=words.opening(case.the))
-    )  # fmt: skip
+        say("The kit has no case, and the location is wet.")
+        if case is None
+        else say(
+            "{case} is not water-protected, and the location is wet.", case=words.opening(case.the)
+        )
+    )
     lines = () if case is None else (case.line.id,)
     yield Observation("case", "problem", told, lines)
 
 
 @rule(
-    "FIT-34", "fit", "The case keeps out the dust at the location",
+    "FIT-34",
+    "fit",
+    "The case keeps out the dust at the location",
     why="Dust settles in fins and fans until the cooler no longer cools enough.",
     formula="first digit of the IP rating >= 5 (dust-protected) where there is much dust",
     source="IEC 60529 (from memory)",
     reads=(stack_of, "place.dust"),
     remedies=(another("case"), add_missing("case")),
-)  # fmt: skip
+)
 def dust(kit: Kit) -> Iterator[Observation]:
     """A dusty place: tight without a case against it, a note where a fan draws some of it in."""
     stack = stack_of(kit)
@@ -424,19 +493,27 @@ def dust(kit: Kit) -> Iterator[Observation]:
     case_told = "A kit without a case" if case is None else words.opening(case.the)
     if much:
         yield Observation(
-            "case", "tight",
-            say("{case} does not keep out the dust at this location. {clean}", case=case_told,
-                clean=_CLEAN_IT),
+            "case",
+            "tight",
+            say(
+                "{case} does not keep out the dust at this location. {clean}",
+                case=case_told,
+                clean=_CLEAN_IT,
+            ),
             lines,
-        )  # fmt: skip
+        )
     elif stack.cooler is not None and turns(stack.cooler.part):
         cooler = stack.cooler
         yield Observation(
-            "fan", "note",
-            say("{cooler} draws dust through its fins. {clean}", cooler=words.opening(cooler.the),
-                clean=_CLEAN_IT),
+            "fan",
+            "note",
+            say(
+                "{cooler} draws dust through its fins. {clean}",
+                cooler=words.opening(cooler.the),
+                clean=_CLEAN_IT,
+            ),
             (*lines, cooler.line.id),
-        )  # fmt: skip
+        )
 
 
 _CLEAN_IT = "Clean fan and fins every few months."
@@ -448,13 +525,15 @@ _BREATH_MM = 2.0
 
 
 @rule(
-    "FIT-29", "fit", "The fan has clearance above it",
+    "FIT-29",
+    "fit",
+    "The fan has clearance above it",
     why="A fan close to a lid or board moves little air and is loud.",
     formula="clearance over the cooler >= 2 mm; less is a note",
     source="common practice",
     reads=(stack_of,),
     remedies=(taller_standoffs, another("cooling"), another("case")),
-)  # fmt: skip
+)
 def fan_breathes(kit: Kit) -> Iterator[Check]:
     """Room over a cooler with a fan: to the board above it, else to the lid."""
     stack = stack_of(kit)
@@ -482,21 +561,35 @@ def fan_breathes(kit: Kit) -> Iterator[Check]:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return say(
             "The fan of {cooler} has {shown} of clearance {where}; it needs {limit}.",
-            cooler=cooler.the, shown=shown, where=label, limit=limit,
-        )  # fmt: skip
+            cooler=cooler.the,
+            shown=shown,
+            where=label,
+            limit=limit,
+        )
 
     yield Check(
-        cooler.id, f"Fan clearance of {cooler.name}", "mm", "min", np.maximum(free, 0.0),
-        _BREATH_MM, sentence, (cooler.line.id, over.line.id),
+        cooler.id,
+        f"Fan clearance of {cooler.name}",
+        "mm",
+        "min",
+        np.maximum(free, 0.0),
+        _BREATH_MM,
+        sentence,
+        (cooler.line.id, over.line.id),
         breach="note",
         working=lambda _: Sum(
-            "clearance less the cooler, less the clearance that a fan needs", "h_room - h_top - "
-            "h_breath",
+            "clearance less the cooler, less the clearance that a fan needs",
+            "h_room - h_top - h_breath",
             [
                 computed_term("h_room", f"height {label}", "mm", float(room[0]), None),
-                computed_term("h_top", f"top of {cooler.name}", "mm",
-                              float(cooler_top_mm(board, cooler)[0]), None),
+                computed_term(
+                    "h_top",
+                    f"top of {cooler.name}",
+                    "mm",
+                    float(cooler_top_mm(board, cooler)[0]),
+                    None,
+                ),
                 plain_term("h_breath", "clearance that a fan needs", "mm", cooler, _BREATH_MM),
             ],
         ),
-    )  # fmt: skip
+    )

@@ -20,13 +20,15 @@ from cobblewort.core.text import say
 
 
 @rule(
-    "FIT-01", "fit", "The kit has a board, a power supply and a boot drive",
+    "FIT-01",
+    "fit",
+    "The kit has a board, a power supply and a boot drive",
     why="Without one of these three the kit cannot start.",
     formula="board, power supply and boot drive: at least one of each",
     source="common practice",
     reads=("connected", board_reached),
     remedies=(add_missing("board", "power_supply", "boot_drive"),),
-)  # fmt: skip
+)
 def complete(kit: Kit) -> Iterator[Observation]:
     """One observation for each of board, supply and boot drive that is missing."""
     missing = {
@@ -40,13 +42,15 @@ def complete(kit: Kit) -> Iterator[Observation]:
 
 
 @rule(
-    "FIT-09", "fit", "A cable connects the power supply to the board",
+    "FIT-09",
+    "fit",
+    "A cable connects the power supply to the board",
     why="A power supply with a port of its own usually comes without a cable.",
     formula="every required power input is reached from a source",
     source="common practice",
     reads=(fit_of, boards_of, board_reached, "connected"),
     remedies=(another_cable,),
-)  # fmt: skip
+)
 def cable_there(kit: Kit) -> Iterator[Observation]:
     """A supply with a free socket while the board's input is empty: the cable is missing."""
     supplies = kit.connected.of_role("power_supply")
@@ -61,26 +65,32 @@ def cable_there(kit: Kit) -> Iterator[Observation]:
         outlets = [s.connector for i in supplies for s in i.part.sockets.values()]
         if outlets:
             yield Observation(
-                f"{board.id}.{name}", "problem",
+                f"{board.id}.{name}",
+                "problem",
                 say(
                     "No cable connects {supply} ({outlet} port) to the {inlet} power input of "
                     "{board}.",
-                    supply=supplies[0].the, outlet=words.connector(outlets[0]),
-                    inlet=words.connector(inlet.connector), board=board.name,
+                    supply=supplies[0].the,
+                    outlet=words.connector(outlets[0]),
+                    inlet=words.connector(inlet.connector),
+                    board=board.name,
                 ),
-                (supplies[0].line.id, board.line.id), (f"{board.id}.{name}",),
-            )  # fmt: skip
+                (supplies[0].line.id, board.line.id),
+                (f"{board.id}.{name}",),
+            )
 
 
 @rule(
-    "FIT-28", "fit", "A video cable connects each screen and video input",
+    "FIT-28",
+    "fit",
+    "A video cable connects each screen and video input",
     why="Video ports come in three sizes; a cable of the wrong size does not fit.",
     formula="one end of a video cable in the screen, the other in a video port of the board; the "
     "same from other equipment to a video input",
     source="types A, C and D of the digital video connector (from memory): none fits another",
     reads=(fit_of, boards_of, "connected"),
     remedies=(video_cable, another("cable")),
-)  # fmt: skip
+)
 def pictures_joined(kit: Kit) -> Iterator[Observation]:
     """Each screen that no cable joins to a board, and what takes a picture in without a cable from
     the other machine; a note where the screen is lent or where no such machine is in the plan.
@@ -108,9 +118,8 @@ def pictures_joined(kit: Kit) -> Iterator[Observation]:
 def _video_sockets(item: Item, role: str) -> list[str]:
     """The connectors of a piece's video sockets of one role."""
     return [
-        s.connector for s in item.part.sockets.values()
-        if s.role == role and is_video(s.connector)
-    ]  # fmt: skip
+        s.connector for s in item.part.sockets.values() if s.role == role and is_video(s.connector)
+    ]
 
 
 def _looks_at(item: Item) -> str | None:
@@ -131,43 +140,54 @@ def _screen_alone(screen: Item, connector: str, boards: list[Item]) -> Iterator[
     if not ours:
         sentence = say(
             "{board} has no video port; {screen} needs one.",
-            board=boards[0].name, screen=screen.name,
-        )  # fmt: skip
+            board=boards[0].name,
+            screen=screen.name,
+        )
         yield Observation(screen.id, "problem", sentence, lines)
         return
     borrowed = screen.line.role == "set_up"
     yield Observation(
-        screen.id, "note" if borrowed else "problem",
+        screen.id,
+        "note" if borrowed else "problem",
         say(
             "No cable connects {screen} ({theirs}) to {board} ({ours}).{borrow}",
-            screen=screen.name, theirs=words.connector(connector), board=boards[0].name,
-            ours=words.listed(ours), borrow=" Borrow one for set-up." if borrowed else "",
+            screen=screen.name,
+            theirs=words.connector(connector),
+            board=boards[0].name,
+            ours=words.listed(ours),
+            borrow=" Borrow one for set-up." if borrowed else "",
         ),
         lines,
-    )  # fmt: skip
+    )
 
 
 def _taker_alone(taker: Item, connector: str, machines: list[Item]) -> Iterator[Observation]:
     theirs = words.connector(connector)
     if not machines:
         yield Observation(
-            taker.id, "note",
+            taker.id,
+            "note",
             say(
                 "{taker} has {article} {theirs} video input. The cable from the other equipment is "
                 "not part of this plan.",
-                taker=taker.name, theirs=theirs, article=words.article(theirs),
+                taker=taker.name,
+                theirs=theirs,
+                article=words.article(theirs),
             ),
             (taker.line.id,),
-        )  # fmt: skip
+        )
         return
     yield Observation(
-        taker.id, "problem",
+        taker.id,
+        "problem",
         say(
             "No video cable connects {machine} to {taker} ({theirs}).",
-            machine=machines[0].name, taker=taker.name, theirs=theirs,
+            machine=machines[0].name,
+            taker=taker.name,
+            theirs=theirs,
         ),
         (taker.line.id, machines[0].line.id),
-    )  # fmt: skip
+    )
 
 
 def _shown_by(kit: Kit, item: Item) -> list[Item]:
@@ -176,15 +196,17 @@ def _shown_by(kit: Kit, item: Item) -> list[Item]:
     shown, queue = [], [item]
     for at in queue:  # which grows as it is walked
         cables = [
-            plug.item for plug, socket in placed
+            plug.item
+            for plug, socket in placed
             if socket.item is at and plug.plug.role == "picture_out"
-        ] + [at]  # fmt: skip
+        ] + [at]
         for plug, socket in placed:
             if (
                 any(plug.item is cable for cable in cables)
-                and plug.plug.role == "device" and is_video(socket.socket.connector)
+                and plug.plug.role == "device"
+                and is_video(socket.socket.connector)
                 and socket.item not in shown
-            ):  # fmt: skip
+            ):
                 shown.append(socket.item)
                 queue.append(socket.item)
     return shown

@@ -66,9 +66,12 @@ def plugs_placed(kit: Kit) -> Iterator[Observation]:
         spare = plug.item.part.kind in ("cable", "power_supply")
         severity: Severity = "note" if spare or not plug.plug.required else "problem"
         yield Observation(
-            f"{line}.{name}", severity, _unplaced_sentence(group), (line,),
+            f"{line}.{name}",
+            severity,
+            _unplaced_sentence(group),
+            (line,),
             tuple(socket.id for socket in group[0].sockets),
-        )  # fmt: skip
+        )
 
 
 def _spare_cables(fit: Assignment) -> dict[str, list[Item]]:
@@ -93,8 +96,10 @@ def _spare_sentence(cables: list[Item]) -> Text:
         return say("{cable} is spare: it connects nothing.", cable=words.opening(first.the))
     return say(
         "{count} of {all} {cable} cables are spare: they connect nothing.",
-        count=len(cables), all=line.quantity, cable=first.part.model,
-    )  # fmt: skip
+        count=len(cables),
+        all=line.quantity,
+        cable=first.part.model,
+    )
 
 
 def _unplaced_sentence(group: list[Unplaced]) -> Text:
@@ -109,29 +114,38 @@ def _unplaced_sentence(group: list[Unplaced]) -> Text:
     several = len(group) > 1
     if first.reason == "taken":
         taken = len(first.sockets)
-        holder = next((r.item.name for r in first.rivals if r.item is not
-                       first.plug.item), None)  # fmt: skip
+        holder = next((r.item.name for r in first.rivals if r.item is not first.plug.item), None)
         held = {1: "the only one is in use", 2: "both are in use"}.get(
             taken, f"all {taken} are in use"
         )
         by = f" by {holder}" if taken == 1 and holder else ""
         return say(
-            "{whose} {have} no free {kinds}: {held}{by}.", whose=whose,
-            have="have" if several else "has", kinds=kinds, held=held, by=by,
-        )  # fmt: skip
+            "{whose} {have} no free {kinds}: {held}{by}.",
+            whose=whose,
+            have="have" if several else "has",
+            kinds=kinds,
+            held=held,
+            by=by,
+        )
     if first.reason == "unsuitable":
         turned = first.plug.plug.contacts is not None and any(
             s.socket.contacts not in (None, first.plug.plug.contacts) for s in first.sockets_alike
         )
         why = "the contacts face the other way" if turned else "the key or generation differs"
         return say(
-            "{whose} {fit} no {kinds} in this kit: {why}.", whose=whose,
-            fit="fit" if several else "fits", kinds=kinds, why=why,
-        )  # fmt: skip
+            "{whose} {fit} no {kinds} in this kit: {why}.",
+            whose=whose,
+            fit="fit" if several else "fits",
+            kinds=kinds,
+            why=why,
+        )
     return say(
-        "{whose} {need} {article} {kinds}; no part in the kit has one.", whose=whose,
-        need="need" if several else "needs", article=words.article(kinds), kinds=kinds,
-    )  # fmt: skip
+        "{whose} {need} {article} {kinds}; no part in the kit has one.",
+        whose=whose,
+        need="need" if several else "needs",
+        article=words.article(kinds),
+        kinds=kinds,
+    )
 
 
 def _port_word(connector: str) -> str:
@@ -144,13 +158,15 @@ def _port_word(connector: str) -> str:
 
 
 @rule(
-    "FIT-07", "fit", "Each M.2 drive has a length that its slot takes",
+    "FIT-07",
+    "fit",
+    "Each M.2 drive has a length that its slot takes",
     why="A drive of another length cannot be screwed down.",
     formula="size of the drive is one of those that the slot lists",
     source="PCI Express M.2 specification, module sizes (from memory)",
     reads=(fit_of,),
     remedies=(another("storage", "boot_drive"), another("add_on")),
-)  # fmt: skip
+)
 def drive_length(kit: Kit) -> Iterator[Observation]:
     """Each drive that sits in a socket of other lengths."""
     for plug, socket in fit_of(kit).placed.values():
@@ -160,25 +176,32 @@ def drive_length(kit: Kit) -> Iterator[Observation]:
         if not socket.socket.lengths:
             continue
         yield Observation(
-            plug.id, "problem",
+            plug.id,
+            "problem",
             say(
                 "{drive} is {length} long ({size}); the {slot} of {holder} takes {sizes}.",
-                drive=plug.item.name, length=words.mm(drive.length_mm), size=drive.size,
-                slot=socket.socket.label or "slot", holder=socket.item.name,
+                drive=plug.item.name,
+                length=words.mm(drive.length_mm),
+                size=drive.size,
+                slot=socket.socket.label or "slot",
+                holder=socket.item.name,
                 sizes=words.listed(socket.socket.lengths),
             ),
-            (plug.item.line.id, socket.item.line.id), (socket.id,),
-        )  # fmt: skip
+            (plug.item.line.id, socket.item.line.id),
+            (socket.id,),
+        )
 
 
 @rule(
-    "FIT-08", "fit", "Each M.2 drive has the protocol of its slot",
+    "FIT-08",
+    "fit",
+    "Each M.2 drive has the protocol of its slot",
     why="M.2 slots carry SATA or PCIe. A drive of the other protocol fits but is not detected.",
     formula="protocol of the drive is one of those that the slot carries",
     source="PCI Express M.2 specification, keys and what they carry (from memory)",
     reads=(fit_of,),
     remedies=(another("storage", "boot_drive"), another("add_on")),
-)  # fmt: skip
+)
 def drive_protocol(kit: Kit) -> Iterator[Observation]:
     """Each drive that sits in a socket of the other protocol."""
     for plug, socket in fit_of(kit).placed.values():
@@ -187,30 +210,36 @@ def drive_protocol(kit: Kit) -> Iterator[Observation]:
         if drive is None or not carried or drive.protocol in carried:
             continue
         yield Observation(
-            plug.id, "problem",
+            plug.id,
+            "problem",
             say(
                 "{drive} is {article} {protocol} drive; the {slot} of {holder} is {carried} only. "
                 "The drive fits, but the board does not detect it.",
-                drive=plug.item.name, protocol=_PROTOCOLS[drive.protocol],
+                drive=plug.item.name,
+                protocol=_PROTOCOLS[drive.protocol],
                 article=words.article(_PROTOCOLS[drive.protocol]),
-                slot=socket.socket.label or "slot", holder=socket.item.name,
+                slot=socket.socket.label or "slot",
+                holder=socket.item.name,
                 carried=words.listed(_PROTOCOLS.get(p, p) for p in carried),
             ),
-            (plug.item.line.id, socket.item.line.id), (socket.id,),
-        )  # fmt: skip
+            (plug.item.line.id, socket.item.line.id),
+            (socket.id,),
+        )
 
 
 _PROTOCOLS = {"pcie": "PCIe", "sata": "SATA", "usb": "USB"}
 
 
 @rule(
-    "FIT-10", "fit", "Every port and slot in use is reachable",
+    "FIT-10",
+    "fit",
+    "Every port and slot in use is reachable",
     why="A stacked board can cover a port or slot of the main board, such as the card slot.",
     formula="no port or slot in use is covered or obstructed by a stacked board",
     source="maker's drawings",
     reads=(fit_of, layers_of),
     remedies=(another("add_on"), another("boot_drive"), remove_named),
-)  # fmt: skip
+)
 def reachable(kit: Kit) -> Iterator[Observation]:
     """Sockets of the main board in use under a stacked board that closes or hampers them."""
     stack = layers_of(kit)
@@ -234,13 +263,18 @@ def reachable(kit: Kit) -> Iterator[Observation]:
                     "{plug} before you fit {cover}."
                 )
                 yield Observation(
-                    f"{cover.id}.{plug.id}", "problem" if closed else "tight",
+                    f"{cover.id}.{plug.id}",
+                    "problem" if closed else "tight",
                     say(
-                        told, cover=cover.name, where=socket.socket.label or socket.name,
-                        board=board.name, plug=plug.item.name,
+                        told,
+                        cover=cover.name,
+                        where=socket.socket.label or socket.name,
+                        board=board.name,
+                        plug=plug.item.name,
                     ),
-                    (cover.line.id, plug.item.line.id), (socket.id,),
-                )  # fmt: skip
+                    (cover.line.id, plug.item.line.id),
+                    (socket.id,),
+                )
 
 
 def _is_card_extender(plug: PlugRef, socket: SocketRef) -> bool:
@@ -258,14 +292,16 @@ _NOISY_GENERATION = 3.0
 
 
 @rule(
-    "FIT-40", "fit", "No 2.4 GHz adapter is next to a USB 3 plug",
+    "FIT-40",
+    "fit",
+    "No 2.4 GHz adapter is next to a USB 3 plug",
     why="USB 3 emits noise between 2 and 3 GHz, which about halves the range of an adapter "
-        "beside it.",
+    "beside it.",
     formula="a 2.4 GHz adapter next to a USB 3 plug in use: on an extension cable",
     source="noise of 5 Gbit/s signalling reaches past 2.5 GHz (from memory); common practice",
     reads=(fit_of,),
     remedies=(more_sockets,),
-)  # fmt: skip
+)
 def away_from_usb_3(kit: Kit) -> Iterator[Observation]:
     """Each adapter with a USB 3 drive, bridge or hub in the same row of sockets."""
     placed = list(fit_of(kit).placed.values())
@@ -276,18 +312,26 @@ def away_from_usb_3(kit: Kit) -> Iterator[Observation]:
         if socket.item.part.kind == "cable":
             continue
         beside = next(
-            (other.item for other, at in placed if at.item is socket.item
-             and min(other.plug.generation, at.socket.generation) >= _NOISY_GENERATION
-             and at.socket.connector.startswith("usb") and other.plug.role == "device"),
+            (
+                other.item
+                for other, at in placed
+                if at.item is socket.item
+                and min(other.plug.generation, at.socket.generation) >= _NOISY_GENERATION
+                and at.socket.connector.startswith("usb")
+                and other.plug.role == "device"
+            ),
             None,
-        )  # fmt: skip
+        )
         if beside is not None:
             yield Observation(
-                plug.id, "tight",
+                plug.id,
+                "tight",
                 say(
                     "{adapter} (2.4 GHz) is next to the USB 3 plug of {other}, which interferes "
                     "with it. Use a short extension cable.",
-                    adapter=plug.item.name, other=beside.name,
+                    adapter=plug.item.name,
+                    other=beside.name,
                 ),
-                (plug.item.line.id, beside.line.id), (socket.id,),
-            )  # fmt: skip
+                (plug.item.line.id, beside.line.id),
+                (socket.id,),
+            )

@@ -46,8 +46,12 @@ def bare_led(kit: Kit, finding: Finding) -> Iterator[Patch]:
         return
     for led in kit.plan.wired:
         if f"wired.{led.id}" in finding.sockets:
-            bare = {**led.model_dump(), "made_for_v": None, "forward_v": 2.0,
-                    "current_ma": min(led.current_ma, own.pin_ma.nominal / 2)}  # fmt: skip
+            bare = {
+                **led.model_dump(),
+                "made_for_v": None,
+                "forward_v": 2.0,
+                "current_ma": min(led.current_ma, own.pin_ma.nominal / 2),
+            }
             rest = [bare if w is led else w.model_dump() for w in kit.plan.wired]
             yield (SetFields(fields={"wired": rest}),)
 
@@ -65,14 +69,16 @@ def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "FIT-12", "fit", "No GPIO pin is used twice",
+    "FIT-12",
+    "fit",
+    "No GPIO pin is used twice",
     why="Two parts on one pin disturb each other or do not work; a fan control and the audio clock "
     "are the usual pair.",
     formula="each pin has one user, or only users that share a bus, power or ground",
     source="pin functions as the parts state them; buses by the I2C and SPI conventions",
     reads=(header_of,),
     remedies=(free_pin, another("add_on"), remove_named),
-)  # fmt: skip
+)
 def pins_once(kit: Kit) -> Iterator[Observation]:
     """One observation for each set of users that want the same pins."""
     used = header_of(kit)
@@ -84,57 +90,71 @@ def pins_once(kit: Kit) -> Iterator[Observation]:
         names = words.few(user.name for user in users)
         which = words.listed(f"{pin} ({header.pin_name(pin)})" for pin in pins)
         yield Observation(
-            f"pin{pins[0]}", "problem",
+            f"pin{pins[0]}",
+            "problem",
             say(
-                "{names} use the same GPIO {pins}: {which}.", names=words.opening(names),
-                pins="pins" if len(pins) > 1 else "pin", which=which,
+                "{names} use the same GPIO {pins}: {which}.",
+                names=words.opening(names),
+                pins="pins" if len(pins) > 1 else "pin",
+                which=which,
             ),
-            tuple(dict.fromkeys(u.line for u in users if u.line)), ids,
-        )  # fmt: skip
+            tuple(dict.fromkeys(u.line for u in users if u.line)),
+            ids,
+        )
 
 
 @rule(
-    "FIT-13", "fit", "Every part on the I2C bus has its own address",
+    "FIT-13",
+    "fit",
+    "Every part on the I2C bus has its own address",
     why="Two parts with the same address answer at once. Some can be set to another address.",
     formula="no 7-bit address is used twice on the bus of pins 3 and 5",
     source="I2C-bus specification, addressing (from memory)",
     reads=(header_of,),
     remedies=(other_address, another("add_on"), remove_named),
-)  # fmt: skip
+)
 def addresses_differ(kit: Kit) -> Iterator[Observation]:
     """One observation for each address at which several items answer, and for one out of range."""
     for address, items in header_of(kit).addresses.items():
         if len(items) > 1:
             yield Observation(
-                f"0x{address:02X}", "problem",
+                f"0x{address:02X}",
+                "problem",
                 say(
                     "{names} have the same I2C address, {address}.",
-                    names=words.few(p.name for p in items), address=f"0x{address:02X}",
+                    names=words.few(p.name for p in items),
+                    address=f"0x{address:02X}",
                 ),
-                tuple(dict.fromkeys(p.line.id for p in items)), tuple(p.id for p in items),
-            )  # fmt: skip
+                tuple(dict.fromkeys(p.line.id for p in items)),
+                tuple(p.id for p in items),
+            )
         for item in items:
             can = item.part.pins.addresses if item.part.pins else ()
             if address not in can:
                 yield Observation(
-                    f"{item.id}.set", "problem",
+                    f"{item.id}.set",
+                    "problem",
                     say(
                         "{item} cannot be set to {address}; its addresses are {can}.",
-                        item=item.name, address=f"0x{address:02X}",
+                        item=item.name,
+                        address=f"0x{address:02X}",
                         can=words.listed(f"0x{a:02X}" for a in can),
                     ),
-                    (item.line.id,), (item.id,),
-                )  # fmt: skip
+                    (item.line.id,),
+                    (item.id,),
+                )
 
 
 @rule(
-    "FIT-14", "fit", "The GPIO header is reachable",
+    "FIT-14",
+    "fit",
+    "The GPIO header is reachable",
     why="A header that is not soldered in, or is covered by a board, cannot be used.",
     formula="the board has its GPIO header fitted, and no stacked board covers it",
     source="maker's drawings",
     reads=(header_of, layers_of, "connected", "wired"),
     remedies=(another("add_on", "board"), remove_named),
-)  # fmt: skip
+)
 def header_reached(kit: Kit) -> Iterator[Observation]:
     """Everything that uses pins, on a board without a header or under one that hides it."""
     board = header_of(kit).board
@@ -149,13 +169,17 @@ def header_reached(kit: Kit) -> Iterator[Observation]:
     if own is None or not own.fitted:
         missing = "has no GPIO header" if own is None else "comes without a soldered GPIO header"
         yield Observation(
-            "fitted", "problem",
+            "fitted",
+            "problem",
             say(
-                "{board} {missing}; {names} {need} its pins.", board=board.name, missing=missing,
-                names=words.few(names), need="needs" if len(names) == 1 else "need",
+                "{board} {missing}; {names} {need} its pins.",
+                board=board.name,
+                missing=missing,
+                names=words.few(names),
+                need="needs" if len(names) == 1 else "need",
             ),
             lines,
-        )  # fmt: skip
+        )
     for cover in layers_of(kit).add_ons("above"):
         hidden = [p for p in users if p is not cover]
         own_add_on = cover.part.add_on
@@ -164,49 +188,58 @@ def header_reached(kit: Kit) -> Iterator[Observation]:
         below = [*(p.name for p in hidden), *(w.label for w in kit.plan.wired)]
         if below:
             yield Observation(
-                cover.id, "problem",
+                cover.id,
+                "problem",
                 say(
                     "{cover} covers the GPIO header and does not pass it through: {names} cannot "
                     "be connected.",
-                    cover=cover.name, names=words.few(below),
+                    cover=cover.name,
+                    names=words.few(below),
                 ),
                 tuple(dict.fromkeys((cover.line.id, *(p.line.id for p in hidden)))),
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "FIT-15", "fit", "No part puts more than 3.3 V on a GPIO pin",
+    "FIT-15",
+    "fit",
+    "No part puts more than 3.3 V on a GPIO pin",
     why="GPIO pins accept at most 3.3 V; 5 V destroys the board.",
     formula="signal voltage of the part <= 3.3 V",
     source="logic levels of 3.3 V inputs; common practice: level shifter or two resistors between",
     reads=("connected",),
     remedies=(another("add_on"), remove_named),
-)  # fmt: skip
+)
 def levels(kit: Kit) -> Iterator[Observation]:
     """Parts with signals above the level of the header."""
     for item, use in items_on_header(kit.connected):
         if use.signal_v > header.SIGNAL_V:
             yield Observation(
-                item.id, "problem",
+                item.id,
+                "problem",
                 say(
                     "{item} outputs {output}; GPIO pins accept at most {limit}. Add a level "
                     "shifter.",
-                    item=item.name, output=Figure(use.signal_v, "V", 1),
+                    item=item.name,
+                    output=Figure(use.signal_v, "V", 1),
                     limit=Figure(header.SIGNAL_V, "V", 1),
                 ),
-                (item.line.id,), (item.id,),
-            )  # fmt: skip
+                (item.line.id,),
+                (item.id,),
+            )
 
 
 @rule(
-    "FIT-16", "fit", "Each LED gets its rated voltage",
+    "FIT-16",
+    "fit",
+    "Each LED gets its rated voltage",
     why="A 12 V LED stays dim at 3.3 V, and an LED with little spare voltage varies in brightness.",
     formula="3.3 V less the LED's forward voltage >= 0.5 V; an LED with its resistor built in "
     "takes I_rated (3.3 V - Vf) / (V_rated - Vf): below half of its current a note, dark below Vf",
     source="common practice",
     reads=(header_of,),
     remedies=(bare_led,),
-)  # fmt: skip
+)
 def led_voltage(kit: Kit) -> Iterator[Observation]:
     """LEDs that are made for another voltage, or that leave the resistor hardly any."""
     for part in header_of(kit).wired:
@@ -217,58 +250,71 @@ def led_voltage(kit: Kit) -> Iterator[Observation]:
         if led.made_for_v is not None:
             if part.current_ma <= 0:
                 yield Observation(
-                    subject, "problem",
+                    subject,
+                    "problem",
                     say(
                         "{led} stays dark: it needs {needs}; GPIO pin {pin} supplies {gives}.",
-                        led=name, needs=Figure(led.forward_v, "V", 1), pin=led.pin,
+                        led=name,
+                        needs=Figure(led.forward_v, "V", 1),
+                        pin=led.pin,
                         gives=Figure(header.SIGNAL_V, "V", 1),
                     ),
                     sockets=(subject,),
-                )  # fmt: skip
+                )
             elif part.current_ma < _BRIGHT_SHARE * led.current_ma:
                 yield Observation(
-                    subject, "note",
+                    subject,
+                    "note",
                     say(
                         "{led} is dim on GPIO pin {pin}: it is rated for {rated} and draws {draws} "
                         "instead of {full}.",
-                        led=name, pin=led.pin, rated=words.counted(led.made_for_v, "V"),
+                        led=name,
+                        pin=led.pin,
+                        rated=words.counted(led.made_for_v, "V"),
                         draws=words.milliamps(part.current_ma),
                         full=words.milliamps(led.current_ma),
                     ),
                     sockets=(subject,),
-                )  # fmt: skip
+                )
             continue
         spare_v = header.SIGNAL_V - led.forward_v
         if spare_v <= 0:
             yield Observation(
-                subject, "problem",
+                subject,
+                "problem",
                 say(
                     "{led} stays dark: it needs {needs}; GPIO pin {pin} supplies {gives}.",
-                    led=name, needs=Figure(led.forward_v, "V", 1), pin=led.pin,
+                    led=name,
+                    needs=Figure(led.forward_v, "V", 1),
+                    pin=led.pin,
                     gives=Figure(header.SIGNAL_V, "V", 1),
                 ),
                 sockets=(subject,),
-            )  # fmt: skip
+            )
         elif spare_v < _HEADROOM_V:
             yield Observation(
-                subject, "note",
+                subject,
+                "note",
                 say(
                     "The resistor of {led} has only {spare}: the current varies by about a third "
                     "between LEDs.",
-                    led=led.label, spare=words.volts(spare_v),
+                    led=led.label,
+                    spare=words.volts(spare_v),
                 ),
                 sockets=(subject,),
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "FIT-17", "fit", "Each GPIO pin supplies the current of its LED",
+    "FIT-17",
+    "fit",
+    "Each GPIO pin supplies the current of its LED",
     why="Above its current limit the voltage of a pin falls and the processor can be damaged.",
     formula="(3.3 V - forward voltage) / resistor <= limit of a pin; the sum <= limit of all pins",
     source="typical values for the limits, from memory; Ohm's law",
     reads=(header_of,),
     remedies=(bare_led,),
-)  # fmt: skip
+)
 def pin_current(kit: Kit) -> Iterator[Check]:
     """Each LED against the limit of a pin, and all of them against that of the header."""
     used = header_of(kit)
@@ -290,12 +336,16 @@ def _one_pin(kit: Kit, part: WiredPart, board: Item, own: PinHeader) -> Check:
         shown, limit = words.apart(words.milliamps, margin.value, margin.limit)
         return say(
             "{led} draws {shown} from GPIO pin {pin}; its limit is {limit}.",
-            led=words.opening(led.label), shown=shown, pin=led.pin, limit=limit,
-        )  # fmt: skip
+            led=words.opening(led.label),
+            shown=shown,
+            pin=led.pin,
+            limit=limit,
+        )
 
     def working(_: int) -> Sum:
-        limit = reading_term("I_pin", "limit of a pin", "mA", board, "pin_header.pin_ma",
-                             own.pin_ma)  # fmt: skip
+        limit = reading_term(
+            "I_pin", "limit of a pin", "mA", board, "pin_header.pin_ma", own.pin_ma
+        )
         if part.resistor_ohm is None:
             taken = plan_term("I_led", f"current of {led.label}", "mA", part.current_ma)
             return Sum(
@@ -315,11 +365,18 @@ def _one_pin(kit: Kit, part: WiredPart, board: Item, own: PinHeader) -> Check:
         )
 
     return Check(
-        f"wired.{led.id}", f"Current of {led.label}", "mA", "max",
+        f"wired.{led.id}",
+        f"Current of {led.label}",
+        "mA",
+        "max",
         float(part.current_ma),
-        board.compiled.figure("pin_header.pin_ma"), sentence, (),
-        sockets=(f"wired.{led.id}",), lasting=(float(part.current_ma),), working=working,
-    )  # fmt: skip
+        board.compiled.figure("pin_header.pin_ma"),
+        sentence,
+        (),
+        sockets=(f"wired.{led.id}",),
+        lasting=(float(part.current_ma),),
+        working=working,
+    )
 
 
 def _all_pins(kit: Kit, lit: list[WiredPart], board: Item, own: PinHeader) -> Check:
@@ -329,24 +386,34 @@ def _all_pins(kit: Kit, lit: list[WiredPart], board: Item, own: PinHeader) -> Ch
         shown, limit = words.apart(words.milliamps, margin.value, margin.limit)
         return say(
             "All LEDs together draw {shown} from the GPIO pins; the limit is {limit}.",
-            shown=shown, limit=limit,
-        )  # fmt: skip
+            shown=shown,
+            limit=limit,
+        )
 
     terms = [
         computed_term(f"I_{n}", part.wired.label, "mA", part.current_ma, None)
         for n, part in enumerate(lit, start=1)
     ]
-    limit = reading_term("I_all", "limit of all pins", "mA", board, "pin_header.total_ma",
-                         own.total_ma)  # fmt: skip
+    limit = reading_term(
+        "I_all", "limit of all pins", "mA", board, "pin_header.total_ma", own.total_ma
+    )
 
     def working(_: int) -> Sum:
         return Sum(
             "limit of all pins less the current of each LED",
-            " - ".join(["I_all", *(t.symbol for t in terms)]), [limit, *terms],
-        )  # fmt: skip
+            " - ".join(["I_all", *(t.symbol for t in terms)]),
+            [limit, *terms],
+        )
 
     return Check(
-        "all", "Current of all pins", "mA", "max", together_ma,
-        board.compiled.figure("pin_header.total_ma"), sentence, (),
-        lasting=(together_ma,), working=working,
-    )  # fmt: skip
+        "all",
+        "Current of all pins",
+        "mA",
+        "max",
+        together_ma,
+        board.compiled.figure("pin_header.total_ma"),
+        sentence,
+        (),
+        lasting=(together_ma,),
+        working=working,
+    )

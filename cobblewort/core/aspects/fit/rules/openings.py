@@ -43,9 +43,13 @@ def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
             continue
         for part in on_offer(kit, ("cable", "hub")):
             name = next(
-                (n for n, s in part.sockets.items()
-                 if s.connector == socket.socket.connector and s.role == socket.socket.role), None
-            )  # fmt: skip
+                (
+                    n
+                    for n, s in part.sockets.items()
+                    if s.connector == socket.socket.connector and s.role == socket.socket.role
+                ),
+                None,
+            )
             if name is None or not part.plugs:
                 continue
             role = "cable" if part.kind == "cable" else "add_on"
@@ -53,21 +57,24 @@ def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
             yield (
                 AddLine(role=role, part=part.id, line=line),
                 PinPlug(
-                    line=plug.item.line.id, plug=f"{plug.item.index}.{plug.name}",
+                    line=plug.item.line.id,
+                    plug=f"{plug.item.index}.{plug.name}",
                     socket=f"{line}#1.{name}",
                 ),
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "FIT-18", "fit", "Plugs have clearance beside each other",
+    "FIT-18",
+    "fit",
+    "Plugs have clearance beside each other",
     why="USB adapters and moulded plugs can be wider than the spacing of the ports; the second one "
     "then does not go in.",
     formula="half of both plug widths <= spacing of the ports, along the edge or upward",
     source="maker's drawings; plugs taken as blocks about the middle of the port",
     reads=(fit_of,),
     remedies=(extension, another("add_on"), remove_named),
-)  # fmt: skip
+)
 def room_beside(kit: Kit) -> Iterator[Observation]:
     """One observation for each pair of plugs that no arrangement keeps apart."""
     fit = fit_of(kit)
@@ -76,20 +83,27 @@ def room_beside(kit: Kit) -> Iterator[Observation]:
         ports = f"the {one} and the {other}" if one != other else f"two {one}s"
         tried = "" if fit.gave_up else " in any arrangement"
         yield Observation(
-            f"{pair.one.id}+{pair.other.id}", "note" if fit.gave_up else "problem",
+            f"{pair.one.id}+{pair.other.id}",
+            "note" if fit.gave_up else "problem",
             say(
                 "{one} and {other} do not fit side by side{tried}: they need {wanted}; {ports} are "
                 "{apart} apart.",
-                one=plug_name(pair.one), other=plug_name(pair.other), tried=tried, ports=ports,
-                wanted=words.mm(pair.wanted_mm), apart=words.mm(pair.apart_mm),
+                one=plug_name(pair.one),
+                other=plug_name(pair.other),
+                tried=tried,
+                ports=ports,
+                wanted=words.mm(pair.wanted_mm),
+                apart=words.mm(pair.apart_mm),
             ),
             tuple(dict.fromkeys((pair.one.item.line.id, pair.other.item.line.id))),
             (pair.one.id, pair.other.id),
-        )  # fmt: skip
+        )
 
 
 @rule(
-    "FIT-19", "fit", "Every port in use has an opening in the case",
+    "FIT-19",
+    "fit",
+    "Every port in use has an opening in the case",
     why="A port behind a closed wall cannot be used, and a moulded plug wider than its opening "
     "does not reach the port.",
     formula="the middle of each port in use lies in an opening that is as wide; the body of a plug "
@@ -97,7 +111,7 @@ def room_beside(kit: Kit) -> Iterator[Observation]:
     source="maker's drawings",
     reads=(fit_of, stack_of, "requirements"),
     remedies=(cut_by_hand, another("case"), another("cable"), another("power_supply")),
-)  # fmt: skip
+)
 def openings(kit: Kit) -> Iterator[Observation]:
     """Everything that leaves the board, against the walls of the case."""
     found = _closed_case(kit)
@@ -107,55 +121,68 @@ def openings(kit: Kit) -> Iterator[Observation]:
     out = leaving(board, fit_of(kit))
     if out and not shell.openings and not shell.open_edges and not shell.glands:
         yield Observation(
-            "openings", "note",
+            "openings",
+            "note",
             say(
                 "Not checked: whether the ports of {board} line up with {case}. The case has no "
                 "values for its openings.",
-                board=board.name, case=case.the,
+                board=board.name,
+                case=case.the,
             ),
             (board.line.id, case.line.id),
-        )  # fmt: skip
+        )
         return
     for port in wanted_ports(kit.plan, board):
         if shell.glands or port.face.edge in shell.open_edges:
             continue
         if opening_at(shell, port.face) is None:
             yield Observation(
-                port.label, "problem",
+                port.label,
+                "problem",
                 say(
                     "{case} has no opening at the {port} of {board}, which a requirement uses.",
-                    case=words.opening(case.the), port=port.label, board=board.name,
+                    case=words.opening(case.the),
+                    port=port.label,
+                    board=board.name,
                 ),
                 (case.line.id,),
-            )  # fmt: skip
+            )
     for item in out:
         if shell.glands or item.face.edge in shell.open_edges:
             continue
         opening = opening_at(shell, item.face)
         lines = (item.plug.item.line.id, case.line.id)
         where = say(
-            "the {port} of {board}", port=item.socket.socket.label or item.socket.name,
+            "the {port} of {board}",
+            port=item.socket.socket.label or item.socket.name,
             board=board.name,
-        )  # fmt: skip
+        )
         body = item.plug.plug.body
         if opening is None:
             yield Observation(
-                item.plug.id, "problem",
+                item.plug.id,
+                "problem",
                 say(
                     "{case} has no opening at {where} for {plug}.",
-                    case=words.opening(case.the), where=where, plug=plug_name(item.plug),
+                    case=words.opening(case.the),
+                    where=where,
+                    plug=plug_name(item.plug),
                 ),
-                lines, (item.socket.id,),
-            )  # fmt: skip
+                lines,
+                (item.socket.id,),
+            )
         elif (
             body is not None and item.socket.socket.connector in _SUNK and not passes(body, opening)
         ):
             yield Observation(
-                item.plug.id, "problem",
+                item.plug.id,
+                "problem",
                 say(
                     "The plug of {plug} ({size}) does not fit the opening in {case} ({opening}) at "
                     "{where}.",
-                    plug=plug_name(item.plug), where=where, case=case.the,
+                    plug=plug_name(item.plug),
+                    where=where,
+                    case=case.the,
                     size=words.sides(
                         words.stated_mm(body.width_mm), words.stated_mm(body.height_mm)
                     ),
@@ -163,19 +190,22 @@ def openings(kit: Kit) -> Iterator[Observation]:
                         words.stated_mm(opening.width_mm), words.stated_mm(opening.height_mm)
                     ),
                 ),
-                lines, (item.socket.id,),
-            )  # fmt: skip
+                lines,
+                (item.socket.id,),
+            )
 
 
 @rule(
-    "FIT-20", "fit", "Each cable that leaves a sealed case has a gland",
+    "FIT-20",
+    "fit",
+    "Each cable that leaves a sealed case has a gland",
     why="A sealed case has no openings: each cable needs a gland that grips its jacket, and its "
     "plug must pass the bore unless the insert is split.",
     formula="cables that leave <= glands; clamping range holds the jacket; plug's diagonal <= bore",
     source="clamping ranges as the parts state them; common practice: one cable, one gland",
     reads=(fit_of, stack_of, "requirements"),
     remedies=(another("case"), remove_named),
-)  # fmt: skip
+)
 def glands(kit: Kit) -> Iterator[Observation]:
     """Cables against glands; the Ethernet cable counts where the purpose asks for one."""
     found = _closed_case(kit)
@@ -190,13 +220,17 @@ def glands(kit: Kit) -> Iterator[Observation]:
     if wanted > len(free):
         names = [plug_name(plug) for plug in plugs] + (["the Ethernet cable"] if wired else [])
         yield Observation(
-            "count", "problem",
+            "count",
+            "problem",
             say(
-                "{case} has {glands} for {count} cables: {names}.", case=words.opening(case.the),
-                glands=words.count(len(free), "gland"), count=wanted, names=words.few(names),
+                "{case} has {glands} for {count} cables: {names}.",
+                case=words.opening(case.the),
+                glands=words.count(len(free), "gland"),
+                count=wanted,
+                names=words.few(names),
             ),
             tuple(dict.fromkeys((case.line.id, *(plug.item.line.id for plug in plugs)))),
-        )  # fmt: skip
+        )
         return
     for ref in sorted(plugs, key=_thickness, reverse=True):
         gland = gland_for(free, ref.plug.jacket_mm, ref.plug.body)
@@ -205,32 +239,40 @@ def glands(kit: Kit) -> Iterator[Observation]:
             continue
         jacket = ref.plug.jacket_mm
         told = (
-            as_text("its plug does not pass the bore") if jacket is None
+            as_text("its plug does not pass the bore")
+            if jacket is None
             else say("its jacket is {jacket} thick", jacket=words.mm(jacket))
-        )  # fmt: skip
+        )
         left = (
             words.span(words.stated_mm(g.clamp_min_mm), words.stated_mm(g.clamp_max_mm))
             for g in free
         )
         yield Observation(
-            ref.id, "problem",
+            ref.id,
+            "problem",
             say(
                 "No gland of {case} takes the cable of {plug}: {told}; the free glands clamp "
                 "{left}.",
-                case=case.the, plug=plug_name(ref), told=told, left=words.listed_texts(left),
+                case=case.the,
+                plug=plug_name(ref),
+                told=told,
+                left=words.listed_texts(left),
             ),
-            (ref.item.line.id, case.line.id), (fit_of(kit).placed[ref.id][1].id,),
-        )  # fmt: skip
+            (ref.item.line.id, case.line.id),
+            (fit_of(kit).placed[ref.id][1].id,),
+        )
 
 
 @rule(
-    "FIT-21", "fit", "The memory card can be removed with the case closed",
+    "FIT-21",
+    "fit",
+    "The memory card can be removed with the case closed",
     why="A card is removed for a new image or when it is worn out; behind a wall the case must be "
     "opened first.",
     formula="the middle of the card slot lies in an opening",
     source="maker's drawings",
     reads=(fit_of, stack_of),
-)  # fmt: skip
+)
 def card_reached(kit: Kit) -> Iterator[Observation]:
     """A card in a case that has no opening for its slot: worth knowing, nothing more."""
     found = _closed_case(kit)
@@ -247,46 +289,57 @@ def card_reached(kit: Kit) -> Iterator[Observation]:
             continue  # the card is in the extender, and reached there
         if face.edge not in shell.open_edges and opening_at(shell, face) is None:
             yield Observation(
-                plug.id, "note",
+                plug.id,
+                "note",
                 say(
                     "Open {case} to remove {card}: the card slot has no opening.",
-                    case=case.the, card=plug.item.the,
+                    case=case.the,
+                    card=plug.item.the,
                 ),
-                (plug.item.line.id, case.line.id), (socket.id,),
-            )  # fmt: skip
+                (plug.item.line.id, case.line.id),
+                (socket.id,),
+            )
 
 
 @rule(
-    "FIT-22", "fit", "Ports that look alike are labelled",
+    "FIT-22",
+    "fit",
+    "Ports that look alike are labelled",
     why="Plugging a cable into the wrong port of the same shape can destroy the part.",
     formula="no port has the shape of another kind",
     source="common practice: a label on the port and on both ends of its cable",
     reads=(fit_of,),
-)  # fmt: skip
+)
 def look_alikes(kit: Kit) -> Iterator[Observation]:
     """Sockets that look like another kind: a label to write."""
     for ref in fit_of(kit).sockets.values():
         if ref.socket.looks_like:
             name = ref.socket.label or ref.name
             yield Observation(
-                ref.id, "note",
+                ref.id,
+                "note",
                 say(
                     "The {port} of {item} looks like {article} {other} but is not. Label the "
                     "port and both ends of its cable “{port}”.",
-                    port=name, item=ref.item.name, other=ref.socket.looks_like,
+                    port=name,
+                    item=ref.item.name,
+                    other=ref.socket.looks_like,
                     article=words.article(ref.socket.looks_like),
                 ),
-                (ref.item.line.id,), (ref.id,),
-            )  # fmt: skip
+                (ref.item.line.id,),
+                (ref.id,),
+            )
 
 
 @rule(
-    "FIT-30", "fit", "The openings to cut by hand are known",
+    "FIT-30",
+    "fit",
+    "The openings to cut by hand are known",
     why="Each opening needs its position and size before you cut it.",
     formula="openings to cut = ports in use for which the case has no opening that takes the plug",
     source="common practice; the template shows them at full size",
     reads=(stack_of, "requirements"),
-)  # fmt: skip
+)
 def cuts(kit: Kit) -> Iterator[Observation]:
     """The openings to cut in a case that is changed by hand, with the usual caution."""
     stack = stack_of(kit)
@@ -300,20 +353,24 @@ def cuts(kit: Kit) -> Iterator[Observation]:
             wanted.append(label)
     tabs = (
         say(" Cut off the tabs ({size}).", size=words.stated_mm(shell.tabs_mm))
-        if shell.tabs_mm else EMPTY
-    )  # fmt: skip
+        if shell.tabs_mm
+        else EMPTY
+    )
     told = (
         say(
             "Cut openings in {case} at {places}; the template shows them at full size.",
-            case=case.the, places=words.few(wanted),
+            case=case.the,
+            places=words.few(wanted),
         )
-        if wanted else say("{case} is cut by hand.", case=words.opening(case.the))
-    )  # fmt: skip
+        if wanted
+        else say("{case} is cut by hand.", case=words.opening(case.the))
+    )
     yield Observation(
-        "cuts", "note",
+        "cuts",
+        "note",
         say("{told}{tabs} Wear eye protection; avoid fumes and sharp edges.", told=told, tabs=tabs),
         (case.line.id,),
-    )  # fmt: skip
+    )
 
 
 def _closed_case(kit: Kit) -> tuple[Item, Item, Case] | None:

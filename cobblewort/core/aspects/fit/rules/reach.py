@@ -32,13 +32,15 @@ _OUTFLOW_MM = 10.0
 
 
 @rule(
-    "FIT-35", "fit", "Buttons and latches are reachable",
+    "FIT-35",
+    "fit",
+    "Buttons and latches are reachable",
     why="A covered button or latch means taking the kit apart to use it.",
     formula="a button: an opening in front of it; a latch in use: free to its lift, no board "
-            "over it",
+    "over it",
     source="maker's drawings; order of assembly: common practice",
     reads=(fit_of, blocks_of, stack_of),
-)  # fmt: skip
+)
 def hands_reach(kit: Kit) -> Iterator[Observation]:
     """Buttons behind walls, latches under boards and coolers."""
     stack = stack_of(kit)
@@ -51,61 +53,79 @@ def hands_reach(kit: Kit) -> Iterator[Observation]:
             face = button.face
             if face.edge not in shell.open_edges and opening_at(shell, face) is None:
                 yield Observation(
-                    f"button.{name}", "note",
+                    f"button.{name}",
+                    "note",
                     say(
                         "{case} covers the {button} of {board}. Open the case to press it.",
-                        case=words.opening(case.the), button=button.label, board=board.name,
+                        case=words.opening(case.the),
+                        button=button.label,
+                        board=board.name,
                     ),
                     (case.line.id, board.line.id),
-                )  # fmt: skip
+                )
     for item, latch in latches_in_use(board, fit_of(kit)):
         cooler = _cooler_over(kit, latch)
         if cooler is not None:
             yield Observation(
-                f"latch.{item.id}", "note",
+                f"latch.{item.id}",
+                "note",
                 say(
                     "The latch for {item} needs {lift} to open and is under {cooler}. Insert the "
                     "flat cable before you fit the cooler.",
-                    item=item.name, lift=words.mm(latch.lift_mm), cooler=cooler.the,
+                    item=item.name,
+                    lift=words.mm(latch.lift_mm),
+                    cooler=cooler.the,
                 ),
                 (cooler.line.id, item.line.id),
-            )  # fmt: skip
+            )
             continue
         over = boards_over(stack, latch)
         others = [layer.item for layer in over if layer.item is not item]
         if others:
             names = words.few(i.name for i in others)
             yield Observation(
-                f"latch.{item.id}", "note",
+                f"latch.{item.id}",
+                "note",
                 say(
                     "The latch for {item} is under {names}. Insert and test the flat cable "
                     "before you screw down the board above.",
-                    item=item.name, names=names,
+                    item=item.name,
+                    names=names,
                 ),
                 (item.line.id, *dict.fromkeys(i.line.id for i in others)),
-            )  # fmt: skip
+            )
 
 
 def _cooler_over(kit: Kit, latch: Latch) -> Item | None:
     """The cooler, where its block lies where a latch has to rise."""
     rising = PlacedBox(
-        "", "", "", "", latch.x_mm, latch.y_mm, latch.z_mm,
-        latch.dx_mm, latch.dy_mm, latch.dz_mm + latch.lift_mm,
-    )  # fmt: skip
+        "",
+        "",
+        "",
+        "",
+        latch.x_mm,
+        latch.y_mm,
+        latch.z_mm,
+        latch.dx_mm,
+        latch.dy_mm,
+        latch.dz_mm + latch.lift_mm,
+    )
     cooler = stack_of(kit).cooler
     blocks = [box for box in blocks_of(kit).boxes if cooler is not None and box.item == cooler.id]
     return cooler if any(overlap_of(block, rising) for block in blocks) else None
 
 
 @rule(
-    "FIT-36", "fit", "The fan has clearance to the wall",
+    "FIT-36",
+    "fit",
+    "The fan has clearance to the wall",
     why="A wall close to a fan that blows along the board sends the warm air back.",
     formula="distance from the cooler to the walls in front of and behind it >= 10 mm; the board "
     "is in the middle of its case",
     source="common practice",
     reads=(blocks_of, stack_of),
     remedies=(another("cooling"), another("case")),
-)  # fmt: skip
+)
 def blows_freely(kit: Kit) -> Iterator[Check]:
     """The shorter way from a cooler that blows along the board to a wall of its case."""
     stack = stack_of(kit)
@@ -138,35 +158,50 @@ def _blowing(kit: Kit, cooler: Item, case: Item, way_mm: float) -> Check:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return say(
             "{cooler} blows at a wall of {case} {shown} away; it needs {limit}.",
-            cooler=words.opening(cooler.the), case=case.the, shown=shown, limit=limit,
-        )  # fmt: skip
+            cooler=words.opening(cooler.the),
+            case=case.the,
+            shown=shown,
+            limit=limit,
+        )
 
     return Check(
-        cooler.id, f"Fan clearance of {cooler.name}", "mm", "min",
-        max(0.0, way_mm), _OUTFLOW_MM, sentence,
-        (cooler.line.id, case.line.id), breach="tight",
+        cooler.id,
+        f"Fan clearance of {cooler.name}",
+        "mm",
+        "min",
+        max(0.0, way_mm),
+        _OUTFLOW_MM,
+        sentence,
+        (cooler.line.id, case.line.id),
+        breach="tight",
         working=lambda _: Sum(
-            "distance to the nearest wall less the clearance required", "l_wall - l_air",
+            "distance to the nearest wall less the clearance required",
+            "l_wall - l_air",
             [
                 computed_term("l_wall", "cooler to the nearest wall", "mm", max(0.0, way_mm), None),
                 standard_term(
-                    "l_air", "clearance required in front of a fan", "mm", _OUTFLOW_MM,
+                    "l_air",
+                    "clearance required in front of a fan",
+                    "mm",
+                    _OUTFLOW_MM,
                     "common practice",
                 ),
             ],
         ),
-    )  # fmt: skip
+    )
 
 
 @rule(
-    "FIT-37", "fit", "Boards side by side have clearance",
+    "FIT-37",
+    "fit",
+    "Boards side by side have clearance",
     why="In a tray the boards are close together: the plug of one can hit the next board.",
     formula="boards <= positions in the case; plugs on edges that face a neighbour <= gap "
-            "between them",
+    "between them",
     source="maker's drawings",
     reads=(stack_of, standing_of, fit_of),
     remedies=(another("cable"), another_supply, another("case")),
-)  # fmt: skip
+)
 def side_by_side(kit: Kit) -> Iterator[Observation]:
     """More boards than places, and plugs that reach into the next board."""
     stack = stack_of(kit)
@@ -177,14 +212,16 @@ def side_by_side(kit: Kit) -> Iterator[Observation]:
         return
     if len(boards) > shell.places and not shell.any_holes:
         yield Observation(
-            "places", "problem",
+            "places",
+            "problem",
             say(
                 "{case} has {positions} for a board; the kit has {count} boards.",
-                case=words.opening(case.the), count=len(boards),
+                case=words.opening(case.the),
+                count=len(boards),
                 positions=words.count(shell.places, "position"),
             ),
             (case.line.id, *dict.fromkeys(board.line.id for board in boards)),
-        )  # fmt: skip
+        )
         return
     mounting = standing_of(kit)
     if mounting is not None:
@@ -202,16 +239,20 @@ def _into_the_next(kit: Kit, mounting: Standing, case: Item) -> Iterator[Observa
             away_mm = _apart_mm(face, at, taken)
             if other != socket.item.id and away_mm is not None and away_mm < body.length_mm:
                 yield Observation(
-                    plug.id, "problem",
+                    plug.id,
+                    "problem",
                     say(
                         "The plug of {plug} protrudes {length} from {board}; the next board in "
                         "{case} is {away} away.",
-                        plug=plug_name(plug), length=words.mm(body.length_mm),
-                        board=socket.item.name, case=case.the, away=words.mm(away_mm),
+                        plug=plug_name(plug),
+                        length=words.mm(body.length_mm),
+                        board=socket.item.name,
+                        case=case.the,
+                        away=words.mm(away_mm),
                     ),
                     tuple(dict.fromkeys((plug.item.line.id, socket.item.line.id, case.line.id))),
                     (socket.id,),
-                )  # fmt: skip
+                )
                 break
 
 
@@ -227,19 +268,21 @@ def _apart_mm(face: SocketFace, at: Outline, other: Outline) -> float | None:
         "left": at.x_mm - other.x_mm - other.length_mm,
         "upper": other.y_mm - at.y_mm - at.width_mm,
         "lower": at.y_mm - other.y_mm - other.width_mm,
-    }[face.edge]  # fmt: skip
+    }[face.edge]
     return away if away >= 0 else None
 
 
 @rule(
-    "FIT-38", "fit", "A front-panel port has a hole, a camera a window",
+    "FIT-38",
+    "fit",
+    "A front-panel port has a hole, a camera a window",
     why="A front-panel port needs a hole in a wall, and a camera cannot see through a lid.",
     formula="a part for a front wall: a wall that is cut by hand or open; a camera in a case with "
     "walls: a window",
     source="maker's drawings",
     reads=(stack_of, "built"),
     remedies=(cut_by_hand, another("case")),
-)  # fmt: skip
+)
 def front_sockets(kit: Kit) -> Iterator[Observation]:
     """Each part for a front wall: nowhere to go, or the hole to cut; the window of a camera."""
     case = stack_of(kit).case
@@ -250,34 +293,43 @@ def front_sockets(kit: Kit) -> Iterator[Observation]:
         if any(c.startswith("camera-") for p in item.part.plugs.values() for c in p.connectors):
             against = "watertight " if shell.glands else ""
             yield Observation(
-                item.id, "note",
+                item.id,
+                "note",
                 say(
                     "{camera} needs a {against}window in {case} for its lens, or a {against}slot "
                     "for its cable.",
-                    camera=item.name, against=against, case=case.the,
+                    camera=item.name,
+                    against=against,
+                    case=case.the,
                 ),
                 (item.line.id, case.line.id),
-            )  # fmt: skip
+            )
         hole = item.part.panel_hole
         if hole is None:
             continue
         size = words.sides(words.stated_mm(hole.width_mm), words.stated_mm(hole.height_mm))
         if has_walls(case) and not shell.open_edges:
             yield Observation(
-                item.id, "tight",
+                item.id,
+                "tight",
                 say(
                     "{item} needs a hole of {size} in a wall; {case} has none.",
-                    item=item.name, size=size, case=case.the,
+                    item=item.name,
+                    size=size,
+                    case=case.the,
                 ),
                 (item.line.id, case.line.id),
-            )  # fmt: skip
+            )
         else:
             yield Observation(
-                item.id, "note",
+                item.id,
+                "note",
                 say(
                     "Cut a hole of {size} for {item} in the front of {case}. Wear eye protection "
                     "and deburr the edges.",
-                    size=size, item=item.name, case=case.the,
+                    size=size,
+                    item=item.name,
+                    case=case.the,
                 ),
                 (item.line.id, case.line.id),
-            )  # fmt: skip
+            )

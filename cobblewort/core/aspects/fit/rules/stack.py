@@ -43,13 +43,15 @@ def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
 
 
 @rule(
-    "FIT-23", "fit", "Stacked boards have clearance",
+    "FIT-23",
+    "fit",
+    "Stacked boards have clearance",
     why="A tall component on the lower board stops the upper board from sitting on its standoffs.",
     formula="height of the components on the lower board <= clearance under the upper one",
     source="maker's drawings; a circuit board is 1.6 mm thick (common practice)",
     reads=(layers_of,),
     remedies=(taller_standoffs, another("add_on"), remove_named),
-)  # fmt: skip
+)
 def boards_clear(kit: Kit) -> Iterator[Check]:
     """Each board above that stands on another one."""
     stack = layers_of(kit)
@@ -64,14 +66,22 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
             return say(
                 "The components on {lower} are {shown} high; the clearance under {upper} is "
                 "{limit}.",
-                lower=names[0], upper=names[1], shown=shown, limit=limit,
-            )  # fmt: skip
+                lower=names[0],
+                upper=names[1],
+                shown=shown,
+                limit=limit,
+            )
 
         below, top = float(lower.foot_mm[0]), float(lower.reach_mm[0])
         free = float(room[0])
 
-        def working(_: int, top: float = top, below: float = below, free: float = free,
-                    names: tuple[str, str] = names) -> Sum:  # fmt: skip
+        def working(
+            _: int,
+            top: float = top,
+            below: float = below,
+            free: float = free,
+            names: tuple[str, str] = names,
+        ) -> Sum:
             return Sum(
                 "clearance under the upper board less the component height on the lower board",
                 "h_clear - (h_top - h_foot - t)",
@@ -86,19 +96,28 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
             )
 
         yield Check(
-            upper.item.id, f"{names[0]} under {names[1]}", "mm", "max", parts, room, sentence,
-            (lower.item.line.id, upper.item.line.id), working=working,
-        )  # fmt: skip
+            upper.item.id,
+            f"{names[0]} under {names[1]}",
+            "mm",
+            "max",
+            parts,
+            room,
+            sentence,
+            (lower.item.line.id, upper.item.line.id),
+            working=working,
+        )
 
 
 @rule(
-    "FIT-24", "fit", "No two parts occupy the same space",
+    "FIT-24",
+    "fit",
+    "No two parts occupy the same space",
     why="Two parts that overlap cannot both be fitted.",
     formula="blocks of two parts overlap in length, width and height at once",
     source="maker's drawings, taken as blocks",
     reads=(blocks_of, "connected", coolers_of),
     remedies=(taller_standoffs, another("add_on"), another("cooling"), remove_named),
-)  # fmt: skip
+)
 def same_space(kit: Kit) -> Iterator[Observation]:
     """One observation for each pair of items, at the place where they overlap most."""
     worst: dict[tuple[str, str], tuple[float, Observation]] = {}
@@ -108,17 +127,20 @@ def same_space(kit: Kit) -> Iterator[Observation]:
         volume = overlap.dx_mm * overlap.dy_mm * overlap.dz_mm
         what = f"{one.label} of {owners[one.item]}" if one.label != owners[one.item] else one.label
         told = Observation(
-            f"{one.item}+{other.item}", "problem",
+            f"{one.item}+{other.item}",
+            "problem",
             say(
                 "{one} collides with the {other}: they overlap by {size}.",
-                one=other.label, other=words.within(what),
+                one=other.label,
+                other=words.within(what),
                 size=words.sides(
-                    Figure(overlap.dx_mm, "mm"), Figure(overlap.dy_mm, "mm"),
+                    Figure(overlap.dx_mm, "mm"),
+                    Figure(overlap.dy_mm, "mm"),
                     words.mm(overlap.dz_mm),
                 ),
             ),
             tuple(dict.fromkeys((other.line, one.line))),
-        )  # fmt: skip
+        )
         key = one.item, other.item
         if key not in worst or worst[key][0] < volume:
             worst[key] = volume, told
@@ -127,13 +149,15 @@ def same_space(kit: Kit) -> Iterator[Observation]:
 
 
 @rule(
-    "FIT-25", "fit", "Each processor has one cooler",
+    "FIT-25",
+    "fit",
+    "Each processor has one cooler",
     why="Only one cooler can touch a processor; a case that is the heat sink counts as one.",
     formula="coolers on the processor <= 1",
     source="common practice",
     reads=(layers_of,),
     remedies=(remove_named,),
-)  # fmt: skip
+)
 def one_cooler(kit: Kit) -> Iterator[Observation]:
     """Every cooler beyond one for each board."""
     stack = layers_of(kit)
@@ -146,20 +170,23 @@ def one_cooler(kit: Kit) -> Iterator[Observation]:
                 else say("Each of the {count} processors already has a cooler", count=len(boards))
             )
             yield Observation(
-                cooler.id, "problem",
+                cooler.id,
+                "problem",
                 say("{taken}; {cooler} has no processor to cool.", taken=taken, cooler=cooler.the),
                 (cooler.line.id,),
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "FIT-26", "fit", "The flat cable reaches a raised board",
+    "FIT-26",
+    "fit",
+    "The flat cable reaches a raised board",
     why="Taller standoffs add clearance under a board but stretch its flat cable.",
     formula="height of the standoffs <= height that the cable or pins allow",
     source="maker's drawings",
     reads=("connected",),
     remedies=(another("add_on"),),
-)  # fmt: skip
+)
 def cable_reaches(kit: Kit) -> Iterator[Check | Observation]:
     """Boards on taller standoffs than they are delivered with."""
     for item in kit.connected:
@@ -168,13 +195,15 @@ def cable_reaches(kit: Kit) -> Iterator[Check | Observation]:
             continue
         if own.clear_mm is None or own.most_clear_mm is None:
             yield Observation(
-                item.id, "problem",
+                item.id,
+                "problem",
                 say(
                     "The pins of {board} fix its height; standoffs of {height} do not fit.",
-                    board=item.name, height=words.mm(item.line.standoff_mm),
+                    board=item.name,
+                    height=words.mm(item.line.standoff_mm),
                 ),
                 (item.line.id,),
-            )  # fmt: skip
+            )
             continue
         yield _cable_check(item, own, own.clear_mm, own.most_clear_mm)
 
@@ -187,35 +216,54 @@ def _cable_check(item: Item, own: AddOn, clear: Rating, most: Rating) -> Check:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return say(
             "{board} is {shown} above the main board; its flat cable allows {limit}.",
-            board=item.name, shown=shown, limit=limit,
-        )  # fmt: skip
+            board=item.name,
+            shown=shown,
+            limit=limit,
+        )
 
     def working(_: int) -> Sum:
         return Sum(
-            "height that the cable allows less the height of the board", "h_most - h_stands",
+            "height that the cable allows less the height of the board",
+            "h_most - h_stands",
             [
-                reading_term("h_most", "height that its cable allows", "mm", item,
-                             "add_on.most_clear_mm", most),
-                computed_term("h_stands", "clearance on its standoffs", "mm", float(stands[0]),
-                              None),
+                reading_term(
+                    "h_most",
+                    "height that its cable allows",
+                    "mm",
+                    item,
+                    "add_on.most_clear_mm",
+                    most,
+                ),
+                computed_term(
+                    "h_stands", "clearance on its standoffs", "mm", float(stands[0]), None
+                ),
             ],
-        )  # fmt: skip
+        )
 
     return Check(
-        item.id, f"Cable of {item.name}", "mm", "max", stands, of("add_on.most_clear_mm"),
-        sentence, (item.line.id,), working=working,
-    )  # fmt: skip
+        item.id,
+        f"Cable of {item.name}",
+        "mm",
+        "max",
+        stands,
+        of("add_on.most_clear_mm"),
+        sentence,
+        (item.line.id,),
+        working=working,
+    )
 
 
 @rule(
-    "FIT-27", "fit", "Standoffs and screws are in the kit",
+    "FIT-27",
+    "fit",
+    "Standoffs and screws are in the kit",
     why="Without standoffs and screws of the right length a board cannot be fixed.",
     formula="for each board: standoff >= clearance required; screw = board or wall + at least 2 mm "
     "of thread, and shorter than the depth of the thread",
     source="usual lengths and depth of thread: common practice; threads by ISO 261",
     reads=(fasteners_of, stack_of, "built", "requirements"),
     remedies=(fastener_bag,),
-)  # fmt: skip
+)
 def fasteners(kit: Kit) -> Iterator[Observation]:
     """What holds the stack: missing altogether, or a length that the bag does not have."""
     wanted = fasteners_of(kit)
@@ -235,29 +283,36 @@ def fasteners(kit: Kit) -> Iterator[Observation]:
         # As they are sold, whatever units their reader prefers.
         sold = [f"{count} × {kind} {length:g} mm" for (kind, length), count in counts.items()]
         yield Observation(
-            "bag", severity,
-            say("The kit has no standoffs and screws. Add {sold}.", sold=words.few(sold, 6)), lines,
-        )  # fmt: skip
+            "bag",
+            severity,
+            say("The kit has no standoffs and screws. Add {sold}.", sold=words.few(sold, 6)),
+            lines,
+        )
     for number, item in enumerate(wanted):
         if item.length_mm is None:
             yield Observation(
-                f"{item.kind}.{number}", severity,
+                f"{item.kind}.{number}",
+                severity,
                 say(
                     "No {kind} in the kit has the length required {where}: {length}.",
-                    kind=item.kind, where=item.where, length=item.wanted,
+                    kind=item.kind,
+                    where=item.where,
+                    length=item.wanted,
                 ),
                 item.lines,
-            )  # fmt: skip
+            )
 
 
 @rule(
-    "FIT-31", "fit", "Every drive has a bay",
+    "FIT-31",
+    "fit",
+    "Every drive has a bay",
     why="A loose drive works its plug out, and a thick drive does not fit a flat bay.",
     formula="drives of a size <= bays of that size and thickness",
     source="SFF-8201 and SFF-8301 for the sizes (from memory); thickness as the parts state it",
     reads=(stack_of, bays_of),
     remedies=(another("case"), another("storage", "boot_drive")),
-)  # fmt: skip
+)
 def bays(kit: Kit) -> Iterator[Observation]:
     """2.5- and 3.5-inch drives against the bays of a case that has any."""
     case = stack_of(kit).case
@@ -269,34 +324,43 @@ def bays(kit: Kit) -> Iterator[Observation]:
         told = (
             say(
                 "{drive} is {thick} thick; the bays of {case} take {most}.",
-                drive=item.name, thick=words.mm(thick), case=case.the,
+                drive=item.name,
+                thick=words.mm(thick),
+                case=case.the,
                 most=words.mm(left[-1].thickness_mm),
             )
             if left
             else say(
                 "{case} has no free {size}-inch bay for {drive}.",
-                case=words.opening(case.the), size=size, drive=item.name,
+                case=words.opening(case.the),
+                size=size,
+                drive=item.name,
             )
-        )  # fmt: skip
+        )
         yield Observation(item.id, "tight", told, (item.line.id, case.line.id))
 
 
 @rule(
-    "FIT-39", "fit", "No drive is loose beside the case",
+    "FIT-39",
+    "fit",
+    "No drive is loose beside the case",
     why="A pull on its cable can disconnect a loose drive; a hard disk also vibrates.",
     formula="2.5- and 3.5-inch drives without a bay",
     source="common practice",
     reads=(stack_of, bays_of, "connected"),
-)  # fmt: skip
+)
 def loose_disks(kit: Kit) -> Iterator[Observation]:
     """One note for all drives outside; a case with bays that are full is FIT-31's."""
     case, bays = stack_of(kit).case, bays_of(kit)
     without = {item.id for item, _ in bays.without}
     loose = [
-        item for item in kit.connected
-        if item.part.drive is not None and "." in item.part.drive.size
-        and item.id not in bays.taken and item.id not in without
-    ]  # fmt: skip
+        item
+        for item in kit.connected
+        if item.part.drive is not None
+        and "." in item.part.drive.size
+        and item.id not in bays.taken
+        and item.id not in without
+    ]
     if not loose or case is None:
         return
     names = words.few(item.name for item in loose)
@@ -304,38 +368,46 @@ def loose_disks(kit: Kit) -> Iterator[Observation]:
     spins = any(item.part.drive is not None and item.part.drive.spins for item in loose)
     how = f"Place {it} on a soft pad" if spins else f"Fix {it} in place"
     yield Observation(
-        "loose", "note",
+        "loose",
+        "note",
         say(
             "{names} {be} loose beside {case}. {how}, away from anything that could pull the "
             "cable.",
-            names=names, be=be, case=case.the, how=how,
+            names=names,
+            be=be,
+            case=case.the,
+            how=how,
         ),
         tuple(dict.fromkeys(item.line.id for item in loose)),
-    )  # fmt: skip
+    )
 
 
 @rule(
-    "FIT-32", "fit", "The case is closed on top",
+    "FIT-32",
+    "fit",
+    "The case is closed on top",
     why="A layered case without its top sheets has more clearance, but dust, fingers and coins "
-        "get in.",
+    "get in.",
     formula="top sheets left off",
     source="common practice",
     reads=(stack_of,),
-)  # fmt: skip
+)
 def without_lid(kit: Kit) -> Iterator[Observation]:
     """What it means that the top of a layered case is left off."""
     case = stack_of(kit).case
     if case is None or case.part.case is None or case.part.case.open or not is_open(case):
         return
     yield Observation(
-        "sheets", "note",
+        "sheets",
+        "note",
         say(
             "{case} is open on top: {sheets} left off. Use screws shorter by the same thickness. "
             "Heat is calculated as if the case were closed, which is warmer.",
-            case=words.opening(case.the), sheets=words.count(case.part.case.top_sheets, "sheet"),
+            case=words.opening(case.the),
+            sheets=words.count(case.part.case.top_sheets, "sheet"),
         ),
         (case.line.id,),
-    )  # fmt: skip
+    )
 
 
 _STIFF_MM = 6.0
@@ -343,7 +415,9 @@ _STIFF_MM = 6.0
 
 
 @rule(
-    "FIT-33", "fit", "The flat cable reaches without a crease",
+    "FIT-33",
+    "fit",
+    "The flat cable reaches without a crease",
     why="A flat cable that is too short pulls out of its latch; one that is bent too tightly "
     "breaks inside.",
     formula="rise between the boards, two quarter bends at the tightest radius and the stiff ends: "
@@ -351,7 +425,7 @@ _STIFF_MM = 6.0
     source="geometry of two quarter circles; stiff ends of 3 mm: common practice",
     reads=(fit_of, layers_of),
     remedies=(another("add_on"),),
-)  # fmt: skip
+)
 def flat_cables(kit: Kit) -> Iterator[Check]:
     """Flat cables between the main board and a stacked one."""
     stack = layers_of(kit)
@@ -371,8 +445,10 @@ def _cable_path(item: Item, plug: str, flat_cable: FlatCable, rise_mm: FloatArra
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return say(
             "The flat cable of {board} needs {shown} without a crease; it is {limit} long.",
-            board=item.name, shown=shown, limit=limit,
-        )  # fmt: skip
+            board=item.name,
+            shown=shown,
+            limit=limit,
+        )
 
     def working(_: int) -> Sum:
         return Sum(
@@ -397,6 +473,13 @@ def _cable_path(item: Item, plug: str, flat_cable: FlatCable, rise_mm: FloatArra
         )
 
     return Check(
-        item.id, f"Flat cable of {item.name}", "mm", "max", rise_mm + (pi - 2) * bend + _STIFF_MM,
-        of(f"{path}.length_mm"), sentence, (item.line.id,), working=working,
-    )  # fmt: skip
+        item.id,
+        f"Flat cable of {item.name}",
+        "mm",
+        "max",
+        rise_mm + (pi - 2) * bend + _STIFF_MM,
+        of(f"{path}.length_mm"),
+        sentence,
+        (item.line.id,),
+        working=working,
+    )
