@@ -4,8 +4,21 @@ import os
 import sys
 from pathlib import Path
 
+import pytest
+
 COMPILED = str(Path(__file__).parents[1] / "build" / "compiled")
 
 # As an installed program does; beside the sources a machine may forbid it.
 sys.dont_write_bytecode, sys.pycache_prefix = False, COMPILED
 os.environ["PYTHONDONTWRITEBYTECODE"], os.environ["PYTHONPYCACHEPREFIX"] = "", COMPILED
+
+
+def pytest_addoption(parser: pytest.Parser) -> None:
+    """`--long` runs the long forms of tests: everything of which `make test` tries a share."""
+    parser.addoption("--long", action="store_true", help="long forms instead of shares")
+
+
+@pytest.fixture(scope="session")
+def is_long(pytestconfig: pytest.Config) -> bool:
+    """Whether the long forms are asked for."""
+    return bool(pytestconfig.getoption("--long"))

@@ -66,8 +66,11 @@ class Reports:
     def work_out(self, plan: Plan) -> Report:
         """The report of any plan, with bands; what it shares with the last is taken from there."""
         samples = samples_that_fit(plan, PAGE_SAMPLES)
-        evaluation = evaluation_of(plan, self.catalogue, samples, like=self._last)
-        self._last = evaluation
+        with self._lock:
+            last = self._last
+        evaluation = evaluation_of(plan, self.catalogue, samples, like=last)
+        with self._lock:
+            self._last = evaluation
         return report_on(evaluation)
 
     def keep(self, stored: StoredPlan, report: Report) -> None:

@@ -8,7 +8,7 @@ import pytest
 
 from cobblewort.core.aspects.data.model import Moved, moved
 from cobblewort.core.aspects.data.model import of as data_of
-from cobblewort.core.aspects.data.route import Router, held_of
+from cobblewort.core.aspects.data.route import router_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.catalogue import Catalogue
@@ -45,7 +45,7 @@ def copy(
         **transfer,
     }
     found = Kit(plan, catalogue or shipped(), 1)
-    route = Router(found, held_of(found)).route(Transfer.model_validate(wanted))
+    route = router_of(found).route(Transfer.model_validate(wanted))
     assert route.links, route.why_not
     return moved([route])[0]
 
@@ -174,7 +174,7 @@ def test_a_drive_that_heat_holds_back_gives_what_is_left() -> None:
     warm = Kit(
         kit("B10", "S03", "M02", "A02", "D07", "E12", place=hot, schedule=schedule), shipped(), 1
     )
-    route = Router(warm, held_of(warm)).route(
+    route = router_of(warm).route(
         Transfer(id="it", text="it", source="storage", target="program", amount_gb=10)
     )
     assert rate(moved([route])[0]) < 0.9 * rate(cool)

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
-from cobblewort.core.judging.kit import Kit, Read
+from cobblewort.core.judging.kit import Inputs, Kit, Read, inputs_of
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.judging.working import Explained
 
@@ -19,8 +19,8 @@ class Aspect:
     rules. `ruler` is the ruler on which
     its rules count, named like the aspect that it belongs to; without one they are told as snags
     only. `missing` is what a kit lacks where its rules have nothing to look at, empty where they
-    always have. `report` lays out what its drawing shows, from the kit and the margins on its
-    ruler, and reads no more than `reads`. `explained` gives the working of a figure of its own,
+    always have. `report` lays out what its drawing shows, from the values of `reads` and the
+    margins on its ruler. `explained` gives the working of a figure of its own,
     None for all others.
     """
 
@@ -30,8 +30,19 @@ class Aspect:
     ruler: str | None = None
     missing: str = ""
     reads: tuple[Read, ...] = ()
-    report: Callable[[Kit, Sequence[Margin]], Any] | None = None
+    report: Callable[..., Any] | None = None
     explained: Callable[[Kit, str], Explained | None] | None = None
+    _inputs: Inputs | None = field(init=False, default=None)
+
+    def __post_init__(self) -> None:
+        if self.report is not None:
+            object.__setattr__(self, "_inputs", inputs_of(self.reads, self.report, more=1))
+
+    def laid_out(self, kit: Kit, margins: Sequence[Margin]) -> Any:
+        """Its part of the report. Raises TypeError for an aspect without one."""
+        if self.report is None or self._inputs is None:
+            raise TypeError(f"{self.id} has no part of the report")
+        return self.report(*self._inputs.of(kit), margins)
 
     @property
     def family(self) -> str:

@@ -1,13 +1,14 @@
 """A plan with its parts looked up, and what has been worked out of it, each thing once.
 
-What is worked out of a kit, and each rule, declares what of the plan it reads. From that alone it
-follows what a kit may take over from another one that it is like. Some of what is worked out is
+What is worked out of a kit, and each rule, declares what of the plan it reads, and is given the
+values of that and nothing else. So it follows what a kit may take over from another one that it is
+like. Some of what is worked out is
 firm: it comes out the same after many a change, and what reads it asks for no more than that.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from functools import cache, update_wrapper
 from operator import attrgetter, eq
@@ -29,27 +30,30 @@ FACETS: tuple[str, ...] = (
     "built",
     "connected",
     "catalogue",
+    "samples",
     *_OF_PLACE,
     *(name for name in Plan.model_fields if name not in _IN_ITEMS),
 )
-"""What can be read of a plan: its pieces with their lines, those of which the thing is built, those
-that are connected to others, the cupboard around them, each figure of its place, and each other
-field by its name."""
+"""What can be read of a kit: its pieces with their lines, those of which the thing is built, those
+that are connected to others, the catalogue around them, how many samples a figure has, each figure
+of its place, and each other field of its plan by its name."""
+_OF_KIT = ("items", "built", "connected", "catalogue", "samples")
 
 
 class Derived(Generic[T]):
     """What is worked out of a kit when it is first asked for, and kept on it.
 
-    Called with a kit it gives the result. `reads` is what it looks at, with all that is read by
-    what it asks for. Of what is firm, `same` tells whether two results are as good as one.
+    Called with a kit it gives the result. `work` is called with the values of what is declared to
+    be read, in that order, and sees nothing else. Of what is firm, `same` tells whether two results
+    are as good as one.
     """
 
     __name__: str
 
     def __init__(
-        self, work: Callable[[Kit], T], reads: Reads, same: Callable[[Any, Any], bool] | None
+        self, work: Callable[..., T], inputs: Inputs, same: Callable[[Any, Any], bool] | None
     ) -> None:
-        self.work, self.reads, self.same = work, reads, same
+        self.work, self.inputs, self.same = work, inputs, same
         update_wrapper(self, work)
 
     def __call__(self, kit: Kit) -> T:
@@ -67,10 +71,44 @@ Read = str | Derived[Any]
 
 @dataclass(slots=True, frozen=True, eq=False)
 class Reads:
-    """What is read of a kit: facets of its plan, and what is firm."""
+    """What is read of a kit, with all that is read by what is asked for: facets, and what is
+    firm.
+    """
 
     facets: frozenset[str]
     firm: frozenset[Derived[Any]] = frozenset()
+
+
+@dataclass(slots=True, frozen=True, eq=False)
+class Inputs:
+    """What somebody declares to read of a kit, and gets: the value of each, in that order."""
+
+    reads: Reads
+    getters: tuple[Callable[[Kit], Any], ...]
+
+    def of(self, kit: Kit) -> list[Any]:
+        """The values in one kit."""
+        return [get(kit) for get in self.getters]
+
+
+def inputs_of(reads: Sequence[Read], reader: Callable[..., Any], more: int = 0) -> Inputs:
+    """The inputs of a function with a parameter for each of `reads`, and so many `more`.
+
+    Raises
+    ------
+    ValueError
+        If there is no such facet, or the function takes more or fewer values.
+    """
+    takes = reader.__code__.co_argcount
+    if takes != len(reads) + more:
+        raise ValueError(f"{reader.__name__} takes {takes} values and declares {len(reads)}")
+    return Inputs(closed(reads), tuple(_getter(read) for read in reads))
+
+
+def _getter(read: Read) -> Callable[[Kit], Any]:
+    if isinstance(read, Derived):
+        return read
+    return attrgetter(read if read in _OF_KIT else f"plan.{read}")
 
 
 @cache
@@ -92,8 +130,8 @@ def closed(reads: Iterable[Read]) -> Reads:
     for read in reads:
         if isinstance(read, Derived):
             if read.same is None:
-                facets |= read.reads.facets
-                kept |= read.reads.firm
+                facets |= read.inputs.reads.facets
+                kept |= read.inputs.reads.firm
             else:
                 kept.add(read)
         elif read in FACETS:
@@ -103,16 +141,16 @@ def closed(reads: Iterable[Read]) -> Reads:
     return _reads(frozenset(facets), frozenset(kept))
 
 
-def derived(*reads: Read) -> Callable[[Callable[[Kit], T]], Derived[T]]:
-    """Make the decorated function something derived that reads no more than `reads`."""
-    return lambda work: Derived(work, closed(reads), None)
+def derived(*reads: Read) -> Callable[[Callable[..., T]], Derived[T]]:
+    """Make the decorated function something derived: it is called with the values of `reads`."""
+    return lambda work: Derived(work, inputs_of(reads, work), None)
 
 
 def firm(
     *reads: Read, same: Callable[[Any, Any], bool] = eq
-) -> Callable[[Callable[[Kit], T]], Derived[T]]:
+) -> Callable[[Callable[..., T]], Derived[T]]:
     """The same of what is worth comparing, as it comes out the same after many a change."""
-    return lambda work: Derived(work, closed(reads), same)
+    return lambda work: Derived(work, inputs_of(reads, work), same)
 
 
 class Items(tuple[Item, ...]):
@@ -202,10 +240,10 @@ class Kit:
     def work_out(self, wanted: Derived[T]) -> T:
         """Work something out, or take it over, and keep it."""
         known = wanted in self._before
-        if known and self.still(wanted.reads):
+        if known and self.still(wanted.inputs.reads):
             value: T = self._before[wanted]
         else:
-            value = wanted.work(self)
+            value = wanted.work(*wanted.inputs.of(self))
             if known and wanted.same is not None:
                 before = self._before[wanted]
                 self._stayed[wanted] = stays = bool(wanted.same(value, before))
@@ -226,7 +264,7 @@ class Kit:
     def _has_stayed(self, one: Derived[Any]) -> bool:
         stays = self._stayed.get(one)
         if stays is None:
-            stays = self.still(one.reads)
+            stays = self.still(one.inputs.reads)
             if not stays and one in self._before:
                 self.work_out(one)
                 stays = self._stayed[one]
@@ -236,7 +274,7 @@ class Kit:
     def settle(self) -> None:
         """Take over what has stayed and was not asked for, and let go of the other kit."""
         for wanted, value in self._before.items():
-            if wanted not in self.known and self.still(wanted.reads):
+            if wanted not in self.known and self.still(wanted.inputs.reads):
                 self.known[wanted] = value
         self._before = {}
 

@@ -35,7 +35,7 @@ KEPT_WORST_CASE_TIGHT = 0.50
 """Below this even a state that need not hold is worth more than a note."""
 
 
-@dataclass(slots=True)  # not frozen: one is made with nearly every margin
+@dataclass(slots=True, frozen=True)
 class WorstCase:
     """How a limit stands in the worst state that need not hold: everything at once."""
 
@@ -46,7 +46,7 @@ class WorstCase:
     state_label: str
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Margin:
     """One limit and how the kit stands to it, at nominal figures in its worst planned state.
 
@@ -81,10 +81,10 @@ class Margin:
     lines: tuple[str, ...]
     sockets: tuple[str, ...]
     states: tuple[str, ...]
-    # Empty until `tell_states` fills them, as only drawings look at them:
-    spare_by_state: tuple[float, ...]
-    ruler_by_state: tuple[float, ...]
-    severity_by_state: tuple[Severity, ...]
+    # Empty but in a report, as only drawings look at them:
+    spare_by_state: tuple[float, ...] = ()
+    ruler_by_state: tuple[float, ...] = ()
+    severity_by_state: tuple[Severity, ...] = ()
 
     @property
     def when(self) -> str:
@@ -116,7 +116,7 @@ class Margin:
         )
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Check:
     """A limit as a rule hands it over, before it is judged.
 
@@ -235,34 +235,31 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     spare = limit - shown if upward else shown - limit
     if sampled_spare is not None:
         p05, p95 = percentiles(sampled_spare[state, 1:])
-    return Margin(  # by place, as names cost three times as much in the most often made of all
-        f"{rule}:{check.subject}",
-        rule,
-        family,
-        check.label,
-        check.unit,
-        shown,
-        limit,
-        check.kind,
-        spare,
-        p05,
-        p95,
-        holds,
-        loaded,
-        _ruler(spare, span),
-        None if p05 is None else _ruler(p05, span),
-        None if p95 is None else _ruler(p95, span),
-        severity,
-        planned,
-        worst_case,
-        states.ids[state],
-        states.labels[state],
-        check.lines,
-        check.sockets,
-        states.ids,
-        (),
-        (),
-        (),
+    return Margin(
+        id=f"{rule}:{check.subject}",
+        rule=rule,
+        family=family,
+        label=check.label,
+        unit=check.unit,
+        value=shown,
+        limit=limit,
+        limit_kind=check.kind,
+        spare=spare,
+        spare_p05=p05,
+        spare_p95=p95,
+        holds_share=holds,
+        loaded_share=loaded,
+        ruler_share=_ruler(spare, span),
+        ruler_p05=None if p05 is None else _ruler(p05, span),
+        ruler_p95=None if p95 is None else _ruler(p95, span),
+        severity=severity,
+        planned=planned,
+        worst_case=worst_case,
+        state=states.ids[state],
+        state_label=states.labels[state],
+        lines=check.lines,
+        sockets=check.sockets,
+        states=states.ids,
     )
 
 
@@ -303,15 +300,13 @@ def _speed_severity(check: Check, kept: float, is_hard: bool) -> Severity:
     return "note" if kept >= KEPT_WORST_CASE_TIGHT else "tight"
 
 
-def tell_states(margin: Margin, check: Check) -> None:
-    """Tell of every state how a margin made of this check stands there, at nominal figures; what
-    only draws make tight is tight in the state that the margin shows.
+def with_states(margin: Margin, check: Check) -> Margin:
+    """A margin made of this check with how it stands in every state, at nominal figures; what only
+    draws make tight is tight in the state that the margin shows.
     """
     values, limit = check.nominal_values(), margin.limit
     span = _span_of(check.unit, limit) if check.span is None else check.span
     spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
-    margin.spare_by_state = tuple(spares)
-    margin.ruler_by_state = tuple(_ruler(spare, span) for spare in spares)
     if check.kept is not None and min(spares) < 0:
         kept = check.kept()[:, 0].tolist()
         severities = [
@@ -325,7 +320,12 @@ def tell_states(margin: Margin, check: Check) -> None:
         ]
     if margin.severity not in severities:
         severities[margin.states.index(margin.state)] = margin.severity
-    margin.severity_by_state = tuple(severities)
+    return replace(
+        margin,
+        spare_by_state=tuple(spares),
+        ruler_by_state=tuple(_ruler(spare, span) for spare in spares),
+        severity_by_state=tuple(severities),
+    )
 
 
 def _span_of(unit: str, limit: float) -> float:

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
-from functools import partial
 
 from cobblewort.core import words
 from cobblewort.core.judging.findings import Finding, Observation
-from cobblewort.core.judging.kit import Kit, Read, Reads, closed
+from cobblewort.core.judging.kit import Inputs, Kit, Read, inputs_of
 from cobblewort.core.judging.margin import (
     HOLDS_TIGHT_SHARE,
     Check,
@@ -17,25 +16,22 @@ from cobblewort.core.judging.margin import (
     margin_of,
 )
 from cobblewort.core.plans.patch import Patch
-from cobblewort.core.text import EMPTY, Text, say
+from cobblewort.core.text import Text, say
 
-RuleFunction = Callable[[Kit], Iterable[Check | Observation]]
+RuleFunction = Callable[..., Iterable[Check | Observation]]
+"""Called with the values of what a rule declares to read."""
 Remedy = Callable[[Kit, Finding], Iterator[Patch]]
 
 
 @dataclass(slots=True, frozen=True)
 class Outcome:
-    """What a rule has to say of a kit: margins, with what they were made of, and findings.
+    """What a rule has to say of a kit: margins, with what they were made of, and findings."""
 
-    Workings are made when somebody asks, so it points at its kit.
-    """
-
-    kit: Kit | None
     checked: Sequence[tuple[Margin, Check]]
     findings: Sequence[Finding]
 
 
-_SILENT = Outcome(None, (), ())
+_SILENT = Outcome((), ())
 """Of a rule that has nothing to say: most have not, of most kits."""
 
 
@@ -43,7 +39,7 @@ _SILENT = Outcome(None, (), ())
 class Rule:
     """What a rule checks and why, its formula in words and symbols, and where that comes from.
 
-    `reads` is what its function looks at: while nothing of it changes, it says the same.
+    `inputs` are the values that its function is called with: while they stay, it says the same.
     """
 
     id: str
@@ -53,39 +49,38 @@ class Rule:
     formula: str
     source: str
     function: RuleFunction
-    reads: Reads
+    inputs: Inputs
     remedies: tuple[Remedy, ...]
 
     def judge(self, kit: Kit) -> Outcome:
         """What this rule has to say of a kit."""
         checked: list[tuple[Margin, Check]] = []
         findings: list[Finding] = []
-        for outcome in self.function(kit):
+        for outcome in self.function(*self.inputs.of(kit)):
             if isinstance(outcome, Observation):
                 findings.append(self._finding(outcome, outcome.severity, outcome.sentence, None))
                 continue
             margin = margin_of(self.id, self.family, outcome, kit.samples)
             checked.append((margin, outcome))
             if margin.severity != "ok":
-                finding = self._finding(outcome, margin.severity, EMPTY, margin.id)
-                finding.say_later(partial(_sentence, kit, outcome, margin))
-                findings.append(finding)
-        return Outcome(kit, checked, findings) if checked or findings else _SILENT
+                sentence = _sentence(kit, outcome, margin)
+                findings.append(self._finding(outcome, margin.severity, sentence, margin.id))
+        return Outcome(checked, findings) if checked or findings else _SILENT
 
     def _finding(
         self, outcome: Observation | Check, severity: Severity, sentence: Text, margin: str | None
     ) -> Finding:
         return Finding(
-            f"{self.id}:{outcome.subject}",
-            self.id,
-            self.family,
-            severity,
-            sentence,
-            outcome.lines,
-            outcome.sockets,
-            self.source,
-            margin,
-            bool(self.remedies) and severity in ("problem", "tight"),
+            id=f"{self.id}:{outcome.subject}",
+            rule=self.id,
+            family=self.family,
+            severity=severity,
+            sentence=sentence,
+            lines=outcome.lines,
+            sockets=outcome.sockets,
+            source=self.source,
+            margin=margin,
+            has_fixes=bool(self.remedies) and severity in ("problem", "tight"),
         )
 
 
@@ -136,14 +131,22 @@ def rule(
     Raises
     ------
     ValueError
-        If the id is taken, or a plan has no such facet.
+        If the id is taken, a plan has no such facet, or the function takes other values.
     """
 
     def register(function: RuleFunction) -> RuleFunction:
         if rule_id in RULES:
             raise ValueError(f"rule {rule_id} is registered twice")
         RULES[rule_id] = Rule(
-            rule_id, family, title, why, formula, source, function, closed(reads), remedies
+            rule_id,
+            family,
+            title,
+            why,
+            formula,
+            source,
+            function,
+            inputs_of(reads, function),
+            remedies,
         )
         return function
 

@@ -10,7 +10,7 @@ from operator import itemgetter
 import numpy as np
 
 from cobblewort.core.figures.arrays import IntArray
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.plan import Phase
 
 START = "start"
 """The id of the state in which everything begins at once, for about a second."""
@@ -95,9 +95,9 @@ def looked_at(states: tuple[State, ...]) -> tuple[LookedAt, LookedAt]:
     return limits, LookedAt.of(states, [n for n, state in enumerate(states) if state.mean])
 
 
-def states_of(plan: Plan) -> list[State]:
+def states_of(schedule: Iterable[Phase]) -> list[State]:
     """The states a plan is judged in: idle, each phase (peaks and means), all at once, start."""
-    return list(_states_of(tuple(phase.name for phase in plan.schedule)))
+    return list(_states_of(tuple(phase.name for phase in schedule)))
 
 
 @lru_cache(maxsize=64)

@@ -1,6 +1,8 @@
 """A plan: a kit in a place, with a duty and a budget."""
 
 from collections import Counter
+from collections.abc import Mapping
+from dataclasses import dataclass
 from decimal import Decimal
 from typing import Annotated, Any, Literal, Self, get_args
 
@@ -91,6 +93,12 @@ Remarks = Annotated[
 """Points for or against something."""
 
 
+Mounting = Literal["table", "feet", "hung"]
+Dust = Literal["clean", "some", "much"]
+WithinReachOf = Literal["nobody", "adults", "children"]
+NetworkOfPlace = Literal["both", "ethernet", "wifi", "none"]
+
+
 class Place(Stated):
     """Where it will live. [°C], [m], [W/m²]
 
@@ -104,13 +112,13 @@ class Place(Stated):
     ambient_min_c: Temperature = 15
     ambient_max_c: Temperature = 28
     altitude_m: Annotated[float, Field(ge=-400, le=9000)] = 0
-    mounting: Literal["table", "feet", "hung"] = "feet"
+    mounting: Mounting = "feet"
     sun_w_m2: Annotated[float, Field(ge=0, le=1400)] = 0
     wet: bool = False
-    dust: Literal["clean", "some", "much"] = "clean"
+    dust: Dust = "clean"
     noise_max_dba: Annotated[float, Field(gt=0, le=140)] | None = None
-    network: Literal["both", "ethernet", "wifi", "none"] = "both"
-    within_reach_of: Literal["nobody", "adults", "children"] = "adults"
+    network: NetworkOfPlace = "both"
+    within_reach_of: WithinReachOf = "adults"
     power: Feed = "mains"
 
     @model_validator(mode="after")
@@ -419,6 +427,21 @@ class Line(Stated):
     sheets_off: bool = False
 
 
+@dataclass(slots=True, frozen=True)
+class Prices:
+    """What parts cost new in one currency. `rates` is what one of another currency costs in it."""
+
+    currency: str
+    rates: Mapping[str, Decimal]
+
+    def of(self, part: Part) -> Decimal | None:
+        """None where nobody knows, or where its price is in a currency without a rate."""
+        if part.price is None or part.currency == self.currency:
+            return part.price
+        rate = self.rates.get(part.currency)
+        return None if rate is None else (part.price * rate).quantize(Decimal("0.01"))
+
+
 class Plan(Stated):
     """A build being thought through.
 
@@ -484,13 +507,8 @@ class Plan(Stated):
         return self
 
     def price_of(self, part: Part) -> Decimal | None:
-        """What one costs new in the plan's currency. None where nobody knows, or where its price is
-        in another one without a rate.
-        """
-        if part.price is None or part.currency == self.currency:
-            return part.price
-        rate = self.rates.get(part.currency)
-        return None if rate is None else (part.price * rate).quantize(Decimal("0.01"))
+        """What one costs new in the plan's currency, or None: see `Prices`."""
+        return Prices(self.currency, self.rates).of(part)
 
     def line(self, line_id: str) -> Line:
         """The line with this id. Raises KeyError when there is none."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.margin import tell_states
+from cobblewort.core.judging.margin import with_states
 from cobblewort.core.judging.states import states_of
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
@@ -51,7 +51,7 @@ _MOST_VALUES = 1_500_000
 
 def samples_that_fit(plan: Plan, wanted: int) -> int:
     """As many values a figure as are wanted, or as many as a plan of this size bears."""
-    size = sum(line.quantity for line in plan.lines) * len(states_of(plan))
+    size = sum(line.quantity for line in plan.lines) * len(states_of(plan.schedule))
     if size * wanted <= _MOST_VALUES:
         return wanted
     return next(n for n in SAMPLE_COUNTS if size * n <= _MOST_VALUES or n == 1)
@@ -72,10 +72,8 @@ def evaluation_of(
 def report_on(evaluation: Evaluation) -> Report:
     """Lay a judgement out for drawings and exports."""
     kit, findings = evaluation.kit, evaluation.findings
-    for margin, check in evaluation.checked:
-        tell_states(margin, check)
     parts = {
-        aspect.id: aspect.report(kit, evaluation.margins_of(aspect))
+        aspect.id: aspect.laid_out(kit, evaluation.margins_of(aspect))
         for aspect in ASPECTS
         if aspect.report is not None
     }
@@ -84,7 +82,7 @@ def report_on(evaluation: Evaluation) -> Report:
         samples=kit.samples,
         severity=evaluation.severity,
         families=evaluation.families,
-        margins=evaluation.margins,
+        margins=[with_states(margin, check) for margin, check in evaluation.checked],
         findings=findings,
         done=evaluation.done,
         lines=line_reports(kit, evaluation.worst_by_line()),

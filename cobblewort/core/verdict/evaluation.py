@@ -14,10 +14,6 @@ from cobblewort.core.judging.margin import SEVERITY_RANK, Check, Margin, Severit
 from cobblewort.core.judging.rules import Outcome, Rule
 from cobblewort.core.verdict.report import RULERS, FamilyReport, FamilyWorstCase, rules_in_order
 
-_MOST_KITS = 4
-"""What a rule said goes on pointing at the kit of which it said it. No judgement holds on to more
-kits than these: one more, and every rule is asked anew."""
-
 
 @dataclass(slots=True)
 class Evaluation:
@@ -36,11 +32,6 @@ class Evaluation:
     def checked(self) -> list[tuple[Margin, Check]]:
         """Each margin with the check that it was made of."""
         return [pair for outcome in self.outcomes.values() for pair in outcome.checked]
-
-    @property
-    def kits(self) -> set[Kit]:
-        """Those that rules have spoken of: more than one where something was taken over."""
-        return {outcome.kit for outcome in self.outcomes.values() if outcome.kit is not None}
 
     @property
     def margins(self) -> list[Margin]:
@@ -114,13 +105,11 @@ def judge_kit(
     said that reads nothing in which the two differ.
     """
     outcomes: dict[str, Outcome] = {}
-    known: Mapping[str, Outcome] = {}
-    if like is not None and len(like.kits) < _MOST_KITS:
-        known = like.outcomes
+    known: Mapping[str, Outcome] = {} if like is None else like.outcomes
     for rule in rules_in_order():
         if only is None or only(rule):
             before = known.get(rule.id)
-            if before is None or not kit.still(rule.reads):
+            if before is None or not kit.still(rule.inputs.reads):
                 before = rule.judge(kit)
             outcomes[rule.id] = before
     kit.settle()

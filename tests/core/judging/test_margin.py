@@ -3,7 +3,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from cobblewort.core.judging.margin import SEVERITY_RANK, Check, Margin, margin_of, tell_states
+from cobblewort.core.judging.margin import SEVERITY_RANK, Check, Margin, margin_of, with_states
 from cobblewort.core.judging.states import LookedAt, State
 
 
@@ -124,7 +124,7 @@ def test_every_state_is_told() -> None:
     """The page draws one state at a time."""
     given = check([[1.0], [4.0]], [3.0], states=states(all=False))
     margin = margin_of("T-01", "power_supply", given, 1)
-    tell_states(margin, given)
+    margin = with_states(margin, given)
     assert margin.states == ("idle", "all")
     assert margin.spare_by_state == (2.0, -1.0)
     assert margin.severity_by_state == ("ok", "tight")
@@ -150,9 +150,9 @@ def test_what_slows_itself_is_judged_by_the_speed_it_keeps(
 ) -> None:
     """All states past the limit; what must hold counts more, and the margin shows that state."""
     given = check([[70.0], [90.0], [120.0]], [80.0], states=states(day=True, all=False))
-    given.kept = lambda: np.array([[1.0], [planned], [at_once]])
+    given = replace(given, kept=lambda: np.array([[1.0], [planned], [at_once]]))
     margin = margin_of("T-01", "heat", given, 1)
-    tell_states(margin, given)
+    margin = with_states(margin, given)
     assert (margin.severity, margin.state, margin.value) == (severity, "day", 90.0)
     assert margin.severity_by_state[0] == "ok"
 
@@ -163,12 +163,12 @@ def test_what_slows_itself_in_some_draws_is_tight() -> None:
     value[0, 1:8] = 81.0
     given = check(value, np.full(101, 80.0))
     kept = np.ones((1, 101))
-    given.kept = lambda: kept
+    given = replace(given, kept=lambda: kept)
     assert margin_of("T-01", "heat", given, 101).severity == "ok", "they keep their speed"
     kept[0, 1:8] = 0.9
     margin = margin_of("T-01", "heat", given, 101)
     assert (margin.severity, margin.holds_share) == ("tight", pytest.approx(0.93))
-    tell_states(margin, given)
+    margin = with_states(margin, given)
     assert margin.severity_by_state == ("tight",), "though its nominal figure is sound"
 
 
@@ -179,7 +179,7 @@ def test_nobody_asks_how_fast_it_is_where_nothing_is_too_hot() -> None:
         raise AssertionError
 
     given = check([70.0], [80.0])
-    given.kept = unasked
+    given = replace(given, kept=unasked)
     assert margin_of("T-01", "heat", given, 1).severity == "ok"
 
 

@@ -1,6 +1,5 @@
 """A kit made like another says what it would say alone: nothing is taken over that has changed."""
 
-import random
 from dataclasses import fields
 from typing import Any
 
@@ -22,7 +21,6 @@ from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Derived, Kit, derived, firm
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.plans.patch import (
-    Patch,
     RemoveLine,
     SetFields,
     SwapPart,
@@ -32,7 +30,7 @@ from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation
 from tests.kits import SMALL, kit, shipped
-from tests.plans import PLANS, chain, changes
+from tests.plans import PLANS, chain
 
 ALL = {
     fit_of,
@@ -70,17 +68,6 @@ def said(evaluation: Evaluation) -> tuple[list[list[object]], list[Finding]]:
     return [row(margin) for margin in evaluation.margins], evaluation.findings
 
 
-@pytest.mark.parametrize("name", list(PLANS))
-def test_what_is_shared_changes_nothing(name: str) -> None:
-    """Each change judged like the plan before it, and alone: the same margins and findings."""
-    plan = PLANS[name]
-    before = evaluation_of(plan, shipped())
-    for patch in changes(plan):
-        changed = apply_patch(plan, patch)
-        alone = evaluation_of(changed, shipped())
-        assert said(evaluation_of(changed, shipped(), like=before)) == said(alone), patch
-
-
 def test_another_case_shares_plugs_and_power() -> None:
     """And the header; another supply shares neither, but what is on the header."""
     plan = kit(*SMALL)
@@ -115,16 +102,16 @@ def test_a_warmer_day_leaves_what_hangs_there_as_it_is() -> None:
 
 def test_what_comes_out_the_same_keeps_what_reads_it() -> None:
     """A budget of 5 or of 9 is a budget, none is none; what was never asked for is not compared."""
-    asked: list[str] = []
+    asked: list[bool] = []
 
     @firm("budget")
-    def has_budget(made: Kit) -> bool:
-        return made.plan.budget is not None
+    def has_budget(budget: object) -> bool:
+        return budget is not None
 
     @derived(has_budget)
-    def told(made: Kit) -> list[bool]:
-        asked.append(made.plan.name)
-        return [has_budget(made)]
+    def told(found: bool) -> list[bool]:
+        asked.append(found)
+        return [found]
 
     def changed(budget: str | None, name: str, like: Kit | None) -> Kit:
         fields_set = {"budget": budget, "name": name}
@@ -140,7 +127,7 @@ def test_what_comes_out_the_same_keeps_what_reads_it() -> None:
     assert told(none) == [False]
     unasked = changed("9", "unasked", None)
     assert told(changed("5", "asked", unasked)) == [True]
-    assert asked == ["five", "none", "asked"]
+    assert asked == [True, False, True]
 
 
 def test_what_was_not_asked_for_is_there_for_the_next() -> None:
@@ -203,33 +190,10 @@ def test_a_need_that_a_rule_of_supply_reads_is_asked_anew() -> None:
     assert said(after) == said(evaluation_of(wanted, shipped()))
 
 
-SMALL_CHANGES: list[Patch] = [
-    *((SetFields(fields={"budget": str(n)}),) for n in range(90, 95)),
-    *((SetFields(fields={"place": {"noise_max_dba": n}}),) for n in range(20, 25)),
-    *(
-        (SetFields(fields={"requirements": [{"id": "a", "text": n, "condition": "silent"}]}),)
-        for n in "xy"
-    ),
-    *((SetFields(fields={"place": {"wet": wet}}),) for wet in (True, False)),
-    *((SetFields(fields={"settings": {"push_slot": push}}),) for push in (True, False)),
-]
-
-
-def test_a_judgement_holds_on_to_few_kits() -> None:
-    """However long the chain of changes, each judged like the last."""
-    plan, chosen = PLANS["moss"], random.Random(1)
-    last, most = evaluation_of(plan, shipped()), 0
-    for patch in chosen.choices(SMALL_CHANGES, k=30):
-        plan = apply_patch(plan, patch)
-        last = evaluation_of(plan, shipped(), like=last)
-        most = max(most, len(last.kits))
-    assert 1 < most <= 5
-
-
 @pytest.mark.parametrize("name", list(PLANS))
-def test_one_change_after_the_other_says_what_each_says_alone(name: str) -> None:
+def test_one_change_after_the_other_says_what_each_says_alone(name: str, is_long: bool) -> None:
     """As the server does: each plan read anew from its document, and judged like the last one."""
-    plans = chain(name, 40)
+    plans = chain(name, 60 if is_long else 12)
     last = evaluation_of(plans[0], shipped(), 8)
     for plan in plans[1:]:
         read = Plan.model_validate_json(plan.model_dump_json())

@@ -2257,8 +2257,7 @@ export interface components {
          * @description What a rule found: one plain sentence that carries its figures.
          *
          *     `id` is stable while the cause is the same, so that it can be asked about later; `margin` names
-         *     the margin it comes from. Some sentences take a solution of their own, and most findings of a
-         *     search are only counted: a sentence is made when it is first read.
+         *     the margin it comes from.
          */
         Finding: {
             /** Id */
@@ -3124,12 +3123,21 @@ export interface components {
             sockets: string[];
             /** States */
             states: string[];
-            /** Spare By State */
-            spare_by_state: number[];
-            /** Ruler By State */
-            ruler_by_state: number[];
-            /** Severity By State */
-            severity_by_state: ("ok" | "note" | "tight" | "problem")[];
+            /**
+             * Spare By State
+             * @default []
+             */
+            spare_by_state?: number[];
+            /**
+             * Ruler By State
+             * @default []
+             */
+            ruler_by_state?: number[];
+            /**
+             * Severity By State
+             * @default []
+             */
+            severity_by_state?: ("ok" | "note" | "tight" | "problem")[];
         };
         /**
          * Medium

@@ -6,13 +6,12 @@ borrowed serves them all.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
-from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived
-from cobblewort.core.plans.plan import NOT_OF_IT, Line, Plan
+from cobblewort.core.judging.kit import Items, derived
+from cobblewort.core.judging.prices import prices_of
+from cobblewort.core.plans.plan import NOT_OF_IT, Line, Prices
 
 
 @dataclass(slots=True, frozen=True)
@@ -39,22 +38,21 @@ class CostResult:
     other_currency: list[Line]
 
 
-def build_cost(plan: Plan, items: Sequence[Item]) -> CostResult:
+def build_cost(items: Items, copies: int, prices: Prices) -> CostResult:
     """Add up the kit. Borrowed things are not bought; prices without a rate are named."""
-    parts = {item.line.id: item.part for item in items}
     result = CostResult([], Decimal(0), Decimal(0), Decimal(0), [], [])
-    for line in plan.lines:
-        part, borrowed = parts[line.id], line.role in NOT_OF_IT
-        price = plan.price_of(part)
+    for line, part in items.by_line():
+        borrowed = line.role in NOT_OF_IT
+        price = prices.of(part)
         if price is None:
             foreign = part.price is not None
-            free = borrowed or (line.owned and plan.copies == 1)
+            free = borrowed or (line.owned and copies == 1)
             result.lines.append(LineCost(line.id, Decimal(0) if free else None, None))
             if not free:
                 (result.other_currency if foreign else result.unknown).append(line)
             continue
         value = price * line.quantity
-        bought = 0 if borrowed else plan.copies - line.owned
+        bought = 0 if borrowed else copies - line.owned
         result.lines.append(LineCost(line.id, value * bought, value))
         result.total += value * bought
         result.further += Decimal(0) if borrowed else value
@@ -63,7 +61,7 @@ def build_cost(plan: Plan, items: Sequence[Item]) -> CostResult:
     return result
 
 
-@derived("items", "copies", "currency", "rates")
-def of(kit: Kit) -> CostResult:
+@derived("items", "copies", prices_of)
+def of(items: Items, copies: int, prices: Prices) -> CostResult:
     """The bill."""
-    return build_cost(kit.plan, kit.items)
+    return build_cost(items, copies, prices)

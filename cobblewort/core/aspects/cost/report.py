@@ -6,9 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
-from cobblewort.core.aspects.cost.model import LineCost
-from cobblewort.core.aspects.cost.model import of as cost_of
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.aspects.cost.model import CostResult, LineCost
 from cobblewort.core.judging.margin import Margin
 
 
@@ -29,17 +27,18 @@ class CostReport:
     lines: list[LineCost]
 
 
-def cost_report(kit: Kit, _: Sequence[Margin]) -> CostReport:
+def cost_report(
+    cost: CostResult, currency: str, copies: int, budget: Decimal | None, _: Sequence[Margin]
+) -> CostReport:
     """The bill."""
-    cost = cost_of(kit)
     unknown = [line.id for line in (*cost.unknown, *cost.other_currency)]
     return CostReport(
-        kit.plan.currency,
-        kit.plan.copies,
+        currency,
+        copies,
         cost.total,
         cost.further,
         cost.owned_value,
-        kit.plan.budget,
+        budget,
         unknown,
         cost.lines,
     )

@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from decimal import Decimal
 
 from cobblewort.core import words
+from cobblewort.core.aspects.cost.model import CostResult
 from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.cost.upgrades import better_buys_of
 from cobblewort.core.judging.findings import Observation
-from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import cheaper, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, plan_term
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import ReadyMade
 from cobblewort.core.text import Figure, Text, say
 
 
@@ -27,15 +30,12 @@ from cobblewort.core.text import Figure, Text, say
     reads=(cost_of, "budget", "copies", "currency"),
     remedies=(cheaper,),
 )
-def budget(kit: Kit) -> Iterator[Check]:
+def budget(cost: CostResult, budget: Decimal | None, copies: int, currency: str) -> Iterator[Check]:
     """What is still to be bought against the budget; silent without one."""
-    cost = cost_of(kit)
-    if kit.plan.budget is None:
+    if budget is None:
         return
-    currency = kit.plan.currency
 
     def sentence(margin: Margin) -> Text:
-        copies = kit.plan.copies
         return say(
             "{what} {cost}; the budget is {budget}.",
             what="The kit costs" if copies == 1 else f"{copies} copies of the kit cost",
@@ -51,7 +51,7 @@ def budget(kit: Kit) -> Iterator[Check]:
         ]
         return Sum("budget less the cost", "B - C", inputs)
 
-    total, limit = float(cost.total), float(kit.plan.budget)
+    total, limit = float(cost.total), float(budget)
     lines = tuple(c.line for c in cost.lines if c.to_pay)
     yield Check(
         "budget",
@@ -76,15 +76,14 @@ def budget(kit: Kit) -> Iterator[Check]:
     reads=(cost_of, "catalogue", "currency"),
     remedies=(remove_named,),
 )
-def prices_known(kit: Kit) -> Iterator[Observation]:
+def prices_known(cost: CostResult, catalogue: Catalogue, currency: str) -> Iterator[Observation]:
     """Lines that the sum leaves out, and why."""
-    cost = cost_of(kit)
     for lines, why in (
         (cost.unknown, "It has no price"),
-        (cost.other_currency, f"Its price is not in {kit.plan.currency} and the plan has no rate"),
+        (cost.other_currency, f"Its price is not in {currency} and the plan has no rate"),
     ):
         for line in lines:
-            name = kit.catalogue.of_line(line).model
+            name = catalogue.of_line(line).model
             yield Observation(
                 line.id,
                 "note",
@@ -109,13 +108,14 @@ def prices_known(kit: Kit) -> Iterator[Observation]:
     source="common practice",
     reads=(cost_of, better_buys_of, "ready_made", "currency"),
 )
-def compared(kit: Kit) -> Iterator[Observation]:
+def compared(
+    cost: CostResult, better_buys: list[Observation], bought: ReadyMade | None, currency: str
+) -> Iterator[Observation]:
     """How often the kit's price goes into that of a ready-made; storage with a cheaper and larger
     one beside it, boards with a much faster one for little more.
     """
-    bought, cost = kit.plan.ready_made, cost_of(kit)
     if bought is not None and bought.price and cost.further and not cost.unknown:
-        price, own = words.money(bought.price, kit.plan.currency), cost.further
+        price, own = words.money(bought.price, currency), cost.further
         name = bought.name or "A ready-made device"
         times = float(bought.price / own)
         if times >= 1:
@@ -130,7 +130,7 @@ def compared(kit: Kit) -> Iterator[Observation]:
                 "{name} costs {price}, this kit {own}. Consider buying it instead.",
                 name=name,
                 price=price,
-                own=words.money(own, kit.plan.currency),
+                own=words.money(own, currency),
             )
         yield Observation("ready-made", "note", told)
-    yield from better_buys_of(kit)
+    yield from better_buys

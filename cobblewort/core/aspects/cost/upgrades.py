@@ -7,26 +7,44 @@ from decimal import Decimal
 
 from cobblewort.core import words
 from cobblewort.core.judging.findings import Observation
-from cobblewort.core.judging.kit import Kit, derived
-from cobblewort.core.parts.model import Part
-from cobblewort.core.plans.plan import Line, Plan
+from cobblewort.core.judging.kit import Items, derived
+from cobblewort.core.judging.prices import prices_of
+from cobblewort.core.parts.model import Feed, Part
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import Line, Prices
 from cobblewort.core.text import Figure, say
 
 _MUCH_FASTER, _LITTLE_MORE = 2.1, Decimal("1.35")
 """A board is the better buy where it is more than twice as fast for about a third more: a guess."""
 
 
-@derived("connected", "catalogue", "currency", "rates", "place.ambient_min_c", "place.power")
-def better_buys_of(kit: Kit) -> list[Observation]:
+@derived("connected", "catalogue", "currency", "place.ambient_min_c", "place.power", prices_of)
+def better_buys_of(
+    connected: Items,
+    catalogue: Catalogue,
+    currency: str,
+    ambient_min_c: float,
+    power_source: Feed,
+    prices: Prices,
+) -> list[Observation]:
     """Boards with a much faster one for little more, and storage with a cheaper and larger one."""
-    chosen = [(line, part) for line, part in kit.connected.by_line() if not line.owned]
-    found = [*_faster_boards(kit, [entry for entry in chosen if entry[1].kind == "board"])]
+    chosen = [(line, part) for line, part in connected.by_line() if not line.owned]
+    found = [
+        *_faster_boards(
+            prices,
+            power_source,
+            catalogue,
+            ambient_min_c,
+            currency,
+            [entry for entry in chosen if entry[1].kind == "board"],
+        )
+    ]
     stores = [(line, part) for line, part in chosen if part.storage is not None]
-    offered = kit.catalogue.parts(("drive", "card")) if stores else []
+    offered = catalogue.parts(("drive", "card")) if stores else []
     for line, part in stores:
-        better = _larger_for_less(kit.plan, part, offered)
+        better = _larger_for_less(prices, ambient_min_c, part, offered)
         if better is not None and better.storage is not None:
-            price = words.money(kit.plan.price_of(better) or 0, kit.plan.currency)
+            price = words.money(prices.of(better) or 0, currency)
             text = say(
                 "{better} holds {capacity} for {price}: more than {part}, for less money.",
                 better=better.model,
@@ -38,30 +56,36 @@ def better_buys_of(kit: Kit) -> list[Observation]:
     return found
 
 
-def _faster_boards(kit: Kit, boards: Sequence[tuple[Line, Part]]) -> Iterator[Observation]:
+def _faster_boards(
+    prices: Prices,
+    power_source: Feed,
+    catalogue: Catalogue,
+    ambient_min_c: float,
+    currency: str,
+    boards: Sequence[tuple[Line, Part]],
+) -> Iterator[Observation]:
     """Boards beside which one of the same make-up stands that is much faster for little more; where
     watts are short nobody wants that.
     """
-    plan, place = kit.plan, kit.plan.place
-    if place.power not in ("mains", "poe"):
+    if power_source not in ("mains", "poe"):
         return
     for line, part in boards:
-        own = plan.price_of(part)
+        own = prices.of(part)
         if own is None or part.parity_mb_s is None:
             continue
         found = [
             (other.parity_mb_s.nominal / part.parity_mb_s.nominal, price, other)
-            for other in kit.catalogue.parts(("board",))
+            for other in catalogue.parts(("board",))
             if other.parity_mb_s is not None
-            and (price := plan.price_of(other)) is not None
+            and (price := prices.of(other)) is not None
             and other.origin != "typical"
             and own < price <= own * _LITTLE_MORE
             and _stands_alike(other, part)
-            and (other.ambient_min_c is None or other.ambient_min_c <= place.ambient_min_c)
+            and (other.ambient_min_c is None or other.ambient_min_c <= ambient_min_c)
         ]
         times, price, better = max(found, key=lambda entry: entry[0], default=(0.0, own, part))
         if times > _MUCH_FASTER:
-            more = words.money(price - own, plan.currency)
+            more = words.money(price - own, currency)
             yield Observation(
                 line.id,
                 "note",
@@ -84,11 +108,13 @@ def _stands_alike(other: Part, than: Part) -> bool:
     return than.offers.keys() <= other.offers.keys()
 
 
-def _larger_for_less(plan: Plan, part: Part, offered: Sequence[Part]) -> Part | None:
+def _larger_for_less(
+    prices: Prices, coldest_c: float, part: Part, offered: Sequence[Part]
+) -> Part | None:
     """The largest drive of a drive's shape, or card, that holds more, costs less and is worse in
     nothing that is stated.
     """
-    own, coldest_c = plan.price_of(part), plan.place.ambient_min_c
+    own = prices.of(part)
     if part.storage is None or own is None:
         return None
     capacity_gb = part.storage.capacity_gb
@@ -99,7 +125,7 @@ def _larger_for_less(plan: Plan, part: Part, offered: Sequence[Part]) -> Part | 
         and other.storage.capacity_gb > capacity_gb
         and other.kind == part.kind
         and other.origin != "typical"
-        and (price := plan.price_of(other)) is not None
+        and (price := prices.of(other)) is not None
         and price < own
         and _as_good(other, part)
         and (other.ambient_min_c is None or other.ambient_min_c <= coldest_c)

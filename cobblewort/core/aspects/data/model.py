@@ -3,17 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from cobblewort.core.aspects.data.arrays import may_fail, possible, usable_gb
 from cobblewort.core.aspects.data.fair_share import alone_mb_s, fair_rates_mb_s
-from cobblewort.core.aspects.data.route import Link, Route, Router, held_of
-from cobblewort.core.aspects.fit.paths import ways
+from cobblewort.core.aspects.data.route import Link, Route, Router, cool_router_of, router_of
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived
-from cobblewort.core.plans.plan import Plan, Requirement, Transfer
+from cobblewort.core.judging.kit import Items, derived
+from cobblewort.core.plans.plan import Requirement, StorageUse, Transfer
 
 _FULL_SHARE = 0.999
 """A link used more than this holds back who passes it."""
@@ -217,24 +216,14 @@ def without(link: Link, routes: Sequence[Route], place: int) -> list[Route]:
         for name, share in old.load.items()
         if name != link.id and not (kinds[name] == link.kind and nominal(share) >= narrow)
     }
-    changed[place] = Route(
-        old.transfer, old.begins, old.links, load, old.file_s, old.items, old.network
-    )
+    changed[place] = replace(old, load=load)
     return changed
 
 
 def _nominal(route: Route) -> Route:
     """The same way at nominal figures alone."""
     load: dict[str, Quantity] = {name: nominal(share) for name, share in route.load.items()}
-    return Route(
-        route.transfer,
-        route.begins,
-        route.links,
-        load,
-        nominal(route.file_s),
-        route.items,
-        route.network,
-    )
+    return replace(route, load=load, file_s=nominal(route.file_s))
 
 
 def betters(situation: Situation, transfer_id: str, most: int = 2) -> list[Better]:
@@ -246,7 +235,7 @@ def betters(situation: Situation, transfer_id: str, most: int = 2) -> list[Bette
     while bottleneck is not None and len(found) < most:
         routes = without(bottleneck, routes, place)
         if bottleneck.kind == "files":
-            routes[place].file_s = 0.0
+            routes[place] = replace(routes[place], file_s=0.0)
         if not routes[place].load:
             break
         after = moved(routes)[place]
@@ -255,9 +244,11 @@ def betters(situation: Situation, transfer_id: str, most: int = 2) -> list[Bette
     return found
 
 
-def build_data(plan: Plan, router: Router) -> DataResult:
+def build_data(
+    transfers: Sequence[Transfer], requirements: Sequence[Requirement], router: Router
+) -> DataResult:
     """Ways, situations and rates that needs ask for."""
-    routes = [router.route(transfer) for transfer in plan.transfers]
+    routes = [router.route(transfer) for transfer in transfers]
     open_ways = [route for route in routes if route.links]
     together: dict[str, list[Route]] = {}
     for route in open_ways:
@@ -269,7 +260,7 @@ def build_data(plan: Plan, router: Router) -> DataResult:
     if len(situations) > 1:
         situations.append(Situation("all", "Worst case", moved(open_ways), True))
     result = DataResult(routes, situations, [], router)
-    result.asked += _asked(plan.requirements, result, router)
+    result.asked += _asked(requirements, result, router)
     return result
 
 
@@ -307,25 +298,33 @@ def _asked(requirements: Sequence[Requirement], result: DataResult, router: Rout
     return found
 
 
-@derived("connected", "storage_use", "place.network", "transfers", "requirements", "settings", ways)
-def cool_of(kit: Kit) -> DataResult:
+@derived("transfers", "requirements", cool_router_of)
+def cool_of(
+    transfers: Sequence[Transfer], requirements: Sequence[Requirement], cool_router: Router
+) -> DataResult:
     """How fast everything moves while no drive is slowed by its heat."""
-    return build_data(kit.plan, Router(kit, {}))
+    return build_data(transfers, requirements, cool_router)
 
 
-@derived(cool_of, held_of)
-def of(kit: Kit) -> DataResult:
+@derived("transfers", "requirements", cool_of, router_of)
+def of(
+    transfers: Sequence[Transfer],
+    requirements: Sequence[Requirement],
+    cool: DataResult,
+    router: Router,
+) -> DataResult:
     """How fast everything moves."""
-    held, cool = held_of(kit), cool_of(kit)
-    return build_data(kit.plan, cool.router.held_back(held)) if held else cool
+    if router is cool.router:
+        return cool
+    return build_data(transfers, requirements, router)
 
 
 @derived("connected", "storage_use")
-def array_of(kit: Kit) -> Array:
+def array_of(connected: Items, storage_use: StorageUse) -> Array:
     """The data drives as they are used together."""
-    items = [item for item in kit.connected.of_role("storage") if item.part.storage is not None]
+    items = [item for item in connected.of_role("storage") if item.part.storage is not None]
     sizes = [p.part.storage.capacity_gb for p in items if p.part.storage is not None]
-    layout, count = kit.plan.storage_use.layout, len(items)
+    layout, count = storage_use.layout, len(items)
     able = count == 0 or possible(layout, count)
     fails = may_fail(layout, count) if able and count else 0
     return Array(items, usable_gb(layout, sizes) if sizes else 0.0, fails, able)

@@ -3,20 +3,25 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import get_args
 
 from cobblewort.core.aspects.data import arrays
-from cobblewort.core.aspects.data.model import Moved, Situation, array_of, betters, moved
-from cobblewort.core.aspects.data.model import of as data_of
-from cobblewort.core.aspects.data.route import Link, LinkKind, Router, held_of
+from cobblewort.core.aspects.data.model import (
+    Array,
+    DataResult,
+    Moved,
+    Situation,
+    betters,
+    moved,
+)
+from cobblewort.core.aspects.data.route import Link, LinkKind, Router
 from cobblewort.core.aspects.data.workings import figure_of
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import nominal
-from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin, percentiles
-from cobblewort.core.plans.plan import End, Layout, Transfer
+from cobblewort.core.plans.plan import End, Layout, Prices, StorageUse, Transfer
 from cobblewort.core.standards.units import tib
 
 _FULL_SHARE = 0.999
@@ -140,20 +145,25 @@ class DataReport:
     layouts: list[LayoutReport]
 
 
-def data_report(kit: Kit, _: Sequence[Margin]) -> DataReport:
+def data_report(
+    data: DataResult,
+    array: Array,
+    router: Router,
+    prices: Prices,
+    storage_use: StorageUse,
+    _: Sequence[Margin],
+) -> DataReport:
     """All that the drawing of data shows."""
-    data = data_of(kit)
     situations = [
-        SituationReport(s.id, s.label, s.worst_case, [_moved(kit, s, m) for m in s.moved])
+        SituationReport(s.id, s.label, s.worst_case, [_moved(router, data, s, m) for m in s.moved])
         for s in data.situations
     ]
     no_path = [NoPath(r.transfer.id, r.transfer.text, r.why_not) for r in data.routes if r.why_not]
-    array = array_of(kit)
-    layouts = list(_layouts(kit)) if len(array.items) > 1 else []
+    layouts = list(_layouts(array, router, prices, storage_use)) if len(array.items) > 1 else []
     return DataReport(situations, no_path, len(array.items), layouts)
 
 
-def _moved(kit: Kit, situation: Situation, at: Moved) -> MovedReport:
+def _moved(router: Router, data: DataResult, situation: Situation, at: Moved) -> MovedReport:
     transfer, minutes = at.route.transfer, at.minutes
     low, high = _band(minutes)
     bottleneck = at.bottleneck
@@ -169,11 +179,11 @@ def _moved(kit: Kit, situation: Situation, at: Moved) -> MovedReport:
         low,
         high,
         transfer.within_min,
-        _buffer_mb(kit, at),
-        _small_mb_s(at, kit),
+        _buffer_mb(at),
+        _small_mb_s(at, router),
         None if bottleneck is None else bottleneck.id,
         "" if bottleneck is None else bottleneck.label,
-        _asked_by(kit, at),
+        _asked_by(data, at),
         at.route.begins,
         _links(situation, at),
         [
@@ -183,8 +193,8 @@ def _moved(kit: Kit, situation: Situation, at: Moved) -> MovedReport:
     )
 
 
-def _asked_by(kit: Kit, at: Moved) -> list[str]:
-    asked = data_of(kit).asked
+def _asked_by(data: DataResult, at: Moved) -> list[str]:
+    asked = data.asked
     return [
         entry.requirement.id for entry in asked if entry.moved.route.transfer is at.route.transfer
     ]
@@ -196,7 +206,7 @@ def _band(values: Quantity | None) -> tuple[float | None, float | None]:
     return percentiles(values[1:])
 
 
-def _buffer_mb(kit: Kit, at: Moved) -> float | None:
+def _buffer_mb(at: Moved) -> float | None:
     """What a stream writes while its medium tidies up, or what is left over at its end. [MB]"""
     transfer = at.route.transfer
     if transfer.rate_mb_s is None:
@@ -212,14 +222,12 @@ def _buffer_mb(kit: Kit, at: Moved) -> float | None:
     return transfer.rate_mb_s * max(pauses) if pauses else None
 
 
-def _small_mb_s(at: Moved, kit: Kit) -> float | None:
+def _small_mb_s(at: Moved, router: Router) -> float | None:
     """What files of 1 MB would come to, for whole files over a network. [MB/s]"""
     transfer = at.route.transfer
     if transfer.amount_gb is None or transfer.file_mb is not None or at.route.network is None:
         return None
-    small = Router(kit, held_of(kit), nominal_alone=True).route(
-        transfer.model_copy(update={"file_mb": 1.0})
-    )
+    small = replace(router, samples=1).route(transfer.model_copy(update={"file_mb": 1.0}))
     return nominal(moved([small])[0].rate_mb_s)
 
 
@@ -267,32 +275,33 @@ def _link(situation: Situation, at: Moved, link: Link, leads_to: str) -> LinkRep
     )
 
 
-def _layouts(kit: Kit) -> Iterator[LayoutReport]:
-    array = array_of(kit)
+def _layouts(
+    array: Array, paths: Router, prices: Prices, used: StorageUse
+) -> Iterator[LayoutReport]:
     count = len(array.items)
     sizes = [p.part.storage.capacity_gb for p in array.items if p.part.storage is not None]
-    price, base = _price(kit), Router(kit, held_of(kit), nominal_alone=True)
+    price, base = _price(array, prices), replace(paths, samples=1)
     for layout in get_args(Layout):
         facts, able = arrays.LAYOUTS[layout], arrays.possible(layout, count)
         usable_gb = arrays.usable_gb(layout, sizes)
         read = write = settle = lost = unreadable = None
         fails = arrays.may_fail(layout, count) if able else 0
         if able:
-            storage_use = kit.plan.storage_use.model_copy(update={"layout": layout})
-            router = base.used_as(storage_use)
+            storage_use = used.model_copy(update={"layout": layout})
+            router = replace(base, storage_use=storage_use)
             read = _rate(router, "storage", "program")
             write = _rate(router, "program", "storage")
             rebuilt = router.rebuilt_mb_s() if fails else None
             if rebuilt is not None:
                 settle = arrays.hours(min(sizes), nominal(rebuilt))
-            lost = _lost(kit, layout, settle)
-            unreadable = _unreadable(kit, layout, sizes) if fails else None
+            lost = _lost(array, layout, settle)
+            unreadable = _unreadable(array, layout, sizes) if fails else None
         cost = price / Decimal(usable_gb / 1000) if price is not None and usable_gb else None
         yield LayoutReport(
             layout,
             facts.label,
             facts.speaks_for,
-            layout == kit.plan.storage_use.layout,
+            layout == used.layout,
             able,
             facts.least,
             usable_gb,
@@ -307,11 +316,11 @@ def _layouts(kit: Kit) -> Iterator[LayoutReport]:
         )
 
 
-def _price(kit: Kit) -> Decimal | None:
+def _price(array: Array, prices: Prices) -> Decimal | None:
     """What the data disks cost new. None where a price is not known."""
     total = Decimal(0)
-    for item in array_of(kit).items:
-        price = kit.plan.price_of(item.part)
+    for item in array.items:
+        price = prices.of(item.part)
         if price is None:
             return None
         total += price
@@ -324,24 +333,22 @@ def _rate(router: Router, source: End, target: End) -> float | None:
     return nominal(moved([route])[0].rate_mb_s) if route.links else None
 
 
-def fails_share(kit: Kit) -> float:
+def fails_share(array: Array) -> float:
     """How many of the data disks fail in a year, by class, the worst of them. [share of 1]"""
-    media = [item.part.medium for item in array_of(kit).items]
+    media = [item.part.medium for item in array.items]
     stated = [m.fails_pct.nominal for m in media if m is not None and m.fails_pct is not None]
     return max(stated, default=3.0) / 100
 
 
-def _lost(kit: Kit, layout: Layout, rebuild_h: float | None) -> float:
+def _lost(array: Array, layout: Layout, rebuild_h: float | None) -> float:
     until_whole = None if rebuild_h is None else rebuild_h + arrays.SWAP_DAYS * 24
-    count = len(array_of(kit).items)
-    return arrays.lost_within_a_year(layout, count, fails_share(kit), until_whole)
+    count = len(array.items)
+    return arrays.lost_within_a_year(layout, count, fails_share(array), until_whole)
 
 
-def _unreadable(kit: Kit, layout: Layout, sizes: Sequence[float]) -> float:
+def _unreadable(array: Array, layout: Layout, sizes: Sequence[float]) -> float:
     """Odds that a bit of what has to be read to fill a new disk cannot be."""
-    spins = any(
-        item.part.drive is not None and item.part.drive.spins for item in array_of(kit).items
-    )
+    spins = any(item.part.drive is not None and item.part.drive.spins for item in array.items)
     error = arrays.READ_ERROR_A_BIT if spins else arrays.SSD_READ_ERROR_A_BIT
     mirrored = layout in ("mirror", "striped_mirrors")
     read_gb = min(sizes) if mirrored else min(sizes) * (len(sizes) - 1)

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
-from copy import copy
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -14,13 +14,21 @@ from cobblewort.core.aspects.data.arrays import read_from_each, written_to_each
 from cobblewort.core.aspects.data.fair_share import alone_mb_s
 from cobblewort.core.aspects.data.typical_rates import drawn
 from cobblewort.core.aspects.fit.paths import Step, buses, ways
+from cobblewort.core.aspects.heat.model import HeatResult
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import lesser, nominal, pick
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, firm
+from cobblewort.core.judging.kit import Items, derived, firm
 from cobblewort.core.parts.functions import FunctionId
-from cobblewort.core.plans.plan import NOT_OF_IT, End, Layout, Protocol, StorageUse, Transfer
+from cobblewort.core.plans.plan import (
+    NOT_OF_IT,
+    End,
+    Layout,
+    NetworkOfPlace,
+    StorageUse,
+    Transfer,
+)
 from cobblewort.core.standards import ethernet
 
 LinkKind = Literal[
@@ -44,7 +52,7 @@ _SENSES: dict[End, FunctionId] = {
 }
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Link:
     """One link on the way of a flow. `mb_s` is what the flow alone would get there. [MB/s]
 
@@ -61,10 +69,10 @@ class Link:
     to: str = ""
     note: str = ""
     shown: bool = True
-    serves: set[str] = field(default_factory=set)
+    serves: frozenset[str] = frozenset()
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Route:
     """The whole way of a flow, in the order in which data pass it.
 
@@ -106,11 +114,11 @@ def _as_held(one: Held, other: Held) -> bool:
 
 
 @firm(heat_of, same=_as_held)
-def held_of(kit: Kit) -> Held:
+def held_of(heat: HeatResult) -> Held:
     """Drives that slow themselves in some state that must hold, and what they keep in the hottest;
     those that slow nowhere are not in it.
     """
-    heat, found = heat_of(kit), dict[str, FloatArray]()
+    found = dict[str, FloatArray]()
     hard = list(heat.means.must_hold)
     for hot in heat.hot_bodies:
         drives = hot.slows and hot.item.part.drive is not None
@@ -130,7 +138,7 @@ class NoPathError(Exception):
         self.unstated = unstated
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class _Side:
     """Half a way: from an end to the processor. `outermost` is what stands at its end."""
 
@@ -141,24 +149,30 @@ class _Side:
     network: Item | None = None
 
 
+@dataclass(frozen=True)
 class Router:
     """Finds the ways of flows through one kit, as its plugs are plugged.
 
-    `held` is what heat leaves of drives; `nominal_alone` leaves bands out.
+    `network` is what the place has, `ways` leads from pieces to the processor, `held` is what heat
+    leaves of drives.
     """
 
-    def __init__(self, kit: Kit, held: Held, *, nominal_alone: bool = False) -> None:
-        self.samples = 1 if nominal_alone else kit.samples
-        self.storage_use, self._held, self._has = kit.plan.storage_use, held, kit.plan.place.network
-        self._known: dict[tuple[str, str, float | None], list[Link]] = {}
-        self._ends: dict[tuple[End, str, bool, Protocol], _Side] = {}
-        self._giving: dict[FunctionId, list[Item]] = {}
-        self.ways = ways(kit)
-        self.items = [item for item in kit.connected if item.line.role not in NOT_OF_IT]
-        stores = [item for item in self.items if item.part.storage is not None]
-        self._on_data = [item for item in stores if item.line.role == "storage"]
-        self._on_boot = [item for item in stores if item.line.role == "boot_drive"][:1]
-        self.board = next(iter(kit.connected.of_role("board")), None)
+    connected: Items
+    storage_use: StorageUse
+    network: NetworkOfPlace
+    ways: Mapping[str, tuple[Step, ...]]
+    samples: int
+    held: Held
+
+    @property
+    def board(self) -> Item | None:
+        """The board that everything leads to."""
+        return next(iter(self.connected.of_role("board")), None)
+
+    @cached_property
+    def items(self) -> list[Item]:
+        """Pieces that data can pass."""
+        return [item for item in self.connected if item.line.role not in NOT_OF_IT]
 
     def route(self, transfer: Transfer) -> Route:
         """The way of a flow; one without links where there is none."""
@@ -179,8 +193,8 @@ class Router:
         if not links:
             return Route(transfer, why_not="no link of its data path has a rate")
         if links[-1].to == "" and target.outermost:
-            links[-1].to = target.outermost
-        _name_the_middle(links, len(source.links), self.board.name)
+            links[-1] = replace(links[-1], to=target.outermost)
+        links = _with_ends(links, len(source.links), self.board.name)
         file_s = self._file_s(transfer, source, target)
         network = source.network or target.network
         return Route(transfer, begins, links, load, file_s, items, network)
@@ -210,17 +224,11 @@ class Router:
     def _side(self, transfer: Transfer, end: End, way: str) -> _Side:
         if end in ("storage", "boot_drive"):
             return self._media(transfer, end, way)
-        key = end, way, transfer.rate_mb_s is None, transfer.protocol
-        side = self._ends.get(key)
-        if side is None:
-            if end in ("network", "wifi", "access_point"):
-                side = self._network(transfer, end, way)
-            elif end == "program":
-                side = _Side([], "", [])
-            else:
-                side = self._sense(_SENSES[end], way)
-            self._ends[key] = side
-        return side
+        if end in ("network", "wifi", "access_point"):
+            return self._network(transfer, end, way)
+        if end == "program":
+            return _Side([], "", [])
+        return self._sense(_SENSES[end], way)
 
     def _steps(self, steps: Iterable[Step], way: str) -> list[Link]:
         """Links and buses of one piece."""
@@ -294,7 +302,7 @@ class Router:
 
     def _givers(self, end: End) -> tuple[list[Item], bool]:
         """The pieces by which a network is reached, and whether by wire."""
-        has = self._has
+        has = self.network
         wired, radios = self._offering("ethernet"), self._offering("wifi")
         if end in ("access_point", "wifi"):
             opens = self._own_network(radios)
@@ -330,15 +338,15 @@ class Router:
 
     def _offering(self, function: FunctionId) -> list[Item]:
         """Pieces that give a function, in kit order."""
-        found = self._giving.get(function)
-        if found is None:
-            found = [item for item in self.items if function in item.part.offers]
-            self._giving[function] = found
-        return found
+        return [item for item in self.items if function in item.part.offers]
 
     def media(self, end: End) -> list[Item]:
         """Pieces that data are on; the boot medium where there are no others."""
-        return (self._on_data if end == "storage" else []) or self._on_boot
+        boot = self._stores("boot_drive")[:1]
+        return (self._stores("storage") if end == "storage" else []) or boot
+
+    def _stores(self, role: str) -> list[Item]:
+        return [i for i in self.items if i.line.role == role and i.part.storage is not None]
 
     def _media(self, transfer: Transfer, end: End, way: str) -> _Side:
         media = self.media(end)
@@ -351,7 +359,7 @@ class Router:
         settle = self._figure(media[0], "medium.settle_ms")
         more = [] if settle is None else [settle]
         if layout == "separate" or len(media) == 1:
-            return _Side(self._medium(transfer, media[0], way, 1.0), media[0].name, media, more)
+            return _Side(self._medium(transfer, media[0], way), media[0].name, media, more)
         return self._array(transfer, media, layout, way, more)
 
     def _array(
@@ -364,48 +372,30 @@ class Router:
             spread = read_from_each(layout, count)
         merged: dict[str, Link] = {}
         load: dict[str, Quantity] = {}
+        serves: dict[str, set[str]] = {}
         for item, share in zip(media, spread, strict=True):
-            for link in self._medium(transfer, item, way, share) if share else ():
-                load[link.id] = load.get(link.id, 0.0) + 1 / link.mb_s
-                merged.setdefault(link.id, link).serves.add(item.id)
-        for link_id, link in merged.items():
-            link.mb_s = 1 / load[link_id]
-        links = sorted(merged.values(), key=lambda link: len(link.serves))
-        outer = _told_once(links, media)
+            for link in self._medium(transfer, item, way) if share else ():
+                merged.setdefault(link.id, link)
+                load[link.id] = load.get(link.id, 0.0) + share / link.mb_s
+                serves.setdefault(link.id, set()).add(item.id)
+        links = [
+            replace(link, mb_s=1 / load[link.id], serves=frozenset(serves[link.id]))
+            for link in merged.values()
+        ]
+        links.sort(key=lambda link: len(link.serves))
+        links, outer = _told_once(links, media)
         if writes and sum(spread) > 1:
-            for link in links:
-                if link.kind in ("usb2", "usb3", "pcie") and not link.note:
-                    link.note = _as_often(sum(spread))
+            often = _as_often(sum(spread))
+            links = [
+                replace(link, note=often)
+                if link.kind in ("usb2", "usb3", "pcie") and not link.note
+                else link
+                for link in links
+            ]
         return _Side(links, outer, media, more)
 
-    def held_back(self, held: Held) -> Router:
-        """The same kit with other drives held back by heat; what is known of the rest is shared."""
-        other = copy(self)
-        other._held = held
-        changed = held.keys() | self._held.keys()
-        other._known = {key: links for key, links in self._known.items() if key[0] not in changed}
-        return other
-
-    def used_as(self, storage_use: StorageUse) -> Router:
-        """The same kit with its disks used in another way; what is known of each is shared."""
-        other = copy(self)
-        other.storage_use = storage_use
-        return other
-
-    def _medium(self, transfer: Transfer, item: Item, way: str, share: float) -> list[Link]:
-        """A drive or card and the links up to the processor, the medium first, for `share` bytes on
-        each for a byte of the flow.
-        """
-        at_once_gb = run_gb(transfer) if way == "out" else None
-        links = self._known.get((item.id, way, at_once_gb))
-        if links is None:
-            links = self._known[item.id, way, at_once_gb] = self._whole(transfer, item, way)
-        return [
-            Link(link.id, link.label, link.kind, link.mb_s / share, link.item, note=link.note)
-            for link in links
-        ]
-
-    def _whole(self, transfer: Transfer, item: Item, way: str) -> list[Link]:
+    def _medium(self, transfer: Transfer, item: Item, way: str) -> list[Link]:
+        """A drive or card and the links up to the processor, the medium first."""
         own = self.medium_mb_s(transfer, item, way)
         if own is None:
             raise NoPathError(f"{item.name} has no rate value", unstated=True)
@@ -446,7 +436,7 @@ class Router:
         rate = next((figure for figure in stated if figure is not None), None)
         if rate is None:
             return None
-        held = self._held.get(item.id)
+        held = self.held.get(item.id)
         if held is not None:
             rate = rate * self._number(held)
         sustained = self._figure(item, "medium.sustained_mb_s") if way == "out" else None
@@ -463,7 +453,7 @@ class Router:
 
     def held_share(self, item: Item) -> float | None:
         """What heat leaves of the speed of a drive, at nominal figures; None where that is all."""
-        held = self._held.get(item.id)
+        held = self.held.get(item.id)
         return None if held is None else float(held[0])
 
     def raw_mb_s(self, link: Link) -> float:
@@ -493,9 +483,9 @@ class Router:
         )
         load: dict[str, Quantity] = {}
         try:
-            links = [*self._medium(transfer, media[0], "out", 1.0)]
+            links = self._medium(transfer, media[0], "out")
             for item in sources:
-                links += self._medium(transfer, item, "in", 1.0)
+                links += self._medium(transfer, item, "in")
         except NoPathError:
             return None
         if not mirrored:
@@ -508,7 +498,7 @@ class Router:
     def _processor(self, transfer: Transfer) -> list[Link]:
         """What the processor has to work through for each byte."""
         storage_use, links = self.storage_use, []
-        if not self._on_data or "storage" not in (transfer.source, transfer.target):
+        if not self._stores("storage") or "storage" not in (transfer.source, transfer.target):
             return []
         if storage_use.encrypted:
             links.append(self._work("encrypt", "encryption in the processor", "encrypt_mb_s"))
@@ -517,7 +507,7 @@ class Router:
         if storage_use.layout in ("parity", "double_parity") and transfer.target == "storage":
             link = self._work("parity", "parity in the processor", "parity_path_mb_s")
             if link is not None and storage_use.layout == "double_parity":
-                link.mb_s = link.mb_s * typical_rates.PARITY_OF_DOUBLE
+                link = replace(link, mb_s=link.mb_s * typical_rates.PARITY_OF_DOUBLE)
             links.append(link)
         return [link for link in links if link is not None]
 
@@ -552,32 +542,57 @@ def run_gb(transfer: Transfer) -> float | None:
     return transfer.amount_gb
 
 
-def _told_once(links: Sequence[Link], media: Sequence[Item]) -> str:
-    """Of the disks of an array show the slowest and what lies on its own way; give what it is
+def _told_once(links: Sequence[Link], media: Sequence[Item]) -> tuple[list[Link], str]:
+    """Of the disks of an array show the slowest and what lies on its own way; and what it is
     called.
     """
     own = [link for link in links if link.kind == "medium"]
     slowest = min(own, key=lambda link: nominal(link.mb_s))
     disk = slowest.item
-    others = {item.id for item in media if item is not disk}
-    for link in links:
-        link.shown = not (others & link.serves and disk is not None and disk.id not in link.serves)
     name = f"{media[0].part.model} ×\N{NO-BREAK SPACE}{len(media)}"
-    if disk is not None:
-        slowest.label = slowest.label.replace(disk.name, name)
-    return name
+    if disk is None:
+        return list(links), name
+    others = {item.id for item in media if item is not disk}
+
+    def told(link: Link) -> Link:
+        if link is slowest:
+            return replace(link, label=link.label.replace(disk.name, name))
+        beside = bool(others & link.serves) and disk.id not in link.serves
+        return replace(link, shown=False) if beside else link
+
+    return [told(link) for link in links], name
 
 
-def _name_the_middle(links: Sequence[Link], inwards: int, board: str) -> None:
-    """Say where each link leads to: towards the processor to the piece it enters, and from there to
+def _with_ends(links: Sequence[Link], inwards: int, board: str) -> list[Link]:
+    """The links with what each leads to: towards the processor the piece it enters, and from there
     the piece of the link behind it.
     """
+    named = []
     for place, link in enumerate(links):
-        if link.to:
-            continue
-        if place < inwards:
+        to = link.to
+        if not to and place < inwards:
             last = place == inwards - 1
-            link.to = board if last or link.item is None else link.item.name
-        elif place + 1 < len(links):
+            to = board if last or link.item is None else link.item.name
+        elif not to and place + 1 < len(links):
             after = links[place + 1].item
-            link.to = board if after is None else after.name
+            to = board if after is None else after.name
+        named.append(link if to == link.to else replace(link, to=to))
+    return named
+
+
+@derived("connected", "storage_use", "place.network", ways, "samples")
+def cool_router_of(
+    connected: Items,
+    storage_use: StorageUse,
+    network: NetworkOfPlace,
+    paths: dict[str, tuple[Step, ...]],
+    samples: int,
+) -> Router:
+    """The paths of data while no drive is slowed by its heat."""
+    return Router(connected, storage_use, network, paths, samples, {})
+
+
+@derived(cool_router_of, held_of)
+def router_of(cool: Router, held: Held) -> Router:
+    """The paths of data, with the speed that heat leaves of drives."""
+    return replace(cool, held=held) if held else cool

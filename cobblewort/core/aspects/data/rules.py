@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 
 from cobblewort.core import words
 from cobblewort.core.aspects.data.arrays import LAYOUTS, possible
-from cobblewort.core.aspects.data.model import Moved, Situation, array_of
+from cobblewort.core.aspects.data.model import Array, DataResult, Moved, Situation, array_of
 from cobblewort.core.aspects.data.model import of as data_of
 from cobblewort.core.aspects.data.route import Link
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.fit.paths import ways
+from cobblewort.core.aspects.fit.paths import Step, ways
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Finding, Observation
@@ -23,6 +23,7 @@ from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.states import ANY_TIME, LookedAt, State
 from cobblewort.core.judging.working import Sum, Term, computed_term, plan_term
 from cobblewort.core.plans.patch import EditLine, Patch, PinPlug, SetFields
+from cobblewort.core.plans.plan import Requirement, StorageUse
 from cobblewort.core.text import EMPTY, Text, say
 
 _WASTED = 1.5
@@ -148,7 +149,7 @@ _WITH_WORST_CASE = LookedAt.of(
     "run at the same time: rate >= required rate; amount / rate <= time allowed; stream <= rate",
     source="max-min fair shares (Bertsekas and Gallager, Data Networks, 6.5.2); usable rates from "
     "line codes and packet overhead of the standards, the rest typical values from memory",
-    reads=(data_of, "transfers", "requirements", "storage_use", "settings", "place.network"),
+    reads=(data_of, "samples"),
     remedies=(
         other_socket,
         push_the_slot,
@@ -157,9 +158,8 @@ _WITH_WORST_CASE = LookedAt.of(
         wired_instead,
     ),
 )
-def fast_enough(kit: Kit) -> Iterator[Check]:
+def fast_enough(data: DataResult, samples: int) -> Iterator[Check]:
     """A margin for each stream, deadline and rate that is required."""
-    data = data_of(kit)
     worst_case = data.worst_case
     for route in data.routes:
         found = data.planned(route.transfer.id)
@@ -168,7 +168,7 @@ def fast_enough(kit: Kit) -> Iterator[Check]:
         situation, at = found
         if route.transfer.rate_mb_s is not None:
             worst = None if worst_case is None else worst_case.of(route.transfer.id)
-            yield _stream(kit, situation, at, worst)
+            yield _stream(samples, situation, at, worst)
         elif route.transfer.within_min is not None:
             yield _deadline(situation, at)
         elif route.transfer.least_mb_s is not None:
@@ -181,11 +181,11 @@ def fast_enough(kit: Kit) -> Iterator[Check]:
         )
 
 
-def _stream(kit: Kit, situation: Situation, at: Moved, worst: Moved | None) -> Check:
+def _stream(samples: int, situation: Situation, at: Moved, worst: Moved | None) -> Check:
     transfer = at.route.transfer
     wanted = float(transfer.rate_mb_s or 0)
     values = [at.could_mb_s] + ([] if worst is None else [worst.could_mb_s])
-    value, states = _states(values, worst is not None, kit.samples)
+    value, states = _states(values, worst is not None, samples)
 
     def sentence(margin: Margin) -> Text:
         shown = worst if margin.state == "all" and worst is not None else at
@@ -293,9 +293,9 @@ def another_disk(kit: Kit, finding: Finding) -> Iterator[Patch]:
     reads=(array_of, "storage_use"),
     remedies=(another_disk,),
 )
-def disks_enough(kit: Kit) -> Iterator[Observation]:
+def disks_enough(array: Array, storage_use: StorageUse) -> Iterator[Observation]:
     """A layout for which the disks of the kit do not suffice."""
-    array, layout = array_of(kit), kit.plan.storage_use.layout
+    layout = storage_use.layout
     if array.possible:
         return
     facts, count = LAYOUTS[layout], len(array.items)
@@ -331,9 +331,9 @@ def equal_disks(kit: Kit, finding: Finding) -> Iterator[Patch]:
     reads=(array_of, "storage_use"),
     remedies=(equal_disks,),
 )
-def unequal(kit: Kit) -> Iterator[Observation]:
+def unequal(array: Array, storage_use: StorageUse) -> Iterator[Observation]:
     """A note on capacity that cannot be used."""
-    array, layout = array_of(kit), kit.plan.storage_use.layout
+    layout = storage_use.layout
     if layout == "separate" or not array.possible or len(array.items) < 2:
         return
     sizes = [p.part.storage.capacity_gb for p in array.items if p.part.storage is not None]
@@ -362,13 +362,13 @@ def unequal(kit: Kit) -> Iterator[Observation]:
     why="A gigabit adapter on a USB 2 port is limited to a fraction of its rate.",
     formula=f"rate of the adapter's network <= {_WASTED:g} x rate of its port",
     source="USB 2.0, 5.8.4 (from memory); what people get by class",
-    reads=(data_of, ways, "transfers", "place.network"),
+    reads=(data_of, ways),
     remedies=(other_socket,),
 )
-def wasted_adapter(kit: Kit) -> Iterator[Observation]:
+def wasted_adapter(data: DataResult, paths: dict[str, tuple[Step, ...]]) -> Iterator[Observation]:
     """A note for a network adapter whose bus is slower than its network."""
     told = set()
-    for route in data_of(kit).routes:
+    for route in data.routes:
         giver = route.network
         if giver is None or giver.part.kind == "board" or giver.id in told:
             continue
@@ -377,7 +377,7 @@ def wasted_adapter(kit: Kit) -> Iterator[Observation]:
             link
             for link in route.links
             if link.id.removesuffix(":in").removesuffix(":out")
-            in {step.id for step in ways(kit).get(giver.id, ())}
+            in {step.id for step in paths.get(giver.id, ())}
         ]
         if wire is None or not own:
             continue
@@ -407,12 +407,12 @@ def wasted_adapter(kit: Kit) -> Iterator[Observation]:
     source="common practice",
     reads=(data_of,),
 )
-def known(kit: Kit) -> Iterator[Observation]:
+def known(data: DataResult) -> Iterator[Observation]:
     """A note for each transfer that cannot be checked for want of a value.
 
     That a part is missing is said by the rules of purpose and of fit.
     """
-    for route in data_of(kit).routes:
+    for route in data.routes:
         if route.unstated:
             yield Observation(
                 route.transfer.id,
@@ -434,13 +434,15 @@ def known(kit: Kit) -> Iterator[Observation]:
     source="common practice",
     reads=("storage_use", "requirements", array_of),
 )
-def file_system(kit: Kit) -> Iterator[Observation]:
+def file_system(
+    storage_use: StorageUse, requirements: Sequence[Requirement], array: Array
+) -> Iterator[Observation]:
     """A note where an exchange format meets power cuts or several people."""
-    plan, disks = kit.plan, array_of(kit).items
-    if plan.storage_use.file_system != "exchange" or not disks:
+    disks = array.items
+    if storage_use.file_system != "exchange" or not disks:
         return
     lines = tuple(dict.fromkeys(item.line.id for item in disks))
-    if any(requirement.condition == "power_cut" for requirement in plan.requirements):
+    if any(requirement.condition == "power_cut" for requirement in requirements):
         yield Observation(
             "journal",
             "note",
@@ -449,7 +451,7 @@ def file_system(kit: Kit) -> Iterator[Observation]:
         )
     if any(
         requirement.function == "users" and (requirement.at_least or 1) > 1
-        for requirement in plan.requirements
+        for requirement in requirements
     ):
         yield Observation(
             "owners",

@@ -7,6 +7,7 @@ from typing import NamedTuple
 import numpy as np
 
 from cobblewort.core.aspects.data import typical_rates
+from cobblewort.core.aspects.data.model import DataResult
 from cobblewort.core.aspects.data.model import of as data_of
 from cobblewort.core.aspects.data.route import Link, LinkKind, Route, run_gb
 from cobblewort.core.figures.one_or_many import nominal
@@ -25,6 +26,7 @@ from cobblewort.core.judging.working import (
 )
 from cobblewort.core.parts.names import figure_words, unit_of
 from cobblewort.core.parts.readings import readings_of
+from cobblewort.core.plans.plan import StorageUse
 from cobblewort.core.standards import ethernet
 
 _SOURCES: dict[LinkKind, str] = {
@@ -51,7 +53,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
         for link in route.links:
             if (route.transfer.id, link.id) == (transfer_id, link_id):
                 alone = np.asarray(1 / route.load[link_id])
-                formula, source = _formula(kit, route, link)
+                formula, source = _formula(data_of(kit), kit.plan.storage_use, route, link)
                 return Explained(
                     f"Rate: {link.label}",
                     formula,
@@ -73,9 +75,11 @@ class _Own(NamedTuple):
     source: str
 
 
-def _formula(kit: Kit, route: Route, link: Link) -> tuple[Sum, str]:
+def _formula(
+    data: DataResult, storage_use: StorageUse, route: Route, link: Link
+) -> tuple[Sum, str]:
     """What it lets by, over how many bytes pass it there for each of the data."""
-    own = _own(kit, route, link)
+    own = _own(data, storage_use, route, link)
     words, expression, inputs = own.words, own.expression, own.inputs
     times = own.mb_s * nominal(route.load[link.id])
     if abs(times - 1) > 1e-9:
@@ -86,13 +90,13 @@ def _formula(kit: Kit, route: Route, link: Link) -> tuple[Sum, str]:
     return Sum(words, expression, inputs), own.source
 
 
-def _own(kit: Kit, route: Route, link: Link) -> _Own:
+def _own(data: DataResult, storage_use: StorageUse, route: Route, link: Link) -> _Own:
     """By the kind of a link."""
     item = link.item
     if item is None:
         raise ValueError(f"nothing decides the rate of {link.id}")
     if link.kind == "medium":
-        return _medium(kit, route, item)
+        return _medium(data, route, item)
     if link.kind == "ethernet":
         return _wire(route, item)
     if link.kind == "wifi":
@@ -100,7 +104,7 @@ def _own(kit: Kit, route: Route, link: Link) -> _Own:
         rate = rate or _usual("B", "typical Wi-Fi rate", "MB/s", typical_rates.RADIO_MB_S)
         return _Own(rate.value, rate.label, "B", [rate], "common practice")
     if link.kind in _SOURCES:
-        raw_mb_s = data_of(kit).router.raw_mb_s(link)
+        raw_mb_s = data.router.raw_mb_s(link)
         share, source = typical_rates.LINK_SHARE[link.kind], _SOURCES[link.kind]
         inputs = [
             standard_term("S", "raw rate less line code", "MB/s", raw_mb_s, source),
@@ -120,7 +124,7 @@ def _own(kit: Kit, route: Route, link: Link) -> _Own:
     rate = _term("B", item, path)
     if rate is None:
         raise ValueError(f"{item.id} does not state {path}")
-    if name == "parity" and kit.plan.storage_use.layout == "double_parity":
+    if name == "parity" and storage_use.layout == "double_parity":
         double = Term(
             "d",
             "share left with double parity",
@@ -172,9 +176,9 @@ def _wire(route: Route, giver: Item) -> _Own:
     )
 
 
-def _medium(kit: Kit, route: Route, item: Item) -> _Own:
+def _medium(data: DataResult, route: Route, item: Item) -> _Own:
     """A drive or card: as it states, as heat leaves it, and behind its cache more slowly."""
-    router, transfer = data_of(kit).router, route.transfer
+    router, transfer = data.router, route.transfer
     reads = transfer.source in ("storage", "boot_drive") and item in router.media(transfer.source)
     name = "read_mb_s" if reads else "write_mb_s"
     paths = (f"drive.{name}", f"storage.{name}", f"medium.{name}")

@@ -7,7 +7,7 @@ are judged afterwards, so that a supply problem is told as one). Slowest suffici
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Iterable, Sequence
+from collections.abc import Hashable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property, partial
 
@@ -212,8 +212,8 @@ class _Matcher:
         self.plug_in: dict[str, PlugRef] = {}
         self.pinned: set[str] = set()
         self._dead: dict[bool, set[str]] = {True: set(), False: set()}
-        self._candidates: dict[tuple[str | int, bool], list[SocketRef]] = {}
-        self._reasons: dict[str | int, Unplaced] = {}
+        self._candidates: dict[tuple[Hashable, bool], list[SocketRef]] = {}
+        self._reasons: dict[Hashable, Unplaced] = {}
 
     def pin(self, ref: PlugRef, sockets: dict[str, SocketRef]) -> None:
         pins = ref.item.line.pins
@@ -463,12 +463,12 @@ class _Matcher:
         )
 
 
-def _key(ref: PlugRef) -> str | int:
+def _key(ref: PlugRef) -> Hashable:
     """The same for plugs that can go where each other can: of pieces that bring no sockets, and of
     leads whose other end may lie elsewhere.
     """
     alone = ref.item.part.sockets or ref.plug.role == "power_in"
-    return ref.id if alone else id(ref.plug)
+    return ref.id if alone else (ref.item.part.id, ref.item.line.part_revision, ref.name)
 
 
 def _reason(ref: PlugRef, same_connector: list[SocketRef]) -> str:

@@ -5,8 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from cobblewort.core.aspects.fit.model import stack_of
+from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, firm
+from cobblewort.core.judging.kit import Items, firm
 from cobblewort.core.parts.model import Bay
 
 
@@ -19,14 +20,14 @@ class Bays:
 
 
 @firm("connected", stack_of)
-def bays_of(kit: Kit) -> Bays:
+def bays_of(connected: Items, stack: StackResult) -> Bays:
     """2.5- and 3.5-inch drives, thickest first, each into the flattest bay that takes it."""
-    found, case = Bays(), stack_of(kit).case
+    found, case = Bays(), stack.case
     if case is None or case.part.case is None or not case.part.case.bays:
         return found
     free = [bay for bay in case.part.case.bays.values() for _ in range(bay.count)]
     free.sort(key=lambda bay: bay.thickness_mm)
-    drives = [(i, i.part.drive) for i in kit.connected if i.part.drive is not None]
+    drives = [(i, i.part.drive) for i in connected if i.part.drive is not None]
     for item, drive in sorted(drives, key=lambda entry: entry[1].thickness_mm or 0, reverse=True):
         if "." not in drive.size:
             continue  # a module: it lies on its board

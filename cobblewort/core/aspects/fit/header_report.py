@@ -5,9 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from cobblewort.core.aspects.fit.model import header_of
+from cobblewort.core.aspects.fit.pins import HeaderResult
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
 from cobblewort.core.standards import header
 
 PinState = Literal["power_supply", "reserved", "free", "used", "shared", "clash"]
@@ -84,9 +83,9 @@ class HeaderReport:
     wired: list[WiredReport]
 
 
-def header_report(kit: Kit) -> HeaderReport:
+def header_report(used: HeaderResult) -> HeaderReport:
     """The header pin by pin, the I2C bus, and the wires to make."""
-    used, board = header_of(kit), header_of(kit).board
+    board = used.board
     own = None if board is None else board.part.pin_header
     why_not = ""
     if own is None:

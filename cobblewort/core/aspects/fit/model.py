@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from cobblewort.core.aspects.fit.assign import Assignment, assign
 from cobblewort.core.aspects.fit.collisions import Blocks, Space
 from cobblewort.core.aspects.fit.fasteners import Fastener, build_fasteners
@@ -9,82 +11,81 @@ from cobblewort.core.aspects.fit.pins import HeaderResult, build_header
 from cobblewort.core.aspects.fit.placement import Standing, stand
 from cobblewort.core.aspects.fit.stack import Layers, StackResult, build_layers
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived, firm
+from cobblewort.core.judging.kit import Items, derived, firm
+from cobblewort.core.plans.plan import Wired
 
 
 @derived("connected")
-def of(kit: Kit) -> Assignment:
+def of(connected: Items) -> Assignment:
     """Which plug is in which socket."""
-    return assign(kit.connected)
+    return assign(connected)
 
 
 @derived("connected")
-def boards_of(kit: Kit) -> list[Item]:
+def boards_of(connected: Items) -> list[Item]:
     """The boards that others can stand on, the main one first."""
-    return [i for i in kit.connected if i.part.kind == "board" and i.part.stack is not None]
+    return [i for i in connected if i.part.kind == "board" and i.part.stack is not None]
 
 
 @firm("built")
-def coolers_of(kit: Kit) -> list[Item]:
+def coolers_of(built: Items) -> list[Item]:
     """What stands on a die, or may."""
-    return [i for i in kit.built if i.part.cooler is not None]
+    return [i for i in built if i.part.cooler is not None]
 
 
 @derived("connected", boards_of, coolers_of)
-def layers_of(kit: Kit) -> Layers:
+def layers_of(connected: Items, boards: list[Item], coolers: list[Item]) -> Layers:
     """What stands on what, without the case."""
-    return build_layers(boards_of(kit), coolers_of(kit), kit.connected)
+    return build_layers(boards, coolers, connected)
 
 
 @derived("built", layers_of)
-def stack_of(kit: Kit) -> StackResult:
+def stack_of(built: Items, layers: Layers) -> StackResult:
     """What stands on what, in which case."""
-    layers = layers_of(kit)
     return StackResult(
         layers.boards,
         layers.cooler,
         layers.layers,
         layers.gaps,
         layers.surplus_coolers,
-        next((i for i in kit.built if i.part.case is not None), None),
+        next((i for i in built if i.part.case is not None), None),
     )
 
 
 @derived(stack_of)
-def standing_of(kit: Kit) -> Standing | None:
+def standing_of(stack: StackResult) -> Standing | None:
     """Where the boards stand in their case."""
-    return stand(stack_of(kit))
+    return stand(stack)
 
 
 @derived(of, layers_of)
-def blocks_of(kit: Kit) -> Blocks:
+def blocks_of(fit: Assignment, layers: Layers) -> Blocks:
     """Every block on the main board."""
-    return Blocks(layers_of(kit), of(kit))
+    return Blocks(layers, fit)
 
 
 @derived(of, stack_of, standing_of)
-def space_of(kit: Kit) -> Space:
+def space_of(fit: Assignment, stack: StackResult, standing: Standing | None) -> Space:
     """What is around them."""
-    return Space(stack_of(kit), of(kit), standing_of(kit))
+    return Space(stack, fit, standing)
 
 
 @derived("built", stack_of)
-def fasteners_of(kit: Kit) -> list[Fastener]:
+def fasteners_of(built: Items, stack: StackResult) -> list[Fastener]:
     """Standoffs and screws that the stack wants."""
-    return build_fasteners(stack_of(kit), kit.built)
+    return build_fasteners(stack, built)
 
 
 @derived("connected", "wired")
-def header_of(kit: Kit) -> HeaderResult:
+def header_of(connected: Items, wired: Sequence[Wired]) -> HeaderResult:
     """What the header carries."""
-    return build_header(kit.plan, kit.connected)
+    return build_header(wired, connected)
 
 
 @derived(of, boards_of)
-def board_reached(kit: Kit) -> bool:
+def board_reached(fit: Assignment, boards: list[Item]) -> bool:
     """Whether something is plugged into an inlet of the board: a hub feeds one too, or a header."""
-    boards = boards_of(kit)
     return bool(boards) and any(
         socket.item is boards[0] and socket.socket.role == "power_in"
-        for _, socket in of(kit).placed.values()
+        for _, socket in fit.placed.values()
     )

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.model import Case, Gland, Opening, PlugBody, Port, SocketFace
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.plan import Requirement
 
 
 @dataclass(slots=True, frozen=True)
@@ -41,7 +42,7 @@ def probes(board: Item, fit: Assignment) -> list[PlugRef]:
 
 
 def ports_in_use(
-    plan: Plan, board: Item, fit: Assignment
+    requirements: Sequence[Requirement], board: Item, fit: Assignment
 ) -> list[tuple[str, SocketFace, PlugBody | None]]:
     """Everything that has to open to the outside: name, place, and the plug's body if known.
 
@@ -57,13 +58,13 @@ def ports_in_use(
             continue
         if socket.item is board and face and socket.socket.connector == "memory-card":
             found.append((socket.socket.label or socket.name, face, None))
-    ports = [*wanted_ports(plan, board), *board.part.buttons.values()]
+    ports = [*wanted_ports(requirements, board), *board.part.buttons.values()]
     return found + [(port.label, port.face, None) for port in ports]
 
 
-def wanted_ports(plan: Plan, board: Item) -> list[Port]:
+def wanted_ports(requirements: Sequence[Requirement], board: Item) -> list[Port]:
     """Ports of the board for functions that the purpose asks for."""
-    asked = {requirement.function for requirement in plan.requirements}
+    asked = {requirement.function for requirement in requirements}
     return [port for function, port in board.part.ports.items() if function in asked]
 
 

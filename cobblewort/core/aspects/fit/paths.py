@@ -8,10 +8,11 @@ from dataclasses import dataclass
 from typing import Literal
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef
+from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Items, derived
+from cobblewort.core.plans.plan import Settings
 from cobblewort.core.standards import pcie, sata, usb
 
 _NETWORKS = frozenset({"ethernet", "wifi"})
@@ -40,20 +41,20 @@ class Step:
         return self.kind == "usb2"
 
 
-def slot_generation(kit: Kit, ref: SocketRef) -> float:
+def slot_generation(settings: Settings, ref: SocketRef) -> float:
     """The generation that a slot is set to."""
     own = ref.socket
-    if kit.plan.settings.push_slot and own.possible_generation:
+    if settings.push_slot and own.possible_generation:
         return own.possible_generation
     return own.generation
 
 
-def link_rate_mb_s(kit: Kit, plug: PlugRef, socket: SocketRef) -> float | None:
+def link_rate_mb_s(settings: Settings, plug: PlugRef, socket: SocketRef) -> float | None:
     """Raw rate of one plug in its socket; None where it carries no data or no end states a rate."""
     connector, own = socket.socket.connector, plug.plug
     if connector == "sata" or _speaks_sata(plug):
         return sata.RAW_RATE_MB_S
-    agreed = min(own.generation, slot_generation(kit, socket))
+    agreed = min(own.generation, slot_generation(settings, socket))
     if connector.startswith("usb"):
         return usb.raw_rate_mb_s(agreed) if own.role == "device" else None
     if int(agreed) not in pcie.LANE_GT_S:
@@ -66,25 +67,25 @@ def _speaks_sata(plug: PlugRef) -> bool:
     return drive is not None and drive.protocol == "sata"
 
 
-@derived("connected", "settings", fit_of)
-def ways(kit: Kit) -> dict[str, tuple[Step, ...]]:
+@derived("settings", fit_of)
+def ways(settings: Settings, fit: Assignment) -> dict[str, tuple[Step, ...]]:
     """For each drive, and each part that gives a network or senses something, the links and buses
     up to the processor, by its piece.
     """
     above: dict[Item, list[tuple[PlugRef, SocketRef]]] = {}
-    for plug, socket in fit_of(kit).placed.values():
+    for plug, socket in fit.placed.values():
         if plug.plug.role == "device":
             above.setdefault(plug.item, []).append((plug, socket))
     known: dict[Item, tuple[Step, ...]] = {}
     return {
-        item.id: _way(kit, item, above, known)
+        item.id: _way(settings, item, above, known)
         for item in above
         if item.part.drive is not None or _MOVES_DATA & item.part.offers.keys()
     }
 
 
 def _way(
-    kit: Kit,
+    settings: Settings,
     item: Item,
     above: dict[Item, list[tuple[PlugRef, SocketRef]]],
     known: dict[Item, tuple[Step, ...]],
@@ -94,12 +95,12 @@ def _way(
         return known[item]
     known[item] = ()  # should pieces ever hang on each other in a ring, it ends here
     for plug, socket in above.get(item, ()):
-        rate_mb_s = link_rate_mb_s(kit, plug, socket)
+        rate_mb_s = link_rate_mb_s(settings, plug, socket)
         if rate_mb_s is not None:
             kind = _kind(plug, socket, rate_mb_s)
             label = socket.socket.label or words.connector(socket.socket.connector)
             step = Step(socket.id, rate_mb_s, kind, label, socket.item)
-            further = _way(kit, socket.item, above, known)
+            further = _way(settings, socket.item, above, known)
             known[item] = (step, *_buses(socket, kind), *further)
             break
     return known[item]
@@ -131,10 +132,10 @@ def buses(item: Item, names: Iterable[str], link: StepKind) -> list[Step]:
 
 
 @derived("connected", ways)
-def drive_rates_mb_s(kit: Kit) -> dict[str, float]:
+def drive_rates_mb_s(connected: Items, paths: dict[str, tuple[Step, ...]]) -> dict[str, float]:
     """Raw rate of each drive's way, shared among the drives on it, where any step states one."""
-    drives = {item.id for item in kit.connected if item.part.drive is not None}
-    return _shared({item: way for item, way in ways(kit).items() if item in drives})
+    drives = {item.id for item in connected if item.part.drive is not None}
+    return _shared({item: way for item, way in paths.items() if item in drives})
 
 
 def _shared(found: dict[str, tuple[Step, ...]]) -> dict[str, float]:

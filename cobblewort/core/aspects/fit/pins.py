@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 
 from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.model import PinUse
-from cobblewort.core.plans.plan import Plan, Wired
+from cobblewort.core.plans.plan import Wired
 from cobblewort.core.standards import header
 
 
@@ -85,7 +85,7 @@ def address_of(item: Item) -> int | None:
     return item.line.addresses.get(str(item.index), use.addresses[0])
 
 
-def build_header(plan: Plan, items: Sequence[Item]) -> HeaderResult:
+def build_header(wires: Sequence[Wired], items: Sequence[Item]) -> HeaderResult:
     """Join what the parts and the plan put on the header of the first board."""
     board = next((i for i in items if i.part.kind == "board"), None)
     result = HeaderResult(board)
@@ -100,7 +100,7 @@ def build_header(plan: Plan, items: Sequence[Item]) -> HeaderResult:
         address = address_of(item)
         if address is not None:
             addresses[address].append(item)
-    for wired in plan.wired:
+    for wired in wires:
         users[wired.pin].append(PinUser(f"wired.{wired.id}", wired.label, None, True))
         part = _worked_out(wired)
         result.wired.append(part)

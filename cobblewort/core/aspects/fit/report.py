@@ -6,29 +6,29 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.assign import PlugRef, SocketRef
-from cobblewort.core.aspects.fit.bays import bays_of
+from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
+from cobblewort.core.aspects.fit.bays import Bays
 from cobblewort.core.aspects.fit.buses import OnBus, buses
-from cobblewort.core.aspects.fit.collisions import AccessZone, LayerGap, Overlap, PlacedBox
+from cobblewort.core.aspects.fit.collisions import (
+    AccessZone,
+    Blocks,
+    LayerGap,
+    Overlap,
+    PlacedBox,
+    Space,
+)
 from cobblewort.core.aspects.fit.fasteners import Fastener
 from cobblewort.core.aspects.fit.header_report import HeaderReport, header_report
-from cobblewort.core.aspects.fit.model import (
-    blocks_of,
-    fasteners_of,
-    space_of,
-    stack_of,
-    standing_of,
-)
-from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.paths import slot_generation
+from cobblewort.core.aspects.fit.pins import HeaderResult
 from cobblewort.core.aspects.fit.placement import Standing
 from cobblewort.core.aspects.fit.rules.connections import plug_name
-from cobblewort.core.aspects.fit.stack import room_above_mm
+from cobblewort.core.aspects.fit.stack import StackResult, room_above_mm
 from cobblewort.core.aspects.fit.template import why_no_template
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.parts.model import Edge, Opening, Plug
+from cobblewort.core.plans.plan import Settings
 from cobblewort.core.standards import pcie
 from cobblewort.core.text import EMPTY, Text, say
 
@@ -144,11 +144,11 @@ class FitReport:
 _STANDS_BESIDE = ("drive", "hub", "storage_adapter", "device")
 
 
-def _outside(kit: Kit) -> list[Outside]:
+def _outside(bays: Bays, fit: Assignment) -> list[Outside]:
     """What stands beside the case, in kit order: sticks, hubs, and disks that lie in no bay."""
     found: dict[str, Outside] = {}
-    taken = bays_of(kit).taken
-    for plug, socket in fit_of(kit).placed.values():
+    taken = bays.taken
+    for plug, socket in fit.placed.values():
         item = plug.item
         if item.part.inside or item.part.kind not in _STANDS_BESIDE or item.id in taken:
             continue
@@ -170,14 +170,24 @@ def reach_m(plug: Plug) -> float | None:
     return plug.reach_m
 
 
-def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
+def fit_report(
+    stack: StackResult,
+    fit: Assignment,
+    blocks: Blocks,
+    space: Space,
+    fasteners: list[Fastener],
+    standing: Standing | None,
+    bays: Bays,
+    header: HeaderResult,
+    settings: Settings,
+    margins: Sequence[Margin],
+) -> FitReport:
     """Connections, spare sockets, and the stack around the main board."""
-    stack, fit = stack_of(kit), fit_of(kit)
-    blocks, space = blocks_of(kit), space_of(kit)
     placed = fit.placed
     on_bus = buses(fit)
     connections = [
-        _connection(kit, plug, socket, on_bus.get(plug.id)) for plug, socket in placed.values()
+        _connection(fit, settings, plug, socket, on_bus.get(plug.id))
+        for plug, socket in placed.values()
     ]
     taken = {socket.id for _, socket in placed.values()}
     spare = [
@@ -212,19 +222,21 @@ def fit_report(kit: Kit, margins: Sequence[Margin]) -> FitReport:
         overlaps=blocks.overlaps,
         gaps=blocks.gaps,
         access=space.access,
-        fasteners=fasteners_of(kit),
+        fasteners=fasteners,
         board_length_mm=None if main is None else main.length_mm,
         board_width_mm=None if main is None else main.width_mm,
         board_thickness_mm=None if main is None else main.thickness_mm.nominal,
-        case=_case_outline(stack.case, board, standing_of(kit)),
+        case=_case_outline(stack.case, board, standing),
         reaches=reaches,
-        template_why_not=why_no_template(kit),
-        header=header_report(kit),
-        outside=_outside(kit),
+        template_why_not=why_no_template(stack),
+        header=header_report(header),
+        outside=_outside(bays, fit),
     )
 
 
-def _connection(kit: Kit, plug: PlugRef, socket: SocketRef, on_bus: OnBus | None) -> Connection:
+def _connection(
+    fit: Assignment, settings: Settings, plug: PlugRef, socket: SocketRef, on_bus: OnBus | None
+) -> Connection:
     bus, shares = EMPTY, ""
     if on_bus is not None:
         bus = say("{bus}, {rate} raw", bus=on_bus.bus.label, rate=words.rate(on_bus.bus.rate_mb_s))
@@ -238,22 +250,22 @@ def _connection(kit: Kit, plug: PlugRef, socket: SocketRef, on_bus: OnBus | None
         socket_line=socket.item.line.id,
         socket_label=f"{socket.item.name}, {socket.socket.label or socket.name}",
         connector=socket.socket.connector,
-        link=_link(kit, plug, socket),
+        link=_link(fit, settings, plug, socket),
         bus=bus,
         shares_with=shares,
         pinned=bool({plug.name, f"{plug.item.index}.{plug.name}"} & set(plug.item.line.pins)),
     )
 
 
-def _link(kit: Kit, plug: PlugRef, socket: SocketRef) -> Text:
+def _link(fit: Assignment, settings: Settings, plug: PlugRef, socket: SocketRef) -> Text:
     """What a PCIe link comes to, through the board that carries the drive."""
     if socket.socket.connector not in ("flat-16", "m2") or not plug.plug.generation:
         return EMPTY
     ends = [(plug.plug.generation, plug.plug.lanes)]
-    ends.append((slot_generation(kit, socket), socket.socket.lanes))
-    for other, at in fit_of(kit).placed.values():
+    ends.append((slot_generation(settings, socket), socket.socket.lanes))
+    for other, at in fit.placed.values():
         if other.item is socket.item and at.socket.connector == "flat-16":
-            ends.append((slot_generation(kit, at), at.socket.lanes))
+            ends.append((slot_generation(settings, at), at.socket.lanes))
     if not all(generation in pcie.LANE_GT_S for generation, _ in ends):
         return EMPTY  # an end that does not say what it can do
     agreed = pcie.negotiated(*ends[0], *ends[1])

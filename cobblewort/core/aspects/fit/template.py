@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from math import hypot
 from typing import Literal
 
+from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.model import stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import ports_in_use, wanted_ports
-from cobblewort.core.aspects.fit.placement import Outline
-from cobblewort.core.aspects.fit.stack import room_above_mm
+from cobblewort.core.aspects.fit.placement import Outline, Standing
+from cobblewort.core.aspects.fit.stack import StackResult, room_above_mm
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items, derived
 from cobblewort.core.parts.model import Case, Edge, PlugBody, SocketFace, Stack
+from cobblewort.core.plans.plan import Requirement, Wired
 from cobblewort.core.standards import fasteners, holes
 
 CLEARANCE_MM = 0.5
@@ -89,9 +91,8 @@ class Panel:
         )
 
 
-def why_no_template(kit: Kit) -> str:
+def why_no_template(stack: StackResult) -> str:
     """What is missing for a template, as a sentence; empty where nothing is."""
-    stack = stack_of(kit)
     board, case = stack.board, stack.case
     if board is None or board.part.stack is None:
         return "A drilling template needs a board. Choose a board first."
@@ -102,7 +103,15 @@ def why_no_template(kit: Kit) -> str:
     return ""
 
 
-def template(kit: Kit) -> list[Panel]:
+@derived(stack_of, standing_of, fit_of, "requirements", "wired", "items")
+def template(
+    stack: StackResult,
+    standing: Standing | None,
+    fit: Assignment,
+    requirements: Sequence[Requirement],
+    wired: Sequence[Wired],
+    items: Items,
+) -> list[Panel]:
     """Floor and walls of the kit's case, the boards where they stand.
 
     Walls without a cut-out are left out. What goes through a wall wherever its owner wants it, such
@@ -113,23 +122,22 @@ def template(kit: Kit) -> list[Panel]:
     InputError
         If there is no board or no case, or the board's hole pattern is not known.
     """
-    board, case = stack_of(kit).board, stack_of(kit).case
-    stack = None if board is None else board.part.stack
+    board, case = stack.board, stack.case
+    own = None if board is None else board.part.stack
     shell = None if case is None else case.part.case
-    missing = why_no_template(kit)
-    if missing or board is None or case is None or stack is None or shell is None:
+    missing = why_no_template(stack)
+    if missing or board is None or case is None or own is None or shell is None:
         raise InputError([("plan", missing)])
-    walls, away = _walls(kit, board, case, stack, shell)
-    return [_floor(kit, case, shell), *walls, *_free(kit, shell, away)]
+    walls, away = _walls(standing, fit, requirements, board, case, own, shell)
+    return [_floor(standing, case, shell), *walls, *_free(wired, items, shell, away)]
 
 
-def _floor(kit: Kit, case: Item, shell: Case) -> Panel:
+def _floor(mounting: Standing | None, case: Item, shell: Case) -> Panel:
     """The holes of every board whose pattern is known, outlines of all, and posts to mind."""
     floor = Panel(
         f"Floor of {case.name}", shell.inner_length_mm, shell.inner_width_mm, seen="from above"
     )
     diameter = holes.CLEARANCE_MM[fasteners.THREAD]
-    mounting = standing_of(kit)
     for board, at in () if mounting is None else mounting.boards:
         stack = board.part.stack
         pattern = () if stack is None else holes.PATTERNS_MM.get(stack.holes or "", ())
@@ -143,14 +151,19 @@ def _floor(kit: Kit, case: Item, shell: Case) -> Panel:
 
 
 def _walls(
-    kit: Kit, board: Item, case: Item, stack: Stack, shell: Case
+    mounting: Standing | None,
+    fit: Assignment,
+    requirements: Sequence[Requirement],
+    board: Item,
+    case: Item,
+    stack: Stack,
+    shell: Case,
 ) -> tuple[list[Panel], list[Hole | Cutout]]:
     """Walls with what is reached through them; and holes for leads that come from farther inside,
     wide enough for their plug. A card or a button that far in is reached with the lid off.
     """
     floor_mm = shell.max_below_mm.nominal + stack.thickness_mm.nominal
     height_mm = floor_mm + float(room_above_mm(case, board)[0])
-    mounting = standing_of(kit)
     stands = () if mounting is None else mounting.boards
     panels: list[Panel] = []
     away: list[Hole | Cutout] = []
@@ -159,9 +172,9 @@ def _walls(
     ports = [
         (label, face, body, at)
         for item, at in (() if by_gland else stands)
-        for label, face, body in ports_in_use(kit.plan, item, fit_of(kit))
+        for label, face, body in ports_in_use(requirements, item, fit)
     ]
-    asked = {port.label for item, _ in stands for port in wanted_ports(kit.plan, item)}
+    asked = {port.label for item, _ in stands for port in wanted_ports(requirements, item)}
     for edge, name in _WALLS:
         across = edge in ("left", "right")
         width = shell.inner_width_mm if across else shell.inner_length_mm
@@ -195,12 +208,14 @@ def _to_wall(edge: Edge, at: Outline, shell: Case) -> float:
     }[edge]
 
 
-def _free(kit: Kit, shell: Case, away: list[Hole | Cutout]) -> list[Panel]:
+def _free(
+    wires: Sequence[Wired], items: Items, shell: Case, away: list[Hole | Cutout]
+) -> list[Panel]:
     """Holes whose place is free, in rows on a sheet of their own; open plates want none."""
     if shell.open:
         return []
-    wanted = [*away, *_looked_through(kit, shell)]
-    wanted += [Hole(0, 0, WIRED_MM[wired.kind], wired.label) for wired in kit.plan.wired]
+    wanted = [*away, *_looked_through(items, shell)]
+    wanted += [Hole(0, 0, WIRED_MM[wired.kind], wired.label) for wired in wires]
     if not wanted:
         return []
     panel = Panel("Openings without a fixed position", 0, 0, seen="")
@@ -221,11 +236,11 @@ def _free(kit: Kit, shell: Case, away: list[Hole | Cutout]) -> list[Panel]:
     return [panel]
 
 
-def _looked_through(kit: Kit, shell: Case) -> Iterator[Hole | Cutout]:
+def _looked_through(items: Items, shell: Case) -> Iterator[Hole | Cutout]:
     """Windows of cameras, sockets for a front wall, openings for what measures from inside."""
     # Air has its way in where there are vents, and none into a box against water.
     aired = bool(shell.glands) or shell.vent_low_cm2 + shell.vent_high_cm2 > 0
-    for item in kit.items:
+    for item in items:
         part = item.part
         if any(c.startswith("camera-") for plug in part.plugs.values() for c in plug.connectors):
             if part.inside:

@@ -14,7 +14,10 @@ ASPECT = Aspect(
     prefix="HEAT",
     ruler="heat",
     missing="no board",
-    reads=(heat_of,),
+    reads=(
+        heat_of,
+        "samples",
+    ),
     report=heat_report,
     explained=explained,
 )

@@ -12,7 +12,7 @@ import numpy as np
 
 from cobblewort.core.aspects.heat.thermal_bodies import Warm
 from cobblewort.core.aspects.power.forest import Forest, Node
-from cobblewort.core.aspects.power.model import Hung
+from cobblewort.core.aspects.power.model import Hung, Rows
 from cobblewort.core.figures.arrays import FloatArray, IntArray, Quantity
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.states import looked_at
@@ -110,17 +110,18 @@ class MeanRows:
 
     def __init__(self, hung: Hung) -> None:
         self._rows, self._at = hung.rows, looked_at(tuple(hung.states))[1].at
-        self._known: dict[int, IntArray] = {}
+
+    def named(self, item: Item) -> str:
+        """A name that pieces share which draw the same rows."""
+        return self._of(item).line
 
     def of(self, item: Item) -> IntArray:
         """Those of a piece; lines of which no phase says anything share theirs."""
+        return self._of(item).mean.take(self._at)
+
+    def _of(self, item: Item) -> Rows:
         rows = self._rows.get(item.line.id)
-        if rows is None:
-            rows = next(iter(self._rows.values()))
-        mean = self._known.get(id(rows))
-        if mean is None:
-            mean = self._known[id(rows)] = rows.mean.take(self._at)
-        return mean
+        return next(iter(self._rows.values())) if rows is None else rows
 
 
 def what_is_inside(
@@ -187,12 +188,12 @@ class _Sources:
         """All loads of some pieces; one stated in amperes does not count while nothing feeds it."""
         watts, amps = np.zeros(self._shape), []
         # Loads in watts that draw the same rows of their tables are added up before these are read.
-        alike: dict[int, tuple[IntArray, list[FloatArray]]] = {}
+        alike: dict[str, tuple[IntArray, list[FloatArray]]] = {}
         for item in items:
             rows = self._rows.of(item)
             for load in self._hung.loads_of(item).values():
                 if load.in_watts:
-                    alike.setdefault(id(rows), (rows, []))[1].append(load.table)
+                    alike.setdefault(self._rows.named(item), (rows, []))[1].append(load.table)
                 elif (place := self._forest.index(f"{item.id}.{load.rail}")) is not None:
                     amps.append((place, load.table.take(rows, axis=0)))
         for rows, tables in alike.values():

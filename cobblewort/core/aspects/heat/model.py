@@ -6,26 +6,29 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from itertools import repeat
+from typing import NamedTuple
 
 import numpy as np
 
-from cobblewort.core.aspects.fit.bays import bays_of
+from cobblewort.core.aspects.fit.bays import Bays, bays_of
 from cobblewort.core.aspects.fit.model import boards_of, stack_of
+from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.aspects.heat.bodies import BoardBody
 from cobblewort.core.aspects.heat.enclosure import Enclosure
 from cobblewort.core.aspects.heat.network import Near, Network, Settled
 from cobblewort.core.aspects.heat.sources import Sources, fans_of, sources_of
-from cobblewort.core.aspects.heat.thermal_bodies import Warm, board_body, enclosure, thin_air
+from cobblewort.core.aspects.heat.thermal_bodies import Fans, Warm, board_body, enclosure, thin_air
 from cobblewort.core.aspects.heat.thermal_loads import AskedOf, Column, as_asked, asked_of
 from cobblewort.core.aspects.heat.throttling import CLOCK_EXPONENT, kept_clock, kept_speed, power_at
+from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import at_least, nominal
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Items, derived
 from cobblewort.core.judging.margin import KEPT_SOUND
 from cobblewort.core.judging.states import LookedAt, State
-from cobblewort.core.plans.plan import NOT_OF_IT
+from cobblewort.core.plans.plan import NOT_OF_IT, Mounting
 from cobblewort.core.standards.air import ZERO_C_K
 
 COLDEST_C, HOTTEST_C = -40.0, 90.0
@@ -254,12 +257,23 @@ class HeatDetail:
 class _Work:
     """The solutions of one kit, each worked out when somebody asks for it."""
 
-    def __init__(self, kit: Kit, sources: Sources, asked: AskedOf) -> None:
-        stack, fans, place = stack_of(kit), fans_of(kit), kit.plan.place
-        self.plan, self.power, self.items = kit.plan, power_of(kit), kit.built
+    def __init__(
+        self,
+        stack: StackResult,
+        place: PlaceOfHeat,
+        bays: Bays,
+        fans: Fans,
+        power: PowerResult,
+        items: Items,
+        sources: Sources,
+        asked: AskedOf,
+        *,
+        samples: int,
+    ) -> None:
+        self.day_c, self.power, self.items = place.ambient_max_c, power, items
         self.board = board = sources.board
-        self._alone = kit.samples == 1  # nominal figures, without samples
-        self._bays = bays_of(kit)
+        self._alone = samples == 1  # nominal figures, without samples
+        self._bays = bays
         self.states = self.power.means.states
         shell = stack.case
         if shell is not None and (shell.part.case is None or shell.part.case.joint_k_w is None):
@@ -333,7 +347,7 @@ class _Work:
             self.power.means,
             self.board,
             "",
-            self.plan.place.ambient_max_c,
+            self.day_c,
             self.throttle_c,
             wanted.die_k - ZERO_C_K,
             hot,
@@ -470,7 +484,7 @@ class _Work:
         )
         slope = np.ones_like(warmer_k)
         np.divide(there_k - here_k, warmer_k, out=slope, where=np.abs(warmer_k) > 1e-6)
-        day_c = self.plan.place.ambient_max_c
+        day_c = self.day_c
         hottest_c = day_c + warmer_k + (limits - there_k) / np.clip(slope, 0.3, 1.5)
         first = int(np.argmin(hottest_c[:, 0]))
         lowest_c = hottest_c.min(axis=0)
@@ -627,27 +641,62 @@ def _stacked(found: Sequence[Settled]) -> Temps:
     return Temps(die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w, body_w, body_k)
 
 
+class PlaceOfHeat(NamedTuple):
+    """What of a place heat looks at: the hottest day [degC], height above the sea [m], how the case
+    is mounted, and sun [W/m2].
+    """
+
+    ambient_max_c: float
+    altitude_m: float
+    mounting: Mounting
+    sun_w_m2: float
+
+
+@derived("place.ambient_max_c", "place.altitude_m", "place.mounting", "place.sun_w_m2")
+def place_of(
+    ambient_max_c: float, altitude_m: float, mounting: Mounting, sun_w_m2: float
+) -> PlaceOfHeat:
+    """What of its place heat looks at."""
+    return PlaceOfHeat(ambient_max_c, altitude_m, mounting, sun_w_m2)
+
+
 @derived(
-    "built",
-    "place.ambient_max_c",
-    "place.altitude_m",
-    "place.mounting",
-    "place.sun_w_m2",
     stack_of,
+    place_of,
     bays_of,
     fans_of,
     power_of,
+    "built",
     sources_of,
     asked_of,
+    boards_of,
+    "samples",
 )
-def of(kit: Kit) -> HeatResult:
+def of(
+    stack: StackResult,
+    place: PlaceOfHeat,
+    bays: Bays,
+    fans: Fans,
+    power: PowerResult,
+    built: Items,
+    sources: Sources | None,
+    asked: AskedOf | None,
+    boards: list[Item],
+    samples: int,
+) -> HeatResult:
     """Temperatures of the plan's board on the hottest day, in steady state."""
-    sources, asked = sources_of(kit), asked_of(kit)
     if sources is not None and asked is not None:
-        return _Work(kit, sources, asked).result()
-    power, boards = power_of(kit), boards_of(kit)
+        return _Work(
+            stack,
+            place,
+            bays,
+            fans,
+            power,
+            built,
+            sources,
+            asked,
+            samples=samples,
+        ).result()
     why = "the board states no thermal figures" if boards else "the kit has no board yet"
-    nothing = np.zeros((len(power.means.states), kit.samples))
-    return HeatResult(
-        power.means, None, why, kit.plan.place.ambient_max_c, np.zeros(kit.samples), nothing
-    )
+    nothing = np.zeros((len(power.means.states), samples))
+    return HeatResult(power.means, None, why, place.ambient_max_c, np.zeros(samples), nothing)

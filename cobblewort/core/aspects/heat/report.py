@@ -10,9 +10,7 @@ import numpy as np
 from cobblewort.core import words
 from cobblewort.core.aspects.heat.flows import flows_w
 from cobblewort.core.aspects.heat.model import HeatResult, HotTemps
-from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray
-from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin, percentiles
 from cobblewort.core.judging.states import StateReport, told_states
 
@@ -72,9 +70,8 @@ class HeatReport:
     hottest_ambient_then: str
 
 
-def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
+def heat_report(heat: HeatResult, samples: int, _: Sequence[Margin]) -> HeatReport:
     """The thermal network with its bands."""
-    heat = heat_of(kit)
     if heat.board is None:
         return HeatReport(
             heat.why_not,
@@ -92,7 +89,7 @@ def heat_report(kit: Kit, _: Sequence[Margin]) -> HeatReport:
             None,
             "",
         )
-    banded = kit.samples > 1
+    banded = samples > 1
     nodes = []
     for name, label in _HEAT_LABELS.items():
         if name not in heat.nodes:

@@ -3,17 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
+from dataclasses import replace
 from functools import partial
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import stack_of
+from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.aspects.heat.model import HeatResult, HotTemps
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.heat.workings import limit_term, throttle_term
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.margin import (
     HOLDS_TIGHT_SHARE,
     KEPT_SOUND,
@@ -43,12 +45,10 @@ from cobblewort.core.text import Said, Text, say
     reads=(stack_of, heat_of),
     remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
 )
-def throttle(kit: Kit) -> Iterator[Check]:
+def throttle(stack: StackResult, heat: HeatResult) -> Iterator[Check]:
     """Processor temperature at the highest ambient against throttling, as if nothing slowed itself,
     and what is kept of the clock.
     """
-    stack = stack_of(kit)
-    heat = heat_of(kit)
     if heat.board is None or not heat.coolable:
         return
     board = heat.board
@@ -155,10 +155,8 @@ def _slows(
     reads=(stack_of, heat_of),
     remedies=(add_missing("cooling"), another("cooling"), another("case"), another("board")),
 )
-def coolable(kit: Kit) -> Iterator[Observation]:
+def coolable(stack: StackResult, heat: HeatResult) -> Iterator[Observation]:
     """Silent unless the die is too hot at idle power."""
-    stack = stack_of(kit)
-    heat = heat_of(kit)
     if heat.board is not None and not heat.coolable:
         yield Observation(
             f"{heat.board.id}.die",
@@ -185,13 +183,13 @@ def coolable(kit: Kit) -> Iterator[Observation]:
     reads=("built", "place.ambient_max_c", "place.ambient_min_c", heat_of),
     remedies=(another("board", "storage", "boot_drive", "add_on"),),
 )
-def ambient_rating(kit: Kit) -> Iterator[Observation]:
+def ambient_rating(
+    built: Items, hottest_c: float, coldest_c: float, heat: HeatResult
+) -> Iterator[Observation]:
     """Parts whose stated range does not hold the location's, or the air around them."""
-    place, heat = kit.plan.place, heat_of(kit)
     inside = heat.inside_c
-    coldest_c, hottest_c = place.ambient_min_c, place.ambient_max_c
     air_c = hottest_c if inside is None else max(heat.means.hard_of(inside[:, 0].tolist()))
-    for line, part in kit.built.by_line():
+    for line, part in built.by_line():
         if line.role in NOT_OF_IT or line.role == "fastener":
             continue
         low, high = part.ambient_min_c, part.ambient_max_c
@@ -247,17 +245,17 @@ def ambient_rating(kit: Kit) -> Iterator[Observation]:
     reads=(stack_of, heat_of),
     remedies=(another("storage", "boot_drive"), another("case"), another("cooling")),
 )
-def drives(kit: Kit) -> Iterator[Check]:
+def drives(stack: StackResult, heat: HeatResult) -> Iterator[Check]:
     """Each drive inside, and each further board, against throttling, and what it keeps of
     its speed.
     """
-    for hot in heat_of(kit).hot_bodies:
+    for hot in heat.hot_bodies:
         if hot.slows:
-            yield _drive_check(kit, hot)
+            yield _drive_check(heat, stack, hot)
 
 
-def _drive_check(kit: Kit, hot: HotTemps) -> Check:
-    heat, name, speed = heat_of(kit), hot.item.name, "speed"
+def _drive_check(heat: HeatResult, stack: StackResult, hot: HotTemps) -> Check:
+    name, speed = hot.item.name, "speed"
     if hot.warm.clock:
         name, speed = f"The processor of {name}", "clock"
 
@@ -269,10 +267,9 @@ def _drive_check(kit: Kit, hot: HotTemps) -> Check:
         wanted_c = float(hot.temp_c[state, 0])
         return _slows(name, speed, speeds[state], wanted_c, margin.limit, heat, state)
 
-    check = _hot_check(kit, hot, sentence, settled=False)
-    check.label = f"Temperature at full speed: {hot.label}"
-    check.kept = lambda: hot.speed_share
-    return check
+    check = _hot_check(heat, stack, hot, sentence, settled=False)
+    label = f"Temperature at full speed: {hot.label}"
+    return replace(check, label=label, kept=lambda: hot.speed_share)
 
 
 @rule(
@@ -287,13 +284,13 @@ def _drive_check(kit: Kit, hot: HotTemps) -> Check:
     reads=(stack_of, heat_of),
     remedies=(another("case"), another("add_on"), another("cooling"), another_supply),
 )
-def hot_bodies(kit: Kit) -> Iterator[Check]:
+def hot_bodies(stack: StackResult, heat: HeatResult) -> Iterator[Check]:
     """Each other hot body inside against what it is rated for."""
-    for hot in heat_of(kit).hot_bodies:
+    for hot in heat.hot_bodies:
         if not hot.slows:
             name = f"The {words.within(hot.label)}"
-            told = partial(_reaches, heat=heat_of(kit), name=name)
-            yield _hot_check(kit, hot, told, settled=True)
+            told = partial(_reaches, heat=heat, name=name)
+            yield _hot_check(heat, stack, hot, told, settled=True)
 
 
 def _reaches(margin: Margin, heat: HeatResult, name: str, until: str = "its limit is") -> Text:
@@ -309,9 +306,15 @@ def _reaches(margin: Margin, heat: HeatResult, name: str, until: str = "its limi
     )
 
 
-def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], Text], settled: bool) -> Check:
+def _hot_check(
+    heat: HeatResult,
+    stack: StackResult,
+    hot: HotTemps,
+    sentence: Callable[[Margin], Text],
+    settled: bool,
+) -> Check:
     """A hot body against its limit in every state, once all is settled or as if nothing slowed."""
-    heat, item = heat_of(kit), hot.item
+    item = hot.item
     temp_c = hot.held_c if settled else hot.temp_c
 
     def working(state: int) -> Sum:
@@ -328,7 +331,7 @@ def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], Text], sett
         temp_c,
         hot.limit_c,
         sentence,
-        tuple(i.line.id for i in (item, stack_of(kit).case) if i),
+        tuple(i.line.id for i in (item, stack.case) if i),
         heat.means,
         span=max(1.0, nominal(hot.limit_c) - heat.ambient_c),
         working=working,
@@ -345,9 +348,8 @@ def _hot_check(kit: Kit, hot: HotTemps, sentence: Callable[[Margin], Text], sett
     source="common practice",
     reads=(stack_of, heat_of, "built"),
 )
-def heat_known(kit: Kit) -> Iterator[Observation]:
+def heat_known(stack: StackResult, heat: HeatResult, built: Items) -> Iterator[Observation]:
     """A note where the heat of a board cannot be worked out."""
-    stack, heat = stack_of(kit), heat_of(kit)
     if heat.board is None and stack.board is not None:
         yield Observation(
             "heat",
@@ -355,7 +357,7 @@ def heat_known(kit: Kit) -> Iterator[Observation]:
             say("Not checked: temperature. {why}.", why=words.opening(heat.why_not)),
             (stack.board.line.id,),
         )
-    if heat.board is not None and (others := _unlike(kit, heat.board)):
+    if heat.board is not None and (others := _unlike(stack, built, heat.board)):
         yield Observation(
             "others",
             "note",
@@ -368,11 +370,10 @@ def heat_known(kit: Kit) -> Iterator[Observation]:
         )
 
 
-def _unlike(kit: Kit, board: Item) -> list[Item]:
+def _unlike(stack: StackResult, built: Items, board: Item) -> list[Item]:
     """Boards that are not of the kind of the one worked out, or lack a cooler like its own."""
-    stack = stack_of(kit)
     cooler = stack.cooler
     alike = [other for other in stack.boards if other.part is board.part]
     if cooler is not None:
-        alike = alike[: sum(item.part is cooler.part for item in kit.built)]
+        alike = alike[: sum(item.part is cooler.part for item in built)]
     return [other for other in stack.boards if other not in alike]

@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
-from cobblewort.core.aspects.fit.bays import bays_of
+from cobblewort.core.aspects.fit.assign import Assignment
+from cobblewort.core.aspects.fit.bays import Bays, bays_of
 from cobblewort.core.aspects.fit.model import boards_of, coolers_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.heat.dissipation import Inside, MeanRows, what_is_inside
@@ -19,11 +20,12 @@ from cobblewort.core.aspects.heat.thermal_bodies import (
     thin_air,
     warm_bodies,
 )
-from cobblewort.core.aspects.power.model import forest_of, hung_of
+from cobblewort.core.aspects.power.forest import Forest
+from cobblewort.core.aspects.power.model import Hung, forest_of, hung_of
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived, firm
+from cobblewort.core.judging.kit import Items, derived, firm
 from cobblewort.core.standards.air import ZERO_C_K
 
 
@@ -77,43 +79,50 @@ class Sources:
 
 
 @firm("built", bays_of)
-def indoors_of(kit: Kit) -> list[Item]:
+def indoors_of(built: Items, bays: Bays) -> list[Item]:
     """What sits inside and may give off heat."""
-    taken = bays_of(kit).taken
+    taken = bays.taken
     return [
         item
-        for item in kit.built
+        for item in built
         if (item.part.inside or item.id in taken)
         and (item.part.rails or item.part.loads or item.part.hot)
     ]
 
 
 @firm("built", coolers_of)
-def fans_of(kit: Kit) -> Fans:
+def fans_of(built: Items, coolers: list[Item]) -> Fans:
     """What stirs the air."""
-    return fans_among(kit.built, next(iter(coolers_of(kit)), None))
+    return fans_among(built, next(iter(coolers), None))
 
 
 @derived("place.altitude_m", boards_of, coolers_of, fit_of, indoors_of, fans_of, forest_of, hung_of)
-def sources_of(kit: Kit) -> Sources | None:
+def sources_of(
+    altitude_m: float,
+    boards: list[Item],
+    coolers: list[Item],
+    fit: Assignment,
+    inside: list[Item],
+    fans: Fans,
+    forest: Forest,
+    hung: Hung,
+) -> Sources | None:
     """What gives off heat inside; None without a board whose heat is known."""
-    boards, hung = boards_of(kit), hung_of(kit)
     board = boards[0] if boards else None
     own = None if board is None else board.compiled.loads.get("own")
     if board is None or board.part.board_heat is None or own is None or not own.in_watts:
         return None
-    inside, fans = indoors_of(kit), fans_of(kit)
-    pressure = thin_air(kit.plan.place.altitude_m)
-    warm = warm_bodies(fit_of(kit), inside, board, fans, pressure)
+    pressure = thin_air(altitude_m)
+    warm = warm_bodies(fit, inside, board, fans, pressure)
     if len(boards) > 1:
-        warm += further_boards(boards[1:], coolers_of(kit), fans.case, pressure)
+        warm += further_boards(boards[1:], coolers, fans.case, pressure)
     rows = MeanRows(hung)
     split, mean = split_heat(board.compiled), rows.of(board)
     soc_w = split.soc_w.take(mean, axis=0)
     return Sources(
         board,
         warm,
-        what_is_inside(forest_of(kit), hung, rows, inside, board, warm, soc_w.shape),
+        what_is_inside(forest, hung, rows, inside, board, warm, soc_w.shape),
         soc_w,
         split.rest_w.take(mean, axis=0),
         split.soc_idle_w.take(mean, axis=0),

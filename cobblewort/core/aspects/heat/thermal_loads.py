@@ -8,10 +8,11 @@ from functools import cached_property
 import numpy as np
 
 from cobblewort.core.aspects.heat.network import Asked
-from cobblewort.core.aspects.heat.sources import sources_of
+from cobblewort.core.aspects.heat.sources import Sources, sources_of
+from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import derived
 from cobblewort.core.standards.air import ZERO_C_K
 
 Column = tuple[float, ...]
@@ -84,13 +85,12 @@ def as_asked(column: Column, bodies: int) -> Asked:
 
 
 @derived("place.ambient_max_c", power_of, sources_of)
-def asked_of(kit: Kit) -> AskedOf | None:
+def asked_of(ambient_max_c: float, power: PowerResult, sources: Sources | None) -> AskedOf | None:
     """All that the plan asks on the hottest day; None where nothing is known of its board."""
-    sources, power = sources_of(kit), power_of(kit)
     if sources is None:
         return None
     given = sources.inside.given_off(power.mean_current_a, power.mean_voltage_v)
-    ambient_k = np.full(sources.soc_w.shape, kit.plan.place.ambient_max_c + ZERO_C_K)
+    ambient_k = np.full(sources.soc_w.shape, ambient_max_c + ZERO_C_K)
     return AskedOf(
         sources.soc_w,
         sources.soc_idle_w,

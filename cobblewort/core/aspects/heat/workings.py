@@ -10,7 +10,13 @@ from dataclasses import dataclass, replace
 
 from cobblewort.core.aspects.heat.enclosure import exchange_w_k, inside_w_k, outside_w_k
 from cobblewort.core.aspects.heat.flows import flows_w
-from cobblewort.core.aspects.heat.model import COLDEST_C, HOTTEST_C, HeatDetail, HotTemps
+from cobblewort.core.aspects.heat.model import (
+    COLDEST_C,
+    HOTTEST_C,
+    HeatDetail,
+    HeatResult,
+    HotTemps,
+)
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
@@ -49,7 +55,14 @@ def explained(kit: Kit, figure: str) -> Explained | None:
         return None
     if rest == "hottest_ambient":
         values = heat.hottest.ambient_c
-        return Explained("Highest safe ambient", _hottest(kit), values, "°C", "", source)
+        return Explained(
+            "Highest safe ambient",
+            _hottest(heat_of(kit), kit.plan.place.ambient_max_c),
+            values,
+            "°C",
+            "",
+            source,
+        )
     name, _, state_id = rest.partition("@")
     settled = not name.startswith(_FULL)
     node = name.removeprefix(_FULL)
@@ -60,7 +73,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
     when = heat.means.labels[state]
     hot = next((hot for hot in heat.hot_bodies if hot.id == node), None)
     if hot is not None:
-        formula = _hot_sum(_Told(detail, state, settled, kit), hot)
+        formula = _hot_sum(_Told(detail, state, settled, heat.ambient_c), hot)
         values = (hot.held_c if settled else hot.temp_c)[state]
         full = "" if settled else " at full speed"
         return Explained(f"Temperature: {hot.label}{full}", formula, values, "°C", when, source)
@@ -68,7 +81,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
         return None
     temps = heat.work.governed if settled else heat.work.wanted
     values = heat.work.nodes_c(temps)[node][state]
-    formula = _SUMS[node](_Told(detail, state, settled, kit))
+    formula = _SUMS[node](_Told(detail, state, settled, heat.ambient_c))
     full = "" if settled else " at full clock"
     return Explained(f"{_LABELS[node]}{full}", formula, values, "°C", when, source)
 
@@ -95,7 +108,7 @@ class _Told:
     detail: HeatDetail
     state: int
     settled: bool
-    kit: Kit
+    ambient_c: float
 
     def at(self, values: FloatArray) -> float:
         """A figure in this state."""
@@ -110,7 +123,7 @@ class _Told:
     def surroundings(self) -> tuple[Term, Term]:
         """What a body gives its heat to: air and wall, or the open on both sides."""
         if self.detail.box is None:
-            ambient = self.kit.plan.place.ambient_max_c
+            ambient = self.ambient_c
             return (
                 plan_term("T_air", "open air", "°C", ambient),
                 plan_term("T_wall", "surroundings", "°C", ambient),
@@ -271,7 +284,7 @@ def _inside(told: _Told) -> Sum:
             computed_term("G_in", _INNER_FILM, "W/K", inside, None),
             wall,
             computed_term("G_vent", _VENTS, "W/K", vents, None),
-            plan_term("T_out", "highest ambient", "°C", told.kit.plan.place.ambient_max_c),
+            plan_term("T_out", "highest ambient", "°C", told.ambient_c),
         ],
     )
 
@@ -285,7 +298,7 @@ def _wall(told: _Told) -> Sum:
         "heat that reaches the wall leaves from its outside",
         "T_out + (P_rad + P_sun + G_in * (T_air - T_wall)) / G_out",
         [
-            plan_term("T_out", "highest ambient", "°C", told.kit.plan.place.ambient_max_c),
+            plan_term("T_out", "highest ambient", "°C", told.ambient_c),
             _watts("P_rad", "radiation to the inner wall", radiated_w),
             _watts("P_sun", "heat from the sun", sun_w),
             computed_term("G_in", _INNER_FILM, "W/K", inside, None),
@@ -296,10 +309,9 @@ def _wall(told: _Told) -> Sum:
     )
 
 
-def _hottest(kit: Kit) -> Sum:
+def _hottest(heat: HeatResult, ambient: float) -> Sum:
     """One kelvin outside is close to one kelvin at a body; how close is solved, not assumed."""
-    heat = heat_of(kit)
-    hottest, ambient = heat.hottest, kit.plan.place.ambient_max_c
+    hottest = heat.hottest
     detail = heat.detail(settled=False)
     if heat.board is None or detail is None:
         raise ValueError("without a board there is no highest safe ambient")

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import cobblewort.core.aspects.lifetime.rules  # noqa: F401  fills the registry of rules
-from cobblewort.core.aspects.lifetime.report import lifetime_report
-from cobblewort.core.aspects.lifetime.retention import backup_of, carried_of, filling_of
+from cobblewort.core.aspects.lifetime.maintenance import maintenance_of
+from cobblewort.core.aspects.lifetime.report import _kept_of, cards_of, lifetime_report
+from cobblewort.core.aspects.lifetime.retention import filling_of
 from cobblewort.core.aspects.lifetime.wear import worn_of, written_of
 from cobblewort.core.judging.aspect import Aspect
 
@@ -18,20 +19,11 @@ ASPECT = Aspect(
         written_of,
         worn_of,
         filling_of,
-        backup_of,
-        carried_of,
+        _kept_of,
+        maintenance_of,
+        cards_of,
         "retention",
         "storage_use",
-        "requirements",
-        "place.dust",
-        "place.wet",
-        "place.network",
-        "catalogue",
-        "image",
-        "currency",
-        "rates",
-        "items",
-        "transfers",
     ),
     report=lifetime_report,
 )

@@ -7,20 +7,28 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
-from cobblewort.core.aspects.lifetime.maintenance import Maintenance, maintenance_of
-from cobblewort.core.aspects.lifetime.retention import backup_of, carried_of, filling_of
+from cobblewort.core.aspects.lifetime.maintenance import Maintenance
+from cobblewort.core.aspects.lifetime.retention import (
+    Backup,
+    Carried,
+    Filling,
+    backup_of,
+    carried_of,
+)
 from cobblewort.core.aspects.lifetime.wear import (
     DAYS_A_YEAR,
     Wearing,
     WearKind,
     rated_tb,
-    worn_of,
     written_of,
 )
 from cobblewort.core.figures.one_or_many import nominal
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items, derived
 from cobblewort.core.judging.margin import Margin, percentiles
+from cobblewort.core.judging.prices import prices_of
 from cobblewort.core.parts.model import Part
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import Image, Prices, Retention, StorageUse
 from cobblewort.core.text import Text
 from cobblewort.core.words import LONGEST_Y
 
@@ -122,43 +130,53 @@ class LifetimeReport:
     cards: list[CardReport]
 
 
-def lifetime_report(kit: Kit, margins: Sequence[Margin]) -> LifetimeReport:
+def lifetime_report(
+    written: list[Wearing],
+    worn: list[Wearing],
+    filling: Filling,
+    kept: BackupReport,
+    maintenance: list[Maintenance],
+    cards: list[CardReport],
+    retention: Retention,
+    storage_use: StorageUse,
+    margins: Sequence[Margin],
+) -> LifetimeReport:
     """All that the drawing of life shows; what goes first stands first."""
     known = {margin.id for margin in margins}
-    things = [*written_of(kit), *worn_of(kit)]
+    things = [*written, *worn]
     things = _each_once(things)
     things.sort(key=lambda thing: nominal(thing.years))
-    filling = filling_of(kit)
     return LifetimeReport(
-        kit.plan.retention.years,
+        retention.years,
         [_wear(thing, known) for thing in things],
-        FillReport(
-            filling.capacity_gb, filling.day_gb, filling.days, kit.plan.storage_use.when_full
-        ),
-        _kept(kit),
-        list(maintenance_of(kit)),
-        _cards(kit),
+        FillReport(filling.capacity_gb, filling.day_gb, filling.days, storage_use.when_full),
+        kept,
+        maintenance,
+        cards,
     )
 
 
-def _cards(kit: Kit) -> list[CardReport]:
+@derived("items", "image", "catalogue", prices_of, written_of)
+def cards_of(
+    items: Items, image: Image | None, catalogue: Catalogue, prices: Prices, written: list[Wearing]
+) -> list[CardReport]:
     """Cards that hold the image, cheapest first; none where it boots from something else."""
-    boot = next((p for p in kit.items.of_role("boot_drive") if p.part.kind == "card"), None)
+    boot = next((p for p in items.of_role("boot_drive") if p.part.kind == "card"), None)
     if boot is None:
         return []
-    image_gb = 0.0 if kit.plan.image is None else kit.plan.image.card_gb
+    image_gb = 0.0 if image is None else image.card_gb
     inside_gb_day = sum(
         nominal(entry.inside_gb_day)
-        for thing in written_of(kit)
+        for thing in written
         if thing.item is boot
         for entry in thing.written
     )
     found = [
         (part, part.storage.capacity_gb, price)
-        for part in kit.catalogue.parts(("card",))
+        for part in catalogue.parts(("card",))
         if part.storage is not None
         and part.origin != "typical"
-        and (price := kit.plan.price_of(part))
+        and (price := prices.of(part))
         and part.storage.capacity_gb >= image_gb
     ]
     if not found:
@@ -223,15 +241,15 @@ def _wear(thing: Wearing, known: set[str]) -> WearReport:
     )
 
 
-def _kept(kit: Kit) -> BackupReport:
-    backup, carried, plan = backup_of(kit), carried_of(kit), kit.plan
+@derived(backup_of, carried_of, "retention")
+def _kept_of(backup: Backup, carried: Carried, retention: Retention) -> BackupReport:
     copies = [BackupCopy("", "in the kit", "kit", "", None)] if backup.copies else []
     copies += [
         BackupCopy(copy.id, copy.text, copy.place, copy.medium, copy.every_days)
-        for copy in plan.retention.backups
+        for copy in retention.backups
     ]
     return BackupReport(
-        plan.retention.replaceable,
+        retention.replaceable,
         copies,
         backup.copies,
         backup.media,

@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from math import ceil
 
-from cobblewort.core.aspects.data.model import array_of, moved
-from cobblewort.core.aspects.data.route import Router, held_of
-from cobblewort.core.aspects.fit.paths import ways
+from cobblewort.core.aspects.data.model import Array, array_of, moved
+from cobblewort.core.aspects.data.route import Router, router_of
 from cobblewort.core.aspects.lifetime.wear import daily_gb
 from cobblewort.core.figures.one_or_many import nominal
-from cobblewort.core.judging.kit import Kit, derived
-from cobblewort.core.plans.plan import End, Transfer
+from cobblewort.core.judging.kit import Items, derived
+from cobblewort.core.plans.plan import End, Image, Retention, StorageUse, Transfer
 
 DAYS_A_MONTH = 365.25 / 12
 COPIES, MEDIA, AWAY = 3, 2, 1
@@ -46,44 +46,43 @@ class Backup:
         return self.copies >= COPIES and self.media >= MEDIA and self.away >= AWAY
 
 
-def capacity_gb(kit: Kit) -> float:
+def capacity_gb(array: Array, connected: Items, image: Image | None) -> float:
     """Room for data: that of the data drives as they are used, else what the image leaves of the
     boot medium. [GB]
     """
-    array = array_of(kit)
     if array.items:
         return array.usable_gb * (1 - FORMAT_SHARE)
-    boot = next(
-        (p for p in kit.connected.of_role("boot_drive") if p.part.storage is not None), None
-    )
+    boot = next((p for p in connected.of_role("boot_drive") if p.part.storage is not None), None)
     if boot is None or boot.part.storage is None:
         return 0.0
-    taken = kit.plan.image.card_gb if kit.plan.image is not None else 0.0
+    taken = image.card_gb if image is not None else 0.0
     return max(0.0, boot.part.storage.capacity_gb * (1 - FORMAT_SHARE) - taken)
 
 
 @derived("connected", "transfers", "storage_use", "image", array_of)
-def filling_of(kit: Kit) -> Filling:
+def filling_of(
+    connected: Items,
+    transfers: Sequence[Transfer],
+    storage_use: StorageUse,
+    image: Image | None,
+    array: Array,
+) -> Filling:
     """How the room fills, by flows that stay and by what a store grows."""
-    plan = kit.plan
     day = sum(
         daily_gb(transfer)
-        for transfer in plan.transfers
+        for transfer in transfers
         if transfer.stays and transfer.target in ("storage", "boot_drive")
     )
-    day += (plan.storage_use.growth_gb_month or 0.0) / DAYS_A_MONTH
-    room = capacity_gb(kit)
+    day += (storage_use.growth_gb_month or 0.0) / DAYS_A_MONTH
+    room = capacity_gb(array, connected, image)
     return Filling(room, day, room / day if day > 0 and room > 0 else None)
 
 
 @derived("connected", "retention", array_of)
-def backup_of(kit: Kit) -> Backup:
+def backup_of(connected: Items, retention: Retention, array: Array) -> Backup:
     """The copy on the kit and those that the plan names."""
-    array = array_of(kit)
-    own = array.items or [
-        p for p in kit.connected.of_role("boot_drive") if p.part.storage is not None
-    ]
-    copies = kit.plan.retention.backups
+    own = array.items or [p for p in connected.of_role("boot_drive") if p.part.storage is not None]
+    copies = retention.backups
     kinds: set[str] = {p.part.medium.kind for p in own if p.part.medium is not None}
     kinds |= {copy.medium for copy in copies}
     away = sum(copy.place == "elsewhere" for copy in copies)
@@ -98,13 +97,13 @@ class Carried:
     back_h: float | None
 
 
-@derived("connected", "storage_use", "place.network", "image", "settings", ways, held_of, array_of)
-def carried_of(kit: Kit) -> Carried:
+@derived("connected", "image", array_of, router_of)
+def carried_of(connected: Items, image: Image | None, array: Array, paths: Router) -> Carried:
     """A copy of everything over the network, and the way back."""
-    room = capacity_gb(kit)
+    room = capacity_gb(array, connected, image)
     if room <= 0:
         return Carried(None, None)
-    router = Router(kit, held_of(kit), nominal_alone=True)
+    router = replace(paths, samples=1)
     times: list[float | None] = []
     both_ways: tuple[tuple[End, End], ...] = (("storage", "network"), ("network", "storage"))
     for source, target in both_ways:

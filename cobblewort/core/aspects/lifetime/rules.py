@@ -2,16 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 
 from cobblewort.core import words
-from cobblewort.core.aspects.data.model import array_of
+from cobblewort.core.aspects.data.model import Array, array_of
 from cobblewort.core.aspects.lifetime.maintenance import on_a_network
-from cobblewort.core.aspects.lifetime.retention import backup_of, filling_of
+from cobblewort.core.aspects.lifetime.retention import Backup, Filling, backup_of, filling_of
 from cobblewort.core.aspects.lifetime.wear import OLDEST_Y, Wearing, hours_on, worn_of, written_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Finding, Observation
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another
 from cobblewort.core.judging.rules import rule
@@ -24,6 +24,7 @@ from cobblewort.core.judging.working import (
     reading_term,
 )
 from cobblewort.core.plans.patch import Patch, SetFields
+from cobblewort.core.plans.plan import Image, Phase, Reminder, Retention, StorageUse
 from cobblewort.core.text import Text, say
 
 _LIKELY = 0.0
@@ -50,10 +51,10 @@ def logs_in_memory(kit: Kit, finding: Finding) -> Iterator[Patch]:
     reads=(written_of, "retention"),
     remedies=(logs_in_memory, another("boot_drive", "storage")),
 )
-def written_out(kit: Kit) -> Iterator[Check]:
+def written_out(written: list[Wearing], retention: Retention) -> Iterator[Check]:
     """Years of each drive and card against those required."""
-    wanted = kit.plan.retention.years
-    for thing in written_of(kit):
+    wanted = retention.years
+    for thing in written:
         yield Check(
             thing.item.id,
             f"Lifetime of {thing.label}",
@@ -61,7 +62,7 @@ def written_out(kit: Kit) -> Iterator[Check]:
             "min",
             thing.years,
             wanted,
-            _written_sentence(kit, thing),
+            _written_sentence(retention, thing),
             (thing.item.line.id,),
             span=wanted,
             breach="tight",
@@ -70,11 +71,11 @@ def written_out(kit: Kit) -> Iterator[Check]:
         )
 
 
-def _written_sentence(kit: Kit, thing: Wearing) -> Callable[[Margin], Text]:
+def _written_sentence(retention: Retention, thing: Wearing) -> Callable[[Margin], Text]:
     most = max(thing.written, key=lambda entry: nominal(entry.inside_gb_day))
 
     def sentence(margin: Margin) -> Text:
-        has, needs = words.apart(words.years, margin.value, kit.plan.retention.years)
+        has, needs = words.apart(words.years, margin.value, retention.years)
         inside = sum(nominal(entry.inside_gb_day) for entry in thing.written)
         return say(
             "{drive} is worn out after {has}; {needs} are required. It writes {daily}, mostly for "
@@ -123,12 +124,12 @@ def _written_sum(thing: Wearing, wanted: float) -> SumFunction:
     why="Fans, capacitors and battery cells age. A spare part avoids a long outage.",
     formula="life at its rated temperature x 2^((rated - actual) / step), over the hours per day",
     source="rules of thumb: bearings half as long per 10 to 15 K, capacitors per 10 K; from memory",
-    reads=(worn_of, "retention"),
+    reads=(worn_of, "retention", "schedule"),
 )
-def worn(kit: Kit) -> Iterator[Check]:
+def worn(worn: list[Wearing], retention: Retention, schedule: Sequence[Phase]) -> Iterator[Check]:
     """Years of fans, capacitors and cells; a note where they fall short."""
-    wanted = kit.plan.retention.years
-    for thing in worn_of(kit):
+    wanted = retention.years
+    for thing in worn:
         yield Check(
             thing.id,
             f"Lifetime of {thing.label}",
@@ -140,7 +141,7 @@ def worn(kit: Kit) -> Iterator[Check]:
             (thing.item.line.id,),
             span=wanted,
             breach="note",
-            working=_worn_sum(kit, thing, wanted),
+            working=_worn_sum(schedule, thing, wanted),
         )
 
 
@@ -159,7 +160,7 @@ def _worn_sentence(thing: Wearing, wanted: float) -> Callable[[Margin], Text]:
     return sentence
 
 
-def _worn_sum(kit: Kit, thing: Wearing, wanted: float) -> SumFunction:
+def _worn_sum(schedule: Sequence[Phase], thing: Wearing, wanted: float) -> SumFunction:
     def working(state: int) -> Sum:
         del state
         own, item = thing.of, thing.item
@@ -181,7 +182,7 @@ def _worn_sum(kit: Kit, thing: Wearing, wanted: float) -> SumFunction:
             path = f"wears.{name}.life_h"
             inputs += [
                 reading_term("L", "rated life in hours", "h", item, path, own.life_h),
-                plan_term("H", "hours per day", "h", hours_on(kit.plan)),
+                plan_term("H", "hours per day", "h", hours_on(schedule)),
             ]
             lifetime = f"L{factor} / (max(H, 0.01) * 365.25)"
         elif own.life_y is not None:
@@ -205,16 +206,11 @@ def _worn_sum(kit: Kit, thing: Wearing, wanted: float) -> SumFunction:
     why="When storage is full, new files are not saved or the oldest are deleted.",
     formula="free space / data kept per day = days until it is full",
     source="common practice",
-    reads=(filling_of, "storage_use", "retention"),
+    reads=(filling_of, "storage_use"),
 )
-def fills(kit: Kit) -> Iterator[Observation]:
+def fills(filling: Filling, storage_use: StorageUse) -> Iterator[Observation]:
     """A note on what is full within a month and then stops."""
-    filling = filling_of(kit)
-    if (
-        filling.days is None
-        or filling.days >= _SOON_DAYS
-        or kit.plan.storage_use.when_full != "stops"
-    ):
+    if filling.days is None or filling.days >= _SOON_DAYS or storage_use.when_full != "stops":
         return
     yield Observation(
         "full",
@@ -245,14 +241,14 @@ def _often(days: float) -> str:
     source="common practice",
     reads=(backup_of, array_of, "retention", "storage_use"),
 )
-def copies(kit: Kit) -> Iterator[Observation]:
+def copies(
+    backup: Backup, array: Array, retention: Retention, storage_use: StorageUse
+) -> Iterator[Observation]:
     """A note on what three, two and one are missing, for data that cannot be fetched again."""
-    backup = backup_of(kit)
-    if kit.plan.retention.replaceable or backup.copies == 0 or backup.complete:
+    if retention.replaceable or backup.copies == 0 or backup.complete:
         return
-    array = array_of(kit)
     lines = tuple(dict.fromkeys(item.line.id for item in array.items))
-    layout = kit.plan.storage_use.layout
+    layout = storage_use.layout
     as_one = layout not in ("separate", "stripe") and array.may_fail > 0
     opening = "An array is not a backup. " if as_one and backup.copies == 1 else ""
     if backup.copies == 1:
@@ -289,14 +285,16 @@ def _copies(count: int) -> str:
     why="Default passwords are tried within minutes after a board joins a network.",
     formula="on a network: a unique password before, automatic updates after",
     source="common practice",
-    reads=("connected", "requirements", "transfers", "place.network", "reminders"),
+    reads=("connected", "reminders", on_a_network),
 )
-def default_password(kit: Kit) -> Iterator[Observation]:
+def default_password(
+    connected: Items, reminders: Sequence[Reminder], on_a_network: bool
+) -> Iterator[Observation]:
     """A note for what is reached over a network; silent where the purpose reminds of it in its own
     words.
     """
-    reminded = any(reminder.id == "password" for reminder in kit.plan.reminders)
-    if on_a_network(kit) and kit.connected.of_role("board") and not reminded:
+    reminded = any(reminder.id == "password" for reminder in reminders)
+    if on_a_network and connected.of_role("board") and not reminded:
         yield Observation(
             "password",
             "note",
@@ -316,15 +314,15 @@ def default_password(kit: Kit) -> Iterator[Observation]:
     source="common practice",
     reads=("copies", "image", "connected"),
 )
-def secrets(kit: Kit) -> Iterator[Observation]:
+def secrets(copies: int, image: Image | None, connected: Items) -> Iterator[Observation]:
     """A note where one image starts several."""
-    if kit.plan.copies > 1 and kit.plan.image is not None and kit.connected.of_role("board"):
+    if copies > 1 and image is not None and connected.of_role("board"):
         yield Observation(
             "image",
             "note",
             say(
                 "One image is used for {count} copies. Remove the Wi-Fi password and keys from "
                 "it, and set them on each copy.",
-                count=kit.plan.copies,
+                count=copies,
             ),
         )

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from cobblewort.core import words
 from cobblewort.core.aspects.data.arrays import written_to_each
-from cobblewort.core.aspects.data.model import array_of
+from cobblewort.core.aspects.data.model import Array, array_of
 from cobblewort.core.aspects.data.typical_rates import drawn
 from cobblewort.core.aspects.heat.model import HeatResult
 from cobblewort.core.aspects.heat.model import of as heat_of
@@ -16,9 +16,17 @@ from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.one_or_many import between, nominal
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Items, derived
 from cobblewort.core.parts.model import Part, Wears
-from cobblewort.core.plans.plan import NOT_OF_IT, Plan, Transfer, Writes
+from cobblewort.core.plans.plan import (
+    NOT_OF_IT,
+    Phase,
+    Retention,
+    Settings,
+    StorageUse,
+    Transfer,
+    Writes,
+)
 from cobblewort.core.text import Text, say
 from cobblewort.core.words import LONGEST_Y
 
@@ -100,58 +108,63 @@ def daily_gb(transfer: Transfer) -> float:
     return (transfer.amount_gb or 0.0) * transfer.runs_a_day
 
 
-def hours_on(plan: Plan) -> float:
+def hours_on(schedule: Sequence[Phase]) -> float:
     """Hours of a day in which it is not off. [h]"""
-    return sum(phase.hours for phase in plan.schedule if phase.activity != "off")
+    return sum(phase.hours for phase in schedule if phase.activity != "off")
 
 
-def system_gb_day(plan: Plan, samples: int) -> Quantity:
+def system_gb_day(retention: Retention, settings: Settings, samples: int) -> Quantity:
     """What the system writes by itself, with its settings. [GB a day]"""
-    retention, own = plan.retention, plan.retention.system_gb_day
+    own = retention.system_gb_day
     if own is None:
         written: Quantity = drawn(
             f"system/{retention.writes}", SYSTEM_GB_DAY[retention.writes], samples
         )
     else:
         written = float(own)
-    if plan.settings.read_only_root:
+    if settings.read_only_root:
         return written * drawn("read-only", _READ_ONLY, samples)
-    if plan.settings.logs_in_memory:
+    if settings.logs_in_memory:
         return written * drawn("in-memory", _IN_MEMORY, samples)
     return written
 
 
-def media_of(kit: Kit) -> list[Item]:
+def media_of(array: Array, connected: Items) -> list[Item]:
     """Media that the kit lives on: those of data, and the first to boot from."""
-    boot = [p for p in kit.connected.of_role("boot_drive") if p.part.storage is not None][:1]
-    return [*boot, *array_of(kit).items]
+    boot = [p for p in connected.of_role("boot_drive") if p.part.storage is not None][:1]
+    return [*boot, *array.items]
 
 
-@derived("connected", "transfers", "storage_use", "retention", "settings", array_of)
-def written_of(kit: Kit) -> list[Wearing]:
+@derived("connected", "transfers", "storage_use", "retention", "settings", array_of, "samples")
+def written_of(
+    connected: Items,
+    transfers: Sequence[Transfer],
+    storage_use: StorageUse,
+    retention: Retention,
+    settings: Settings,
+    array: Array,
+    samples: int,
+) -> list[Wearing]:
     """Media that wear by what is written to them; disks that spin do not."""
     found = []
-    plan, array = kit.plan, array_of(kit)
-    boot = next(
-        (p for p in kit.connected.of_role("boot_drive") if p.part.storage is not None), None
-    )
-    for item in media_of(kit):
-        endurance = endurance_tb(kit, item)
+    boot = next((p for p in connected.of_role("boot_drive") if p.part.storage is not None), None)
+    for item in media_of(array, connected):
+        endurance = endurance_tb(samples, item)
         if endurance is None:
             continue
         on_data = item in array.items
         share = 1.0
         if on_data:
-            layout = plan.storage_use.layout
+            layout = storage_use.layout
             share = written_to_each(layout, len(array.items))
             if layout == "separate" and item is not array.items[0]:
                 share = 0.0
         entries = []
         if item is boot:
-            system = system_gb_day(plan, kit.samples)
-            grown = drawn("by-system", _BY_SYSTEM, kit.samples)
+            system = system_gb_day(retention, settings, samples)
+            grown = drawn("by-system", _BY_SYSTEM, samples)
             entries.append(Written("the system and its logs", system, system * grown))
-        for transfer in plan.transfers:
+        for transfer in transfers:
             lands = (
                 transfer.target == "boot_drive"
                 if array.items
@@ -162,7 +175,7 @@ def written_of(kit: Kit) -> list[Wearing]:
                 if day > 0:
                     small = transfer.file_mb is not None and transfer.file_mb < SMALL_FILE_MB
                     name, reading = ("small", _ON_SMALL) if small else ("big", _ON_BIG)
-                    grown = drawn(name, reading, kit.samples)
+                    grown = drawn(name, reading, samples)
                     entries.append(Written(transfer.text, day, day * grown))
         total: Quantity = 0.0
         for entry in entries:
@@ -186,17 +199,17 @@ def written_of(kit: Kit) -> list[Wearing]:
     return found
 
 
-def endurance_tb(kit: Kit, item: Item) -> Quantity | None:
+def endurance_tb(samples: int, item: Item) -> Quantity | None:
     """What may be written to a medium in its life: as stated, else by its size. [TB]"""
     part = item.part
     for path in ("drive.endurance_tb", "storage.endurance_tb"):
-        figure = _figure(kit, item, path)
+        figure = _figure(samples, item, path)
         if figure is not None:
             return figure
     if part.storage is None:
         return None
     for path in ("drive.endurance_tb_100gb", "medium.endurance_tb_100gb"):
-        figure = _figure(kit, item, path)
+        figure = _figure(samples, item, path)
         if figure is not None:
             return figure * part.storage.capacity_gb / 100
     return None
@@ -216,41 +229,55 @@ def rated_tb(part: Part) -> float | None:
     return None if by_size is None else by_size.nominal * storage.capacity_gb / 100
 
 
-def _figure(kit: Kit, item: Item, path: str) -> Quantity | None:
+def _figure(samples: int, item: Item, path: str) -> Quantity | None:
     values = item.compiled.stated(path)
-    return values.item(0) if values is not None and kit.samples == 1 else values
+    return values.item(0) if values is not None and samples == 1 else values
 
 
-@derived("built", "schedule", "place.ambient_min_c", "place.ambient_max_c", heat_of)
-def worn_of(kit: Kit) -> list[Wearing]:
+@derived("built", "schedule", "place.ambient_min_c", "place.ambient_max_c", heat_of, "samples")
+def worn_of(
+    built: Items,
+    schedule: Sequence[Phase],
+    ambient_min_c: float,
+    ambient_max_c: float,
+    heat: HeatResult,
+    samples: int,
+) -> list[Wearing]:
     """What wears out by itself: fans by turning, capacitors and cells by warmth and age."""
-    return list(_worn(kit))
+    return list(_worn(heat, schedule, built, samples, ambient_min_c, ambient_max_c))
 
 
-def _worn(kit: Kit) -> Iterator[Wearing]:
-    heat, hours, middle = heat_of(kit), hours_on(kit.plan), middling_c(kit)
+def _worn(
+    heat: HeatResult,
+    schedule: Sequence[Phase],
+    built: Items,
+    samples: int,
+    ambient_min_c: float,
+    ambient_max_c: float,
+) -> Iterator[Wearing]:
+    hours, middle = hours_on(schedule), middling_c(ambient_min_c, ambient_max_c)
     rise: float | None = None
-    for item in kit.built:
+    for item in built:
         if item.index > 1 or item.line.role in NOT_OF_IT:
             continue
         for name, own in item.part.wears.items():
-            warmer = _figure(kit, item, f"wears.{name}.warmer_k")
+            warmer = _figure(samples, item, f"wears.{name}.warmer_k")
             temp: Quantity = middle
             if heat.shelters(item.line.id):
-                rise = _mean_rise(kit, heat) if rise is None else rise
+                rise = _mean_rise(schedule, heat) if rise is None else rise
                 temp = middle + rise
             if warmer is not None:
                 temp = temp + warmer
             factor: Quantity = 1.0
-            halves = _figure(kit, item, f"wears.{name}.halves_k")
+            halves = _figure(samples, item, f"wears.{name}.halves_k")
             if halves is not None:
                 doubled = between(-_MOST_DOUBLED, (own.at_c - temp) / halves, _MOST_DOUBLED)
                 factor = 2**doubled
-            lifetime = _figure(kit, item, f"wears.{name}.life_h")
+            lifetime = _figure(samples, item, f"wears.{name}.life_h")
             if lifetime is not None:
                 years = lifetime * factor / (max(hours, 0.01) * DAYS_A_YEAR)
             else:
-                aged = _figure(kit, item, f"wears.{name}.life_y")
+                aged = _figure(samples, item, f"wears.{name}.life_y")
                 years = (1.0 if aged is None else aged) * between(0.0, factor, _COOLER_HELPS)
             years = between(0.0, years, OLDEST_Y)
             shown = nominal(temp)
@@ -266,19 +293,18 @@ def _worn(kit: Kit) -> Iterator[Wearing]:
             )
 
 
-def middling_c(kit: Kit) -> float:
+def middling_c(ambient_min_c: float, ambient_max_c: float) -> float:
     """A middling day: half way between the coldest and the hottest. [°C]"""
-    place = kit.plan.place
-    return (place.ambient_min_c + place.ambient_max_c) / 2
+    return (ambient_min_c + ambient_max_c) / 2
 
 
-def _mean_rise(kit: Kit, heat: HeatResult) -> float:
+def _mean_rise(schedule: Sequence[Phase], heat: HeatResult) -> float:
     """How much warmer than the day it is inside a closed case, over the hours of a day. [K]"""
     inside = heat.inside_c
     if inside is None:
         return 0.0
     rises: list[float] = (inside[:, 0] - heat.ambient_c).tolist()
-    hours = [phase.hours for phase in kit.plan.schedule]
+    hours = [phase.hours for phase in schedule]
     total, weighed = 0.0, 0.0
     for state, rise in zip(heat.states, rises, strict=True):
         if state.phase is not None:

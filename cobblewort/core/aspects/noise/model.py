@@ -9,7 +9,7 @@ import numpy as np
 
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Items, derived
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.plan import NOT_OF_IT
 
@@ -65,7 +65,7 @@ def build_noise(items: Sequence[Item], samples: int) -> NoiseResult:
     return result
 
 
-@derived("built")
-def of(kit: Kit) -> NoiseResult:
+@derived("built", "samples")
+def of(built: Items, samples: int) -> NoiseResult:
     """What is heard of the kit."""
-    return build_noise(kit.built, kit.samples)
+    return build_noise(built, samples)

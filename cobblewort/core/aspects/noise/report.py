@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from cobblewort.core.aspects.noise.model import of as noise_of
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.aspects.noise.model import NoiseResult
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.standards.rooms import ROOMS_DBA
 
@@ -42,12 +41,11 @@ class NoiseReport:
     rooms: list[RoomLevel]
 
 
-def noise_report(kit: Kit, _: Sequence[Margin]) -> NoiseReport:
+def noise_report(noise: NoiseResult, most: float | None, _: Sequence[Margin]) -> NoiseReport:
     """What is heard, the loudest first; what is not known last."""
-    noise = noise_of(kit)
     known = [HeardPart(p.line.id, p.name, float(level[0])) for p, level in noise.heard]
     known.sort(key=lambda part: -(part.level_dba or 0.0))
     unknown = [HeardPart(p.line.id, p.name, None) for p in noise.unknown]
     rooms = [RoomLevel(name, level_dba) for name, level_dba in ROOMS_DBA]
-    level_dba, most = float(noise.level_dba[0]), kit.plan.place.noise_max_dba
+    level_dba = float(noise.level_dba[0])
     return NoiseReport([*known, *unknown], level_dba, most, rooms)

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.noise.model import NoiseResult
 from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.judging.findings import Observation
-from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
@@ -25,12 +25,10 @@ from cobblewort.core.text import Text, say
     reads=(noise_of, "place.noise_max_dba"),
     remedies=(another("cooling", "storage", "boot_drive"), remove_named),
 )
-def quiet_enough(kit: Kit) -> Iterator[Check | Observation]:
+def quiet_enough(noise: NoiseResult, most: float | None) -> Iterator[Check | Observation]:
     """The level of all that turns against the limit; silent where the location has none."""
-    most = kit.plan.place.noise_max_dba
     if most is None:
         return
-    noise = noise_of(kit)
     if noise.unknown:
         yield Observation(
             "level",

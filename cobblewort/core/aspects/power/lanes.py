@@ -9,7 +9,7 @@ from functools import lru_cache
 import numpy as np
 
 from cobblewort.core.aspects.fit.paths import drive_rates_mb_s
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Items, derived
 from cobblewort.core.parts.compiled import (
     DRAWS,
     CompiledPart,
@@ -35,10 +35,10 @@ class Narrowed:
 
 
 @derived("connected", drive_rates_mb_s)
-def narrowed(kit: Kit) -> dict[str, Narrowed]:
+def narrowed(connected: Items, rates_mb_s: dict[str, float]) -> dict[str, Narrowed]:
     """Drives that their lane holds back, by piece; disks that spin always draw in full."""
-    rates_mb_s, found = drive_rates_mb_s(kit), {}
-    for item in kit.connected if rates_mb_s else ():
+    found = {}
+    for item in connected if rates_mb_s else ():
         rate_mb_s = rates_mb_s.get(item.id)
         if rate_mb_s is not None and (held := narrow(item.compiled, rate_mb_s)) is not None:
             found[item.id] = held

@@ -8,14 +8,16 @@ from functools import partial
 from typing import NamedTuple
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.power.forest import Forest, Node
 from cobblewort.core.aspects.power.model import forest_of
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import derived
 from cobblewort.core.judging.working import Sum, reading_term
+from cobblewort.core.plans.plan import Settings
 from cobblewort.core.text import EMPTY, Text, say
 
 
@@ -56,9 +58,9 @@ class _Stated(NamedTuple):
 
 
 @derived("settings", fit_of, forest_of)
-def rail_limits_of(kit: Kit) -> list[Limited]:
+def rail_limits_of(settings: Settings, fit: Assignment, forest: Forest) -> list[Limited]:
     """Those of rails inside a part; that of a machine beside the kit is told with all copies."""
-    forest, in_use, lifts = forest_of(kit), fit_of(kit).in_use, kit.plan.settings.lift_port_limit
+    in_use, lifts = fit.in_use, settings.lift_port_limit
     found = []
     for place, node in enumerate(forest.nodes):
         held = _rail_limit(forest, node, lifts)
@@ -97,10 +99,10 @@ def rail_limits_of(kit: Kit) -> list[Limited]:
 
 
 @derived(forest_of)
-def socket_limits_of(kit: Kit) -> list[Limited]:
+def socket_limits_of(forest: Forest) -> list[Limited]:
     """Those of single sockets, for what is plugged into them."""
     found = []
-    for place, node in enumerate(forest_of(kit).nodes):
+    for place, node in enumerate(forest.nodes):
         at = node.socket
         if at is None or at.socket.limit_a is None:
             continue

@@ -8,6 +8,7 @@ from functools import cached_property
 
 import numpy as np
 
+from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.power.forest import Forest, Node, fed_nodes
 from cobblewort.core.aspects.power.lanes import Narrowed, narrowed
@@ -16,10 +17,10 @@ from cobblewort.core.aspects.power.trees import Trees
 from cobblewort.core.aspects.power.trees import trees_of as laid_out
 from cobblewort.core.figures.arrays import BoolArray, ByState, FloatArray, IntArray, by_state
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Items, derived
 from cobblewort.core.judging.states import LookedAt, State, looked_at, states_of
 from cobblewort.core.parts.compiled import DRAWS, LoadArrays
-from cobblewort.core.plans.plan import Activity, Plan
+from cobblewort.core.plans.plan import Activity, Phase
 
 
 @dataclass(slots=True)
@@ -173,34 +174,39 @@ _OUTSIDE_PHASES = {"idle": _ROW["idle"], "all": _ROW["peak"], "start": _ROW["sta
 
 @dataclass(slots=True, frozen=True)
 class Rows:
-    """Which rows of its tables a line draws in each state, in the mean and for a moment."""
+    """Which rows of its tables a line draws in each state, in the mean and for a moment; `line` is
+    empty where no phase says anything of it.
+    """
 
+    line: str
     mean: IntArray
     burst: IntArray
 
 
-def _draw_rows(plan: Plan, states: list[State], line: str) -> Rows:
+def _draw_rows(schedule: Sequence[Phase], states: list[State], line: str) -> Rows:
     """Those of one line: bursts count where limits look at a phase, and nowhere else."""
     means, bursts = [], []
     for state in states:
         if state.phase is None:
             mean = burst = _OUTSIDE_PHASES[state.id]
         else:
-            phase = plan.schedule[state.phase]
+            phase = schedule[state.phase]
             mean, burst = _IN_PHASE[phase.lines.get(line, phase.activity)]
         means.append(mean)
         bursts.append(mean if state.mean else burst)
-    return Rows(np.array(means), np.array(bursts))
+    return Rows(line, np.array(means), np.array(bursts))
 
 
-def _rows_by_line(plan: Plan, items: Sequence[Item], states: list[State]) -> dict[str, Rows]:
+def _rows_by_line(
+    schedule: Sequence[Phase], items: Sequence[Item], states: list[State]
+) -> dict[str, Rows]:
     """`_draw_rows` of every line; those of which no phase says anything share one."""
-    alike = _draw_rows(plan, states, "")
+    alike = _draw_rows(schedule, states, "")
     rows = dict.fromkeys((item.line.id for item in items), alike)
-    for phase in plan.schedule:
+    for phase in schedule:
         for line in phase.lines:
             if rows.get(line) is alike:
-                rows[line] = _draw_rows(plan, states, line)
+                rows[line] = _draw_rows(schedule, states, line)
     return rows
 
 
@@ -214,7 +220,7 @@ def _drawn(
     mean_w, mean_a = np.zeros(shape), np.zeros(shape)
     burst_w, burst_a = np.zeros(shape), np.zeros(shape)
     # Loads that draw the same rows of their tables are looked up at once.
-    alike: dict[tuple[int, bool], tuple[Rows, list[int], list[FloatArray]]] = {}
+    alike: dict[tuple[str, bool], tuple[Rows, list[int], list[FloatArray]]] = {}
     together: dict[int, Hashable] = {}
     for place, node in enumerate(nodes):
         item = node.item
@@ -222,7 +228,7 @@ def _drawn(
         draws = item.compiled.draws if lane is None else lane.draws
         for in_watts, table in draws.get(node.name, ()):
             drawn = rows[item.line.id]
-            key = id(drawn), in_watts
+            key = drawn.line, in_watts
             if key not in alike:
                 alike[key] = drawn, [], []
             alike[key][1].append(place)
@@ -239,37 +245,44 @@ def _drawn(
 
 
 @derived("connected", fit_of)
-def forest_of(kit: Kit) -> Forest:
+def forest_of(connected: Items, fit: Assignment) -> Forest:
     """Which rail hangs on which."""
-    return fed_nodes(kit.connected, fit_of(kit))
+    return fed_nodes(connected, fit)
 
 
 @derived(forest_of)
-def trees_of(kit: Kit) -> Trees:
+def trees_of(forest: Forest) -> Trees:
     """Its trees, ready to be solved."""
-    return laid_out(forest_of(kit).nodes)
+    return laid_out(forest.nodes)
 
 
-@derived("connected", "schedule", forest_of, narrowed)
-def hung_of(kit: Kit) -> Hung:
+@derived("connected", "schedule", forest_of, narrowed, "samples")
+def hung_of(
+    connected: Items,
+    schedule: Sequence[Phase],
+    forest: Forest,
+    lanes: dict[str, Narrowed],
+    samples: int,
+) -> Hung:
     """What each rail draws in every state."""
-    nodes, states, lanes = forest_of(kit).nodes, states_of(kit.plan), narrowed(kit)
-    rows = _rows_by_line(kit.plan, kit.connected, states)
-    drawn = _drawn(nodes, rows, lanes, (len(nodes), len(states), kit.samples))
+    nodes, states = forest.nodes, states_of(schedule)
+    rows = _rows_by_line(schedule, connected, states)
+    drawn = _drawn(nodes, rows, lanes, (len(nodes), len(states), samples))
     return Hung(states, rows, lanes, drawn)
 
 
 @derived(trees_of, hung_of)
-def loaded_of(kit: Kit) -> list[Loaded]:
+def loaded_of(trees: Trees, hung: Hung) -> list[Loaded]:
     """Its levels with what hangs on them."""
-    drawn = hung_of(kit).drawn
-    return [Loaded.of(level, drawn) for level in trees_of(kit).levels]
+    drawn = hung.drawn
+    return [Loaded.of(level, drawn) for level in trees.levels]
 
 
-@derived("place.ambient_max_c", forest_of, trees_of, hung_of, loaded_of)
-def of(kit: Kit) -> PowerResult:
+@derived("place.ambient_max_c", forest_of, trees_of, hung_of, loaded_of, "samples")
+def of(
+    wire_c: float, forest: Forest, trees: Trees, hung: Hung, loaded: list[Loaded], samples: int
+) -> PowerResult:
     """Voltages and currents in every state, the leads as warm as the hottest day."""
-    forest, hung, wire_c = forest_of(kit), hung_of(kit), kit.plan.place.ambient_max_c
-    shape = len(hung.states), kit.samples
-    solved = solve_forest(trees_of(kit), loaded_of(kit), wire_c, shape)
+    shape = len(hung.states), samples
+    solved = solve_forest(trees, loaded, wire_c, shape)
     return PowerResult(forest, hung, wire_c, solved)

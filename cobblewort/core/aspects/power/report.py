@@ -9,8 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from cobblewort.core.aspects.power.forest import Node
-from cobblewort.core.aspects.power.model import of as power_of
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.judging.states import StateReport, told_states
 
@@ -49,9 +48,8 @@ class PowerReport:
     unfed: list[str]
 
 
-def power_report(kit: Kit, margins: Sequence[Margin]) -> PowerReport:
+def power_report(power: PowerResult, margins: Sequence[Margin]) -> PowerReport:
     """The trees at nominal figures, in the states that limits look at."""
-    power = power_of(kit)
     picked = power.limits.places
     by_subject = defaultdict(list)
     for margin in margins:
@@ -74,7 +72,7 @@ def power_report(kit: Kit, margins: Sequence[Margin]) -> PowerReport:
     )
     return PowerReport(
         states=told_states([power.states[n] for n in picked]),
-        nodes=[_power_node(kit, by_subject, *row) for row in rows],
+        nodes=[_power_node(power, by_subject, *row) for row in rows],
         collapsed=power.collapsed[picked, 0].tolist(),
         source_w=power.out_of_sources()[1].tolist(),
         unfed=[item.line.id for item in power.forest.unfed],
@@ -82,7 +80,7 @@ def power_report(kit: Kit, margins: Sequence[Margin]) -> PowerReport:
 
 
 def _power_node(
-    kit: Kit,
+    power: PowerResult,
     by_subject: Mapping[str, list[str]],
     place: int,
     voltage_v: list[float],
@@ -90,7 +88,6 @@ def _power_node(
     input_a: list[float],
     loads_a: list[float],
 ) -> PowerNode:
-    power = power_of(kit)
     node, ohm = power.nodes[place], power.resistance_ohm(place)
     item = node.item
     subjects = [node.id]

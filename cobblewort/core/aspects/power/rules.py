@@ -6,11 +6,14 @@ from collections.abc import Callable, Iterator
 from functools import partial
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.model import board_reached, boards_of
 from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.heat.model import HeatResult
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.power.forest import set_v
 from cobblewort.core.aspects.power.limits import Limited, rail_limits_of, socket_limits_of
+from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.aspects.power.remedies import lift_port_limit, powered_hub
 from cobblewort.core.aspects.power.workings import current_term, volts_over
@@ -19,7 +22,7 @@ from cobblewort.core.figures.one_or_many import at_least, lesser, nominal
 from cobblewort.core.figures.reading import PositiveRating
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.margin import Check, Margin, Severity
 from cobblewort.core.judging.remedies import another, another_cable, another_supply
 from cobblewort.core.judging.rules import rule
@@ -36,9 +39,9 @@ from cobblewort.core.standards import usb
 from cobblewort.core.text import EMPTY, Text, say
 
 
-def _node_check(kit: Kit, limited: Limited) -> Check:
+def _node_check(power: PowerResult, limited: Limited) -> Check:
     """A limit on the current (or power) that passes a node, in every state."""
-    power, node, in_watts = power_of(kit), limited.place, limited.in_watts
+    node, in_watts = limited.place, limited.in_watts
     value = (power.limit_watts if in_watts else power.limit_amps)[node]
 
     def sentence(margin: Margin) -> Text:
@@ -105,15 +108,17 @@ def _node_check(kit: Kit, limited: Limited) -> Check:
     reads=(power_of, fit_of, boards_of, board_reached, "connected"),
     remedies=(another_supply, another_cable),
 )
-def fed(kit: Kit) -> Iterator[Observation]:
+def fed(
+    power: PowerResult, fit: Assignment, boards: list[Item], reached: bool, connected: Items
+) -> Iterator[Observation]:
     """The board that nothing feeds, where there is a supply; and each other thing whose inlet must
     be fed and is empty. What hangs on them follows and is told by FIT-02, a lead that is missing
     between a supply's socket and the main board by FIT-09.
     """
-    supplies = kit.connected.of_role("power_supply")
-    cable_missing = any(i.part.sockets for i in supplies) and not board_reached(kit)
-    wants_cable = next(iter(boards_of(kit)), None) if cable_missing else None
-    for item in power_of(kit).forest.unfed:
+    supplies = connected.of_role("power_supply")
+    cable_missing = any(i.part.sockets for i in supplies) and not reached
+    wants_cable = next(iter(boards), None) if cable_missing else None
+    for item in power.forest.unfed:
         if item.part.kind == "board" and supplies and item is not wants_cable:
             yield Observation(
                 item.id,
@@ -125,12 +130,12 @@ def fed(kit: Kit) -> Iterator[Observation]:
                 ),
                 (item.line.id, *(i.line.id for i in supplies)),
             )
-    for item in kit.connected:
+    for item in connected:
         if item.part.kind == "board":
             continue
         for name, socket in item.part.sockets.items():
             inlet = f"{item.id}.{name}"
-            if socket.required and socket.role == "power_in" and fit_of(kit).into(inlet) is None:
+            if socket.required and socket.role == "power_in" and fit.into(inlet) is None:
                 yield Observation(
                     inlet,
                     "problem",
@@ -157,12 +162,13 @@ def _inlet_word(item: Item) -> str:
     why="Too little current causes slow running, drives that disconnect and random resets.",
     formula="I_out <= I_rated (1 - k (T - T_full)) for T above T_full, in every state",
     source="maker's rating; tight above 80 %: common practice",
-    reads=(heat_of, power_of, "place.ambient_max_c"),
+    reads=(heat_of, power_of, "place.ambient_max_c", "samples"),
     remedies=(another_supply,),
 )
-def source_rating(kit: Kit) -> Iterator[Check]:
+def source_rating(
+    heat: HeatResult, power: PowerResult, ambient_max_c: float, samples: int
+) -> Iterator[Check]:
     """The current out of each source against its rating at the highest ambient."""
-    power = power_of(kit)
     if not power.stands:
         return
     for place, node in enumerate(power.nodes):
@@ -171,12 +177,12 @@ def source_rating(kit: Kit) -> Iterator[Check]:
             continue
         if node.item.part.kind == "machine" and not power.carries[place]:
             continue  # it is there for its data, or for its picture
-        around_c, around = _around(kit, node.item)
+        around_c, around = _around(heat, ambient_max_c, samples, node.item)
         of = node.item.compiled.quantity
         warm_k = at_least(0.0, around_c - of("source.full_to_c"))
         limit = of("source.rated_a") * at_least(0.0, 1 - of("source.derate_share_k") * warm_k)
         yield _node_check(
-            kit,
+            power,
             Limited(
                 place,
                 node.id,
@@ -214,23 +220,23 @@ def _derated(item: Item, source: Source, around: Callable[[], Term]) -> Sum:
     )
 
 
-def _around(kit: Kit, item: Item) -> tuple[Quantity, Callable[[], Term]]:
+def _around(
+    heat: HeatResult, ambient_c: float, samples: int, item: Item
+) -> tuple[Quantity, Callable[[], Term]]:
     """How warm the air around a supply is: the highest ambient, or inside air where it is inside.
 
     Inside air is that of the warmest state that must hold.
     """
-    ambient_c = kit.plan.place.ambient_max_c
     outside = ambient_c, partial(plan_term, "T", "highest ambient", "°C", ambient_c)
     if not item.part.inside:
         return outside
-    heat = heat_of(kit)
     inside = heat.inside_c
     if inside is None:
         return outside
     warmest = max(heat.means.must_hold, key=inside[:, 0].tolist().__getitem__)
     figure = f"heat:inside@{heat.states[warmest].id}"
     inside_c = inside.item(warmest, 0)
-    around_c: Quantity = inside_c if kit.samples == 1 else inside[warmest]
+    around_c: Quantity = inside_c if samples == 1 else inside[warmest]
     return around_c, partial(computed_term, "T", "air in the case", "°C", inside_c, figure)
 
 
@@ -244,9 +250,8 @@ def _around(kit: Kit, item: Item) -> tuple[Quantity, Callable[[], Term]]:
     reads=(power_of,),
     remedies=(another_cable, another_supply),
 )
-def cable_rating(kit: Kit) -> Iterator[Check]:
+def cable_rating(power: PowerResult) -> Iterator[Check]:
     """The current in each cable against its rating and its marking."""
-    power = power_of(kit)
     if not power.stands:
         return
     for place, node in enumerate(power.nodes):
@@ -256,7 +261,7 @@ def cable_rating(kit: Kit) -> Iterator[Check]:
         rated_a = node.item.compiled.quantity("cable.rated_a")
         limit = lesser(rated_a, usb.cable_limit_a(cable.marked_a.nominal))
         yield _node_check(
-            kit,
+            power,
             Limited(
                 place,
                 node.id,
@@ -296,14 +301,13 @@ def _rated_and_marked(item: Item, cable: Cable) -> Sum:
     reads=(rail_limits_of, power_of),
     remedies=(powered_hub, another_supply, lift_port_limit, another("add_on", "storage")),
 )
-def shared_limit(kit: Kit) -> Iterator[Check | Observation]:
+def shared_limit(rail_limits: list[Limited], power: PowerResult) -> Iterator[Check | Observation]:
     """Each rail inside a part that carries a limit of its own; what a setting lifts at one's own
     risk is told.
     """
-    power = power_of(kit)
     if not power.stands:
         return
-    for limited in rail_limits_of(kit):
+    for limited in rail_limits:
         if not power.carries[limited.place]:
             continue
         if limited.lifted:
@@ -317,7 +321,7 @@ def shared_limit(kit: Kit) -> Iterator[Check | Observation]:
                 ),
                 (power.nodes[limited.place].item.line.id,),
             )
-        yield _node_check(kit, limited)
+        yield _node_check(power, limited)
 
 
 @rule(
@@ -331,13 +335,12 @@ def shared_limit(kit: Kit) -> Iterator[Check | Observation]:
     reads=(socket_limits_of, power_of),
     remedies=(powered_hub, another("add_on", "storage")),
 )
-def socket_limit(kit: Kit) -> Iterator[Check]:
+def socket_limit(socket_limits: list[Limited], power: PowerResult) -> Iterator[Check]:
     """What each plug draws through its socket, where the socket states a limit."""
-    power = power_of(kit)
     if not power.stands:
         return
-    for limited in socket_limits_of(kit):
-        yield _node_check(kit, limited)
+    for limited in socket_limits:
+        yield _node_check(power, limited)
 
 
 @rule(
@@ -351,9 +354,8 @@ def socket_limit(kit: Kit) -> Iterator[Check]:
     reads=(power_of,),
     remedies=(another_cable, another_supply),
 )
-def board_voltage(kit: Kit) -> Iterator[Check]:
+def board_voltage(power: PowerResult) -> Iterator[Check]:
     """Voltage at each board against brown-out (stops it) and its flag (tight)."""
-    power = power_of(kit)
     if not power.stands:
         return
     for place, node in enumerate(power.nodes):
@@ -402,7 +404,7 @@ def board_voltage(kit: Kit) -> Iterator[Check]:
                 span=nominal(set_v(power.nodes, place)) - nominal(limit),
                 breach=breach,
                 working=volts_over(
-                    kit,
+                    power,
                     place,
                     partial(
                         reading_term,
@@ -431,9 +433,9 @@ _FIVE_V = 4.6, 5.6
     reads=(power_of,),
     remedies=(powered_hub, another_cable, another_supply),
 )
-def device_voltage(kit: Kit) -> Iterator[Check]:
+def device_voltage(power: PowerResult) -> Iterator[Check]:
     """Voltage at each part on a USB socket, or behind a converter to 5 V."""
-    power, limit = power_of(kit), usb.DEVICE_MIN_V
+    limit = usb.DEVICE_MIN_V
     if not power.stands:
         return
     for place, node in enumerate(power.nodes):
@@ -467,7 +469,7 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
             (node.socket.id,),
             span=top_v - limit,
             working=volts_over(
-                kit,
+                power,
                 place,
                 partial(
                     standard_term,
@@ -489,16 +491,15 @@ def device_voltage(kit: Kit) -> Iterator[Check]:
     "does not start.",
     formula="a solution of V = V_set - R I, I = P / V exists; for one load P <= V_set² / (4 R)",
     source="maximum power transfer of a DC source behind a resistance",
-    reads=(power_of, "connected"),
+    reads=(power_of, "connected", "samples"),
     remedies=(another_cable, another_supply),
 )
-def no_collapse(kit: Kit) -> Iterator[Observation]:
+def no_collapse(power: PowerResult, connected: Items, samples: int) -> Iterator[Observation]:
     """The first state that has none at nominal figures, or the share of samples that have none."""
-    power = power_of(kit)
     if not power.nodes or not power.collapsed.any():
         return
     lines = tuple(
-        dict.fromkeys(i.line.id for i in kit.connected if i.part.kind in ("power_supply", "cable"))
+        dict.fromkeys(i.line.id for i in connected if i.part.kind in ("power_supply", "cable"))
     )
     for number, state in enumerate(power.states):
         if power.collapsed[number, 0]:
@@ -513,7 +514,7 @@ def no_collapse(kit: Kit) -> Iterator[Observation]:
                 lines,
             )
             return
-    share = float(power.collapsed[:, 1:].any(axis=0).mean()) if kit.samples > 1 else 0.0
+    share = float(power.collapsed[:, 1:].any(axis=0).mean()) if samples > 1 else 0.0
     if share > 0:
         yield Observation(
             "collapse",

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from functools import partial
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.power.forest import set_v
 from cobblewort.core.aspects.power.model import PowerResult
@@ -48,12 +49,11 @@ def parted(kit: Kit, finding: Finding) -> Iterator[Patch]:
     "keeps a board partly on, or damages the weaker port.",
     formula="each rail is connected to one source; a second one only behind isolation",
     source="common practice; USB 2.0, 7.2.1: a device gives no current back (from memory)",
-    reads=(power_of, fit_of, "connected"),
+    reads=(power_of, fit_of),
     remedies=(parted, another("add_on")),
 )
-def back_feed(kit: Kit) -> Iterator[Observation]:
+def back_feed(power: PowerResult, fit: Assignment) -> Iterator[Observation]:
     """Each pair of energised sources that meet; hubs that are known to feed back, or not known."""
-    power = power_of(kit)
     for second in power.forest.second:
         fed, by = power.forest.index(second.rail), power.forest.index(second.by)
         if fed is None or by is None or power.nodes[fed].root == power.nodes[by].root:
@@ -73,16 +73,16 @@ def back_feed(kit: Kit) -> Iterator[Observation]:
             ),
             tuple(dict.fromkeys(lines)),
         )
-    yield from _hubs(kit)
+    yield from _hubs(fit)
 
 
 def _source_of(power: PowerResult, place: int) -> Item:
     return power.nodes[power.nodes[place].root].item
 
 
-def _hubs(kit: Kit) -> Iterator[Observation]:
+def _hubs(fit: Assignment) -> Iterator[Observation]:
     """Hubs with a supply of their own on a socket of something that is fed elsewhere."""
-    for plug, socket in fit_of(kit).placed.values():
+    for plug, socket in fit.placed.values():
         source = plug.item.part.source
         if source is None or plug.item.part.kind != "hub" or plug.plug.role != "device":
             continue
@@ -125,20 +125,19 @@ def _hubs(kit: Kit) -> Iterator[Observation]:
     "37 V (Type 1), 42.5 V (2, 3), 41.1 V (4); copies x power out of the switch <= its power "
     "budget",
     source="IEEE 802.3, clauses 33 and 145: powers of types 1 to 4 (from memory)",
-    reads=(power_of, "connected", "copies"),
+    reads=(power_of, "copies"),
     remedies=(another_supply, another("other_equipment", "cable")),
 )
-def network_power(kit: Kit) -> Iterator[Observation | Check]:
+def network_power(power: PowerResult, copies: int) -> Iterator[Observation | Check]:
     """The type that a splitter wants against its switch's and its lead's, or what must be asked of
     a switch; the volts at the end of the lead; and the budget of a switch over all copies.
     """
-    power = power_of(kit)
     for place, node in enumerate(power.nodes):
         source = node.item.part.source
         if source is None or source.poe_type is None or source.rail != node.name:
             continue
         if node.item.part.kind == "machine":
-            yield from _budget(kit, place)
+            yield from _budget(power, copies, place)
         elif node.parent < 0:
             port_w = poe.PORT_W[source.poe_type]
             yield Observation(
@@ -153,12 +152,12 @@ def network_power(kit: Kit) -> Iterator[Observation | Check]:
                 (node.item.line.id,),
             )
         else:
-            yield from _asked(kit, place, source.poe_type)
+            yield from _asked(power, place, source.poe_type)
 
 
-def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Observation | Check]:
+def _asked(power: PowerResult, place: int, wanted: int) -> Iterator[Observation | Check]:
     """Whether switch and lead give what is wanted at the end of the lead, and whether volts do."""
-    power, node = power_of(kit), power_of(kit).nodes[place]
+    node = power.nodes[place]
     given = _source_of(power, place)
     gives = None if given.part.source is None else given.part.source.poe_type
     if gives is not None and gives < wanted:
@@ -220,7 +219,7 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Observation | Check]:
         power.limits,
         span=nominal(set_v(power.nodes, place)) - least_v,
         working=volts_over(
-            kit,
+            power,
             node.parent,
             partial(
                 standard_term,
@@ -234,13 +233,12 @@ def _asked(kit: Kit, place: int, wanted: int) -> Iterator[Observation | Check]:
     )
 
 
-def _budget(kit: Kit, place: int) -> Iterator[Check]:
+def _budget(power: PowerResult, copies: int, place: int) -> Iterator[Check]:
     """What all copies take out of one switch."""
-    power, node = power_of(kit), power_of(kit).nodes[place]
+    node = power.nodes[place]
     own = node.rail.limit_w
     if own is None or not power.stands or not power.carries[place]:
         return
-    copies = kit.plan.copies
     each_w = power.limit_current_a[place] * power.limit_voltage_v[place]
     path = f"rails.{node.name}.limit_w"
 

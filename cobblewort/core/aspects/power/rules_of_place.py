@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from cobblewort.core import words
 from cobblewort.core.aspects.power.daily_energy import (
@@ -13,12 +13,13 @@ from cobblewort.core.aspects.power.daily_energy import (
     day_energy_wh,
     in_use,
 )
+from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another_supply, on_offer, place_with
 from cobblewort.core.judging.rules import rule
@@ -26,7 +27,7 @@ from cobblewort.core.judging.working import Sum, Term, computed_term, standard_t
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.parts.model import Feed
 from cobblewort.core.plans.patch import AddLine, Patch
-from cobblewort.core.plans.plan import FEEDS_AT, NOT_OF_IT
+from cobblewort.core.plans.plan import FEEDS_AT, NOT_OF_IT, Phase, Requirement
 from cobblewort.core.text import Figure, Text, say
 
 _PLACE_HAS = {
@@ -38,15 +39,15 @@ _PLACE_HAS = {
 }
 
 
-def _sources(kit: Kit) -> Iterator[Item]:
-    for item in kit.connected:
+def _sources(connected: Items) -> Iterator[Item]:
+    for item in connected:
         if item.part.source is not None and item.line.role not in NOT_OF_IT:
             yield item
 
 
 def has_its_power(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """The place has what the supply feeds on."""
-    for item in _sources(kit):
+    for item in _sources(kit.connected):
         if item.line.id in finding.lines and item.part.source is not None:
             yield place_with(kit, power=item.part.source.power_source)
 
@@ -62,18 +63,15 @@ def has_its_power(kit: Kit, finding: Finding) -> Iterator[Patch]:
     reads=("requirements", "connected", "place.power", power_of),
     remedies=(another_supply, has_its_power),
 )
-def fed_by_its_place(kit: Kit) -> Iterator[Observation]:
+def fed_by_its_place(
+    requirements: Sequence[Requirement], connected: Items, has: Feed, power: PowerResult
+) -> Iterator[Observation]:
     """Each source that feeds on something else than its place has, or empties without need."""
-    has = kit.plan.place.power
-    off_mains = any(
-        requirement.condition == "without_mains" for requirement in kit.plan.requirements
-    )
+    off_mains = any(requirement.condition == "without_mains" for requirement in requirements)
     asked = {
-        requirement.function
-        for requirement in kit.plan.requirements
-        if requirement.function is not None
+        requirement.function for requirement in requirements if requirement.function is not None
     }
-    for item in _sources(kit):
+    for item in _sources(connected):
         source = item.part.source
         if source is not None and _ASKED_BY.get(source.power_source) in asked:
             continue  # a plan that asks for a vehicle's power has one
@@ -92,7 +90,7 @@ def fed_by_its_place(kit: Kit) -> Iterator[Observation]:
         elif (
             source is not None
             and source.power_source == "battery"
-            and not _is_charged(kit, item)
+            and not _is_charged(power, item)
             and not (off_mains or has in ("battery", "solar"))
         ):
             yield Observation(
@@ -115,17 +113,17 @@ _ASKED_BY: dict[Feed, FunctionId] = {
 """Functions by which a plan says itself which power source it has."""
 
 
-def _is_charged(kit: Kit, item: Item) -> bool:
+def _is_charged(power: PowerResult, item: Item) -> bool:
     """Whether something feeds a battery while it feeds the kit."""
     source = item.part.source
-    place = None if source is None else power_of(kit).forest.index(f"{item.id}.{source.rail}")
-    return place is not None and power_of(kit).nodes[place].parent >= 0
+    place = None if source is None else power.forest.index(f"{item.id}.{source.rail}")
+    return place is not None and power.nodes[place].parent >= 0
 
 
-def _amount(kit: Kit, function: FunctionId) -> tuple[float, tuple[str, ...]]:
+def _amount(connected: Items, function: FunctionId) -> tuple[float, tuple[str, ...]]:
     """How much of a function the items of the kit give together, and their lines."""
     total, lines = 0.0, []
-    for item in kit.connected:
+    for item in connected:
         offer = item.part.offers.get(function)
         if offer is not None and item.line.role not in NOT_OF_IT:
             total += offer.amount or 0.0
@@ -133,10 +131,9 @@ def _amount(kit: Kit, function: FunctionId) -> tuple[float, tuple[str, ...]]:
     return total, tuple(dict.fromkeys(lines))
 
 
-def _fed(kit: Kit) -> FloatArray | None:
+def _fed(power: PowerResult, schedule: Sequence[Phase]) -> FloatArray | None:
     """Energy of a day, where there is any to tell. [Wh]"""
-    power = power_of(kit)
-    energy_wh = day_energy_wh(kit.plan, power)
+    energy_wh = day_energy_wh(schedule, power)
     return energy_wh if power.feeds_every_board() and energy_wh[0] > 0 else None
 
 
@@ -157,15 +154,21 @@ def more_sun(kit: Kit, finding: Finding) -> Iterator[Patch]:
     "same all year.",
     formula="panel x daily yield in the darkest month x battery efficiency >= energy per day",
     source="yield at 50 degrees north, tilted south, net of dirt: typical, from memory",
-    reads=(power_of, "schedule", "connected", "place.power"),
+    reads=(power_of, "schedule", "connected", "place.power", "samples"),
     remedies=(another_supply, more_sun),
 )
-def sun_is_enough(kit: Kit) -> Iterator[Check | Observation]:
+def sun_is_enough(
+    power: PowerResult,
+    schedule: Sequence[Phase],
+    connected: Items,
+    power_source: Feed,
+    samples: int,
+) -> Iterator[Check | Observation]:
     """What the panel gives on a day of December against what the kit takes of it."""
-    if kit.plan.place.power != "solar":
+    if power_source != "solar":
         return
-    panel_wp, lines = _amount(kit, "solar")
-    energy_wh = _fed(kit)
+    panel_wp, lines = _amount(connected, "solar")
+    energy_wh = _fed(power, schedule)
     if energy_wh is None:
         return
     if not lines:
@@ -213,7 +216,7 @@ def sun_is_enough(kit: Kit) -> Iterator[Check | Observation]:
             ],
         )
 
-    given_wh = panel_wp * darkest_yield_wh_wp(kit.samples) * USABLE_BATTERY_SHARE
+    given_wh = panel_wp * darkest_yield_wh_wp(samples) * USABLE_BATTERY_SHARE
     yield Check(
         "panel",
         "Solar energy per day in December",
@@ -228,9 +231,9 @@ def sun_is_enough(kit: Kit) -> Iterator[Check | Observation]:
     )
 
 
-def _always_on(kit: Kit) -> bool:
+def _always_on(schedule: Sequence[Phase]) -> bool:
     """Whether the day has no hour in which it is off."""
-    return sum(p.hours for p in kit.plan.schedule if p.activity != "off" or p.lines) > 23.9
+    return sum(p.hours for p in schedule if p.activity != "off" or p.lines) > 23.9
 
 
 @rule(
@@ -242,24 +245,26 @@ def _always_on(kit: Kit) -> bool:
     source="usable share of a lithium cell and its converter: typical, from memory",
     reads=(power_of, "schedule", "connected", "place.power"),
 )
-def battery_lasts(kit: Kit) -> Iterator[Observation]:
+def battery_lasts(
+    power: PowerResult, schedule: Sequence[Phase], connected: Items, power_source: Feed
+) -> Iterator[Observation]:
     """A note with the hours, where a battery powers it; that there is none, where one should."""
-    if kit.plan.place.power not in ("battery", "solar"):
+    if power_source not in ("battery", "solar"):
         return
-    battery_wh, lines = _amount(kit, "battery")
-    energy_wh = _fed(kit)
+    battery_wh, lines = _amount(connected, "battery")
+    energy_wh = _fed(power, schedule)
     if energy_wh is None or not lines:
         return
-    hours = battery_hours(kit.plan, power_of(kit), battery_wh)
+    hours = battery_hours(schedule, power, battery_wh)
     if hours is None:
         return
     told = Figure(hours, "hours", 1 if hours < 10 else 0)
     told = told if hours < 72 else Figure(hours / 24, "days")
-    used = {phase.name for phase in in_use(kit.plan, power_of(kit))}
+    used = {phase.name for phase in in_use(schedule, power)}
     use = ""
-    if not _always_on(kit):
+    if not _always_on(schedule):
         use = f" of “{used.pop()}”" if len(used) == 1 else " of use"
-    alone = " without sun" if kit.plan.place.power == "solar" else ""
+    alone = " without sun" if power_source == "solar" else ""
     yield Observation(
         "battery",
         "note",

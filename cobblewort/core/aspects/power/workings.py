@@ -45,7 +45,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
     node = power.nodes[place]
     return Explained(
         f"{label} {node.item.name}, {node.rail.label}",
-        build(kit, place, state),
+        build(power, place, state),
         values(power)[place, state],
         unit,
         power.states[state].label,
@@ -69,11 +69,10 @@ def voltage_term(power: PowerResult, place: int, state: int, symbol: str) -> Ter
     return computed_term(symbol, label, "V", float(power.voltage_v[place, state, 0]), figure)
 
 
-def current_sum(kit: Kit, place: int, state: int) -> Sum:
+def current_sum(power: PowerResult, place: int, state: int) -> Sum:
     """What hangs on a rail in the mean, and what bursts at once."""
-    power = power_of(kit)
     if not power.solved.rails.burst_a[place, state].any():
-        return mean_sum(kit, place, state)
+        return mean_sum(power, place, state)
     return _mean_and_burst(power, place, state, "", "into")
 
 
@@ -107,9 +106,8 @@ def _mean_and_burst(power: PowerResult, place: int, state: int, at: str, into: s
     )
 
 
-def mean_sum(kit: Kit, place: int, state: int) -> Sum:
+def mean_sum(power: PowerResult, place: int, state: int) -> Sum:
     """What hangs on a rail in the mean: its own loads, and what the rails below draw from it."""
-    power = power_of(kit)
     node, solved = power.nodes[place], power.solved
     items: list[str] = []
     inputs: list[Term] = []
@@ -153,11 +151,10 @@ def _own_term(
     return term
 
 
-def burst_sum(kit: Kit, place: int, state: int) -> Sum:
+def burst_sum(power: PowerResult, place: int, state: int) -> Sum:
     """What loads draw beyond their means for a moment: loads add up in squares, as they do not
     peak in the same instant; drives of one line do, and are one load.
     """
-    power = power_of(kit)
     amounts: dict[Hashable, list[tuple[str, float]]] = {}
     for below, node in enumerate(power.nodes):
         drawn_a = _burst_at(power, below, place, state)
@@ -201,9 +198,8 @@ def _burst_at(power: PowerResult, load: int, place: int, state: int) -> float:
     return amps
 
 
-def converter_input_sum(kit: Kit, place: int, state: int) -> Sum:
+def converter_input_sum(power: PowerResult, place: int, state: int) -> Sum:
     """What a converter draws: its mean, and what bursts behind it."""
-    power = power_of(kit)
     if not power.solved.inputs.burst_a[place, state].any():
         return _over_efficiency(power, place, state, "m")
     return _mean_and_burst(power, place, state, "in", "into the converter of")
@@ -236,9 +232,8 @@ def _over_efficiency(power: PowerResult, place: int, state: int, part: str) -> S
     return Sum("power delivered, divided by efficiency and input voltage", expression, inputs)
 
 
-def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
+def voltage_sum(power: PowerResult, place: int, state: int) -> Sum:
     """The voltage above less the drop of the way; a source's or converter's own voltage."""
-    power = power_of(kit)
     node = power.nodes[place]
     source = node.item.part.source
     if node.parent < 0 and source is not None:
@@ -263,7 +258,7 @@ def voltage_sum(kit: Kit, place: int, state: int) -> Sum:
 
 _QUANTITIES: dict[
     str,
-    tuple[str, str, Callable[[PowerResult], FloatArray], Callable[[Kit, int, int], Sum]],
+    tuple[str, str, Callable[[PowerResult], FloatArray], Callable[[PowerResult, int, int], Sum]],
 ] = {
     "a": ("Current into", "A", lambda p: p.current_a, current_sum),
     "m": ("Mean current into", "A", lambda p: p.solved.rails.mean_a, mean_sum),
@@ -279,21 +274,20 @@ _QUANTITIES: dict[
         "Mean current into the converter of",
         "A",
         lambda p: p.solved.inputs.mean_a,
-        lambda kit, place, state: _over_efficiency(power_of(kit), place, state, "m"),
+        lambda power, place, state: _over_efficiency(power, place, state, "m"),
     ),
     "inb": (
         "Bursts into the converter of",
         "A",
         lambda p: p.solved.inputs.burst_a,
-        lambda kit, place, state: _over_efficiency(power_of(kit), place, state, "b"),
+        lambda power, place, state: _over_efficiency(power, place, state, "b"),
     ),
 }
 """By the name of a quantity: its label, unit, values and formula."""
 
 
-def volts_over(kit: Kit, place: int, limit_term: Callable[[], Term]) -> SumFunction:
+def volts_over(power: PowerResult, place: int, limit_term: Callable[[], Term]) -> SumFunction:
     """Voltage at a rail less a limit."""
-    power = power_of(kit)
 
     def working(state: int) -> Sum:
         limit = limit_term()

@@ -19,10 +19,17 @@ from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit, derived
+from cobblewort.core.judging.kit import Items, derived
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Offer
-from cobblewort.core.plans.plan import NOT_OF_IT, Plan, Requirement
+from cobblewort.core.plans.plan import (
+    NOT_OF_IT,
+    Image,
+    NetworkOfPlace,
+    Phase,
+    Requirement,
+    Settings,
+)
 from cobblewort.core.text import EMPTY, Figure, Text, say
 
 RequirementStatus = Literal["met", "met_if", "not_met", "not_checked"]
@@ -69,7 +76,10 @@ class _Giver:
 class _Facts:
     """What needs are held against."""
 
-    plan: Plan
+    schedule: Sequence[Phase]
+    image: Image | None
+    settings: Settings
+    network: NetworkOfPlace
     items: Sequence[Item]
     fit: Assignment
     power: PowerResult
@@ -84,20 +94,6 @@ class _Facts:
             if offer is not None and item.line.role not in NOT_OF_IT:
                 found.append(_Giver(item, offer))
         return found
-
-
-def requirement_results(
-    plan: Plan,
-    items: Sequence[Item],
-    fit: Assignment,
-    power: PowerResult,
-    noise: NoiseResult,
-    data: DataResult,
-    array: Array,
-) -> list[RequirementResult]:
-    """Every need in the order of the plan."""
-    facts = _Facts(plan, items, fit, power, noise, data, array)
-    return [_result(requirement, facts) for requirement in plan.requirements]
 
 
 def _result(requirement: Requirement, facts: _Facts) -> RequirementResult:
@@ -127,9 +123,9 @@ def _function(requirement: Requirement, facts: _Facts) -> RequirementResult:
         return RequirementResult(
             requirement, "not_met", "missing", sentence, want=float(requirement.count)
         )
-    spoilt = {id(giver): _spoilt(requirement.function, giver, facts) for giver in givers}
-    kept = [giver for giver in givers if spoilt[id(giver)] is None]
-    told = spoilt[id(givers[0])]
+    spoilt = [_spoilt(requirement.function, giver, facts) for giver in givers]
+    kept = [giver for giver, why in zip(givers, spoilt, strict=True) if why is None]
+    told = spoilt[0]
     if not kept and told is not None:
         reason, sentence, line = told
         return RequirementResult(
@@ -187,7 +183,7 @@ def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason,
         if not feeds & set(roots):
             sentence = say("{supply} powers nothing.", supply=words.opening(item.the))
             return "missing", sentence, item.line.id
-    if function == "ethernet" and facts.plan.place.network in ("wifi", "none"):
+    if function == "ethernet" and facts.network in ("wifi", "none"):
         sentence = say("The location has no Ethernet for {board}.", board=item.name)
         return "place", sentence, item.line.id
     if function in ("wifi", "access_point", "mesh_radio") and item.part.inside:
@@ -325,17 +321,20 @@ def _storage(requirement: Requirement, facts: _Facts) -> RequirementResult:
     return _measured(requirement, room, float(requirement.at_least or 1), "GB", lines)
 
 
-def recorded_hours(plan: Plan) -> float:
+def recorded_hours(schedule: Sequence[Phase]) -> float:
     """Hours of a day in which it records: those with work in them, all of them where none has."""
-    working = [p.hours for p in plan.schedule if p.activity not in ("off", "idle")]
-    return sum(working or [phase.hours for phase in plan.schedule])
+    working = [p.hours for p in schedule if p.activity not in ("off", "idle")]
+    return sum(working or [phase.hours for phase in schedule])
 
 
-def required_capacity_gb(requirement: Requirement, plan: Plan) -> float:
+def required_capacity_gb(requirement: Requirement, schedule: Sequence[Phase]) -> float:
     """The room that a need asks for, stated or as days of recording. [GB]"""
     if requirement.function == "recording":
         return (
-            (requirement.at_least or 0) * recorded_hours(plan) * (requirement.rate_mb_h or 0) / 1000
+            (requirement.at_least or 0)
+            * recorded_hours(schedule)
+            * (requirement.rate_mb_h or 0)
+            / 1000
         )
     return float(requirement.at_least or 0) if requirement.function == "storage" else 0.0
 
@@ -344,7 +343,7 @@ def _recording(requirement: Requirement, facts: _Facts) -> RequirementResult:
     """Days until the room is full, at the rate and the hours of a day."""
     room, lines = _capacity_gb(facts)
     rate_mb_h, want = float(requirement.rate_mb_h or 0), float(requirement.at_least or 0)
-    hours = recorded_hours(facts.plan)
+    hours = recorded_hours(facts.schedule)
     days = round(room * 1000 / (rate_mb_h * hours), 1) if hours else 0.0
     result = _measured(requirement, days, want, "days", lines)
     if result.sentence:
@@ -370,15 +369,15 @@ def _capacity_gb(facts: _Facts) -> tuple[float, tuple[str, ...]]:
     media = [i for i in facts.items if i.line.role == "boot_drive" and i.part.storage is not None]
     lines = tuple(dict.fromkeys(i.line.id for i in media))
     room = sum(i.part.storage.capacity_gb for i in media if i.part.storage is not None)
-    if media and facts.plan.image is not None:
-        room = max(0.0, room - facts.plan.image.card_gb)
+    if media and facts.image is not None:
+        room = max(0.0, room - facts.image.card_gb)
     return room, lines
 
 
-def wanted_memory_gb(requirement: Requirement, plan: Plan) -> float:
+def wanted_memory_gb(requirement: Requirement, image: Image | None) -> float:
     """The memory that a need asks for, stated or as people at once beside the image. [GB]"""
     if requirement.function == "users":
-        image_gb = 0.0 if plan.image is None else plan.image.memory_gb
+        image_gb = 0.0 if image is None else image.memory_gb
         return image_gb + USER_GB * (requirement.at_least or 0)
     return float(requirement.at_least or 0) if requirement.function == "memory" else 0.0
 
@@ -396,13 +395,13 @@ def _users(requirement: Requirement, facts: _Facts) -> RequirementResult:
         return RequirementResult(
             requirement, "not_checked", "too_little", sentence, lines, "users", None, want
         )
-    image_gb = 0.0 if facts.plan.image is None else facts.plan.image.memory_gb
+    image_gb = 0.0 if facts.image is None else facts.image.memory_gb
     have = max(0.0, float((max(amounts) - image_gb) // USER_GB))
     return _measured(requirement, have, want, "users", lines)
 
 
 def _desktop(requirement: Requirement, facts: _Facts) -> RequirementResult:
-    image = facts.plan.image
+    image = facts.image
     if image is None:
         sentence = say(
             "Not checked: desktop{asked}. The plan has no image.", asked=_asked(requirement)
@@ -438,7 +437,7 @@ def _unattended(requirement: Requirement, facts: _Facts) -> RequirementResult:
 
 def _pulled_plug(requirement: Requirement, facts: _Facts) -> RequirementResult:
     battery = facts.givers("battery")
-    if facts.plan.settings.read_only_root or battery:
+    if facts.settings.read_only_root or battery:
         return _met(requirement, tuple(g.item.line.id for g in battery))
     sentence = say(
         "A power cut can damage the boot drive. Make the root file system read-only or add a "
@@ -489,7 +488,7 @@ def _moves(requirement: Requirement, facts: _Facts) -> RequirementResult:
 
 def _from_outside(requirement: Requirement, facts: _Facts) -> RequirementResult:
     """By whichever network its place has, where the kit has it too."""
-    network = facts.plan.place.network
+    network = facts.network
     if network == "none":
         sentence = say("The location has no network{asked}.", asked=_asked(requirement))
         return RequirementResult(requirement, "not_met", "place", sentence)
@@ -520,7 +519,7 @@ def _off_mains(requirement: Requirement, facts: _Facts) -> RequirementResult:
         sentence = say("The kit has no battery{asked}.", asked=_asked(requirement))
         return RequirementResult(requirement, "not_met", "missing", sentence)
     capacity_wh = sum(giver.offer.amount or 0 for giver in batteries)
-    hours = battery_hours(facts.plan, facts.power, capacity_wh)
+    hours = battery_hours(facts.schedule, facts.power, capacity_wh)
     if hours is None:
         fed = facts.power.feeds_every_board()
         why = "The schedule draws no power" if fed else "The board has no power"
@@ -644,16 +643,32 @@ def _has_have(items: Sequence[Item]) -> str:
     data_of,
     array_of,
 )
-def of(kit: Kit) -> list[RequirementResult]:
+def of(
+    built: Items,
+    requirements: Sequence[Requirement],
+    image: Image | None,
+    settings: Settings,
+    schedule: Sequence[Phase],
+    network: NetworkOfPlace,
+    fit: Assignment,
+    power: PowerResult,
+    noise: NoiseResult,
+    data: DataResult,
+    array: Array,
+) -> list[RequirementResult]:
     """How it stands to each thing that is asked of it."""
-    if not kit.plan.requirements:
+    if not requirements:
         return []
-    return requirement_results(
-        kit.plan,
-        kit.built,
-        fit_of(kit),
-        power_of(kit),
-        noise_of(kit),
-        data_of(kit),
-        array_of(kit),
+    facts = _Facts(
+        schedule,
+        image,
+        settings,
+        network,
+        built,
+        fit,
+        power,
+        noise,
+        data,
+        array,
     )
+    return [_result(requirement, facts) for requirement in requirements]

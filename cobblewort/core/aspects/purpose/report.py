@@ -5,9 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from cobblewort.core.aspects.purpose.model import RequirementStatus
-from cobblewort.core.aspects.purpose.model import of as requirements_of
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.aspects.purpose.model import RequirementResult, RequirementStatus
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.text import Text
 
@@ -29,7 +27,9 @@ class RequirementReport:
     want: float | None
 
 
-def requirement_reports(kit: Kit, _: Sequence[Margin]) -> list[RequirementReport]:
+def requirement_reports(
+    results: list[RequirementResult], _: Sequence[Margin]
+) -> list[RequirementReport]:
     """The needs of the purpose, in their order."""
     return [
         RequirementReport(
@@ -42,5 +42,5 @@ def requirement_reports(kit: Kit, _: Sequence[Margin]) -> list[RequirementReport
             r.have,
             r.want,
         )
-        for r in requirements_of(kit)
+        for r in results
     ]

@@ -8,7 +8,7 @@ from cobblewort.core import words
 from cobblewort.core.aspects.purpose.model import RequirementResult, RequirementStatus
 from cobblewort.core.aspects.purpose.model import of as requirements_of
 from cobblewort.core.judging.findings import Finding, Observation
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.margin import Severity
 from cobblewort.core.judging.remedies import (
     another,
@@ -19,7 +19,7 @@ from cobblewort.core.judging.remedies import (
 )
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.plans.patch import AddLine, Patch, SetFields, SwapPart
-from cobblewort.core.plans.plan import KINDS_FOR_ROLE
+from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Image
 from cobblewort.core.text import say
 
 SEVERITY_OF: dict[RequirementStatus, Severity] = {
@@ -30,8 +30,8 @@ SEVERITY_OF: dict[RequirementStatus, Severity] = {
 }
 
 
-def _observations(kit: Kit, *reasons: str) -> Iterator[Observation]:
-    for result in requirements_of(kit):
+def _observations(results: list[RequirementResult], *reasons: str) -> Iterator[Observation]:
+    for result in results:
         if result.reason in reasons:
             yield Observation(
                 result.requirement.id,
@@ -114,9 +114,9 @@ def full_image(kit: Kit, finding: Finding) -> Iterator[Patch]:
     reads=(requirements_of,),
     remedies=(giver, holds_energy, more_sockets, another("board", "add_on")),
 )
-def functions(kit: Kit) -> Iterator[Observation]:
+def functions(results: list[RequirementResult]) -> Iterator[Observation]:
     """Functions that nothing gives, or not often enough."""
-    yield from _observations(kit, "missing")
+    yield from _observations(results, "missing")
 
 
 @rule(
@@ -129,9 +129,9 @@ def functions(kit: Kit) -> Iterator[Observation]:
     reads=(requirements_of,),
     remedies=(giver, holds_energy, another("board", "storage", "boot_drive", "add_on")),
 )
-def amounts(kit: Kit) -> Iterator[Observation]:
+def amounts(results: list[RequirementResult]) -> Iterator[Observation]:
     """Amounts that fall short, or are not known."""
-    yield from _observations(kit, "too_little")
+    yield from _observations(results, "too_little")
 
 
 @rule(
@@ -145,9 +145,9 @@ def amounts(kit: Kit) -> Iterator[Observation]:
     reads=(requirements_of,),
     remedies=(full_image, another("cooling", "case", "storage"), remove_named),
 )
-def conditions(kit: Kit) -> Iterator[Observation]:
+def conditions(results: list[RequirementResult]) -> Iterator[Observation]:
     """Conditions that do not hold, and those that hold only when something is done."""
-    yield from _observations(kit, "condition")
+    yield from _observations(results, "condition")
 
 
 @rule(
@@ -160,9 +160,9 @@ def conditions(kit: Kit) -> Iterator[Observation]:
     reads=(requirements_of,),
     remedies=(another("case"),),
 )
-def limits(kit: Kit) -> Iterator[Observation]:
+def limits(results: list[RequirementResult]) -> Iterator[Observation]:
     """Limits that are passed, or cannot be judged."""
-    yield from _observations(kit, "limit")
+    yield from _observations(results, "limit")
 
 
 @rule(
@@ -176,9 +176,9 @@ def limits(kit: Kit) -> Iterator[Observation]:
     reads=(requirements_of,),
     remedies=(splitter, another("board")),
 )
-def device_port(kit: Kit) -> Iterator[Observation]:
+def device_port(results: list[RequirementResult]) -> Iterator[Observation]:
     """A device port that the supply takes."""
-    yield from _observations(kit, "inlet")
+    yield from _observations(results, "inlet")
 
 
 @rule(
@@ -191,9 +191,9 @@ def device_port(kit: Kit) -> Iterator[Observation]:
     reads=(requirements_of,),
     remedies=(another("case"),),
 )
-def radio_in_shell(kit: Kit) -> Iterator[Observation]:
+def radio_in_shell(results: list[RequirementResult]) -> Iterator[Observation]:
     """Radios that are wanted and stand in a metal shell."""
-    yield from _observations(kit, "shell")
+    yield from _observations(results, "shell")
 
 
 def joins_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -221,9 +221,9 @@ def has_a_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
     reads=(requirements_of,),
     remedies=(joins_network, another("board", "add_on"), has_a_network),
 )
-def network_of_the_place(kit: Kit) -> Iterator[Observation]:
+def network_of_the_place(results: list[RequirementResult]) -> Iterator[Observation]:
     """Needs of a network that the place has not, or that the kit cannot join."""
-    yield from _observations(kit, "place")
+    yield from _observations(results, "place")
 
 
 @rule(
@@ -237,14 +237,11 @@ def network_of_the_place(kit: Kit) -> Iterator[Observation]:
     reads=("image", "connected"),
     remedies=(another("boot_drive"), another("board")),
 )
-def image_fits(kit: Kit) -> Iterator[Observation]:
+def image_fits(image: Image | None, connected: Items) -> Iterator[Observation]:
     """The image against the first boot medium and the first board."""
-    image = kit.plan.image
     if image is None:
         return
-    boot = next(
-        (i for i in kit.connected.of_role("boot_drive") if i.part.storage is not None), None
-    )
+    boot = next((i for i in connected.of_role("boot_drive") if i.part.storage is not None), None)
     room = None if boot is None or boot.part.storage is None else boot.part.storage.capacity_gb
     if boot is not None and room is not None and room < image.card_gb:
         yield Observation(
@@ -259,7 +256,7 @@ def image_fits(kit: Kit) -> Iterator[Observation]:
             ),
             (boot.line.id,),
         )
-    board = next(iter(kit.connected.of_role("board")), None)
+    board = next(iter(connected.of_role("board")), None)
     memory = None if board is None else board.part.offers.get("memory")
     if board is None:
         return

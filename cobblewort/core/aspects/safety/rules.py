@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
+from typing import NamedTuple
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.openings import is_open
+from cobblewort.core.aspects.fit.stack import StackResult
+from cobblewort.core.aspects.heat.model import HeatResult
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.noise.model import turns
 from cobblewort.core.judging.findings import Observation
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.parts.model import Part
+from cobblewort.core.plans.plan import Reminder, WithinReachOf
 from cobblewort.core.text import as_text, say
 
 TOUCH_HOT_C = 60.0
@@ -29,10 +33,10 @@ seconds, ISO 13732-1 (from memory). Used to warn, never to clear a design."""
     source="common practice; local codes and licensed practice come first",
     reads=("items",),
 )
-def part_cautions(kit: Kit) -> Iterator[Observation]:
+def part_cautions(items: Items) -> Iterator[Observation]:
     """Each caution of a part, once however many parts state it."""
     told: dict[str, tuple[str, list[str]]] = {}
-    for line, part in kit.items.by_line():
+    for line, part in items.by_line():
         for number, caution in enumerate(part.cautions, 1):
             told.setdefault(caution, (f"{line.id}.{number}", []))[1].append(line.id)
     for caution, (subject, lines) in told.items():
@@ -48,9 +52,8 @@ def part_cautions(kit: Kit) -> Iterator[Observation]:
     source="ISO 13732-1, bare metal, contact of seconds (from memory; a warning only)",
     reads=(stack_of, heat_of),
 )
-def hot_to_touch(kit: Kit) -> Iterator[Observation]:
+def hot_to_touch(stack: StackResult, heat: HeatResult) -> Iterator[Observation]:
     """A note for what exceeds the temperature where no closed case keeps hands off."""
-    stack, heat = stack_of(kit), heat_of(kit)
     if not is_open(stack.case):
         return
     reachable = [(hot.item, hot.id, hot.label, hot.held_c) for hot in heat.hot_bodies]
@@ -82,11 +85,10 @@ def hot_to_touch(kit: Kit) -> Iterator[Observation]:
     source="common practice",
     reads=(stack_of, "place.within_reach_of"),
 )
-def children(kit: Kit) -> Iterator[Observation]:
+def children(stack: StackResult, within_reach_of: WithinReachOf) -> Iterator[Observation]:
     """A note where children can reach it and it is open."""
-    stack = stack_of(kit)
     case = stack.case
-    reached = kit.plan.place.within_reach_of == "children" and is_open(case)
+    reached = within_reach_of == "children" and is_open(case)
     if reached and stack.board is not None:
         yield Observation(
             "case",
@@ -99,16 +101,23 @@ def children(kit: Kit) -> Iterator[Observation]:
         )
 
 
-_About = Callable[[Kit, Part], bool]
-"""Whether a caution is about a part of a kit."""
+class _Around(NamedTuple):
+    """What is around a part: whether a hand can reach in, and whose."""
+
+    is_open: bool
+    within_reach_of: WithinReachOf
 
 
-def _is_blade(kit: Kit, part: Part) -> bool:
-    return turns(part) and part.drive is None and is_open(stack_of(kit).case)
+_About = Callable[[_Around, Part], bool]
+"""Whether a caution is about a part."""
 
 
-def _watches(kit: Kit, part: Part) -> bool:
-    return "camera" in part.offers and kit.plan.place.within_reach_of != "nobody"
+def _is_blade(around: _Around, part: Part) -> bool:
+    return turns(part) and part.drive is None and around.is_open
+
+
+def _watches(around: _Around, part: Part) -> bool:
+    return "camera" in part.offers and around.within_reach_of != "nobody"
 
 
 _OF_THE_KIT: tuple[tuple[str, str, _About, str], ...] = (
@@ -156,12 +165,15 @@ parts that it is about, and the sentence."""
     source="common practice; local codes and licensed practice come first",
     reads=(stack_of, "items", "place.within_reach_of"),
 )
-def kit_cautions(kit: Kit) -> Iterator[Observation]:
+def kit_cautions(
+    stack: StackResult, items: Items, within_reach_of: WithinReachOf
+) -> Iterator[Observation]:
     """Each caution that applies and that no part of the kit states itself."""
-    rows = list(kit.items.by_line())
+    rows = list(items.by_line())
     stated = " ".join(c for _, part in rows for c in part.cautions)
+    around = _Around(is_open(stack.case), within_reach_of)
     for subject, said_by, is_about, sentence in _OF_THE_KIT:
-        lines = tuple(line.id for line, part in rows if is_about(kit, part))
+        lines = tuple(line.id for line, part in rows if is_about(around, part))
         if lines and not (said_by and said_by in stated):
             yield Observation(subject, "note", say(sentence), lines)
 
@@ -175,9 +187,9 @@ def kit_cautions(kit: Kit) -> Iterator[Observation]:
     source="common practice",
     reads=("reminders", "connected"),
 )
-def reminders(kit: Kit) -> Iterator[Observation]:
+def reminders(reminders: Sequence[Reminder], connected: Items) -> Iterator[Observation]:
     """The reminders of the plan, each once; those about a function only where the kit has it."""
-    given = {function for _, part in kit.connected.by_line() for function in part.offers}
-    for reminder in kit.plan.reminders:
+    given = {function for _, part in connected.by_line() for function in part.offers}
+    for reminder in reminders:
         if reminder.about is None or reminder.about in given:
             yield Observation(reminder.id, "note", as_text(reminder.text))

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.model import header_of
 from cobblewort.core.aspects.fit.model import of as fit_of
+from cobblewort.core.aspects.fit.pins import HeaderResult
 from cobblewort.core.judging.findings import Finding, Observation
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.remedies import another
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.parts.functions import FUNCTIONS
 from cobblewort.core.parts.model import SetUpTask
 from cobblewort.core.plans.patch import Patch, SetFields
+from cobblewort.core.plans.plan import Image, Requirement, Settings
 from cobblewort.core.text import say
 
 _TASKS: dict[SetUpTask, str] = {
@@ -43,9 +46,9 @@ def certified_rate(kit: Kit, finding: Finding) -> Iterator[Patch]:
     reads=("image", "connected"),
     remedies=(another("board"),),
 )
-def image_family(kit: Kit) -> Iterator[Observation]:
+def image_family(image: Image | None, connected: Items) -> Iterator[Observation]:
     """The image against the family of the board."""
-    image, board = kit.plan.image, next(iter(kit.connected.of_role("board")), None)
+    board = next(iter(connected.of_role("board")), None)
     if image is None or board is None or not image.families:
         return
     runs = board.part.runs
@@ -86,9 +89,9 @@ def image_family(kit: Kit) -> Iterator[Observation]:
     reads=("image", "connected"),
     remedies=(another("board"),),
 )
-def word_size(kit: Kit) -> Iterator[Observation]:
+def word_size(image: Image | None, connected: Items) -> Iterator[Observation]:
     """The image's word size against the processor's."""
-    image, board = kit.plan.image, next(iter(kit.connected.of_role("board")), None)
+    board = next(iter(connected.of_role("board")), None)
     if image is None or board is None or image.bits is None or board.part.runs is None:
         return
     runs = board.part.runs
@@ -116,10 +119,10 @@ def word_size(kit: Kit) -> Iterator[Observation]:
     source="what the parts state; common practice",
     reads=("connected",),
 )
-def drivers(kit: Kit) -> Iterator[Observation]:
+def drivers(connected: Items) -> Iterator[Observation]:
     """Parts whose driver is not in the standard image."""
     told = set()
-    for item in kit.connected:
+    for item in connected:
         built = [name for name, offer in item.part.offers.items() if offer.driver == "build"]
         if built and item.line.id not in told:
             told.add(item.line.id)
@@ -146,11 +149,11 @@ def drivers(kit: Kit) -> Iterator[Observation]:
     source="common practice; local radio law decides",
     reads=("requirements", "connected"),
 )
-def country(kit: Kit) -> Iterator[Observation]:
+def country(requirements: Sequence[Requirement], connected: Items) -> Iterator[Observation]:
     """Wi-Fi that the purpose requires."""
-    if not any(requirement.function in _RADIOS for requirement in kit.plan.requirements):
+    if not any(requirement.function in _RADIOS for requirement in requirements):
         return
-    radio = next((i for i in kit.connected if any(r in i.part.offers for r in _RADIOS)), None)
+    radio = next((i for i in connected if any(r in i.part.offers for r in _RADIOS)), None)
     if radio is not None:
         yield Observation(
             "country",
@@ -174,16 +177,16 @@ def country(kit: Kit) -> Iterator[Observation]:
     source="common practice",
     reads=("image", "items"),
 )
-def set_up(kit: Kit) -> Iterator[Observation]:
+def set_up(image: Image | None, items: Items) -> Iterator[Observation]:
     """Tools that the kit does not have among what is borrowed."""
     wanted: list[SetUpTask] = []
-    if any(i.part.kind == "card" for i in kit.items.of_role("boot_drive")):
+    if any(i.part.kind == "card" for i in items.of_role("boot_drive")):
         wanted.append("reader")
-    elif any(i.part.drive is not None for i in kit.items.of_role("boot_drive")):
+    elif any(i.part.drive is not None for i in items.of_role("boot_drive")):
         wanted.append("writer")
-    if kit.plan.image is not None and kit.plan.image.desktop:
+    if image is not None and image.desktop:
         wanted += ["keyboard", "mouse", "screen"]
-    there = {task for item in kit.items for task in item.part.sets_up}
+    there = {task for item in items for task in item.part.sets_up}
     missing = [_TASKS[task] for task in wanted if task not in there]
     if missing:
         yield Observation(
@@ -203,11 +206,11 @@ def set_up(kit: Kit) -> Iterator[Observation]:
     reads=(fit_of, "settings"),
     remedies=(certified_rate,),
 )
-def slot_rate(kit: Kit) -> Iterator[Observation]:
+def slot_rate(fit: Assignment, settings: Settings) -> Iterator[Observation]:
     """A slot in use that is set faster than its maker certifies."""
-    if not kit.plan.settings.push_slot:
+    if not settings.push_slot:
         return
-    for plug, socket in fit_of(kit).placed.values():
+    for plug, socket in fit.placed.values():
         own = socket.socket
         if own.possible_generation > own.generation:
             yield Observation(
@@ -236,11 +239,13 @@ def slot_rate(kit: Kit) -> Iterator[Observation]:
     why="A missing wire or cable stops the build.",
     formula="buttons and LEDs wired by hand: wires and resistors; required video output: its cable",
     source="common practice",
-    reads=("connected", "requirements", "wired", fit_of, header_of),
+    reads=("connected", "requirements", fit_of, header_of),
 )
-def small_parts(kit: Kit) -> Iterator[Observation]:
+def small_parts(
+    connected: Items, requirements: Sequence[Requirement], fit: Assignment, header: HeaderResult
+) -> Iterator[Observation]:
     """One note for wires and resistors, one for the video cable."""
-    wired = header_of(kit).wired
+    wired = header.wired
     if wired:
         ohms = sorted(part.resistor_ohm for part in wired if part.resistor_ohm is not None)
         kinds = [
@@ -257,17 +262,17 @@ def small_parts(kit: Kit) -> Iterator[Observation]:
                 wires=words.count(2 * len(wired), "jumper wire"),
             ),
         )
-    asked = any(requirement.function == "video_out" for requirement in kit.plan.requirements)
+    asked = any(requirement.function == "video_out" for requirement in requirements)
     sockets = [
         (item, socket)
-        for item in kit.connected
+        for item in connected
         if item.part.kind == "board"
         for socket in item.part.sockets.values()
         if socket.connector.startswith("video-")
     ]
     led = any(
         socket.item.part.kind == "board" and socket.socket.connector.startswith("video-")
-        for _, socket in fit_of(kit).placed.values()
+        for _, socket in fit.placed.values()
     )
     if asked and sockets and not led:
         board, socket = sockets[0]

@@ -84,7 +84,8 @@ def add_room(shop: Shop, draft: Draft) -> None:
     """A boot medium for the image, and room for the data beside it or on drives."""
     image_gb = shop.plan.image.card_gb if shop.plan.image else 4
     data_gb = max(
-        [required_capacity_gb(requirement, shop.plan) for requirement in shop.wanted], default=0
+        [required_capacity_gb(requirement, shop.plan.schedule) for requirement in shop.wanted],
+        default=0,
     )
     cards = [p for p in shop.on_offer("boot_drive") if p.kind == "card" and p.storage is not None]
     both = _lasting(shop, draft, [c for c in cards if capacity_gb(c) >= image_gb + data_gb])

@@ -85,7 +85,9 @@ class Shop:
                 if requirement.function == function
             ]
             if function == "memory":
-                asked = [wanted_memory_gb(requirement, self.plan) for requirement in self.wanted]
+                asked = [
+                    wanted_memory_gb(requirement, self.plan.image) for requirement in self.wanted
+                ]
             wanted = max([*asked, least])
             best = max((amount(board, function) for board in found), default=0.0)
             found = [board for board in found if amount(board, function) >= min(wanted, best)]
@@ -154,7 +156,7 @@ class Shop:
 
     def _memory_gb(self) -> float:
         image_gb = self.plan.image.memory_gb if self.plan.image else 0.0
-        return max([image_gb, *(wanted_memory_gb(one, self.plan) for one in self.wanted)])
+        return max([image_gb, *(wanted_memory_gb(one, self.plan.image) for one in self.wanted)])
 
     def _interfaces(self) -> set[FunctionId]:
         """Functions of the plan that boards can have themselves."""

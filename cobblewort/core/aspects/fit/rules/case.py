@@ -10,19 +10,20 @@ import numpy as np
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import layers_of, stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import is_open
+from cobblewort.core.aspects.fit.placement import Standing
 from cobblewort.core.aspects.fit.remedies import (
     cut_by_hand,
     into_the_middle,
     sheets_off,
     taller_standoffs,
 )
-from cobblewort.core.aspects.fit.stack import cooler_top_mm, room_above_mm
+from cobblewort.core.aspects.fit.stack import Layers, StackResult, cooler_top_mm, room_above_mm
 from cobblewort.core.aspects.noise.model import turns
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import add_missing, another
 from cobblewort.core.judging.rules import rule
@@ -33,6 +34,7 @@ from cobblewort.core.judging.working import (
     plain_term,
     reading_term,
 )
+from cobblewort.core.plans.plan import Dust
 from cobblewort.core.standards import enclosures
 from cobblewort.core.text import Text, say
 
@@ -47,9 +49,8 @@ from cobblewort.core.text import Text, say
     reads=(stack_of,),
     remedies=(another("case"),),
 )
-def holes(kit: Kit) -> Iterator[Observation]:
+def holes(stack: StackResult) -> Iterator[Observation]:
     """Silent for a case whose plate is drilled to measure; says so where a pattern is not known."""
-    stack = stack_of(kit)
     board, case = stack.board, stack.case
     if board is None or case is None or board.part.stack is None or case.part.case is None:
         return
@@ -95,13 +96,14 @@ def holes(kit: Kit) -> Iterator[Observation]:
     reads=(stack_of, standing_of, "built"),
     remedies=(into_the_middle, cut_by_hand, another("case", "board")),
 )
-def outline(kit: Kit) -> Iterator[Check | Observation]:
+def outline(
+    stack: StackResult, mounting: Standing | None, built: Items
+) -> Iterator[Check | Observation]:
     """Length and width of the board against the inner box; a note of a case that is left over."""
-    stack = stack_of(kit)
     board, case = stack.board, stack.case
     if board is None or case is None or board.part.stack is None or case.part.case is None:
         return
-    for other in kit.built:
+    for other in built:
         if other.part.case is not None and other is not case:
             yield Observation(
                 other.id,
@@ -114,7 +116,7 @@ def outline(kit: Kit) -> Iterator[Check | Observation]:
                 ),
                 tuple(dict.fromkeys((other.line.id, case.line.id))),
             )
-    shell, mounting = case.part.case, standing_of(kit)
+    shell = case.part.case
     if mounting is None:
         return
     tabs_mm = 0.0 if case.line.modified else shell.tabs_mm
@@ -207,9 +209,8 @@ def _cooler_terms(board: Item, cooler: Item) -> list[Term]:
     ]
 
 
-def _reach_terms(kit: Kit, side: str, item: Item) -> list[Term]:
+def _reach_terms(stack: StackResult, side: str, item: Item) -> list[Term]:
     """What the layer that reaches farthest is made of."""
-    stack = stack_of(kit)
     board = stack.board
     if board is not None and item is stack.cooler:
         return _cooler_terms(board, item)
@@ -238,11 +239,11 @@ def _reach_terms(kit: Kit, side: str, item: Item) -> list[Term]:
     reads=(stack_of, standing_of),
     remedies=(into_the_middle, cut_by_hand, another("case")),
 )
-def posts(kit: Kit) -> Iterator[Observation]:
+def posts(stack: StackResult, mounting: Standing | None) -> Iterator[Observation]:
     """Each post under a board; boards that stand over each other or over the edge of their plate;
     a chosen place that a case with standoffs of its own does not have.
     """
-    case, mounting = stack_of(kit).case, standing_of(kit)
+    case = stack.case
     if case is None or case.part.case is None or mounting is None:
         return
     for post, board in mounting.posts:
@@ -295,9 +296,8 @@ def posts(kit: Kit) -> Iterator[Observation]:
     reads=(stack_of,),
     remedies=(sheets_off, another("case"), another("cooling"), another("add_on")),
 )
-def heights(kit: Kit) -> Iterator[Check]:
+def heights(stack: StackResult) -> Iterator[Check]:
     """Room above and below the board against the layer that reaches farthest."""
-    stack = stack_of(kit)
     board, case = stack.board, stack.case
     if board is None or case is None or case.part.case is None:
         return
@@ -328,7 +328,7 @@ def heights(kit: Kit) -> Iterator[Check]:
             _room(board, case, side),
             sentence,
             tuple(dict.fromkeys((item.line.id, case.line.id))),
-            working=partial(_heights_sum, kit, board, case, item, side, rating),
+            working=partial(_heights_sum, stack, board, case, item, side, rating),
         )
 
 
@@ -342,7 +342,7 @@ def _room(board: Item, case: Item, side: str) -> FloatArray:
 
 
 def _heights_sum(
-    kit: Kit, board: Item, case: Item, item: Item, side: str, rating: Reading, state: int
+    stack: StackResult, board: Item, case: Item, item: Item, side: str, rating: Reading, state: int
 ) -> Sum:
     del state
     path, room = f"case.max_{side}_mm", float(_room(board, case, side)[0])
@@ -352,7 +352,7 @@ def _heights_sum(
         if room == rating.nominal
         else plain_term("h_case", f"{label}, of its inner height", "mm", case, room)
     )
-    return _difference(given, *_reach_terms(kit, side, item))
+    return _difference(given, *_reach_terms(stack, side, item))
 
 
 @rule(
@@ -365,9 +365,8 @@ def _heights_sum(
     reads=(layers_of,),
     remedies=(taller_standoffs, another("cooling"), another("add_on")),
 )
-def under_add_on(kit: Kit) -> Iterator[Check | Observation]:
+def under_add_on(stack: Layers) -> Iterator[Check | Observation]:
     """Free height under the lowest board above against the cooler; a tower lets none be there."""
-    stack = layers_of(kit)
     board, cooler = stack.board, stack.cooler
     if board is None or cooler is None or cooler.part.cooler is None:
         return
@@ -438,10 +437,9 @@ def _under_sum(board: Item, cooler: Item, name: str, clear_mm: float, state: int
     reads=(stack_of, "place.wet"),
     remedies=(another("case"), add_missing("case")),
 )
-def water(kit: Kit) -> Iterator[Observation]:
+def water(stack: StackResult, wet: bool) -> Iterator[Observation]:
     """A wet place and a case that is not made for it, or none."""
-    stack = stack_of(kit)
-    if not kit.plan.place.wet or stack.board is None:
+    if not wet or stack.board is None:
         return
     case = stack.case
     rating = None if case is None or case.part.case is None else case.part.case.ip_water
@@ -479,11 +477,10 @@ def water(kit: Kit) -> Iterator[Observation]:
     reads=(stack_of, "place.dust"),
     remedies=(another("case"), add_missing("case")),
 )
-def dust(kit: Kit) -> Iterator[Observation]:
+def dust(stack: StackResult, dust: Dust) -> Iterator[Observation]:
     """A dusty place: tight without a case against it, a note where a fan draws some of it in."""
-    stack = stack_of(kit)
-    much = kit.plan.place.dust == "much"
-    if kit.plan.place.dust == "clean" or stack.board is None:
+    much = dust == "much"
+    if dust == "clean" or stack.board is None:
         return
     case = stack.case
     rating = 0 if case is None or case.part.case is None else case.part.case.ip_solid
@@ -534,9 +531,8 @@ _BREATH_MM = 2.0
     reads=(stack_of,),
     remedies=(taller_standoffs, another("cooling"), another("case")),
 )
-def fan_breathes(kit: Kit) -> Iterator[Check]:
+def fan_breathes(stack: StackResult) -> Iterator[Check]:
     """Room over a cooler with a fan: to the board above it, else to the lid."""
-    stack = stack_of(kit)
     board, cooler, case = stack.board, stack.cooler, stack.case
     if board is None or cooler is None or cooler.part.cooler is None:
         return

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.model import board_reached, boards_of
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.remedies import (
@@ -13,7 +14,7 @@ from cobblewort.core.aspects.fit.remedies import (
 )
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.remedies import add_missing, another, another_cable
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.text import say
@@ -29,7 +30,7 @@ from cobblewort.core.text import say
     reads=("connected", board_reached),
     remedies=(add_missing("board", "power_supply", "boot_drive"),),
 )
-def complete(kit: Kit) -> Iterator[Observation]:
+def complete(connected: Items, reached: bool) -> Iterator[Observation]:
     """One observation for each of board, supply and boot drive that is missing."""
     missing = {
         "board": "The kit has no board. Choose one to begin.",
@@ -37,7 +38,7 @@ def complete(kit: Kit) -> Iterator[Observation]:
         "boot_drive": "The kit has no boot drive. Add a memory card or a drive.",
     }
     for role, sentence in missing.items():
-        if not kit.connected.of_role(role) and not (role == "power_supply" and board_reached(kit)):
+        if not connected.of_role(role) and not (role == "power_supply" and reached):
             yield Observation(role, "problem", say(sentence))
 
 
@@ -51,16 +52,17 @@ def complete(kit: Kit) -> Iterator[Observation]:
     reads=(fit_of, boards_of, board_reached, "connected"),
     remedies=(another_cable,),
 )
-def cable_there(kit: Kit) -> Iterator[Observation]:
+def cable_there(
+    fit: Assignment, boards: list[Item], reached: bool, connected: Items
+) -> Iterator[Observation]:
     """A supply with a free socket while the board's input is empty: the cable is missing."""
-    supplies = kit.connected.of_role("power_supply")
-    boards = boards_of(kit)
-    if not boards or not supplies or board_reached(kit):
+    supplies = connected.of_role("power_supply")
+    if not boards or not supplies or reached:
         return
     board = boards[0]
     inlets = {n: s for n, s in board.part.sockets.items() if s.role == "power_in" and s.required}
     for name, inlet in inlets.items():
-        if fit_of(kit).into(f"{board.id}.{name}") is not None:
+        if fit.into(f"{board.id}.{name}") is not None:
             continue
         outlets = [s.connector for i in supplies for s in i.part.sockets.values()]
         if outlets:
@@ -91,22 +93,20 @@ def cable_there(kit: Kit) -> Iterator[Observation]:
     reads=(fit_of, boards_of, "connected"),
     remedies=(video_cable, another("cable")),
 )
-def pictures_joined(kit: Kit) -> Iterator[Observation]:
+def pictures_joined(fit: Assignment, boards: list[Item], connected: Items) -> Iterator[Observation]:
     """Each screen that no cable joins to a board, and what takes a picture in without a cable from
     the other machine; a note where the screen is lent or where no such machine is in the plan.
     """
     givers = {
-        "screen": boards_of(kit),
-        "video_in": [
-            i for i in kit.connected.of_role("other_equipment") if _video_sockets(i, "host")
-        ],
+        "screen": boards,
+        "video_in": [i for i in connected.of_role("other_equipment") if _video_sockets(i, "host")],
     }
-    for item in kit.connected:
+    for item in connected:
         inlets = _video_sockets(item, "picture_in")
         wants = _looks_at(item)
         if not inlets or wants is None:
             continue
-        joined = _shown_by(kit, item)
+        joined = _shown_by(fit, item)
         if any(giver in joined for giver in givers[wants]):
             continue
         if wants == "screen":
@@ -190,9 +190,9 @@ def _taker_alone(taker: Item, connector: str, machines: list[Item]) -> Iterator[
     )
 
 
-def _shown_by(kit: Kit, item: Item) -> list[Item]:
+def _shown_by(fit: Assignment, item: Item) -> list[Item]:
     """The pieces whose picture reaches a piece, by a lead or through what passes one on."""
-    placed = fit_of(kit).placed.values()
+    placed = fit.placed.values()
     shown, queue = [], [item]
     for at in queue:  # which grows as it is walked
         cables = [

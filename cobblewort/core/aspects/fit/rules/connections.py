@@ -18,9 +18,10 @@ from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.remedies import (
     more_sockets,
 )
+from cobblewort.core.aspects.fit.stack import Layers
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.margin import Severity
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
@@ -43,16 +44,16 @@ from cobblewort.core.text import Text, say
         another("add_on", "storage", "boot_drive", "cooling", "board"),
     ),
 )
-def plugs_placed(kit: Kit) -> Iterator[Observation]:
+def plugs_placed(fit: Assignment, connected: Items) -> Iterator[Observation]:
     """One observation for each plug of a line; a spare cable or supply is only a note."""
-    if not kit.connected.of_role("board"):
+    if not connected.of_role("board"):
         return
-    spare_cables = _spare_cables(fit_of(kit))
+    spare_cables = _spare_cables(fit)
     for line, cables in spare_cables.items():
         yield Observation(f"{line}.spare", "note", _spare_sentence(cables), (line,))
     spare_ids = {cable.id for cables in spare_cables.values() for cable in cables}
     by_plug: dict[tuple[str, str], list[Unplaced]] = {}
-    for unplaced in fit_of(kit).unplaced:
+    for unplaced in fit.unplaced:
         plug = unplaced.plug
         if plug.item.id in spare_ids:
             continue
@@ -167,9 +168,9 @@ def _port_word(connector: str) -> str:
     reads=(fit_of,),
     remedies=(another("storage", "boot_drive"), another("add_on")),
 )
-def drive_length(kit: Kit) -> Iterator[Observation]:
+def drive_length(fit: Assignment) -> Iterator[Observation]:
     """Each drive that sits in a socket of other lengths."""
-    for plug, socket in fit_of(kit).placed.values():
+    for plug, socket in fit.placed.values():
         drive = plug.item.part.drive
         if drive is None or suits(plug, socket) or drive.size in socket.socket.lengths:
             continue
@@ -202,9 +203,9 @@ def drive_length(kit: Kit) -> Iterator[Observation]:
     reads=(fit_of,),
     remedies=(another("storage", "boot_drive"), another("add_on")),
 )
-def drive_protocol(kit: Kit) -> Iterator[Observation]:
+def drive_protocol(fit: Assignment) -> Iterator[Observation]:
     """Each drive that sits in a socket of the other protocol."""
-    for plug, socket in fit_of(kit).placed.values():
+    for plug, socket in fit.placed.values():
         drive = plug.item.part.drive
         carried = socket.socket.protocols
         if drive is None or not carried or drive.protocol in carried:
@@ -240,14 +241,13 @@ _PROTOCOLS = {"pcie": "PCIe", "sata": "SATA", "usb": "USB"}
     reads=(fit_of, layers_of),
     remedies=(another("add_on"), another("boot_drive"), remove_named),
 )
-def reachable(kit: Kit) -> Iterator[Observation]:
+def reachable(fit: Assignment, stack: Layers) -> Iterator[Observation]:
     """Sockets of the main board in use under a stacked board that closes or hampers them."""
-    stack = layers_of(kit)
     board = stack.board
     if board is None:
         return
     covering = [i for side in ("above", "below") for i in stack.add_ons(side)]
-    for plug, socket in fit_of(kit).placed.values():
+    for plug, socket in fit.placed.values():
         for cover in covering:
             own = cover.part.add_on
             if own is None or socket.item is not board or plug.item is cover:
@@ -302,9 +302,9 @@ _NOISY_GENERATION = 3.0
     reads=(fit_of,),
     remedies=(more_sockets,),
 )
-def away_from_usb_3(kit: Kit) -> Iterator[Observation]:
+def away_from_usb_3(fit: Assignment) -> Iterator[Observation]:
     """Each adapter with a USB 3 drive, bridge or hub in the same row of sockets."""
-    placed = list(fit_of(kit).placed.values())
+    placed = list(fit.placed.values())
     for plug, socket in placed:
         bands = plug.item.part.radio_ghz
         if not any(ghz < NEAR_USB_3_GHZ for ghz in bands) or plug.plug.body is None:

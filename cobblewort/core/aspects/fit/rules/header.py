@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import header_of, layers_of
-from cobblewort.core.aspects.fit.pins import WiredPart, items_on_header
+from cobblewort.core.aspects.fit.pins import HeaderResult, WiredPart, items_on_header
+from cobblewort.core.aspects.fit.stack import Layers
 from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, plan_term, reading_term
 from cobblewort.core.parts.model import PinHeader
 from cobblewort.core.plans.patch import EditLine, Patch, SetFields
+from cobblewort.core.plans.plan import Wired
 from cobblewort.core.standards import header
 from cobblewort.core.text import Figure, Text, say
 
@@ -79,9 +81,8 @@ def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
     reads=(header_of,),
     remedies=(free_pin, another("add_on"), remove_named),
 )
-def pins_once(kit: Kit) -> Iterator[Observation]:
+def pins_once(used: HeaderResult) -> Iterator[Observation]:
     """One observation for each set of users that want the same pins."""
-    used = header_of(kit)
     by_users: dict[tuple[str, ...], list[int]] = {}
     for pin in used.clashes:
         by_users.setdefault(tuple(u.id for u in used.users[pin]), []).append(pin)
@@ -113,9 +114,9 @@ def pins_once(kit: Kit) -> Iterator[Observation]:
     reads=(header_of,),
     remedies=(other_address, another("add_on"), remove_named),
 )
-def addresses_differ(kit: Kit) -> Iterator[Observation]:
+def addresses_differ(result: HeaderResult) -> Iterator[Observation]:
     """One observation for each address at which several items answer, and for one out of range."""
-    for address, items in header_of(kit).addresses.items():
+    for address, items in result.addresses.items():
         if len(items) > 1:
             yield Observation(
                 f"0x{address:02X}",
@@ -155,13 +156,15 @@ def addresses_differ(kit: Kit) -> Iterator[Observation]:
     reads=(header_of, layers_of, "connected", "wired"),
     remedies=(another("add_on", "board"), remove_named),
 )
-def header_reached(kit: Kit) -> Iterator[Observation]:
+def header_reached(
+    result: HeaderResult, layers: Layers, connected: Items, wired: Sequence[Wired]
+) -> Iterator[Observation]:
     """Everything that uses pins, on a board without a header or under one that hides it."""
-    board = header_of(kit).board
+    board = result.board
     if board is None:
         return
-    users = [item for item, _ in items_on_header(kit.connected)]
-    names = [*(p.name for p in users), *(w.label for w in kit.plan.wired)]
+    users = [item for item, _ in items_on_header(connected)]
+    names = [*(p.name for p in users), *(w.label for w in wired)]
     lines = tuple(dict.fromkeys((board.line.id, *(p.line.id for p in users))))
     if not names:
         return
@@ -180,12 +183,12 @@ def header_reached(kit: Kit) -> Iterator[Observation]:
             ),
             lines,
         )
-    for cover in layers_of(kit).add_ons("above"):
+    for cover in layers.add_ons("above"):
         hidden = [p for p in users if p is not cover]
         own_add_on = cover.part.add_on
         if own_add_on is None or not own_add_on.covers_header:
             continue
-        below = [*(p.name for p in hidden), *(w.label for w in kit.plan.wired)]
+        below = [*(p.name for p in hidden), *(w.label for w in wired)]
         if below:
             yield Observation(
                 cover.id,
@@ -210,9 +213,9 @@ def header_reached(kit: Kit) -> Iterator[Observation]:
     reads=("connected",),
     remedies=(another("add_on"), remove_named),
 )
-def levels(kit: Kit) -> Iterator[Observation]:
+def levels(connected: Items) -> Iterator[Observation]:
     """Parts with signals above the level of the header."""
-    for item, use in items_on_header(kit.connected):
+    for item, use in items_on_header(connected):
         if use.signal_v > header.SIGNAL_V:
             yield Observation(
                 item.id,
@@ -240,9 +243,9 @@ def levels(kit: Kit) -> Iterator[Observation]:
     reads=(header_of,),
     remedies=(bare_led,),
 )
-def led_voltage(kit: Kit) -> Iterator[Observation]:
+def led_voltage(result: HeaderResult) -> Iterator[Observation]:
     """LEDs that are made for another voltage, or that leave the resistor hardly any."""
-    for part in header_of(kit).wired:
+    for part in result.wired:
         led, name = part.wired, words.opening(part.wired.label)
         if led.kind != "led":
             continue
@@ -315,21 +318,20 @@ def led_voltage(kit: Kit) -> Iterator[Observation]:
     reads=(header_of,),
     remedies=(bare_led,),
 )
-def pin_current(kit: Kit) -> Iterator[Check]:
+def pin_current(used: HeaderResult) -> Iterator[Check]:
     """Each LED against the limit of a pin, and all of them against that of the header."""
-    used = header_of(kit)
     board = used.board
     if board is None or board.part.pin_header is None:
         return
     own = board.part.pin_header
     lit = [part for part in used.wired if part.current_ma > 0]
     for part in lit:
-        yield _one_pin(kit, part, board, own)
+        yield _one_pin(part, board, own)
     if lit:
-        yield _all_pins(kit, lit, board, own)
+        yield _all_pins(lit, board, own)
 
 
-def _one_pin(kit: Kit, part: WiredPart, board: Item, own: PinHeader) -> Check:
+def _one_pin(part: WiredPart, board: Item, own: PinHeader) -> Check:
     led = part.wired
 
     def sentence(margin: Margin) -> Text:
@@ -379,7 +381,7 @@ def _one_pin(kit: Kit, part: WiredPart, board: Item, own: PinHeader) -> Check:
     )
 
 
-def _all_pins(kit: Kit, lit: list[WiredPart], board: Item, own: PinHeader) -> Check:
+def _all_pins(lit: list[WiredPart], board: Item, own: PinHeader) -> Check:
     together_ma = float(sum(part.current_ma for part in lit))
 
     def sentence(margin: Margin) -> Text:

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.assign import PlugRef
+from cobblewort.core.aspects.fit.assign import Assignment, PlugRef
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.openings import (
@@ -20,6 +20,7 @@ from cobblewort.core.aspects.fit.openings import (
 )
 from cobblewort.core.aspects.fit.remedies import cut_by_hand
 from cobblewort.core.aspects.fit.rules.connections import plug_name
+from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
@@ -27,6 +28,7 @@ from cobblewort.core.judging.remedies import another, on_offer, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.parts.model import Case
 from cobblewort.core.plans.patch import AddLine, Patch, PinPlug
+from cobblewort.core.plans.plan import Requirement
 from cobblewort.core.text import EMPTY, as_text, say
 
 _SUNK = frozenset({"usb-c", "micro-usb"})
@@ -75,9 +77,8 @@ def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
     reads=(fit_of,),
     remedies=(extension, another("add_on"), remove_named),
 )
-def room_beside(kit: Kit) -> Iterator[Observation]:
+def room_beside(fit: Assignment) -> Iterator[Observation]:
     """One observation for each pair of plugs that no arrangement keeps apart."""
-    fit = fit_of(kit)
     for pair in fit.crowded:
         one, other = (fit.placed[ref.id][1].socket.label for ref in (pair.one, pair.other))
         ports = f"the {one} and the {other}" if one != other else f"two {one}s"
@@ -112,13 +113,15 @@ def room_beside(kit: Kit) -> Iterator[Observation]:
     reads=(fit_of, stack_of, "requirements"),
     remedies=(cut_by_hand, another("case"), another("cable"), another("power_supply")),
 )
-def openings(kit: Kit) -> Iterator[Observation]:
+def openings(
+    fit: Assignment, stack: StackResult, requirements: Sequence[Requirement]
+) -> Iterator[Observation]:
     """Everything that leaves the board, against the walls of the case."""
-    found = _closed_case(kit)
+    found = _closed_case(stack)
     if found is None:
         return
     board, case, shell = found
-    out = leaving(board, fit_of(kit))
+    out = leaving(board, fit)
     if out and not shell.openings and not shell.open_edges and not shell.glands:
         yield Observation(
             "openings",
@@ -132,7 +135,7 @@ def openings(kit: Kit) -> Iterator[Observation]:
             (board.line.id, case.line.id),
         )
         return
-    for port in wanted_ports(kit.plan, board):
+    for port in wanted_ports(requirements, board):
         if shell.glands or port.face.edge in shell.open_edges:
             continue
         if opening_at(shell, port.face) is None:
@@ -206,16 +209,18 @@ def openings(kit: Kit) -> Iterator[Observation]:
     reads=(fit_of, stack_of, "requirements"),
     remedies=(another("case"), remove_named),
 )
-def glands(kit: Kit) -> Iterator[Observation]:
+def glands(
+    fit: Assignment, stack: StackResult, requirements: Sequence[Requirement]
+) -> Iterator[Observation]:
     """Cables against glands; the Ethernet cable counts where the purpose asks for one."""
-    found = _closed_case(kit)
+    found = _closed_case(stack)
     if found is None or not found[2].glands:
         return
     board, case, shell = found
     free = list(shell.glands.values())
-    out = [item for item in leaving(board, fit_of(kit)) if item.face.edge not in shell.open_edges]
-    plugs = [item.plug for item in out] + probes(board, fit_of(kit))
-    wired = any(requirement.function == "ethernet" for requirement in kit.plan.requirements)
+    out = [item for item in leaving(board, fit) if item.face.edge not in shell.open_edges]
+    plugs = [item.plug for item in out] + probes(board, fit)
+    wired = any(requirement.function == "ethernet" for requirement in requirements)
     wanted = len(plugs) + wired
     if wanted > len(free):
         names = [plug_name(plug) for plug in plugs] + (["the Ethernet cable"] if wired else [])
@@ -259,7 +264,7 @@ def glands(kit: Kit) -> Iterator[Observation]:
                 left=words.listed_texts(left),
             ),
             (ref.item.line.id, case.line.id),
-            (fit_of(kit).placed[ref.id][1].id,),
+            (fit.placed[ref.id][1].id,),
         )
 
 
@@ -273,15 +278,15 @@ def glands(kit: Kit) -> Iterator[Observation]:
     source="maker's drawings",
     reads=(fit_of, stack_of),
 )
-def card_reached(kit: Kit) -> Iterator[Observation]:
+def card_reached(fit: Assignment, stack: StackResult) -> Iterator[Observation]:
     """A card in a case that has no opening for its slot: worth knowing, nothing more."""
-    found = _closed_case(kit)
+    found = _closed_case(stack)
     if found is None:
         return
     board, case, shell = found
     if shell.glands:
         return  # nobody expects to reach into a box against water
-    for plug, socket in fit_of(kit).placed.values():
+    for plug, socket in fit.placed.values():
         face = socket.socket.face
         if socket.item is not board or socket.socket.connector != "memory-card" or face is None:
             continue
@@ -310,9 +315,9 @@ def card_reached(kit: Kit) -> Iterator[Observation]:
     source="common practice: a label on the port and on both ends of its cable",
     reads=(fit_of,),
 )
-def look_alikes(kit: Kit) -> Iterator[Observation]:
+def look_alikes(fit: Assignment) -> Iterator[Observation]:
     """Sockets that look like another kind: a label to write."""
-    for ref in fit_of(kit).sockets.values():
+    for ref in fit.sockets.values():
         if ref.socket.looks_like:
             name = ref.socket.label or ref.name
             yield Observation(
@@ -338,16 +343,17 @@ def look_alikes(kit: Kit) -> Iterator[Observation]:
     why="Each opening needs its position and size before you cut it.",
     formula="openings to cut = ports in use for which the case has no opening that takes the plug",
     source="common practice; the template shows them at full size",
-    reads=(stack_of, "requirements"),
+    reads=(stack_of, "requirements", fit_of),
 )
-def cuts(kit: Kit) -> Iterator[Observation]:
+def cuts(
+    stack: StackResult, requirements: Sequence[Requirement], fit: Assignment
+) -> Iterator[Observation]:
     """The openings to cut in a case that is changed by hand, with the usual caution."""
-    stack = stack_of(kit)
     board, case = stack.board, stack.case
     if board is None or case is None or case.part.case is None or not case.line.modified:
         return
     shell, wanted = case.part.case, []
-    for label, face, body in ports_in_use(kit.plan, board, fit_of(kit)):
+    for label, face, body in ports_in_use(requirements, board, fit):
         opening = opening_at(shell, face)
         if opening is None or (body is not None and not passes(body, opening)):
             wanted.append(label)
@@ -373,8 +379,7 @@ def cuts(kit: Kit) -> Iterator[Observation]:
     )
 
 
-def _closed_case(kit: Kit) -> tuple[Item, Item, Case] | None:
-    stack = stack_of(kit)
+def _closed_case(stack: StackResult) -> tuple[Item, Item, Case] | None:
     board, case = stack.board, stack.case
     if board is None or case is None or case.part.case is None:
         return None

@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.collisions import (
+    Blocks,
     PlacedBox,
     boards_over,
     latches_in_use,
@@ -17,9 +19,10 @@ from cobblewort.core.aspects.fit.openings import has_walls, is_open, opening_at
 from cobblewort.core.aspects.fit.placement import Outline, Standing
 from cobblewort.core.aspects.fit.remedies import cut_by_hand
 from cobblewort.core.aspects.fit.rules.connections import plug_name
+from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, another_supply
 from cobblewort.core.judging.rules import rule
@@ -41,9 +44,8 @@ _OUTFLOW_MM = 10.0
     source="maker's drawings; order of assembly: common practice",
     reads=(fit_of, blocks_of, stack_of),
 )
-def hands_reach(kit: Kit) -> Iterator[Observation]:
+def hands_reach(fit: Assignment, blocks: Blocks, stack: StackResult) -> Iterator[Observation]:
     """Buttons behind walls, latches under boards and coolers."""
-    stack = stack_of(kit)
     board, case = stack.board, stack.case
     if board is None:
         return
@@ -63,8 +65,8 @@ def hands_reach(kit: Kit) -> Iterator[Observation]:
                     ),
                     (case.line.id, board.line.id),
                 )
-    for item, latch in latches_in_use(board, fit_of(kit)):
-        cooler = _cooler_over(kit, latch)
+    for item, latch in latches_in_use(board, fit):
+        cooler = _cooler_over(stack, blocks, latch)
         if cooler is not None:
             yield Observation(
                 f"latch.{item.id}",
@@ -96,7 +98,7 @@ def hands_reach(kit: Kit) -> Iterator[Observation]:
             )
 
 
-def _cooler_over(kit: Kit, latch: Latch) -> Item | None:
+def _cooler_over(stack: StackResult, in_space: Blocks, latch: Latch) -> Item | None:
     """The cooler, where its block lies where a latch has to rise."""
     rising = PlacedBox(
         "",
@@ -110,8 +112,8 @@ def _cooler_over(kit: Kit, latch: Latch) -> Item | None:
         latch.dy_mm,
         latch.dz_mm + latch.lift_mm,
     )
-    cooler = stack_of(kit).cooler
-    blocks = [box for box in blocks_of(kit).boxes if cooler is not None and box.item == cooler.id]
+    cooler = stack.cooler
+    blocks = [box for box in in_space.boxes if cooler is not None and box.item == cooler.id]
     return cooler if any(overlap_of(block, rising) for block in blocks) else None
 
 
@@ -126,9 +128,8 @@ def _cooler_over(kit: Kit, latch: Latch) -> Item | None:
     reads=(blocks_of, stack_of),
     remedies=(another("cooling"), another("case")),
 )
-def blows_freely(kit: Kit) -> Iterator[Check]:
+def blows_freely(blocks: Blocks, stack: StackResult) -> Iterator[Check]:
     """The shorter way from a cooler that blows along the board to a wall of its case."""
-    stack = stack_of(kit)
     board, cooler, case = stack.board, stack.cooler, stack.case
     own = None if cooler is None else cooler.part.cooler
     shell = None if case is None else case.part.case
@@ -138,7 +139,7 @@ def blows_freely(kit: Kit) -> Iterator[Check]:
         return
     length_mm = board.part.stack.length_mm
     beyond_mm = (shell.inner_length_mm - length_mm) / 2
-    for block in blocks_of(kit).boxes:
+    for block in blocks.boxes:
         if block.item != cooler.id:
             continue
         ways = [
@@ -150,10 +151,10 @@ def blows_freely(kit: Kit) -> Iterator[Check]:
             if edge not in shell.open_edges
         ]
         if ways:
-            yield _blowing(kit, cooler, case, min(way for _, way in ways))
+            yield _blowing(cooler, case, min(way for _, way in ways))
 
 
-def _blowing(kit: Kit, cooler: Item, case: Item, way_mm: float) -> Check:
+def _blowing(cooler: Item, case: Item, way_mm: float) -> Check:
     def sentence(margin: Margin) -> Text:
         shown, limit = words.apart(words.mm, margin.value, margin.limit)
         return say(
@@ -202,9 +203,10 @@ def _blowing(kit: Kit, cooler: Item, case: Item, way_mm: float) -> Check:
     reads=(stack_of, standing_of, fit_of),
     remedies=(another("cable"), another_supply, another("case")),
 )
-def side_by_side(kit: Kit) -> Iterator[Observation]:
+def side_by_side(
+    stack: StackResult, mounting: Standing | None, fit: Assignment
+) -> Iterator[Observation]:
     """More boards than places, and plugs that reach into the next board."""
-    stack = stack_of(kit)
     case = stack.case
     boards = stack.boards
     shell = None if case is None else case.part.case
@@ -223,15 +225,14 @@ def side_by_side(kit: Kit) -> Iterator[Observation]:
             (case.line.id, *dict.fromkeys(board.line.id for board in boards)),
         )
         return
-    mounting = standing_of(kit)
     if mounting is not None:
-        yield from _into_the_next(kit, mounting, case)
+        yield from _into_the_next(fit, mounting, case)
 
 
-def _into_the_next(kit: Kit, mounting: Standing, case: Item) -> Iterator[Observation]:
+def _into_the_next(fit: Assignment, mounting: Standing, case: Item) -> Iterator[Observation]:
     """Plugs whose body wants room that another board takes."""
     places = {board.id: at for board, at in mounting.boards}
-    for plug, socket in fit_of(kit).placed.values():
+    for plug, socket in fit.placed.values():
         face, body, at = socket.socket.face, plug.plug.body, places.get(socket.item.id)
         if face is None or body is None or at is None:
             continue
@@ -283,13 +284,13 @@ def _apart_mm(face: SocketFace, at: Outline, other: Outline) -> float | None:
     reads=(stack_of, "built"),
     remedies=(cut_by_hand, another("case")),
 )
-def front_sockets(kit: Kit) -> Iterator[Observation]:
+def front_sockets(stack: StackResult, built: Items) -> Iterator[Observation]:
     """Each part for a front wall: nowhere to go, or the hole to cut; the window of a camera."""
-    case = stack_of(kit).case
+    case = stack.case
     shell = None if case is None else case.part.case
     if case is None or shell is None or shell.open:
         return
-    for item in kit.built:
+    for item in built:
         if any(c.startswith("camera-") for p in item.part.plugs.values() for c in p.connectors):
             against = "watertight " if shell.glands else ""
             yield Observation(

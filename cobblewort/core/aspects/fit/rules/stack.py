@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from math import pi
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.bays import bays_of
+from cobblewort.core.aspects.fit.assign import Assignment
+from cobblewort.core.aspects.fit.bays import Bays, bays_of
+from cobblewort.core.aspects.fit.collisions import Blocks
+from cobblewort.core.aspects.fit.fasteners import Fastener
 from cobblewort.core.aspects.fit.model import (
     blocks_of,
     coolers_of,
@@ -19,18 +22,19 @@ from cobblewort.core.aspects.fit.model import (
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.openings import is_open
 from cobblewort.core.aspects.fit.remedies import taller_standoffs
-from cobblewort.core.aspects.fit.stack import PCB_MM, raised_mm
+from cobblewort.core.aspects.fit.stack import PCB_MM, Layers, StackResult, raised_mm
 from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.reading import Rating
 from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.item import Item
-from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.margin import Check, Margin, Severity
 from cobblewort.core.judging.remedies import another, on_offer, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.working import Sum, computed_term, reading_term, standard_term
 from cobblewort.core.parts.model import AddOn, FlatCable
 from cobblewort.core.plans.patch import AddLine, Patch
+from cobblewort.core.plans.plan import Requirement
 from cobblewort.core.text import Figure, Text, say
 
 
@@ -52,9 +56,8 @@ def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
     reads=(layers_of,),
     remedies=(taller_standoffs, another("add_on"), remove_named),
 )
-def boards_clear(kit: Kit) -> Iterator[Check]:
+def boards_clear(stack: Layers) -> Iterator[Check]:
     """Each board above that stands on another one."""
-    stack = layers_of(kit)
     stacked = [x for x in stack.layers if x.side == "above" and x.item.part.add_on]
     for lower, upper in pairwise(stacked):
         parts = lower.reach_mm - lower.foot_mm - PCB_MM
@@ -118,11 +121,11 @@ def boards_clear(kit: Kit) -> Iterator[Check]:
     reads=(blocks_of, "connected", coolers_of),
     remedies=(taller_standoffs, another("add_on"), another("cooling"), remove_named),
 )
-def same_space(kit: Kit) -> Iterator[Observation]:
+def same_space(blocks: Blocks, connected: Items, coolers: list[Item]) -> Iterator[Observation]:
     """One observation for each pair of items, at the place where they overlap most."""
     worst: dict[tuple[str, str], tuple[float, Observation]] = {}
-    owners = {item.id: item.name for item in (*kit.connected, *coolers_of(kit))}
-    for overlap in blocks_of(kit).overlaps:
+    owners = {item.id: item.name for item in (*connected, *coolers)}
+    for overlap in blocks.overlaps:
         one, other = overlap.one, overlap.other
         volume = overlap.dx_mm * overlap.dy_mm * overlap.dz_mm
         what = f"{one.label} of {owners[one.item]}" if one.label != owners[one.item] else one.label
@@ -158,9 +161,8 @@ def same_space(kit: Kit) -> Iterator[Observation]:
     reads=(layers_of,),
     remedies=(remove_named,),
 )
-def one_cooler(kit: Kit) -> Iterator[Observation]:
+def one_cooler(stack: Layers) -> Iterator[Observation]:
     """Every cooler beyond one for each board."""
-    stack = layers_of(kit)
     first, boards = stack.cooler, stack.boards
     for cooler in stack.surplus_coolers:
         if first is not None:
@@ -187,9 +189,9 @@ def one_cooler(kit: Kit) -> Iterator[Observation]:
     reads=("connected",),
     remedies=(another("add_on"),),
 )
-def cable_reaches(kit: Kit) -> Iterator[Check | Observation]:
+def cable_reaches(connected: Items) -> Iterator[Check | Observation]:
     """Boards on taller standoffs than they are delivered with."""
-    for item in kit.connected:
+    for item in connected:
         own = item.part.add_on
         if own is None or item.line.standoff_mm is None:
             continue
@@ -264,15 +266,16 @@ def _cable_check(item: Item, own: AddOn, clear: Rating, most: Rating) -> Check:
     reads=(fasteners_of, stack_of, "built", "requirements"),
     remedies=(fastener_bag,),
 )
-def fasteners(kit: Kit) -> Iterator[Observation]:
+def fasteners(
+    wanted: list[Fastener], stack: StackResult, built: Items, requirements: Sequence[Requirement]
+) -> Iterator[Observation]:
     """What holds the stack: missing altogether, or a length that the bag does not have."""
-    wanted = fasteners_of(kit)
     if not wanted:
         return
-    has_bag = any(i.part.fasteners is not None for i in kit.built)
+    has_bag = any(i.part.fasteners is not None for i in built)
     lines = tuple(dict.fromkeys(line for f in wanted for line in f.lines))
-    moves = any(requirement.condition == "in_vehicle" for requirement in kit.plan.requirements)
-    stacked = any(layer.item.part.add_on is not None for layer in stack_of(kit).layers)
+    moves = any(requirement.condition == "in_vehicle" for requirement in requirements)
+    stacked = any(layer.item.part.add_on is not None for layer in stack.layers)
     # A board alone can be glued, clipped or held by two wood screws; a stack stands on its own.
     severity: Severity = "tight" if stacked or moves else "note"
     if not has_bag:
@@ -313,12 +316,12 @@ def fasteners(kit: Kit) -> Iterator[Observation]:
     reads=(stack_of, bays_of),
     remedies=(another("case"), another("storage", "boot_drive")),
 )
-def bays(kit: Kit) -> Iterator[Observation]:
+def bays(stack: StackResult, bays: Bays) -> Iterator[Observation]:
     """2.5- and 3.5-inch drives against the bays of a case that has any."""
-    case = stack_of(kit).case
+    case = stack.case
     if case is None:
         return
-    for item, left in bays_of(kit).without:
+    for item, left in bays.without:
         drive = item.part.drive
         thick, size = (0, "") if drive is None else (drive.thickness_mm or 0, drive.size)
         told = (
@@ -349,13 +352,13 @@ def bays(kit: Kit) -> Iterator[Observation]:
     source="common practice",
     reads=(stack_of, bays_of, "connected"),
 )
-def loose_disks(kit: Kit) -> Iterator[Observation]:
+def loose_disks(stack: StackResult, bays: Bays, connected: Items) -> Iterator[Observation]:
     """One note for all drives outside; a case with bays that are full is FIT-31's."""
-    case, bays = stack_of(kit).case, bays_of(kit)
+    case = stack.case
     without = {item.id for item, _ in bays.without}
     loose = [
         item
-        for item in kit.connected
+        for item in connected
         if item.part.drive is not None
         and "." in item.part.drive.size
         and item.id not in bays.taken
@@ -392,9 +395,9 @@ def loose_disks(kit: Kit) -> Iterator[Observation]:
     source="common practice",
     reads=(stack_of,),
 )
-def without_lid(kit: Kit) -> Iterator[Observation]:
+def without_lid(stack: StackResult) -> Iterator[Observation]:
     """What it means that the top of a layered case is left off."""
-    case = stack_of(kit).case
+    case = stack.case
     if case is None or case.part.case is None or case.part.case.open or not is_open(case):
         return
     yield Observation(
@@ -426,11 +429,10 @@ _STIFF_MM = 6.0
     reads=(fit_of, layers_of),
     remedies=(another("add_on"),),
 )
-def flat_cables(kit: Kit) -> Iterator[Check]:
+def flat_cables(fit: Assignment, stack: Layers) -> Iterator[Check]:
     """Flat cables between the main board and a stacked one."""
-    stack = layers_of(kit)
     feet = {layer.item.id: layer.foot_mm for layer in stack.layers}
-    for plug, socket in fit_of(kit).placed.values():
+    for plug, socket in fit.placed.values():
         item, flat_cable = plug.item, plug.plug.flat_cable
         if flat_cable is None or socket.item is not stack.board or item.id not in feet:
             continue
