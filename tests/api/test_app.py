@@ -3,6 +3,7 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from cobblewort.core.verdict.report import RULERS
 from cobblewort.formats.shipped import demo_plans
 
 CHOIR = "/api/plans/choir-recorder"
@@ -20,14 +21,15 @@ def patched(client: TestClient, *changes: dict[str, Any], **headers: str) -> Any
 
 
 def test_plans_come_with_their_rulers(client: TestClient) -> None:
-    """Seven rulers, a price and the worst snag for each demo plan."""
+    """All rulers, a price and the worst snag for each demo plan."""
     plans = client.get("/api/plans").json()
     assert {p["id"]: p["severity"] for p in plans} == {
         "bat-recorder": "ok",
         "moss-cabinet": "tight",
         "choir-recorder": "problem",
     }
-    assert all(len(p["families"]) == 7 for p in plans)
+    rulers = [ruler.id for ruler in RULERS]
+    assert all([f["id"] for f in p["families"]] == rulers for p in plans)
     assert [p["total"] for p in plans] == ["332", "159", "591"]
 
 

@@ -49,7 +49,7 @@ class Evaluation:
 
     @property
     def families(self) -> list[FamilyReport]:
-        """The seven rulers."""
+        """All rulers, in their order."""
         return [
             _family(
                 ruler,
@@ -61,7 +61,7 @@ class Evaluation:
 
     @property
     def severities(self) -> dict[str, Severity]:
-        """Those of the seven rulers."""
+        """Those of all rulers."""
         worst: dict[str, Severity] = {}
         for finding in self.findings:  # worst first
             worst.setdefault(finding.family, finding.severity)

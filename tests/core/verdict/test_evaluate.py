@@ -8,7 +8,7 @@ from cobblewort.core.errors import UnknownPartError
 from cobblewort.core.judging.rules import RULES
 from cobblewort.core.parts.model import PART
 from cobblewort.core.plans.plan import Plan
-from cobblewort.core.verdict.report import ASPECTS, Report
+from cobblewort.core.verdict.report import ASPECTS, RULERS, Report
 from tests.kits import SMALL, checked, demo, kit, margin, shipped, told
 
 SHIPPED_IDS = [part.id for part in shipped().parts()]
@@ -62,18 +62,10 @@ def test_the_repaired_choir_recorder_is_stopped_by_nothing() -> None:
     assert checked(plan, 256).count("problem") == 0
 
 
-def test_seven_rulers_in_their_order() -> None:
+def test_rulers_stand_in_the_order_of_the_aspects() -> None:
     """Those with nothing to look at say what is missing."""
     report = checked(kit(*SMALL))
-    assert [f.id for f in report.families] == [
-        "fit",
-        "power",
-        "heat",
-        "data",
-        "lifetime",
-        "cost",
-        "noise",
-    ]
+    assert [f.id for f in report.families] == [ruler.id for ruler in RULERS]
     assert {f.id: f.why_not for f in report.families if not f.checked} == {
         "data": "no transfers",
         "cost": "no budget",

@@ -10,7 +10,7 @@ import { useBench } from "./bench";
 const RULER_WIDTH = 87;
 const ROW_HEIGHT = 25;
 
-/** The seven rulers on one limit line; choosing one opens its drawing. */
+/** The rulers on one limit line; choosing one opens its drawing. */
 export function MarginPanel() {
   const { report, family, setFamily, showDrawing, preview } = useBench();
   const after = preview?.fix.after;

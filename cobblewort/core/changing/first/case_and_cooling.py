@@ -12,11 +12,11 @@ from cobblewort.core.plans.patch import Patch
 from cobblewort.core.standards import enclosures
 from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation
+from cobblewort.core.verdict.report import ASPECTS
 
-BEFORE_THE_SHELL: tuple[str, ...] = ("purpose", "power")
+BEFORE_CASE = tuple(a.family for a in ASPECTS if a.in_first_kit.before_case)
 """What cooler and case cannot mend; what they can is left to them."""
-_BY_THE_SHELL: tuple[str, ...] = ("purpose", "fit", "heat", "noise", "safety")
-"""What cooler and case decide."""
+_BY_CASE = tuple(a.family for a in ASPECTS if a.in_first_kit.decided_by_case)
 
 
 def add_shell(shop: Shop, draft: Draft, now: Evaluation) -> Evaluation:
@@ -33,7 +33,7 @@ def add_shell(shop: Shop, draft: Draft, now: Evaluation) -> Evaluation:
             and not (cooler.cooler.r_fan_k_w is not None and "silent" in shop.conditions)
         ]
     pairs.sort(key=lambda pair: (pair[0], pair[2].id, pair[1].id if pair[1] else ""))
-    unmended = sum(f.severity == "problem" and f.family in BEFORE_THE_SHELL for f in now.findings)
+    unmended = sum(f.severity == "problem" and f.family in BEFORE_CASE for f in now.findings)
     best: tuple[tuple[int, int], Draft, Evaluation] = ((stopping(now) + 1, 0), draft, now)
     for _, cooler, case in pairs:
         patch: Patch = (shop.line_of("case", case),)
@@ -88,4 +88,4 @@ def _case_will_do(shop: Shop, case: Part) -> bool:
 
 def _shell_rank(checked: Evaluation) -> tuple[int, int]:
     """What stops a kit, and what is tight of that which cooler and case decide."""
-    return stopping(checked), sum(f.family in _BY_THE_SHELL for f in tight(checked))
+    return stopping(checked), sum(f.family in _BY_CASE for f in tight(checked))

@@ -15,7 +15,7 @@ from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.purpose.model import of as requirements_of
 from cobblewort.core.changing.first.addons import add_functions, add_room
 from cobblewort.core.changing.first.case_and_cooling import (
-    BEFORE_THE_SHELL,
+    BEFORE_CASE,
     add_fasteners,
     add_shell,
 )
@@ -33,7 +33,7 @@ from cobblewort.core.verdict.report import ASPECTS
 
 _MUCH_CHEAPER = Decimal("5"), Decimal("0.05")
 """A tight kit is a choice where it saves at least so much, and this share of the price."""
-_LIVED_WITH = frozenset({"power", "heat", "noise"})
+_LIVED_WITH = frozenset(a.family for a in ASPECTS if a.in_first_kit.tight_is_a_choice)
 """What somebody may choose to live with to save money."""
 _REPAIRED: tuple[str, ...] = tuple(aspect.family for aspect in ASPECTS if aspect.id != "cost")
 """Every choice was the cheapest that would do; trying each cheaper part again finds nothing."""
@@ -131,7 +131,7 @@ def grown(shop: Shop, board: Part, at_most: Decimal | None) -> FirstKit | None:
     checked = add_supply(shop, draft)
     if at_most is not None and shop.at_least(checked, "case") >= at_most:
         return None
-    checked = repaired(shop, draft, checked, BEFORE_THE_SHELL)
+    checked = repaired(shop, draft, checked, BEFORE_CASE)
     checked = add_shell(shop, draft, checked)
     checked = repaired(shop, draft, checked, _REPAIRED)
     checked = add_fasteners(shop, draft, checked)
