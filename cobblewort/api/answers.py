@@ -36,6 +36,30 @@ def written(value: object, status: int = 200, headers: Mapping[str, str] | None 
     return Response(text, status, headers, media_type="application/json")
 
 
+def _tell_the_rest(path: str, method: str, operation: dict[str, Any]) -> None:
+    """Add what follows from a route: the problems it can answer, its ETag, and where what it makes
+    is found.
+    """
+    answers = operation["responses"]
+    problem = answers["default"]
+    versioned = any(p["name"].lower() == "if-match" for p in operation.get("parameters", ()))
+    if "{" in path:
+        answers["404"] = {**problem, "description": "Problem: there is nothing of this id."}
+    if method != "get":
+        answers["409"] = {**problem, "description": "Problem: something else is in the way."}
+    if versioned:
+        answers["412"] = {**problem, "description": "Problem: it has another version by now."}
+    if method == "get" and "application/json" in answers["200"].get("content", {}):
+        answers["200"]["headers"] = {"ETag": _header("The version, if any, and the content.")}
+        answers["304"] = {"description": "It is what If-None-Match names."}
+    if "201" in answers:
+        answers["201"]["headers"] = {"Location": _header("Where it is.")}
+
+
+def _header(what: str) -> dict[str, Any]:
+    return {"description": what, "schema": {"type": "string"}}
+
+
 def document_of(app: FastAPI) -> dict[str, Any]:
     """The document of the interface, with the schemas of all that is named in it."""
     if not app.openapi_schema:
@@ -47,5 +71,8 @@ def document_of(app: FastAPI) -> dict[str, Any]:
         )
         for name in _NAMED:
             del document["paths"][f"{_NOWHERE}{name}"]
+        for path, operations in document["paths"].items():
+            for method, operation in operations.items():
+                _tell_the_rest(path, method, operation)
         app.openapi_schema = document
     return app.openapi_schema

@@ -5,15 +5,16 @@ from collections.abc import Callable, Iterable
 from decimal import Decimal
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter, FastAPI, Response
+from fastapi import APIRouter, FastAPI, Header, Response
 from fastapi.responses import FileResponse, PlainTextResponse
 from fastapi.staticfiles import StaticFiles
 
 import cobblewort
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, document_of, written
+from cobblewort.api.conditional import NotModified
 from cobblewort.api.deps import (
     PAGE_SAMPLES,
     Assumed,
@@ -43,7 +44,7 @@ from cobblewort.api.new_plan import router as begin_router
 from cobblewort.api.parts import router as part_router
 from cobblewort.api.preferences import Preferred
 from cobblewort.api.preferences import router as preference_router
-from cobblewort.api.views import plan_view
+from cobblewort.api.views import created, plan_view
 from cobblewort.core.changing.alternatives import Alternative, alternative_of, alternatives_of
 from cobblewort.core.changing.candidates import Candidate, candidates
 from cobblewort.core.changing.describe import describe
@@ -75,7 +76,7 @@ from cobblewort.store.readings import reading_of
 EXAMPLE = "choir-recorder"
 PAGE_FOLDER = Path(__file__).parent / "page"
 
-router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["Plans"])
 
 
 @router.get("/plans")
@@ -130,16 +131,36 @@ def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
     )
 
 
+IdempotencyKey = Annotated[
+    str | None,
+    Header(
+        alias="Idempotency-Key",
+        min_length=1,
+        max_length=200,
+        description="The same key gives the same plan, so that a request can be sent again.",
+    ),
+]
+
+
 @router.post("/plans", status_code=201)
 def create_plan(
-    body: NewPlan, plans: Plans, reports: Kept, preferred: Preferred, response: Response
+    body: NewPlan,
+    plans: Plans,
+    reports: Kept,
+    preferred: Preferred,
+    response: Response,
+    key: IdempotencyKey = None,
 ) -> PlanView:
     """Begin a plan, empty or from a document."""
     empty = preferred.begun(Plan(name=body.name))
     plan = body.plan.model_copy(update={"name": body.name}) if body.plan else empty
-    return plan_view(
-        _judged(plan, reports, lambda pinned: plans.create(pinned, "create the plan")), response
-    )
+
+    def store(pinned: Plan) -> StoredPlan:
+        if key is None:
+            return plans.create(pinned, "create the plan")
+        return plans.create_once(pinned, "create the plan", key)
+
+    return created(_judged(plan, reports, store), response)
 
 
 @router.post("/plans/example", status_code=201)
@@ -147,7 +168,7 @@ def create_example(plans: Plans, reports: Kept, response: Response) -> PlanView:
     """Begin from the example, which has mistakes in it to find."""
     entry = next(entry for entry in demo_plans() if entry["id"] == EXAMPLE)
     plan = plan_from(entry["plan"])
-    return plan_view(
+    return created(
         _judged(plan, reports, lambda pinned: plans.create(pinned, "create the example plan")),
         response,
     )
@@ -206,7 +227,7 @@ def copy_plan(plan_id: str, plans: Plans, response: Response) -> PlanView:
     plan = plans.get(plan_id).plan
     name = f"{plan.name[:112]} (copy)"
     copied = plan.model_copy(update={"name": name, "status": "planning"})
-    return plan_view(plans.create(copied, f"copy of {plan.name}"[:200]), response)
+    return created(plans.create(copied, f"copy of {plan.name}"[:200]), response)
 
 
 @router.get("/plans/{plan_id}/document", response_class=Response)
@@ -301,14 +322,14 @@ def plan_alternatives(plan: AssumedPlan, catalogue: Cupboard) -> Response:
 def make_variant(
     plan_id: str, alternative: str, plans: Plans, catalogue: Cupboard, response: Response
 ) -> PlanView:
-    """A new plan on the other side of a school; this one is kept as it is."""
+    """A new plan with the alternative; this one is kept as it is."""
     plan = plans.get(plan_id).plan
     found = alternative_of(plan, catalogue, alternative)
     changed = apply_patch(plan, found.patch)
     name = f"{plan.name[:80]} ({found.other})"
     variant = changed.model_copy(update={"name": name, "status": "planning"})
     label = f"variant of {plan.name}: {found.title.text}"[:200]
-    return plan_view(plans.create(catalogue.pinned(variant), label), response)
+    return created(plans.create(catalogue.pinned(variant), label), response)
 
 
 @router.get("/plans/{plan_id}/fixes", responses=answer(list[Fix]))
@@ -330,7 +351,7 @@ def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard) -> Response:
     return written(evaluate(body.plan, catalogue, body.samples))
 
 
-@router.get("/rules")
+@router.get("/rules", tags=["Rules"])
 def list_rules(plans: Plans, reports: Kept) -> list[RuleView]:
     """Every rule with what it checks, why, its formula and source, and where it fires."""
     firings: dict[str, dict[str, RuleFiring]] = defaultdict(dict)
@@ -364,11 +385,13 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
+        generate_unique_id_function=lambda route: route.name,
     )
     app.state.database = database
     app.state.classes = reading_of(database, CLASSES, shipped_text(CLASSES), shipped_classes)
     app.state.renew = partial(_renew, app, None if parts is None else list(parts))
     app.state.renew()
+    app.add_middleware(NotModified)
     app.add_middleware(LocalOnly)
     problems.install(app)
     app.include_router(router)

@@ -143,14 +143,14 @@ async def get_reports(request: Request) -> Reports:
 
 async def named_version(
     if_match: Annotated[
-        str, Header(description='The version that a change was made from, as `"3"`.')
+        str, Header(description='The version that a change was made from, as `"3"` or the ETag.')
     ],
 ) -> int:
     """The version in an If-Match header. Raises InputError when it is no version."""
-    text = if_match.strip().strip('"')
-    if not re.fullmatch("[0-9]{1,18}", text):
+    found = re.fullmatch('"?([0-9]{1,18})(-[0-9a-f]{16})?"?', if_match.strip())
+    if found is None:
         raise InputError([("If-Match", f'must name a version such as "3" (got {if_match!r})')])
-    return int(text)
+    return int(found[1])
 
 
 Plans = Annotated[PlanStore, Depends(get_plans)]

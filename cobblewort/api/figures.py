@@ -7,7 +7,7 @@ from fastapi import APIRouter, Query
 
 from cobblewort.api import problems
 
-router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["Units"])
 
 
 @dataclass(slots=True)

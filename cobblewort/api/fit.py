@@ -14,7 +14,7 @@ from cobblewort.core.changing.moves import Move, moves
 from cobblewort.core.judging.kit import Kit
 from cobblewort.formats.template import template_dxf, template_pdf, template_svg
 
-router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["Fit"])
 
 _MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pdf"}
 

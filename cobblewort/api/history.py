@@ -14,7 +14,7 @@ from cobblewort.api.views import plan_view
 from cobblewort.core.verdict.report import Report
 from cobblewort.store.plans import BinnedPlan
 
-router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["History"])
 
 StepNumber = Annotated[int, Path(ge=1, le=10**9)]
 

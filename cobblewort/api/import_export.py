@@ -43,7 +43,7 @@ from cobblewort.store.workspace import (
 
 DrawingName = Literal["margins", "stack", "above", "power", "heat", "data", "lifetime", "money"]
 
-router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["Import and export"])
 
 
 class ImportRequest(BaseModel):
@@ -196,7 +196,7 @@ def import_plans(body: ImportRequest, request: Request, plans: Plans, parts: Par
     stored = plans.import_all(settled, "import from a file")
     for arrival, one in zip(found, stored, strict=True):
         arrival.id = one.id
-    return written(found, 201)
+    return written(found, 201, {"Location": "/api/plans"})
 
 
 def _names(plans: Plans) -> set[str]:
@@ -234,7 +234,7 @@ def import_parts(
     except NotCustomError as error:
         raise InputError([("parts", f"The part {error} is a shipped part now.")]) from error
     read_catalogue(request.app)
-    return written(PartArrivals(found, stored), 201)
+    return written(PartArrivals(found, stored), 201, {"Location": "/api/parts"})
 
 
 @router.get("/workspace", responses=answer(Holdings))

@@ -14,7 +14,7 @@ from cobblewort.core.plans.purpose import KnownPlace, Purpose, plan_for
 from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.formats.shipped import shipped_places, shipped_purposes
 
-router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["New plan"])
 
 
 @router.get("/purposes")

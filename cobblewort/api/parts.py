@@ -9,14 +9,16 @@ from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import Cupboard, Parts, Version, renew_part
 from cobblewort.api.models import PartEdit, PartView
+from cobblewort.core.errors import UnknownPartError
 from cobblewort.core.parts.key_value import key_value
 from cobblewort.core.parts.model import Kind, Part
 from cobblewort.core.parts.readings import class_figures
 from cobblewort.core.parts.search import find_parts
 from cobblewort.core.parts.sheet import PartSheet, with_figures
 from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.store.parts import PartNotFoundError
 
-router = APIRouter(prefix="/api/parts", responses=problems.RESPONSES)
+router = APIRouter(prefix="/api/parts", responses=problems.RESPONSES, tags=["Parts"])
 
 
 def _view(part: Part) -> PartView:
@@ -41,8 +43,19 @@ def _views(catalogue: Catalogue) -> list[PartView]:
     return [_view(part) for part in catalogue.parts()]
 
 
+def _known(catalogue: Catalogue, part_id: str, revision: int | None = None) -> Part:
+    """A part that an address names. Raises PartNotFoundError."""
+    try:
+        return catalogue.part(part_id, "part", revision)
+    except UnknownPartError:
+        raise PartNotFoundError(part_id) from None
+
+
 def _sheet(part: Part, catalogue: Catalogue, status: int = 200) -> Response:
-    return written(catalogue.sheet(part), status, {"ETag": f'"{part.revision}"'})
+    headers = {"ETag": f'"{part.revision}"'}
+    if status == 201:
+        headers["Location"] = f"/api/parts/{part.id}"
+    return written(catalogue.sheet(part), status, headers)
 
 
 @router.get("")
@@ -64,7 +77,7 @@ def search_parts(
 @router.get("/{part_id}")
 def get_part(part_id: str, catalogue: Cupboard) -> Part:
     """One part with every figure and its basis."""
-    return catalogue.part(part_id, "part")
+    return _known(catalogue, part_id)
 
 
 @router.get("/{part_id}/sheet", responses=answer(PartSheet))
@@ -72,13 +85,13 @@ def get_sheet(
     part_id: str, catalogue: Cupboard, revision: Annotated[int | None, Query(ge=1)] = None
 ) -> Response:
     """One part figure by figure, as it is now or was at a revision."""
-    return _sheet(catalogue.part(part_id, "part", revision), catalogue)
+    return _sheet(_known(catalogue, part_id, revision), catalogue)
 
 
 @router.post("/{part_id}/copy", status_code=201, responses=answer(PartSheet, 201))
 def copy_part(part_id: str, request: Request, catalogue: Cupboard, parts: Parts) -> Response:
     """A part of one's own that begins as a copy of this one."""
-    part = catalogue.part(part_id, "part")
+    part = _known(catalogue, part_id)
     stated = {"kind": part.kind, **catalogue.document(part)}
     name = part.model.removeprefix("Any ") if part.origin == "typical" else part.model
     summary = "" if part.origin == "typical" else part.summary
@@ -97,7 +110,7 @@ def edit_part(
 ) -> Response:
     """Change a part of one's own; the change is its next revision."""
     before = parts.get(part_id)
-    sheet = catalogue.sheet(catalogue.part(part_id, "part"))
+    sheet = catalogue.sheet(_known(catalogue, part_id))
     figures = {
         path: None if figure is None else figure.model_dump(exclude_none=True)
         for path, figure in body.figures.items()
@@ -113,9 +126,9 @@ def edit_part(
 
 
 @router.delete("/{part_id}", status_code=204)
-def bin_part(part_id: str, request: Request, parts: Parts) -> None:
+def bin_part(part_id: str, version: Version, request: Request, parts: Parts) -> None:
     """Offer a part of one's own no more; plans that hold it keep it."""
-    parts.bin(part_id)
+    parts.bin(part_id, version)
     renew_part(request.app, part_id)
 
 
@@ -128,4 +141,4 @@ def restore_part(part_id: str, request: Request, parts: Parts) -> Response:
 
 def _after_write(part_id: str, request: Request, status: int = 200) -> Response:
     catalogue = renew_part(request.app, part_id)
-    return _sheet(catalogue.part(part_id, "part"), catalogue, status)
+    return _sheet(_known(catalogue, part_id), catalogue, status)

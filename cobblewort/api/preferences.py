@@ -8,7 +8,7 @@ from cobblewort.api import problems
 from cobblewort.formats.preferences import Preferences, preferences_from
 from cobblewort.store.preferences import PreferenceStore
 
-router = APIRouter(prefix="/api", responses=problems.RESPONSES)
+router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["Preferences"])
 
 
 def preferences_of(request: Request) -> Preferences:

@@ -16,6 +16,7 @@ from cobblewort.store.database import reason_of
 from cobblewort.store.parts import NotCustomError, PartNotFoundError, StalePartError
 from cobblewort.store.plans import (
     BrokenPlanError,
+    KeyUsedError,
     NothingToDoError,
     PlanNotFoundError,
     StaleWriteError,
@@ -35,6 +36,7 @@ class Problem(BaseModel):
     model_config = ConfigDict(json_schema_serialization_defaults_required=True)
 
     type: str = "about:blank"
+    """`urn:cobblewort:problem:` and a kind, for scripts; see `KINDS`."""
     title: str
     status: int
     detail: str
@@ -44,6 +46,24 @@ class Problem(BaseModel):
 
 
 _MEDIA_TYPE = "application/problem+json"
+KINDS: dict[int, str] = {
+    403: "refused",
+    404: "not-found",
+    405: "not-allowed",
+    408: "too-slow",
+    409: "conflict",
+    412: "stale",
+    413: "too-large",
+    422: "validation",
+    500: "fault",
+    503: "busy",
+    507: "full",
+}
+"""What a problem is, by its status: nothing of this id, something in the way, made from an older
+version, more than is taken, input to be changed, a fault of the program, a store that is in use or
+full."""
+
+
 RESPONSES: dict[int | str, dict[str, Any]] = {
     status: {
         "description": "A problem document (RFC 9457).",
@@ -56,7 +76,9 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
 
 def problem(status: int, detail: str, **extra: Any) -> Response:
     """A problem document as a response."""
-    body = Problem(title=HTTPStatus(status).phrase, status=status, detail=detail, **extra)
+    kind = f"urn:cobblewort:problem:{KINDS[status]}" if status in KINDS else "about:blank"
+    title = HTTPStatus(status).phrase
+    body = Problem(type=kind, title=title, status=status, detail=detail, **extra)
     text = json.dumps(body.model_dump())  # in ASCII, as what was sent may hold half characters
     return Response(text, status, media_type=_MEDIA_TYPE)
 
@@ -108,6 +130,11 @@ def install(app: FastAPI) -> None:
     def stale_part(_: Request, error: StalePartError) -> Response:
         del error
         return problem(412, "This part was changed in another tab. Your change was not saved.")
+
+    @app.exception_handler(KeyUsedError)
+    def key_used(_: Request, error: KeyUsedError) -> Response:
+        del error
+        return problem(409, "This Idempotency-Key was used for another plan. Send another key.")
 
     @app.exception_handler(NothingToDoError)
     def nothing(_: Request, error: NothingToDoError) -> Response:

@@ -138,10 +138,13 @@ class PartStore:
                     changed += 1
         return changed
 
-    def bin(self, part_id: str) -> None:
-        """Offer a part of one's own no more; plans keep it. Raises as `save`."""
+    def bin(self, part_id: str, revision: int) -> None:
+        """Offer a part of one's own no more, as it was at `revision`; plans keep it. Raises as
+        `save`.
+        """
         with self.database.writing() as connection:
-            _own(connection, part_id)
+            if _own(connection, part_id).revision != revision:
+                raise StalePartError(part_id)
             connection.execute(
                 "INSERT OR IGNORE INTO part_away (id, away_at) VALUES (:id, :now)",
                 {"id": part_id, "now": _now()},

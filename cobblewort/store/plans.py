@@ -8,6 +8,7 @@ import sqlite3
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from hashlib import blake2b
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.plan import Plan, plan_from
@@ -21,6 +22,10 @@ class PlanNotFoundError(LookupError):
 
 class NothingToDoError(Exception):
     """There is nothing to undo, or to redo."""
+
+
+class KeyUsedError(Exception):
+    """The key of a new plan was used for one with another content."""
 
 
 class BrokenPlanError(Exception):
@@ -89,15 +94,31 @@ class PlanStore:
 
     def create(self, plan: Plan, label: str, plan_id: str | None = None) -> StoredPlan:
         """Store a new plan under a fresh id, or the one given."""
-        new_id = plan_id or _fresh_id()
         with self.database.writing() as connection:
-            now = _now()
-            connection.execute(
-                "INSERT INTO plan (id, head, created_at, changed_at) VALUES (:id, 1, :now, :now)",
-                {"id": new_id, "now": now},
-            )
-            _insert_revision(connection, new_id, 1, None, label, plan)
-            return _read(connection, new_id)
+            return _create(connection, plan_id or _fresh_id(), plan, label)
+
+    def create_once(self, plan: Plan, label: str, key: str) -> StoredPlan:
+        """Store a new plan under an id that follows from the key; what that key has stored already
+        is returned as it stands.
+
+        Raises
+        ------
+        KeyUsedError
+            If the key has stored another plan.
+        PlanNotFoundError
+            If what it has stored was deleted since.
+        """
+        plan_id = blake2b(key.encode(), digest_size=8).hexdigest()
+        with self.database.writing() as connection:
+            first = connection.execute(
+                "SELECT document FROM plan_revision WHERE plan_id = :id AND number = 1",
+                {"id": plan_id},
+            ).fetchone()
+            if first is not None:
+                if plan_from(json.loads(first["document"])) != plan:
+                    raise KeyUsedError(key)
+                return _read(connection, plan_id)
+            return _create(connection, plan_id, plan, label)
 
     def get(self, plan_id: str) -> StoredPlan:
         """The plan as it stands. Raises PlanNotFoundError, BrokenPlanError."""
@@ -259,6 +280,15 @@ def _now() -> str:
 
 def _fresh_id() -> str:
     return secrets.token_urlsafe(6).replace("-", "a").replace("_", "b")
+
+
+def _create(connection: sqlite3.Connection, plan_id: str, plan: Plan, label: str) -> StoredPlan:
+    connection.execute(
+        "INSERT INTO plan (id, head, created_at, changed_at) VALUES (:id, 1, :now, :now)",
+        {"id": plan_id, "now": _now()},
+    )
+    _insert_revision(connection, plan_id, 1, None, label, plan)
+    return _read(connection, plan_id)
 
 
 def _plan_at(connection: sqlite3.Connection, plan_id: str, number: int) -> Plan:

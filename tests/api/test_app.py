@@ -84,7 +84,7 @@ def test_a_stale_write_is_a_problem_document(client: TestClient) -> None:
     assert answer.headers["content-type"] == "application/problem+json"
     body = answer.json()
     assert body["changes"] == ["Change Mullion 8"]
-    assert f'"{body["version"]}"' == version_of(client)["If-Match"]
+    assert version_of(client)["If-Match"].startswith(f'"{body["version"]}-')
     assert client.get(CHOIR).json()["plan"]["lines"][0]["owned"] is True
 
 
@@ -188,7 +188,7 @@ def test_rules_are_listed_with_their_sources(client: TestClient) -> None:
     ("method", "path", "body", "status", "sentence"),
     [
         ("get", "/api/plans/none", None, 404, "no plan 'none'"),
-        ("get", "/api/parts/none", None, 422, "no part 'none'"),
+        ("get", "/api/parts/none", None, 404, "no part 'none'"),
         ("get", "/api/nothing", None, 404, "no page /api/nothing"),
         ("post", "/api/plans", {"name": ""}, 422, "at least 1 character"),
         ("post", "/api/plans", {"name": "x", "size": 3}, 422, "not known"),
@@ -196,7 +196,6 @@ def test_rules_are_listed_with_their_sources(client: TestClient) -> None:
         ("patch", CHOIR, {"patch": [{"op": "swap", "line": "x", "part": "B06"}]}, 422, "no line"),
         ("patch", CHOIR, {"patch": [{"op": "add", "role": "board", "part": "Z"}]}, 422, "no part"),
         ("patch", CHOIR, {"patch": [{"op": "burn"}]}, 422, "does not match any"),
-        ("get", f"{CHOIR}/fixes?finding=nope", None, 422, "no snag 'nope'"),
         ("get", f"{CHOIR}/candidates?role=board&line=zz", None, 422, "no line 'zz'"),
         ("get", f"{CHOIR}/report?ambient_c=1e9", None, 422, "less than or equal to 90"),
         (

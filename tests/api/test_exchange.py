@@ -121,7 +121,7 @@ def test_the_workspace_goes_out_and_comes_back(client: TestClient) -> None:
     content = client.get("/api/workspace/archive").content
     for plan in client.get("/api/plans").json():
         client.delete(f"/api/plans/{plan['id']}", headers={"If-Match": str(plan["version"])})
-    client.delete(f"/api/parts/{mine['id']}")
+    client.delete(f"/api/parts/{mine['id']}", headers={"If-Match": '"1"'})
     head = {"content-type": "application/zip"}
     looked = client.post("/api/workspace/inspect", content=content, headers=head).json()
     assert len(looked["archive"]["holds"]["plans"]) == 3
@@ -150,7 +150,7 @@ def test_what_is_put_away_is_found_and_comes_back(client: TestClient) -> None:
     version = client.get("/api/plans/moss-cabinet").json()["version"]
     client.delete("/api/plans/moss-cabinet", headers={"If-Match": str(version)})
     mine = client.post("/api/parts/X05/copy").json()
-    client.delete(f"/api/parts/{mine['id']}")
+    client.delete(f"/api/parts/{mine['id']}", headers={"If-Match": '"1"'})
     away = client.get("/api/bin").json()
     assert [plan["id"] for plan in away["plans"]] == ["moss-cabinet"]
     assert [part["id"] for part in away["parts"]] == [mine["id"]]

@@ -116,9 +116,14 @@ def test_a_plan_keeps_the_figures_it_chose_until_told_otherwise(client: TestClie
 def test_put_away_it_stays_in_plans_and_is_offered_no_more(client: TestClient) -> None:
     """And comes back; the same after a restart of the application."""
     part = copied(client, "X07")["id"]
-    assert client.delete(f"/api/parts/{part}").status_code == 204
+    edited(client, part, 1, summary="mine")
+    assert client.delete(f"/api/parts/{part}").status_code == 422
+    stale = client.delete(f"/api/parts/{part}", headers={"If-Match": '"1"'})
+    assert (stale.status_code, stale.json()["type"]) == (412, "urn:cobblewort:problem:stale")
+    at = {"If-Match": client.get(f"/api/parts/{part}/sheet").headers["ETag"]}
+    assert client.delete(f"/api/parts/{part}", headers=at).status_code == 204
     assert part not in {entry["id"] for entry in client.get("/api/parts").json()}
     assert client.get(f"/api/parts/{part}/sheet").status_code == 200
     client.post(f"/api/parts/{part}/restore")
     assert part in {entry["id"] for entry in client.get("/api/parts").json()}
-    assert client.delete("/api/parts/X07").status_code == 409
+    assert client.delete("/api/parts/X07", headers=at).status_code == 409

@@ -50,9 +50,9 @@ def test_what_came_with_a_pack_is_not_changed(parts: PartStore) -> None:
     with pytest.raises(NotCustomError):
         parts.save("a", 1, {"kind": "tool"})
     with pytest.raises(NotCustomError):
-        parts.bin("a")
+        parts.bin("a", 1)
     with pytest.raises(PartNotFoundError):
-        parts.bin("none")
+        parts.bin("none", 1)
     with pytest.raises(PartNotFoundError):
         parts.restore("none")
 
@@ -60,8 +60,8 @@ def test_what_came_with_a_pack_is_not_changed(parts: PartStore) -> None:
 def test_put_away_and_brought_back(parts: PartStore) -> None:
     """Twice is as good as once."""
     made = parts.create({"kind": "tool"})
-    parts.bin(made.id)
-    parts.bin(made.id)
+    parts.bin(made.id, 1)
+    parts.bin(made.id, 1)
     assert parts.get(made.id).away
     assert not parts.restore(made.id).away
 

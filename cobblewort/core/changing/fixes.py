@@ -81,16 +81,12 @@ def propose_fixes(
 
     A fix is only proposed when the finding is gone after it, or less severe, and nothing new stops
     the plan. Ranked: resolves the finding wholly, breaks nothing, costs least.
-
-    Raises
-    ------
-    InputError
-        If the plan has no such finding.
+    Empty where the plan has no such finding, or no longer.
     """
     before = evaluation_of(plan, catalogue, samples)
     finding = before.finding(finding_id)
     if finding is None:
-        raise InputError([("finding", f"The plan has no snag '{finding_id}' any more. Reload.")])
+        return []
     tries = _patches(before.kit, finding)
     quick = before if samples == 1 else evaluation_of(plan, catalogue)
     if quick.finding(finding_id) is not None:

@@ -82,9 +82,9 @@ class Margin:
     sockets: tuple[str, ...]
     states: tuple[str, ...]
     # Empty but in a report, as only drawings look at them:
-    spare_by_state: tuple[float, ...] = ()
-    ruler_by_state: tuple[float, ...] = ()
-    severity_by_state: tuple[Severity, ...] = ()
+    spare_by_state: tuple[float, ...]
+    ruler_by_state: tuple[float, ...]
+    severity_by_state: tuple[Severity, ...]
 
     @property
     def when(self) -> str:
@@ -260,6 +260,9 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
         lines=check.lines,
         sockets=check.sockets,
         states=states.ids,
+        spare_by_state=(),
+        ruler_by_state=(),
+        severity_by_state=(),
     )
 
 

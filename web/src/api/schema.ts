@@ -15,13 +15,13 @@ export interface paths {
          * List Plans
          * @description Every plan with its rulers, at nominal figures and bands; what is broken says why.
          */
-        get: operations["list_plans_api_plans_get"];
+        get: operations["list_plans"];
         put?: never;
         /**
          * Create Plan
          * @description Begin a plan, empty or from a document.
          */
-        post: operations["create_plan_api_plans_post"];
+        post: operations["create_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -41,7 +41,7 @@ export interface paths {
          * Create Example
          * @description Begin from the example, which has mistakes in it to find.
          */
-        post: operations["create_example_api_plans_example_post"];
+        post: operations["create_example"];
         delete?: never;
         options?: never;
         head?: never;
@@ -59,21 +59,21 @@ export interface paths {
          * Get Plan
          * @description One plan as it stands.
          */
-        get: operations["get_plan_api_plans__plan_id__get"];
+        get: operations["get_plan"];
         put?: never;
         post?: never;
         /**
          * Delete Plan
          * @description Put a plan away.
          */
-        delete: operations["delete_plan_api_plans__plan_id__delete"];
+        delete: operations["delete_plan"];
         options?: never;
         head?: never;
         /**
          * Patch Plan
          * @description Change a plan; the change is the next revision.
          */
-        patch: operations["patch_plan_api_plans__plan_id__patch"];
+        patch: operations["patch_plan"];
         trace?: never;
     };
     "/api/plans/{plan_id}/undo": {
@@ -89,7 +89,7 @@ export interface paths {
          * Undo Plan
          * @description Go one change back.
          */
-        post: operations["undo_plan_api_plans__plan_id__undo_post"];
+        post: operations["undo_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -109,7 +109,7 @@ export interface paths {
          * Redo Plan
          * @description Make the change again that was undone.
          */
-        post: operations["redo_plan_api_plans__plan_id__redo_post"];
+        post: operations["redo_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -129,7 +129,7 @@ export interface paths {
          * Copy Plan
          * @description A new plan that begins as this one stands, still being thought through.
          */
-        post: operations["copy_plan_api_plans__plan_id__copy_post"];
+        post: operations["copy_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -147,7 +147,7 @@ export interface paths {
          * Plan Document
          * @description The plan as it is stored, to keep or to mend: also one that this version cannot read.
          */
-        get: operations["plan_document_api_plans__plan_id__document_get"];
+        get: operations["plan_document"];
         put?: never;
         post?: never;
         delete?: never;
@@ -167,7 +167,7 @@ export interface paths {
          * Plan Kit Csv
          * @description The kit for a spreadsheet (RFC 4180).
          */
-        get: operations["plan_kit_csv_api_plans__plan_id__kit_csv_get"];
+        get: operations["plan_kit_csv"];
         put?: never;
         post?: never;
         delete?: never;
@@ -187,7 +187,7 @@ export interface paths {
          * Plan Kit Text
          * @description The kit as plain text.
          */
-        get: operations["plan_kit_text_api_plans__plan_id__kit_txt_get"];
+        get: operations["plan_kit_text"];
         put?: never;
         post?: never;
         delete?: never;
@@ -207,7 +207,7 @@ export interface paths {
          * List Revisions
          * @description Every step of a plan, newest first; undone ones too.
          */
-        get: operations["list_revisions_api_plans__plan_id__revisions_get"];
+        get: operations["list_revisions"];
         put?: never;
         post?: never;
         delete?: never;
@@ -229,7 +229,7 @@ export interface paths {
          * Restore Plan
          * @description Bring a deleted plan back.
          */
-        post: operations["restore_plan_api_plans__plan_id__restore_post"];
+        post: operations["restore_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -249,7 +249,7 @@ export interface paths {
          * Adopt Assumptions
          * @description Make the assumptions the plan's own; undo brings back what it had.
          */
-        post: operations["adopt_assumptions_api_plans__plan_id__apply_assumptions_post"];
+        post: operations["adopt_assumptions"];
         delete?: never;
         options?: never;
         head?: never;
@@ -267,7 +267,7 @@ export interface paths {
          * Plan Report
          * @description The plan, judged, with bands.
          */
-        get: operations["plan_report_api_plans__plan_id__report_get"];
+        get: operations["plan_report"];
         put?: never;
         post?: never;
         delete?: never;
@@ -287,7 +287,7 @@ export interface paths {
          * Plan Candidates
          * @description Parts for a role, each judged in the plan.
          */
-        get: operations["plan_candidates_api_plans__plan_id__candidates_get"];
+        get: operations["plan_candidates"];
         put?: never;
         post?: never;
         delete?: never;
@@ -307,7 +307,7 @@ export interface paths {
          * Plan Alternatives
          * @description Where practitioners disagree, and what the other side would mean for this plan.
          */
-        get: operations["plan_alternatives_api_plans__plan_id__alternatives_get"];
+        get: operations["plan_alternatives"];
         put?: never;
         post?: never;
         delete?: never;
@@ -327,9 +327,9 @@ export interface paths {
         put?: never;
         /**
          * Make Variant
-         * @description A new plan on the other side of a school; this one is kept as it is.
+         * @description A new plan with the alternative; this one is kept as it is.
          */
-        post: operations["make_variant_api_plans__plan_id__variant_post"];
+        post: operations["make_variant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -347,7 +347,7 @@ export interface paths {
          * Plan Fixes
          * @description Ways out of a snag, each judged in the plan.
          */
-        get: operations["plan_fixes_api_plans__plan_id__fixes_get"];
+        get: operations["plan_fixes"];
         put?: never;
         post?: never;
         delete?: never;
@@ -367,7 +367,7 @@ export interface paths {
          * Plan Working
          * @description The arithmetic behind one figure of the report, in the units in which it is done.
          */
-        get: operations["plan_working_api_plans__plan_id__working_get"];
+        get: operations["plan_working"];
         put?: never;
         post?: never;
         delete?: never;
@@ -389,7 +389,7 @@ export interface paths {
          * Evaluate Plan
          * @description Judge a plan document without storing it.
          */
-        post: operations["evaluate_plan_api_evaluate_post"];
+        post: operations["evaluate_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -407,7 +407,7 @@ export interface paths {
          * List Rules
          * @description Every rule with what it checks, why, its formula and source, and where it fires.
          */
-        get: operations["list_rules_api_rules_get"];
+        get: operations["list_rules"];
         put?: never;
         post?: never;
         delete?: never;
@@ -427,7 +427,7 @@ export interface paths {
          * List Parts
          * @description The cupboard, or some kinds of it.
          */
-        get: operations["list_parts_api_parts_get"];
+        get: operations["list_parts"];
         put?: never;
         post?: never;
         delete?: never;
@@ -447,7 +447,7 @@ export interface paths {
          * Search Parts
          * @description The ids of parts by whatever is shown of them, what is named first; one typo is forgiven.
          */
-        get: operations["search_parts_api_parts_search_get"];
+        get: operations["search_parts"];
         put?: never;
         post?: never;
         delete?: never;
@@ -467,21 +467,21 @@ export interface paths {
          * Get Part
          * @description One part with every figure and its basis.
          */
-        get: operations["get_part_api_parts__part_id__get"];
+        get: operations["get_part"];
         put?: never;
         post?: never;
         /**
          * Bin Part
          * @description Offer a part of one's own no more; plans that hold it keep it.
          */
-        delete: operations["bin_part_api_parts__part_id__delete"];
+        delete: operations["bin_part"];
         options?: never;
         head?: never;
         /**
          * Edit Part
          * @description Change a part of one's own; the change is its next revision.
          */
-        patch: operations["edit_part_api_parts__part_id__patch"];
+        patch: operations["edit_part"];
         trace?: never;
     };
     "/api/parts/{part_id}/sheet": {
@@ -495,7 +495,7 @@ export interface paths {
          * Get Sheet
          * @description One part figure by figure, as it is now or was at a revision.
          */
-        get: operations["get_sheet_api_parts__part_id__sheet_get"];
+        get: operations["get_sheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -517,7 +517,7 @@ export interface paths {
          * Copy Part
          * @description A part of one's own that begins as a copy of this one.
          */
-        post: operations["copy_part_api_parts__part_id__copy_post"];
+        post: operations["copy_part"];
         delete?: never;
         options?: never;
         head?: never;
@@ -537,7 +537,7 @@ export interface paths {
          * Restore Part
          * @description Offer a part again.
          */
-        post: operations["restore_part_api_parts__part_id__restore_post"];
+        post: operations["restore_part"];
         delete?: never;
         options?: never;
         head?: never;
@@ -555,7 +555,7 @@ export interface paths {
          * List Purposes
          * @description What people build such a kit for, with what it usually asks.
          */
-        get: operations["list_purposes_api_purposes_get"];
+        get: operations["list_purposes"];
         put?: never;
         post?: never;
         delete?: never;
@@ -575,7 +575,7 @@ export interface paths {
          * List Places
          * @description Where it may live, with what that usually means.
          */
-        get: operations["list_places_api_places_get"];
+        get: operations["list_places"];
         put?: never;
         post?: never;
         delete?: never;
@@ -595,7 +595,7 @@ export interface paths {
          * List Requirement Kinds
          * @description Everything that can be asked of a kit.
          */
-        get: operations["list_requirement_kinds_api_requirement_kinds_get"];
+        get: operations["list_requirement_kinds"];
         put?: never;
         post?: never;
         delete?: never;
@@ -617,7 +617,7 @@ export interface paths {
          * Suggest First Kit
          * @description A complete first kit for the four answers; nothing is stored.
          */
-        post: operations["suggest_first_kit_api_first_kit_post"];
+        post: operations["suggest_first_kit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -635,7 +635,7 @@ export interface paths {
          * Plan Moves
          * @description Sockets that a plug could go into, each tried in the plan.
          */
-        get: operations["plan_moves_api_plans__plan_id__moves_get"];
+        get: operations["plan_moves"];
         put?: never;
         post?: never;
         delete?: never;
@@ -655,7 +655,7 @@ export interface paths {
          * Plan Template
          * @description The drilling and cut-out template of the kit's case, at full size.
          */
-        get: operations["plan_template_api_plans__plan_id__template__kind__get"];
+        get: operations["plan_template"];
         put?: never;
         post?: never;
         delete?: never;
@@ -675,7 +675,7 @@ export interface paths {
          * Plan File
          * @description A plan with the parts it uses: it is judged alike wherever it is opened.
          */
-        get: operations["plan_file_api_plans__plan_id__plan_json_get"];
+        get: operations["plan_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -695,7 +695,7 @@ export interface paths {
          * Plan Sheet
          * @description A plan on paper: what to buy, what is plugged where, snags, drawings and assumptions.
          */
-        get: operations["plan_sheet_api_plans__plan_id__sheet_pdf_get"];
+        get: operations["plan_sheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -715,7 +715,7 @@ export interface paths {
          * Plan Calendar
          * @description What the finished kit wants of its owner, for a calendar; from today on unless it is said.
          */
-        get: operations["plan_calendar_api_plans__plan_id__maintenance_ics_get"];
+        get: operations["plan_calendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -735,7 +735,7 @@ export interface paths {
          * Plan Drawing
          * @description One drawing of a plan as SVG.
          */
-        get: operations["plan_drawing_api_plans__plan_id__drawings__name__svg_get"];
+        get: operations["plan_drawing"];
         put?: never;
         post?: never;
         delete?: never;
@@ -755,7 +755,7 @@ export interface paths {
          * Plan Kit Markdown
          * @description The kit as Markdown.
          */
-        get: operations["plan_kit_markdown_api_plans__plan_id__kit_md_get"];
+        get: operations["plan_kit_markdown"];
         put?: never;
         post?: never;
         delete?: never;
@@ -775,7 +775,7 @@ export interface paths {
          * Plans File
          * @description Several plans, or all that can be read, with their steps on wish.
          */
-        get: operations["plans_file_api_export_plans_json_get"];
+        get: operations["plans_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -795,7 +795,7 @@ export interface paths {
          * Parts File
          * @description Parts of one's own as a pack, or the whole cupboard.
          */
-        get: operations["parts_file_api_export_parts__kind__get"];
+        get: operations["parts_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -817,7 +817,7 @@ export interface paths {
          * Import Plans
          * @description Look at the plans of a file, or store all of them under fresh ids.
          */
-        post: operations["import_plans_api_import_plans_post"];
+        post: operations["import_plans"];
         delete?: never;
         options?: never;
         head?: never;
@@ -837,7 +837,7 @@ export interface paths {
          * Import Parts
          * @description Look at a pack, or store what is new in it and what changes parts of one's own.
          */
-        post: operations["import_parts_api_import_parts_post"];
+        post: operations["import_parts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -855,7 +855,7 @@ export interface paths {
          * Workspace
          * @description What the workspace holds.
          */
-        get: operations["workspace_api_workspace_get"];
+        get: operations["workspace"];
         put?: never;
         post?: never;
         delete?: never;
@@ -875,7 +875,7 @@ export interface paths {
          * Workspace Archive
          * @description Everything as one file, as it is at this moment.
          */
-        get: operations["workspace_archive_api_workspace_archive_get"];
+        get: operations["workspace_archive"];
         put?: never;
         post?: never;
         delete?: never;
@@ -897,7 +897,7 @@ export interface paths {
          * Look At Archive
          * @description What an archive holds, and what it would replace.
          */
-        post: operations["look_at_archive_api_workspace_inspect_post"];
+        post: operations["look_at_archive"];
         delete?: never;
         options?: never;
         head?: never;
@@ -917,7 +917,7 @@ export interface paths {
          * Restore Archive
          * @description Put an archive in the place of everything that is here; a copy of that is kept.
          */
-        post: operations["restore_archive_api_workspace_restore_post"];
+        post: operations["restore_archive"];
         delete?: never;
         options?: never;
         head?: never;
@@ -935,7 +935,7 @@ export interface paths {
          * Report Of Step
          * @description A plan as it was at one of its steps, judged.
          */
-        get: operations["report_of_step_api_plans__plan_id__revisions__number__report_get"];
+        get: operations["report_of_step"];
         put?: never;
         post?: never;
         delete?: never;
@@ -957,7 +957,7 @@ export interface paths {
          * Go Back
          * @description Make a plan what it was; that is its next step, so that it can be undone.
          */
-        post: operations["go_back_api_plans__plan_id__revisions__number__go_back_post"];
+        post: operations["go_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -975,7 +975,7 @@ export interface paths {
          * List Bin
          * @description What was put away: plans, the last one first, and parts of one's own.
          */
-        get: operations["list_bin_api_bin_get"];
+        get: operations["list_bin"];
         put?: never;
         post?: never;
         delete?: never;
@@ -997,7 +997,7 @@ export interface paths {
          * Empty Bin
          * @description Delete plans that are put away for good.
          */
-        post: operations["empty_bin_api_bin_empty_post"];
+        post: operations["empty_bin"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1015,7 +1015,7 @@ export interface paths {
          * Read
          * @description Bring what was typed, such as `500 mA`, to the unit of a field.
          */
-        get: operations["read_api_read_figure_get"];
+        get: operations["read"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1035,7 +1035,7 @@ export interface paths {
          * Get Preferences
          * @description How its owner wants it.
          */
-        get: operations["get_preferences_api_preferences_get"];
+        get: operations["get_preferences"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1045,7 +1045,7 @@ export interface paths {
          * Change Preferences
          * @description Prefer something else from now on; what is not given stays.
          */
-        patch: operations["change_preferences_api_preferences_patch"];
+        patch: operations["change_preferences"];
         trace?: never;
     };
 }
@@ -3123,21 +3123,12 @@ export interface components {
             sockets: string[];
             /** States */
             states: string[];
-            /**
-             * Spare By State
-             * @default []
-             */
-            spare_by_state?: number[];
-            /**
-             * Ruler By State
-             * @default []
-             */
-            ruler_by_state?: number[];
-            /**
-             * Severity By State
-             * @default []
-             */
-            severity_by_state?: ("ok" | "note" | "tight" | "problem")[];
+            /** Spare By State */
+            spare_by_state: number[];
+            /** Ruler By State */
+            ruler_by_state: number[];
+            /** Severity By State */
+            severity_by_state: ("ok" | "note" | "tight" | "problem")[];
         };
         /**
          * Medium
@@ -5991,7 +5982,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    list_plans_api_plans_get: {
+    list_plans: {
         parameters: {
             query?: never;
             header?: never;
@@ -6003,168 +5994,16 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["PlanStrip"][];
                 };
             };
-            /** @description A problem document (RFC 9457). */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    create_plan_api_plans_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewPlan"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlanView"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    create_example_api_plans_example_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlanView"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    get_plan_api_plans__plan_id__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                plan_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlanView"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    delete_plan_api_plans__plan_id__delete: {
-        parameters: {
-            query?: never;
-            header: {
-                /** @description The version that a change was made from, as `"3"`. */
-                "if-match": string;
-            };
-            path: {
-                plan_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
+            /** @description It is what If-None-Match names. */
+            304: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6190,11 +6029,242 @@ export interface operations {
             };
         };
     };
-    patch_plan_api_plans__plan_id__patch: {
+    create_plan: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description The same key gives the same plan, so that a request can be sent again. */
+                "Idempotency-Key"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPlan"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    /** @description Where it is. */
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    create_example: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    /** @description Where it is. */
+                    Location?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete_plan: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version that a change was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"` or the ETag. */
+                "if-match": string;
+            };
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it has another version by now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    patch_plan: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version that a change was made from, as `"3"` or the ETag. */
                 "if-match": string;
             };
             path: {
@@ -6217,6 +6287,33 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it has another version by now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -6237,11 +6334,11 @@ export interface operations {
             };
         };
     };
-    undo_plan_api_plans__plan_id__undo_post: {
+    undo_plan: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version that a change was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"` or the ETag. */
                 "if-match": string;
             };
             path: {
@@ -6260,6 +6357,33 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it has another version by now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -6280,11 +6404,11 @@ export interface operations {
             };
         };
     };
-    redo_plan_api_plans__plan_id__redo_post: {
+    redo_plan: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version that a change was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"` or the ETag. */
                 "if-match": string;
             };
             path: {
@@ -6303,6 +6427,33 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it has another version by now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -6323,7 +6474,7 @@ export interface operations {
             };
         };
     };
-    copy_plan_api_plans__plan_id__copy_post: {
+    copy_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -6337,10 +6488,30 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
+                    /** @description Where it is. */
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -6363,7 +6534,7 @@ export interface operations {
             };
         };
     };
-    plan_document_api_plans__plan_id__document_get: {
+    plan_document: {
         parameters: {
             query?: never;
             header?: never;
@@ -6381,6 +6552,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -6401,7 +6581,7 @@ export interface operations {
             };
         };
     };
-    plan_kit_csv_api_plans__plan_id__kit_csv_get: {
+    plan_kit_csv: {
         parameters: {
             query?: never;
             header?: never;
@@ -6421,6 +6601,15 @@ export interface operations {
                     "text/plain": string;
                 };
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -6441,7 +6630,7 @@ export interface operations {
             };
         };
     };
-    plan_kit_text_api_plans__plan_id__kit_txt_get: {
+    plan_kit_text: {
         parameters: {
             query?: never;
             header?: never;
@@ -6461,6 +6650,15 @@ export interface operations {
                     "text/plain": string;
                 };
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -6481,7 +6679,7 @@ export interface operations {
             };
         };
     };
-    list_revisions_api_plans__plan_id__revisions_get: {
+    list_revisions: {
         parameters: {
             query?: never;
             header?: never;
@@ -6495,12 +6693,30 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Revision"][];
                 };
             };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -6521,7 +6737,7 @@ export interface operations {
             };
         };
     };
-    restore_plan_api_plans__plan_id__restore_post: {
+    restore_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -6541,6 +6757,24 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -6561,7 +6795,7 @@ export interface operations {
             };
         };
     };
-    adopt_assumptions_api_plans__plan_id__apply_assumptions_post: {
+    adopt_assumptions: {
         parameters: {
             query?: {
                 /** @description Highest ambient to assume instead of the plan's. [°C] */
@@ -6570,7 +6804,7 @@ export interface operations {
                 activity?: ("off" | "idle" | "light" | "normal" | "full") | null;
             };
             header: {
-                /** @description The version that a change was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"` or the ETag. */
                 "if-match": string;
             };
             path: {
@@ -6589,6 +6823,33 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it has another version by now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -6609,7 +6870,7 @@ export interface operations {
             };
         };
     };
-    plan_report_api_plans__plan_id__report_get: {
+    plan_report: {
         parameters: {
             query?: {
                 /** @description Highest ambient to assume instead of the plan's. [°C] */
@@ -6628,10 +6889,28 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -6654,7 +6933,7 @@ export interface operations {
             };
         };
     };
-    plan_candidates_api_plans__plan_id__candidates_get: {
+    plan_candidates: {
         parameters: {
             query: {
                 role: "board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment";
@@ -6675,10 +6954,28 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Candidate"][];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -6701,7 +6998,7 @@ export interface operations {
             };
         };
     };
-    plan_alternatives_api_plans__plan_id__alternatives_get: {
+    plan_alternatives: {
         parameters: {
             query?: {
                 /** @description Highest ambient to assume instead of the plan's. [°C] */
@@ -6720,10 +7017,28 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Alternative"][];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -6746,7 +7061,7 @@ export interface operations {
             };
         };
     };
-    make_variant_api_plans__plan_id__variant_post: {
+    make_variant: {
         parameters: {
             query: {
                 alternative: string;
@@ -6762,10 +7077,30 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
+                    /** @description Where it is. */
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -6788,7 +7123,7 @@ export interface operations {
             };
         };
     };
-    plan_fixes_api_plans__plan_id__fixes_get: {
+    plan_fixes: {
         parameters: {
             query: {
                 finding: string;
@@ -6808,10 +7143,28 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Fix"][];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -6834,7 +7187,7 @@ export interface operations {
             };
         };
     };
-    plan_working_api_plans__plan_id__working_get: {
+    plan_working: {
         parameters: {
             query: {
                 figure: string;
@@ -6854,10 +7207,28 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Working"];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -6880,7 +7251,7 @@ export interface operations {
             };
         };
     };
-    evaluate_plan_api_evaluate_post: {
+    evaluate_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -6902,6 +7273,15 @@ export interface operations {
                     "application/json": components["schemas"]["Report"];
                 };
             };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -6922,7 +7302,7 @@ export interface operations {
             };
         };
     };
-    list_rules_api_rules_get: {
+    list_rules: {
         parameters: {
             query?: never;
             header?: never;
@@ -6934,165 +7314,16 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["RuleView"][];
                 };
             };
-            /** @description A problem document (RFC 9457). */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    list_parts_api_parts_get: {
-        parameters: {
-            query?: {
-                kind?: ("board" | "power_supply" | "cable" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool" | "machine")[] | null;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PartView"][];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    search_parts_api_parts_search_get: {
-        parameters: {
-            query?: {
-                text?: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string[];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    get_part_api_parts__part_id__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                part_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Part"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    bin_part_api_parts__part_id__delete: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                part_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            204: {
+            /** @description It is what If-None-Match names. */
+            304: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7118,11 +7349,235 @@ export interface operations {
             };
         };
     };
-    edit_part_api_parts__part_id__patch: {
+    list_parts: {
+        parameters: {
+            query?: {
+                kind?: ("board" | "power_supply" | "cable" | "hub" | "card" | "drive" | "storage_adapter" | "device" | "cooler" | "case" | "fastener" | "tool" | "machine")[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"][];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    search_parts: {
+        parameters: {
+            query?: {
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                part_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Part"];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bin_part: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version that a change was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"` or the ETag. */
+                "if-match": string;
+            };
+            path: {
+                part_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it has another version by now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    edit_part: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version that a change was made from, as `"3"` or the ETag. */
                 "if-match": string;
             };
             path: {
@@ -7145,6 +7600,33 @@ export interface operations {
                     "application/json": components["schemas"]["PartSheet"];
                 };
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it has another version by now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7165,7 +7647,7 @@ export interface operations {
             };
         };
     };
-    get_sheet_api_parts__part_id__sheet_get: {
+    get_sheet: {
         parameters: {
             query?: {
                 revision?: number | null;
@@ -7181,10 +7663,28 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["PartSheet"];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -7207,7 +7707,7 @@ export interface operations {
             };
         };
     };
-    copy_part_api_parts__part_id__copy_post: {
+    copy_part: {
         parameters: {
             query?: never;
             header?: never;
@@ -7221,10 +7721,30 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
+                    /** @description Where it is. */
+                    Location?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["PartSheet"];
+                };
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -7247,7 +7767,7 @@ export interface operations {
             };
         };
     };
-    restore_part_api_parts__part_id__restore_post: {
+    restore_part: {
         parameters: {
             query?: never;
             header?: never;
@@ -7267,6 +7787,24 @@ export interface operations {
                     "application/json": components["schemas"]["PartSheet"];
                 };
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7287,7 +7825,7 @@ export interface operations {
             };
         };
     };
-    list_purposes_api_purposes_get: {
+    list_purposes: {
         parameters: {
             query?: never;
             header?: never;
@@ -7299,12 +7837,21 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Purpose"][];
                 };
             };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7325,7 +7872,7 @@ export interface operations {
             };
         };
     };
-    list_places_api_places_get: {
+    list_places: {
         parameters: {
             query?: never;
             header?: never;
@@ -7337,12 +7884,21 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["KnownPlace"][];
                 };
             };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7363,7 +7919,7 @@ export interface operations {
             };
         };
     };
-    list_requirement_kinds_api_requirement_kinds_get: {
+    list_requirement_kinds: {
         parameters: {
             query?: never;
             header?: never;
@@ -7375,11 +7931,20 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["RequirementKind"][];
                 };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem document (RFC 9457). */
             422: {
@@ -7401,7 +7966,7 @@ export interface operations {
             };
         };
     };
-    suggest_first_kit_api_first_kit_post: {
+    suggest_first_kit: {
         parameters: {
             query?: never;
             header?: never;
@@ -7423,6 +7988,15 @@ export interface operations {
                     "application/json": components["schemas"]["FirstKitView"];
                 };
             };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7443,7 +8017,7 @@ export interface operations {
             };
         };
     };
-    plan_moves_api_plans__plan_id__moves_get: {
+    plan_moves: {
         parameters: {
             query: {
                 plug: string;
@@ -7463,10 +8037,28 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Move"][];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -7489,7 +8081,7 @@ export interface operations {
             };
         };
     };
-    plan_template_api_plans__plan_id__template__kind__get: {
+    plan_template: {
         parameters: {
             query?: {
                 paper?: "a4" | "letter";
@@ -7510,6 +8102,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7530,7 +8131,7 @@ export interface operations {
             };
         };
     };
-    plan_file_api_plans__plan_id__plan_json_get: {
+    plan_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -7548,6 +8149,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7568,7 +8178,7 @@ export interface operations {
             };
         };
     };
-    plan_sheet_api_plans__plan_id__sheet_pdf_get: {
+    plan_sheet: {
         parameters: {
             query?: {
                 paper?: "a4" | "letter";
@@ -7588,6 +8198,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7608,7 +8227,7 @@ export interface operations {
             };
         };
     };
-    plan_calendar_api_plans__plan_id__maintenance_ics_get: {
+    plan_calendar: {
         parameters: {
             query?: {
                 begins?: string | null;
@@ -7628,6 +8247,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7648,7 +8276,7 @@ export interface operations {
             };
         };
     };
-    plan_drawing_api_plans__plan_id__drawings__name__svg_get: {
+    plan_drawing: {
         parameters: {
             query?: never;
             header?: never;
@@ -7667,6 +8295,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7687,7 +8324,7 @@ export interface operations {
             };
         };
     };
-    plan_kit_markdown_api_plans__plan_id__kit_md_get: {
+    plan_kit_markdown: {
         parameters: {
             query?: never;
             header?: never;
@@ -7705,6 +8342,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7725,7 +8371,7 @@ export interface operations {
             };
         };
     };
-    plans_file_api_export_plans_json_get: {
+    plans_file: {
         parameters: {
             query?: {
                 plan?: string[] | null;
@@ -7764,7 +8410,7 @@ export interface operations {
             };
         };
     };
-    parts_file_api_export_parts__kind__get: {
+    parts_file: {
         parameters: {
             query?: {
                 own?: boolean;
@@ -7783,6 +8429,15 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
             /** @description A problem document (RFC 9457). */
             422: {
@@ -7804,7 +8459,7 @@ export interface operations {
             };
         };
     };
-    import_plans_api_import_plans_post: {
+    import_plans: {
         parameters: {
             query?: never;
             header?: never;
@@ -7826,6 +8481,15 @@ export interface operations {
                     "application/json": components["schemas"]["PlanArrival"][];
                 };
             };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7846,7 +8510,7 @@ export interface operations {
             };
         };
     };
-    import_parts_api_import_parts_post: {
+    import_parts: {
         parameters: {
             query?: never;
             header?: never;
@@ -7868,6 +8532,15 @@ export interface operations {
                     "application/json": components["schemas"]["PartArrivals"];
                 };
             };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -7888,7 +8561,7 @@ export interface operations {
             };
         };
     };
-    workspace_api_workspace_get: {
+    workspace: {
         parameters: {
             query?: never;
             header?: never;
@@ -7900,11 +8573,20 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Holdings"];
                 };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem document (RFC 9457). */
             422: {
@@ -7926,7 +8608,7 @@ export interface operations {
             };
         };
     };
-    workspace_archive_api_workspace_archive_get: {
+    workspace_archive: {
         parameters: {
             query?: never;
             header?: never;
@@ -7962,7 +8644,7 @@ export interface operations {
             };
         };
     };
-    look_at_archive_api_workspace_inspect_post: {
+    look_at_archive: {
         parameters: {
             query?: never;
             header?: never;
@@ -7982,6 +8664,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkspaceLook"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -8004,7 +8695,7 @@ export interface operations {
             };
         };
     };
-    restore_archive_api_workspace_restore_post: {
+    restore_archive: {
         parameters: {
             query?: never;
             header?: never;
@@ -8024,6 +8715,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkspaceLook"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -8046,7 +8746,7 @@ export interface operations {
             };
         };
     };
-    report_of_step_api_plans__plan_id__revisions__number__report_get: {
+    report_of_step: {
         parameters: {
             query?: never;
             header?: never;
@@ -8061,10 +8761,28 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Report"];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */
@@ -8087,11 +8805,11 @@ export interface operations {
             };
         };
     };
-    go_back_api_plans__plan_id__revisions__number__go_back_post: {
+    go_back: {
         parameters: {
             query?: never;
             header: {
-                /** @description The version that a change was made from, as `"3"`. */
+                /** @description The version that a change was made from, as `"3"` or the ETag. */
                 "if-match": string;
             };
             path: {
@@ -8111,6 +8829,33 @@ export interface operations {
                     "application/json": components["schemas"]["PlanView"];
                 };
             };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it has another version by now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description A problem document (RFC 9457). */
             422: {
                 headers: {
@@ -8131,7 +8876,7 @@ export interface operations {
             };
         };
     };
-    list_bin_api_bin_get: {
+    list_bin: {
         parameters: {
             query?: never;
             header?: never;
@@ -8143,47 +8888,16 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Bin"];
                 };
             };
-            /** @description A problem document (RFC 9457). */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description A problem document (RFC 9457). */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    empty_bin_api_bin_empty_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Emptying"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            204: {
+            /** @description It is what If-None-Match names. */
+            304: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8209,7 +8923,56 @@ export interface operations {
             };
         };
     };
-    read_api_read_figure_get: {
+    empty_bin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Emptying"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read: {
         parameters: {
             query: {
                 text: string;
@@ -8224,11 +8987,20 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["ReadFigure"];
                 };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem document (RFC 9457). */
             422: {
@@ -8250,7 +9022,7 @@ export interface operations {
             };
         };
     };
-    get_preferences_api_preferences_get: {
+    get_preferences: {
         parameters: {
             query?: never;
             header?: never;
@@ -8262,11 +9034,20 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Preferences-Output"];
                 };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description A problem document (RFC 9457). */
             422: {
@@ -8288,7 +9069,7 @@ export interface operations {
             };
         };
     };
-    change_preferences_api_preferences_patch: {
+    change_preferences: {
         parameters: {
             query?: never;
             header?: never;
@@ -8308,6 +9089,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Preferences-Output"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
             /** @description A problem document (RFC 9457). */

@@ -129,7 +129,7 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
     }
   };
   const dirty = typed.dirty;
-  const away = () => moveToBin.mutate(sheet.id, { onSuccess: () => onBin(sheet.model) });
+  const away = () => moveToBin.mutate(sheet, { onSuccess: () => onBin(sheet.model) });
   const field = (name: NameField, label: string) => (
     <div className="own-field">
       <Form.Label htmlFor={`${id}-${name}`}>{label}</Form.Label>

@@ -33,10 +33,15 @@ export function usePartChanges() {
     },
   });
   const moveToBin = useMutation({
-    mutationFn: async (id: string) => {
-      dataOf(await client.DELETE("/api/parts/{part_id}", { params: path(id) }));
+    mutationFn: async (sheet: PartSheet) => {
+      const params = { ...path(sheet.id), header: ifMatch(sheet.revision) };
+      dataOf(await client.DELETE("/api/parts/{part_id}", { params }));
     },
     onSuccess: () => refresh(),
+    onError: async (error, sheet) => {
+      if (error instanceof ProblemError && error.isStale)
+        await queries.invalidateQueries({ queryKey: sheetQuery(sheet.id).queryKey });
+    },
   });
   const restore = useMutation({
     mutationFn: async (id: string) =>
