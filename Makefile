@@ -7,7 +7,7 @@ BIN := $(VENV)/bin
 PAGE := cobblewort/api/page/index.html
 PAGE_SOURCES := $(shell find web/src -type f) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
 
-.PHONY: demo demo-reset serve test check check-python check-page attack bench screenshots sentences words scan format types schemas docs clean
+.PHONY: demo demo-reset serve test test-long check check-python check-page attack bench screenshots sentences words scan format types schemas docs clean
 
 demo: $(VENV)/.runtime $(PAGE)
 	$(BIN)/cobblewort demo --port $(PORT) $(if $(DATA),--data $(DATA))
@@ -35,6 +35,13 @@ check-python: $(VENV)/.tests
 
 check-page: web/node_modules/.installed
 	cd web && npx tsc --noEmit && npx eslint . && npx prettier --check --log-level warn . && npx vitest run
+
+# Everything of which `make test` tries a share, then the attacks and the scan. Before a release.
+test-long: $(VENV)/.tests $(PAGE)
+	@sh scripts/need-browser.sh
+	$(BIN)/pytest -n 2 --dist worksteal --long
+	$(BIN)/python -m tests.attack
+	$(BIN)/python -m tests.scan
 
 attack: $(VENV)/.tests
 	$(BIN)/python -m tests.attack
@@ -81,6 +88,7 @@ $(VENV)/bin/python:
 $(VENV)/.runtime: requirements.lock pyproject.toml | $(VENV)/bin/python
 	$(BIN)/python -m pip install -q --disable-pip-version-check -r requirements.lock
 	$(BIN)/python -m pip install -q --disable-pip-version-check --no-deps -e .
+	$(BIN)/python -m cobblewort.formats.shipped
 	@touch $@
 
 $(VENV)/.tests: requirements-test.lock $(VENV)/.runtime

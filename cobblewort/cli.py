@@ -19,6 +19,8 @@ if TYPE_CHECKING:
 
 # One thread for linear algebra: its small products only lose time to more. Set before numpy loads.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+# Nothing is plugged into Pydantic; to look for that takes a twentieth of a start.
+os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")
 
 DATA_NAME = "cobblewort.sqlite3"
 DEMO_NAME = "demo.sqlite3"
@@ -173,7 +175,7 @@ def _units(names: str | None, data_file: Path) -> DisplayUnits:
 
     settings = SI_UNITS
     if data_file.is_file():
-        from cobblewort.import_export import units_of_settings
+        from cobblewort.commands.import_export import units_of_settings
 
         settings = units_of_settings(data_file)
     chosen = [name.strip() for name in (names or "").replace(" ", ",").split(",")]
@@ -212,12 +214,12 @@ def check(
 
     Several files are told in one line each; a wrong file does not stop the others.
     """
-    from cobblewort.checking import Checking, shipped_with
+    with made_to_stay():
+        from cobblewort.commands.checking import Checking, shipped_with
 
-    with _wrong_input_told():
-        checking = Checking(
-            shipped_with(parts), ambient, int(samples), _units(units, _data_file(None))
-        )
+        with _wrong_input_told():
+            catalogue = shipped_with(parts)
+            checking = Checking(catalogue, ambient, int(samples), _units(units, _data_file(None)))
     if len(plan_files) == 1:
         with _wrong_input_told():
             width = shutil.get_terminal_size((100, 24)).columns
@@ -276,7 +278,7 @@ def export(
     output: Path | None,
 ) -> None:
     """Export plans by id or name, or all of them; or your parts, a plan sheet or a calendar."""
-    from cobblewort.import_export import Workshop
+    from cobblewort.commands.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
         workshop = Workshop(_data_file(data))
@@ -300,7 +302,7 @@ def import_files(
     files: tuple[Path, ...], data: Path | None, dry_run: bool, with_parts: bool
 ) -> None:
     """Import plans (JSON) and part packs (JSON, CSV): each file completely or not at all."""
-    from cobblewort.import_export import Workshop
+    from cobblewort.commands.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
         workshop = Workshop(_data_file(data))
@@ -314,7 +316,7 @@ def import_files(
 @_DATA
 def backup(archive_file: Path, data: Path | None) -> None:
     """Back up the whole workspace to one file; the server may be running."""
-    from cobblewort.import_export import Workshop
+    from cobblewort.commands.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
         _write_out(archive_file, Workshop(_data_file(data)).archive())
@@ -326,7 +328,7 @@ def backup(archive_file: Path, data: Path | None) -> None:
 @click.option("--yes", is_flag=True, help="Do not ask for confirmation.")
 def restore(archive_file: Path, data: Path | None, yes: bool) -> None:
     """Restore a backup. The present workspace is kept as a file first."""
-    from cobblewort.import_export import Workshop
+    from cobblewort.commands.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
         workshop = Workshop(_data_file(data))

@@ -22,3 +22,9 @@ def pytest_addoption(parser: pytest.Parser) -> None:
 def is_long(pytestconfig: pytest.Config) -> bool:
     """Whether the long forms are asked for."""
     return bool(pytestconfig.getoption("--long"))
+
+
+def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
+    """Leave out what is marked as long, unless the long forms are asked for."""
+    if not config.getoption("--long"):
+        items[:] = [item for item in items if item.get_closest_marker("long") is None]

@@ -222,7 +222,7 @@ def test_reset_touches_nothing_that_the_demo_did_not_make(tmp_path: Path) -> Non
         assert connection.execute("SELECT count(*) FROM plan").fetchone()[0] == 3
 
 
-def test_reset_waits_for_no_server(tmp_path: Path) -> None:
+def test_reset_waits_for_no_server(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     """While one serves the demo, bringing it back is refused and nothing is moved."""
     port = free_port()
     with server(tmp_path, port, "demo"):
@@ -230,6 +230,7 @@ def test_reset_waits_for_no_server(tmp_path: Path) -> None:
         answer.close()
         holder = sqlite3.connect(tmp_path / DEMO_NAME)
         holder.execute("BEGIN IMMEDIATE")
+        monkeypatch.setattr("cobblewort.store.database.BUSY_TIMEOUT_S", 0.2)
         result = CliRunner().invoke(main, ["demo", "--reset", "--data", str(tmp_path)])
         holder.close()
     assert result.exit_code == 2

@@ -61,17 +61,13 @@ from cobblewort.core.verdict.report import Report, rules_in_order
 from cobblewort.core.words import listed
 from cobblewort.formats.kit_list import kit_csv, kit_text
 from cobblewort.formats.shipped import (
-    CLASSES,
-    PARTS,
     demo_plans,
     shipped_classes,
     shipped_parts,
-    shipped_text,
 )
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import BrokenPlan, Revision, StoredPlan
-from cobblewort.store.readings import reading_of
 
 EXAMPLE = "choir-recorder"
 PAGE_FOLDER = Path(__file__).parent / "page"
@@ -388,7 +384,7 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
         generate_unique_id_function=lambda route: route.name,
     )
     app.state.database = database
-    app.state.classes = reading_of(database, CLASSES, shipped_text(CLASSES), shipped_classes)
+    app.state.classes = shipped_classes()
     app.state.renew = partial(_renew, app, None if parts is None else list(parts))
     app.state.renew()
     app.add_middleware(NotModified)
@@ -411,15 +407,22 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
 def _renew(app: FastAPI, parts: list[dict[str, Any]] | None) -> None:
     """Bring the shipped parts of the data file up to date, and take its cupboard into use."""
     database: Database = app.state.database
-    shipped: Iterable[dict[str, Any]] = (
-        reading_of(database, PARTS, shipped_text(PARTS), shipped_parts) if parts is None else parts
-    )
-    PartStore(database).bring_up_to_date(shipped)
+    PartStore(database).bring_up_to_date(shipped_parts() if parts is None else parts)
     read_catalogue(app)
 
 
+class Assets(StaticFiles):
+    """Scripts, styles and fonts: their names change with their content, so browsers keep them."""
+
+    def file_response(self, *args: Any, **kwargs: Any) -> Response:
+        """A file, or that it is as it was."""
+        response = super().file_response(*args, **kwargs)
+        response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return response
+
+
 def _serve_page(app: FastAPI) -> None:
-    app.mount("/assets", StaticFiles(directory=PAGE_FOLDER / "assets"), name="assets")
+    app.mount("/assets", Assets(directory=PAGE_FOLDER / "assets"), name="assets")
 
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:

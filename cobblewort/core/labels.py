@@ -5,35 +5,19 @@ The page gets it as `web/src/api/labels.ts`, which `make types` writes.
 
 from __future__ import annotations
 
-from typing import get_args
-
-from cobblewort.core.figures.reading import Basis
-from cobblewort.core.judging.margin import Severity
-from cobblewort.core.parts.model import Feed, Kind
-from cobblewort.core.plans.plan import (
-    Activity,
-    Condition,
-    End,
-    FileSystem,
-    Layout,
-    PlanStatus,
-    Role,
-    Writes,
-)
-
-SEVERITIES: dict[Severity, str] = {
+SEVERITIES: dict[str, str] = {
     "ok": "OK",
     "note": "Note",
     "tight": "Tight",
     "problem": "Problem",
 }
-STATUSES: dict[PlanStatus, str] = {
+STATUSES: dict[str, str] = {
     "planning": "Planning",
     "ordered": "Ordered",
     "built": "Built",
     "tested": "Tested",
 }
-ROLES: dict[Role, str] = {
+ROLES: dict[str, str] = {
     "board": "Board",
     "power_supply": "Power supply",
     "boot_drive": "Boot drive",
@@ -46,7 +30,7 @@ ROLES: dict[Role, str] = {
     "set_up": "Needed for set-up",
     "other_equipment": "Other equipment",
 }
-KINDS: dict[Kind, tuple[str, str]] = {
+KINDS: dict[str, tuple[str, str]] = {
     "board": ("Boards", "board"),
     "power_supply": ("Power supplies", "power supply"),
     "cable": ("Cables", "cable"),
@@ -62,14 +46,14 @@ KINDS: dict[Kind, tuple[str, str]] = {
     "machine": ("Other equipment", "other equipment"),
 }
 """Kinds of part, many and one."""
-LOADS: dict[Activity, str] = {
+LOADS: dict[str, str] = {
     "off": "Off",
     "idle": "Idle",
     "light": "Light",
     "normal": "Normal",
     "full": "Full",
 }
-POWER_SOURCES: dict[Feed, str] = {
+POWER_SOURCES: dict[str, str] = {
     "mains": "Mains",
     "poe": "PoE",
     "vehicle": "Vehicle",
@@ -93,7 +77,7 @@ REACH: dict[str, str] = {
     "adults": "Adults",
     "children": "Adults and children",
 }
-ENDS: dict[End, str] = {
+ENDS: dict[str, str] = {
     "storage": "Storage",
     "boot_drive": "Boot drive",
     "network": "Network",
@@ -105,7 +89,7 @@ ENDS: dict[End, str] = {
     "sdr": "SDR",
     "program": "Program on the board",
 }
-BASES: dict[Basis | str, str] = {
+BASES: dict[str, str] = {
     "datasheet": "datasheet",
     "measured": "measured",
     "typical": "typical value",
@@ -114,7 +98,7 @@ BASES: dict[Basis | str, str] = {
     "plan": "this plan",
     "calculated": "calculated",
 }
-FILE_SYSTEMS: dict[FileSystem, str] = {
+FILE_SYSTEMS: dict[str, str] = {
     "native": "The system's own",
     "checksummed": "With checksums",
     "exchange": "Exchange format (readable by every computer)",
@@ -123,7 +107,7 @@ WHEN_FULL: dict[str, str] = {
     "stops": "Does not save new files",
     "deletes_oldest": "Deletes the oldest files",
 }
-WRITES: dict[Writes, str] = {
+WRITES: dict[str, str] = {
     "logger": "Logger",
     "hub": "Hub with a database",
     "light": "Console, sign or receiver",
@@ -147,56 +131,18 @@ BACKUP_DRIVES: dict[str, str] = {
     "card": "Memory card or USB drive",
     "somebody_elses": "Someone else's computer",
 }
-PLACE_FIELDS: dict[str, tuple[str, str]] = {
-    "name": ("Location", ""),
-    "ambient_min_c": ("Lowest ambient", "°C"),
-    "ambient_max_c": ("Highest ambient", "°C"),
-    "altitude_m": ("Altitude", "m"),
-    "mounting": ("Mounting", ""),
-    "sun_w_m2": ("Peak sun", "W/m²"),
-    "wet": ("Gets wet", ""),
-    "dust": ("Dust", ""),
-    "noise_max_dba": ("Noise limit", "dB(A)"),
-    "network": ("Network", ""),
-    "within_reach_of": ("Within reach of", ""),
-    "power": ("Power source", ""),
+PROTOCOLS: dict[str, str] = {
+    "newer": "Shared folder (newer protocol)",
+    "older": "Shared folder (older protocol)",
+    "transfer": "Plain copy",
 }
-"""Fields of a location: label and unit."""
-PLAN_FIELDS: dict[str, tuple[str, str]] = {
-    "name": ("Name", ""),
-    "status": ("Status", ""),
-    "purpose": ("Purpose", ""),
-    "budget": ("Budget", ""),
-    "currency": ("Currency", ""),
-    "rates": ("Exchange rates", ""),
-    "copies": ("Number of copies", ""),
-    "schedule": ("Daily schedule", ""),
-    "requirements": ("Requirements", ""),
-    "transfers": ("Transfers", ""),
-    "image": ("Operating system image", ""),
-    "ready_made": ("Ready-made alternative", ""),
+WORD_SIZES: dict[str, str] = {"32": "32 bits", "64": "64 bits"}
+WIRED_KINDS: dict[str, str] = {"led": "LED", "button": "Button"}
+ARRAY_LAYOUTS: dict[str, str] = {
+    "separate": "separate disks",
+    "stripe": "stripe (RAID 0)",
+    "mirror": "mirror (RAID 1)",
+    "striped_mirrors": "striped mirrors (RAID 10)",
+    "parity": "parity (RAID 5)",
+    "double_parity": "double parity (RAID 6)",
 }
-SETTING_FIELDS: dict[str, tuple[str, str]] = {
-    "lift_port_limit": ("Lift the USB port limit", ""),
-    "push_slot": ("Run the drive slot above its certified rate", ""),
-    "read_only_root": ("Read-only root file system", ""),
-    "logs_in_memory": ("Keep logs in memory", ""),
-}
-
-
-def complete() -> bool:
-    """Whether each choice of the models has its label; a test asks."""
-    tables = (
-        (SEVERITIES, Severity),
-        (STATUSES, PlanStatus),
-        (ROLES, Role),
-        (KINDS, Kind),
-        (LOADS, Activity),
-        (POWER_SOURCES, Feed),
-        (ENDS, End),
-        (FILE_SYSTEMS, FileSystem),
-        (WRITES, Writes),
-    )
-    return all(set(table) == set(get_args(kind)) for table, kind in tables) and bool(
-        get_args(Layout) and get_args(Condition)
-    )

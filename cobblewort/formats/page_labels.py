@@ -2,13 +2,16 @@
 
 import json
 import sys
+from dataclasses import asdict
 from pathlib import Path
+from typing import Any
 
 from cobblewort.core import labels
-from cobblewort.core.aspects.data.arrays import LAYOUTS
+from cobblewort.core.plans.fields import FORMS, fields_of
 
 _HEAD = (
-    "/** Labels of fields and choices. Written by `make types` from cobblewort/core/labels.py. */\n"
+    "/** Labels of fields and choices. Written by `make types` from cobblewort/core/labels.py and\n"
+    " * cobblewort/core/plans/fields.py. */\n"
 )
 _TABLES = (
     "SEVERITIES",
@@ -26,23 +29,25 @@ _TABLES = (
     "FILE_SYSTEMS",
     "WHEN_FULL",
     "WRITES",
+    "ARRAY_LAYOUTS",
     "REQUIREMENT_STATUSES",
     "BACKUP_PLACES",
     "BACKUP_DRIVES",
-    "PLACE_FIELDS",
-    "PLAN_FIELDS",
-    "SETTING_FIELDS",
 )
 
 
 def labels_text() -> str:
     """The module `web/src/api/labels.ts`."""
     tables = {name: getattr(labels, name) for name in _TABLES}
-    tables["LAYOUTS"] = {layout: facts.label for layout, facts in LAYOUTS.items()}
+    tables["FIELDS"] = {form: _rows(form) for form in FORMS}
     return _HEAD + "".join(
         f"\nexport const {name} = {json.dumps(table, indent=2, ensure_ascii=False)} as const;\n"
         for name, table in tables.items()
     )
+
+
+def _rows(form: str) -> dict[str, dict[str, Any]]:
+    return {name: asdict(field) for name, field in fields_of(form).items()}
 
 
 if __name__ == "__main__":

@@ -1,32 +1,64 @@
-"""The data that ships with the program: classes, parts, demo plans."""
+"""The data that ships with the program: classes, parts, demo plans.
+
+They are written in YAML, for people. `make` reads that once and puts it beside as JSON, which is
+read twenty times as fast; where that is missing or of another text, YAML is read.
+"""
 
 from __future__ import annotations
 
+import json
 from collections.abc import Iterable
+from contextlib import suppress
 from functools import lru_cache
 from importlib.resources import files
+from pathlib import Path
 from typing import Any, cast
-
-import yaml
+from zlib import crc32
 
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Place
 from cobblewort.core.plans.purpose import KnownPlace, Purpose
-from cobblewort.formats.documents import YAML_LOADER
 
 _ANY_PURPOSE = "something-else"
 
 
 CLASSES, PARTS = "classes.yaml", "parts.yaml"
-
-
-def shipped_text(name: str) -> str:
-    """A file of the shipped data as it stands."""
-    return (files("cobblewort.data") / name).read_text(encoding="utf-8")
+_FOLDER = Path(str(files("cobblewort.data")))
 
 
 def _load(name: str) -> Any:
-    return yaml.load(shipped_text(name), Loader=YAML_LOADER)
+    text = (_FOLDER / name).read_text(encoding="utf-8")
+    with suppress(FileNotFoundError):
+        built = json.loads(_built(name).read_text(encoding="utf-8"))
+        if built["of"] == _digest(text):
+            return built["document"]
+    return _read(text)
+
+
+def _read(text: str) -> Any:
+    import yaml
+
+    from cobblewort.formats.yaml_documents import YAML_LOADER
+
+    return yaml.load(text, Loader=YAML_LOADER)
+
+
+def _digest(text: str) -> int:
+    return crc32(text.encode())
+
+
+def _built(name: str) -> Path:
+    return _FOLDER / "built" / f"{name.replace('/', '-')}.json"
+
+
+def build() -> None:
+    """Read all YAML and write it as JSON. Raises TypeError for what JSON cannot hold."""
+    (_FOLDER / "built").mkdir(exist_ok=True)
+    for file in sorted(_FOLDER.rglob("*.yaml")):
+        text = file.read_text(encoding="utf-8")
+        name = file.relative_to(_FOLDER).as_posix()
+        document = {"of": _digest(text), "document": _read(text)}
+        _built(name).write_text(json.dumps(document), encoding="utf-8")
 
 
 @lru_cache(maxsize=1)
@@ -70,9 +102,8 @@ def demo_plans() -> list[dict[str, Any]]:
 @lru_cache(maxsize=1)
 def shipped_purposes() -> dict[str, Purpose]:
     """The purposes by id, one file each: in the order of their titles, "something else" last."""
-    folder = files("cobblewort.data") / "purposes"
-    names = [entry.name for entry in folder.iterdir() if entry.name.endswith(".yaml")]
-    found = [Purpose(id=name.removesuffix(".yaml"), **_load(f"purposes/{name}")) for name in names]
+    names = [file.stem for file in (_FOLDER / "purposes").glob("*.yaml")]
+    found = [Purpose(id=name, **_load(f"purposes/{name}.yaml")) for name in names]
     found.sort(key=lambda purpose: (purpose.id == _ANY_PURPOSE, purpose.title))
     return {purpose.id: purpose for purpose in found}
 
@@ -88,3 +119,7 @@ def shipped_places() -> dict[str, KnownPlace]:
         )
         for name, entry in _load("places.yaml").items()
     }
+
+
+if __name__ == "__main__":
+    build()

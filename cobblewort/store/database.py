@@ -47,7 +47,7 @@ def migrations() -> list[tuple[int, str]]:
     ]
 
 
-_TABLES = frozenset({"part", "plan", "plan_revision", "part_away", "reading", "preference"})
+_TABLES = frozenset({"part", "plan", "plan_revision", "part_away", "preference"})
 _WAL_TRIES, _WAL_WAIT_S = 50, 0.1
 
 

@@ -16,7 +16,7 @@ from typing import Any
 
 import pytest
 import uvicorn
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect
 
 from cobblewort.api.app import create_app
 from cobblewort.demo import fill_with_demo
@@ -82,10 +82,10 @@ def _wait_for(address: str, process: subprocess.Popen[bytes]) -> None:
 
 
 @contextmanager
-def served_empty(data_file: Path) -> Iterator[str]:
+def served_empty(data_file: Path, port: int = 0) -> Iterator[str]:
     """A data file as it is, served by a thread of this process; its address."""
     config = uvicorn.Config(
-        create_app(data_file), host="127.0.0.1", port=0, log_level="warning", lifespan="off"
+        create_app(data_file), host="127.0.0.1", port=port, log_level="warning", lifespan="off"
     )
     server = uvicorn.Server(config)
     thread = threading.Thread(target=server.run)
@@ -112,11 +112,40 @@ def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
     return file
 
 
+@pytest.fixture(scope="session")
+def port() -> int:
+    """The same one for all tests of a process, so that the browser keeps scripts and fonts."""
+    return free_port()
+
+
 @pytest.fixture
-def server(tmp_path: Path, demo_file: Path) -> Iterator[str]:
+def server(tmp_path: Path, demo_file: Path, port: int) -> Iterator[str]:
     """A server of one's own, with the demo plans as they come."""
-    with served_empty(Path(shutil.copy(demo_file, tmp_path / "demo.sqlite3"))) as address:
+    file = Path(shutil.copy(demo_file, tmp_path / "demo.sqlite3"))
+    with served_empty(file, port) as address:
         yield address
+
+
+@pytest.fixture(scope="module")
+def context(browser: Browser, browser_context_args: dict[str, Any]) -> Iterator[BrowserContext]:
+    """One for all tests of a module: each has pages of its own, and nothing stored."""
+    context = browser.new_context(**browser_context_args)
+    yield context
+    context.close()
+
+
+@pytest.fixture
+def page(context: BrowserContext, port: int) -> Iterator[Page]:
+    """An empty page in a browser that remembers nothing of the test before."""
+    page = context.new_page()
+    yield page
+    session = context.new_cdp_session(page)
+    origin = f"http://127.0.0.1:{port}"
+    session.send("Storage.clearDataForOrigin", {"origin": origin, "storageTypes": "all"})
+    for one in context.pages:
+        one.close()
+    context.unroute_all()
+    context.set_offline(False)
 
 
 def complaint(page: Page) -> Locator:

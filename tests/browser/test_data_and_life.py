@@ -72,7 +72,9 @@ def test_a_flow_is_added_changed_and_taken_out(quiet_page: Page, server: str) ->
     page.get_by_label("To", exact=True).select_option("network")
     page.get_by_label("Amount each time").fill("much")
     page.get_by_label("Amount each time").press("Enter")
-    expect(complaint(page)).to_contain_text("Enter the amount in GB")
+    expect(complaint(page)).to_contain_text(
+        "Amount each time: enter a number above 0, for example 27.6 (got much)."
+    )
     expect(page.get_by_label("Name")).to_have_value("a film to the school")
     page.get_by_label("Amount each time").fill("2,5")
     page.get_by_label("Time limit (optional)").fill("0,5")
@@ -157,7 +159,7 @@ def test_copies_against_three_two_one(quiet_page: Page, server: str) -> None:
     expect(page.locator(".snag", has_text="LIFE-04")).to_contain_text("none elsewhere")
     page.get_by_role("button", name="Add a backup", exact=True).click()
     page.get_by_role("button", name="Save backup").click()
-    expect(complaint(page)).to_contain_text("Enter a name")
+    expect(complaint(page)).to_contain_text("Name: enter one, for example “disk in the office”.")
     page.get_by_label("Name").fill("a disk at a friend's")
     page.get_by_label("How often").fill("30")
     page.get_by_role("button", name="Save backup").click()

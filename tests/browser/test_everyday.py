@@ -146,6 +146,7 @@ def test_what_is_put_away_is_found_again(quiet_page: Page, server: str) -> None:
     page.get_by_role("button", name="Move to bin: Moss-growth").click()
     expect(page.locator(".strip")).to_have_count(2)
     page.get_by_role("link", name="Settings").click()
+    expect(page.get_by_role("heading", name="Settings")).to_be_visible()
     page.reload()
     away = page.get_by_role("region", name="Bin")
     expect(away).to_contain_text("Moss-growth time-lapse cabinet")

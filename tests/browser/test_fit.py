@@ -36,7 +36,7 @@ def test_the_header_is_read_and_changed(quiet_page: Page, server: str) -> None:
 
     page.get_by_role("button", name="Add a button or LED").click()
     page.get_by_role("button", name="Add", exact=True).click()
-    expect(complaint(page)).to_contain_text("Enter a name")
+    expect(complaint(page)).to_contain_text("Name: enter one")
     page.get_by_label("Name", exact=True).fill("door lamp")
     page.get_by_label("Pin", exact=True).select_option("15")
     page.get_by_label("Supply voltage on its label").fill("12")

@@ -260,7 +260,9 @@ def test_place_and_budget_are_read_with_care(quiet_page: Page, server: str) -> N
     page.get_by_role("button", name="Plan details").click()
     page.get_by_role("textbox", name="Budget").fill("plenty")
     page.get_by_role("button", name="Save", exact=True).click()
-    expect(complaint(page)).to_contain_text("as numbers")
+    expect(complaint(page)).to_contain_text(
+        "Budget: enter a number of 0 or more, for example 250, or leave it empty (got plenty)."
+    )
     expect(page.get_by_role("textbox", name="Budget")).to_have_value("plenty")
     page.get_by_role("textbox", name="Budget").fill("300,50")
     page.get_by_role("button", name="Save", exact=True).click()

@@ -7,11 +7,25 @@ import re
 import subprocess
 from collections.abc import Iterator
 from pathlib import Path
+from typing import get_args
 
 import pytest
 
 import cobblewort.core
 from cobblewort.core import labels
+from cobblewort.core.aspects.purpose.model import RequirementStatus
+from cobblewort.core.judging.margin import Severity
+from cobblewort.core.parts.model import Feed, Kind
+from cobblewort.core.plans.plan import (
+    Activity,
+    End,
+    FileSystem,
+    Layout,
+    PlanStatus,
+    Protocol,
+    Role,
+    Writes,
+)
 from cobblewort.formats.page_labels import labels_text
 from tests.sentences.words import by_place
 
@@ -128,7 +142,22 @@ def test_a_forbidden_phrase_is_found() -> None:
 
 def test_every_choice_has_its_label_and_the_page_has_them_all() -> None:
     """`make types` writes the page's copy."""
-    assert labels.complete()
+    tables = (
+        (labels.SEVERITIES, Severity),
+        (labels.STATUSES, PlanStatus),
+        (labels.ROLES, Role),
+        (labels.KINDS, Kind),
+        (labels.LOADS, Activity),
+        (labels.POWER_SOURCES, Feed),
+        (labels.ENDS, End),
+        (labels.FILE_SYSTEMS, FileSystem),
+        (labels.WRITES, Writes),
+        (labels.PROTOCOLS, Protocol),
+        (labels.ARRAY_LAYOUTS, Layout),
+        (labels.REQUIREMENT_STATUSES, RequirementStatus),
+    )
+    for table, kind in tables:
+        assert set(table) == set(get_args(kind)), kind
     assert (ROOT / "web/src/api/labels.ts").read_text(encoding="utf-8") == labels_text()
 
 

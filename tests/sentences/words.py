@@ -8,6 +8,7 @@ from typing import Any
 from cobblewort.core import labels
 from cobblewort.core.aspects.data.arrays import LAYOUTS
 from cobblewort.core.parts import functions, names
+from cobblewort.core.plans.fields import FORMS
 from cobblewort.core.verdict.report import rules_in_order
 from cobblewort.formats.shipped import (
     demo_plans,
@@ -33,6 +34,11 @@ def by_place() -> Iterator[tuple[str, list[str]]]:
     """A heading and the words below it."""
     tables = [table for name, table in vars(labels).items() if name.isupper()]
     yield "Labels", [text for table in tables for text in _texts(table) if text]
+    rows = [row for _, form in FORMS.values() for row in form.values()]
+    yield (
+        "Fields",
+        [text for row in rows for text in (row.label, row.empty, row.example, row.hint) if text],
+    )
     yield (
         "Array layouts",
         [text for facts in LAYOUTS.values() for text in (facts.label, facts.speaks_for)],

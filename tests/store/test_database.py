@@ -100,8 +100,8 @@ def test_a_damaged_page_is_told_at_the_start(tmp_path: Path) -> None:
     database.prepare()
     with database.writing() as connection:
         connection.executemany(
-            "INSERT INTO reading (file, text, document) VALUES (?, ?, '{}')",
-            [(f"file {n}", "x" * 500) for n in range(200)],
+            "INSERT INTO part_away (id, away_at) VALUES (?, ?)",
+            [(f"part {n}", "x" * 500) for n in range(200)],
         )
     database.settle()
     damaged = bytearray(path.read_bytes())
@@ -118,8 +118,8 @@ def test_a_missing_table_is_told_at_the_start(tmp_path: Path) -> None:
     path = tmp_path / "data.sqlite3"
     Database(path).prepare()
     with closing(sqlite3.connect(path)) as connection:
-        connection.execute("DROP TABLE reading")
-    with pytest.raises(StoreError, match="lacks the table reading"):
+        connection.execute("DROP TABLE preference")
+    with pytest.raises(StoreError, match="lacks the table preference"):
         Database(path).prepare()
 
 
@@ -142,7 +142,7 @@ def test_the_file_is_its_owners_alone(tmp_path: Path) -> None:
     database = Database(tmp_path / "data.sqlite3")
     database.prepare()
     with database.writing() as connection:
-        connection.execute("INSERT INTO reading (file, text, document) VALUES ('a', '', '{}')")
+        connection.execute("INSERT INTO part_away (id, away_at) VALUES ('a', '')")
         modes = {file.name: file.stat().st_mode & 0o777 for file in tmp_path.iterdir()}
     assert set(modes.values()) == {0o600}, modes
 

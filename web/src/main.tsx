@@ -6,17 +6,11 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 
 import { ProblemError } from "./api/client";
-import { NewPlanPage } from "./newplan/NewPlanPage";
-import { SettingsPage } from "./settings/SettingsPage";
-import { PartsPage } from "./parts/PartsPage";
-import { PlansPage } from "./plans/PlansPage";
-import { RuleBookPage } from "./rulebook/RuleBookPage";
-import { ComparePage } from "./compare/ComparePage";
-import { NotFound } from "./ui/NotFound";
+import { NoPage, NotFound } from "./ui/NotFound";
 import { followShown, shownNow } from "./ui/displayUnits";
 import { begin } from "./ui/preferences";
 import { ServerStrip } from "./ui/ServerStrip";
-import { WorkbenchPage } from "./workbench/WorkbenchPage";
+import { Loading } from "./ui/States";
 
 const queries = new QueryClient({
   defaultOptions: {
@@ -33,15 +27,31 @@ function InUnits({ page: Page }: { page: ComponentType }) {
   return <Page />;
 }
 
+const PAGES: Record<string, () => Promise<ComponentType>> = {
+  "/": async () => (await import("./plans/PlansPage")).PlansPage,
+  "/new": async () => (await import("./newplan/NewPlanPage")).NewPlanPage,
+  "/parts/:partId?": async () => (await import("./parts/PartsPage")).PartsPage,
+  "/compare/:ids?": async () => (await import("./compare/ComparePage")).ComparePage,
+  "/rules": async () => (await import("./rulebook/RuleBookPage")).RuleBookPage,
+  "/settings": async () => (await import("./settings/SettingsPage")).SettingsPage,
+  "/plans/:planId": async () => (await import("./workbench/WorkbenchPage")).WorkbenchPage,
+};
+
 const router = createBrowserRouter([
-  { path: "/", element: <InUnits page={PlansPage} /> },
-  { path: "/new", element: <InUnits page={NewPlanPage} /> },
-  { path: "/parts/:partId?", element: <InUnits page={PartsPage} /> },
-  { path: "/compare/:ids?", element: <InUnits page={ComparePage} /> },
-  { path: "/rules", element: <InUnits page={RuleBookPage} /> },
-  { path: "/settings", element: <InUnits page={SettingsPage} /> },
-  { path: "/plans/:planId", element: <InUnits page={WorkbenchPage} /> },
-  { path: "*", element: <NotFound /> },
+  {
+    ErrorBoundary: NoPage,
+    HydrateFallback: () => <Loading what="the page" />,
+    children: [
+      ...Object.entries(PAGES).map(([path, load]) => ({
+        path,
+        lazy: async () => {
+          const page = await load();
+          return { Component: () => <InUnits page={page} /> };
+        },
+      })),
+      { path: "*", element: <NotFound /> },
+    ],
+  },
 ]);
 
 const LONGEST_WAIT_MS = 400;
@@ -61,3 +71,9 @@ createRoot(root).render(
     </QueryClientProvider>
   </StrictMode>,
 );
+
+// The other pages come once this one is there, so that they open even while the server is away.
+const AT_LEISURE_MS = 2000;
+setTimeout(() => {
+  for (const load of Object.values(PAGES)) load().catch(() => undefined);
+}, AT_LEISURE_MS);

@@ -60,8 +60,8 @@ def every_total(empty: Plan, catalogue: Catalogue, extra: tuple[str, ...]) -> li
         ("sign", "indoor-room", ()),
         ("sign", "loft", ()),
         ("first-server", "rack", ("M03",)),
-        ("home-hub", "cupboard", ("X09", "M05")),
-        ("climate-logger", "damp-cellar", ("X03", "X17")),
+        pytest.param("home-hub", "cupboard", ("X09", "M05"), marks=pytest.mark.long),
+        pytest.param("climate-logger", "damp-cellar", ("X03", "X17"), marks=pytest.mark.long),
     ],
 )
 def test_no_kit_of_these_parts_is_cheaper(purpose: str, place: str, extra: tuple[str, ...]) -> None:

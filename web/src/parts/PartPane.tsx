@@ -22,7 +22,7 @@ import {
   fallback,
   flat,
   groupsOf,
-  labelsOf,
+  rowsOf,
   textOf,
   unflat,
   type InputBasis,
@@ -180,7 +180,7 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
           </Button>
         </div>
       </header>
-      <Meanwhile typed={typed} labels={labelsOf(sheet)} />
+      <Meanwhile typed={typed} rows={rowsOf(sheet)} />
       {moveToBin.isError && (
         <p role="alert" className="tone-problem">
           {moveToBin.error.message}

@@ -110,15 +110,15 @@ export function unflat(fields: Record<string, string | FigureText>): SheetText {
 }
 
 /** What each field of the flat record is called. */
-export function labelsOf(sheet: PartSheet): Record<string, string> {
-  const figures = sheet.figures.map((entry) => [`${FIGURE}${entry.path}`, entry.label]);
+export function rowsOf(sheet: PartSheet): Record<string, { label: string; unit?: string }> {
+  const figures = sheet.figures.map((entry) => [`${FIGURE}${entry.path}`, { label: entry.label }]);
   return {
-    maker: "Maker",
-    model: "Name",
-    summary: "Description",
-    price: "Price",
-    currency: "Currency",
-    ...(Object.fromEntries(figures) as Record<string, string>),
+    maker: { label: "Maker" },
+    model: { label: "Name" },
+    summary: { label: "Description" },
+    price: { label: "Price" },
+    currency: { label: "Currency" },
+    ...(Object.fromEntries(figures) as Record<string, { label: string }>),
   };
 }
 

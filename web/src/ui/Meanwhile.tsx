@@ -5,13 +5,12 @@ import type { Typed } from "./typed";
 
 interface Props<T extends object> {
   typed: Typed<T>;
-  labels: Record<keyof T, string>;
-  /** The server's units of fields that have one. */
-  units?: Partial<Record<keyof T, string>>;
+  /** What the fields are called, and the server's units of those that have one. */
+  rows: Record<keyof T, { label: string; unit?: string }>;
 }
 
 /** What was changed elsewhere while somebody typed: beside what they typed, to keep or to take. */
-export function Meanwhile<T extends object>({ typed, labels, units = {} }: Props<T>) {
+export function Meanwhile<T extends object>({ typed, rows }: Props<T>) {
   if (typed.clashes.length === 0 && typed.taken.length === 0) return null;
   return (
     <div className="meanwhile" role="status">
@@ -19,8 +18,8 @@ export function Meanwhile<T extends object>({ typed, labels, units = {} }: Props
       <ul>
         {typed.clashes.map((key) => (
           <li key={String(key)}>
-            {labels[key]}: saved value <strong>{shown(typed.base[key], units[key])}</strong>, your
-            value <strong>{shown(typed.text[key], units[key])}</strong>.{" "}
+            {rows[key].label}: saved value <strong>{shown(typed.base[key], rows[key].unit)}</strong>
+            , your value <strong>{shown(typed.text[key], rows[key].unit)}</strong>.{" "}
             <Button variant="" size="sm" onClick={() => typed.take(key)}>
               Use the saved value
             </Button>
@@ -28,7 +27,8 @@ export function Meanwhile<T extends object>({ typed, labels, units = {} }: Props
         ))}
         {typed.taken.map((key) => (
           <li key={String(key)}>
-            {labels[key]}: saved value used, <strong>{shown(typed.base[key], units[key])}</strong>.
+            {rows[key].label}: saved value used,{" "}
+            <strong>{shown(typed.base[key], rows[key].unit)}</strong>.
           </li>
         ))}
       </ul>
@@ -41,5 +41,5 @@ function shown(value: unknown, unit?: string): string {
   if (value === false) return "no";
   const text = typeof value === "object" && value && "text" in value ? value.text : value;
   if (typeof text !== "string" || text === "") return "empty";
-  return unit === undefined ? text : `${toField(text, unit)} ${shownUnit(unit)}`;
+  return !unit ? text : `${toField(text, unit)} ${shownUnit(unit)}`;
 }

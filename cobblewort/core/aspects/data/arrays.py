@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from math import exp, expm1, log1p, sqrt
 
+from cobblewort.core.labels import ARRAY_LAYOUTS
 from cobblewort.core.plans.plan import Layout
 
 HOURS_A_YEAR = 365.25 * 24
@@ -33,25 +34,28 @@ class LayoutFacts:
 
 LAYOUTS: dict[Layout, LayoutFacts] = {
     "separate": LayoutFacts(
-        "separate disks", 1, False, "Simple. A failed disk loses its own data."
+        ARRAY_LAYOUTS["separate"], 1, False, "Simple. A failed disk loses its own data."
     ),
     "stripe": LayoutFacts(
-        "stripe (RAID 0)", 2, False, "Fast, full capacity. One failed disk loses all data."
+        ARRAY_LAYOUTS["stripe"], 2, False, "Fast, full capacity. One failed disk loses all data."
     ),
     "mirror": LayoutFacts(
-        "mirror (RAID 1)", 2, False, "Each disk has all data. Half the capacity."
+        ARRAY_LAYOUTS["mirror"], 2, False, "Each disk has all data. Half the capacity."
     ),
     "striped_mirrors": LayoutFacts(
-        "striped mirrors (RAID 10)", 4, True, "Fast rebuild, low processor load. Half the capacity."
+        ARRAY_LAYOUTS["striped_mirrors"],
+        4,
+        True,
+        "Fast rebuild, low processor load. Half the capacity.",
     ),
     "parity": LayoutFacts(
-        "parity (RAID 5)",
+        ARRAY_LAYOUTS["parity"],
         3,
         False,
         "Most capacity while one disk may fail. Slow writes and rebuild.",
     ),
     "double_parity": LayoutFacts(
-        "double parity (RAID 6)", 4, False, "Two disks may fail. Slowest writes and rebuild."
+        ARRAY_LAYOUTS["double_parity"], 4, False, "Two disks may fail. Slowest writes and rebuild."
     ),
 }
 

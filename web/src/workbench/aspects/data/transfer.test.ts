@@ -8,8 +8,8 @@ const FILES: TransferText = {
   text: "A rehearsal",
   source: "storage",
   target: "network",
-  amount: "27,6",
-  within: "20",
+  amount_gb: "27,6",
+  within_min: "20",
 };
 
 test("what was typed becomes a flow, and a flow what can be typed", () => {
@@ -28,7 +28,13 @@ test("what was typed becomes a flow, and a flow what can be typed", () => {
 });
 
 test("a stream has a rate and no deadline", () => {
-  const text = { ...FILES, kind: "stream" as const, stream: "0.192", atOnce: "16", hours: "2.5" };
+  const text = {
+    ...FILES,
+    kind: "stream" as const,
+    stream_mb_s: "0.192",
+    at_once: "16",
+    hours_a_day: "2.5",
+  };
   const transfer = transferFrom(text, new Set(["a-rehearsal"]), null);
   expect(transfer).toMatchObject({
     id: "a-rehearsal-2",
@@ -40,12 +46,12 @@ test("a stream has a rate and no deadline", () => {
 });
 
 test.each([
-  [{ text: "" }, "Enter a name"],
-  [{ amount: "much" }, "amount in GB"],
-  [{ within: "soon" }, "minutes"],
+  [{ text: "" }, "Name: enter one, for example “rehearsal to the office”."],
+  [{ amount_gb: "much" }, "Amount each time: enter a number above 0, for example 27.6"],
+  [{ within_min: "soon" }, "for example 20, or leave it empty (got soon)."],
   [{ target: "storage" as const }, "different source and target"],
-  [{ atOnce: "1.5" }, "whole number"],
-  [{ kind: "stream" as const, stream: "-1" }, "MB/s"],
+  [{ kind: "stream" as const, at_once: "1.5", stream_mb_s: "1" }, "whole number from 1 to 1000"],
+  [{ kind: "stream" as const, stream_mb_s: "-1" }, "Rate of one stream: "],
 ])("what is wrong is said in a sentence: %o", (change, told) => {
   const read = transferFrom({ ...FILES, ...change }, new Set(), null);
   expect("wrong" in read && read.wrong).toContain(told);

@@ -1,13 +1,12 @@
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
-import Form from "react-bootstrap/Form";
 
 import type { Report, Wired } from "../../../api/types";
-import { Amount } from "../../../ui/Amount";
+import { Fields } from "../../../ui/Fields";
 import { InlineForm } from "../../../ui/InlineForm";
 import { withSign } from "../../../ui/displayUnits";
 import { useBench } from "../../bench";
-import { EMPTY, wiredFrom, type WiredText } from "./wired";
+import { EMPTY, namesFor, ROWS, wiredFrom, type WiredText } from "./wired";
 
 type Header = Report["fit"]["header"];
 
@@ -66,7 +65,13 @@ export function WiredList({ header }: { header: Header }) {
           onDone={add}
           onLeave={() => setText(null)}
         >
-          <Fields text={text} setText={setText} pins={header.pins} />
+          <Fields
+            rows={ROWS}
+            names={namesFor(text)}
+            text={text}
+            setText={setText}
+            instead={{ pin: freePins(header.pins) }}
+          />
         </InlineForm>
       ) : (
         <Button
@@ -85,80 +90,11 @@ export function WiredList({ header }: { header: Header }) {
   );
 }
 
-interface FieldProps {
-  text: WiredText;
-  setText: (text: WiredText) => void;
-  pins: Header["pins"];
-}
-
-function Fields({ text, setText, pins }: FieldProps) {
-  const put = (change: Partial<WiredText>) => setText({ ...text, ...change });
-  return (
-    <>
-      <Form.Group controlId="wired-kind">
-        <Form.Label>Type</Form.Label>
-        <Form.Select
-          size="sm"
-          value={text.kind}
-          onChange={(event) => put({ kind: event.target.value as WiredText["kind"] })}
-        >
-          <option value="led">LED</option>
-          <option value="button">Button</option>
-        </Form.Select>
-      </Form.Group>
-      <Form.Group controlId="wired-label">
-        <Form.Label>Name</Form.Label>
-        <Form.Control
-          size="sm"
-          maxLength={60}
-          value={text.label}
-          onChange={(event) => put({ label: event.target.value })}
-        />
-      </Form.Group>
-      <Form.Group controlId="wired-pin">
-        <Form.Label>Pin</Form.Label>
-        <Form.Select
-          size="sm"
-          value={text.pin}
-          onChange={(event) => put({ pin: event.target.value })}
-        >
-          <option value="">choose</option>
-          {pins
-            .filter((pin) => pin.state === "free")
-            .map((pin) => (
-              <option key={pin.number} value={pin.number}>
-                {pin.number}, {pin.name}
-              </option>
-            ))}
-        </Form.Select>
-      </Form.Group>
-      {text.kind === "led" && (
-        <>
-          <Amount
-            id="wired-forward"
-            label="Forward voltage"
-            unit="V"
-            value={text.forwardV}
-            onChange={(forwardV) => put({ forwardV })}
-          />
-          <Amount
-            id="wired-current"
-            label="Current"
-            unit="mA"
-            value={text.currentMa}
-            onChange={(currentMa) => put({ currentMa })}
-          />
-          <Amount
-            id="wired-made"
-            label="Supply voltage on its label"
-            unit="V"
-            value={text.madeForV}
-            onChange={(madeForV) => put({ madeForV })}
-          />
-        </>
-      )}
-    </>
-  );
+/** The pins that are free, to choose from. */
+function freePins(pins: Header["pins"]) {
+  const free = pins.filter((pin) => pin.state === "free");
+  const choices = Object.fromEntries(free.map((pin) => [pin.number, `${pin.number}, ${pin.name}`]));
+  return { choices };
 }
 
 function resistorText(worked: Header["wired"][number] | undefined, entry: Wired): string {

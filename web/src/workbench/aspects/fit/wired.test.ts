@@ -24,18 +24,18 @@ describe("a button or LED from its fields", () => {
   });
 
   it("takes a comma for a point, and an LED sold for a voltage", () => {
-    expect(wiredFrom({ ...led, forwardV: "1,9", madeForV: "12" }, new Set())).toMatchObject({
+    expect(wiredFrom({ ...led, forward_v: "1,9", made_for_v: "12" }, new Set())).toMatchObject({
       forward_v: 1.9,
       made_for_v: 12,
     });
   });
 
   it.each([
-    [{ label: "  " }, "name"],
-    [{ pin: "" }, "pin"],
-    [{ forwardV: "bright" }, "forward voltage"],
-    [{ currentMa: "-2" }, "current"],
-    [{ madeForV: "mains" }, "supply voltage"],
+    [{ label: "  " }, "Name: enter one"],
+    [{ pin: "" }, "Pin: choose one."],
+    [{ forward_v: "bright" }, "Forward voltage: enter a number above 0"],
+    [{ current_ma: "-2" }, "Current: "],
+    [{ made_for_v: "mains" }, "Supply voltage on its label (optional): "],
   ])("says what is wrong with %o", (change, words) => {
     const found = wiredFrom({ ...led, ...change }, new Set());
     expect("wrong" in found && found.wrong).toContain(words);

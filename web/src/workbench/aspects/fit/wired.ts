@@ -1,42 +1,30 @@
 /** From the fields of the form to a button or LED of the plan, or to what is wrong. Pure. */
+import { FIELDS } from "../../../api/labels";
 import type { Wired } from "../../../api/types";
-import { positive } from "../../../ui/readNumber";
+import { freeId, valuesOf, type FieldText } from "../../../ui/fieldText";
 
-export interface WiredText {
-  kind: "led" | "button";
-  label: string;
-  pin: string;
-  forwardV: string;
-  currentMa: string;
-  madeForV: string;
-}
+export const ROWS = { ...FIELDS.wired, pin: { ...FIELDS.wired.pin, control: "choice" as const } };
+const OF_ALL = ["kind", "label", "pin"] as const;
+const OF_LEDS = ["forward_v", "current_ma", "made_for_v"] as const;
+export type WiredText = FieldText<(typeof OF_ALL)[number] | (typeof OF_LEDS)[number]>;
 
 export const EMPTY: WiredText = {
   kind: "led",
   label: "",
   pin: "",
-  forwardV: "2.0",
-  currentMa: "5",
-  madeForV: "",
+  forward_v: "2.0",
+  current_ma: "5",
+  made_for_v: "",
 };
 
-export function wiredFrom(text: WiredText, taken: Set<string>): Wired | { wrong: string } {
-  const label = text.label.trim();
-  if (!label) return { wrong: "Enter a name, for example “red lamp”." };
-  if (!text.pin) return { wrong: "Choose a pin." };
-  const base = { id: freeId(text.kind, taken), kind: text.kind, label, pin: Number(text.pin) };
-  if (text.kind === "button") return base;
-  const forward = positive(text.forwardV);
-  const current = positive(text.currentMa);
-  if (forward === null) return { wrong: "Enter a forward voltage above 0, in V." };
-  if (current === null) return { wrong: "Enter a current above 0, in mA." };
-  const made = text.madeForV.trim() ? positive(text.madeForV) : undefined;
-  if (made === null) return { wrong: "Enter a supply voltage above 0, in V, or leave it empty." };
-  return { ...base, forward_v: forward, current_ma: current, made_for_v: made ?? null };
+/** The fields that are asked for: a button has no voltages. */
+export function namesFor(text: WiredText) {
+  return text.kind === "led" ? [...OF_ALL, ...OF_LEDS] : OF_ALL;
 }
 
-function freeId(kind: string, taken: Set<string>): string {
-  let number = 1;
-  while (taken.has(`${kind}-${number}`)) number += 1;
-  return `${kind}-${number}`;
+export function wiredFrom(text: WiredText, taken: ReadonlySet<string>): Wired | { wrong: string } {
+  const read = valuesOf(ROWS, namesFor(text), text);
+  if ("wrong" in read) return read;
+  const kind = String(text.kind);
+  return { id: freeId(kind, taken, kind, 1), ...read.values } as Wired;
 }

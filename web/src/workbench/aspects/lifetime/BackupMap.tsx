@@ -1,34 +1,30 @@
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
-import Form from "react-bootstrap/Form";
 
 import type { RetentionBackup } from "../../../api/types";
-import { Amount } from "../../../ui/Amount";
 import { Cobble } from "../../../ui/Cobble";
+import { Fields } from "../../../ui/Fields";
+import { freeId, valuesOf, type FieldText } from "../../../ui/fieldText";
 import { InlineForm } from "../../../ui/InlineForm";
 import { duration } from "../../../ui/numbers";
-import { positive } from "../../../ui/readNumber";
 import { useBench } from "../../bench";
-import { BACKUP_DRIVES, BACKUP_PLACES } from "../../../api/labels";
+import { BACKUP_PLACES, FIELDS } from "../../../api/labels";
 
 const PLACES = (Object.keys(BACKUP_PLACES) as RetentionBackup["place"][]).map((id) => ({
   id,
   label: BACKUP_PLACES[id],
 }));
 
-const EMPTY = {
-  text: "",
-  place: "elsewhere" as RetentionBackup["place"],
-  medium: "disk" as RetentionBackup["medium"],
-  days: "7",
-};
+const NAMES = ["text", "place", "medium", "every_days"] as const;
+type BackupText = FieldText<(typeof NAMES)[number]>;
+const EMPTY: BackupText = { text: "", place: "elsewhere", medium: "disk", every_days: "7" };
 
 /** Where copies are, for the day when it burns, is stolen, or somebody deletes the wrong thing. */
 export function BackupMap() {
   const { report, view, changes } = useBench();
   const kept = report.lifetime.backups;
   const copies = view.plan.retention.backups;
-  const [text, setText] = useState<typeof EMPTY | null>(null);
+  const [text, setText] = useState<BackupText | null>(null);
   const [wrong, setWrong] = useState("");
   const store = (next: RetentionBackup[], label: string, onDone?: () => void) =>
     changes.act(
@@ -37,23 +33,15 @@ export function BackupMap() {
     );
   const add = () => {
     if (!text) return;
-    const days = positive(text.days);
-    const name = text.text.trim();
-    if (!name) setWrong("Enter a name, for example “disk in the office”.");
-    else if (days === null) setWrong("Enter a number of days, for example 7.");
-    else {
-      setWrong("");
-      const ids = new Set(copies.map((copy) => copy.id));
-      const id = Array.from({ length: 30 }, (_, n) => `copy-${n + 1}`).find((one) => !ids.has(one));
-      const next = {
-        id: id ?? name,
-        text: name,
-        place: text.place,
-        medium: text.medium,
-        every_days: days,
-      };
-      store([...copies, next], `add the backup ${name}`, () => setText(null));
+    const read = valuesOf(FIELDS.backup, NAMES, text);
+    if ("wrong" in read) {
+      setWrong(read.wrong);
+      return;
     }
+    setWrong("");
+    const id = freeId("copy", new Set(copies.map((copy) => copy.id)), "copy", 1);
+    const next = { id, ...read.values } as RetentionBackup;
+    store([...copies, next], `add the backup ${next.text}`, () => setText(null));
   };
   if (kept.count === 0) return null;
   return (
@@ -124,7 +112,7 @@ export function BackupMap() {
               onDone={add}
               onLeave={() => setText(null)}
             >
-              <BackupFields text={text} setText={setText} />
+              <Fields rows={FIELDS.backup} names={NAMES} text={text} setText={setText} />
             </InlineForm>
           ) : (
             <Button
@@ -160,67 +148,6 @@ function NotReplaceable() {
     >
       This data is irreplaceable
     </Button>
-  );
-}
-
-interface FieldProps {
-  text: typeof EMPTY;
-  setText: (text: typeof EMPTY) => void;
-}
-
-function BackupFields({ text, setText }: FieldProps) {
-  return (
-    <>
-      <Form.Group controlId="copy-text">
-        <Form.Label>Name</Form.Label>
-        <Form.Control
-          size="sm"
-          maxLength={60}
-          placeholder="Disk in the office"
-          value={text.text}
-          onChange={(event) => setText({ ...text, text: event.target.value })}
-        />
-      </Form.Group>
-      <Form.Group controlId="copy-place">
-        <Form.Label>Location</Form.Label>
-        <Form.Select
-          size="sm"
-          value={text.place}
-          onChange={(event) =>
-            setText({ ...text, place: event.target.value as RetentionBackup["place"] })
-          }
-        >
-          {PLACES.map((place) => (
-            <option key={place.id} value={place.id}>
-              {place.label}
-            </option>
-          ))}
-        </Form.Select>
-      </Form.Group>
-      <Form.Group controlId="copy-medium">
-        <Form.Label>Drive</Form.Label>
-        <Form.Select
-          size="sm"
-          value={text.medium}
-          onChange={(event) =>
-            setText({ ...text, medium: event.target.value as RetentionBackup["medium"] })
-          }
-        >
-          {Object.entries(BACKUP_DRIVES).map(([id, label]) => (
-            <option key={id} value={id}>
-              {label}
-            </option>
-          ))}
-        </Form.Select>
-      </Form.Group>
-      <Amount
-        id="copy-days"
-        label="How often"
-        unit="days"
-        value={text.days}
-        onChange={(value) => setText({ ...text, days: value })}
-      />
-    </>
   );
 }
 

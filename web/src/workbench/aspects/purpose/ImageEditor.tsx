@@ -1,22 +1,13 @@
-import { useId, useState } from "react";
+import { useState } from "react";
 import Button from "react-bootstrap/Button";
-import Form from "react-bootstrap/Form";
 
 import type { Change } from "../../../api/types";
+import { Fields } from "../../../ui/Fields";
 import { InlineForm } from "../../../ui/InlineForm";
 import { Meanwhile } from "../../../ui/Meanwhile";
 import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
-import { imageFrom, imageText, type ImageText } from "./image";
-
-const IMAGE_LABELS: Record<keyof ImageText, string> = {
-  name: "Image",
-  cardGb: "Size on the drive",
-  memoryGb: "Memory needed",
-  families: "Board families",
-  bits: "Word size",
-  desktop: "With a desktop",
-};
+import { imageFrom, imageText, NAMES, ROWS, type ImageText } from "./image";
 
 /** Operating system image: the image on its card, which has to be made for the board and fit on it. */
 export function ImageEditor() {
@@ -54,8 +45,8 @@ export function ImageEditor() {
           onDone={save}
           onLeave={leave}
         >
-          <Meanwhile typed={typed} labels={IMAGE_LABELS} />
-          <ImageFields text={text} setText={setText} />
+          <Meanwhile typed={typed} rows={ROWS} />
+          <Fields rows={ROWS} names={NAMES} text={text} setText={setText} />
         </InlineForm>
       ) : (
         <p className="mb-0">
@@ -82,54 +73,5 @@ export function ImageEditor() {
         </p>
       )}
     </section>
-  );
-}
-
-interface FieldProps {
-  text: ImageText;
-  setText: (text: ImageText) => void;
-}
-
-function ImageFields({ text, setText }: FieldProps) {
-  const id = useId();
-  const field = (name: "name" | "families" | "cardGb" | "memoryGb", label: string, unit = "") => (
-    <Form.Group controlId={`${id}-${name}`}>
-      <Form.Label>{label}</Form.Label>
-      <div className="with-unit">
-        <Form.Control
-          size="sm"
-          maxLength={120}
-          value={text[name]}
-          onChange={(event) => setText({ ...text, [name]: event.target.value })}
-        />
-        {unit && <span className="unit">{unit}</span>}
-      </div>
-    </Form.Group>
-  );
-  return (
-    <>
-      {field("name", "Image")}
-      {field("cardGb", "Size on the drive", "GB")}
-      {field("memoryGb", "Memory needed", "GB")}
-      {field("families", "Board families")}
-      <Form.Group controlId={`${id}-bits`}>
-        <Form.Label>Word size</Form.Label>
-        <Form.Select
-          size="sm"
-          value={text.bits}
-          onChange={(event) => setText({ ...text, bits: event.target.value })}
-        >
-          <option value="">not known</option>
-          <option value="32">32 bits</option>
-          <option value="64">64 bits</option>
-        </Form.Select>
-      </Form.Group>
-      <Form.Check
-        id={`${id}-desktop`}
-        label="With a desktop"
-        checked={text.desktop}
-        onChange={(event) => setText({ ...text, desktop: event.target.checked })}
-      />
-    </>
   );
 }

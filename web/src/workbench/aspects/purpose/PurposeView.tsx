@@ -13,6 +13,7 @@ import {
   requirementWord,
 } from "../../../newplan/requirements";
 import { Cobble } from "../../../ui/Cobble";
+import { FIELDS } from "../../../api/labels";
 import { Meanwhile } from "../../../ui/Meanwhile";
 import { change, money } from "../../../ui/numbers";
 import { placeWords } from "../../../ui/placeWords";
@@ -207,7 +208,7 @@ function ReadyMade() {
           {wrong}
         </p>
       )}
-      <Meanwhile typed={typed} labels={{ name: "Ready-made alternative", price: "Price" }} />
+      <Meanwhile typed={typed} rows={{ name: FIELDS.plan.ready_made, price: { label: "Price" } }} />
       {difference !== null && (
         <p>
           The kit costs {money(cost.total, cost.currency)},{" "}

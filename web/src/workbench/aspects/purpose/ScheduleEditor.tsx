@@ -10,7 +10,7 @@ import { Term } from "../../../ui/Term";
 import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
 import { scheduleFrom, segments, textOf, type PhaseText } from "./day";
-import { LOADS } from "../../../api/labels";
+import { FIELDS, LOADS } from "../../../api/labels";
 
 const ACTIVITIES = Object.keys(LOADS) as Activity[];
 
@@ -105,7 +105,7 @@ export function ScheduleEditor() {
           {wrong}
         </p>
       )}
-      <Meanwhile typed={typed} labels={{ day: "Daily schedule" }} />
+      <Meanwhile typed={typed} rows={{ day: FIELDS.plan.schedule }} />
       <div className="day-actions">
         <Button
           variant=""

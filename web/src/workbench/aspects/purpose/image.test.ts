@@ -24,19 +24,19 @@ describe("the image from its fields", () => {
     const text = {
       ...imageText(null),
       name: "x",
-      cardGb: "4",
-      memoryGb: "1",
+      card_gb: "4",
+      memory_gb: "1",
       families: " A, ,B, ",
     };
     expect(imageFrom(text)).toMatchObject({ families: ["A", "B"], bits: null });
   });
 
   it.each([
-    [{ name: "" }, "name"],
-    [{ cardGb: "" }, "size"],
-    [{ memoryGb: "much" }, "memory"],
+    [{ name: "" }, "Image: enter one"],
+    [{ card_gb: "" }, "Size on the drive: enter a number"],
+    [{ memory_gb: "much" }, "Memory needed: enter a number"],
   ])("says what is wrong with %o", (change, words) => {
-    const text = { ...imageText(null), name: "x", cardGb: "4", memoryGb: "1", ...change };
+    const text = { ...imageText(null), name: "x", card_gb: "4", memory_gb: "1", ...change };
     const found = imageFrom(text);
     expect("wrong" in found && found.wrong).toContain(words);
   });

@@ -126,7 +126,7 @@ class Workshop:
 
     def import_all(self, file: Path, *, dry_run: bool, with_parts: bool) -> Iterator[str]:
         """Import a file, and tell what came. Raises InputError."""
-        from cobblewort.checking import pack_of_file
+        from cobblewort.commands.checking import pack_of_file
 
         if file.suffix.lower() == ".csv":
             yield from self._import_parts(pack_of_file(file), dry_run)
