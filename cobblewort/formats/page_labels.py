@@ -8,6 +8,7 @@ from typing import Any
 
 from cobblewort.core import labels
 from cobblewort.core.plans.fields import FORMS, fields_of
+from cobblewort.core.verdict.report import ASPECTS
 
 _HEAD = (
     "/** Labels of fields and choices. Written by `make types` from cobblewort/core/labels.py and\n"
@@ -39,6 +40,7 @@ _TABLES = (
 def labels_text() -> str:
     """The module `web/src/api/labels.ts`."""
     tables = {name: getattr(labels, name) for name in _TABLES}
+    tables["FAMILIES"] = {one.id: one.label for one in ASPECTS if one.id == one.family}
     tables["FIELDS"] = {form: _rows(form) for form in FORMS}
     return _HEAD + "".join(
         f"\nexport const {name} = {json.dumps(table, indent=2, ensure_ascii=False)} as const;\n"

@@ -196,6 +196,18 @@ export const BACKUP_DRIVES = {
   "somebody_elses": "Someone else's computer"
 } as const;
 
+export const FAMILIES = {
+  "purpose": "Purpose",
+  "fit": "Fit",
+  "power": "Power",
+  "heat": "Heat",
+  "data": "Data",
+  "lifetime": "Lifetime",
+  "cost": "Cost",
+  "noise": "Noise",
+  "safety": "Cautions"
+} as const;
+
 export const FIELDS = {
   "plan": {
     "name": {

@@ -1,8 +1,8 @@
 /** Two to four plans held beside each other: figures and kits, row by row. Pure. */
-import { requirementTally } from "../newplan/requirements";
+import { requirementTally } from "../requirements/requirements";
 import type { LineReport, Report } from "../api/types";
 import { figure, money, severityWord } from "../ui/numbers";
-import { KIT_ROLES } from "../workbench/roles";
+import { KIT_ROLES } from "../ui/roles";
 
 export interface SideRow {
   id: string;

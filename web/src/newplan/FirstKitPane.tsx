@@ -5,8 +5,8 @@ import Button from "react-bootstrap/Button";
 import type { CheaperKit, FirstKit, FirstKitRequest } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { money, price, severityWord } from "../ui/numbers";
-import { roleLabel } from "../workbench/roles";
-import { requirementTally } from "./requirements";
+import { roleLabel } from "../ui/roles";
+import { requirementTally } from "../requirements/requirements";
 import { textOf } from "../ui/text";
 
 interface Props {

@@ -15,7 +15,7 @@ import {
   purposesQuery,
 } from "../api/queries";
 import type { FirstKitRequest, Requirement, Plan, Purpose } from "../api/types";
-import { kindWord } from "../parts/kinds";
+import { kindWord } from "../ui/kinds";
 import { FigureInput } from "../ui/FigureInput";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { PageBar } from "../ui/PageBar";
@@ -25,8 +25,8 @@ import { Failure, Loading } from "../ui/States";
 import { NO_ANSWERS, requestFrom, withPlace, withPurpose, type Answers } from "./answers";
 import { RequiredTransfers } from "./RequiredTransfers";
 import { FirstKitPane, shownKit } from "./FirstKitPane";
-import { RequirementForm } from "./RequirementForm";
-import { lookedFor } from "./requirements";
+import { RequirementForm } from "../requirements/RequirementForm";
+import { lookedFor } from "../requirements/requirements";
 import { useSettled } from "./useSettled";
 
 /** New plan; beside them what the answers ask, and a first kit that gives it. */

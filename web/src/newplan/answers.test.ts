@@ -11,7 +11,7 @@ import type {
   Purpose,
 } from "../api/types";
 import { askable, NO_ANSWERS, requestFrom, withPlace, withPurpose } from "./answers";
-import { lookedFor, requirementFrom, requirementTally } from "./requirements";
+import { lookedFor, requirementFrom, requirementTally } from "../requirements/requirements";
 
 const ANY_REQUIREMENT: Requirement = {
   id: "x",

@@ -9,7 +9,7 @@ import type { PartView } from "../api/types";
 import { money } from "../ui/numbers";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
-import { KINDS } from "./kinds";
+import { KINDS } from "../ui/kinds";
 import { PartPane } from "./PartPane";
 import { usePartChanges } from "./usePartChanges";
 import { textOf } from "../ui/text";

@@ -5,7 +5,7 @@ import { useNavigate, useSearchParams } from "react-router";
 import { planQuery } from "../api/queries";
 import type { Change, PartSheet, PlanView, Role } from "../api/types";
 import { usePlanChanges } from "../api/usePlanChanges";
-import { ChangeNotice } from "../workbench/ChangeNotice";
+import { ChangeNotice } from "../ui/ChangeNotice";
 
 /** Puts the part into the plan that the cupboard was opened from, and goes back there. */
 export function UseInPlan({ part }: { part: PartSheet }) {

@@ -4,7 +4,7 @@ import { useNavigate } from "react-router";
 
 import { client, dataOf } from "../api/client";
 import { plansQuery } from "../api/queries";
-import { ImportDialog } from "../settings/ImportDialog";
+import { ImportDialog } from "../importing/ImportDialog";
 import { Legend } from "./Legend";
 
 /** What stands in the place of plans while there are none: three ways in, and how to read one. */

@@ -6,7 +6,7 @@ import { useNavigate } from "react-router";
 import { client, dataOf, ifMatch } from "../api/client";
 import { plansQuery } from "../api/queries";
 import type { PlanStrip } from "../api/types";
-import { ImportDialog } from "../settings/ImportDialog";
+import { ImportDialog } from "../importing/ImportDialog";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
 import { FirstMinute } from "./FirstMinute";

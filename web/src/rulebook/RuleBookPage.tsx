@@ -3,7 +3,7 @@ import { Link } from "react-router";
 
 import { rulesQuery } from "../api/queries";
 import type { RuleView } from "../api/types";
-import { ASPECTS } from "../workbench/aspects/record";
+import { FAMILIES } from "../api/labels";
 import { Cobble } from "../ui/Cobble";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
@@ -24,10 +24,10 @@ export function RuleBookPage() {
           <Failure error={rules.error} retry={() => void rules.refetch()} />
         )}
         {rules.data &&
-          Object.entries(ASPECTS).map(([family, { title }]) => (
+          Object.entries(FAMILIES).map(([family, label]) => (
             <Chapter
               key={family}
-              label={title}
+              label={label}
               rules={rules.data.filter((rule) => rule.family === family)}
             />
           ))}

@@ -5,14 +5,14 @@ import Form from "react-bootstrap/Form";
 
 import { client, dataOf } from "../api/client";
 import { binQuery, plansQuery, workspaceQuery } from "../api/queries";
-import { kindWord } from "../parts/kinds";
+import { kindWord } from "../ui/kinds";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
 import { useTheme } from "../ui/theme";
-import { useLetterKeys } from "../workbench/keySetting";
-import { ImportDialog } from "./ImportDialog";
+import { useLetterKeys } from "../ui/keySetting";
+import { ImportDialog } from "../importing/ImportDialog";
 import { FiguresAndMoney } from "./FiguresAndMoney";
-import { told } from "./Restore";
+import { told } from "../importing/Restore";
 
 /** How it looks, the bin, and everything out and in. */
 export function SettingsPage() {

@@ -3,7 +3,7 @@ import type { QueryClient } from "@tanstack/react-query";
 
 import { preferencesQuery } from "../api/preferences";
 import type { Preferences } from "../api/types";
-import { setLetterKeys } from "../workbench/keySetting";
+import { setLetterKeys } from "./keySetting";
 import { setShown } from "./displayUnits";
 import { setTheme } from "./theme";
 

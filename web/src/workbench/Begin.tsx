@@ -2,7 +2,7 @@ import Button from "react-bootstrap/Button";
 
 import { Cobble } from "../ui/Cobble";
 import { useBench } from "./bench";
-import { KIT_ROLES } from "./roles";
+import { KIT_ROLES } from "../ui/roles";
 
 const WHY: Record<string, string> = {
   board: "Sets the speed, ports and memory.",

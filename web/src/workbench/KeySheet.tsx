@@ -4,7 +4,7 @@ import Modal from "react-bootstrap/Modal";
 import Form from "react-bootstrap/Form";
 
 import type { KeyAction } from "./keys";
-import { useLetterKeys } from "./keySetting";
+import { useLetterKeys } from "../ui/keySetting";
 
 /** Every key of the workbench, from the table that also makes them work. */
 export function KeySheet({ actions, onClose }: { actions: KeyAction[]; onClose: () => void }) {

@@ -7,7 +7,7 @@ import type { Change, LineReport } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { money } from "../ui/numbers";
 import { litLines, useBench } from "./bench";
-import { roleLabel } from "./roles";
+import { roleLabel } from "../ui/roles";
 import { textOf } from "../ui/text";
 
 interface Props {

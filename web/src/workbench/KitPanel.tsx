@@ -2,7 +2,7 @@ import { Fragment, useState } from "react";
 import Button from "react-bootstrap/Button";
 
 import type { Report, Severity } from "../api/types";
-import { requirementMark, requirementTally } from "../newplan/requirements";
+import { requirementMark, requirementTally } from "../requirements/requirements";
 import { Cobble } from "../ui/Cobble";
 import { money } from "../ui/numbers";
 import { Term } from "../ui/Term";
@@ -10,7 +10,7 @@ import { useBench } from "./bench";
 import { ExportDialog } from "./ExportDialog";
 import { HistoryPanel } from "./HistoryPanel";
 import { KitLine } from "./KitLine";
-import { KIT_ROLES } from "./roles";
+import { KIT_ROLES } from "../ui/roles";
 
 /** The worst of its needs; nothing asked is a note. */
 function purposeMark(report: Report): Severity {

@@ -1,7 +1,7 @@
 import Button from "react-bootstrap/Button";
 
 import { useBench } from "./bench";
-import { roleLabel } from "./roles";
+import { roleLabel } from "../ui/roles";
 
 /** The one next thing to do, as the core sees it. */
 export function NextStep() {

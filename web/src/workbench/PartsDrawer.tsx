@@ -11,7 +11,7 @@ import { Cobble } from "../ui/Cobble";
 import { change, money } from "../ui/numbers";
 import { Failure, Loading } from "../ui/States";
 import { useBench } from "./bench";
-import { roleLabel } from "./roles";
+import { roleLabel } from "../ui/roles";
 import { textOf } from "../ui/text";
 
 interface Props {

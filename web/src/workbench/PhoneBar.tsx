@@ -1,5 +1,5 @@
 import { money } from "../ui/numbers";
-import { ASPECTS } from "./aspects/record";
+import { FAMILIES } from "../api/labels";
 import { useBench } from "./bench";
 
 export type Pane = "margins" | "kit" | "drawing" | "snags";
@@ -23,7 +23,7 @@ export function PhoneBar({ pane, onPane }: Props) {
       bad: short > 0,
     },
     { id: "kit", label: "Kit", told: money(report.cost.total, report.cost.currency), bad: false },
-    { id: "drawing", label: "Drawing", told: ASPECTS[family].title, bad: false },
+    { id: "drawing", label: "Drawing", told: FAMILIES[family], bad: false },
     {
       id: "snags",
       label: "Snags",

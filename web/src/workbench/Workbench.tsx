@@ -8,7 +8,7 @@ import { Failure, Loading } from "../ui/States";
 import { AspectPane } from "./AspectPane";
 import { aspectOf } from "./aspects/record";
 import { BenchContext, type Bench, type Preview } from "./bench";
-import { ChangeNotice } from "./ChangeNotice";
+import { ChangeNotice } from "../ui/ChangeNotice";
 import { PartsDrawer } from "./PartsDrawer";
 import { KeySheet } from "./KeySheet";
 import { KitPanel } from "./KitPanel";

@@ -8,8 +8,8 @@ import { focusSoon } from "../ui/focusSoon";
 import { BY_KEY } from "./aspects/record";
 import type { Bench } from "./bench";
 import { actionFor, type KeyAction } from "./keys";
-import { useLetterKeys } from "./keySetting";
-import { KIT_ROLES } from "./roles";
+import { useLetterKeys } from "../ui/keySetting";
+import { KIT_ROLES } from "../ui/roles";
 
 const AMBIENT_STEP_C = 1;
 

@@ -1,5 +1,3 @@
-import type { ComponentType } from "react";
-
 import type { AspectId } from "../../api/types";
 import { COST } from "./cost/record";
 import { DATA } from "./data/record";
@@ -9,18 +7,8 @@ import { LIFETIME } from "./lifetime/record";
 import { PURPOSE } from "./purpose/record";
 import { NOISE } from "./noise/record";
 import { SAFETY } from "./safety/record";
+import type { AspectPage } from "./page";
 import { POWER } from "./power/record";
-
-/** What the page has to know of an aspect. */
-export interface AspectPage {
-  title: string;
-  /** What is drawn in the centre; null for what is told as snags only. */
-  View: ComponentType | null;
-  /** The key that opens it. */
-  key?: string;
-  /** Whether it fills the centre by itself, also before there is a board. */
-  whole?: boolean;
-}
 
 /** One entry for each aspect of the core's, in its order: a missing one does not compile. */
 export const ASPECTS: Record<AspectId, AspectPage> = {

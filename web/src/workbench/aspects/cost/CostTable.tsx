@@ -2,7 +2,7 @@ import Button from "react-bootstrap/Button";
 
 import { money, price } from "../../../ui/numbers";
 import { useBench } from "../../bench";
-import { roleLabel } from "../../roles";
+import { roleLabel } from "../../../ui/roles";
 import { MoneyDrawing } from "./MoneyDrawing";
 
 /** The bill, line by line, against the budget. */

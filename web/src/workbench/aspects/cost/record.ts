@@ -1,4 +1,4 @@
-import type { AspectPage } from "../record";
+import type { AspectPage } from "../page";
 import { CostTable } from "./CostTable";
 
-export const COST: AspectPage = { title: "Cost", View: CostTable, key: "6" };
+export const COST: AspectPage = { View: CostTable, key: "6" };

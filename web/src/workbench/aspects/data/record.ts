@@ -1,4 +1,4 @@
-import type { AspectPage } from "../record";
+import type { AspectPage } from "../page";
 import { DataView } from "./DataView";
 
-export const DATA: AspectPage = { title: "Data", key: "4", View: DataView };
+export const DATA: AspectPage = { key: "4", View: DataView };

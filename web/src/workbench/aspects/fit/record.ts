@@ -1,4 +1,4 @@
-import type { AspectPage } from "../record";
+import type { AspectPage } from "../page";
 import { FitView } from "./FitView";
 
-export const FIT: AspectPage = { title: "Fit", View: FitView, key: "1" };
+export const FIT: AspectPage = { View: FitView, key: "1" };

@@ -1,4 +1,4 @@
-import type { AspectPage } from "../record";
+import type { AspectPage } from "../page";
 import { HeatView } from "./HeatView";
 
-export const HEAT: AspectPage = { title: "Heat", View: HeatView, key: "3" };
+export const HEAT: AspectPage = { View: HeatView, key: "3" };

@@ -1,4 +1,4 @@
-import type { AspectPage } from "../record";
+import type { AspectPage } from "../page";
 import { LifetimeView } from "./LifetimeView";
 
-export const LIFETIME: AspectPage = { title: "Lifetime", key: "5", View: LifetimeView };
+export const LIFETIME: AspectPage = { key: "5", View: LifetimeView };

@@ -1,4 +1,4 @@
-import type { AspectPage } from "../record";
+import type { AspectPage } from "../page";
 import { NoiseView } from "./NoiseView";
 
-export const NOISE: AspectPage = { title: "Noise", View: NoiseView, key: "7" };
+export const NOISE: AspectPage = { View: NoiseView, key: "7" };

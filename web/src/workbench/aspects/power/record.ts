@@ -1,4 +1,4 @@
-import type { AspectPage } from "../record";
+import type { AspectPage } from "../page";
 import { PowerView } from "./PowerView";
 
-export const POWER: AspectPage = { title: "Power", View: PowerView, key: "2" };
+export const POWER: AspectPage = { View: PowerView, key: "2" };

@@ -5,13 +5,13 @@ import Form from "react-bootstrap/Form";
 
 import { requirementKindsQuery } from "../../../api/queries";
 import type { Requirement, RequirementReport, Plan } from "../../../api/types";
-import { RequirementForm } from "../../../newplan/RequirementForm";
+import { RequirementForm } from "../../../requirements/RequirementForm";
 import {
   lookedFor,
   requirementMark,
   requirementTally,
   requirementWord,
-} from "../../../newplan/requirements";
+} from "../../../requirements/requirements";
 import { Cobble } from "../../../ui/Cobble";
 import { FIELDS } from "../../../api/labels";
 import { Meanwhile } from "../../../ui/Meanwhile";

@@ -1,4 +1,4 @@
-import type { AspectPage } from "../record";
+import type { AspectPage } from "../page";
 import { PurposeView } from "./PurposeView";
 
-export const PURPOSE: AspectPage = { title: "Purpose", View: PurposeView, whole: true };
+export const PURPOSE: AspectPage = { View: PurposeView, whole: true };

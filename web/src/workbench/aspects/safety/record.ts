@@ -1,3 +1,3 @@
-import type { AspectPage } from "../record";
+import type { AspectPage } from "../page";
 
-export const SAFETY: AspectPage = { title: "Cautions", View: null };
+export const SAFETY: AspectPage = { View: null };

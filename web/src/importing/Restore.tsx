@@ -5,7 +5,7 @@ import { useState } from "react";
 import { ProblemError } from "../api/client";
 import type { components } from "../api/schema";
 import { Loading } from "../ui/States";
-import { Actions } from "./ImportDialog";
+import { Actions } from "./Actions";
 
 type Look = components["schemas"]["WorkspaceLook"];
 type Holdings = components["schemas"]["Holdings"];

@@ -7,9 +7,10 @@ import { useNavigate } from "react-router";
 
 import { client, dataOf, ProblemError } from "../api/client";
 import type { components } from "../api/schema";
-import { kindWord } from "../parts/kinds";
+import { kindWord } from "../ui/kinds";
 import { Cobble } from "../ui/Cobble";
 import { Loading } from "../ui/States";
+import { Actions } from "./Actions";
 import { kindOf } from "./kinds";
 import { Restore } from "./Restore";
 
@@ -276,26 +277,5 @@ function Parts({ text, name, onClose }: { text: string; name: string; onClose: (
         onClose={onClose}
       />
     </>
-  );
-}
-
-interface ActionProps {
-  done: string;
-  disabled: boolean;
-  busy: boolean;
-  onDone: () => void;
-  onClose: () => void;
-}
-
-export function Actions({ done, disabled, busy, onDone, onClose }: ActionProps) {
-  return (
-    <Modal.Footer>
-      <Button variant="" onClick={onClose}>
-        Cancel
-      </Button>
-      <Button variant="primary" disabled={disabled || busy} onClick={onDone}>
-        {busy ? "Importing…" : done}
-      </Button>
-    </Modal.Footer>
   );
 }
