@@ -1,6 +1,7 @@
 """Routes of fit: where a plug could go, and the template of a shell."""
 
 import re
+from dataclasses import dataclass
 from typing import Literal
 
 from fastapi import APIRouter, Response
@@ -12,7 +13,13 @@ from cobblewort.api.preferences import Preferred
 from cobblewort.core.aspects.fit.template import template
 from cobblewort.core.changing.moves import Move, moves
 from cobblewort.core.judging.kit import Kit
-from cobblewort.formats.template import template_dxf, template_pdf, template_svg
+from cobblewort.formats.template import (
+    DXF_COMMAND,
+    can_write_dxf,
+    template_dxf,
+    template_pdf,
+    template_svg,
+)
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["Fit"])
 
@@ -23,6 +30,23 @@ _MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pd
 def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
     """Sockets that a plug could go into, each tried in the plan."""
     return written(moves(plan, catalogue, plug))
+
+
+@dataclass(slots=True, frozen=True)
+class TemplateKind:
+    """A kind of file in which a template comes; `needs` is the command that makes it possible,
+    empty where it is.
+    """
+
+    kind: str
+    needs: str
+
+
+@router.get("/template-kinds")
+def list_template_kinds() -> list[TemplateKind]:
+    """The kinds of file, those to print first."""
+    dxf = TemplateKind("dxf", "" if can_write_dxf() else DXF_COMMAND)
+    return [TemplateKind("pdf", ""), TemplateKind("svg", ""), dxf]
 
 
 @router.get("/plans/{plan_id}/template.{kind}", response_class=Response)

@@ -8,12 +8,14 @@ from __future__ import annotations
 
 import io
 from dataclasses import dataclass
+from importlib.util import find_spec
 from math import ceil
 from typing import TYPE_CHECKING
 from xml.etree import ElementTree
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.template import Cutout, Panel
+from cobblewort.core.errors import InputError
 from cobblewort.core.text import Figure, say
 from cobblewort.formats.display_units import SI_UNITS, DisplayUnits
 from cobblewort.formats.sketch import plain
@@ -89,8 +91,24 @@ def template_svg(panels: list[Panel], title: str, units: DisplayUnits = SI_UNITS
     return ElementTree.tostring(svg, encoding="unicode") + "\n"
 
 
+DXF_COMMAND = "pip install 'cobblewort[dxf]'"
+
+
+def can_write_dxf() -> bool:
+    """Whether the package that writes DXF is installed."""
+    return find_spec("ezdxf") is not None
+
+
 def template_dxf(panels: list[Panel], title: str, units: DisplayUnits = SI_UNITS) -> str:
-    """A DXF drawing (R2010, millimetres): cuts, holes, guides and notes on layers of their own."""
+    """A DXF drawing (R2010, millimetres): cuts, holes, guides and notes on layers of their own.
+
+    Raises
+    ------
+    InputError
+        If the package that writes DXF is not installed: it is an extra, as it is large.
+    """
+    if not can_write_dxf():
+        raise InputError([("", f"DXF needs a further package. Run: {DXF_COMMAND}")])
     from ezdxf import units as dxf_units
     from ezdxf.filemanagement import new
 

@@ -284,3 +284,10 @@ def test_lenses_sensors_lamps_and_buttons_have_holes_to_place() -> None:
     assert "lamp 7: diameter 5.2\u00a0mm" in text
     assert "each at its size" in text
     assert "lens of" in template_svg([free], "T")
+
+
+def test_without_its_package_dxf_says_what_to_install(monkeypatch: pytest.MonkeyPatch) -> None:
+    """It is an extra: 26 MB that a small board does without."""
+    monkeypatch.setattr("cobblewort.formats.template.find_spec", lambda _: None)
+    with pytest.raises(InputError, match=r"pip install 'cobblewort\[dxf\]'"):
+        template_dxf([], "Test")

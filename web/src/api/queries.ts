@@ -185,6 +185,12 @@ export const placesQuery = queryOptions({
   staleTime: Infinity,
 });
 
+export const templateKindsQuery = queryOptions({
+  queryKey: ["template-kinds"],
+  queryFn: async () => dataOf(await client.GET("/api/template-kinds")),
+  staleTime: Infinity,
+});
+
 export const requirementKindsQuery = queryOptions({
   queryKey: ["requirement-kinds"],
   queryFn: async () => dataOf(await client.GET("/api/requirement-kinds")),

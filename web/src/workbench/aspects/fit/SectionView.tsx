@@ -1,3 +1,5 @@
+import { useQuery } from "@tanstack/react-query";
+import { templateKindsQuery } from "../../../api/queries";
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
 
@@ -226,25 +228,28 @@ function Blocks({ report }: { report: Report }) {
   );
 }
 
-const FILES = [
-  ["pdf", "PDF to print"],
-  ["svg", "SVG"],
-  ["dxf", "DXF"],
-] as const;
+const FILES: Record<string, string> = { pdf: "PDF to print", svg: "SVG", dxf: "DXF" };
 
 function TemplateFiles() {
   const { view, report } = useBench();
+  const kinds = useQuery(templateKindsQuery);
   if (report.fit.template_why_not)
     return <p className="soft mt-2">No drilling template. {report.fit.template_why_not}</p>;
   return (
     <p className="soft mt-2">
       Drilling template of the case, at full size:{" "}
-      {FILES.map(([kind, label], index) => (
+      {kinds.data?.map(({ kind, needs }, index) => (
         <span key={kind}>
           {index > 0 && ", "}
-          <a href={`/api/plans/${view.id}/template.${kind}`} download>
-            {label}
-          </a>
+          {needs ? (
+            <>
+              {FILES[kind]} (to install: <code>{needs}</code>)
+            </>
+          ) : (
+            <a href={`/api/plans/${view.id}/template.${kind}`} download>
+              {FILES[kind]}
+            </a>
+          )}
         </span>
       ))}
       . Wear eye protection, ventilate the room and deburr sharp edges.
