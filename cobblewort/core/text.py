@@ -10,7 +10,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from functools import lru_cache
 from string import Formatter
 
 NO_BREAK = "\u00a0"
@@ -167,7 +166,6 @@ def _text(parts: Iterable[str | Figure]) -> Text:
     return Text(whole, tuple(merged))
 
 
-@lru_cache(maxsize=1024)
 def _fields(template: str) -> tuple[tuple[str, str | None], ...]:
     """The words of a template, each with the slot behind it."""
     return tuple((words, slot) for words, slot, _, _ in Formatter().parse(template))

@@ -1,6 +1,5 @@
 """Figures that know how sure they are, and the samples drawn from them."""
 
-from functools import lru_cache
 from hashlib import blake2b
 from typing import Annotated, Any, Literal, Self
 
@@ -177,7 +176,6 @@ Efficiency = Annotated[Reading, AfterValidator(_share), BeforeValidator(_band_on
 ShareRating = Annotated[Rating, AfterValidator(_share)]
 
 
-@lru_cache(maxsize=16384)
 def unit_draws(key: str, samples: int) -> FloatArray:
     """Stratified draws from 0 to 1 for samples 1 and up, the same for the same key.
 

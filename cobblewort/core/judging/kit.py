@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
-from functools import cache, update_wrapper
+from functools import update_wrapper
 from operator import attrgetter, eq
 from typing import Any, Generic, TypeVar
 
@@ -69,7 +69,7 @@ Read = str | Derived[Any]
 """A facet, or something derived that is asked for."""
 
 
-@dataclass(slots=True, frozen=True, eq=False)
+@dataclass(slots=True, frozen=True)
 class Reads:
     """What is read of a kit, with all that is read by what is asked for: facets, and what is
     firm.
@@ -111,12 +111,6 @@ def _getter(read: Read) -> Callable[[Kit], Any]:
     return attrgetter(read if read in _OF_KIT else f"plan.{read}")
 
 
-@cache
-def _reads(facets: frozenset[str], firm: frozenset[Derived[Any]]) -> Reads:
-    """One for all that read the same, so that a kit looks once whether it has stayed."""
-    return Reads(facets, firm)
-
-
 def closed(reads: Iterable[Read]) -> Reads:
     """All that is read where `reads` are: facets, what is firm, and what others there read.
 
@@ -138,7 +132,7 @@ def closed(reads: Iterable[Read]) -> Reads:
             facets.add(read)
         else:
             raise ValueError(f"a plan has no facet '{read}' (it has: {', '.join(FACETS)})")
-    return _reads(frozenset(facets), frozenset(kept))
+    return Reads(frozenset(facets), frozenset(kept))
 
 
 def derived(*reads: Read) -> Callable[[Callable[..., T]], Derived[T]]:
@@ -158,24 +152,11 @@ class Items(tuple[Item, ...]):
 
     def of_role(self, role: str) -> list[Item]:
         """Those on lines of one role."""
-        return self._by_role().get(role, [])
+        return [item for item in self if item.line.role == role]
 
     def by_line(self) -> list[tuple[Line, Part]]:
         """The lines with their parts."""
-        found: list[tuple[Line, Part]] | None = self.__dict__.get("rows")
-        if found is None:
-            found = [(item.line, item.part) for item in self if item.index == 1]
-            self.__dict__["rows"] = found
-        return found
-
-    def _by_role(self) -> dict[str, list[Item]]:
-        found: dict[str, list[Item]] | None = self.__dict__.get("by_role")
-        if found is None:
-            found = {}
-            for item in self:
-                found.setdefault(item.line.role, []).append(item)
-            self.__dict__["by_role"] = found
-        return found
+        return [(item.line, item.part) for item in self if item.index == 1]
 
 
 class Kit:
@@ -235,7 +216,6 @@ class Kit:
         # What was known of the other kit, and what of it has stayed.
         self._before: dict[Derived[Any], Any] = {} if like is None else dict(like.known)
         self._stayed: dict[Derived[Any], bool] = {}
-        self._still: dict[Reads, bool] = {}
 
     def work_out(self, wanted: Derived[T]) -> T:
         """Work something out, or take it over, and keep it."""
@@ -255,11 +235,7 @@ class Kit:
         """Whether all that is read is as it was in the kit that this one was made like; what is
         firm and may have changed is worked out for it.
         """
-        found = self._still.get(reads)
-        if found is None:
-            found = self.differs.isdisjoint(reads.facets) and all(map(self._has_stayed, reads.firm))
-            self._still[reads] = found
-        return found
+        return self.differs.isdisjoint(reads.facets) and all(map(self._has_stayed, reads.firm))
 
     def _has_stayed(self, one: Derived[Any]) -> bool:
         stays = self._stayed.get(one)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from operator import itemgetter
 
 import numpy as np
@@ -16,7 +15,7 @@ START = "start"
 """The id of the state in which everything begins at once, for about a second."""
 
 
-@dataclass(slots=True, frozen=True, eq=False)
+@dataclass(slots=True, frozen=True)
 class State:
     """A state of the kit, known by its id, as two phases may have one name.
 
@@ -88,7 +87,6 @@ ANY_TIME = LookedAt.of([State("", "", True, True)], [0])
 """Of limits to which it is all the same what the kit does."""
 
 
-@lru_cache(maxsize=64)
 def looked_at(states: tuple[State, ...]) -> tuple[LookedAt, LookedAt]:
     """The states that limits look at, and those whose means heat looks at."""
     limits = LookedAt.of(states, [n for n, state in enumerate(states) if state.limits])
@@ -97,14 +95,9 @@ def looked_at(states: tuple[State, ...]) -> tuple[LookedAt, LookedAt]:
 
 def states_of(schedule: Iterable[Phase]) -> list[State]:
     """The states a plan is judged in: idle, each phase (peaks and means), all at once, start."""
-    return list(_states_of(tuple(phase.name for phase in schedule)))
-
-
-@lru_cache(maxsize=64)
-def _states_of(phases: tuple[str, ...]) -> list[State]:
     states = [State("idle", "Idle", True, True)]
-    for number, name in enumerate(phases, 1):
-        place = number - 1
+    for number, phase in enumerate(schedule, 1):
+        name, place = phase.name, number - 1
         states.append(State(f"phase-{number}", name, True, False, place))
         states.append(State(f"phase-{number}-mean", f"{name} (mean)", True, True, place))
     states.append(State("all", "Worst case", False, True))

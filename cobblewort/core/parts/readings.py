@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import fields, is_dataclass
-from functools import cache
 from typing import Any
 
 from cobblewort.core.figures.reading import Reading
@@ -35,6 +34,5 @@ def _readings(value: Any, path: str) -> Iterator[tuple[str, Reading]]:
                 yield from _readings(item, f"{path}.{name}" if path else name)
 
 
-@cache
 def _names(kind: Any) -> tuple[str, ...]:
     return tuple(field.name for field in fields(kind))

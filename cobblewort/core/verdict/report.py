@@ -7,7 +7,6 @@ by state stand in the order of the `states` beside them.
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import cache
 from typing import Annotated
 
 from pydantic import WithJsonSchema
@@ -64,15 +63,9 @@ Family = Annotated[
 _PLACES = {aspect.family: place for place, aspect in reversed(list(enumerate(ASPECTS)))}
 
 
-@cache
-def _in_order(count: int) -> tuple[Rule, ...]:
-    del count  # a rule that is registered later asks for the list anew
-    return tuple(sorted(RULES.values(), key=lambda rule: (_PLACES[rule.family], rule.id)))
-
-
-def rules_in_order() -> tuple[Rule, ...]:
+def rules_in_order() -> list[Rule]:
     """Every rule by aspect and number. Raises KeyError for a rule whose family is no aspect's."""
-    return _in_order(len(RULES))
+    return sorted(RULES.values(), key=lambda rule: (_PLACES[rule.family], rule.id))
 
 
 @dataclass(slots=True, frozen=True)

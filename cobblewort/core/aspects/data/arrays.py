@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from math import exp, expm1, log1p, sqrt
 
 from cobblewort.core.labels import ARRAY_LAYOUTS
@@ -116,7 +115,6 @@ def failure_rate_a_year(fails_share: float) -> float:
     return -log1p(-fails_share)
 
 
-@lru_cache(maxsize=256)
 def lost_within_a_year(
     layout: Layout, disks: int, fails_share: float, rebuild_h: float | None
 ) -> float:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Literal
+from typing import Literal, NamedTuple
 
 import numpy as np
 
@@ -52,13 +52,12 @@ _SENSES: dict[End, FunctionId] = {
 }
 
 
-@dataclass(slots=True, frozen=True)
-class Link:
+class Link(NamedTuple):
     """One link on the way of a flow. `mb_s` is what the flow alone would get there. [MB/s]
 
     Whoever passes a link of the same `id` shares it. `to` is the thing that data reach by it, empty
     where they stay inside the same one; `note` says what is special about it. Of the disks of an
-    array only the slowest is `shown`; `serves` are the media that it leads to.
+    array only the slowest is `shown`.
     """
 
     id: str
@@ -69,7 +68,6 @@ class Link:
     to: str = ""
     note: str = ""
     shown: bool = True
-    serves: frozenset[str] = frozenset()
 
 
 @dataclass(slots=True, frozen=True)
@@ -193,7 +191,7 @@ class Router:
         if not links:
             return Route(transfer, why_not="no link of its data path has a rate")
         if links[-1].to == "" and target.outermost:
-            links[-1] = replace(links[-1], to=target.outermost)
+            links[-1] = links[-1]._replace(to=target.outermost)
         links = _with_ends(links, len(source.links), self.board.name)
         file_s = self._file_s(transfer, source, target)
         network = source.network or target.network
@@ -372,26 +370,31 @@ class Router:
             spread = read_from_each(layout, count)
         merged: dict[str, Link] = {}
         load: dict[str, Quantity] = {}
-        serves: dict[str, set[str]] = {}
+        serves: dict[str, set[Item]] = {}
         for item, share in zip(media, spread, strict=True):
             for link in self._medium(transfer, item, way) if share else ():
                 merged.setdefault(link.id, link)
                 load[link.id] = load.get(link.id, 0.0) + share / link.mb_s
-                serves.setdefault(link.id, set()).add(item.id)
-        links = [
-            replace(link, mb_s=1 / load[link.id], serves=frozenset(serves[link.id]))
-            for link in merged.values()
-        ]
-        links.sort(key=lambda link: len(link.serves))
-        links, outer = _told_once(links, media)
-        if writes and sum(spread) > 1:
-            often = _as_often(sum(spread))
-            links = [
-                replace(link, note=often)
-                if link.kind in ("usb2", "usb3", "pcie") and not link.note
-                else link
-                for link in links
-            ]
+                serves.setdefault(link.id, set()).add(item)
+        own = [link for link in merged.values() if link.kind == "medium"]
+        slowest = max(own, key=lambda link: nominal(load[link.id])).item
+        outer = f"{media[0].part.model} ×\N{NO-BREAK SPACE}{len(media)}"
+        often = _as_often(sum(spread)) if writes and sum(spread) > 1 else ""
+
+        def told(link: Link) -> Link:
+            """Of the disks the slowest, called after all of them, and what lies on its own way."""
+            is_own = link.kind == "medium" and link.item is slowest
+            return Link(
+                link.id,
+                link.label.replace(slowest.name, outer) if is_own and slowest else link.label,
+                link.kind,
+                1 / load[link.id],
+                link.item,
+                note=link.note or (often if link.kind in ("usb2", "usb3", "pcie") else ""),
+                shown=slowest in serves[link.id],
+            )
+
+        links = [told(link) for link in sorted(merged.values(), key=lambda x: len(serves[x.id]))]
         return _Side(links, outer, media, more)
 
     def _medium(self, transfer: Transfer, item: Item, way: str) -> list[Link]:
@@ -507,7 +510,7 @@ class Router:
         if storage_use.layout in ("parity", "double_parity") and transfer.target == "storage":
             link = self._work("parity", "parity in the processor", "parity_path_mb_s")
             if link is not None and storage_use.layout == "double_parity":
-                link = replace(link, mb_s=link.mb_s * typical_rates.PARITY_OF_DOUBLE)
+                link = link._replace(mb_s=link.mb_s * typical_rates.PARITY_OF_DOUBLE)
             links.append(link)
         return [link for link in links if link is not None]
 
@@ -542,27 +545,6 @@ def run_gb(transfer: Transfer) -> float | None:
     return transfer.amount_gb
 
 
-def _told_once(links: Sequence[Link], media: Sequence[Item]) -> tuple[list[Link], str]:
-    """Of the disks of an array show the slowest and what lies on its own way; and what it is
-    called.
-    """
-    own = [link for link in links if link.kind == "medium"]
-    slowest = min(own, key=lambda link: nominal(link.mb_s))
-    disk = slowest.item
-    name = f"{media[0].part.model} ×\N{NO-BREAK SPACE}{len(media)}"
-    if disk is None:
-        return list(links), name
-    others = {item.id for item in media if item is not disk}
-
-    def told(link: Link) -> Link:
-        if link is slowest:
-            return replace(link, label=link.label.replace(disk.name, name))
-        beside = bool(others & link.serves) and disk.id not in link.serves
-        return replace(link, shown=False) if beside else link
-
-    return [told(link) for link in links], name
-
-
 def _with_ends(links: Sequence[Link], inwards: int, board: str) -> list[Link]:
     """The links with what each leads to: towards the processor the piece it enters, and from there
     the piece of the link behind it.
@@ -576,7 +558,7 @@ def _with_ends(links: Sequence[Link], inwards: int, board: str) -> list[Link]:
         elif not to and place + 1 < len(links):
             after = links[place + 1].item
             to = board if after is None else after.name
-        named.append(link if to == link.to else replace(link, to=to))
+        named.append(link._replace(to=to))
     return named
 
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.reading import Reading, sampled
 from cobblewort.core.plans.plan import Protocol
@@ -53,6 +51,5 @@ def drawn(name: str, reading: Reading, samples: int) -> Quantity:
     return reading.nominal if samples == 1 else _sampled(name, reading, samples)
 
 
-@lru_cache(maxsize=256)
 def _sampled(name: str, reading: Reading, samples: int) -> Quantity:
     return sampled(reading, f"usual/{name}", samples)

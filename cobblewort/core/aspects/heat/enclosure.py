@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 
@@ -248,9 +248,8 @@ def film_paths_w_k(
     return inside, outside_w_k(box, outer_k, ambient_k, radiant_m2)
 
 
-@lru_cache(maxsize=64)
 def _first_films_w_k(box: Enclosure, ambient_k: float) -> tuple[Quantity, Quantity]:
-    """`film_paths_w_k` at the temperatures where an iteration begins, kept for the next kit.
+    """`film_paths_w_k` at the temperatures where an iteration begins.
 
     Those at one ambient begin the iteration at others too: they set how fast it is, not where it
     ends.
@@ -280,7 +279,6 @@ def _exchange_at_1_k(box: Enclosure, ambient_k: Quantity) -> tuple[Quantity, Qua
     return exchange_w_k(box, ambient_k + 1.0, ambient_k)
 
 
-@lru_cache(maxsize=64)
 def _plain_exchange_at_1_k(box: Enclosure, ambient_k: float) -> tuple[Quantity, Quantity]:
     return exchange_w_k(box, ambient_k + 1.0, ambient_k)
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
-from functools import lru_cache
 
 import numpy as np
 
@@ -240,7 +239,6 @@ def further_boards(
     return found
 
 
-@lru_cache(maxsize=64)
 def _die_k_w(board: CompiledPart, cooler: CompiledPart | None) -> FloatArray:
     """From the die of a board, with what it draws at its peak, to what is around it, in still air
     but for the fan of its own cooler.
@@ -266,14 +264,12 @@ def _is_module(item: Item) -> bool:
     return item.part.drive is not None and "." not in item.part.drive.size
 
 
-@lru_cache(maxsize=64)
 def _own_path(part: CompiledPart, figure: str, stirred: bool, pressure: float) -> Path:
-    """The path of a body that states its resistance to air; kept for the next kit."""
+    """The path of a body that states its resistance to air."""
     still = part.figure(figure)
     return split_path(still, still * STIRRED_BODY_FACTOR if stirred else None, pressure)
 
 
-@lru_cache(maxsize=64)
 def _module_path(
     module: CompiledPart,
     path: str,
@@ -300,7 +296,6 @@ def _module_path(
     return Path(films.air_w_k * part, films.wall_w_k * part), carried.share(stronger)
 
 
-@lru_cache(maxsize=64)
 def board_body(
     board: CompiledPart,
     cooler: CompiledPart | None,
@@ -340,7 +335,6 @@ def board_body(
     return BoardBody(link, die_sink, split_path(still_sink, forced_sink, pressure), board_path)
 
 
-@lru_cache(maxsize=64)
 def _enclosure(
     shell: CompiledPart,
     cooler: CompiledPart | None,
@@ -349,7 +343,7 @@ def _enclosure(
     sun_w_m2: float,
     fans: Fans,
 ) -> Enclosure | None:
-    """A shell with what stirs the air in it; kept for the next kit."""
+    """A shell with what stirs the air in it."""
     case, of = shell.part.case, shell.figure
     if case is None or case.open:
         return None
@@ -422,7 +416,6 @@ class SplitHeat:
     soc_peak_w: FloatArray
 
 
-@lru_cache(maxsize=64)
 def split_heat(board: CompiledPart) -> SplitHeat:
     """How a board's draw divides; the processor's share grows from idle to peak."""
     heat, figure, own = board.part.board_heat, board.figure, board.loads["own"]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Container, Sequence
 from dataclasses import dataclass
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 import numpy as np
 
@@ -253,16 +253,14 @@ def _way(
     return None
 
 
-@lru_cache(maxsize=128)
 def _path(part: CompiledPart, figure: str) -> Way:
-    """A resistance that a part states as it is; kept for the next kit."""
+    """A resistance that a part states as it is."""
     ohm = part.figure(figure)
     return Way(np.zeros_like(ohm), ohm)
 
 
-@lru_cache(maxsize=128)
 def _cable(part: CompiledPart, plug: str, conductors_each_way: int) -> Way:
-    """A lead with its contacts, of two wires or of several in parallel; kept for the next kit."""
+    """A lead with its contacts, of two wires or of several in parallel."""
     wire = part.part.plugs[plug].wire
     if wire is None:
         raise ValueError(f"plug {plug} of {part.part.id} has no wire")

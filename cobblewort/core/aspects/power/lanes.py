@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
@@ -45,10 +44,9 @@ def narrowed(connected: Items, rates_mb_s: dict[str, float]) -> dict[str, Narrow
     return found
 
 
-@lru_cache(maxsize=128)
 def narrow(compiled: CompiledPart, rate_mb_s: float) -> Narrowed | None:
-    """P_L = P_idle + (L - P_idle) f with f = max(0.35, min(1, rate / own rate)); kept, as lanes
-    come again. None where nothing is held back.
+    """P_L = P_idle + (L - P_idle) f with f = max(0.35, min(1, rate / own rate)); None where
+    nothing is held back.
     """
     drive = compiled.part.drive
     if drive is None or drive.spins:

@@ -12,7 +12,6 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -24,8 +23,6 @@ MAX_SWEEPS = 400
 _UNLOOKED_SWEEPS = 3
 """After so few the voltage still moves, but in a network without load."""
 _FLOOR_SHARE = 0.05
-_MOST_TREES = 16
-"""Matrices kept; those of a kit of 400 parts take more than a megabyte."""
 _MOST_COLUMNS = 256
 """Columns solved at a time: what is worked on stays in the processor's cache."""
 
@@ -126,9 +123,8 @@ def loads_a(solution: Solution, power_w: FloatArray, current_a: FloatArray) -> F
     return over_volts(power_w, voltage_v, bool(solution.collapsed.any())) + current_a
 
 
-@lru_cache(maxsize=_MOST_TREES)
 def path_matrix(parents: tuple[int, ...]) -> FloatArray:
-    """`below[i, j]` is 1 where node j is node i or hangs below it; kept, as trees come again.
+    """`below[i, j]` is 1 where node j is node i or hangs below it.
 
     Parameters
     ----------
@@ -144,7 +140,6 @@ def path_matrix(parents: tuple[int, ...]) -> FloatArray:
     return above.T
 
 
-@lru_cache(maxsize=_MOST_TREES)
 def joining_matrix(rows: tuple[int, ...]) -> FloatArray:
     """`joined[i, j]` is 1 where node j is part of row i; a node at -1 is part of none."""
     joined = np.zeros((max(rows) + 1, len(rows)))

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 
@@ -20,9 +19,6 @@ from cobblewort.core.aspects.power.network import (
     path_matrix,
 )
 from cobblewort.core.figures.arrays import FloatArray, IntArray
-
-_MOST_TREES = 16
-"""Forests whose layout is kept; that of a kit of 400 parts takes more than a megabyte."""
 
 
 @dataclass(slots=True, frozen=True, eq=False)
@@ -62,9 +58,8 @@ class _Layouts:
     inputs: IntArray
 
 
-@lru_cache(maxsize=_MOST_TREES)
 def _layouts(nodes: tuple[tuple[int, bool, bool], ...]) -> _Layouts:
-    """That of a forest; kept, as trees come again.
+    """That of a forest.
 
     Of each node are told the place of its parent, whether it is a converter, and whether it has its
     parent's voltage.
@@ -157,7 +152,6 @@ class Mix:
     group_of: list[Hashable]
 
 
-@lru_cache(maxsize=_MOST_TREES)
 def mixed(layout: Layout, entries: tuple[int, ...], group_of: tuple[Hashable, ...]) -> Mix:
     """That of bursts at some entries, each in its group or in none."""
     groups: dict[Hashable, list[int]] = {}
