@@ -1,4 +1,4 @@
-"""Kits that many tests build on: the shipped cupboard, the demo plans, and plans made from ids."""
+"""Kits that many tests build on: the shipped catalogue, the demo plans, and plans made from ids."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ ROLE_OF_LETTER = {
 
 
 def shipped() -> Catalogue:
-    """The shipped cupboard."""
+    """The shipped catalogue."""
     return shipped_catalogue()
 
 
@@ -65,7 +65,7 @@ SMALL = ("B06", "S01", "M02", "K03", "E03", "T04")
 
 
 def checked(plan: Plan, samples: int = 1, catalogue: Catalogue | None = None) -> Report:
-    """The report of a plan with the shipped cupboard, or another one."""
+    """The report of a plan with the shipped catalogue, or another one."""
     return evaluate(plan, catalogue or shipped(), samples)
 
 
@@ -82,5 +82,5 @@ def margin(report: Report, margin_id: str) -> Margin:
 
 
 def with_part(**changes: Any) -> Catalogue:
-    """The shipped cupboard with one more part, as a document."""
+    """The shipped catalogue with one more part, as a document."""
     return shipped().extended([changes])

@@ -19,7 +19,7 @@ from cobblewort.api.deps import (
     PAGE_SAMPLES,
     Assumed,
     AssumedPlan,
-    Cupboard,
+    CatalogueInUse,
     Kept,
     Plans,
     Reports,
@@ -234,7 +234,7 @@ def plan_document(plan_id: str, plans: Plans) -> Response:
 
 
 @router.get("/plans/{plan_id}/kit.csv", response_class=PlainTextResponse)
-def plan_kit_csv(plan_id: str, plans: Plans, catalogue: Cupboard) -> Response:
+def plan_kit_csv(plan_id: str, plans: Plans, catalogue: CatalogueInUse) -> Response:
     """The kit for a spreadsheet (RFC 4180)."""
     text = kit_csv(evaluate(plans.get(plan_id).plan, catalogue))
     headers = {"Content-Disposition": 'attachment; filename="kit.csv"'}
@@ -243,7 +243,7 @@ def plan_kit_csv(plan_id: str, plans: Plans, catalogue: Cupboard) -> Response:
 
 @router.get("/plans/{plan_id}/kit.txt", response_class=PlainTextResponse)
 def plan_kit_text(
-    plan_id: str, plans: Plans, catalogue: Cupboard, preferred: Preferred
+    plan_id: str, plans: Plans, catalogue: CatalogueInUse, preferred: Preferred
 ) -> Response:
     """The kit as plain text."""
     text = kit_text(evaluate(plans.get(plan_id).plan, catalogue), preferred.units)
@@ -300,7 +300,7 @@ def plan_report(plan_id: str, assumed: Assumed, plans: Plans, reports: Kept) -> 
 
 @router.get("/plans/{plan_id}/candidates", responses=answer(list[Candidate]))
 def plan_candidates(
-    role: Role, plan: AssumedPlan, catalogue: Cupboard, line: str | None = None
+    role: Role, plan: AssumedPlan, catalogue: CatalogueInUse, line: str | None = None
 ) -> Response:
     """Parts for a role, each judged in the plan."""
     if line is not None and line not in {entry.id for entry in plan.lines}:
@@ -309,14 +309,14 @@ def plan_candidates(
 
 
 @router.get("/plans/{plan_id}/alternatives", responses=answer(list[Alternative]))
-def plan_alternatives(plan: AssumedPlan, catalogue: Cupboard) -> Response:
+def plan_alternatives(plan: AssumedPlan, catalogue: CatalogueInUse) -> Response:
     """Where practitioners disagree, and what the other side would mean for this plan."""
     return written(alternatives_of(plan, catalogue))
 
 
 @router.post("/plans/{plan_id}/variant", status_code=201)
 def make_variant(
-    plan_id: str, alternative: str, plans: Plans, catalogue: Cupboard, response: Response
+    plan_id: str, alternative: str, plans: Plans, catalogue: CatalogueInUse, response: Response
 ) -> PlanView:
     """A new plan with the alternative; this one is kept as it is."""
     plan = plans.get(plan_id).plan
@@ -329,20 +329,20 @@ def make_variant(
 
 
 @router.get("/plans/{plan_id}/fixes", responses=answer(list[Fix]))
-def plan_fixes(finding: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
+def plan_fixes(finding: str, plan: AssumedPlan, catalogue: CatalogueInUse) -> Response:
     """Ways out of a snag, each judged in the plan."""
     samples = samples_that_fit(plan, PAGE_SAMPLES)
     return written(propose_fixes(plan, catalogue, finding, samples))
 
 
 @router.get("/plans/{plan_id}/working", responses=answer(Working))
-def plan_working(figure: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
+def plan_working(figure: str, plan: AssumedPlan, catalogue: CatalogueInUse) -> Response:
     """The arithmetic behind one figure of the report, in the units in which it is done."""
     return written(explain(plan, catalogue, figure, samples_that_fit(plan, PAGE_SAMPLES)))
 
 
 @router.post("/evaluate", responses=answer(Report))
-def evaluate_plan(body: EvaluateRequest, catalogue: Cupboard) -> Response:
+def evaluate_plan(body: EvaluateRequest, catalogue: CatalogueInUse) -> Response:
     """Judge a plan document without storing it."""
     return written(evaluate(body.plan, catalogue, body.samples))
 
@@ -372,7 +372,7 @@ def list_rules(plans: Plans, reports: Kept) -> list[RuleView]:
 
 
 def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -> FastAPI:
-    """The application on one data file; `parts` stand in for the shipped cupboard in tests."""
+    """The application on one data file; `parts` stand in for the shipped catalogue in tests."""
     database = Database(data_file)
     database.prepare()
     app = FastAPI(
@@ -405,7 +405,7 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
 
 
 def _renew(app: FastAPI, parts: list[dict[str, Any]] | None) -> None:
-    """Bring the shipped parts of the data file up to date, and take its cupboard into use."""
+    """Bring the shipped parts of the data file up to date, and take its catalogue into use."""
     database: Database = app.state.database
     PartStore(database).bring_up_to_date(shipped_parts() if parts is None else parts)
     read_catalogue(app)

@@ -1,4 +1,4 @@
-"""What the routes share: stores, the cupboard in use, and the version a write names."""
+"""What the routes share: stores, the catalogue in use, and the version a write names."""
 
 import logging
 import re
@@ -26,7 +26,7 @@ _LOG = logging.getLogger("cobblewort")
 
 
 class Reports:
-    """Reports of stored plans as they stand, kept while neither plan nor cupboard changes.
+    """Reports of stored plans as they stand, kept while neither plan nor catalogue changes.
 
     The list of plans and the rule book look at every plan, and the page looks at one again and
     again. Somebody at work changes one thing at a time, so each report is worked out like the last.
@@ -88,11 +88,11 @@ def _key(stored: StoredPlan) -> tuple[str, int, str]:
 
 
 _WRITING = Lock()
-"""Held while the cupboard in use is made anew: of parts written at once none is missed."""
+"""Held while the catalogue in use is made anew: of parts written at once none is missed."""
 
 
 def read_catalogue(app: FastAPI) -> None:
-    """Read the cupboard from the store, at the start."""
+    """Read the catalogue from the store, at the start."""
     stored = PartStore(app.state.database)
     with _WRITING:
         parts = stored.all()
@@ -106,7 +106,7 @@ def read_catalogue(app: FastAPI) -> None:
 
 
 def renew_part(app: FastAPI, part_id: str) -> Catalogue:
-    """Take a part of the cupboard in use from the store, after it was written there."""
+    """Take a part of the catalogue in use from the store, after it was written there."""
     stored = PartStore(app.state.database)
     with _WRITING:
         catalogue: Catalogue = app.state.catalogue
@@ -130,7 +130,7 @@ async def get_parts(request: Request) -> PartStore:
 
 
 async def get_catalogue(request: Request) -> Catalogue:
-    """The cupboard in use."""
+    """The catalogue in use."""
     catalogue: Catalogue = request.app.state.catalogue
     return catalogue
 
@@ -155,7 +155,7 @@ async def named_version(
 
 Plans = Annotated[PlanStore, Depends(get_plans)]
 Parts = Annotated[PartStore, Depends(get_parts)]
-Cupboard = Annotated[Catalogue, Depends(get_catalogue)]
+CatalogueInUse = Annotated[Catalogue, Depends(get_catalogue)]
 Kept = Annotated[Reports, Depends(get_reports)]
 Version = Annotated[int, Depends(named_version)]
 

@@ -8,7 +8,7 @@ from fastapi import APIRouter, Response
 
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
-from cobblewort.api.deps import AssumedPlan, Cupboard, Plans
+from cobblewort.api.deps import AssumedPlan, CatalogueInUse, Plans
 from cobblewort.api.preferences import Preferred
 from cobblewort.core.aspects.fit.template import template
 from cobblewort.core.changing.moves import Move, moves
@@ -27,7 +27,7 @@ _MEDIA = {"svg": "image/svg+xml", "dxf": "image/vnd.dxf", "pdf": "application/pd
 
 
 @router.get("/plans/{plan_id}/moves", responses=answer(list[Move]))
-def plan_moves(plug: str, plan: AssumedPlan, catalogue: Cupboard) -> Response:
+def plan_moves(plug: str, plan: AssumedPlan, catalogue: CatalogueInUse) -> Response:
     """Sockets that a plug could go into, each tried in the plan."""
     return written(moves(plan, catalogue, plug))
 
@@ -54,7 +54,7 @@ def plan_template(
     plan_id: str,
     kind: Literal["svg", "dxf", "pdf"],
     plans: Plans,
-    catalogue: Cupboard,
+    catalogue: CatalogueInUse,
     preferred: Preferred,
     paper: Literal["a4", "letter"] = "a4",
 ) -> Response:

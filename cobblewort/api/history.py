@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
-from cobblewort.api.deps import Cupboard, Kept, Parts, Plans, Version
+from cobblewort.api.deps import CatalogueInUse, Kept, Parts, Plans, Version
 from cobblewort.api.models import PlanView
 from cobblewort.api.views import plan_view
 from cobblewort.core.verdict.report import Report
@@ -60,7 +60,7 @@ def go_back(
 
 
 @router.get("/bin", responses=answer(Bin))
-def list_bin(plans: Plans, parts: Parts, catalogue: Cupboard) -> Response:
+def list_bin(plans: Plans, parts: Parts, catalogue: CatalogueInUse) -> Response:
     """What was put away: plans, the last one first, and parts of one's own."""
     away = [stored for stored in parts.all() if stored.away]
     named = [catalogue.part(stored.id) for stored in away]

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
-from cobblewort.api.deps import Cupboard, Kept, Parts, Plans, read_catalogue
+from cobblewort.api.deps import CatalogueInUse, Kept, Parts, Plans, read_catalogue
 from cobblewort.api.preferences import Preferred
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
@@ -49,7 +49,7 @@ router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["Import an
 class ImportRequest(BaseModel):
     """The text of a file, and whether only to look. `name` is the file's, whose ending counts.
 
-    `with_parts` puts parts that plans carry, and that the cupboard does not know, into it.
+    `with_parts` puts parts that plans carry, and that the catalogue does not know, into it.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -62,7 +62,7 @@ class ImportRequest(BaseModel):
 
 @dataclass(slots=True)
 class PlanArrival:
-    """A plan of a file: its steps, its parts against the cupboard here, and how it stands.
+    """A plan of a file: its steps, its parts against the catalogue here, and how it stands.
 
     `namesake` is true where a plan of this name is here already; it is left alone. `id` is set once
     the plan is in.
@@ -78,7 +78,7 @@ class PlanArrival:
 
 @dataclass(slots=True)
 class PartArrivals:
-    """The parts of a pack against the cupboard, and how many were stored."""
+    """The parts of a pack against the catalogue, and how many were stored."""
 
     parts: list[Arriving]
     stored: int
@@ -101,7 +101,7 @@ def filed(content: str | bytes, name: str, ending: str, media_type: str) -> Resp
 
 
 @router.get("/plans/{plan_id}/plan.json", response_class=Response)
-def plan_file(plan_id: str, plans: Plans, catalogue: Cupboard) -> Response:
+def plan_file(plan_id: str, plans: Plans, catalogue: CatalogueInUse) -> Response:
     """A plan with the parts it uses: it is judged alike wherever it is opened."""
     plan = plans.get(plan_id).plan
     return filed(plan_text(plan, catalogue), plan.name, "json", "application/json")
@@ -159,7 +159,7 @@ def plan_kit_markdown(plan_id: str, plans: Plans, reports: Kept, preferred: Pref
 @router.get("/export/plans.json", response_class=Response)
 def plans_file(
     plans: Plans,
-    catalogue: Cupboard,
+    catalogue: CatalogueInUse,
     plan: Annotated[list[str] | None, Query()] = None,
     steps: bool = False,
 ) -> Response:
@@ -170,8 +170,10 @@ def plans_file(
 
 
 @router.get("/export/parts.{kind}", response_class=Response)
-def parts_file(kind: Literal["json", "csv"], catalogue: Cupboard, own: bool = True) -> Response:
-    """Parts of one's own as a pack, or the whole cupboard."""
+def parts_file(
+    kind: Literal["json", "csv"], catalogue: CatalogueInUse, own: bool = True
+) -> Response:
+    """Parts of one's own as a pack, or the whole catalogue."""
     parts = [part for part in catalogue.parts() if part.origin == "custom" or not own]
     documents = [catalogue.document(part) for part in parts if part.origin != "typical"]
     text = pack_json(documents) if kind == "json" else pack_csv(documents)
@@ -221,7 +223,7 @@ def _arrival(entry: PlanFile, names: set[str], catalogue: Catalogue) -> PlanArri
 
 @router.post("/import/parts", responses=answer(PartArrivals))
 def import_parts(
-    body: ImportRequest, request: Request, catalogue: Cupboard, parts: Parts
+    body: ImportRequest, request: Request, catalogue: CatalogueInUse, parts: Parts
 ) -> Response:
     """Look at a pack, or store what is new in it and what changes parts of one's own."""
     documents = pack_of_text(body.text, body.name)

@@ -93,7 +93,7 @@ class PlanStrip(BaseModel):
 
 
 class PartView(BaseModel):
-    """A part of the cupboard in a list; `class_figures` are the fields it takes from its class."""
+    """A part of the catalogue in a list; `class_figures` are the fields it takes from its class."""
 
     id: str
     revision: int

@@ -4,7 +4,7 @@ from fastapi import APIRouter, Response
 
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
-from cobblewort.api.deps import PAGE_SAMPLES, Cupboard
+from cobblewort.api.deps import PAGE_SAMPLES, CatalogueInUse
 from cobblewort.api.models import CheaperKitView, FirstKitRequest, FirstKitView, RequirementKind
 from cobblewort.api.preferences import Preferred
 from cobblewort.core.changing.first import first_kit
@@ -64,7 +64,9 @@ def list_requirement_kinds() -> list[RequirementKind]:
 
 
 @router.post("/first-kit", responses=answer(FirstKitView))
-def suggest_first_kit(body: FirstKitRequest, catalogue: Cupboard, preferred: Preferred) -> Response:
+def suggest_first_kit(
+    body: FirstKitRequest, catalogue: CatalogueInUse, preferred: Preferred
+) -> Response:
     """A complete first kit for the four answers; nothing is stored."""
     purpose = shipped_purposes().get(body.purpose)
     if purpose is None:

@@ -1,4 +1,4 @@
-"""Routes of the cupboard: the parts, their sheets, and parts of one's own."""
+"""Routes of the catalogue: the parts, their sheets, and parts of one's own."""
 
 from functools import lru_cache
 from typing import Annotated
@@ -7,7 +7,7 @@ from fastapi import APIRouter, Query, Request, Response
 
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
-from cobblewort.api.deps import Cupboard, Parts, Version, renew_part
+from cobblewort.api.deps import CatalogueInUse, Parts, Version, renew_part
 from cobblewort.api.models import PartEdit, PartView
 from cobblewort.core.errors import UnknownPartError
 from cobblewort.core.parts.key_value import key_value
@@ -60,36 +60,36 @@ def _sheet(part: Part, catalogue: Catalogue, status: int = 200) -> Response:
 
 @router.get("")
 def list_parts(
-    catalogue: Cupboard, kind: Annotated[list[Kind] | None, Query()] = None
+    catalogue: CatalogueInUse, kind: Annotated[list[Kind] | None, Query()] = None
 ) -> list[PartView]:
-    """The cupboard, or some kinds of it."""
+    """The catalogue, or some kinds of it."""
     return [view for view in _views(catalogue) if kind is None or view.kind in kind]
 
 
 @router.get("/search")
 def search_parts(
-    catalogue: Cupboard, text: Annotated[str, Query(max_length=200)] = ""
+    catalogue: CatalogueInUse, text: Annotated[str, Query(max_length=200)] = ""
 ) -> list[str]:
     """The ids of parts by whatever is shown of them, what is named first; one typo is forgiven."""
     return [part.id for part in find_parts(catalogue.parts(), text)]
 
 
 @router.get("/{part_id}")
-def get_part(part_id: str, catalogue: Cupboard) -> Part:
+def get_part(part_id: str, catalogue: CatalogueInUse) -> Part:
     """One part with every figure and its basis."""
     return _known(catalogue, part_id)
 
 
 @router.get("/{part_id}/sheet", responses=answer(PartSheet))
 def get_sheet(
-    part_id: str, catalogue: Cupboard, revision: Annotated[int | None, Query(ge=1)] = None
+    part_id: str, catalogue: CatalogueInUse, revision: Annotated[int | None, Query(ge=1)] = None
 ) -> Response:
     """One part figure by figure, as it is now or was at a revision."""
     return _sheet(_known(catalogue, part_id, revision), catalogue)
 
 
 @router.post("/{part_id}/copy", status_code=201, responses=answer(PartSheet, 201))
-def copy_part(part_id: str, request: Request, catalogue: Cupboard, parts: Parts) -> Response:
+def copy_part(part_id: str, request: Request, catalogue: CatalogueInUse, parts: Parts) -> Response:
     """A part of one's own that begins as a copy of this one."""
     part = _known(catalogue, part_id)
     stated = {"kind": part.kind, **catalogue.document(part)}
@@ -105,7 +105,7 @@ def edit_part(
     body: PartEdit,
     version: Version,
     request: Request,
-    catalogue: Cupboard,
+    catalogue: CatalogueInUse,
     parts: Parts,
 ) -> Response:
     """Change a part of one's own; the change is its next revision."""

@@ -23,7 +23,7 @@ from cobblewort.formats.text import report_text
 
 
 def shipped_with(packs: Sequence[Path]) -> Catalogue:
-    """The shipped cupboard with part packs besides. Raises InputError."""
+    """The shipped catalogue with part packs besides. Raises InputError."""
     catalogue = shipped_catalogue()
     for pack in packs:
         documents = pack_of_file(pack)

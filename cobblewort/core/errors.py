@@ -37,7 +37,7 @@ class InputError(CobblewortError, ValueError):
 
 
 class UnknownPartError(InputError):
-    """A plan names a part that is not in the cupboard."""
+    """A plan names a part that is not in the catalogue."""
 
     def __init__(self, place: str, part_id: str) -> None:
         self.part_id = part_id

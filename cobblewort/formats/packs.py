@@ -183,7 +183,7 @@ Arrival = Literal["new", "changes", "same", "clashes"]
 
 @dataclass(slots=True, frozen=True)
 class Arriving:
-    """A part of a pack against the cupboard: `new`, `changes` one of one's own, the `same`, or
+    """A part of a pack against the catalogue: `new`, `changes` one of one's own, the `same`, or
     `clashes` with one that ships with the program, which stays as it is.
     """
 

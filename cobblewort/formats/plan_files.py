@@ -28,8 +28,8 @@ Carried = Literal["same", "differs", "new"]
 
 @dataclass(slots=True, frozen=True)
 class CarriedPart:
-    """A part that comes with a plan, against the cupboard here: `same`; `differs`, so that the plan
-    keeps its own figures; or `new`, so that only this plan knows it.
+    """A part that comes with a plan, against the catalogue here: `same`; `differs`, so that the
+    plan keeps its own figures; or `new`, so that only this plan knows it.
     """
 
     id: str
@@ -177,7 +177,7 @@ def _step(index: int, entry: Any) -> Step:
 
 
 def carried_parts(plan: Plan, catalogue: Catalogue) -> list[CarriedPart]:
-    """The parts that a plan carries, each against the cupboard here.
+    """The parts that a plan carries, each against the catalogue here.
 
     Raises
     ------
@@ -193,7 +193,7 @@ def carried_parts(plan: Plan, catalogue: Catalogue) -> list[CarriedPart]:
 
 
 def new_parts(entries: Iterable[PlanFile], catalogue: Catalogue) -> list[Document]:
-    """The documents that the plans of a file carry and the cupboard does not know, each once."""
+    """The documents that the plans of a file carry and the catalogue does not know, each once."""
     found = {
         str(document.get("id")): document
         for entry in entries
@@ -219,7 +219,7 @@ def _stated(document: Mapping[str, Any]) -> Document:
 
 
 def settled_in(plan: Plan, catalogue: Catalogue) -> Plan:
-    """A plan of a file as it is stored here: parts that the cupboard has alike are left to it."""
+    """A plan of a file as it is stored here: parts that the catalogue has alike are left to it."""
     apart = tuple(document for document in plan.parts if _state(document, catalogue) != "same")
     return plan.model_copy(update={"parts": apart})
 

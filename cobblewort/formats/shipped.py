@@ -69,7 +69,7 @@ def shipped_classes() -> dict[str, Any]:
 
 @lru_cache(maxsize=1)
 def shipped_parts() -> list[dict[str, Any]]:
-    """Part documents of the shipped cupboard."""
+    """Part documents of the shipped catalogue."""
     return cast("list[dict[str, Any]]", _load(PARTS))
 
 
@@ -89,7 +89,7 @@ def class_parts(classes: Iterable[str]) -> list[dict[str, Any]]:
 
 @lru_cache(maxsize=1)
 def shipped_catalogue() -> Catalogue:
-    """The shipped cupboard, completed from its classes, and a part for each class."""
+    """The shipped catalogue, completed from its classes, and a part for each class."""
     classes = shipped_classes()
     return Catalogue.from_documents([*shipped_parts(), *class_parts(classes)], classes)
 

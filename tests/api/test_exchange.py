@@ -75,7 +75,7 @@ def test_a_file_with_one_wrong_plan_leaves_nothing_behind(client: TestClient) ->
 
 
 def test_parts_that_come_with_a_plan(client: TestClient) -> None:
-    """Kept with the plan, or put into the cupboard on wish."""
+    """Kept with the plan, or put into the catalogue on wish."""
     mine = client.post("/api/parts/X05/copy").json()
     plan = {
         "name": "With mine",
@@ -116,7 +116,7 @@ def test_a_pack_goes_out_and_comes_in(client: TestClient, kind: str) -> None:
 
 
 def test_the_workspace_goes_out_and_comes_back(client: TestClient) -> None:
-    """Looked at first; afterwards everything is as it was, the cupboard too; a copy is kept."""
+    """Looked at first; afterwards everything is as it was, the catalogue too; a copy is kept."""
     mine = client.post("/api/parts/X05/copy").json()
     content = client.get("/api/workspace/archive").content
     for plan in client.get("/api/plans").json():

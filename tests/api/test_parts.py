@@ -38,7 +38,7 @@ def test_a_copy_is_ones_own_and_the_next_in_the_list(client: TestClient) -> None
 
 
 def test_a_part_from_class_figures_alone(client: TestClient) -> None:
-    """Every class is in the cupboard; a copy of it states nothing itself."""
+    """Every class is in the catalogue; a copy of it states nothing itself."""
     sheet = copied(client, "any-fast-card")
     assert sheet["model"] == "Typical fast board (copy)"
     assert not any(entry["own"] for entry in sheet["figures"])
@@ -80,7 +80,7 @@ def test_wrong_figures_are_told_where_they_stand_and_change_nothing(client: Test
     assert client.get(f"/api/parts/{part}/sheet").json()["revision"] == 1
 
 
-def test_what_came_with_the_cupboard_is_copied_not_changed(client: TestClient) -> None:
+def test_what_came_with_the_catalogue_is_copied_not_changed(client: TestClient) -> None:
     """Refused with the way out; a stale write too."""
     refused = edited(client, "X07", 1, model="Mine")
     assert (refused.status_code, "Copy the" in refused.json()["detail"]) == (409, True)

@@ -138,7 +138,7 @@ def timed(run: Callable[[], object], repeats: int) -> Took:
 
 
 def sixty_cases() -> Catalogue:
-    """The shipped cupboard with cases up to sixty."""
+    """The shipped catalogue with cases up to sixty."""
     shipped = shipped_catalogue()
     base = shipped.document(shipped.part("E03"))
     there = len(shipped.parts(("case",)))
@@ -275,7 +275,11 @@ def main() -> None:
             timed(lambda: candidates(PLAN_25, many, "case", "E03"), 30),
             "200 ms",
         ),
-        ("the first kit for a sound recorder", timed(lambda: first_kit(begun, shipped), 10), "0.6 s"),
+        (
+            "the first kit for a sound recorder",
+            timed(lambda: first_kit(begun, shipped), 10),
+            "0.6 s",
+        ),
         ("evaluate(), 400 parts, nominal", timed(lambda: evaluate(full, shipped), 20), "1 s"),
         ("a report over HTTP, choir recorder, 256 samples", answer, "40 ms"),
         ("the same report once more", again, ""),

@@ -104,7 +104,7 @@ def served_empty(data_file: Path, port: int = 0) -> Iterator[str]:
 
 @pytest.fixture(scope="session")
 def demo_file(tmp_path_factory: pytest.TempPathFactory) -> Path:
-    """A data file with cupboard and demo plans, made once: each test has a copy."""
+    """A data file with catalogue and demo plans, made once: each test has a copy."""
     file = tmp_path_factory.mktemp("demo") / "demo.sqlite3"
     fill_with_demo(file)
     create_app(file)

@@ -380,7 +380,7 @@ def test_the_phone_bar_switches_between_four(page: Page, server: str) -> None:
         assert box["height"] >= 40
 
 
-def test_the_cupboard_is_searched_by_what_is_shown(page: Page, server: str) -> None:
+def test_the_catalogue_is_searched_by_what_is_shown(page: Page, server: str) -> None:
     """Figures, kinds, one typo."""
     page.goto(f"{server}/parts")
     search = page.get_by_label("Search parts")

@@ -1,4 +1,4 @@
-"""Part packs as JSON and CSV: read back exactly, and what they would do to a cupboard."""
+"""Part packs as JSON and CSV: read back exactly, and what they would do to a catalogue."""
 
 from __future__ import annotations
 

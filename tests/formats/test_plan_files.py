@@ -36,12 +36,12 @@ OWN: dict[str, Any] = {
 
 
 def bare() -> Catalogue:
-    """A cupboard with nothing but classes in it: another machine, of another day."""
+    """A catalogue with nothing but classes in it: another machine, of another day."""
     return Catalogue.from_documents([], shipped_classes())
 
 
 @pytest.mark.parametrize("plan_id", sorted(PLANS))
-def test_a_plan_file_is_judged_alike_in_an_empty_cupboard(plan_id: str) -> None:
+def test_a_plan_file_is_judged_alike_in_an_empty_catalogue(plan_id: str) -> None:
     """Everything that its lines name comes with it."""
     plan = PLANS[plan_id]
     (entry,) = plans_from(json.loads(plan_text(plan, shipped())))
@@ -49,7 +49,7 @@ def test_a_plan_file_is_judged_alike_in_an_empty_cupboard(plan_id: str) -> None:
     assert [m.spare for m in here.margins] == [m.spare for m in there.margins]
     assert [f.sentence.text for f in here.findings if f.family != "cost"] == [
         f.sentence.text for f in there.findings if f.family != "cost"
-    ]  # of money the cupboard around is told: what is larger and cheaper there
+    ]  # of money the catalogue around is told: what is larger and cheaper there
 
 
 @pytest.mark.parametrize("plan", [plan for name in sorted(PLANS) for plan in chain(name, 12)[::4]])
@@ -176,7 +176,7 @@ def test_whatever_is_in_a_file_it_is_read_or_refused(value: Any) -> None:
 
 
 def test_the_report_of_a_demo_plan_survives_whole() -> None:
-    """To the last letter, in the cupboard that it came from."""
+    """To the last letter, in the catalogue that it came from."""
     plan = demo("choir-recorder")
     (entry,) = plans_from(json.loads(plan_text(plan, shipped())))
     assert to_json(checked(entry.plan, 64)) == to_json(checked(plan, 64))

@@ -1,6 +1,6 @@
 """What people measure on such kits, as bands; figures of common practice, from memory.
 
-Class parts and parts of the cupboard, none by a special case. Rooms of 25 °C where nothing else is
+Class parts and parts of the catalogue, none by a special case. Rooms of 25 °C where nothing else is
 said.
 """
 

@@ -119,7 +119,7 @@ def reference(nodes: list[Node], plan: Plan, state: str) -> np.ndarray | None:
 
 
 def behind_a_converter() -> Catalogue:
-    """The cupboard with a converter to 5 V behind a lead, and a lamp on a long lead behind it."""
+    """The catalogue with a converter to 5 V behind a lead, and a lamp on a long lead behind it."""
     converter = {
         "id": "X90",
         "kind": "device",

@@ -1,1 +1,1 @@
-"""Every kit of one board, supply, case, cooler and drive that the shipped cupboard allows."""
+"""Every kit of one board, supply, case, cooler and drive that the shipped catalogue allows."""

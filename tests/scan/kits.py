@@ -20,7 +20,7 @@ _SLACK_K = 0.1
 
 
 def plans() -> Iterator[Plan]:
-    """Each kit on the default day, in the order of the cupboard."""
+    """Each kit on the default day, in the order of the catalogue."""
     parts = [part for part in shipped().parts() if part.origin == "pack"]
 
     def of_kind(kind: str) -> list[str]:

@@ -13,7 +13,7 @@ _COPY_ON = ("disk", "solid_state", "card", "somebody_elses")
 
 
 def any_plan(seed: int) -> Plan:
-    """A kit drawn from the cupboard, with flows, storing and keeping over the whole of what a plan
+    """A kit drawn from the catalogue, with flows, storing and keeping over the whole of what a plan
     may ask: from bytes to petabytes, from milliseconds to years.
     """
     draw = Random(seed)

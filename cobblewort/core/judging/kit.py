@@ -190,7 +190,7 @@ class Kit:
         self, plan: Plan, catalogue: Catalogue, samples: int, like: Kit | None = None
     ) -> None:
         self.plan = plan
-        self.cupboard = catalogue
+        self.offered = catalogue
         self.catalogue = catalogue.for_plan(plan)
         self.samples = samples
         if like is not None and like.samples != samples:
@@ -264,7 +264,7 @@ class Kit:
                 changed.add("built")
             if self.connected != other.connected:
                 changed.add("connected")
-        if self.cupboard is not other.cupboard or mine.parts != theirs.parts:
+        if self.offered is not other.offered or mine.parts != theirs.parts:
             changed.add("catalogue")
         if mine.place is not theirs.place:
             changed |= _differing(_OF_PLACE, _figures_of(mine.place), _figures_of(theirs.place))

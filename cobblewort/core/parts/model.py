@@ -93,7 +93,7 @@ class SocketFace:
 
 @stated
 class Port:
-    """A socket for which no plug of the cupboard is judged, such as the network's: where it opens.
+    """A socket for which no plug of the catalogue is judged, such as the network's: where it opens.
 
     `label` is what it is called; leads go in there where the purpose asks for the function.
     """
@@ -732,7 +732,7 @@ Origin = Literal["pack", "custom", "typical"]
 
 @stated
 class Part:
-    """One model in the cupboard, with everything the core knows about it.
+    """One model in the catalogue, with everything the core knows about it.
 
     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
     while it runs, `latches` are those of the sockets of the same name. `panel_hole` is what a

@@ -1,6 +1,6 @@
 """Hole patterns of the catalogue, and clearance holes.
 
-Patterns are those of the classes, by convention of the cupboard: distances between centres, the
+Patterns are those of the classes, by convention of the catalogue: distances between centres, the
 first hole at 3.5 mm from both edges. Clearance holes by ISO 273, fine series (from memory).
 """
 

@@ -1,4 +1,4 @@
-"""The greedy first kit against every kit there is, on cupboards small enough to try them all."""
+"""The greedy first kit against every kit there is, on catalogues small enough to try them all."""
 
 from decimal import Decimal
 from itertools import product
@@ -26,7 +26,7 @@ COOLERS = ((), ("K02",), ("K03",), ("K05",))
 CASES = ("E02", "E03", "E04")
 
 
-def cupboard(extra: tuple[str, ...]) -> Catalogue:
+def of_parts(extra: tuple[str, ...]) -> Catalogue:
     """Only the parts that the search below tries, and what the purpose needs besides."""
     flat = {*BOARDS, *CARDS, *CASES, *extra, "T04", "T01", "T02", "T03"}
     flat |= {part for pair in (*SUPPLIES, *COOLERS) for part in pair}
@@ -68,7 +68,7 @@ def test_no_kit_of_these_parts_is_cheaper(purpose: str, place: str, extra: tuple
     """The search by building order finds what trying every kit finds."""
     empty = plan_for(shipped_purposes()[purpose], purpose, shipped_places()[place].place)
     empty = empty.model_copy(update={"lines": ()})
-    catalogue = cupboard(extra)
+    catalogue = of_parts(extra)
     found = first_kit(empty, catalogue)
     totals = every_total(empty, catalogue, extra)
     if totals:

@@ -213,7 +213,7 @@ def test_children_get_a_closed_case() -> None:
 
 
 def test_without_a_board_there_is_nothing_to_begin_with() -> None:
-    """An empty cupboard is told, not raised."""
+    """An empty catalogue is told, not raised."""
     from cobblewort.core.plans.catalogue import Catalogue
 
     found = first_kit(begun(PURPOSES[0]), Catalogue({}, {}))

@@ -17,7 +17,7 @@ OWN = {"maker": "m", "model": "Own"}
 
 
 def replaced(part_id: str, kind: str, part_class: str, **figures: Any) -> Catalogue:
-    """The shipped cupboard with one part replaced by one of class figures and these."""
+    """The shipped catalogue with one part replaced by one of class figures and these."""
     document = {"id": part_id, "kind": kind, "part_class": part_class, **OWN, **figures}
     return shipped().extended([document])
 
@@ -94,7 +94,7 @@ ADAPTER = {
 
 
 def nobody_states_the_wire() -> Catalogue:
-    """The shipped cupboard with a board whose network has neither rate nor amount."""
+    """The shipped catalogue with a board whose network has neither rate nor amount."""
     silent = {"offers": {"ethernet": {"amount": None}}, "rates": {"network_mbit_s": None}}
     return replaced("B06", "board", "middle_card", **silent)
 

@@ -47,7 +47,7 @@ def test_headings_follow_the_order_of_the_sheet() -> None:
 
 
 @pytest.mark.parametrize("part", shipped().parts(), ids=lambda part: part.id)
-def test_every_part_of_the_cupboard_has_a_readable_sheet(part: Any) -> None:
+def test_every_part_of_the_catalogue_has_a_readable_sheet(part: Any) -> None:
     """A label and, unless it is a share, a unit for each figure; no path twice; no code names."""
     shown = shipped().sheet(part)
     paths = [entry.path for entry in shown.figures]

@@ -117,7 +117,7 @@ def test_unknown_class_and_unknown_part_have_sentences() -> None:
 
 
 def test_compiled_parts_are_kept_until_their_part_changes() -> None:
-    """A longer cupboard reuses what is compiled; a replaced part is compiled afresh."""
+    """A longer catalogue reuses what is compiled; a replaced part is compiled afresh."""
     base = shipped()
     compiled = base.compiled(base.part("B06"), 16)
     grown = base.extended([{"id": "zz", "kind": "tool", "maker": "m", "model": "x"}])
@@ -129,7 +129,7 @@ def test_compiled_parts_are_kept_until_their_part_changes() -> None:
 
 
 def test_a_plan_brings_its_own_parts() -> None:
-    """Parts in the plan come before those of the cupboard, and only for this plan."""
+    """Parts in the plan come before those of the catalogue, and only for this plan."""
     own = {"id": "B06", "kind": "board", "part_class": "fast_card", "maker": "m", "model": "Mine"}
     plan = kit("B06", parts=[own])
     assert shipped().for_plan(plan).part("B06").model == "Mine"

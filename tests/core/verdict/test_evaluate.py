@@ -159,7 +159,7 @@ def test_an_edit_elsewhere_moves_no_band() -> None:
     st.floats(-40, 80),
     st.sampled_from([1, 8]),
 )
-def test_any_kit_from_the_cupboard_is_judged(
+def test_any_kit_from_the_catalogue_is_judged(
     parts: list[str], ambient: float, samples: int
 ) -> None:
     """Property: evaluate never raises on a valid plan, and no figure is NaN."""

@@ -258,7 +258,7 @@ def test_a_figure_that_is_not_there(figure: str) -> None:
 
 @pytest.mark.parametrize("name", ["big", "choir"])
 def test_a_working_is_the_same_whatever_was_judged_before(name: str) -> None:
-    """With a cupboard that nobody has used, and with one that has judged other plans."""
+    """With a catalogue that nobody has used, and with one that has judged other plans."""
     plan: Plan = PLANS[name]
     used = shipped()
     for other in PLANS.values():

@@ -425,7 +425,7 @@ export interface paths {
         };
         /**
          * List Parts
-         * @description The cupboard, or some kinds of it.
+         * @description The catalogue, or some kinds of it.
          */
         get: operations["list_parts"];
         put?: never;
@@ -813,7 +813,7 @@ export interface paths {
         };
         /**
          * Parts File
-         * @description Parts of one's own as a pack, or the whole cupboard.
+         * @description Parts of one's own as a pack, or the whole catalogue.
          */
         get: operations["parts_file"];
         put?: never;
@@ -1244,7 +1244,7 @@ export interface components {
         };
         /**
          * Arriving
-         * @description A part of a pack against the cupboard: `new`, `changes` one of one's own, the `same`, or
+         * @description A part of a pack against the catalogue: `new`, `changes` one of one's own, the `same`, or
          *     `clashes` with one that ships with the program, which stays as it is.
          */
         Arriving: {
@@ -1557,7 +1557,7 @@ export interface components {
         };
         /**
          * CardReport
-         * @description A card of the cupboard that the image goes onto, for as long as the plan writes to it.
+         * @description A card of the catalogue that the image goes onto, for as long as the plan writes to it.
          *
          *     `price_a_gb` is money for a GB, `years` None where nobody states what may be written to it. The
          *     `smallest` that holds the image, the `sweet` one with most room for its price, and the one in
@@ -1585,8 +1585,8 @@ export interface components {
         };
         /**
          * CarriedPart
-         * @description A part that comes with a plan, against the cupboard here: `same`; `differs`, so that the plan
-         *     keeps its own figures; or `new`, so that only this plan knows it.
+         * @description A part that comes with a plan, against the catalogue here: `same`; `differs`, so that the
+         *     plan keeps its own figures; or `new`, so that only this plan knows it.
          */
         CarriedPart: {
             /** Id */
@@ -2698,7 +2698,7 @@ export interface components {
          * ImportRequest
          * @description The text of a file, and whether only to look. `name` is the file's, whose ending counts.
          *
-         *     `with_parts` puts parts that plans carry, and that the cupboard does not know, into it.
+         *     `with_parts` puts parts that plans carry, and that the catalogue does not know, into it.
          */
         ImportRequest: {
             /** Text */
@@ -3379,7 +3379,7 @@ export interface components {
         };
         /**
          * Part
-         * @description One model in the cupboard, with everything the core knows about it.
+         * @description One model in the catalogue, with everything the core knows about it.
          *
          *     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
          *     while it runs, `latches` are those of the sockets of the same name. `panel_hole` is what a
@@ -3524,7 +3524,7 @@ export interface components {
         };
         /**
          * PartArrivals
-         * @description The parts of a pack against the cupboard, and how many were stored.
+         * @description The parts of a pack against the catalogue, and how many were stored.
          */
         PartArrivals: {
             /** Parts */
@@ -3592,7 +3592,7 @@ export interface components {
         };
         /**
          * PartView
-         * @description A part of the cupboard in a list; `class_figures` are the fields it takes from its class.
+         * @description A part of the catalogue in a list; `class_figures` are the fields it takes from its class.
          */
         PartView: {
             /** Id */
@@ -4213,7 +4213,7 @@ export interface components {
         };
         /**
          * PlanArrival
-         * @description A plan of a file: its steps, its parts against the cupboard here, and how it stands.
+         * @description A plan of a file: its steps, its parts against the catalogue here, and how it stands.
          *
          *     `namesake` is true where a plan of this name is here already; it is left alone. `id` is set once
          *     the plan is in.
@@ -4388,7 +4388,7 @@ export interface components {
         };
         /**
          * Port
-         * @description A socket for which no plug of the cupboard is judged, such as the network's: where it opens.
+         * @description A socket for which no plug of the catalogue is judged, such as the network's: where it opens.
          *
          *     `label` is what it is called; leads go in there where the purpose asks for the function.
          */

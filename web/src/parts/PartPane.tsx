@@ -38,7 +38,7 @@ interface Props {
   onBin: (name: string) => void;
 }
 
-/** The sheet of one part: read for what came with the cupboard, a form for one's own. */
+/** The sheet of one part: read for what came with the catalogue, a form for one's own. */
 export function PartPane({ id, onBin }: Props) {
   const sheet = useQuery(sheetQuery(id));
   if (sheet.isPending) return <Loading what="the part" />;

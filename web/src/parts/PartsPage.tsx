@@ -48,7 +48,7 @@ export function PartsPage() {
           </Button>
         </div>
       )}
-      <div className="cupboard-page">
+      <div className="catalogue-page">
         <section className="part-list" aria-label="Parts">
           <div className="part-search">
             <h1>Parts</h1>

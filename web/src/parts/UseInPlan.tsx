@@ -7,7 +7,7 @@ import type { Change, PartSheet, PlanView, Role } from "../api/types";
 import { usePlanChanges } from "../api/usePlanChanges";
 import { ChangeNotice } from "../ui/ChangeNotice";
 
-/** Puts the part into the plan that the cupboard was opened from, and goes back there. */
+/** Puts the part into the plan that the catalogue was opened from, and goes back there. */
 export function UseInPlan({ part }: { part: PartSheet }) {
   const [params] = useSearchParams();
   const planId = params.get("plan");

@@ -51,7 +51,7 @@ export function PartsDrawer({ role, line, onClose }: Props) {
       onHide={onClose}
       onEntered={() => field.current?.focus()}
       placement="start"
-      className="cupboard"
+      className="catalogue"
       aria-labelledby={`${id}-title`}
     >
       <Offcanvas.Header closeButton>
@@ -60,7 +60,7 @@ export function PartsDrawer({ role, line, onClose }: Props) {
         </Offcanvas.Title>
       </Offcanvas.Header>
       <Offcanvas.Body>
-        <div className="cupboard-search">
+        <div className="catalogue-search">
           <Form.Control
             type="search"
             placeholder="Name or value"

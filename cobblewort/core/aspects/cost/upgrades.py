@@ -1,4 +1,4 @@
-"""Better buys: what stands beside a chosen part in the cupboard and gives more for little."""
+"""Better buys: what stands beside a chosen part in the catalogue and gives more for little."""
 
 from __future__ import annotations
 

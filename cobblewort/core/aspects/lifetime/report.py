@@ -65,7 +65,7 @@ class WearReport:
 
 @dataclass(slots=True, frozen=True)
 class CardReport:
-    """A card of the cupboard that the image goes onto, for as long as the plan writes to it.
+    """A card of the catalogue that the image goes onto, for as long as the plan writes to it.
 
     `price_a_gb` is money for a GB, `years` None where nobody states what may be written to it. The
     `smallest` that holds the image, the `sweet` one with most room for its price, and the one in

@@ -1,4 +1,4 @@
-"""What a first kit is put together from: the cupboard as seen from one place, and a draft."""
+"""What a first kit is put together from: the catalogue as seen from one place, and a draft."""
 
 from __future__ import annotations
 
@@ -32,7 +32,7 @@ class Draft:
 
 
 class Shop:
-    """The cupboard for one plan: what stands its place, what is owned, what it costs.
+    """The catalogue for one plan: what stands its place, what is owned, what it costs.
 
     `passed_over` are kits that were tight and cheaper, one a board.
     """

@@ -153,7 +153,7 @@ def test_as_many_plugs_are_placed_as_any_method_could(things: list[str], board: 
 
 
 def with_spare(board: str, connector: str) -> Catalogue:
-    """The shipped cupboard, the board with one more socket of a kind."""
+    """The shipped catalogue, the board with one more socket of a kind."""
     document = shipped().document(shipped().part(board))
     socket = {"connector": connector, "role": "host", "rail": "main", "generation": 3}
     sockets = {**document.get("sockets", {}), "spare": {**socket, "label": "spare"}}

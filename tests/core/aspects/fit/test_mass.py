@@ -29,8 +29,8 @@ def test_the_sum_and_what_is_not_in_it() -> None:
     assert known == pytest.approx(47 + 0.4 + 58)
     assert unknown == []
     light = {"id": "own", "kind": "device", "maker": "m", "model": "Own", "revision": 1}
-    cupboard = shipped().extended([light])
+    catalogue = shipped().extended([light])
     plan = kit("B06")
     line = plan.lines[0].model_copy(update={"id": "own", "role": "add_on", "part": "own"})
-    items = expand(plan.model_copy(update={"lines": (*plan.lines, line)}), cupboard, 1)
+    items = expand(plan.model_copy(update={"lines": (*plan.lines, line)}), catalogue, 1)
     assert [item.line.id for item in kit_mass_g(items)[1]] == ["own"]

@@ -13,7 +13,7 @@ from tests.kits import SMALL, checked, kit, shipped, told, with_part
 
 
 def shell(**fields: Any) -> Any:
-    """The cupboard with a case of one's own in which openings are as given."""
+    """The catalogue with a case of one's own in which openings are as given."""
     case = {
         "inner_length_mm": 98,
         "inner_width_mm": 68,

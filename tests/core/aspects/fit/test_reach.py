@@ -12,7 +12,7 @@ from tests.kits import SMALL, checked, kit, margin, shipped, told
 
 
 def changed(part_id: str, **fields: object) -> Catalogue:
-    """The shipped cupboard with one part changed."""
+    """The shipped catalogue with one part changed."""
     return shipped().extended([{**shipped().document(shipped().part(part_id)), **fields}])
 
 
@@ -79,8 +79,8 @@ def test_a_latch_under_a_cooler() -> None:
 def test_the_way_of_the_air_from_a_tower(inner_mm: float, way_mm: float) -> None:
     """The die at 31 mm, 45 mm long: 8.5 mm from the board's edge, and half of what is beyond it."""
     case = shipped().document(shipped().part("E03"))["case"]
-    cupboard = changed("E03", case={**case, "inner_length_mm": inner_mm, "max_above_mm": 60})
-    report = checked(kit("B10", "S03", "M02", "K07", "E03"), 1, cupboard)
+    catalogue = changed("E03", case={**case, "inner_length_mm": inner_mm, "max_above_mm": 60})
+    report = checked(kit("B10", "S03", "M02", "K07", "E03"), 1, catalogue)
     found = margin(report, "FIT-36:K07#1")
     assert found.value == pytest.approx(way_mm)
     assert found.severity == ("tight" if way_mm < 10 else "ok")
@@ -131,14 +131,14 @@ def test_an_angled_plug_keeps_its_neighbour_out_on_one_side_only(
 ) -> None:
     """In the lower socket of a stack: bent upward it is in the way of the upper one."""
     body = {"width_mm": 12, "height_mm": 8, "length_mm": 20, "rise_mm": rise_mm}
-    cupboard = changed("X10", plugs={"usb": {"body": body}})
+    catalogue = changed("X10", plugs={"usb": {"body": body}})
     plan = kit("B04", "S06", "M02", "X10", "X05")
     into = {"X10": "B04#1.usb1", "X05": "B04#1.usb2"}
     lines = tuple(
         line.model_copy(update={"pins": {"usb": into[line.id]} if line.id in into else {}})
         for line in plan.lines
     )
-    found = assign(expand(plan.model_copy(update={"lines": lines}), cupboard, 1))
+    found = assign(expand(plan.model_copy(update={"lines": lines}), catalogue, 1))
     assert bool(found.crowded) == crowded
 
 

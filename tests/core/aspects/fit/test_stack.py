@@ -28,7 +28,7 @@ def on_standoffs(plan: Plan, line: str, length_mm: float) -> Plan:
 
 
 def two_above(**lower: Any) -> Catalogue:
-    """The cupboard with a lower board of one's own."""
+    """The catalogue with a lower board of one's own."""
     return with_part(
         id="A99",
         kind="storage_adapter",

@@ -67,8 +67,8 @@ def test_without_a_limit_nothing_is_judged() -> None:
 def test_a_fan_of_which_nobody_says_how_loud_it_is() -> None:
     """Not known, not silent; what is known counts all the same."""
     fan = {**shipped().document(shipped().part("K06")), "noise_dba": None}
-    cupboard = shipped().extended([fan])
-    report = checked(kit(*FANS, place={"noise_max_dba": 24}), 1, cupboard)
+    catalogue = shipped().extended([fan])
+    report = checked(kit(*FANS, place={"noise_max_dba": 24}), 1, catalogue)
     assert [f.sentence.text for f in told(report, "NOISE-01")] == [
         "Not checked: noise. Hush Clip has no noise value."
     ]

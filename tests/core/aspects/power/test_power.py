@@ -26,7 +26,7 @@ WIDE = {
 
 
 def custom_part(kind: str, part_id: str, part_class: str, **figures: Any) -> Catalogue:
-    """The shipped cupboard with a part of one's own, called Own."""
+    """The shipped catalogue with a part of one's own, called Own."""
     return with_part(
         id=part_id, kind=kind, part_class=part_class, maker="m", model="Own", **figures
     )

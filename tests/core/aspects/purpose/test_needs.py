@@ -133,14 +133,14 @@ def test_the_network_of_the_place(
 def test_a_board_without_a_radio_where_there_is_only_radio() -> None:
     """A stick is the way out; the sentence says what the place has."""
     deaf = {**shipped().document(shipped().part("B06")), "id": "B06", "offers": {"wifi": None}}
-    cupboard = shipped().extended([deaf])
+    catalogue = shipped().extended([deaf])
     place = {"network": "wifi"}
     plan = asked(*SMALL, requirements=[{"condition": "remote_access"}], place=place)
-    finding = told(checked(plan, 1, cupboard), "NEED-08")[0]
+    finding = told(checked(plan, 1, catalogue), "NEED-08")[0]
     assert finding.sentence.text.startswith(
         "The location has Wi-Fi; no part connects to it (requirement “for"
     )
-    assert "Add Hop N" in [f.title.text for f in propose_fixes(plan, cupboard, finding.id)]
+    assert "Add Hop N" in [f.title.text for f in propose_fixes(plan, catalogue, finding.id)]
 
 
 def test_a_weight_or_a_level_that_nobody_states() -> None:
@@ -149,11 +149,11 @@ def test_a_weight_or_a_level_that_nobody_states() -> None:
         {**shipped().document(shipped().part(name)), **{field: None}}
         for name, field in (("K06", "noise_dba"), ("M02", "mass_g"))
     ]
-    cupboard = shipped().extended(bare)
+    catalogue = shipped().extended(bare)
     kit_of = ("B06", "S01", "M02", "K06", "E03")
 
     def found(**requirement: Any) -> RequirementReport:
-        return checked(asked(*kit_of, requirements=[requirement]), 1, cupboard).purpose[0]
+        return checked(asked(*kit_of, requirements=[requirement]), 1, catalogue).purpose[0]
 
     quiet = found(limit="noise_dba", at_most=30)
     assert (
