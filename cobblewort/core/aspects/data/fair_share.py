@@ -45,6 +45,16 @@ def fair_rates_mb_s(loads: Sequence[Load], most: Sequence[Quantity | None]) -> l
         them passes is a cap of its own, so that only links that are shared are filled.
     most : sequence
         What each flow wants at most; None for one that takes all it can get.
+
+    Notes
+    -----
+    Progressive filling: all rates rise alike, and a flow stops where sum r / c = 1 on a link that
+    it passes (equation (10) of docs/model.md) or where it has what it wants. The result is max-min
+    fair: no rate can grow unless one that is not greater shrinks. Exact for any loads above 0.
+
+    References
+    ----------
+    .. [1] Bertsekas and Gallager, Data Networks, 2nd edition, 6.5.2.
     """
     caps, shared = _capped(loads, most)
     if all(_holds(loads, on_it, link, caps) for link, on_it in shared.items()):

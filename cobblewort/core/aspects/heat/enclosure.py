@@ -321,6 +321,11 @@ def solve_enclosure(
     1.5th; with these as slopes a round leaves a few hundredths of the error. `start` is a solution
     nearby.
 
+    What the bodies give to the air inside equals what its films and vents carry off, and so for
+    inner and outer wall: Q = G (T_1 - T_2) on each path, with G by the films of `films.py`. Good
+    for a box of flat walls in steady state with one temperature of the air inside, and
+    Rayleigh numbers to 1e12 on upright faces and 1e11 on level ones.
+
     Parameters
     ----------
     box : Enclosure
@@ -329,6 +334,11 @@ def solve_enclosure(
         What the bodies inside give off, shape (states, samples) or broadcasting to it.
     ambient_k : ndarray, shape (states, samples), or float
         Outside air and surroundings. With a plain number, box and heat are made of such too. [K]
+
+    References
+    ----------
+    .. [1] Churchill and Chu, Int. J. Heat Mass Transfer 18 (1975), 1323.
+    .. [2] McAdams, Heat Transmission, 3rd edition, 1954.
     """
     ambient = ambient_k
     wall_w_k, radiant_m2, sun_w = box.wall_w_k, box.radiant_m2, box.sun_w

@@ -136,7 +136,10 @@ class Network:
     def settle(self, asked: Asked, governed: bool, near: Near | Settled | None = None) -> Settled:
         """Temperatures as asked, or with all that slows itself settled together.
 
-        `near` is a solution nearby, say of what would come of it if nothing slowed itself.
+        Equations (3) to (7) of docs/model.md in steady state, linear in air and wall, which
+        `solve_enclosure` finds; where `governed`, each body that would pass its limit is held there
+        by (8) or (9) and all is solved anew until no body changes its mode. `near` is a solution
+        nearby, say of what would come of it if nothing slowed itself.
         """
         soc_mode: Quantity = 0.0 * asked.soc_w
         modes: dict[int, Quantity] = dict.fromkeys(self.slowing, 0.0 * asked.soc_w)

@@ -158,7 +158,11 @@ class Loaded:
 def solve_forest(
     trees: Trees, loaded: Sequence[Loaded], wire_c: float, shape: tuple[int, int]
 ) -> Solved:
-    """Solve every tree in every state.
+    """Solve every tree in every state: equations (1) and (2) of docs/model.md, level by level.
+
+    A converter's subtree is solved before the tree it hangs on, as it draws what it delivers over
+    its efficiency. Good for direct current in steady states; below half of the source's voltage a
+    load of constant power has no stable operating point, which is told as a collapse.
 
     Parameters
     ----------
@@ -170,6 +174,11 @@ def solve_forest(
         How warm the wires are. [°C]
     shape : tuple of int
         States and samples.
+
+    References
+    ----------
+    .. [1] Shirmohammadi et al., IEEE Transactions on Power Systems 3 (1988), 753 (from memory).
+    .. [2] JCGM 100:2008, 5.1.2: independent excursions add in squares.
     """
     warm, fed = warm_factor(wire_c), None
     solved: list[_Solving] = []
