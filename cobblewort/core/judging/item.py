@@ -24,7 +24,7 @@ _NOUNS = {
 added stand by their model alone."""
 
 
-@dataclass(slots=True, eq=False)
+@dataclass(slots=True, frozen=True, eq=False)
 class Item:
     """One item of a line: `line#n`. Not changed once made, and the same as no other one.
 

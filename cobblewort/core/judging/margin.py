@@ -171,13 +171,7 @@ class Check:
         value = self.value
         at = np.array(value)[:, np.newaxis] if isinstance(value, list) else value
         spare = self.limit - at if self.kind == "max" else at - self.limit
-        shape = len(self.states.ids), samples
-        if isinstance(spare, np.ndarray):
-            if spare.shape == shape:  # as mostly
-                return spare
-            if spare.shape == shape[1:] and shape[0] == 1:
-                return spare[np.newaxis]
-        return np.broadcast_to(spare, shape)
+        return np.broadcast_to(spare, (len(self.states.ids), samples))
 
 
 def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:

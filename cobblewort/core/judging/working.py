@@ -29,7 +29,7 @@ class Term:
     figure: str | None
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Doubt:
     """An uncertain figure, and how much of the width of a band it accounts for, 0 to 1."""
 
@@ -38,7 +38,7 @@ class Doubt:
     basis: str
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Working:
     """How one figure comes about, at nominal figures in one state.
 
@@ -61,7 +61,7 @@ class Working:
     measure: Text
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Sum:
     """A formula as a rule states it: words, expression and inputs."""
 
@@ -70,7 +70,7 @@ class Sum:
     inputs: list[Term]
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Explained:
     """A figure of an aspect, shape (samples,), with the formula from which it comes.
 

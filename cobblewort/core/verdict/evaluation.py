@@ -15,7 +15,7 @@ from cobblewort.core.judging.rules import Outcome, Rule
 from cobblewort.core.verdict.report import RULERS, FamilyReport, FamilyWorstCase, rules_in_order
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Evaluation:
     """What the rules have to say about a kit; `findings` stand worst first.
 

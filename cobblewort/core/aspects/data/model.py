@@ -20,7 +20,7 @@ RATED: tuple[str | None, ...] = ("ethernet", "wifi")
 """Functions of which a rate can be asked for."""
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Array:
     """The data drives as they are used together; `usable_gb` is 0 where they cannot be. [GB]"""
 
@@ -71,7 +71,7 @@ class Company:
         return self._necks[of.place]
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Moved:
     """A flow beside those that run at the same time, by its place among them."""
 
@@ -101,7 +101,7 @@ class Moved:
         return None if amount_gb is None else amount_gb * 1000 / self.rate_mb_s / 60
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Situation:
     """Flows that run at the same time. The last of several is `worst_case`: all of them at once."""
 
@@ -115,7 +115,7 @@ class Situation:
         return next((m for m in self.moved if m.route.transfer.id == transfer_id), None)
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Better:
     """What a flow would get without its neck, and what would hold it back then. [MB/s]"""
 
@@ -123,7 +123,7 @@ class Better:
     bottleneck: Link | None
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Asked:
     """A rate that a need asks for, and what the kit moves there. [MB/s]"""
 

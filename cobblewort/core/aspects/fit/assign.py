@@ -28,7 +28,7 @@ _TOUCH_MM = 0.05
 _KIND_ORDER = {"power_supply": 0, "cable": 1, "hub": 2, "storage_adapter": 3}
 
 
-@dataclass(slots=True, eq=False)
+@dataclass(slots=True, frozen=True, eq=False)
 class SocketRef:
     """A socket of one piece of the kit; `id` reads `line#n.socket`, as a plan pins it."""
 
@@ -38,7 +38,7 @@ class SocketRef:
     socket: Socket
 
 
-@dataclass(slots=True, eq=False)
+@dataclass(slots=True, frozen=True, eq=False)
 class PlugRef:
     """A plug of one piece of the kit; `id` reads `line#n.plug`."""
 

@@ -11,7 +11,7 @@ from cobblewort.core.judging.kit import Items, firm
 from cobblewort.core.parts.model import Bay
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Bays:
     """Drives in their bays, by piece; those that found none, and the bays of their size left."""
 

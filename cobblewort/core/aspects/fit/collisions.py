@@ -29,7 +29,7 @@ _CARD_WAY_MM = 15.0
 """A hand needs this much to pull a card: its own length, common practice."""
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class PlacedBox:
     """A block in the main board's frame, and the piece that it belongs to."""
 

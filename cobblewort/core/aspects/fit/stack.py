@@ -25,7 +25,7 @@ PCB_MM = 1.6
 """Thickness of a stacked circuit board: common practice."""
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Layer:
     """How far one piece reaches from the main board on its side. [mm]
 

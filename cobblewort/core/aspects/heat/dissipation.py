@@ -24,7 +24,7 @@ Lost = tuple[tuple[int | None, Quantity], ...]
 does, by its place; None where that is none."""
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class GivenOff:
     """Heat as asked, shape (states, samples), of hot bodies with one axis more before. [W]
 
@@ -71,7 +71,7 @@ class Carrier:
     losing: list[int]
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Inside:
     """What there is inside but the board itself, shape (states, samples), of hot bodies with one
     axis more before.

@@ -40,7 +40,7 @@ _Some = Callable[[FloatArray], Quantity]
 """Picks some states from values, shape (states, samples)."""
 
 
-@dataclass
+@dataclass(frozen=True)
 class HotTemps:
     """One hot body inside: what is asked of it and what it comes to then, and what it gives off and
     comes to once everything is settled; shape (states, samples). `place` is its own among all hot
@@ -107,7 +107,7 @@ class HotTemps:
         return self.work.shares(kept, found.body_k[place], self.limit_c + ZERO_C_K)
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Temps:
     """Temperatures and heat of some states, shape (states, samples). [K], [°C], [W]
 
@@ -164,7 +164,7 @@ class Hottest:
     rated: Item | None = None
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class HeatResult:
     """Temperatures in the `means` among the states, each of shape (states, samples). [°C]
 
@@ -235,7 +235,7 @@ class HeatResult:
         return self.work.detail if settled else self.work.wanted_detail
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class HeatDetail:
     """What the network is made of at nominal figures, for workings and drawings; shape (states, 1).
 

@@ -29,7 +29,7 @@ from cobblewort.core.judging.kit import Items, derived, firm
 from cobblewort.core.standards.air import ZERO_C_K
 
 
-@dataclass
+@dataclass(frozen=True)
 class Sources:
     """What gives off heat inside, as asked, whatever case is around it.
 

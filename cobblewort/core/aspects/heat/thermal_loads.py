@@ -19,7 +19,7 @@ Column = tuple[float, ...]
 """What is asked in one state: figure by figure, those of bodies body by body."""
 
 
-@dataclass
+@dataclass(frozen=True)
 class AskedOf:
     """What is asked in some states, shape (states, samples), of bodies with one axis more before;
     as `Asked` names it. [W], [K]

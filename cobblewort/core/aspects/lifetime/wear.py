@@ -77,7 +77,7 @@ class Written:
     inside_gb_day: Quantity
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Wearing:
     """A thing that wears out: after how many years, shape (samples,) or one number, and of what.
 

@@ -30,7 +30,7 @@ class Way:
         return self.wire_ohm * conductors.warm_factor(temp_c) + self.rest_ohm
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Node:
     """A rail of one piece, with what it hangs on; `way` is None where nothing lies between.
 
@@ -60,7 +60,7 @@ class Second:
     socket: SocketRef
 
 
-@dataclass
+@dataclass(frozen=True)
 class Forest:
     """All rails that are fed, parents before children; pieces that nothing feeds; rails that are
     fed twice.

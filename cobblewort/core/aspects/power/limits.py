@@ -21,7 +21,7 @@ from cobblewort.core.plans.plan import Settings
 from cobblewort.core.text import EMPTY, Text, say
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Limited:
     """A limit on the current, or the power, that passes a node; what may be used to the `full`
     needs no spare.

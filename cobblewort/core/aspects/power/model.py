@@ -23,7 +23,7 @@ from cobblewort.core.parts.compiled import DRAWS, LoadArrays
 from cobblewort.core.plans.plan import Activity, Phase
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Hung:
     """What each rail of a forest draws by itself.
 

@@ -72,7 +72,7 @@ class _Giver:
     offer: Offer
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class _Facts:
     """What needs are held against."""
 

@@ -39,7 +39,7 @@ _REPAIRED: tuple[str, ...] = tuple(aspect.family for aspect in ASPECTS if aspect
 """Every choice was the cheapest that would do; trying each cheaper part again finds nothing."""
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Reason:
     """Why a line was taken."""
 
@@ -47,7 +47,7 @@ class Reason:
     text: Text
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, frozen=True)
 class Choice:
     """A kit that costs less and is tight: what it saves, and what that means."""
 
