@@ -131,6 +131,7 @@ def test_a_compartment_is_the_room() -> None:
     moved = put(plan, 5, 60)
     assert mounting(moved, shipped()).label == "large compartment"
     assert margin(checked(moved), "FIT-05:above").limit == 36
+    assert mounting(put(plan, 158, 5), shipped()).label == "side compartment"
 
 
 def test_a_plate_carries_several_boards() -> None:
