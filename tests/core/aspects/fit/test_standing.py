@@ -173,6 +173,14 @@ def test_the_template_follows_where_boards_stand() -> None:
     assert len(several[0].holes) == 8
 
 
+def test_boards_in_a_row_are_as_far_apart_as_from_the_walls() -> None:
+    """Two of 86 mm leave 28 of 200: a third each, and never less than 10 nor more than 40."""
+    for length_mm, gap_mm in ((200, 28 / 3), (214, 14), (400, 40)):
+        standing = mounting(kit("2xB06", "S01", "M02", "E90"), box(inner_length_mm=length_mm))
+        gap = standing.boards[1][1].x_mm - (standing.main.x_mm + standing.main.length_mm)
+        assert gap == pytest.approx(max(10, gap_mm)), length_mm
+
+
 def test_each_board_on_a_plate_wants_its_standoffs() -> None:
     """Four for each, told together."""
     report = checked(kit("2xB06", "S01", "M02", "E90"), 1, box())

@@ -10,7 +10,7 @@ import pytest
 from cobblewort.core.aspects.heat.bodies import split_path
 from cobblewort.core.aspects.heat.enclosure import VENT_DISCHARGE, stack_flow_m3_s
 from cobblewort.core.standards.air import SEA_LEVEL_PA
-from tests.kits import checked, kit, with_part
+from tests.kits import checked, kit, shipped, with_part
 
 HALF = SEA_LEVEL_PA / 2
 
@@ -88,3 +88,16 @@ def test_no_body_is_colder_than_its_surroundings() -> None:
     for case in ("E02", "E03", "E04", "E07", "E11"):
         heat = checked(kit("B06", "S01", "M02", "K03", case)).heat
         assert all(np.min(node.temp_c) >= heat.ambient_c - 1e-6 for node in heat.nodes)
+
+
+def test_a_load_in_amperes_warms_the_case_as_one_in_watts_does() -> None:
+    """The fan of a cooler inside: 0.4 A of some 5 V are 2 W."""
+
+    def given_off_w(unit: str, drawn: float) -> float:
+        load = {"rail": "in", "unit": unit, "idle": drawn, "normal": drawn, "peak": drawn}
+        document = {**shipped().document(shipped().part("K05")), "id": "K95"}
+        fan = shipped().extended([{**document, "loads": {"own": load}}])
+        return checked(kit("B10", "S03", "M02", "E03", "K95"), 1, fan).heat.inside_w[0]
+
+    assert given_off_w("a", 0.4) == pytest.approx(given_off_w("w", 2.0), rel=0.02)
+    assert given_off_w("a", 0.4) > given_off_w("a", 0.0) + 1.5
