@@ -22,6 +22,14 @@ from cobblewort.api.app import create_app
 from cobblewort.demo import fill_with_demo
 from cobblewort.store.database import Database
 
+_SWITCHED_OFF = [
+    # The list below the address bar: two pages of its own for every tab, nearly half of the work.
+    *("WebUIOmniboxPopup", "WebUIOmniboxAimPopup", "WebUIOmniboxFullPopup", "WebUIOmnibox"),
+    # What Playwright switches off, as the last list counts.
+    *("AvoidUnnecessaryBeforeUnloadCheckSync", "DestroyProfileOnBrowserClose", "HttpsUpgrades"),
+    *("LensOverlay", "MediaRouter", "OptimizationHints", "PaintHolding"),
+    *("ThirdPartyStoragePartitioning", "NetworkTimeServiceQuerying", "PreconnectToSearch"),
+]
 BROWSER_ARGS = [
     "--no-sandbox",
     "--disable-gpu",
@@ -30,6 +38,7 @@ BROWSER_ARGS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    "--disable-features=" + ",".join(_SWITCHED_OFF),
 ]
 CHROMIUM = "/usr/bin/chromium"
 expect.set_options(timeout=15_000)  # a machine that is shared takes its time
