@@ -12,6 +12,7 @@ from starlette.exceptions import HTTPException
 
 from cobblewort.api.answers import named
 from cobblewort.core.errors import InputError
+from cobblewort.core.plans.fields import FORMS
 from cobblewort.store.database import reason_of
 from cobblewort.store.parts import NotCustomError, PartNotFoundError, StalePartError
 from cobblewort.store.plans import (
@@ -159,4 +160,22 @@ _STATUS_OF = {"locked": 503, "full": 507, "readonly": 507, "unable to open": 503
 def _first_sentence(places: list[tuple[str, str]]) -> str:
     place, text = places[0]
     more = f" ({len(places) - 1} more)" if len(places) > 1 else ""
-    return f"{place}: {text}{more}" if place else f"{text}{more}"
+    named = _label_of(place) if place.startswith("patch.") else place
+    return f"{named}: {text}{more}" if named else f"{text}{more}"
+
+
+_FORM_OF = {"transfers": "transfer", "schedule": "phase", "backups": "backup"}
+"""The form of the entries of a list of a plan; other parts of a plan are called like their form."""
+
+
+def _label_of(place: str) -> str:
+    """What people call the field of a plan that a change is about, empty where it has no name: they
+    typed it into a form and know nothing of its path.
+    """
+    form, label = "plan", ""
+    for step in place.split(".")[1:]:
+        rows = FORMS[form][1] if form in FORMS else {}
+        label = rows[step].label if step in rows else label
+        if not step.isdigit():
+            form = _FORM_OF.get(step, step)
+    return label

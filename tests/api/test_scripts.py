@@ -98,3 +98,24 @@ def test_the_document_tells_of_tags_ids_problems_and_headers() -> None:
     assert "304" in look
     made = document["paths"]["/api/plans"]["post"]["responses"]["201"]
     assert "Location" in made["headers"]
+
+
+@pytest.mark.parametrize(
+    ("fields", "told"),
+    [
+        ({"place": {"ambient_min_c": 50}}, "The lowest ambient must not be above the highest"),
+        ({"currency": "EU"}, "Currency: must be a currency code of three letters"),
+        ({"place": {"altitude_m": 1e6}}, "Altitude: "),
+        ({"image": {"name": "x", "card_gb": -1, "memory_gb": 1}}, "Size on the drive: "),
+        ({"schedule": [{"name": "x", "hours": 0}]}, "Hours: "),
+    ],
+)
+def test_a_refused_change_names_the_field_as_the_form_does(
+    client: TestClient, fields: dict[str, Any], told: str
+) -> None:
+    """The path is for scripts, and stays among the `problems`."""
+    at = {"If-Match": client.get(PLAN).headers["ETag"]}
+    patch = {"patch": [{"op": "set", "fields": fields}]}
+    body = client.patch(PLAN, json=patch, headers=at).json()
+    assert body["detail"].startswith(told)
+    assert body["problems"][0]["place"].startswith("patch.0.")

@@ -160,7 +160,7 @@ class Items(tuple[Item, ...]):
 
 
 class Kit:
-    """Everything a rule may look at.
+    """A plan with its parts looked up, from which rules get the values that they declare.
 
     `items` are all of it, `built` those that are not merely lent or there already, `connected` the
     ones among them of which supply and data know. `differs` are the facets in which it differs from

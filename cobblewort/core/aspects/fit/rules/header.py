@@ -232,6 +232,22 @@ def levels(connected: Items) -> Iterator[Observation]:
             )
 
 
+def _stays_dark(led: Wired) -> Observation:
+    subject = f"wired.{led.id}"
+    return Observation(
+        subject,
+        "problem",
+        say(
+            "{led} stays dark: it needs {needs}; GPIO pin {pin} supplies {gives}.",
+            led=words.opening(led.label),
+            needs=Figure(led.forward_v, "V", 1),
+            pin=led.pin,
+            gives=Figure(header.SIGNAL_V, "V", 1),
+        ),
+        sockets=(subject,),
+    )
+
+
 @rule(
     "FIT-16",
     "fit",
@@ -252,18 +268,7 @@ def led_voltage(result: HeaderResult) -> Iterator[Observation]:
         subject = f"wired.{led.id}"
         if led.made_for_v is not None:
             if part.current_ma <= 0:
-                yield Observation(
-                    subject,
-                    "problem",
-                    say(
-                        "{led} stays dark: it needs {needs}; GPIO pin {pin} supplies {gives}.",
-                        led=name,
-                        needs=Figure(led.forward_v, "V", 1),
-                        pin=led.pin,
-                        gives=Figure(header.SIGNAL_V, "V", 1),
-                    ),
-                    sockets=(subject,),
-                )
+                yield _stays_dark(led)
             elif part.current_ma < _BRIGHT_SHARE * led.current_ma:
                 yield Observation(
                     subject,
@@ -282,18 +287,7 @@ def led_voltage(result: HeaderResult) -> Iterator[Observation]:
             continue
         spare_v = header.SIGNAL_V - led.forward_v
         if spare_v <= 0:
-            yield Observation(
-                subject,
-                "problem",
-                say(
-                    "{led} stays dark: it needs {needs}; GPIO pin {pin} supplies {gives}.",
-                    led=name,
-                    needs=Figure(led.forward_v, "V", 1),
-                    pin=led.pin,
-                    gives=Figure(header.SIGNAL_V, "V", 1),
-                ),
-                sockets=(subject,),
-            )
+            yield _stays_dark(led)
         elif spare_v < _HEADROOM_V:
             yield Observation(
                 subject,
