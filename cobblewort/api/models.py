@@ -8,7 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
 from cobblewort.core.changing.first import Reason
 from cobblewort.core.figures.document_model import Currency, OneLine
-from cobblewort.core.judging.margin import Severity
+from cobblewort.core.judging.severity import Severity
 from cobblewort.core.parts.model import Identifier, Origin
 from cobblewort.core.plans.patch import Change
 from cobblewort.core.plans.plan import (

@@ -46,6 +46,15 @@ KINDS: dict[str, tuple[str, str]] = {
     "machine": ("Other equipment", "other equipment"),
 }
 """Kinds of part, many and one."""
+HELD_BY: dict[str, str] = {
+    "screws": "Screws",
+    "glue": "Glue",
+    "tape": "Tape",
+    "clips": "Clips",
+    "compartment": "A compartment",
+    "nothing": "Nothing",
+}
+"""What holds a board in its case."""
 LOADS: dict[str, str] = {
     "off": "Off",
     "idle": "Idle",

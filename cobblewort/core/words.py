@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from decimal import Decimal
-from math import floor, log10
+from math import floor, inf, log10
 
 from cobblewort.core.text import Figure, Said, Text, as_text, joined, say, written_figure
 
@@ -26,9 +26,9 @@ _CONNECTOR_WORDS = {
     "video-micro": "micro video",
     "aerial": "antenna",
 }
-LONGEST_Y = 60.0
-"""Nobody believes a longer life: what would last longer is told as this, more than plans can want.
-[a]"""
+ANSWERED_Y = 10.0
+"""Nobody answers for a longer life: what would last longer is told as this and more. [a]"""
+_LEAST_Y = 0.1
 
 
 def connector(name: str) -> str:
@@ -78,6 +78,15 @@ def percent(share: float) -> Figure:
     return Figure(100 * share, "%")
 
 
+def kept(share: float) -> Figure:
+    """`87 %` of a speed, with as many digits as keep it on its side of 60, 90 and 100 %."""
+    for decimals in range(3):
+        told = round(100 * share, decimals)
+        if all((told < mark) == (100 * share < mark) for mark in (60, 90, 100)):
+            break
+    return Figure(100 * share, "%", decimals)
+
+
 def decibels(level_dba: float, more: int = 0) -> Figure:
     """`34 dB(A)`."""
     return Figure(level_dba, "dB(A)", more)
@@ -117,11 +126,17 @@ def _whole(value: float, unit: str, more: int) -> Figure:
     return Figure(value, unit, 0 if shown.endswith(".0") else decimals)
 
 
-def years(time_y: float, more: int = 0, most_y: float = LONGEST_Y) -> Text:
-    """`4.6 years`, `5 years`, `over 60 years`: from `most_y` on nobody tells how long."""
+def years(time_y: float, more: int = 0, most_y: float = inf) -> Text:
+    """`4.6 years`, `5 years`, `12 days`, `10 years and more`: from `most_y` on nobody tells how
+    long.
+    """
     if time_y >= most_y:
-        return say("over {years}", years=counted(most_y, "years"))
-    return as_text(_whole(time_y, "years", more))
+        return say("{years} and more", years=counted(most_y, "years"))
+    if time_y < _LEAST_Y:
+        return as_text(Figure(time_y * 365.25, "days", more))
+    told = _whole(time_y, "years", more)
+    one = round(time_y, told.decimals) == 1
+    return as_text(Figure(time_y, "year", 0) if one else told)
 
 
 def size(capacity_gb: float) -> Figure:

@@ -399,7 +399,7 @@ def lifetime(report: Report, units: DisplayUnits) -> Sketch | None:
         sure = most if outlasts and low == wear.years else min(ends, low)
         sketch.box(start, y - 4, sure * scale, 8, SOFT)
         sketch.box(start + sure * scale, y - 1.5, (ends - sure) * scale, 3, SOFT)
-        told = words.years(wear.years, most_y=wear.most_years if outlasts else words.LONGEST_Y)
+        told = words.years(wear.years, most_y=wear.most_years)
         line = say("{years}, {how}", years=told, how=wear.how)
         sketch.text(start + 230 + 12, y + 4, units.text(line), 10)
     x = start + wanted * scale

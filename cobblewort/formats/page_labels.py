@@ -19,6 +19,7 @@ _TABLES = (
     "STATUSES",
     "ROLES",
     "KINDS",
+    "HELD_BY",
     "LOADS",
     "POWER_SOURCES",
     "NETWORKS",

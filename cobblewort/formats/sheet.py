@@ -14,7 +14,7 @@ from cobblewort.core import words
 from cobblewort.core.aspects.lifetime.maintenance import Maintenance
 from cobblewort.core.aspects.lifetime.report import BackupCopy
 from cobblewort.core.judging.findings import Finding
-from cobblewort.core.judging.margin import Severity
+from cobblewort.core.judging.severity import Severity
 from cobblewort.core.labels import DUST, LOADS, POWER_SOURCES, SEVERITIES
 from cobblewort.core.plans.plan import Plan, Transfer
 from cobblewort.core.standards.fasteners import THREAD

@@ -123,8 +123,8 @@ def test_years_against_those_that_are_wanted(quiet_page: Page, server: str) -> N
     page = quiet_page
     open_plan(page, server, "moss-cabinet", "5")
     card = page.locator(".rope", has_text="Plain 32")
-    expect(card).to_contain_text(re.compile(r"5\.9\syears, at 1\.1\sGB per day"))
-    expect(page.locator(".ropes")).to_contain_text("required 5 years")
+    expect(card).to_contain_text(re.compile(r"6\.4\syears, at 1\.1\sGB per day"))
+    expect(page.locator(".ropes")).to_contain_text("required 7 years")
     page.get_by_label("Required lifetime").fill("8")
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.locator(".rope.short")).to_contain_text("Plain 32")

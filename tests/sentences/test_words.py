@@ -14,7 +14,7 @@ import pytest
 import cobblewort.core
 from cobblewort.core import labels
 from cobblewort.core.aspects.purpose.model import RequirementStatus
-from cobblewort.core.judging.margin import Severity
+from cobblewort.core.judging.severity import Severity
 from cobblewort.core.parts.model import Feed, Kind
 from cobblewort.core.plans.plan import (
     Activity,

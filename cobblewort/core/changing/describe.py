@@ -7,6 +7,7 @@ from typing import Any
 
 from cobblewort.core import words
 from cobblewort.core.aspects.data.arrays import LAYOUTS
+from cobblewort.core.labels import HELD_BY
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import (
     AddLine,
@@ -100,6 +101,9 @@ def _edit_words(change: EditLine, model: str) -> Text:
     )
     if template:
         return say(template, part=model)
+    if change.held_by is not None:
+        how = HELD_BY[change.held_by].lower()
+        return say("hold the board in {part} by {how}", part=model, how=how)
     if change.standoff_mm is not None:
         # As they are sold, whatever units their reader prefers.
         return say("put {part} on {sold} standoffs", part=model, sold=f"{change.standoff_mm:g} mm")

@@ -8,7 +8,7 @@ from decimal import Decimal
 from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.power.model import of as power_of
-from cobblewort.core.judging.margin import Severity
+from cobblewort.core.judging.severity import Severity
 from cobblewort.core.verdict.evaluation import Evaluation
 
 

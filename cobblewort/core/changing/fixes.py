@@ -12,8 +12,8 @@ from cobblewort.core.changing.effects import Effect, effect_of, resolved
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.margin import SEVERITY_RANK
 from cobblewort.core.judging.rules import RULES
+from cobblewort.core.judging.severity import SEVERITY_RANK
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import (
     AddLine,
@@ -105,6 +105,7 @@ def _shortlist(ranked: list[Fix], most: int) -> list[Fix]:
     """The best ones, among them one by handwork where there is any, and no more than two that
     swap one and the same line.
     """
+    in_order = ranked
     swaps: Counter[str] = Counter()
     first: list[Fix] = []
     rest: list[Fix] = []
@@ -116,7 +117,7 @@ def _shortlist(ranked: list[Fix], most: int) -> list[Fix]:
     best, by_hand = ranked[:most], [fix for fix in ranked[most:] if _asks(fix.patch) == _HANDWORK]
     if by_hand and all(_asks(fix.patch) != _HANDWORK for fix in best):
         best = [*best[:-1], by_hand[0]]
-    return best
+    return [fix for fix in in_order if fix in best]
 
 
 def _patches(kit: Kit, finding: Finding) -> list[Patch]:

@@ -190,6 +190,10 @@ def unit_draws(key: str, samples: int) -> FloatArray:
     return draws
 
 
+_WIDE = 2.0
+"""A figure known no better than within such a factor is as likely half as large as twice."""
+
+
 def sampled(reading: Reading, key: str, samples: int) -> FloatArray:
     """Values of a figure: sample 0 nominal, the rest triangular between low and high.
 
@@ -209,16 +213,28 @@ def sampled(reading: Reading, key: str, samples: int) -> FloatArray:
 
     Notes
     -----
-    Inverse of the triangular distribution with its mode at the nominal value.
+    Inverse of the triangular distribution with its mode at the nominal value; of the logarithm,
+    where the high end is more than twice a low end above 0.
     """
     values = np.full(samples, reading.nominal)
-    width = reading.high - reading.low
-    if samples > 1 and width > 0:
-        below, above = reading.nominal - reading.low, reading.high - reading.nominal
-        draw = unit_draws(key, samples)
-        values[1:] = np.where(
-            draw < below / width,
-            reading.low + np.sqrt(draw * width * below),
-            reading.high - np.sqrt((1 - draw) * width * above),
-        )
+    if samples == 1 or reading.high <= reading.low:
+        return values
+    draws = unit_draws(key, samples)
+    ends = reading.low, reading.nominal, reading.high
+    if 0 < reading.low * _WIDE < reading.high:
+        low, mode, high = np.log(ends)
+        values[1:] = np.exp(_triangular(draws, low, mode, high))
+    else:
+        values[1:] = _triangular(draws, *ends)
+    return values
+
+
+def _triangular(draws: FloatArray, low: float, mode: float, high: float) -> FloatArray:
+    """The values at draws from 0 to 1."""
+    width, below, above = high - low, mode - low, high - mode
+    values: FloatArray = np.where(
+        draws < below / width,
+        low + np.sqrt(draws * width * below),
+        high - np.sqrt((1 - draws) * width * above),
+    )
     return values

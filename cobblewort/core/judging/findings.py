@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from cobblewort.core.judging.margin import Severity
+from cobblewort.core.judging.severity import Consequence, Severity, of_what_is_seen
 from cobblewort.core.text import Text
 
 
@@ -30,10 +30,21 @@ class Finding:
 
 @dataclass(slots=True, frozen=True)
 class Observation:
-    """What a rule says where there is no limit to measure against."""
+    """What a rule says where there is no limit to measure against, and what comes of it.
+
+    `holds_share` is the share of draws in which it is not there, None where it is there at nominal
+    figures; `planned` is False where only everything at once brings it about.
+    """
 
     subject: str
-    severity: Severity
+    consequence: Consequence
     sentence: Text
     lines: tuple[str, ...] = ()
     sockets: tuple[str, ...] = ()
+    holds_share: float | None = None
+    planned: bool = True
+
+    @property
+    def severity(self) -> Severity:
+        """How much it matters."""
+        return of_what_is_seen(self.consequence, self.holds_share, self.planned)

@@ -4,35 +4,34 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from math import isfinite
+from math import inf, isfinite
 from typing import Literal
 
 import numpy as np
 
 from cobblewort.core import words
-from cobblewort.core.figures.arrays import ByState, FloatArray, Quantity
+from cobblewort.core.figures.arrays import BoolArray, ByState, FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
-from cobblewort.core.judging.states import ANY_TIME, START, LookedAt
+from cobblewort.core.judging.severity import (
+    FAILS,
+    KEPT_SOUND,
+    LOADED_TIGHT_SHARE,
+    SEVERITY_RANK,
+    Consequence,
+    Severity,
+    Standing,
+    severity_in,
+    worst_of,
+)
+from cobblewort.core.judging.states import ANY_TIME, LookedAt
 from cobblewort.core.judging.working import SumFunction
 from cobblewort.core.text import Text
 
-Severity = Literal["ok", "note", "tight", "problem"]
 LimitKind = Literal["max", "min"]
 
-SEVERITY_RANK: dict[Severity, int] = {"ok": 0, "note": 1, "tight": 2, "problem": 3}
 RULER_LOW, RULER_HIGH = -0.5, 1.0
-LOADED_TIGHT_SHARE = 0.80
-"""An electrical limit loaded above this is tight: common practice for continuous loads."""
-HOLDS_TIGHT_SHARE = 0.95
 GAP_SPAN_MM = 20.0
 """A gap as wide as this fills a ruler."""
-KEPT_SOUND = 0.98
-"""What slows itself keeps its speed while it keeps this much of what is asked of it: nobody notices
-the rest."""
-KEPT_STOPS = 0.60
-"""Below this it no longer does what is asked of it."""
-KEPT_WORST_CASE_TIGHT = 0.50
-"""Below this even a state that need not hold is worth more than a note."""
 
 
 @dataclass(slots=True, frozen=True)
@@ -51,10 +50,12 @@ class Margin:
     """One limit and how the kit stands to it, at nominal figures in its worst planned state.
 
     `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
-    where no samples were drawn. `state` is the id of the worst one and `state_label` what people
-    call it, both empty where states do not matter. `ruler_share` is the length of its ruler, -0.5
-    to 1. `planned` is how it stands in what the plan asks for, `severity` with the `worst_case`
-    too. The `by_state` tuples tell every state that was looked at, in the order of `states`.
+    where no samples were drawn; they are those of the state whose value is told, the worst one:
+    `state` is its id and `state_label` what people call it, both empty where states do not matter.
+    `loaded_share` is how much of an electrical limit is taken for three hours a day.
+    `ruler_share` is the length of its ruler, -0.5 to 1. `planned` is how it stands in what the plan
+    asks for, `severity` with the `worst_case` too. The `by_state` tuples tell every state that was
+    looked at, in the order of `states`.
     """
 
     id: str
@@ -113,7 +114,14 @@ class Margin:
             state=at.state,
             state_label=at.state_label,
             holds_share=None,
+            loaded_share=None,
         )
+
+    @property
+    def is_loaded_for_hours(self) -> bool:
+        """Whether only how long it is loaded makes it tight."""
+        loaded = self.loaded_share is not None and self.loaded_share > LOADED_TIGHT_SHARE
+        return loaded and self.spare >= 0 and self.planned == "tight"
 
 
 @dataclass(slots=True, frozen=True)
@@ -122,19 +130,16 @@ class Check:
 
     `value` has shape (states, samples) over `states`, or (samples,) where they do not matter;
     `limit` has shape (samples,). What is known exactly is a plain number, and nominal figures by
-    themselves may be a number a state. States that need not hold
-    may only make it tight. An electrical limit, always a maximum, is tight where it is loaded high
-    for long: `lasting` are the means of its value over what the plan asks for. `span` is what a
-    full ruler stands for, by default the limit itself, of a gap 20 mm; `breach` is what a broken
-    limit is called. `working` states the formula of the spare.
+    themselves may be a number a state. `consequence` is what passing it does.
 
-    The second in which a kit starts has to stay within such a limit at nominal figures alone, as
-    sockets and supplies stand a little more for so long (common practice: one disk on a board).
+    Of an electrical limit, always a maximum, `lasting` is the mean that loads it for three hours a
+    day. `span` is what a full ruler stands for, by default the limit itself, of a gap 20 mm.
+    `working` states the formula of the spare.
 
     Of what slows itself at the limit, `kept` works out how much it keeps of the speed that is asked
-    of it, shape (states, samples), and that decides instead of the limit; it is asked only where
-    some figure passes the limit. Rules of thumb are right for most, not for 95 of a hundred: they
-    are tight where they hold in less than the `likely_share` of draws.
+    of it, shape (states, samples), and that is judged instead of the value; it is asked only where
+    some figure passes the limit. In the `light` states, in the order of `states`, nobody waits for
+    it.
     """
 
     subject: str
@@ -147,12 +152,12 @@ class Check:
     lines: tuple[str, ...]
     states: LookedAt = ANY_TIME
     sockets: tuple[str, ...] = ()
-    lasting: Sequence[float] = ()
+    consequence: Consequence = FAILS
+    lasting: float | None = None
     span: float | None = None
-    breach: Severity = "problem"
     working: SumFunction | None = None
     kept: Callable[[], FloatArray] | None = None
-    likely_share: float = HOLDS_TIGHT_SHARE
+    light: tuple[bool, ...] = ()
 
     def nominal_values(self) -> Sequence[float]:
         """Sample 0 of every state."""
@@ -174,10 +179,78 @@ class Check:
         return np.broadcast_to(spare, (len(self.states.ids), samples))
 
 
-def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
-    """Turn a check into a margin, with a band where there are samples; the one place where severity
-    is decided.
+@dataclass(slots=True, frozen=True)
+class _Judged:
+    """A limit in every state: nominal spares, the share of draws in which it holds, its severity,
+    and by which of two states of one severity the worse one is told.
+    """
 
+    spares: list[float]
+    holds: list[float] | None
+    severities: list[Severity]
+    told_by: list[float]
+
+
+def _judged(
+    check: Check, values: Sequence[float], limit: float, span: float, sampled: FloatArray | None
+) -> _Judged:
+    """Every state for itself."""
+    spares = [limit - value if check.kind == "max" else value - limit for value in values]
+    holds = None if sampled is None else [1.0] * len(spares)
+    all_hold = sampled is None or np.minimum.reduce(sampled, axis=None) >= 0
+    if min(spares) >= 0 and all_hold:
+        return _Judged(spares, holds, ["ok"] * len(spares), spares)
+    told_by, sound = spares, None
+    if check.kept is not None:
+        kept = check.kept()
+        told_by = shares = kept[:, 0].tolist()
+        sound = kept[:, 1:] >= KEPT_SOUND
+    else:
+        shares = [_share(check, *of, limit, span) for of in zip(values, spares, strict=True)]
+        sound = None if sampled is None else _is_sound(check, sampled[:, 1:])
+    if sampled is not None and sound is not None:
+        holds = sound.mean(axis=1).tolist()
+    lights = check.light or (False,) * len(spares)
+    severities = [
+        severity_in(
+            check.consequence,
+            Standing(
+                state,
+                spares[k] < 0,
+                shares[k],
+                None if holds is None else holds[k],
+                lights[k],
+                check.unit == "V",
+            ),
+        )
+        for k, state in enumerate(check.states.states)
+    ]
+    return _Judged(spares, holds, severities, told_by)
+
+
+def _is_sound(check: Check, spares: FloatArray) -> BoolArray:
+    """In which draws it holds; what slows holds while it gets nine tenths."""
+    if check.consequence.kind != "slows":
+        return spares >= 0
+    limit = check.limit[1:] if isinstance(check.limit, np.ndarray) else check.limit
+    least_spare = (KEPT_SOUND - 1) * limit if check.kind == "min" else limit - limit / KEPT_SOUND
+    return spares >= least_spare
+
+
+def _share(check: Check, value: float, spare: float, limit: float, span: float) -> float:
+    """What is got of what is asked where that slows or wears, else what is taken of a limit."""
+    asked, got = (value, limit) if check.kind == "max" else (limit, value)
+    if check.consequence.kind in ("slows", "wears"):
+        return got / asked if asked > 0 else 1.0
+    if check.kind == "max":
+        return (span - spare) / span if span > 0 else inf
+    return asked / got if got > 0 else inf
+
+
+def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
+    """Turn a check into a margin, with a band where there are samples.
+
+    The state that is told is the planned one that matters most; of equal ones the tightest.
     Nominal figures are handled as plain floats, which is all that most calls need.
 
     Raises
@@ -185,68 +258,51 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     ValueError
         If a value or limit is not finite: a rule must say "not known" instead.
     """
-    upward, states, span = check.kind == "max", check.states, check.span
+    states, span = check.states, check.span
     values, limit = check.nominal_values(), nominal(check.limit)
     if not isfinite(sum(values) - limit):
         raise ValueError(f"{rule} {check.subject}: value and limit must be finite")
     if span is None:
         span = _span_of(check.unit, limit)
-    hard_values, worst_case = values, None
+    sampled = check.spares(samples) if samples > 1 else None
+    found = _judged(check, values, limit, span, sampled)
+    spares, severities = found.spares, found.severities
+    worst_case = None
     if states.worst_case is not None:
         at = states.worst_case
-        hard_values, value = states.hard_of(values), values[at]
-        past = limit - value if upward else value - limit
-        worst_case = WorstCase(value, past, _ruler(past, span), states.ids[at], states.labels[at])
-    shown = max(hard_values) if upward else min(hard_values)
-    loaded = max(check.lasting) / limit if check.lasting and limit > 0 else None
+        worst_case = WorstCase(
+            values[at], spares[at], _ruler(spares[at], span), states.ids[at], states.labels[at]
+        )
 
-    holds = p05 = p95 = None
-    sampled_spare = None
-    if samples > 1:
-        sampled_spare = check.spares(samples)
-        holds = _holding_share(check, sampled_spare)
-    planned: Severity = "ok"
-    passed = shown > limit if upward else shown < limit
-    beyond = worst_case is not None and worst_case.spare < 0
-    severity: Severity = "ok"
-    if check.kept is not None and (passed or beyond or (holds is not None and holds < 1.0)):
-        kept = check.kept()
-        planned, severity, holds = _by_speed(check, kept)
-        slowest = min(states.must_hold, key=kept[:, 0].__getitem__)
-        if kept[slowest, 0] < KEPT_SOUND:
-            shown = values[slowest]
-    else:
-        if passed:
-            planned = check.breach
-        elif (
-            (loaded is not None and loaded > LOADED_TIGHT_SHARE)
-            or (holds is not None and holds < check.likely_share)
-        ) and check.breach != "note":
-            planned = "tight"
-        severity = "tight" if beyond and planned == "ok" else planned
-
-    state = states.must_hold[hard_values.index(shown)]
-    spare = limit - shown if upward else shown - limit
-    if sampled_spare is not None:
-        p05, p95 = percentiles(sampled_spare[state, 1:])
+    state = min(
+        states.must_hold,
+        key=lambda k: (-SEVERITY_RANK[severities[k]], found.told_by[k], spares[k]),
+    )
+    planned = severities[state]
+    loaded = None if check.lasting is None or limit <= 0 else check.lasting / limit
+    if planned == "ok" and loaded is not None and loaded > LOADED_TIGHT_SHARE:
+        planned = "tight"
+    p05 = p95 = None
+    if sampled is not None:
+        p05, p95 = percentiles(sampled[state, 1:])
     return Margin(
         id=f"{rule}:{check.subject}",
         rule=rule,
         family=family,
         label=check.label,
         unit=check.unit,
-        value=shown,
+        value=values[state],
         limit=limit,
         limit_kind=check.kind,
-        spare=spare,
+        spare=spares[state],
         spare_p05=p05,
         spare_p95=p95,
-        holds_share=holds,
+        holds_share=None if found.holds is None else found.holds[state],
         loaded_share=loaded,
-        ruler_share=_ruler(spare, span),
+        ruler_share=_ruler(spares[state], span),
         ruler_p05=None if p05 is None else _ruler(p05, span),
         ruler_p95=None if p95 is None else _ruler(p95, span),
-        severity=severity,
+        severity=worst_of((planned, *severities)),
         planned=planned,
         worst_case=worst_case,
         state=states.ids[state],
@@ -260,67 +316,29 @@ def margin_of(rule: str, family: str, check: Check, samples: int) -> Margin:
     )
 
 
-def _holding_share(check: Check, spares: FloatArray) -> float:
-    """In which share of the draws a limit holds in every state that must."""
-    if np.minimum.reduce(spares, axis=None) >= 0:
-        return 1.0
-    states = check.states
-    # A moment over a limit for currents is ridden out, if it is not meant to be over.
-    sure = [k for k in states.must_hold if not (check.lasting and states.ids[k] == START)]
-    return float((spares[sure, 1:] >= 0).all(axis=0).mean())
+def got_share(margin: Margin, check: Check) -> float:
+    """What is got of what is asked in the state that a margin tells, where passing it slows."""
+    if check.kept is not None:
+        kept: float = check.kept().item(margin.states.index(margin.state), 0)
+        return kept
+    span = margin.limit if check.span is None else check.span
+    return _share(check, margin.value, margin.spare, margin.limit, span)
 
 
-def _by_speed(check: Check, kept: FloatArray) -> tuple[Severity, Severity, float | None]:
-    """How much it matters that something slows itself in what is planned, and with all states; and
-    in which share of the draws it hardly does in any state that must hold.
-    """
-    must_hold = list(check.states.must_hold)
-    holds = None
-    if kept.shape[1] > 1:
-        holds = float((kept[must_hold, 1:] >= KEPT_SOUND).all(axis=0).mean())
-    severities = [
-        _speed_severity(check, share, is_hard)
-        for share, is_hard in zip(kept[:, 0].tolist(), check.states.hard, strict=True)
-    ]
-    planned = [severities[k] for k in must_hold]
-    if holds is not None and holds < HOLDS_TIGHT_SHARE:
-        planned.append("tight")
-    worst = max(planned, key=SEVERITY_RANK.__getitem__)
-    return worst, max(worst, *severities, key=SEVERITY_RANK.__getitem__), holds
-
-
-def _speed_severity(check: Check, kept: float, is_hard: bool) -> Severity:
-    if kept >= KEPT_SOUND:
-        return "ok"
-    if is_hard:
-        return "tight" if kept >= KEPT_STOPS else check.breach
-    return "note" if kept >= KEPT_WORST_CASE_TIGHT else "tight"
-
-
-def with_states(margin: Margin, check: Check) -> Margin:
-    """A margin made of this check with how it stands in every state, at nominal figures; what only
-    draws make tight is tight in the state that the margin shows.
+def with_states(margin: Margin, check: Check, samples: int) -> Margin:
+    """A margin made of this check with how it stands in every state; what only hours of load make
+    tight is tight in the state that the margin shows.
     """
     values, limit = check.nominal_values(), margin.limit
     span = _span_of(check.unit, limit) if check.span is None else check.span
-    spares = [limit - shown if check.kind == "max" else shown - limit for shown in values]
-    if check.kept is not None and min(spares) < 0:
-        kept = check.kept()[:, 0].tolist()
-        severities = [
-            _speed_severity(check, share, is_hard)
-            for share, is_hard in zip(kept, check.states.hard, strict=True)
-        ]
-    else:
-        severities = [
-            (check.breach if is_hard else "tight") if spare < 0 else "ok"
-            for spare, is_hard in zip(spares, check.states.hard, strict=True)
-        ]
+    found = _judged(check, values, limit, span, check.spares(samples) if samples > 1 else None)
+    severities = found.severities
     if margin.severity not in severities:
         severities[margin.states.index(margin.state)] = margin.severity
     return replace(
         margin,
-        spare_by_state=tuple(spares),
-        ruler_by_state=tuple(_ruler(spare, span) for spare in spares),
+        spare_by_state=tuple(found.spares),
+        ruler_by_state=tuple(_ruler(spare, span) for spare in found.spares),
         severity_by_state=tuple(severities),
     )
 

@@ -8,13 +8,8 @@ from dataclasses import dataclass
 from cobblewort.core import words
 from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.kit import Inputs, Kit, Read, inputs_of
-from cobblewort.core.judging.margin import (
-    HOLDS_TIGHT_SHARE,
-    Check,
-    Margin,
-    Severity,
-    margin_of,
-)
+from cobblewort.core.judging.margin import Check, Margin, got_share, margin_of
+from cobblewort.core.judging.severity import KEPT_SOUND, Severity
 from cobblewort.core.plans.patch import Patch
 from cobblewort.core.text import Text, say
 
@@ -58,7 +53,8 @@ class Rule:
         findings: list[Finding] = []
         for outcome in self.function(*self.inputs.of(kit)):
             if isinstance(outcome, Observation):
-                findings.append(self._finding(outcome, outcome.severity, outcome.sentence, None))
+                if (severity := outcome.severity) != "ok":
+                    findings.append(self._finding(outcome, severity, outcome.sentence, None))
                 continue
             margin = margin_of(self.id, self.family, outcome, kit.samples)
             checked.append((margin, outcome))
@@ -101,12 +97,18 @@ def _sentence(kit: Kit, check: Check, margin: Margin) -> Text:
 
 
 def _said(check: Check, margin: Margin) -> Text:
-    if check.kept is None and margin.breaks_in_worst_case:
+    if margin.breaks_in_worst_case:
         return check.sentence(margin.stressed())
     text = check.sentence(margin)
-    if margin.spare < 0 or margin.holds_share is None or margin.holds_share >= HOLDS_TIGHT_SHARE:
+    holds = margin.holds_share
+    if holds is None or holds >= check.consequence.least_share:
         return text
-    return text + say(" OK in {cases}.", cases=words.likely(margin.holds_share))
+    if check.consequence.kind == "slows":
+        if margin.planned != "tight" or got_share(margin, check) < KEPT_SOUND:
+            return text
+        most = words.percent(KEPT_SOUND)
+        return text + say(" Keeps {most} in {cases}.", most=most, cases=words.likely(holds))
+    return text + say(" OK in {cases}.", cases=words.likely(holds)) if margin.spare >= 0 else text
 
 
 _MEASURED = ("A", "V", "W", "°C", "mm", "dB(A)")

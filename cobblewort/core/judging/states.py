@@ -114,6 +114,28 @@ class StateReport:
     hard: bool
 
 
+def hours_of(schedule: Sequence[Phase], states: Iterable[State]) -> list[float]:
+    """Hours a day of idling and of each phase among some states; what no phase covers is idle."""
+    idle_h = max(0.0, 24.0 - sum(phase.hours for phase in schedule))
+    return [
+        idle_h if state.phase is None else schedule[state.phase].hours
+        for state in states
+        if state.phase is not None or state.id == "idle"
+    ]
+
+
+def light_in(schedule: Sequence[Phase], line: str, states: Iterable[State]) -> tuple[bool, ...]:
+    """In which of some states a line has so little to do that nobody waits for it."""
+    return tuple(
+        state.id == "idle"
+        or (state.phase is not None and schedule[state.phase].activity_of(line) in _LIGHT)
+        for state in states
+    )
+
+
+_LIGHT = ("off", "idle", "light")
+
+
 def told_states(states: Iterable[State]) -> list[StateReport]:
     """States as a report tells of them."""
     return [StateReport(state.id, state.label, state.hard) for state in states]

@@ -76,6 +76,10 @@ Edge = Literal["left", "right", "lower", "upper"]
 """A side of a board seen from above, its long side lying along x."""
 
 
+Limits = Literal["electronic"]
+"""How something keeps to a limit by itself; a fuse or nothing does not."""
+
+
 @stated
 class SocketFace:
     """Where a socket opens on an edge of its board, and how large its face is. [mm]
@@ -138,6 +142,7 @@ class Socket:
     possible_generation: Generation = 0
     lanes: Annotated[int, Field(ge=1, le=16)] = 1
     limit_a: PositiveRating | None = None
+    limits: Limits | None = None
     bus: Identifier | None = None
     many: bool = False
     face: SocketFace | None = None
@@ -231,7 +236,8 @@ class Rail:
 
     Fed from `feeds_from`, another rail of the part, through `path_ohm`; behind a converter the
     voltage is `out_v` and the input power is what it delivers over `efficiency`. `limit_a` is the
-    most the rail may carry; where `limit_unadvertised_a` is given it holds instead unless the
+    most the rail may carry, and `limits` how it keeps to that; where `limit_unadvertised_a` is
+    given it holds instead unless the
     supply path announces `advertise_a`. `limit_lifted_a` is what a setting of the firmware lets a
     rail carry whose limit no announcement decides.
     """
@@ -246,6 +252,7 @@ class Rail:
     limit_lifted_a: PositiveRating | None = None
     advertise_a: float | None = None
     limit_w: PositiveRating | None = None
+    limits: Limits | None = None
 
 
 Feed = Literal["mains", "poe", "vehicle", "battery", "solar"]

@@ -12,6 +12,7 @@ from cobblewort.core.plans.plan import (
     KIT_ORDER,
     Addresses,
     FloorPosition,
+    HeldBy,
     Line,
     Plan,
     PlugName,
@@ -49,7 +50,8 @@ class RemoveLine(Stated):
 class EditLine(Stated):
     """Change how many of a part there are, whether they are owned, whose figures count, which I2C
     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), where in
-    its case it stands, and whether a case is cut by hand or left without its top sheets.
+    its case it stands, what holds it there, and whether a case is cut by hand or left without its
+    top sheets.
     """
 
     op: Literal["edit"] = "edit"
@@ -62,6 +64,7 @@ class EditLine(Stated):
     position: FloorPosition | Literal["middle"] | None = None
     modified: bool | None = None
     sheets_off: bool | None = None
+    held_by: HeldBy | None = None
 
 
 class PinPlug(Stated):
@@ -154,6 +157,7 @@ def _apply(plan: Plan, change: Change, place: str) -> Plan:
                 "position": None,
                 "modified": False,
                 "sheets_off": False,
+                "held_by": "screws",
             }
         case EditLine():
             given = change.model_dump(exclude={"op", "line", "position"})

@@ -144,6 +144,10 @@ class Phase(Stated):
         default_factory=dict
     )
 
+    def activity_of(self, line: str) -> Activity:
+        """What a line does in it."""
+        return self.lines.get(line, self.activity)
+
 
 class Settings(Stated):
     """Choices in the firmware or system that change what is allowed.
@@ -255,7 +259,7 @@ class Transfer(Stated):
     protocol: Protocol = "newer"
     at_once: Annotated[int, Field(ge=1, le=1000)] = 1
     hours_a_day: Annotated[float, Field(gt=0, le=24)] | None = None
-    runs_a_day: Annotated[float, Field(ge=0, le=1000)] = 0.0
+    runs_a_day: Annotated[float, Field(ge=0, le=86_400)] = 0.0
     stays: bool = False
     during: Annotated[str, StringConstraints(max_length=60, strip_whitespace=True), OneLine] = ""
 
@@ -273,6 +277,11 @@ class Transfer(Stated):
     def rate_mb_s(self) -> float | None:
         """What all streams of it want together; None of files. [MB/s]"""
         return None if self.stream_mb_s is None else self.stream_mb_s * self.at_once
+
+    @property
+    def has_wish(self) -> bool:
+        """Whether it matters how fast it is."""
+        return any((self.stream_mb_s, self.within_min, self.least_mb_s))
 
 
 Layout = Literal["separate", "stripe", "mirror", "striped_mirrors", "parity", "double_parity"]
@@ -400,6 +409,9 @@ class FloorPosition(Stated):
     y_mm: Annotated[float, Field(ge=0, le=2000)]
 
 
+HeldBy = Literal["screws", "glue", "tape", "clips", "compartment", "nothing"]
+
+
 class Line(Stated):
     """One line of the kit. `pins` says which plug goes where: plug id to `line#n.socket`.
 
@@ -408,7 +420,7 @@ class Line(Stated):
     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
     delivered with. `position` is where a board stands in a case whose floor is drilled by hand;
     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
-    that the top sheets of a layered one are left off.
+    that the top sheets of a layered one are left off, `held_by` what holds a board in it.
     """
 
     id: Identifier
@@ -425,6 +437,7 @@ class Line(Stated):
     position: FloorPosition | None = None
     modified: bool = False
     sheets_off: bool = False
+    held_by: HeldBy = "screws"
 
 
 @dataclass(slots=True, frozen=True)

@@ -82,7 +82,7 @@ def report_on(evaluation: Evaluation) -> Report:
         samples=kit.samples,
         severity=evaluation.severity,
         families=evaluation.families,
-        margins=[with_states(margin, check) for margin, check in evaluation.checked],
+        margins=[with_states(margin, check, kit.samples) for margin, check in evaluation.checked],
         findings=findings,
         done=evaluation.done,
         lines=line_reports(kit, evaluation.worst_by_line()),

@@ -10,8 +10,9 @@ from cobblewort.core.aspects.safety.aspect import ASPECT as SAFETY
 from cobblewort.core.judging.aspect import Aspect
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.margin import SEVERITY_RANK, Check, Margin, Severity
+from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.rules import Outcome, Rule
+from cobblewort.core.judging.severity import SEVERITY_RANK, Severity
 from cobblewort.core.verdict.report import RULERS, FamilyReport, FamilyWorstCase, rules_in_order
 
 

@@ -10,7 +10,7 @@ from pydantic_core import to_jsonable_python
 
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
-from cobblewort.core.judging.margin import Severity
+from cobblewort.core.judging.severity import Severity
 from cobblewort.core.parts.key_value import key_value, short_name
 from cobblewort.core.parts.model import Origin, Part
 from cobblewort.core.parts.sheet import changed_figures

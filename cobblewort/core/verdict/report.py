@@ -31,8 +31,9 @@ from cobblewort.core.aspects.safety.aspect import ASPECT as SAFETY
 from cobblewort.core.aspects.software.aspect import ASPECT as SOFTWARE
 from cobblewort.core.judging.aspect import Aspect
 from cobblewort.core.judging.findings import Finding
-from cobblewort.core.judging.margin import Margin, Severity
+from cobblewort.core.judging.margin import Margin
 from cobblewort.core.judging.rules import RULES, Rule
+from cobblewort.core.judging.severity import Severity
 from cobblewort.core.verdict.lines import LineReport, NextStep
 
 ASPECTS: tuple[Aspect, ...] = (

@@ -62,7 +62,7 @@ def test_the_first_kit_is_sound(purpose: Purpose, place_id: str) -> None:
 
 def test_a_tight_kit_that_costs_much_less_is_a_choice() -> None:
     """What it saves, and what that means, is told; it is tight indeed, and dearer ones are not."""
-    found = kit_for("small-cluster", place=shipped_places()["workshop"].place)
+    found = kit_for("controller-console", place=shipped_places()["outdoors-sun"].place)
     choice = found.cheaper
     assert choice is not None
     assert choice.less >= 5
@@ -75,10 +75,10 @@ def test_a_tight_kit_that_costs_much_less_is_a_choice() -> None:
 
 
 def test_a_tight_kit_that_keeps_to_the_budget_is_a_choice_too() -> None:
-    """The sound one is two euros too dear; the one without a sink is not, and slows."""
-    sound = kit_for("private-cloud", place=shipped_places()["indoor-room"].place)
-    budget = sound.total - 2
-    found = kit_for("private-cloud", place=shipped_places()["indoor-room"].place, budget=budget)
+    """The sound one is two euros too dear; the one with a smaller sink is not, and slows."""
+    place = shipped_places()["outdoors-sun"].place
+    budget = kit_for("controller-console", place=place).total - 2
+    found = kit_for("controller-console", place=place, budget=budget)
     assert "the budget is" in found.failing[0].text
     assert found.cheaper is not None
     assert found.total - found.cheaper.less <= budget

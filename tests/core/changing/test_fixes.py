@@ -21,7 +21,7 @@ def test_a_supply_too_small_is_replaced_with_its_lead() -> None:
     assert "Swap Traveller 65 for Kettle 27, remove Braid C5" in titles
     best = fixes[titles.index("Swap Traveller 65 for Kettle 27, remove Braid C5")]
     assert best.effect.cost_delta == Decimal("-23")
-    assert "PWR-06:board#1.flag" in best.resolves
+    assert "PWR-02:power_supply#1.out" in best.resolves
 
 
 def test_crowded_sockets_get_a_hub_of_their_own() -> None:
@@ -49,7 +49,7 @@ def test_a_drive_that_does_not_fit_is_replaced_or_its_board_is() -> None:
 def test_a_case_that_is_too_low() -> None:
     """A taller case or a lower cooler."""
     titles = fixed(kit("B06", "S01", "M02", "K04", "E02"), "FIT-05:above")
-    assert "Swap Vent 86 for Vent 86 Tall" in titles
+    assert any(title.startswith("Swap Vent 86 for") for title in titles)
     assert any(title.startswith("Swap Griddle Tall for") for title in titles)
 
 

@@ -59,9 +59,19 @@ def test_sample_zero_is_nominal_and_the_rest_stay_in_the_band() -> None:
 
 def test_draws_follow_the_triangle() -> None:
     """Mean of a triangular distribution: (low + nominal + high) / 3."""
+    values = sampled(READING.validate_python([4.0, 5.0, 7.5]), "key", 4097)[1:]
+    assert values.mean() == pytest.approx(5.5, abs=0.01)
+    assert np.mean(values < 5.0) == pytest.approx(1 / 3.5, abs=0.002)
+
+
+def test_a_wide_band_is_drawn_in_its_logarithm() -> None:
+    """More than a factor of two: half as much is as likely as twice as much."""
     values = sampled(READING.validate_python([1.0, 2.0, 6.0]), "key", 4097)[1:]
-    assert values.mean() == pytest.approx(3.0, abs=0.01)
-    assert np.mean(values < 2.0) == pytest.approx(0.2, abs=0.002)
+    assert np.log(values).mean() == pytest.approx(np.log([1.0, 2.0, 6.0]).mean(), abs=0.003)
+    assert np.mean(values < 2.0) == pytest.approx(np.log(2) / np.log(6), abs=0.002)
+    assert (values.min() >= 1.0) & (values.max() <= 6.0)
+    from_nothing = sampled(READING.validate_python([0.0, 2.0, 6.0]), "key", 4097)[1:]
+    assert from_nothing.mean() == pytest.approx(8 / 3, abs=0.01), "which has no logarithm"
 
 
 def test_a_draw_depends_on_its_key_alone() -> None:

@@ -3,7 +3,8 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from cobblewort.core.judging.margin import SEVERITY_RANK, Check, Margin, margin_of, with_states
+from cobblewort.core.judging.margin import Check, Margin, margin_of, with_states
+from cobblewort.core.judging.severity import SEVERITY_RANK, SLOWS, WARNS
 from cobblewort.core.judging.states import LookedAt, State
 
 
@@ -47,15 +48,16 @@ def test_a_hard_state_below_zero_stops() -> None:
     assert (margin.severity, margin.state, margin.spare) == ("problem", "start", -1.0)
 
 
-def test_a_soft_state_below_zero_is_tight() -> None:
-    """Only everything at once breaks it: tight."""
-    margin = checked([[1.0], [4.0]], [3.0], states=states(all=False))
-    assert (margin.severity, margin.state) == ("tight", "idle")
+def test_a_soft_state_below_zero_is_a_note() -> None:
+    """Only everything at once breaks it, by less than a quarter; from there on it is tight."""
+    margin = checked([[1.0], [3.7]], [3.0], states=states(all=False))
+    assert (margin.severity, margin.state) == ("note", "idle")
+    assert checked([[1.0], [3.75]], [3.0], states=states(all=False)).severity == "tight"
 
 
 def test_a_breach_can_be_tight_by_its_nature() -> None:
-    """A low-voltage flag is not a stop."""
-    assert checked([4.5], [4.63], "min", breach="tight").severity == "tight"
+    """A low-voltage mark is not a stop."""
+    assert checked([4.5], [4.63], "min", consequence=WARNS).severity == "tight"
 
 
 @pytest.mark.parametrize(("value", "severity"), [(2.39, "ok"), (2.41, "tight")])
@@ -63,8 +65,9 @@ def test_an_electrical_limit_above_80_percent_for_long_is_tight(
     value: float, severity: str
 ) -> None:
     """Each side of 80 % of 3 A; a burst to 97 % for a moment is nothing."""
-    margin = checked([2.9], [3.0], lasting=[0.5, value])
+    margin = checked([2.9], [3.0], lasting=value)
     assert margin.severity == severity
+    assert margin.is_loaded_for_hours == (severity == "tight")
     assert margin.loaded_share == pytest.approx(value / 3)
 
 
@@ -78,13 +81,23 @@ def test_what_breaks_only_in_stress_keeps_its_planned_figures() -> None:
     assert (told.value, told.spare, told.state, told.holds_share) == (4.0, -1.0, "all", None)
 
 
-@pytest.mark.parametrize(("failing", "severity"), [(5, "ok"), (6, "tight")])
-def test_it_must_hold_in_95_percent_of_the_samples(failing: int, severity: str) -> None:
+@pytest.mark.parametrize(("failing", "severity"), [(30, "ok"), (31, "tight")])
+def test_it_must_hold_in_70_percent_of_the_samples(failing: int, severity: str) -> None:
     """100 draws after the nominal one; sample 0 stays out of the share."""
     value = np.array([1.0] * (101 - failing) + [4.0] * failing)
     margin = checked(value, [3.0])
     assert margin.severity == severity
     assert margin.holds_share == pytest.approx(1 - failing / 100)
+
+
+def test_a_share_is_that_of_the_state_whose_figure_is_told() -> None:
+    """The state that holds in half of the draws is told, with its half; not one that always does,
+    nor the share in which all hold.
+    """
+    value = np.array([[1.0] * 101, [2.0] * 51 + [4.0] * 50, [2.5] + [2.5, 2.5, 4.0, 2.5] * 25])
+    margin = checked(value, [3.0], states=states(day=True, night=True))
+    assert (margin.severity, margin.state, margin.value) == ("tight", "day", 2.0)
+    assert margin.holds_share == pytest.approx(0.5)
 
 
 def test_percentiles_are_those_of_numpy_without_the_nominal_sample() -> None:
@@ -124,35 +137,33 @@ def test_every_state_is_told() -> None:
     """The page draws one state at a time."""
     given = check([[1.0], [4.0]], [3.0], states=states(all=False))
     margin = margin_of("T-01", "power_supply", given, 1)
-    margin = with_states(margin, given)
+    margin = with_states(margin, given, 1)
     assert margin.states == ("idle", "all")
     assert margin.spare_by_state == (2.0, -1.0)
-    assert margin.severity_by_state == ("ok", "tight")
+    assert margin.severity_by_state == ("ok", "tight"), "by a third"
 
 
 @pytest.mark.parametrize(
     ("planned", "at_once", "severity"),
     [
         (1.0, 1.0, "ok"),
-        (0.98, 0.98, "ok"),
-        (0.97, 1.0, "tight"),
+        (0.90, 0.90, "ok"),
+        (0.89, 1.0, "tight"),
         (0.60, 1.0, "tight"),
         (0.59, 1.0, "problem"),
-        (1.0, 0.97, "note"),
-        (1.0, 0.50, "note"),
-        (1.0, 0.49, "tight"),
-        (0.97, 0.49, "tight"),
+        (1.0, 0.97, "ok"),
+        (1.0, 0.10, "ok"),
         (0.59, 0.0, "problem"),
     ],
 )
 def test_what_slows_itself_is_judged_by_the_speed_it_keeps(
     planned: float, at_once: float, severity: str
 ) -> None:
-    """All states past the limit; what must hold counts more, and the margin shows that state."""
+    """All states past the limit; only what must hold counts, and the margin shows that state."""
     given = check([[70.0], [90.0], [120.0]], [80.0], states=states(day=True, all=False))
-    given = replace(given, kept=lambda: np.array([[1.0], [planned], [at_once]]))
+    given = replace(given, consequence=SLOWS, kept=lambda: np.array([[1.0], [planned], [at_once]]))
     margin = margin_of("T-01", "heat", given, 1)
-    margin = with_states(margin, given)
+    margin = with_states(margin, given, 1)
     assert (margin.severity, margin.state, margin.value) == (severity, "day", 90.0)
     assert margin.severity_by_state[0] == "ok"
 
@@ -160,15 +171,14 @@ def test_what_slows_itself_is_judged_by_the_speed_it_keeps(
 def test_what_slows_itself_in_some_draws_is_tight() -> None:
     """As many draws must keep their speed as must hold any other limit."""
     value = np.full((1, 101), 79.0)
-    value[0, 1:8] = 81.0
-    given = check(value, np.full(101, 80.0))
+    value[0, 1:32] = 81.0
     kept = np.ones((1, 101))
-    given = replace(given, kept=lambda: kept)
+    given = replace(check(value, np.full(101, 80.0)), consequence=SLOWS, kept=lambda: kept)
     assert margin_of("T-01", "heat", given, 101).severity == "ok", "they keep their speed"
-    kept[0, 1:8] = 0.9
+    kept[0, 1:32] = 0.89
     margin = margin_of("T-01", "heat", given, 101)
-    assert (margin.severity, margin.holds_share) == ("tight", pytest.approx(0.93))
-    margin = with_states(margin, given)
+    assert (margin.severity, margin.holds_share) == ("tight", pytest.approx(0.69))
+    margin = with_states(margin, given, 101)
     assert margin.severity_by_state == ("tight",), "though its nominal figure is sound"
 
 

@@ -12,7 +12,7 @@ from cobblewort.core.plans.patch import EditLine, apply_patch
 from cobblewort.core.plans.plan import FloorPosition, Plan
 from tests.kits import SMALL, checked, kit, shipped, told, with_part
 
-HOT = {"ambient_max_c": 45}
+HOT, HOTTER = {"ambient_max_c": 45}, {"ambient_max_c": 58}
 OWN = {"maker": "m", "model": "Own"}
 
 
@@ -248,7 +248,10 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "HEAT-03": (kit(*SMALL, place={"ambient_min_c": -30}), shipped()),
     "HEAT-04": (kit(*SMALL), replaced("B06", "board", "middle_card", board_heat=None)),
     "HEAT-05": (kit("B10", "S03", "M02", "A02", "D07", "K03", "E03"), shipped()),
-    "HEAT-06": (kit("B10", "S03", "M02", "A06", "D06", "D04", "K05", "E04", place=HOT), shipped()),
+    "HEAT-06": (
+        kit("B10", "S03", "M02", "A06", "D06", "D04", "K05", "E04", place=HOTTER),
+        shipped(),
+    ),
     "COST-01": (kit(*SMALL, budget="5"), shipped()),
     "COST-02": (kit(*SMALL, "F01"), replaced("F01", "fastener", "open_plates", case=None)),
     "SAFE-01": (kit("B06", "S07", "C04", "M02"), shipped()),

@@ -21,20 +21,21 @@ def test_the_bat_recorder_is_sound() -> None:
     assert [f.id for f in report.findings] == ["SAFE-04:static"]
 
 
-def test_the_moss_cabinet_is_tight_and_heat_breaks_first() -> None:
-    """Demo 2: the film under the lamp leaves a few degrees, and that is what is told."""
+def test_the_moss_cabinet_is_tight_by_its_card() -> None:
+    """Demo 2: the card lasts about as long as is wanted, which is told with how sure that is; the
+    film under the lamp costs some of the clock in some cases, which nobody notices.
+    """
     report = checked(demo("moss-cabinet"), 256)
     assert report.severity == "tight"
     (tight,) = [f for f in report.findings if f.severity == "tight"]
-    assert tight.rule == "HEAT-01"
+    assert tight.rule == "LIFE-01"
     holds = margin(report, tight.margin or "").holds_share
     assert holds is not None
-    assert 0.5 < holds < 0.95
-    assert tight.sentence.text.endswith(f"OK in {int(100 * holds)} of 100 likely cases.")
-    assert told(checked(demo("moss-cabinet")), "HEAT-01") == []
+    assert 0.2 < holds < 0.7
+    assert told(report, "HEAT-01") == []
     good_up_to = report.heat.hottest_ambient_c
     assert good_up_to is not None
-    assert 27 < good_up_to < 32
+    assert 32 < good_up_to < 42
 
 
 def test_the_choir_recorder_shows_its_three_mistakes() -> None:
@@ -77,10 +78,8 @@ def test_rulers_stand_in_the_order_of_the_aspects() -> None:
 
 
 def test_of_full_bars_the_one_that_may_be_none_is_told() -> None:
-    """A recorder's card and a supply both outlast it: with draws the card is less sure, and else
-    the supply has less to spare.
-    """
-    plan = kit("B10", "S03", "M02", "K05", "E03", retention={"years": 3, "writes": "light"})
+    """A recorder's card and a fan both outlast it: with draws the one that is less sure."""
+    plan = kit("B10", "S03", "M02", "K05", "E03", retention={"years": 1, "writes": "light"})
     rulers = {}
     for samples in (1, 128):
         report = checked(plan, samples)
@@ -91,8 +90,7 @@ def test_of_full_bars_the_one_that_may_be_none_is_told() -> None:
         rulers[samples] = lifetime.margin
         least = min(full, key=lambda m: (1.0 if m.ruler_p05 is None else m.ruler_p05, m.spare))
         assert lifetime.margin == least.id
-    assert rulers[128] == "LIFE-01:M02#1"
-    assert rulers[1] != rulers[128]
+    assert rulers[128] == "LIFE-02:K05#1.fan"
 
 
 def test_a_ruler_is_the_worst_of_its_family() -> None:

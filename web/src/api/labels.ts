@@ -84,6 +84,15 @@ export const KINDS = {
   ]
 } as const;
 
+export const HELD_BY = {
+  "screws": "Screws",
+  "glue": "Glue",
+  "tape": "Tape",
+  "clips": "Clips",
+  "compartment": "A compartment",
+  "nothing": "Nothing"
+} as const;
+
 export const LOADS = {
   "off": "Off",
   "idle": "Idle",
@@ -856,7 +865,7 @@ export const FIELDS = {
       "whole": false,
       "least": 0,
       "above": null,
-      "most": 1000,
+      "most": 86400,
       "longest": null
     },
     "stream_mb_s": {

@@ -1959,7 +1959,8 @@ export interface components {
          * EditLine
          * @description Change how many of a part there are, whether they are owned, whose figures count, which I2C
          *     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), where in
-         *     its case it stands, and whether a case is cut by hand or left without its top sheets.
+         *     its case it stands, what holds it there, and whether a case is cut by hand or left without its
+         *     top sheets.
          */
         "EditLine-Input": {
             /**
@@ -1987,12 +1988,15 @@ export interface components {
             modified?: boolean | null;
             /** Sheets Off */
             sheets_off?: boolean | null;
+            /** Held By */
+            held_by?: ("screws" | "glue" | "tape" | "clips" | "compartment" | "nothing") | null;
         };
         /**
          * EditLine
          * @description Change how many of a part there are, whether they are owned, whose figures count, which I2C
          *     addresses the pieces are set to, on what standoffs a board stands (0: as delivered), where in
-         *     its case it stands, and whether a case is cut by hand or left without its top sheets.
+         *     its case it stands, what holds it there, and whether a case is cut by hand or left without its
+         *     top sheets.
          */
         "EditLine-Output": {
             /**
@@ -2020,6 +2024,8 @@ export interface components {
             modified: boolean | null;
             /** Sheets Off */
             sheets_off: boolean | null;
+            /** Held By */
+            held_by: ("screws" | "glue" | "tape" | "clips" | "compartment" | "nothing") | null;
         };
         /**
          * Effect
@@ -2564,7 +2570,8 @@ export interface components {
          *
          *     `wanted_die_c` is where the die would come to at full clock, `speed_share` the clock it holds
          *     over the clock that is asked for, the least of them at `least_speed_when`, which is empty where
-         *     it never gives way. Up to `hottest_ambient_c` outside nothing passes its limit;
+         *     it never gives way. Up to `hottest_ambient_c` outside nothing passes its limit, None where that
+         *     is not even so in the cold;
          *     `hottest_ambient_then` says what comes first beyond.
          */
         HeatReport: {
@@ -2838,7 +2845,7 @@ export interface components {
          *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
          *     delivered with. `position` is where a board stands in a case whose floor is drilled by hand;
          *     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
-         *     that the top sheets of a layered one are left off.
+         *     that the top sheets of a layered one are left off, `held_by` what holds a board in it.
          */
         "Line-Input": {
             /** Id */
@@ -2883,6 +2890,12 @@ export interface components {
              * @default false
              */
             sheets_off?: boolean;
+            /**
+             * Held By
+             * @default screws
+             * @enum {string}
+             */
+            held_by?: "screws" | "glue" | "tape" | "clips" | "compartment" | "nothing";
         };
         /**
          * Line
@@ -2893,7 +2906,7 @@ export interface components {
          *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
          *     delivered with. `position` is where a board stands in a case whose floor is drilled by hand;
          *     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
-         *     that the top sheets of a layered one are left off.
+         *     that the top sheets of a layered one are left off, `held_by` what holds a board in it.
          */
         "Line-Output": {
             /** Id */
@@ -2938,6 +2951,12 @@ export interface components {
              * @default false
              */
             sheets_off: boolean;
+            /**
+             * Held By
+             * @default screws
+             * @enum {string}
+             */
+            held_by: "screws" | "glue" | "tape" | "clips" | "compartment" | "nothing";
         };
         /**
          * LineCost
@@ -3081,10 +3100,12 @@ export interface components {
          * @description One limit and how the kit stands to it, at nominal figures in its worst planned state.
          *
          *     `spare` is signed: negative is short. `spare_p05`, `spare_p95` and `holds_share` are None
-         *     where no samples were drawn. `state` is the id of the worst one and `state_label` what people
-         *     call it, both empty where states do not matter. `ruler_share` is the length of its ruler, -0.5
-         *     to 1. `planned` is how it stands in what the plan asks for, `severity` with the `worst_case`
-         *     too. The `by_state` tuples tell every state that was looked at, in the order of `states`.
+         *     where no samples were drawn; they are those of the state whose value is told, the worst one:
+         *     `state` is its id and `state_label` what people call it, both empty where states do not matter.
+         *     `loaded_share` is how much of an electrical limit is taken for three hours a day.
+         *     `ruler_share` is the length of its ruler, -0.5 to 1. `planned` is how it stands in what the plan
+         *     asks for, `severity` with the `worst_case` too. The `by_state` tuples tell every state that was
+         *     looked at, in the order of `states`.
          */
         Margin: {
             /** Id */
@@ -4680,7 +4701,8 @@ export interface components {
          *
          *     Fed from `feeds_from`, another rail of the part, through `path_ohm`; behind a converter the
          *     voltage is `out_v` and the input power is what it delivers over `efficiency`. `limit_a` is the
-         *     most the rail may carry; where `limit_unadvertised_a` is given it holds instead unless the
+         *     most the rail may carry, and `limits` how it keeps to that; where `limit_unadvertised_a` is
+         *     given it holds instead unless the
          *     supply path announces `advertise_a`. `limit_lifted_a` is what a setting of the firmware lets a
          *     rail carry whose limit no announcement decides.
          */
@@ -4698,6 +4720,8 @@ export interface components {
             /** Advertise A */
             advertise_a: number | null;
             limit_w: components["schemas"]["Reading"] | null;
+            /** Limits */
+            limits: "electronic" | null;
         };
         /**
          * Rates
@@ -5355,6 +5379,8 @@ export interface components {
              */
             lanes: number;
             limit_a: components["schemas"]["Reading"] | null;
+            /** Limits */
+            limits: "electronic" | null;
             /** Bus */
             bus: string | null;
             /**

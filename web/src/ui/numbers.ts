@@ -79,12 +79,15 @@ export function trimmed(text: string): string {
   return text.replace(/[.,]0+$/, "").replace(/([.,]\d*[1-9])0+$/, "$1");
 }
 
-/** As long as the life of anything is told; what lasts longer comes as this from the core. */
-export const LONGEST_YEARS = 60;
+/** Nobody answers for a longer life; what lasts longer comes as this from the core. */
+export const ANSWERED_YEARS = 10;
 
-/** The life of something: `4.6 years`, `over 60`; of `most` nobody tells how much longer. */
-export function years(lifetime: number, most = LONGEST_YEARS): string {
-  return lifetime >= most ? `over ${most}${NO_BREAK}years` : figure(lifetime, "years");
+/** The life of something: `4.6 years`, `12 days`; of `most` nobody tells how much longer. */
+export function years(lifetime: number, most = Infinity): string {
+  if (lifetime >= most) return `${most}${NO_BREAK}years and more`;
+  return lifetime < 0.1
+    ? `${Math.round(lifetime * 365.25)}${NO_BREAK}days`
+    : figure(lifetime, "years");
 }
 
 /** A capacity as labels count it. */

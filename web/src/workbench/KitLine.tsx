@@ -1,7 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
 import { Link } from "react-router";
 
+import { HELD_BY } from "../api/labels";
 import { partsQuery } from "../api/queries";
 import type { Change, LineReport } from "../api/types";
 import { Cobble } from "../ui/Cobble";
@@ -100,6 +102,24 @@ function LineTools({ line }: { line: LineReport }) {
         >
           {planned?.modified ? "I do not cut it by hand" : "I cut it by hand"}
         </Button>
+      )}
+      {line.role === "case" && (
+        <label className="held-by">
+          Board held by{" "}
+          <Form.Select
+            size="sm"
+            value={planned?.held_by ?? "screws"}
+            onChange={(event) =>
+              edit(editOf(line.id, { held_by: event.target.value as keyof typeof HELD_BY }))
+            }
+          >
+            {Object.entries(HELD_BY).map(([id, label]) => (
+              <option key={id} value={id}>
+                {label}
+              </option>
+            ))}
+          </Form.Select>
+        </label>
       )}
       {planned?.sheets_off && (
         <Button variant="" size="sm" onClick={() => edit(editOf(line.id, { sheets_off: false }))}>

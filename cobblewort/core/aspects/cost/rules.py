@@ -13,6 +13,7 @@ from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import cheaper, remove_named
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import BOTHERS, INFORMS
 from cobblewort.core.judging.working import Sum, computed_term, plan_term
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import ReadyMade
@@ -62,6 +63,7 @@ def budget(cost: CostResult, budget: Decimal | None, copies: int, currency: str)
         limit,
         sentence,
         lines,
+        consequence=BOTHERS,
         working=working,
     )
 
@@ -86,7 +88,7 @@ def prices_known(cost: CostResult, catalogue: Catalogue, currency: str) -> Itera
             name = catalogue.of_line(line).model
             yield Observation(
                 line.id,
-                "note",
+                INFORMS,
                 say(
                     "Not checked: the price of {part}. {why}. The total leaves it out.",
                     part=name,
@@ -132,5 +134,5 @@ def compared(
                 price=price,
                 own=words.money(own, currency),
             )
-        yield Observation("ready-made", "note", told)
+        yield Observation("ready-made", INFORMS, told)
     yield from better_buys

@@ -9,6 +9,7 @@ from cobblewort.core import words
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.kit import Items, derived
 from cobblewort.core.judging.prices import prices_of
+from cobblewort.core.judging.severity import INFORMS
 from cobblewort.core.parts.model import Feed, Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Line, Prices
@@ -52,7 +53,7 @@ def better_buys_of(
                 price=price,
                 part=part.model,
             )
-            found.append(Observation(line.id, "note", text, (line.id,)))
+            found.append(Observation(line.id, INFORMS, text, (line.id,)))
     return found
 
 
@@ -88,7 +89,7 @@ def _faster_boards(
             more = words.money(price - own, currency)
             yield Observation(
                 line.id,
-                "note",
+                INFORMS,
                 say(
                     "{better} costs {more} more than {part} and is {times} times as fast.",
                     better=better.model,

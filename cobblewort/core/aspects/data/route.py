@@ -403,7 +403,9 @@ class Router:
         if own is None:
             raise NoPathError(f"{item.name} has no rate value", unstated=True)
         doing = "writing to" if way == "out" else "reading from"
-        links = [Link(f"{item.id}/medium", f"{doing} {item.name}", "medium", own, item)]
+        held = self.held_share(item)
+        why = "" if held is None or held >= 1 else ", slowed by heat"
+        links = [Link(f"{item.id}/medium", f"{doing} {item.name}{why}", "medium", own, item)]
         steps = self.ways.get(item.id)
         if item.part.kind == "card" or item.part.drive is None:
             slot = None if self.board is None else self._figure(self.board, "rates.slot_mb_s")

@@ -20,6 +20,7 @@ from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, place_with
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import FAILS, INFORMS, SLOWS
 from cobblewort.core.judging.states import ANY_TIME, LookedAt, State
 from cobblewort.core.judging.working import Sum, Term, computed_term, plan_term
 from cobblewort.core.plans.patch import EditLine, Patch, PinPlug, SetFields
@@ -241,6 +242,7 @@ def _deadline(situation: Situation, at: Moved) -> Check:
         allowed,
         sentence,
         at.route.lines,
+        consequence=SLOWS,
         working=lambda _: _sum_of(at, plan_term("T", "time allowed", "min", allowed), "min"),
     )
 
@@ -265,6 +267,7 @@ def _rate(subject: str, text: str, least: float, at: Moved, situation: Situation
         least,
         sentence,
         at.route.lines,
+        consequence=SLOWS,
         working=lambda _: _sum_of(at, plan_term("R", "required rate", "MB/s", least), "MB/s"),
     )
 
@@ -303,7 +306,7 @@ def disks_enough(array: Array, storage_use: StorageUse) -> Iterator[Observation]
     has = "one" if count == 1 else str(count)
     yield Observation(
         "layout",
-        "problem",
+        FAILS,
         say(
             "The array layout “{layout}” needs {needs}; the kit has {has}.",
             layout=facts.label,
@@ -346,7 +349,7 @@ def unequal(array: Array, storage_use: StorageUse) -> Iterator[Observation]:
     if wasted > 0:
         yield Observation(
             "sizes",
-            "note",
+            INFORMS,
             say(
                 "The disks of this array differ in size: {unused} stay unused.",
                 unused=words.size(wasted),
@@ -386,7 +389,7 @@ def wasted_adapter(data: DataResult, paths: dict[str, tuple[Step, ...]]) -> Iter
             told.add(giver.id)
             yield Observation(
                 giver.line.id,
-                "note",
+                INFORMS,
                 say(
                     "{adapter} can reach {could}; the {bus} limits it to {lets}.",
                     adapter=giver.name,
@@ -416,7 +419,7 @@ def known(data: DataResult) -> Iterator[Observation]:
         if route.unstated:
             yield Observation(
                 route.transfer.id,
-                "note",
+                INFORMS,
                 say(
                     "Not checked: the rate of the transfer “{transfer}”. {why}.",
                     transfer=route.transfer.text,
@@ -445,7 +448,7 @@ def file_system(
     if any(requirement.condition == "power_cut" for requirement in requirements):
         yield Observation(
             "journal",
-            "note",
+            INFORMS,
             say("An exchange format has no journal: a power cut can lose files."),
             lines,
         )
@@ -455,7 +458,7 @@ def file_system(
     ):
         yield Observation(
             "owners",
-            "note",
+            INFORMS,
             say("An exchange format has no file ownership: every user can change every file."),
             lines,
         )

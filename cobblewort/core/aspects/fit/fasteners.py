@@ -50,7 +50,9 @@ def build_fasteners(stack: StackResult, items: Sequence[Item]) -> list[Fastener]
     below = [x for x in stacked if x.side == "below"]
     above = [x for x in stacked if x.side == "above"]
     shell = None if stack.case is None else stack.case.part.case
-    if stack.case is not None and shell is not None and shell.any_holes:
+    if stack.case is not None and stack.case.line.held_by != "screws":
+        pass  # glued, taped, clipped, or left to lie: only what stands on it is screwed
+    elif stack.case is not None and shell is not None and shell.any_holes:
         lowest = below[-1].item if below else board
         reach = 0.0 if below else board.part.stack.below_mm.nominal
         screwed = None if above or below else board.part.stack.thickness_mm.nominal

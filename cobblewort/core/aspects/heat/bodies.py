@@ -188,7 +188,7 @@ M2_CARRIER_M2 = 0.065 * 0.056
 """A carrier whose size nobody states."""
 M2_SPREAD = Reading(nominal=1.0, low=0.72, high=1.33, basis="typical")
 """How far such drives differ in their resistance: that of the classes, from memory."""
-_AIR_W_MK, _GAP_RADIATION_W_M2K = 0.026, 5.0
+AIR_W_MK, _GAP_RADIATION_W_M2K = 0.026, 5.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,6 +219,6 @@ def carried_path(length_m: float, carrier_m2: float, drives: int) -> CarriedPath
     About 18 K/W for 80 mm alone on a carrier as large as a card, 13.5 under a fan.
     """
     area_m2 = length_m * M2_WIDTH_M
-    gap_w_k = (_AIR_W_MK / M2_GAP_M + _GAP_RADIATION_W_M2K) * area_m2
+    gap_w_k = (AIR_W_MK / M2_GAP_M + _GAP_RADIATION_W_M2K) * area_m2
     carrier_w_k = 2 * M2_CARRIER_FILM_W_M2K * carrier_m2 / drives
     return CarriedPath(M2_FILM_W_M2K * area_m2, gap_w_k + M2_JOINT_W_K, carrier_w_k)

@@ -14,10 +14,15 @@ from cobblewort.core.aspects.heat.thermal_bodies import Warm
 from cobblewort.core.aspects.power.forest import Forest, Node
 from cobblewort.core.aspects.power.model import Hung, Rows
 from cobblewort.core.figures.arrays import FloatArray, IntArray, Quantity
+from cobblewort.core.figures.reading import Reading, sampled
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.states import looked_at
 from cobblewort.core.parts.compiled import DRAWS, LoadArrays
 
+CHARGE = "charge"
+"""The load of a battery that is charged."""
+CHARGING_LOSS = Reading(nominal=0.14, low=0.10, high=0.18, basis="typical")
+"""What charger and cells make warm of it: typical, from memory."""
 _IDLE = DRAWS.index("idle")
 Lost = tuple[tuple[int | None, Quantity], ...]
 """What converters lose of a watt behind them, the nearest first, with the hot body in which each
@@ -191,11 +196,16 @@ class _Sources:
         alike: dict[str, tuple[IntArray, list[FloatArray]]] = {}
         for item in items:
             rows = self._rows.of(item)
-            for load in self._hung.loads_of(item).values():
+            for name, load in self._hung.loads_of(item).items():
+                table = load.table
+                if name == CHARGE:  # the rest of it is stored
+                    table = table * sampled(
+                        CHARGING_LOSS, f"{item.part.id}/charging", len(table[0])
+                    )
                 if load.in_watts:
-                    alike.setdefault(self._rows.named(item), (rows, []))[1].append(load.table)
+                    alike.setdefault(self._rows.named(item), (rows, []))[1].append(table)
                 elif (place := self._forest.index(f"{item.id}.{load.rail}")) is not None:
-                    amps.append((place, load.table.take(rows, axis=0)))
+                    amps.append((place, table.take(rows, axis=0)))
         for rows, tables in alike.values():
             watts += np.add.reduce(tables).take(rows, axis=0)
         return Drawing(watts, amps)

@@ -199,19 +199,27 @@ def film_conductances_w_k(
 
     The level ones are the top and `bottom_share` of the bottom; a bottom at share 1 hangs free.
     """
+    top, bottom, upright = face_conductances_w_k(faces, pressure_pa, surface_k, air_k)
+    return top + bottom, upright
+
+
+def face_conductances_w_k(
+    faces: Faces, pressure_pa: float, surface_k: Quantity, air_k: Quantity
+) -> tuple[Quantity, Quantity, Quantity]:
+    """The same of the top, of what counts of the bottom, and of the upright faces. [W/K]"""
     delta = at_least(_LEAST_DELTA_K, absolute(surface_k - air_k))
     air = air_at((surface_k + air_k) / 2, pressure_pa)
     per_m3 = rayleigh_per_m3(air, delta)
     level, upright = faces.level_length_m, faces.height_m
     ra_level = per_m3 * level**3
-    nu_level = nusselt_up_mcadams(ra_level)
-    if faces.bottom_share:
-        nu_level = nu_level + faces.bottom_share * nusselt_down_mcadams(ra_level)
+    top = nusselt_up_mcadams(ra_level)
+    bottom = faces.bottom_share * nusselt_down_mcadams(ra_level) if faces.bottom_share else 0.0
     nu_upright = nusselt_vertical_churchill_chu(per_m3 * upright**3, air.prandtl)
-    conductivity = air.conductivity_w_mk
+    per_nu = air.conductivity_w_mk * (faces.level_m2 / level)
     return (
-        nu_level * conductivity * (faces.level_m2 / level),
-        nu_upright * conductivity * (faces.upright_m2 / upright),
+        top * per_nu,
+        bottom * per_nu,
+        nu_upright * air.conductivity_w_mk * (faces.upright_m2 / upright),
     )
 
 
@@ -223,8 +231,9 @@ def outside_w_k(
     `radiant_m2` is emissivity times area, where a caller has it at hand in the right shape.
     """
     radiant = box.radiant_m2 if radiant_m2 is None else radiant_m2
-    level, upright = film_conductances_w_k(box.outer, box.pressure_pa, wall_k, ambient_k)
-    return (level + upright) * box.fins + radiation_w_m2k(radiant, wall_k, ambient_k)
+    top, bottom, upright = face_conductances_w_k(box.outer, box.pressure_pa, wall_k, ambient_k)
+    finned = (top + upright) * box.fins
+    return finned + bottom + radiation_w_m2k(radiant, wall_k, ambient_k)
 
 
 def inside_w_k(box: Enclosure, air_k: Quantity, wall_k: Quantity) -> Quantity:

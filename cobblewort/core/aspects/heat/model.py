@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from functools import cached_property
 from itertools import repeat
 from typing import NamedTuple
@@ -16,24 +16,41 @@ from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.aspects.heat.bodies import BoardBody
 from cobblewort.core.aspects.heat.enclosure import Enclosure
 from cobblewort.core.aspects.heat.network import Near, Network, Settled
+from cobblewort.core.aspects.heat.safe_ambient import (
+    COLDEST_C,
+    HOTTEST_C,
+    THE_AIR,
+    THE_PROCESSOR,
+    SafeAmbient,
+)
 from cobblewort.core.aspects.heat.sources import Sources, fans_of, sources_of
-from cobblewort.core.aspects.heat.thermal_bodies import Fans, Warm, board_body, enclosure, thin_air
-from cobblewort.core.aspects.heat.thermal_loads import AskedOf, Column, as_asked, asked_of
-from cobblewort.core.aspects.heat.throttling import CLOCK_EXPONENT, kept_clock, kept_speed, power_at
+from cobblewort.core.aspects.heat.thermal_bodies import (
+    Fans,
+    Warm,
+    board_body,
+    enclosure,
+    thin_air,
+)
+from cobblewort.core.aspects.heat.thermal_loads import (
+    ALONE,
+    FIELDS,
+    AskedOf,
+    Column,
+    Temps,
+    as_asked,
+    asked_of,
+)
+from cobblewort.core.aspects.heat.throttling import CLOCK_EXPONENT, kept_clock, kept_speed
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import at_least, nominal
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, derived
-from cobblewort.core.judging.margin import KEPT_SOUND
-from cobblewort.core.judging.states import LookedAt, State
-from cobblewort.core.plans.plan import NOT_OF_IT, Mounting
+from cobblewort.core.judging.states import LookedAt, State, light_in
+from cobblewort.core.plans.plan import NOT_OF_IT, Mounting, Phase, Transfer
 from cobblewort.core.standards.air import ZERO_C_K
 
-COLDEST_C, HOTTEST_C = -40.0, 90.0
-"""Between these the highest safe day is looked for."""
-_FARTHEST_K = 150.0
 _ABOVE_K = 0.05
 """What is further above its limit does not keep to it."""
 _Some = Callable[[FloatArray], Quantity]
@@ -82,6 +99,16 @@ class HotTemps:
         return self.warm.limit_c
 
     @property
+    def light(self) -> tuple[bool, ...]:
+        """In which states nobody waits for it."""
+        return self.work.light_of(self.place)
+
+    @property
+    def is_waited_for(self) -> bool:
+        """Whether a transfer with a wish uses it, of a drive."""
+        return self.work.is_waited_for(self.warm)
+
+    @property
     def held_w(self) -> FloatArray:
         """What it gives off once everything is settled. [W]"""
         held: FloatArray = self.work.governed.body_w[self.place]
@@ -108,52 +135,10 @@ class HotTemps:
 
 
 @dataclass(slots=True, frozen=True)
-class Temps:
-    """Temperatures and heat of some states, shape (states, samples). [K], [°C], [W]
-
-    Without a case air and walls are those of the day.
-    """
-
-    die_k: FloatArray
-    sink_k: FloatArray
-    board_k: FloatArray
-    air_k: FloatArray
-    inner_k: FloatArray
-    outer_k: FloatArray
-    soc_w: FloatArray
-    body_w: FloatArray
-    body_k: FloatArray
-
-    def near(self, rows: list[int], warmer_k: Quantity = 0.0) -> Near:
-        """Some of the states, as a start nearby."""
-        return Near(
-            self.board_k[rows] + warmer_k,
-            self.air_k[rows] + warmer_k,
-            self.inner_k[rows] + warmer_k,
-            self.outer_k[rows] + warmer_k,
-        )
-
-    def replaced(self, rows: list[int], new: Temps) -> Temps:
-        """With some of the states put in place."""
-        fields = []
-        for name in _FIELDS:
-            values, changed = getattr(self, name).copy(), getattr(new, name)
-            if name.startswith("body"):
-                values[:, rows] = changed
-            else:
-                values[rows] = changed
-            fields.append(values)
-        return Temps(*fields)
-
-
-_FIELDS = tuple(Temps.__dataclass_fields__)
-
-
-@dataclass(slots=True, frozen=True)
 class Hottest:
-    """Up to which day everything planned holds, shape (samples,), and what comes first beyond: a
-    hot body by its place, a part that leaves its rating, or the processor where both are None.
-    [°C]
+    """Up to which day everything planned holds, shape (samples,), NaN where there is none, and what
+    comes first beyond: a hot body by its place, a part that leaves its rating, or the processor
+    where both are None. [°C]
 
     `die_c` is that day of the processor alone.
     """
@@ -206,6 +191,11 @@ class HeatResult:
     def speed_share(self) -> FloatArray:
         """The clock held over the clock asked for."""
         return np.ones_like(self.wanted_die_c) if self.work is None else self.work.speed_share
+
+    @property
+    def light(self) -> tuple[bool, ...]:
+        """In which states nobody waits for the processor."""
+        return (False,) * len(self.states) if self.work is None else self.work.light
 
     @property
     def hottest(self) -> Hottest:
@@ -267,9 +257,12 @@ class _Work:
         items: Items,
         sources: Sources,
         asked: AskedOf,
+        schedule: Sequence[Phase],
+        transfers: Sequence[Transfer],
         *,
         samples: int,
     ) -> None:
+        self._schedule, self._transfers = schedule, transfers
         self.day_c, self.power, self.items = place.ambient_max_c, power, items
         self.board = board = sources.board
         self._alone = samples == 1  # nominal figures, without samples
@@ -300,14 +293,16 @@ class _Work:
     @cached_property
     def _network(self) -> Network:
         """The network with all samples."""
-        return Network(self.body, self.sources.bodies, self.box, self.limit_k)
+        bodies, curve = self.sources.bodies, self.sources.curve
+        return Network(self.body, bodies, self.box, self.limit_k, curve)
 
     @cached_property
     def _plain(self) -> Network:
         """The network at nominal figures alone, in plain numbers."""
         box = None if self.box is None else self.box.nominal
         bodies, limit_k = self.sources.plain_bodies, nominal(self.limit_k)
-        return Network(self.body.nominal, bodies, box, limit_k)
+        curve = self.sources.curve.nominal
+        return Network(self.body.nominal, bodies, box, limit_k, curve)
 
     def settle(self, asked: AskedOf, governed: bool, near: Near | None = None) -> Temps:
         """Temperatures of one or more states, each array of shape (states, samples)."""
@@ -401,7 +396,7 @@ class _Work:
     @cached_property
     def inside_w(self) -> FloatArray:
         """All heat that is given off inside once everything is settled. [W]"""
-        total: FloatArray = self.governed.soc_w + self.asked.rest_w + self.asked.air_w
+        total: FloatArray = self.governed.soc_w + self.governed.rest_w + self.asked.air_w
         total = total + self.governed.body_w.sum(axis=0)
         for n, lost_w_w in enumerate(self.sources.inside.lost):
             spared_w = self.asked.body_w[n] - self.governed.body_w[n]
@@ -448,80 +443,74 @@ class _Work:
 
     @cached_property
     def hottest(self) -> Hottest:
-        """The highest day up to which everything planned holds.
-
-        Each body is looked at in its worst state, giving off what leaves it 98 % of its speed, near
-        the day on which it is at its limit; a last step follows how far it was off.
-        """
-        hard = [n for n, state in enumerate(self.states) if state.hard]
+        """The highest day up to which everything planned holds."""
         rated = self._rated()
-        limits_k = [self.limit_k, *(warm.limit_c + ZERO_C_K for warm in self.warm)]
-        limits_k += [np.full_like(self.limit_k, limit_c + ZERO_C_K) for _, limit_c in rated]
-        now = self.wanted
-        temps_k = [now.die_k, *now.body_k, *(now.air_k for _ in rated)]
-        worst = [max(hard, key=temp_k[:, 0].__getitem__) for temp_k in temps_k]
-        eased, less_k = self._eased(worst)
-        limits = np.array(limits_k)
-        here_k = np.array([temp_k[n] for temp_k, n in zip(temps_k, worst, strict=True)])
-        here_k = here_k - less_k
-        warmer_k = np.clip(limits - here_k, -_FARTHEST_K, _FARTHEST_K)
-        there = self.settle(
-            replace(eased, ambient_k=eased.ambient_k + warmer_k),
-            False,
-            now.near(worst, warmer_k),
-        )
-        count = len(self.warm)
-        rows = range(len(limits))
-        there_k = np.array(
-            [
-                there.die_k[n]
-                if n == 0
-                else there.body_k[n - 1, n]
-                if n <= count
-                else there.air_k[n]
-                for n in rows
-            ]
-        )
-        slope = np.ones_like(warmer_k)
-        np.divide(there_k - here_k, warmer_k, out=slope, where=np.abs(warmer_k) > 1e-6)
-        day_c = self.day_c
-        hottest_c = day_c + warmer_k + (limits - there_k) / np.clip(slope, 0.3, 1.5)
-        first = int(np.argmin(hottest_c[:, 0]))
-        lowest_c = hottest_c.min(axis=0)
+        limits_k = {THE_PROCESSOR: self.limit_k}
+        limits_k |= {n: warm.limit_c + ZERO_C_K for n, warm in enumerate(self.warm)}
+        if rated is not None:
+            limits_k[THE_AIR] = np.full_like(self.limit_k, rated[1] + ZERO_C_K)
+        response = self.body.response
+        found = SafeAmbient(
+            self.states,
+            self.asked,
+            self.wanted,
+            self.settle,
+            self.warm,
+            self.sources.inside.lost,
+            limits_k,
+            {THE_PROCESSOR: self.light, **self._light_bodies},
+            response.soc.die_k,
+            response.rest.die_k,
+            self.sources.curve,
+        ).days()
+        first = min(found, key=lambda day: float(day.ambient_c[0]))
+        lowest_c = np.minimum.reduce([day.ambient_c for day in found])
+        die_c = np.minimum.reduce([day.ambient_c for day in found if day.place == THE_PROCESSOR])
+        body = first.place if first.place >= 0 else None
+        by_rating = rated[0] if rated is not None and first.place == THE_AIR else None
         item, room_c = self._rated_for_the_room()
-        body = first - 1 if 0 < first <= count else None
-        by_rating = rated[first - count - 1][0] if first > count else None
         if item is not None and room_c < float(lowest_c[0]):
             body, by_rating = None, item
-        lowest_c = np.minimum(lowest_c, room_c)
-        return Hottest(np.clip(lowest_c, COLDEST_C, HOTTEST_C), hottest_c[0], body, by_rating)
+        lowest_c = np.minimum(lowest_c, min(room_c, HOTTEST_C))
+        return Hottest(np.where(lowest_c < COLDEST_C, np.nan, lowest_c), die_c, body, by_rating)
 
-    def _eased(self, worst: list[int]) -> tuple[AskedOf, FloatArray]:
-        """What is asked for each limit in its worst state where all that slows itself keeps 98 % of
-        its speed, and by how much less the limited body warms itself for it. [W], [K]
+    @property
+    def light(self) -> tuple[bool, ...]:
+        """In which states nobody waits for the processor."""
+        return light_in(self._schedule, self.board.line.id, self.states)
+
+    @cached_property
+    def _light_bodies(self) -> dict[int, tuple[bool, ...]]:
+        """In which states nobody waits for what slows itself, by its place. Only transfers know
+        whether anybody waits for a drive.
         """
-        asked = self.asked.at(worst)
-        soc_w = power_at(KEPT_SOUND, asked.soc_w, asked.soc_idle_w)
-        less_k = np.zeros_like(soc_w)
-        less_k[0] = (asked.soc_w - soc_w)[0] * self.body.response.soc.die_k
-        body_w = asked.body_w.copy()
+        found = {}
         for n, warm in enumerate(self.warm):
-            if warm.body.slows:
-                least_w = asked.rest_body_w[n]
-                body_w[n] = least_w + (asked.body_w[n] - least_w) * KEPT_SOUND
-                less_k[n + 1] = ((asked.body_w[n] - body_w[n]) / warm.path.total_w_k)[n + 1]
-        return replace(asked, soc_w=soc_w, body_w=body_w), less_k
+            if warm.clock:
+                found[n] = light_in(self._schedule, warm.item.line.id, self.states)
+            elif warm.body.slows:
+                found[n] = (not self.is_waited_for(warm),) * len(self.states)
+        return found
 
-    def _rated(self) -> list[tuple[Item, float]]:
+    def light_of(self, place: int) -> tuple[bool, ...]:
+        """In which states nobody waits for a body, by its place; of a drive in none or in all."""
+        return self._light_bodies.get(place, (False,) * len(self.states))
+
+    def is_waited_for(self, warm: Warm) -> bool:
+        """Whether a transfer with a wish uses a drive."""
+        role = warm.item.line.role
+        return any(t.has_wish and role in (t.source, t.target) for t in self._transfers)
+
+    def _rated(self) -> tuple[Item, float] | None:
         """Of what sits in the air of the case the part with the lowest rating. [°C]"""
         if self.box is None:
-            return []
+            return None
         known = [
             (item, item.part.ambient_max_c)
             for item in self.inside
             if item.part.kind != "board" and item.part.ambient_max_c is not None
         ]
-        return [min(known, key=lambda entry: entry[1])] if known else []
+        return min(known, key=lambda entry: entry[1], default=None)
 
     def _rated_for_the_room(self) -> tuple[Item | None, float]:
         """Of boards and of what stands outside the part with the lowest rating. [°C]"""
@@ -564,7 +553,7 @@ class _Work:
 
     def _detail(self, temps: Temps) -> HeatDetail:
         """At nominal figures."""
-        plain = Temps(*(getattr(temps, name)[..., :1] for name in _FIELDS))
+        plain = Temps(*(getattr(temps, name)[..., :1] for name in FIELDS))
         asked = self.asked
         spared_w = asked.body_w[..., :1] - plain.body_w
         carrier_w, air_w = asked.carrier_w[..., :1].copy(), asked.air_w[:, :1].copy()
@@ -583,7 +572,7 @@ class _Work:
             None if self.box is None else self.box.nominal,
             plain,
             self.nodes_c(plain),
-            asked.rest_w[:, :1],
+            plain.rest_w,
             air_w,
             asked.ambient_k[:, :1],
             warmth_w,
@@ -613,6 +602,7 @@ def _as_temps(found: Settled, shape: tuple[int, ...]) -> Temps:
         full(found.inner_k),
         full(found.outer_k),
         full(found.soc_w),
+        full(found.rest_w),
         full_bodies(found.body_w),
         full_bodies(found.body_k),
     )
@@ -630,15 +620,15 @@ def _stacked(found: Sequence[Settled]) -> Temps:
                 one.inner_k,
                 one.outer_k,
                 one.soc_w,
+                one.rest_w,
                 *one.body_w,
                 *one.body_k,
             )
             for one in found
         ]
     ).T[..., np.newaxis]
-    die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w = rows[:7]
-    body_w, body_k = rows[7:].reshape(2, -1, len(found), 1)
-    return Temps(die_k, sink_k, board_k, air_k, inner_k, outer_k, soc_w, body_w, body_k)
+    alone, bodies = rows[:ALONE], rows[ALONE:]
+    return Temps(*alone, *bodies.reshape(2, -1, len(found), 1))
 
 
 class PlaceOfHeat(NamedTuple):
@@ -670,6 +660,8 @@ def place_of(
     sources_of,
     asked_of,
     boards_of,
+    "schedule",
+    "transfers",
     "samples",
 )
 def of(
@@ -682,6 +674,8 @@ def of(
     sources: Sources | None,
     asked: AskedOf | None,
     boards: list[Item],
+    schedule: Sequence[Phase],
+    transfers: Sequence[Transfer],
     samples: int,
 ) -> HeatResult:
     """Temperatures of the plan's board on the hottest day, in steady state."""
@@ -695,6 +689,8 @@ def of(
             built,
             sources,
             asked,
+            schedule,
+            transfers,
             samples=samples,
         ).result()
     why = "the board states no thermal figures" if boards else "the kit has no board yet"

@@ -25,13 +25,15 @@ from cobblewort.core.aspects.heat.enclosure import (
     HeatInput,
     solve_enclosure,
 )
+from cobblewort.core.aspects.heat.throttling import PowerSplit
 from cobblewort.core.figures.arrays import Quantity
-from cobblewort.core.figures.one_or_many import pick
+from cobblewort.core.figures.one_or_many import absolute, at_least, between, pick
 
 ASKED, HELD, RESTS = 0.0, 1.0, 2.0
 """What something that slows itself does: all that is asked of it, what its limit allows, nothing
 above rest."""
-_MOST_TURNS = 12
+_MOST_TURNS = 16
+_NEAR_ENOUGH_W = 1e-6
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,6 +106,7 @@ class Settled:
     inner_k: Quantity
     outer_k: Quantity
     soc_w: Quantity
+    rest_w: Quantity
     body_w: list[Quantity] = field(default_factory=list)
     body_k: list[Quantity] = field(default_factory=list)
 
@@ -117,9 +120,15 @@ class Network:
     """A board, what else is warm around it, and the case, if any."""
 
     def __init__(
-        self, board: BoardBody, bodies: Sequence[Body], box: Enclosure | None, limit_k: Quantity
+        self,
+        board: BoardBody,
+        bodies: Sequence[Body],
+        box: Enclosure | None,
+        limit_k: Quantity,
+        curve: PowerSplit,
     ) -> None:
         self.board, self.bodies, self.box, self.limit_k = board, list(bodies), box, limit_k
+        self.curve = curve
         self.slowing = [n for n, body in enumerate(bodies) if body.slows]
         self._carriers = list(dict.fromkeys(body.mates for body in bodies if body.mates))
         # What passes from air to wall through a body for each kelvin between them, in W/K, and the
@@ -141,7 +150,7 @@ class Network:
         by (8) or (9) and all is solved anew until no body changes its mode. `near` is a solution
         nearby, say of what would come of it if nothing slowed itself.
         """
-        soc_mode: Quantity = 0.0 * asked.soc_w
+        soc_mode, soc_w = 0.0 * asked.soc_w, asked.soc_w
         modes: dict[int, Quantity] = dict.fromkeys(self.slowing, 0.0 * asked.soc_w)
         start = None
         if near is not None:
@@ -153,31 +162,34 @@ class Network:
                 ]
                 soc_mode, modes = self._modes(asked, near, warm, soc_mode, modes)
         for _ in range(_MOST_TURNS):
-            soc = self._soc(asked, soc_mode)
-            board = self._board(asked, soc)
+            soc, rest = self._soc(asked, soc_mode, soc_w)
+            board = self._board(soc, rest)
             powers = self._powers(asked, board, modes)
             carriers = self._carrier_heat(asked, modes, powers)
-            start = case = self._surroundings(asked, soc, board, powers, start)
-            found, warm = self._found(asked, soc, powers, carriers, case)
+            start = case = self._surroundings(asked, soc, rest, board, powers, start)
+            found, warm = self._found(asked, soc, rest, powers, carriers, case)
             if not governed:
                 break
             new_soc_mode, new_modes = self._modes(asked, found, warm, soc_mode, modes)
-            if _alike(new_soc_mode, soc_mode) and all(
-                map(_alike, new_modes.values(), modes.values())
+            if (
+                _alike(new_soc_mode, soc_mode)
+                and all(map(_alike, new_modes.values(), modes.values()))
+                and self._follows(soc_mode, found)
             ):
                 break
-            soc_mode, modes = new_soc_mode, new_modes
+            soc_mode, modes, soc_w = new_soc_mode, new_modes, found.soc_w
         return found
 
-    def _board(self, asked: Asked, processor: _Linear) -> _Linear:
-        """The temperature of the board. [K]"""
-        soc, soc_air, soc_wall = processor
+    def _board(self, processor: _Linear, beside: _Linear) -> _Linear:
+        """The temperature of the board, by what its processor and the rest of it give off. [K]"""
         response = self.board.response
-        own = response.soc.board_k
+        own, other = response.soc.board_k, response.rest.board_k
+        soc, soc_air, soc_wall = processor
+        rest, rest_air, rest_wall = beside
         return (
-            own * soc + response.rest.board_k * asked.rest_w,
-            own * soc_air + response.air.board_k,
-            own * soc_wall + response.wall.board_k,
+            own * soc + other * rest,
+            own * soc_air + other * rest_air + response.air.board_k,
+            own * soc_wall + other * rest_wall + response.wall.board_k,
         )
 
     def _powers(
@@ -236,24 +248,40 @@ class Network:
                 )
         return found
 
-    def _soc(self, asked: Asked, mode: Quantity) -> _Linear:
-        """The processor's heat, by the air and the wall around it."""
+    def _soc(self, asked: Asked, mode: Quantity, near_w: Quantity) -> tuple[_Linear, _Linear]:
+        """The heat of processor and rest of the board, by the air and the wall around them.
+
+        The rest follows the clock that is held, in a line through what it is near some power.
+        """
         if not _any(mode):
-            return asked.soc_w, 0.0, 0.0
+            return (asked.soc_w, 0.0, 0.0), (asked.rest_w, 0.0, 0.0)
         response = self.board.response
-        held, per = mode == HELD, response.soc.die_k
-        given = pick(mode == RESTS, asked.soc_idle_w, asked.soc_w)
-        at_limit = (self.limit_k - response.rest.die_k * asked.rest_w) / per
-        return (
-            pick(held, at_limit, given),
-            pick(held, -response.air.die_k / per, 0.0),
-            pick(held, -response.wall.die_k / per, 0.0),
-        )
+        held, is_asked = mode == HELD, mode == ASKED
+        near_w = pick(held, between(asked.soc_idle_w, near_w, asked.soc_w), asked.soc_idle_w)
+        rest, slope = self.curve.rest_at(near_w)
+        slope = pick(held, slope, 0.0)
+        rest = pick(is_asked, asked.rest_w, rest - slope * near_w)
+        per = response.soc.die_k + response.rest.die_k * slope
+        given = pick(is_asked, asked.soc_w, asked.soc_idle_w)
+        at_limit = (self.limit_k - response.rest.die_k * rest) / per
+        soc = pick(held, at_limit, given)
+        soc_air = pick(held, -response.air.die_k / per, 0.0)
+        soc_wall = pick(held, -response.wall.die_k / per, 0.0)
+        return (soc, soc_air, soc_wall), (rest + slope * soc, slope * soc_air, slope * soc_wall)
+
+    def _follows(self, mode: Quantity, found: Settled) -> bool:
+        """Whether the rest of a board that is held is what belongs to the clock that is held."""
+        if not _any(mode):
+            return True
+        rest, _ = self.curve.rest_at(at_least(0.0, found.soc_w))
+        off_w = pick(mode == HELD, absolute(rest - found.rest_w), 0.0)
+        return bool(np.max(off_w) < _NEAR_ENOUGH_W)
 
     def _surroundings(
         self,
         asked: Asked,
         processor: _Linear,
+        beside: _Linear,
         board: _Linear,
         powers: dict[int, _Linear],
         start: CaseTemps | None,
@@ -264,7 +292,8 @@ class Network:
         soc, soc_air, soc_wall = processor
         board_k, board_air, board_wall = board
         # Of the board for a watt of its processor, a watt of the rest, a kelvin of air and of wall.
-        response, rest_w = self.board.response, asked.rest_w
+        response = self.board.response
+        rest, rest_air, rest_wall = beside
         own_to_air, own_to_wall, _, _ = response.soc
         rest_to_air, rest_to_wall, _, _ = response.rest
         air_to_air, air_to_wall, _, _ = response.air
@@ -300,12 +329,23 @@ class Network:
         wall_air = wall_air + through - pulled + pulled * board_air
         wall_wall = wall_wall - through + pulled * board_wall
         gives = HeatInput(
-            air_w=heat - wall + own_to_air * soc + rest_to_air * rest_w,
-            air_per_air=heat_air - wall_air + own_to_air * soc_air + air_to_air,
-            air_per_wall=heat_wall - wall_wall + own_to_air * soc_wall + wall_to_air,
-            wall_w=wall + own_to_wall * soc + rest_to_wall * rest_w,
-            wall_per_air=wall_air + own_to_wall * soc_air + air_to_wall,
-            wall_per_wall=wall_wall + own_to_wall * soc_wall + wall_to_wall,
+            air_w=heat - wall + own_to_air * soc + rest_to_air * rest,
+            air_per_air=heat_air
+            - wall_air
+            + own_to_air * soc_air
+            + rest_to_air * rest_air
+            + air_to_air,
+            air_per_wall=heat_wall
+            - wall_wall
+            + own_to_air * soc_wall
+            + rest_to_air * rest_wall
+            + wall_to_air,
+            wall_w=wall + own_to_wall * soc + rest_to_wall * rest,
+            wall_per_air=wall_air + own_to_wall * soc_air + rest_to_wall * rest_air + air_to_wall,
+            wall_per_wall=wall_wall
+            + own_to_wall * soc_wall
+            + rest_to_wall * rest_wall
+            + wall_to_wall,
         )
         return solve_enclosure(self.box, gives, asked.ambient_k, start)
 
@@ -313,6 +353,7 @@ class Network:
         self,
         asked: Asked,
         processor: _Linear,
+        beside: _Linear,
         powers: dict[int, _Linear],
         carriers: Sequence[_Linear],
         case: CaseTemps,
@@ -321,8 +362,8 @@ class Network:
         carrier's heat. [W]
         """
         air, wall = case.air_k, case.inner_wall_k
-        soc_w = _at(processor, air, wall)
-        board = self.board.temps(soc_w, asked.rest_w, air, wall)
+        soc_w, rest_w = _at(processor, air, wall), _at(beside, air, wall)
+        board = self.board.temps(soc_w, rest_w, air, wall)
         body_w = list(asked.body_w)
         for n, power in powers.items():
             body_w[n] = _at(power, air, wall)
@@ -347,6 +388,7 @@ class Network:
             wall,
             case.outer_wall_k,
             soc_w,
+            rest_w,
             body_w,
             body_k,
         )
@@ -374,28 +416,37 @@ class Network:
     ) -> tuple[Quantity, dict[int, Quantity]]:
         """What each governor does next, in the air that is there."""
         response = self.board.response
-        at_limit = (
-            self.limit_k
-            - response.rest.die_k * asked.rest_w
-            - response.air.die_k * found.air_k
-            - response.wall.die_k * found.inner_k
-        ) / response.soc.die_k
-        new_soc_mode = _next_mode(soc_mode, at_limit, asked.soc_w, asked.soc_idle_w)
+        left_k = (
+            self.limit_k - response.air.die_k * found.air_k - response.wall.die_k * found.inner_k
+        )
+        least_rest, _ = self.curve.rest_at(asked.soc_idle_w)
+        enough_w, least_w = (
+            (left_k - response.rest.die_k * rest) / response.soc.die_k
+            for rest in (asked.rest_w, least_rest)
+        )
+        new_soc_mode = _next_mode(soc_mode, enough_w, asked.soc_w, least_w, asked.soc_idle_w)
         new_modes = {}
         for n in self.slowing:
             allowed_w = self._allowed_w(n, found, warm)
-            new_modes[n] = _next_mode(modes[n], allowed_w, asked.body_w[n], asked.rest_body_w[n])
+            new_modes[n] = _next_mode(
+                modes[n], allowed_w, asked.body_w[n], allowed_w, asked.rest_body_w[n]
+            )
         return new_soc_mode, new_modes
 
 
 def _next_mode(
-    mode: Quantity, allowed_w: Quantity, asked_w: Quantity, rest_w: Quantity
+    mode: Quantity,
+    allowed_w: Quantity,
+    asked_w: Quantity,
+    allowed_at_rest_w: Quantity,
+    rest_w: Quantity,
 ) -> Quantity:
-    """`ASKED`, `HELD` or `RESTS` for what a limit allows, one step at a time: what would have to
-    rest in air that is too warm now may well be held in the air that holding it leaves.
+    """`ASKED`, `HELD` or `RESTS` for what a limit allows beside all that is asked, and beside what
+    rests; one step at a time: what would have to rest in air that is too warm now may well be held
+    in the air that holding it leaves.
     """
     enough = (allowed_w >= asked_w) | (asked_w <= 0.0)
-    rests = (allowed_w <= rest_w) & (mode != ASKED)
+    rests = (allowed_at_rest_w <= rest_w) & (mode != ASKED)
     return pick(enough & (mode != RESTS), ASKED, pick(rests, RESTS, HELD))
 
 

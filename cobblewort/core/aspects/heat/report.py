@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import isnan
 
 import numpy as np
 
@@ -50,7 +51,8 @@ class HeatReport:
 
     `wanted_die_c` is where the die would come to at full clock, `speed_share` the clock it holds
     over the clock that is asked for, the least of them at `least_speed_when`, which is empty where
-    it never gives way. Up to `hottest_ambient_c` outside nothing passes its limit;
+    it never gives way. Up to `hottest_ambient_c` outside nothing passes its limit, None where that
+    is not even so in the cold;
     `hottest_ambient_then` says what comes first beyond.
     """
 
@@ -122,11 +124,16 @@ def heat_report(heat: HeatResult, samples: int, _: Sequence[Margin]) -> HeatRepo
         least_speed_share=least,
         least_speed_when=words.when(slowest.id, slowest.label).strip() if least < 1 else "",
         inside_w=heat.inside_w[:, 0].tolist(),
-        hottest_ambient_c=float(hottest.ambient_c[0]),
-        hottest_ambient_p05_c=low[0] if low else None,
-        hottest_ambient_p95_c=high[0] if high else None,
+        hottest_ambient_c=_known(hottest.ambient_c.item(0)),
+        hottest_ambient_p05_c=_known(low[0]) if low else None,
+        hottest_ambient_p95_c=_known(high[0]) if high else None,
         hottest_ambient_then=_first_beyond(heat),
     )
+
+
+def _known(temp_c: float) -> float | None:
+    """None of NaN."""
+    return None if isnan(temp_c) else temp_c
 
 
 def _first_beyond(heat: HeatResult) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 from functools import partial
 
@@ -16,16 +16,10 @@ from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items
-from cobblewort.core.judging.margin import (
-    HOLDS_TIGHT_SHARE,
-    KEPT_SOUND,
-    KEPT_WORST_CASE_TIGHT,
-    Check,
-    Margin,
-)
+from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import add_missing, another, another_supply
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.states import LookedAt
+from cobblewort.core.judging.severity import FAILS, INFORMS, SHOWS, SLOWS
 from cobblewort.core.judging.working import Sum, computed_term
 from cobblewort.core.plans.plan import NOT_OF_IT
 from cobblewort.core.text import Said, Text, say
@@ -35,9 +29,9 @@ from cobblewort.core.text import Said, Text, say
     "HEAT-01",
     "heat",
     "The processor keeps its clock",
-    why="A processor that reaches its throttle temperature lowers its clock. Keeping 98 % or "
-    "more of the required clock is OK, 60 % or more is tight, less is a problem. In the worst "
-    "case it is a note, below 50 % tight.",
+    why="A processor that reaches its throttle temperature lowers its clock. Keeping 90 % or "
+    "more of the required clock is OK, 60 % or more is tight, less is a problem. In idle and light "
+    "phases it is a note, below 60 % tight.",
     formula="(Td - Tb)/Rdb + (Td - Tin)/(Rjc + Rtim + Rsink) = Psoc; (Tb - Tin)/Rba = Prest + "
     "(Td - Tb)/Rdb; inside air and wall from natural convection, radiation and vents; above the "
     "throttle temperature clock = ((P - P0)/(Ppeak - P0))^0.4 with the P at which it sits there",
@@ -55,8 +49,8 @@ def throttle(stack: StackResult, heat: HeatResult) -> Iterator[Check]:
 
     def sentence(margin: Margin) -> Text:
         speeds: list[float] = heat.speed_share[:, 0].tolist()
-        state = _slowed_in(margin, speeds, heat.means)
-        if state is not None:
+        state = heat.means.ids.index(margin.state)
+        if speeds[state] < _TOLD_AS_KEPT:
             required_c = float(heat.wanted_die_c[state, 0])
             return _slows(
                 f"The processor of {board.name}",
@@ -101,22 +95,14 @@ def throttle(stack: StackResult, heat: HeatResult) -> Iterator[Check]:
         heat.means,
         span=max(1.0, nominal(heat.throttle_c) - heat.ambient_c),
         working=working,
+        consequence=SLOWS,
         kept=lambda: heat.speed_share,
+        light=heat.light,
     )
 
 
-def _slowed_in(margin: Margin, speeds: Sequence[float], states: LookedAt) -> int | None:
-    """The state of which it is told how far something slows itself; None where it hardly does in
-    what matters, and its temperature is told.
-    """
-    here = states.ids.index(margin.state)
-    if speeds[here] < KEPT_SOUND:
-        return here
-    if margin.holds_share is not None and margin.holds_share < HOLDS_TIGHT_SHARE:
-        return None
-    lowest = min(speeds)
-    told = margin.severity == "note" or lowest < KEPT_WORST_CASE_TIGHT
-    return speeds.index(lowest) if told else None
+_TOLD_AS_KEPT = 0.999
+"""What keeps more is told by its temperature."""
 
 
 def _slows(
@@ -129,15 +115,17 @@ def _slows(
         "when": words.when(heat.means.ids[state], heat.means.labels[state]),
     }
     if kept == 0:
+        idles = heat.means.ids[state] == "idle"
         return say(
-            "{part} exceeds {limit}{when} at {ambient} ambient even when idle.",
+            "{part} exceeds {limit}{when} at {ambient} ambient{rests}.",
             limit=words.degrees(limit_c),
+            rests="" if idles else " even when idle",
             **at,
         )
     return say(
         "{part} slows to {share} of its {of}{when} at {ambient} ambient. At full {of} it would "
         "exceed {limit} by {over}.",
-        share=words.percent(kept),
+        share=words.kept(kept),
         of=of,
         limit=words.degrees(limit_c),
         over=words.kelvins(max(1.0, wanted_c - limit_c)),
@@ -160,7 +148,7 @@ def coolable(stack: StackResult, heat: HeatResult) -> Iterator[Observation]:
     if heat.board is not None and not heat.coolable:
         yield Observation(
             f"{heat.board.id}.die",
-            "problem",
+            FAILS,
             say(
                 "At {ambient} ambient the processor of {board} exceeds {limit} even at its lowest "
                 "clock.",
@@ -196,7 +184,7 @@ def ambient_rating(
         if low is not None and coldest_c < low:
             yield Observation(
                 line.id,
-                "problem",
+                FAILS,
                 say(
                     "{part} is rated from {low}; ambient falls to {coldest}.",
                     part=part.model,
@@ -208,7 +196,7 @@ def ambient_rating(
         elif high is not None and hottest_c > high:
             yield Observation(
                 line.id,
-                "problem",
+                FAILS,
                 say(
                     "{part} is rated up to {high}; ambient rises to {hottest}.",
                     part=part.model,
@@ -220,7 +208,7 @@ def ambient_rating(
         elif high is not None and air_c > high and part.kind != "board" and heat.shelters(line.id):
             yield Observation(
                 line.id,
-                "problem",
+                FAILS,
                 say(
                     "{part} is rated up to {high}; the air inside the case reaches {air}.",
                     part=part.model,
@@ -236,8 +224,8 @@ def ambient_rating(
     "heat",
     "Drives and further boards keep their speed",
     why="A hot drive throttles. Drives under a board and further boards in a case get little air. "
-    "Keeping 98 % or more of the speed is OK, 60 % or more is tight, less is a problem. In the "
-    "worst case it is a note, below 50 % tight.",
+    "A processor is judged as in HEAT-01. A drive is judged by the transfers that it is used for; "
+    "where there are none it is a note, below 60 % tight.",
     formula="P = G_air (T - T_near) + G_wall (T - T_wall); above its throttle temperature P_hold "
     "at which it sits there, and speed = (P_hold - P_idle)/(P - P_idle), of a processor to the "
     "power of 0.4; of an M.2 module G is its face, and gap, joint and carrier behind each other",
@@ -256,20 +244,24 @@ def drives(stack: StackResult, heat: HeatResult) -> Iterator[Check]:
 
 def _drive_check(heat: HeatResult, stack: StackResult, hot: HotTemps) -> Check:
     name, speed = hot.item.name, "speed"
+    # Where a transfer waits for a drive, that transfer is judged, and tells why it is slow.
+    consequence = SHOWS if hot.is_waited_for and not hot.warm.clock else SLOWS
     if hot.warm.clock:
         name, speed = f"The processor of {name}", "clock"
 
     def sentence(margin: Margin) -> Text:
         speeds: list[float] = hot.speed_share[:, 0].tolist()
-        state = _slowed_in(margin, speeds, heat.means)
-        if state is None:
+        state = heat.means.ids.index(margin.state)
+        if speeds[state] >= _TOLD_AS_KEPT:
             return _reaches(margin, heat, name, "it throttles at")
         wanted_c = float(hot.temp_c[state, 0])
         return _slows(name, speed, speeds[state], wanted_c, margin.limit, heat, state)
 
     check = _hot_check(heat, stack, hot, sentence, settled=False)
     label = f"Temperature at full speed: {hot.label}"
-    return replace(check, label=label, kept=lambda: hot.speed_share)
+    return replace(
+        check, label=label, consequence=consequence, kept=lambda: hot.speed_share, light=hot.light
+    )
 
 
 @rule(
@@ -353,14 +345,14 @@ def heat_known(stack: StackResult, heat: HeatResult, built: Items) -> Iterator[O
     if heat.board is None and stack.board is not None:
         yield Observation(
             "heat",
-            "note",
+            INFORMS,
             say("Not checked: temperature. {why}.", why=words.opening(heat.why_not)),
             (stack.board.line.id,),
         )
     if heat.board is not None and (others := _unlike(stack, built, heat.board)):
         yield Observation(
             "others",
-            "note",
+            INFORMS,
             say(
                 "Not checked: the temperature of {others}. It is calculated for {board} only.",
                 others=words.few(i.name for i in others),

@@ -20,6 +20,7 @@ from cobblewort.core.aspects.heat.thermal_bodies import (
     thin_air,
     warm_bodies,
 )
+from cobblewort.core.aspects.heat.throttling import PowerSplit
 from cobblewort.core.aspects.power.forest import Forest
 from cobblewort.core.aspects.power.model import Hung, forest_of, hung_of
 from cobblewort.core.figures.arrays import FloatArray
@@ -34,7 +35,8 @@ class Sources:
     """What gives off heat inside, as asked, whatever case is around it.
 
     Of the board's heat `soc_w` is its processor's and `rest_w` the rest, with `soc_idle_w` of an
-    idle processor beside that rest, shape (states, samples); `soc_peak_w` of shape (samples,). [W]
+    idle processor beside that rest, shape (states, samples); `soc_peak_w` of shape (samples,).
+    `curve` tells the rest at any clock between. [W]
     """
 
     board: Item
@@ -44,6 +46,7 @@ class Sources:
     rest_w: FloatArray
     soc_idle_w: FloatArray
     soc_peak_w: FloatArray
+    curve: PowerSplit
 
     @cached_property
     def bodies(self) -> list[Body]:
@@ -115,7 +118,7 @@ def sources_of(
     pressure = thin_air(altitude_m)
     warm = warm_bodies(fit, inside, board, fans, pressure)
     if len(boards) > 1:
-        warm += further_boards(boards[1:], coolers, fans.case, pressure)
+        warm += further_boards(boards[1:], coolers, fans.case or fans.beside, pressure)
     rows = MeanRows(hung)
     split, mean = split_heat(board.compiled), rows.of(board)
     soc_w = split.soc_w.take(mean, axis=0)
@@ -127,4 +130,5 @@ def sources_of(
         split.rest_w.take(mean, axis=0),
         split.soc_idle_w.take(mean, axis=0),
         split.soc_peak_w,
+        split.curve,
     )

@@ -10,6 +10,7 @@ import numpy as np
 from cobblewort.core.aspects.fit.assign import Assignment
 from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.aspects.heat.bodies import (
+    AIR_W_MK,
     M2_CARRIER_M2,
     M2_SPREAD,
     BoardBody,
@@ -25,12 +26,13 @@ from cobblewort.core.aspects.heat.enclosure import (
     wall_conductance_w_k,
 )
 from cobblewort.core.aspects.heat.films import layer_k_w
+from cobblewort.core.aspects.heat.throttling import PowerSplit
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.figures.reading import Reading, sampled
 from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.compiled import CompiledPart
-from cobblewort.core.parts.model import HotBody
+from cobblewort.core.parts.model import HotBody, Part
 from cobblewort.core.standards.air import SEA_LEVEL_PA, pressure_pa
 
 ADD_ON_FACTOR = {(): 1.0, ("above",): 1.25, ("below",): 1.25, ("above", "below"): 1.5}
@@ -46,6 +48,8 @@ VENT_RISE_SHARE = 0.8
 """Height between low and high vents over inner height, where a case does not state it."""
 CASE_FAN_SHARE = Reading(nominal=0.45, low=0.3, high=0.6, basis="typical")
 """What is left of a fan's free flow in a small case: typical, from memory."""
+_GAP_M = 0.004
+"""Between a board and the wall of a case that is its heat sink: a guess."""
 _SINK_WALL_W_K = 1e6
 """From the foot of a pillar to the wall that it is part of: as good as nothing between them."""
 
@@ -77,14 +81,11 @@ class Fans:
         """Whether one that is not the cooler's own blows over board and sink."""
         return self.board or self.case
 
-    @property
-    def over_add_ons(self) -> bool:
-        """Whether add-on boards and what lies on them are reached."""
-        return self.cooler or self.beside or self.case
-
 
 def fans_among(items: Sequence[Item], cooler: Item | None) -> Fans:
-    """A cooler's own fan reaches board and add-on boards, one in the case everything."""
+    """A cooler's own fan reaches board and add-on boards, one in the case everything, one beside a
+    part everything but the main board.
+    """
     own = None if cooler is None else cooler.part.cooler
     in_case: list[CompiledPart] = []
     loose: list[CompiledPart] = []
@@ -159,7 +160,8 @@ def warm_bodies(
         seat = seats.get(item.id)
         stacked = item.part.add_on is not None
         on_stack = seat is not None and seat.part.add_on is not None and _is_module(item)
-        stirred = fans.case or (fans.over_add_ons and (stacked or _is_module(item)))
+        reached = stacked or _is_module(item)
+        stirred = fans.case or fans.beside or (fans.cooler and reached)
         pull = NEAR_BOARD_SHARE if stacked or on_stack else 0.0
         for name, hot in item.part.hot.items():
             of, path = item.compiled.figure, f"hot.{name}"
@@ -322,6 +324,7 @@ def board_body(
         if shell is None:
             return BoardBody(link, None, None, board_path)
         joint = 1 / shell.figure("case.joint_k_w")
+        board_path = Path(board_path.air_w_k, board_path.wall_w_k + _across_gap_w_k(board.part))
         return BoardBody(link, joint, Path(0.0, _SINK_WALL_W_K), board_path)
     of = cooler.figure
     side = figure("board_heat.soc_side_mm")
@@ -333,6 +336,13 @@ def board_body(
     elif blown:
         forced_sink = still_sink * STIRRED_BODY_FACTOR
     return BoardBody(link, die_sink, split_path(still_sink, forced_sink, pressure), board_path)
+
+
+def _across_gap_w_k(board: Part) -> float:
+    """From a board to the wall of a case that is its heat sink, through the air between. [W/K]"""
+    own = board.stack
+    area_m2 = 0.0 if own is None else own.length_mm * own.width_mm * 1e-6
+    return AIR_W_MK * area_m2 / _GAP_M
 
 
 def _enclosure(
@@ -408,12 +418,14 @@ def thin_air(altitude_m: float) -> float:
 class SplitHeat:
     """Heat of a board by rows of its table, shape (6, samples): of its processor, of the rest, and
     of an idle processor beside that rest; at its peak, shape (samples,). [W]
+    `curve` tells the rest at any clock between.
     """
 
     soc_w: FloatArray
     rest_w: FloatArray
     soc_idle_w: FloatArray
     soc_peak_w: FloatArray
+    curve: PowerSplit
 
 
 def split_heat(board: CompiledPart) -> SplitHeat:
@@ -426,6 +438,9 @@ def split_heat(board: CompiledPart) -> SplitHeat:
     share_peak = figure("board_heat.soc_share_peak")
     part = np.clip((own.table - idle_w) / np.maximum(peak_w - idle_w, 1e-9), 0.0, 1.0)
     soc_w = own.table * (share_idle + (share_peak - share_idle) * part)
+    curve = PowerSplit(
+        idle_w, share_idle, (share_peak - share_idle) / np.maximum(peak_w - idle_w, 1e-9)
+    )
     return SplitHeat(
-        soc_w, own.table - soc_w, np.minimum(idle_w * share_idle, soc_w), peak_w * share_peak
+        soc_w, own.table - soc_w, np.minimum(idle_w * share_idle, soc_w), peak_w * share_peak, curve
     )

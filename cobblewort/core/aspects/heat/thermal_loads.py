@@ -1,4 +1,4 @@
-"""What is asked of the thermal network of a kit in each state, whatever case is around it."""
+"""What is asked of the thermal network of a kit in each state, and what comes of it."""
 
 from __future__ import annotations
 
@@ -7,11 +7,11 @@ from functools import cached_property
 
 import numpy as np
 
-from cobblewort.core.aspects.heat.network import Asked
+from cobblewort.core.aspects.heat.network import Asked, Near
 from cobblewort.core.aspects.heat.sources import Sources, sources_of
 from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
-from cobblewort.core.figures.arrays import FloatArray
+from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.judging.kit import derived
 from cobblewort.core.standards.air import ZERO_C_K
 
@@ -82,6 +82,51 @@ def as_asked(column: Column, bodies: int) -> Asked:
         column[second:third],
         column[third : third + bodies],
     )
+
+
+@dataclass(slots=True, frozen=True)
+class Temps:
+    """Temperatures and heat of some states, shape (states, samples). [K], [°C], [W]
+
+    Without a case air and walls are those of the day.
+    """
+
+    die_k: FloatArray
+    sink_k: FloatArray
+    board_k: FloatArray
+    air_k: FloatArray
+    inner_k: FloatArray
+    outer_k: FloatArray
+    soc_w: FloatArray
+    rest_w: FloatArray
+    body_w: FloatArray
+    body_k: FloatArray
+
+    def near(self, rows: list[int], warmer_k: Quantity = 0.0) -> Near:
+        """Some of the states, as a start nearby."""
+        return Near(
+            self.board_k[rows] + warmer_k,
+            self.air_k[rows] + warmer_k,
+            self.inner_k[rows] + warmer_k,
+            self.outer_k[rows] + warmer_k,
+        )
+
+    def replaced(self, rows: list[int], new: Temps) -> Temps:
+        """With some of the states put in place."""
+        fields = []
+        for name in FIELDS:
+            values, changed = getattr(self, name).copy(), getattr(new, name)
+            if name.startswith("body"):
+                values[:, rows] = changed
+            else:
+                values[rows] = changed
+            fields.append(values)
+        return Temps(*fields)
+
+
+FIELDS = tuple(Temps.__dataclass_fields__)
+ALONE = len(FIELDS) - 2
+"""Fields that are not of each body."""
 
 
 @derived("place.ambient_max_c", power_of, sources_of)

@@ -6,10 +6,42 @@ and the square of a voltage that rises with it (common practice).
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from functools import cached_property
+
 import numpy as np
 
 from cobblewort.core.figures.arrays import FloatArray, Quantity
-from cobblewort.core.figures.one_or_many import at_least, between, pick
+from cobblewort.core.figures.one_or_many import at_least, between, nominal, pick, sqrt
+
+
+@dataclass(frozen=True)
+class PowerSplit:
+    """How what a board draws divides into its processor and the rest; the processor's share grows
+    from idle to peak in a line, `share_w` for each watt, each of shape (samples,) or a number.
+
+    soc = P (share + share_w (P - idle)), from idle on. [W]
+    """
+
+    idle_w: Quantity
+    share: Quantity
+    share_w: Quantity
+
+    @cached_property
+    def nominal(self) -> PowerSplit:
+        """The same at nominal figures alone, as plain numbers."""
+        return PowerSplit(nominal(self.idle_w), nominal(self.share), nominal(self.share_w))
+
+    def rest_at(self, soc_w: Quantity) -> tuple[Quantity, Quantity]:
+        """What the rest of the board gives off beside a processor of so many watts, and how much
+        more of it a watt more of the processor brings. [W], [W/W]
+
+        From idle on; the root of soc = P (share + share_w (P - idle)).
+        """
+        base = self.share - self.share_w * self.idle_w
+        root = sqrt(base * base + 4 * self.share_w * soc_w)
+        return 2 * soc_w / (base + root) - soc_w, 1 / root - 1
+
 
 NONE_W = 1e-9
 """As good as nothing."""

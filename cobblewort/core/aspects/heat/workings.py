@@ -10,14 +10,9 @@ from dataclasses import dataclass, replace
 
 from cobblewort.core.aspects.heat.enclosure import exchange_w_k, inside_w_k, outside_w_k
 from cobblewort.core.aspects.heat.flows import flows_w
-from cobblewort.core.aspects.heat.model import (
-    COLDEST_C,
-    HOTTEST_C,
-    HeatDetail,
-    HeatResult,
-    HotTemps,
-)
+from cobblewort.core.aspects.heat.model import HeatDetail, HeatResult, HotTemps
 from cobblewort.core.aspects.heat.model import of as heat_of
+from cobblewort.core.aspects.heat.safe_ambient import HOTTEST_C
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.item import Item
@@ -316,7 +311,7 @@ def _hottest(heat: HeatResult, ambient: float) -> Sum:
     if heat.board is None or detail is None:
         raise ValueError("without a board there is no highest safe ambient")
     most = hottest.ambient_c
-    if float(most[0]) in (COLDEST_C, HOTTEST_C):
+    if float(most[0]) == HOTTEST_C:
         where = computed_term("T_end", "end of the range", "°C", float(most[0]), None)
         return Sum("end of the range", "T_end", [where])
     rated = hottest.rated
@@ -352,7 +347,7 @@ def _hottest(heat: HeatResult, ambient: float) -> Sum:
     slope = (limit.value - body.value) / rise if abs(rise) > 1e-9 else 1.0
     return Sum(
         "highest ambient, plus the spare in the worst state divided by the rise per kelvin of "
-        "ambient, with throttling parts at 98 % of their speed",
+        "ambient, with throttling parts at 90 % of their speed, in light work at 60 %",
         "T_out + (T_limit - T) / s",
         [
             plan_term("T_out", "highest ambient", "°C", ambient),

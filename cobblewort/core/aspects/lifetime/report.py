@@ -30,7 +30,7 @@ from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Image, Prices, Retention, StorageUse
 from cobblewort.core.text import Text
-from cobblewort.core.words import LONGEST_Y
+from cobblewort.core.words import ANSWERED_Y
 
 
 @dataclass(slots=True, frozen=True)
@@ -204,7 +204,7 @@ def _years_of(part: Part, inside_gb_day: float) -> float | None:
     endurance = rated_tb(part)
     if endurance is None or inside_gb_day <= 0:
         return None
-    return min(LONGEST_Y, endurance * 1000 / (inside_gb_day * DAYS_A_YEAR))
+    return min(ANSWERED_Y, endurance * 1000 / (inside_gb_day * DAYS_A_YEAR))
 
 
 def _each_once(things: Sequence[Wearing]) -> list[Wearing]:

@@ -8,13 +8,14 @@ from cobblewort.core import words
 from cobblewort.core.aspects.data.model import Array, array_of
 from cobblewort.core.aspects.lifetime.maintenance import on_a_network
 from cobblewort.core.aspects.lifetime.retention import Backup, Filling, backup_of, filling_of
-from cobblewort.core.aspects.lifetime.wear import OLDEST_Y, Wearing, hours_on, worn_of, written_of
+from cobblewort.core.aspects.lifetime.wear import Wearing, hours_on, worn_of, written_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import INFORMS, WEARS, WEARS_A_SPARE
 from cobblewort.core.judging.working import (
     Sum,
     SumFunction,
@@ -27,9 +28,6 @@ from cobblewort.core.plans.patch import Patch, SetFields
 from cobblewort.core.plans.plan import Image, Phase, Reminder, Retention, StorageUse
 from cobblewort.core.text import Text, say
 
-_LIKELY = 0.0
-"""What is written and how it grows inside is known within a factor of ten: a medium is
-judged by what is typical, and its band is shown."""
 _SOON_DAYS = 31.0
 """Storage that is full sooner needs attention soon: a guess."""
 
@@ -65,9 +63,8 @@ def written_out(written: list[Wearing], retention: Retention) -> Iterator[Check]
             _written_sentence(retention, thing),
             (thing.item.line.id,),
             span=wanted,
-            breach="tight",
+            consequence=WEARS,
             working=_written_sum(thing, wanted),
-            likely_share=_LIKELY,
         )
 
 
@@ -110,7 +107,7 @@ def _written_sum(thing: Wearing, wanted: float) -> SumFunction:
         inputs.append(plan_term("Y", "years required", "years", wanted))
         return Sum(
             "write endurance divided by the writes per year, less the years required",
-            f"min({words.LONGEST_Y:g}, E * 1000 / (({' + '.join(terms)}) * 365.25)) - Y",
+            f"min({thing.most_y:g}, E * 1000 / (({' + '.join(terms)}) * 365.25)) - Y",
             inputs,
         )
 
@@ -140,7 +137,7 @@ def worn(worn: list[Wearing], retention: Retention, schedule: Sequence[Phase]) -
             _worn_sentence(thing, wanted),
             (thing.item.line.id,),
             span=wanted,
-            breach="note",
+            consequence=WEARS_A_SPARE,
             working=_worn_sum(schedule, thing, wanted),
         )
 
@@ -148,9 +145,11 @@ def worn(worn: list[Wearing], retention: Retention, schedule: Sequence[Phase]) -
 def _worn_sentence(thing: Wearing, wanted: float) -> Callable[[Margin], Text]:
     def sentence(margin: Margin) -> Text:
         has, needs = words.apart(words.years, margin.value, wanted)
+        label = "part" if thing.of is None else thing.of.label
         return say(
-            "The {part} of {item} lasts about {has} {how}; {needs} are required. Keep a spare.",
-            part="part" if thing.of is None else thing.of.label,
+            "The {part} of {item} {last} about {has} {how}; {needs} are required. Keep a spare.",
+            part=label,
+            last="last" if label.endswith("s") else "lasts",
             item=thing.item.name,
             has=has,
             how=thing.how,
@@ -175,9 +174,10 @@ def _worn_sum(schedule: Sequence[Phase], thing: Wearing, wanted: float) -> SumFu
                     "h", "temperature rise that halves its life", "K", item, path, own.halves_k
                 ),
                 plain_term("T_0", "rated at", "°C", item, own.at_c),
-                computed_term("T", "its temperature on an average day", "°C", thing.temp_c, None),
+                computed_term("T", "its temperature", "°C", thing.temp_c, None),
             ]
-            factor = " * 2 ** max(0 - 20, min(20, (T_0 - T) / h))"
+            cooler = "min(0, T_0 - T)" if own.label == "fan" else "(T_0 - T)"
+            factor = f" * 2 ** max(0 - 20, min(20, {cooler} / h))"
         if own.life_h is not None:
             path = f"wears.{name}.life_h"
             inputs += [
@@ -192,7 +192,7 @@ def _worn_sum(schedule: Sequence[Phase], thing: Wearing, wanted: float) -> SumFu
             lifetime = f"L{factor}"
         return Sum(
             "life at its temperature, less the years required",
-            f"min({OLDEST_Y:g}, {lifetime}) - Y",
+            f"min({thing.most_y:g}, {lifetime}) - Y",
             inputs,
         )
 
@@ -214,7 +214,7 @@ def fills(filling: Filling, storage_use: StorageUse) -> Iterator[Observation]:
         return
     yield Observation(
         "full",
-        "note",
+        INFORMS,
         say(
             "Storage is full {after}; new files are then not saved. Copy the files off {often}.",
             after=_after(filling.days),
@@ -271,7 +271,7 @@ def copies(
             f"The data has {_copies(backup.copies)}, all on one kind of drive: one fault can "
             "affect all. Add a backup on another kind."
         )
-    yield Observation("copies", "note", say(text), lines)
+    yield Observation("copies", INFORMS, say(text), lines)
 
 
 def _copies(count: int) -> str:
@@ -297,7 +297,7 @@ def default_password(
     if on_a_network and connected.of_role("board") and not reminded:
         yield Observation(
             "password",
-            "note",
+            INFORMS,
             say(
                 "Set a unique password before you connect the board to a network. Turn on "
                 "automatic updates."
@@ -319,7 +319,7 @@ def secrets(copies: int, image: Image | None, connected: Items) -> Iterator[Obse
     if copies > 1 and image is not None and connected.of_role("board"):
         yield Observation(
             "image",
-            "note",
+            INFORMS,
             say(
                 "One image is used for {count} copies. Remove the Wi-Fi password and keys from "
                 "it, and set them on each copy.",

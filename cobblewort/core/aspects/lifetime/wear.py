@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from math import inf
 from typing import Literal
 
 from cobblewort.core import words
@@ -13,7 +14,7 @@ from cobblewort.core.aspects.data.typical_rates import drawn
 from cobblewort.core.aspects.heat.model import HeatResult
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import Quantity
-from cobblewort.core.figures.one_or_many import between, nominal
+from cobblewort.core.figures.one_or_many import between, lesser, nominal
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, derived
@@ -28,15 +29,12 @@ from cobblewort.core.plans.plan import (
     Writes,
 )
 from cobblewort.core.text import Text, say
-from cobblewort.core.words import LONGEST_Y
+from cobblewort.core.words import ANSWERED_Y
 
 DAYS_A_YEAR = 365.25
 BY_WRITING = ", by writes"
 SMALL_FILE_MB = 8.0
 """Files below this are written like many small ones: a guess."""
-OLDEST_Y = 25.0
-"""Grease dries and rubber and electrolyte age, however seldom a thing runs: nobody answers for what
-turns or ages longer than this, whatever the rule of thumb makes of it. A guess. [a]"""
 _COOLER_HELPS = 4.0
 """A cool place stretches a life of years this many times at most: a guess."""
 _MOST_DOUBLED = 20.0
@@ -55,10 +53,14 @@ SYSTEM_GB_DAY: dict[Writes, Reading] = {
     "games": _usual(0.05, 0.1, 0.3),
 }
 """What a system and its logs write. [GB a day], from memory."""
-_ON_BIG, _ON_SMALL = _usual(1.1, 1.3, 1.5), _usual(2, 3, 4)
-_BY_SYSTEM = _usual(2, 4, 10)
-"""How many bytes a medium writes for each one: in long runs, in files of a few megabytes, and for
-logs and databases. From memory."""
+_AMPLIFICATION: dict[str, Reading] = {
+    "long runs": _usual(1.1, 1.3, 1.5),
+    "mixed": _usual(2, 3, 4),
+    "small and synchronous": _usual(5, 10, 20),
+}
+"""How many bytes a medium writes for each one: of big files, of files of a few megabytes and what a
+system does, and of what is written a few kilobytes at a time and waited for. From memory."""
+SYNCHRONOUS_MB = 0.064
 _IN_MEMORY, _READ_ONLY = _usual(0.2, 0.35, 0.6), _usual(0, 0.02, 0.05)
 """What of the system's writes is left by a setting. From memory."""
 
@@ -81,7 +83,8 @@ class Written:
 class Wearing:
     """A thing that wears out: after how many years, shape (samples,) or one number, and of what.
 
-    `how` says under what: `by 1.2 GB a day`, `at 41 °C`.
+    `how` says under what: `by 1.2 GB a day`, `at 41 °C`. Nobody answers for more than `most_y`:
+    grease dries and rubber and electrolyte age, however seldom a thing runs. [a]
     """
 
     id: str
@@ -94,11 +97,7 @@ class Wearing:
     endurance_tb: Quantity | None = None
     temp_c: float | None = None
     of: Wears | None = None
-
-    @property
-    def most_y(self) -> float:
-        """As long as its life is told. [a]"""
-        return LONGEST_Y if self.kind == "writing" else OLDEST_Y
+    most_y: float = ANSWERED_Y
 
 
 def daily_gb(transfer: Transfer) -> float:
@@ -108,18 +107,32 @@ def daily_gb(transfer: Transfer) -> float:
     return (transfer.amount_gb or 0.0) * transfer.runs_a_day
 
 
+def write_pattern(transfer: Transfer) -> str:
+    """How a transfer writes: each run of files is as long as it is, a stream without an end."""
+    if transfer.amount_gb is None:
+        return "long runs"
+    size_mb = min(transfer.file_mb or inf, transfer.amount_gb * 1000)
+    if size_mb < SYNCHRONOUS_MB:
+        return "small and synchronous"
+    return "mixed" if size_mb < SMALL_FILE_MB else "long runs"
+
+
 def hours_on(schedule: Sequence[Phase]) -> float:
     """Hours of a day in which it is not off. [h]"""
     return sum(phase.hours for phase in schedule if phase.activity != "off")
 
 
-def system_gb_day(retention: Retention, settings: Settings, samples: int) -> Quantity:
-    """What the system writes by itself, with its settings. [GB a day]"""
+def system_gb_day(retention: Retention, settings: Settings, on_h: float, samples: int) -> Quantity:
+    """What the system writes by itself, with its settings, in its hours of a day. [GB a day]
+
+    What is usual is that of a whole day; what a plan states is what it states.
+    """
     own = retention.system_gb_day
     if own is None:
         written: Quantity = drawn(
             f"system/{retention.writes}", SYSTEM_GB_DAY[retention.writes], samples
         )
+        written = written * (on_h / 24)
     else:
         written = float(own)
     if settings.read_only_root:
@@ -135,9 +148,19 @@ def media_of(array: Array, connected: Items) -> list[Item]:
     return [*boot, *array.items]
 
 
-@derived("connected", "transfers", "storage_use", "retention", "settings", array_of, "samples")
+@derived(
+    "connected",
+    "schedule",
+    "transfers",
+    "storage_use",
+    "retention",
+    "settings",
+    array_of,
+    "samples",
+)
 def written_of(
     connected: Items,
+    schedule: Sequence[Phase],
     transfers: Sequence[Transfer],
     storage_use: StorageUse,
     retention: Retention,
@@ -161,8 +184,8 @@ def written_of(
                 share = 0.0
         entries = []
         if item is boot:
-            system = system_gb_day(retention, settings, samples)
-            grown = drawn("by-system", _BY_SYSTEM, samples)
+            system = system_gb_day(retention, settings, hours_on(schedule), samples)
+            grown = drawn("mixed", _AMPLIFICATION["mixed"], samples)
             entries.append(Written("the system and its logs", system, system * grown))
         for transfer in transfers:
             lands = (
@@ -173,16 +196,16 @@ def written_of(
             if (on_data and transfer.target == "storage") or (item is boot and lands):
                 day = daily_gb(transfer) * (share if on_data else 1.0)
                 if day > 0:
-                    small = transfer.file_mb is not None and transfer.file_mb < SMALL_FILE_MB
-                    name, reading = ("small", _ON_SMALL) if small else ("big", _ON_BIG)
-                    grown = drawn(name, reading, samples)
+                    pattern = write_pattern(transfer)
+                    grown = drawn(pattern, _AMPLIFICATION[pattern], samples)
                     entries.append(Written(transfer.text, day, day * grown))
         total: Quantity = 0.0
         for entry in entries:
             total = total + entry.inside_gb_day
         if nominal(total) <= 0:
             continue
-        years = between(0.0, endurance * 1000 / (total * DAYS_A_YEAR), LONGEST_Y)
+        most_y = max(ANSWERED_Y, retention.years)
+        years = between(0.0, endurance * 1000 / (total * DAYS_A_YEAR), most_y)
         day_gb = sum(nominal(entry.gb_day) for entry in entries)
         found.append(
             Wearing(
@@ -194,6 +217,7 @@ def written_of(
                 item,
                 tuple(entries),
                 endurance,
+                most_y=most_y,
             )
         )
     return found
@@ -262,16 +286,20 @@ def _worn(
             continue
         for name, own in item.part.wears.items():
             warmer = _figure(samples, item, f"wears.{name}.warmer_k")
-            temp: Quantity = middle
+            # A cell ages most in summer; what turns or dries out has the whole year for it.
+            temp: Quantity = ambient_max_c if "cell" in own.label else middle
             if heat.shelters(item.line.id):
                 rise = _mean_rise(schedule, heat) if rise is None else rise
-                temp = middle + rise
+                temp = temp + rise
             if warmer is not None:
                 temp = temp + warmer
             factor: Quantity = 1.0
             halves = _figure(samples, item, f"wears.{name}.halves_k")
             if halves is not None:
-                doubled = between(-_MOST_DOUBLED, (own.at_c - temp) / halves, _MOST_DOUBLED)
+                cooler_k = own.at_c - temp
+                if own.label == "fan":
+                    cooler_k = lesser(0.0, cooler_k)  # grease dries in the cool as well
+                doubled = between(-_MOST_DOUBLED, cooler_k / halves, _MOST_DOUBLED)
                 factor = 2**doubled
             lifetime = _figure(samples, item, f"wears.{name}.life_h")
             if lifetime is not None:
@@ -279,7 +307,7 @@ def _worn(
             else:
                 aged = _figure(samples, item, f"wears.{name}.life_y")
                 years = (1.0 if aged is None else aged) * between(0.0, factor, _COOLER_HELPS)
-            years = between(0.0, years, OLDEST_Y)
+            years = between(0.0, years, ANSWERED_Y)
             shown = nominal(temp)
             yield Wearing(
                 f"{item.id}.{name}",

@@ -19,6 +19,14 @@ from cobblewort.core.parts.compiled import (
 
 LEAST_SHARE = 0.35
 """What a drive draws above rest however slow its lane is: from memory."""
+TYPICAL_MB_S: dict[tuple[str, str], float] = {
+    ("2230", "pcie"): 2500.0,
+    ("2242", "pcie"): 2500.0,
+    ("2280", "pcie"): 3000.0,
+    ("2280", "sata"): 530.0,
+}
+"""What a drive of its size and protocol reads that states neither rates nor a kind: typical, from
+memory."""
 _IDLE, _START = DRAWS.index("idle"), DRAWS.index("start")
 
 
@@ -57,7 +65,10 @@ def narrow(compiled: CompiledPart, rate_mb_s: float) -> Narrowed | None:
         if getattr(drive, name) is not None
     ]
     if not own_mb_s:
-        return None
+        usual = TYPICAL_MB_S.get((drive.size, drive.protocol))
+        if usual is None:
+            return None
+        own_mb_s = [np.full(compiled.samples, usual)]
     share = np.clip(rate_mb_s / np.max(own_mb_s, axis=0), LEAST_SHARE, 1.0)
     if share.min() == 1.0:
         return None

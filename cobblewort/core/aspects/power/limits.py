@@ -16,7 +16,9 @@ from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import derived
+from cobblewort.core.judging.severity import FAILS, RIDES_BURSTS, TRIPS, Consequence
 from cobblewort.core.judging.working import Sum, reading_term
+from cobblewort.core.parts.model import Limits
 from cobblewort.core.plans.plan import Settings
 from cobblewort.core.text import EMPTY, Text, say
 
@@ -43,6 +45,7 @@ class Limited:
     sockets: tuple[str, ...] = ()
     in_watts: bool = False
     full: bool = False
+    consequence: Consequence = FAILS
     called: str = "the limit"
     because: Text = EMPTY
     lifted: str = ""
@@ -89,10 +92,10 @@ def rail_limits_of(settings: Settings, fit: Assignment, forest: Forest) -> list[
                 ),
                 in_use.get((item.id, node.name), ()),
                 held.unit == "W",
-                _is_for_fans(node),
-                "the limit",
-                held.because,
-                f"{label} of {item.name}" if lifted else "",
+                full=_is_for_fans(node),
+                because=held.because,
+                lifted=f"{label} of {item.name}" if lifted else "",
+                consequence=RIDES_BURSTS if node.converter == place else _limits(node.rail.limits),
             )
         )
     return found
@@ -129,9 +132,17 @@ def socket_limits_of(forest: Forest) -> list[Limited]:
                 ),
                 (at.id,),
                 full=at.socket.connector.startswith("fan-"),
+                consequence=RIDES_BURSTS
+                if at.socket.role == "power_in"
+                else _limits(at.socket.limits),
             )
         )
     return found
+
+
+def _limits(how: Limits | None) -> Consequence:
+    """What passing the limit of a port does."""
+    return FAILS if how is None else TRIPS
 
 
 def _is_for_fans(node: Node) -> bool:

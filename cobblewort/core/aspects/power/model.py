@@ -18,7 +18,8 @@ from cobblewort.core.aspects.power.trees import trees_of as laid_out
 from cobblewort.core.figures.arrays import BoolArray, ByState, FloatArray, IntArray, by_state
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, derived
-from cobblewort.core.judging.states import LookedAt, State, looked_at, states_of
+from cobblewort.core.judging.severity import LOADED_H
+from cobblewort.core.judging.states import LookedAt, State, hours_of, looked_at, states_of
 from cobblewort.core.parts.compiled import DRAWS, LoadArrays
 from cobblewort.core.plans.plan import Activity, Phase
 
@@ -28,10 +29,11 @@ class Hung:
     """What each rail of a forest draws by itself.
 
     `rows` are those of its tables that each line draws, by state, and `lanes` the drives that draw
-    less, as their lane holds them back.
+    less, as their lane holds them back. `hours` a day are those of idling and of each phase.
     """
 
     states: list[State]
+    hours: list[float]
     rows: dict[str, Rows]
     lanes: Mapping[str, Narrowed]
     drawn: Drawn
@@ -104,10 +106,29 @@ class PowerResult:
         """What passes each node."""
         return by_state(self.limit_current_a * self.limit_voltage_v)
 
-    def lasting(self, node: int, in_watts: bool) -> list[float]:
-        """The means into a rail over idling and each phase, at nominal figures. [A] or [W]"""
+    def lasting(self, node: int, in_watts: bool) -> float:
+        """The mean into a rail that is reached for three hours a day, at nominal figures.
+
+        [A] or [W]
+        """
         amps, watts = self._lasting
-        return watts[node] if in_watts else amps[node]
+        means = zip((watts if in_watts else amps)[node], self.hung.hours, strict=True)
+        left_h = LOADED_H
+        for mean, hours in sorted(means, reverse=True):
+            left_h -= hours
+            if left_h <= 0:
+                return mean
+        return 0.0
+
+    def mean_in(self, node: int, state: str, in_watts: bool) -> float | None:
+        """The mean into a rail in the phase whose peak a state is; None in any other state.
+
+        [A] or [W]
+        """
+        ids = [self.means.ids[k] for k in self.means.must_hold]
+        amps, watts = self._lasting
+        of = (watts if in_watts else amps)[node]
+        return of[ids.index(f"{state}-mean")] if f"{state}-mean" in ids else None
 
     @cached_property
     def _lasting(self) -> tuple[list[list[float]], list[list[float]]]:
@@ -191,7 +212,7 @@ def _draw_rows(schedule: Sequence[Phase], states: list[State], line: str) -> Row
             mean = burst = _OUTSIDE_PHASES[state.id]
         else:
             phase = schedule[state.phase]
-            mean, burst = _IN_PHASE[phase.lines.get(line, phase.activity)]
+            mean, burst = _IN_PHASE[phase.activity_of(line)]
         means.append(mean)
         bursts.append(mean if state.mean else burst)
     return Rows(line, np.array(means), np.array(bursts))
@@ -268,7 +289,8 @@ def hung_of(
     nodes, states = forest.nodes, states_of(schedule)
     rows = _rows_by_line(schedule, connected, states)
     drawn = _drawn(nodes, rows, lanes, (len(nodes), len(states), samples))
-    return Hung(states, rows, lanes, drawn)
+    hours = hours_of(schedule, [state for state in states if state.mean])
+    return Hung(states, hours, rows, lanes, drawn)
 
 
 @derived(trees_of, hung_of)

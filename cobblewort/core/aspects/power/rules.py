@@ -23,9 +23,17 @@ from cobblewort.core.figures.reading import PositiveRating
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items
-from cobblewort.core.judging.margin import Check, Margin, Severity
+from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, another_cable, another_supply
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import (
+    BOTHERS,
+    FAILS,
+    INFORMS,
+    RIDES_BURSTS,
+    WARNS,
+    Consequence,
+)
 from cobblewort.core.judging.working import (
     Sum,
     Term,
@@ -46,19 +54,27 @@ def _node_check(power: PowerResult, limited: Limited) -> Check:
 
     def sentence(margin: Margin) -> Text:
         show = words.watts if in_watts else words.amps
-        shown, most = words.apart(show, margin.value, margin.limit)
+        value, when = margin.value, say("{when}", when=margin.when)
+        if margin.is_loaded_for_hours and margin.loaded_share is not None:
+            value, when = margin.loaded_share * margin.limit, say(" for hours every day")
+        elif margin.spare < 0 and margin.planned == "tight":
+            mean = power.mean_in(node, margin.state, in_watts)
+            when = say(" in bursts{when}", when=margin.when)
+            if mean is not None:
+                when = when + say(", {mean} on average", mean=show(mean))
+        shown, most = words.apart(show, value, margin.limit)
         return say(
             "{part} {does} {shown}{when}; {limit} is {most}{loaded}{because}.",
             part=limited.part,
             does=limited.does,
             shown=shown,
-            when=margin.when,
+            when=when,
             limit=limited.called,
             most=most,
             because=limited.because if margin.spare < 0 else EMPTY,
             loaded=EMPTY
             if margin.spare < 0
-            else say(" ({share})", share=words.percent(margin.value / margin.limit)),
+            else say(" ({share})", share=words.percent(value / margin.limit)),
         )
 
     def working(state: int) -> Sum:
@@ -93,7 +109,8 @@ def _node_check(power: PowerResult, limited: Limited) -> Check:
         limited.lines,
         power.limits,
         limited.sockets,
-        () if limited.full else power.lasting(node, in_watts),
+        limited.consequence,
+        None if limited.full else power.lasting(node, in_watts),
         working=working,
     )
 
@@ -122,7 +139,7 @@ def fed(
         if item.part.kind == "board" and supplies and item is not wants_cable:
             yield Observation(
                 item.id,
-                "problem",
+                FAILS,
                 say(
                     "{board} has no power: no plug in the kit fits its {input} power input.",
                     board=item.name,
@@ -138,7 +155,7 @@ def fed(
             if socket.required and socket.role == "power_in" and fit.into(inlet) is None:
                 yield Observation(
                     inlet,
-                    "problem",
+                    FAILS,
                     say(
                         "{item} has no power: nothing is plugged into its {input}.",
                         item=item.name,
@@ -193,6 +210,7 @@ def source_rating(
                 "must deliver",
                 partial(_derated, node.item, source, around),
                 called="its rating",
+                consequence=RIDES_BURSTS,
             ),
         )
 
@@ -271,6 +289,7 @@ def cable_rating(power: PowerResult) -> Iterator[Check]:
                 words.opening(node.item.the),
                 "must carry",
                 partial(_rated_and_marked, node.item, cable),
+                consequence=RIDES_BURSTS,
             ),
         )
 
@@ -313,7 +332,7 @@ def shared_limit(rail_limits: list[Limited], power: PowerResult) -> Iterator[Che
         if limited.lifted:
             yield Observation(
                 f"{limited.subject}.lifted",
-                "note",
+                INFORMS,
                 say(
                     "A setting lifts the limit of {rail} at your own risk. The board resets if "
                     "the power supply or cable cannot carry the load.",
@@ -363,8 +382,8 @@ def board_voltage(power: PowerResult) -> Iterator[Check]:
         if voltages is None or node.socket is None or node.socket.socket.role != "power_in":
             continue
         of = node.item.compiled.quantity
-        limits: list[tuple[str, str, str, str, PositiveRating, Severity]] = [
-            ("brownout", "brownout_v", "brown-out", "resets", voltages.brownout_v, "problem")
+        limits: list[tuple[str, str, str, str, PositiveRating, Consequence]] = [
+            ("brownout", "brownout_v", "brown-out", "resets", voltages.brownout_v, FAILS)
         ]
         if voltages.undervoltage_v is not None:
             limits.append(
@@ -374,10 +393,10 @@ def board_voltage(power: PowerResult) -> Iterator[Check]:
                     "undervoltage",
                     "reports undervoltage",
                     voltages.undervoltage_v,
-                    "tight",
+                    WARNS,
                 )
             )
-        for key, field, name_of_limit, does, rating, breach in limits:
+        for key, field, name_of_limit, does, rating, consequence in limits:
 
             def sentence(margin: Margin, name: str = node.item.name, does: str = does) -> Text:
                 shown, limit = words.apart(words.volts, margin.value, margin.limit)
@@ -402,7 +421,7 @@ def board_voltage(power: PowerResult) -> Iterator[Check]:
                 power.forest.lines_above[place],
                 power.limits,
                 span=nominal(set_v(power.nodes, place)) - nominal(limit),
-                breach=breach,
+                consequence=consequence,
                 working=volts_over(
                     power,
                     place,
@@ -505,7 +524,7 @@ def no_collapse(power: PowerResult, connected: Items, samples: int) -> Iterator[
         if power.collapsed[number, 0]:
             yield Observation(
                 "collapse",
-                "problem",
+                FAILS,
                 say(
                     "The voltage collapses{when}: the power supply and cable cannot deliver what "
                     "the kit draws.",
@@ -518,7 +537,7 @@ def no_collapse(power: PowerResult, connected: Items, samples: int) -> Iterator[
     if share > 0:
         yield Observation(
             "collapse",
-            "tight",
+            BOTHERS,
             say(
                 "The voltage collapses in {cases}: the power supply and cable have nothing to "
                 "spare.",

@@ -19,6 +19,7 @@ from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, another_supply, on_offer
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS, TRIPS
 from cobblewort.core.judging.working import (
     Sum,
     computed_term,
@@ -63,7 +64,7 @@ def back_feed(power: PowerResult, fit: Assignment) -> Iterator[Observation]:
         lines = (one.line.id, other.line.id, second.plug.item.line.id, node.item.line.id)
         yield Observation(
             f"{second.rail}.{second.plug.item.id}",
-            "problem",
+            FAILS,
             say(
                 "{one} and {other} both power {item} without isolation: current flows from one "
                 "into the other.",
@@ -90,7 +91,7 @@ def _hubs(fit: Assignment) -> Iterator[Observation]:
         if plug.plug.feeds_back:
             yield Observation(
                 plug.id,
-                "tight",
+                BOTHERS,
                 say(
                     "{hub} feeds current back into {host}: {host} stays partly on and does not "
                     "restart cleanly.",
@@ -103,7 +104,7 @@ def _hubs(fit: Assignment) -> Iterator[Observation]:
         elif plug.plug.feeds_back is None:
             yield Observation(
                 plug.id,
-                "note",
+                INFORMS,
                 say(
                     "Not checked: whether {hub} feeds current back into {host}. Unplug the power "
                     "supply of {host}: none of its lights may stay on.",
@@ -142,7 +143,7 @@ def network_power(power: PowerResult, copies: int) -> Iterator[Observation | Che
             port_w = poe.PORT_W[source.poe_type]
             yield Observation(
                 node.item.id,
-                "note",
+                INFORMS,
                 say(
                     "{splitter} requires a Type {type} port ({power}) on the switch.",
                     splitter=words.opening(node.item.the),
@@ -163,7 +164,7 @@ def _asked(power: PowerResult, place: int, wanted: int) -> Iterator[Observation 
     if gives is not None and gives < wanted:
         yield Observation(
             node.item.id,
-            "problem",
+            FAILS,
             say(
                 "{splitter} requires PoE Type {wanted}; {switch} provides Type {gives} and does "
                 "not start it.",
@@ -182,7 +183,7 @@ def _asked(power: PowerResult, place: int, wanted: int) -> Iterator[Observation 
         if carries is not None and carries < wanted:
             yield Observation(
                 f"{node.item.id}.{item.line.id}",
-                "tight",
+                BOTHERS,
                 say(
                     "{cable} is rated for PoE up to Type {carries}; {splitter} requires Type "
                     "{wanted}.",
@@ -274,6 +275,7 @@ def _budget(power: PowerResult, copies: int, place: int) -> Iterator[Check]:
         sentence,
         (node.item.line.id,),
         power.limits,
-        lasting=[copies * watts for watts in power.lasting(place, in_watts=True)],
+        consequence=TRIPS,
+        lasting=copies * power.lasting(place, in_watts=True),
         working=working,
     )

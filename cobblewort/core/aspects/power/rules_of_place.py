@@ -23,6 +23,7 @@ from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another_supply, on_offer, place_with
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
 from cobblewort.core.judging.working import Sum, Term, computed_term, standard_term
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.parts.model import Feed
@@ -78,7 +79,7 @@ def fed_by_its_place(
         if source is not None and source.power_source not in FEEDS_AT[has]:
             yield Observation(
                 item.id,
-                "problem",
+                FAILS,
                 say(
                     "{supply} runs on {needs}; the location has {has}.",
                     supply=words.opening(item.the),
@@ -95,7 +96,7 @@ def fed_by_its_place(
         ):
             yield Observation(
                 item.id,
-                "tight",
+                BOTHERS,
                 say(
                     "{supply} runs empty and must be recharged, although the location has {has}.",
                     supply=words.opening(item.the),
@@ -174,7 +175,7 @@ def sun_is_enough(
     if not lines:
         yield Observation(
             "panel",
-            "note",
+            INFORMS,
             say(
                 "The kit has no solar panel; it draws {energy} per day. Add one.",
                 energy=words.watt_hours(float(energy_wh[0])),
@@ -267,7 +268,7 @@ def battery_lasts(
     alone = " without sun" if power_source == "solar" else ""
     yield Observation(
         "battery",
-        "note",
+        INFORMS,
         say(
             "The {capacity} battery lasts about {time}{use}{alone} at {energy} per day; less in "
             "the cold.",

@@ -9,7 +9,6 @@ from cobblewort.core.aspects.purpose.model import RequirementResult, Requirement
 from cobblewort.core.aspects.purpose.model import of as requirements_of
 from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.kit import Items, Kit
-from cobblewort.core.judging.margin import Severity
 from cobblewort.core.judging.remedies import (
     another,
     on_offer,
@@ -18,15 +17,16 @@ from cobblewort.core.judging.remedies import (
     remove_named,
 )
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import FAILS, INFORMS, SHOWS, Consequence
 from cobblewort.core.plans.patch import AddLine, Patch, SetFields, SwapPart
 from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Image
 from cobblewort.core.text import say
 
-SEVERITY_OF: dict[RequirementStatus, Severity] = {
-    "met": "ok",
-    "met_if": "note",
-    "not_met": "problem",
-    "not_checked": "note",
+_CONSEQUENCE: dict[RequirementStatus, Consequence] = {
+    "met": SHOWS,
+    "met_if": INFORMS,
+    "not_met": FAILS,
+    "not_checked": INFORMS,
 }
 
 
@@ -35,7 +35,7 @@ def _observations(results: list[RequirementResult], *reasons: str) -> Iterator[O
         if result.reason in reasons:
             yield Observation(
                 result.requirement.id,
-                SEVERITY_OF[result.status],
+                _CONSEQUENCE[result.status],
                 result.sentence,
                 tuple(dict.fromkeys(line for line in result.lines if line)),
             )
@@ -246,7 +246,7 @@ def image_fits(image: Image | None, connected: Items) -> Iterator[Observation]:
     if boot is not None and room is not None and room < image.card_gb:
         yield Observation(
             "card",
-            "problem",
+            FAILS,
             say(
                 "{image} needs {needs}; {drive} holds {holds}.",
                 image=image.name,
@@ -263,7 +263,7 @@ def image_fits(image: Image | None, connected: Items) -> Iterator[Observation]:
     if memory is None or memory.amount is None:
         yield Observation(
             "memory",
-            "note",
+            INFORMS,
             say(
                 "Not checked: memory for {image} ({needs}). {board} has no value.",
                 image=image.name,
@@ -275,7 +275,7 @@ def image_fits(image: Image | None, connected: Items) -> Iterator[Observation]:
     elif memory.amount < image.memory_gb:
         yield Observation(
             "memory",
-            "problem",
+            FAILS,
             say(
                 "{image} needs {needs} of memory; {board} has {has}.",
                 image=image.name,

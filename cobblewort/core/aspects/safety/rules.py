@@ -15,6 +15,7 @@ from cobblewort.core.aspects.noise.model import turns
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import INFORMS
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.plan import Reminder, WithinReachOf
 from cobblewort.core.text import as_text, say
@@ -40,7 +41,7 @@ def part_cautions(items: Items) -> Iterator[Observation]:
         for number, caution in enumerate(part.cautions, 1):
             told.setdefault(caution, (f"{line.id}.{number}", []))[1].append(line.id)
     for caution, (subject, lines) in told.items():
-        yield Observation(subject, "note", as_text(caution), tuple(lines))
+        yield Observation(subject, INFORMS, as_text(caution), tuple(lines))
 
 
 @rule(
@@ -66,7 +67,7 @@ def hot_to_touch(stack: StackResult, heat: HeatResult) -> Iterator[Observation]:
         if hottest > TOUCH_HOT_C:
             yield Observation(
                 subject,
-                "note",
+                INFORMS,
                 say(
                     "{part} reaches {temp} and can burn. Let it cool before you touch it.",
                     part=label,
@@ -92,7 +93,7 @@ def children(stack: StackResult, within_reach_of: WithinReachOf) -> Iterator[Obs
     if reached and stack.board is not None:
         yield Observation(
             "case",
-            "note",
+            INFORMS,
             say(
                 "The kit is open and within reach of children. Use a closed case; keep cells and "
                 "hot parts out of reach."
@@ -175,7 +176,7 @@ def kit_cautions(
     for subject, said_by, is_about, sentence in _OF_THE_KIT:
         lines = tuple(line.id for line, part in rows if is_about(around, part))
         if lines and not (said_by and said_by in stated):
-            yield Observation(subject, "note", say(sentence), lines)
+            yield Observation(subject, INFORMS, say(sentence), lines)
 
 
 @rule(
@@ -192,4 +193,4 @@ def reminders(reminders: Sequence[Reminder], connected: Items) -> Iterator[Obser
     given = {function for _, part in connected.by_line() for function in part.offers}
     for reminder in reminders:
         if reminder.about is None or reminder.about in given:
-            yield Observation(reminder.id, "note", as_text(reminder.text))
+            yield Observation(reminder.id, INFORMS, as_text(reminder.text))

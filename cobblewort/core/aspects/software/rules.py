@@ -13,6 +13,7 @@ from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.remedies import another
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
 from cobblewort.core.parts.functions import FUNCTIONS
 from cobblewort.core.parts.model import SetUpTask
 from cobblewort.core.plans.patch import Patch, SetFields
@@ -55,7 +56,7 @@ def image_family(image: Image | None, connected: Items) -> Iterator[Observation]
     if runs is None or not runs.family:
         yield Observation(
             "family",
-            "note",
+            INFORMS,
             say(
                 "Not checked: whether {image} starts on {board}. The board has no family value.",
                 image=image.name,
@@ -66,7 +67,7 @@ def image_family(image: Image | None, connected: Items) -> Iterator[Observation]
     elif runs.family.lower() not in {family.lower() for family in image.families}:
         yield Observation(
             "family",
-            "problem",
+            FAILS,
             say(
                 "{image} is for the board family {families}; {board} ({family}) does not start "
                 "from it.",
@@ -98,7 +99,7 @@ def word_size(image: Image | None, connected: Items) -> Iterator[Observation]:
     if runs.bits and image.bits not in runs.bits:
         yield Observation(
             "bits",
-            "problem",
+            FAILS,
             say(
                 "{image} is a {bits}-bit image; {board} runs {runs}-bit images only.",
                 image=image.name,
@@ -128,7 +129,7 @@ def drivers(connected: Items) -> Iterator[Observation]:
             told.add(item.line.id)
             yield Observation(
                 item.line.id,
-                "note",
+                INFORMS,
                 say(
                     "The standard image has no driver for {part} ({function}). Build it at "
                     "set-up and after each update.",
@@ -157,7 +158,7 @@ def country(requirements: Sequence[Requirement], connected: Items) -> Iterator[O
     if radio is not None:
         yield Observation(
             "country",
-            "note",
+            INFORMS,
             say(
                 "Set the Wi-Fi country of {part} at the first start: channels and power depend "
                 "on it.",
@@ -191,7 +192,7 @@ def set_up(image: Image | None, items: Items) -> Iterator[Observation]:
     if missing:
         yield Observation(
             "tools",
-            "note",
+            INFORMS,
             say("Set-up needs {tools}. Borrow what you do not own.", tools=words.listed(missing)),
         )
 
@@ -215,7 +216,7 @@ def slot_rate(fit: Assignment, settings: Settings) -> Iterator[Observation]:
         if own.possible_generation > own.generation:
             yield Observation(
                 socket.id,
-                "tight",
+                BOTHERS,
                 say(
                     "The {slot} of {board} is certified for Gen {certified} and set to Gen "
                     "{set}. Test it for a day first: fill the drive on {adapter} three times "
@@ -255,7 +256,7 @@ def small_parts(
         also = f" and {words.few(kinds)}" if kinds else ""
         yield Observation(
             "wires",
-            "note",
+            INFORMS,
             say(
                 "The hand wiring needs {wires}{also}.",
                 also=also,
@@ -278,7 +279,7 @@ def small_parts(
         board, socket = sockets[0]
         yield Observation(
             "picture",
-            "note",
+            INFORMS,
             say(
                 "The kit has no video cable. {board} has a {size} port.",
                 board=board.name,

@@ -136,7 +136,11 @@ def grown(shop: Shop, board: Part, at_most: Decimal | None) -> FirstKit | None:
     checked = repaired(shop, draft, checked, _REPAIRED)
     checked = add_fasteners(shop, draft, checked)
     checked = eased(shop, draft, evaluation_of(draft.plan, shop.catalogue, SAMPLES))
-    broken = [f for f in checked.findings if f.severity == "problem"]
+    broken = [
+        f
+        for f in checked.findings
+        if f.severity == "problem" or (f.severity == "tight" and f.family == "cost")
+    ]
     only_dear = all(finding.family == "cost" for finding in broken)
     failing = [finding.sentence for finding in broken]
     lines = {line.id for line in draft.plan.lines}

@@ -35,9 +35,9 @@ def test_money_stays_decimal() -> None:
 
 
 def test_cost_01_over_and_within_budget() -> None:
-    """One below the sum stops it, the sum itself is enough; without a budget nothing is judged."""
+    """One below the sum is tight, the sum itself is enough; without a budget nothing is judged."""
     total = checked(kit(*SMALL)).cost.total
-    assert told(checked(kit(*SMALL, budget=total - 1)), "COST-01")[0].severity == "problem"
+    assert told(checked(kit(*SMALL, budget=total - 1)), "COST-01")[0].severity == "tight"
     assert told(checked(kit(*SMALL, budget=total)), "COST-01") == []
     family = next(f for f in checked(kit(*SMALL)).families if f.id == "cost")
     assert not family.checked

@@ -195,7 +195,7 @@ def test_a_flat_cable_with_its_contacts_the_other_way_goes_in_through_a_turned_o
 
 def test_the_turned_cable_is_a_way_out() -> None:
     """For EUR 4, and nothing else changes."""
-    plan = kit("B11", "S03", "M02", "A01", "E12", "F01")
+    plan = kit("B11", "S03", "M02", "A01", "D03", "E12", "F01")
     (finding,) = told(checked(plan), "FIT-02")
     assert "the contacts face the other way" in finding.sentence.text
     first = propose_fixes(plan, shipped(), finding.id)[0]

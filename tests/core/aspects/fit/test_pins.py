@@ -126,9 +126,10 @@ def test_a_wired_led_gets_its_resistor_and_its_wires() -> None:
 @pytest.mark.parametrize(
     ("fields", "rule", "severity"),
     [
-        ({"made_for_v": 12}, "FIT-16", "note"),
-        ({"made_for_v": 12, "forward_v": 3.4}, "FIT-16", "problem"),
-        ({"forward_v": 3.4}, "FIT-16", "problem"),
+        ({"made_for_v": 5}, "FIT-16", "note"),
+        ({"made_for_v": 12}, "FIT-16", "tight"),
+        ({"made_for_v": 12, "forward_v": 3.4}, "FIT-16", "tight"),
+        ({"forward_v": 3.4}, "FIT-16", "tight"),
         ({"forward_v": 3.0}, "FIT-16", "note"),
         ({"current_ma": 20}, "FIT-17", "problem"),
         ({"current_ma": 7.5}, "FIT-17", "tight"),

@@ -142,10 +142,10 @@ def test_what_flows_in_flows_out_of_every_node(parts: tuple[str, ...]) -> None:
 def test_on_the_highest_safe_day_the_first_thing_gives_way(
     parts: tuple[str, ...], first: str
 ) -> None:
-    """Judged again half a degree below that day nothing planned slows by more than 2 %, is too hot
-    or leaves its rating; half a degree above something does.
+    """Judged again half a degree below that day nothing planned is too hot, leaves its rating or
+    slows to less than is sound; half a degree above something does.
     """
-    schedule = [{"name": "recording", "hours": 3, "activity": "light"}]
+    schedule = [{"name": "recording", "hours": 3, "activity": "normal"}]
     now = checked(kit(*parts, schedule=schedule, place={"ambient_max_c": 25})).heat
     assert now.hottest_ambient_then == first
     assert now.hottest_ambient_c is not None
@@ -169,44 +169,63 @@ def test_heat_01_fires_when_hot_and_is_silent_when_cool() -> None:
     to which no processor comes.
     """
     parts = ("B10", "S03", "M02", "K03", "E04")
-    hot, hotter = (checked(kit(*parts, place={"ambient_max_c": day})) for day in (40, 48))
+    hot, hotter = (checked(kit(*parts, place={"ambient_max_c": day})) for day in (42, 51))
     (tight,), (stops,) = told(hot, "HEAT-01"), told(hotter, "HEAT-01")
     assert (tight.severity, stops.severity) == ("tight", "problem")
     assert re.fullmatch(
-        r"The processor of Mullion 8 slows to 8\d % of its clock during “all day” at 40 °C "
+        r"The processor of Mullion 8 slows to 8\d % of its clock during “all day” at 42 °C "
         r"ambient\. "
-        r"At full clock it would exceed 80 °C by [3-7] °C\.",
+        r"At full clock it would exceed 80 °C by [5-9] °C\.",
         tight.sentence.text,
     )
     assert re.search("slows to [45]. % of its clock", stops.sentence.text)
     assert told(checked(kit(*SMALL)), "HEAT-01") == []
 
 
-def test_heat_01_two_hundredths_of_the_clock_are_not_missed() -> None:
-    """Just past its throttle point a processor keeps 98 % and more: no snag; a little later one."""
+def test_heat_01_a_tenth_of_the_clock_is_not_missed() -> None:
+    """Past its throttle point a processor keeps 90 % and more: no snag; a little later one."""
     parts = ("B10", "S03", "M02", "K03", "E04")
     good_c = checked(kit(*parts)).heat.hottest_ambient_c
     assert good_c is not None
     near = checked(kit(*parts, place={"ambient_max_c": good_c - 0.3}))
-    assert 0.98 < near.heat.speed_share[1] < 1
-    assert [f.severity for f in told(near, "HEAT-01")] == ["note"], "for everything at once alone"
+    assert 0.9 < near.heat.speed_share[1] < 1
+    assert told(near, "HEAT-01") == []
     past = checked(kit(*parts, place={"ambient_max_c": good_c + 0.3}))
-    assert past.heat.speed_share[1] < 0.98
+    assert past.heat.speed_share[1] < 0.9
     assert [f.severity for f in told(past, "HEAT-01")] == ["tight"]
 
 
-def test_heat_01_everything_at_once_is_a_note_and_the_ruler_shows_the_day() -> None:
-    """A fast card under a clip-on in a vented case: sound at its work, and slower only in what no
+def test_heat_01_everything_at_once_is_the_marker_alone_and_the_ruler_shows_the_day() -> None:
+    """A fast card under a plate in a vented case: sound at its work, and slower only in what no
     hour of its day holds.
     """
     report = checked(kit("B10", "S03", "M02", "K03", "E03"), 256)
-    (note,) = told(report, "HEAT-01")
-    assert note.severity == "note"
-    assert "slows to 78 % of its clock in the worst case" in note.sentence.text
-    die = margin(report, note.margin or "")
-    assert die.state == "phase-1-mean"
+    assert told(report, "HEAT-01") == []
+    die = next(m for m in report.margins if m.rule == "HEAT-01")
+    assert (die.severity, die.state) == ("ok", "phase-1-mean")
     assert die.spare > 5
-    assert report.severity != "tight"
+    assert die.worst_case is not None
+    assert die.worst_case.spare < 0
+    assert report.heat.least_speed_share < 0.9
+
+
+def test_heat_01_in_light_work_nobody_waits() -> None:
+    """A middle card bare in a low case slows while it idles along: a note; at its work a snag."""
+    light = {"schedule": [{"name": "day", "hours": 24, "activity": "light"}]}
+    place = {"ambient_max_c": 36}
+    (note,) = told(checked(kit("B06", "S01", "M02", "E02", place=place, **light)), "HEAT-01")
+    assert note.severity == "note"
+    (snag,) = told(checked(kit("B06", "S01", "M02", "E02", place=place)), "HEAT-01")
+    assert snag.severity in ("tight", "problem")
+
+
+def test_where_nothing_is_sound_there_is_no_highest_ambient() -> None:
+    """A bare fast card at full load in a small sealed box: empty, and not the end of the search."""
+    full = [{"name": "day", "hours": 24, "activity": "full"}]
+    place = {"sun_w_m2": 1000, "ambient_max_c": 35}
+    heat = checked(kit("B11", "S03", "M02", "E02", schedule=full, place=place), 64).heat
+    assert heat.hottest_ambient_c is None
+    assert (heat.hottest_ambient_p05_c, heat.hottest_ambient_p95_c) == (None, None)
 
 
 def test_heat_02_a_kit_that_cannot_be_cooled() -> None:
@@ -270,21 +289,30 @@ def test_heat_04_tells_of_boards_that_are_not_worked_out(
 
 
 def test_heat_05_a_hungry_drive_slows_itself() -> None:
-    """A drive that slows a little is tight; one that is too hot at rest stops it; a small one under
-    a fan holds.
+    """A drive that nobody waits for may slow a little: a note; one that hardly works at all is
+    tight; a small one under a fan holds.
     """
     slowed = checked(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03"))
     (slow,) = told(slowed, "HEAT-05")
-    assert slow.severity == "tight"
+    assert slow.severity == "note"
     assert re.search(r"slows to [67]\d % of its speed", slow.sentence.text)
     hungry = checked(kit("B10", "S03", "M02", "A02", "D07", "K03", "E03"))
     (stops,) = told(hungry, "HEAT-05")
-    assert (stops.severity, stops.sentence.text[-10:]) == ("problem", "when idle.")
+    assert (stops.severity, stops.sentence.text[-10:]) == ("tight", "when idle.")
     schedule = [{"name": "day", "hours": 24, "activity": "light"}]
     light = checked(kit("B10", "S03", "M02", "A04", "D01", "K05", "E03", schedule=schedule))
     margins = [m for m in light.margins if m.rule == "HEAT-05"]
     assert margins[0].spare_by_state[1] > 0
     assert margins[0].severity_by_state[:2] == ("ok", "ok")
+
+
+def test_heat_05_a_transfer_that_waits_for_a_drive_tells_of_it() -> None:
+    """Of a drive that slows and that a wish hangs on, Data says so with the reason."""
+    wish = [{"id": "copy", "text": "a copy", "source": "program", "target": "storage"}]
+    wish[0] |= {"amount_gb": 100, "least_mb_s": 480}  # type: ignore[dict-item]
+    report = checked(kit("B10", "S03", "M02", "A04", "D03", "K03", "E03", transfers=wish))
+    assert told(report, "HEAT-05") == []
+    assert [f.severity for f in told(report, "DATA-01")] == ["tight"]
 
 
 def test_what_slows_itself_is_settled_together() -> None:
@@ -340,13 +368,13 @@ def test_the_sun_warms_a_box_and_its_heat_leaves_again() -> None:
 
 
 def test_heat_02_minds_only_states_that_must_hold() -> None:
-    """Drives at their peak all at once may heat an idle processor too far: a note, not stopped."""
+    """Drives at their peak all at once may heat an idle processor too far: the marker alone."""
     parts = ("B10", "S03", "M02", "A06", "D06", "D04", "K05", "E03")
     schedule = [{"name": "day", "hours": 24, "activity": "light"}]
     report = checked(kit(*parts, schedule=schedule, place={"ambient_max_c": 34}))
     die = next(m for m in report.margins if m.rule == "HEAT-01")
     assert told(report, "HEAT-02") == []
-    assert (die.severity, die.state) == ("note", "phase-1-mean")
+    assert (die.severity, die.state) == ("ok", "phase-1-mean")
 
 
 def test_heat_06_a_chip_that_cooks() -> None:

@@ -14,7 +14,7 @@ from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Transfer
-from cobblewort.core.words import LONGEST_Y
+from cobblewort.core.words import ANSWERED_Y
 from tests.kits import SMALL, checked, demo, kit, margin, shipped, told, with_part
 
 CALLS: dict[str, Any] = {
@@ -36,12 +36,12 @@ def years(**fields: Any) -> float:
 
 
 @pytest.mark.parametrize(
-    ("endurance_tb", "gb_day", "expected"), [(150, 20, 20.53 / 4), (96, 5, 52.57 / 4)]
+    ("endurance_tb", "gb_day", "expected"), [(150, 20, 20.53 / 3), (48, 5, 26.28 / 3)]
 )
 def test_years_are_endurance_over_what_is_written(
     endurance_tb: float, gb_day: float, expected: float
 ) -> None:
-    """Rated over daily x amplification x 365.25; here the system's own, four times inside."""
+    """Rated over daily x amplification x 365.25; here the system's own, three times inside."""
     card = {
         "id": "M90",
         "kind": "card",
@@ -53,7 +53,7 @@ def test_years_are_endurance_over_what_is_written(
     plan = kit("B06", "S01", "M90", retention={"system_gb_day": gb_day})
     (thing,) = written_of(Kit(plan, with_part(**card), 1))
     assert nominal(thing.years) == pytest.approx(expected, rel=1e-3)
-    assert expected == pytest.approx(endurance_tb * 1000 / (gb_day * 4 * DAYS_A_YEAR), rel=1e-3)
+    assert expected == pytest.approx(endurance_tb * 1000 / (gb_day * 3 * DAYS_A_YEAR), rel=1e-3)
 
 
 @settings(max_examples=40, deadline=None)
@@ -76,7 +76,7 @@ def test_settings_of_the_system_are_ways_out() -> None:
     """Logs in memory are a third of the writes, a read-only system next to none."""
     hub = {"writes": "hub"}
     assert years(retention=hub) < years(retention=hub, settings={"logs_in_memory": True})
-    assert years(retention=hub, settings={"read_only_root": True}) == LONGEST_Y
+    assert years(retention=hub, settings={"read_only_root": True}) == ANSWERED_Y
     plan = kit(*SMALL, retention=hub)
     (finding,) = told(checked(plan), "LIFE-01")
     assert finding.severity == "tight"
@@ -129,7 +129,9 @@ def test_a_disk_that_spins_is_not_worn_by_writing() -> None:
 
 
 def test_a_fan_lasts_by_its_warmth_and_its_hours() -> None:
-    """40,000 h at 40 °C, twice as long 13 K cooler; 6 h a day last four times as long as 24."""
+    """30,000 h at 40 °C, half as long 13 K warmer and no longer in the cool; 12 h a day last twice
+    as long as 24. Two to seven years round the clock: common practice.
+    """
 
     def fan(hours: float, hottest: float) -> float:
         place = {"ambient_min_c": hottest, "ambient_max_c": hottest}
@@ -137,14 +139,15 @@ def test_a_fan_lasts_by_its_warmth_and_its_hours() -> None:
         report = checked(kit("B10", "S03", "M02", "K05", "E01", place=place, schedule=schedule))
         return next(w.years for w in report.lifetime.wears if w.kind == "turning")
 
-    assert fan(24, 40) == pytest.approx(40000 / 24 / DAYS_A_YEAR, rel=0.01)
-    assert fan(24, 27) == pytest.approx(2 * fan(24, 40), rel=0.01)
-    assert fan(6, 40) == pytest.approx(4 * fan(24, 40), rel=0.01)
+    assert fan(24, 40) == pytest.approx(30000 / 24 / DAYS_A_YEAR, rel=0.01)
+    assert fan(24, 53) == pytest.approx(fan(24, 40) / 2, rel=0.01)
+    assert fan(24, 10) == pytest.approx(fan(24, 40), rel=0.01)
+    assert fan(12, 40) == pytest.approx(2 * fan(24, 40), rel=0.01)
 
 
-@pytest.mark.parametrize(("wanted", "short"), [(20, False), (30, True)])
+@pytest.mark.parametrize(("wanted", "short"), [(8, False), (30, True)])
 def test_nobody_answers_for_a_fan_of_sixty_years(wanted: float, short: bool) -> None:
-    """One that turns an hour a day is told as over 25 years; who wants 30 has a spare."""
+    """One that turns an hour a day is told as ten years and more; who wants 30 has a spare."""
     day = [
         {"name": "sorting", "hours": 1, "activity": "light"},
         {"name": "off", "hours": 23, "activity": "off"},
@@ -153,7 +156,7 @@ def test_nobody_answers_for_a_fan_of_sixty_years(wanted: float, short: bool) -> 
         kit("B10", "S03", "M02", "K05", "E03", schedule=day, retention={"years": wanted})
     )
     fan = next(wear for wear in report.lifetime.wears if wear.kind == "turning")
-    assert (fan.years, fan.most_years) == (25.0, 25.0)
+    assert (fan.years, fan.most_years) == (10.0, 10.0)
     assert any(f.margin == fan.margin for f in told(report, "LIFE-02")) == short
 
 
@@ -249,12 +252,21 @@ def test_upkeep_follows_the_kit() -> None:
 
 
 def test_a_margin_shows_the_band_it_is_known_in() -> None:
-    """Rules of thumb are wide; the nominal figure decides."""
-    report = checked(kit(*SMALL, retention={"writes": "light", "years": 5}), 256)
-    found = margin(report, "LIFE-01:M02#1")
-    assert found.spare_p05 is not None
-    assert found.spare_p05 < 0 < found.spare
-    assert found.severity == "ok"
+    """Rules of thumb are wide: three years nominal where three are wanted hold in too few of the
+    draws, and the same card under small writes each minute in fewer yet.
+    """
+    least = {"writes": "hub", "years": 1}
+    sure = margin(checked(kit(*SMALL, retention=least), 256), "LIFE-01:M02#1")
+    assert sure.severity == "ok"
+    wanting = margin(checked(kit(*SMALL, retention={**least, "years": 2.3}), 256), "LIFE-01:M02#1")
+    assert wanting.spare_p05 is not None
+    assert wanting.spare_p05 < 0 < wanting.spare
+    assert (wanting.severity, (wanting.holds_share or 0) < 0.7) == ("tight", True)
+    line = {"id": "line", "text": "a line", "source": "program", "target": "storage"}
+    minutely = [{**line, "amount_gb": 0.00005, "runs_a_day": 1440}]
+    worn = margin(checked(kit(*SMALL, retention=least, transfers=minutely), 256), "LIFE-01:M02#1")
+    assert worn.value < sure.value
+    assert (worn.spare_p05 or 1) < (sure.spare_p05 or 0)
 
 
 def test_cards_for_an_image() -> None:

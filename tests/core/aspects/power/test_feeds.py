@@ -62,13 +62,15 @@ def test_a_spare_lead_takes_no_socket_of_a_hub() -> None:
         ("B10", "C04", LIGHT, "problem"),
         ("B06", "C04", LIGHT, "tight"),
         ("B06", "C04", WORKING, "problem"),
-        ("B04", "C06", LIGHT, "tight"),
+        ("B04", "C06", LIGHT, "note"),
     ],
 )
 def test_a_port_of_another_computer_as_supply(
     board: str, cable: str, schedule: list[dict[str, Any]], severity: str
 ) -> None:
-    """0.9 A stop a fast board from light work on and a middle one from working on."""
+    """0.9 A stop a fast board from light work on and a middle one from working on; everything at
+    once passes them for an older one, by a tenth.
+    """
     report = checked(kit(board, "N01", cable, "M02", schedule=schedule))
     assert [f.severity for f in told(report, "PWR-05") if "Desk computer" in f.sentence.text] == [
         severity
@@ -137,13 +139,13 @@ def test_pwr_12_a_hub_that_feeds_back(hub: str, severities: list[str]) -> None:
 
 
 def test_a_battery_board_is_charged_and_passes_on() -> None:
-    """The supply goes into its inlet before the board's; 3 A are too little for both, and on its
-    own it is the source, for hours of what the day is called.
+    """The supply goes into its inlet before the board's; 3 A are too little for both, in bursts;
+    and on its own it is the source, for hours of what the day is called.
     """
     charged = checked(kit("B06", "S01", "S21", "M02"))
     assert above(charged)["B06#1"] == "S21#1"
     assert above(charged)["S21#1"] == "S01#1"
-    assert [f.severity for f in told(charged, "PWR-02")] == ["problem"]
+    assert [f.severity for f in told(charged, "PWR-02")] == ["tight"]
     assert told(charged, "PWR-09") == []
     play = [{"name": "play", "hours": 3}, {"name": "off", "hours": 21, "activity": "off"}]
     alone = checked(kit("B06", "S21", "M02", place={"power": "battery"}, schedule=play))

@@ -76,13 +76,14 @@ def test_a_day_of_december() -> None:
 
 
 def test_a_larger_panel_is_the_way_out() -> None:
-    """120 Wp give 92 Wh: enough for a board that idles, if only nearly always."""
+    """120 Wp give 92 Wh: enough for a board that idles, in four of five cases."""
     plan = fed("S33", "solar", schedule=IDLE)
     finding = told(checked(plan), "PWR-10")[0]
     fixes = propose_fixes(plan, shipped(), finding.id)
     assert fixes[0].title.text.startswith("Swap Sunleaf Set 50 for Sunleaf Set 120")
     banded = checked(fed("S34", "solar", schedule=IDLE), 256)
-    assert margin(banded, "PWR-10:panel").severity == "tight"
+    assert margin(banded, "PWR-10:panel").severity == "ok"
+    assert 0.7 < (margin(banded, "PWR-10:panel").holds_share or 0) < 0.95
 
 
 def test_the_sun_without_a_panel_is_not_passed_in_silence() -> None:

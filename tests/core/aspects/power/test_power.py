@@ -1,3 +1,4 @@
+import re
 from typing import Any
 
 import numpy as np
@@ -124,8 +125,13 @@ def test_pwr_01_a_plug_of_the_wrong_kind_leaves_the_board_dark() -> None:
 
 def test_pwr_02_a_supply_too_small_and_its_derating() -> None:
     """2.4 A cannot feed a fast card; on a hot day a supply gives less."""
-    small = checked(kit("B10", "S07", "C04", "M02", "X06"))
+    small = checked(kit("B10", "S07", "C04", "M02", "2xX06"))
     assert [f.severity for f in told(small, "PWR-02")] == ["problem"]
+    (burst,) = told(checked(kit("B10", "S07", "C04", "M02", "X06")), "PWR-02")
+    assert burst.severity == "tight", "a burst of 1.1 times the rating"
+    assert re.search(
+        r"in bursts during “all day”, 1\.\d\d A on average; its rating is", burst.sentence.text
+    )
     assert told(checked(kit("B06", "S01", "M02")), "PWR-02") == []
     hot = checked(kit("B06", "S01", "M02", place={"ambient_max_c": 50}))
     assert margin(hot, "PWR-02:S01#1.out").limit == pytest.approx(3.0 * (1 - 0.02 * 10))

@@ -27,6 +27,7 @@ from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import add_missing, another
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
 from cobblewort.core.judging.working import (
     Sum,
     Term,
@@ -61,7 +62,7 @@ def holes(stack: StackResult) -> Iterator[Observation]:
     if pattern is None:
         yield Observation(
             "holes",
-            "note",
+            INFORMS,
             say(
                 "Not checked: mounting holes. {board} has no hole pattern to compare with {case}.",
                 board=board.name,
@@ -73,7 +74,7 @@ def holes(stack: StackResult) -> Iterator[Observation]:
         takes = words.listed(case.part.case.holes) if case.part.case.holes else "no stated pattern"
         yield Observation(
             "holes",
-            "problem",
+            FAILS,
             say(
                 "{case} has no standoffs for {board}: the hole pattern is {pattern}; the case "
                 "takes {takes}.",
@@ -107,7 +108,7 @@ def outline(
         if other.part.case is not None and other is not case:
             yield Observation(
                 other.id,
-                "note",
+                INFORMS,
                 say(
                     "{board} is in {case}. {other} is not used, and nothing is checked in it.",
                     board=board.name,
@@ -249,7 +250,7 @@ def posts(stack: StackResult, mounting: Standing | None) -> Iterator[Observation
     for post, board in mounting.posts:
         yield Observation(
             f"{board.id}.{post.x_mm:g}.{post.y_mm:g}",
-            "problem",
+            FAILS,
             say(
                 "{board} rests on a {post} of {case}. Move the board or remove the {post}.",
                 board=board.name,
@@ -263,7 +264,7 @@ def posts(stack: StackResult, mounting: Standing | None) -> Iterator[Observation
         if shell.any_holes and shell.places == 1 and not at.within(mounting.room):
             yield Observation(
                 f"{board.id}.edge",
-                "problem",
+                FAILS,
                 say(
                     "{board} does not fit beside the other boards on the floor of {case}.",
                     board=board.name,
@@ -275,7 +276,7 @@ def posts(stack: StackResult, mounting: Standing | None) -> Iterator[Observation
     if main.line.position is not None and not (shell.any_holes or shell.self_made):
         yield Observation(
             f"{main.id}.fixed",
-            "note",
+            INFORMS,
             say(
                 "{case} has its own standoffs: {board} sits on them, not at the position entered.",
                 case=words.opening(case.the),
@@ -378,7 +379,7 @@ def under_add_on(stack: Layers) -> Iterator[Check | Observation]:
         if not cooler.part.cooler.room_above:
             yield Observation(
                 add_on.id,
-                "problem",
+                FAILS,
                 say(
                     "{cooler} leaves no clearance for a board above it; {board} is there.",
                     cooler=words.opening(cooler.the),
@@ -447,7 +448,7 @@ def water(stack: StackResult, wet: bool) -> Iterator[Observation]:
         if case.line.modified:
             yield Observation(
                 "cut",
-                "tight",
+                BOTHERS,
                 say(
                     "The openings of {case} are cut by hand and the location is wet. Not checked: "
                     "their seals.",
@@ -464,7 +465,7 @@ def water(stack: StackResult, wet: bool) -> Iterator[Observation]:
         )
     )
     lines = () if case is None else (case.line.id,)
-    yield Observation("case", "problem", told, lines)
+    yield Observation("case", FAILS, told, lines)
 
 
 @rule(
@@ -491,7 +492,7 @@ def dust(stack: StackResult, dust: Dust) -> Iterator[Observation]:
     if much:
         yield Observation(
             "case",
-            "tight",
+            BOTHERS,
             say(
                 "{case} does not keep out the dust at this location. {clean}",
                 case=case_told,
@@ -503,7 +504,7 @@ def dust(stack: StackResult, dust: Dust) -> Iterator[Observation]:
         cooler = stack.cooler
         yield Observation(
             "fan",
-            "note",
+            INFORMS,
             say(
                 "{cooler} draws dust through its fins. {clean}",
                 cooler=words.opening(cooler.the),
@@ -572,7 +573,7 @@ def fan_breathes(stack: StackResult) -> Iterator[Check]:
         _BREATH_MM,
         sentence,
         (cooler.line.id, over.line.id),
-        breach="note",
+        consequence=INFORMS,
         working=lambda _: Sum(
             "clearance less the cooler, less the clearance that a fan needs",
             "h_room - h_top - h_breath",

@@ -17,6 +17,7 @@ from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.remedies import add_missing, another, another_cable
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import FAILS, INFORMS
 from cobblewort.core.text import say
 
 
@@ -39,7 +40,7 @@ def complete(connected: Items, reached: bool) -> Iterator[Observation]:
     }
     for role, sentence in missing.items():
         if not connected.of_role(role) and not (role == "power_supply" and reached):
-            yield Observation(role, "problem", say(sentence))
+            yield Observation(role, FAILS, say(sentence))
 
 
 @rule(
@@ -68,7 +69,7 @@ def cable_there(
         if outlets:
             yield Observation(
                 f"{board.id}.{name}",
-                "problem",
+                FAILS,
                 say(
                     "No cable connects {supply} ({outlet} port) to the {inlet} power input of "
                     "{board}.",
@@ -143,12 +144,12 @@ def _screen_alone(screen: Item, connector: str, boards: list[Item]) -> Iterator[
             board=boards[0].name,
             screen=screen.name,
         )
-        yield Observation(screen.id, "problem", sentence, lines)
+        yield Observation(screen.id, FAILS, sentence, lines)
         return
     borrowed = screen.line.role == "set_up"
     yield Observation(
         screen.id,
-        "note" if borrowed else "problem",
+        INFORMS if borrowed else FAILS,
         say(
             "No cable connects {screen} ({theirs}) to {board} ({ours}).{borrow}",
             screen=screen.name,
@@ -166,7 +167,7 @@ def _taker_alone(taker: Item, connector: str, machines: list[Item]) -> Iterator[
     if not machines:
         yield Observation(
             taker.id,
-            "note",
+            INFORMS,
             say(
                 "{taker} has {article} {theirs} video input. The cable from the other equipment is "
                 "not part of this plan.",
@@ -179,7 +180,7 @@ def _taker_alone(taker: Item, connector: str, machines: list[Item]) -> Iterator[
         return
     yield Observation(
         taker.id,
-        "problem",
+        FAILS,
         say(
             "No video cable connects {machine} to {taker} ({theirs}).",
             machine=machines[0].name,

@@ -22,9 +22,9 @@ from cobblewort.core.aspects.fit.stack import Layers
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items
-from cobblewort.core.judging.margin import Severity
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
 from cobblewort.core.standards.poe import NETWORK_POWER
 from cobblewort.core.text import Text, say
 
@@ -50,7 +50,7 @@ def plugs_placed(fit: Assignment, connected: Items) -> Iterator[Observation]:
         return
     spare_cables = _spare_cables(fit)
     for line, cables in spare_cables.items():
-        yield Observation(f"{line}.spare", "note", _spare_sentence(cables), (line,))
+        yield Observation(f"{line}.spare", INFORMS, _spare_sentence(cables), (line,))
     spare_ids = {cable.id for cables in spare_cables.values() for cable in cables}
     by_plug: dict[tuple[str, str], list[Unplaced]] = {}
     for unplaced in fit.unplaced:
@@ -65,10 +65,10 @@ def plugs_placed(fit: Assignment, connected: Items) -> Iterator[Observation]:
     for (line, name), group in by_plug.items():
         plug = group[0].plug
         spare = plug.item.part.kind in ("cable", "power_supply")
-        severity: Severity = "note" if spare or not plug.plug.required else "problem"
+        consequence = INFORMS if spare or not plug.plug.required else FAILS
         yield Observation(
             f"{line}.{name}",
-            severity,
+            consequence,
             _unplaced_sentence(group),
             (line,),
             tuple(socket.id for socket in group[0].sockets),
@@ -178,7 +178,7 @@ def drive_length(fit: Assignment) -> Iterator[Observation]:
             continue
         yield Observation(
             plug.id,
-            "problem",
+            FAILS,
             say(
                 "{drive} is {length} long ({size}); the {slot} of {holder} takes {sizes}.",
                 drive=plug.item.name,
@@ -212,7 +212,7 @@ def drive_protocol(fit: Assignment) -> Iterator[Observation]:
             continue
         yield Observation(
             plug.id,
-            "problem",
+            FAILS,
             say(
                 "{drive} is {article} {protocol} drive; the {slot} of {holder} is {carried} only. "
                 "The drive fits, but the board does not detect it.",
@@ -264,7 +264,7 @@ def reachable(fit: Assignment, stack: Layers) -> Iterator[Observation]:
                 )
                 yield Observation(
                     f"{cover.id}.{plug.id}",
-                    "problem" if closed else "tight",
+                    FAILS if closed else BOTHERS,
                     say(
                         told,
                         cover=cover.name,
@@ -325,7 +325,7 @@ def away_from_usb_3(fit: Assignment) -> Iterator[Observation]:
         if beside is not None:
             yield Observation(
                 plug.id,
-                "tight",
+                BOTHERS,
                 say(
                     "{adapter} (2.4 GHz) is next to the USB 3 plug of {other}, which interferes "
                     "with it. Use a short extension cable.",

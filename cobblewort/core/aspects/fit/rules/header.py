@@ -14,6 +14,7 @@ from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
 from cobblewort.core.judging.working import Sum, computed_term, plan_term, reading_term
 from cobblewort.core.parts.model import PinHeader
 from cobblewort.core.plans.patch import EditLine, Patch, SetFields
@@ -23,6 +24,8 @@ from cobblewort.core.text import Figure, Text, say
 
 _BRIGHT_SHARE = 0.5
 """An LED at less than this of its current is seen to be dim: common practice."""
+_SEEN_SHARE = 0.2
+"""And at less than this to be dark, in a room with a window: common practice."""
 _HEADROOM_V = 0.5
 """Below this the current follows every scatter of the LED: common practice."""
 
@@ -92,7 +95,7 @@ def pins_once(used: HeaderResult) -> Iterator[Observation]:
         which = words.listed(f"{pin} ({header.pin_name(pin)})" for pin in pins)
         yield Observation(
             f"pin{pins[0]}",
-            "problem",
+            FAILS,
             say(
                 "{names} use the same GPIO {pins}: {which}.",
                 names=words.opening(names),
@@ -120,7 +123,7 @@ def addresses_differ(result: HeaderResult) -> Iterator[Observation]:
         if len(items) > 1:
             yield Observation(
                 f"0x{address:02X}",
-                "problem",
+                FAILS,
                 say(
                     "{names} have the same I2C address, {address}.",
                     names=words.few(p.name for p in items),
@@ -134,7 +137,7 @@ def addresses_differ(result: HeaderResult) -> Iterator[Observation]:
             if address not in can:
                 yield Observation(
                     f"{item.id}.set",
-                    "problem",
+                    FAILS,
                     say(
                         "{item} cannot be set to {address}; its addresses are {can}.",
                         item=item.name,
@@ -173,7 +176,7 @@ def header_reached(
         missing = "has no GPIO header" if own is None else "comes without a soldered GPIO header"
         yield Observation(
             "fitted",
-            "problem",
+            FAILS,
             say(
                 "{board} {missing}; {names} {need} its pins.",
                 board=board.name,
@@ -192,7 +195,7 @@ def header_reached(
         if below:
             yield Observation(
                 cover.id,
-                "problem",
+                FAILS,
                 say(
                     "{cover} covers the GPIO header and does not pass it through: {names} cannot "
                     "be connected.",
@@ -219,7 +222,7 @@ def levels(connected: Items) -> Iterator[Observation]:
         if use.signal_v > header.SIGNAL_V:
             yield Observation(
                 item.id,
-                "problem",
+                FAILS,
                 say(
                     "{item} outputs {output}; GPIO pins accept at most {limit}. Add a level "
                     "shifter.",
@@ -236,7 +239,7 @@ def _stays_dark(led: Wired) -> Observation:
     subject = f"wired.{led.id}"
     return Observation(
         subject,
-        "problem",
+        BOTHERS,
         say(
             "{led} stays dark: it needs {needs}; GPIO pin {pin} supplies {gives}.",
             led=words.opening(led.label),
@@ -254,7 +257,8 @@ def _stays_dark(led: Wired) -> Observation:
     "Each LED gets its rated voltage",
     why="A 12 V LED stays dim at 3.3 V, and an LED with little spare voltage varies in brightness.",
     formula="3.3 V less the LED's forward voltage >= 0.5 V; an LED with its resistor built in "
-    "takes I_rated (3.3 V - Vf) / (V_rated - Vf): below half of its current a note, dark below Vf",
+    "takes I_rated (3.3 V - Vf) / (V_rated - Vf): below half of its current a note, below a fifth "
+    "tight",
     source="common practice",
     reads=(header_of,),
     remedies=(bare_led,),
@@ -269,10 +273,25 @@ def led_voltage(result: HeaderResult) -> Iterator[Observation]:
         if led.made_for_v is not None:
             if part.current_ma <= 0:
                 yield _stays_dark(led)
+            elif part.current_ma < _SEEN_SHARE * led.current_ma:
+                yield Observation(
+                    subject,
+                    BOTHERS,
+                    say(
+                        "{led} stays nearly dark on GPIO pin {pin}: it is rated for {rated} and "
+                        "draws {draws} instead of {full}.",
+                        led=name,
+                        pin=led.pin,
+                        rated=words.counted(led.made_for_v, "V"),
+                        draws=words.milliamps(part.current_ma),
+                        full=words.milliamps(led.current_ma),
+                    ),
+                    sockets=(subject,),
+                )
             elif part.current_ma < _BRIGHT_SHARE * led.current_ma:
                 yield Observation(
                     subject,
-                    "note",
+                    INFORMS,
                     say(
                         "{led} is dim on GPIO pin {pin}: it is rated for {rated} and draws {draws} "
                         "instead of {full}.",
@@ -291,7 +310,7 @@ def led_voltage(result: HeaderResult) -> Iterator[Observation]:
         elif spare_v < _HEADROOM_V:
             yield Observation(
                 subject,
-                "note",
+                INFORMS,
                 say(
                     "The resistor of {led} has only {spare}: the current varies by about a third "
                     "between LEDs.",
@@ -370,7 +389,7 @@ def _one_pin(part: WiredPart, board: Item, own: PinHeader) -> Check:
         sentence,
         (),
         sockets=(f"wired.{led.id}",),
-        lasting=(float(part.current_ma),),
+        lasting=float(part.current_ma),
         working=working,
     )
 
@@ -410,6 +429,6 @@ def _all_pins(lit: list[WiredPart], board: Item, own: PinHeader) -> Check:
         board.compiled.figure("pin_header.total_ma"),
         sentence,
         (),
-        lasting=(together_ma,),
+        lasting=together_ma,
         working=working,
     )

@@ -26,6 +26,7 @@ from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.remedies import another, on_offer, remove_named
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import FAILS, INFORMS
 from cobblewort.core.parts.model import Case
 from cobblewort.core.plans.patch import AddLine, Patch, PinPlug
 from cobblewort.core.plans.plan import Requirement
@@ -85,7 +86,7 @@ def room_beside(fit: Assignment) -> Iterator[Observation]:
         tried = "" if fit.gave_up else " in any arrangement"
         yield Observation(
             f"{pair.one.id}+{pair.other.id}",
-            "note" if fit.gave_up else "problem",
+            INFORMS if fit.gave_up else FAILS,
             say(
                 "{one} and {other} do not fit side by side{tried}: they need {wanted}; {ports} are "
                 "{apart} apart.",
@@ -125,7 +126,7 @@ def openings(
     if out and not shell.openings and not shell.open_edges and not shell.glands:
         yield Observation(
             "openings",
-            "note",
+            INFORMS,
             say(
                 "Not checked: whether the ports of {board} line up with {case}. The case has no "
                 "values for its openings.",
@@ -141,7 +142,7 @@ def openings(
         if opening_at(shell, port.face) is None:
             yield Observation(
                 port.label,
-                "problem",
+                FAILS,
                 say(
                     "{case} has no opening at the {port} of {board}, which a requirement uses.",
                     case=words.opening(case.the),
@@ -164,7 +165,7 @@ def openings(
         if opening is None:
             yield Observation(
                 item.plug.id,
-                "problem",
+                FAILS,
                 say(
                     "{case} has no opening at {where} for {plug}.",
                     case=words.opening(case.the),
@@ -179,7 +180,7 @@ def openings(
         ):
             yield Observation(
                 item.plug.id,
-                "problem",
+                FAILS,
                 say(
                     "The plug of {plug} ({size}) does not fit the opening in {case} ({opening}) at "
                     "{where}.",
@@ -226,7 +227,7 @@ def glands(
         names = [plug_name(plug) for plug in plugs] + (["the Ethernet cable"] if wired else [])
         yield Observation(
             "count",
-            "problem",
+            FAILS,
             say(
                 "{case} has {glands} for {count} cables: {names}.",
                 case=words.opening(case.the),
@@ -254,7 +255,7 @@ def glands(
         )
         yield Observation(
             ref.id,
-            "problem",
+            FAILS,
             say(
                 "No gland of {case} takes the cable of {plug}: {told}; the free glands clamp "
                 "{left}.",
@@ -295,7 +296,7 @@ def card_reached(fit: Assignment, stack: StackResult) -> Iterator[Observation]:
         if face.edge not in shell.open_edges and opening_at(shell, face) is None:
             yield Observation(
                 plug.id,
-                "note",
+                INFORMS,
                 say(
                     "Open {case} to remove {card}: the card slot has no opening.",
                     case=case.the,
@@ -322,7 +323,7 @@ def look_alikes(fit: Assignment) -> Iterator[Observation]:
             name = ref.socket.label or ref.name
             yield Observation(
                 ref.id,
-                "note",
+                INFORMS,
                 say(
                     "The {port} of {item} looks like {article} {other} but is not. Label the "
                     "port and both ends of its cable “{port}”.",
@@ -373,7 +374,7 @@ def cuts(
     )
     yield Observation(
         "cuts",
-        "note",
+        INFORMS,
         say("{told}{tabs} Wear eye protection; avoid fumes and sharp edges.", told=told, tabs=tabs),
         (case.line.id,),
     )

@@ -26,6 +26,7 @@ from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, another_supply
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
 from cobblewort.core.judging.working import Sum, computed_term, standard_term
 from cobblewort.core.parts.model import Latch, SocketFace
 from cobblewort.core.text import Text, say
@@ -56,7 +57,7 @@ def hands_reach(fit: Assignment, blocks: Blocks, stack: StackResult) -> Iterator
             if face.edge not in shell.open_edges and opening_at(shell, face) is None:
                 yield Observation(
                     f"button.{name}",
-                    "note",
+                    INFORMS,
                     say(
                         "{case} covers the {button} of {board}. Open the case to press it.",
                         case=words.opening(case.the),
@@ -70,7 +71,7 @@ def hands_reach(fit: Assignment, blocks: Blocks, stack: StackResult) -> Iterator
         if cooler is not None:
             yield Observation(
                 f"latch.{item.id}",
-                "note",
+                INFORMS,
                 say(
                     "The latch for {item} needs {lift} to open and is under {cooler}. Insert the "
                     "flat cable before you fit the cooler.",
@@ -87,7 +88,7 @@ def hands_reach(fit: Assignment, blocks: Blocks, stack: StackResult) -> Iterator
             names = words.few(i.name for i in others)
             yield Observation(
                 f"latch.{item.id}",
-                "note",
+                INFORMS,
                 say(
                     "The latch for {item} is under {names}. Insert and test the flat cable "
                     "before you screw down the board above.",
@@ -174,7 +175,7 @@ def _blowing(cooler: Item, case: Item, way_mm: float) -> Check:
         _OUTFLOW_MM,
         sentence,
         (cooler.line.id, case.line.id),
-        breach="tight",
+        consequence=BOTHERS,
         working=lambda _: Sum(
             "distance to the nearest wall less the clearance required",
             "l_wall - l_air",
@@ -215,7 +216,7 @@ def side_by_side(
     if len(boards) > shell.places and not shell.any_holes:
         yield Observation(
             "places",
-            "problem",
+            FAILS,
             say(
                 "{case} has {positions} for a board; the kit has {count} boards.",
                 case=words.opening(case.the),
@@ -241,7 +242,7 @@ def _into_the_next(fit: Assignment, mounting: Standing, case: Item) -> Iterator[
             if other != socket.item.id and away_mm is not None and away_mm < body.length_mm:
                 yield Observation(
                     plug.id,
-                    "problem",
+                    FAILS,
                     say(
                         "The plug of {plug} protrudes {length} from {board}; the next board in "
                         "{case} is {away} away.",
@@ -295,7 +296,7 @@ def front_sockets(stack: StackResult, built: Items) -> Iterator[Observation]:
             against = "watertight " if shell.glands else ""
             yield Observation(
                 item.id,
-                "note",
+                INFORMS,
                 say(
                     "{camera} needs a {against}window in {case} for its lens, or a {against}slot "
                     "for its cable.",
@@ -312,7 +313,7 @@ def front_sockets(stack: StackResult, built: Items) -> Iterator[Observation]:
         if has_walls(case) and not shell.open_edges:
             yield Observation(
                 item.id,
-                "tight",
+                BOTHERS,
                 say(
                     "{item} needs a hole of {size} in a wall; {case} has none.",
                     item=item.name,
@@ -324,7 +325,7 @@ def front_sockets(stack: StackResult, built: Items) -> Iterator[Observation]:
         else:
             yield Observation(
                 item.id,
-                "note",
+                INFORMS,
                 say(
                     "Cut a hole of {size} for {item} in the front of {case}. Wear eye protection "
                     "and deburr the edges.",

@@ -28,9 +28,10 @@ from cobblewort.core.figures.reading import Rating
 from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, Kit
-from cobblewort.core.judging.margin import Check, Margin, Severity
+from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, on_offer, remove_named
 from cobblewort.core.judging.rules import rule
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
 from cobblewort.core.judging.working import Sum, computed_term, reading_term, standard_term
 from cobblewort.core.parts.model import AddOn, FlatCable
 from cobblewort.core.plans.patch import AddLine, Patch
@@ -131,7 +132,7 @@ def same_space(blocks: Blocks, connected: Items, coolers: list[Item]) -> Iterato
         what = f"{one.label} of {owners[one.item]}" if one.label != owners[one.item] else one.label
         told = Observation(
             f"{one.item}+{other.item}",
-            "problem",
+            FAILS,
             say(
                 "{one} collides with the {other}: they overlap by {size}.",
                 one=other.label,
@@ -173,7 +174,7 @@ def one_cooler(stack: Layers) -> Iterator[Observation]:
             )
             yield Observation(
                 cooler.id,
-                "problem",
+                FAILS,
                 say("{taken}; {cooler} has no processor to cool.", taken=taken, cooler=cooler.the),
                 (cooler.line.id,),
             )
@@ -198,7 +199,7 @@ def cable_reaches(connected: Items) -> Iterator[Check | Observation]:
         if own.clear_mm is None or own.most_clear_mm is None:
             yield Observation(
                 item.id,
-                "problem",
+                FAILS,
                 say(
                     "The pins of {board} fix its height; standoffs of {height} do not fit.",
                     board=item.name,
@@ -277,7 +278,7 @@ def fasteners(
     moves = any(requirement.condition == "in_vehicle" for requirement in requirements)
     stacked = any(layer.item.part.add_on is not None for layer in stack.layers)
     # A board alone can be glued, clipped or held by two wood screws; a stack stands on its own.
-    severity: Severity = "tight" if stacked or moves else "note"
+    consequence = BOTHERS if stacked or moves else INFORMS
     if not has_bag:
         counts: Counter[tuple[str, float]] = Counter()
         for item in wanted:
@@ -287,7 +288,7 @@ def fasteners(
         sold = [f"{count} × {kind} {length:g} mm" for (kind, length), count in counts.items()]
         yield Observation(
             "bag",
-            severity,
+            consequence,
             say("The kit has no standoffs and screws. Add {sold}.", sold=words.few(sold, 6)),
             lines,
         )
@@ -295,7 +296,7 @@ def fasteners(
         if item.length_mm is None:
             yield Observation(
                 f"{item.kind}.{number}",
-                severity,
+                consequence,
                 say(
                     "No {kind} in the kit has the length required {where}: {length}.",
                     kind=item.kind,
@@ -340,7 +341,7 @@ def bays(stack: StackResult, bays: Bays) -> Iterator[Observation]:
                 drive=item.name,
             )
         )
-        yield Observation(item.id, "tight", told, (item.line.id, case.line.id))
+        yield Observation(item.id, BOTHERS, told, (item.line.id, case.line.id))
 
 
 @rule(
@@ -372,7 +373,7 @@ def loose_disks(stack: StackResult, bays: Bays, connected: Items) -> Iterator[Ob
     how = f"Place {it} on a soft pad" if spins else f"Fix {it} in place"
     yield Observation(
         "loose",
-        "note",
+        INFORMS,
         say(
             "{names} {be} loose beside {case}. {how}, away from anything that could pull the "
             "cable.",
@@ -402,7 +403,7 @@ def without_lid(stack: StackResult) -> Iterator[Observation]:
         return
     yield Observation(
         "sheets",
-        "note",
+        INFORMS,
         say(
             "{case} is open on top: {sheets} left off. Use screws shorter by the same thickness. "
             "Heat is calculated as if the case were closed, which is warmer.",

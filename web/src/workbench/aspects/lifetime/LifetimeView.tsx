@@ -1,6 +1,6 @@
 import Button from "react-bootstrap/Button";
 
-import { bare, figure, money, capacity, trimmed, years } from "../../../ui/numbers";
+import { ANSWERED_YEARS, bare, figure, money, capacity, trimmed, years } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { useBench } from "../../bench";
 import { BackupMap } from "./BackupMap";
@@ -204,7 +204,9 @@ function Cards() {
               <td className="num">{money(card.price, report.cost.currency)}</td>
               <td className="num">{money(card.price_a_gb, report.cost.currency)}</td>
               <td className="num">
-                {card.years === null ? "not known" : years(card.years).replace(/\syears$/, "")}
+                {card.years === null
+                  ? "not known"
+                  : years(card.years, ANSWERED_YEARS).replace(/\syears/, "")}
               </td>
               <td className="soft">
                 {[

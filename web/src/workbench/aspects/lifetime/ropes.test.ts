@@ -58,7 +58,7 @@ test("what outlasts the axis runs to its end and beyond", () => {
   const layout = ropes(lifetime([wear(100, 90, 100)]), 700);
   expect([layout.drawn[0]?.beyond, read(layout.drawn[0]?.text ?? "")]).toEqual([
     true,
-    "over 60 years, by 1.2 GB per day",
+    "60 years and more, by 1.2 GB per day",
   ]);
   expect(layout.drawn[0]?.parts).toBe(layout.end);
 });
@@ -69,7 +69,7 @@ test("what outlasts all that is told runs on, unless more is wanted", () => {
     const layout = ropes({ ...lifetime([fan]), wanted_years }, 700);
     return [layout.drawn[0]?.beyond, layout.drawn[0]?.short, read(layout.drawn[0]?.text ?? "")];
   };
-  expect(told(20)).toEqual([true, false, "over 25 years, at 31 °C"]);
+  expect(told(20)).toEqual([true, false, "25 years and more, at 31 °C"]);
   expect(told(30)).toEqual([false, true, "25 years, at 31 °C"]);
 });
 

@@ -1,6 +1,6 @@
 /** Places the ropes of the life drawing: each thing that wears, on one axis of years. Pure. */
 import type { Report, WearReport } from "../../../api/types";
-import { LONGEST_YEARS, years } from "../../../ui/numbers";
+import { years } from "../../../ui/numbers";
 import { textOf } from "../../../ui/text";
 
 export const ROW = 34;
@@ -25,12 +25,15 @@ export interface Rope {
   text: string;
 }
 
+/** An axis holds no more, whatever is wanted. */
+const LONGEST_AXIS_YEARS = 60;
+
 /** Years on an axis that holds what is wanted twice, and what parts soon after it. */
 export function ropes(lifetime: Report["lifetime"], width: number) {
   const wanted = lifetime.wanted_years;
   const soon = lifetime.wears.map((wear) => wear.years).filter((years) => years <= 3 * wanted);
   const most = Math.min(
-    LONGEST_YEARS,
+    LONGEST_AXIS_YEARS,
     Math.max(2 * wanted, ...soon.map((years) => years * 1.15), 2),
   );
   const stacked = width < NARROW;

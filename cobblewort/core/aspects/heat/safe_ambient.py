@@ -1,0 +1,212 @@
+"""The highest ambient on which everything planned holds, whatever day the plan states.
+
+Each limit has a day of its own on which it is just kept: a root, found by secants. What slows
+itself is taken at what leaves it the speed that is still sound, everything else as it is settled on
+that day. The lowest of these days is the answer.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import NamedTuple
+
+import numpy as np
+
+from cobblewort.core.aspects.heat.dissipation import Lost
+from cobblewort.core.aspects.heat.network import Near
+from cobblewort.core.aspects.heat.thermal_bodies import Warm
+from cobblewort.core.aspects.heat.thermal_loads import AskedOf, Temps
+from cobblewort.core.aspects.heat.throttling import PowerSplit, power_at
+from cobblewort.core.figures.arrays import FloatArray, Quantity
+from cobblewort.core.judging.severity import KEPT_SOUND, KEPT_STOPS
+from cobblewort.core.judging.states import State
+from cobblewort.core.standards.air import ZERO_C_K
+
+COLDEST_C, HOTTEST_C = -40.0, 90.0
+"""Between these it is looked for."""
+_BEYOND_K = 20.0
+"""So far outside a root is still followed."""
+_NEAR_ENOUGH_K = 0.005
+_MOST_TURNS = 10
+_CONTENDS_K = 4.0
+"""A limit whose day lies so much later is not followed any further."""
+_LEAST_SLOPE, _MOST_SLOPE = 0.3, 2.0
+"""Between these a body follows the day."""
+
+THE_PROCESSOR, THE_AIR = -1, -2
+"""Stand for a body's place: the processor, and the air inside, for what is rated for it."""
+
+
+class Day(NamedTuple):
+    """The ambient on which a limit is just kept, shape (samples,). [°C]"""
+
+    place: int
+    ambient_c: FloatArray
+
+
+class _Limit(NamedTuple):
+    """What has a limit, the state that is the worst for it, and how much of its speed it has to
+    keep there.
+    """
+
+    place: int
+    state: int
+    kept: float
+
+
+@dataclass(frozen=True)
+class SafeAmbient:
+    """What is needed to find it. `limits_k` are those of the processor, of each hot body and, where
+    something is rated for the air inside, of that; `light` says in which states nobody waits for
+    the processor and for each body that slows itself.
+    """
+
+    states: Sequence[State]
+    asked: AskedOf
+    wanted: Temps
+    settle: Callable[[AskedOf, bool, Near | None], Temps]
+    warm: Sequence[Warm]
+    lost: Sequence[Lost]
+    limits_k: dict[int, FloatArray]
+    light: dict[int, tuple[bool, ...]]
+    die_k_w: Quantity
+    rest_die_k_w: Quantity
+    curve: PowerSplit
+
+    def days(self) -> list[Day]:
+        """That of each limit, worst state first."""
+        rows = self._rows
+        limit_k = np.array([self.limits_k[row.place] for row in rows])
+        asked, less_k = self._eased(rows)
+        here_k = asked.ambient_k
+        ambient_k = here_k + limit_k - self._temps_k(self.wanted, rows, by_state=True) + less_k
+        slope = np.ones_like(ambient_k)
+        before: tuple[FloatArray, FloatArray] | None = None
+        live = list(range(len(rows)))
+        for _ in range(_MOST_TURNS):
+            ambient_k[live] = np.clip(
+                ambient_k[live],
+                COLDEST_C + ZERO_C_K - _BEYOND_K,
+                HOTTEST_C + ZERO_C_K + _BEYOND_K,
+            )
+            at = ambient_k[live]
+            some = [rows[n] for n in live]
+            near = self.wanted.near([row.state for row in some], at - here_k[live])
+            over_k = self._over_k(some, replace(asked.at(live), ambient_k=at), limit_k[live], near)
+            if before is not None:
+                moved_k = at - before[0][live]
+                far = np.abs(moved_k) > _NEAR_ENOUGH_K / 10
+                steep = np.divide(over_k - before[1][live], moved_k, out=slope[live], where=far)
+                slope[live] = np.clip(steep, _LEAST_SLOPE, _MOST_SLOPE)
+            last_k, last_over = ambient_k.copy(), np.zeros_like(ambient_k)
+            last_over[live] = over_k
+            before = last_k, last_over
+            step_k = over_k / slope[live]
+            ambient_k[live] = at - step_k
+            live = self._contending(live, rows, ambient_k, step_k)
+            if not live:
+                break
+        return [Day(row.place, ambient_k[n] - ZERO_C_K) for n, row in enumerate(rows)]
+
+    def _contending(
+        self, live: list[int], rows: Sequence[_Limit], ambient_k: FloatArray, step_k: FloatArray
+    ) -> list[int]:
+        """Those that still move and could be the first to give way; none once all stand still."""
+        moves = np.abs(step_k).max(axis=1) > _NEAR_ENOUGH_K
+        lowest_k = ambient_k.min(axis=0) + _CONTENDS_K
+        return [
+            n
+            for n, is_moving in zip(live, moves.tolist(), strict=True)
+            if is_moving
+            and (rows[n].place == THE_PROCESSOR or bool((ambient_k[n] < lowest_k).any()))
+        ]
+
+    @cached_property
+    def _rows(self) -> list[_Limit]:
+        """Of each limit the worst state; of what slows itself also the worst of light work."""
+        hard = [n for n, state in enumerate(self.states) if state.hard]
+        rows = []
+        for place in self.limits_k:
+            light = self.light.get(place)
+            groups: dict[float, list[int]] = {}
+            for state in hard:
+                kept = 1.0 if light is None else KEPT_STOPS if light[state] else KEPT_SOUND
+                groups.setdefault(kept, []).append(state)
+            for kept, states in groups.items():
+                some = [_Limit(place, state, kept) for state in states]
+                _, less_k = self._eased(some)
+                eased_k = self._temps_k(self.wanted, some, by_state=True) - less_k
+                rows.append(some[int(np.argmax(eased_k[:, 0]))])
+        return rows
+
+    def _temps_k(self, found: Temps, rows: Sequence[_Limit], by_state: bool) -> FloatArray:
+        """How warm each is, in its state among those found, or each in a row of its own."""
+        at = [row.state if by_state else n for n, row in enumerate(rows)]
+        return np.array(
+            [
+                found.die_k[n]
+                if row.place == THE_PROCESSOR
+                else found.air_k[n]
+                if row.place == THE_AIR
+                else found.body_k[row.place, n]
+                for n, row in zip(at, rows, strict=True)
+            ]
+        )
+
+    def _eased(self, rows: Sequence[_Limit]) -> tuple[AskedOf, FloatArray]:
+        """What is asked for each limit in its state where what it limits keeps no more of its speed
+        than it has to, and by how much less it warms itself for it. [W], [K]
+        """
+        asked = self.asked.at([row.state for row in rows])
+        soc_w, rest_w, body_w = asked.soc_w.copy(), asked.rest_w.copy(), asked.body_w.copy()
+        air_w, carrier_w = asked.air_w.copy(), asked.carrier_w.copy()
+        less_k = np.zeros_like(soc_w)
+        for n, row in enumerate(rows):
+            if row.place == THE_PROCESSOR:
+                soc_w[n] = power_at(row.kept, asked.soc_w[n], asked.soc_idle_w[n])
+                if row.kept < 1:
+                    rest_w[n], _ = self.curve.rest_at(soc_w[n])
+                less_k[n] = (asked.soc_w[n] - soc_w[n]) * self.die_k_w
+                less_k[n] += (asked.rest_w[n] - rest_w[n]) * self.rest_die_k_w
+            elif row.place >= 0 and row.kept < 1:
+                warm, least_w = self.warm[row.place], asked.rest_body_w[row.place, n]
+                full_w = asked.body_w[row.place, n]
+                eased_w = (
+                    power_at(row.kept, full_w, least_w)
+                    if warm.clock
+                    else least_w + (full_w - least_w) * row.kept
+                )
+                spared_w = full_w - eased_w
+                body_w[row.place, n] = eased_w
+                less_k[n] = spared_w / warm.path.total_w_k
+                for order, (place, lost) in enumerate(self.lost[row.place]):
+                    if place is None:
+                        air_w[n] -= lost * spared_w
+                    else:
+                        body_w[place, n] -= lost * spared_w
+                    if order == 0:
+                        carrier_w[warm.mates, n] -= lost * spared_w
+        eased = replace(
+            asked, soc_w=soc_w, rest_w=rest_w, body_w=body_w, air_w=air_w, carrier_w=carrier_w
+        )
+        return eased, less_k
+
+    def _over_k(
+        self, rows: Sequence[_Limit], asked: AskedOf, limit_k: FloatArray, near: Near
+    ) -> FloatArray:
+        """By how much each passes its limit on some day; one that is held there by what it would
+        pass it with all of its watts.
+        """
+        found = self.settle(asked, True, near)
+        over_k = self._temps_k(found, rows, by_state=False) - limit_k
+        for n, row in enumerate(rows):
+            if row.place == THE_PROCESSOR:
+                _, slope = self.curve.rest_at(asked.soc_w[n])
+                held_w = asked.soc_w[n] - found.soc_w[n]
+                over_k[n] += held_w * (self.die_k_w + self.rest_die_k_w * slope)
+            elif row.place in self.light:
+                held_w = asked.body_w[row.place, n] - found.body_w[row.place, n]
+                over_k[n] += held_w / self.warm[row.place].path.total_w_k
+        return over_k
