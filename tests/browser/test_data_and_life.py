@@ -27,9 +27,9 @@ def test_the_way_of_a_copy(quiet_page: Page, server: str) -> None:
     open_plan(page, server, "choir-recorder", "4")
     page.get_by_role("button", name="a rehearsal to the office", exact=True).click()
     expect(page.locator(".flow-verdict")).to_contain_text(
-        "102 MB/s; bottleneck: Ethernet, 1000 Mbit/s"
+        "112 MB/s; bottleneck: Ethernet, 1000 Mbit/s"
     )
-    expect(page.locator(".way-link.neck")).to_contain_text("102 MB/s: full")
+    expect(page.locator(".way-link.neck")).to_contain_text("112 MB/s: full")
     expect(page.locator(".time-bar")).to_contain_text("allowed 20 min")
     page.locator(".way-link", has_text="flat-cable slot").click()
     expect(page.locator(".way-link.lit", has_text="flat-cable slot")).to_have_count(1)

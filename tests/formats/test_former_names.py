@@ -59,6 +59,10 @@ def test_plans_of_the_former_format_come_to_the_same(name: str) -> None:
     assert compared > 5
 
 
+_NEWER = ("mine-A05", "mine-A06")
+"""Parts whose figures have changed since: the rate of their uplink."""
+
+
 @pytest.mark.parametrize("kind", ["json", "csv"])
 def test_packs_of_the_former_format_hold_the_same_parts(kind: str) -> None:
     """All shipped parts, written under other ids by an earlier version; their words are newer."""
@@ -68,6 +72,8 @@ def test_packs_of_the_former_format_hold_the_same_parts(kind: str) -> None:
     assert {part["id"] for part in read} <= now.keys()
     catalogue = shipped().extended(read)
     for part in read:
+        if part["id"] in _NEWER:
+            continue
         figures = {**now[part["id"]], "id": part["id"]}
         brought, ours = catalogue.part(part["id"]), shipped().complete(figures)
         assert same_but_for_words(brought, ours), part["id"]

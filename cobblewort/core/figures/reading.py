@@ -164,6 +164,17 @@ def _level(reading: Reading) -> Reading:
     return reading
 
 
+def _below_all(reading: Reading) -> Reading:
+    if reading.low <= 0 or reading.high >= 100:
+        raise ValueError(
+            f"must be above 0 and below 100 %, its range included (got {reading.low:g} to "
+            f"{reading.high:g})"
+        )
+    return reading
+
+
+Percentage = Annotated[Reading, AfterValidator(_below_all)]
+"""A share of some, never of all. [%]"""
 Level = Annotated[Reading, AfterValidator(_level)]
 """How loud something is. [dB(A)]"""
 Positive = Annotated[Reading, AfterValidator(_above_zero)]

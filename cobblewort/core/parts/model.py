@@ -20,6 +20,7 @@ from cobblewort.core.figures.reading import (
     Level,
     NotNegative,
     NotNegativeRating,
+    Percentage,
     Positive,
     PositiveRating,
     Rating,
@@ -522,7 +523,7 @@ class Medium:
     pause_s: NotNegative | None = None
     settle_ms: NotNegative | None = None
     endurance_tb_100gb: Positive | None = None
-    fails_pct: Positive | None = None
+    fails_pct: Percentage | None = None
 
 
 @stated

@@ -1,7 +1,7 @@
 """A plan: a kit in a place, with a duty and a budget."""
 
 from collections import Counter
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import Annotated, Any, Literal, Self, get_args
@@ -277,6 +277,23 @@ class Transfer(Stated):
     def rate_mb_s(self) -> float | None:
         """What all streams of it want together; None of files. [MB/s]"""
         return None if self.stream_mb_s is None else self.stream_mb_s * self.at_once
+
+    @property
+    def files_gb(self) -> float | None:
+        """What all files of a run come to, those that go side by side together; None of a stream.
+
+        [GB]
+        """
+        return None if self.amount_gb is None else self.amount_gb * self.at_once
+
+    def hours(self, schedule: Sequence[Phase]) -> float | None:
+        """Hours a day that a stream runs: as stated, else those of the phase that it runs during;
+        None where neither is known. [h]
+        """
+        if self.hours_a_day is not None:
+            return self.hours_a_day
+        own = [phase.hours for phase in schedule if phase.name == self.during]
+        return sum(own) if own else None
 
     @property
     def has_wish(self) -> bool:

@@ -4,7 +4,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
-from cobblewort.core.figures.reading import READING, Level, Rating, Reading, sampled, unit_draws
+from cobblewort.core.figures.reading import (
+    READING,
+    Level,
+    Percentage,
+    Rating,
+    Reading,
+    sampled,
+    unit_draws,
+)
 
 RATING: TypeAdapter[Reading] = TypeAdapter(Rating)
 finite = st.floats(min_value=-1e6, max_value=1e6, allow_nan=False)
@@ -98,3 +106,14 @@ def test_a_level_that_no_air_can_carry_is_refused(level: float) -> None:
         TypeAdapter(Level).validate_python(
             {"nominal": level, "low": level, "high": level, "basis": "estimate"}
         )
+
+
+@pytest.mark.parametrize(("value", "good"), [(99.9, False), ([1, 4, 99], True), (100, False)])
+def test_a_share_of_some_is_never_all(value: float | list[float], good: bool) -> None:
+    """100 % of the disks failing in a year has no rate; a bare 99.9 has a band beyond 100."""
+    reader: TypeAdapter[Reading] = TypeAdapter(Percentage)
+    if good:
+        reader.validate_python(value)
+    else:
+        with pytest.raises(ValidationError, match="below 100 %"):
+            reader.validate_python(value)

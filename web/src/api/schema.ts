@@ -2811,6 +2811,8 @@ export interface components {
             read_mb_s: number | null;
             /** Write Mb S */
             write_mb_s: number | null;
+            /** Fill H */
+            fill_h: number | null;
             /** Settle H */
             settle_h: number | null;
             /** Loss Risk Per Year */

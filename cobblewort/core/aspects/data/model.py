@@ -2,17 +2,24 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from cobblewort.core.aspects.data.arrays import may_fail, possible, usable_gb
 from cobblewort.core.aspects.data.fair_share import alone_mb_s, fair_rates_mb_s
-from cobblewort.core.aspects.data.route import Link, Route, Router, cool_router_of, router_of
+from cobblewort.core.aspects.data.route import (
+    Link,
+    Route,
+    Router,
+    cool_router_of,
+    router_of,
+    run_gb,
+)
 from cobblewort.core.figures.arrays import Quantity
-from cobblewort.core.figures.one_or_many import nominal
+from cobblewort.core.figures.one_or_many import at_least, nominal
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, derived
-from cobblewort.core.plans.plan import Requirement, StorageUse, Transfer
+from cobblewort.core.plans.plan import End, Requirement, StorageUse, Transfer
 
 _FULL_SHARE = 0.999
 """A link used more than this holds back who passes it."""
@@ -38,6 +45,7 @@ class Company:
         self.loads = [route.load for route in routes]
         self._most: list[Quantity | None] | None = None
         self._rates: list[Quantity] | None = None
+        self._slow: tuple[list[Mapping[str, Quantity]], list[Quantity]] | None = None
         self._could: dict[int, Quantity] = {}
         self._necks: dict[int, Link | None] = {}
 
@@ -45,20 +53,48 @@ class Company:
     def most(self) -> list[Quantity | None]:
         """What each takes at most: a stream its rate, small files what their overhead leaves."""
         if self._most is None:
-            self._most = [_most(route) for route in self.routes]
+            self._most = [_most(route, route.load) for route in self.routes]
         return self._most
 
     @property
-    def rates(self) -> list[Quantity]:
-        """What each gets. [MB/s]"""
+    def fast(self) -> list[Quantity]:
+        """What each gets until a cache is full. [MB/s]"""
         if self._rates is None:
             self._rates = fair_rates_mb_s(self.loads, self.most)
         return self._rates
 
+    @property
+    def slow(self) -> tuple[list[Mapping[str, Quantity]], list[Quantity]]:
+        """What each takes of its links and gets, once all caches are full. [s/MB], [MB/s]"""
+        if self._slow is None:
+            loads: list[Mapping[str, Quantity]] = [{**r.load, **r.slow} for r in self.routes]
+            most = [_most(route, load) for route, load in zip(self.routes, loads, strict=True)]
+            self._slow = loads, fair_rates_mb_s(loads, most)
+        return self._slow
+
+    def rate(self, place: int) -> Quantity:
+        """What one of them gets over its whole run: into caches, and the rest past them. [MB/s]"""
+        route, fast = self.routes[place], self.fast[place]
+        amount_gb = run_gb(route.transfer)
+        if not route.slow or amount_gb is None:
+            return fast
+        beyond_gb = at_least(0.0, amount_gb - route.cache_gb)
+        return amount_gb / ((amount_gb - beyond_gb) / fast + beyond_gb / self.slow[1][place])
+
+    def is_mostly_slow(self, place: int) -> bool:
+        """Whether most of its time its caches are full."""
+        route = self.routes[place]
+        amount_gb = run_gb(route.transfer)
+        if not route.slow or amount_gb is None:
+            return False
+        cache_gb = nominal(route.cache_gb)
+        slow_s = max(0.0, amount_gb - cache_gb) / nominal(self.slow[1][place])
+        return slow_s > min(amount_gb, cache_gb) / nominal(self.fast[place])
+
     def could(self, place: int) -> Quantity:
         """What one of them would get if it took all it can. [MB/s]"""
         if self.routes[place].transfer.rate_mb_s is None:
-            return self.rates[place]
+            return self.rate(place)
         if place not in self._could:
             free = [None if n == place else limit for n, limit in enumerate(self.most)]
             self._could[place] = fair_rates_mb_s(self.loads, free)[place]
@@ -82,7 +118,13 @@ class Moved:
     @property
     def rate_mb_s(self) -> Quantity:
         """What it gets. [MB/s]"""
-        return self.company.rates[self.place]
+        return self.company.rate(self.place)
+
+    @property
+    def load(self) -> Mapping[str, Quantity]:
+        """What 1 MB/s of it takes of each link, most of its time. [s/MB]"""
+        mostly_slow = self.company.is_mostly_slow(self.place)
+        return self.company.slow[0][self.place] if mostly_slow else self.route.load
 
     @property
     def could_mb_s(self) -> Quantity:
@@ -97,8 +139,13 @@ class Moved:
     @property
     def minutes(self) -> Quantity | None:
         """Time for the amount of files, None of a stream. [min]"""
-        amount_gb = self.route.transfer.amount_gb
+        amount_gb = self.route.transfer.files_gb
         return None if amount_gb is None else amount_gb * 1000 / self.rate_mb_s / 60
+
+    @property
+    def each_mb_s(self) -> Quantity:
+        """What each of the files gets that go side by side. [MB/s]"""
+        return self.rate_mb_s / self.route.transfer.at_once
 
 
 @dataclass(slots=True, frozen=True)
@@ -165,13 +212,13 @@ def with_files(rate_mb_s: Quantity, route: Route) -> Quantity:
     return size_mb / (size_mb / rate_mb_s + route.file_s)
 
 
-def _most(route: Route) -> Quantity | None:
+def _most(route: Route, load: Mapping[str, Quantity]) -> Quantity | None:
     """What a flow takes at most: a stream its rate, small files what their overhead leaves."""
     if route.transfer.rate_mb_s is not None:
         return route.transfer.rate_mb_s
     if route.transfer.file_mb is None:
         return None
-    return with_files(alone_mb_s(route.load), route)
+    return with_files(alone_mb_s(load), route)
 
 
 def moved(routes: Sequence[Route]) -> list[Moved]:
@@ -185,18 +232,21 @@ def _bottleneck(at: Moved) -> Link | None:
     of a single one that wants no more, none.
     """
     route, company = at.route, at.company
+    slow = company.is_mostly_slow(at.place)
+    loads, rates = company.slow if slow else (company.loads, company.fast)
     full = []
     for link_id in route.load:
         used = sum(
             nominal(load[link_id]) * nominal(rate)
-            for load, rate in zip(company.loads, company.rates, strict=True)
+            for load, rate in zip(loads, rates, strict=True)
             if link_id in load
         )
         if used > _FULL_SHARE:
             full.append(link_id)
     if full:  # of those just as narrow the last one, which is the bus and not the socket on it
-        most = max(nominal(route.load[link_id]) for link_id in full)
-        narrow = [name for name in full if nominal(route.load[name]) > 0.99 * most]
+        own = loads[at.place]
+        most = max(nominal(own[link_id]) for link_id in full)
+        narrow = [name for name in full if nominal(own[name]) > 0.99 * most]
         return route.link(narrow[-1])
     if route.transfer.file_mb is not None:
         return Link("files", "time per file", "files", at.rate_mb_s)
@@ -216,14 +266,19 @@ def without(link: Link, routes: Sequence[Route], place: int) -> list[Route]:
         for name, share in old.load.items()
         if name != link.id and not (kinds[name] == link.kind and nominal(share) >= narrow)
     }
-    changed[place] = replace(old, load=load)
+    slow = {name: share for name, share in old.slow.items() if name in load}
+    changed[place] = replace(old, load=load, slow=slow)
     return changed
 
 
 def _nominal(route: Route) -> Route:
     """The same way at nominal figures alone."""
-    load: dict[str, Quantity] = {name: nominal(share) for name, share in route.load.items()}
-    return replace(route, load=load, file_s=nominal(route.file_s))
+    load, slow = (
+        {name: nominal(share) for name, share in shares.items()}
+        for shares in (route.load, route.slow)
+    )
+    cache_gb, file_s = nominal(route.cache_gb), nominal(route.file_s)
+    return replace(route, load=dict(load), slow=dict(slow), cache_gb=cache_gb, file_s=file_s)
 
 
 def betters(situation: Situation, transfer_id: str, most: int = 2) -> list[Better]:
@@ -281,21 +336,31 @@ def _asked(requirements: Sequence[Requirement], result: DataResult, router: Rout
             and m.route.network is not None
             and any(link.kind == ("ethernet" if wire else "wifi") for link in m.route.links)
         ]
-        if not own:
+        for source, target in () if own else _ends_of(router, "network" if wire else "wifi"):
             transfer = Transfer(
                 id=requirement.id,
                 text=requirement.text,
-                source="program",
-                target="network" if wire else "wifi",
+                source=source,
+                target=target,
                 amount_gb=1,
             )
             route = router.route(transfer)
-            if not any(link.kind in ("ethernet", "wifi") for link in route.links):
-                continue
-            own = moved([route])
+            if any(link.kind in ("ethernet", "wifi") for link in route.links):
+                own += moved([route])
+        if not own:
+            continue
         slowest = min(own, key=lambda m: nominal(m.rate_mb_s))
         found.append(Asked(requirement, requirement.at_least, slowest))
     return found
+
+
+def _ends_of(router: Router, network: End) -> list[tuple[End, End]]:
+    """Between what a rate is wished of which no transfer says more: the data drives, where there
+    are any, and the network, both ways.
+    """
+    if router.has_data_drives:
+        return [("storage", network), (network, "storage")]
+    return [("program", network)]
 
 
 @derived("transfers", "requirements", cool_router_of)

@@ -129,6 +129,7 @@ class LayoutReport:
     may_fail: int
     read_mb_s: float | None
     write_mb_s: float | None
+    fill_h: float | None
     settle_h: float | None
     loss_risk_per_year: float | None
     unreadable: float | None
@@ -159,7 +160,7 @@ def data_report(
         for s in data.situations
     ]
     no_path = [NoPath(r.transfer.id, r.transfer.text, r.why_not) for r in data.routes if r.why_not]
-    layouts = list(_layouts(array, router, prices, storage_use)) if len(array.items) > 1 else []
+    layouts = list(_layouts(array, router, prices, storage_use)) if array.items else []
     return DataReport(situations, no_path, len(array.items), layouts)
 
 
@@ -252,12 +253,12 @@ def _links(situation: Situation, at: Moved) -> list[LinkReport]:
 
 def _link(situation: Situation, at: Moved, link: Link, leads_to: str) -> LinkReport:
     loads = [
-        (m, nominal(m.route.load[link.id]) * nominal(m.rate_mb_s))
+        (m, nominal(m.load[link.id]) * nominal(m.rate_mb_s))
         for m in situation.moved
         if link.id in m.route.load
     ]
     used = sum(share for _, share in loads)
-    alone = 1 / nominal(at.route.load[link.id])
+    alone = 1 / nominal(at.load[link.id])
     others = [m.route.transfer.text for m, _ in loads if m is not at]
     return LinkReport(
         link.id,
@@ -268,7 +269,7 @@ def _link(situation: Situation, at: Moved, link: Link, leads_to: str) -> LinkRep
         alone,
         min(used, 1.0) * alone,
         nominal(at.rate_mb_s),
-        used > _FULL_SHARE,
+        used > _FULL_SHARE or at.bottleneck is link,
         others,
         None if link.item is None else link.item.line.id,
         figure_of(at.route.transfer.id, link.id),
@@ -300,7 +301,7 @@ def _layouts(
         yield LayoutReport(
             layout,
             facts.label,
-            facts.speaks_for,
+            _speaks_for(array, layout),
             layout == used.layout,
             able,
             facts.least,
@@ -309,11 +310,20 @@ def _layouts(
             fails,
             read,
             write,
+            None if not write else arrays.hours(usable_gb, write),
             settle,
             lost,
             unreadable,
             None if cost is None else cost.quantize(Decimal("0.01")),
         )
+
+
+def _speaks_for(array: Array, layout: Layout) -> str:
+    """What a layout is good for; of separate disks also which of them transfers use."""
+    told = arrays.LAYOUTS[layout].speaks_for
+    if layout == "separate" and len(array.items) > 1:
+        return f"{told} Transfers use {array.items[0].name} alone."
+    return told
 
 
 def _price(array: Array, prices: Prices) -> Decimal | None:
@@ -341,15 +351,19 @@ def fails_share(array: Array) -> float:
 
 
 def _lost(array: Array, layout: Layout, rebuild_h: float | None) -> float:
-    until_whole = None if rebuild_h is None else rebuild_h + arrays.SWAP_DAYS * 24
+    """Odds of losing data in a year; where no rate is known by the week of the swap alone."""
+    until_whole = (rebuild_h or 0.0) + arrays.SWAP_DAYS * 24
     count = len(array.items)
     return arrays.lost_within_a_year(layout, count, fails_share(array), until_whole)
 
 
 def _unreadable(array: Array, layout: Layout, sizes: Sequence[float]) -> float:
-    """Odds that a bit of what has to be read to fill a new disk cannot be."""
+    """Odds that a bit of what has to be read to fill a new disk cannot be, once no other copy of it
+    is left, at the worst that data sheets allow.
+    """
     spins = any(item.part.drive is not None and item.part.drive.spins for item in array.items)
     error = arrays.READ_ERROR_A_BIT if spins else arrays.SSD_READ_ERROR_A_BIT
     mirrored = layout in ("mirror", "striped_mirrors")
-    read_gb = min(sizes) if mirrored else min(sizes) * (len(sizes) - 1)
+    others = len(sizes) - arrays.may_fail(layout, len(sizes))
+    read_gb = min(sizes) if mirrored else min(sizes) * others
     return arrays.unreadable_odds(read_gb, error)

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cached_property
+from functools import cached_property, reduce
 from typing import Literal, NamedTuple
 
 import numpy as np
 
 from cobblewort.core.aspects.data import typical_rates
-from cobblewort.core.aspects.data.arrays import read_from_each, written_to_each
+from cobblewort.core.aspects.data.arrays import possible, read_from_each, usable_gb, written_to_each
 from cobblewort.core.aspects.data.fair_share import alone_mb_s
 from cobblewort.core.aspects.data.typical_rates import drawn
 from cobblewort.core.aspects.fit.paths import Step, buses, ways
@@ -18,6 +18,7 @@ from cobblewort.core.aspects.heat.model import HeatResult
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import lesser, nominal, pick
+from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, derived, firm
 from cobblewort.core.parts.functions import FunctionId
@@ -57,7 +58,9 @@ class Link(NamedTuple):
 
     Whoever passes a link of the same `id` shares it. `to` is the thing that data reach by it, empty
     where they stay inside the same one; `note` says what is special about it. Of the disks of an
-    array only the slowest is `shown`.
+    array only the slowest is `shown`. `share` names what is usual of the rate of its kind. Of a
+    medium that writes more than its cache holds, `cache_gb` of the data are taken at `mb_s` and the
+    rest at `slow_mb_s`.
     """
 
     id: str
@@ -68,26 +71,45 @@ class Link(NamedTuple):
     to: str = ""
     note: str = ""
     shown: bool = True
+    share: str = ""
+    slow_mb_s: Quantity | None = None
+    cache_gb: Quantity | None = None
+
+
+class Medium(NamedTuple):
+    """What a medium does, and what it still does once its cache is full, None where it never is.
+
+    [MB/s], [GB]
+    """
+
+    mb_s: Quantity
+    slow_mb_s: Quantity | None = None
+    cache_gb: Quantity | None = None
 
 
 @dataclass(slots=True, frozen=True)
 class Route:
     """The whole way of a flow, in the order in which data pass it.
 
-    `load` is what 1 MB/s of it takes of each link [s/MB], `file_s` what each file costs besides its
-    bytes [s]. `why_not` says what is missing where there is none; then there are no links,
-    and `unstated` tells whether it is a value that no part states.
+    `load` is what 1 MB/s of it takes of each link [s/MB], `slow` what it takes of media whose
+    caches are full, after `cache_gb` of the data, empty where they never are; `file_s` what each
+    file costs besides its bytes [s]. `why_not` says what is missing where there is none; then there
+    are no links, and `unstated` tells whether it is a value that no part states, `missing` which
+    functions would make one.
     """
 
     transfer: Transfer
     begins: str = ""
     links: list[Link] = field(default_factory=list)
     load: dict[str, Quantity] = field(default_factory=dict)
+    slow: dict[str, Quantity] = field(default_factory=dict)
+    cache_gb: Quantity = 0.0
     file_s: Quantity = 0.0
     items: tuple[Item, ...] = ()
     network: Item | None = None
     why_not: str = ""
     unstated: bool = False
+    missing: frozenset[str] = frozenset()
 
     def link(self, link_id: str) -> Link:
         """The link with this id. Raises StopIteration when it has none."""
@@ -113,11 +135,13 @@ def _as_held(one: Held, other: Held) -> bool:
 
 @firm(heat_of, same=_as_held)
 def held_of(heat: HeatResult) -> Held:
-    """Drives that slow themselves in some state that must hold, and what they keep in the hottest;
-    those that slow nowhere are not in it.
+    """Drives and the processor that slow themselves in some state that must hold, and what they
+    keep in the hottest; those that slow nowhere are not in it.
     """
     found = dict[str, FloatArray]()
     hard = list(heat.means.must_hold)
+    if heat.board is not None and (heat.wanted_die_c[hard, 0] > heat.throttle_c[0]).any():
+        found[heat.board.id] = heat.speed_share[hard].min(axis=0).clip(min=0.01)
     for hot in heat.hot_bodies:
         drives = hot.slows and hot.item.part.drive is not None
         if drives and (hot.temp_c[hard, 0] > hot.limit_c[0]).any():
@@ -126,13 +150,17 @@ def held_of(heat: HeatResult) -> Held:
     return found
 
 
+NO_BOARD = "the kit has no board"
+
+
 class NoPathError(Exception):
     """A transfer has no path through a kit; says what is missing, and whether it is a value that no
     part states.
     """
 
-    def __init__(self, why: str, *, unstated: bool = False) -> None:
+    def __init__(self, why: str, *, unstated: bool = False, missing: Iterable[str] = ()) -> None:
         super().__init__(why)
+        self.missing = frozenset(missing)
         self.unstated = unstated
 
 
@@ -175,17 +203,29 @@ class Router:
     def route(self, transfer: Transfer) -> Route:
         """The way of a flow; one without links where there is none."""
         if self.board is None:
-            return Route(transfer, why_not="the kit has no board")
+            return Route(transfer, why_not=NO_BOARD)
         try:
             source = self._side(transfer, transfer.source, "in")
             target = self._side(transfer, transfer.target, "out")
         except NoPathError as error:
-            return Route(transfer, why_not=str(error), unstated=error.unstated)
+            return Route(
+                transfer, why_not=str(error), unstated=error.unstated, missing=error.missing
+            )
         links = [*source.links, *self._processor(transfer), *reversed(target.links)]
         load: dict[str, Quantity] = {}
         for link in links:
-            taken = load.get(link.id, 0.0)
-            load[link.id] = taken + 1 / link.mb_s
+            taken = 1 / link.mb_s
+            if link.id in load:  # read and written at once
+                both = typical_rates.BOTH_WAYS_SHARE if link.kind == "usb2" else 1.0
+                taken = (taken + load[link.id]) / both
+            load[link.id] = taken
+        slow = {
+            link.id: load[link.id] * link.mb_s / link.slow_mb_s
+            for link in links
+            if link.slow_mb_s is not None
+        }
+        caches = [link.cache_gb for link in links if link.cache_gb is not None]
+        cache_gb: Quantity = 0.0 if not caches else reduce(lesser, caches)
         items = tuple(dict.fromkeys([*source.items, *target.items]))
         begins = source.outermost or self.board.name
         if not links:
@@ -195,7 +235,7 @@ class Router:
         links = _with_ends(links, len(source.links), self.board.name)
         file_s = self._file_s(transfer, source, target)
         network = source.network or target.network
-        return Route(transfer, begins, links, load, file_s, items, network)
+        return Route(transfer, begins, links, load, slow, cache_gb, file_s, items, network)
 
     def _number(self, values: FloatArray) -> Quantity:
         return values.item(0) if self.samples == 1 else values
@@ -232,20 +272,27 @@ class Router:
         """Links and buses of one piece."""
         links = []
         for step in steps:
-            usable = step.rate_mb_s * drawn(
-                step.kind, typical_rates.LINK_SHARE[step.kind], self.samples
-            )
+            name = step.share
+            usable = step.rate_mb_s * drawn(name, typical_rates.LINK_SHARE[name], self.samples)
             direction = "" if step.half_duplex else f":{way}"
             told = "one direction at a time" if step.half_duplex else ""
             links.append(
-                Link(step.id + direction, step.label, step.kind, usable, step.enters, note=told)
+                Link(
+                    step.id + direction,
+                    step.label,
+                    step.kind,
+                    usable,
+                    step.enters,
+                    note=told,
+                    share=name,
+                )
             )
         return links
 
     def _sense(self, function: FunctionId, way: str) -> _Side:
         giver = next(iter(self._offering(function)), None)
         if giver is None:
-            raise NoPathError("its source is not in the kit")
+            raise NoPathError("its source is not in the kit", missing=[function])
         links = self._steps(self.ways.get(giver.id, ()), way)
         return _Side(links, giver.name, [giver])
 
@@ -280,15 +327,9 @@ class Router:
 
     def _wire(self, transfer: Transfer, giver: Item, way: str) -> Link:
         """The network's wire, by its rate or, where that is not stated, by its maker's promise."""
-        share = (
-            typical_rates.STREAM_SHARE
-            if transfer.rate_mb_s
-            else typical_rates.WIRE_SHARE[transfer.protocol]
-        )
-        used = drawn(
-            f"wire/{transfer.rate_mb_s is not None}/{transfer.protocol}", share, self.samples
-        )
         rates, offer = giver.part.rates, giver.part.offers.get("ethernet")
+        name, share = wire_share_of(transfer, giver)
+        used = drawn(f"wire/{name}", share, self.samples)
         if rates is not None and rates.network_mbit_s is not None:
             raw = ethernet.goodput_mb_s(rates.network_mbit_s)
             label = f"Ethernet, {rates.network_mbit_s:g} Mbit/s"
@@ -312,7 +353,8 @@ class Router:
                 raise NoPathError(
                     "the kit has no Wi-Fi access point"
                     if end == "access_point"
-                    else "the kit has no Wi-Fi"
+                    else "the kit has no Wi-Fi",
+                    missing=["access_point", "wifi"],
                 )
             return found, False
         if has in ("both", "ethernet") and wired:
@@ -324,7 +366,7 @@ class Router:
             if has == "none"
             else "no part connects to the network of the location"
         )
-        raise NoPathError(why)
+        raise NoPathError(why, missing=["ethernet", "wifi", "reachable"])
 
     def _own_network(self, radios: Sequence[Item]) -> Item | None:
         """The piece that opens a network; one beside which another radio joins that of the place,
@@ -343,22 +385,33 @@ class Router:
         boot = self._stores("boot_drive")[:1]
         return (self._stores("storage") if end == "storage" else []) or boot
 
+    @property
+    def has_data_drives(self) -> bool:
+        """Whether there are drives for data, beside the one that it starts from."""
+        return bool(self._stores("storage"))
+
     def _stores(self, role: str) -> list[Item]:
         return [i for i in self.items if i.line.role == role and i.part.storage is not None]
 
     def _media(self, transfer: Transfer, end: End, way: str) -> _Side:
         media = self.media(end)
         if not media:
-            raise NoPathError("the kit has no drive for it")
-        stores = [p.part.storage.capacity_gb for p in media if p.part.storage is not None]
-        if (transfer.amount_gb or 0.0) > sum(stores) and way == "out":
-            raise NoPathError("the kit has too little capacity for it")
+            raise NoPathError("the kit has no drive for it", missing=["storage"])
         layout = self.storage_use.layout if media[0].line.role == "storage" else "separate"
+        if way == "out" and (transfer.files_gb or 0.0) > self._free_gb(media, layout):
+            raise NoPathError("the kit has too little capacity for it")
         settle = self._figure(media[0], "medium.settle_ms")
         more = [] if settle is None else [settle]
         if layout == "separate" or len(media) == 1:
             return _Side(self._medium(transfer, media[0], way), media[0].name, media, more)
         return self._array(transfer, media, layout, way, more)
+
+    def _free_gb(self, media: Sequence[Item], layout: Layout) -> float:
+        """Room where data land: on the array, else on the drive that they land on. [GB]"""
+        sizes = [p.part.storage.capacity_gb for p in media if p.part.storage is not None]
+        if layout == "separate" or not possible(layout, len(sizes)):
+            return sizes[0]
+        return usable_gb(layout, sizes)
 
     def _array(
         self, transfer: Transfer, media: list[Item], layout: Layout, way: str, more: list[Quantity]
@@ -370,11 +423,15 @@ class Router:
             spread = read_from_each(layout, count)
         merged: dict[str, Link] = {}
         load: dict[str, Quantity] = {}
+        slower: dict[str, Quantity] = {}
         serves: dict[str, set[Item]] = {}
         for item, share in zip(media, spread, strict=True):
             for link in self._medium(transfer, item, way) if share else ():
                 merged.setdefault(link.id, link)
                 load[link.id] = load.get(link.id, 0.0) + share / link.mb_s
+                if link.slow_mb_s is not None and link.cache_gb is not None:
+                    slower[link.id] = link.slow_mb_s / share
+                    merged[link.id] = link._replace(cache_gb=link.cache_gb / share)
                 serves.setdefault(link.id, set()).add(item)
         own = [link for link in merged.values() if link.kind == "medium"]
         slowest = max(own, key=lambda link: nominal(load[link.id])).item
@@ -392,6 +449,9 @@ class Router:
                 link.item,
                 note=link.note or (often if link.kind in ("usb2", "usb3", "pcie") else ""),
                 shown=slowest in serves[link.id],
+                share=link.share,
+                slow_mb_s=slower.get(link.id),
+                cache_gb=link.cache_gb,
             )
 
         links = [told(link) for link in sorted(merged.values(), key=lambda x: len(serves[x.id]))]
@@ -399,13 +459,23 @@ class Router:
 
     def _medium(self, transfer: Transfer, item: Item, way: str) -> list[Link]:
         """A drive or card and the links up to the processor, the medium first."""
-        own = self.medium_mb_s(transfer, item, way)
+        own = self.medium(transfer, item, way)
         if own is None:
             raise NoPathError(f"{item.name} has no rate value", unstated=True)
         doing = "writing to" if way == "out" else "reading from"
         held = self.held_share(item)
         why = "" if held is None or held >= 1 else ", slowed by heat"
-        links = [Link(f"{item.id}/medium", f"{doing} {item.name}{why}", "medium", own, item)]
+        links = [
+            Link(
+                f"{item.id}/medium",
+                f"{doing} {item.name}{why}",
+                "medium",
+                own.mb_s,
+                item,
+                slow_mb_s=own.slow_mb_s,
+                cache_gb=own.cache_gb,
+            )
+        ]
         steps = self.ways.get(item.id)
         if item.part.kind == "card" or item.part.drive is None:
             slot = None if self.board is None else self._figure(self.board, "rates.slot_mb_s")
@@ -414,8 +484,8 @@ class Router:
                     Link(f"{self.board.id}/card-slot", "card slot", "slot", slot, self.board)
                 )
             return links
-        if steps is None:
-            raise NoPathError(f"{item.name} is not plugged in")
+        if not steps:
+            raise NoPathError(f"{item.name} is not plugged in or not detected")
         for step, link in zip(steps, self._steps(steps, way), strict=True):
             bridge = self._figure(step.enters, "rates.bridge_mb_s")
             links.append(link)
@@ -431,9 +501,9 @@ class Router:
                 )
         return links
 
-    def medium_mb_s(self, transfer: Transfer, item: Item, way: str) -> Quantity | None:
-        """What a medium does by itself: read or written, with its cache full where a run or a
-        stream is more than it holds, and as fast as heat lets it.
+    def medium(self, transfer: Transfer, item: Item, way: str) -> Medium | None:
+        """What a medium does by itself, read or written, as fast as heat lets it; a stream longer
+        than its cache is taken as it is once that is full. None where nobody states a rate.
         """
         name = "write_mb_s" if way == "out" else "read_mb_s"
         paths = (f"drive.{name}", f"storage.{name}", f"medium.{name}")
@@ -445,16 +515,16 @@ class Router:
         if held is not None:
             rate = rate * self._number(held)
         sustained = self._figure(item, "medium.sustained_mb_s") if way == "out" else None
-        if sustained is None:
-            return rate
         cache_gb = self._figure(item, "medium.cache_gb")
-        slow = lesser(rate, sustained)
         amount_gb = run_gb(transfer)
-        if cache_gb is None or amount_gb is None:
-            return rate
-        beyond = amount_gb - lesser(float(amount_gb), cache_gb)
-        mean = amount_gb / ((amount_gb - beyond) / rate + beyond / slow)
-        return pick(beyond > 0, mean, rate)
+        if sustained is None or cache_gb is None or amount_gb is None:
+            return Medium(rate)
+        slow = lesser(rate, sustained)
+        if transfer.rate_mb_s is not None:
+            return Medium(pick(cache_gb < amount_gb, slow, rate))
+        if not np.any(cache_gb < amount_gb):
+            return Medium(rate)
+        return Medium(rate, slow, cache_gb)
 
     def held_share(self, item: Item) -> float | None:
         """What heat leaves of the speed of a drive, at nominal figures; None where that is all."""
@@ -493,10 +563,13 @@ class Router:
                 links += self._medium(transfer, item, "in")
         except NoPathError:
             return None
-        if not mirrored:
-            links += self._processor(transfer)
+        if not mirrored:  # a stream, which goes by what the processor works through
+            parity = None if self.board is None else self._figure(self.board, "parity_mb_s")
+            if parity is not None:
+                links.append(Link("parity", "parity", "processor", parity))
         for link in links:
-            load[link.id] = load.get(link.id, 0.0) + 1 / link.mb_s
+            rate = link.mb_s if link.slow_mb_s is None else link.slow_mb_s
+            load[link.id] = load.get(link.id, 0.0) + 1 / rate
         share = drawn("rebuild", typical_rates.REBUILD_SHARE, self.samples)
         return share * alone_mb_s(load)
 
@@ -520,6 +593,9 @@ class Router:
         rate = None if self.board is None else self._figure(self.board, f"rates.{path}")
         if rate is None or self.board is None:
             return None
+        held = self.held.get(self.board.id)
+        if held is not None:
+            rate, label = rate * self._number(held), f"{label}, slowed by heat"
         return Link(f"{self.board.id}/{name}", label, "processor", rate, self.board)
 
 
@@ -528,6 +604,14 @@ _FAR_END: dict[End, str] = {
     "wifi": "Wi-Fi",
     "access_point": "its Wi-Fi access point",
 }
+
+
+def wire_share_of(transfer: Transfer, giver: Item) -> tuple[str, Reading]:
+    """What a transfer uses of the wire of a part, and the name under which that is drawn."""
+    rates = giver.part.rates
+    mbit_s = None if rates is None or rates.network_mbit_s is None else rates.network_mbit_s
+    streams = transfer.rate_mb_s is not None
+    return typical_rates.wire_share(mbit_s, transfer.protocol, streams=streams)
 
 
 def _as_often(times: float) -> str:
@@ -544,7 +628,7 @@ def run_gb(transfer: Transfer) -> float | None:
     """What a run of a flow writes at a stretch. [GB]"""
     if transfer.rate_mb_s is not None:
         return transfer.rate_mb_s * 3.6 * (transfer.hours_a_day or 1.0)
-    return transfer.amount_gb
+    return transfer.files_gb
 
 
 def _with_ends(links: Sequence[Link], inwards: int, board: str) -> list[Link]:

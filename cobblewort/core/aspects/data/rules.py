@@ -10,7 +10,7 @@ from cobblewort.core import words
 from cobblewort.core.aspects.data.arrays import LAYOUTS, possible
 from cobblewort.core.aspects.data.model import Array, DataResult, Moved, Situation, array_of
 from cobblewort.core.aspects.data.model import of as data_of
-from cobblewort.core.aspects.data.route import Link
+from cobblewort.core.aspects.data.route import NO_BOARD, Link
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.paths import Step, ways
 from cobblewort.core.figures.arrays import Quantity
@@ -119,7 +119,7 @@ def _sum_of(at: Moved, limit: Term, transfer_unit: str) -> Sum:
         "B", f"{bottleneck}, beside other transfers", "MB/s", nominal(at.could_mb_s), None
     )
     if transfer_unit == "min":
-        amount = plan_term("A", "amount", "GB", float(at.route.transfer.amount_gb or 0))
+        amount = plan_term("A", "amount", "GB", float(at.route.transfer.files_gb or 0))
         return Sum(
             "time allowed less amount divided by rate",
             f"{limit.symbol} - A * 1000 / B / 60",
@@ -227,7 +227,7 @@ def _deadline(situation: Situation, at: Moved) -> Check:
         told = say(
             "The transfer “{transfer}” ({size}) takes {takes}; the time allowed is {most}.",
             transfer=transfer.text,
-            size=words.size(transfer.amount_gb or 0),
+            size=words.size(transfer.files_gb or 0),
             takes=takes,
             most=most,
         )
@@ -263,7 +263,7 @@ def _rate(subject: str, text: str, least: float, at: Moved, situation: Situation
         f"Rate: {text}",
         "MB/s",
         "min",
-        at.rate_mb_s,
+        at.each_mb_s,
         least,
         sentence,
         at.route.lines,
@@ -404,17 +404,20 @@ def wasted_adapter(data: DataResult, paths: dict[str, tuple[Step, ...]]) -> Iter
 @rule(
     "DATA-05",
     "data",
-    "The rate of every transfer is known",
-    why="A transfer without a known rate cannot be checked.",
-    formula="every transfer has a data path with stated rates",
+    "Every transfer has a data path",
+    why="A transfer without a path moves nothing; one without a known rate cannot be checked.",
+    formula="every transfer has a source, a target with enough capacity, and links with stated "
+    "rates between them",
     source="common practice",
-    reads=(data_of,),
+    reads=(data_of, "requirements"),
+    remedies=(wired_instead, another("board", "storage", "boot_drive", "add_on")),
 )
-def known(data: DataResult) -> Iterator[Observation]:
-    """A note for each transfer that cannot be checked for want of a value.
+def known(data: DataResult, requirements: Sequence[Requirement]) -> Iterator[Observation]:
+    """A transfer that cannot be, and a note for one that cannot be checked for want of a value.
 
-    That a part is missing is said by the rules of purpose and of fit.
+    What a requirement asks for and no part gives is said by the rules of purpose.
     """
+    asked = {requirement.function for requirement in requirements}
     for route in data.routes:
         if route.unstated:
             yield Observation(
@@ -424,6 +427,16 @@ def known(data: DataResult) -> Iterator[Observation]:
                     "Not checked: the rate of the transfer “{transfer}”. {why}.",
                     transfer=route.transfer.text,
                     why=words.opening(route.why_not),
+                ),
+            )
+        elif route.why_not and route.why_not != NO_BOARD and not (asked & route.missing):
+            yield Observation(
+                route.transfer.id,
+                FAILS,
+                say(
+                    "The transfer “{transfer}” has no path: {why}.",
+                    transfer=route.transfer.text,
+                    why=route.why_not,
                 ),
             )
 

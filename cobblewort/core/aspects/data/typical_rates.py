@@ -14,20 +14,41 @@ def _usual(low: float, nominal: float, high: float) -> Reading:
 
 LINK_SHARE = {
     "usb2": _usual(25 / 60, 35 / 60, 41 / 60),
+    "usb2_shared": _usual(45 / 60, 48 / 60, 51 / 60),
     "usb3": _usual(0.66, 0.78, 0.86),
     "pcie": _usual(0.76, pcie.PAYLOAD_SHARE, 0.88),
     "sata": _usual(0.88, 0.93, 0.95),
 }
 """What is left for data of the rate that a link has after its line code. Of a lane the nominal is
-what packets of 128 bytes leave; the others lie below the ceilings that their standards set."""
+what packets of 128 bytes leave; the others lie below the ceilings that their standards set. A
+USB 2 bus that several devices take turns on carries more than one of them gets."""
+BOTH_WAYS_SHARE = 44 / 48
+"""What is left of such a bus that is read and written at once."""
+
+
 WIRE_SHARE: dict[Protocol, Reading] = {
-    "older": _usual(0.72, 0.79, 0.95),
-    "newer": _usual(0.80, 0.87, 0.97),
+    "older": _usual(0.80, 0.88, 0.95),
+    "newer": _usual(0.88, 0.95, 0.97),
     "transfer": _usual(0.93, 0.95, 0.98),
 }
-"""What shared folders and plain transfers use of a wire for big files."""
+"""What shared folders and plain transfers use of a gigabit wire for big files: 111 MB/s is what
+people see."""
+SLOW_WIRE_SHARE = _usual(0.93, 0.96, 0.98)
+"""The same of a wire of 100 Mbit/s, whatever the protocol, as its cost is one for each byte."""
+SLOW_WIRE_MBIT_S = 100.0
 STREAM_SHARE = _usual(0.90, 0.95, 0.98)
 """What a stream uses of a wire."""
+
+
+def wire_share(mbit_s: float | None, protocol: Protocol, *, streams: bool) -> tuple[str, Reading]:
+    """What is used of a wire, and the name under which it is drawn."""
+    if streams:
+        return "stream", STREAM_SHARE
+    if mbit_s is not None and mbit_s <= SLOW_WIRE_MBIT_S:
+        return "slow", SLOW_WIRE_SHARE
+    return protocol, WIRE_SHARE[protocol]
+
+
 FILE_MS: dict[Protocol, Reading] = {
     "older": _usual(20, 29, 45),
     "newer": _usual(12, 19, 30),

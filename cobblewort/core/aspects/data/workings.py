@@ -7,9 +7,9 @@ from typing import NamedTuple
 import numpy as np
 
 from cobblewort.core.aspects.data import typical_rates
-from cobblewort.core.aspects.data.model import DataResult
+from cobblewort.core.aspects.data.model import DataResult, Moved
 from cobblewort.core.aspects.data.model import of as data_of
-from cobblewort.core.aspects.data.route import Link, LinkKind, Route, run_gb
+from cobblewort.core.aspects.data.route import Link, LinkKind, Route, wire_share_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.figures.reading import Reading
 from cobblewort.core.judging.item import Item
@@ -20,7 +20,6 @@ from cobblewort.core.judging.working import (
     Term,
     computed_term,
     plain_term,
-    plan_term,
     reading_term,
     standard_term,
 )
@@ -49,11 +48,13 @@ def explained(kit: Kit, figure: str) -> Explained | None:
     transfer_id, _, link_id = rest.partition(":")
     if kind != "way":
         return None
-    for route in data_of(kit).routes:
-        for link in route.links:
-            if (route.transfer.id, link.id) == (transfer_id, link_id):
-                alone = np.asarray(1 / route.load[link_id])
-                formula, source = _formula(data_of(kit), kit.plan.storage_use, route, link)
+    found = data_of(kit).planned(transfer_id)
+    if found is not None:
+        at = found[1]
+        for link in at.route.links:
+            if link.id == link_id:
+                alone = np.asarray(1 / at.load[link_id])
+                formula, source = _formula(data_of(kit), kit.plan.storage_use, at, link)
                 return Explained(
                     f"Rate: {link.label}",
                     formula,
@@ -75,13 +76,11 @@ class _Own(NamedTuple):
     source: str
 
 
-def _formula(
-    data: DataResult, storage_use: StorageUse, route: Route, link: Link
-) -> tuple[Sum, str]:
+def _formula(data: DataResult, storage_use: StorageUse, at: Moved, link: Link) -> tuple[Sum, str]:
     """What it lets by, over how many bytes pass it there for each of the data."""
-    own = _own(data, storage_use, route, link)
+    own = _own(data, storage_use, at, link)
     words, expression, inputs = own.words, own.expression, own.inputs
-    times = own.mb_s * nominal(route.load[link.id])
+    times = own.mb_s * nominal(at.load[link.id])
     if abs(times - 1) > 1e-9:
         label = "bytes that pass there per byte of data"
         whole = f"({expression})" if " " in expression else expression
@@ -90,22 +89,22 @@ def _formula(
     return Sum(words, expression, inputs), own.source
 
 
-def _own(data: DataResult, storage_use: StorageUse, route: Route, link: Link) -> _Own:
+def _own(data: DataResult, storage_use: StorageUse, at: Moved, link: Link) -> _Own:
     """By the kind of a link."""
     item = link.item
     if item is None:
         raise ValueError(f"nothing decides the rate of {link.id}")
     if link.kind == "medium":
-        return _medium(data, route, item)
+        return _medium(data, at, item)
     if link.kind == "ethernet":
-        return _wire(route, item)
+        return _wire(at.route, item)
     if link.kind == "wifi":
         rate = _term("B", item, "rates.radio_mb_s")
         rate = rate or _usual("B", "typical Wi-Fi rate", "MB/s", typical_rates.RADIO_MB_S)
         return _Own(rate.value, rate.label, "B", [rate], "common practice")
     if link.kind in _SOURCES:
         raw_mb_s = data.router.raw_mb_s(link)
-        share, source = typical_rates.LINK_SHARE[link.kind], _SOURCES[link.kind]
+        share, source = typical_rates.LINK_SHARE[link.share], _SOURCES[link.kind]
         inputs = [
             standard_term("S", "raw rate less line code", "MB/s", raw_mb_s, source),
             _usual("s", "share left by packet overhead", "", share),
@@ -142,11 +141,7 @@ def _own(data: DataResult, storage_use: StorageUse, route: Route, link: Link) ->
 
 def _wire(route: Route, giver: Item) -> _Own:
     transfer, rates = route.transfer, giver.part.rates
-    share = (
-        typical_rates.STREAM_SHARE
-        if transfer.rate_mb_s
-        else typical_rates.WIRE_SHARE[transfer.protocol]
-    )
+    _, share = wire_share_of(transfer, giver)
     what = "a stream" if transfer.rate_mb_s else "this kind of copying"
     used = _usual("s", f"share of that used by {what}", "", share)
     if rates is not None and rates.network_mbit_s is not None:
@@ -176,9 +171,9 @@ def _wire(route: Route, giver: Item) -> _Own:
     )
 
 
-def _medium(data: DataResult, route: Route, item: Item) -> _Own:
-    """A drive or card: as it states, as heat leaves it, and behind its cache more slowly."""
-    router, transfer = data.router, route.transfer
+def _medium(data: DataResult, at: Moved, item: Item) -> _Own:
+    """A drive or card: as it states, as heat leaves it, and past its cache more slowly."""
+    router, transfer = data.router, at.route.transfer
     reads = transfer.source in ("storage", "boot_drive") and item in router.media(transfer.source)
     name = "read_mb_s" if reads else "write_mb_s"
     paths = (f"drive.{name}", f"storage.{name}", f"medium.{name}")
@@ -188,18 +183,18 @@ def _medium(data: DataResult, route: Route, item: Item) -> _Own:
     if held is not None:
         words, expression = f"{words}, as far as heat allows", "r * h"
         inputs.append(computed_term("h", "share of its speed kept in the heat", "", held, None))
+    own = router.medium(transfer, item, "in" if reads else "out")
+    if own is None:
+        return _Own(rate.value, words, expression, inputs, _STATED)
+    mb_s, past_cache = nominal(own.mb_s), at.company.is_mostly_slow(at.place)
     slow = _term("s", item, "medium.sustained_mb_s")
-    cache = _term("c", item, "medium.cache_gb")
-    amount_gb = run_gb(transfer)
-    if not reads and slow is not None and cache is not None and amount_gb is not None:
-        amount = plan_term("A", "data written in one run", "GB", amount_gb)
-        behind = "max(0, A - c)"
-        fast = "(r * h)" if held is not None else "r"
-        expression = f"A / ((A - {behind}) / {fast} + {behind} / min({fast}, s))"
-        inputs += [slow, cache, amount]
-        words = f"{words}, slower after its cache is full"
-    own = router.medium_mb_s(transfer, item, "in" if reads else "out")
-    return _Own(rate.value if own is None else nominal(own), words, expression, inputs, _STATED)
+    streams_past = transfer.rate_mb_s is not None and mb_s < 0.999 * rate.value * (held or 1.0)
+    if slow is not None and (streams_past or (past_cache and own.slow_mb_s is not None)):
+        mb_s = mb_s if own.slow_mb_s is None else nominal(own.slow_mb_s)
+        expression = f"min({expression}, s)"
+        inputs.append(slow)
+        words = f"{words}, once its cache is full"
+    return _Own(mb_s, words, expression, inputs, _STATED)
 
 
 def _term(symbol: str, item: Item, path: str) -> Term | None:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
+from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef, passes_on
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, derived
@@ -26,7 +26,8 @@ StepKind = Literal["usb2", "usb3", "pcie", "sata"]
 class Step:
     """A link or a bus that data pass; whoever passes the same `id` shares its raw rate. [MB/s]
 
-    `enters` is the piece that data come to by it on their way to the processor.
+    `enters` is the piece that data come to by it on their way to the processor. `is_shared` says
+    that several devices may take turns on it.
     """
 
     id: str
@@ -34,6 +35,12 @@ class Step:
     kind: StepKind
     label: str
     enters: Item
+    is_shared: bool = False
+
+    @property
+    def share(self) -> str:
+        """The name of what is left of its rate for data: of a bus that is shared another."""
+        return "usb2_shared" if self.kind == "usb2" and self.is_shared else self.kind
 
     @property
     def half_duplex(self) -> bool:
@@ -52,6 +59,8 @@ def slot_generation(settings: Settings, ref: SocketRef) -> float:
 def link_rate_mb_s(settings: Settings, plug: PlugRef, socket: SocketRef) -> float | None:
     """Raw rate of one plug in its socket; None where it carries no data or no end states a rate."""
     connector, own = socket.socket.connector, plug.plug
+    if not _is_spoken(plug, socket):
+        return None
     if connector == "sata" or _speaks_sata(plug):
         return sata.RAW_RATE_MB_S
     agreed = min(own.generation, slot_generation(settings, socket))
@@ -60,6 +69,12 @@ def link_rate_mb_s(settings: Settings, plug: PlugRef, socket: SocketRef) -> floa
     if int(agreed) not in pcie.LANE_GT_S:
         return None
     return pcie.raw_rate_mb_s(int(agreed), min(own.lanes, socket.socket.lanes))
+
+
+def _is_spoken(plug: PlugRef, socket: SocketRef) -> bool:
+    """Whether a drive speaks what its socket does."""
+    drive, protocols = plug.item.part.drive, socket.socket.protocols
+    return drive is None or not protocols or drive.protocol in protocols
 
 
 def _speaks_sata(plug: PlugRef) -> bool:
@@ -99,7 +114,7 @@ def _way(
         if rate_mb_s is not None:
             kind = _kind(plug, socket, rate_mb_s)
             label = socket.socket.label or words.connector(socket.socket.connector)
-            step = Step(socket.id, rate_mb_s, kind, label, socket.item)
+            step = Step(socket.id, rate_mb_s, kind, label, socket.item, passes_on(item))
             further = _way(settings, socket.item, above, known)
             known[item] = (step, *_buses(socket, kind), *further)
             break
@@ -127,7 +142,7 @@ def buses(item: Item, names: Iterable[str], link: StepKind) -> list[Step]:
         bus = item.part.buses[name]
         wide: StepKind = "usb3" if link == "usb2" else link
         kind = "usb2" if bus.half_duplex else wide
-        steps.append(Step(f"{item.id}/{name}", bus.rate_mb_s, kind, bus.label, item))
+        steps.append(Step(f"{item.id}/{name}", bus.rate_mb_s, kind, bus.label, item, True))
     return steps
 
 

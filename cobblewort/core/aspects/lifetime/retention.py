@@ -11,7 +11,7 @@ from cobblewort.core.aspects.data.route import Router, router_of
 from cobblewort.core.aspects.lifetime.wear import daily_gb
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Items, derived
-from cobblewort.core.plans.plan import End, Image, Retention, StorageUse, Transfer
+from cobblewort.core.plans.plan import End, Image, Phase, Retention, StorageUse, Transfer
 
 DAYS_A_MONTH = 365.25 / 12
 COPIES, MEDIA, AWAY = 3, 2, 1
@@ -24,12 +24,14 @@ FORMAT_SHARE = 0.01
 class Filling:
     """How the room fills: what there is, what stays of each day, and after how long it is full.
 
-    `days` is None where nothing stays. [GB], [GB a day]
+    `days` is None where nothing stays. `of_boot` tells of the boot drive beside data drives.
+    [GB], [GB a day]
     """
 
     capacity_gb: float
     day_gb: float
     days: float | None
+    of_boot: bool = False
 
 
 @dataclass(slots=True, frozen=True)
@@ -52,6 +54,11 @@ def capacity_gb(array: Array, connected: Items, image: Image | None) -> float:
     """
     if array.items:
         return array.usable_gb * (1 - FORMAT_SHARE)
+    return boot_gb(connected, image)
+
+
+def boot_gb(connected: Items, image: Image | None) -> float:
+    """What the image leaves of the boot medium. [GB]"""
     boot = next((p for p in connected.of_role("boot_drive") if p.part.storage is not None), None)
     if boot is None or boot.part.storage is None:
         return 0.0
@@ -59,23 +66,41 @@ def capacity_gb(array: Array, connected: Items, image: Image | None) -> float:
     return max(0.0, boot.part.storage.capacity_gb * (1 - FORMAT_SHARE) - taken)
 
 
-@derived("connected", "transfers", "storage_use", "image", array_of)
-def filling_of(
+@derived("connected", "schedule", "transfers", "storage_use", "image", array_of)
+def fillings_of(
     connected: Items,
+    schedule: Sequence[Phase],
     transfers: Sequence[Transfer],
     storage_use: StorageUse,
     image: Image | None,
     array: Array,
-) -> Filling:
-    """How the room fills, by flows that stay and by what a store grows."""
-    day = sum(
-        daily_gb(transfer)
-        for transfer in transfers
-        if transfer.stays and transfer.target in ("storage", "boot_drive")
-    )
-    day += (storage_use.growth_gb_month or 0.0) / DAYS_A_MONTH
+) -> list[Filling]:
+    """How the room fills, by flows that stay and by what a store grows: that of the data first, and
+    that of the boot drive where data are elsewhere and some land there.
+    """
+    day = {"storage": 0.0, "boot_drive": 0.0}
+    for transfer in transfers:
+        if transfer.stays and transfer.target in day:
+            day[transfer.target] += daily_gb(transfer, schedule)
+    day["storage"] += (storage_use.growth_gb_month or 0.0) / DAYS_A_MONTH
     room = capacity_gb(array, connected, image)
+    if not array.items:
+        return [_filling(room, sum(day.values()))]
+    found = [_filling(room, day["storage"])]
+    if day["boot_drive"] > 0:
+        boot = _filling(boot_gb(connected, image), day["boot_drive"])
+        found.append(replace(boot, of_boot=True))
+    return found
+
+
+def _filling(room: float, day: float) -> Filling:
     return Filling(room, day, room / day if day > 0 and room > 0 else None)
+
+
+@derived(fillings_of)
+def filling_of(fillings: list[Filling]) -> Filling:
+    """That of the data."""
+    return fillings[0]
 
 
 @derived("connected", "retention", array_of)

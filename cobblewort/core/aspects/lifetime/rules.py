@@ -7,8 +7,14 @@ from collections.abc import Callable, Iterator, Sequence
 from cobblewort.core import words
 from cobblewort.core.aspects.data.model import Array, array_of
 from cobblewort.core.aspects.lifetime.maintenance import on_a_network
-from cobblewort.core.aspects.lifetime.retention import Backup, Filling, backup_of, filling_of
-from cobblewort.core.aspects.lifetime.wear import Wearing, hours_on, worn_of, written_of
+from cobblewort.core.aspects.lifetime.retention import Backup, Filling, backup_of, fillings_of
+from cobblewort.core.aspects.lifetime.wear import (
+    DAYS_A_YEAR,
+    Wearing,
+    hours_on,
+    worn_of,
+    written_of,
+)
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.kit import Items, Kit
@@ -30,6 +36,8 @@ from cobblewort.core.text import Text, say
 
 _SOON_DAYS = 31.0
 """Storage that is full sooner needs attention soon: a guess."""
+_SOON_SHARE = 0.5
+"""A store that is full in less than half of its years is too small: a guess."""
 
 
 def logs_in_memory(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -206,21 +214,45 @@ def _worn_sum(schedule: Sequence[Phase], thing: Wearing, wanted: float) -> SumFu
     why="When storage is full, new files are not saved or the oldest are deleted.",
     formula="free space / data kept per day = days until it is full",
     source="common practice",
-    reads=(filling_of, "storage_use"),
+    reads=(fillings_of, "storage_use", "retention"),
 )
-def fills(filling: Filling, storage_use: StorageUse) -> Iterator[Observation]:
-    """A note on what is full within a month and then stops."""
-    if filling.days is None or filling.days >= _SOON_DAYS or storage_use.when_full != "stops":
+def fills(
+    fillings: list[Filling], storage_use: StorageUse, retention: Retention
+) -> Iterator[Observation]:
+    """What is full within a month and then stops, and a store that is full before its years: a
+    note, tight in less than half of them.
+    """
+    if storage_use.when_full != "stops":
         return
-    yield Observation(
-        "full",
-        INFORMS,
-        say(
-            "Storage is full {after}; new files are then not saved. Copy the files off {often}.",
-            after=_after(filling.days),
-            often=_often(filling.days),
-        ),
-    )
+    for filling in fillings:
+        if filling.days is None:
+            continue
+        what = "The boot drive" if filling.of_boot else "Storage"
+        subject = "boot" if filling.of_boot else "full"
+        wanted_days = retention.years * DAYS_A_YEAR
+        if filling.days < _SOON_DAYS:
+            yield Observation(
+                subject,
+                INFORMS,
+                say(
+                    "{what} is full {after}; new files are then not saved. Copy the files off "
+                    "{often}.",
+                    what=what,
+                    after=_after(filling.days),
+                    often=_often(filling.days),
+                ),
+            )
+        elif storage_use.growth_gb_month and not filling.of_boot and filling.days < wanted_days:
+            share = filling.days / wanted_days
+            yield Observation(
+                "grown",
+                INFORMS if share >= _SOON_SHARE else WEARS,
+                say(
+                    "Storage is full after {has}; {needs} are required. Plan a larger drive.",
+                    has=words.years(filling.days / DAYS_A_YEAR),
+                    needs=words.years(retention.years),
+                ),
+            )
 
 
 def _after(days: float) -> str:

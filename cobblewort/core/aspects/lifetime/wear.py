@@ -100,11 +100,11 @@ class Wearing:
     most_y: float = ANSWERED_Y
 
 
-def daily_gb(transfer: Transfer) -> float:
+def daily_gb(transfer: Transfer, schedule: Sequence[Phase]) -> float:
     """What a flow moves in a day. [GB]"""
     if transfer.rate_mb_s is not None:
-        return transfer.rate_mb_s * 3.6 * (transfer.hours_a_day or 0.0)
-    return (transfer.amount_gb or 0.0) * transfer.runs_a_day
+        return transfer.rate_mb_s * 3.6 * (transfer.hours(schedule) or 0.0)
+    return (transfer.files_gb or 0.0) * transfer.runs_a_day
 
 
 def write_pattern(transfer: Transfer) -> str:
@@ -194,7 +194,7 @@ def written_of(
                 else transfer.target in ("boot_drive", "storage")
             )
             if (on_data and transfer.target == "storage") or (item is boot and lands):
-                day = daily_gb(transfer) * (share if on_data else 1.0)
+                day = daily_gb(transfer, schedule) * (share if on_data else 1.0)
                 if day > 0:
                     pattern = write_pattern(transfer)
                     grown = drawn(pattern, _AMPLIFICATION[pattern], samples)

@@ -9,9 +9,10 @@ import pytest
 from cobblewort.core.aspects.data.model import of as data_of
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.errors import InputError
+from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.patch import SetFields, apply_patch
-from cobblewort.core.plans.plan import Plan
+from cobblewort.core.plans.plan import Plan, Transfer
 from tests.kits import checked, demo, kit, margin, shipped, told, with_part
 
 COPIES: dict[str, Any] = {
@@ -30,16 +31,17 @@ def transfer(**fields: Any) -> list[dict[str, Any]]:
 
 
 @pytest.mark.parametrize(
-    ("within", "severity"), [(4, "ok"), (3, "ok"), (2.8, "tight"), (2.1, "tight"), (1.9, "problem")]
+    ("within", "severity"),
+    [(4, "ok"), (2.7, "ok"), (2.6, "tight"), (1.9, "tight"), (1.7, "problem")],
 )
 def test_a_deadline_is_a_margin(within: float, severity: str) -> None:
-    """20 GB at 102 MB/s take 3.3 minutes: a tenth more than wished is nothing, two thirds more
+    """20 GB at 112 MB/s take 3 minutes: a tenth more than wished is nothing, two thirds more
     stops it.
     """
     report = checked(kit(*STORE, transfers=transfer(within_min=within)))
     found = margin(report, "DATA-01:copies")
     assert (found.unit, found.limit_kind) == ("min", "max")
-    assert found.value == pytest.approx(3.26, abs=0.05)
+    assert found.value == pytest.approx(2.98, abs=0.05)
     assert found.severity == severity
 
 
@@ -195,7 +197,7 @@ def test_both_schools_stand_side_by_side() -> None:
     assert (parity.chosen, mirrors.chosen) == (True, False)
     assert parity.usable_gb > mirrors.usable_gb
     assert (parity.write_mb_s or 0) < (mirrors.write_mb_s or 0)
-    assert (parity.settle_h or 0) > (mirrors.settle_h or 0)
+    assert (parity.settle_h or 0) >= (mirrors.settle_h or 0), "both stream"
     assert (parity.unreadable or 0) > (mirrors.unreadable or 0)
     assert (parity.cost_a_tb or 0) < (mirrors.cost_a_tb or 0)
 
@@ -277,3 +279,142 @@ def test_encryption_costs_what_the_processor_has_no_instructions_for() -> None:
     fast = checked(kit("B10", "S03", "M02", "D09", "A12", transfers=read, storage_use=kept))
     (at,) = fast.data.situations[0].moved
     assert at.rate_mb_s > 250
+
+
+def test_past_its_cache_a_drive_takes_the_rest_more_slowly() -> None:
+    """By hand: 100 GB onto a drive of 375 MB/s on one lane, whose first 20 GB go to its cache, and
+    the other 80 at 120 MB/s: 20/375 + 80/120 thousand seconds.
+    """
+    drive = {
+        "id": "D90",
+        "kind": "drive",
+        "part_class": "ssd_2_5",
+        "maker": "m",
+        "model": "Cliff",
+        "storage": {"capacity_gb": 480},
+        "medium": {"kind": "solid_state", "sustained_mb_s": 120, "cache_gb": 20},
+    }
+    plan = kit("B10", "S03", "M02", "D90", "A12", transfers=transfer(source="program"))
+    catalogue = with_part(**drive)
+    found = {}
+    for amount_gb in (15, 100):
+        flow = transfer(source="program", amount_gb=amount_gb)
+        data = data_of(Kit(plan.model_copy(update={"transfers": flow_of(flow)}), catalogue, 1))
+        (situation,) = data.situations
+        found[amount_gb] = situation.moved[0]
+    fast = nominal(found[15].rate_mb_s)
+    expected = 100 / (20 / fast + 80 / 120)
+    assert nominal(found[100].rate_mb_s) == pytest.approx(expected, rel=1e-6)
+    assert found[15].bottleneck is not None
+    assert found[15].bottleneck.kind != "medium"
+    assert found[100].bottleneck is not None
+    assert found[100].bottleneck.label == "writing to Cliff"
+
+
+def flow_of(entries: list[dict[str, Any]]) -> tuple[Transfer, ...]:
+    """Transfers of their documents."""
+    return tuple(Transfer.model_validate(entry) for entry in entries)
+
+
+@pytest.mark.parametrize(("hours", "severity"), [(0.1, "ok"), (6, "problem")])
+def test_a_stream_longer_than_its_cache_is_taken_as_its_drive_is_then(
+    hours: float, severity: str
+) -> None:
+    """A stick that takes 45 MB/s for 8 GB and 9 after: 20 MB/s for six minutes, not for a night."""
+    stick = {
+        "id": "D91",
+        "kind": "drive",
+        "part_class": "ssd_2_5",
+        "maker": "m",
+        "model": "Twig",
+        "storage": {"capacity_gb": 480},
+        "medium": {"kind": "solid_state", "sustained_mb_s": 9, "cache_gb": 8},
+    }
+    flow = {"id": "mics", "text": "microphones", "source": "program", "target": "storage"}
+    stream = [{**flow, "stream_mb_s": 20, "hours_a_day": hours}]
+    plan = kit("B06", "S01", "M02", "D91", "A12", transfers=stream)
+    found = margin(checked(plan, 1, with_part(**stick)), "DATA-01:mics")
+    assert found.severity == severity
+
+
+@pytest.mark.parametrize(
+    ("wished", "severity"), [(10, "ok"), (12, "ok"), (13, "tight"), (18, "tight"), (20, "problem")]
+)
+def test_a_wished_rate_without_a_transfer(wished: float, severity: str) -> None:
+    """11.3 MB/s of a wire of 100 Mbit/s, both ways between it and the disk; within a tenth nobody
+    minds.
+    """
+    wish = [{"id": "fast", "text": "copies", "function": "ethernet", "at_least": wished}]
+    report = checked(kit("B04", "S06", "M02", "D09", "A12", requirements=wish), 256)
+    assert margin(report, "DATA-01:fast").severity == severity
+
+
+def test_two_devices_share_a_usb_2_bus() -> None:
+    """One gets 35 MB/s of it, two together 48; read and written at once 44. What people get."""
+    alone = transfer(source="storage", target="program")
+    plan = kit("B04", "S06", "M02", "2xD09", "2xA12", transfers=alone)
+    (only,) = data_of(Kit(plan, shipped(), 1)).situations
+    assert nominal(only.moved[0].rate_mb_s) == pytest.approx(35, rel=0.01)
+    mirrored = plan.model_copy(
+        update={"storage_use": plan.storage_use.model_copy(update={"layout": "mirror"})}
+    )
+    writes = flow_of(transfer(source="program", target="storage"))
+    (both,) = data_of(
+        Kit(mirrored.model_copy(update={"transfers": writes}), shipped(), 1)
+    ).situations
+    assert nominal(both.moved[0].rate_mb_s) == pytest.approx(48 / 2, rel=0.01), "each byte twice"
+
+
+def test_files_that_go_side_by_side_are_as_many() -> None:
+    """Three copies at once take three times as long, and each gets a third of the rate."""
+    one = margin(checked(kit(*STORE, transfers=transfer(within_min=20))), "DATA-01:copies")
+    three = checked(kit(*STORE, transfers=transfer(within_min=20, at_once=3)))
+    assert margin(three, "DATA-01:copies").value == pytest.approx(3 * one.value)
+    each = checked(kit(*STORE, transfers=transfer(least_mb_s=80, at_once=3)))
+    assert margin(each, "DATA-01:copies").value == pytest.approx(111.8 / 3, rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("parts", "fields", "why"),
+    [
+        (("D09", "A12"), {"amount_gb": 600}, "the kit has too little capacity for it"),
+        (("2xD09", "2xA12"), {"amount_gb": 600}, "the kit has too little capacity for it"),
+        (("D09", "A12"), {"source": "camera"}, "its source is not in the kit"),
+        (("A02", "D08"), {"source": "program"}, "D08"),
+    ],
+)
+def test_data_05_a_transfer_without_a_path(
+    parts: tuple[str, ...], fields: dict[str, Any], why: str
+) -> None:
+    """No room on what it lands on, no source, a drive that its socket does not detect: stopped."""
+    report = checked(kit("B10", "S03", "M02", *parts, transfers=transfer(**fields)))
+    (finding,) = told(report, "DATA-05")
+    assert finding.severity == "problem"
+    assert why in finding.sentence.text or "not detected" in finding.sentence.text
+
+
+def test_data_05_is_silent_where_a_requirement_says_it() -> None:
+    """No camera for a requirement and its transfer: told once, by the requirement."""
+    asks = [{"id": "eye", "text": "a camera", "function": "camera"}]
+    flow = transfer(source="camera")
+    report = checked(kit(*STORE, requirements=asks, transfers=flow))
+    assert told(report, "DATA-05") == []
+    assert [f.severity for f in told(report, "NEED-01")] == ["problem"]
+
+
+def test_a_processor_slowed_by_heat_slows_parity() -> None:
+    """The same array in the open and in a sealed box in the sun."""
+    four = ("4xD09", "4xA12", "H03")
+    rates = []
+    for case, place in (("E01", {}), ("E04", {"ambient_max_c": 38})):
+        schedule = [{"name": "day", "hours": 24, "activity": "full"}]
+        plan = kit(
+            *("B06", "S01", "M02", *four, case),
+            storage_use={"layout": "parity"},
+            transfers=transfer(source="program"),
+            schedule=schedule,
+            place=place,
+        )
+        (situation,) = data_of(Kit(plan, shipped(), 1)).situations
+        rates.append(nominal(situation.moved[0].rate_mb_s))
+    assert rates[1] < 0.8 * rates[0]

@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from cobblewort.core.aspects.lifetime.retention import fillings_of
 from cobblewort.core.aspects.lifetime.wear import DAYS_A_YEAR, daily_gb, written_of
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.figures.one_or_many import nominal
@@ -182,7 +183,34 @@ def test_when_it_is_full() -> None:
     filling = checked(demo("bat-recorder")).lifetime.filling
     assert filling.day_gb == pytest.approx(0.768 * 3.6 * 1.2)
     assert filling.days == pytest.approx(249.4 / 3.318, rel=0.01)
-    assert daily_gb(Transfer.model_validate(CALLS)) == filling.day_gb
+    assert daily_gb(Transfer.model_validate(CALLS), ()) == filling.day_gb
+
+
+def test_the_boot_drive_fills_apart_from_the_data() -> None:
+    """Records on the card, calls on the disk: each by its own room; a stream without hours runs as
+    long as the phase that it is named after.
+    """
+    night = [{"name": "night", "hours": 10, "activity": "light"}]
+    calls = {**CALLS, "hours_a_day": None, "during": "night", "target": "storage"}
+    log = {"id": "log", "text": "a log", "source": "program", "target": "boot_drive"}
+    flows = [calls, {**log, "amount_gb": 2, "runs_a_day": 1, "stays": True}]
+    plan = kit("B06", "S01", "M02", "D11", "A12", "X07", transfers=flows, schedule=night)
+    data, boot = fillings_of(Kit(plan, shipped(), 1))
+    assert data.day_gb == pytest.approx(0.768 * 3.6 * 10)
+    assert (boot.of_boot, boot.day_gb) == (True, 2)
+    assert boot.days == pytest.approx(32 * 0.99 / 2)
+    (note,) = told(checked(plan), "LIFE-03")
+    assert note.sentence.text.startswith("The boot drive is full after 16 days")
+
+
+@pytest.mark.parametrize(("years", "severity"), [(2, ""), (5, "note"), (20, "tight")])
+def test_a_store_that_is_full_before_its_years(years: float, severity: str) -> None:
+    """1 TB that grows by 20 GB a month is full after four years."""
+    use = {"growth_gb_month": 20}
+    report = checked(
+        kit("B06", "S01", "M02", "D11", "A12", storage_use=use, retention={"years": years})
+    )
+    assert [f.severity for f in told(report, "LIFE-03")] == ([severity] if severity else [])
 
 
 FAR = {"id": "far", "text": "a friend's", "place": "elsewhere", "medium": "disk"}

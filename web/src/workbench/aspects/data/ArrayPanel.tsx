@@ -69,8 +69,9 @@ export function ArrayPanel() {
       )}
       {able.length > 0 && (
         <p className="soft">
-          {laterText(layouts)} The risk counts failed disks only, each replaced within a week. An
-          array does not replace a backup: theft, fire or a wrong command still destroys all data.
+          {laterText(layouts)} The risk counts failed disks only, each replaced within a week.
+          {disks > 1 &&
+            " An array does not replace a backup: theft, fire or a wrong command still destroys all data."}
         </p>
       )}
       <StorageUseForm />
@@ -78,12 +79,15 @@ export function ArrayPanel() {
   );
 }
 
-/** What happens when a disk was replaced. */
+/** How long it takes to fill, and what happens when a disk was replaced. */
 function rebuildText(layout: LayoutReport): string {
-  if (layout.settle_h === null) return "";
+  const fill = layout.fill_h === null ? "" : `To fill: ${duration(layout.fill_h * 60)}`;
+  if (layout.settle_h === null) return fill;
   const unreadable =
-    layout.unreadable === null ? "" : `; risk of an unreadable bit ${odds(layout.unreadable)}`;
-  return `Rebuild: ${duration(layout.settle_h * 60)}${unreadable}`;
+    layout.unreadable === null
+      ? ""
+      : `; risk of an unreadable bit then ${odds(layout.unreadable)} at the worst that data sheets allow`;
+  return `${fill}${fill && "; "}rebuild: ${duration(layout.settle_h * 60)}${unreadable}`;
 }
 
 /** What more disks would make possible. */
