@@ -71,7 +71,7 @@ def checked(plan: Plan, samples: int = 1, catalogue: Catalogue | None = None) ->
 
 def told(report: Report, rule: str) -> list[Finding]:
     """What a rule has to say."""
-    return [finding for finding in report.findings if finding.rule == rule]
+    return [f for f in (*report.findings, *report.aside) if f.rule == rule]
 
 
 def margin(report: Report, margin_id: str) -> Margin:

@@ -271,10 +271,11 @@ class _Sheet:
         if report.done:
             self._heading("Marked as done")
             self._lines(f.sentence for f in report.done)
-        cautions = [f for f in report.findings if _cautions(f)]
+        cautions = [f for f in (*report.findings, *report.aside) if _cautions(f)]
         if cautions:
             self._heading("Take care")
             self._lines(f.sentence for f in cautions)
+        self._lines(f.sentence for f in report.aside if not _cautions(f))
 
     def kept(self) -> None:
         """Backups of irreplaceable data, and regular tasks."""

@@ -28,6 +28,15 @@ def report_text(report: Report, width: int = 100, units: DisplayUnits = SI_UNITS
         )
     if report.findings:
         lines.append("")
+    for finding in report.aside:
+        head = "Take care  " if finding.family == "safety" else "Set-up     "
+        lines += textwrap.wrap(
+            f"{head}{units.text(finding.sentence)}",
+            max(width, 40),
+            subsequent_indent=" " * len(head),
+        )
+    if report.aside:
+        lines.append("")
     cost = units.text(words.money(report.cost.total, report.cost.currency))
     lines.append(f"Cost {cost}" + ("" if not report.cost.unknown else ", some prices missing"))
     return "\n".join(lines)

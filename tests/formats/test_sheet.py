@@ -74,7 +74,7 @@ def test_any_plan_has_a_sheet(plan: Plan) -> None:
 
 def test_what_was_settled_is_told_apart() -> None:
     """A ticked note is no snag any more, and is not lost."""
-    plan = demo("bat-recorder")
+    plan = demo("moss-cabinet")
     note = next(f.id for f in checked(plan).findings if f.severity == "note")
     told = text_of(plan.model_copy(update={"done": (note,)}))
     assert "Marked as done" in told

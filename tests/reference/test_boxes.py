@@ -11,6 +11,7 @@ from cobblewort.core.aspects.heat.enclosure import (
     Faces,
     HeatInput,
     exchange_w_k,
+    face_conductances_w_k,
     film_conductances_w_k,
     inside_w_k,
     outside_w_k,
@@ -223,3 +224,13 @@ def test_any_box_balances_against_a_general_root_finder(seed: int) -> None:
         (many.air_k, many.inner_wall_k, many.outer_wall_k), expected_k, strict=True
     ):
         assert found == pytest.approx(np.full((3, 2), expected), abs=0.005)
+
+
+def test_fins_lie_on_top_and_sides_alone() -> None:
+    """Twice the convection of these; the bottom and the radiation stay as they are."""
+    plain = replace(box(), outer=replace(box().outer, bottom_share=1.0))
+    wall, air = np.array([[330.0]]), np.array([[T_A]])
+    top, bottom, upright = face_conductances_w_k(plain.outer, 101325.0, wall, air)
+    more = outside_w_k(replace(plain, fins=2.0), wall, air) - outside_w_k(plain, wall, air)
+    assert float(bottom[0, 0]) > 0
+    assert float(more[0, 0]) == pytest.approx(float((top + upright)[0, 0]))

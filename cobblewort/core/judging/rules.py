@@ -35,6 +35,8 @@ class Rule:
     """What a rule checks and why, its formula in words and symbols, and where that comes from.
 
     `inputs` are the values that its function is called with: while they stay, it says the same.
+    Notes of one that is told `aside` are what every kit of its kind has to mind: they stand under
+    Take care and Needed for set-up, not among the snags.
     """
 
     id: str
@@ -46,6 +48,7 @@ class Rule:
     function: RuleFunction
     inputs: Inputs
     remedies: tuple[Remedy, ...]
+    aside: bool
 
     def judge(self, kit: Kit) -> Outcome:
         """What this rule has to say of a kit."""
@@ -127,6 +130,7 @@ def rule(
     source: str,
     reads: tuple[Read, ...],
     remedies: tuple[Remedy, ...] = (),
+    aside: bool = False,
 ) -> Callable[[RuleFunction], RuleFunction]:
     """Register the decorated function under a stable id.
 
@@ -149,6 +153,7 @@ def rule(
             function,
             inputs_of(reads, function),
             remedies,
+            aside,
         )
         return function
 

@@ -85,6 +85,7 @@ def report_on(evaluation: Evaluation) -> Report:
         margins=[with_states(margin, check, kit.samples) for margin, check in evaluation.checked],
         findings=findings,
         done=evaluation.done,
+        aside=evaluation.aside,
         lines=line_reports(kit, evaluation.worst_by_line()),
         next_step=next_step(kit, findings),
         **parts,

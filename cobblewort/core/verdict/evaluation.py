@@ -11,7 +11,7 @@ from cobblewort.core.judging.aspect import Aspect
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Check, Margin
-from cobblewort.core.judging.rules import Outcome, Rule
+from cobblewort.core.judging.rules import RULES, Outcome, Rule
 from cobblewort.core.judging.severity import SEVERITY_RANK, Severity
 from cobblewort.core.verdict.report import RULERS, FamilyReport, FamilyWorstCase, rules_in_order
 
@@ -21,13 +21,14 @@ class Evaluation:
     """What the rules have to say about a kit; `findings` stand worst first.
 
     `outcomes` holds what each rule said, by its id. `done` are notes that the plan's owner has
-    ticked, and that are not among the findings.
+    ticked, `aside` what every kit of its kind has to mind; neither is among the findings.
     """
 
     kit: Kit
     outcomes: dict[str, Outcome]
     findings: list[Finding]
     done: list[Finding]
+    aside: list[Finding]
 
     @property
     def checked(self) -> list[tuple[Margin, Check]]:
@@ -117,11 +118,14 @@ def judge_kit(
     findings = [finding for outcome in outcomes.values() for finding in outcome.findings]
     findings.sort(key=lambda f: (-SEVERITY_RANK[f.severity], f.rule, f.id))
     ticked = set(kit.plan.done)
-    if not ticked:
-        return Evaluation(kit, outcomes, findings, [])
-    done = [f for f in findings if f.severity == "note" and f.id in ticked]
-    left = [f for f in findings if f.severity != "note" or f.id not in ticked]
-    return Evaluation(kit, outcomes, left, done)
+    left: list[Finding] = []
+    done: list[Finding] = []
+    aside: list[Finding] = []
+    for finding in findings:
+        of_all = finding.severity == "note" and RULES[finding.rule].aside
+        is_done = finding.severity == "note" and finding.id in ticked
+        (aside if of_all else done if is_done else left).append(finding)
+    return Evaluation(kit, outcomes, left, done, aside)
 
 
 def _family(ruler: Aspect, own: list[Margin], told: list[Finding]) -> FamilyReport:

@@ -109,7 +109,9 @@ class FamilyReport:
 
 @dataclass(slots=True, frozen=True)
 class Report:
-    """A plan, judged. `severity` is the worst there is; `done` are notes that were ticked."""
+    """A plan, judged. `severity` is the worst there is; `done` are notes that were ticked, `aside`
+    what every kit of its kind has to mind.
+    """
 
     plan: str
     samples: int
@@ -118,6 +120,7 @@ class Report:
     margins: list[Margin]
     findings: list[Finding]
     done: list[Finding]
+    aside: list[Finding]
     purpose: list[RequirementReport]
     lines: list[LineReport]
     fit: FitReport

@@ -4898,7 +4898,8 @@ export interface components {
         };
         /**
          * Report
-         * @description A plan, judged. `severity` is the worst there is; `done` are notes that were ticked.
+         * @description A plan, judged. `severity` is the worst there is; `done` are notes that were ticked, `aside`
+         *     what every kit of its kind has to mind.
          */
         Report: {
             /** Plan */
@@ -4918,6 +4919,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** Done */
             done: components["schemas"]["Finding"][];
+            /** Aside */
+            aside: components["schemas"]["Finding"][];
             /** Purpose */
             purpose: components["schemas"]["RequirementReport"][];
             /** Lines */

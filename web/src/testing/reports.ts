@@ -87,6 +87,7 @@ export function report(fields: {
     purpose: [],
     findings: [],
     done: [],
+    aside: [],
     lines: [],
     fit: {
       connections: [],

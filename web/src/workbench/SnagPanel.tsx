@@ -28,16 +28,39 @@ export function SnagPanel() {
           <span>No problems found.</span>
         </div>
       )}
-      {report.findings.length > 0 && (
+      <div className="snag-scroll">
         <ul className="snag-list">
           {report.findings.map((finding) => (
             <Snag key={finding.id} finding={finding} />
           ))}
         </ul>
-      )}
-      {report.done.length > 0 && <Settled />}
+        <Aside
+          heading="Take care"
+          findings={report.aside.filter((finding) => finding.family === "safety")}
+        />
+        <Aside
+          heading="Needed for set-up"
+          findings={report.aside.filter((finding) => finding.family !== "safety")}
+        />
+        {report.done.length > 0 && <Settled />}
+      </div>
       <NextStep />
     </>
+  );
+}
+
+/** What every kit of its kind has to mind: not a snag of this one. */
+function Aside({ heading, findings }: { heading: string; findings: Finding[] }) {
+  if (findings.length === 0) return null;
+  return (
+    <section className="aside-notes" aria-label={heading}>
+      <h3>{heading}</h3>
+      <ul>
+        {findings.map((finding) => (
+          <li key={finding.id}>{textOf(finding.sentence)}</li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -52,8 +52,8 @@ class PowerResult:
     bursts in squares; `solved` tells what it draws from the rail above, which differs at
     converters.
     `wire_c` is how warm the leads are. `limits` are the states that limits look at, and the
-    `limit_` fields hold those alone; `means` are those for heat. `stands` says that every state has
-    an operating point at nominal figures.
+    `limit_` fields hold those alone; `means` are those for heat. `stands` says that every state
+    that must hold has an operating point at nominal figures.
     """
 
     forest: Forest
@@ -76,10 +76,16 @@ class PowerResult:
         solved, self.nodes, self.states = self.solved, self.forest.nodes, self.hung.states
         self.voltage_v, self.collapsed = solved.rails.voltage_v, solved.collapsed
         self.current_a = solved.rails.current_a
-        self.limits, self.means = looked_at(tuple(self.states))
+        dead = self.collapsed[:, 0].tolist()
+        limits, self.means = looked_at(tuple(self.states))
+        # Where only everything at once has no operating point, the others are judged without it.
+        standing = [n for n in limits.places if self.states[n].hard or not dead[n]]
+        is_all = len(standing) == len(limits.places)
+        self.limits = limits if is_all else LookedAt.of(self.states, standing)
         self.limit_voltage_v = self.voltage_v.take(self.limits.at, axis=1)
         self.limit_current_a = self.current_a.take(self.limits.at, axis=1)
-        self.stands = bool(self.nodes) and not bool(self.collapsed[:, 0].any())
+        lost = any(dead[n] for n, state in enumerate(self.states) if state.hard)
+        self.stands = bool(self.nodes) and not lost
 
     @cached_property
     def mean_voltage_v(self) -> FloatArray:

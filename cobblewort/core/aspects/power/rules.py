@@ -514,34 +514,47 @@ def device_voltage(power: PowerResult) -> Iterator[Check]:
     remedies=(another_cable, another_supply),
 )
 def no_collapse(power: PowerResult, connected: Items, samples: int) -> Iterator[Observation]:
-    """The first state that has none at nominal figures, or the share of samples that have none."""
+    """The first planned state that has none at nominal figures, or the share of draws that have
+    none; and everything at once.
+    """
     if not power.nodes or not power.collapsed.any():
         return
     lines = tuple(
         dict.fromkeys(i.line.id for i in connected if i.part.kind in ("power_supply", "cable"))
     )
-    for number, state in enumerate(power.states):
-        if power.collapsed[number, 0]:
-            yield Observation(
-                "collapse",
-                FAILS,
-                say(
-                    "The voltage collapses{when}: the power supply and cable cannot deliver what "
-                    "the kit draws.",
-                    when=words.when(state.id, state.label),
-                ),
-                lines,
-            )
-            return
-    share = float(power.collapsed[:, 1:].any(axis=0).mean()) if samples > 1 else 0.0
-    if share > 0:
+    hard = [n for n, state in enumerate(power.states) if state.hard]
+    beside = [n for n, state in enumerate(power.states) if not state.hard]
+    for subject, planned, places in (
+        ("collapse", True, hard),
+        ("collapse.all", False, beside),
+    ):
+        lost = power.collapsed[places]
+        holds = float(1 - lost[:, 1:].any(axis=0).mean()) if samples > 1 else 1.0
+        for number in places:
+            if power.collapsed[number, 0]:
+                state = power.states[number]
+                mostly = not planned and holds < 0.5
+                yield Observation(
+                    subject,
+                    BOTHERS if mostly else FAILS,
+                    say(
+                        "The voltage collapses{when}: the power supply and cable cannot deliver "
+                        "what the kit draws.",
+                        when=words.when(state.id, state.label),
+                    ),
+                    lines,
+                    planned=planned,
+                )
+                return
         yield Observation(
-            "collapse",
-            BOTHERS,
+            subject,
+            FAILS,
             say(
                 "The voltage collapses in {cases}: the power supply and cable have nothing to "
                 "spare.",
-                cases=words.likely(share),
+                cases=words.likely(1 - holds),
             ),
             lines,
+            holds_share=holds,
+            planned=planned,
         )

@@ -33,6 +33,7 @@ seconds, ISO 13732-1 (from memory). Used to warn, never to clear a design."""
     formula="every caution of every part in the kit",
     source="common practice; local codes and licensed practice come first",
     reads=("items",),
+    aside=True,
 )
 def part_cautions(items: Items) -> Iterator[Observation]:
     """Each caution of a part, once however many parts state it."""
@@ -165,6 +166,7 @@ parts that it is about, and the sentence."""
     "each once",
     source="common practice; local codes and licensed practice come first",
     reads=(stack_of, "items", "place.within_reach_of"),
+    aside=True,
 )
 def kit_cautions(
     stack: StackResult, items: Items, within_reach_of: WithinReachOf

@@ -177,6 +177,7 @@ def country(requirements: Sequence[Requirement], connected: Items) -> Iterator[O
     "needs keyboard, mouse and screen",
     source="common practice",
     reads=("image", "items"),
+    aside=True,
 )
 def set_up(image: Image | None, items: Items) -> Iterator[Observation]:
     """Tools that the kit does not have among what is borrowed."""

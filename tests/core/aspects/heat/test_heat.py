@@ -17,7 +17,7 @@ from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
-from tests.kits import SMALL, checked, kit, margin, shipped, told
+from tests.kits import SMALL, checked, kit, margin, shipped, told, with_part
 
 ROOM = {
     "inner_length_mm": 95,
@@ -535,3 +535,37 @@ def test_what_a_supply_inside_loses() -> None:
     given_w = inside.power.source_w[0]
     lost_w = given_w * (1 / source.efficiency.nominal - 1)
     assert inside.heat.inside_w[0] - outside.heat.inside_w[0] == pytest.approx(lost_w, rel=0.02)
+
+
+def test_a_battery_that_is_charged_keeps_most_of_it() -> None:
+    """8 W go into the cells of a board below, of which 14 % are heat: 1.1 W, not 8."""
+    light = [{"name": "day", "hours": 24, "activity": "light"}]
+    with_cells = heat_of(Kit(kit("B06", "S01", "S21", "M02", "E03", schedule=light), shipped(), 1))
+    without = heat_of(Kit(kit("B06", "S01", "M02", "E03", schedule=light), shipped(), 1))
+    at = with_cells.means.ids.index("phase-1-mean")
+    more_w = float(with_cells.inside_w[at, 0] - without.inside_w[at, 0])
+    charge_w = shipped().part("S21").loads["charge"].normal
+    assert charge_w is not None
+    assert 0.1 * charge_w.nominal / 2 < more_w < 0.4 * charge_w.nominal
+
+
+def test_a_fan_beside_a_part_reaches_all_but_the_main_board() -> None:
+    """A loose fan at the add-ons stirs a disk in its bay too; a cooler's own does not."""
+    beside = with_part(
+        id="K90",
+        kind="cooler",
+        part_class="fan_shim_30",
+        maker="m",
+        model="Near",
+        fan={"at": "other_equipment"},
+    )
+    parts = ("B06", "S01", "M02", "D11", "A12", "E11")
+    still, blown = (
+        checked(kit(*parts, *more, schedule=[{"name": "on", "hours": 24}]), 1, beside)
+        for more in ((), ("K90",))
+    )
+    disks = [
+        next(node.temp_c[1] for node in report.heat.nodes if node.id.startswith("D11"))
+        for report in (still, blown)
+    ]
+    assert disks[1] < disks[0]

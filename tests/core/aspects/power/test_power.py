@@ -255,6 +255,16 @@ def test_pwr_08_a_collapse_is_a_finding_and_not_an_exception() -> None:
     assert told(checked(kit(*SMALL), 32), "PWR-08") == []
 
 
+def test_pwr_08_a_collapse_of_everything_at_once_leaves_the_rest_to_be_judged() -> None:
+    """A board that idles at the end of an ohm: fed while it does, and not at its peak."""
+    long = custom_part("cable", "C99", "usb_c_lead_3a", plugs={"in": {"cable_ohm": [1.1]}})
+    idle = [{"name": "waiting", "hours": 24, "activity": "idle"}]
+    report = checked(kit("B06", "S05", "C99", "M02", schedule=idle), 1, long)
+    (note,) = told(report, "PWR-08")
+    assert (note.severity, "in the worst case" in note.sentence.text) == ("note", True)
+    assert margin(report, "PWR-02:S05#1.out").states == ("idle", "phase-1", "start")
+
+
 def test_pwr_08_some_samples_without_a_point_make_it_tight() -> None:
     """A lead that may be four times as bad: the nominal point is there, some samples have none."""
     old = custom_part("cable", "C99", "usb_c_lead_3a", plugs={"in": {"cable_ohm": [0.3, 0.5, 4.0]}})
