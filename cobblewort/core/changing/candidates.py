@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 
 from cobblewort.core.changing.effects import Effect, effect_of
@@ -24,6 +24,10 @@ from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation
 
 _UNJOINED = ("FIT-09", "PWR-01")
+_WORTH_SAMPLING = 12
+_SAMPLES = 64
+"""How many of the best are judged with their draws too, and with how many: a verdict may hang on
+them."""
 
 
 @dataclass(slots=True, frozen=True)
@@ -52,7 +56,8 @@ class Candidate:
 def candidates(
     plan: Plan, catalogue: Catalogue, role: Role, line_id: str | None = None
 ) -> list[Candidate]:
-    """Every part that could take a role, evaluated in the plan at nominal figures.
+    """Every part that could take a role, evaluated in the plan at nominal figures, the best ones
+    with their draws.
 
     With `line_id` each is tried in place of that line's part, otherwise as a new line. Those that
     bring something new that stops the plan come last, with the reason; else fewest snags first,
@@ -96,7 +101,25 @@ def candidates(
                 effect=effect_of(before, after),
             )
         )
-    return sorted(found, key=_candidate_rank)
+    found.sort(key=_candidate_rank)
+    sure = _with_draws(plan, catalogue, found[:_WORTH_SAMPLING])
+    return sorted([*sure, *found[_WORTH_SAMPLING:]], key=_candidate_rank)
+
+
+def _with_draws(plan: Plan, catalogue: Catalogue, found: list[Candidate]) -> list[Candidate]:
+    """The same, by what they change where figures are as uncertain as they are."""
+    before = evaluation_of(plan, catalogue, _SAMPLES)
+    sure = []
+    for candidate in found:
+        if candidate.reason:  # what stops it at nominal figures stops it
+            sure.append(candidate)
+            continue
+        after = before
+        if not candidate.current:
+            changed = apply_patch(plan, candidate.patch)
+            after = evaluation_of(changed, catalogue, _SAMPLES, like=before)
+        sure.append(replace(candidate, effect=effect_of(before, after)))
+    return sure
 
 
 def _lacks_a_cable(before: Evaluation, after: Evaluation) -> bool:

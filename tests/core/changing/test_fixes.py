@@ -96,6 +96,18 @@ def test_a_finding_that_is_gone_has_no_fixes() -> None:
     assert propose_fixes(kit(*SMALL), shipped(), "HEAT-01:none") == []
 
 
+def test_the_best_candidates_are_judged_with_their_draws() -> None:
+    """What each is said to leave tight is tight in the report of the plan that it would be."""
+    plan = kit("B06", "S01", "M02", "E02", place={"ambient_max_c": 33})
+    found = candidates(plan, shipped(), "case", "E02")
+    tried = [c for c in found[:8] if not c.reason]
+    assert len(tried) > 3
+    for candidate in tried:
+        after = checked(apply_patch(plan, candidate.patch), 64)
+        assert candidate.effect.tight == after.count("tight"), candidate.part
+        assert candidate.effect.problems == after.count("problem"), candidate.part
+
+
 def test_candidates_are_judged_in_the_plan() -> None:
     """Each board: those that stop the plan stay, last, with the reason."""
     found = candidates(kit(*SMALL), shipped(), "board", "B06")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import isnan
+from math import isfinite
 
 import numpy as np
 
@@ -109,7 +109,8 @@ def heat_report(heat: HeatResult, samples: int, _: Sequence[Margin]) -> HeatRepo
             HeatNode(hot.id, name, hot.held_c[:, 0].tolist(), low, high, float(hot.limit_c[0]))
         )
     hottest = heat.hottest
-    low, high = _band(hottest.ambient_c[np.newaxis, :]) if banded else (None, None)
+    days_c = np.where(np.isnan(hottest.ambient_c), -np.inf, hottest.ambient_c)
+    low, high = _band(days_c[np.newaxis, :]) if banded else (None, None)
     speeds: list[float] = heat.speed_share[:, 0].tolist()
     least = min(speeds)
     slowest = heat.states[speeds.index(least)]
@@ -132,8 +133,8 @@ def heat_report(heat: HeatResult, samples: int, _: Sequence[Margin]) -> HeatRepo
 
 
 def _known(temp_c: float) -> float | None:
-    """None of NaN."""
-    return None if isnan(temp_c) else temp_c
+    """None of what is no number."""
+    return temp_c if isfinite(temp_c) else None
 
 
 def _first_beyond(heat: HeatResult) -> str:

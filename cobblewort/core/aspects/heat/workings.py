@@ -7,12 +7,15 @@ settled; `heat:full.{node}@{state}` as if nothing slowed itself; `heat:hottest_a
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from math import isnan
+
+import numpy as np
 
 from cobblewort.core.aspects.heat.enclosure import exchange_w_k, inside_w_k, outside_w_k
 from cobblewort.core.aspects.heat.flows import flows_w
 from cobblewort.core.aspects.heat.model import HeatDetail, HeatResult, HotTemps
 from cobblewort.core.aspects.heat.model import of as heat_of
-from cobblewort.core.aspects.heat.safe_ambient import HOTTEST_C
+from cobblewort.core.aspects.heat.safe_ambient import COLDEST_C, HOTTEST_C
 from cobblewort.core.figures.arrays import FloatArray, Quantity
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.item import Item
@@ -49,15 +52,7 @@ def explained(kit: Kit, figure: str) -> Explained | None:
     if kind != "heat" or heat.work is None:
         return None
     if rest == "hottest_ambient":
-        values = heat.hottest.ambient_c
-        return Explained(
-            "Highest safe ambient",
-            _hottest(heat_of(kit), kit.plan.place.ambient_max_c),
-            values,
-            "°C",
-            "",
-            source,
-        )
+        return _hottest_explained(heat, kit.plan.place.ambient_max_c)
     name, _, state_id = rest.partition("@")
     settled = not name.startswith(_FULL)
     node = name.removeprefix(_FULL)
@@ -301,6 +296,21 @@ def _wall(told: _Told) -> Sum:
             wall,
             computed_term("G_out", _OUTER_FILM, "W/K", outside, None),
         ],
+    )
+
+
+def _hottest_explained(heat: HeatResult, ambient_c: float) -> Explained | None:
+    """The highest safe ambient; None where there is none."""
+    values = heat.hottest.ambient_c
+    if isnan(values[0]):
+        return None
+    return Explained(
+        "Highest safe ambient",
+        _hottest(heat, ambient_c),
+        np.where(np.isnan(values), COLDEST_C, values),
+        "°C",
+        "",
+        RULES["HEAT-01"].source,
     )
 
 

@@ -31,7 +31,7 @@ from cobblewort.core.judging.working import (
     reading_term,
 )
 from cobblewort.core.plans.patch import Patch, SetFields
-from cobblewort.core.plans.plan import Image, Phase, Reminder, Retention, StorageUse
+from cobblewort.core.plans.plan import Image, Phase, Reminder, Requirement, Retention, StorageUse
 from cobblewort.core.text import Text, say
 
 _SOON_DAYS = 31.0
@@ -317,15 +317,19 @@ def _copies(count: int) -> str:
     why="Default passwords are tried within minutes after a board joins a network.",
     formula="on a network: a unique password before, automatic updates after",
     source="common practice",
-    reads=("connected", "reminders", on_a_network),
+    reads=("connected", "reminders", "requirements", on_a_network),
 )
 def default_password(
-    connected: Items, reminders: Sequence[Reminder], on_a_network: bool
+    connected: Items,
+    reminders: Sequence[Reminder],
+    requirements: Sequence[Requirement],
+    on_a_network: bool,
 ) -> Iterator[Observation]:
     """A note for what is reached over a network; silent where the purpose reminds of it in its own
-    words.
+    words, or a requirement of remote access does.
     """
     reminded = any(reminder.id == "password" for reminder in reminders)
+    reminded |= any(requirement.condition == "remote_access" for requirement in requirements)
     if on_a_network and connected.of_role("board") and not reminded:
         yield Observation(
             "password",

@@ -17,7 +17,7 @@ from cobblewort.core.aspects.power.model import PowerResult
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.aspects.power.remedies import lift_port_limit, powered_hub
 from cobblewort.core.aspects.power.workings import current_term, volts_over
-from cobblewort.core.figures.arrays import Quantity
+from cobblewort.core.figures.arrays import ByState, Quantity
 from cobblewort.core.figures.one_or_many import at_least, lesser, nominal
 from cobblewort.core.figures.reading import PositiveRating
 from cobblewort.core.judging.findings import Observation
@@ -31,6 +31,7 @@ from cobblewort.core.judging.severity import (
     FAILS,
     INFORMS,
     RIDES_BURSTS,
+    SHOWS,
     WARNS,
     Consequence,
 )
@@ -382,6 +383,7 @@ def board_voltage(power: PowerResult) -> Iterator[Check]:
         if voltages is None or node.socket is None or node.socket.socket.role != "power_in":
             continue
         of = node.item.compiled.quantity
+        lowest_v = min(power.limits.hard_of(_nominally(power.limit_volts[place])))
         limits: list[tuple[str, str, str, str, PositiveRating, Consequence]] = [
             ("brownout", "brownout_v", "brown-out", "resets", voltages.brownout_v, FAILS)
         ]
@@ -393,7 +395,8 @@ def board_voltage(power: PowerResult) -> Iterator[Check]:
                     "undervoltage",
                     "reports undervoltage",
                     voltages.undervoltage_v,
-                    WARNS,
+                    # Of a board that resets nobody reads the mark.
+                    SHOWS if lowest_v < voltages.brownout_v.nominal else WARNS,
                 )
             )
         for key, field, name_of_limit, does, rating, consequence in limits:
@@ -436,6 +439,11 @@ def board_voltage(power: PowerResult) -> Iterator[Check]:
                     ),
                 ),
             )
+
+
+def _nominally(values: ByState) -> list[float]:
+    """Those of all states at nominal figures."""
+    return values if isinstance(values, list) else values[:, 0].tolist()
 
 
 _FIVE_V = 4.6, 5.6

@@ -20,6 +20,7 @@ from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, derived
+from cobblewort.core.judging.severity import KEPT_SOUND
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Offer
 from cobblewort.core.plans.plan import (
@@ -220,7 +221,7 @@ def _carries_data(plug: PlugRef, fit: Assignment) -> bool:
 def _moved(
     requirement: Requirement, givers: list[_Giver], lines: tuple[str, ...], data: DataResult
 ) -> RequirementResult:
-    """A rate over a network, as the whole way lets it by."""
+    """A rate over a network, as the whole way lets it by; nobody misses the last tenth."""
     want = float(requirement.at_least or 0)
     asked = next((asked for asked in data.asked if asked.requirement.id == requirement.id), None)
     if asked is None:
@@ -232,8 +233,8 @@ def _moved(
         return RequirementResult(
             requirement, "not_checked", "too_little", sentence, lines, "MB/s", None, want
         )
-    have = nominal(asked.moved.rate_mb_s)
-    if have >= want:
+    have = nominal(asked.moved.each_mb_s)
+    if have >= KEPT_SOUND * want:
         return RequirementResult(requirement, "met", "", EMPTY, lines, "MB/s", have, want)
     shown, needs = words.apart(words.rate, have, want)
     sentence = say(

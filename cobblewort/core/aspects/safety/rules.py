@@ -15,7 +15,7 @@ from cobblewort.core.aspects.noise.model import turns
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.severity import INFORMS
+from cobblewort.core.judging.severity import BOTHERS, INFORMS
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.plan import Reminder, WithinReachOf
 from cobblewort.core.text import as_text, say
@@ -52,10 +52,14 @@ def part_cautions(items: Items) -> Iterator[Observation]:
     why="A temperature that is fine for electronics can burn skin.",
     formula=f"temperature at full load <= {TOUCH_HOT_C:.0f} °C where it can be touched",
     source="ISO 13732-1, bare metal, contact of seconds (from memory; a warning only)",
-    reads=(stack_of, heat_of),
+    reads=(stack_of, heat_of, "place.within_reach_of"),
 )
-def hot_to_touch(stack: StackResult, heat: HeatResult) -> Iterator[Observation]:
-    """A note for what exceeds the temperature where no closed case keeps hands off."""
+def hot_to_touch(
+    stack: StackResult, heat: HeatResult, within_reach_of: WithinReachOf
+) -> Iterator[Observation]:
+    """A note for what exceeds the temperature where no closed case keeps hands off, once for those
+    that are alike; tight where children reach it.
+    """
     if not is_open(stack.case):
         return
     reachable = [(hot.item, hot.id, hot.label, hot.held_c) for hot in heat.hot_bodies]
@@ -63,19 +67,23 @@ def hot_to_touch(stack: StackResult, heat: HeatResult) -> Iterator[Observation]:
     if sink is not None and stack.cooler is not None:
         cooler = stack.cooler
         reachable.append((cooler, cooler.id, cooler.name, sink))
+    hottest: dict[tuple[str, str], tuple[float, str, str]] = {}
     for item, subject, label, temp_c in reachable:
-        hottest = float(temp_c[:, 0].max())
-        if hottest > TOUCH_HOT_C:
-            yield Observation(
-                subject,
-                INFORMS,
-                say(
-                    "{part} reaches {temp} and can burn. Let it cool before you touch it.",
-                    part=label,
-                    temp=words.degrees(hottest),
-                ),
-                (item.line.id,),
-            )
+        peak_c, alike = float(temp_c[:, 0].max()), (item.line.id, subject.partition(".")[2])
+        if peak_c > max(TOUCH_HOT_C, hottest.get(alike, (TOUCH_HOT_C, "", ""))[0]):
+            hottest[alike] = peak_c, subject, label
+    consequence = BOTHERS if within_reach_of == "children" else INFORMS
+    for (line, _), (peak_c, subject, label) in hottest.items():
+        yield Observation(
+            subject,
+            consequence,
+            say(
+                "{part} reaches {temp} and can burn. Let it cool before you touch it.",
+                part=label,
+                temp=words.degrees(peak_c),
+            ),
+            (line,),
+        )
 
 
 @rule(

@@ -347,6 +347,9 @@ def test_a_wished_rate_without_a_transfer(wished: float, severity: str) -> None:
     wish = [{"id": "fast", "text": "copies", "function": "ethernet", "at_least": wished}]
     report = checked(kit("B04", "S06", "M02", "D09", "A12", requirements=wish), 256)
     assert margin(report, "DATA-01:fast").severity == severity
+    (requirement,) = report.purpose
+    assert requirement.status == ("met" if severity == "ok" else "not_met")
+    assert (requirement.have, requirement.want) == (pytest.approx(11.3, abs=0.1), wished)
 
 
 def test_two_devices_share_a_usb_2_bus() -> None:

@@ -11,9 +11,12 @@ from scipy.optimize import brentq
 from cobblewort.core.aspects.heat.model import HeatResult
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.heat.safe_ambient import COLDEST_C, HOTTEST_C
+from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.plans.what_if import what_if
+from cobblewort.core.verdict.evaluate import evaluate
+from cobblewort.core.verdict.explain import explain
 from tests.kits import kit, shipped
 from tests.practice.test_practice import BLUNDERS, BUILT, SOUND, plan_of
 
@@ -88,3 +91,13 @@ def test_what_is_asked_for_more_never_does_less(parts: tuple[str, ...], day_c: f
         at = heat.means.ids.index("phase-1-mean")
         clocks.append(float(work.governed.soc_w[at, 0]))
     assert all(less <= more + 1e-6 for less, more in pairwise(clocks)), clocks
+
+
+def test_where_there_is_none_nothing_is_told_of_it() -> None:
+    """Neither the end of the search nor a working; the band knows no number either."""
+    full = [{"name": "day", "hours": 24, "activity": "full"}]
+    plan = kit("B11", "S03", "M02", "E02", schedule=full, place={"sun_w_m2": 1000})
+    heat = evaluate(plan, shipped(), 64).heat
+    assert (heat.hottest_ambient_c, heat.hottest_ambient_p05_c) == (None, None)
+    with pytest.raises(InputError):
+        explain(plan, shipped(), "heat:hottest_ambient", 64)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import Assignment
@@ -17,7 +17,8 @@ from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.remedies import add_missing, another, another_cable
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.severity import FAILS, INFORMS
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS, Consequence
+from cobblewort.core.plans.plan import Requirement
 from cobblewort.core.text import say
 
 
@@ -91,13 +92,17 @@ def cable_there(
     formula="one end of a video cable in the screen, the other in a video port of the board; the "
     "same from other equipment to a video input",
     source="types A, C and D of the digital video connector (from memory): none fits another",
-    reads=(fit_of, boards_of, "connected"),
+    reads=(fit_of, boards_of, "connected", "requirements"),
     remedies=(video_cable, another("cable")),
 )
-def pictures_joined(fit: Assignment, boards: list[Item], connected: Items) -> Iterator[Observation]:
+def pictures_joined(
+    fit: Assignment, boards: list[Item], connected: Items, requirements: Sequence[Requirement]
+) -> Iterator[Observation]:
     """Each screen that no cable joins to a board, and what takes a picture in without a cable from
-    the other machine; a note where the screen is lent or where no such machine is in the plan.
+    the other machine: a problem where the picture is required, else tight; a note where the screen
+    is lent or where no such machine is in the plan.
     """
+    asked = {requirement.function for requirement in requirements}
     givers = {
         "screen": boards,
         "video_in": [i for i in connected.of_role("other_equipment") if _video_sockets(i, "host")],
@@ -111,9 +116,11 @@ def pictures_joined(fit: Assignment, boards: list[Item], connected: Items) -> It
         if any(giver in joined for giver in givers[wants]):
             continue
         if wants == "screen":
-            yield from _screen_alone(item, inlets[0], givers[wants])
+            missed = FAILS if asked & {"screen", "video_out"} else BOTHERS
+            yield from _screen_alone(item, inlets[0], givers[wants], missed)
         else:
-            yield from _taker_alone(item, inlets[0], givers[wants])
+            missed = FAILS if "video_in" in asked else BOTHERS
+            yield from _taker_alone(item, inlets[0], givers[wants], missed)
 
 
 def _video_sockets(item: Item, role: str) -> list[str]:
@@ -131,7 +138,9 @@ def _looks_at(item: Item) -> str | None:
     return "screen" if shows else None
 
 
-def _screen_alone(screen: Item, connector: str, boards: list[Item]) -> Iterator[Observation]:
+def _screen_alone(
+    screen: Item, connector: str, boards: list[Item], missed: Consequence
+) -> Iterator[Observation]:
     if not boards:
         return
     ours = dict.fromkeys(
@@ -149,7 +158,7 @@ def _screen_alone(screen: Item, connector: str, boards: list[Item]) -> Iterator[
     borrowed = screen.line.role == "set_up"
     yield Observation(
         screen.id,
-        INFORMS if borrowed else FAILS,
+        INFORMS if borrowed else missed,
         say(
             "No cable connects {screen} ({theirs}) to {board} ({ours}).{borrow}",
             screen=screen.name,
@@ -162,14 +171,16 @@ def _screen_alone(screen: Item, connector: str, boards: list[Item]) -> Iterator[
     )
 
 
-def _taker_alone(taker: Item, connector: str, machines: list[Item]) -> Iterator[Observation]:
+def _taker_alone(
+    taker: Item, connector: str, machines: list[Item], missed: Consequence
+) -> Iterator[Observation]:
     theirs = words.connector(connector)
     if not machines:
         yield Observation(
             taker.id,
             INFORMS,
             say(
-                "{taker} has {article} {theirs} video input. The cable from the other equipment is "
+                "{taker} has {article} {theirs} input. The cable from the other equipment is "
                 "not part of this plan.",
                 taker=taker.name,
                 theirs=theirs,
@@ -180,7 +191,7 @@ def _taker_alone(taker: Item, connector: str, machines: list[Item]) -> Iterator[
         return
     yield Observation(
         taker.id,
-        FAILS,
+        missed,
         say(
             "No video cable connects {machine} to {taker} ({theirs}).",
             machine=machines[0].name,

@@ -63,18 +63,22 @@ function HeadLine({ report, onWorking }: PartProps) {
       : "";
   return (
     <div className="heat-head tabular">
-      <span>
-        OK up to{" "}
-        <Button
-          variant="link"
-          className="told big"
-          onClick={() => onWorking("heat:hottest_ambient")}
-        >
-          {figure(heat.hottest_ambient_c ?? 0, "°C")}
-        </Button>{" "}
-        ambient{band && <span className="soft"> (likely {band})</span>}; above this{" "}
-        {heat.hottest_ambient_then}
-      </span>
+      {heat.hottest_ambient_c === null ? (
+        <span>Not OK at any ambient: {heat.hottest_ambient_then}</span>
+      ) : (
+        <span>
+          OK up to{" "}
+          <Button
+            variant="link"
+            className="told big"
+            onClick={() => onWorking("heat:hottest_ambient")}
+          >
+            {figure(heat.hottest_ambient_c, "°C")}
+          </Button>{" "}
+          ambient{band && <span className="soft"> (likely {band})</span>}; above this{" "}
+          {heat.hottest_ambient_then}
+        </span>
+      )}
       <span>
         Processor clock {heat.least_speed_when || "in every state"}{" "}
         <span className="big">{percent(heat.least_speed_share)}</span>
