@@ -24,7 +24,7 @@ from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.core.verdict.evaluation import Evaluation
 
 _UNJOINED = ("FIT-09", "PWR-01")
-_WORTH_SAMPLING = 12
+_WORTH_SAMPLING = 6
 _SAMPLES = 64
 """How many of the best are judged with their draws too, and with how many: a verdict may hang on
 them."""

@@ -100,7 +100,7 @@ def test_the_best_candidates_are_judged_with_their_draws() -> None:
     """What each is said to leave tight is tight in the report of the plan that it would be."""
     plan = kit("B06", "S01", "M02", "E02", place={"ambient_max_c": 33})
     found = candidates(plan, shipped(), "case", "E02")
-    tried = [c for c in found[:8] if not c.reason]
+    tried = [c for c in found[:6] if not c.reason]
     assert len(tried) > 3
     for candidate in tried:
         after = checked(apply_patch(plan, candidate.patch), 64)

@@ -139,12 +139,9 @@ class Hottest:
     """Up to which day everything planned holds, shape (samples,), NaN where there is none, and what
     comes first beyond: a hot body by its place, a part that leaves its rating, or the processor
     where both are None. [°C]
-
-    `die_c` is that day of the processor alone.
     """
 
     ambient_c: FloatArray
-    die_c: FloatArray
     body: int | None = None
     rated: Item | None = None
 
@@ -201,7 +198,7 @@ class HeatResult:
     def hottest(self) -> Hottest:
         """The highest day on which nothing planned slows, passes a limit or leaves a rating."""
         if self.work is None:
-            return Hottest(self.throttle_c, self.throttle_c)
+            return Hottest(self.throttle_c)
         return self.work.hottest
 
     @property
@@ -465,14 +462,13 @@ class _Work:
         ).days()
         first = min(found, key=lambda day: float(day.ambient_c[0]))
         lowest_c = np.minimum.reduce([day.ambient_c for day in found])
-        die_c = np.minimum.reduce([day.ambient_c for day in found if day.place == THE_PROCESSOR])
         body = first.place if first.place >= 0 else None
         by_rating = rated[0] if rated is not None and first.place == THE_AIR else None
         item, room_c = self._rated_for_the_room()
         if item is not None and room_c < float(lowest_c[0]):
             body, by_rating = None, item
         lowest_c = np.minimum(lowest_c, min(room_c, HOTTEST_C))
-        return Hottest(np.where(lowest_c < COLDEST_C, np.nan, lowest_c), die_c, body, by_rating)
+        return Hottest(np.where(lowest_c < COLDEST_C, np.nan, lowest_c), body, by_rating)
 
     @property
     def light(self) -> tuple[bool, ...]:

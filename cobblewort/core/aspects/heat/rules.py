@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import replace
 from functools import partial
+from math import isnan
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.model import stack_of
@@ -22,7 +23,7 @@ from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.severity import FAILS, INFORMS, SHOWS, SLOWS
 from cobblewort.core.judging.working import Sum, computed_term
 from cobblewort.core.plans.plan import NOT_OF_IT
-from cobblewort.core.text import Said, Text, say
+from cobblewort.core.text import EMPTY, Said, Text, say
 
 
 @rule(
@@ -64,13 +65,13 @@ def throttle(stack: StackResult, heat: HeatResult) -> Iterator[Check]:
         shown, limit = words.apart(words.degrees, margin.value, margin.limit)
         return say(
             "The processor of {board} reaches {shown}{when} at {ambient} ambient; it throttles at "
-            "{limit}. OK up to {most} ambient.",
+            "{limit}.{most}",
             board=board.name,
             shown=shown,
             when=margin.when,
             limit=limit,
             ambient=words.degrees(heat.ambient_c),
-            most=words.degrees(float(heat.hottest.die_c[0])),
+            most=_ok_up_to(heat),
         )
 
     def working(state: int) -> Sum:
@@ -99,6 +100,12 @@ def throttle(stack: StackResult, heat: HeatResult) -> Iterator[Check]:
         kept=lambda: heat.speed_share,
         light=heat.light,
     )
+
+
+def _ok_up_to(heat: HeatResult) -> Text:
+    """Up to which ambient the kit is sound, where there is one."""
+    most_c = heat.hottest.ambient_c.item(0)
+    return EMPTY if isnan(most_c) else say(" OK up to {most} ambient.", most=words.degrees(most_c))
 
 
 _TOLD_AS_KEPT = 0.999

@@ -28,9 +28,9 @@ COLDEST_C, HOTTEST_C = -40.0, 90.0
 """Between these it is looked for."""
 _BEYOND_K = 20.0
 """So far outside a root is still followed."""
-_NEAR_ENOUGH_K = 0.005
+_NEAR_ENOUGH_K, _NEAR_ENOUGH_DRAWS_K = 0.005, 0.05
 _MOST_TURNS = 10
-_CONTENDS_K = 4.0
+_CONTENDS_K = 3.0
 """A limit whose day lies so much later is not followed any further."""
 _LEAST_SLOPE, _MOST_SLOPE = 0.3, 2.0
 """Between these a body follows the day."""
@@ -105,23 +105,18 @@ class SafeAmbient:
             before = last_k, last_over
             step_k = over_k / slope[live]
             ambient_k[live] = at - step_k
-            live = self._contending(live, rows, ambient_k, step_k)
+            live = self._contending(live, ambient_k, step_k)
             if not live:
                 break
         return [Day(row.place, ambient_k[n] - ZERO_C_K) for n, row in enumerate(rows)]
 
-    def _contending(
-        self, live: list[int], rows: Sequence[_Limit], ambient_k: FloatArray, step_k: FloatArray
-    ) -> list[int]:
+    def _contending(self, live: list[int], ambient_k: FloatArray, step_k: FloatArray) -> list[int]:
         """Those that still move and could be the first to give way; none once all stand still."""
-        moves = np.abs(step_k).max(axis=1) > _NEAR_ENOUGH_K
+        far_k = np.abs(step_k)
+        moves = (far_k[:, 0] > _NEAR_ENOUGH_K) | (far_k.max(axis=1) > _NEAR_ENOUGH_DRAWS_K)
         lowest_k = ambient_k.min(axis=0) + _CONTENDS_K
-        return [
-            n
-            for n, is_moving in zip(live, moves.tolist(), strict=True)
-            if is_moving
-            and (rows[n].place == THE_PROCESSOR or bool((ambient_k[n] < lowest_k).any()))
-        ]
+        early = (ambient_k < lowest_k).any(axis=1)
+        return [n for n, moving in zip(live, moves.tolist(), strict=True) if moving and early[n]]
 
     @cached_property
     def _rows(self) -> list[_Limit]:
