@@ -12,7 +12,10 @@ interface Props {
 /** Where there is room for one thing only: a bar in reach of the thumb that switches between four. */
 export function PhoneBar({ pane, onPane }: Props) {
   const { report, family } = useBench();
-  const short = report.families.filter((entry) => (entry.spare ?? 0) < 0).length;
+  const past = report.families.filter(
+    (entry) => (entry.spare ?? 0) < 0 && ["problem", "tight"].includes(entry.severity),
+  );
+  const short = past.length;
   const problems = report.findings.filter((entry) => entry.severity === "problem").length;
   const tight = report.findings.filter((entry) => entry.severity === "tight").length;
   const tabs: { id: Pane; label: string; told: string; bad: boolean }[] = [
@@ -20,7 +23,7 @@ export function PhoneBar({ pane, onPane }: Props) {
       id: "margins",
       label: "Margins",
       told: short ? `${short} short` : "OK",
-      bad: short > 0,
+      bad: past.some((entry) => entry.severity === "problem"),
     },
     { id: "kit", label: "Kit", told: money(report.cost.total, report.cost.currency), bad: false },
     { id: "drawing", label: "Drawing", told: FAMILIES[family], bad: false },
