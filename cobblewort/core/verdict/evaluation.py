@@ -153,6 +153,10 @@ def _family(ruler: Aspect, own: list[Margin], told: list[Finding]) -> FamilyRepo
             None,
             why_not,
         )
+    # What keeps nine tenths of its speed is at its limit, not short of it: that nobody minds.
+    spare, share = worst.spare, worst.ruler_share
+    if worst.planned == "ok":
+        spare, share = max(0.0, spare), max(0.0, share)
     of_it = (f.id for f in told if f.margin == worst.id and f.severity == severity)
     finding = next(of_it, finding)  # the bar and the sentence beside it are of one thing
     return FamilyReport(
@@ -163,9 +167,9 @@ def _family(ruler: Aspect, own: list[Margin], told: list[Finding]) -> FamilyRepo
         worst.planned,
         worst.id,
         finding,
-        worst.spare,
+        spare,
         worst.unit,
-        worst.ruler_share,
+        share,
         worst.ruler_p05,
         worst.ruler_p95,
         _worst_case(own),

@@ -190,6 +190,8 @@ def test_heat_01_a_tenth_of_the_clock_is_not_missed() -> None:
     near = checked(kit(*parts, place={"ambient_max_c": good_c - 0.3}))
     assert 0.9 < near.heat.speed_share[1] < 1
     assert told(near, "HEAT-01") == []
+    family = next(f for f in near.families if f.id == "heat")
+    assert (family.severity, family.spare, family.ruler_share) == ("ok", 0.0, 0.0)
     past = checked(kit(*parts, place={"ambient_max_c": good_c + 0.3}))
     assert past.heat.speed_share[1] < 0.9
     assert [f.severity for f in told(past, "HEAT-01")] == ["tight"]
