@@ -19,24 +19,23 @@ def report_text(report: Report, width: int = 100, units: DisplayUnits = SI_UNITS
         _margin_row(family, report.margin(family.margin or ""), units) for family in report.families
     ]
     lines.append("")
-    for finding in report.findings:
-        head = f"{SEVERITIES[finding.severity]}  {finding.rule}  "
-        lines += textwrap.wrap(
-            f"{head}{units.text(finding.sentence)}",
-            max(width, 40),
-            subsequent_indent=" " * len(head),
-        )
-    if report.findings:
-        lines.append("")
-    for finding in report.aside:
-        head = "Take care  " if finding.family == "safety" else "Set-up     "
-        lines += textwrap.wrap(
-            f"{head}{units.text(finding.sentence)}",
-            max(width, 40),
-            subsequent_indent=" " * len(head),
-        )
-    if report.aside:
-        lines.append("")
+    told = [
+        (f"{SEVERITIES[finding.severity]}  {finding.rule}  ", finding)
+        for finding in report.findings
+    ]
+    beside = [
+        ("Take care  " if finding.family == "safety" else "Set-up     ", finding)
+        for finding in report.aside
+    ]
+    for group in (told, beside):
+        for head, finding in group:
+            lines += textwrap.wrap(
+                f"{head}{units.text(finding.sentence)}",
+                max(width, 40),
+                subsequent_indent=" " * len(head),
+            )
+        if group:
+            lines.append("")
     cost = units.text(words.money(report.cost.total, report.cost.currency))
     lines.append(f"Cost {cost}" + ("" if not report.cost.unknown else ", some prices missing"))
     return "\n".join(lines)

@@ -118,7 +118,8 @@ def of_what_is_seen(consequence: Consequence, holds: float | None, planned: bool
             likely = LIKELY_SHARE if planned else _COLLAPSES_SHARE
             return "ok" if holds >= likely else "tight"
         return "problem" if planned else "note"
-    return "note" if consequence.kind == "informs" else "tight"
+    told: dict[str, Severity] = {"informs": "note", "shows": "ok"}
+    return told.get(consequence.kind, "tight")
 
 
 def _failing(consequence: Consequence, at: Standing) -> Severity:

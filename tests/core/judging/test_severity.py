@@ -175,6 +175,7 @@ def test_what_bothers_and_informs(
         (FAILS, 0.49, False, "tight"),
         (BOTHERS, None, True, "tight"),
         (INFORMS, None, True, "note"),
+        (SHOWS, None, True, "ok"),
     ],
 )
 def test_what_is_seen_without_a_limit(
