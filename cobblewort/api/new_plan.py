@@ -9,7 +9,7 @@ from cobblewort.api.models import CheaperKitView, FirstKitRequest, FirstKitView,
 from cobblewort.api.preferences import Preferred
 from cobblewort.core.changing.first import first_kit
 from cobblewort.core.errors import InputError
-from cobblewort.core.parts.functions import CONDITIONS, FUNCTIONS, LIMITS
+from cobblewort.core.parts.functions import CONDITION_UNITS, CONDITIONS, FUNCTIONS, LIMITS
 from cobblewort.core.plans.purpose import KnownPlace, Purpose, plan_for
 from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.formats.shipped import shipped_places, shipped_purposes
@@ -48,8 +48,8 @@ def list_requirement_kinds() -> list[RequirementKind]:
             kind="condition",
             id=name,
             label=label,
-            unit="h" if name == "without_mains" else "",
-            wants="at_least" if name == "without_mains" else "",
+            unit=CONDITION_UNITS.get(name, ""),
+            wants="at_least" if name in CONDITION_UNITS else "",
             rate_unit="",
         )
         for name, label in CONDITIONS.items()

@@ -130,6 +130,7 @@ REQUIREMENT_STATUSES: dict[str, str] = {
     "not_checked": "Not checked",
 }
 BACKUP_PLACES: dict[str, str] = {
+    "in_kit": "On another drive of this kit",
     "here": "At the same location",
     "same_house": "Elsewhere in the building",
     "elsewhere": "In another building",

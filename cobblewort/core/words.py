@@ -155,6 +155,11 @@ def daily(capacity_gb: float) -> Figure:
     return _meaning(capacity_gb, "GB per day", 2)
 
 
+def yearly(capacity_tb: float, more: int = 0) -> Figure:
+    """`55 TB per year`."""
+    return _meaning(capacity_tb, "TB per year", 2 + more)
+
+
 def _meaning(value: float, unit: str, digits: int) -> Figure:
     """So many digits of meaning, never in powers of ten."""
     if value == 0:

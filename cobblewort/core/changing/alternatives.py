@@ -68,7 +68,7 @@ _STEPS = {
     ),
     "use the system's own file system": (
         "File ownership, a journal and little processor load. Damaged files are found only when "
-        "read.",
+        "read. If formatting stops, choose the system's second file system.",
     ),
 }
 """What an alternative needs besides its parts, or gives up, by its name."""

@@ -105,7 +105,10 @@ CONDITIONS: dict[str, str] = {
     "without_mains": "runs without mains for",
     "in_vehicle": "survives vibration in a vehicle",
     "disk_failure": "survives a disk failure",
+    "enough_processor": "processor fast enough for its tasks, beside a mid-range board",
 }
+CONDITION_UNITS: dict[str, str] = {"without_mains": "h", "enough_processor": "%"}
+"""Of the conditions that need a value."""
 LIMITS: dict[str, tuple[str, str]] = {
     "noise_dba": ("noise at most", "dB(A)"),
     "longest_mm": ("length at most", "mm"),

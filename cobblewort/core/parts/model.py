@@ -393,7 +393,8 @@ class DriveForm:
     """The shape and language of a drive: `2280` and `pcie`, say. `spins` is true for disks.
 
     Its own rates are those on a link that does not hold it back [MB/s]; `endurance_tb` is what may
-    be written to it in its life, `endurance_tb_100gb` the same for each 100 GB of it. [TB]
+    be written to it in its life, `endurance_tb_100gb` the same for each 100 GB of it, and
+    `workload_tb` what one that spins may read and write in a year. [TB]
     """
 
     size: Text
@@ -402,6 +403,7 @@ class DriveForm:
     write_mb_s: Positive | None = None
     endurance_tb: PositiveRating | None = None
     endurance_tb_100gb: Positive | None = None
+    workload_tb: Positive | None = None
     length_mm: Length
     thickness_mm: Length | None = None
     protocol: Literal["pcie", "sata", "usb"]
@@ -744,7 +746,7 @@ class Part:
 
     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
     while it runs, `latches` are those of the sockets of the same name. `panel_hole` is what a
-    socket for a front wall wants cut there. `parity_mb_s` is what one core of a
+    socket for a front wall wants cut there. `parity_mb_s` is what one of the `cores` of a
     board works through of parity, which tells how fast it is beside another. [MB/s]
     """
 
@@ -776,6 +778,7 @@ class Part:
     cable: Cable | None = None
     board_heat: BoardHeat | None = None
     parity_mb_s: Positive | None = None
+    cores: Annotated[int, Field(ge=1, le=256)] | None = None
     cooler: Cooler | None = None
     fan: Fan | None = None
     drive: DriveForm | None = None

@@ -24,6 +24,7 @@ Document = Mapping[str, Any]
 _GROUPS = {
     "offers": "Functions",
     "parity_mb_s": "Functions",
+    "cores": "Functions",
     "ambient": "Ambient",
     "mass_g": "Size",
     "stack": "Size",

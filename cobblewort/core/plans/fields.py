@@ -112,6 +112,7 @@ STORAGE_USE: dict[str, Row] = {
     "layout": Row("Array layout", choices=labels.ARRAY_LAYOUTS),
     "file_system": Row("File system", choices=labels.FILE_SYSTEMS),
     "encrypted": Row("Encrypt the disks"),
+    "read_elsewhere": Row("Other computers read the disk", hint="unplugged from this kit"),
     "when_full": Row("When storage is full", choices=labels.WHEN_FULL),
     "growth_gb_month": Row("Growth", "GB per month", empty="0", example="12"),
 }

@@ -171,10 +171,11 @@ Condition = Literal[
     "without_mains",
     "in_vehicle",
     "disk_failure",
+    "enough_processor",
 ]
 """What must hold besides functions: runs unattended, survives a pulled plug, makes no sound, may be
 touched by children, is reached from outside, runs so many hours without mains, rides in a vehicle,
-goes on when a disk fails."""
+goes on when a disk fails, has so many percent of the processor of a mid-range board."""
 RequirementLimit = Literal["noise_dba", "longest_mm", "mass_g"]
 
 
@@ -210,6 +211,8 @@ class Requirement(Stated):
             raise ValueError("A limit needs its value in at_most.")
         if self.condition == "without_mains" and self.at_least is None:
             raise ValueError("without_mains needs its hours in at_least")
+        if self.condition == "enough_processor" and self.at_least is None:
+            raise ValueError("enough_processor needs its percentage in at_least")
         if self.function == "recording" and None in (self.at_least, self.rate_mb_h):
             raise ValueError("recording needs its days in at_least and MB per hour in rate_mb_h")
         return self
@@ -240,9 +243,10 @@ class Transfer(Stated):
 
     Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
     they come in pieces of that size, each with what it costs besides its bytes. A stream wants
-    `stream_mb_s` without a gap. `at_once` of them go side by side. `hours_a_day` is how long a
-    stream runs, `runs_a_day` how often files are copied; both tell what is written, and `stays`
-    that it is kept. Flows with the same `during` run at the same time.
+    `stream_mb_s` without a gap, such as a database that writes in pieces of `file_mb`. `at_once` of
+    them go side by side. `hours_a_day` is how long a stream runs, `runs_a_day` how often files are
+    copied; both tell what is written, and `stays` that it is kept. Flows with the same `during` run
+    at the same time.
     """
 
     id: Identifier
@@ -267,8 +271,8 @@ class Transfer(Stated):
     def _says_what_it_is(self) -> Self:
         if (self.amount_gb is None) == (self.stream_mb_s is None):
             raise ValueError("a transfer is files, with amount_gb, or a stream, with stream_mb_s")
-        if self.stream_mb_s is not None and (self.within_min or self.least_mb_s or self.file_mb):
-            raise ValueError("a stream has no time limit, minimum rate or file size")
+        if self.stream_mb_s is not None and (self.within_min or self.least_mb_s):
+            raise ValueError("a stream has no time limit or minimum rate")
         if self.source == self.target:
             raise ValueError("a transfer needs different source and target")
         return self
@@ -308,12 +312,14 @@ FileSystem = Literal["native", "checksummed", "exchange"]
 class StorageUse(Stated):
     """How the data drives are used together, and what is done when they are full.
 
-    `growth_gb_month` is what a store grows by besides what its flows keep. [GB a month]
+    `growth_gb_month` is what a store grows by besides what its flows keep. `read_elsewhere` says
+    that other computers read the disk itself. [GB a month]
     """
 
     layout: Layout = "separate"
     file_system: FileSystem = "native"
     encrypted: bool = False
+    read_elsewhere: bool = False
     when_full: Literal["deletes_oldest", "stops"] = "stops"
     growth_gb_month: Annotated[float, Field(ge=0, le=1e6)] | None = None
 
@@ -324,11 +330,14 @@ sign or receiver (`light`), a shell for games."""
 
 
 class Backup(Stated):
-    """A copy of the data besides the one on the kit: on what, where, and how often it is made."""
+    """A copy of the data besides the one on the kit: on what, where, and how often it is made.
+
+    One `in_kit` lies on another drive of the same kit.
+    """
 
     id: Identifier
     text: Label
-    place: Literal["here", "same_house", "elsewhere"]
+    place: Literal["in_kit", "here", "same_house", "elsewhere"]
     medium: Literal["disk", "solid_state", "card", "somebody_elses"]
     every_days: Annotated[float, Field(gt=0, le=3650)] = 7.0
 

@@ -100,6 +100,38 @@ def nobody_states_the_wire() -> Catalogue:
 
 
 FIRES: dict[str, tuple[Plan, Catalogue]] = {
+    "LIFE-07": (
+        kit(
+            *SMALL,
+            "D11",
+            "A12",
+            transfers=[
+                {
+                    "id": "in",
+                    "text": "pictures",
+                    "source": "network",
+                    "target": "storage",
+                    "stream_mb_s": 4,
+                    "hours_a_day": 24,
+                }
+            ],
+        ),
+        shipped(),
+    ),
+    "NEED-09": (
+        kit(
+            *("B04", *SMALL[1:]),
+            requirements=[
+                {
+                    "id": "quick",
+                    "text": "sorts pictures",
+                    "condition": "enough_processor",
+                    "at_least": 80,
+                }
+            ],
+        ),
+        shipped(),
+    ),
     "FIT-39": (kit(*SMALL, "D11", "A12"), shipped()),
     "FIT-41": (on_a_peg(), shipped()),
     "FIT-40": (kit(*SMALL, "X09", "D09", "A12"), shipped()),

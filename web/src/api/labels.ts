@@ -193,6 +193,7 @@ export const REQUIREMENT_STATUSES = {
 } as const;
 
 export const BACKUP_PLACES = {
+  "in_kit": "On another drive of this kit",
   "here": "At the same location",
   "same_house": "Elsewhere in the building",
   "elsewhere": "In another building"
@@ -1020,6 +1021,21 @@ export const FIELDS = {
       "most": null,
       "longest": null
     },
+    "read_elsewhere": {
+      "label": "Other computers read the disk",
+      "unit": "",
+      "control": "check",
+      "choices": {},
+      "empty": "",
+      "example": "",
+      "hint": "unplugged from this kit",
+      "is_optional": false,
+      "whole": false,
+      "least": null,
+      "above": null,
+      "most": null,
+      "longest": null
+    },
     "when_full": {
       "label": "When storage is full",
       "unit": "",
@@ -1158,6 +1174,7 @@ export const FIELDS = {
       "unit": "",
       "control": "choice",
       "choices": {
+        "in_kit": "On another drive of this kit",
         "here": "At the same location",
         "same_house": "Elsewhere in the building",
         "elsewhere": "In another building"

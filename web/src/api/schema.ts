@@ -1267,6 +1267,8 @@ export interface components {
         /**
          * Backup
          * @description A copy of the data besides the one on the kit: on what, where, and how often it is made.
+         *
+         *     One `in_kit` lies on another drive of the same kit.
          */
         "Backup-Input": {
             /** Id */
@@ -1277,7 +1279,7 @@ export interface components {
              * Place
              * @enum {string}
              */
-            place: "here" | "same_house" | "elsewhere";
+            place: "in_kit" | "here" | "same_house" | "elsewhere";
             /**
              * Medium
              * @enum {string}
@@ -1292,6 +1294,8 @@ export interface components {
         /**
          * Backup
          * @description A copy of the data besides the one on the kit: on what, where, and how often it is made.
+         *
+         *     One `in_kit` lies on another drive of the same kit.
          */
         "Backup-Output": {
             /** Id */
@@ -1302,7 +1306,7 @@ export interface components {
              * Place
              * @enum {string}
              */
-            place: "here" | "same_house" | "elsewhere";
+            place: "in_kit" | "here" | "same_house" | "elsewhere";
             /**
              * Medium
              * @enum {string}
@@ -1316,7 +1320,8 @@ export interface components {
         };
         /**
          * BackupCopy
-         * @description A copy of the data: the kit's own (no id), or one that the plan names.
+         * @description A copy of the data: the kit's own (no id), or one that the plan names; one on the same array
+         *     does not count.
          */
         BackupCopy: {
             /** Id */
@@ -1327,11 +1332,13 @@ export interface components {
              * Place
              * @enum {string}
              */
-            place: "kit" | "here" | "same_house" | "elsewhere";
+            place: "kit" | "in_kit" | "here" | "same_house" | "elsewhere";
             /** Medium */
             medium: string;
             /** Every Days */
             every_days: number | null;
+            /** Counts */
+            counts: boolean;
         };
         /**
          * BackupReport
@@ -1931,7 +1938,8 @@ export interface components {
          * @description The shape and language of a drive: `2280` and `pcie`, say. `spins` is true for disks.
          *
          *     Its own rates are those on a link that does not hold it back [MB/s]; `endurance_tb` is what may
-         *     be written to it in its life, `endurance_tb_100gb` the same for each 100 GB of it. [TB]
+         *     be written to it in its life, `endurance_tb_100gb` the same for each 100 GB of it, and
+         *     `workload_tb` what one that spins may read and write in a year. [TB]
          */
         DriveForm: {
             /** Size */
@@ -1945,6 +1953,7 @@ export interface components {
             write_mb_s: components["schemas"]["Reading"] | null;
             endurance_tb: components["schemas"]["Reading"] | null;
             endurance_tb_100gb: components["schemas"]["Reading"] | null;
+            workload_tb: components["schemas"]["Reading"] | null;
             /** Length Mm */
             length_mm: number;
             /** Thickness Mm */
@@ -2738,6 +2747,18 @@ export interface components {
             place: components["schemas"]["Place-Output"];
         };
         /**
+         * LagReport
+         * @description How much later a picture that is sent is seen, by typical values. [s]
+         */
+        LagReport: {
+            /** Typical S */
+            typical_s: number;
+            /** Least S */
+            least_s: number;
+            /** Most S */
+            most_s: number;
+        };
+        /**
          * Latch
          * @description A latch on a board that has to be lifted for a flat cable: where, and how far. [mm]
          */
@@ -3224,8 +3245,9 @@ export interface components {
          * @description A flow in one situation: what it gets, wants and takes.
          *
          *     `wanted_mb_s` and `allowed_min` are None where nothing is asked for, `minutes` of a stream; a
-         *     stream that is kept up with wants a buffer of `buffer_mb`, for what its medium pauses.
-         *     `bottleneck` is the id of the link that holds it back. [MB/s], [min], [MB]
+         *     stream that is kept up with wants a buffer of `buffer_mb`, for what its medium pauses. A picture
+         *     that is sent has a `lag`. `bottleneck` is the id of the link that holds it back. [MB/s], [min],
+         *     [MB]
          */
         MovedReport: {
             /** Transfer */
@@ -3252,6 +3274,7 @@ export interface components {
             allowed_min: number | null;
             /** Buffer Mb */
             buffer_mb: number | null;
+            lag: components["schemas"]["LagReport"] | null;
             /** Small Mb S */
             small_mb_s: number | null;
             /** Bottleneck */
@@ -3406,7 +3429,7 @@ export interface components {
          *
          *     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
          *     while it runs, `latches` are those of the sockets of the same name. `panel_hole` is what a
-         *     socket for a front wall wants cut there. `parity_mb_s` is what one core of a
+         *     socket for a front wall wants cut there. `parity_mb_s` is what one of the `cores` of a
          *     board works through of parity, which tells how fast it is beside another. [MB/s]
          */
         Part: {
@@ -3520,6 +3543,8 @@ export interface components {
             cable: components["schemas"]["Cable"] | null;
             board_heat: components["schemas"]["BoardHeat"] | null;
             parity_mb_s: components["schemas"]["Reading"] | null;
+            /** Cores */
+            cores: number | null;
             cooler: components["schemas"]["Cooler"] | null;
             fan: components["schemas"]["Fan"] | null;
             drive: components["schemas"]["DriveForm"] | null;
@@ -4052,6 +4077,7 @@ export interface components {
              *       "layout": "separate",
              *       "file_system": "native",
              *       "encrypted": false,
+             *       "read_elsewhere": false,
              *       "when_full": "stops"
              *     }
              */
@@ -4193,6 +4219,7 @@ export interface components {
              *       "layout": "separate",
              *       "file_system": "native",
              *       "encrypted": false,
+             *       "read_elsewhere": false,
              *       "when_full": "stops"
              *     }
              */
@@ -4683,6 +4710,7 @@ export interface components {
              *       "layout": "separate",
              *       "file_system": "native",
              *       "encrypted": false,
+             *       "read_elsewhere": false,
              *       "when_full": "stops"
              *     }
              */
@@ -4950,7 +4978,7 @@ export interface components {
             /** Function */
             function?: ("ethernet" | "wifi" | "access_point" | "mesh_radio" | "sdr" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_port" | "audio_in" | "audio_out" | "buttons" | "gamepad" | "rtc" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "gnss" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "antenna" | "recording" | "solar" | "users") | null;
             /** Condition */
-            condition?: ("unattended" | "power_cut" | "silent" | "children" | "remote_access" | "without_mains" | "in_vehicle" | "disk_failure") | null;
+            condition?: ("unattended" | "power_cut" | "silent" | "children" | "remote_access" | "without_mains" | "in_vehicle" | "disk_failure" | "enough_processor") | null;
             /** Limit */
             limit?: ("noise_dba" | "longest_mm" | "mass_g") | null;
             /**
@@ -4981,7 +5009,7 @@ export interface components {
             /** Function */
             function: ("ethernet" | "wifi" | "access_point" | "mesh_radio" | "sdr" | "voice_modem" | "video_in" | "video_out" | "screen" | "camera" | "device_port" | "usb_port" | "audio_in" | "audio_out" | "buttons" | "gamepad" | "rtc" | "climate" | "relay" | "storage" | "memory" | "vehicle_power" | "battery" | "desktop" | "fan_control" | "gnss" | "light" | "distance" | "motion" | "analogue_in" | "field_bus" | "antenna" | "recording" | "solar" | "users") | null;
             /** Condition */
-            condition: ("unattended" | "power_cut" | "silent" | "children" | "remote_access" | "without_mains" | "in_vehicle" | "disk_failure") | null;
+            condition: ("unattended" | "power_cut" | "silent" | "children" | "remote_access" | "without_mains" | "in_vehicle" | "disk_failure" | "enough_processor") | null;
             /** Limit */
             limit: ("noise_dba" | "longest_mm" | "mass_g") | null;
             /**
@@ -5527,7 +5555,8 @@ export interface components {
          * StorageUse
          * @description How the data drives are used together, and what is done when they are full.
          *
-         *     `growth_gb_month` is what a store grows by besides what its flows keep. [GB a month]
+         *     `growth_gb_month` is what a store grows by besides what its flows keep. `read_elsewhere` says
+         *     that other computers read the disk itself. [GB a month]
          */
         "StorageUse-Input": {
             /**
@@ -5548,6 +5577,11 @@ export interface components {
              */
             encrypted?: boolean;
             /**
+             * Read Elsewhere
+             * @default false
+             */
+            read_elsewhere?: boolean;
+            /**
              * When Full
              * @default stops
              * @enum {string}
@@ -5560,7 +5594,8 @@ export interface components {
          * StorageUse
          * @description How the data drives are used together, and what is done when they are full.
          *
-         *     `growth_gb_month` is what a store grows by besides what its flows keep. [GB a month]
+         *     `growth_gb_month` is what a store grows by besides what its flows keep. `read_elsewhere` says
+         *     that other computers read the disk itself. [GB a month]
          */
         "StorageUse-Output": {
             /**
@@ -5580,6 +5615,11 @@ export interface components {
              * @default false
              */
             encrypted: boolean;
+            /**
+             * Read Elsewhere
+             * @default false
+             */
+            read_elsewhere: boolean;
             /**
              * When Full
              * @default stops
@@ -5669,9 +5709,10 @@ export interface components {
          *
          *     Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
          *     they come in pieces of that size, each with what it costs besides its bytes. A stream wants
-         *     `stream_mb_s` without a gap. `at_once` of them go side by side. `hours_a_day` is how long a
-         *     stream runs, `runs_a_day` how often files are copied; both tell what is written, and `stays`
-         *     that it is kept. Flows with the same `during` run at the same time.
+         *     `stream_mb_s` without a gap, such as a database that writes in pieces of `file_mb`. `at_once` of
+         *     them go side by side. `hours_a_day` is how long a stream runs, `runs_a_day` how often files are
+         *     copied; both tell what is written, and `stays` that it is kept. Flows with the same `during` run
+         *     at the same time.
          */
         "Transfer-Input": {
             /** Id */
@@ -5733,9 +5774,10 @@ export interface components {
          *
          *     Files of `amount_gb` a run, `within_min` minutes or at `least_mb_s`; where `file_mb` is given
          *     they come in pieces of that size, each with what it costs besides its bytes. A stream wants
-         *     `stream_mb_s` without a gap. `at_once` of them go side by side. `hours_a_day` is how long a
-         *     stream runs, `runs_a_day` how often files are copied; both tell what is written, and `stays`
-         *     that it is kept. Flows with the same `during` run at the same time.
+         *     `stream_mb_s` without a gap, such as a database that writes in pieces of `file_mb`. `at_once` of
+         *     them go side by side. `hours_a_day` is how long a stream runs, `runs_a_day` how often files are
+         *     copied; both tell what is written, and `stays` that it is kept. Flows with the same `during` run
+         *     at the same time.
          */
         "Transfer-Output": {
             /** Id */

@@ -43,7 +43,7 @@ export function requirementFrom(
   const figure = typed.figure.trim() === "" ? null : readNumber(typed.figure);
   if (Number.isNaN(figure) || (figure !== null && figure <= 0))
     return { wrong: "Enter a number above 0, for example 80." };
-  if (figure === null && (kind.wants === "at_most" || kind.id === "without_mains"))
+  if (figure === null && (kind.wants === "at_most" || (kind.kind === "condition" && kind.wants)))
     return { wrong: `Enter a value in ${kind.unit}.` };
   const rate = typed.rate.trim() === "" ? null : readNumber(typed.rate);
   if (kind.rate_unit && (figure === null || rate === null || !(rate > 0)))

@@ -13,10 +13,12 @@ from cobblewort.core.judging.severity import INFORMS
 from cobblewort.core.parts.model import Feed, Part
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Line, Prices
-from cobblewort.core.text import Figure, say
+from cobblewort.core.text import Figure, Text, say
 
 _MUCH_FASTER, _LITTLE_MORE = 2.1, Decimal("1.35")
 """A board is the better buy where it is more than twice as fast for about a third more: a guess."""
+_SMALL_CARD_GB = 32.0
+"""Below this a card of twice the size costs little more (common practice)."""
 
 
 @derived("connected", "catalogue", "currency", "place.ambient_min_c", "place.power", prices_of)
@@ -43,16 +45,9 @@ def better_buys_of(
     stores = [(line, part) for line, part in chosen if part.storage is not None]
     offered = catalogue.parts(("drive", "card")) if stores else []
     for line, part in stores:
-        better = _larger_for_less(prices, ambient_min_c, part, offered)
-        if better is not None and better.storage is not None:
-            price = words.money(prices.of(better) or 0, currency)
-            text = say(
-                "{better} holds {capacity} for {price}: more than {part}, for less money.",
-                better=better.model,
-                capacity=words.counted(better.storage.capacity_gb, "GB"),
-                price=price,
-                part=part.model,
-            )
+        better = _larger(prices, ambient_min_c, part, offered)
+        if better is not None:
+            text = _larger_text(prices, currency, part, better)
             found.append(Observation(line.id, INFORMS, text, (line.id,)))
     return found
 
@@ -109,34 +104,54 @@ def _stands_alike(other: Part, than: Part) -> bool:
     return than.offers.keys() <= other.offers.keys()
 
 
-def _larger_for_less(
-    prices: Prices, coldest_c: float, part: Part, offered: Sequence[Part]
-) -> Part | None:
+def _larger(prices: Prices, coldest_c: float, part: Part, offered: Sequence[Part]) -> Part | None:
     """The largest drive of a drive's shape, or card, that holds more, costs less and is worse in
-    nothing that is stated.
+    nothing that is stated; beside a small card also one of twice its size for little more.
     """
     own = prices.of(part)
     if part.storage is None or own is None:
         return None
     capacity_gb = part.storage.capacity_gb
+    is_small = part.kind == "card" and capacity_gb < _SMALL_CARD_GB
     found = [
-        (other.storage.capacity_gb, other)
+        (price < own, other.storage.capacity_gb, other)
         for other in offered
         if other.storage is not None
         and other.storage.capacity_gb > capacity_gb
         and other.kind == part.kind
         and other.origin != "typical"
         and (price := prices.of(other)) is not None
-        and price < own
+        and (price < own or (is_small and price <= own * _LITTLE_MORE))
         and _as_good(other, part)
         and (other.ambient_min_c is None or other.ambient_min_c <= coldest_c)
     ]
-    return max(found, key=lambda entry: entry[0])[1] if found else None
+    return max(found, key=lambda entry: entry[:2])[2] if found else None
+
+
+def _larger_text(prices: Prices, currency: str, part: Part, better: Part) -> Text:
+    own, price = prices.of(part) or Decimal(0), prices.of(better) or Decimal(0)
+    capacity_gb = 0.0 if better.storage is None else better.storage.capacity_gb
+    if price < own:
+        return say(
+            "{better} holds {capacity} for {price}: more than {part}, for less money.",
+            better=better.model,
+            capacity=words.counted(capacity_gb, "GB"),
+            price=words.money(price, currency),
+            part=part.model,
+        )
+    more = say("{price} more than", price=words.money(price - own, currency))
+    return say(
+        "{better} holds {capacity} and costs {more} {part}.",
+        better=better.model,
+        capacity=words.counted(capacity_gb, "GB"),
+        more=more if price > own else "as much as",
+        part=part.model,
+    )
 
 
 def _as_good(other: Part, than: Part) -> bool:
-    """Whether a store goes where another does and is neither slower nor sooner worn; of a card that
-    does not say how long it lasts, nobody knows.
+    """Whether a store goes where another does and is neither slower nor sooner worn, as far as that
+    one says.
     """
     one, two = other.drive, than.drive
     if two is not None:
@@ -148,7 +163,7 @@ def _as_good(other: Part, than: Part) -> bool:
             (one.write_mb_s, two.write_mb_s),
             (one.endurance_tb, two.endurance_tb),
         ]
-    elif other.storage is None or than.storage is None or than.storage.endurance_tb is None:
+    elif other.storage is None or than.storage is None:
         return False
     else:
         figures = [

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import get_args
 
-from cobblewort.core.aspects.data import arrays
+from cobblewort.core.aspects.data import arrays, typical_rates
 from cobblewort.core.aspects.data.model import (
     Array,
     DataResult,
@@ -60,12 +60,22 @@ class BetterReport:
 
 
 @dataclass(slots=True, frozen=True)
+class LagReport:
+    """How much later a picture that is sent is seen, by typical values. [s]"""
+
+    typical_s: float
+    least_s: float
+    most_s: float
+
+
+@dataclass(slots=True, frozen=True)
 class MovedReport:
     """A flow in one situation: what it gets, wants and takes.
 
     `wanted_mb_s` and `allowed_min` are None where nothing is asked for, `minutes` of a stream; a
-    stream that is kept up with wants a buffer of `buffer_mb`, for what its medium pauses.
-    `bottleneck` is the id of the link that holds it back. [MB/s], [min], [MB]
+    stream that is kept up with wants a buffer of `buffer_mb`, for what its medium pauses. A picture
+    that is sent has a `lag`. `bottleneck` is the id of the link that holds it back. [MB/s], [min],
+    [MB]
     """
 
     transfer: str
@@ -80,6 +90,7 @@ class MovedReport:
     minutes_p95: float | None
     allowed_min: float | None
     buffer_mb: float | None
+    lag: LagReport | None
     small_mb_s: float | None
     bottleneck: str | None
     bottleneck_label: str
@@ -181,6 +192,7 @@ def _moved(router: Router, data: DataResult, situation: Situation, at: Moved) ->
         high,
         transfer.within_min,
         _buffer_mb(at),
+        _lag(at),
         _small_mb_s(at, router),
         None if bottleneck is None else bottleneck.id,
         "" if bottleneck is None else bottleneck.label,
@@ -221,6 +233,21 @@ def _buffer_mb(at: Moved) -> float | None:
         if (medium := item.part.medium) is not None and medium.pause_s is not None
     ]
     return transfer.rate_mb_s * max(pauses) if pauses else None
+
+
+def _lag(at: Moved) -> LagReport | None:
+    """Of a picture that is sent: it is taken in, encoded, sent and shown."""
+    route = at.route
+    if route.transfer.source not in ("camera", "video_in") or route.network is None:
+        return None
+    by_wire = any(link.kind == "ethernet" for link in route.links)
+    way = typical_rates.WIRE_MS if by_wire else typical_rates.RADIO_MS
+    steps = (typical_rates.CAPTURE_MS, typical_rates.ENCODE_MS, way, typical_rates.SHOW_MS)
+    return LagReport(
+        sum(step.nominal for step in steps) / 1000,
+        sum(step.low for step in steps) / 1000,
+        sum(step.high for step in steps) / 1000,
+    )
 
 
 def _small_mb_s(at: Moved, router: Router) -> float | None:

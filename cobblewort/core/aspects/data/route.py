@@ -250,6 +250,8 @@ class Router:
         if transfer.file_mb is None:
             return 0.0
         networked = any(side.network is not None for side in sides)
+        if not networked and comes_in_pieces(transfer):
+            return 0.0  # the random rate of its medium has it
         reading = (
             typical_rates.FILE_MS[transfer.protocol] if networked else typical_rates.FILE_MS_LOCAL
         )
@@ -463,6 +465,8 @@ class Router:
         if own is None:
             raise NoPathError(f"{item.name} has no rate value", unstated=True)
         doing = "writing to" if way == "out" else "reading from"
+        if comes_in_pieces(transfer):
+            doing = f"small pieces, {doing}"
         held = self.held_share(item)
         why = "" if held is None or held >= 1 else ", slowed by heat"
         links = [
@@ -503,7 +507,8 @@ class Router:
 
     def medium(self, transfer: Transfer, item: Item, way: str) -> Medium | None:
         """What a medium does by itself, read or written, as fast as heat lets it; a stream longer
-        than its cache is taken as it is once that is full. None where nobody states a rate.
+        than its cache is taken as it is once that is full, and small pieces by its random rate, in
+        which heat tells nothing. None where nobody states a rate.
         """
         name = "write_mb_s" if way == "out" else "read_mb_s"
         paths = (f"drive.{name}", f"storage.{name}", f"medium.{name}")
@@ -511,6 +516,10 @@ class Router:
         rate = next((figure for figure in stated if figure is not None), None)
         if rate is None:
             return None
+        kind = None if item.part.medium is None else item.part.medium.kind
+        if comes_in_pieces(transfer) and kind is not None:
+            often = drawn(f"random/{kind}", typical_rates.RANDOM_PER_S[kind], self.samples)
+            return Medium(lesser(rate, often * (transfer.file_mb or 0.0)))
         held = self.held.get(item.id)
         if held is not None:
             rate = rate * self._number(held)
@@ -612,6 +621,11 @@ def wire_share_of(transfer: Transfer, giver: Item) -> tuple[str, Reading]:
     mbit_s = None if rates is None or rates.network_mbit_s is None else rates.network_mbit_s
     streams = transfer.rate_mb_s is not None
     return typical_rates.wire_share(mbit_s, transfer.protocol, streams=streams)
+
+
+def comes_in_pieces(transfer: Transfer) -> bool:
+    """Whether it is read or written a few kilobytes at a time, as databases do."""
+    return transfer.file_mb is not None and transfer.file_mb <= typical_rates.PIECES_MB
 
 
 def _as_often(times: float) -> str:

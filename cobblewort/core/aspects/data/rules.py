@@ -54,6 +54,12 @@ def other_socket(kit: Kit, finding: Finding) -> Iterator[Patch]:
             yield (PinPlug(line=plug.item.line.id, plug=name, socket=ref.id),)
 
 
+def exchange_format(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """A file system that every computer reads, where others read the disk."""
+    if finding.id.endswith(":read"):
+        yield (SetFields(fields={"storage_use": {"file_system": "exchange"}}),)
+
+
 def push_the_slot(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """A drive slot beyond its certified rate, which a soak has to earn."""
     del finding
@@ -445,19 +451,37 @@ def known(data: DataResult, requirements: Sequence[Requirement]) -> Iterator[Obs
     "DATA-06",
     "data",
     "The file system suits the use",
-    why="An exchange format has no journal and no file ownership: a power cut can lose files.",
-    formula="exchange format where power cuts are expected or several people have their own files",
+    why="An exchange format has no journal and no file ownership: a power cut can lose files. The "
+    "system's own file systems are not read by every computer.",
+    formula="exchange format where power cuts are expected or several people have their own files; "
+    "another one where other computers read the disk",
     source="common practice",
     reads=("storage_use", "requirements", array_of),
+    remedies=(exchange_format,),
 )
 def file_system(
     storage_use: StorageUse, requirements: Sequence[Requirement], array: Array
 ) -> Iterator[Observation]:
-    """A note where an exchange format meets power cuts or several people."""
+    """A note where an exchange format meets power cuts or several people, and where another format
+    meets other computers.
+    """
     disks = array.items
-    if storage_use.file_system != "exchange" or not disks:
+    if not disks:
         return
     lines = tuple(dict.fromkeys(item.line.id for item in disks))
+    if storage_use.file_system != "exchange":
+        if storage_use.read_elsewhere:
+            yield Observation(
+                "read",
+                INFORMS,
+                say(
+                    "Other computers need a driver to read {disk}. Use an exchange format or "
+                    "install the driver.",
+                    disk=disks[0].the,
+                ),
+                lines,
+            )
+        return
     if any(requirement.condition == "power_cut" for requirement in requirements):
         yield Observation(
             "journal",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from cobblewort.core.figures.arrays import Quantity
 from cobblewort.core.figures.reading import Reading, sampled
+from cobblewort.core.parts.model import MediumKind
 from cobblewort.core.plans.plan import Protocol
 from cobblewort.core.standards import pcie
 
@@ -59,6 +60,19 @@ FILE_MS_BY_RADIO = _usual(5, 15, 40)
 """What radio adds to each file. [ms]"""
 FILE_MS_LOCAL = _usual(0.2, 0.5, 1)
 """What each file costs where no network is in between. [ms]"""
+PIECES_MB = 0.064
+"""Pieces up to this are read and written one by one, by the random rate of their medium."""
+RANDOM_PER_S: dict[MediumKind, Reading] = {
+    "disk": _usual(60, 90, 150),
+    "stick": _usual(20, 100, 500),
+    "card": _usual(200, 600, 1500),
+    "solid_state": _usual(4000, 10_000, 40_000),
+}
+"""Pieces of 4 kB that a medium reads or writes in a second: databases, and a start from it."""
+CAPTURE_MS, ENCODE_MS, SHOW_MS = _usual(17, 33, 50), _usual(10, 30, 80), _usual(20, 50, 100)
+"""What a picture that is sent takes to be taken in, encoded, and shown at the other end. [ms]"""
+WIRE_MS, RADIO_MS = _usual(1, 3, 10), _usual(5, 20, 60)
+"""What it takes on its way. [ms]"""
 PARITY_OF_DOUBLE = 0.7
 """What double parity takes in of what single parity does."""
 RADIO_MB_S = _usual(3, 11, 25)

@@ -240,10 +240,7 @@ class _Matcher:
             if strict and ref.item.part.drive is not None:
                 found = [socket for socket in found if suits(ref, socket)]
             if len(found) > 1:
-                prefers = partial(
-                    _preference, ref.plug.generation, _wants_supply(ref), _wants_away(ref)
-                )
-                found.sort(key=prefers)
+                found.sort(key=partial(_preference, ref))
             self._candidates[key] = found
         return self._candidates[key]
 
@@ -540,19 +537,18 @@ def _wants_away(ref: PlugRef) -> bool:
     return body.width_mm > _WIDE_MM or any(ghz < NEAR_USB_3_GHZ for ghz in part.radio_ghz)
 
 
-def _preference(
-    wanted: float, supplied: bool, away: bool, ref: SocketRef
-) -> tuple[bool, bool, bool, float, bool, bool]:
-    """Fast enough before too slow, one with a supply of its own where that is wanted, one on an
-    extension for what goes away from the board, then the slowest that suffices, another machine
-    last, and what passes sockets on before that.
+def _preference(plug: PlugRef, ref: SocketRef) -> tuple[bool, bool, bool, bool, float, bool, bool]:
+    """An extension on what is none, fast enough before too slow, one with a supply of its own where
+    that is wanted, one on an extension for what goes away from the board, then the slowest that
+    suffices, another machine last, and what passes sockets on before that.
     """
     generation, own_supply = ref.socket.generation, ref.item.part.source is not None
-    enough = generation >= wanted
+    enough, extends = generation >= plug.plug.generation, ref.item.part.kind == "cable"
     return (
+        extends and plug.item.part.kind == "cable",
         not enough,
-        supplied and not own_supply,
-        away and ref.item.part.kind != "cable",
+        _wants_supply(plug) and not own_supply,
+        _wants_away(plug) and not extends,
         generation if enough else -generation,
         ref.item.part.kind == "machine",
         passes_on(ref.item),

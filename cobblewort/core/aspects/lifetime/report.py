@@ -14,6 +14,7 @@ from cobblewort.core.aspects.lifetime.retention import (
     Filling,
     backup_of,
     carried_of,
+    taken_for_backups_of,
 )
 from cobblewort.core.aspects.lifetime.wear import (
     DAYS_A_YEAR,
@@ -28,6 +29,7 @@ from cobblewort.core.judging.margin import Margin, percentiles
 from cobblewort.core.judging.prices import prices_of
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import Backup as NamedBackup
 from cobblewort.core.plans.plan import Image, Prices, Retention, StorageUse
 from cobblewort.core.text import Text
 from cobblewort.core.words import ANSWERED_Y
@@ -95,13 +97,16 @@ class FillReport:
 
 @dataclass(slots=True, frozen=True)
 class BackupCopy:
-    """A copy of the data: the kit's own (no id), or one that the plan names."""
+    """A copy of the data: the kit's own (no id), or one that the plan names; one on the same array
+    does not count.
+    """
 
     id: str
     text: str
-    place: Literal["kit", "here", "same_house", "elsewhere"]
+    place: Literal["kit", "in_kit", "here", "same_house", "elsewhere"]
     medium: str
     every_days: float | None
+    counts: bool
 
 
 @dataclass(slots=True, frozen=True)
@@ -241,11 +246,13 @@ def _wear(thing: Wearing, known: set[str]) -> WearReport:
     )
 
 
-@derived(backup_of, carried_of, "retention")
-def _kept_of(backup: Backup, carried: Carried, retention: Retention) -> BackupReport:
-    copies = [BackupCopy("", "in the kit", "kit", "", None)] if backup.copies else []
+@derived(backup_of, taken_for_backups_of, carried_of, "retention")
+def _kept_of(
+    backup: Backup, taken: list[NamedBackup], carried: Carried, retention: Retention
+) -> BackupReport:
+    copies = [BackupCopy("", "in the kit", "kit", "", None, True)] if backup.copies else []
     copies += [
-        BackupCopy(copy.id, copy.text, copy.place, copy.medium, copy.every_days)
+        BackupCopy(copy.id, copy.text, copy.place, copy.medium, copy.every_days, copy not in taken)
         for copy in retention.backups
     ]
     return BackupReport(

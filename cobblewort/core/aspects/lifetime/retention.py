@@ -11,6 +11,7 @@ from cobblewort.core.aspects.data.route import Router, router_of
 from cobblewort.core.aspects.lifetime.wear import daily_gb
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.kit import Items, derived
+from cobblewort.core.plans.plan import Backup as NamedBackup
 from cobblewort.core.plans.plan import End, Image, Phase, Retention, StorageUse, Transfer
 
 DAYS_A_MONTH = 365.25 / 12
@@ -103,11 +104,24 @@ def filling_of(fillings: list[Filling]) -> Filling:
     return fillings[0]
 
 
-@derived("connected", "retention", array_of)
-def backup_of(connected: Items, retention: Retention, array: Array) -> Backup:
+@derived("retention", "storage_use", array_of)
+def taken_for_backups_of(
+    retention: Retention, storage_use: StorageUse, array: Array
+) -> list[NamedBackup]:
+    """Backups in the kit that are none: an array holds one copy of the data, however many drives it
+    has, and a single drive has no other beside it.
+    """
+    apart = storage_use.layout == "separate" and len(array.items) > 1
+    return [copy for copy in retention.backups if copy.place == "in_kit" and not apart]
+
+
+@derived("connected", "retention", array_of, taken_for_backups_of)
+def backup_of(
+    connected: Items, retention: Retention, array: Array, taken_for_backups: list[NamedBackup]
+) -> Backup:
     """The copy on the kit and those that the plan names."""
     own = array.items or [p for p in connected.of_role("boot_drive") if p.part.storage is not None]
-    copies = retention.backups
+    copies = [copy for copy in retention.backups if copy not in taken_for_backups]
     kinds: set[str] = {p.part.medium.kind for p in own if p.part.medium is not None}
     kinds |= {copy.medium for copy in copies}
     away = sum(copy.place == "elsewhere" for copy in copies)

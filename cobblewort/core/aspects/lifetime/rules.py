@@ -7,11 +7,19 @@ from collections.abc import Callable, Iterator, Sequence
 from cobblewort.core import words
 from cobblewort.core.aspects.data.model import Array, array_of
 from cobblewort.core.aspects.lifetime.maintenance import on_a_network
-from cobblewort.core.aspects.lifetime.retention import Backup, Filling, backup_of, fillings_of
+from cobblewort.core.aspects.lifetime.retention import (
+    Backup,
+    Filling,
+    backup_of,
+    fillings_of,
+    taken_for_backups_of,
+)
 from cobblewort.core.aspects.lifetime.wear import (
     DAYS_A_YEAR,
     Wearing,
+    Worked,
     hours_on,
+    worked_of,
     worn_of,
     written_of,
 )
@@ -21,7 +29,7 @@ from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.severity import INFORMS, WEARS, WEARS_A_SPARE
+from cobblewort.core.judging.severity import BOTHERS, INFORMS, WEARS, WEARS_A_SPARE
 from cobblewort.core.judging.working import (
     Sum,
     SumFunction,
@@ -31,6 +39,7 @@ from cobblewort.core.judging.working import (
     reading_term,
 )
 from cobblewort.core.plans.patch import Patch, SetFields
+from cobblewort.core.plans.plan import Backup as NamedBackup
 from cobblewort.core.plans.plan import Image, Phase, Reminder, Requirement, Retention, StorageUse
 from cobblewort.core.text import Text, say
 
@@ -117,6 +126,69 @@ def _written_sum(thing: Wearing, wanted: float) -> SumFunction:
             "write endurance divided by the writes per year, less the years required",
             f"min({thing.most_y:g}, E * 1000 / (({' + '.join(terms)}) * 365.25)) - Y",
             inputs,
+        )
+
+    return working
+
+
+@rule(
+    "LIFE-07",
+    "lifetime",
+    "Hard disks move no more data per year than they are made for",
+    why="A hard disk that reads and writes far more than its yearly workload fails sooner.",
+    formula="data read and written per year <= yearly workload of the disk",
+    source="typical workload of 2.5-inch disks, from memory",
+    reads=(worked_of,),
+    remedies=(another("storage"),),
+)
+def workload(worked: list[Worked]) -> Iterator[Check]:
+    """Each disk that spins against the workload that is stated for it or usual of its kind."""
+    for disk in worked:
+        yield Check(
+            disk.item.id,
+            f"Workload of {disk.item.name}",
+            "TB per year",
+            "max",
+            disk.tb_y,
+            disk.most_tb_y,
+            _workload_sentence(disk),
+            (disk.item.line.id,),
+            span=nominal(disk.most_tb_y),
+            consequence=WEARS_A_SPARE,
+            working=_workload_sum(disk),
+        )
+
+
+def _workload_sentence(disk: Worked) -> Callable[[Margin], Text]:
+    def sentence(margin: Margin) -> Text:
+        has, most = words.apart(words.yearly, margin.value, margin.limit)
+        return say(
+            "{disk} reads and writes {has}; it is made for {most}.",
+            disk=words.opening(disk.item.the),
+            has=has,
+            most=most,
+        )
+
+    return sentence
+
+
+def _workload_sum(disk: Worked) -> SumFunction:
+    def working(state: int) -> Sum:
+        del state
+        return Sum(
+            "yearly workload less what is read and written per year",
+            "W - D * 365.25 / 1000",
+            [
+                reading_term(
+                    "W",
+                    "yearly workload",
+                    "TB",
+                    disk.item,
+                    "drive.workload_tb",
+                    disk.stated,
+                ),
+                computed_term("D", "read and written per day", "GB", disk.gb_day, None),
+            ],
         )
 
     return working
@@ -271,16 +343,36 @@ def _often(days: float) -> str:
     "fire or deletion.",
     formula="three copies, on two kinds of drive, one of them elsewhere",
     source="common practice",
-    reads=(backup_of, array_of, "retention", "storage_use"),
+    reads=(backup_of, taken_for_backups_of, array_of, "retention", "storage_use"),
 )
 def copies(
-    backup: Backup, array: Array, retention: Retention, storage_use: StorageUse
+    backup: Backup,
+    taken_for_backups: list[NamedBackup],
+    array: Array,
+    retention: Retention,
+    storage_use: StorageUse,
 ) -> Iterator[Observation]:
-    """A note on what three, two and one are missing, for data that cannot be fetched again."""
-    if retention.replaceable or backup.copies == 0 or backup.complete:
-        return
+    """Tight where a mirror is taken for a backup; a note on what three, two and one are missing,
+    for data that cannot be fetched again.
+    """
     lines = tuple(dict.fromkeys(item.line.id for item in array.items))
     layout = storage_use.layout
+    for copy in taken_for_backups:
+        yield Observation(
+            f"taken.{copy.id}",
+            BOTHERS,
+            say(
+                "The backup “{name}” is on {where}. A wrong command deletes both. Add a backup on "
+                "another device.",
+                name=copy.text,
+                where="the drive that holds the data"
+                if len(array.items) < 2
+                else "the array that holds the data",
+            ),
+            lines,
+        )
+    if retention.replaceable or backup.copies == 0 or backup.complete or taken_for_backups:
+        return
     as_one = layout not in ("separate", "stripe") and array.may_fail > 0
     opening = "An array is not a backup. " if as_one and backup.copies == 1 else ""
     if backup.copies == 1:

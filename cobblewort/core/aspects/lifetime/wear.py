@@ -8,9 +8,9 @@ from math import inf
 from typing import Literal
 
 from cobblewort.core import words
-from cobblewort.core.aspects.data.arrays import written_to_each
+from cobblewort.core.aspects.data.arrays import read_from_each, written_to_each
 from cobblewort.core.aspects.data.model import Array, array_of
-from cobblewort.core.aspects.data.typical_rates import drawn
+from cobblewort.core.aspects.data.typical_rates import PIECES_MB, drawn
 from cobblewort.core.aspects.heat.model import HeatResult
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.figures.arrays import Quantity
@@ -60,7 +60,6 @@ _AMPLIFICATION: dict[str, Reading] = {
 }
 """How many bytes a medium writes for each one: of big files, of files of a few megabytes and what a
 system does, and of what is written a few kilobytes at a time and waited for. From memory."""
-SYNCHRONOUS_MB = 0.064
 _IN_MEMORY, _READ_ONLY = _usual(0.2, 0.35, 0.6), _usual(0, 0.02, 0.05)
 """What of the system's writes is left by a setting. From memory."""
 
@@ -109,10 +108,8 @@ def daily_gb(transfer: Transfer, schedule: Sequence[Phase]) -> float:
 
 def write_pattern(transfer: Transfer) -> str:
     """How a transfer writes: each run of files is as long as it is, a stream without an end."""
-    if transfer.amount_gb is None:
-        return "long runs"
-    size_mb = min(transfer.file_mb or inf, transfer.amount_gb * 1000)
-    if size_mb < SYNCHRONOUS_MB:
+    size_mb = min(transfer.file_mb or inf, (transfer.amount_gb or inf) * 1000)
+    if size_mb < PIECES_MB:
         return "small and synchronous"
     return "mixed" if size_mb < SMALL_FILE_MB else "long runs"
 
@@ -220,6 +217,49 @@ def written_of(
                 most_y=most_y,
             )
         )
+    return found
+
+
+@dataclass(slots=True, frozen=True)
+class Worked:
+    """A disk that spins: what it reads and writes, and what it is made for.
+
+    [GB a day], [TB a year]
+    """
+
+    item: Item
+    gb_day: float
+    tb_y: float
+    most_tb_y: Quantity
+    stated: Reading
+
+
+@derived("schedule", "transfers", "storage_use", array_of, "samples")
+def worked_of(
+    schedule: Sequence[Phase],
+    transfers: Sequence[Transfer],
+    storage_use: StorageUse,
+    array: Array,
+    samples: int,
+) -> list[Worked]:
+    """Disks that spin and move data; separate ones by the first, which data land on."""
+    if not array.items or not array.possible:
+        return []
+    count, layout = len(array.items), storage_use.layout
+    written = [written_to_each(layout, count)] * count
+    read = list(read_from_each(layout, count))
+    if layout == "separate":
+        written = read = [1.0, *[0.0] * (count - 1)]
+    into = sum(daily_gb(t, schedule) for t in transfers if t.target == "storage")
+    out = sum(daily_gb(t, schedule) for t in transfers if t.source == "storage")
+    found = []
+    for item, writes, reads in zip(array.items, written, read, strict=True):
+        drive, most_tb_y = item.part.drive, _figure(samples, item, "drive.workload_tb")
+        gb_day = into * writes + out * reads
+        if drive is None or drive.workload_tb is None or most_tb_y is None or gb_day <= 0:
+            continue
+        tb_y = gb_day * DAYS_A_YEAR / 1000
+        found.append(Worked(item, gb_day, tb_y, most_tb_y, drive.workload_tb))
     return found
 
 

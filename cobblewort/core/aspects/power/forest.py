@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Container, Sequence
 from dataclasses import dataclass
 from functools import cached_property
+from math import sqrt
 
 import numpy as np
 
@@ -14,6 +15,9 @@ from cobblewort.core.judging.item import Item
 from cobblewort.core.parts.compiled import CompiledPart
 from cobblewort.core.parts.model import Rail
 from cobblewort.core.standards import conductors, poe, usb
+
+_CONTACTS = 4
+"""In the loop of a lead: two pairs, out and back."""
 
 
 @dataclass(slots=True, frozen=True, eq=False)
@@ -267,6 +271,8 @@ def _cable(part: CompiledPart, plug: str, conductors_each_way: int) -> Way:
     path = f"plugs.{plug}.wire"
     ohm_m = conductors.loop_ohm(1.0, wire.gauge_awg) / conductors_each_way
     contacts_ohm = part.figure(f"{path}.contacts_ohm") / conductors_each_way
+    # Its contacts do not all lie at the same end of their band: independent ones spread by a root.
+    contacts_ohm = contacts_ohm[0] + (contacts_ohm - contacts_ohm[0]) / sqrt(_CONTACTS)
     return Way(ohm_m * part.figure(f"{path}.length_m"), contacts_ohm)
 
 

@@ -29,7 +29,7 @@ from cobblewort.core.judging.working import (
 )
 from cobblewort.core.plans.patch import AddLine, Patch, RemoveLine
 from cobblewort.core.standards import poe
-from cobblewort.core.text import Text, say
+from cobblewort.core.text import EMPTY, Text, say
 
 
 def parted(kit: Kit, finding: Finding) -> Iterator[Patch]:
@@ -145,10 +145,17 @@ def network_power(power: PowerResult, copies: int) -> Iterator[Observation | Che
                 node.item.id,
                 INFORMS,
                 say(
-                    "{splitter} requires a Type {type} port ({power}) on the switch.",
+                    "{splitter} requires a Type {type} port ({power}) on the switch{more}.",
                     splitter=words.opening(node.item.the),
                     type=source.poe_type,
                     power=words.counted(port_w, "W"),
+                    more=EMPTY
+                    if copies == 1
+                    else say(
+                        "; {count} copies need as many ports, {all} in all",
+                        count=copies,
+                        all=words.counted(copies * port_w, "W"),
+                    ),
                 ),
                 (node.item.line.id,),
             )

@@ -20,7 +20,7 @@ from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, derived
-from cobblewort.core.judging.severity import KEPT_SOUND
+from cobblewort.core.judging.severity import KEPT_SOUND, KEPT_STOPS
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Offer
 from cobblewort.core.plans.plan import (
@@ -35,13 +35,25 @@ from cobblewort.core.text import EMPTY, Figure, Text, say
 
 RequirementStatus = Literal["met", "met_if", "not_met", "not_checked"]
 Reason = Literal[
-    "", "missing", "too_little", "rate", "inlet", "shell", "place", "condition", "limit"
+    "",
+    "missing",
+    "too_little",
+    "rate",
+    "inlet",
+    "shell",
+    "place",
+    "condition",
+    "limit",
+    "processor",
 ]
 """Why a requirement is not met, so that each reason can have a rule and fixes of its own; a rate
 that is too low is told by the rules of data."""
 
 USER_GB = 0.25
 """Memory that one more person at once takes of a server program: typical, from memory."""
+MIDDLE_CORES, MIDDLE_PARITY_MB_S = 4, 2600.0
+"""Of a mid-range board, beside which processors are told: typical, from memory. How fast one core
+works through parity stands for how fast it is."""
 DEAF_DB = 10.0
 """A shell that takes more leaves a radio inside a third of its reach or less: 6 dB halve it
 (typical, from memory)."""
@@ -530,6 +542,38 @@ def _off_mains(requirement: Requirement, facts: _Facts) -> RequirementResult:
     return _measured(requirement, round(hours, 1), float(requirement.at_least or 0), "h", lines)
 
 
+def _enough_processor(requirement: Requirement, facts: _Facts) -> RequirementResult:
+    """Whether the processor manages the tasks of its purpose, by typical figures of its kind."""
+    board = next((item for item in facts.items if item.part.kind == "board"), None)
+    if board is None:
+        return RequirementResult(requirement, "not_checked", "", EMPTY)
+    lines, want = (board.line.id,), float(requirement.at_least or 0)
+    cores, each = board.part.cores, board.part.parity_mb_s
+    if cores is None or each is None:
+        sentence = say(
+            "Not checked: the processor{asked}. {part} has no value.",
+            asked=_asked(requirement),
+            part=board.name,
+        )
+        return RequirementResult(
+            requirement, "not_checked", "processor", sentence, lines, "%", None, want
+        )
+    have = 100 * cores * each.nominal / (MIDDLE_CORES * MIDDLE_PARITY_MB_S)
+    kept = have / want
+    if kept >= KEPT_SOUND:
+        return RequirementResult(requirement, "met", "", EMPTY, lines, "%", have, want)
+    sentence = say(
+        "The processor of {board} reaches {have} of a mid-range board; {want} are required{asked}, "
+        "by typical values.",
+        board=board.name,
+        have=words.percent(have / 100),
+        want=words.percent(want / 100),
+        asked=_asked(requirement),
+    )
+    status: RequirementStatus = "met_if" if kept >= KEPT_STOPS else "not_met"
+    return RequirementResult(requirement, status, "processor", sentence, lines, "%", have, want)
+
+
 _FUNCTIONS: dict[str, Callable[[Requirement, _Facts], RequirementResult]] = {
     "usb_port": _usb_sockets,
     "storage": _storage,
@@ -546,6 +590,7 @@ _CONDITIONS: dict[str, Callable[[Requirement, _Facts], RequirementResult]] = {
     "without_mains": _off_mains,
     "in_vehicle": _moves,
     "disk_failure": _survives_disk,
+    "enough_processor": _enough_processor,
 }
 
 

@@ -17,7 +17,7 @@ from cobblewort.core.judging.remedies import (
     remove_named,
 )
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.severity import FAILS, INFORMS, SHOWS, Consequence
+from cobblewort.core.judging.severity import FAILS, INFORMS, SHOWS, SLOWS, Consequence
 from cobblewort.core.plans.patch import AddLine, Patch, SetFields, SwapPart
 from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Image
 from cobblewort.core.text import say
@@ -28,14 +28,19 @@ _CONSEQUENCE: dict[RequirementStatus, Consequence] = {
     "not_met": FAILS,
     "not_checked": INFORMS,
 }
+_OF_PROCESSOR: dict[RequirementStatus, Consequence] = {**_CONSEQUENCE, "met_if": SLOWS}
 
 
-def _observations(results: list[RequirementResult], *reasons: str) -> Iterator[Observation]:
+def _observations(
+    results: list[RequirementResult],
+    *reasons: str,
+    consequences: dict[RequirementStatus, Consequence] = _CONSEQUENCE,
+) -> Iterator[Observation]:
     for result in results:
         if result.reason in reasons:
             yield Observation(
                 result.requirement.id,
-                _CONSEQUENCE[result.status],
+                consequences[result.status],
                 result.sentence,
                 tuple(dict.fromkeys(line for line in result.lines if line)),
             )
@@ -224,6 +229,22 @@ def has_a_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
 def network_of_the_place(results: list[RequirementResult]) -> Iterator[Observation]:
     """Needs of a network that the place has not, or that the kit cannot join."""
     yield from _observations(results, "place")
+
+
+@rule(
+    "NEED-09",
+    "purpose",
+    "The processor is fast enough for its tasks",
+    why="A processor that is too slow makes games stutter, pages slow and pictures jerky.",
+    formula="cores x parity rate of one core, beside those of a mid-range board >= share required; "
+    "0.9 of it is enough, below 0.6 it does not do the job",
+    source="typical, from memory",
+    reads=(requirements_of,),
+    remedies=(another("board"),),
+)
+def processor(results: list[RequirementResult]) -> Iterator[Observation]:
+    """A processor that is too slow for what the purpose does."""
+    yield from _observations(results, "processor", consequences=_OF_PROCESSOR)
 
 
 @rule(

@@ -25,7 +25,7 @@ _TASKS: dict[SetUpTask, str] = {
     "keyboard": "a keyboard",
     "mouse": "a mouse",
     "screen": "a screen with its cable",
-    "writer": "an adapter to connect the drive to another computer",
+    "writer": "an adapter to connect the drive to another computer, or a card to start from first",
 }
 _RADIOS = ("wifi", "access_point")
 
@@ -185,7 +185,8 @@ def set_up(image: Image | None, items: Items) -> Iterator[Observation]:
     if any(i.part.kind == "card" for i in items.of_role("boot_drive")):
         wanted.append("reader")
     elif any(i.part.drive is not None for i in items.of_role("boot_drive")):
-        wanted.append("writer")
+        # A board that starts from a card writes its drive itself.
+        wanted.append("reader" if any(i.part.kind == "card" for i in items) else "writer")
     if image is not None and image.desktop:
         wanted += ["keyboard", "mouse", "screen"]
     there = {task for item in items for task in item.part.sets_up}

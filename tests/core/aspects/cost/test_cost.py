@@ -1,4 +1,5 @@
 from decimal import Decimal
+from typing import Any
 
 import pytest
 
@@ -15,6 +16,39 @@ def test_the_bill_counts_quantities_and_leaves_out_what_is_owned() -> None:
     cost = checked(plan.model_copy(update={"lines": lines})).cost
     assert cost.total == Decimal("96")
     assert cost.owned_value == Decimal("47")
+
+
+def _card(part_id: str, price: str, capacity_gb: float) -> dict[str, Any]:
+    return {
+        "id": part_id,
+        "kind": "card",
+        "maker": "m",
+        "model": part_id,
+        "price": price,
+        "storage": {"capacity_gb": capacity_gb},
+    }
+
+
+@pytest.mark.parametrize(
+    ("price", "capacity_gb", "other_price", "says"),
+    [
+        ("0.70", 2, "0.34", "for less money"),
+        ("0.60", 16, "0.75", "costs €0.15 more than"),
+        ("0.60", 16, "0.60", "costs as much as"),
+        ("0.60", 16, "0.90", ""),
+        ("3", 64, "3.60", ""),
+    ],
+)
+def test_a_larger_card_for_little_more(
+    price: str, capacity_gb: float, other_price: str, says: str
+) -> None:
+    """Beside a small card; of a large one nobody asks for twice the room. The shipped cards are
+    dearer than all of these.
+    """
+    cards = _card("M90", price, capacity_gb), _card("M91", other_price, 2 * capacity_gb)
+    report = checked(kit("B06", "S01", "M90"), 1, shipped().extended(cards))
+    found = [f.sentence.text for f in told(report, "COST-03") if f.lines == ("M90",)]
+    assert [says in text for text in found] == ([True] if says else [])
 
 
 def test_several_copies_are_bought_whole_but_for_what_is_owned() -> None:

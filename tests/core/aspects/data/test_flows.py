@@ -91,6 +91,65 @@ def test_a_stream_that_is_kept_up_with_has_its_buffer() -> None:
     assert calls.bottleneck is None
 
 
+@pytest.mark.parametrize(("store", "mb_s"), [(("M02",), 2.4), (("M02", "A12", "D15"), 35)])
+def test_small_pieces_go_by_the_random_rate(store: tuple[str, ...], mb_s: float) -> None:
+    """600 pieces of 4 kB a second of a card; 10,000 of a solid-state drive, which USB 2 could not
+    carry: the bus holds it back.
+    """
+    rows = {**transfer()[0], "source": "program", "file_mb": 0.004, "amount_gb": 0.5}
+    (at,) = checked(kit("B04", "S06", *store, transfers=[rows])).data.situations[0].moved
+    assert at.rate_mb_s == pytest.approx(mb_s, rel=0.02)
+    large = {**rows, "file_mb": 0.1}
+    (alone,) = checked(kit("B04", "S06", *store, transfers=[large])).data.situations[0].moved
+    assert "small pieces" in at.links[-1].label
+    assert "small pieces" not in alone.links[-1].label
+
+
+def test_a_database_stream_that_a_card_cannot_keep_up_with() -> None:
+    """3 MB/s in pieces of 4 kB are more than a card writes, and little for it in one piece."""
+    rows = {
+        "id": "rows",
+        "text": "measurements",
+        "source": "program",
+        "target": "boot_drive",
+        "stream_mb_s": 3,
+        "hours_a_day": 1,
+    }
+    in_one = checked(kit("B04", "S06", "M02", transfers=[rows]))
+    in_pieces = checked(kit("B04", "S06", "M02", transfers=[{**rows, "file_mb": 0.004}]))
+    assert told(in_one, "DATA-01") == []
+    assert [f.severity for f in told(in_pieces, "DATA-01")] == ["problem"]
+
+
+def test_a_picture_that_is_sent_is_seen_later() -> None:
+    """Taken in, encoded, sent by wire and shown: 33, 30, 3 and 50 ms, from memory."""
+    stream = {
+        "id": "view",
+        "text": "view",
+        "source": "camera",
+        "target": "network",
+        "stream_mb_s": 1,
+    }
+    (at,) = checked(kit("B06", "S01", "M02", "X28", transfers=[stream])).data.situations[0].moved
+    assert at.lag is not None
+    assert at.lag.typical_s == pytest.approx(0.116)
+    (kept,) = checked(demo("bat-recorder")).data.situations[0].moved[:1]
+    assert kept.lag is None
+
+
+@pytest.mark.parametrize(
+    ("file_system", "read_elsewhere", "notes"),
+    [("native", False, 0), ("native", True, 1), ("checksummed", True, 1), ("exchange", True, 0)],
+)
+def test_a_disk_that_other_computers_read(
+    file_system: str, read_elsewhere: bool, notes: int
+) -> None:
+    """A note with the way to settle it; nothing where it stays in its kit."""
+    use = {"file_system": file_system, "read_elsewhere": read_elsewhere}
+    report = checked(kit("B06", "S01", "M02", "D11", "A12", storage_use=use))
+    assert len(told(report, "DATA-06")) == notes
+
+
 def test_removing_the_neck_is_worth_something() -> None:
     """On a 100 Mb/s board with a shared bus: first the bus, then the wire."""
     report = checked(kit("B04", "S06", "M02", "D09", "A12", transfers=transfer()))

@@ -132,4 +132,6 @@ def test_an_extension_is_used_for_what_it_was_bought_for() -> None:
     assert where("C07", "X09")["X09#1.usb"] == "C07#1.out"
     assert where("X30", "C07")["X30#1.usb"] == "C07#1.out"
     assert where("C07", "D09", "A12")["A12#1.usb"].startswith("B06#1.")
+    placed = where("2xC07", "X09", "X30")
+    assert {placed["C07#1.in"][:3], placed["C07#2.in"][:3]} == {"B06"}, "never one on another"
     assert told(checked(kit("B06", "S01", "M02", "X09", "C07", "D09", "A12")), "FIT-40") == []

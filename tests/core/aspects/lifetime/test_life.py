@@ -244,6 +244,40 @@ def test_an_array_is_no_back_up_and_replaceable_data_need_none() -> None:
     assert told(checked(kit(*parts, **mirror)), "LIFE-04") == []
 
 
+IN_KIT = {"id": "twin", "text": "the other disk", "place": "in_kit", "medium": "disk"}
+
+
+@pytest.mark.parametrize(
+    ("layout", "disks", "severities"),
+    [("mirror", 2, ["tight"]), ("separate", 1, ["tight"]), ("separate", 2, ["note"])],
+)
+def test_a_mirror_is_not_taken_for_a_backup(layout: str, disks: int, severities: list[str]) -> None:
+    """A second disk that is used by itself is one, though fire destroys both: a note on that."""
+    plan = kit(
+        *SMALL,
+        f"{disks}xD11",
+        f"{disks}xA12",
+        storage_use={"layout": layout},
+        retention={"replaceable": False, "backups": [IN_KIT]},
+    )
+    report = checked(plan)
+    assert [f.severity for f in told(report, "LIFE-04")] == severities
+    counted = report.lifetime.backups.count
+    assert counted == (2 if severities == ["note"] else 1)
+
+
+@pytest.mark.parametrize(("mb_s", "severities"), [(1.5, []), (1.9, ["note"]), (4.0, ["tight"])])
+def test_a_hard_disk_that_moves_more_than_it_is_made_for(
+    mb_s: float, severities: list[str]
+) -> None:
+    """47, 60 and 126 TB in 365.25 days, of 55: a note, tight below half."""
+    stream = {**CALLS, "source": "network", "stream_mb_s": mb_s, "hours_a_day": 24}
+    report = checked(kit(*STORE, transfers=[stream], storage_use={"when_full": "deletes_oldest"}))
+    assert [f.severity for f in told(report, "LIFE-07")] == severities
+    worked = margin(report, "LIFE-07:D11#1")
+    assert worked.value == pytest.approx(mb_s * 86400 * 365.25 / 1e6)
+
+
 def test_a_note_on_passwords_goes_with_a_tick() -> None:
     """And is silent where no network is, or the purpose reminds of it itself."""
     requirements = [{"id": "net", "text": "net", "function": "ethernet"}]

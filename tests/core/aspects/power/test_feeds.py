@@ -183,6 +183,13 @@ def test_pwr_13_network_power_from_end_to_end(
         assert budget.value == pytest.approx(6 * 12.2, rel=0.02)
 
 
+def test_pwr_13_copies_need_a_port_each() -> None:
+    """Where no switch is in the plan either: five of type 2 take 150 W in all."""
+    plan = kit("B10", "S32", "M02", place={"power": "poe"}, copies=5)
+    (finding,) = told(checked(plan), "PWR-13")
+    assert "5 copies need as many ports, 150" in finding.sentence.text
+
+
 def test_pwr_13_another_switch_is_the_way_out() -> None:
     """One of the stronger type, and never a machine of another kind."""
     plan = kit("B10", "S32", "N03", "M02", place={"power": "poe"})

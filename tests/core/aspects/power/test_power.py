@@ -446,3 +446,22 @@ def test_a_load_on_a_way_of_its_own_never_raises_a_voltage(added: str) -> None:
         there = after.forest.index(node.id)
         assert there is not None
         assert (after.voltage_v[there] <= before.voltage_v[place] + 1e-5).all(), node.id
+
+
+@pytest.mark.parametrize(("limits", "severity"), [("electronic", "tight"), (None, "note")])
+def test_a_limit_that_trips_bears_nothing_above_it(limits: str | None, severity: str) -> None:
+    """1.58 A of 1.50 with everything running at once: the ports of a fast board switch off then; a
+    plain fuse would not notice.
+    """
+    board = {
+        "id": "B90",
+        "kind": "board",
+        "part_class": "fast_card",
+        "maker": "m",
+        "model": "Board",
+        "rails": {"usb": {"limit_a": 1.5, "limits": limits}},
+    }
+    day = [{"name": "all day", "hours": 24, "activity": "light"}]
+    plan = kit("B90", "S03", "M02", "X06", "X11", "X09", schedule=day)
+    (finding,) = told(checked(plan, 1, with_part(**board)), "PWR-04")
+    assert (finding.severity, "the worst case" in finding.sentence.text) == (severity, True)

@@ -10,7 +10,7 @@ from cobblewort.core.aspects.purpose.report import RequirementReport
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.plans.plan import Plan, Requirement
-from tests.kits import SMALL, checked, demo, kit, shipped, told
+from tests.kits import SMALL, checked, demo, kit, shipped, told, with_part
 
 
 def asked(*parts: str, requirements: list[dict[str, Any]], **fields: Any) -> Plan:
@@ -58,6 +58,9 @@ FULL = {"name": "Full image", "card_gb": 16, "memory_gb": 2, "desktop": True}
         (("B06", "S01", "M02", "K03", "E01"), {"condition": "children"}, "not_met"),
         (("B06", "S01", "M02"), {"condition": "children"}, "not_met"),
         (SMALL, {"condition": "without_mains", "at_least": 4}, "not_met"),
+        (SMALL, {"condition": "enough_processor", "at_least": 100}, "met"),
+        (SMALL, {"condition": "enough_processor", "at_least": 110}, "met_if"),
+        (SMALL, {"condition": "enough_processor", "at_least": 170}, "not_met"),
         (SMALL, {"limit": "longest_mm", "at_most": 110}, "met"),
         (SMALL, {"limit": "longest_mm", "at_most": 100}, "not_met"),
         (SMALL, {"condition": "in_vehicle"}, "met_if"),
@@ -82,6 +85,38 @@ def test_a_need_is_held_against_the_kit(
     found = first(asked(*parts, requirements=[requirement]))
     assert found.status == status
     assert (found.sentence.text == "") == (status == "met")
+
+
+@pytest.mark.parametrize(
+    ("board", "at_least", "severities"),
+    [("B04", 48, []), ("B04", 52, ["tight"]), ("B04", 80, ["problem"]), ("B09", 200, [])],
+)
+def test_a_processor_is_told_beside_a_mid_range_one(
+    board: str, at_least: float, severities: list[str]
+) -> None:
+    """Four cores of 1150 MB/s are 44 % of four of 2600: nine tenths of 48 %, not of 52 %."""
+    requirement = {
+        "id": "quick",
+        "text": "sorts pictures",
+        "condition": "enough_processor",
+        "at_least": at_least,
+    }
+    found = told(checked(kit(board, "S01", "M02", requirements=[requirement])), "NEED-09")
+    assert [finding.severity for finding in found] == severities
+    assert all("44 % of a mid-range" in f.sentence.text for f in found)
+
+
+def test_a_processor_that_is_not_known_is_not_checked() -> None:
+    """Of a board that states neither cores nor rate, and has no class."""
+    board = {"id": "B90", "kind": "board", "maker": "m", "model": "Board"}
+    requirement = {
+        "id": "quick",
+        "text": "sorts pictures",
+        "condition": "enough_processor",
+        "at_least": 50,
+    }
+    report = checked(kit("B90", requirements=[requirement]), 1, with_part(**board))
+    assert [f.severity for f in told(report, "NEED-09")] == ["note"]
 
 
 def test_days_of_recording_follow_from_rate_hours_and_room() -> None:
@@ -274,6 +309,7 @@ def test_what_is_borrowed_meets_nothing() -> None:
         ({"function": "wifi", "condition": "silent"}, "function and condition"),
         ({"limit": "mass_g"}, "needs its value in at_most"),
         ({"condition": "without_mains"}, "needs its hours"),
+        ({"condition": "enough_processor"}, "needs its percentage"),
     ],
 )
 def test_half_a_need_is_refused_with_a_sentence(requirement: dict[str, Any], sentence: str) -> None:

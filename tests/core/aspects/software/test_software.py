@@ -110,6 +110,10 @@ def test_soft_05_a_drive_without_a_card_wants_something_to_write_it() -> None:
     (note,) = told(checked(drive.model_copy(update={"lines": lines})), "SOFT-05")
     assert "the drive" in note.sentence.text
     assert "reader" not in note.sentence.text
+    assert "a card to start from first" in note.sentence.text
+    with_card = drive.model_copy(update={"lines": (*lines, kit("M02").lines[0])})
+    (note,) = told(checked(with_card), "SOFT-05")
+    assert note.sentence.text.startswith("Set-up needs a card reader.")
 
 
 def test_soft_07_wires_resistors_and_the_lead_of_a_picture() -> None:

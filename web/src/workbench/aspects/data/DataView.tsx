@@ -127,6 +127,12 @@ function TransferFigures({ situation, moved }: { situation: Situation; moved: Mo
           pauses.
         </p>
       )}
+      {moved.lag !== null && (
+        <p className="soft">
+          The picture is seen about {figure(moved.lag.typical_s, "s")} later (
+          {figure(moved.lag.least_s, "")} to {figure(moved.lag.most_s, "s")}, by typical values).
+        </p>
+      )}
       <PathTable moved={moved} />
     </>
   );

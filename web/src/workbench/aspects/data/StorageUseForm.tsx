@@ -4,7 +4,8 @@ import { AtOnce } from "../../AtOnce";
 import { useBench } from "../../bench";
 
 const EFFECTS: Record<PlanStorage["file_system"], string> = {
-  native: "Keeps file ownership and a journal. Other computers need a driver.",
+  native:
+    "Keeps file ownership and a journal. Other computers need a driver. If formatting stops, choose the system’s second file system.",
   checksummed: "Finds damaged files and restores old ones. Needs memory and processor time.",
   exchange: "Every computer reads the disk. No file ownership, no journal.",
 };
@@ -17,7 +18,7 @@ export function StorageUseForm() {
       <AtOnce
         form="storage_use"
         rows={FIELDS.storage_use}
-        names={["file_system", "encrypted"]}
+        names={["file_system", "read_elsewhere", "encrypted"]}
         of={storage_use}
       />
       <p className="soft">{EFFECTS[storage_use.file_system]}</p>

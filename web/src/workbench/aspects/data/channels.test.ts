@@ -34,6 +34,7 @@ const moved = (links: DataLink[]): Moved => ({
   minutes_p95: 35,
   allowed_min: 20,
   buffer_mb: null,
+  lag: null,
   small_mb_s: null,
   bottleneck: "b",
   bottleneck_label: "USB 2 pair",

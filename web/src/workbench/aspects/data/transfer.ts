@@ -18,11 +18,11 @@ export const ROWS = {
 };
 
 const OF_FILES = ["amount_gb", "within_min", "file_mb", "runs_a_day"] as const;
-const OF_STREAMS = ["stream_mb_s", "at_once", "hours_a_day"] as const;
+const OF_STREAMS = ["stream_mb_s", "at_once", "file_mb", "hours_a_day"] as const;
 const ALL = [
   ...(["text", "source", "target", "kind"] as const),
   ...OF_FILES,
-  ...OF_STREAMS,
+  ...(["stream_mb_s", "at_once", "hours_a_day"] as const),
   ...(["protocol", "during", "stays"] as const),
 ];
 export type TransferText = ReturnType<typeof textOfTransfer>;
@@ -79,7 +79,8 @@ export function transferWords(transfer: Transfer): string {
       ? capacity(transfer.amount_gb ?? 0) +
         (transfer.file_mb === null ? "" : ` in files of ${stated(transfer.file_mb, "MB")}`) +
         (transfer.within_min === null ? "" : ` within ${duration(transfer.within_min)}`)
-      : `${figure(transfer.stream_mb_s * transfer.at_once, "MB/s")} without a gap`;
+      : `${figure(transfer.stream_mb_s * transfer.at_once, "MB/s")} without a gap` +
+        (transfer.file_mb === null ? "" : `, in pieces of ${stated(transfer.file_mb, "MB")}`);
   return `${what}, from ${natural(ENDS[transfer.source])} to ${natural(ENDS[transfer.target])}`;
 }
 

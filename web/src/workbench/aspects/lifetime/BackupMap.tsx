@@ -44,6 +44,7 @@ export function BackupMap() {
     store([...copies, next], `add the backup ${next.text}`, () => setText(null));
   };
   if (kept.count === 0) return null;
+  const hasInKit = copies.some((copy) => copy.place === "in_kit");
   return (
     <section className="data-part" aria-label="Backups">
       <h3>Backups</h3>
@@ -54,7 +55,7 @@ export function BackupMap() {
       ) : (
         <>
           <div className="copy-map">
-            {PLACES.map((place) => {
+            {PLACES.filter((place) => place.id !== "in_kit" || hasInKit).map((place) => {
               const here = kept.copies.filter(
                 (copy) => copy.place === place.id || (copy.place === "kit" && place.id === "here"),
               );
@@ -63,7 +64,7 @@ export function BackupMap() {
                   <span className="soft">{place.label}</span>
                   {here.map((copy) => (
                     <div key={copy.id || "kit"} className="copy">
-                      <Cobble severity="ok" size={18} silent />
+                      <Cobble severity={copy.counts ? "ok" : "tight"} size={18} silent />
                       <span>
                         {copy.text}
                         {copy.every_days !== null && (
