@@ -477,10 +477,13 @@ SetUpTask = Literal["reader", "keyboard", "mouse", "screen", "writer"]
 
 @stated
 class Runs:
-    """What a board can be started with: its family of images, and the word sizes it runs."""
+    """What a board can be started with: its family of images, and the word sizes it runs. One that
+    fetches its image over Ethernet writes its boot drive itself.
+    """
 
     family: Text = ""
     bits: Annotated[tuple[Literal[32, 64], ...], Field(max_length=MAX_ENTRIES)] = ()
+    fetches_image: bool = False
 
 
 @stated

@@ -5208,7 +5208,8 @@ export interface components {
         };
         /**
          * Runs
-         * @description What a board can be started with: its family of images, and the word sizes it runs.
+         * @description What a board can be started with: its family of images, and the word sizes it runs. One that
+         *     fetches its image over Ethernet writes its boot drive itself.
          */
         Runs: {
             /**
@@ -5221,6 +5222,11 @@ export interface components {
              * @default []
              */
             bits: (32 | 64)[];
+            /**
+             * Fetches Image
+             * @default false
+             */
+            fetches_image: boolean;
         };
         /**
          * SetFields

@@ -17,7 +17,7 @@ from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
 from cobblewort.core.parts.functions import FUNCTIONS
 from cobblewort.core.parts.model import SetUpTask
 from cobblewort.core.plans.patch import Patch, SetFields
-from cobblewort.core.plans.plan import Image, Requirement, Settings
+from cobblewort.core.plans.plan import Image, NetworkOfPlace, Requirement, Settings
 from cobblewort.core.text import say
 
 _TASKS: dict[SetUpTask, str] = {
@@ -176,13 +176,19 @@ def country(requirements: Sequence[Requirement], connected: Items) -> Iterator[O
     formula="a card needs a reader, a boot drive an adapter to write it; an image with a desktop "
     "needs keyboard, mouse and screen",
     source="common practice",
-    reads=("image", "items"),
+    reads=("image", "items", "place.network"),
     aside=True,
 )
-def set_up(image: Image | None, items: Items) -> Iterator[Observation]:
+def set_up(image: Image | None, items: Items, network: NetworkOfPlace) -> Iterator[Observation]:
     """Tools that the kit does not have among what is borrowed."""
     wanted: list[SetUpTask] = []
-    if any(i.part.kind == "card" for i in items.of_role("boot_drive")):
+    fetches = any(
+        board.part.runs is not None and board.part.runs.fetches_image
+        for board in items.of_role("board")
+    )
+    if fetches and network in ("both", "ethernet"):
+        pass  # it writes its boot drive itself
+    elif any(i.part.kind == "card" for i in items.of_role("boot_drive")):
         wanted.append("reader")
     elif any(i.part.drive is not None for i in items.of_role("boot_drive")):
         # A board that starts from a card writes its drive itself.

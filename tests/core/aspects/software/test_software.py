@@ -7,7 +7,7 @@ import pytest
 from cobblewort.core.changing.fixes import propose_fixes
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Plan
-from tests.kits import SMALL, checked, kit, shipped, told
+from tests.kits import SMALL, checked, kit, shipped, told, with_part
 
 IMAGE = {"name": "Slim image", "card_gb": 4, "memory_gb": 1}
 
@@ -114,6 +114,22 @@ def test_soft_05_a_drive_without_a_card_wants_something_to_write_it() -> None:
     with_card = drive.model_copy(update={"lines": (*lines, kit("M02").lines[0])})
     (note,) = told(checked(with_card), "SOFT-05")
     assert note.sentence.text.startswith("Set-up needs a card reader.")
+
+
+@pytest.mark.parametrize(("network", "needs"), [("ethernet", ""), ("wifi", "a card reader")])
+def test_soft_05_a_board_that_fetches_its_image_needs_no_reader(network: str, needs: str) -> None:
+    """Where there is Ethernet for it."""
+    board = {
+        "id": "B90",
+        "kind": "board",
+        "part_class": "fast_card",
+        "maker": "m",
+        "model": "Board",
+        "runs": {"fetches_image": True},
+    }
+    plan = kit("B90", "S03", "M02", place={"network": network})
+    found = [f.sentence.text for f in told(checked(plan, 1, with_part(**board)), "SOFT-05")]
+    assert [needs in text for text in found] == ([True] if needs else [])
 
 
 def test_soft_07_wires_resistors_and_the_lead_of_a_picture() -> None:
