@@ -6,9 +6,10 @@ import gc
 import os
 import shutil
 import sys
+import tempfile
 import unicodedata
-from collections.abc import Iterator
-from contextlib import contextmanager
+from collections.abc import Callable, Iterator
+from contextlib import ExitStack, contextmanager, nullcontext
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -72,16 +73,31 @@ def _unusable_file_told() -> Iterator[None]:
         raise click.exceptions.Exit(2) from error
 
 
-def _run(data_file: Path, port: int) -> None:
+def _run(data_file: Path, port: int, first: Callable[[Path], None] | None = None) -> None:
     with made_to_stay():
         from cobblewort.api.app import create_app
         from cobblewort.api.server import bound, server_for
 
-        with _unusable_file_told():
-            listening = bound(port)
+    with _unusable_file_told():
+        listening = bound(port)
+    with _owning(data_file):
+        with made_to_stay(), _unusable_file_told():
+            if first is not None:
+                first(data_file)
             application = create_app(data_file)
-    click.echo(f"Cobblewort is at http://127.0.0.1:{port}  (stop it with Ctrl+C)")
-    server_for(application).run(sockets=[listening])
+        click.echo(f"Cobblewort is at http://127.0.0.1:{port}  (stop it with Ctrl+C)")
+        server_for(application).run(sockets=[listening])
+
+
+@contextmanager
+def _owning(data_file: Path) -> Iterator[None]:
+    """Own a data file, or end the command with a sentence where another process does."""
+    from cobblewort.store.owner import owned
+
+    with ExitStack() as until_the_end:
+        with _unusable_file_told():
+            until_the_end.enter_context(owned(data_file))
+        yield
 
 
 @click.group()
@@ -123,23 +139,22 @@ def demo(data: Path, port: int, reset: bool) -> None:
         from cobblewort.demo import fill_with_demo, put_aside
 
     file = data / DEMO_NAME
-    with _unusable_file_told():
-        if reset:
-            if (data / DATA_NAME).exists():
-                click.echo(
-                    f"{data} contains your own plans ({DATA_NAME}). Nothing was changed. "
-                    "Name another folder with --data.",
-                    err=True,
-                )
-                raise click.exceptions.Exit(2)
+    if reset:
+        if (data / DATA_NAME).exists():
+            click.echo(
+                f"{data} contains your own plans ({DATA_NAME}). Nothing was changed. "
+                "Name another folder with --data.",
+                err=True,
+            )
+            raise click.exceptions.Exit(2)
+        with _owning(file), _unusable_file_told():
             kept = put_aside(file)
             if kept is not None:
                 click.echo(f"The former file is kept as {kept}.")
-        fill_with_demo(file)
-    if reset:
+            fill_with_demo(file)
         click.echo("The demo plans are restored.")
         return
-    _run(file, port)
+    _run(file, port, fill_with_demo)
 
 
 @contextmanager
@@ -153,7 +168,7 @@ def _wrong_input_told() -> Iterator[None]:
         for place, problem in error.problems:
             click.echo(_shown(f"{place}: {problem}" if place else problem), err=True)
         raise click.exceptions.Exit(2) from error
-    except (click.exceptions.Exit, click.ClickException):
+    except (click.exceptions.Exit, click.ClickException, click.exceptions.Abort):
         raise
     except Exception as error:  # exit 1 only ever means that something stops the plan
         click.echo(
@@ -240,14 +255,30 @@ def _data_file(data: Path | None) -> Path:
 _DATA = click.option("--data", type=_FILE, help="Folder with your plans.")
 
 
-def _write_out(output: Path | None, content: bytes) -> None:
-    """Write a file whole or not at all; without a name, to the screen."""
+def _write_out(output: Path | None, content: bytes, *, private: bool = False) -> None:
+    """Write a file whole or not at all; without a name, to the screen. What is no plain file, such
+    as a device, is not replaced, and a link is followed to its file.
+    """
     if output is None:
         sys.stdout.buffer.write(content)
         return
-    unfinished = output.with_name(f"{output.name}.unfinished")
-    unfinished.write_bytes(content)
-    unfinished.replace(output)
+    file = output.resolve()
+    if file.exists() and not file.is_file():
+        click.echo(f"{_shown(str(output))} is not a plain file. Name another one.", err=True)
+        raise click.exceptions.Exit(2)
+    handle, name = tempfile.mkstemp(prefix=f".{file.name}.", suffix=".unfinished", dir=file.parent)
+    unfinished = Path(name)
+    try:
+        with os.fdopen(handle, "wb") as opened:
+            opened.write(content)
+        if not private:
+            umask = os.umask(0)
+            os.umask(umask)
+            unfinished.chmod(0o666 & ~umask)
+        unfinished.replace(file)
+    except BaseException:
+        unfinished.unlink(missing_ok=True)
+        raise
     click.echo(f"Written: {_shown(str(output))}", err=True)
 
 
@@ -280,8 +311,10 @@ def export(
     """Export plans by id or name, or all of them; or your parts, a plan sheet or a calendar."""
     from cobblewort.commands.import_export import Workshop
 
+    if sum((parts_kind is not None, sheet, calendar)) > 1:
+        raise click.UsageError("Name one of --parts, --sheet and --calendar.")
     with _wrong_input_told(), _unusable_file_told():
-        workshop = Workshop(_data_file(data))
+        workshop = Workshop(_data_file(data), beside=DEMO_NAME)
         if parts_kind is not None:
             content = workshop.parts(parts_kind).encode()
         elif sheet:
@@ -304,8 +337,10 @@ def import_files(
     """Import plans (JSON) and part packs (JSON, CSV): each file completely or not at all."""
     from cobblewort.commands.import_export import Workshop
 
-    with _wrong_input_told(), _unusable_file_told():
-        workshop = Workshop(_data_file(data))
+    data_file = _data_file(data)
+    owning = nullcontext() if dry_run else _owning(data_file)
+    with owning, _wrong_input_told(), _unusable_file_told():
+        workshop = Workshop(data_file, make=not dry_run, beside=DEMO_NAME)
         for file in files:
             for told in workshop.import_all(file, dry_run=dry_run, with_parts=with_parts):
                 click.echo(_shown(told))
@@ -319,7 +354,8 @@ def backup(archive_file: Path, data: Path | None) -> None:
     from cobblewort.commands.import_export import Workshop
 
     with _wrong_input_told(), _unusable_file_told():
-        _write_out(archive_file, Workshop(_data_file(data)).archive())
+        content = Workshop(_data_file(data), beside=DEMO_NAME).archive()
+        _write_out(archive_file, content, private=True)
 
 
 @main.command()
@@ -327,17 +363,17 @@ def backup(archive_file: Path, data: Path | None) -> None:
 @_DATA
 @click.option("--yes", is_flag=True, help="Do not ask for confirmation.")
 def restore(archive_file: Path, data: Path | None, yes: bool) -> None:
-    """Restore a backup. The present workspace is kept as a file first."""
-    from cobblewort.commands.import_export import Workshop
+    """Restore a backup, or a copy that was kept. The present workspace is kept as a file first."""
+    from cobblewort.commands.import_export import restored, what_would_be_replaced
 
-    with _wrong_input_told(), _unusable_file_told():
-        workshop = Workshop(_data_file(data))
-        content = workshop.read_archive(archive_file)
-        for told in workshop.what_would_be_replaced(content):
+    data_file = _data_file(data)
+    with _owning(data_file), _wrong_input_told(), _unusable_file_told():
+        for told in what_would_be_replaced(data_file, archive_file):
             click.echo(_shown(told))
-        if not yes:
-            click.confirm("Replace the workspace?", abort=True)
-        click.echo(_shown(workshop.restore(content)))
+        if not yes and not click.confirm("Replace the workspace?"):
+            click.echo("Nothing was changed.")
+            return
+        click.echo(_shown(restored(data_file, archive_file)))
 
 
 @main.command()

@@ -12,7 +12,7 @@ from pypdf import PdfReader
 
 from cobblewort.cli import main
 from cobblewort.formats.shipped import demo_plans
-from cobblewort.store.workspace import look_at
+from cobblewort.store.archive import look_at
 
 PLANS = {entry["id"]: entry["plan"] for entry in demo_plans()}
 
@@ -62,6 +62,11 @@ def test_parts_of_a_check_may_be_csv(tmp_path: Path) -> None:
 def test_in_and_out_and_in(tmp_path: Path) -> None:
     """What is exported from one folder comes into another as it was."""
     one, other = str(tmp_path / "one"), str(tmp_path / "other")
+    nowhere = run("import", "--dry-run", "--data", one, *written(tmp_path, "bat-recorder"))
+    assert (nowhere.exit_code, "There is no folder" in nowhere.stderr) == (2, True)
+    pack = tmp_path / "pack.csv"
+    pack.write_text("id,kind,part_class,maker,model\nQ1,device,usb2_device,m,Quill\n")
+    run("import", "--data", one, str(pack))
     looked = run("import", "--dry-run", "--data", one, *written(tmp_path, "bat-recorder"))
     assert looked.exit_code == 0
     assert "“Churchyard bat-call recorder”: " in looked.stdout
@@ -118,6 +123,7 @@ def test_a_back_up_and_back(tmp_path: Path) -> None:
     run("import", "--data", data, *written(tmp_path, "choir-recorder"))
     refused = run("restore", "--data", data, str(file), typed="n\n")
     assert "It replaces 2 plans with 2 steps of" in refused.stdout
+    assert (refused.exit_code, refused.stdout.splitlines()[-1]) == (0, "Nothing was changed.")
     assert len(json.loads(run("export", "--data", data).stdout)["plans"]) == 2
     done = run("restore", "--data", data, str(file), "--yes")
     assert "Restored. The former workspace is kept as" in done.stdout

@@ -164,22 +164,32 @@ def test_a_port_in_use_is_told(tmp_path: Path) -> None:
     assert not (tmp_path / "new").exists()
 
 
-def test_two_starts_on_one_new_folder(tmp_path: Path) -> None:
-    """Both come up, and write into one file."""
+def test_a_second_process_on_one_folder_is_told(tmp_path: Path) -> None:
+    """Another server, an import and a restore; a backup and an export are made beside the first."""
     folder, one, two = tmp_path / "new", free_port(), free_port()
-    with server(folder, one) as first, server(folder, two) as second:
-        wait_until(lambda: answers(one) and answers(two))
-        assert first.poll() is None
-        assert second.poll() is None
-        body = json.dumps({"name": "from the first"}).encode()
-        request = urllib.request.Request(
-            f"http://127.0.0.1:{one}/api/plans", body, {"Content-Type": "application/json"}
-        )
-        urllib.request.urlopen(request, timeout=5).close()
-        with urllib.request.urlopen(f"http://127.0.0.1:{two}/api/plans", timeout=5) as answer:
-            assert "from the first" in answer.read().decode()
+    plan, made = tmp_path / "plan.json", tmp_path / "made.zip"
+    plan.write_text(json.dumps(PLAN))
+    with server(folder, one) as first:
+        with server(folder, two) as second:
+            assert second.wait(10) == 2
+            assert "Another Cobblewort uses" in (second.stderr or sys.stderr).read()
+        assert not answers(two)
+        for command, status in (
+            (["backup", str(made)], 0),
+            (["export"], 0),
+            (["import", "--dry-run", str(plan)], 0),
+            (["import", str(plan)], 2),
+            (["restore", "--yes", str(made)], 2),
+        ):
+            result = CliRunner().invoke(main, [*command, "--data", str(folder)])
+            assert result.exit_code == status, result.output
+            assert ("Another Cobblewort uses" in result.stderr) == (status == 2)
+        first.kill()  # as by a cut of power: nobody has to tidy up
+        first.wait(10)
+    assert CliRunner().invoke(main, ["import", str(plan), "--data", str(folder)]).exit_code == 0
     with closing(sqlite3.connect(folder / DATA_NAME)) as connection:
         assert connection.execute("PRAGMA integrity_check").fetchone()[0] == "ok"
+    assert made.stat().st_mode & 0o777 == 0o600
 
 
 def test_the_server_ends_though_somebody_holds_half_a_request_open(tmp_path: Path) -> None:
@@ -222,17 +232,11 @@ def test_reset_touches_nothing_that_the_demo_did_not_make(tmp_path: Path) -> Non
         assert connection.execute("SELECT count(*) FROM plan").fetchone()[0] == 3
 
 
-def test_reset_waits_for_no_server(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_reset_waits_for_no_server(tmp_path: Path) -> None:
     """While one serves the demo, bringing it back is refused and nothing is moved."""
     port = free_port()
     with server(tmp_path, port, "demo"):
-        answer = urllib.request.urlopen(f"http://127.0.0.1:{port}/api/plans", timeout=5)
-        answer.close()
-        holder = sqlite3.connect(tmp_path / DEMO_NAME)
-        holder.execute("BEGIN IMMEDIATE")
-        monkeypatch.setattr("cobblewort.store.database.BUSY_TIMEOUT_S", 0.2)
         result = CliRunner().invoke(main, ["demo", "--reset", "--data", str(tmp_path)])
-        holder.close()
     assert result.exit_code == 2
-    assert "in use" in result.stderr
+    assert "Another Cobblewort uses" in result.stderr
     assert list(tmp_path.glob("demo-kept-*")) == []

@@ -16,7 +16,7 @@ from cobblewort.core.plans.what_if import what_if
 from cobblewort.core.verdict.evaluate import evaluation_of, report_on, samples_that_fit
 from cobblewort.core.verdict.evaluation import Evaluation
 from cobblewort.core.verdict.report import Report
-from cobblewort.formats.shipped import class_parts
+from cobblewort.formats.shipped import catalogue_with
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import BrokenPlan, PlanStore, StoredPlan
 
@@ -96,9 +96,8 @@ def read_catalogue(app: FastAPI) -> None:
     stored = PartStore(app.state.database)
     with _WRITING:
         parts = stored.all()
-        app.state.catalogue = Catalogue.from_documents(
-            [*(part.document for part in parts), *class_parts(app.state.classes)],
-            app.state.classes,
+        app.state.catalogue, app.state.broken_parts = catalogue_with(
+            [part.document for part in parts],
             stored.older(),
             [part.id for part in parts if part.away],
         )
@@ -113,6 +112,7 @@ def renew_part(app: FastAPI, part_id: str) -> Catalogue:
         part = stored.get(part_id)
         catalogue = catalogue.renewed(part.document, stored.older_of(part_id), away=part.away)
         app.state.catalogue, app.state.reports = catalogue, Reports(catalogue)
+        app.state.broken_parts.pop(part_id, None)
     return catalogue
 
 

@@ -3,6 +3,7 @@
 import re
 from dataclasses import dataclass
 from datetime import date
+from pathlib import Path
 from typing import Annotated, Literal
 
 from fastapi import APIRouter, Body, Query, Request, Response
@@ -21,6 +22,7 @@ from cobblewort.formats.drawings import DRAWINGS
 from cobblewort.formats.kit_list import kit_markdown
 from cobblewort.formats.packs import Arriving, arriving, pack_csv, pack_json, pack_of_text
 from cobblewort.formats.plan_files import (
+    MAX_PLANS_BYTES,
     CarriedPart,
     carried_parts,
     new_parts,
@@ -30,16 +32,10 @@ from cobblewort.formats.plan_files import (
     settled_file,
 )
 from cobblewort.formats.sketch import sketch_svg
+from cobblewort.store.archive import Archived, Holdings, archive, look_at
 from cobblewort.store.parts import NotCustomError
 from cobblewort.store.plans import BrokenPlan
-from cobblewort.store.workspace import (
-    Archived,
-    Holdings,
-    archive,
-    holdings,
-    look_at,
-    restore,
-)
+from cobblewort.store.workspace import KeptCopy, holdings, kept_copies, kept_copy, restore
 
 DrawingName = Literal["margins", "stack", "above", "power", "heat", "data", "lifetime", "money"]
 
@@ -54,7 +50,7 @@ class ImportRequest(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    text: Annotated[str, Field(max_length=2_000_000)]
+    text: Annotated[str, Field(max_length=MAX_PLANS_BYTES)]
     name: Annotated[str, Field(max_length=300)] = ""
     dry_run: bool = True
     with_parts: bool = False
@@ -86,7 +82,7 @@ class PartArrivals:
 
 @dataclass(slots=True)
 class WorkspaceLook:
-    """An archive that is whole, and what it would replace; `copy` is where that is kept since."""
+    """An archive that is whole, and what is here; `copy` is where what was here is kept since."""
 
     archive: Archived
     here: Holdings
@@ -264,8 +260,23 @@ def look_at_archive(content: Content, request: Request) -> Response:
 @router.post("/workspace/restore", responses=answer(WorkspaceLook))
 def restore_archive(content: Content, request: Request) -> Response:
     """Put an archive in the place of everything that is here; a copy of that is kept."""
+    return _restored(request, content)
+
+
+@router.get("/workspace/copies", responses=answer(list[KeptCopy]))
+def list_copies(request: Request) -> Response:
+    """Copies that were kept before a restore or a new schema, the newest first."""
+    return written(kept_copies(request.app.state.database))
+
+
+@router.post("/workspace/copies/{name}/restore", responses=answer(WorkspaceLook))
+def restore_copy(name: str, request: Request) -> Response:
+    """Put a copy that was kept in the place of everything that is here, which is kept in turn."""
+    return _restored(request, kept_copy(request.app.state.database, name))
+
+
+def _restored(request: Request, content: bytes | Path) -> Response:
     database = request.app.state.database
-    before = holdings(database)
     archived, copy = restore(database, content)
     request.app.state.renew()
-    return written(WorkspaceLook(archived, before, copy.name))
+    return written(WorkspaceLook(archived, holdings(database), copy.name))

@@ -1,5 +1,6 @@
 """Routes of the catalogue: the parts, their sheets, and parts of one's own."""
 
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Annotated
 
@@ -64,6 +65,28 @@ def list_parts(
 ) -> list[PartView]:
     """The catalogue, or some kinds of it."""
     return [view for view in _views(catalogue) if kind is None or view.kind in kind]
+
+
+@dataclass(slots=True, frozen=True)
+class BrokenPart:
+    """A part that is kept and cannot be read, and why."""
+
+    id: str
+    why: str
+
+
+@router.get("/broken", responses=answer(list[BrokenPart]))
+def list_broken_parts(request: Request) -> Response:
+    """Parts of one's own that this version cannot read; nobody is offered them."""
+    broken: dict[str, str] = request.app.state.broken_parts
+    return written([BrokenPart(part_id, why) for part_id, why in broken.items()])
+
+
+@router.get("/{part_id}/document", response_class=Response)
+def part_document(part_id: str, parts: Parts) -> Response:
+    """A part as it is stored, to keep or to mend: also one that this version cannot read."""
+    headers = {"Content-Disposition": 'attachment; filename="part.json"'}
+    return Response(parts.text(part_id), media_type="application/json", headers=headers)
 
 
 @router.get("/search")

@@ -1,5 +1,6 @@
 """The one place where an error becomes a problem document (RFC 9457)."""
 
+import errno
 import json
 import sqlite3
 from http import HTTPStatus
@@ -13,7 +14,7 @@ from starlette.exceptions import HTTPException
 from cobblewort.api.answers import named
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.fields import FORMS
-from cobblewort.store.database import reason_of
+from cobblewort.store.database import StoreError, reason_of
 from cobblewort.store.parts import NotCustomError, PartNotFoundError, StalePartError
 from cobblewort.store.plans import (
     BrokenPlanError,
@@ -109,6 +110,16 @@ def install(app: FastAPI) -> None:
         status = next((code for word, code in _STATUS_OF.items() if word in str(error)), 500)
         return problem(status, f"{reason_of(error)} Nothing was saved.")
 
+    @app.exception_handler(StoreError)
+    def store_unusable(_: Request, error: StoreError) -> Response:
+        return problem(507 if "full" in str(error) else 503, str(error))
+
+    @app.exception_handler(OSError)
+    def disk_failed(_: Request, error: OSError) -> Response:
+        if error.errno in _FULL:
+            return problem(507, "The disk is full. Free some space and try again.")
+        return problem(500, "The program failed. Your plans are unchanged.")
+
     @app.exception_handler(StaleWriteError)
     def stale(_: Request, error: StaleWriteError) -> Response:
         return problem(
@@ -153,7 +164,14 @@ def install(app: FastAPI) -> None:
         return problem(500, "The program failed. Your plans are unchanged.")
 
 
-_STATUS_OF = {"locked": 503, "full": 507, "readonly": 507, "unable to open": 503}
+_FULL = frozenset({errno.ENOSPC, errno.EFBIG, getattr(errno, "EDQUOT", errno.ENOSPC)})
+_STATUS_OF = {
+    "locked": 503,
+    "full": 507,
+    "disk I/O error": 507,
+    "readonly": 507,
+    "unable to open": 503,
+}
 """What SQLite says, by a word of it; anything else is 500."""
 
 

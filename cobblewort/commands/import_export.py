@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import sqlite3
 from collections.abc import Iterator, Sequence
 from datetime import date
 from pathlib import Path
@@ -25,19 +26,13 @@ from cobblewort.formats.plan_files import (
     settled_file,
 )
 from cobblewort.formats.preferences import preferences_from
-from cobblewort.formats.shipped import class_parts, shipped_classes, shipped_parts
+from cobblewort.formats.shipped import catalogue_with, shipped_parts
+from cobblewort.store.archive import Holdings, archive, look_at
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import BrokenPlan, PlanStore, StoredPlan
 from cobblewort.store.preferences import preferences_in
-from cobblewort.store.workspace import (
-    MAX_ARCHIVE_BYTES,
-    Holdings,
-    archive,
-    holdings,
-    look_at,
-    restore,
-)
+from cobblewort.store.workspace import holdings, restore
 
 
 def units_of_settings(data_file: Path) -> DisplayUnits:
@@ -49,30 +44,32 @@ def units_of_settings(data_file: Path) -> DisplayUnits:
 
 
 class Workshop:
-    """A data file with its plans and its parts.
+    """A data file with its plans and its parts, which is there already unless it may be made.
 
     Raises
     ------
+    InputError
+        If there is none.
     StoreError
         If the file cannot be used.
     """
 
-    def __init__(self, data_file: Path) -> None:
+    def __init__(self, data_file: Path, *, make: bool = False, beside: str = "") -> None:
+        _look_for(data_file, make, beside)
         self._database = Database(data_file)
         self._database.prepare()
         self._plans, self._parts = PlanStore(self._database), PartStore(self._database)
-        self._parts.bring_up_to_date(shipped_parts())
+        if make:
+            self._parts.bring_up_to_date(shipped_parts())
 
     @property
     def _catalogue(self) -> Catalogue:
-        classes = shipped_classes()
         parts = self._parts.all()
-        return Catalogue.from_documents(
-            [*(part.document for part in parts), *class_parts(classes)],
-            classes,
+        return catalogue_with(
+            [part.document for part in parts],
             self._parts.older(),
             [part.id for part in parts if part.away],
-        )
+        )[0]
 
     def _named(self, names: Sequence[str]) -> list[StoredPlan]:
         """Plans by id or name, or all that can be read. Raises InputError."""
@@ -181,25 +178,54 @@ class Workshop:
         """The whole workspace as one file."""
         return archive(self._database)
 
-    def read_archive(self, file: Path) -> bytes:
-        """The bytes of an archive. Raises InputError."""
-        try:
-            with file.open("rb") as opened:
-                return opened.read(MAX_ARCHIVE_BYTES + 1)
-        except OSError as error:
-            raise InputError([("", f"{file.name} cannot be read: {error.strerror}")]) from error
 
-    def what_would_be_replaced(self, content: bytes) -> Iterator[str]:
-        """What an archive holds, and what is here. Raises ArchiveError."""
-        found = look_at(content)
-        yield f"The backup of {found.made_at} contains {_held(found.holds)}."
-        yield f"It replaces {_held(holdings(self._database))}."
+def what_would_be_replaced(data_file: Path, file: Path) -> Iterator[str]:
+    """What an archive holds, and what is here, which may be damaged. Raises InputError."""
+    if not file.is_file():
+        raise InputError([("", f"{file} is not there, or is not a plain file.")])
+    try:
+        found = look_at(file)
+    except OSError as error:
+        raise InputError([("", f"{file.name} cannot be read: {error.strerror}")]) from error
+    yield f"The backup of {found.made_at} contains {_held(found.holds)}."
+    if not data_file.exists():
+        yield f"It creates a workspace in {data_file.parent}."
+        return
+    try:
+        here = _held(holdings(Database(data_file)))
+    except sqlite3.Error:
+        here = "a workspace that cannot be read; its file is kept"
+    yield f"It replaces {here}."
 
-    def restore(self, content: bytes) -> str:
-        """Put an archive in the place of everything, and say where that is kept."""
-        _, copy = restore(self._database, content)
-        self._parts.bring_up_to_date(shipped_parts())
-        return f"Restored. The former workspace is kept as {copy}."
+
+def restored(data_file: Path, file: Path) -> str:
+    """Put an archive in the place of everything, and say where that is kept. The file that is here
+    is not opened first, so that a damaged one is mended.
+    """
+    database = Database(data_file)
+    was_there = data_file.exists()
+    _, copy = restore(database, file)
+    PartStore(database).bring_up_to_date(shipped_parts())
+    return f"Restored. The former workspace is kept as {copy}." if was_there else "Restored."
+
+
+def _look_for(data_file: Path, make: bool, beside: str) -> None:
+    """Tell of a folder without a workspace, where none is to be made. Raises InputError."""
+    folder = data_file.parent
+    if make or data_file.exists() or folder.is_file() or folder.parent.is_file():
+        return  # what is wrong with a file is told when it is opened
+    if not folder.is_dir():
+        raise InputError([("", f"There is no folder {folder}. Name another one with --data.")])
+    if beside and (folder / beside).exists():
+        raise InputError(
+            [
+                (
+                    "",
+                    f"{folder} contains the demo ({beside}), not your own plans. Name another",
+                )
+            ]
+        )
+    raise InputError([("", f"{folder} contains no workspace. Name another folder with --data.")])
 
 
 _PART_WORDS = {

@@ -23,6 +23,8 @@ from cobblewort.formats.documents import pack_from, parse_json
 
 PACK_FORMAT = "cobblewort-parts/2"
 MOST_PARTS = 20_000
+MOST_COLUMNS = 2000
+_MOST_STEPS_DEEP = 12
 _FIRST = ("id", "kind", "part_class", "maker", "model", "summary", "price", "currency")
 _FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r", "'")
 _STEP = re.compile(r"[A-Za-z0-9_-]+")
@@ -112,10 +114,13 @@ def pack_of_csv(text: str) -> list[Document]:
         raise InputError([("row 1", "the first row names the columns, such as id, kind, model")])
     if len(rows) > MOST_PARTS + 1:
         raise InputError([("", f"a pack contains at most {MOST_PARTS} parts")])
+    if len(rows[0]) > MOST_COLUMNS:
+        raise InputError([("row 1", f"a pack contains at most {MOST_COLUMNS} columns")])
     problems: list[tuple[str, str]] = []
     paths = [re.sub(r"\s*\[[^\]]*\]\s*$", "", heading).strip() for heading in rows[0]]
     for index, path in enumerate(paths, 1):
-        if not all(_STEP.fullmatch(step) for step in path.split(".")):
+        steps = path.split(".")
+        if len(steps) > _MOST_STEPS_DEEP or not all(_STEP.fullmatch(step) for step in steps):
             problems.append((f"row 1, column {index}", f"'{path:.60}' is not a field name"))
         elif path in paths[: index - 1]:
             problems.append((f"row 1, column {index}", f"the column {path} is there twice"))

@@ -1,7 +1,8 @@
 """Plans as files: one plan with the parts it uses, or several with their steps.
 
 A plan file is a plan document whose `parts` hold everything that its lines name, so that it is
-judged alike wherever it is opened. Several plans stand in one object with `plans`.
+judged alike wherever it is opened. Several plans stand in one object with `plans`, and the parts of
+all of them and of their steps once, in `parts`: the `parts` of each plan are places in that list.
 """
 
 from __future__ import annotations
@@ -13,12 +14,14 @@ from typing import Any, Literal
 
 from cobblewort.core.errors import InputError, UnknownPartError
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.plan import Plan, plan_from
+from cobblewort.core.plans.plan import MAX_ITEMS, Plan, plan_from
 from cobblewort.core.plans.steps import PlanFile, Step
 
-PLANS_FORMAT = "cobblewort-plans/2"
-_FORMER_PLANS_FORMAT = "cobblewort-plans/1"
+PLANS_FORMAT = "cobblewort-plans/3"
+_FORMER_PLANS_FORMATS = ("cobblewort-plans/1", "cobblewort-plans/2")
 MOST_PLANS, MOST_STEPS = 1000, 5000
+MAX_PLANS_BYTES = 20_000_000
+"""Of a file of plans, written or read."""
 
 Document = dict[str, Any]
 
@@ -79,22 +82,63 @@ def plan_text(plan: Plan, catalogue: Catalogue) -> str:
 
 
 def plans_text(plans: Sequence[PlanFile], catalogue: Catalogue) -> str:
-    """Several plans with their parts and steps as JSON."""
-    entries = []
+    """Several plans with their parts and steps as JSON.
+
+    Raises
+    ------
+    InputError
+        If there are more of them than can be imported again.
+    """
+    if len(plans) > MOST_PLANS:
+        raise _too_many(f"{len(plans)} plans; at most {MOST_PLANS}")
+    entries, parts = [], _Shared()
     for entry in plans:
-        document = self_contained(entry.plan, catalogue).model_dump(mode="json")
+        if len(entry.steps) > MOST_STEPS:
+            raise _too_many(f"{len(entry.steps)} steps of a plan; at most {MOST_STEPS}")
         steps = [
             {
                 "number": step.number,
                 "parent": step.parent,
                 "label": step.label,
                 "created_at": step.created_at,
-                "plan": self_contained(step.plan, catalogue).model_dump(mode="json"),
+                "plan": parts.taken_out_of(self_contained(step.plan, catalogue)),
             }
             for step in entry.steps
         ]
+        document = parts.taken_out_of(self_contained(entry.plan, catalogue))
         entries.append({"plan": document, "head": entry.head, "steps": steps})
-    return _text({"format": PLANS_FORMAT, "plans": entries})
+    text = _text({"format": PLANS_FORMAT, "parts": parts.documents, "plans": entries})
+    if len(text.encode("utf-8", "surrogatepass")) > MAX_PLANS_BYTES:
+        raise _too_many(f"{len(text) / 1e6:.0f} MB; at most {MAX_PLANS_BYTES // 10**6} MB")
+    return text
+
+
+def _too_many(what: str) -> InputError:
+    return InputError(
+        [("", f"This file would be too large to import again ({what}). Export fewer plans.")]
+    )
+
+
+class _Shared:
+    """The parts of all plans of a file, each of them once."""
+
+    def __init__(self) -> None:
+        self.documents: list[Document] = []
+        self._places: dict[str, int] = {}
+
+    def taken_out_of(self, plan: Plan) -> Document:
+        """A plan as a document that names its parts by their places in the list."""
+        document = plan.model_dump(mode="json", exclude_defaults=True)
+        if plan.parts:
+            document["parts"] = [self._place(part) for part in document["parts"]]
+        return {"format": plan.format, **document}
+
+    def _place(self, part: Document) -> int:
+        text = json.dumps(part, sort_keys=True)
+        if text not in self._places:
+            self._places[text] = len(self.documents)
+            self.documents.append(part)
+        return self._places[text]
 
 
 def _text(document: Document) -> str:
@@ -112,17 +156,19 @@ def plans_from(value: Any) -> list[PlanFile]:
     if not isinstance(value, dict) or "plans" not in value:
         return [PlanFile(plan_from(value))]
     entries = value["plans"]
-    if value.get("format") not in (PLANS_FORMAT, _FORMER_PLANS_FORMAT) or not isinstance(
-        entries, list
-    ):
+    known = (PLANS_FORMAT, *_FORMER_PLANS_FORMATS)
+    if value.get("format") not in known or not isinstance(entries, list):
         raise InputError([("format", f"a file with several plans has the format {PLANS_FORMAT}")])
+    parts = value.get("parts", [])
+    if not isinstance(parts, list):
+        raise InputError([("parts", "the parts of several plans are a list")])
     if len(entries) > MOST_PLANS:
         raise InputError([("plans", f"a file contains at most {MOST_PLANS} plans")])
     found: list[PlanFile] = []
     problems: list[tuple[str, str]] = []
     for index, entry in enumerate(entries):
         try:
-            found.append(_entry(entry))
+            found.append(_entry(entry, parts))
         except InputError as error:
             problems += [
                 (f"plans.{index}.{place}".rstrip("."), text) for place, text in error.problems
@@ -132,14 +178,14 @@ def plans_from(value: Any) -> list[PlanFile]:
     return found
 
 
-def _entry(entry: Any) -> PlanFile:
+def _entry(entry: Any, parts: list[Any]) -> PlanFile:
     if not isinstance(entry, dict):
         raise InputError([("", "each entry is an object with a plan")])
-    plan = _placed("plan", entry.get("plan"))
+    plan = _placed("plan", entry.get("plan"), parts)
     raw = entry.get("steps") or []
     if not isinstance(raw, list) or len(raw) > MOST_STEPS:
         raise InputError([("steps", f"a plan has a list of at most {MOST_STEPS} steps")])
-    steps = tuple(_step(index, step) for index, step in enumerate(raw))
+    steps = tuple(_step(index, step, parts) for index, step in enumerate(raw))
     numbers = [step.number for step in steps]
     if sorted(numbers) != list(range(1, len(steps) + 1)) or numbers != sorted(numbers):
         raise InputError([("steps", "steps are numbered 1, 2, 3 and so on, in order")])
@@ -154,7 +200,19 @@ def _entry(entry: Any) -> PlanFile:
     return PlanFile(plan, steps, head)
 
 
-def _placed(place: str, document: Any) -> Plan:
+def _placed(place: str, document: Any, parts: list[Any]) -> Plan:
+    """A plan of a file, with the parts that it names by their places."""
+    named = document.get("parts") if isinstance(document, dict) else None
+    if isinstance(named, list) and len(named) <= MAX_ITEMS:
+        found = []
+        for index, part in enumerate(named):
+            if type(part) is not int:
+                found.append(part)
+            elif 0 <= part < len(parts):
+                found.append(parts[part])
+            else:
+                raise InputError([(f"{place}.parts.{index}", "the file has no part at this place")])
+        document = {**document, "parts": found}
     try:
         return plan_from(document)
     except InputError as error:
@@ -163,7 +221,7 @@ def _placed(place: str, document: Any) -> Plan:
         ) from error
 
 
-def _step(index: int, entry: Any) -> Step:
+def _step(index: int, entry: Any, parts: list[Any]) -> Step:
     place = f"steps.{index}"
     if not isinstance(entry, dict):
         raise InputError([(place, "each step is an object")])
@@ -173,7 +231,9 @@ def _step(index: int, entry: Any) -> Step:
         raise InputError([(place, "a step has a number and the number of the step before it")])
     if not isinstance(label, str) or not isinstance(created_at, str) or len(label) > 200:
         raise InputError([(place, "a step has a label of at most 200 characters, and a time")])
-    return Step(number, parent, label, created_at[:40], _placed(f"{place}.plan", entry.get("plan")))
+    return Step(
+        number, parent, label, created_at[:40], _placed(f"{place}.plan", entry.get("plan"), parts)
+    )
 
 
 def carried_parts(plan: Plan, catalogue: Catalogue) -> list[CarriedPart]:

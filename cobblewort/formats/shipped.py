@@ -7,7 +7,7 @@ read twenty times as fast; where that is missing or of another text, YAML is rea
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping, Sequence
 from contextlib import suppress
 from functools import lru_cache
 from importlib.resources import files
@@ -15,6 +15,7 @@ from pathlib import Path
 from typing import Any, cast
 from zlib import crc32
 
+from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Place
 from cobblewort.core.plans.purpose import KnownPlace, Purpose
@@ -92,6 +93,31 @@ def shipped_catalogue() -> Catalogue:
     """The shipped catalogue, completed from its classes, and a part for each class."""
     classes = shipped_classes()
     return Catalogue.from_documents([*shipped_parts(), *class_parts(classes)], classes)
+
+
+def catalogue_with(
+    parts: Sequence[Mapping[str, Any]],
+    older: Mapping[tuple[str, int], dict[str, Any]],
+    away: Iterable[str],
+) -> tuple[Catalogue, dict[str, str]]:
+    """The catalogue of stored parts, and which of them cannot be read, with the reason: one that is
+    broken takes no other down.
+    """
+    classes = shipped_classes()
+    typical, why = class_parts(classes), dict[str, str]()
+    documents = [dict(part) for part in parts]
+    try:
+        read = Catalogue.from_documents([*documents, *typical], classes, older, away)
+    except InputError:
+        alone = Catalogue.from_documents((), classes)
+        for document in documents:
+            try:
+                alone.extended([document], "")
+            except InputError as error:
+                why[str(document.get("id"))] = str(error)
+        sound = [document for document in documents if str(document.get("id")) not in why]
+        read = Catalogue.from_documents([*sound, *typical], classes, older, away)
+    return read, why
 
 
 def demo_plans() -> list[dict[str, Any]]:

@@ -8,11 +8,10 @@ import sqlite3
 import time
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
-from datetime import UTC, datetime
 from importlib.resources import files
 from pathlib import Path
 
-BUSY_TIMEOUT_S = 5.0
+BUSY_TIMEOUT_S = 4.0
 COPIES_KEPT = 10
 
 
@@ -20,11 +19,16 @@ class StoreError(Exception):
     """The data file cannot be used; `str()` says why and what to do."""
 
 
+class UnreadableError(StoreError):
+    """The data file is damaged, is none, or is of a newer version; a backup can take its place."""
+
+
 _REASONS = (
     ("locked", "Another program uses it. Stop that program, or use another data folder."),
     ("full", "The disk is full. Free some space and try again."),
+    ("disk I/O error", "The disk fails. Check its free space and its health."),
     ("readonly", "It is write-protected. Check the permissions of the file and its folder."),
-    ("unable to open", "It cannot be opened. Check that its folder exists and is writable."),
+    ("unable to open", "It cannot be opened. Check that it is still there and writable."),
     ("malformed", "It is damaged. Keep a copy of it and restore a backup."),
     ("not a database", "It is not a database. Move it away, or restore a backup."),
     ("no such table", "A table is missing. Move the file away, or restore a backup."),
@@ -36,6 +40,11 @@ def reason_of(error: sqlite3.Error) -> str:
     """Why a data file cannot be used, and what to do."""
     told = next((text for word, text in _REASONS if word in str(error)), None)
     return f"The data file cannot be used. {told or f'SQLite says: {error}.'}"
+
+
+def is_damage(error: sqlite3.Error) -> bool:
+    """Whether a file is damaged or none, and not only in use or out of reach."""
+    return any(word in str(error) for word in ("malformed", "not a database", "no such table"))
 
 
 def migrations() -> list[tuple[int, str]]:
@@ -73,8 +82,11 @@ class Database:
         self.path = path
 
     def open(self) -> sqlite3.Connection:
-        """A connection with foreign keys on; transactions are begun by hand."""
-        connection = sqlite3.connect(self.path, timeout=BUSY_TIMEOUT_S, isolation_level=None)
+        """A connection with foreign keys on; transactions are begun by hand. A file that is gone is
+        not made anew.
+        """
+        there = f"{self.path.absolute().as_uri()}?mode=rw"
+        connection = sqlite3.connect(there, BUSY_TIMEOUT_S, isolation_level=None, uri=True)
         connection.row_factory = sqlite3.Row
         connection.execute("PRAGMA foreign_keys = ON")
         connection.execute("PRAGMA synchronous = FULL")
@@ -125,7 +137,8 @@ class Database:
                 self._migrate(connection)
                 self._check(connection)
         except sqlite3.DatabaseError as error:
-            raise StoreError(f"{self.path.name}: {reason_of(error)}") from error
+            kind = UnreadableError if is_damage(error) else StoreError
+            raise kind(f"{self.path.name}: {reason_of(error)}") from error
 
     def settle(self) -> None:
         """Write everything into the file itself. Raises StoreError where a server is using it."""
@@ -143,14 +156,14 @@ class Database:
         """Look once through the pages and for the tables, so that damage is told at the start."""
         found = " ".join(connection.execute("PRAGMA quick_check(1)").fetchone()[0].split())
         if found != "ok":
-            raise StoreError(
-                f"{self.path.name} is damaged ({found}). Keep a copy of it, and put a back-up in "
-                "its place."
+            raise UnreadableError(
+                f"{self.path.name} is damaged ({found}). Restore a backup with `cobblewort "
+                "restore`; the damaged file is kept."
             )
         names = {row[0] for row in connection.execute("SELECT name FROM sqlite_master")}
         missing = sorted(_TABLES - names)
         if missing:
-            raise StoreError(
+            raise UnreadableError(
                 f"{self.path.name} lacks the table {missing[0]}. It may belong to another program. "
                 "Move it away, or restore a backup."
             )
@@ -160,7 +173,7 @@ class Database:
         version = connection.execute("PRAGMA user_version").fetchone()[0]
         newest = steps[-1][0]
         if version > newest:
-            raise StoreError(
+            raise UnreadableError(
                 f"{self.path.name} was written by a newer Cobblewort (schema {version}, this one "
                 f"knows {newest}). Use that version, or another data folder."
             )
@@ -181,23 +194,41 @@ class Database:
                     raise
 
     def keep_copy(self, before: str) -> Path:
-        """Keep a dated copy beside the file, before something that replaces much; the newest
+        """Keep a copy beside the file, before something that replaces much; the newest
         `COPIES_KEPT` of them stay. Returns where it is.
         """
         with self.reading() as connection:
             return self._keep_copy(connection, before)
 
     def _keep_copy(self, connection: sqlite3.Connection, before: str) -> Path:
-        stamp = datetime.now(UTC).strftime("%Y%m%dT%H%M%S%f")
-        copy = self.path.with_name(f"{self.path.stem}-{stamp}-before-{before}{self.path.suffix}")
-        os.close(os.open(copy, os.O_CREAT | os.O_RDWR, 0o600))
-        with closing(sqlite3.connect(copy)) as target:
-            connection.backup(target)
+        copy = self.next_copy(before)
+        unfinished = copy.with_name(f".{copy.name}.unfinished")
+        try:
+            unfinished.unlink(missing_ok=True)
+            os.close(os.open(unfinished, os.O_CREAT | os.O_EXCL | os.O_RDWR, 0o600))
+            with closing(sqlite3.connect(unfinished)) as target:
+                connection.backup(target)
+                target.execute("PRAGMA journal_mode = DELETE")
+            unfinished.replace(copy)
+        except BaseException:
+            unfinished.unlink(missing_ok=True)
+            raise
         for old in self.copies()[:-COPIES_KEPT]:
             old.unlink(missing_ok=True)
         return copy
 
+    def next_copy(self, before: str) -> Path:
+        """Where the next copy goes. They are counted, as a clock may be wrong."""
+        number = 1 + max((_number_of(copy) for copy in self.copies()), default=0)
+        return self.path.with_name(f"{self.path.stem}-{number:06d}-before-{before}.sqlite3")
+
     def copies(self) -> list[Path]:
         """The copies that are kept beside the file, oldest first."""
-        pattern = f"{glob.escape(self.path.stem)}-*-before-*{self.path.suffix}"
-        return sorted(self.path.parent.glob(pattern))
+        pattern = f"{glob.escape(self.path.stem)}-*-before-*.sqlite3"
+        return sorted(self.path.parent.glob(pattern), key=lambda copy: (_number_of(copy), copy))
+
+
+def _number_of(copy: Path) -> int:
+    """The number of a copy; 0 of those that former versions named by the time."""
+    number = copy.stem.rsplit("-before-", 1)[0].rsplit("-", 1)[-1]
+    return int(number) if len(number) == 6 and number.isdigit() else 0

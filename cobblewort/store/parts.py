@@ -64,6 +64,14 @@ class PartStore:
         with self.database.reading() as connection:
             return [_stored(row) for row in connection.execute(f"{_NEWEST} ORDER BY id")]
 
+    def text(self, part_id: str) -> str:
+        """The newest document of a part as it is kept. Raises PartNotFoundError."""
+        with self.database.reading() as connection:
+            row = connection.execute(f"{_NEWEST} HAVING id = :id", {"id": part_id}).fetchone()
+        if row is None:
+            raise PartNotFoundError(part_id)
+        return str(row["document"])
+
     def get(self, part_id: str) -> StoredPart:
         """One part at its newest revision. Raises PartNotFoundError."""
         with self.database.reading() as connection:
@@ -174,13 +182,17 @@ def _text(document: Mapping[str, Any]) -> str:
 
 def _document(row: sqlite3.Row) -> Document:
     origin = _ORIGINS.get(row["origin"], row["origin"])
-    return {**_read_text(row["document"]), "revision": row["revision"], "origin": origin}
+    stated = {**_read_text(row["document"]), "id": row["id"]}
+    return {**stated, "revision": row["revision"], "origin": origin}
 
 
 def _read_text(text: str) -> Document:
-    """A stored document with the names of today."""
-    document: Document = current_part(json.loads(text))
-    return document
+    """A stored document with the names of today; an empty one of what is none."""
+    try:
+        document = current_part(json.loads(text))
+    except (ValueError, RecursionError):
+        return {}
+    return document if isinstance(document, dict) else {}
 
 
 _ORIGINS = {"own": "custom"}

@@ -22,13 +22,13 @@ class PreferenceStore:
         """All that was chosen."""
         with self._database.reading() as connection:
             row = connection.execute("SELECT document FROM preference").fetchone()
-        return {} if row is None else dict(json.loads(row["document"]))
+        return _chosen(row)
 
     def change(self, chosen: Mapping[str, Any]) -> None:
         """Keep these beside what was chosen before; of two writers none is lost."""
         with self._database.writing() as connection:
             row = connection.execute("SELECT document FROM preference").fetchone()
-            before = {} if row is None else json.loads(row["document"])
+            before = _chosen(row)
             connection.execute(
                 "INSERT INTO preference (one, document) VALUES (1, ?) ON CONFLICT (one) DO "
                 "UPDATE SET document = excluded.document",
@@ -45,7 +45,12 @@ def preferences_in(data_file: Path) -> dict[str, Any]:
             sqlite3.connect(f"{data_file.absolute().as_uri()}?mode=ro", uri=True)
         ) as found:
             row = found.execute("SELECT document FROM preference").fetchone()
-        document = {} if row is None else json.loads(row[0])
+        return _chosen(row)
     except (sqlite3.Error, ValueError):
         return {}
+
+
+def _chosen(row: Any) -> dict[str, Any]:
+    """What a row holds; what is none of ours counts as nothing chosen."""
+    document = {} if row is None else json.loads(row[0])
     return document if isinstance(document, dict) else {}

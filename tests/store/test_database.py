@@ -108,7 +108,7 @@ def test_a_damaged_page_is_told_at_the_start(tmp_path: Path) -> None:
     for page in range(12, len(damaged) // 4096):
         damaged[page * 4096 : page * 4096 + 64] = b"\xff" * 64
     path.write_bytes(damaged)
-    with pytest.raises(StoreError, match=r"damaged.*put a back-up in its place"):
+    with pytest.raises(StoreError, match=r"damaged.*Restore a backup"):
         Database(path).prepare()
     assert path.read_bytes() == damaged
 

@@ -48,7 +48,7 @@ export function ImportDialog({ label = "Import" }: { label?: string }) {
         type="file"
         className="d-none"
         aria-label="File to import"
-        accept=".json,.csv,.zip"
+        accept=".json,.csv,.zip,.sqlite3"
         onChange={(event) => {
           setFile(event.target.files?.[0] ?? null);
           event.target.value = "";

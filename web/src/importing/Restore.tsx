@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import Modal from "react-bootstrap/Modal";
 import { useState } from "react";
 
-import { ProblemError } from "../api/client";
+import { OWN_HEADER, ProblemError } from "../api/client";
 import type { components } from "../api/schema";
 import { Loading } from "../ui/States";
 import { Actions } from "./Actions";
@@ -15,7 +15,7 @@ async function send(where: "inspect" | "restore", file: File): Promise<Look> {
   const answer = await fetch(`/api/workspace/${where}`, {
     method: "POST",
     body: file,
-    headers: { "content-type": "application/zip" },
+    headers: { ...OWN_HEADER, "content-type": "application/zip" },
   });
   const found: unknown = await answer.json();
   if (!answer.ok) throw new ProblemError(found as ProblemError["problem"]);
@@ -52,7 +52,9 @@ export function Restore({ file, onClose }: { file: File; onClose: () => void }) 
         {look.data && !done && (
           <>
             <p>
-              This backup was made on {new Date(look.data.archive.made_at).toLocaleString()}. It
+              This backup{" "}
+              {look.data.archive.made_at &&
+                `was made on ${new Date(look.data.archive.made_at).toLocaleString()} and `}
               contains {told(look.data.archive.holds)}.
             </p>
             <ul>
@@ -61,8 +63,8 @@ export function Restore({ file, onClose }: { file: File; onClose: () => void }) 
               ))}
             </ul>
             <p>
-              It replaces the whole workspace: {told(look.data.here)}. A dated copy of the workspace
-              is kept beside the data file.
+              It replaces the whole workspace: {told(look.data.here)}. A copy of the workspace is
+              kept beside the data file.
             </p>
           </>
         )}

@@ -5,7 +5,7 @@ export type FileKind = "plans" | "parts" | "workspace" | "unknown";
 /** `text` is the content of anything but an archive. */
 export function kindOf(name: string, text: string): FileKind {
   const ending = name.toLowerCase().split(".").pop();
-  if (ending === "zip") return "workspace";
+  if (ending === "zip" || ending === "sqlite3") return "workspace";
   if (ending === "csv") return "parts";
   let value: unknown;
   try {

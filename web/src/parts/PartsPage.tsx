@@ -10,6 +10,7 @@ import { money } from "../ui/numbers";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
 import { KINDS } from "../ui/kinds";
+import { BrokenParts } from "./BrokenParts";
 import { PartPane } from "./PartPane";
 import { usePartChanges } from "./usePartChanges";
 import { textOf } from "../ui/text";
@@ -65,7 +66,7 @@ export function PartsPage() {
               onChange={(event) => setKind(event.target.value)}
             >
               <option value="">All kinds</option>
-              <option value="own">Custom parts</option>
+              <option value="custom">Custom parts</option>
               {KINDS.map(([id, label]) => (
                 <option key={id} value={id}>
                   {label}
@@ -73,6 +74,7 @@ export function PartsPage() {
               ))}
             </Form.Select>
           </div>
+          <BrokenParts />
           {parts.isPending && <Loading what="parts" />}
           {parts.isError && !parts.data && (
             <Failure error={parts.error} retry={() => void parts.refetch()} />

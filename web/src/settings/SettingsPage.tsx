@@ -12,6 +12,7 @@ import { useTheme } from "../ui/theme";
 import { useLetterKeys } from "../ui/keySetting";
 import { ImportDialog } from "../importing/ImportDialog";
 import { FiguresAndMoney } from "./FiguresAndMoney";
+import { KeptCopies } from "./KeptCopies";
 import { told } from "../importing/Restore";
 
 /** How it looks, the bin, and everything out and in. */
@@ -62,8 +63,9 @@ function Workspace() {
       </div>
       <p className="soft">
         The file contains all plans with their history, your custom parts, these settings and the
-        bin. Before a restore you see what it replaces; a dated copy is kept.
+        bin. Before a restore you see what it replaces; a copy is kept.
       </p>
+      <KeptCopies />
       <h3>Open formats</h3>
       <ul className="settings-links">
         <li>
