@@ -29,6 +29,10 @@ ROLE_OF_LETTER = {
 }
 
 
+OWN = {"X-Cobblewort": "test"}
+"""The header that every change over HTTP carries."""
+
+
 def shipped() -> Catalogue:
     """The shipped catalogue."""
     return shipped_catalogue()

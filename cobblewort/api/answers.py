@@ -36,16 +36,24 @@ def written(value: object, status: int = 200, headers: Mapping[str, str] | None 
     return Response(text, status, headers, media_type="application/json")
 
 
+_ANYWHERE = {"503": "the store or the server is busy.", "507": "the disk is full."}
+
+
 def _tell_the_rest(path: str, method: str, operation: dict[str, Any]) -> None:
     """Add what follows from a route: the problems it can answer, its ETag, and where what it makes
     is found.
     """
     answers = operation["responses"]
     problem = answers["default"]
+    for status, what in _ANYWHERE.items():
+        answers[status] = {**problem, "description": f"Problem: {what}"}
     versioned = any(p["name"].lower() == "if-match" for p in operation.get("parameters", ()))
     if "{" in path:
         answers["404"] = {**problem, "description": "Problem: there is nothing of this id."}
     if method != "get":
+        operation["security"] = [{"own": []}]
+        answers["403"] = {**problem, "description": "Problem: it comes from another site."}
+        answers["413"] = {**problem, "description": "Problem: it is larger than is taken."}
         answers["409"] = {**problem, "description": "Problem: something else is in the way."}
     if versioned:
         answers["412"] = {**problem, "description": "Problem: it has another version by now."}
@@ -71,6 +79,14 @@ def document_of(app: FastAPI) -> dict[str, Any]:
         )
         for name in _NAMED:
             del document["paths"][f"{_NOWHERE}{name}"]
+        document["components"]["securitySchemes"] = {
+            "own": {
+                "type": "apiKey",
+                "in": "header",
+                "name": "X-Cobblewort",
+                "description": "Any value. Pages of other sites cannot send it.",
+            }
+        }
         for path, operations in document["paths"].items():
             for method, operation in operations.items():
                 _tell_the_rest(path, method, operation)

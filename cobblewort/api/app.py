@@ -1,12 +1,14 @@
 """The application: routes of the HTTP interface, and the page that uses them."""
 
 from collections import defaultdict
-from collections.abc import Callable, Iterable
+from collections.abc import AsyncIterator, Callable, Collection, Iterable
+from contextlib import asynccontextmanager
 from decimal import Decimal
 from functools import partial
 from pathlib import Path
 from typing import Annotated, Any
 
+from anyio.to_thread import current_default_thread_limiter
 from fastapi import APIRouter, FastAPI, Header, Response
 from fastapi.responses import FileResponse, PlainTextResponse
 from fastapi.staticfiles import StaticFiles
@@ -28,7 +30,7 @@ from cobblewort.api.deps import (
 )
 from cobblewort.api.figures import router as figure_router
 from cobblewort.api.fit import router as fit_router
-from cobblewort.api.guard import LocalOnly
+from cobblewort.api.guard import LOCAL_HOSTS, LocalOnly
 from cobblewort.api.history import router as history_router
 from cobblewort.api.import_export import router as exchange_router
 from cobblewort.api.models import (
@@ -44,6 +46,7 @@ from cobblewort.api.new_plan import router as begin_router
 from cobblewort.api.parts import router as part_router
 from cobblewort.api.preferences import Preferred
 from cobblewort.api.preferences import router as preference_router
+from cobblewort.api.turns import Turns
 from cobblewort.api.views import created, plan_view
 from cobblewort.core.changing.alternatives import Alternative, alternative_of, alternatives_of
 from cobblewort.core.changing.candidates import Candidate, candidates
@@ -62,7 +65,6 @@ from cobblewort.core.words import listed
 from cobblewort.formats.kit_list import kit_csv, kit_text
 from cobblewort.formats.shipped import (
     demo_plans,
-    shipped_classes,
     shipped_parts,
 )
 from cobblewort.store.database import Database
@@ -70,6 +72,7 @@ from cobblewort.store.parts import PartStore
 from cobblewort.store.plans import BrokenPlan, Revision, StoredPlan
 
 EXAMPLE = "choir-recorder"
+_THREADS = 8
 PAGE_FOLDER = Path(__file__).parent / "page"
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["Plans"])
@@ -371,8 +374,21 @@ def list_rules(plans: Plans, reports: Kept) -> list[RuleView]:
     ]
 
 
-def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -> FastAPI:
-    """The application on one data file; `parts` stand in for the shipped catalogue in tests."""
+@asynccontextmanager
+async def _few_threads(_: FastAPI) -> AsyncIterator[None]:
+    """Each thread that answers keeps memory of its own, and one core is all that they share."""
+    current_default_thread_limiter().total_tokens = _THREADS
+    yield
+
+
+def create_app(
+    data_file: Path,
+    parts: Iterable[dict[str, Any]] | None = None,
+    hosts: Collection[str] = LOCAL_HOSTS,
+) -> FastAPI:
+    """The application on one data file, for requests that name one of `hosts`; `parts` stand in for
+    the shipped catalogue in tests.
+    """
     database = Database(data_file)
     database.prepare()
     app = FastAPI(
@@ -382,13 +398,14 @@ def create_app(data_file: Path, parts: Iterable[dict[str, Any]] | None = None) -
         redoc_url=None,
         openapi_url="/api/openapi.json",
         generate_unique_id_function=lambda route: route.name,
+        lifespan=_few_threads,
     )
     app.state.database = database
-    app.state.classes = shipped_classes()
     app.state.renew = partial(_renew, app, None if parts is None else list(parts))
     app.state.renew()
     app.add_middleware(NotModified)
-    app.add_middleware(LocalOnly)
+    app.add_middleware(Turns)
+    app.add_middleware(LocalOnly, hosts=hosts)
     problems.install(app)
     app.include_router(router)
     app.include_router(part_router)

@@ -50,7 +50,7 @@ async def _answer(start: Message, body: bytes, known: str, send: Send) -> None:
     content = blake2b(body, digest_size=8).hexdigest()
     version = headers.get("etag", "").strip('"')
     headers["etag"] = tag = f'"{version}-{content}"' if version else f'"{content}"'
-    headers.setdefault("cache-control", "no-cache")
+    headers.setdefault("cache-control", "no-store")
     if _names(known, tag):
         start["status"], body = 304, b""
         del headers["content-length"]

@@ -10,7 +10,7 @@ import pytest
 from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
-from cobblewort.store.workspace import MAX_ARCHIVE_BYTES
+from cobblewort.store.archive import MAX_ARCHIVE_BYTES
 
 
 def names(client: TestClient) -> list[str]:
@@ -136,10 +136,13 @@ def test_the_workspace_goes_out_and_comes_back(client: TestClient) -> None:
     assert "Nothing was changed" in refused.json()["detail"]
 
 
-def test_only_an_archive_may_be_large(client: TestClient) -> None:
+def test_only_what_is_imported_may_be_large(client: TestClient) -> None:
     """What is sent elsewhere is bounded as before."""
     large = "x" * 3_000_000
-    assert import_all(client, "plans", large).status_code == 413
+    assert client.post("/api/plans", json={"name": large}).status_code == 413
+    assert import_all(client, "plans", large).status_code == 422
+    assert import_all(client, "plans", "x" * 21_000_000).status_code == 422
+    assert import_all(client, "plans", "x" * 41_000_000).status_code == 413
     answer = client.post("/api/workspace/inspect", content=large.encode())
     assert answer.status_code == 422
     assert MAX_ARCHIVE_BYTES > 3_000_000

@@ -14,7 +14,7 @@ from cobblewort.core.verdict.evaluation import Evaluation
 from cobblewort.core.verdict.report import Report
 from cobblewort.demo import fill_with_demo
 from cobblewort.store.plans import StoredPlan
-from tests.kits import SMALL, kit, shipped
+from tests.kits import OWN, SMALL, kit, shipped
 
 PLAN = "/api/plans/moss-cabinet"
 
@@ -73,9 +73,9 @@ def test_another_file_in_the_place_of_ours_is_noticed(tmp_path: Path) -> None:
     one, two = tmp_path / "one.sqlite3", tmp_path / "two.sqlite3"
     for path in (one, two):
         fill_with_demo(path)
-    with TestClient(create_app(two), base_url="http://127.0.0.1:8000") as client:
+    with TestClient(create_app(two), base_url="http://127.0.0.1:8000", headers=OWN) as client:
         changed(client, {"op": "set", "fields": {"budget": "2"}})
-    with TestClient(create_app(one), base_url="http://127.0.0.1:8000") as client:
+    with TestClient(create_app(one), base_url="http://127.0.0.1:8000", headers=OWN) as client:
         changed(client, {"op": "set", "fields": {"budget": "1"}})
         assert client.get(f"{PLAN}/report").json()["cost"]["budget"] == "1"
         with closing(sqlite3.connect(two)) as source, closing(sqlite3.connect(one)) as target:

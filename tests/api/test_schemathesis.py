@@ -12,6 +12,7 @@ from schemathesis.specs.openapi.checks import response_schema_conformance, statu
 
 from cobblewort.api.app import create_app
 from cobblewort.demo import fill_with_demo
+from tests.kits import OWN
 
 
 @schemathesis.serializer("application/zip")
@@ -20,7 +21,7 @@ def _as_it_is(_: object, value: object) -> bytes:
     return value if isinstance(value, bytes) else str(value).encode()
 
 
-HOST = {"Host": "127.0.0.1"}
+HOST = {**OWN, "Host": "127.0.0.1"}
 FOLDER = tempfile.TemporaryDirectory()
 DATA = Path(FOLDER.name) / "data.sqlite3"
 fill_with_demo(DATA)

@@ -55,7 +55,7 @@ def test_a_body_that_does_not_come_is_answered_408(port: int) -> None:
     """With a sentence; a request that is whole is answered as ever, on a connection kept open."""
     head = (
         b"POST /api/plans HTTP/1.1\r\nHost: 127.0.0.1:%d\r\nConnection: close\r\n"
-        b"Content-Type: application/json\r\nContent-Length: 50\r\n\r\n{"
+        b"X-Cobblewort: test\r\nContent-Type: application/json\r\nContent-Length: 50\r\n\r\n{"
     )
     assert b"408" in reply(port, head).split(b"\r\n")[0]
     get = b"GET /api/places HTTP/1.1\r\nHost: 127.0.0.1:%d\r\n\r\n"

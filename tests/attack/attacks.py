@@ -29,6 +29,7 @@ from cobblewort.demo import fill_with_demo
 from cobblewort.formats.shipped import demo_plans, shipped_parts
 from cobblewort.store.database import Database
 from cobblewort.store.plans import PlanStore
+from tests.kits import OWN
 
 WRITER = """
 import sys
@@ -85,7 +86,7 @@ def tabs(folder: Path, steps: int, seed: int = 1) -> str:
     chosen = random.Random(seed)
     data = folder / "tabs.sqlite3"
     fill_with_demo(data)
-    client = TestClient(create_app(data), base_url="http://localhost")
+    client = TestClient(create_app(data), base_url="http://localhost", headers=OWN)
     address, refused, written = "/api/plans/bat-recorder", 0, []
     seen = [client.get(address).json()["version"]] * 2
     for step in range(steps):
@@ -147,14 +148,18 @@ def _request(chosen: random.Random, api: str, plan: str) -> int:
     if kind == 3:
         return _status(urllib.request.Request(f"{api}/plans/{plan}/candidates?role=cooling"))
     if kind == 4:
-        return _status(urllib.request.Request(f"{api}/parts/B06/copy", b"", method="POST"))
+        return _status(urllib.request.Request(f"{api}/parts/B06/copy", b"", OWN, method="POST"))
     body = {"patch": [{"op": "set", "fields": {"copies": chosen.randrange(1, 9)}}]}
     return _status(
         urllib.request.Request(
             f"{api}/plans/{plan}",
             json.dumps(body).encode(),
             method="PATCH",
-            headers={"Content-Type": "application/json", "If-Match": f'"{chosen.randrange(9)}"'},
+            headers={
+                **OWN,
+                "Content-Type": "application/json",
+                "If-Match": f'"{chosen.randrange(9)}"',
+            },
         )
     )
 
@@ -201,7 +206,7 @@ def documents(folder: Path, many: int, seed: int = 1) -> str:
     chosen = random.Random(seed)
     data = folder / "documents.sqlite3"
     client = TestClient(
-        create_app(data), base_url="http://localhost", raise_server_exceptions=False
+        create_app(data), base_url="http://localhost", headers=OWN, raise_server_exceptions=False
     )
     plans, parts = [entry["plan"] for entry in demo_plans()], shipped_parts()
     checked = 0

@@ -14,6 +14,7 @@ from pypdf import PdfReader
 
 from tests.browser.conftest import complaint, served_empty
 from tests.browser.test_access import COLOURS, check_with_axe
+from tests.kits import OWN
 
 
 def ask(server: str, path: str, body: Any = None, *, method: str = "GET", version: int = 0) -> Any:
@@ -22,7 +23,7 @@ def ask(server: str, path: str, body: Any = None, *, method: str = "GET", versio
         f"{server}/api{path}",
         None if body is None else json.dumps(body).encode(),
         method=method,
-        headers={"content-type": "application/json", "if-match": f'"{version}"'},
+        headers={**OWN, "content-type": "application/json", "if-match": f'"{version}"'},
     )
     with urllib.request.urlopen(request) as answer:
         text = answer.read()

@@ -26,8 +26,12 @@ const NO_ANSWER: Problem = {
   changes: [],
 };
 
+/** What every change carries: other sites cannot send it. */
+export const OWN_HEADER = { "x-cobblewort": "page" };
+
 export const client = createClient<paths>({
   baseUrl: window.location.origin,
+  headers: OWN_HEADER,
   fetch: async (request) => {
     const answered = asked();
     try {

@@ -144,6 +144,16 @@ export const workspaceQuery = queryOptions({
   queryFn: async () => dataOf(await client.GET("/api/workspace")),
 });
 
+export const copiesQuery = queryOptions({
+  queryKey: ["copies"],
+  queryFn: async () => dataOf(await client.GET("/api/workspace/copies")),
+});
+
+export const brokenPartsQuery = queryOptions({
+  queryKey: ["broken parts"],
+  queryFn: async () => dataOf(await client.GET("/api/parts/broken")),
+});
+
 export const rulesQuery = queryOptions({
   queryKey: ["rules"],
   queryFn: async () => dataOf(await client.GET("/api/rules")),
