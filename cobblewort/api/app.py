@@ -3,7 +3,6 @@
 from collections import defaultdict
 from collections.abc import AsyncIterator, Callable, Collection, Iterable
 from contextlib import asynccontextmanager
-from decimal import Decimal
 from functools import partial
 from pathlib import Path
 from typing import Annotated, Any
@@ -46,6 +45,7 @@ from cobblewort.api.new_plan import router as begin_router
 from cobblewort.api.parts import router as part_router
 from cobblewort.api.preferences import Preferred
 from cobblewort.api.preferences import router as preference_router
+from cobblewort.api.strips import summaries
 from cobblewort.api.turns import Turns
 from cobblewort.api.views import created, plan_view
 from cobblewort.core.changing.alternatives import Alternative, alternative_of, alternatives_of
@@ -57,7 +57,7 @@ from cobblewort.core.judging.working import Working
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Plan, Role, plan_from
 from cobblewort.core.plans.what_if import what_if
-from cobblewort.core.text import NO_BREAK, as_text
+from cobblewort.core.text import NO_BREAK
 from cobblewort.core.verdict.evaluate import evaluate, samples_that_fit
 from cobblewort.core.verdict.explain import explain
 from cobblewort.core.verdict.report import Report, rules_in_order
@@ -69,7 +69,7 @@ from cobblewort.formats.shipped import (
 )
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
-from cobblewort.store.plans import BrokenPlan, Revision, StoredPlan
+from cobblewort.store.plans import Revision, StoredPlan
 
 EXAMPLE = "choir-recorder"
 _THREADS = 8
@@ -81,53 +81,7 @@ router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["Plans"])
 @router.get("/plans")
 def list_plans(plans: Plans, reports: Kept) -> list[PlanStrip]:
     """Every plan with its rulers, at nominal figures and bands; what is broken says why."""
-    return [
-        _broken_strip(checked) if isinstance(checked, BrokenPlan) else _strip(*checked)
-        for checked in reports.of_all(plans.all())
-    ]
-
-
-def _broken_strip(broken: BrokenPlan) -> PlanStrip:
-    return PlanStrip(
-        id=broken.id,
-        version=broken.version,
-        name=broken.name,
-        purpose="",
-        place="",
-        status="planning",
-        changed_at=broken.changed_at,
-        items=0,
-        severity="problem",
-        families=[],
-        total=Decimal(0),
-        currency="EUR",
-        worst=as_text(broken.why),
-        problems=0,
-        tight=0,
-        broken=True,
-    )
-
-
-def _strip(stored: StoredPlan, report: Report) -> PlanStrip:
-    worst = next((f.sentence for f in report.findings if f.severity != "note"), None)
-    return PlanStrip(
-        id=stored.id,
-        version=stored.version,
-        name=stored.plan.name,
-        purpose=stored.plan.purpose,
-        place=stored.plan.place.name,
-        status=stored.plan.status,
-        changed_at=stored.changed_at,
-        items=sum(line.quantity for line in stored.plan.lines),
-        severity=report.severity,
-        families=report.families,
-        total=report.cost.total,
-        currency=report.cost.currency,
-        worst=worst,
-        problems=report.count("problem"),
-        tight=report.count("tight"),
-        broken=False,
-    )
+    return [summary.strip for summary in summaries(plans, reports)]
 
 
 IdempotencyKey = Annotated[
@@ -353,12 +307,12 @@ def evaluate_plan(body: EvaluateRequest, catalogue: CatalogueInUse) -> Response:
 @router.get("/rules", tags=["Rules"])
 def list_rules(plans: Plans, reports: Kept) -> list[RuleView]:
     """Every rule with what it checks, why, its formula and source, and where it fires."""
-    firings: dict[str, dict[str, RuleFiring]] = defaultdict(dict)
-    sound = (j for j in reports.of_all(plans.all()) if not isinstance(j, BrokenPlan))
-    for stored, report in sound:
-        for finding in report.findings:  # worst first
-            firing = RuleFiring(plan=stored.id, name=stored.plan.name, severity=finding.severity)
-            firings[finding.rule].setdefault(stored.id, firing)
+    firings: dict[str, list[RuleFiring]] = defaultdict(list)
+    for summary in summaries(plans, reports):
+        strip = summary.strip
+        for rule_id, severity in summary.fires.items():
+            firing = RuleFiring(plan=strip.id, name=strip.name, severity=severity)
+            firings[rule_id].append(firing)
     return [
         RuleView(
             id=rule.id,
@@ -368,7 +322,7 @@ def list_rules(plans: Plans, reports: Kept) -> list[RuleView]:
             formula=rule.formula,
             source=rule.source,
             has_remedies=bool(rule.remedies),
-            fires_in=list(firings[rule.id].values()),
+            fires_in=firings[rule.id],
         )
         for rule in rules_in_order()
     ]

@@ -2,14 +2,15 @@
 
 import logging
 import re
-from collections.abc import Iterable
 from dataclasses import dataclass
 from threading import Lock
-from typing import Annotated
+from typing import Annotated, Any
 
 from fastapi import Depends, FastAPI, Header, Query, Request
 
+from cobblewort.api.models import PlanStrip
 from cobblewort.core.errors import InputError
+from cobblewort.core.judging.severity import Severity
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Activity, Plan, Temperature
 from cobblewort.core.plans.what_if import what_if
@@ -18,11 +19,19 @@ from cobblewort.core.verdict.evaluation import Evaluation
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.shipped import catalogue_with
 from cobblewort.store.parts import PartStore
-from cobblewort.store.plans import BrokenPlan, PlanStore, StoredPlan
+from cobblewort.store.plans import BrokenPlan, Head, PlanStore, StoredPlan
 
 PAGE_SAMPLES = 256
-_MOST_REPORTS = 64
+_MOST_REPORTS, _MOST_SUMMARIES = 32, 4000
 _LOG = logging.getLogger("cobblewort")
+
+
+@dataclass(slots=True, frozen=True)
+class Summary:
+    """A plan in short: its strip, and how much each rule that fires in it matters at most."""
+
+    strip: PlanStrip
+    fires: dict[str, Severity]
 
 
 class Reports:
@@ -34,26 +43,34 @@ class Reports:
 
     def __init__(self, catalogue: Catalogue) -> None:
         self.catalogue = catalogue
-        self._kept: dict[tuple[str, int, str], Report] = {}
+        self._kept: dict[Head, Report] = {}
+        self._summaries: dict[Head, Summary] = {}
         self._last: Evaluation | None = None
         self._lock = Lock()
 
     def of(self, stored: StoredPlan) -> Report:
         """The report of a plan with bands, worked out or as it was kept."""
         with self._lock:
-            report = self._kept.get(_key(stored))
+            report = self._kept.get(stored.head)
         if report is None:
             report = self.work_out(stored.plan)
         self.keep(stored, report)
         return report
 
-    def of_all(
-        self, stored: Iterable[StoredPlan | BrokenPlan]
-    ) -> list[tuple[StoredPlan, Report] | BrokenPlan]:
-        """Every plan with its report; one that cannot be judged is told, and stops no other."""
-        return [one if isinstance(one, BrokenPlan) else self._or_told(one) for one in stored]
+    def summary(self, head: Head) -> Summary | None:
+        """What was kept in short of a plan as it stands, None where nothing was."""
+        with self._lock:
+            return self._summaries.get(head)
 
-    def _or_told(self, stored: StoredPlan) -> tuple[StoredPlan, Report] | BrokenPlan:
+    def keep_summary(self, head: Head, summary: Summary) -> None:
+        """Keep a plan in short; the oldest makes room."""
+        with self._lock:
+            _put(self._summaries, head, summary, _MOST_SUMMARIES)
+
+    def or_told(self, stored: StoredPlan | BrokenPlan) -> tuple[StoredPlan, Report] | BrokenPlan:
+        """A plan with its report; one that cannot be judged is told, and stops no other."""
+        if isinstance(stored, BrokenPlan):
+            return stored
         try:
             return stored, self.of(stored)
         except InputError as error:
@@ -76,15 +93,14 @@ class Reports:
     def keep(self, stored: StoredPlan, report: Report) -> None:
         """Keep a report that was worked out before its plan was stored; the oldest makes room."""
         with self._lock:
-            self._kept.pop(_key(stored), None)
-            self._kept[_key(stored)] = report
-            while len(self._kept) > _MOST_REPORTS:
-                del self._kept[next(iter(self._kept))]
+            _put(self._kept, stored.head, report, _MOST_REPORTS)
 
 
-def _key(stored: StoredPlan) -> tuple[str, int, str]:
-    """A version is never used twice, unless somebody puts another file in the place of ours."""
-    return stored.id, stored.version, stored.changed_at
+def _put(kept: dict[Head, Any], head: Head, value: object, most: int) -> None:
+    kept.pop(head, None)
+    kept[head] = value
+    while len(kept) > most:
+        del kept[next(iter(kept))]
 
 
 _WRITING = Lock()

@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from hashlib import blake2b
+from typing import NamedTuple
 
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.plan import Plan, plan_from
@@ -43,6 +44,16 @@ class StaleWriteError(Exception):
         super().__init__(f"the plan is at version {version} now")
 
 
+class Head(NamedTuple):
+    """What tells one state of a plan from all others. A version is never used twice, unless
+    somebody puts another file in the place of ours.
+    """
+
+    id: str
+    version: int
+    changed_at: str
+
+
 @dataclass(slots=True, frozen=True)
 class StoredPlan:
     """A plan as it stands, and the steps that can be taken from here."""
@@ -53,6 +64,11 @@ class StoredPlan:
     changed_at: str
     undo_label: str | None
     redo_label: str | None
+
+    @property
+    def head(self) -> Head:
+        """What tells this state of it from all others."""
+        return Head(self.id, self.version, self.changed_at)
 
 
 @dataclass(slots=True, frozen=True)
@@ -137,6 +153,20 @@ class PlanStore:
                 "SELECT id FROM plan WHERE deleted_at IS NULL ORDER BY created_at, rowid"
             ).fetchall()
             return [_read_or_told(connection, row["id"]) for row in rows]
+
+    def heads(self) -> list[Head]:
+        """Every plan that is not deleted, oldest first, without a look into it."""
+        with self.database.reading() as connection:
+            rows = connection.execute(
+                "SELECT id, version, changed_at FROM plan WHERE deleted_at IS NULL "
+                "ORDER BY created_at, rowid"
+            ).fetchall()
+        return [Head(*row) for row in rows]
+
+    def read_or_told(self, plan_id: str) -> StoredPlan | BrokenPlan:
+        """The plan as it stands, or why it cannot be read. Raises PlanNotFoundError."""
+        with self.database.reading() as connection:
+            return _read_or_told(connection, plan_id)
 
     def is_empty(self) -> bool:
         """Whether no plan was ever stored."""
