@@ -240,3 +240,81 @@ def test_reset_waits_for_no_server(tmp_path: Path) -> None:
     assert result.exit_code == 2
     assert "Another Cobblewort uses" in result.stderr
     assert list(tmp_path.glob("demo-kept-*")) == []
+
+
+def command(*arguments: str) -> tuple[int, str]:
+    """Exit code and errors of a command that is given no answers."""
+    result = CliRunner().invoke(main, list(arguments))
+    return result.exit_code, result.stderr
+
+
+def test_a_mistyped_folder_is_told_and_not_made(tmp_path: Path) -> None:
+    """By all that only read; a folder of the demo is told as such."""
+    nowhere, plan = tmp_path / "mistyped", tmp_path / "plan.json"
+    plan.write_text(json.dumps(PLAN))
+    commands: tuple[tuple[str, ...], ...] = (
+        ("export",),
+        ("export", "--parts", "json"),
+        ("backup", str(tmp_path / "out.zip")),
+        ("import", "--dry-run", str(plan)),
+    )
+    for one in commands:
+        code, told = command(*one, "--data", str(nowhere))
+        assert (code, f"There is no folder {nowhere}" in told) == (2, True), one
+    assert not nowhere.exists()
+    demo = tmp_path / "demo"
+    assert command("demo", "--reset", "--data", str(demo))[0] == 0
+    code, told = command("export", "--data", str(demo))
+    assert (code, "contains the demo" in told) == (2, True)
+    (tmp_path / "empty").mkdir()
+    code, told = command("backup", str(tmp_path / "out.zip"), "--data", str(tmp_path / "empty"))
+    assert (code, "contains no workspace" in told) == (2, True)
+    assert list((tmp_path / "empty").iterdir()) == []
+
+
+def test_two_kinds_of_output_at_once_are_refused(tmp_path: Path) -> None:
+    """Of which one would be lost."""
+    for kinds in (("--sheet", "--calendar"), ("--parts", "json", "--sheet")):
+        code, told = command("export", *kinds, "--data", str(tmp_path))
+        assert (code, "Name one of" in told) == (2, True)
+
+
+def test_what_is_written_replaces_no_device_and_follows_no_trap(tmp_path: Path) -> None:
+    """A pipe and a device stay; a link leads to its file; nothing half written is left."""
+    data = tmp_path / "data"
+    plan = tmp_path / "plan.json"
+    plan.write_text(json.dumps(PLAN))
+    assert command("import", str(plan), "--data", str(data))[0] == 0
+    pipe, own = tmp_path / "pipe", tmp_path / "own.txt"
+    os.mkfifo(pipe)
+    for output in (pipe, Path("/dev/null"), tmp_path):
+        code, told = command("export", "--data", str(data), "-o", str(output))
+        assert (code, "is not a plain file" in told) == (2, True), output
+    assert pipe.is_fifo()
+    own.write_text("mine")
+    (tmp_path / "out.json.unfinished").symlink_to(own)
+    link = tmp_path / "link.json"
+    link.symlink_to(tmp_path / "out.json")
+    assert command("export", "--data", str(data), "-o", str(link))[0] == 0
+    assert link.is_symlink()
+    assert json.loads((tmp_path / "out.json").read_text())["plans"]
+    assert own.read_text() == "mine"
+    folder = tmp_path / "nowhere"
+    assert command("export", "--data", str(data), "-o", str(folder / "out.json"))[0] == 2
+    assert not [file for file in tmp_path.iterdir() if file.name.startswith(".")]
+
+
+def test_a_damaged_workspace_is_mended_by_a_restore(tmp_path: Path) -> None:
+    """Every other command tells what to do; what was there is kept."""
+    data, plan, made = tmp_path / "data", tmp_path / "plan.json", tmp_path / "made.zip"
+    plan.write_text(json.dumps(PLAN))
+    assert command("import", str(plan), "--data", str(data))[0] == 0
+    assert command("backup", str(made), "--data", str(data))[0] == 0
+    (data / DATA_NAME).write_bytes(b"Dear diary")
+    code, told = command("export", "--data", str(data))
+    assert (code, "restore a backup" in told) == (2, True)
+    assert command("restore", "--yes", str(made), "--data", str(data))[0] == 0
+    assert command("export", "--data", str(data))[0] == 0
+    (kept,) = data.glob("*-before-restore.sqlite3")
+    assert kept.read_bytes() == b"Dear diary"
+    assert command("restore", "--yes", str(tmp_path / "none.zip"), "--data", str(data))[0] == 2

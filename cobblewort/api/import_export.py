@@ -121,7 +121,10 @@ def plan_sheet(
 
 @router.get("/plans/{plan_id}/maintenance.ics", response_class=Response)
 def plan_calendar(
-    plan_id: str, plans: Plans, reports: Kept, begins: date | None = None
+    plan_id: str,
+    plans: Plans,
+    reports: Kept,
+    begins: Annotated[date | None, Query(ge=date(1970, 1, 1), le=date(2199, 12, 31))] = None,
 ) -> Response:
     """What the finished kit wants of its owner, for a calendar; from today on unless it is said."""
     from cobblewort.formats.calendar import maintenance_ics

@@ -154,7 +154,9 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     def http_error(_: Request, error: HTTPException) -> Response:
-        response = problem(error.status_code, str(error.detail))
+        unread = error.status_code == 400 and "parsing the body" in str(error.detail)
+        told = "The request is no JSON that can be read." if unread else str(error.detail)
+        response = problem(error.status_code, told)
         response.headers.update(error.headers or {})
         return response
 

@@ -29,6 +29,7 @@ from cobblewort.demo import fill_with_demo
 from cobblewort.formats.shipped import demo_plans, shipped_parts
 from cobblewort.store.database import Database
 from cobblewort.store.plans import PlanStore
+from tests.browser.conftest import running_server
 from tests.kits import OWN
 
 WRITER = """
@@ -134,6 +135,32 @@ def clients(address: str, many: int, seconds: float, seed: int = 1) -> str:
         f"{many} clients for {seconds:g} s, {len(answers)} answers, none an error of the server, "
         f"the slowest after {slowest:.1f} s"
     )
+
+
+def an_hour_of_use(folder: Path, seconds: float, many: int = 10) -> str:
+    """The memory of a server under `many` clients for so long: bounded, and bounded when idle."""
+    with running_server(folder) as address:
+        port = address.rsplit(":", 1)[1]
+        found = subprocess.run(
+            ["pgrep", "-f", f"port {port}"], capture_output=True, text=True, check=True
+        )
+        process = int(found.stdout.split()[0])
+        idle, seen = _memory_mb(process), [0.0]
+        ends = time.monotonic() + seconds
+        while time.monotonic() < ends:
+            clients(address, many, min(60.0, seconds))
+            seen.append(_memory_mb(process))
+    assert idle < 150, f"{idle:.0f} MB idle"
+    assert max(seen) < 250, f"{max(seen):.0f} MB under load"
+    return (
+        f"{many} clients for {seconds / 60:.0f} min: {idle:.0f} MB idle, at most "
+        f"{max(seen):.0f} MB under load, {seen[-1]:.0f} MB at the end"
+    )
+
+
+def _memory_mb(process: int) -> float:
+    status = Path(f"/proc/{process}/status").read_text(encoding="utf-8")
+    return int(status.split("VmRSS:")[1].split()[0]) / 1024
 
 
 def _request(chosen: random.Random, api: str, plan: str) -> int:

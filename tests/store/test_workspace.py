@@ -3,19 +3,23 @@
 from __future__ import annotations
 
 import io
+import sqlite3
 import threading
 import zipfile
 from pathlib import Path
 
 import pytest
 
+from cobblewort.core.errors import InputError
 from cobblewort.core.plans.patch import SetFields, apply_patch
 from cobblewort.demo import fill_with_demo
 from cobblewort.store.archive import ArchiveError, archive, look_at
-from cobblewort.store.database import Database, migrations
-from cobblewort.store.parts import PartStore
-from cobblewort.store.plans import PlanStore
-from cobblewort.store.workspace import holdings, restore
+from cobblewort.store.database import Database, StoreError, migrations
+from cobblewort.store.owner import owned
+from cobblewort.store.parts import PartStore, StalePartError
+from cobblewort.store.plans import PlanStore, StaleWriteError
+from cobblewort.store.preferences import PreferenceStore
+from cobblewort.store.workspace import holdings, kept_copies, kept_copy, restore
 from tests.kits import kit
 
 OWN = {"kind": "device", "maker": "m", "model": "Mine"}
@@ -145,3 +149,115 @@ def test_it_is_whole_while_somebody_writes(full: Database) -> None:
     steps = [look_at(content).holds.steps for content in made]
     assert steps == sorted(steps)
     assert restore(full, made[0])[0].holds.steps == holdings(full).steps
+
+
+def test_a_copy_that_was_kept_can_be_restored(full: Database, tmp_path: Path) -> None:
+    """As a file that is named, and as bytes that are sent."""
+    before = contents(full)
+    empty = Database(tmp_path / "empty.sqlite3")
+    empty.prepare()
+    _, kept = restore(full, archive(empty))
+    restore(full, kept)
+    assert contents(full) == before
+    restore(full, archive(empty))
+    restore(full, kept.read_bytes())
+    assert contents(full) == before
+    assert [copy.name for copy in kept_copies(full)] == [
+        f"full-{number:06d}-before-restore.sqlite3" for number in (4, 3, 2, 1)
+    ]
+    with pytest.raises(InputError, match="no such copy"):
+        kept_copy(full, "../full.sqlite3")
+
+
+def test_a_tab_from_before_a_restore_is_told(full: Database) -> None:
+    """Versions of plans were never there before; a part that is another has another revision."""
+    plans, parts = PlanStore(full), PartStore(full)
+    part = parts.create(OWN)
+    content = archive(full)
+    here = plans.get("mine")
+    parts.save(part.id, 1, {**OWN, "model": "Changed"})
+    parts.save(part.id, 2, {**OWN, "model": "Changed again"})
+    restore(full, content)
+    with pytest.raises(StaleWriteError):
+        plans.save("mine", here.version, here.plan, "from a tab of before")
+    back = parts.get(part.id)
+    assert (back.revision, back.document["model"]) == (4, "Mine")
+    with pytest.raises(StalePartError):
+        parts.save(part.id, 3, {**OWN, "model": "From a tab of before"})
+
+
+@pytest.mark.parametrize("damage", ["pages", "text", "gone"])
+def test_a_restore_mends_a_damaged_file(full: Database, tmp_path: Path, damage: str) -> None:
+    """It opens none of it first; what was there is kept as it was."""
+    content, before = archive(full), contents(full)
+    full.settle()
+    whole = bytearray(full.path.read_bytes())
+    if damage == "pages":
+        whole[4096 : len(whole) - 4096] = b"\xff" * (len(whole) - 8192)
+    full.path.write_bytes(whole if damage == "pages" else b"Dear diary")
+    if damage == "gone":
+        full.path.unlink()
+    found = None if damage == "gone" else full.path.read_bytes()
+    _, kept = restore(full, content)
+    assert contents(full) == before
+    assert found is None or kept.read_bytes() == found
+    assert full.path.stat().st_mode & 0o777 == 0o600
+
+
+def test_what_was_just_kept_is_never_pruned(full: Database) -> None:
+    """Whatever the clock of former versions wrote into the names of older ones."""
+    for year in range(2090, 2102):
+        full.path.with_name(f"full-{year}0101T000000000000-before-schema-5.sqlite3").write_bytes(
+            b""
+        )
+    kept = full.keep_copy("restore")
+    assert kept in full.copies()
+    assert len(full.copies()) == 10
+    assert kept.stat().st_size > 0
+
+
+def test_preferences_of_another_shape_are_none(full: Database) -> None:
+    """As an archive of another program might hold them."""
+    with full.writing() as connection:
+        connection.execute("INSERT INTO preference (one, document) VALUES (1, '[1, 2]')")
+    preferences = PreferenceStore(full)
+    assert preferences.read() == {}
+    preferences.change({"temperature": "F"})
+    assert preferences.read() == {"temperature": "F"}
+
+
+def test_a_workspace_too_large_for_an_archive_is_told_when_it_goes_out(
+    full: Database, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """And not when somebody needs it."""
+    monkeypatch.setattr("cobblewort.store.archive.MAX_DATA_BYTES", 10_000)
+    with pytest.raises(InputError, match="too large for an archive"):
+        archive(full)
+
+
+def test_an_archive_that_unfolds_is_refused(
+    full: Database, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Before it fills the disk."""
+    content = archive(full)
+    monkeypatch.setattr("cobblewort.store.archive.MAX_DATA_BYTES", 10_000)
+    with pytest.raises(ArchiveError, match="unpacks to more"):
+        restore(full, content)
+
+
+def test_a_file_that_is_gone_is_not_made_anew(full: Database) -> None:
+    """While a server works with it."""
+    full.settle()
+    full.path.unlink()
+    with pytest.raises(sqlite3.OperationalError, match="unable to open"):
+        PlanStore(full).all()
+    assert not full.path.exists()
+
+
+def test_one_process_owns_a_file(tmp_path: Path) -> None:
+    """The next one is told, and may once the first is through."""
+    data = tmp_path / "data.sqlite3"
+    with owned(data), pytest.raises(StoreError, match="Another Cobblewort uses"), owned(data):
+        pass
+    with owned(data):
+        pass

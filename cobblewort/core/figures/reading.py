@@ -39,13 +39,13 @@ class Reading:
         if isinstance(value, bool):
             raise ValueError("a value must be a number (got true or false)")
         if isinstance(value, int | float):
-            return _with_band(float(value), "datasheet")
+            return _with_band(_number(value), "datasheet")
         if isinstance(value, list | tuple):
             return _from_triple(list(value))
         if isinstance(value, dict) and "nominal" in value and not {"low", "high"} & set(value):
             basis = value.get("basis", "datasheet")
-            if basis in BAND_SHARE and isinstance(value["nominal"], int | float):
-                return {**value, **_with_band(float(value["nominal"]), basis)}
+            if _has_band(basis) and isinstance(value["nominal"], int | float):
+                return {**value, **_with_band(_number(value["nominal"]), basis)}
         return value
 
     @model_validator(mode="after")
@@ -60,6 +60,18 @@ class Reading:
 
 READING = TypeAdapter(Reading)
 """Reads a figure as a document writes it."""
+
+
+def _number(value: float) -> float:
+    """A figure as it is computed with: JSON may hold whole numbers beyond all bounds."""
+    try:
+        return float(value)
+    except OverflowError as error:
+        raise ValueError("the number is too large") from error
+
+
+def _has_band(basis: Any) -> bool:
+    return isinstance(basis, str) and basis in BAND_SHARE
 
 
 def _with_band(nominal: float, basis: str) -> dict[str, Any]:
@@ -77,7 +89,7 @@ def _from_triple(values: list[Any]) -> dict[str, Any]:
 
 def _exact(value: Any) -> Any:
     if isinstance(value, int | float) and not isinstance(value, bool):
-        number = float(value)
+        number = _number(value)
         return {"nominal": number, "low": number, "high": number, "basis": "datasheet"}
     return value
 
@@ -114,9 +126,9 @@ def _without_band(value: Any) -> tuple[float, str] | None:
     nominal, basis = stated.get("nominal"), stated.get("basis", "datasheet")
     if isinstance(nominal, bool) or not isinstance(nominal, int | float) or nominal > 1:
         return None
-    if {"low", "high"} & set(stated) or basis not in BAND_SHARE:
+    if {"low", "high"} & set(stated) or not _has_band(basis):
         return None
-    return float(nominal), basis
+    return _number(nominal), basis
 
 
 def _share_band(value: Any) -> Any:

@@ -501,7 +501,7 @@ class Storage:
     as far as that is stated, and how fast [MB/s].
     """
 
-    capacity_gb: Annotated[float, Field(gt=0)]
+    capacity_gb: Annotated[float, Field(gt=0, le=1e9)]
     endurance_tb: PositiveRating | None = None
     write_mb_s: PositiveRating | None = None
 

@@ -277,6 +277,19 @@ class Transfer(Stated):
             raise ValueError("a transfer needs different source and target")
         return self
 
+    @classmethod
+    def worked_out(
+        cls, transfer_id: str, source: End, target: End, amount_gb: float, text: str = ""
+    ) -> Self:
+        """One that follows from a kit and that nobody typed: its figures have no bounds. [GB]"""
+        return cls.model_construct(
+            id=transfer_id,
+            text=text or transfer_id,
+            source=source,
+            target=target,
+            amount_gb=amount_gb,
+        )
+
     @property
     def rate_mb_s(self) -> float | None:
         """What all streams of it want together; None of files. [MB/s]"""

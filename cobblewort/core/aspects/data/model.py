@@ -337,13 +337,7 @@ def _asked(requirements: Sequence[Requirement], result: DataResult, router: Rout
             and any(link.kind == ("ethernet" if wire else "wifi") for link in m.route.links)
         ]
         for source, target in () if own else _ends_of(router, "network" if wire else "wifi"):
-            transfer = Transfer(
-                id=requirement.id,
-                text=requirement.text,
-                source=source,
-                target=target,
-                amount_gb=1,
-            )
+            transfer = Transfer.worked_out(requirement.id, source, target, 1.0, requirement.text)
             route = router.route(transfer)
             if any(link.kind in ("ethernet", "wifi") for link in route.links):
                 own += moved([route])

@@ -365,7 +365,7 @@ def _price(array: Array, prices: Prices) -> Decimal | None:
 
 
 def _rate(router: Router, source: End, target: End) -> float | None:
-    transfer = Transfer(id="layout", text="layout", source=source, target=target, amount_gb=1)
+    transfer = Transfer.worked_out("layout", source, target, 1.0)
     route = router.route(transfer)
     return nominal(moved([route])[0].rate_mb_s) if route.links else None
 

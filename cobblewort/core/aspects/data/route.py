@@ -562,9 +562,7 @@ class Router:
         media = self.media("storage")
         mirrored = self.storage_use.layout in ("mirror", "striped_mirrors")
         sources = media[1:2] if mirrored else media[1:]
-        transfer = Transfer(
-            id="rebuild", text="rebuild", source="program", target="storage", amount_gb=1e3
-        )
+        transfer = Transfer.worked_out("rebuild", "program", "storage", 1e3)
         load: dict[str, Quantity] = {}
         try:
             links = self._medium(transfer, media[0], "out")

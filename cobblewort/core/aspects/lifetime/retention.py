@@ -146,7 +146,7 @@ def carried_of(connected: Items, image: Image | None, array: Array, paths: Route
     times: list[float | None] = []
     both_ways: tuple[tuple[End, End], ...] = (("storage", "network"), ("network", "storage"))
     for source, target in both_ways:
-        transfer = Transfer(id="copy", text="copy", source=source, target=target, amount_gb=room)
+        transfer = Transfer.worked_out("copy", source, target, room)
         route = router.route(transfer)
         minutes = moved([route])[0].minutes if route.links else None
         times.append(None if minutes is None else nominal(minutes) / 60)
