@@ -131,7 +131,7 @@ def plan_calendar(
 
     stored = plans.get(plan_id)
     maintenance = reports.of(stored).lifetime.maintenance
-    content = maintenance_ics(stored.plan.name, maintenance, begins or date.today())
+    content = maintenance_ics(stored.plan.name, maintenance, begins or date.today(), plan_id)
     return filed(content, f"{stored.plan.name} maintenance", "ics", "text/calendar; charset=utf-8")
 
 

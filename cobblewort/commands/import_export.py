@@ -11,7 +11,6 @@ from cobblewort.core import words
 from cobblewort.core.errors import InputError
 from cobblewort.core.labels import SEVERITIES
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.plan import Plan
 from cobblewort.core.plans.steps import PlanFile
 from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.formats.display_units import DisplayUnits
@@ -104,7 +103,7 @@ class Workshop:
         """The sheet of one plan as PDF. Raises InputError."""
         from cobblewort.formats.sheet import sheet_pdf
 
-        plan = self._the_one(names, "A plan sheet")
+        plan = self._the_one(names, "A plan sheet").plan
         report = evaluate(plan, self._catalogue, 256)
         return sheet_pdf(plan, report, paper, units=units)
 
@@ -112,14 +111,14 @@ class Workshop:
         """What one kit wants of its owner, for a calendar from today on. Raises InputError."""
         from cobblewort.formats.calendar import maintenance_ics
 
-        plan = self._the_one(names, "A calendar")
-        maintenance = evaluate(plan, self._catalogue).lifetime.maintenance
-        return maintenance_ics(plan.name, maintenance, date.today())
+        stored = self._the_one(names, "A calendar")
+        maintenance = evaluate(stored.plan, self._catalogue).lifetime.maintenance
+        return maintenance_ics(stored.plan.name, maintenance, date.today(), stored.id)
 
-    def _the_one(self, names: Sequence[str], what: str) -> Plan:
+    def _the_one(self, names: Sequence[str], what: str) -> StoredPlan:
         if len(names) != 1:
             raise InputError([("", f"{what} needs exactly one plan. Name it.")])
-        return self._named(names)[0].plan
+        return self._named(names)[0]
 
     def import_all(self, file: Path, *, dry_run: bool, with_parts: bool) -> Iterator[str]:
         """Import a file, and tell what came. Raises InputError."""

@@ -7,21 +7,27 @@ from datetime import UTC, date, datetime, time, timedelta
 from uuid import NAMESPACE_URL, uuid5
 
 from cobblewort.core.aspects.lifetime.maintenance import Maintenance
+from cobblewort.formats.sketch import written
 
 _DAYS_A_MONTH, _MONTHS_A_YEAR = 30, 12
 
 
-def maintenance_ics(name: str, maintenance: Iterable[Maintenance], begins: date) -> bytes:
+def maintenance_ics(
+    name: str, maintenance: Iterable[Maintenance], begins: date, plan_id: str = ""
+) -> bytes:
     """All-day events from a day on, each with the rule by which it comes round.
 
     Parameters
     ----------
     name : str
-        What the kit is called; events are known again by it, so that a newer file replaces them.
+        What the kit is called.
     maintenance : iterable of Upkeep
         Things to do.
     begins : date
         The day on which the kit is put into use.
+    plan_id : str
+        Of the plan, as two may have one name: events are known again by it, so that a newer file
+        replaces them.
     """
     from icalendar import (  # takes a tenth of a second that most commands do not need
         Calendar,
@@ -31,11 +37,13 @@ def maintenance_ics(name: str, maintenance: Iterable[Maintenance], begins: date)
     calendar = Calendar()
     calendar.add("prodid", "-//Cobblewort//maintenance//EN")
     calendar.add("version", "2.0")
+    name = written(name)
     calendar.add("x-wr-calname", name)
     stamp = datetime.combine(begins, time(), UTC)
     for entry in maintenance:
         event = Event()
-        event.add("uid", f"{uuid5(NAMESPACE_URL, f'cobblewort:{name}:{entry.id}')}@cobblewort")
+        known_by = uuid5(NAMESPACE_URL, f"cobblewort:{plan_id or name}:{entry.id}")
+        event.add("uid", f"{known_by}@cobblewort")
         event.add("dtstamp", stamp)
         event.add("dtstart", begins + timedelta(days=entry.every_days))
         event.add("summary", f"{name}: {entry.text}")

@@ -27,7 +27,8 @@ _COLUMNS = (
     "to pay",
     "currency",
 )
-_FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
+FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r", "＝", "＋", "－", "＠")
+"""What a spreadsheet takes for a formula, in wide letters too (common practice)."""
 
 
 def kit_csv(report: Report) -> str:
@@ -83,7 +84,7 @@ def items_of(line: LineReport, report: Report) -> int:
 
 
 def _harmless(cell: str) -> str:
-    return f"'{cell}" if cell.startswith(_FORMULA_STARTS) else cell
+    return f"'{cell}" if cell.lstrip().startswith(FORMULA_STARTS) else cell
 
 
 def kit_text(report: Report, units: DisplayUnits = SI_UNITS) -> str:
@@ -117,8 +118,9 @@ def kit_markdown(report: Report, units: DisplayUnits = SI_UNITS) -> str:
 
 
 def _escaped(text: str) -> str:
-    """Text in which Markdown and the HTML in it find nothing to do."""
-    return re.sub(r"([\\`*_{}\[\]<>#|~&])", r"\\\1", text)
+    """Text in which Markdown and the HTML in it find nothing to do, and no bare link."""
+    plain = re.sub(r"([\\`*_{}\[\]<>#|~&@])", r"\\\1", text)
+    return re.sub(r"(?i)(https?|ftp|mailto|www)([:.])", r"\1\\\2", plain)
 
 
 def _fastener_row(item: Fastener, units: DisplayUnits) -> str:

@@ -20,13 +20,14 @@ from cobblewort.core.parts.names import unit_of
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.former_names import current_part
 from cobblewort.formats.documents import pack_from, parse_json
+from cobblewort.formats.kit_list import FORMULA_STARTS
 
 PACK_FORMAT = "cobblewort-parts/2"
 MOST_PARTS = 20_000
 MOST_COLUMNS = 2000
 _MOST_STEPS_DEEP = 12
 _FIRST = ("id", "kind", "part_class", "maker", "model", "summary", "price", "currency")
-_FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r", "'")
+_FORMULA_STARTS = (*FORMULA_STARTS, "'")
 _STEP = re.compile(r"[A-Za-z0-9_-]+")
 
 Document = dict[str, Any]

@@ -23,7 +23,7 @@ from cobblewort.core.verdict.report import Report
 from cobblewort.formats.display_units import SI_UNITS, DisplayUnits
 from cobblewort.formats.drawings import DRAWINGS
 from cobblewort.formats.kit_list import items_of
-from cobblewort.formats.sketch import draw_on, plain
+from cobblewort.formats.sketch import LETTERS, draw_on, written
 
 if TYPE_CHECKING:
     from fpdf import FPDF
@@ -63,20 +63,20 @@ class _Sheet:
     def __init__(
         self, plan: Plan, report: Report, paper: str, day: date | None, units: DisplayUnits
     ) -> None:
-        from fpdf import FPDF
+        from cobblewort.formats.paper import Paper
 
         told = f"{plan.name} - Cobblewort {cobblewort.__version__}, {day or _today()}"
 
-        class Paged(FPDF):
+        class Paged(Paper):
             def footer(self) -> None:
                 self.set_y(-11)
-                self.set_font("helvetica", size=8)
-                self.cell(0, 5, plain(told)[:110])
+                self.set_font(LETTERS, size=8)
+                self.cell(0, 5, written(told)[:110])
                 self.cell(0, 5, f"{self.page_no()} of {{nb}}", align="R")
 
         self.plan, self.report, self.units = plan, report, units
-        self.pdf: FPDF = Paged(unit="mm", format=paper)
-        self.pdf.set_title(plain(plan.name))
+        self.pdf: FPDF = Paged(paper)
+        self.pdf.set_title(written(plan.name))
         self.pdf.set_creator("Cobblewort")
         self.pdf.set_margins(_MARGIN_MM, _MARGIN_MM)
         self.pdf.set_auto_page_break(True, _FOOT_MM)
@@ -84,7 +84,7 @@ class _Sheet:
 
     def _told(self, said: Said) -> str:
         """A text as this sheet shows it; a figure and its unit stay on one line."""
-        return plain(self.units.text(said))
+        return written(self.units.text(said))
 
     def _room(self, tall_mm: float) -> None:
         """Begin a page where less than this is left of one."""
@@ -95,11 +95,11 @@ class _Sheet:
         """A heading that stays with so much of what is below it."""
         self._room(10 + below_mm)
         self.pdf.ln(3)
-        self.pdf.set_font("helvetica", "B", 12)
+        self.pdf.set_font(LETTERS, "B", 12)
         self.pdf.cell(0, 7, self._told(text), new_x="LMARGIN", new_y="NEXT")
 
     def _lines(self, texts: Iterable[Said], size: float = 9.5) -> None:
-        self.pdf.set_font("helvetica", size=size)
+        self.pdf.set_font(LETTERS, size=size)
         for text in texts:
             self.pdf.multi_cell(
                 0, size * 0.46, self._told(text), align="L", new_x="LMARGIN", new_y="NEXT"
@@ -112,9 +112,9 @@ class _Sheet:
             if mark == _BOX:
                 self.pdf.set_font(_SIGNS, size=9.5)
             else:
-                self.pdf.set_font("helvetica", "B", 9.5)
+                self.pdf.set_font(LETTERS, "B", 9.5)
             self.pdf.cell(mark_mm, 4.8, mark)
-            self.pdf.set_font("helvetica", size=9.5)
+            self.pdf.set_font(LETTERS, size=9.5)
             self.pdf.multi_cell(0, 4.8, self._told(text), align="L", new_x="LMARGIN", new_y="NEXT")
 
     def _table(
@@ -127,7 +127,7 @@ class _Sheet:
         """Rows under a head, prices to the right, a `total` in bold below them."""
         from fpdf.fonts import FontFace
 
-        self.pdf.set_font("helvetica", size=9)
+        self.pdf.set_font(LETTERS, size=9)
         aligned = tuple("RIGHT" if name in _TO_THE_RIGHT else "LEFT" for name in head)
         with self.pdf.table(
             col_widths=tuple(widths),
@@ -147,7 +147,7 @@ class _Sheet:
     def head(self) -> None:
         """Name, purpose and place."""
         plan = self.plan
-        self.pdf.set_font("helvetica", "B", 18)
+        self.pdf.set_font(LETTERS, "B", 18)
         self.pdf.multi_cell(0, 8, self._told(plan.name), new_x="LMARGIN", new_y="NEXT")
         self._lines([plan.purpose] if plan.purpose else [])
         place = plan.place
@@ -320,7 +320,7 @@ class _Sheet:
             self._heading(heading, tall_mm + 7)
         self._room(tall_mm + 7 * titled)
         if titled:
-            self.pdf.set_font("helvetica", "B", 10)
+            self.pdf.set_font(LETTERS, "B", 10)
             self.pdf.cell(0, 6, self._told(sketch.title), new_x="LMARGIN", new_y="NEXT")
         top = self.pdf.get_y()
         draw_on(self.pdf, sketch, _MARGIN_MM, top, width_mm)

@@ -6,6 +6,7 @@ the meaning, so that black and white on paper is enough.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING, Literal
@@ -17,6 +18,14 @@ if TYPE_CHECKING:
 INK, SOFT, CABLE, PALE, PAPER = "#22313a", "#5f6a70", "#aab2b4", "#dfe2dc", "#ffffff"
 
 Anchor = Literal["start", "middle", "end"]
+LETTERS = "letters"
+"""The font of a PDF that drawings are placed on."""
+_NONE = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\ud800-\udfff\ufdd0-\ufdef\ufffe\uffff]")
+
+
+def written(text: str) -> str:
+    """A text without what is no character: controls, halves, and what Unicode keeps free."""
+    return _NONE.sub("\N{REPLACEMENT CHARACTER}", text)
 
 
 @dataclass(slots=True, frozen=True)
@@ -146,7 +155,7 @@ def sketch_svg(sketch: Sketch) -> str:
             "font-family": "Atkinson Hyperlegible Next, sans-serif",
         },
     )
-    ElementTree.SubElement(svg, "title").text = sketch.title
+    ElementTree.SubElement(svg, "title").text = written(sketch.title)
     pattern = ElementTree.SubElement(
         ElementTree.SubElement(svg, "defs"),
         "pattern",
@@ -183,31 +192,10 @@ def sketch_svg(sketch: Sketch) -> str:
         }
         if label.bold:
             style["font-weight"] = "650"
-        ElementTree.SubElement(svg, "text", style).text = label.text
+        ElementTree.SubElement(svg, "text", style).text = written(label.text)
     return ElementTree.tostring(svg, encoding="unicode") + "\n"
 
 
-def plain(text: str) -> str:
-    """Text in the letters that the fonts of every PDF reader have (Latin-1)."""
-    for sign, instead in _INSTEAD.items():
-        text = text.replace(sign, instead)
-    return text.encode("latin-1", "replace").decode("latin-1")
-
-
-_INSTEAD = {
-    "“": '"',
-    "”": '"',
-    "’": "'",
-    "→": "to",
-    "−": "-",
-    "–": "-",
-    "≤": "<=",
-    "≥": ">=",
-    "Ω": "ohm",
-    "×": "x",
-    "€": "EUR ",
-    "£": "GBP ",
-}
 _PT_PER_MM = 72 / 25.4
 
 
@@ -237,9 +225,9 @@ def draw_on(pdf: FPDF, sketch: Sketch, x_mm: float, y_mm: float, width_mm: float
             _hatch(pdf, points)
     pdf.set_dash_pattern()
     for label in sketch.labels:
-        pdf.set_font("helvetica", "B" if label.bold else "", label.size * scale * _PT_PER_MM)
+        pdf.set_font(LETTERS, "B" if label.bold else "", label.size * scale * _PT_PER_MM)
         pdf.set_text_color(*_rgb(label.color))
-        text = plain(label.text)
+        text = written(label.text)
         wide = pdf.get_string_width(text)
         x, y = at((label.x, label.y))
         pdf.text(x - {"start": 0.0, "middle": wide / 2, "end": wide}[label.anchor], y, text)

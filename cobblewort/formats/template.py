@@ -18,7 +18,7 @@ from cobblewort.core.aspects.fit.template import Cutout, Panel
 from cobblewort.core.errors import InputError
 from cobblewort.core.text import Figure, say
 from cobblewort.formats.display_units import SI_UNITS, DisplayUnits
-from cobblewort.formats.sketch import plain
+from cobblewort.formats.sketch import LETTERS, written
 
 if TYPE_CHECKING:
     from fpdf import FPDF
@@ -151,9 +151,9 @@ def template_pdf(
 
     Every sheet says to check its lines of 100 mm, along and across, since printers like to scale.
     """
-    from fpdf import FPDF
+    from cobblewort.formats.paper import Paper
 
-    pdf = FPDF(unit="mm", format=paper)
+    pdf = Paper(paper)
     pdf.set_title(title)
     pdf.set_auto_page_break(False)
     sheet = _Sheets(pdf, title, units)
@@ -187,7 +187,7 @@ class _Sheets:
         for row in range(rows):
             for column in range(columns):
                 self._pdf.add_page()
-                self._pdf.set_font("helvetica", size=8)
+                self._pdf.set_font(LETTERS, size=8)
                 self._pdf.set_line_width(0.15)
                 left = _EDGE_MM + column * (self.width_mm - _OVERLAP_MM)
                 low = _EDGE_MM + row * (self.height_mm - _OVERLAP_MM)
@@ -209,7 +209,7 @@ class _Sheets:
         return _EDGE_MM + x_mm, self._page_mm[1] - _EDGE_MM - y_mm
 
     def _text(self, x_mm: float, y_mm: float, words: str) -> None:
-        self._pdf.text(*self._at(x_mm, y_mm), plain(words))
+        self._pdf.text(*self._at(x_mm, y_mm), written(words))
 
     def _box(self, x_mm: float, y_mm: float, w_mm: float, h_mm: float) -> None:
         x, y = self._at(x_mm, y_mm + h_mm)

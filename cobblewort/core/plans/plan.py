@@ -280,7 +280,7 @@ class Transfer(Stated):
     @classmethod
     def worked_out(
         cls, transfer_id: str, source: End, target: End, amount_gb: float, text: str = ""
-    ) -> Self:
+    ) -> "Transfer":
         """One that follows from a kit and that nobody typed: its figures have no bounds. [GB]"""
         return cls.model_construct(
             id=transfer_id,
