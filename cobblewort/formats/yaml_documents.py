@@ -9,12 +9,17 @@ import yaml
 from cobblewort.core.errors import InputError
 from cobblewort.formats.documents import MAX_DEPTH, MAX_VALUES, TOO_DEEP
 
+MOST_ENTRIES = 30_000
+"""Lines and entries of lists, counted before they are read: more would take seconds."""
 YAML_LOADER: Any = getattr(yaml, "CSafeLoader", yaml.SafeLoader)
 """The same reader in C, where it is there: it is ten times as fast."""
 
 
 def parse_yaml(text: str) -> Any:
     """The value of a YAML text. Raises InputError with line and column of the error."""
+    if sum(text.count(sign) for sign in ("\n", ",", "- ")) > MOST_ENTRIES:
+        told = f"a YAML file has at most {MOST_ENTRIES:,} lines and entries; use JSON instead"
+        raise InputError([("", told)])
     loader = YAML_LOADER(text)
     try:
         node = loader.get_single_node()

@@ -101,7 +101,7 @@ def test_parts_are_found_by_kind_and_by_name(quiet_page: Page, server: str) -> N
     page = quiet_page
     page.goto(f"{server}/parts")
     expect(page.get_by_text("Choose a part to see its values")).to_be_visible()
-    page.get_by_label("Kind of part").select_option("own")
+    page.get_by_label("Kind of part").select_option("custom")
     expect(page.get_by_text("No custom parts yet")).to_be_visible()
     page.get_by_label("Kind of part").select_option("case")
     assert set(page.locator(".shelf").all_inner_texts()) == {"Cases"}

@@ -89,7 +89,7 @@ export function PartsPage() {
           ))}
           {parts.data && shown.length === 0 && (
             <p className="soft part-none">
-              {kind === "own" && search === ""
+              {kind === "custom" && search === ""
                 ? "No custom parts yet. Open a part and copy it."
                 : `No parts match “${search}”.`}
             </p>
