@@ -112,7 +112,7 @@ def catalogue_with(
         alone = Catalogue.from_documents((), classes)
         for document in documents:
             try:
-                alone.extended([document], "")
+                alone.complete(document)
             except InputError as error:
                 why[str(document.get("id"))] = str(error)
         sound = [document for document in documents if str(document.get("id")) not in why]
