@@ -12,12 +12,12 @@ from urllib.parse import urlsplit
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from cobblewort.api.problems import problem
-from cobblewort.formats.plan_files import MAX_PLANS_BYTES
+from cobblewort.formats.documents import MAX_IMPORT_BYTES
 from cobblewort.store.archive import MAX_ARCHIVE_BYTES
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
 MAX_BODY_BYTES = 2_000_000
-MAX_BYTES_BELOW = {"/api/workspace/": MAX_ARCHIVE_BYTES, "/api/import/": 2 * MAX_PLANS_BYTES}
+MAX_BYTES_BELOW = {"/api/workspace/": MAX_ARCHIVE_BYTES, "/api/import/": 2 * MAX_IMPORT_BYTES}
 """Of what is restored and imported; JSON may take twice the bytes of the text that it carries."""
 MAX_WAIT_S, MAX_BODY_S = 20.0, 300.0
 """For the next piece of a body, and for all of it."""
@@ -116,7 +116,7 @@ def _too_large(most: int) -> str:
 _FOREIGN = "This request came from another site. Open the page of Cobblewort instead."
 
 
-_WITHOUT = "Changes need the header X-Cobblewort, for example “X-Cobblewort: script”."
+_WITHOUT = "Changes need the header X-Cobblewort. Reload the page, or send it from your script."
 
 
 def _refusal(scope: Scope, hosts: Collection[str]) -> tuple[int, str] | None:

@@ -17,12 +17,11 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.steps import PlanFile
 from cobblewort.core.verdict.evaluate import evaluate
-from cobblewort.formats.documents import parse_json
+from cobblewort.formats.documents import MAX_IMPORT_BYTES, parse_json
 from cobblewort.formats.drawings import DRAWINGS
 from cobblewort.formats.kit_list import kit_markdown
 from cobblewort.formats.packs import Arriving, arriving, pack_csv, pack_json, pack_of_text
 from cobblewort.formats.plan_files import (
-    MAX_PLANS_BYTES,
     CarriedPart,
     carried_parts,
     new_parts,
@@ -50,7 +49,7 @@ class ImportRequest(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    text: Annotated[str, Field(max_length=MAX_PLANS_BYTES)]
+    text: Annotated[str, Field(max_length=MAX_IMPORT_BYTES)]
     name: Annotated[str, Field(max_length=300)] = ""
     dry_run: bool = True
     with_parts: bool = False

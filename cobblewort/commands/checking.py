@@ -16,7 +16,7 @@ from cobblewort.core.plans.what_if import what_if
 from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.core.verdict.report import Report
 from cobblewort.formats.display_units import DisplayUnits
-from cobblewort.formats.documents import pack_from, parse_document, read_text
+from cobblewort.formats.documents import MAX_FILE_BYTES, pack_from, parse_document, read_text
 from cobblewort.formats.packs import pack_of_text
 from cobblewort.formats.shipped import shipped_catalogue
 from cobblewort.formats.text import report_text
@@ -31,11 +31,14 @@ def shipped_with(packs: Sequence[Path]) -> Catalogue:
     return catalogue
 
 
-def pack_of_file(file: Path) -> list[dict[str, object]]:
-    """The part documents of a pack: JSON, YAML or CSV by its ending. Raises InputError."""
+def pack_of_file(file: Path, most: int = MAX_FILE_BYTES) -> list[dict[str, object]]:
+    """The part documents of a pack of at most so many bytes: JSON, YAML or CSV by its ending.
+
+    Raises InputError.
+    """
     if file.suffix.lower() == ".csv":
-        return pack_of_text(read_text(file), file.name)
-    return pack_from(parse_document(file))
+        return pack_of_text(read_text(file, most), file.name)
+    return pack_from(parse_document(file, most))
 
 
 @dataclass(slots=True, frozen=True)

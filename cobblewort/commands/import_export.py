@@ -14,7 +14,7 @@ from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.steps import PlanFile
 from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.formats.display_units import DisplayUnits
-from cobblewort.formats.documents import parse_document
+from cobblewort.formats.documents import MAX_IMPORT_BYTES, parse_document
 from cobblewort.formats.packs import arriving, pack_csv, pack_json
 from cobblewort.formats.plan_files import (
     carried_parts,
@@ -125,16 +125,16 @@ class Workshop:
         from cobblewort.commands.checking import pack_of_file
 
         if file.suffix.lower() == ".csv":
-            yield from self._import_parts(pack_of_file(file), dry_run)
+            yield from self._import_parts(pack_of_file(file, MAX_IMPORT_BYTES), dry_run)
             return
-        value = parse_document(file)
+        value = parse_document(file, MAX_IMPORT_BYTES)
         if isinstance(value, list) or (
             isinstance(value, dict)
             and "lines" not in value
             and "plans" not in value
             and "parts" in value
         ):
-            yield from self._import_parts(pack_of_file(file), dry_run)
+            yield from self._import_parts(pack_of_file(file, MAX_IMPORT_BYTES), dry_run)
             return
         yield from self._import_plans(plans_from(value), dry_run, with_parts)
 

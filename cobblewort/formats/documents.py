@@ -10,27 +10,43 @@ from typing import Any
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.former_names import current_part
 
-MAX_FILE_BYTES = 2_000_000
+MAX_FILE_BYTES, MAX_IMPORT_BYTES = 2_000_000, 20_000_000
+"""Of a plan or pack that is checked, and of what is imported or exported: plans with history.
+"""
 MAX_VALUES = 200_000
 MAX_DEPTH = 60
 TOO_DEEP = "the file is nested too deeply"
 
 
-def read_text(path: Path) -> str:
-    """The text of a file of bounded size. Raises InputError with a sentence for people."""
+def read_text(path: Path, most: int = MAX_FILE_BYTES) -> str:
+    """The text of a file of at most so many bytes. Raises InputError with a sentence for people."""
     try:
         if not stat.S_ISREG(path.stat().st_mode):  # a pipe or a device might never end
             raise InputError([("", f"{path.name} is not a plain file")])
         with path.open("rb") as file:
-            data = file.read(MAX_FILE_BYTES + 1)
-        if len(data) > MAX_FILE_BYTES:
-            raise InputError([("", f"{path.name} is larger than {MAX_FILE_BYTES // 10**6} MB")])
+            data = file.read(most + 1)
+        if len(data) > most:
+            raise InputError([("", f"{path.name} is larger than {most // 10**6} MB")])
         return data.decode("utf-8-sig")
     except (OSError, ValueError) as error:
         if isinstance(error, InputError):
             raise
         reason = error.strerror if isinstance(error, OSError) else "it is not UTF-8 text"
         raise InputError([("", f"{path.name} cannot be read: {reason}")]) from error
+
+
+def exported(text: str) -> str:
+    """A text that goes out. Raises InputError where it could not be imported again."""
+    size = len(text.encode("utf-8", "surrogatepass"))
+    if size > MAX_IMPORT_BYTES:
+        raise too_many(f"{size / 1e6:.0f} MB; at most {MAX_IMPORT_BYTES // 10**6} MB")
+    return text
+
+
+def too_many(what: str) -> InputError:
+    """Why a file is not written."""
+    told = f"This file would be too large to import again ({what}). Export less at once."
+    return InputError([("", told)])
 
 
 def parse_json(text: str) -> Any:
@@ -56,9 +72,9 @@ def parse_json(text: str) -> Any:
         raise InputError([("", f"this is not JSON that can be read: {error}")]) from error
 
 
-def parse_document(path: Path) -> Any:
+def parse_document(path: Path, most: int = MAX_FILE_BYTES) -> Any:
     """The value of a JSON or YAML file, told apart by its ending."""
-    text = read_text(path)
+    text = read_text(path, most)
     if path.suffix not in (".yaml", ".yml"):
         return parse_json(text)
     from cobblewort.formats.yaml_documents import parse_yaml

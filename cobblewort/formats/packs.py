@@ -11,7 +11,7 @@ import csv
 import io
 import json
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -19,7 +19,7 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.parts.names import unit_of
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.former_names import current_part
-from cobblewort.formats.documents import pack_from, parse_json
+from cobblewort.formats.documents import exported, pack_from, parse_json, too_many
 from cobblewort.formats.kit_list import FORMULA_STARTS
 
 PACK_FORMAT = "cobblewort-parts/2"
@@ -34,9 +34,16 @@ Document = dict[str, Any]
 
 
 def pack_json(documents: Iterable[Mapping[str, Any]]) -> str:
-    """A pack as JSON."""
+    """A pack as JSON. Raises InputError where it could not be imported again."""
     parts = [_kept(document) for document in documents]
-    return json.dumps({"format": PACK_FORMAT, "parts": parts}, indent=1, ensure_ascii=False) + "\n"
+    _count(parts)
+    whole = {"format": PACK_FORMAT, "parts": parts}
+    return exported(json.dumps(whole, indent=1, ensure_ascii=False) + "\n")
+
+
+def _count(parts: Sequence[object]) -> None:
+    if len(parts) > MOST_PARTS:
+        raise too_many(f"{len(parts)} parts; at most {MOST_PARTS}")
 
 
 def _kept(document: Mapping[str, Any]) -> Document:
@@ -45,16 +52,19 @@ def _kept(document: Mapping[str, Any]) -> Document:
 
 
 def pack_csv(documents: Iterable[Mapping[str, Any]]) -> str:
-    """A pack as CSV with a header row and CRLF line ends."""
+    """A pack as CSV with a header row and CRLF line ends. Raises as `pack_json`."""
     rows = [dict(_flat(_kept(document), "")) for document in documents]
+    _count(rows)
     columns = [name for name in _FIRST if any(name in row for row in rows)]
     columns += sorted({path for row in rows for path in row} - set(columns))
+    if len(columns) > MOST_COLUMNS:
+        raise too_many(f"{len(columns)} columns; at most {MOST_COLUMNS}")
     sheet = io.StringIO()
     writer = csv.writer(sheet)
     writer.writerow([_heading(path, rows) for path in columns])
     for row in rows:
         writer.writerow([row.get(path, "") for path in columns])
-    return sheet.getvalue()
+    return exported(sheet.getvalue())
 
 
 def _flat(value: Any, path: str) -> Iterable[tuple[str, str]]:

@@ -16,12 +16,11 @@ from cobblewort.core.errors import InputError, UnknownPartError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import MAX_ITEMS, Plan, plan_from
 from cobblewort.core.plans.steps import PlanFile, Step
+from cobblewort.formats.documents import exported, too_many
 
 PLANS_FORMAT = "cobblewort-plans/3"
 _FORMER_PLANS_FORMATS = ("cobblewort-plans/1", "cobblewort-plans/2")
 MOST_PLANS, MOST_STEPS = 1000, 5000
-MAX_PLANS_BYTES = 20_000_000
-"""Of a file of plans, written or read."""
 
 Document = dict[str, Any]
 
@@ -90,11 +89,11 @@ def plans_text(plans: Sequence[PlanFile], catalogue: Catalogue) -> str:
         If there are more of them than can be imported again.
     """
     if len(plans) > MOST_PLANS:
-        raise _too_many(f"{len(plans)} plans; at most {MOST_PLANS}")
+        raise too_many(f"{len(plans)} plans; at most {MOST_PLANS}")
     entries, parts = [], _Shared()
     for entry in plans:
         if len(entry.steps) > MOST_STEPS:
-            raise _too_many(f"{len(entry.steps)} steps of a plan; at most {MOST_STEPS}")
+            raise too_many(f"{len(entry.steps)} steps of a plan; at most {MOST_STEPS}")
         steps = [
             {
                 "number": step.number,
@@ -107,16 +106,7 @@ def plans_text(plans: Sequence[PlanFile], catalogue: Catalogue) -> str:
         ]
         document = parts.taken_out_of(self_contained(entry.plan, catalogue))
         entries.append({"plan": document, "head": entry.head, "steps": steps})
-    text = _text({"format": PLANS_FORMAT, "parts": parts.documents, "plans": entries})
-    if len(text.encode("utf-8", "surrogatepass")) > MAX_PLANS_BYTES:
-        raise _too_many(f"{len(text) / 1e6:.0f} MB; at most {MAX_PLANS_BYTES // 10**6} MB")
-    return text
-
-
-def _too_many(what: str) -> InputError:
-    return InputError(
-        [("", f"This file would be too large to import again ({what}). Export fewer plans.")]
-    )
+    return exported(_text({"format": PLANS_FORMAT, "parts": parts.documents, "plans": entries}))
 
 
 class _Shared:

@@ -244,10 +244,11 @@ def test_what_could_not_come_in_does_not_go_out(
     client: TestClient, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     """The limit is told where something can be done about it."""
-    monkeypatch.setattr("cobblewort.formats.plan_files.MAX_PLANS_BYTES", 5000)
-    answer = client.get("/api/export/plans.json")
-    assert answer.status_code == 422
-    assert "too large to import again" in answer.json()["detail"]
+    monkeypatch.setattr("cobblewort.formats.documents.MAX_IMPORT_BYTES", 5000)
+    for path in ("plans.json", "parts.json?own=false", "parts.csv?own=false"):
+        answer = client.get(f"/api/export/{path}")
+        assert answer.status_code == 422
+        assert "too large to import again" in answer.json()["detail"]
 
 
 def test_a_list_of_many_plans_is_worked_out_once(
