@@ -267,7 +267,7 @@ def _is_id(value: Any) -> bool:
 
 
 def _is_count(value: Any) -> bool:
-    return type(value) is int and 1 <= value < 1 << 53
+    return type(value) is int and 1 <= value < 1 << 50
 
 
 def _is_short(value: Any) -> bool:

@@ -7,6 +7,7 @@ import secrets
 import shutil
 import sqlite3
 import tempfile
+from collections.abc import Sequence
 from contextlib import closing
 from dataclasses import dataclass
 from datetime import UTC, datetime
@@ -26,6 +27,7 @@ from cobblewort.store.database import (
 _UNFINISHED = ".restoring-"
 _ONE_AT_A_TIME = Lock()
 _MOST_STEPS_ON = 1_000_000
+_BOTH = ("main.plan", "incoming.plan")
 
 
 def holdings(database: Database) -> Holdings:
@@ -113,7 +115,7 @@ def _replaced(database: Database, incoming: Path) -> Path:
         try:
             kept = database.keep_copy("restore")
             connection.execute("PRAGMA defer_foreign_keys = ON")
-            on, beside = _versions_on(connection), _parts_beside(connection)
+            version, beside = _fresh_version(connection), _parts_beside(connection)
             for table in TABLES:
                 connection.execute(f"DELETE FROM main.{table}")
             for table in TABLES:
@@ -124,7 +126,7 @@ def _replaced(database: Database, incoming: Path) -> Path:
                     f"INSERT INTO main.{table} ({names}) SELECT {names} FROM incoming.{table}"
                     f"{' ORDER BY rowid' if table == 'plan' else ''}"
                 )
-            connection.execute("UPDATE main.plan SET version = version + ?", (on,))
+            connection.execute("UPDATE main.plan SET version = ?", (version,))
             connection.executemany(
                 "INSERT INTO part (id, revision, document, created_at, origin) "
                 "VALUES (:id, :revision, :document, :created_at, :origin)",
@@ -137,10 +139,15 @@ def _replaced(database: Database, incoming: Path) -> Path:
     return kept
 
 
-def _versions_on(connection: sqlite3.Connection) -> int:
-    """By how much versions rise, so that none was ever that of a plan that is here."""
-    most = connection.execute("SELECT coalesce(max(version), 0) FROM main.plan").fetchone()[0]
-    return int(most) + 1 + secrets.randbelow(_MOST_STEPS_ON)
+def _fresh_version(connection: sqlite3.Connection, tables: Sequence[str] = _BOTH) -> int:
+    """A version that no plan had before, here or in the archive; not even one that is gone, most
+    likely.
+    """
+    most = max(
+        int(connection.execute(f"SELECT coalesce(max(version), 0) FROM {table}").fetchone()[0])
+        for table in tables
+    )
+    return most + 1 + secrets.randbelow(_MOST_STEPS_ON)
 
 
 def _parts_beside(connection: sqlite3.Connection) -> list[dict[str, object]]:
@@ -162,9 +169,7 @@ def _in_place_of(database: Database, incoming: Path) -> Path:
     """The file itself, where nothing can be written into the one that is here."""
     kept = database.next_copy("restore")
     with closing(sqlite3.connect(incoming)) as connection, connection:
-        connection.execute(
-            "UPDATE plan SET version = version + ?", (1 + secrets.randbelow(_MOST_STEPS_ON),)
-        )
+        connection.execute("UPDATE plan SET version = ?", (_fresh_version(connection, ("plan",)),))
     for ending in ("-wal", "-shm", ""):
         beside = database.path.with_name(database.path.name + ending)
         if beside.exists():

@@ -204,6 +204,13 @@ def test_a_restore_mends_a_damaged_file(full: Database, tmp_path: Path, damage: 
     assert full.path.stat().st_mode & 0o777 == 0o600
 
 
+def test_versions_do_not_run_away(full: Database) -> None:
+    """However often what was restored is archived and restored again."""
+    for _ in range(60):
+        restore(full, archive(full))
+    assert PlanStore(full).get("mine").version < 100_000_000
+
+
 def test_what_was_just_kept_is_never_pruned(full: Database) -> None:
     """Whatever the clock of former versions wrote into the names of older ones."""
     for year in range(2090, 2102):
