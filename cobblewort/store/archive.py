@@ -27,7 +27,14 @@ from pathlib import Path
 from typing import Any
 
 from cobblewort.core.errors import InputError
-from cobblewort.store.database import Database, StoreError, migrations
+from cobblewort.store.database import (
+    Database,
+    StoreError,
+    UnreadableError,
+    is_full,
+    migrations,
+    reason_of,
+)
 
 FORMAT = "cobblewort-workspace/1"
 MAX_ARCHIVE_BYTES = 64_000_000
@@ -143,6 +150,8 @@ def unpacked(content: bytes | Path, folder: Path) -> tuple[Path, Archived]:
     ------
     ArchiveError
         If it is not whole, too new, too large, or holds a row that is none of ours.
+    StoreError
+        If there is no room to unpack it.
     """
     foreign = folder / "foreign.sqlite3"
     made_at = _taken_out(content, foreign)
@@ -152,10 +161,12 @@ def unpacked(content: bytes | Path, folder: Path) -> tuple[Path, Archived]:
             ours = folder / _DATA
             _copy_rows(source, ours, schema)
     except sqlite3.Error as error:
+        if is_full(error):
+            raise StoreError(f"{reason_of(error)} {_UNCHANGED}") from error
         raise ArchiveError(f"The archive is damaged ({_said(error)}).") from error
     try:
         Database(ours).prepare()  # brings an older one up to date
-    except StoreError as error:
+    except UnreadableError as error:
         raise ArchiveError(f"The archive cannot be brought up to date: {error}") from error
     with closing(sqlite3.connect(ours)) as connection:
         connection.row_factory = sqlite3.Row

@@ -47,6 +47,11 @@ def is_damage(error: sqlite3.Error) -> bool:
     return any(word in str(error) for word in ("malformed", "not a database", "no such table"))
 
 
+def is_full(error: sqlite3.Error) -> bool:
+    """Whether the disk takes no more."""
+    return any(word in str(error) for word in ("full", "disk I/O error"))
+
+
 def migrations() -> list[tuple[int, str]]:
     """The numbered SQL files in their order: number and text."""
     folder = files("cobblewort.store") / "schema"

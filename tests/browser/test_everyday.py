@@ -247,6 +247,29 @@ def test_the_workspace_out_and_back(quiet_page: Page, server: str, tmp_path: Pat
     expect(page.locator(".strip")).to_have_count(3)
 
 
+def test_a_restore_is_taken_back_by_keys_alone(quiet_page: Page, server: str) -> None:
+    """From the list of kept copies; the focus stays where the hand is."""
+    page = quiet_page
+    with urllib.request.urlopen(f"{server}/api/workspace/archive") as answer:
+        content = answer.read()
+    ask(server, "/plans", {"name": "made after the backup"}, method="POST")
+    request = urllib.request.Request(f"{server}/api/workspace/restore", content, OWN)
+    urllib.request.urlopen(request).close()
+    page.goto(f"{server}/settings")
+    kept = page.get_by_role("button", name=re.compile("Restore .*-before-restore")).first
+    kept.focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Cancel")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(kept).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Cancel")).to_be_focused()
+    page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    expect(page.locator(".copy-restored")).to_be_focused()
+    assert "made after the backup" in {plan["name"] for plan in ask(server, "/plans")}
+
+
 def test_a_sheet_and_a_drawing_are_saved(page: Page, server: str, tmp_path: Path) -> None:
     """By keys alone from the plan to the printed sheet; a drawing as PNG."""
     page.goto(f"{server}/plans/choir-recorder")

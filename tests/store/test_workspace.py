@@ -268,3 +268,18 @@ def test_one_process_owns_a_file(tmp_path: Path) -> None:
         pass
     with owned(data):
         pass
+
+
+def test_a_full_disk_is_not_taken_for_a_damaged_archive(
+    full: Database, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Whoever is told that a backup is damaged might throw it away."""
+
+    def fail(*_: object) -> None:
+        raise sqlite3.OperationalError("database or disk is full")
+
+    content, before = archive(full), contents(full)
+    monkeypatch.setattr("cobblewort.store.archive._copy_table", fail)
+    with pytest.raises(StoreError, match=r"The disk is full.*Nothing was changed"):
+        restore(full, content)
+    assert contents(full) == before

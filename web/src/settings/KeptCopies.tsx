@@ -4,6 +4,7 @@ import Button from "react-bootstrap/Button";
 
 import { client, dataOf } from "../api/client";
 import { copiesQuery } from "../api/queries";
+import { focusSoon } from "../ui/focusSoon";
 
 /** Copies that were kept before a restore or an update, each to be restored in turn. */
 export function KeptCopies() {
@@ -17,6 +18,7 @@ export function KeptCopies() {
       ),
     onSuccess: async () => {
       setAsking(null);
+      focusSoon(".copy-restored");
       await queries.invalidateQueries();
     },
   });
@@ -34,7 +36,7 @@ export function KeptCopies() {
         </p>
       )}
       {restore.data && (
-        <p role="status">
+        <p role="status" className="copy-restored" tabIndex={-1}>
           Restored. The former workspace is kept as <code>{restore.data.copy}</code>.
         </p>
       )}
@@ -50,7 +52,15 @@ export function KeptCopies() {
             {asking === copy.name ? (
               <span role="alert">
                 Replace the workspace?{" "}
-                <Button variant="" size="sm" onClick={() => setAsking(null)}>
+                <Button
+                  variant=""
+                  size="sm"
+                  className="copy-cancel"
+                  onClick={() => {
+                    setAsking(null);
+                    focusSoon(".copy-restore");
+                  }}
+                >
                   Cancel
                 </Button>{" "}
                 <Button
@@ -67,8 +77,12 @@ export function KeptCopies() {
               <Button
                 variant=""
                 size="sm"
+                className="copy-restore"
                 aria-label={`Restore ${copy.name}`}
-                onClick={() => setAsking(copy.name)}
+                onClick={() => {
+                  setAsking(copy.name);
+                  focusSoon(".copy-cancel");
+                }}
               >
                 Restore…
               </Button>
