@@ -164,6 +164,8 @@ def unpacked(content: bytes | Path, folder: Path) -> tuple[Path, Archived]:
         if is_full(error):
             raise StoreError(f"{reason_of(error)} {_UNCHANGED}") from error
         raise ArchiveError(f"The archive is damaged ({_said(error)}).") from error
+    except UnicodeError as error:  # what SQLite says of a damaged schema holds pieces of it
+        raise ArchiveError("The archive is damaged (its tables cannot be read).") from error
     try:
         Database(ours).prepare()  # brings an older one up to date
     except UnreadableError as error:
@@ -349,11 +351,26 @@ def _copy_rows(source: sqlite3.Connection, to: Path, schema: int) -> None:
             if table not in there or not _is_plain(there[table]):
                 raise ArchiveError(f"The archive lacks the table {table}.")
             _copy_table(source, target, table, known)
-        wrong = target.execute("PRAGMA foreign_key_check").fetchone()
-        if wrong is not None:
-            raise ArchiveError(f"A row of the table {wrong[0]} refers to a {wrong[2]} that is gone")
+        if target.execute("PRAGMA foreign_key_check").fetchone() is not None:
+            raise ArchiveError(_gone(target))
         target.execute(f"PRAGMA user_version = {schema}")
         target.execute("COMMIT")
+
+
+def _gone(target: sqlite3.Connection) -> str:
+    """Which plan refers to a step that is gone, or the other way round."""
+    plan = target.execute(
+        "SELECT plan_id, number FROM plan_revision WHERE plan_id NOT IN (SELECT id FROM plan) "
+        "LIMIT 1"
+    ).fetchone()
+    if plan is not None:
+        return f"The archive holds step {plan[1]} of the plan '{plan[0]}' without that plan."
+    plan = target.execute(
+        "SELECT plan.id FROM plan LEFT JOIN plan_revision ON plan_id = plan.id AND number = head "
+        "WHERE number IS NULL LIMIT 1"
+    ).fetchone()
+    which = "a plan" if plan is None else f"the plan '{plan[0]}'"
+    return f"The archive lacks a step of {which}."
 
 
 def _is_plain(row: sqlite3.Row) -> bool:

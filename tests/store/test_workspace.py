@@ -6,6 +6,7 @@ import io
 import sqlite3
 import threading
 import zipfile
+from contextlib import closing
 from pathlib import Path
 
 import pytest
@@ -282,4 +283,25 @@ def test_a_full_disk_is_not_taken_for_a_damaged_archive(
     monkeypatch.setattr("cobblewort.store.archive._copy_table", fail)
     with pytest.raises(StoreError, match=r"The disk is full.*Nothing was changed"):
         restore(full, content)
+    assert contents(full) == before
+
+
+@pytest.mark.parametrize(
+    ("change", "told"),
+    [
+        ("DELETE FROM plan WHERE id = 'mine'", "step 1 of the plan 'mine' without that plan"),
+        ("UPDATE plan SET head = 9 WHERE id = 'mine'", "lacks a step of the plan 'mine'"),
+        ("UPDATE plan SET changed_at = hex(zeroblob(400)) WHERE id = 'mine'", "plan 'mine'"),
+    ],
+)
+def test_a_row_that_is_none_of_ours_is_named(
+    full: Database, tmp_path: Path, change: str, told: str
+) -> None:
+    """And nothing is changed."""
+    bare, before = full.keep_copy("test"), contents(full)
+    with closing(sqlite3.connect(bare)) as connection, connection:
+        connection.execute("PRAGMA foreign_keys = OFF")
+        connection.execute(change)
+    with pytest.raises(ArchiveError, match=rf"{told}.*Nothing was changed\."):
+        restore(full, bare)
     assert contents(full) == before
