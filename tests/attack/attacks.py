@@ -174,6 +174,8 @@ def _request(chosen: random.Random, api: str, plan: str) -> int:
         return _status(urllib.request.Request(f"{api}{path[kind]}"))
     if kind == 3:
         return _status(urllib.request.Request(f"{api}/plans/{plan}/candidates?role=cooling"))
+    if kind == 4 and chosen.random() < 0.9:
+        return _status(urllib.request.Request(f"{api}/parts/B06/sheet"))
     if kind == 4:
         return _status(urllib.request.Request(f"{api}/parts/B06/copy", b"", OWN, method="POST"))
     body = {"patch": [{"op": "set", "fields": {"copies": chosen.randrange(1, 9)}}]}
