@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import os
 import sqlite3
 import threading
 import zipfile
@@ -305,3 +306,23 @@ def test_a_row_that_is_none_of_ours_is_named(
     with pytest.raises(ArchiveError, match=rf"{told}.*Nothing was changed\."):
         restore(full, bare)
     assert contents(full) == before
+
+
+@pytest.mark.parametrize("year", [1970, 2100])
+def test_a_clock_that_is_wrong_loses_nothing(
+    full: Database, monkeypatch: pytest.MonkeyPatch, year: int
+) -> None:
+    """As on a small board without a clock of its own, before it has found the time."""
+    for store in ("plans", "parts"):
+        monkeypatch.setattr(
+            f"cobblewort.store.{store}._now", lambda: f"{year}-01-01T00:00:00.000+00:00"
+        )
+    plans = PlanStore(full)
+    made = plans.create(kit("B06"), "made then", "then")
+    made = plans.save("then", made.version, made.plan, "changed then")
+    for copy in (full.keep_copy("first"), full.keep_copy("second")):
+        os.utime(copy, (4_102_444_800 if year > 2000 else 0,) * 2)
+    _, kept = restore(full, archive(full))
+    assert [revision.label for revision in plans.revisions("then")] == ["changed then", "made then"]
+    assert kept_copies(full)[0].name == kept.name
+    assert kept_copies(full)[1].made_at.startswith(str(year))
