@@ -130,7 +130,7 @@ def plan_calendar(
 
     stored = plans.get(plan_id)
     maintenance = reports.of(stored).lifetime.maintenance
-    content = maintenance_ics(stored.plan.name, maintenance, begins or date.today(), plan_id)
+    content = maintenance_ics(plan_id, stored.plan.name, maintenance, begins or date.today())
     return filed(content, f"{stored.plan.name} maintenance", "ics", "text/calendar; charset=utf-8")
 
 

@@ -113,7 +113,7 @@ class Workshop:
 
         stored = self._the_one(names, "A calendar")
         maintenance = evaluate(stored.plan, self._catalogue).lifetime.maintenance
-        return maintenance_ics(stored.plan.name, maintenance, date.today(), stored.id)
+        return maintenance_ics(stored.id, stored.plan.name, maintenance, date.today())
 
     def _the_one(self, names: Sequence[str], what: str) -> StoredPlan:
         if len(names) != 1:

@@ -13,21 +13,21 @@ _DAYS_A_MONTH, _MONTHS_A_YEAR = 30, 12
 
 
 def maintenance_ics(
-    name: str, maintenance: Iterable[Maintenance], begins: date, plan_id: str = ""
+    plan_id: str, name: str, maintenance: Iterable[Maintenance], begins: date
 ) -> bytes:
     """All-day events from a day on, each with the rule by which it comes round.
 
     Parameters
     ----------
+    plan_id : str
+        Of the plan, as two may have one name: events are known again by it, so that a newer file
+        replaces them.
     name : str
         What the kit is called.
     maintenance : iterable of Upkeep
         Things to do.
     begins : date
         The day on which the kit is put into use.
-    plan_id : str
-        Of the plan, as two may have one name: events are known again by it, so that a newer file
-        replaces them.
     """
     from icalendar import (  # takes a tenth of a second that most commands do not need
         Calendar,
@@ -42,7 +42,7 @@ def maintenance_ics(
     stamp = datetime.combine(begins, time(), UTC)
     for entry in maintenance:
         event = Event()
-        known_by = uuid5(NAMESPACE_URL, f"cobblewort:{plan_id or name}:{entry.id}")
+        known_by = uuid5(NAMESPACE_URL, f"cobblewort:{plan_id}:{entry.id}")
         event.add("uid", f"{known_by}@cobblewort")
         event.add("dtstamp", stamp)
         event.add("dtstart", begins + timedelta(days=entry.every_days))

@@ -61,6 +61,18 @@ def migrations() -> list[tuple[int, str]]:
     ]
 
 
+@contextmanager
+def out_of_reach_told(path: Path) -> Iterator[None]:
+    """Tell of a path that cannot be made or opened, with what to do. Raises StoreError."""
+    try:
+        yield
+    except (FileExistsError, NotADirectoryError) as error:
+        raise StoreError(f"{error.filename} is a file, not a folder. Name a folder.") from error
+    except OSError as error:
+        told = f"{path} cannot be used ({error.strerror}). Check its permissions"
+        raise StoreError(f"{told}, or name another folder.") from error
+
+
 _TABLES = frozenset({"part", "plan", "plan_revision", "part_away", "preference"})
 _WAL_TRIES, _WAL_WAIT_S = 50, 0.1
 
@@ -128,14 +140,9 @@ class Database:
         StoreError
             If the file is newer than this program, or is not a database, or has no place.
         """
-        try:
+        with out_of_reach_told(self.path):
             self.path.parent.mkdir(parents=True, exist_ok=True)
             os.close(os.open(self.path, os.O_CREAT | os.O_RDWR, 0o600))  # its owner's alone
-        except (FileExistsError, NotADirectoryError) as error:
-            raise StoreError(f"{error.filename} is a file, not a folder. Name a folder.") from error
-        except OSError as error:
-            told = f"{self.path} cannot be used ({error.strerror}). Check its permissions"
-            raise StoreError(f"{told}, or name another folder.") from error
         try:
             with closing(self.open()) as connection:
                 _into_wal(connection)

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import os
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from cobblewort.store.database import StoreError
+from cobblewort.store.database import StoreError, out_of_reach_told
 
 
 @contextmanager
@@ -21,20 +20,16 @@ def owned(data_file: Path) -> Iterator[None]:
     """
     from filelock import FileLock, Timeout  # takes a tenth of a second that most commands save
 
-    try:
+    lock = FileLock(data_file.with_name(f"{data_file.name}.lock"), mode=0o600)
+    with out_of_reach_told(data_file.parent):
         data_file.parent.mkdir(parents=True, exist_ok=True)
-        lock = FileLock(data_file.with_name(f"{data_file.name}.lock"), mode=0o600)
-        lock.acquire(timeout=0)
-    except Timeout as error:
-        raise StoreError(
-            f"Another Cobblewort uses {data_file.parent}. Stop it, or name another folder with "
-            "--data."
-        ) from error
-    except (FileExistsError, NotADirectoryError) as error:
-        raise StoreError(f"{error.filename} is a file, not a folder. Name a folder.") from error
-    except OSError as error:
-        told = f"{data_file.parent} cannot be used ({os.strerror(error.errno or 0)})"
-        raise StoreError(f"{told}. Check its permissions, or name another folder.") from error
+        try:
+            lock.acquire(timeout=0)
+        except Timeout as error:
+            raise StoreError(
+                f"Another Cobblewort uses {data_file.parent}. Stop it, or name another folder with "
+                "--data."
+            ) from error
     try:
         yield
     finally:

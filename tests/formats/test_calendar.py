@@ -22,7 +22,7 @@ ENTRIES = [
 
 def test_it_is_read_back_whole() -> None:
     """RFC 5545: PRODID, VERSION, UID and DTSTAMP, CRLF, lines of at most 75 octets."""
-    content = maintenance_ics("Bats; the tower", ENTRIES, BEGINS)
+    content = maintenance_ics("p", "Bats; the tower", ENTRIES, BEGINS)
     calendar = Calendar.from_ical(content)
     events = {str(event["summary"]): event for event in calendar.walk("VEVENT")}
     assert (calendar["version"], bool(calendar["prodid"])) == ("2.0", True)
@@ -45,7 +45,7 @@ def test_it_comes_round(
     entry: Maintenance, first: date, rule: dict[str, list[object]] | None
 ) -> None:
     """Days, months or years as people would say it; what is done once comes once."""
-    (event,) = Calendar.from_ical(maintenance_ics("Kit", [entry], BEGINS)).walk("VEVENT")
+    (event,) = Calendar.from_ical(maintenance_ics("p", "Kit", [entry], BEGINS)).walk("VEVENT")
     assert event["dtstart"].dt == first
     assert (dict(event["rrule"]) if "rrule" in event else None) == rule
 
@@ -54,7 +54,7 @@ def test_a_newer_file_replaces_the_events_of_an_older_one() -> None:
     """The same kit and thing have the same UID on whichever day it is written."""
 
     def uids(day: date) -> list[str]:
-        calendar = Calendar.from_ical(maintenance_ics("Kit", ENTRIES, day))
+        calendar = Calendar.from_ical(maintenance_ics("p", "Kit", ENTRIES, day))
         return [str(event["uid"]) for event in calendar.walk("VEVENT")]
 
     assert uids(BEGINS) == uids(date(2027, 1, 1))
@@ -63,5 +63,7 @@ def test_a_newer_file_replaces_the_events_of_an_older_one() -> None:
 
 def test_a_demo_plan_has_one() -> None:
     """With the copies that its plan names."""
-    content = maintenance_ics("Bats", checked(demo("bat-recorder")).lifetime.maintenance, BEGINS)
+    content = maintenance_ics(
+        "p", "Bats", checked(demo("bat-recorder")).lifetime.maintenance, BEGINS
+    )
     assert b"vestry" in content

@@ -131,7 +131,7 @@ def test_a_plan_keeps_its_name_on_all_that_leaves(units: DisplayUnits) -> None:
     rows = list(csv.reader(io.StringIO(kit_csv(report))))
     assert len({len(row) for row in rows}) == 1
     events = Calendar.from_ical(
-        maintenance_ics(NAME, report.lifetime.maintenance, date(2026, 1, 1))
+        maintenance_ics("p", NAME, report.lifetime.maintenance, date(2026, 1, 1))
     )
     assert all(NAME in event["SUMMARY"] for event in events.walk("VEVENT"))
 

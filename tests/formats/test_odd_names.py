@@ -78,7 +78,7 @@ def test_a_calendar_holds_the_name_and_ids_of_its_plan(name: str) -> None:
     """
     tasks = [Maintenance("dust", "Clean dust", 360)]
     one, other = (
-        Calendar.from_ical(maintenance_ics(name, tasks, date(2026, 3, 1), plan))
+        Calendar.from_ical(maintenance_ics(plan, name, tasks, date(2026, 3, 1)))
         for plan in ("a", "b")
     )
     shown = name.replace("\ufffe", "\ufffd").replace("\uffff", "\ufffd")

@@ -45,7 +45,7 @@ def test_any_flows_over_any_kit_are_judged_drawn_and_told(first: int) -> None:
         ):
             draw(report, SI_UNITS)
         events = Calendar.from_ical(
-            maintenance_ics("any", report.lifetime.maintenance, date(2026, 1, 1))
+            maintenance_ics("p", "any", report.lifetime.maintenance, date(2026, 1, 1))
         )
         assert len(events.walk("VEVENT")) == len(report.lifetime.maintenance), seed
         for finding in report.findings:

@@ -105,7 +105,7 @@ CONDITIONS: dict[str, str] = {
     "without_mains": "runs without mains for",
     "in_vehicle": "survives vibration in a vehicle",
     "disk_failure": "survives a disk failure",
-    "enough_processor": "processor fast enough for its tasks, beside a mid-range board",
+    "enough_processor": "processor speed, compared with a mid-range board",
 }
 CONDITION_UNITS: dict[str, str] = {"without_mains": "h", "enough_processor": "%"}
 """Of the conditions that need a value."""

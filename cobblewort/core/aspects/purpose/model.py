@@ -563,8 +563,8 @@ def _enough_processor(requirement: Requirement, facts: _Facts) -> RequirementRes
     if kept >= KEPT_SOUND:
         return RequirementResult(requirement, "met", "", EMPTY, lines, "%", have, want)
     sentence = say(
-        "The processor of {board} reaches {have} of a mid-range board; {want} are required{asked}, "
-        "by typical values.",
+        "The processor of {board} has {have} of the speed of a mid-range board; {want} are "
+        "required{asked}, by typical values.",
         board=board.name,
         have=words.percent(have / 100),
         want=words.percent(want / 100),

@@ -186,11 +186,10 @@ def set_up(image: Image | None, items: Items, network: NetworkOfPlace) -> Iterat
         board.part.runs is not None and board.part.runs.fetches_image
         for board in items.of_role("board")
     )
-    if fetches and network in ("both", "ethernet"):
-        pass  # it writes its boot drive itself
-    elif any(i.part.kind == "card" for i in items.of_role("boot_drive")):
+    boot = [] if fetches and network in ("both", "ethernet") else items.of_role("boot_drive")
+    if any(i.part.kind == "card" for i in boot):
         wanted.append("reader")
-    elif any(i.part.drive is not None for i in items.of_role("boot_drive")):
+    elif any(i.part.drive is not None for i in boot):
         # A board that starts from a card writes its drive itself.
         wanted.append("reader" if any(i.part.kind == "card" for i in items) else "writer")
     if image is not None and image.desktop:

@@ -103,7 +103,7 @@ def test_a_processor_is_told_beside_a_mid_range_one(
     }
     found = told(checked(kit(board, "S01", "M02", requirements=[requirement])), "NEED-09")
     assert [finding.severity for finding in found] == severities
-    assert all("44 % of a mid-range" in f.sentence.text for f in found)
+    assert all("44 % of the speed" in f.sentence.text for f in found)
 
 
 def test_a_processor_that_is_not_known_is_not_checked() -> None:
