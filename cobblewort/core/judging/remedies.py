@@ -30,8 +30,10 @@ def _alternatives(kit: Kit, line: Line) -> Iterator[Part]:
             continue
         if (part.cooler is None) != (now.cooler is None):
             continue  # a fan does not stand in for a sink
-        if now.kind == "machine" and not _connectors(now) <= _connectors(part):
-            continue  # nor a computer for a switch
+        if now.kind in ("machine", "cable") and not _connectors(now) <= _connectors(part):
+            continue  # nor a computer for a switch, nor a power cable for an extension
+        if (part.panel_hole is None) != (now.panel_hole is None):
+            continue  # nor an extension for a port in the front
         if now.kind != "device" or _gives_as_much(part, now):
             yield part
 

@@ -197,14 +197,16 @@ def _workload_sum(disk: Worked) -> SumFunction:
 @rule(
     "LIFE-02",
     "lifetime",
-    "Fans, capacitors and cells last",
-    why="Fans, capacitors and battery cells age. A spare part avoids a long outage.",
-    formula="life at its rated temperature x 2^((rated - actual) / step), over the hours per day",
-    source="rules of thumb: bearings half as long per 10 to 15 K, capacitors per 10 K; from memory",
+    "Fans, disks, capacitors and cells last",
+    why="Fans, hard disks, capacitors and battery cells age. A spare part avoids a long outage.",
+    formula="life at its rated temperature x 2^((rated - actual) / step), over the hours per day; "
+    "the life of a hard disk does not depend on its temperature",
+    source="rules of thumb: bearings half as long per 10 to 15 K, capacitors per 10 K; half of all "
+    "hard disks run for more than 60,000 h; from memory",
     reads=(worn_of, "retention", "schedule"),
 )
 def worn(worn: list[Wearing], retention: Retention, schedule: Sequence[Phase]) -> Iterator[Check]:
-    """Years of fans, capacitors and cells; a note where they fall short."""
+    """Years of fans, disks, capacitors and cells; a note where they fall short."""
     wanted = retention.years
     for thing in worn:
         yield Check(

@@ -354,11 +354,18 @@ def _worn(
                 f"{item.part.model}, {own.label}",
                 "turning" if own.label == "fan" else "age",
                 years,
-                say("at {temp}", temp=words.degrees(shown)),
+                _how(own, hours, shown),
                 item,
                 temp_c=shown,
                 of=own,
             )
+
+
+def _how(own: Wears, hours: float, temp_c: float) -> Text:
+    """Under what a thing lasts so long: what its life hangs on."""
+    if own.halves_k is None and own.life_h is not None:
+        return say("at {hours} a day", hours=words.counted(hours, "h"))
+    return say("at {temp}", temp=words.degrees(temp_c))
 
 
 def middling_c(ambient_min_c: float, ambient_max_c: float) -> float:

@@ -162,6 +162,26 @@ def test_nobody_answers_for_a_fan_of_sixty_years(wanted: float, short: bool) -> 
 
 
 @pytest.mark.parametrize(
+    ("wanted", "hours", "severity"),
+    [(5, 24, "ok"), (7, 24, "note"), (7, 12, "ok"), (13, 24, "note"), (14, 24, "tight")],
+)
+def test_a_hard_disk_lasts_by_its_hours(wanted: float, hours: float, severity: str) -> None:
+    """60,000 h (40,000 to 90,000) are 6.8 years round the clock, whatever the room is like: five
+    years are no word worth (from memory: half of all disks run for more than six).
+    """
+    day = [{"name": "on", "hours": hours}, {"name": "off", "hours": 24 - hours, "activity": "off"}]
+    schedule = [phase for phase in day if phase["hours"]]
+    plan = kit(*SMALL, "A12", "D11", schedule=schedule, retention={"years": wanted})
+    report = checked(plan, 64)
+    found = margin(report, "LIFE-02:D11#1.mechanism")
+    assert found.value == pytest.approx(min(10, 60000 / hours / DAYS_A_YEAR), rel=0.001)
+    assert found.severity == severity
+    told_of = [f.sentence.text for f in told(report, "LIFE-02") if f.margin == found.id]
+    assert bool(told_of) == (severity != "ok")
+    assert all(" 6.8 years at 24 h a day" in text for text in told_of)
+
+
+@pytest.mark.parametrize(
     ("rate", "when_full", "told_of"),
     [
         (0.768, "stops", False),

@@ -1,6 +1,8 @@
 """Rules of fit, one module a subject."""
 
 from cobblewort.core.aspects.fit.rules import (
+    beside,
+    cables,
     case,
     completeness,
     connections,
@@ -10,4 +12,14 @@ from cobblewort.core.aspects.fit.rules import (
     stack,
 )
 
-__all__ = ["case", "completeness", "connections", "header", "openings", "reach", "stack"]
+__all__ = [
+    "beside",
+    "cables",
+    "case",
+    "completeness",
+    "connections",
+    "header",
+    "openings",
+    "reach",
+    "stack",
+]
