@@ -17,7 +17,7 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.steps import PlanFile
 from cobblewort.core.verdict.evaluate import evaluate
-from cobblewort.formats.documents import MAX_IMPORT_BYTES, parse_json
+from cobblewort.formats.documents import imported, parse_json
 from cobblewort.formats.drawings import DRAWINGS
 from cobblewort.formats.kit_list import kit_markdown
 from cobblewort.formats.packs import Arriving, arriving, pack_csv, pack_json, pack_of_text
@@ -49,7 +49,7 @@ class ImportRequest(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    text: Annotated[str, Field(max_length=MAX_IMPORT_BYTES)]
+    text: str
     name: Annotated[str, Field(max_length=300)] = ""
     dry_run: bool = True
     with_parts: bool = False
@@ -182,7 +182,7 @@ def parts_file(
 @router.post("/import/plans", responses=answer(list[PlanArrival]))
 def import_plans(body: ImportRequest, request: Request, plans: Plans, parts: Parts) -> Response:
     """Look at the plans of a file, or store all of them under fresh ids."""
-    entries = plans_from(parse_json(body.text))
+    entries = plans_from(parse_json(imported(body.text)))
     catalogue: Catalogue = request.app.state.catalogue
     names = _names(plans)
     found = [_arrival(entry, names, catalogue) for entry in entries]
@@ -224,7 +224,7 @@ def import_parts(
     body: ImportRequest, request: Request, catalogue: CatalogueInUse, parts: Parts
 ) -> Response:
     """Look at a pack, or store what is new in it and what changes parts of one's own."""
-    documents = pack_of_text(body.text, body.name)
+    documents = pack_of_text(imported(body.text), body.name)
     found = arriving(documents, catalogue)
     if body.dry_run:
         return written(PartArrivals(found, 0))

@@ -46,19 +46,66 @@ class UnknownPartError(InputError):
         )
 
 
+_SENTENCES = {
+    "missing": "This field is missing. Enter a value.",
+    "extra_forbidden": "This field is not known. Remove it, or check its spelling.",
+    "unexpected_keyword_argument": "This field is not known. Remove it, or check its spelling.",
+    "too_long": "at most {max_length} entries are possible (got {actual_length}). Remove some, or "
+    "split them.",
+    "too_short": "is too short: at least {min_length} needed (got {actual_length})",
+    "string_pattern_mismatch": "must be letters, digits, dots, dashes or underscores, at most 64, "
+    "such as usb-1",
+    "string_too_long": "must have at most {max_length:,} characters",
+    "string_too_short": "must not be empty",
+    "greater_than": "must be above {gt:g}",
+    "greater_than_equal": "must be at least {ge:g}",
+    "less_than": "must be below {lt:g}",
+    "less_than_equal": "must be at most {le:g}",
+    "multiple_of": "must be a multiple of {multiple_of:g}",
+    "literal_error": "must be one of {expected}",
+    "enum": "must be one of {expected}",
+    "finite_number": "must be a finite number",
+    "none_required": "must be empty",
+    "json_invalid": "is not valid JSON",
+    "union_tag_invalid": "has a kind that is not known; known are {expected_tags}",
+    "union_tag_not_found": "does not say of which kind it is",
+}
+"""What each kind of Pydantic's errors says here."""
+_TYPES = {
+    "string": "must be text",
+    "int": "must be a whole number",
+    "float": "must be a number",
+    "decimal": "must be an amount such as 12.50",
+    "bool": "must be true or false",
+    "list": "must be a list",
+    "tuple": "must be a list",
+    "dict": "must be an object with named fields",
+    "mapping": "must be an object with named fields",
+    "model": "must be an object with named fields",
+    "dataclass": "must be an object with named fields",
+    "date": "must be a date such as 2027-01-31",
+}
+"""What a value should have been: the same for `int_type`, `int_parsing` and `int_from_float`."""
+_SAYS_ENOUGH = {"missing", "extra_forbidden", "unexpected_keyword_argument", "too_long"}
+"""Kinds that the value itself makes no clearer."""
+
+
 def _sentence(item: Mapping[str, Any]) -> str:
     kind, value = item["type"], item.get("input")
-    if kind == "missing":
-        return "This field is missing. Enter a value."
-    if kind in ("extra_forbidden", "unexpected_keyword_argument"):
-        return "This field is not known. Remove it, or check its spelling."
-    if kind == "too_long":
-        most, given = item["ctx"]["max_length"], item["ctx"]["actual_length"]
-        return f"at most {most} entries are possible (got {given}). Remove some, or split them."
-    if kind == "string_pattern_mismatch":
-        return "must be letters, digits, dots, dashes or underscores, at most 64, such as usb-1"
+    told = _SENTENCES.get(kind) or _TYPES.get(kind.partition("_")[0])
     text = str(item["msg"]).removeprefix("Value error, ")
+    if told is not None:
+        text = _filled(told, item.get("ctx", {})) or text
     shown = repr(value)
-    if isinstance(value, int | float | str | bool | None) and len(shown) < 60 and "got" not in text:
+    plain = isinstance(value, int | float | str | bool | None) and len(shown) < 60
+    if plain and kind not in _SAYS_ENOUGH and "got" not in text:
         return f"{text} (got {shown})"
     return text
+
+
+def _filled(template: str, values: Mapping[str, Any]) -> str | None:
+    """A template with the bounds that were passed; None where one is no number, such as a day."""
+    try:
+        return template.format(**values)
+    except (KeyError, ValueError, TypeError):
+        return None

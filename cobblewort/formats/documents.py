@@ -43,6 +43,15 @@ def exported(text: str) -> str:
     return text
 
 
+def imported(text: str) -> str:
+    """A text that comes in. Raises InputError where it is larger than anything that goes out."""
+    size = len(text.encode("utf-8", "surrogatepass"))
+    if size > MAX_IMPORT_BYTES:
+        told = f"The file has {size / 1e6:.0f} MB; at most {MAX_IMPORT_BYTES // 10**6} MB can be "
+        raise InputError([("", f"{told}imported at once. Split it into several files.")])
+    return text
+
+
 def too_many(what: str) -> InputError:
     """Why a file is not written."""
     told = f"This file would be too large to import again ({what}). Export less at once."

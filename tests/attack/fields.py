@@ -77,6 +77,8 @@ def fields(folder: Path, share: float, seed: int = 1) -> str:
             told = f"{'.'.join(map(str, place))} = {json.dumps(odd)[:60]}: {answer.text[:200]}"
             assert answer.status_code in (200, 400, 413, 422), told
             assert answer.status_code == 200 or answer.json()["detail"], told
+            assert "Input should" not in answer.text, told
+            assert "Value should" not in answer.text, told
             tried += 1
             checked += answer.status_code == 200
     return (

@@ -72,11 +72,11 @@ def test_a_line_that_is_not_there_is_named(change: SwapPart | RemoveLine | EditL
 @pytest.mark.parametrize(
     ("fields", "text"),
     [
-        ({"budget": -1}, "greater than or equal to 0"),
-        ({"budget": "a lot"}, "decimal"),
-        ({"name": " "}, "at least 1 character"),
+        ({"budget": -1}, "must be at least 0"),
+        ({"budget": "a lot"}, "must be an amount"),
+        ({"name": " "}, "must not be empty"),
         ({"place": {"ambient_min_c": 30, "ambient_max_c": 10}}, "must not be above"),
-        ({"place": {"ambient_max_c": 1e9}}, "less than or equal to 90"),
+        ({"place": {"ambient_max_c": 1e9}}, "must be at most 90"),
         ({"schedule": [{"name": "a", "hours": 20}, {"name": "b", "hours": 5}]}, "at most 24 h"),
     ],
 )

@@ -28,7 +28,7 @@ def test_a_day_colder_than_the_coldest_moves_both() -> None:
 
 def test_an_absurd_day_is_refused() -> None:
     """With the range in the sentence."""
-    with pytest.raises(InputError, match="less than or equal to 90"):
+    with pytest.raises(InputError, match="must be at most 90"):
         what_if(PLAN, 900)
 
 
