@@ -37,9 +37,10 @@ from cobblewort.core.plans.steps import PlanFile
 from cobblewort.core.verdict.evaluate import evaluate, evaluation_of
 from cobblewort.formats.plan_files import plans_text
 from cobblewort.formats.shipped import shipped_catalogue, shipped_places, shipped_purposes
+from cobblewort.store.archive import archive
 from cobblewort.store.database import Database
 from cobblewort.store.plans import PlanStore, StoredPlan
-from cobblewort.store.workspace import archive, restore
+from cobblewort.store.workspace import restore
 from tests.browser.conftest import free_port
 from tests.kits import kit
 
