@@ -5,6 +5,6 @@ from tests.kits import checked
 
 
 def test_the_benchmark_can_be_run() -> None:
-    """It is put together, its plan is judged, and the document into which it writes has its mark."""
+    """It is put together, its plan is judged, and its document has the mark below which it goes."""
     assert checked(PLAN_25).lines
     assert "<!-- measured -->" in DOCUMENT.read_text()
