@@ -197,7 +197,7 @@ def test_a_board_without_its_header_says_so() -> None:
         ({"shares": [11]}, "pin 11 is no power, ground or bus pin"),
         ({"takes": [2]}, "pin 2 is 5 V"),
         ({"shares": [3], "addresses": [0x40]}, "shares pins 3 and 5"),
-        ({"takes": [41]}, "less than or equal to 40"),
+        ({"takes": [41]}, "must be at most 40"),
     ],
 )
 def test_pins_that_make_no_sense_are_refused(use: dict[str, Any], words: str) -> None:
