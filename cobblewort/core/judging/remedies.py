@@ -125,7 +125,7 @@ def other_supplies(kit: Kit) -> Iterator[Patch]:
             yield (*head, *drop)
             continue
         for cable in on_offer(kit, ("cable",)):
-            if _joins(cable, part, inlets):
+            if joins(cable, part, inlets):
                 if any(line.part == cable.id for line in old_cables):
                     yield head
                 else:
@@ -170,17 +170,22 @@ def joining_cables(kit: Kit) -> list[Part]:
     if not supplies:
         return []
     inlets = _inlets(kit)
-    found = [part for part in on_offer(kit, ("cable",)) if _joins(part, supplies[0].part, inlets)]
+    found = [part for part in on_offer(kit, ("cable",)) if joins(part, supplies[0].part, inlets)]
     return sorted(found, key=lambda part: (part.price is None, part.price or 0, part.id))
 
 
 def _inlets(kit: Kit) -> set[str]:
-    """Connectors by which the kit's boards take power."""
-    boards = [i for i in kit.items if i.part.kind == "board"]
-    return {s.connector for b in boards for s in b.part.sockets.values() if s.role == "power_in"}
+    return inlets_of(item.part for item in kit.items)
 
 
-def _joins(cable: Part, supply: Part, inlets: set[str]) -> bool:
+def inlets_of(parts: Iterable[Part]) -> set[str]:
+    """Connectors by which boards take power."""
+    boards = [part for part in parts if part.kind == "board"]
+    return {s.connector for b in boards for s in b.sockets.values() if s.role == "power_in"}
+
+
+def joins(cable: Part, supply: Part, inlets: set[str]) -> bool:
+    """Whether a cable goes from a socket of a supply to one of these inlets."""
     outlets = {s.connector for s in supply.sockets.values() if s.role == "power_out"}
     takes = any(p.role == "power_in" and set(p.connectors) & outlets for p in cable.plugs.values())
     gives = any(p.role == "power_out" and set(p.connectors) & inlets for p in cable.plugs.values())

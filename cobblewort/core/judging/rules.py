@@ -11,6 +11,7 @@ from cobblewort.core.judging.kit import Inputs, Kit, Read, inputs_of
 from cobblewort.core.judging.margin import Check, Margin, got_share, margin_of
 from cobblewort.core.judging.severity import KEPT_SOUND, Severity
 from cobblewort.core.plans.patch import Patch
+from cobblewort.core.plans.plan import Role
 from cobblewort.core.text import Text, say
 
 RuleFunction = Callable[..., Iterable[Check | Observation]]
@@ -36,7 +37,10 @@ class Rule:
 
     `inputs` are the values that its function is called with: while they stay, it says the same.
     Notes of one that is told `aside` are what every kit of its kind has to mind: they stand under
-    Take care and Needed for set-up, not among the snags.
+    Take care and Needed for set-up, not among the snags. `eased_by` are the roles by which a part
+    that is added can make better what it says; parts of all others only load. Cooler and case are
+    stated where they do so by the speed alone that heat leaves. None where nobody states it: then
+    only a whole kit is judged by it.
     """
 
     id: str
@@ -49,6 +53,11 @@ class Rule:
     inputs: Inputs
     remedies: tuple[Remedy, ...]
     aside: bool
+    eased_by: frozenset[Role] | None
+
+    def may_cut(self, still_open: frozenset[Role]) -> bool:
+        """Whether what it says of a kit holds whatever is added in the roles that are open."""
+        return self.eased_by is not None and not self.eased_by & still_open
 
     def judge(self, kit: Kit) -> Outcome:
         """What this rule has to say of a kit."""
@@ -131,6 +140,7 @@ def rule(
     reads: tuple[Read, ...],
     remedies: tuple[Remedy, ...] = (),
     aside: bool = False,
+    eased_by: tuple[Role, ...] | None = None,
 ) -> Callable[[RuleFunction], RuleFunction]:
     """Register the decorated function under a stable id.
 
@@ -154,6 +164,7 @@ def rule(
             inputs_of(reads, function),
             remedies,
             aside,
+            None if eased_by is None else frozenset(eased_by),
         )
         return function
 

@@ -24,7 +24,7 @@ from cobblewort.core.judging.severity import FAILS, INFORMS, SLOWS
 from cobblewort.core.judging.states import ANY_TIME, LookedAt, State
 from cobblewort.core.judging.working import Sum, Term, computed_term, plan_term
 from cobblewort.core.plans.patch import EditLine, Patch, PinPlug, SetFields
-from cobblewort.core.plans.plan import Requirement, StorageUse
+from cobblewort.core.plans.plan import Requirement, Role, StorageUse
 from cobblewort.core.text import EMPTY, Text, say
 
 _WASTED = 1.5
@@ -147,6 +147,19 @@ _WITH_WORST_CASE = LookedAt.of(
 )
 
 
+_EASED_BY: tuple[Role, ...] = (
+    "board",
+    "add_on",
+    "storage",
+    "boot_drive",
+    "power_supply",
+    "cable",
+    "cooling",
+    "case",
+)
+"""Cooler and case ease what is said of data by the speed alone that heat leaves."""
+
+
 @rule(
     "DATA-01",
     "data",
@@ -164,6 +177,7 @@ _WITH_WORST_CASE = LookedAt.of(
         another("board", "add_on", "storage", "boot_drive"),
         wired_instead,
     ),
+    eased_by=_EASED_BY,
 )
 def fast_enough(data: DataResult, samples: int) -> Iterator[Check]:
     """A margin for each stream, deadline and rate that is required."""
@@ -301,6 +315,7 @@ def another_disk(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="common practice",
     reads=(array_of, "storage_use"),
     remedies=(another_disk,),
+    eased_by=_EASED_BY,
 )
 def disks_enough(array: Array, storage_use: StorageUse) -> Iterator[Observation]:
     """A layout for which the disks of the kit do not suffice."""
@@ -339,6 +354,7 @@ def equal_disks(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="common practice",
     reads=(array_of, "storage_use"),
     remedies=(equal_disks,),
+    eased_by=_EASED_BY,
 )
 def unequal(array: Array, storage_use: StorageUse) -> Iterator[Observation]:
     """A note on capacity that cannot be used."""
@@ -373,6 +389,7 @@ def unequal(array: Array, storage_use: StorageUse) -> Iterator[Observation]:
     source="USB 2.0, 5.8.4 (from memory); what people get by class",
     reads=(data_of, ways),
     remedies=(other_socket,),
+    eased_by=_EASED_BY,
 )
 def wasted_adapter(data: DataResult, paths: dict[str, tuple[Step, ...]]) -> Iterator[Observation]:
     """A note for a network adapter whose bus is slower than its network."""
@@ -417,6 +434,7 @@ def wasted_adapter(data: DataResult, paths: dict[str, tuple[Step, ...]]) -> Iter
     source="common practice",
     reads=(data_of, "requirements"),
     remedies=(wired_instead, another("board", "storage", "boot_drive", "add_on")),
+    eased_by=_EASED_BY,
 )
 def known(data: DataResult, requirements: Sequence[Requirement]) -> Iterator[Observation]:
     """A transfer that cannot be, and a note for one that cannot be checked for want of a value.
@@ -458,6 +476,7 @@ def known(data: DataResult, requirements: Sequence[Requirement]) -> Iterator[Obs
     source="common practice",
     reads=("storage_use", "requirements", array_of),
     remedies=(exchange_format,),
+    eased_by=_EASED_BY,
 )
 def file_system(
     storage_use: StorageUse, requirements: Sequence[Requirement], array: Array

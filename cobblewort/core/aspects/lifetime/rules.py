@@ -65,6 +65,7 @@ def logs_in_memory(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="common practice; rated endurance by the makers, amplification from memory",
     reads=(written_of, "retention"),
     remedies=(logs_in_memory, another("boot_drive", "storage")),
+    eased_by=("board", "boot_drive", "storage"),
 )
 def written_out(written: list[Wearing], retention: Retention) -> Iterator[Check]:
     """Years of each drive and card against those required."""
@@ -289,6 +290,7 @@ def _worn_sum(schedule: Sequence[Phase], thing: Wearing, wanted: float) -> SumFu
     formula="free space / data kept per day = days until it is full",
     source="common practice",
     reads=(fillings_of, "storage_use", "retention"),
+    eased_by=("board", "boot_drive", "storage"),
 )
 def fills(
     fillings: list[Filling], storage_use: StorageUse, retention: Retention

@@ -125,6 +125,7 @@ def _node_check(power: PowerResult, limited: Limited) -> Check:
     source="common practice",
     reads=(power_of, fit_of, boards_of, board_reached, "connected"),
     remedies=(another_supply, another_cable),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def fed(
     power: PowerResult, fit: Assignment, boards: list[Item], reached: bool, connected: Items
@@ -182,6 +183,7 @@ def _inlet_word(item: Item) -> str:
     source="maker's rating; tight above 80 %: common practice",
     reads=(heat_of, power_of, "place.ambient_max_c", "samples"),
     remedies=(another_supply,),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def source_rating(
     heat: HeatResult, power: PowerResult, ambient_max_c: float, samples: int
@@ -268,6 +270,7 @@ def _around(
     source="USB Type-C and USB Power Delivery, electronically marked cables (from memory)",
     reads=(power_of,),
     remedies=(another_cable, another_supply),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def cable_rating(power: PowerResult) -> Iterator[Check]:
     """The current in each cable against its rating and its marking."""
@@ -320,6 +323,7 @@ def _rated_and_marked(item: Item, cable: Cable) -> Sum:
     "USB Power Delivery (from memory)",
     reads=(rail_limits_of, power_of),
     remedies=(powered_hub, another_supply, lift_port_limit, another("add_on", "storage")),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def shared_limit(rail_limits: list[Limited], power: PowerResult) -> Iterator[Check | Observation]:
     """Each rail inside a part that carries a limit of its own; what a setting lifts at one's own
@@ -354,6 +358,7 @@ def shared_limit(rail_limits: list[Limited], power: PowerResult) -> Iterator[Che
     "memory",
     reads=(socket_limits_of, power_of),
     remedies=(powered_hub, another("add_on", "storage")),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def socket_limit(socket_limits: list[Limited], power: PowerResult) -> Iterator[Check]:
     """What each plug draws through its socket, where the socket states a limit."""
@@ -373,6 +378,7 @@ def socket_limit(socket_limits: list[Limited], power: PowerResult) -> Iterator[C
     source="two-wire DC drop, constant-power load; maker's thresholds",
     reads=(power_of,),
     remedies=(another_cable, another_supply),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def board_voltage(power: PowerResult) -> Iterator[Check]:
     """Voltage at each board against brown-out (stops it) and its flag (tight)."""
@@ -459,6 +465,7 @@ _FIVE_V = 4.6, 5.6
     source="USB 2.0, 7.2.2: least voltage at a bus-fed device (from memory)",
     reads=(power_of,),
     remedies=(powered_hub, another_cable, another_supply),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def device_voltage(power: PowerResult) -> Iterator[Check]:
     """Voltage at each part on a USB socket, or behind a converter to 5 V."""
@@ -520,6 +527,7 @@ def device_voltage(power: PowerResult) -> Iterator[Check]:
     source="maximum power transfer of a DC source behind a resistance",
     reads=(power_of, "connected", "samples"),
     remedies=(another_cable, another_supply),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def no_collapse(power: PowerResult, connected: Items, samples: int) -> Iterator[Observation]:
     """The first planned state that has none at nominal figures, or the share of draws that have

@@ -52,6 +52,7 @@ def parted(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="common practice; USB 2.0, 7.2.1: a device gives no current back (from memory)",
     reads=(power_of, fit_of),
     remedies=(parted, another("add_on")),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def back_feed(power: PowerResult, fit: Assignment) -> Iterator[Observation]:
     """Each pair of energised sources that meet; hubs that are known to feed back, or not known."""

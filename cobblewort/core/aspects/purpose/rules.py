@@ -118,6 +118,7 @@ def full_image(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="common practice",
     reads=(requirements_of,),
     remedies=(giver, holds_energy, more_sockets, another("board", "add_on")),
+    eased_by=("board", "add_on", "storage", "boot_drive", "power_supply", "cable"),
 )
 def functions(results: list[RequirementResult]) -> Iterator[Observation]:
     """Functions that nothing gives, or not often enough."""
@@ -133,6 +134,7 @@ def functions(results: list[RequirementResult]) -> Iterator[Observation]:
     source="maker's figures",
     reads=(requirements_of,),
     remedies=(giver, holds_energy, another("board", "storage", "boot_drive", "add_on")),
+    eased_by=("board", "add_on", "storage", "boot_drive", "power_supply", "cable"),
 )
 def amounts(results: list[RequirementResult]) -> Iterator[Observation]:
     """Amounts that fall short, or are not known."""
@@ -180,6 +182,7 @@ def limits(results: list[RequirementResult]) -> Iterator[Observation]:
     source="common practice",
     reads=(requirements_of,),
     remedies=(splitter, another("board")),
+    eased_by=("board", "add_on", "power_supply", "cable"),
 )
 def device_port(results: list[RequirementResult]) -> Iterator[Observation]:
     """A device port that the supply takes."""
@@ -225,6 +228,7 @@ def has_a_network(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="common practice",
     reads=(requirements_of,),
     remedies=(joins_network, another("board", "add_on"), has_a_network),
+    eased_by=("board", "add_on"),
 )
 def network_of_the_place(results: list[RequirementResult]) -> Iterator[Observation]:
     """Needs of a network that the place has not, or that the kit cannot join."""
@@ -241,6 +245,7 @@ def network_of_the_place(results: list[RequirementResult]) -> Iterator[Observati
     source="typical, from memory",
     reads=(requirements_of,),
     remedies=(another("board"),),
+    eased_by=("board", "boot_drive"),
 )
 def processor(results: list[RequirementResult]) -> Iterator[Observation]:
     """A processor that is too slow for what the purpose does."""
@@ -257,6 +262,7 @@ def processor(results: list[RequirementResult]) -> Iterator[Observation]:
     source="common practice",
     reads=("image", "connected"),
     remedies=(another("boot_drive"), another("board")),
+    eased_by=("board", "boot_drive"),
 )
 def image_fits(image: Image | None, connected: Items) -> Iterator[Observation]:
     """The image against the first boot medium and the first board."""

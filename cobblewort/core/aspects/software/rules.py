@@ -46,6 +46,7 @@ def certified_rate(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="common practice",
     reads=("image", "connected"),
     remedies=(another("board"),),
+    eased_by=("board", "boot_drive"),
 )
 def image_family(image: Image | None, connected: Items) -> Iterator[Observation]:
     """The image against the family of the board."""
@@ -89,6 +90,7 @@ def image_family(image: Image | None, connected: Items) -> Iterator[Observation]
     source="common practice",
     reads=("image", "connected"),
     remedies=(another("board"),),
+    eased_by=("board", "boot_drive"),
 )
 def word_size(image: Image | None, connected: Items) -> Iterator[Observation]:
     """The image's word size against the processor's."""

@@ -19,7 +19,7 @@ from cobblewort.core.plans.plan import Requirement
 from cobblewort.core.text import say
 from cobblewort.core.verdict.evaluation import judge_kit
 
-_FOUND_LATER: tuple[FunctionId | None, ...] = (
+FOUND_LATER: tuple[FunctionId | None, ...] = (
     "storage",
     "recording",
     "vehicle_power",
@@ -44,7 +44,7 @@ def add_functions(shop: Shop, draft: Draft) -> None:
             if result.reason == "inlet" or requirement.function == "device_port":
                 _add_splitter(shop, draft)
                 break
-            if result.status == "met" or requirement.function in _FOUND_LATER:
+            if result.status == "met" or requirement.function in FOUND_LATER:
                 break
             giver = next(_givers(shop, requirement), None)
             if giver is None:
@@ -135,7 +135,7 @@ def _drives(shop: Shop, draft: Draft, data_gb: float) -> Iterator[tuple[Decimal,
             continue
         quantity = _disks_for(shop, capacity_gb(drive), data_gb)
         for adapter in shop.on_offer("add_on"):
-            fit_in = _takes(adapter, drive)
+            fit_in = takes(adapter, drive)
             joins = any(set(p.connectors) & hosts for p in adapter.plugs.values())
             if adapter.kind != "storage_adapter" or not fit_in or not joins:
                 continue
@@ -162,7 +162,7 @@ def _of_wear(rule: Rule) -> bool:
     return rule.id == "LIFE-01"
 
 
-def _takes(adapter: Part, drive: Part) -> int:
+def takes(adapter: Part, drive: Part) -> int:
     """How many of a drive a storage adapter takes."""
     connectors = {c for plug in drive.plugs.values() for c in plug.connectors}
     form = drive.drive

@@ -23,7 +23,7 @@ def add_shell(shop: Shop, draft: Draft, now: Evaluation) -> Evaluation:
     """Cooler and case together, from the cheapest pair, until they leave no snag."""
     pairs: list[tuple[Decimal, Part | None, Part]] = []
     for case in shop.on_offer("case"):
-        if case.case is None or not _case_will_do(shop, case):
+        if case.case is None or not case_will_do(shop, case):
             continue
         pairs.append((shop.price(case), None, case))
         pairs += [
@@ -76,7 +76,7 @@ def add_fasteners(shop: Shop, draft: Draft, now: Evaluation) -> Evaluation:
     return now
 
 
-def _case_will_do(shop: Shop, case: Part) -> bool:
+def case_will_do(shop: Shop, case: Part) -> bool:
     """Whether a case stands the place and the hands that reach it."""
     own, place = case.case, shop.plan.place
     if own is None or (place.wet and own.ip_water < enclosures.SPLASHING):

@@ -24,7 +24,7 @@ _SURELY_DRAWN = 0.9
 
 def add_supply(shop: Shop, draft: Draft) -> Evaluation:
     """The cheapest supply, with its lead where it has none, that leaves the fewest snags."""
-    sources, drawn_w = _feeds(shop), 0.0
+    sources, drawn_w = feeds_of(shop), 0.0
     best: tuple[tuple[bool, int, int, Decimal], Evaluation] | None = None
     for supply in shop.on_offer("power_supply"):
         if supply.source is None or supply.source.power_source not in sources or supply.inside:
@@ -58,7 +58,7 @@ def add_supply(shop: Shop, draft: Draft) -> Evaluation:
     return checked
 
 
-def _feeds(shop: Shop) -> tuple[Feed, ...]:
+def feeds_of(shop: Shop) -> tuple[Feed, ...]:
     """What a supply may take its power from."""
     if any(requirement.function == "vehicle_power" for requirement in shop.wanted):
         return ("vehicle",)

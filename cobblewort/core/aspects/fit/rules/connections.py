@@ -43,6 +43,7 @@ from cobblewort.core.text import Text, say
         remove_named,
         another("add_on", "storage", "boot_drive", "cooling", "board"),
     ),
+    eased_by=("board", "add_on", "cable"),
 )
 def plugs_placed(fit: Assignment, connected: Items) -> Iterator[Observation]:
     """One observation for each plug of a line; a spare cable or supply is only a note."""
@@ -167,6 +168,7 @@ def _port_word(connector: str) -> str:
     source="PCI Express M.2 specification, module sizes (from memory)",
     reads=(fit_of,),
     remedies=(another("storage", "boot_drive"), another("add_on")),
+    eased_by=("board", "add_on", "cable"),
 )
 def drive_length(fit: Assignment) -> Iterator[Observation]:
     """Each drive that sits in a socket of other lengths."""
@@ -202,6 +204,7 @@ def drive_length(fit: Assignment) -> Iterator[Observation]:
     source="PCI Express M.2 specification, keys and what they carry (from memory)",
     reads=(fit_of,),
     remedies=(another("storage", "boot_drive"), another("add_on")),
+    eased_by=("board", "add_on", "cable"),
 )
 def drive_protocol(fit: Assignment) -> Iterator[Observation]:
     """Each drive that sits in a socket of the other protocol."""
