@@ -2,18 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from math import ceil, inf
 from typing import Literal
+
+import numpy as np
 
 from cobblewort.core.aspects.cost.aspect import ASPECT as COST
 from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.noise.aspect import ASPECT as NOISE
 from cobblewort.core.aspects.noise.model import of as noise_of
+from cobblewort.core.aspects.noise.model import sum_of_levels_dba
 from cobblewort.core.aspects.power.daily_energy import day_energy_wh
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Margin
+from cobblewort.core.parts.model import Part
 from cobblewort.core.verdict.evaluation import Evaluation
 
 CriterionId = Literal["price", "watts", "noise", "margin"]
@@ -75,14 +80,35 @@ def noise_of_kit(evaluation: Evaluation) -> float:
     return float(noise_of(evaluation.kit).level_dba[0])
 
 
+def part_dba(part: Part) -> float:
+    """Level of a part, 0 where nobody states it. [dB(A)]"""
+    return 0.0 if part.noise_dba is None else part.noise_dba.nominal
+
+
+def added_dba(levels_dba: Iterable[float]) -> float:
+    """Several levels together; 0 stands for silence. [dB(A)]"""
+    heard = [np.array(level) for level in levels_dba if level]
+    return float(sum_of_levels_dba(heard)) if heard else 0.0
+
+
 def margin_of_kit(evaluation: Evaluation) -> float:
-    """The tightest planned margin as its bar shows it; cost and noise are criteria of their own."""
-    shares = [
-        family.ruler_share
-        for family in evaluation.families
-        if family.id not in (COST.family, NOISE.family) and family.ruler_share is not None
-    ]
-    return min(shares, default=1.0)
+    """The tightest planned margin as a share of its bar."""
+    return tightest(evaluation.margins)
+
+
+def tightest(margins: Iterable[Margin]) -> float:
+    """The least share of a bar; cost and noise are criteria of their own. 1 where there is none.
+
+    What is at its limit and does no harm there counts as nothing to spare, not as less.
+    """
+    return min(
+        (
+            max(0.0, margin.ruler_share) if margin.planned == "ok" else margin.ruler_share
+            for margin in margins
+            if margin.family not in (COST.family, NOISE.family)
+        ),
+        default=1.0,
+    )
 
 
 CRITERIA: dict[CriterionId, Criterion] = {

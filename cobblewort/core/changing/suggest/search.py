@@ -35,15 +35,18 @@ from cobblewort.core.aspects.fit.aspect import ASPECT as FIT
 from cobblewort.core.aspects.fit.model import fasteners_of
 from cobblewort.core.aspects.fit.remedies import is_video
 from cobblewort.core.aspects.heat.aspect import ASPECT as HEAT
-from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.aspects.power.aspect import ASPECT as POWER
 from cobblewort.core.changing.first.draft import Shop
 from cobblewort.core.changing.suggest.choices import Choices, Chosen, Option, parts_of
 from cobblewort.core.changing.suggest.criteria import (
     CRITERIA,
     CriterionId,
+    added_dba,
     dominates,
     mean_watts,
+    noise_of_kit,
+    part_dba,
+    tightest,
 )
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.findings import Finding
@@ -125,14 +128,16 @@ class Suggestion:
 class _Node:
     """A kit that is begun: its options so far, and the price that its completion comes to at least.
 
-    `shell` counts the cases and coolers that were tried with it. `steps` are the best that its
-    criteria can come to, `noise_dba` and `like` what is known of it. `ready` is a whole kit that
+    `shell` counts the cases and coolers that were tried with it, `noise_dba` is what is heard
+    without them. `steps` are the best that its
+    criteria can come to, `like` is what is known of it. `ready` is a whole kit that
     waits for its turn, as it cost more than was known before.
     """
 
     chosen: Chosen
     shell: int = 0
     steps: tuple[int, ...] = ()
+    noise_dba: float = 0.0
     like: Evaluation | None = None
     ready: Plan | None = None
 
@@ -194,6 +199,7 @@ class _Search:
         self.begun = self.whole = self.pushed = 0
         self.stopped_by: Counter[str] = Counter()
         self._clashes: set[tuple[tuple[str, ...], str, str | None]] = set()
+        self._tightest: dict[tuple[tuple[str, ...], str, str], float] = {}
 
     def run(self) -> Iterator[Suggestion]:
         """Go on with what costs least until nothing is open."""
@@ -280,40 +286,58 @@ class _Search:
         if after is None or after.like is None:
             return None
         found = after.like
-        shares = [margin.ruler_share for margin in found.margins]
+        noise_dba = noise_of_kit(found)
         values: dict[CriterionId, float] = {
             "price": -inf,
             "watts": mean_watts(found.kit),
-            "noise": float(noise_of(found.kit).level_dba[0]),
-            "margin": min(shares, default=1.0),
+            "noise": noise_dba,
+            "margin": tightest(found.margins),
         }
-        return replace(after, steps=tuple(one.bound(values[one.id]) for one in self.criteria))
+        steps = tuple(one.bound(values[one.id]) for one in self.criteria)
+        return replace(after, steps=steps, noise_dba=noise_dba)
 
     def _furnish(self, node: _Node, price: Decimal) -> None:
         """The next case with its cooler; the one after it waits for its turn."""
         shells, shell = self.choices.shells, node.shell
-        while shell < len(shells) and self._clash(node.chosen, shells[shell]):
+        spent = price - shells[shell].price if shells else price
+        while shell < len(shells) and self._passed_over(node, shells[shell], spent):
             shell += 1
         if shell >= len(shells):
             return
-        spent = price - shells[node.shell].price
-        if shell > node.shell and shells[shell].price > shells[node.shell].price:
+        if shells[shell].price > shells[node.shell].price:
             self._push(replace(node, shell=shell), spent + shells[shell].price)
             return
         found = self._furnished(node, shells[shell])
         stopping = self._stopping(found)
         if not stopping:
-            ready = _Node((*node.chosen, shells[shell]), steps=node.steps, ready=found.kit.plan)
+            steps = tuple(one.bound(one.of(found)) for one in self.criteria)
+            ready = _Node((*node.chosen, shells[shell]), steps=steps, ready=found.kit.plan)
             self._push(ready, cost_of(found.kit).total)
         self.stopped_by.update({finding.rule for finding in stopping})
         self._learn(found, stopping, shells[shell], node.chosen)
-        if not held_of(found.kit) and any(
-            _eased_by_speed(RULES[finding.rule]) for finding in stopping
-        ):
+        if not held_of(found.kit) and any(_eased_by_speed(RULES[f.rule]) for f in stopping):
             return  # nothing is slowed here by heat, so that no other case or cooler eases it
         if shell + 1 < len(shells):
             further = spent + shells[shell + 1].price
             self._push(replace(node, shell=shell + 1, like=found), further)
+
+    def _passed_over(self, node: _Node, shell: Option, spent: Decimal) -> bool:
+        """Whether a case with its cooler is known not to do for this, or to better nothing."""
+        if self._clash(node.chosen, shell):
+            return True
+        if not self.kits or node.like is None:
+            return False
+        known = self._tightest.get((_inside(node.chosen), *_of_shell(shell)), 1.0)
+        levels_dba = [node.noise_dba, *(part_dba(part) for _, part, _ in shell.parts)]
+        bounds = {
+            "noise": CRITERIA["noise"].bound(added_dba(levels_dba)),
+            "margin": CRITERIA["margin"].bound(known),
+        }
+        steps = tuple(
+            max(own, bounds.get(criterion.id, own))
+            for own, criterion in zip(node.steps, self.criteria, strict=True)
+        )
+        return self._beaten(steps, spent + shell.price)
 
     def _furnished(self, node: _Node, shell: Option) -> Evaluation:
         """A whole kit at nominal figures, with the cheapest set in which every standoff and screw
@@ -373,7 +397,12 @@ class _Search:
     def _learn(
         self, found: Evaluation, stopping: Iterable[Finding], shell: Option, chosen: Chosen
     ) -> None:
-        """Keep which case does not go with these parts, or only not with this cooler."""
+        """Keep which case does not go with these parts, or only not with this cooler; and how tight
+        they fit and how warm they are in it.
+        """
+        inside = [m for m in found.margins if m.family in (FIT.family, HEAT.family)]
+        key = (_inside(chosen), *_of_shell(shell))
+        self._tightest[key] = max(tightest(inside), self._tightest.get(key, -1.0))
         roles = {line.id: line.role for line in found.kit.plan.lines}
         case, cooler = _of_shell(shell)
         for finding in stopping:
