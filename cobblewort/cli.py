@@ -197,14 +197,17 @@ def _units(names: str | None, data_file: Path) -> DisplayUnits:
     return units_from((name for name in chosen if name), settings)
 
 
-@main.command()
-@click.argument("plan_files", metavar="PLAN...", type=_FILE, nargs=-1, required=True)
-@click.option(
+_PARTS = click.option(
     "--parts",
     type=_FILE,
     multiple=True,
     help="Part pack in addition to the shipped parts; repeatable.",
 )
+
+
+@main.command()
+@click.argument("plan_files", metavar="PLAN...", type=_FILE, nargs=-1, required=True)
+@_PARTS
 @click.option(
     "--ambient", type=click.FloatRange(-60, 90), help="Highest ambient instead of the plan's, °C."
 )
@@ -246,6 +249,65 @@ def check(
         click.echo(_shown(row.text), err=row.exit == 2)
         worst = max(worst, row.exit)
     raise click.exceptions.Exit(worst)
+
+
+_CRITERIA = ("price", "watts", "noise", "margin")
+
+
+@main.command()
+@click.argument("plan_file", metavar="PLAN", type=_FILE)
+@_PARTS
+@click.option(
+    "--criteria",
+    default=",".join(_CRITERIA),
+    show_default=True,
+    help="What the kits are compared by, separated by commas.",
+)
+@click.option("--own", multiple=True, help="Part that you already have; repeatable.")
+@click.option("--owned-only", is_flag=True, help="Only use parts that you already have.")
+@click.option("--without", multiple=True, help="Part that is not used; repeatable.")
+@click.option("--require", multiple=True, help="ROLE=PART: the only part for a role; repeatable.")
+@click.option("--at-most", type=click.FloatRange(0, min_open=True), help="The most to spend.")
+@click.option("--tight", is_flag=True, help="Include kits in which a margin is tight.")
+@click.option("--no-case", is_flag=True, help="Kits without a case.")
+@click.option("--first", is_flag=True, help="Stop at the first, lowest-priced kit.")
+@click.option("--seconds", type=click.FloatRange(0, min_open=True), help="Stop after this time.")
+@_UNITS
+@click.option("--json", "as_json", is_flag=True, help="Print the kits with their plans as JSON.")
+@click.option("--csv", "as_csv", is_flag=True, help="Print a row for each kit as CSV.")
+def suggest(
+    plan_file: Path,
+    parts: tuple[Path, ...],
+    criteria: str,
+    own: tuple[str, ...],
+    owned_only: bool,
+    without: tuple[str, ...],
+    require: tuple[str, ...],
+    at_most: float | None,
+    tight: bool,
+    no_case: bool,
+    first: bool,
+    seconds: float | None,
+    units: str | None,
+    as_json: bool,
+    as_csv: bool,
+) -> None:
+    """Suggest complete kits for the requirements of a plan: those that no other kit beats.
+
+    Ctrl+C stops the search and prints what is known. Exit 0: a kit was found; 1: none was.
+    """
+    if as_json and as_csv:
+        raise click.UsageError("Choose either --json or --csv.")
+    with made_to_stay():
+        from cobblewort.commands.suggesting import Form, suggested, wishes_of
+
+        with _wrong_input_told():
+            wishes = wishes_of(criteria, own, owned_only, without, require, at_most, tight, no_case)
+            form: Form = "json" if as_json else "csv" if as_csv else "text"
+            shown_units = _units(units, _data_file(None))
+            text, any_found = suggested(plan_file, parts, wishes, first, seconds, form, shown_units)
+    click.echo(_shown(text) if form == "text" else text)
+    raise click.exceptions.Exit(0 if any_found else 1)
 
 
 def _data_file(data: Path | None) -> Path:

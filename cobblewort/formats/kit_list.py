@@ -52,7 +52,7 @@ def kit_csv(report: Report) -> str:
             to_pay,
             report.cost.currency,
         ]
-        writer.writerow([_harmless(cell) for cell in cells])
+        writer.writerow([harmless(cell) for cell in cells])
     for item in report.fit.fasteners:
         length = "" if item.length_mm is None else f" {item.length_mm:g} mm"
         cells = [
@@ -66,7 +66,7 @@ def kit_csv(report: Report) -> str:
             "",
             "",
         ]
-        writer.writerow([_harmless(cell) for cell in cells])
+        writer.writerow([harmless(cell) for cell in cells])
     return sheet.getvalue()
 
 
@@ -83,7 +83,8 @@ def items_of(line: LineReport, report: Report) -> int:
     return line.quantity * (1 if line.role == "set_up" else report.cost.copies)
 
 
-def _harmless(cell: str) -> str:
+def harmless(cell: str) -> str:
+    """A cell that no spreadsheet takes for a formula."""
     return f"'{cell}" if cell.lstrip().startswith(FORMULA_STARTS) else cell
 
 

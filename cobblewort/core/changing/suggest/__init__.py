@@ -1,6 +1,6 @@
 """All complete kits that none beats."""
 
-from cobblewort.core.changing.suggest.criteria import CRITERIA, Criterion, CriterionId
+from cobblewort.core.changing.suggest.criteria import CRITERIA, Criterion, CriterionId, shown
 from cobblewort.core.changing.suggest.search import Suggested, Suggestion, Wishes, suggest
 
 __all__ = [
@@ -10,5 +10,6 @@ __all__ = [
     "Suggested",
     "Suggestion",
     "Wishes",
+    "shown",
     "suggest",
 ]

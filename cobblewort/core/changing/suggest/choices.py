@@ -105,6 +105,14 @@ class Choices:
         """Parts on offer for a role."""
         return self._offer[role]
 
+    @property
+    def lacking(self) -> tuple[Role, ...]:
+        """Roles that every kit needs and for which nothing is on offer."""
+        needed: list[Role] = ["board", "power_supply", "boot_drive"]
+        if not self.without_case:
+            needed.append("case")
+        return tuple(role for role in needed if not self.of(role))
+
     def option(self, *parts: tuple[Role, Part, int], layout: Layout | None = None) -> Option:
         """An option with its price."""
         plan, owned = self.shop.plan, self.shop.owned

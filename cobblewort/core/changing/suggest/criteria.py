@@ -9,6 +9,7 @@ from typing import Literal
 
 import numpy as np
 
+from cobblewort.core import words
 from cobblewort.core.aspects.cost.aspect import ASPECT as COST
 from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.noise.aspect import ASPECT as NOISE
@@ -19,6 +20,7 @@ from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.parts.model import Part
+from cobblewort.core.text import Figure
 from cobblewort.core.verdict.evaluation import Evaluation
 
 CriterionId = Literal["price", "watts", "noise", "margin"]
@@ -120,6 +122,15 @@ CRITERIA: dict[CriterionId, Criterion] = {
         Criterion("margin", "Tightest margin", "", 0.02, True, margin_of_kit),
     )
 }
+
+
+def shown(criterion: Criterion, value: float, currency: str) -> Figure:
+    """A figure as it is told: money in a currency, a margin in percent of its bar."""
+    if criterion.id == "price":
+        return words.money(value, currency)
+    if criterion.id == "margin":
+        return words.percent(value)
+    return Figure(value, criterion.unit, 1 if criterion.step <= 0.1 else 0)
 
 
 def dominates(one: Sequence[int], other: Sequence[int]) -> bool:

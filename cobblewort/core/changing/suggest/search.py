@@ -109,7 +109,8 @@ class Suggestion:
 
     `kits` are beaten by none that is known, the cheapest first. Below `proven_to` everything is
     known; it is None when nothing is open any more. `begun` and `whole` count what was judged in
-    part and as a whole, `stopped_by` counts what stopped kits by the id of the rule.
+    part and as a whole, `stopped_by` counts what stopped kits by the id of the rule. `lacking` are
+    roles that every kit needs and for which nothing is on offer.
     """
 
     kits: tuple[Suggested, ...]
@@ -117,6 +118,7 @@ class Suggestion:
     begun: int
     whole: int
     stopped_by: dict[str, int]
+    lacking: tuple[Role, ...] = ()
 
     @property
     def proven(self) -> bool:
@@ -226,7 +228,12 @@ class _Search:
 
     def _so_far(self, price: Decimal | None) -> Suggestion:
         return Suggestion(
-            tuple(_front(self.kits)), price, self.begun, self.whole, dict(self.stopped_by)
+            tuple(_front(self.kits)),
+            price,
+            self.begun,
+            self.whole,
+            dict(self.stopped_by),
+            self.choices.lacking,
         )
 
     def _push(self, node: _Node, price: Decimal) -> None:
