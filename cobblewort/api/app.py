@@ -32,6 +32,7 @@ from cobblewort.api.fit import router as fit_router
 from cobblewort.api.guard import LOCAL_HOSTS, LocalOnly
 from cobblewort.api.history import router as history_router
 from cobblewort.api.import_export import router as exchange_router
+from cobblewort.api.kits import router as kit_router
 from cobblewort.api.models import (
     EvaluateRequest,
     NewPlan,
@@ -45,6 +46,7 @@ from cobblewort.api.new_plan import router as begin_router
 from cobblewort.api.parts import router as part_router
 from cobblewort.api.preferences import Preferred
 from cobblewort.api.preferences import router as preference_router
+from cobblewort.api.searches import Searches
 from cobblewort.api.strips import summaries
 from cobblewort.api.turns import Turns
 from cobblewort.api.views import created, plan_view
@@ -355,6 +357,7 @@ def create_app(
         lifespan=_few_threads,
     )
     app.state.database = database
+    app.state.searches = Searches()
     app.state.renew = partial(_renew, app, None if parts is None else list(parts))
     app.state.renew()
     app.add_middleware(NotModified)
@@ -365,6 +368,7 @@ def create_app(
     app.include_router(part_router)
     app.include_router(begin_router)
     app.include_router(fit_router)
+    app.include_router(kit_router)
     app.include_router(exchange_router)
     app.include_router(history_router)
     app.include_router(figure_router)

@@ -1,0 +1,194 @@
+"""Routes of suggested kits: start a search, see what it knows, stop it."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Request, Response
+from pydantic import BaseModel, ConfigDict, Field
+
+from cobblewort.api import problems
+from cobblewort.api.answers import answer, written
+from cobblewort.api.deps import CatalogueInUse, Plans
+from cobblewort.api.searches import Search, Searches
+from cobblewort.core.changing.suggest import (
+    CRITERIA,
+    CriterionId,
+    Suggested,
+    Wishes,
+    shown,
+)
+from cobblewort.core.parts.model import Identifier
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import NOT_OF_IT, Plan, Role
+from cobblewort.core.text import EMPTY, Text, say
+from cobblewort.formats.kits import how_sure, what_stops
+
+router = APIRouter(prefix="/api/plans", responses=problems.RESPONSES, tags=["Suggested kits"])
+
+
+class KitWishes(BaseModel):
+    """What is asked of the kits."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    criteria: Annotated[tuple[CriterionId, ...], Field(min_length=1, max_length=len(CRITERIA))] = (
+        "price",
+        "watts",
+        "noise",
+        "margin",
+    )
+    pinned: Annotated[dict[Role, Identifier], Field(max_length=20)] = {}
+    left_out: Annotated[list[Identifier], Field(max_length=400)] = []
+    tight: bool = False
+    without_case: bool = False
+    owned_only: bool = False
+    at_most: Annotated[Decimal, Field(gt=0, le=10**7)] | None = None
+
+
+@dataclass(slots=True, frozen=True)
+class KitPart:
+    """One line of a suggested kit."""
+
+    role: Role
+    part: str
+    name: str
+    quantity: int
+    owned: bool
+
+
+@dataclass(slots=True, frozen=True)
+class KitFigure:
+    """A kit's figure in one criterion: as a number to draw, and as it is told."""
+
+    criterion: CriterionId
+    value: float
+    text: Text
+
+
+@dataclass(slots=True, frozen=True)
+class SuggestedKit:
+    """A kit that no other beats. `plan` is the plan with it; `tight` is what is tight in it."""
+
+    parts: list[KitPart]
+    figures: list[KitFigure]
+    tight: list[Text]
+    plan: Plan
+
+
+@dataclass(slots=True, frozen=True)
+class CriterionView:
+    """What kits are compared by."""
+
+    id: CriterionId
+    label: str
+    unit: str
+    more: bool
+
+
+@dataclass(slots=True, frozen=True)
+class KitSearch:
+    """The latest search of a plan as it stands, and what it was asked; `begun` is false where there
+    was none.
+    """
+
+    begun: bool
+    tight: bool
+    without_case: bool
+    at_most: Decimal | None
+    running: bool
+    proven: bool
+    failed: str
+    sure: Text
+    why_none: list[Text]
+    criteria: list[CriterionView]
+    kits: list[SuggestedKit]
+
+
+def _searches(request: Request) -> Searches:
+    searches: Searches = request.app.state.searches
+    return searches
+
+
+Running = Annotated[Searches, Depends(_searches)]
+
+
+@router.post("/{plan_id}/kits", responses=answer(KitSearch))
+def start_search(
+    plan_id: str, body: KitWishes, plans: Plans, catalogue: CatalogueInUse, searches: Running
+) -> Response:
+    """Search for the kits that no other beats; an earlier search of the plan ends."""
+    stored = plans.get(plan_id)
+    owned = frozenset(line.part for line in stored.plan.lines if line.owned)
+    wishes = Wishes(
+        body.criteria,
+        owned,
+        body.pinned,
+        frozenset(body.left_out),
+        body.tight,
+        body.without_case,
+        body.owned_only,
+        body.at_most,
+    )
+    catalogue = catalogue.for_plan(stored.plan)
+    search = searches.start(plan_id, stored.version, stored.plan, catalogue, wishes)
+    return written(_view(search, catalogue))
+
+
+@router.get("/{plan_id}/kits", responses=answer(KitSearch))
+def see_search(
+    plan_id: str, plans: Plans, catalogue: CatalogueInUse, searches: Running
+) -> Response:
+    """What the latest search of a plan knows; nothing once the plan has changed."""
+    stored = plans.get(plan_id)
+    search = searches.of(plan_id, stored.version)
+    return written(_view(search, catalogue.for_plan(stored.plan)))
+
+
+@router.delete("/{plan_id}/kits", status_code=204)
+def stop_search(plan_id: str, plans: Plans, searches: Running) -> None:
+    """Stop the search of a plan; what it knows stays."""
+    plans.get(plan_id)
+    searches.stop(plan_id)
+
+
+def _view(search: Search | None, catalogue: Catalogue) -> KitSearch:
+    if search is None:
+        return KitSearch(
+            False, False, False, None, False, False, "", EMPTY, [], _criteria(CRITERIA), []
+        )
+    known, wishes = search.known, search.wishes
+    return KitSearch(
+        True,
+        wishes.tight,
+        wishes.without_case,
+        wishes.at_most,
+        search.running,
+        known.proven,
+        search.failed,
+        how_sure(known, wishes, search.currency),
+        [] if known.kits else what_stops(known),
+        _criteria(wishes.criteria),
+        [_kit(kit, search, catalogue) for kit in known.kits],
+    )
+
+
+def _criteria(names: Iterable[CriterionId]) -> list[CriterionView]:
+    asked = [CRITERIA[name] for name in names]
+    return [CriterionView(one.id, one.label, one.unit, one.more) for one in asked]
+
+
+def _kit(kit: Suggested, search: Search, catalogue: Catalogue) -> SuggestedKit:
+    parts = [
+        KitPart(line.role, line.part, catalogue.part(line.part).model, line.quantity, line.owned)
+        for line in kit.plan.lines
+        if line.role not in NOT_OF_IT
+    ]
+    figures = [
+        KitFigure(
+            name, value, say("{figure}", figure=shown(CRITERIA[name], value, search.currency))
+        )
+        for name, value in kit.values.items()
+    ]
+    return SuggestedKit(parts, figures, list(kit.tight), kit.plan)
