@@ -73,10 +73,14 @@ def noise(page: Page) -> None:
     page.locator(".noise-drawing").wait_for()
 
 
-def working(page: Page) -> None:
-    """The arithmetic behind the supply's worst margin."""
-    page.keyboard.press("w")
-    page.locator(".working-sum").wait_for()
+def kits(page: Page) -> None:
+    """Kits that none beats, two of them compared, and one beyond a limit."""
+    page.locator(".kits-table tbody tr").nth(3).wait_for()
+    page.get_by_role("button", name="Stop").click()
+    page.get_by_label("Compare kit 1").check()
+    page.get_by_label("Compare kit 3").check()
+    page.get_by_label("Price at most").focus()
+    page.keyboard.press("ArrowLeft")
 
 
 def drawer(page: Page) -> None:
@@ -134,7 +138,7 @@ VIEWS: list[View] = [
     ("workbench-cost", "/plans/choir-recorder", "light", cost),
     ("parts-drawer", "/plans/choir-recorder", "light", drawer),
     ("part-sheet", "/parts/B06", "light", part_sheet),
-    ("working", "/plans/choir-recorder", "light", working),
+    ("kits", "/plans/moss-cabinet/kits", "light", kits),
     ("rules", "/rules", "light", as_it_opens),
     ("dark-theme", "/plans/choir-recorder", "dark", supply_with_snag),
 ]

@@ -34,6 +34,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
   "/compare/:ids?": async () => (await import("./compare/ComparePage")).ComparePage,
   "/rules": async () => (await import("./rulebook/RuleBookPage")).RuleBookPage,
   "/settings": async () => (await import("./settings/SettingsPage")).SettingsPage,
+  "/plans/:planId/kits": async () => (await import("./kits/KitsPage")).KitsPage,
   "/plans/:planId": async () => (await import("./workbench/WorkbenchPage")).WorkbenchPage,
 };
 

@@ -218,6 +218,22 @@ export const firstKitQuery = (answers: FirstKitRequest | null) =>
     staleTime: Infinity,
   });
 
+const LOOK_AGAIN_MS = 700;
+
+/** The latest search of a plan, asked for again and again while it runs. */
+export const kitSearchQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["kits", id],
+    queryFn: async ({ signal }) =>
+      dataOf(
+        await client.GET("/api/plans/{plan_id}/kits", {
+          params: { path: { plan_id: id } },
+          signal,
+        }),
+      ),
+    refetchInterval: ({ state }) => (state.data?.running ? LOOK_AGAIN_MS : false),
+  });
+
 export const alternativesQuery = (id: string, version: number, whatIf: WhatIf) =>
   queryOptions({
     queryKey: ["schools", id, version, whatIf],

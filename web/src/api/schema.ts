@@ -724,6 +724,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * See Search
+         * @description What the latest search of a plan knows; nothing once the plan has changed.
+         */
+        get: operations["see_search"];
+        put?: never;
+        /**
+         * Start Search
+         * @description Search for the kits that no other beats; an earlier search of the plan ends.
+         */
+        post: operations["start_search"];
+        /**
+         * Stop Search
+         * @description Stop the search of a plan; what it knows stays.
+         */
+        delete: operations["stop_search"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}/plan.json": {
         parameters: {
             query?: never;
@@ -1998,6 +2026,23 @@ export interface components {
             lines: components["schemas"]["LineCost"][];
         };
         /**
+         * CriterionView
+         * @description What kits are compared by.
+         */
+        CriterionView: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "price" | "watts" | "noise" | "margin";
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** More */
+            more: boolean;
+        };
+        /**
          * DataReport
          * @description Every situation with its flows, flows without a way, and what the disks could be together.
          */
@@ -2836,6 +2881,112 @@ export interface components {
             made_at: string;
             /** Size Mb */
             size_mb: number;
+        };
+        /**
+         * KitFigure
+         * @description A kit's figure in one criterion: as a number to draw, and as it is told.
+         */
+        KitFigure: {
+            /**
+             * Criterion
+             * @enum {string}
+             */
+            criterion: "price" | "watts" | "noise" | "margin";
+            /** Value */
+            value: number;
+            text: components["schemas"]["Text"];
+        };
+        /**
+         * KitPart
+         * @description One line of a suggested kit.
+         */
+        KitPart: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment";
+            /** Part */
+            part: string;
+            /** Name */
+            name: string;
+            /** Quantity */
+            quantity: number;
+            /** Owned */
+            owned: boolean;
+        };
+        /**
+         * KitSearch
+         * @description The latest search of a plan as it stands, and what it was asked; `begun` is false where there
+         *     was none.
+         */
+        KitSearch: {
+            /** Begun */
+            begun: boolean;
+            /** Tight */
+            tight: boolean;
+            /** Without Case */
+            without_case: boolean;
+            /** At Most */
+            at_most: string | null;
+            /** Running */
+            running: boolean;
+            /** Proven */
+            proven: boolean;
+            /** Failed */
+            failed: string;
+            sure: components["schemas"]["Text"];
+            /** Why None */
+            why_none: components["schemas"]["Text"][];
+            /** Criteria */
+            criteria: components["schemas"]["CriterionView"][];
+            /** Kits */
+            kits: components["schemas"]["SuggestedKit"][];
+        };
+        /**
+         * KitWishes
+         * @description What is asked of the kits.
+         */
+        KitWishes: {
+            /**
+             * Criteria
+             * @default [
+             *       "price",
+             *       "watts",
+             *       "noise",
+             *       "margin"
+             *     ]
+             */
+            criteria?: ("price" | "watts" | "noise" | "margin")[];
+            /**
+             * Pinned
+             * @default {}
+             */
+            pinned?: {
+                [key: string]: string;
+            };
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out?: string[];
+            /**
+             * Tight
+             * @default false
+             */
+            tight?: boolean;
+            /**
+             * Without Case
+             * @default false
+             */
+            without_case?: boolean;
+            /**
+             * Owned Only
+             * @default false
+             */
+            owned_only?: boolean;
+            /** At Most */
+            at_most?: number | string | null;
         };
         /**
          * KnownPlace
@@ -5736,6 +5887,19 @@ export interface components {
             when_full: "deletes_oldest" | "stops";
             /** Growth Gb Month */
             growth_gb_month: number | null;
+        };
+        /**
+         * SuggestedKit
+         * @description A kit that no other beats. `plan` is the plan with it; `tight` is what is tight in it.
+         */
+        SuggestedKit: {
+            /** Parts */
+            parts: components["schemas"]["KitPart"][];
+            /** Figures */
+            figures: components["schemas"]["KitFigure"][];
+            /** Tight */
+            tight: components["schemas"]["Text"][];
+            plan: components["schemas"]["Plan-Output"];
         };
         /**
          * SwapPart
@@ -9447,6 +9611,272 @@ export interface operations {
             };
             /** @description Problem: there is nothing of this id. */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the store or the server is busy. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    see_search: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitSearch"];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the store or the server is busy. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    start_search: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitWishes"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitSearch"];
+                };
+            };
+            /** @description Problem: it comes from another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it is larger than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the store or the server is busy. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop_search: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: it comes from another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it is larger than is taken. */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

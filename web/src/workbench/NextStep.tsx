@@ -1,11 +1,12 @@
 import Button from "react-bootstrap/Button";
+import { Link } from "react-router";
 
 import { useBench } from "./bench";
 import { roleLabel } from "../ui/roles";
 
 /** The one next thing to do, as the core sees it. */
 export function NextStep() {
-  const { report, openParts, setOpenSnag } = useBench();
+  const { report, view, openParts, setOpenSnag } = useBench();
   const { text, role, finding } = report.next_step;
   return (
     <div className="next-step">
@@ -20,7 +21,8 @@ export function NextStep() {
         <Button variant="" size="sm" onClick={() => setOpenSnag(finding)}>
           Show
         </Button>
-      )}
+      )}{" "}
+      <Link to={`/plans/${view.id}/kits`}>Suggest kits</Link>
     </div>
   );
 }

@@ -154,6 +154,12 @@ function keyActions(
       what: "Compare the plan with another plan",
       run: () => go(`/compare/${view.id}`),
     },
+    {
+      keys: ["k"],
+      shown: "k",
+      what: "Suggest kits that no other kit beats",
+      run: () => go(`/plans/${view.id}/kits`),
+    },
     { keys: ["z"], shown: "z or Ctrl+Z", what: "Undo", run: () => undo(bench) },
     { keys: ["Z"], shown: "Shift+Z", what: "Redo", run: () => redo(bench) },
   ];

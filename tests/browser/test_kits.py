@@ -1,0 +1,62 @@
+"""Suggested kits on the page: the search, the slope, limits by keys, variants."""
+
+from __future__ import annotations
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.test_access import check_with_axe
+
+
+def test_kits_from_search_to_variant(quiet_page: Page, server: str) -> None:
+    """Found from the plan; searched at once; limited by keys, compared, made a plan and undone."""
+    page = quiet_page
+    page.goto(f"{server}/plans/moss-cabinet")
+    page.get_by_role("link", name="Suggest kits").click()
+    expect(page.get_by_role("heading", name="Suggested kits")).to_be_visible()
+    rows = page.locator(".kits-table tbody tr")
+    expect(rows).to_have_count(4, timeout=30_000)
+    page.get_by_role("button", name="Stop").click()
+    expect(page.get_by_role("button", name="Stop")).to_have_count(0)
+    expect(page.locator(".slope-stone")).to_have_count(4)
+    expect(rows.first).to_contain_text("Stile")
+    assert check_with_axe(page, []) == []
+
+    page.get_by_label("Price at most").focus()
+    page.keyboard.press("ArrowLeft")
+    expect(page.locator(".kits-table tr.under")).to_have_count(1)
+    expect(page.locator(".slope-stone.under")).to_have_count(1)
+    page.get_by_role("button", name="No limits").click()
+    expect(page.locator(".under")).to_have_count(0)
+
+    page.locator(".slope-stone").nth(0).focus()
+    page.keyboard.press("Space")
+    page.get_by_label("Compare kit 2").check()
+    expect(page.get_by_role("region", name="Differences")).to_contain_text("Cooling")
+
+    page.get_by_role("button", name="Tightest margin").click()
+    expect(rows.first).to_contain_text("Griddle")
+    rows.first.get_by_role("button", name="Create variant").click()
+    expect(rows.first.get_by_role("link", name="Open variant")).to_be_visible()
+    rows.first.get_by_role("button", name="Undo").click()
+    rows.first.get_by_role("button", name="Create variant").click()
+    rows.first.get_by_role("link", name="Open variant").click()
+    expect(page.locator(".crumbs strong")).to_contain_text("Moss-growth time-lapse cabinet, €")
+    expect(page.get_by_text("No snags").first).to_be_visible()
+
+
+def test_a_search_that_is_left_is_there_after_a_reload(page: Page, server: str) -> None:
+    """By its key; what is known stays, and nothing for so little money is said in plain words."""
+    page.goto(f"{server}/plans/moss-cabinet")
+    expect(page.locator(".kit-line").first).to_be_visible()
+    page.keyboard.press("k")
+    expect(page.locator(".kits-table tbody tr").first).to_be_visible(timeout=30_000)
+    page.reload()
+    expect(page.locator(".kits-table tbody tr").first).to_be_visible(timeout=30_000)
+    page.get_by_label("Spend at most").fill("20")
+    page.get_by_role("button", name="Search again").click()
+    expect(page.locator(".kits-sure")).to_contain_text(
+        "Proven: no kit of these parts for at most €20 meets every requirement", timeout=30_000
+    )
+    page.get_by_label("Spend at most").fill("lots")
+    page.get_by_role("button", name="Search again").click()
+    expect(page.locator(".tone-problem")).to_contain_text("must be an amount")

@@ -1,0 +1,465 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useId, useRef, useState } from "react";
+import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
+import { Link, useParams } from "react-router";
+
+import { client, dataOf, ifMatch } from "../api/client";
+import { kitSearchQuery, planQuery, plansQuery } from "../api/queries";
+import type {
+  CriterionId,
+  CriterionView,
+  KitSearch,
+  KitWishes,
+  PlanView,
+  SuggestedKit,
+} from "../api/types";
+import { Cobble } from "../ui/Cobble";
+import { PageBar } from "../ui/PageBar";
+import { roleLabel } from "../ui/roles";
+import { Failure, Loading } from "../ui/States";
+import { textOf } from "../ui/text";
+import {
+  criterionText,
+  differences,
+  extentOf,
+  inOrder,
+  isWithin,
+  type Limits,
+  type Sorting,
+  valueOf,
+} from "./kits";
+import { Slope } from "./Slope";
+
+const MOST_COMPARED = 4;
+
+/** The kits that no other kit beats, for the requirements of a plan. */
+export function KitsPage() {
+  const planId = useParams().planId ?? "";
+  const plan = useQuery(planQuery(planId));
+  const search = useQuery(kitSearchQuery(planId));
+  return (
+    <div className="plans-page">
+      <PageBar current="plans" />
+      <main className="plans-body kits-page">
+        {(plan.isPending || search.isPending) && <Loading what="the plan" />}
+        {plan.isError && !plan.data && (
+          <Failure error={plan.error} retry={() => void plan.refetch()} />
+        )}
+        {plan.data && search.data && <Kits view={plan.data} search={search.data} />}
+      </main>
+    </div>
+  );
+}
+
+function Kits({ view, search }: { view: PlanView; search: KitSearch }) {
+  const queries = useQueryClient();
+  const key = kitSearchQuery(view.id).queryKey;
+  const path = { params: { path: { plan_id: view.id } } };
+  const start = useMutation({
+    mutationFn: async (wishes: KitWishes) =>
+      dataOf(await client.POST("/api/plans/{plan_id}/kits", { ...path, body: wishes })),
+    onSuccess: (found) => queries.setQueryData(key, found),
+  });
+  const stop = useMutation({
+    mutationFn: async () => dataOf(await client.DELETE("/api/plans/{plan_id}/kits", path)),
+    onSettled: () => queries.invalidateQueries({ queryKey: key }),
+  });
+  // Whoever opens the page wants to see kits: the first search begins by itself.
+  const looked = useRef(search.begun);
+  useEffect(() => {
+    if (looked.current) return;
+    looked.current = true;
+    start.mutate({ criteria: CRITERIA.map((one) => one.id), tight: false, without_case: false });
+  });
+  return (
+    <>
+      <div className="plans-head">
+        <h1>Suggested kits</h1>
+        <span className="soft grow">
+          for <Link to={`/plans/${view.id}`}>{view.plan.name}</Link>
+        </span>
+      </div>
+      <p className="soft">
+        Complete kits that meet the requirements of this plan. None of them is beaten: a kit that is
+        better in one criterion is worse in another. Parts marked as owned cost nothing; parts that
+        no requirement asks for are left out.
+      </p>
+      <Wishes
+        search={search}
+        busy={start.isPending}
+        onStart={(wishes) => start.mutate(wishes)}
+        onStop={() => stop.mutate()}
+      />
+      {start.isError && <p className="tone-problem">{start.error.message}</p>}
+      <p className="kits-sure" role="status">
+        {(search.running || start.isPending) && <strong>Searching… </strong>}
+        {search.failed || textOf(search.sure)}
+        {search.begun && !search.running && !search.proven && !search.failed && " Stopped."}
+      </p>
+      {search.begun && !search.running && search.kits.length === 0 && (
+        <ul className="kits-why">
+          {search.why_none.map((line) => (
+            <li key={line.text}>{textOf(line)}</li>
+          ))}
+        </ul>
+      )}
+      {search.kits.length > 0 && <Found view={view} search={search} />}
+    </>
+  );
+}
+
+interface WishesProps {
+  search: KitSearch;
+  busy: boolean;
+  onStart: (wishes: KitWishes) => void;
+  onStop: () => void;
+}
+
+const CRITERIA: { id: CriterionId; label: string }[] = [
+  { id: "price", label: "Price" },
+  { id: "watts", label: "Mean power" },
+  { id: "noise", label: "Noise" },
+  { id: "margin", label: "Tightest margin" },
+];
+
+/** What the kits are compared by, and what else is asked of them. */
+function Wishes({ search, busy, onStart, onStop }: WishesProps) {
+  const id = useId();
+  const asked = search.criteria.map((one) => one.id);
+  const [criteria, setCriteria] = useState<CriterionId[]>(asked);
+  const [tight, setTight] = useState(search.tight);
+  const [open, setOpen] = useState(search.without_case);
+  const [most, setMost] = useState(search.at_most ?? "");
+  const toggled = (one: CriterionId) =>
+    CRITERIA.map((entry) => entry.id).filter((entry) =>
+      entry === one ? !criteria.includes(one) : criteria.includes(entry),
+    );
+  return (
+    <form
+      className="kits-wishes"
+      onSubmit={(event) => {
+        event.preventDefault();
+        onStart({
+          criteria,
+          tight,
+          without_case: open,
+          at_most: most.trim() === "" ? null : most.trim().replace(",", "."),
+        });
+      }}
+    >
+      <fieldset>
+        <legend>Compare by</legend>
+        {CRITERIA.map((one) => (
+          <Form.Check
+            key={one.id}
+            id={`${id}-${one.id}`}
+            label={one.label}
+            checked={criteria.includes(one.id)}
+            onChange={() => setCriteria(toggled(one.id))}
+          />
+        ))}
+      </fieldset>
+      <Form.Check
+        id={`${id}-tight`}
+        label="Tight limits allowed"
+        checked={tight}
+        onChange={(event) => setTight(event.target.checked)}
+      />
+      <Form.Check
+        id={`${id}-open`}
+        label="Without a case"
+        checked={open}
+        onChange={(event) => setOpen(event.target.checked)}
+      />
+      <label className="kits-most" htmlFor={`${id}-most`}>
+        Spend at most
+        <Form.Control
+          id={`${id}-most`}
+          size="sm"
+          inputMode="decimal"
+          value={most}
+          placeholder="no limit"
+          onChange={(event) => setMost(event.target.value)}
+        />
+      </label>
+      <Button type="submit" size="sm" disabled={busy || criteria.length === 0}>
+        {search.begun ? "Search again" : "Search"}
+      </Button>
+      {search.running && (
+        <Button variant="" size="sm" onClick={onStop}>
+          Stop
+        </Button>
+      )}
+    </form>
+  );
+}
+
+function Found({ view, search }: { view: PlanView; search: KitSearch }) {
+  const { criteria, kits } = search;
+  const currency = view.plan.currency;
+  const [limits, setLimits] = useState<Limits>({});
+  const [up, setUp] = useState<CriterionId | null>(null);
+  const [chosen, setChosen] = useState<string[]>([]);
+  const ids = kits.map(idOf);
+  const places = chosen.flatMap((one) => (ids.includes(one) ? ids.indexOf(one) : []));
+  const along = criteria.find((one) => one.id === "price") ?? criteria[0];
+  const others = criteria.filter((one) => one !== along);
+  const upward =
+    others.find((one) => one.id === up) ?? others.find((one) => one.id === "margin") ?? others[0];
+  const choose = (place: number) => {
+    const own = ids[place] ?? "";
+    const rest = chosen.filter((one) => one !== own && ids.includes(one));
+    setChosen(rest.length < chosen.length ? rest : [...rest, own].slice(-MOST_COMPARED));
+  };
+  return (
+    <>
+      <div className="kits-field">
+        {along && upward && (
+          <figure>
+            {others.length > 1 && (
+              <Form.Select
+                size="sm"
+                aria-label="Criterion that goes up"
+                value={upward.id}
+                onChange={(event) => setUp(event.target.value as CriterionId)}
+              >
+                {others.map((one) => (
+                  <option key={one.id} value={one.id}>
+                    Price and {one.label.toLowerCase()}
+                  </option>
+                ))}
+              </Form.Select>
+            )}
+            <Slope
+              {...{ kits, along, criteria, limits, currency }}
+              up={upward}
+              chosen={places}
+              onChoose={choose}
+            />
+            <figcaption className="soft">
+              Each stone is a kit; a larger stone has a larger tightest margin, a cracked one a
+              tight limit. A kit beyond a limit sinks into the ground.
+            </figcaption>
+          </figure>
+        )}
+        <LimitSliders {...{ kits, criteria, limits, currency }} onLimits={setLimits} />
+      </div>
+      <KitTable {...{ view, kits, criteria, limits, currency }} chosen={places} onChoose={choose} />
+      {places.length >= 2 && <Differences kits={kits} places={places} />}
+    </>
+  );
+}
+
+/** A kit keeps its name while others come before it. */
+function idOf(kit: SuggestedKit): string {
+  return kit.parts.map((part) => `${part.part}x${part.quantity}`).join(" ");
+}
+
+interface SlidersProps {
+  kits: SuggestedKit[];
+  criteria: CriterionView[];
+  limits: Limits;
+  currency: string;
+  onLimits: (limits: Limits) => void;
+}
+
+const STEPS = 100;
+
+/** One limit a criterion: drawn with the pointer, moved by arrow keys. */
+function LimitSliders({ kits, criteria, limits, currency, onLimits }: SlidersProps) {
+  const id = useId();
+  return (
+    <fieldset className="kits-limits">
+      <legend>Limits</legend>
+      {criteria.map((one) => {
+        const [least, most] = extentOf(kits, one.id);
+        const value = limits[one.id] ?? (one.more ? least : most);
+        const text = criterionText(one, value, currency);
+        return (
+          <div key={one.id}>
+            <label htmlFor={`${id}-${one.id}`}>
+              {one.label} {one.more ? "at least" : "at most"}
+            </label>
+            <input
+              id={`${id}-${one.id}`}
+              type="range"
+              min={least}
+              max={most}
+              step={(most - least) / STEPS || 1}
+              value={value}
+              disabled={least === most}
+              aria-valuetext={text}
+              onChange={(event) => onLimits({ ...limits, [one.id]: Number(event.target.value) })}
+            />
+            <span className="tabular">{text}</span>
+          </div>
+        );
+      })}
+      <Button
+        variant=""
+        size="sm"
+        disabled={Object.keys(limits).length === 0}
+        onClick={() => onLimits({})}
+      >
+        No limits
+      </Button>
+    </fieldset>
+  );
+}
+
+interface TableProps extends Omit<SlidersProps, "onLimits"> {
+  view: PlanView;
+  chosen: number[];
+  onChoose: (place: number) => void;
+}
+
+function KitTable({ view, kits, criteria, limits, currency, chosen, onChoose }: TableProps) {
+  const first = criteria[0]?.id ?? "price";
+  const [sorting, setSorting] = useState<Sorting>({ by: first, down: false });
+  const by = criteria.some((one) => one.id === sorting.by) ? sorting : { by: first, down: false };
+  return (
+    <div className="side-scroll" tabIndex={0} role="region" aria-label="Kits in a table">
+      <table className="kits-table">
+        <thead>
+          <tr>
+            <th scope="col">Compare</th>
+            {criteria.map((one) => (
+              <th
+                key={one.id}
+                scope="col"
+                aria-sort={one.id === by.by ? (by.down ? "descending" : "ascending") : undefined}
+              >
+                <Button
+                  variant="link"
+                  onClick={() =>
+                    setSorting({ by: one.id, down: one.id === by.by ? !by.down : one.more })
+                  }
+                >
+                  {one.label}
+                  {one.id === by.by && (by.down ? " ↓" : " ↑")}
+                </Button>
+              </th>
+            ))}
+            <th scope="col">Parts</th>
+            <th scope="col">
+              <span className="visually-hidden">Use</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {inOrder(kits, by).map(([kit, place]) => (
+            <tr key={place} className={isWithin(kit, criteria, limits) ? "" : "under"}>
+              <td>
+                <Form.Check
+                  aria-label={`Compare kit ${place + 1}`}
+                  checked={chosen.includes(place)}
+                  onChange={() => onChoose(place)}
+                />
+              </td>
+              {criteria.map((one) => (
+                <td key={one.id} className="tabular">
+                  {criterionText(one, valueOf(kit, one.id), currency)}
+                </td>
+              ))}
+              <td>
+                {kit.tight.length > 0 && <Cobble severity="tight" />}{" "}
+                {kit.parts
+                  .map((part) => (part.quantity > 1 ? `${part.quantity} ` : "") + part.name)
+                  .join(", ")}
+                {kit.tight.map((sentence) => (
+                  <span key={sentence.text} className="kits-tight">
+                    {textOf(sentence)}
+                  </span>
+                ))}
+              </td>
+              <td>
+                <Variant view={view} kit={kit} currency={currency} />
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** Make a plan of a kit; taken back, it goes to the bin. */
+function Variant({ view, kit, currency }: { view: PlanView; kit: SuggestedKit; currency: string }) {
+  const queries = useQueryClient();
+  const refresh = () => queries.invalidateQueries({ queryKey: plansQuery.queryKey });
+  const price = kit.figures.find((entry) => entry.criterion === "price");
+  const name = price
+    ? `${view.plan.name}, ${criterionText(PRICE, price.value, currency)}`
+    : `${view.plan.name}, another kit`;
+  const create = useMutation({
+    mutationFn: async () =>
+      dataOf(await client.POST("/api/plans", { body: { name, plan: kit.plan } })),
+    onSuccess: refresh,
+  });
+  const undo = useMutation({
+    mutationFn: async (made: PlanView) =>
+      dataOf(
+        await client.DELETE("/api/plans/{plan_id}", {
+          params: { path: { plan_id: made.id }, header: ifMatch(made.version) },
+        }),
+      ),
+    onSuccess: () => {
+      create.reset();
+      return refresh();
+    },
+  });
+  const failed = create.error ?? undo.error;
+  if (create.data)
+    return (
+      <span role="status">
+        <Link to={`/plans/${create.data.id}`}>Open variant</Link>{" "}
+        <Button variant="link" onClick={() => undo.mutate(create.data)}>
+          Undo
+        </Button>
+        {failed && <span className="field-wrong">{failed.message}</span>}
+      </span>
+    );
+  return (
+    <>
+      <Button variant="" size="sm" disabled={create.isPending} onClick={() => create.mutate()}>
+        Create variant
+      </Button>
+      {failed && <span className="field-wrong">{failed.message}</span>}
+    </>
+  );
+}
+
+const PRICE: CriterionView = { id: "price", label: "Price", unit: "", more: false };
+
+/** The roles in which the chosen kits differ. */
+function Differences({ kits, places }: { kits: SuggestedKit[]; places: number[] }) {
+  const shown = places.flatMap((place) => kits[place] ?? []);
+  return (
+    <section aria-label="Differences">
+      <h2 className="kits-head">What differs</h2>
+      <table className="side-table kits-differ">
+        <thead>
+          <tr>
+            <th />
+            {places.map((place) => (
+              <th key={place} scope="col">
+                Kit {place + 1}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {differences(shown).map((row) => (
+            <tr key={row.role}>
+              <th scope="row">{roleLabel(row.role)}</th>
+              {row.cells.map((cell, column) => (
+                <td key={column}>{cell || "none"}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}

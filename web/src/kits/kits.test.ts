@@ -1,0 +1,71 @@
+import { describe, expect, it } from "vitest";
+
+import type { CriterionId, CriterionView, Role, SuggestedKit } from "../api/types";
+import { criterionText, differences, extentOf, inOrder, isWithin, partsOf } from "./kits";
+
+const PRICE: CriterionView = { id: "price", label: "Price", unit: "", more: false };
+const MARGIN: CriterionView = { id: "margin", label: "Tightest margin", unit: "", more: true };
+const NOISE: CriterionView = { id: "noise", label: "Noise", unit: "dB(A)", more: false };
+
+function kit(
+  values: Partial<Record<CriterionId, number>>,
+  parts: [Role, string, number][] = [],
+): SuggestedKit {
+  return {
+    parts: parts.map(([role, name, quantity]) => ({
+      role,
+      name,
+      quantity,
+      part: name,
+      owned: false,
+    })),
+    figures: Object.entries(values).map(([criterion, value]) => ({
+      criterion: criterion as CriterionId,
+      value,
+      text: { text: String(value), parts: [String(value)] },
+    })),
+    tight: [],
+    plan: {} as SuggestedKit["plan"],
+  };
+}
+
+describe("suggested kits", () => {
+  const cheap = kit({ price: 59, margin: 0.2 }, [["board", "Stile", 1]]);
+  const roomy = kit({ price: 80, margin: 0.5 }, [
+    ["board", "Hurdle 2", 1],
+    ["storage", "Drum 1T", 2],
+  ]);
+
+  it("tells each figure in its unit", () => {
+    expect(criterionText(PRICE, 59, "EUR")).toBe("€59");
+    expect(criterionText(MARGIN, 0.26, "EUR")).toBe("26\u00a0%");
+    expect(criterionText(NOISE, 27, "EUR")).toBe("27\u00a0dB(A)");
+  });
+
+  it("keeps to limits, of which some are least values", () => {
+    const criteria = [PRICE, MARGIN];
+    expect(isWithin(cheap, criteria, {})).toBe(true);
+    expect(isWithin(cheap, criteria, { price: 59 })).toBe(true);
+    expect(isWithin(cheap, criteria, { price: 58 })).toBe(false);
+    expect(isWithin(cheap, criteria, { margin: 0.21 })).toBe(false);
+    expect(isWithin(roomy, criteria, { margin: 0.5 })).toBe(true);
+    expect(extentOf([cheap, roomy], "price")).toEqual([59, 80]);
+  });
+
+  it("sorts both ways, the first of two that are alike first", () => {
+    const twin = kit({ price: 59, margin: 0.3 });
+    const places = (down: boolean) =>
+      inOrder([cheap, roomy, twin], { by: "price", down }).map(([, place]) => place);
+    expect(places(false)).toEqual([0, 2, 1]);
+    expect(places(true)).toEqual([1, 0, 2]);
+  });
+
+  it("tells in which roles kits differ", () => {
+    expect(partsOf(roomy, "storage")).toBe("2 Drum 1T");
+    expect(differences([cheap, roomy])).toEqual([
+      { role: "board", cells: ["Stile", "Hurdle 2"] },
+      { role: "storage", cells: ["", "2 Drum 1T"] },
+    ]);
+    expect(differences([cheap, cheap])).toEqual([]);
+  });
+});

@@ -1,0 +1,66 @@
+/** Suggested kits as the page shows them: figures, limits, order, what differs. */
+import type { CriterionId, CriterionView, Role, SuggestedKit } from "../api/types";
+import { figure, money, percent } from "../ui/numbers";
+
+/** The furthest that a kit may go in each criterion; what is not there has no limit. */
+export type Limits = Partial<Record<CriterionId, number>>;
+
+export function valueOf(kit: SuggestedKit, criterion: CriterionId): number {
+  return kit.figures.find((entry) => entry.criterion === criterion)?.value ?? 0;
+}
+
+export function criterionText(criterion: CriterionView, value: number, currency: string): string {
+  if (criterion.id === "price") return money(value, currency);
+  if (criterion.id === "margin") return percent(value);
+  return figure(value, criterion.unit);
+}
+
+/** Whether a kit keeps to every limit. */
+export function isWithin(kit: SuggestedKit, criteria: CriterionView[], limits: Limits): boolean {
+  return criteria.every(({ id, more }) => {
+    const limit = limits[id];
+    const value = valueOf(kit, id);
+    return limit === undefined || (more ? value >= limit - 1e-9 : value <= limit + 1e-9);
+  });
+}
+
+/** From the least to the most of a criterion among the kits. */
+export function extentOf(kits: SuggestedKit[], criterion: CriterionId): [number, number] {
+  const values = kits.map((kit) => valueOf(kit, criterion));
+  return [Math.min(...values), Math.max(...values)];
+}
+
+export interface Sorting {
+  by: CriterionId;
+  down: boolean;
+}
+
+/** The kits with their places in the answer, in the order that is wanted. */
+export function inOrder(kits: SuggestedKit[], { by, down }: Sorting): [SuggestedKit, number][] {
+  const placed = kits.map((kit, place): [SuggestedKit, number] => [kit, place]);
+  const sign = down ? -1 : 1;
+  return placed.sort(
+    ([one, a], [other, b]) => sign * (valueOf(one, by) - valueOf(other, by)) || a - b,
+  );
+}
+
+/** A kit's parts of one role: `2 Drum 1T`; none where it has none. */
+export function partsOf(kit: SuggestedKit, role: Role): string {
+  return kit.parts
+    .filter((part) => part.role === role)
+    .map((part) => (part.quantity > 1 ? `${part.quantity} ${part.name}` : part.name))
+    .join(", ");
+}
+
+export interface DifferenceRow {
+  role: Role;
+  cells: string[];
+}
+
+/** Roles in which kits differ. */
+export function differences(kits: SuggestedKit[]): DifferenceRow[] {
+  const roles = [...new Set(kits.flatMap((kit) => kit.parts.map((part) => part.role)))];
+  return roles
+    .map((role) => ({ role, cells: kits.map((kit) => partsOf(kit, role)) }))
+    .filter((row) => new Set(row.cells).size > 1);
+}
