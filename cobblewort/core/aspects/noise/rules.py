@@ -25,6 +25,7 @@ from cobblewort.core.text import Text, say
     source="ISO 3744, energy sum of levels (from memory); levels are the makers' own",
     reads=(noise_of, "place.noise_max_dba"),
     remedies=(another("cooling", "storage", "boot_drive"), remove_named),
+    eased_by=(),
 )
 def quiet_enough(noise: NoiseResult, most: float | None) -> Iterator[Check | Observation]:
     """The level of all that turns against the limit; silent where the location has none."""

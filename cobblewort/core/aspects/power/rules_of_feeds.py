@@ -129,6 +129,7 @@ def _hubs(fit: Assignment) -> Iterator[Observation]:
     source="IEEE 802.3, clauses 33 and 145: powers of types 1 to 4 (from memory)",
     reads=(power_of, "copies"),
     remedies=(another_supply, another("other_equipment", "cable")),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def network_power(power: PowerResult, copies: int) -> Iterator[Observation | Check]:
     """The type that a splitter wants against its switch's and its lead's, or what must be asked of

@@ -63,6 +63,7 @@ def has_its_power(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="common practice",
     reads=("requirements", "connected", "place.power", power_of),
     remedies=(another_supply, has_its_power),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def fed_by_its_place(
     requirements: Sequence[Requirement], connected: Items, has: Feed, power: PowerResult
@@ -157,6 +158,7 @@ def more_sun(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="yield at 50 degrees north, tilted south, net of dirt: typical, from memory",
     reads=(power_of, "schedule", "connected", "place.power", "samples"),
     remedies=(another_supply, more_sun),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def sun_is_enough(
     power: PowerResult,
@@ -245,6 +247,7 @@ def _always_on(schedule: Sequence[Phase]) -> bool:
     formula="hours of use = capacity x usable share / mean power while it is on",
     source="usable share of a lithium cell and its converter: typical, from memory",
     reads=(power_of, "schedule", "connected", "place.power"),
+    eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
 def battery_lasts(
     power: PowerResult, schedule: Sequence[Phase], connected: Items, power_source: Feed

@@ -200,7 +200,8 @@ class _Search:
         self.rules = sorted(RULES.values(), key=_dearness)
         self.begun = self.whole = self.pushed = 0
         self.stopped_by: Counter[str] = Counter()
-        self._clashes: set[tuple[tuple[str, ...], str, str | None]] = set()
+        self._clashes: set[tuple[tuple[str, ...], str | None, str | None]] = set()
+        self._too_hot: set[tuple[tuple[str, ...], str, str]] = set()
         self._tightest: dict[tuple[tuple[str, ...], str, str], float] = {}
 
     def run(self) -> Iterator[Suggestion]:
@@ -261,9 +262,9 @@ class _Search:
             if level == self.choices.hub_level:
                 tried = self._tried(after, _AFTER_HUB)
             elif level == self.choices.supply_level:
-                tried = self._tried(after, _AFTER_SUPPLY)
+                tried = self._bounded(after, _AFTER_SUPPLY)
             elif level == self.choices.boot_level:
-                tried = self._bounded(after)
+                tried = self._bounded(after, _SHELL)
             if tried is not None:
                 self._push(tried, spent + option.price + least[level + 1])
 
@@ -287,9 +288,9 @@ class _Search:
         kit.settle()
         return replace(node, like=Evaluation(kit, outcomes, [], [], []))
 
-    def _bounded(self, node: _Node) -> _Node | None:
-        """The same of all but case and cooler; what it draws is the least that it will."""
-        after = self._tried(node, _SHELL)
+    def _bounded(self, node: _Node, still_open: frozenset[Role]) -> _Node | None:
+        """The same of what has its power supply; what it draws is the least that it will."""
+        after = self._tried(node, still_open)
         if after is None or after.like is None:
             return None
         found = after.like
@@ -334,7 +335,10 @@ class _Search:
             return True
         if not self.kits or node.like is None:
             return False
-        known = self._tightest.get((_inside(node.chosen), *_of_shell(shell)), 1.0)
+        known = min(
+            self._tightest.get((inside, *_of_shell(shell)), 1.0)
+            for inside in (_inside(node.chosen), self._without_hub(node.chosen))
+        )
         levels_dba = [node.noise_dba, *(part_dba(part) for _, part, _ in shell.parts)]
         bounds = {
             "noise": CRITERIA["noise"].bound(added_dba(levels_dba)),
@@ -417,18 +421,29 @@ class _Search:
             of_shell = finding.family == HEAT.family or named & {"cooling", "case"}
             if finding.family not in (FIT.family, HEAT.family) or not of_shell:
                 continue
-            # What is said of the fit of a case alone holds with every cooler.
+            # What is said of the fit of a case alone holds with every cooler, and the other way.
             of_case = finding.family == FIT.family and "cooling" not in named
+            of_cooler = finding.family == FIT.family and "case" not in named
+            if finding.family == HEAT.family and named <= _INSIDE:
+                self._too_hot.add(key)
             scope = _inside(chosen) if named <= _INSIDE else _all(chosen)
-            self._clashes.add((scope, case, None if of_case else cooler))
+            place = None if of_cooler else case, None if of_case else cooler
+            self._clashes.add((scope, *place))
+
+    def _without_hub(self, chosen: Chosen) -> tuple[str, ...]:
+        """The same without hub or extension: what is too hot or tight so is no better with it."""
+        hub = self.choices.hub_level
+        return _inside((*chosen[:hub], *chosen[hub + 1 :]))
 
     def _clash(self, chosen: Chosen, shell: Option) -> bool:
         """Whether a case, alone or with its cooler, is known not to go with these parts."""
         case, cooler = _of_shell(shell)
+        if (self._without_hub(chosen), case, cooler) in self._too_hot:
+            return True
         return any(
-            (scope, case, one) in self._clashes
+            (scope, *place) in self._clashes
             for scope in (_inside(chosen), _all(chosen))
-            for one in (None, cooler)
+            for place in ((case, None), (None, cooler), (case, cooler))
         )
 
 

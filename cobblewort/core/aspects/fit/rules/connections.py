@@ -243,6 +243,7 @@ _PROTOCOLS = {"pcie": "PCIe", "sata": "SATA", "usb": "USB"}
     source="maker's drawings",
     reads=(fit_of, layers_of),
     remedies=(another("add_on"), another("boot_drive"), remove_named),
+    eased_by=("board", "add_on", "cable", "boot_drive"),
 )
 def reachable(fit: Assignment, stack: Layers) -> Iterator[Observation]:
     """Sockets of the main board in use under a stacked board that closes or hampers them."""
@@ -304,6 +305,7 @@ _NOISY_GENERATION = 3.0
     source="noise of 5 Gbit/s signalling reaches past 2.5 GHz (from memory); common practice",
     reads=(fit_of,),
     remedies=(more_sockets,),
+    eased_by=("board", "add_on", "cable"),
 )
 def away_from_usb_3(fit: Assignment) -> Iterator[Observation]:
     """Each adapter with a USB 3 drive, bridge or hub in the same row of sockets."""

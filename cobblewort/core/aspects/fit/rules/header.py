@@ -83,6 +83,7 @@ def other_address(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="pin functions as the parts state them; buses by the I2C and SPI conventions",
     reads=(header_of,),
     remedies=(free_pin, another("add_on"), remove_named),
+    eased_by=("board", "add_on"),
 )
 def pins_once(used: HeaderResult) -> Iterator[Observation]:
     """One observation for each set of users that want the same pins."""
@@ -116,6 +117,7 @@ def pins_once(used: HeaderResult) -> Iterator[Observation]:
     source="I2C-bus specification, addressing (from memory)",
     reads=(header_of,),
     remedies=(other_address, another("add_on"), remove_named),
+    eased_by=("board", "add_on"),
 )
 def addresses_differ(result: HeaderResult) -> Iterator[Observation]:
     """One observation for each address at which several items answer, and for one out of range."""
@@ -215,6 +217,7 @@ def header_reached(
     source="logic levels of 3.3 V inputs; common practice: level shifter or two resistors between",
     reads=("connected",),
     remedies=(another("add_on"), remove_named),
+    eased_by=("board", "add_on"),
 )
 def levels(connected: Items) -> Iterator[Observation]:
     """Parts with signals above the level of the header."""
@@ -262,6 +265,7 @@ def _stays_dark(led: Wired) -> Observation:
     source="common practice",
     reads=(header_of,),
     remedies=(bare_led,),
+    eased_by=("board", "add_on"),
 )
 def led_voltage(result: HeaderResult) -> Iterator[Observation]:
     """LEDs that are made for another voltage, or that leave the resistor hardly any."""
@@ -330,6 +334,7 @@ def led_voltage(result: HeaderResult) -> Iterator[Observation]:
     source="typical values for the limits, from memory; Ohm's law",
     reads=(header_of,),
     remedies=(bare_led,),
+    eased_by=("board", "add_on"),
 )
 def pin_current(used: HeaderResult) -> Iterator[Check]:
     """Each LED against the limit of a pin, and all of them against that of the header."""

@@ -77,6 +77,7 @@ def extension(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="maker's drawings; plugs taken as blocks about the middle of the port",
     reads=(fit_of,),
     remedies=(extension, another("add_on"), remove_named),
+    eased_by=("board", "add_on", "cable"),
 )
 def room_beside(fit: Assignment) -> Iterator[Observation]:
     """One observation for each pair of plugs that no arrangement keeps apart."""

@@ -56,6 +56,7 @@ def fastener_bag(kit: Kit, finding: Finding) -> Iterator[Patch]:
     source="maker's drawings; a circuit board is 1.6 mm thick (common practice)",
     reads=(layers_of,),
     remedies=(taller_standoffs, another("add_on"), remove_named),
+    eased_by=("board", "add_on"),
 )
 def boards_clear(stack: Layers) -> Iterator[Check]:
     """Each board above that stands on another one."""
@@ -189,6 +190,7 @@ def one_cooler(stack: Layers) -> Iterator[Observation]:
     source="maker's drawings",
     reads=("connected",),
     remedies=(another("add_on"),),
+    eased_by=("board", "add_on"),
 )
 def cable_reaches(connected: Items) -> Iterator[Check | Observation]:
     """Boards on taller standoffs than they are delivered with."""
@@ -429,6 +431,7 @@ _STIFF_MM = 6.0
     source="geometry of two quarter circles; stiff ends of 3 mm: common practice",
     reads=(fit_of, layers_of),
     remedies=(another("add_on"),),
+    eased_by=("board", "add_on"),
 )
 def flat_cables(fit: Assignment, stack: Layers) -> Iterator[Check]:
     """Flat cables between the main board and a stacked one."""
