@@ -337,7 +337,7 @@ class _Search:
             return False
         known = min(
             self._tightest.get((inside, *_of_shell(shell)), 1.0)
-            for inside in (_inside(node.chosen), self._without_hub(node.chosen))
+            for inside in self._less(node.chosen)
         )
         levels_dba = [node.noise_dba, *(part_dba(part) for _, part, _ in shell.parts)]
         bounds = {
@@ -430,15 +430,18 @@ class _Search:
             place = None if of_cooler else case, None if of_case else cooler
             self._clashes.add((scope, *place))
 
-    def _without_hub(self, chosen: Chosen) -> tuple[str, ...]:
-        """The same without hub or extension: what is too hot or tight so is no better with it."""
+    def _less(self, chosen: Chosen) -> tuple[tuple[str, ...], ...]:
+        """What is inside, without the hub, and with board and media alone: what is too hot or tight
+        so is no better with more.
+        """
         hub = self.choices.hub_level
-        return _inside((*chosen[:hub], *chosen[hub + 1 :]))
+        without_hub = (*chosen[:hub], *chosen[hub + 1 :])
+        return _inside(chosen), _inside(without_hub), _inside(chosen[:2])
 
     def _clash(self, chosen: Chosen, shell: Option) -> bool:
         """Whether a case, alone or with its cooler, is known not to go with these parts."""
         case, cooler = _of_shell(shell)
-        if (self._without_hub(chosen), case, cooler) in self._too_hot:
+        if any((inside, case, cooler) in self._too_hot for inside in self._less(chosen)):
             return True
         return any(
             (scope, *place) in self._clashes
@@ -476,7 +479,7 @@ def _of_shell(shell: Option) -> tuple[str, str]:
 def _inside(chosen: Chosen) -> tuple[str, ...]:
     """What decides with case and cooler whether a kit fits and stays cool."""
     inside = [f"{part.id}x{number}" for role, part, number in parts_of(chosen) if role in _INSIDE]
-    return (*sorted(inside), *(option.layout or "" for option in chosen))
+    return (*sorted(inside), *(option.layout for option in chosen if option.layout))
 
 
 def _all(chosen: Chosen) -> tuple[str, ...]:
