@@ -1,6 +1,6 @@
 """Routes of suggested kits: start a search, see what it knows, stop it."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import Annotated
@@ -17,6 +17,7 @@ from cobblewort.core.changing.suggest import (
     CriterionId,
     Suggested,
     Wishes,
+    beaten,
     shown,
 )
 from cobblewort.core.parts.model import Identifier
@@ -78,6 +79,18 @@ class SuggestedKit:
 
 
 @dataclass(slots=True, frozen=True)
+class OwnKitView:
+    """The kit that the plan has: its figures, what stops it, and the place of the first kit that
+    beats it with what that is better in.
+    """
+
+    figures: list[KitFigure]
+    stopped: list[Text]
+    beaten_by: int | None
+    better_in: list[CriterionId]
+
+
+@dataclass(slots=True, frozen=True)
 class CriterionView:
     """What kits are compared by."""
 
@@ -104,6 +117,7 @@ class KitSearch:
     why_none: list[Text]
     criteria: list[CriterionView]
     kits: list[SuggestedKit]
+    own: OwnKitView | None = None
 
 
 def _searches(request: Request) -> Searches:
@@ -171,7 +185,28 @@ def _view(search: Search | None, catalogue: Catalogue) -> KitSearch:
         [] if known.kits else what_stops(known),
         _criteria(wishes.criteria),
         [_kit(kit, search, catalogue) for kit in known.kits],
+        _own(search),
     )
+
+
+def _own(search: Search) -> OwnKitView | None:
+    if search.own is None:
+        return None
+    by = beaten(search.own, search.known.kits)
+    return OwnKitView(
+        _figures(search.own.values, search.currency),
+        list(search.own.stopped),
+        None if by is None else by.by,
+        [] if by is None else list(by.better_in),
+    )
+
+
+def _figures(values: Mapping[CriterionId, float], currency: str) -> list[KitFigure]:
+    figures = []
+    for name, value in values.items():
+        figure = shown(CRITERIA[name], value, currency)
+        figures.append(KitFigure(name, value, say("{figure}", figure=figure)))
+    return figures
 
 
 def _criteria(names: Iterable[CriterionId]) -> list[CriterionView]:
@@ -185,10 +220,5 @@ def _kit(kit: Suggested, search: Search, catalogue: Catalogue) -> SuggestedKit:
         for line in kit.plan.lines
         if line.role not in NOT_OF_IT
     ]
-    figures = [
-        KitFigure(
-            name, value, say("{figure}", figure=shown(CRITERIA[name], value, search.currency))
-        )
-        for name, value in kit.values.items()
-    ]
+    figures = _figures(kit.values, search.currency)
     return SuggestedKit(parts, figures, list(kit.tight), kit.plan)

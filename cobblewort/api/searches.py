@@ -8,10 +8,12 @@ from dataclasses import dataclass, field
 from threading import Lock, Thread
 from time import sleep
 
-from cobblewort.core.changing.suggest import Suggestion, Wishes, suggest
+from cobblewort.core.changing.suggest import OwnKit, Suggestion, Wishes, own_kit, suggest
+from cobblewort.core.changing.suggest.search import SAMPLES
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
+from cobblewort.core.verdict.evaluate import evaluation_of, samples_that_fit
 
 AT_ONCE, KEPT = 2, 8
 _BREATH_S = 0.001
@@ -23,7 +25,8 @@ _LOG = logging.getLogger("cobblewort")
 class Search:
     """One search: what it was asked of which version of a plan, and what is known so far.
 
-    `failed` says why it ended early, empty where it did not.
+    `own` is the kit that the plan has, None where it has no board. `failed` says why it ended
+    early, empty where it did not.
     """
 
     plan_id: str
@@ -31,6 +34,7 @@ class Search:
     wishes: Wishes
     currency: str
     known: Suggestion
+    own: OwnKit | None = None
     running: bool = True
     stopped: bool = False
     failed: str = ""
@@ -55,14 +59,14 @@ class Searches:
             If a wish cannot be taken as it stands, or as many searches run already as may.
         """
         steps = suggest(plan, catalogue, wishes)
-        first = next(steps)
+        first, own = next(steps), _own(plan, catalogue, wishes)
         with self._lock:
             self._stop(plan_id)
             running = sum(one.running for one in self._latest.values())
             if running >= AT_ONCE:
                 told = "Other searches are running. Stop one of them, or wait until it ends."
                 raise InputError([("", told)])
-            search = Search(plan_id, version, wishes, plan.currency, first, steps=steps)
+            search = Search(plan_id, version, wishes, plan.currency, first, own, steps=steps)
             self._latest.pop(plan_id, None)
             self._latest[plan_id] = search
             while len(self._latest) > KEPT:
@@ -95,6 +99,13 @@ class Searches:
         search = self._latest.get(plan_id)
         if search is not None and search.running:
             search.stopped, search.running = True, False
+
+
+def _own(plan: Plan, catalogue: Catalogue, wishes: Wishes) -> OwnKit | None:
+    if not any(line.role == "board" for line in plan.lines):
+        return None
+    samples = samples_that_fit(plan, SAMPLES)
+    return own_kit(evaluation_of(plan, catalogue, samples), wishes.criteria)
 
 
 def _run(search: Search) -> None:

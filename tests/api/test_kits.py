@@ -63,6 +63,27 @@ def test_a_search_from_start_to_proof(client: TestClient, plan_id: str) -> None:
     assert len(copy.json()["plan"]["lines"]) == len(first["plan"]["lines"])
 
 
+def test_where_the_kit_of_the_plan_stands(client: TestClient) -> None:
+    """A dearer kit is beaten, one with a problem says so, and a plan without a board has none."""
+
+    def own(*parts: tuple[str, str]) -> Any:
+        lines = [{"id": role, "role": role, "part": part} for role, part in parts]
+        plan = {**sign(), "lines": lines}
+        made = client.post("/api/plans", json={"name": "own", "plan": plan}).json()
+        client.post(f"/api/plans/{made['id']}/kits", json={"pinned": FEW})
+        return ended(client, made["id"])["own"]
+
+    dear = (("board", "B04"), ("power_supply", "S06"), ("boot_drive", "M04"), ("case", "E01"))
+    assert own() is None
+    told = own(*dear)
+    assert told["stopped"] == []
+    assert "price" in told["better_in"]
+    assert own(("board", "B04"))["stopped"] != []
+    cheap = (("board", "B04"), ("power_supply", "S06"), ("boot_drive", "M01"), ("case", "E01"))
+    alike = own(*cheap)
+    assert (alike["beaten_by"], alike["better_in"]) == (0, [])
+
+
 def test_a_search_is_gone_when_the_plan_changes(client: TestClient, plan_id: str) -> None:
     """Its answers were for another plan."""
     client.post(f"/api/plans/{plan_id}/kits", json={"pinned": FEW})

@@ -2942,6 +2942,7 @@ export interface components {
             criteria: components["schemas"]["CriterionView"][];
             /** Kits */
             kits: components["schemas"]["SuggestedKit"][];
+            own?: components["schemas"]["OwnKitView"] | null;
         };
         /**
          * KitWishes
@@ -3675,6 +3676,21 @@ export interface components {
             dy_mm: number;
             /** Dz Mm */
             dz_mm: number;
+        };
+        /**
+         * OwnKitView
+         * @description The kit that the plan has: its figures, what stops it, and the place of the first kit that
+         *     beats it with what that is better in.
+         */
+        OwnKitView: {
+            /** Figures */
+            figures: components["schemas"]["KitFigure"][];
+            /** Stopped */
+            stopped: components["schemas"]["Text"][];
+            /** Beaten By */
+            beaten_by: number | null;
+            /** Better In */
+            better_in: ("price" | "watts" | "noise" | "margin")[];
         };
         /**
          * Part

@@ -104,8 +104,32 @@ function Kits({ view, search }: { view: PlanView; search: KitSearch }) {
           ))}
         </ul>
       )}
+      {search.own && <Own search={search} currency={view.plan.currency} />}
       {search.kits.length > 0 && <Found view={view} search={search} />}
     </>
+  );
+}
+
+/** Where the kit of the plan stands beside those that are suggested. */
+function Own({ search, currency }: { search: KitSearch; currency: string }) {
+  const { own, criteria } = search;
+  if (!own) return null;
+  const label = (id: CriterionId) => criteria.find((one) => one.id === id)?.label ?? id;
+  const figures = own.figures.flatMap((entry) => {
+    const one = criteria.find(({ id }) => id === entry.criterion);
+    return one ? `${one.label} ${criterionText(one, entry.value, currency)}` : [];
+  });
+  const better = own.better_in.map((id) => label(id).toLowerCase()).join(", ");
+  const place = own.beaten_by === null ? "" : `Kit ${own.beaten_by + 1}`;
+  const [stopped] = own.stopped;
+  return (
+    <p className="kits-own">
+      <Cobble severity={stopped ? "problem" : "ok"} silent /> <strong>The kit of this plan:</strong>{" "}
+      {figures.join(", ")}. {stopped && `It has a problem: ${textOf(stopped)} `}
+      {place && better && `${place} is better (${better}) and worse in no criterion.`}
+      {place && !better && `${place} is as good in every criterion.`}
+      {!place && !stopped && search.kits.length > 0 && "None of these kits beats it."}
+    </p>
   );
 }
 

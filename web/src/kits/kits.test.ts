@@ -39,6 +39,7 @@ describe("suggested kits", () => {
   it("tells each figure in its unit", () => {
     expect(criterionText(PRICE, 59, "EUR")).toBe("€59");
     expect(criterionText(MARGIN, 0.26, "EUR")).toBe("26\u00a0%");
+    expect(criterionText(MARGIN, -0.5, "EUR")).toBe("−50\u00a0%");
     expect(criterionText(NOISE, 27, "EUR")).toBe("27\u00a0dB(A)");
   });
 

@@ -162,7 +162,7 @@ export function bandText(margin: Margin): string {
 }
 
 export function percent(share: number): string {
-  return `${Math.round(share * 100)}${NO_BREAK}%`;
+  return `${written(share * 100, 0)}${NO_BREAK}%`;
 }
 
 export function severityWord(severity: string): string {
