@@ -27,6 +27,8 @@ from cobblewort.cli import made_to_stay
 from cobblewort.core.aspects.fit.model import blocks_of, fasteners_of, header_of
 from cobblewort.core.changing.candidates import candidates
 from cobblewort.core.changing.first import first_kit
+from cobblewort.core.changing.suggest import Wishes, suggest
+from cobblewort.core.changing.suggest.search import cheapest
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.parts.model import Part
 from cobblewort.core.parts.search import PartIndex
@@ -244,6 +246,8 @@ def main() -> None:
     many = sixty_cases()
     purpose = shipped_purposes()["sound-recorder"]
     begun = plan_for(purpose, purpose.title, shipped_places()["indoor-room"].place)
+    frost, shade = shipped_purposes()["frost-camera"], shipped_places()["outdoors-shaded"].place
+    camera = plan_for(frost, frost.title, shade)
     full = kit("B10", "S03", "M02", "K05", "E03", "395xX07")
     started, memory_mb, answer, again = server_start()
     rows = [
@@ -280,6 +284,16 @@ def main() -> None:
             "the first kit for a sound recorder",
             timed(lambda: first_kit(begun, shipped), 10),
             "0.6 s",
+        ),
+        (
+            "the lowest-priced kit for a frost camera, proven",
+            timed(lambda: cheapest(camera, shipped, Wishes()), 5),
+            "0.3 s",
+        ),
+        (
+            "all kits for it that none beats, four criteria, proven",
+            timed(lambda: list(suggest(camera, shipped, Wishes())), 2),
+            "1 s",
         ),
         ("evaluate(), 400 parts, nominal", timed(lambda: evaluate(full, shipped), 20), "1 s"),
         ("a report over HTTP, choir recorder, 256 samples", answer, "40 ms"),

@@ -70,6 +70,8 @@ _AFTER_HUB: frozenset[Role] = _AFTER_SUPPLY | {"power_supply"}
 _NOTHING: frozenset[Role] = frozenset()
 _INSIDE: frozenset[Role] = frozenset({"board", "add_on", "storage", "cooling", "case"})
 """Roles whose parts decide by themselves what fits and stays cool."""
+_MOST_KEPT = 400
+"""So many kits that wait for their turn keep what was worked out of them."""
 _PAUSE = 8
 """How many kits are judged between two signs of life."""
 
@@ -239,6 +241,8 @@ class _Search:
 
     def _push(self, node: _Node, price: Decimal) -> None:
         self.pushed += 1
+        if len(self.heap) > _MOST_KEPT:
+            node.like = None  # worked out anew when its turn comes, so that memory stays bounded
         ids = tuple(option.ids for option in node.chosen)
         heappush(self.heap, (price, ids, self.pushed, node))
 
@@ -273,7 +277,10 @@ class _Search:
         self.begun += 1
         known = {} if node.like is None else node.like.outcomes
         like = None if node.like is None else node.like.kit
-        kit = Kit(self._plan(node.chosen), self.catalogue, 1, like)
+        try:
+            kit = Kit(self._plan(node.chosen), self.catalogue, 1, like)
+        except InputError:
+            return None  # larger than any kit that is judged
         outcomes: dict[str, Outcome] = {}
         for rule in self.rules:
             if not rule.may_cut(still_open) and not _cuts_cool(rule, still_open, kit):
@@ -333,7 +340,7 @@ class _Search:
         """Whether a case with its cooler is known not to do for this, or to better nothing."""
         if self._clash(node.chosen, shell):
             return True
-        if not self.kits or node.like is None:
+        if not self.kits:
             return False
         known = min(
             self._tightest.get((inside, *_of_shell(shell)), 1.0)
