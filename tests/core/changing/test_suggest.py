@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Sequence
 from decimal import Decimal
 from itertools import product
+from random import Random
 from typing import Any
 
 import pytest
@@ -14,7 +15,7 @@ from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.rules import RULES
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import RemoveLine, apply_patch
-from cobblewort.core.plans.plan import Plan, Role
+from cobblewort.core.plans.plan import FEEDS_AT, Plan, Role
 from cobblewort.core.plans.purpose import plan_for
 from cobblewort.core.verdict.evaluate import evaluation_of
 from cobblewort.formats.shipped import (
@@ -160,6 +161,64 @@ def test_nothing_is_missing_that_trying_every_kit_finds(
     assert found.proven
     assert {kit.steps for kit in found.kits} == unbeaten(kits)
     assert {(tuple(sorted(kit.parts)), kit.steps) for kit in found.kits} <= set(kits)
+
+
+ALL_SUPPLIES = (*SUPPLIES, ("S05", "C01"), ("S06",), ("S08", "C04"), ("S14",), ("S30", "C04"))
+DRAWN_FROM = (
+    [(board,) for board in ("B04", "B05", "B06", "B07", "B09", "B10", "B11")],
+    [(card,) for card in ("M01", "M02", "M03", "M05", "M08")],
+    ALL_SUPPLIES,
+    [(), ("K01",), ("K02",), ("K03",), ("K04",), ("K05",), ("K06",), ("K07",), ("K09",), ("K10",)],
+    [(case,) for case in ("E01", "E02", "E03", "E04", "E06", "E07", "E12", "E13", "E15", "E17")],
+)
+EXTRAS: dict[str, Sequence[str]] = {
+    "sign": (),
+    "first-server": (),
+    "something-else": (),
+    "home-hub": ("X09",),
+    "frost-camera": ("X28", "X03"),
+    "climate-logger": ("X03", "X17"),
+}
+
+
+@pytest.mark.parametrize(
+    "seed", [1, 2, *(pytest.param(seed, marks=pytest.mark.long) for seed in range(3, 41))]
+)
+def test_cupboards_at_random(seed: int) -> None:
+    """A few parts of each kind, a purpose and a place by the draw: the same front as by trying
+    every kit.
+    """
+    drawn = Random(seed)
+    purpose = drawn.choice(list(EXTRAS))
+    place = drawn.choice(list(shipped_places()))
+    there = {str(part["id"]) for part in shipped_parts()}
+    levels = []
+    for options in DRAWN_FROM:
+        known = [option for option in options if set(option) <= there]
+        levels.append(drawn.sample(known, min(3, len(known))))
+    empty = wanted(purpose, place)
+    flat = {part for level in levels for options in level for part in options}
+    catalogue = cupboard(*flat, *EXTRAS[purpose])
+    feeds = FEEDS_AT[empty.place.power]
+    levels[2] = [
+        supply
+        for supply in levels[2]
+        if (source := catalogue.part(supply[0]).source) is not None and source.power_source in feeds
+    ]
+    levels[3] = [(), *(cooler for cooler in levels[3] if cooler)]  # none is always a choice
+    levels.append([tuple(EXTRAS[purpose])])
+    kits = [
+        (parts, steps)
+        for parts, steps in every_kit(empty, catalogue, levels, tight=False)
+        if all(
+            part.ambient_min_c is None or part.ambient_min_c <= empty.place.ambient_min_c
+            for part in map(catalogue.part, parts)
+        )
+    ]
+    found = last(empty, catalogue, Wishes(FOUR))
+    values = unbeaten(kits)
+    assert found.proven
+    assert {kit.steps for kit in found.kits} == values, (purpose, place, levels)
 
 
 def test_the_first_kit_is_the_cheapest() -> None:
