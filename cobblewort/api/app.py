@@ -331,10 +331,11 @@ def list_rules(plans: Plans, reports: Kept) -> list[RuleView]:
 
 
 @asynccontextmanager
-async def _few_threads(_: FastAPI) -> AsyncIterator[None]:
+async def _few_threads(app: FastAPI) -> AsyncIterator[None]:
     """Each thread that answers keeps memory of its own, and one core is all that they share."""
     current_default_thread_limiter().total_tokens = _THREADS
     yield
+    app.state.searches.stop_all()
 
 
 def create_app(

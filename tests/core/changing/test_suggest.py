@@ -259,6 +259,9 @@ def test_pinned_and_left_out_parts() -> None:
     assert all("B06" in kit.parts for kit in pinned.kits)
     without = last(plan, catalogue, Wishes(FOUR, left_out=frozenset({"B04"})))
     assert {kit.steps for kit in without.kits} == {kit.steps for kit in pinned.kits}
+    cooled = last(plan, catalogue, Wishes(FOUR, pinned={"cooling": "K02"}))
+    assert cooled.kits
+    assert all("K02" in kit.parts for kit in cooled.kits)
     with pytest.raises(InputError, match="both required and left out"):
         last(plan, catalogue, Wishes(pinned={"board": "B06"}, left_out=frozenset({"B06"})))
 
@@ -269,6 +272,7 @@ def test_pinned_and_left_out_parts() -> None:
         (Wishes(()), "at least one criterion"),
         (Wishes(("price", "price")), "each criterion once"),
         (Wishes(pinned={"board": "B99"}), "There is no part 'B99'"),
+        (Wishes(pinned={"add_on": "X09"}), "Only one of these roles can be fixed: board, power"),
         (Wishes(at_most=Decimal(0)), "above 0"),
     ],
 )

@@ -143,9 +143,10 @@ class Choices:
         shop = self.shop
         data_gb = self._data_gb
         mirrored = "survives_disk" in shop.conditions
-        if not mirrored:
+        wanted = mirrored or "storage" in self.pinned
+        if not wanted:
             yield NOTHING
-        if not data_gb and not mirrored:
+        if not data_gb and not wanted:
             return
         layouts: list[Layout] = [shop.plan.storage_use.layout]
         if mirrored and "mirror" not in layouts:
@@ -263,7 +264,9 @@ class Choices:
     def shells(self) -> list[Option]:
         """Case and cooler together, cheapest first."""
         silent = "silent" in self.shop.conditions
-        coolers: list[tuple[tuple[Role, Part, int], ...]] = [()]
+        coolers: list[tuple[tuple[Role, Part, int], ...]] = []
+        if "cooling" not in self.pinned:
+            coolers.append(())
         for part in self.of("cooling"):
             own = part.cooler
             if not (silent and (own is None or own.r_fan_k_w is not None)):

@@ -28,6 +28,7 @@ from decimal import Decimal
 from heapq import heappop, heappush
 from math import inf
 
+from cobblewort.core import words
 from cobblewort.core.aspects.cost.aspect import ASPECT as COST
 from cobblewort.core.aspects.cost.model import of as cost_of
 from cobblewort.core.aspects.data.route import held_of
@@ -70,6 +71,16 @@ _AFTER_HUB: frozenset[Role] = _AFTER_SUPPLY | {"power_supply"}
 _NOTHING: frozenset[Role] = frozenset()
 _INSIDE: frozenset[Role] = frozenset({"board", "add_on", "storage", "cooling", "case"})
 """Roles whose parts decide by themselves what fits and stays cool."""
+_CHOSEN_ONCE: tuple[Role, ...] = (
+    "board",
+    "power_supply",
+    "boot_drive",
+    "storage",
+    "cable",
+    "cooling",
+    "case",
+)
+"""Roles that hold one kind of part in a kit."""
 _MOST_KEPT = 400
 """So many kits that wait for their turn keep what was worked out of them."""
 _PAUSE = 8
@@ -513,7 +524,10 @@ def _check(catalogue: Catalogue, wishes: Wishes) -> None:
     if len(set(wishes.criteria)) < len(wishes.criteria):
         problems.append(("criteria", "Name each criterion once."))
     for role, part_id in wishes.pinned.items():
-        if catalogue.find(part_id) is None:
+        if role not in _CHOSEN_ONCE:
+            told = f"Only one of these roles can be fixed: {words.listed(_CHOSEN_ONCE)}."
+            problems.append((f"pinned.{role}", told))
+        elif catalogue.find(part_id) is None:
             told = f"There is no part '{part_id}'. Choose another part, or leave the role open."
             problems.append((f"pinned.{role}", told))
         elif part_id in wishes.left_out:
