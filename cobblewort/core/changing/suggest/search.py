@@ -81,7 +81,7 @@ _CHOSEN_ONCE: tuple[Role, ...] = (
     "case",
 )
 """Roles that hold one kind of part in a kit."""
-_MOST_KEPT = 400
+_MOST_KEPT = 100
 """So many kits that wait for their turn keep what was worked out of them."""
 _PAUSE = 8
 """How many kits are judged between two signs of life."""
