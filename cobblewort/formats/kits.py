@@ -69,7 +69,15 @@ def part_names(kit: Suggested, catalogue: Catalogue) -> list[str]:
 
 
 def how_sure(found: Suggestion, wishes: Wishes, currency: str) -> Text:
-    """Whether a further kit can come, and how much was checked."""
+    """Whether a further kit can come, how much was checked, and what was not looked at."""
+    sure = _how_sure(found, wishes, currency)
+    if not found.unpriced:
+        return sure
+    parts = words.count(found.unpriced, "part")
+    return sure + say(" Left out, as the price is not known: {parts}.", parts=parts)
+
+
+def _how_sure(found: Suggestion, wishes: Wishes, currency: str) -> Text:
     checked = words.count(found.begun + found.whole, "kit")
     most = wishes.at_most
     limit = EMPTY if most is None else say(" for at most {most}", most=words.money(most, currency))

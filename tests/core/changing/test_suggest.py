@@ -310,6 +310,18 @@ def test_what_is_owned_costs_nothing_and_can_be_all_there_is() -> None:
     assert last(plan, catalogue, Wishes(owned_only=True)).kits == ()
 
 
+def test_parts_without_a_price_are_counted() -> None:
+    """They are in no kit, unless they are owned."""
+    board = {**shipped().document(shipped().part("B04")), "id": "B91", "price": None}
+    plan, catalogue = wanted("sign", "indoor-room"), cupboard(*SMALL_CUPBOARD).extended([board])
+    found = last(plan, catalogue, Wishes())
+    assert found.unpriced == 1
+    assert all("B91" not in kit.parts for kit in found.kits)
+    owned = last(plan, catalogue, Wishes(("price",), owned=frozenset({"B91"})))
+    assert owned.unpriced == 0
+    assert "B91" in owned.kits[0].parts
+
+
 def test_at_most_so_much() -> None:
     """A limit below the cheapest leaves nothing, at it that one."""
     plan, catalogue = wanted("sign", "indoor-room"), cupboard(*SMALL_CUPBOARD)

@@ -25,6 +25,17 @@ from cobblewort.core.plans.patch import AddLine, Change, SetFields
 from cobblewort.core.plans.plan import Layout, Requirement, Role
 
 _MOST_DISKS = 4
+_ROLES: tuple[Role, ...] = (
+    "board",
+    "storage",
+    "add_on",
+    "boot_drive",
+    "power_supply",
+    "cable",
+    "cooling",
+    "case",
+    "fastener",
+)
 _RADIOS = frozenset({"wifi", "access_point", "mesh_radio"})
 """Functions of a board that a case can spoil, so that a part outside may give them too."""
 
@@ -83,23 +94,27 @@ class Choices:
             if part.id not in self.left_out
             and (pinned is None or part.id == pinned)
             and (not self.owned_only or part.id in self.shop.owned)
-            and (part.id in self.shop.owned or self.shop.plan.price_of(part) is not None)
+            and not self._is_unpriced(part)
         ]
+
+    def _is_unpriced(self, part: Part) -> bool:
+        return part.id not in self.shop.owned and self.shop.plan.price_of(part) is None
+
+    @cached_property
+    def unpriced(self) -> int:
+        """How many parts are left out as their price in the plan's currency is not known."""
+        return len(
+            {
+                part.id
+                for role in _ROLES
+                for part in self.shop.on_offer(role)
+                if part.id not in self.left_out and self._is_unpriced(part)
+            }
+        )
 
     @cached_property
     def _offer(self) -> dict[Role, list[Part]]:
-        roles: tuple[Role, ...] = (
-            "board",
-            "storage",
-            "add_on",
-            "boot_drive",
-            "power_supply",
-            "cable",
-            "cooling",
-            "case",
-            "fastener",
-        )
-        return {role: self._parts(role) for role in roles}
+        return {role: self._parts(role) for role in _ROLES}
 
     def of(self, role: Role) -> list[Part]:
         """Parts on offer for a role."""

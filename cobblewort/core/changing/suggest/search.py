@@ -123,7 +123,8 @@ class Suggestion:
     `kits` are beaten by none that is known, the cheapest first. Below `proven_to` everything is
     known; it is None when nothing is open any more. `begun` and `whole` count what was judged in
     part and as a whole, `stopped_by` counts what stopped kits by the id of the rule. `lacking` are
-    roles that every kit needs and for which nothing is on offer.
+    roles that every kit needs and for which nothing is on offer, `unpriced` counts parts that are
+    left out as their price is not known.
     """
 
     kits: tuple[Suggested, ...]
@@ -132,6 +133,7 @@ class Suggestion:
     whole: int
     stopped_by: dict[str, int]
     lacking: tuple[Role, ...] = ()
+    unpriced: int = 0
 
     @property
     def proven(self) -> bool:
@@ -248,6 +250,7 @@ class _Search:
             self.whole,
             dict(self.stopped_by),
             self.choices.lacking,
+            self.choices.unpriced,
         )
 
     def _push(self, node: _Node, price: Decimal) -> None:
