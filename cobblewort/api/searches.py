@@ -61,11 +61,12 @@ class Searches:
         steps = suggest(plan, catalogue, wishes)
         first, own = next(steps), _own(plan, catalogue, wishes)
         with self._lock:
-            self._stop(plan_id)
-            running = sum(one.running for one in self._latest.values())
+            others = (one for one in self._latest.values() if one.plan_id != plan_id)
+            running = sum(one.running for one in others)
             if running >= AT_ONCE:
                 told = "Other searches are running. Stop one of them, or wait until it ends."
                 raise InputError([("", told)])
+            self._stop(plan_id)
             search = Search(plan_id, version, wishes, plan.currency, first, own, steps=steps)
             self._latest.pop(plan_id, None)
             self._latest[plan_id] = search
