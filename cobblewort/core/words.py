@@ -183,7 +183,7 @@ def stated_mm(length_mm: float) -> Figure:
 def sides(*figures: Figure) -> Text:
     """`12 × 6.5 mm`: the sides of something, with the unit once."""
     *first, last = figures
-    return joined([*(figure.without_unit() for figure in first), last], " × ")
+    return joined([*(figure.without_unit() for figure in first), last], "\N{NO-BREAK SPACE}× ")
 
 
 def span(low: Figure, high: Figure) -> Text:

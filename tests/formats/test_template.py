@@ -119,7 +119,7 @@ def test_the_pdf_is_a_sheet_at_full_size_with_its_check_line() -> None:
     assert page.mediabox.height / POINTS_PER_MM == pytest.approx(297, abs=0.1)
     text = page.extract_text()
     assert "These lines are 100 mm long" in text
-    assert "power input: 13.0 × 7.5\u00a0mm" in text
+    assert "power input: 13.0\u00a0× 7.5\u00a0mm" in text
     strokes = page.get_contents()
     assert strokes is not None
     lines = strokes.get_data().decode("latin-1").splitlines()

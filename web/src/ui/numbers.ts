@@ -71,7 +71,7 @@ export function stated(value: number, unit: string): string {
 
 /** `120 × 80 mm`: sides of something. */
 export function sides(lengths: number[], unit: string): string {
-  return `${lengths.map((length) => trimmed(bare(length, unit))).join(" × ")}${NO_BREAK}${shownUnit(unit)}`;
+  return `${lengths.map((length) => trimmed(bare(length, unit))).join(`${NO_BREAK}× `)}${NO_BREAK}${shownUnit(unit)}`;
 }
 
 /** Without noughts after the decimal sign. */

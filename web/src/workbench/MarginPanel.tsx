@@ -52,7 +52,7 @@ export function MarginPanel() {
 
 interface FigureProps {
   family: FamilyReport;
-  /** The ruler as it is now, while a way out is previewed. */
+  /** The margin as it is now, while a fix is previewed. */
   before: FamilyReport | undefined;
 }
 

@@ -171,7 +171,10 @@ function Facts({ finding, margin }: { finding: Finding; margin: Margin | undefin
         </p>
       )}
       <p>
-        Source: {finding.source}. <Link to={`/rules#${finding.rule}`}>Rule {finding.rule}</Link>
+        Source: {finding.source}.{" "}
+        <Link to={`/rules#${finding.rule}`} className="text-nowrap">
+          Rule {finding.rule}
+        </Link>
       </p>
     </div>
   );
@@ -193,7 +196,7 @@ function Fixes({ finding }: { finding: Finding }) {
   );
 }
 
-/** A way out: pressed once it shows its effect on the rulers, and then it can be done. */
+/** A fix: pressed once it shows its effect on the margins, and then it can be applied. */
 function FixButton({ fix, finding }: { fix: Fix; finding: Finding }) {
   const { changes, report, preview, setPreview, setOpenSnag } = useBench();
   const open = preview?.finding === finding.id && preview.fix.title.text === fix.title.text;

@@ -23,7 +23,7 @@ export interface Bench {
   setChosenLine: (line: string | null) => void;
   openSnag: string | null;
   setOpenSnag: (finding: string | null) => void;
-  /** A way out whose effect is shown on the rulers before it is taken. */
+  /** A fix whose effect is shown on the margins before it is applied. */
   preview: Preview | null;
   setPreview: (preview: Preview | null) => void;
   /** Candidates for a role: in place of a line's part, or as a new line. */

@@ -113,7 +113,7 @@ function keyActions(
     {
       keys: ["x"],
       shown: "x",
-      what: "Preview the open snag’s first way out; Enter does it, Esc leaves it",
+      what: "Preview the first fix of the open snag; Enter applies it, Esc cancels",
       run: () => void previewFirst(),
     },
     { keys: ["Escape"], shown: "Esc", what: "Close a preview", run: leavePreview },

@@ -141,24 +141,54 @@ class FitReport:
     outside: list[Outside]
 
 
-_STANDS_BESIDE = ("drive", "hub", "storage_adapter", "device")
+_STANDS_BESIDE = ("power_supply", "drive", "hub", "storage_adapter", "device")
 
 
 def _outside(bays: Bays, fit: Assignment) -> list[Outside]:
-    """What stands beside the case, in kit order: sticks, hubs, and disks that lie in no bay."""
-    found: dict[str, Outside] = {}
-    taken = bays.taken
+    """What stands beside the case, in kit order: supplies, sticks, hubs, disks that lie in no bay.
+
+    A cable between it and its socket counts to its own: with an extension it may stand farther off.
+    """
+    ends: dict[str, tuple[PlugRef, SocketRef]] = {}
+    cables: dict[str, PlugRef] = {}
+    items: dict[Item, None] = {}
     for plug, socket in fit.placed.values():
-        item = plug.item
-        if item.part.inside or item.part.kind not in _STANDS_BESIDE or item.id in taken:
+        items |= {plug.item: None, socket.item: None}
+        if plug.plug.role == "power_in":
+            cables.setdefault(socket.item.id, plug)
+        else:
+            ends.setdefault(plug.item.id, (plug, socket))
+    found = []
+    for item in items:
+        if item.part.inside or item.part.kind not in _STANDS_BESIDE or item.id in bays.taken:
             continue
-        label = socket.socket.label or socket.name
-        at = f"{words.within(label)} of {socket.item.name}"
-        body = item.part.boxes.get("body")
-        size_mm = None if body is None else (body.dx_mm, body.dy_mm, body.dz_mm)
-        thing = Outside(item.line.id, item.name, at, reach_m(plug.plug), size_mm)
-        found.setdefault(item.id, thing)
-    return list(found.values())
+        link = _link_of(item, ends, cables)
+        if link is not None:
+            socket, far_m = link
+            label = socket.socket.label or socket.name
+            at = f"{words.within(label)} of {socket.item.name}"
+            body = item.part.boxes.get("body")
+            size_mm = None if body is None else (body.dx_mm, body.dy_mm, body.dz_mm)
+            found.append(Outside(item.line.id, item.name, at, far_m, size_mm))
+    return found
+
+
+def _link_of(
+    item: Item, ends: dict[str, tuple[PlugRef, SocketRef]], cables: dict[str, PlugRef]
+) -> tuple[SocketRef, float | None] | None:
+    """The socket that a part hangs on beyond its cables, and how far it may be away [m]."""
+    chain = [cables[item.id]] if item.id not in ends and item.id in cables else []
+    if chain:  # a supply without a cable of its own
+        item = chain[0].item
+    at = None
+    while item.id in ends and (at is None or item.part.kind == "cable"):
+        plug, at = ends[item.id]
+        if plug in chain:
+            break  # cables that hang on each other
+        chain.append(plug)
+        item = at.item
+    known = [length for plug in chain if (length := reach_m(plug.plug)) is not None]
+    return None if at is None else (at, sum(known) if known else None)
 
 
 def reach_m(plug: Plug) -> float | None:

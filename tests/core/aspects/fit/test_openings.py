@@ -39,14 +39,14 @@ def test_a_moulded_plug_that_is_wider_than_its_opening_does_not_reach_the_inlet(
     """12 x 6.5 mm through 11 x 6 mm (the trap of the layered case)."""
     (finding,) = told(checked(kit("B06", "S01", "M02", "K03", "E06")), "FIT-19")
     assert finding.severity == "problem"
-    assert "(12 × 6.5 mm)" in finding.sentence.text
-    assert "(11 × 6 mm)" in finding.sentence.text
+    assert "(12\u00a0× 6.5 mm)" in finding.sentence.text
+    assert "(11\u00a0× 6 mm)" in finding.sentence.text
 
 
 def test_a_micro_plug_of_11_by_7_does_not_go_through_11_by_6_either() -> None:
     """Height counts as much as width."""
     finding = told(checked(kit("B04", "S06", "M02", "E06")), "FIT-19")[0]
-    assert "(11 × 7 mm)" in finding.sentence.text
+    assert "(11\u00a0× 7 mm)" in finding.sentence.text
 
 
 def test_a_socket_behind_a_closed_wall_is_named() -> None:

@@ -161,7 +161,7 @@ def test_a_front_socket_wants_a_hole() -> None:
     """In a bought case it has none until it is cut; a shell of one's own is told the size."""
     plan = kit(*SMALL, "C14")
     finding = told(checked(plan), "FIT-38")[0]
-    assert (finding.severity, "14 × 7 mm" in finding.sentence.text) == ("tight", True)
+    assert (finding.severity, "14\u00a0× 7 mm" in finding.sentence.text) == ("tight", True)
     titles = [fix.title.text for fix in propose_fixes(plan, shipped(), finding.id)]
     assert any("by hand" in title for title in titles)
     own = told(checked(kit("B06", "S01", "M02", "K03", "E15", "C14")), "FIT-38")

@@ -404,12 +404,20 @@ def test_a_shell_made_to_measure_is_as_high_as_it_is_stated() -> None:
 
 
 def test_what_stands_beside_the_case_is_told() -> None:
-    """A disk on its lead and the lead in its socket; not a module inside, nor a disk in its bay."""
+    """With its socket and how far it may be away, cables between them added; not a module inside,
+    nor a disk in its bay.
+    """
     report = checked(kit("B10", "S03", "M02", "A04", "D03", "D11", "A12", "K05", "E03"))
-    told_of = {(thing.label, thing.at) for thing in report.fit.outside}
+    told_of = {(thing.label, thing.at, thing.reach_m) for thing in report.fit.outside}
     assert told_of == {
-        ("Drum 1T", "disk plug of Leash Q"),
-        ("Leash Q", "USB 3 port of Mullion 8"),
+        ("Kettle 27", "power input of Mullion 8", 1.2),
+        ("Drum 1T", "disk plug of Leash Q", None),
+        ("Leash Q", "USB 3 port of Mullion 8", 0.2),
     }
     bay = checked(kit("B06", "S01", "M02", "D09", "A12", "E11"))
-    assert [thing.label for thing in bay.fit.outside] == ["Leash Q"]
+    assert [thing.label for thing in bay.fit.outside] == ["Kettle 15", "Leash Q"]
+    cables = checked(kit("B06", "S30", "C01", "M02", "C07", "X09"))
+    assert [(thing.at, thing.reach_m) for thing in cables.fit.outside] == [
+        ("power input of Hurdle 2", 1.0),
+        ("USB 3 port of Hurdle 2", 0.3),
+    ]

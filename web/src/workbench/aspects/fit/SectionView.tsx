@@ -64,11 +64,11 @@ export function SectionView() {
 
 type Outside = Report["fit"]["outside"][number];
 
-/** "100 × 70 × 7 mm, on 0.2 m at the USB 3 socket", as far as it is known. */
+/** "100 × 70 × 7 mm, up to 0.2 m from the USB 3 port", as far as it is known. */
 function whereabouts(thing: Outside): string {
   const size = thing.size_mm ? `${sides(thing.size_mm, "mm")}, ` : "";
-  const cable = thing.reach_m === null ? "" : `on ${stated(thing.reach_m, "m")} `;
-  return `${size}${cable}at the ${thing.at}`;
+  const where = thing.reach_m === null ? "at" : `up to ${stated(thing.reach_m, "m")} from`;
+  return `${size}${where} the ${thing.at}`;
 }
 
 const TO_SCALE_PX = 46;

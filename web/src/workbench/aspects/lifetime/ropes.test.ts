@@ -54,6 +54,14 @@ test("where there is no room beside it, the words stand above a rope", () => {
   expect((second?.y ?? 0) - (first?.y ?? 0)).toBeGreaterThan(40);
 });
 
+test("long words behind a rope have their place", () => {
+  const [short, long] = ["at 31 °C", "at 0.5 GB per day, in typical use"].map((how) =>
+    ropes(lifetime([{ ...wear(6, 3, 7), how: plain(how) }]), 700),
+  );
+  expect(700 - (long?.end ?? 0)).toBeGreaterThan(40 * 6);
+  expect(700 - (short?.end ?? 0)).toBeLessThan(200);
+});
+
 test("what outlasts the axis runs to its end and beyond", () => {
   const layout = ropes(lifetime([wear(100, 90, 100)]), 700);
   expect([layout.drawn[0]?.beyond, read(layout.drawn[0]?.text ?? "")]).toEqual([

@@ -6,7 +6,9 @@ import { textOf } from "../../../ui/text";
 export const ROW = 34;
 const TOP = 26;
 const NAME = 168;
+/** The least place for the words behind a rope, and what a letter of them takes. */
 const FIGURES = 178;
+const LETTER = 6.6;
 /** Below this a rope's words stand above it. */
 const NARROW = 520;
 const ROW_STACKED = 46;
@@ -36,10 +38,12 @@ export function ropes(lifetime: Report["lifetime"], width: number) {
     LONGEST_AXIS_YEARS,
     Math.max(2 * wanted, ...soon.map((years) => years * 1.15), 2),
   );
+  const longest = Math.max(0, ...lifetime.wears.map((wear) => ropeText(wear, wanted).length));
+  const figures = Math.max(FIGURES, 14 + longest * LETTER);
   const stacked = width < NARROW;
   const row = stacked ? ROW_STACKED : ROW;
   const start = stacked ? 4 : NAME;
-  const end = stacked ? width - 44 : width - FIGURES;
+  const end = stacked ? width - 44 : width - figures;
   const at = (years: number) => start + (Math.min(years, most) / most) * (end - start);
   const drawn: Rope[] = lifetime.wears.map((wear, index) => {
     // Of what outlasts all that is told it is not known where it ends.
