@@ -333,7 +333,7 @@ def test_the_key_sheet_tells_the_keys(quiet_page: Page, server: str) -> None:
     expect(page.locator(".margin-row").first).to_be_visible()
     page.keyboard.press("?")
     sheet = page.get_by_role("dialog", name="Keys")
-    expect(sheet).to_contain_text("Preview the open snag")
+    expect(sheet).to_contain_text("Preview the first fix")
     page.keyboard.press("Escape")
     expect(sheet).to_have_count(0)
     page.keyboard.press("]")

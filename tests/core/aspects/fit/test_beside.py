@@ -32,8 +32,9 @@ def test_a_power_bank_in_a_box(sides: tuple[float, float, float], fits: bool) ->
     found = told(checked(plan, 1, bank(*sides)), "FIT-43")
     assert [f.severity for f in found] == ([] if fits else ["problem"])
     if not fits:
-        assert f"is {sides[0]:g}\u00a0× {sides[1]}\u00a0× {sides[2]} mm; the largest free space" in (
-            found[0].sentence.text
+        assert (
+            f"is {sides[0]:g}\u00a0× {sides[1]}\u00a0× {sides[2]} mm; the largest free space"
+            in (found[0].sentence.text)
         )
 
 
