@@ -68,6 +68,8 @@ _SHELL: frozenset[Role] = frozenset({"cooling", "case", "fastener"})
 _AFTER_SUPPLY: frozenset[Role] = _SHELL | {"boot_drive"}
 _AFTER_HUB: frozenset[Role] = _AFTER_SUPPLY | {"power_supply"}
 """What is still open before the power supply; cables that come then only feed the board."""
+_STILL_OPEN = (_AFTER_HUB, _AFTER_SUPPLY, _SHELL)
+"""What is still open after the last levels, from that of hubs on."""
 _NOTHING: frozenset[Role] = frozenset()
 _INSIDE: frozenset[Role] = frozenset({"board", "add_on", "storage", "cooling", "case"})
 """Roles whose parts decide by themselves what fits and stays cool."""
@@ -146,12 +148,13 @@ class _Node:
     """A kit that is begun: its options so far, and the price that its completion comes to at least.
 
     `shell` counts the cases and coolers that were tried with it, `noise_dba` is what is heard
-    without them. `steps` are the best that its
-    criteria can come to, `like` is what is known of it. `ready` is a whole kit that
-    waits for its turn, as it cost more than was known before.
+    without them. `steps` are the best that its criteria can come to, `like` is what is known of it,
+    or of what it came from where it is `untried`. `ready` is a whole kit that waits for its turn,
+    as it cost more than was known before.
     """
 
     chosen: Chosen
+    untried: bool = False
     shell: int = 0
     steps: tuple[int, ...] = ()
     noise_dba: float = 0.0
@@ -230,13 +233,10 @@ class _Search:
             if self._beaten(node.steps, price):
                 continue
             found = len(self.kits)
-            level = len(node.chosen)
             if node.ready is not None:
-                self._confirm(node.ready, node.chosen)
-            elif level <= self.choices.boot_level:
-                self._branch(node, price)
+                self._confirm(node.ready)
             else:
-                self._furnish(node, price)
+                self._go_on(node, price)
             if len(self.kits) != found or self.begun + self.whole >= told + _PAUSE:
                 told = self.begun + self.whole
                 yield self._so_far(price)
@@ -270,21 +270,28 @@ class _Search:
                 best[place] = max(best[place], criterion.bound(float(price)))
         return any(dominates(kit.steps, best) for kit in self.kits)
 
+    def _go_on(self, node: _Node, price: Decimal) -> None:
+        """Ask the rules of what is begun, unless they were asked, and add to it."""
+        level = len(node.chosen)
+        if node.untried:
+            still_open = _STILL_OPEN[level - self.choices.hub_level - 1]
+            tried = self._bounded(node, still_open)
+            if tried is None or self._beaten(tried.steps, price):
+                return
+            node = tried
+        if level <= self.choices.boot_level:
+            self._branch(node, price)
+        else:
+            self._furnish(node, price)
+
     def _branch(self, node: _Node, price: Decimal) -> None:
-        """Every option of the next level, without those that cannot come to anything."""
+        """Every option of the next level; each is asked about when its turn comes."""
         level, least = len(node.chosen), self.choices.least_after
         spent = price - least[level]
         for option in self.choices.at_level(level, node.chosen):
-            after = _Node((*node.chosen, option), like=node.like)
-            tried: _Node | None = after
-            if level == self.choices.hub_level:
-                tried = self._tried(after, _AFTER_HUB)
-            elif level == self.choices.supply_level:
-                tried = self._bounded(after, _AFTER_SUPPLY)
-            elif level == self.choices.boot_level:
-                tried = self._bounded(after, _SHELL)
-            if tried is not None:
-                self._push(tried, spent + option.price + least[level + 1])
+            untried = level >= self.choices.hub_level
+            after = _Node((*node.chosen, option), untried, steps=node.steps, like=node.like)
+            self._push(after, spent + option.price + least[level + 1])
 
     def _tried(self, node: _Node, still_open: frozenset[Role]) -> _Node | None:
         """What is begun as the rules see it that nothing open eases; None where one stops it."""
@@ -307,13 +314,13 @@ class _Search:
                 return None
             outcomes[rule.id] = outcome
         kit.settle()
-        return replace(node, like=Evaluation(kit, outcomes, [], [], []))
+        return replace(node, untried=False, like=Evaluation(kit, outcomes, [], [], []))
 
     def _bounded(self, node: _Node, still_open: frozenset[Role]) -> _Node | None:
-        """The same of what has its power supply; what it draws is the least that it will."""
+        """The same; with its power supply, what it draws is the least that it will."""
         after = self._tried(node, still_open)
-        if after is None or after.like is None:
-            return None
+        if after is None or after.like is None or still_open == _AFTER_HUB:
+            return after
         found = after.like
         noise_dba = noise_of_kit(found)
         values: dict[CriterionId, float] = {
@@ -398,7 +405,7 @@ class _Search:
         plan = apply_patch(found.kit.plan, (line,))
         return evaluation_of(plan, self.catalogue, 1, found)
 
-    def _confirm(self, plan: Plan, chosen: Chosen) -> None:
+    def _confirm(self, plan: Plan) -> None:
         """A whole kit whose turn it is, judged as on the page."""
         self.whole += 1
         found = evaluation_of(plan, self.catalogue, SAMPLES)
