@@ -19,12 +19,13 @@ from cobblewort.core.changing.suggest import (
     Wishes,
     beaten,
     shown,
+    what_stops,
 )
 from cobblewort.core.parts.model import Identifier
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import NOT_OF_IT, Plan, Role
 from cobblewort.core.text import EMPTY, Text, say
-from cobblewort.formats.kits import how_sure, what_stops
+from cobblewort.formats.kits import how_sure
 
 router = APIRouter(prefix="/api/plans", responses=problems.RESPONSES, tags=["Suggested kits"])
 
@@ -182,7 +183,7 @@ def _view(search: Search | None, catalogue: Catalogue) -> KitSearch:
         known.proven,
         search.failed,
         how_sure(known, wishes, search.currency),
-        [] if known.kits else what_stops(known),
+        [] if known.kits else list(what_stops(known)),
         _criteria(wishes.criteria),
         [_kit(kit, search, catalogue) for kit in known.kits],
         _own(search),

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from cobblewort.core.changing.first import Reason
+from cobblewort.core.changing.suggest import Reason
 from cobblewort.core.figures.document_model import Currency, OneLine
 from cobblewort.core.judging.severity import Severity
 from cobblewort.core.parts.model import Identifier, Origin
@@ -180,6 +180,7 @@ class FirstKitView:
     """A plan with its first kit, ready to be stored, and the plan without it.
 
     `failing` is empty where nothing stops the kit; `cheaper` is a tight one that costs much less.
+    `proven` says that no cheaper kit does as well, or that none does.
     """
 
     plan: Plan
@@ -188,6 +189,7 @@ class FirstKitView:
     failing: list[Text]
     report: Report
     cheaper: CheaperKitView | None
+    proven: bool
 
 
 class RequirementKind(BaseModel):

@@ -7,7 +7,7 @@ from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import PAGE_SAMPLES, CatalogueInUse
 from cobblewort.api.models import CheaperKitView, FirstKitRequest, FirstKitView, RequirementKind
 from cobblewort.api.preferences import Preferred
-from cobblewort.core.changing.first import first_kit
+from cobblewort.core.changing.suggest import first_kit
 from cobblewort.core.errors import InputError
 from cobblewort.core.parts.functions import CONDITION_UNITS, CONDITIONS, FUNCTIONS, LIMITS
 from cobblewort.core.plans.purpose import KnownPlace, Purpose, plan_for
@@ -86,5 +86,7 @@ def suggest_first_kit(
     if choice is not None:
         checked = evaluate(choice.plan, catalogue, PAGE_SAMPLES)
         cheaper = CheaperKitView(choice.plan, choice.less, choice.sentences, checked)
-    view = FirstKitView(found.plan, empty, found.reasons, found.failing, report, cheaper)
+    view = FirstKitView(
+        found.plan, empty, found.reasons, found.failing, report, cheaper, found.proven
+    )
     return written(view)

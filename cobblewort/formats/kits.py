@@ -17,15 +17,12 @@ from cobblewort.core.changing.suggest import (
     Suggestion,
     Wishes,
     shown,
+    what_stops,
 )
-from cobblewort.core.judging.rules import RULES
-from cobblewort.core.labels import ROLES
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.text import EMPTY, Text, say
 from cobblewort.formats.display_units import SI_UNITS, DisplayUnits
 from cobblewort.formats.kit_list import harmless
-
-_MOST_REASONS = 5
 
 
 def kits_text(
@@ -94,23 +91,6 @@ def _how_sure(found: Suggestion, wishes: Wishes, currency: str) -> Text:
     if not found.kits:
         return say("No kit found up to {price}. Checked: {n}.", price=price, n=checked)
     return say("Complete up to {price}. Checked: {n}.", price=price, n=checked)
-
-
-def what_stops(found: Suggestion) -> list[Text]:
-    """Roles for which nothing is on offer, and the rules that stopped most kits."""
-    told = [
-        say(
-            "{role}: no part is on offer that is rated for the location, has a price and is not "
-            "left out.",
-            role=ROLES[role],
-        )
-        for role in found.lacking
-    ]
-    most = sorted(found.stopped_by.items(), key=lambda entry: (-entry[1], entry[0]))
-    return told + [
-        say("{rule} {title}: {count}", rule=rule, title=RULES[rule].title, count=count)
-        for rule, count in most[:_MOST_REASONS]
-    ]
 
 
 def kits_csv(

@@ -45,7 +45,7 @@ def test_a_search_from_start_to_proof(client: TestClient, plan_id: str) -> None:
     """Nothing before; then its kits with parts and figures, and that none is missing."""
     before = client.get(f"/api/plans/{plan_id}/kits").json()
     assert (before["begun"], before["kits"]) == (False, [])
-    assert [one["id"] for one in before["criteria"]] == ["price", "watts", "noise", "margin"]
+    assert [one["id"] for one in before["criteria"]] == ["price", "watts", "noise", "margin", "tight"]
     started = client.post(f"/api/plans/{plan_id}/kits", json={"pinned": FEW, "tight": True})
     assert started.status_code == 200
     known = ended(client, plan_id)

@@ -26,8 +26,7 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 from cobblewort.cli import made_to_stay
 from cobblewort.core.aspects.fit.model import blocks_of, fasteners_of, header_of
 from cobblewort.core.changing.candidates import candidates
-from cobblewort.core.changing.first import first_kit
-from cobblewort.core.changing.suggest import Wishes, suggest
+from cobblewort.core.changing.suggest import Wishes, first_kit, suggest
 from cobblewort.core.changing.suggest.search import cheapest
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.parts.model import Part

@@ -72,12 +72,9 @@ class Fix:
     after: list[FamilyReport]
 
 
-def propose_fixes(
-    plan: Plan, catalogue: Catalogue, finding_id: str, samples: int = 1, *, chains: bool = True
-) -> list[Fix]:
+def propose_fixes(plan: Plan, catalogue: Catalogue, finding_id: str, samples: int = 1) -> list[Fix]:
     """Patches that resolve a finding, best first.
 
-    `chains` looks for two steps too where one does not suffice.
 
     A fix is only proposed when the finding is gone after it, or less severe, and nothing new stops
     the plan. Ranked: resolves the finding wholly, breaks nothing, costs least.
@@ -91,7 +88,7 @@ def propose_fixes(
     quick = before if samples == 1 else evaluation_of(plan, catalogue)
     if quick.finding(finding_id) is not None:
         ranked = _ranked(plan, catalogue, finding, quick, tries, 1)
-        if chains and not any(finding_id in fix.resolves and not fix.breaks for fix in ranked):
+        if not any(finding_id in fix.resolves and not fix.breaks for fix in ranked):
             longer = _chains(plan, catalogue, finding, quick, tries)
             found = _ranked(plan, catalogue, finding, quick, longer, 1)[:_MOST_CHAINS]
             ranked = _sorted(finding, ranked + found)

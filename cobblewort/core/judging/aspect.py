@@ -12,27 +12,15 @@ from cobblewort.core.judging.working import Explained
 
 
 @dataclass(slots=True, frozen=True, kw_only=True)
-class FirstKitRole:
-    """What a search for a first kit has to know of an aspect: whether cooler and case decide its
-    snags, whether some of them are there before there is a case and no case mends them, and whether
-    somebody may choose a kit that is tight there to save money.
-    """
-
-    decided_by_case: bool = False
-    before_case: bool = False
-    tight_is_a_choice: bool = False
-
-
-@dataclass(slots=True, frozen=True, kw_only=True)
 class Aspect:
     """One thing that a kit is judged by.
 
     `id` names its part of the report, `label` is how people call it, `prefix` begins the ids of its
     rules. `ruler` is the ruler on which its rules count, named like the aspect that it belongs to;
     without one they are told as snags only. `missing` is what a kit lacks where its rules have
-    nothing to look at, empty where they always have. `in_first_kit` is for the search. `report`
-    lays out what its drawing shows, from the values of `reads` and the margins on its ruler.
-    `explained` gives the working of a figure of its own, None for all others.
+    nothing to look at, empty where they always have. `report` lays out what its drawing shows, from
+    the values of `reads` and the margins on its ruler. `explained` gives the working of a figure of
+    its own, None for all others.
     """
 
     id: str
@@ -40,7 +28,6 @@ class Aspect:
     prefix: str
     ruler: str | None = None
     missing: str = ""
-    in_first_kit: FirstKitRole = FirstKitRole()
     reads: tuple[Read, ...] = ()
     report: Callable[..., Any] | None = None
     explained: Callable[[Kit, str], Explained | None] | None = None

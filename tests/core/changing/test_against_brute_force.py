@@ -1,4 +1,4 @@
-"""The greedy first kit against every kit there is, on catalogues small enough to try them all."""
+"""The first kit against every kit there is, on catalogues small enough to try them all."""
 
 from decimal import Decimal
 from itertools import product
@@ -6,7 +6,7 @@ from itertools import product
 import pytest
 
 from cobblewort.core.aspects.cost.model import of as cost_of
-from cobblewort.core.changing.first import first_kit
+from cobblewort.core.changing.suggest import first_kit
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.plans.purpose import plan_for
@@ -65,7 +65,7 @@ def every_total(empty: Plan, catalogue: Catalogue, extra: tuple[str, ...]) -> li
     ],
 )
 def test_no_kit_of_these_parts_is_cheaper(purpose: str, place: str, extra: tuple[str, ...]) -> None:
-    """The search by building order finds what trying every kit finds."""
+    """What is proven is what trying every kit finds."""
     empty = plan_for(shipped_purposes()[purpose], purpose, shipped_places()[place].place)
     empty = empty.model_copy(update={"lines": ()})
     catalogue = of_parts(extra)

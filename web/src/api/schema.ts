@@ -2034,7 +2034,7 @@ export interface components {
              * Id
              * @enum {string}
              */
-            id: "price" | "watts" | "noise" | "margin";
+            id: "price" | "watts" | "noise" | "margin" | "tight";
             /** Label */
             label: string;
             /** Unit */
@@ -2482,6 +2482,7 @@ export interface components {
          * @description A plan with its first kit, ready to be stored, and the plan without it.
          *
          *     `failing` is empty where nothing stops the kit; `cheaper` is a tight one that costs much less.
+         *     `proven` says that no cheaper kit does as well, or that none does.
          */
         FirstKitView: {
             plan: components["schemas"]["Plan-Output"];
@@ -2492,6 +2493,8 @@ export interface components {
             failing: components["schemas"]["Text"][];
             report: components["schemas"]["Report"];
             cheaper: components["schemas"]["CheaperKitView"] | null;
+            /** Proven */
+            proven: boolean;
         };
         /**
          * FitReport
@@ -2891,7 +2894,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "price" | "watts" | "noise" | "margin";
+            criterion: "price" | "watts" | "noise" | "margin" | "tight";
             /** Value */
             value: number;
             text: components["schemas"]["Text"];
@@ -2958,7 +2961,7 @@ export interface components {
              *       "margin"
              *     ]
              */
-            criteria?: ("price" | "watts" | "noise" | "margin")[];
+            criteria?: ("price" | "watts" | "noise" | "margin" | "tight")[];
             /**
              * Pinned
              * @default {}
@@ -3690,7 +3693,7 @@ export interface components {
             /** Beaten By */
             beaten_by: number | null;
             /** Better In */
-            better_in: ("price" | "watts" | "noise" | "margin")[];
+            better_in: ("price" | "watts" | "noise" | "margin" | "tight")[];
         };
         /**
          * Part

@@ -28,6 +28,7 @@ function kit(failing: string[]): FirstKit {
     failing: failing.map(plain),
     report: checked,
     cheaper: null,
+    proven: true,
   };
 }
 
@@ -115,7 +116,7 @@ test("it says that it is at work, and what went wrong", () => {
       found={answer({ isFetching: true })}
     />,
   );
-  expect(screen.getByText("Checking parts…")).toBeTruthy();
+  expect(screen.getByText("Checking kits, the lowest price first…")).toBeTruthy();
   expect(screen.getByRole("region", { name: "First kit" }).getAttribute("aria-busy")).toBe("true");
   unmount();
   const found = answer({ isError: true, error: new Error("The server does not answer.") } as never);

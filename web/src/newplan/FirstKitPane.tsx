@@ -34,7 +34,9 @@ export function FirstKitPane({ request, missing, found, cheaper, setCheaper }: P
       </h2>
       {missing && <p className="soft">{missing}</p>}
       {found.isError && !missing && <p className="tone-problem">{found.error.message}</p>}
-      {!found.data && found.isFetching && <p className="soft">Checking parts…</p>}
+      {!found.data && found.isFetching && (
+        <p className="soft">Checking kits, the lowest price first…</p>
+      )}
       {found.data && shown && !missing && (
         <Found kit={{ ...found.data, ...shown }} stale={found.isFetching}>
           {found.data.cheaper && (
@@ -57,6 +59,11 @@ const MOST_TOLD = 3;
 /** What is looked at: the first kit, or the cheaper one, which is tight and which nothing stops. */
 export function shownKit(kit: FirstKit, cheaper: boolean): Shown {
   return cheaper && kit.cheaper ? { ...kit.cheaper, failing: [] } : kit;
+}
+
+/** Whether there is a kit at all, be it one that fails somewhere. */
+export function hasKit(kit: Pick<FirstKit, "report">): boolean {
+  return kit.report.lines.some((line) => line.role === "board");
 }
 
 type Shown = Pick<FirstKit, "plan" | "report" | "failing">;
@@ -94,6 +101,7 @@ function Found({ kit, stale, children }: FoundProps) {
   const { report } = kit;
   const tight = report.findings.filter((finding) => finding.severity === "tight");
   const severity = report.severity === "note" ? "ok" : report.severity;
+  const noKit = !hasKit(kit);
   const why = new Map(kit.reasons.map((reason) => [reason.line, reason.text]));
   return (
     <div className={stale ? "stale" : ""}>
@@ -102,7 +110,10 @@ function Found({ kit, stale, children }: FoundProps) {
         <span>
           {kit.failing.length === 0
             ? `${severityWord(severity)}. ${report.purpose.length > 0 ? `${requirementTally(report.purpose)}. ` : ""}No problems found.`
-            : "No kit meets every requirement. The nearest kit fails here:"}
+            : noKit
+              ? "No kit of these parts comes close:"
+              : "No kit meets every requirement. The nearest kit fails here:"}
+          {kit.failing.length === 0 && kit.proven && severity === "ok" && " No cheaper kit does."}
         </span>
       </p>
       {kit.failing.length === 0 && tight.length > 0 && (
@@ -126,26 +137,28 @@ function Found({ kit, stale, children }: FoundProps) {
         </ul>
       )}
       {children}
-      <table className="first-kit-table">
-        <tbody>
-          {report.lines.map((line, index) => (
-            <tr key={line.id}>
-              <th scope="row" className="soft">
-                {roleLabel(line.role)}
-              </th>
-              <td>
-                {line.quantity > 1 && `${line.quantity} × `}
-                {line.short_name}
-                {line.owned && <span className="own-tag">owned</span>}
-                <div className="soft">{textOf(why.get(line.id) ?? "")}</div>
-              </td>
-              <td className="num tabular">
-                {price(report.cost.lines[index]?.to_pay, report.cost.currency)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      {!noKit && (
+        <table className="first-kit-table">
+          <tbody>
+            {report.lines.map((line, index) => (
+              <tr key={line.id}>
+                <th scope="row" className="soft">
+                  {roleLabel(line.role)}
+                </th>
+                <td>
+                  {line.quantity > 1 && `${line.quantity} × `}
+                  {line.short_name}
+                  {line.owned && <span className="own-tag">owned</span>}
+                  <div className="soft">{textOf(why.get(line.id) ?? "")}</div>
+                </td>
+                <td className="num tabular">
+                  {price(report.cost.lines[index]?.to_pay, report.cost.currency)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
     </div>
   );
 }

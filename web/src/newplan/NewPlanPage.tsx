@@ -24,7 +24,7 @@ import { shownUnit } from "../ui/displayUnits";
 import { Failure, Loading } from "../ui/States";
 import { NO_ANSWERS, requestFrom, withPlace, withPurpose, type Answers } from "./answers";
 import { RequiredTransfers } from "./RequiredTransfers";
-import { FirstKitPane, shownKit } from "./FirstKitPane";
+import { FirstKitPane, hasKit, shownKit } from "./FirstKitPane";
 import { RequirementForm } from "../requirements/RequirementForm";
 import { lookedFor } from "../requirements/requirements";
 import { useSettled } from "./useSettled";
@@ -148,7 +148,9 @@ export function NewPlanPage() {
               </Button>
               <Button
                 variant="primary"
-                disabled={!found.data || !answered || !request || create.isPending}
+                disabled={
+                  !found.data || !hasKit(found.data) || !answered || !request || create.isPending
+                }
                 onClick={() =>
                   found.data &&
                   request &&

@@ -14,13 +14,12 @@ from cobblewort.core.aspects.fit.model import (
 )
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.report import fit_report
-from cobblewort.core.judging.aspect import Aspect, FirstKitRole
+from cobblewort.core.judging.aspect import Aspect
 
 ASPECT = Aspect(
     id="fit",
     label="Fit",
     prefix="FIT",
-    in_first_kit=FirstKitRole(decided_by_case=True),
     ruler="fit",
     reads=(
         stack_of,

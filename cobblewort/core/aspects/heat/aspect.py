@@ -6,13 +6,12 @@ import cobblewort.core.aspects.heat.rules  # noqa: F401  fills the registry of r
 from cobblewort.core.aspects.heat.model import of as heat_of
 from cobblewort.core.aspects.heat.report import heat_report
 from cobblewort.core.aspects.heat.workings import explained
-from cobblewort.core.judging.aspect import Aspect, FirstKitRole
+from cobblewort.core.judging.aspect import Aspect
 
 ASPECT = Aspect(
     id="heat",
     label="Heat",
     prefix="HEAT",
-    in_first_kit=FirstKitRole(decided_by_case=True, tight_is_a_choice=True),
     ruler="heat",
     missing="no board",
     reads=(

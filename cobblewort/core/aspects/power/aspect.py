@@ -8,13 +8,12 @@ import cobblewort.core.aspects.power.rules_of_place  # noqa: F401
 from cobblewort.core.aspects.power.model import of as power_of
 from cobblewort.core.aspects.power.report import power_report
 from cobblewort.core.aspects.power.workings import explained
-from cobblewort.core.judging.aspect import Aspect, FirstKitRole
+from cobblewort.core.judging.aspect import Aspect
 
 ASPECT = Aspect(
     id="power",
     label="Power",
     prefix="PWR",
-    in_first_kit=FirstKitRole(before_case=True, tight_is_a_choice=True),
     ruler="power",
     missing="no power supply",
     reads=(power_of,),

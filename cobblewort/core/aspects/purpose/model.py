@@ -22,7 +22,7 @@ from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, derived
 from cobblewort.core.judging.severity import KEPT_SOUND, KEPT_STOPS
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
-from cobblewort.core.parts.model import Offer
+from cobblewort.core.parts.model import Offer, Part
 from cobblewort.core.plans.plan import (
     NOT_OF_IT,
     Image,
@@ -459,8 +459,17 @@ def _pulled_plug(requirement: Requirement, facts: _Facts) -> RequirementResult:
     return RequirementResult(requirement, "met_if", "condition", sentence)
 
 
+def _spins(part: Part) -> bool:
+    """Whether a part is a hard disk."""
+    return part.drive is not None and part.drive.spins
+
+
+SPOILED_BY: dict[str, Callable[[Part], bool]] = {"silent": turns, "in_vehicle": _spins}
+"""Conditions that a single part spoils, whatever else is in the kit, and which parts do."""
+
+
 def _silent(requirement: Requirement, facts: _Facts) -> RequirementResult:
-    loud = [i for i in facts.items if turns(i.part)]
+    loud = [i for i in facts.items if SPOILED_BY["silent"](i.part)]
     if not loud:
         return _met(requirement, ())
     what = words.listed(dict.fromkeys(i.name for i in loud))
@@ -486,7 +495,7 @@ def _children(requirement: Requirement, facts: _Facts) -> RequirementResult:
 
 
 def _moves(requirement: Requirement, facts: _Facts) -> RequirementResult:
-    spinning = [i for i in facts.items if i.part.drive is not None and i.part.drive.spins]
+    spinning = [i for i in facts.items if SPOILED_BY["in_vehicle"](i.part)]
     if spinning:
         name, lines = spinning[0].name, tuple(dict.fromkeys(i.line.id for i in spinning))
         sentence = say(

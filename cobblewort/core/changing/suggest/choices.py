@@ -15,10 +15,7 @@ from functools import cached_property
 
 from cobblewort.core.aspects.data.arrays import usable_gb
 from cobblewort.core.aspects.purpose.model import required_capacity_gb
-from cobblewort.core.changing.first.addons import FOUND_LATER, takes
-from cobblewort.core.changing.first.case_and_cooling import case_will_do
-from cobblewort.core.changing.first.draft import Shop, amount, capacity_gb
-from cobblewort.core.changing.first.power_supply import feeds_of
+from cobblewort.core.changing.suggest.shop import FOUND_LATER, Shop, amount, capacity_gb, takes
 from cobblewort.core.judging.remedies import inlets_of, joins
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.patch import AddLine, Change, SetFields
@@ -98,7 +95,7 @@ class Choices:
         ]
 
     def _is_unpriced(self, part: Part) -> bool:
-        return part.id not in self.shop.owned and self.shop.plan.price_of(part) is None
+        return self.shop.price(part) is None
 
     @cached_property
     def unpriced(self) -> int:
@@ -198,7 +195,16 @@ class Choices:
             fit_in = takes(adapter, drive)
             reaches = any(set(plug.connectors) & hosts for plug in adapter.plugs.values())
             if adapter.kind == "storage_adapter" and fit_in and reaches:
-                yield (("add_on", adapter, -(-number // fit_in)),)
+                adapters: tuple[Role, Part, int] = ("add_on", adapter, -(-number // fit_in))
+                yield (adapters,)
+                yield from ((adapters, cable) for cable in self._between(adapter, hosts))
+
+    def _between(self, part: Part, hosts: frozenset[str]) -> Iterator[tuple[Role, Part, int]]:
+        """Each flat cable that may lie between a part and its connector, turned or longer."""
+        for cable in self.of("cable"):
+            ends = {s.connector for s in cable.sockets.values() if s.role == "host"} & _flat(part)
+            if ends and _flat(cable) & hosts:
+                yield ("cable", cable, 1)
 
     def _giving(self, need: Requirement, chosen: Chosen) -> Iterator[Option]:
         """Nothing where something there gives a function, else each part that does."""
@@ -228,6 +234,8 @@ class Choices:
             if amount(part, wanted) >= (need.at_least or 0):
                 number = -(-max(missing, 1) // part.offers[wanted].count)
                 yield self.option(("add_on", part, number))
+                for cable in self._between(part, _hosts(parts_of(chosen))):
+                    yield self.option(("add_on", part, number), cable)
 
     def _hubs(self, chosen: Chosen) -> Iterator[Option]:
         """Nothing between; or each hub or extension, where there is something to plug into it."""
@@ -262,11 +270,14 @@ class Choices:
 
     def _supplies(self, chosen: Chosen) -> Iterator[Option]:
         """Each power supply that the place can feed, alone or with each cable that joins it."""
-        feeds = feeds_of(self.shop)
+        feeds = self.shop.feeds()
         inlets = inlets_of(part for _, part, _ in parts_of(chosen))
+        there = {name for _, part, _ in parts_of(chosen) for name in part.offers}
         for supply in self.of("power_supply"):
             source = supply.source
             if source is None or source.power_source not in feeds or supply.inside:
+                continue
+            if not self.shop.given_by_supply <= supply.offers.keys() | there:
                 continue
             if supply.plugs:
                 yield self.option(("power_supply", supply, 1))
@@ -278,16 +289,12 @@ class Choices:
     @cached_property
     def shells(self) -> list[Option]:
         """Case and cooler together, cheapest first."""
-        silent = "silent" in self.shop.conditions
         coolers: list[tuple[tuple[Role, Part, int], ...]] = []
         if "cooling" not in self.pinned:
             coolers.append(())
-        for part in self.of("cooling"):
-            own = part.cooler
-            if not (silent and (own is None or own.r_fan_k_w is not None)):
-                coolers.append((("cooling", part, 1),))
+        coolers += [(("cooling", part, 1),) for part in self.of("cooling")]
         cases: list[tuple[tuple[Role, Part, int], ...]] = [
-            (("case", part, 1),) for part in self.of("case") if case_will_do(self.shop, part)
+            (("case", part, 1),) for part in self.of("case") if self.shop.houses(part)
         ]
         if self.without_case:
             cases = [()]
@@ -323,6 +330,12 @@ def parts_of(chosen: Sequence[Option]) -> Iterator[tuple[Role, Part, int]]:
     """All parts of some options."""
     for option in chosen:
         yield from option.parts
+
+
+def _flat(part: Part) -> set[str]:
+    """Connectors of a part that flat cables have."""
+    plugs = (plug for plug in part.plugs.values() if plug.contacts is not None)
+    return {connector for plug in plugs for connector in plug.connectors}
 
 
 def _extends(cable: Part) -> bool:

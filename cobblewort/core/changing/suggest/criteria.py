@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from math import ceil, inf
 from typing import Literal
@@ -17,13 +17,14 @@ from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.aspects.noise.model import sum_of_levels_dba
 from cobblewort.core.aspects.power.daily_energy import day_energy_wh
 from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.margin import Margin
 from cobblewort.core.parts.model import Part
 from cobblewort.core.text import Figure
 from cobblewort.core.verdict.evaluation import Evaluation
 
-CriterionId = Literal["price", "watts", "noise", "margin"]
+CriterionId = Literal["price", "watts", "noise", "margin", "tight"]
 
 _USUAL_EFFICIENCY = 0.85
 """Of a power supply that states none: typical, from memory."""
@@ -113,6 +114,16 @@ def tightest(margins: Iterable[Margin]) -> float:
     )
 
 
+def tight_of(evaluation: Evaluation) -> float:
+    """How much is tight, the price left out."""
+    return float(len(list(tight_in(evaluation.findings))))
+
+
+def tight_in(findings: Iterable[Finding]) -> Iterator[Finding]:
+    """What is tight of some findings; the price is a criterion of its own."""
+    return (f for f in findings if f.severity == "tight" and f.family != COST.family)
+
+
 CRITERIA: dict[CriterionId, Criterion] = {
     criterion.id: criterion
     for criterion in (
@@ -120,6 +131,7 @@ CRITERIA: dict[CriterionId, Criterion] = {
         Criterion("watts", "Mean power", "W", 0.1, False, mean_watts_of),
         Criterion("noise", "Noise", "dB(A)", 0.5, False, noise_of_kit),
         Criterion("margin", "Tightest margin", "", 0.02, True, margin_of_kit),
+        Criterion("tight", "Tight limits", "", 1, False, tight_of),
     )
 }
 

@@ -37,7 +37,6 @@ from cobblewort.core.aspects.fit.model import fasteners_of
 from cobblewort.core.aspects.fit.remedies import is_video
 from cobblewort.core.aspects.heat.aspect import ASPECT as HEAT
 from cobblewort.core.aspects.power.aspect import ASPECT as POWER
-from cobblewort.core.changing.first.draft import Shop
 from cobblewort.core.changing.suggest.choices import Choices, Chosen, Option, parts_of
 from cobblewort.core.changing.suggest.criteria import (
     CRITERIA,
@@ -47,8 +46,10 @@ from cobblewort.core.changing.suggest.criteria import (
     mean_watts,
     noise_of_kit,
     part_dba,
+    tight_in,
     tightest,
 )
+from cobblewort.core.changing.suggest.shop import Shop
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
@@ -68,8 +69,7 @@ _SHELL: frozenset[Role] = frozenset({"cooling", "case", "fastener"})
 _AFTER_SUPPLY: frozenset[Role] = _SHELL | {"boot_drive"}
 _AFTER_HUB: frozenset[Role] = _AFTER_SUPPLY | {"power_supply"}
 """What is still open before the power supply; cables that come then only feed the board."""
-_STILL_OPEN = (_AFTER_HUB, _AFTER_SUPPLY, _SHELL)
-"""What is still open after the last levels, from that of hubs on."""
+_AFTER_DATA: frozenset[Role] = _AFTER_HUB | {"add_on", "cable"}
 _NOTHING: frozenset[Role] = frozenset()
 _INSIDE: frozenset[Role] = frozenset({"board", "add_on", "storage", "cooling", "case"})
 """Roles whose parts decide by themselves what fits and stays cool."""
@@ -142,6 +142,11 @@ class Suggestion:
         """Whether no further kit can come."""
         return self.proven_to is None
 
+    @property
+    def judged(self) -> int:
+        """How many kits were judged, in part or as a whole."""
+        return self.begun + self.whole
+
 
 @dataclass(slots=True)
 class _Node:
@@ -188,11 +193,15 @@ def suggest(plan: Plan, catalogue: Catalogue, wishes: Wishes) -> Iterator[Sugges
     return _Search(plan, catalogue, wishes).run()
 
 
-def cheapest(plan: Plan, catalogue: Catalogue, wishes: Wishes) -> Suggestion:
-    """The search up to its first kit, or to its end where there is none."""
+def cheapest(
+    plan: Plan, catalogue: Catalogue, wishes: Wishes, most_judged: int | None = None
+) -> Suggestion:
+    """The search up to its first kit, or to its end where there is none; or, where that is limited,
+    until so many kits were judged.
+    """
     last = None
     for last in suggest(plan, catalogue, replace(wishes, criteria=("price",))):
-        if last.kits:
+        if last.kits or (most_judged is not None and last.judged >= most_judged):
             return last
     if last is None:
         raise AssertionError("a search ends with what it knows")
@@ -216,6 +225,9 @@ class _Search:
         self.heap: list[tuple[Decimal, tuple[tuple[str, ...], ...], int, _Node]] = []
         self.kits: list[Suggested] = []
         self.rules = sorted(RULES.values(), key=_dearness)
+        first = self.choices.hub_level + 1
+        self.open_after: dict[int, frozenset[Role]] = {2: _AFTER_DATA}
+        self.open_after |= enumerate((_AFTER_HUB, _AFTER_SUPPLY, _SHELL), first)
         self.begun = self.whole = self.pushed = 0
         self.stopped_by: Counter[str] = Counter()
         self._clashes: set[tuple[tuple[str, ...], str | None, str | None]] = set()
@@ -274,8 +286,7 @@ class _Search:
         """Ask the rules of what is begun, unless they were asked, and add to it."""
         level = len(node.chosen)
         if node.untried:
-            still_open = _STILL_OPEN[level - self.choices.hub_level - 1]
-            tried = self._bounded(node, still_open)
+            tried = self._bounded(node, self.open_after[level])
             if tried is None or self._beaten(tried.steps, price):
                 return
             node = tried
@@ -289,7 +300,7 @@ class _Search:
         level, least = len(node.chosen), self.choices.least_after
         spent = price - least[level]
         for option in self.choices.at_level(level, node.chosen):
-            untried = level >= self.choices.hub_level
+            untried = level + 1 in self.open_after
             after = _Node((*node.chosen, option), untried, steps=node.steps, like=node.like)
             self._push(after, spent + option.price + least[level + 1])
 
@@ -317,19 +328,23 @@ class _Search:
         return replace(node, untried=False, like=Evaluation(kit, outcomes, [], [], []))
 
     def _bounded(self, node: _Node, still_open: frozenset[Role]) -> _Node | None:
-        """The same; with its power supply, what it draws is the least that it will."""
+        """The same, with the best that it can come to: what is tight stays so, and with its power
+        supply it draws the least that it will.
+        """
         after = self._tried(node, still_open)
-        if after is None or after.like is None or still_open == _AFTER_HUB:
-            return after
-        found = after.like
-        noise_dba = noise_of_kit(found)
-        values: dict[CriterionId, float] = {
-            "price": -inf,
-            "watts": mean_watts(found.kit),
-            "noise": noise_dba,
-            "margin": tightest(found.margins),
-        }
-        steps = tuple(one.bound(values[one.id]) for one in self.criteria)
+        if after is None or after.like is None:
+            return None
+        found, noise_dba = after.like, 0.0
+        findings = (one for outcome in found.outcomes.values() for one in outcome.findings)
+        values: dict[CriterionId, float] = {"tight": len(list(tight_in(findings)))}
+        if still_open in (_AFTER_SUPPLY, _SHELL):
+            noise_dba = noise_of_kit(found)
+            values |= {
+                "watts": mean_watts(found.kit),
+                "noise": noise_dba,
+                "margin": tightest(found.margins),
+            }
+        steps = tuple(one.bound(values.get(one.id, -inf)) for one in self.criteria)
         return replace(after, steps=steps, noise_dba=noise_dba)
 
     def _furnish(self, node: _Node, price: Decimal) -> None:
@@ -417,7 +432,7 @@ class _Search:
         steps = tuple(criterion.worth(values[criterion.id]) for criterion in self.criteria)
         if any(dominates(kit.steps, steps) for kit in self.kits):
             return
-        tight = tuple(f.sentence for f in found.findings if f.severity == "tight")
+        tight = tuple(finding.sentence for finding in tight_in(found.findings))
         parts = tuple(line.part for line in plan.lines)
         self.kits.append(Suggested(plan, parts, values, steps, tight))
 

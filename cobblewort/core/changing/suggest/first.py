@@ -1,0 +1,190 @@
+"""The first kit of a plan: the cheapest in which nothing is a problem or tight.
+
+Where a tight one is much cheaper, it is told beside it. Where nothing does all that is asked, the
+kit is the cheapest that does all but one requirement, and of that as much as can be had.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field, replace
+from decimal import Decimal
+from typing import Any
+
+from cobblewort.core.aspects.cost.model import of as cost_of
+from cobblewort.core.changing.suggest.reasons import Reason, reasons_of, what_stops
+from cobblewort.core.changing.suggest.search import (
+    SAMPLES,
+    Suggested,
+    Suggestion,
+    Wishes,
+    cheapest,
+    suggest,
+)
+from cobblewort.core.changing.suggest.shop import Shop, amount
+from cobblewort.core.plans.catalogue import Catalogue
+from cobblewort.core.plans.plan import Plan, Requirement
+from cobblewort.core.text import Text, say
+from cobblewort.core.verdict.evaluate import evaluation_of
+
+MOST_JUDGED = 2000
+"""Kits, whole and begun, after which a search for a first kit gives up: some seconds."""
+_MOST_WITHOUT, _MOST_EASED = 100, 150
+"""The same of each search without a requirement, or with one that asks for less."""
+_LESS = (0.99, 0.75, 0.5, 0.25, 0.1)
+"""Shares of an amount that are asked for instead, one after the other."""
+_MILDER: tuple[dict[str, Any], ...] = (
+    {"network": "both"},
+    {"ambient_min_c": 5, "ambient_max_c": 30, "sun_w_m2": 0, "wet": False, "dust": "clean"},
+)
+"""Locations that ask for less."""
+_MUCH_CHEAPER = Decimal("5"), Decimal("0.05")
+"""A tight kit is a choice where it saves at least so much, and this share of the price."""
+
+
+@dataclass(slots=True, frozen=True)
+class Choice:
+    """A kit that costs less and is tight: what it saves, and what that means."""
+
+    plan: Plan
+    less: Decimal
+    sentences: list[Text]
+
+
+@dataclass(slots=True, frozen=True)
+class FirstKit:
+    """A plan with a kit in it, why each part was taken, and what is still wrong with it.
+
+    `failing` names what stops it, its price over the budget too, and `tight` what is tight; both
+    are empty for a sound kit. `cheaper` is a tight kit that costs much less. `proven` says that no
+    cheaper kit does as well, or that none does, and `checked` counts the kits that were judged.
+    """
+
+    plan: Plan
+    reasons: list[Reason]
+    failing: list[Text]
+    total: Decimal
+    tight: list[Text] = field(default_factory=list)
+    cheaper: Choice | None = None
+    proven: bool = True
+    checked: int = 0
+
+
+def first_kit(plan: Plan, catalogue: Catalogue, owned: Iterable[str] = ()) -> FirstKit:
+    """Fill a plan that states its requirements.
+
+    Parameters
+    ----------
+    plan : Plan
+        Requirements, image, location, schedule, budget and copies. Of its lines only what is
+        borrowed or there already is kept.
+    catalogue : Catalogue
+        Where parts are taken from; typical parts and those without a price are not.
+    owned : iterable of str
+        Parts that are there already; they cost nothing.
+
+    Returns
+    -------
+    FirstKit
+        The same for the same input.
+    """
+    shop = Shop(plan, catalogue, frozenset(owned))
+    found = _searched(plan, shop)
+    sound = next((kit for kit in found.kits if not kit.tight), None)
+    if sound is not None:
+        told = _told(shop, sound.plan, found)
+        return replace(told, cheaper=_cheaper(shop, found.kits[0], told.total))
+    if found.kits:
+        return _told(shop, found.kits[0].plan, found)
+    nearest = _nearest(shop)
+    if nearest is not None:
+        return _told(shop, nearest, found)
+    why = [say("No kit of these parts meets the requirements."), *what_stops(found)]
+    return FirstKit(plan, [], why, Decimal(0), proven=found.proven, checked=found.judged)
+
+
+def _searched(plan: Plan, shop: Shop) -> Suggestion:
+    """The kits up to the first in which nothing is tight; all that are tight cost less."""
+    wishes = Wishes(("price", "tight"), shop.owned, tight=True)
+    found = None
+    for found in suggest(plan, shop.catalogue, wishes):
+        if found.judged >= MOST_JUDGED or any(not kit.tight for kit in found.kits):
+            return found
+    if found is None:
+        raise AssertionError("a search ends with what it knows")
+    return found
+
+
+def _told(shop: Shop, plan: Plan, found: Suggestion) -> FirstKit:
+    """A kit with its reasons, and what is wrong with it as on the page."""
+    evaluation = evaluation_of(plan, shop.catalogue, SAMPLES)
+    failing, tight = [], []
+    for finding in evaluation.findings:
+        if finding.severity == "problem" or (
+            finding.severity == "tight" and finding.family == "cost"
+        ):
+            failing.append(finding.sentence)
+        elif finding.severity == "tight":
+            tight.append(finding.sentence)
+    reasons = list(reasons_of(shop, plan))
+    proven = found.proven or any(not kit.tight for kit in found.kits)
+    total = cost_of(evaluation.kit).total
+    return FirstKit(plan, reasons, failing, total, tight, None, proven, found.judged)
+
+
+def _cheaper(shop: Shop, tight: Suggested, total: Decimal) -> Choice | None:
+    """The cheapest kit that is tight, where it saves enough, or where it keeps to a budget that the
+    sound one does not.
+    """
+    if not tight.tight:
+        return None
+    price = Decimal(str(tight.values["price"]))
+    least, share = _MUCH_CHEAPER
+    budget = shop.plan.budget
+    keeps = budget is not None and price <= budget < total
+    if not keeps and total - price < max(least, share * total):
+        return None
+    return Choice(tight.plan, total - price, list(tight.tight))
+
+
+def _nearest(shop: Shop) -> Plan | None:
+    """The cheapest kit that does all but one requirement, and of that as much as there is; or one
+    for a location with a network, or a milder one. Judged by all that the plan asks.
+    """
+    asked, place = shop.plan.requirements, shop.plan.place
+    wishes = Wishes(owned=shop.owned, tight=True)
+
+    def kit_for(most: int, **fields: Any) -> Plan | None:
+        plan = shop.plan.model_copy(update=fields)
+        kits = cheapest(plan, shop.catalogue, wishes, most).kits
+        kept = {"requirements": asked, "place": place}
+        return kits[0].plan.model_copy(update=kept) if kits else None
+
+    for number, requirement in enumerate(asked):
+        before, after = asked[:number], asked[number + 1 :]
+        without = kit_for(_MOST_WITHOUT, requirements=(*before, *after))
+        if without is not None:
+            less = (
+                kit_for(_MOST_EASED, requirements=(*before, eased, *after))
+                for eased in _eased(requirement, shop)
+            )
+            return next((plan for plan in less if plan is not None), without)
+    milder = (place.model_copy(update=fields) for fields in _MILDER)
+    places = (kit_for(_MOST_WITHOUT, place=one) for one in milder)
+    return next((plan for plan in places if plan is not None), None)
+
+
+def _eased(requirement: Requirement, shop: Shop) -> Iterator[Requirement]:
+    """A requirement that asks for less, step by step."""
+    least, most, function = requirement.at_least, requirement.at_most, requirement.function
+    if least is not None:
+        parts = shop.catalogue.parts()
+        had = () if function is None else (amount(part, function) for part in parts)
+        best = max((one for one in had if 0 < one < least), default=least)
+        yield from (_with(requirement, at_least=best * share) for share in _LESS)
+    elif most is not None:
+        yield from (_with(requirement, at_most=most / share) for share in _LESS)
+
+
+def _with(requirement: Requirement, **fields: float) -> Requirement:
+    return requirement.model_copy(update=fields)
