@@ -251,17 +251,13 @@ def check(
     raise click.exceptions.Exit(worst)
 
 
-_CRITERIA = ("price", "watts", "noise", "margin")
-
-
 @main.command()
 @click.argument("plan_file", metavar="PLAN", type=_FILE)
 @_PARTS
 @click.option(
     "--criteria",
-    default=",".join(_CRITERIA),
-    show_default=True,
-    help="What the kits are compared by, separated by commas.",
+    help="What the kits are compared by, separated by commas: price, watts, noise and margin "
+    "unless you choose; also headroom, litres, years, rate, work and tight.",
 )
 @click.option("--own", multiple=True, help="Part that you already have; repeatable.")
 @click.option("--owned-only", is_flag=True, help="Only use parts that you already have.")
@@ -278,7 +274,7 @@ _CRITERIA = ("price", "watts", "noise", "margin")
 def suggest(
     plan_file: Path,
     parts: tuple[Path, ...],
-    criteria: str,
+    criteria: str | None,
     own: tuple[str, ...],
     owned_only: bool,
     without: tuple[str, ...],

@@ -14,6 +14,7 @@ from cobblewort.api.deps import CatalogueInUse, Plans
 from cobblewort.api.searches import Search, Searches
 from cobblewort.core.changing.suggest import (
     CRITERIA,
+    USUAL,
     CriterionId,
     Suggested,
     Wishes,
@@ -25,7 +26,7 @@ from cobblewort.core.parts.model import Identifier
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import NOT_OF_IT, Plan, Role
 from cobblewort.core.text import EMPTY, Text, say
-from cobblewort.formats.kits import how_sure
+from cobblewort.formats.kits import how_sure, what_gives
 
 router = APIRouter(prefix="/api/plans", responses=problems.RESPONSES, tags=["Suggested kits"])
 
@@ -36,10 +37,7 @@ class KitWishes(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     criteria: Annotated[tuple[CriterionId, ...], Field(min_length=1, max_length=len(CRITERIA))] = (
-        "price",
-        "watts",
-        "noise",
-        "margin",
+        USUAL
     )
     pinned: Annotated[dict[Role, Identifier], Field(max_length=20)] = {}
     left_out: Annotated[list[Identifier], Field(max_length=400)] = []
@@ -81,22 +79,25 @@ class SuggestedKit:
 
 @dataclass(slots=True, frozen=True)
 class OwnKitView:
-    """The kit that the plan has: its figures, what stops it, and the place of the first kit that
-    beats it with what that is better in.
+    """The kit that the plan has: its figures, what stops it and what is tight, and the place of the
+    first kit that beats it with what that is better in.
     """
 
     figures: list[KitFigure]
     stopped: list[Text]
+    tight: list[Text]
     beaten_by: int | None
     better_in: list[CriterionId]
 
 
 @dataclass(slots=True, frozen=True)
 class CriterionView:
-    """What kits are compared by."""
+    """What kits are compared by; `usual` where somebody has to choose nothing for it."""
 
     id: CriterionId
     label: str
+    help: str
+    usual: bool
     unit: str
     more: bool
 
@@ -105,17 +106,24 @@ class CriterionView:
 class KitSearch:
     """The latest search of a plan as it stands, and what it was asked; `begun` is false where there
     was none.
+
+    `what_gives` is what less would cost, or where there is no kit, what gives one; it grows after
+    all kits are known. `offered` are the criteria that can be chosen for the plan, `criteria` those
+    of the search.
     """
 
     begun: bool
     tight: bool
     without_case: bool
+    owned_only: bool
     at_most: Decimal | None
     running: bool
     proven: bool
     failed: str
     sure: Text
     why_none: list[Text]
+    what_gives: list[Text]
+    offered: list[CriterionView]
     criteria: list[CriterionView]
     kits: list[SuggestedKit]
     own: OwnKitView | None = None
@@ -148,7 +156,7 @@ def start_search(
     )
     catalogue = catalogue.for_plan(stored.plan)
     search = searches.start(plan_id, stored.version, stored.plan, catalogue, wishes)
-    return written(_view(search, catalogue))
+    return written(_view(search, stored.plan, catalogue))
 
 
 @router.get("/{plan_id}/kits", responses=answer(KitSearch))
@@ -158,7 +166,7 @@ def see_search(
     """What the latest search of a plan knows; nothing once the plan has changed."""
     stored = plans.get(plan_id)
     search = searches.of(plan_id, stored.version)
-    return written(_view(search, catalogue.for_plan(stored.plan)))
+    return written(_view(search, stored.plan, catalogue.for_plan(stored.plan)))
 
 
 @router.delete("/{plan_id}/kits", status_code=204)
@@ -168,22 +176,26 @@ def stop_search(plan_id: str, plans: Plans, searches: Running) -> None:
     searches.stop(plan_id)
 
 
-def _view(search: Search | None, catalogue: Catalogue) -> KitSearch:
+def _view(search: Search | None, plan: Plan, catalogue: Catalogue) -> KitSearch:
+    offered = _criteria(name for name in CRITERIA if name != "rate" or plan.transfers)
     if search is None:
-        return KitSearch(
-            False, False, False, None, False, False, "", EMPTY, [], _criteria(CRITERIA), []
-        )
+        usual = [one for one in offered if one.usual]
+        asked = (False, False, False, False, None)
+        return KitSearch(*asked, False, False, "", EMPTY, [], [], offered, usual, [])
     known, wishes = search.known, search.wishes
     return KitSearch(
         True,
         wishes.tight,
         wishes.without_case,
+        wishes.owned_only,
         wishes.at_most,
         search.running,
         known.proven,
         search.failed,
         how_sure(known, wishes, search.currency),
         [] if known.kits else list(what_stops(known)),
+        what_gives(search.gains, known, search.currency),
+        offered,
         _criteria(wishes.criteria),
         [_kit(kit, search, catalogue) for kit in known.kits],
         _own(search),
@@ -197,6 +209,7 @@ def _own(search: Search) -> OwnKitView | None:
     return OwnKitView(
         _figures(search.own.values, search.currency),
         list(search.own.stopped),
+        list(search.own.tight),
         None if by is None else by.by,
         [] if by is None else list(by.better_in),
     )
@@ -212,7 +225,10 @@ def _figures(values: Mapping[CriterionId, float], currency: str) -> list[KitFigu
 
 def _criteria(names: Iterable[CriterionId]) -> list[CriterionView]:
     asked = [CRITERIA[name] for name in names]
-    return [CriterionView(one.id, one.label, one.unit, one.more) for one in asked]
+    return [
+        CriterionView(one.id, one.label, one.help, one.id in USUAL, one.unit, one.more)
+        for one in asked
+    ]
 
 
 def _kit(kit: Suggested, search: Search, catalogue: Catalogue) -> SuggestedKit:

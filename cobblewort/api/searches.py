@@ -8,7 +8,15 @@ from dataclasses import dataclass, field
 from threading import Lock, Thread
 from time import sleep
 
-from cobblewort.core.changing.suggest import OwnKit, Suggestion, Wishes, own_kit, suggest
+from cobblewort.core.changing.suggest import (
+    Gain,
+    OwnKit,
+    Suggestion,
+    Wishes,
+    gains,
+    own_kit,
+    suggest,
+)
 from cobblewort.core.changing.suggest.search import SAMPLES
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.catalogue import Catalogue
@@ -25,8 +33,9 @@ _LOG = logging.getLogger("cobblewort")
 class Search:
     """One search: what it was asked of which version of a plan, and what is known so far.
 
-    `own` is the kit that the plan has, None where it has no board. `failed` says why it ended
-    early, empty where it did not.
+    `own` is the kit that the plan has, None where it has no board. `gains` are what less would
+    cost, worked out once all kits are known. `failed` says why it ended early, empty where it did
+    not.
     """
 
     plan_id: str
@@ -38,7 +47,9 @@ class Search:
     running: bool = True
     stopped: bool = False
     failed: str = ""
+    gains: list[Gain] = field(default_factory=list)
     steps: Iterator[Suggestion] | None = field(default=None, repr=False)
+    further: Iterator[Gain] | None = field(default=None, repr=False)
 
 
 class Searches:
@@ -68,6 +79,7 @@ class Searches:
                 raise InputError([("", told)])
             self._stop(plan_id)
             search = Search(plan_id, version, wishes, plan.currency, first, own, steps=steps)
+            search.further = gains(plan, catalogue, wishes)
             self._latest.pop(plan_id, None)
             self._latest[plan_id] = search
             while len(self._latest) > KEPT:
@@ -112,11 +124,17 @@ def _own(plan: Plan, catalogue: Catalogue, wishes: Wishes) -> OwnKit | None:
 def _run(search: Search) -> None:
     """Go on until everything is known or somebody stops it."""
     steps, search.steps = search.steps, None
+    further, search.further = search.further, None
     try:
         for known in steps or ():
             if search.stopped:
                 return
             search.known = known
+            sleep(_BREATH_S)
+        for gain in further or ():
+            if search.stopped:
+                return
+            search.gains = [*search.gains, gain]
             sleep(_BREATH_S)
     except InputError as error:
         search.failed = str(error)

@@ -9,19 +9,27 @@ from pathlib import Path
 from typing import Literal, cast
 
 from cobblewort.commands.checking import shipped_with
-from cobblewort.core.changing.suggest import CRITERIA, CriterionId, Suggestion, Wishes, suggest
+from cobblewort.core.changing.suggest import (
+    CRITERIA,
+    USUAL,
+    CriterionId,
+    Suggestion,
+    Wishes,
+    gains,
+    suggest,
+)
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Role, plan_from
 from cobblewort.core.words import listed
 from cobblewort.formats.display_units import DisplayUnits
 from cobblewort.formats.documents import parse_document
-from cobblewort.formats.kits import kits_csv, kits_json, kits_text
+from cobblewort.formats.kits import kits_csv, kits_json, kits_text, what_gives
 
 Form = Literal["text", "csv", "json"]
 
 
 def wishes_of(
-    criteria: str,
+    criteria: str | None,
     own: Sequence[str],
     owned_only: bool,
     without: Sequence[str],
@@ -31,7 +39,8 @@ def wishes_of(
     no_case: bool,
 ) -> Wishes:
     """What is asked, from what was typed. Raises InputError."""
-    names = tuple(name for name in criteria.replace(" ", "").split(",") if name)
+    asked = ",".join(USUAL) if criteria is None else criteria
+    names = tuple(name for name in asked.replace(" ", "").split(",") if name)
     for name in names:
         if name not in CRITERIA:
             told = f"'{name}' is no criterion. Choose from {listed(CRITERIA)}."
@@ -85,4 +94,7 @@ def suggested(
         text = kits_csv(found, wishes.criteria, catalogue, plan.currency)
     else:
         text = kits_text(found, wishes, catalogue, plan.currency, units)
+        if not found.kits and found.proven:
+            told = what_gives(list(gains(plan, catalogue, wishes)), found, plan.currency)
+            text = "\n".join([text, *map(units.text, told)])
     return text, bool(found.kits)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Sequence
+from decimal import Decimal
 from typing import Any
 
 from pydantic_core import to_json
@@ -13,6 +14,7 @@ from cobblewort.core import words
 from cobblewort.core.changing.suggest import (
     CRITERIA,
     CriterionId,
+    Gain,
     Suggested,
     Suggestion,
     Wishes,
@@ -91,6 +93,25 @@ def _how_sure(found: Suggestion, wishes: Wishes, currency: str) -> Text:
     if not found.kits:
         return say("No kit found up to {price}. Checked: {n}.", price=price, n=checked)
     return say("Complete up to {price}. Checked: {n}.", price=price, n=checked)
+
+
+def what_gives(gains: Sequence[Gain], found: Suggestion, currency: str) -> list[Text]:
+    """What less would cost where less is asked; where there is no kit, what gives one."""
+    prices = [Decimal(str(kit.values["price"])) for kit in found.kits if "price" in kit.values]
+    base = min(prices, default=None)
+    told = []
+    for gain in gains:
+        if gain.price is None or (base is not None and gain.price >= base):
+            continue
+        price = words.money(gain.price, currency)
+        if base is None:
+            told.append(say("{what}: from {price}.", what=gain.text, price=price))
+        else:
+            less = words.money(base - gain.price, currency)
+            told.append(
+                say("{what}: from {price}, {less} less.", what=gain.text, price=price, less=less)
+            )
+    return told
 
 
 def kits_csv(

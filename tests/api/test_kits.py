@@ -7,7 +7,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from cobblewort.api.searches import AT_ONCE, Searches
-from cobblewort.core.changing.suggest import Wishes
+from cobblewort.core.changing.suggest import CRITERIA, Wishes
 from cobblewort.core.errors import InputError
 from cobblewort.core.plans.purpose import plan_for
 from cobblewort.formats.shipped import shipped_places, shipped_purposes
@@ -45,7 +45,10 @@ def test_a_search_from_start_to_proof(client: TestClient, plan_id: str) -> None:
     """Nothing before; then its kits with parts and figures, and that none is missing."""
     before = client.get(f"/api/plans/{plan_id}/kits").json()
     assert (before["begun"], before["kits"]) == (False, [])
-    assert [one["id"] for one in before["criteria"]] == ["price", "watts", "noise", "margin", "tight"]
+    assert [one["id"] for one in before["criteria"]] == ["price", "watts", "noise", "margin"]
+    offered = {one["id"]: one["help"] for one in before["offered"]}
+    assert offered.keys() >= CRITERIA.keys() - {"rate"}
+    assert all(help.endswith(".") for help in offered.values())
     started = client.post(f"/api/plans/{plan_id}/kits", json={"pinned": FEW, "tight": True})
     assert started.status_code == 200
     known = ended(client, plan_id)

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+import shutil
+from pathlib import Path
+
 from playwright.sync_api import Page, expect
 
+from tests.browser.conftest import served_empty
 from tests.browser.test_access import check_with_axe
 
 
@@ -42,6 +46,52 @@ def test_kits_from_search_to_variant(quiet_page: Page, server: str) -> None:
     rows.first.get_by_role("link", name="Open variant").click()
     expect(page.locator(".crumbs strong")).to_contain_text("Moss-growth time-lapse cabinet, €")
     expect(page.get_by_text("No snags").first).to_be_visible()
+
+
+def test_a_choice_of_criteria_a_typed_limit_and_what_less_would_cost(
+    page: Page, server: str
+) -> None:
+    """What somebody looks for sets the criteria; a limit takes a typed number; and with so little
+    money it is told what would give a kit.
+    """
+    page.goto(f"{server}/plans/moss-cabinet/kits")
+    page.get_by_label("Looking for").select_option(label="Smallest")
+    page.get_by_role("button", name="Search again").click()
+    expect(page.get_by_role("button", name="Volume")).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("No single requirement makes the kit dearer.")).to_be_visible(
+        timeout=60_000
+    )
+    limit = page.get_by_label("Limit of price")
+    limit.fill("97")
+    limit.press("Enter")
+    expect(limit).to_have_value("€97")
+    under = page.locator(".kits-table tr.under")
+    expect(under.first).to_be_visible()
+    limit.fill("cheap")
+    limit.press("Enter")
+    expect(limit).to_have_value("€97")
+    page.get_by_label("Looking for").select_option(label="Lowest price")
+    page.get_by_label("Spend at most").fill("95")
+    page.get_by_role("button", name="Search again").click()
+    expect(page.get_by_role("region", name="What less would cost")).to_contain_text(
+        "Without “room for a film a day”: from €", timeout=60_000
+    )
+
+
+def test_a_server_that_stops_in_the_middle(
+    page: Page, demo_file: Path, tmp_path: Path, port: int
+) -> None:
+    """The kits that are known stay; when it is back, the search begins anew."""
+    file = Path(shutil.copy(demo_file, tmp_path / "demo.sqlite3"))
+    rows = page.locator(".kits-table tbody tr")
+    with served_empty(file, port) as address:
+        page.goto(f"{address}/plans/moss-cabinet/kits")
+        expect(rows.nth(1)).to_be_visible(timeout=30_000)
+    page.wait_for_timeout(1500)
+    expect(rows.nth(1)).to_be_visible()
+    with served_empty(file, port):
+        expect(page.locator(".kits-sure")).to_contain_text("Proven: no other kit", timeout=60_000)
+        expect(rows).to_have_count(4)
 
 
 def test_a_search_that_is_left_is_there_after_a_reload(page: Page, server: str) -> None:

@@ -50,7 +50,10 @@ def last(plan: Plan, catalogue: Catalogue, wishes: Wishes) -> Suggestion:
 
 
 def every_kit(
-    empty: Plan, catalogue: Catalogue, levels: Sequence[Sequence[Sequence[str]]], tight: bool
+    empty: Plan,
+    catalogue: Catalogue,
+    levels: Sequence[Sequence[Sequence[str]]],
+    wishes: Wishes,
 ) -> Iterator[tuple[tuple[str, ...], tuple[int, ...]]]:
     """Each combination in which nothing is wrong, as the page judges it, with its steps."""
     for choice in product(*levels):
@@ -65,12 +68,14 @@ def every_kit(
             finding
             for finding in found.findings
             if finding.family != "cost"
-            and (finding.severity == "problem" or (finding.severity == "tight" and not tight))
+            and (
+                finding.severity == "problem" or (finding.severity == "tight" and not wishes.tight)
+            )
         ]
         if not wrong:
             yield (
                 tuple(sorted(parts)),
-                tuple(CRITERIA[name].worth(CRITERIA[name].of(found)) for name in FOUR),
+                tuple(CRITERIA[name].worth(CRITERIA[name].of(found)) for name in wishes.criteria),
             )
 
 
@@ -137,7 +142,15 @@ CUPBOARDS = [
 ]
 
 
-@pytest.mark.parametrize("tight", [False, True])
+@pytest.mark.parametrize(
+    "wishes",
+    [
+        Wishes(FOUR),
+        Wishes((*FOUR, "tight"), tight=True),
+        Wishes(("price", "headroom", "litres", "years", "rate", "work")),
+    ],
+    ids=["four", "tight", "others"],
+)
 @pytest.mark.parametrize(
     ("purpose", "place", "boards", "cards", "supplies", "coolers", "cases", "extra"), CUPBOARDS
 )
@@ -150,14 +163,14 @@ def test_nothing_is_missing_that_trying_every_kit_finds(
     coolers: Sequence[Sequence[str]],
     cases: Sequence[Sequence[str]],
     extra: Sequence[Sequence[str]],
-    tight: bool,
+    wishes: Wishes,
 ) -> None:
-    """The front of four criteria has the same values, and each kit of it is one of those."""
+    """The front has the same values, and each kit of it is one of those."""
     levels = [boards, cards, supplies, coolers, cases, *([extra] if extra else [])]
     flat = {part for level in levels for options in level for part in options}
     catalogue, empty = cupboard(*flat), wanted(purpose, place)
-    kits = list(every_kit(empty, catalogue, levels, tight))
-    found = last(empty, catalogue, Wishes(FOUR, tight=tight))
+    kits = list(every_kit(empty, catalogue, levels, wishes))
+    found = last(empty, catalogue, wishes)
     assert found.proven
     assert {kit.steps for kit in found.kits} == unbeaten(kits)
     assert {(tuple(sorted(kit.parts)), kit.steps) for kit in found.kits} <= set(kits)
@@ -185,10 +198,12 @@ EXTRAS: dict[str, Sequence[str]] = {
     "seed", [1, 2, *(pytest.param(seed, marks=pytest.mark.long) for seed in range(3, 41))]
 )
 def test_cupboards_at_random(seed: int) -> None:
-    """A few parts of each kind, a purpose and a place by the draw: the same front as by trying
-    every kit.
+    """A few parts of each kind, a purpose, a place and criteria by the draw: the same front as by
+    trying every kit.
     """
     drawn = Random(seed)
+    rest = [name for name in CRITERIA if name != "price"]
+    wishes = Wishes(("price", *Random(-seed).sample(rest, 3)), tight=seed % 3 == 0)
     purpose = drawn.choice(list(EXTRAS))
     place = drawn.choice(list(shipped_places()))
     there = {str(part["id"]) for part in shipped_parts()}
@@ -209,13 +224,13 @@ def test_cupboards_at_random(seed: int) -> None:
     levels.append([tuple(EXTRAS[purpose])])
     kits = [
         (parts, steps)
-        for parts, steps in every_kit(empty, catalogue, levels, tight=False)
+        for parts, steps in every_kit(empty, catalogue, levels, wishes)
         if all(
             part.ambient_min_c is None or part.ambient_min_c <= empty.place.ambient_min_c
             for part in map(catalogue.part, parts)
         )
     ]
-    found = last(empty, catalogue, Wishes(FOUR))
+    found = last(empty, catalogue, wishes)
     values = unbeaten(kits)
     assert found.proven
     assert {kit.steps for kit in found.kits} == values, (purpose, place, levels)

@@ -2027,16 +2027,20 @@ export interface components {
         };
         /**
          * CriterionView
-         * @description What kits are compared by.
+         * @description What kits are compared by; `usual` where somebody has to choose nothing for it.
          */
         CriterionView: {
             /**
              * Id
              * @enum {string}
              */
-            id: "price" | "watts" | "noise" | "margin" | "tight";
+            id: "price" | "watts" | "noise" | "margin" | "headroom" | "litres" | "years" | "rate" | "work" | "tight";
             /** Label */
             label: string;
+            /** Help */
+            help: string;
+            /** Usual */
+            usual: boolean;
             /** Unit */
             unit: string;
             /** More */
@@ -2894,7 +2898,7 @@ export interface components {
              * Criterion
              * @enum {string}
              */
-            criterion: "price" | "watts" | "noise" | "margin" | "tight";
+            criterion: "price" | "watts" | "noise" | "margin" | "headroom" | "litres" | "years" | "rate" | "work" | "tight";
             /** Value */
             value: number;
             text: components["schemas"]["Text"];
@@ -2922,6 +2926,10 @@ export interface components {
          * KitSearch
          * @description The latest search of a plan as it stands, and what it was asked; `begun` is false where there
          *     was none.
+         *
+         *     `what_gives` is what less would cost, or where there is no kit, what gives one; it grows after
+         *     all kits are known. `offered` are the criteria that can be chosen for the plan, `criteria` those
+         *     of the search.
          */
         KitSearch: {
             /** Begun */
@@ -2930,6 +2938,8 @@ export interface components {
             tight: boolean;
             /** Without Case */
             without_case: boolean;
+            /** Owned Only */
+            owned_only: boolean;
             /** At Most */
             at_most: string | null;
             /** Running */
@@ -2941,6 +2951,10 @@ export interface components {
             sure: components["schemas"]["Text"];
             /** Why None */
             why_none: components["schemas"]["Text"][];
+            /** What Gives */
+            what_gives: components["schemas"]["Text"][];
+            /** Offered */
+            offered: components["schemas"]["CriterionView"][];
             /** Criteria */
             criteria: components["schemas"]["CriterionView"][];
             /** Kits */
@@ -2961,7 +2975,7 @@ export interface components {
              *       "margin"
              *     ]
              */
-            criteria?: ("price" | "watts" | "noise" | "margin" | "tight")[];
+            criteria?: ("price" | "watts" | "noise" | "margin" | "headroom" | "litres" | "years" | "rate" | "work" | "tight")[];
             /**
              * Pinned
              * @default {}
@@ -3682,18 +3696,20 @@ export interface components {
         };
         /**
          * OwnKitView
-         * @description The kit that the plan has: its figures, what stops it, and the place of the first kit that
-         *     beats it with what that is better in.
+         * @description The kit that the plan has: its figures, what stops it and what is tight, and the place of the
+         *     first kit that beats it with what that is better in.
          */
         OwnKitView: {
             /** Figures */
             figures: components["schemas"]["KitFigure"][];
             /** Stopped */
             stopped: components["schemas"]["Text"][];
+            /** Tight */
+            tight: components["schemas"]["Text"][];
             /** Beaten By */
             beaten_by: number | null;
             /** Better In */
-            better_in: ("price" | "watts" | "noise" | "margin" | "tight")[];
+            better_in: ("price" | "watts" | "noise" | "margin" | "headroom" | "litres" | "years" | "rate" | "work" | "tight")[];
         };
         /**
          * Part

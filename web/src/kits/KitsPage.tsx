@@ -18,14 +18,17 @@ import { Cobble } from "../ui/Cobble";
 import { PageBar } from "../ui/PageBar";
 import { roleLabel } from "../ui/roles";
 import { Failure, Loading } from "../ui/States";
+import { readNumber } from "../ui/readNumber";
 import { textOf } from "../ui/text";
 import {
   criterionText,
   differences,
   extentOf,
+  fromShown,
   inOrder,
   isWithin,
   type Limits,
+  plainLimit,
   type Sorting,
   valueOf,
 } from "./kits";
@@ -65,12 +68,20 @@ function Kits({ view, search }: { view: PlanView; search: KitSearch }) {
     mutationFn: async () => dataOf(await client.DELETE("/api/plans/{plan_id}/kits", path)),
     onSettled: () => queries.invalidateQueries({ queryKey: key }),
   });
-  // Whoever opens the page wants to see kits: the first search begins by itself.
-  const looked = useRef(search.begun);
+  // Whoever opens the page wants to see kits: a search begins by itself, and anew where it is gone
+  // as the plan was changed or the server started again.
+  const asked = useRef(false);
   useEffect(() => {
-    if (looked.current) return;
-    looked.current = true;
-    start.mutate({ criteria: CRITERIA.map((one) => one.id), tight: false, without_case: false });
+    if (search.begun || asked.current) {
+      asked.current &&= !search.begun;
+      return;
+    }
+    asked.current = true;
+    start.mutate({
+      criteria: search.criteria.map((one) => one.id),
+      tight: false,
+      without_case: false,
+    });
   });
   return (
     <>
@@ -93,7 +104,7 @@ function Kits({ view, search }: { view: PlanView; search: KitSearch }) {
       />
       {start.isError && <p className="tone-problem">{start.error.message}</p>}
       <p className="kits-sure" role="status">
-        {(search.running || start.isPending) && <strong>Searching… </strong>}
+        {((search.running && !search.proven) || start.isPending) && <strong>Searching… </strong>}
         {search.failed || textOf(search.sure)}
         {search.begun && !search.running && !search.proven && !search.failed && " Stopped."}
       </p>
@@ -106,7 +117,36 @@ function Kits({ view, search }: { view: PlanView; search: KitSearch }) {
       )}
       {search.own && <Own search={search} currency={view.plan.currency} />}
       {search.kits.length > 0 && <Found view={view} search={search} />}
+      {search.proven && <WhatGives search={search} />}
     </>
+  );
+}
+
+/** What less would cost where less is asked; where there is no kit, what gives one. */
+function WhatGives({ search }: { search: KitSearch }) {
+  const none = search.kits.length === 0;
+  return (
+    <section aria-label="What less would cost">
+      <h2 className="kits-head">
+        {none ? "What would give a kit" : "What each requirement costs"}
+      </h2>
+      {search.what_gives.length > 0 && (
+        <ul className="kits-why">
+          {search.what_gives.map((line) => (
+            <li key={line.text}>{textOf(line)}</li>
+          ))}
+        </ul>
+      )}
+      <p className="soft" role="status">
+        {search.running
+          ? "Trying one requirement less at a time…"
+          : search.what_gives.length > 0
+            ? "Anything else changes nothing."
+            : none
+              ? "No single change gives a kit."
+              : "No single requirement makes the kit dearer."}
+      </p>
+    </section>
   );
 }
 
@@ -122,10 +162,13 @@ function Own({ search, currency }: { search: KitSearch; currency: string }) {
   const better = own.better_in.map((id) => label(id).toLowerCase()).join(", ");
   const place = own.beaten_by === null ? "" : `Kit ${own.beaten_by + 1}`;
   const [stopped] = own.stopped;
+  const [tight] = own.tight;
   return (
     <p className="kits-own">
-      <Cobble severity={stopped ? "problem" : "ok"} silent /> <strong>The kit of this plan:</strong>{" "}
-      {figures.join(", ")}. {stopped && `It has a problem: ${textOf(stopped)} `}
+      <Cobble severity={stopped ? "problem" : tight ? "tight" : "ok"} silent />{" "}
+      <strong>The kit of this plan:</strong> {figures.join(", ")}.{" "}
+      {stopped && `It has a problem: ${textOf(stopped)} `}
+      {!stopped && tight && `A limit is tight: ${textOf(tight)} `}
       {place && better && `${place} is better (${better}) and worse in no criterion.`}
       {place && !better && `${place} is as good in every criterion.`}
       {!place && !stopped && search.kits.length > 0 && "None of these kits beats it."}
@@ -140,11 +183,14 @@ interface WishesProps {
   onStop: () => void;
 }
 
-const CRITERIA: { id: CriterionId; label: string }[] = [
-  { id: "price", label: "Price" },
-  { id: "watts", label: "Mean power" },
-  { id: "noise", label: "Noise" },
-  { id: "margin", label: "Tightest margin" },
+/** What somebody may want most, as criteria; the price is always one of them. */
+const PRESETS: { label: string; criteria: CriterionId[] }[] = [
+  { label: "Lowest price", criteria: ["price"] },
+  { label: "Quietest", criteria: ["price", "noise"] },
+  { label: "Coolest", criteria: ["price", "headroom"] },
+  { label: "Smallest", criteria: ["price", "litres"] },
+  { label: "Longest-lasting", criteria: ["price", "years"] },
+  { label: "Least manual work", criteria: ["price", "work"] },
 ];
 
 /** What the kits are compared by, and what else is asked of them. */
@@ -154,11 +200,16 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
   const [criteria, setCriteria] = useState<CriterionId[]>(asked);
   const [tight, setTight] = useState(search.tight);
   const [open, setOpen] = useState(search.without_case);
+  const [owned, setOwned] = useState(search.owned_only);
   const [most, setMost] = useState(search.at_most ?? "");
+  const { offered } = search;
   const toggled = (one: CriterionId) =>
-    CRITERIA.map((entry) => entry.id).filter((entry) =>
-      entry === one ? !criteria.includes(one) : criteria.includes(entry),
-    );
+    offered
+      .map((entry) => entry.id)
+      .filter((entry) => (entry === one ? !criteria.includes(one) : criteria.includes(entry)));
+  const usual = offered.filter((one) => one.usual).map((one) => one.id);
+  const presets = [{ label: "Balanced", criteria: usual }, ...PRESETS];
+  const preset = presets.findIndex((one) => one.criteria.join() === criteria.join());
   return (
     <form
       className="kits-wishes"
@@ -168,17 +219,38 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
           criteria,
           tight,
           without_case: open,
+          owned_only: owned,
           at_most: most.trim() === "" ? null : most.trim().replace(",", "."),
         });
       }}
     >
+      <label className="kits-most" htmlFor={`${id}-preset`}>
+        Looking for
+        <Form.Select
+          id={`${id}-preset`}
+          size="sm"
+          value={preset}
+          onChange={(event) => {
+            const chosen = presets[Number(event.target.value)];
+            if (chosen) setCriteria(chosen.criteria);
+          }}
+        >
+          {presets.map((one, place) => (
+            <option key={one.label} value={place}>
+              {one.label}
+            </option>
+          ))}
+          {preset < 0 && <option value={-1}>Own choice</option>}
+        </Form.Select>
+      </label>
       <fieldset>
         <legend>Compare by</legend>
-        {CRITERIA.map((one) => (
+        {offered.map((one) => (
           <Form.Check
             key={one.id}
             id={`${id}-${one.id}`}
             label={one.label}
+            title={one.help}
             checked={criteria.includes(one.id)}
             onChange={() => setCriteria(toggled(one.id))}
           />
@@ -195,6 +267,12 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
         label="Without a case"
         checked={open}
         onChange={(event) => setOpen(event.target.checked)}
+      />
+      <Form.Check
+        id={`${id}-owned`}
+        label="Only parts I own"
+        checked={owned}
+        onChange={(event) => setOwned(event.target.checked)}
       />
       <label className="kits-most" htmlFor={`${id}-most`}>
         Spend at most
@@ -316,7 +394,10 @@ function LimitSliders({ kits, criteria, limits, currency, onLimits }: SlidersPro
               aria-valuetext={text}
               onChange={(event) => onLimits({ ...limits, [one.id]: Number(event.target.value) })}
             />
-            <span className="tabular">{text}</span>
+            <LimitField
+              {...{ one, value, text }}
+              onLimit={(to) => onLimits({ ...limits, [one.id]: to })}
+            />
           </div>
         );
       })}
@@ -329,6 +410,39 @@ function LimitSliders({ kits, criteria, limits, currency, onLimits }: SlidersPro
         No limits
       </Button>
     </fieldset>
+  );
+}
+
+interface LimitFieldProps {
+  one: CriterionView;
+  value: number;
+  text: string;
+  onLimit: (value: number) => void;
+}
+
+/** The limit as it is told, and typed: what is no number stays as it was. */
+function LimitField({ one, value, text, onLimit }: LimitFieldProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const take = () => {
+    const read = typed === null ? Number.NaN : readNumber(typed);
+    if (!Number.isNaN(read)) onLimit(fromShown(one, read));
+    setTyped(null);
+  };
+  return (
+    <Form.Control
+      size="sm"
+      className="tabular"
+      aria-label={`Limit of ${one.label.toLowerCase()}`}
+      inputMode="decimal"
+      value={typed ?? text}
+      onFocus={() => setTyped(plainLimit(one, value))}
+      onChange={(event) => setTyped(event.target.value)}
+      onBlur={take}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") event.currentTarget.blur();
+        if (event.key === "Escape") setTyped(null);
+      }}
+    />
   );
 }
 
@@ -454,7 +568,7 @@ function Variant({ view, kit, currency }: { view: PlanView; kit: SuggestedKit; c
   );
 }
 
-const PRICE: CriterionView = { id: "price", label: "Price", unit: "", more: false };
+const PRICE = { id: "price", unit: "" } as const;
 
 /** The roles in which the chosen kits differ. */
 function Differences({ kits, places }: { kits: SuggestedKit[]; places: number[] }) {

@@ -1,11 +1,42 @@
 import { describe, expect, it } from "vitest";
 
 import type { CriterionId, CriterionView, Role, SuggestedKit } from "../api/types";
-import { criterionText, differences, extentOf, inOrder, isWithin, partsOf } from "./kits";
+import { setShown } from "../ui/displayUnits";
+import {
+  criterionText,
+  differences,
+  extentOf,
+  fromShown,
+  inOrder,
+  isWithin,
+  partsOf,
+  plainLimit,
+} from "./kits";
 
-const PRICE: CriterionView = { id: "price", label: "Price", unit: "", more: false };
-const MARGIN: CriterionView = { id: "margin", label: "Tightest margin", unit: "", more: true };
-const NOISE: CriterionView = { id: "noise", label: "Noise", unit: "dB(A)", more: false };
+const PRICE: CriterionView = {
+  id: "price",
+  label: "Price",
+  unit: "",
+  more: false,
+  help: "",
+  usual: true,
+};
+const MARGIN: CriterionView = {
+  id: "margin",
+  label: "Tightest margin",
+  unit: "",
+  more: true,
+  help: "",
+  usual: true,
+};
+const NOISE: CriterionView = {
+  id: "noise",
+  label: "Noise",
+  unit: "dB(A)",
+  more: false,
+  help: "",
+  usual: true,
+};
 
 function kit(
   values: Partial<Record<CriterionId, number>>,
@@ -68,5 +99,18 @@ describe("suggested kits", () => {
       { role: "storage", cells: ["", "2 Drum 1T"] },
     ]);
     expect(differences([cheap, cheap])).toEqual([]);
+  });
+});
+
+describe("a limit that is typed", () => {
+  it("is in percent for a margin, in the unit of the reader else", () => {
+    expect(plainLimit(MARGIN, 0.125)).toBe("12.5");
+    expect(fromShown(MARGIN, 12.5)).toBe(0.125);
+    expect(plainLimit(NOISE, 27)).toBe("27");
+    const headroom = { id: "headroom", unit: "°C" } as const;
+    expect(plainLimit(headroom, 10)).toBe("10");
+    setShown({ temperature: "F", length: "mm", decimal: "point" });
+    expect([plainLimit(headroom, 10), fromShown(headroom, 18)]).toEqual(["18", 10]);
+    expect(criterionText(headroom, 10, "EUR")).toBe("18\u00a0°F");
   });
 });

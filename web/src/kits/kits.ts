@@ -1,6 +1,7 @@
 /** Suggested kits as the page shows them: figures, limits, order, what differs. */
 import type { CriterionId, CriterionView, Role, SuggestedKit } from "../api/types";
-import { figure, money, percent } from "../ui/numbers";
+import { shownUnit } from "../ui/displayUnits";
+import { difference, figure, money, percent, trimmed } from "../ui/numbers";
 
 /** The furthest that a kit may go in each criterion; what is not there has no limit. */
 export type Limits = Partial<Record<CriterionId, number>>;
@@ -9,10 +10,29 @@ export function valueOf(kit: SuggestedKit, criterion: CriterionId): number {
   return kit.figures.find((entry) => entry.criterion === criterion)?.value ?? 0;
 }
 
-export function criterionText(criterion: CriterionView, value: number, currency: string): string {
+type Told = Pick<CriterionView, "id" | "unit">;
+
+export function criterionText(criterion: Told, value: number, currency: string): string {
   if (criterion.id === "price") return money(value, currency);
   if (criterion.id === "margin") return percent(value);
+  if (criterion.id === "headroom") return difference(value, criterion.unit);
+  if (criterion.unit === "") return String(value);
   return figure(value, criterion.unit);
+}
+
+/** A limit as somebody types it: a margin in percent, a difference in the unit of the reader. */
+export function plainLimit(criterion: Told, value: number): string {
+  return trimmed((value * scaleOf(criterion)).toFixed(2));
+}
+
+/** What was typed, as the server has it. */
+export function fromShown(criterion: Told, typed: number): number {
+  return typed / scaleOf(criterion);
+}
+
+function scaleOf({ id, unit }: Told): number {
+  if (id === "margin") return 100;
+  return id === "headroom" && shownUnit(unit) === "°F" ? 1.8 : 1;
 }
 
 /** Whether a kit keeps to every limit. */

@@ -1,6 +1,7 @@
 """All complete kits that none beats."""
 
-from cobblewort.core.changing.suggest.criteria import CRITERIA, Criterion, CriterionId, shown
+from cobblewort.core.changing.suggest.criteria import CRITERIA, USUAL, Criterion, CriterionId, shown
+from cobblewort.core.changing.suggest.easing import Gain, gains
 from cobblewort.core.changing.suggest.first import Choice, FirstKit, first_kit
 from cobblewort.core.changing.suggest.reasons import Reason, what_stops
 from cobblewort.core.changing.suggest.search import (
@@ -14,10 +15,12 @@ from cobblewort.core.changing.suggest.standing import OwnKit, beaten, own_kit
 
 __all__ = [
     "CRITERIA",
+    "USUAL",
     "Choice",
     "Criterion",
     "CriterionId",
     "FirstKit",
+    "Gain",
     "OwnKit",
     "Reason",
     "Suggested",
@@ -26,6 +29,7 @@ __all__ = [
     "beaten",
     "cheapest",
     "first_kit",
+    "gains",
     "own_kit",
     "shown",
     "suggest",

@@ -6,12 +6,12 @@ kit is the cheapest that does all but one requirement, and of that as much as ca
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
-from typing import Any
 
 from cobblewort.core.aspects.cost.model import of as cost_of
+from cobblewort.core.changing.suggest.easing import easings, restored, steps_of
 from cobblewort.core.changing.suggest.reasons import Reason, reasons_of, what_stops
 from cobblewort.core.changing.suggest.search import (
     SAMPLES,
@@ -21,9 +21,9 @@ from cobblewort.core.changing.suggest.search import (
     cheapest,
     suggest,
 )
-from cobblewort.core.changing.suggest.shop import Shop, amount
+from cobblewort.core.changing.suggest.shop import Shop
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.plan import Plan, Requirement
+from cobblewort.core.plans.plan import Plan
 from cobblewort.core.text import Text, say
 from cobblewort.core.verdict.evaluate import evaluation_of
 
@@ -31,13 +31,6 @@ MOST_JUDGED = 2000
 """Kits, whole and begun, after which a search for a first kit gives up: some seconds."""
 _MOST_WITHOUT, _MOST_EASED = 100, 150
 """The same of each search without a requirement, or with one that asks for less."""
-_LESS = (0.99, 0.75, 0.5, 0.25, 0.1)
-"""Shares of an amount that are asked for instead, one after the other."""
-_MILDER: tuple[dict[str, Any], ...] = (
-    {"network": "both"},
-    {"ambient_min_c": 5, "ambient_max_c": 30, "sun_w_m2": 0, "wet": False, "dust": "clean"},
-)
-"""Locations that ask for less."""
 _MUCH_CHEAPER = Decimal("5"), Decimal("0.05")
 """A tight kit is a choice where it saves at least so much, and this share of the price."""
 
@@ -149,42 +142,17 @@ def _cheaper(shop: Shop, tight: Suggested, total: Decimal) -> Choice | None:
 
 def _nearest(shop: Shop) -> Plan | None:
     """The cheapest kit that does all but one requirement, and of that as much as there is; or one
-    for a location with a network, or a milder one. Judged by all that the plan asks.
+    for a location that asks for less. Judged by all that the plan asks.
     """
-    asked, place = shop.plan.requirements, shop.plan.place
     wishes = Wishes(owned=shop.owned, tight=True)
 
-    def kit_for(most: int, **fields: Any) -> Plan | None:
-        plan = shop.plan.model_copy(update=fields)
-        kits = cheapest(plan, shop.catalogue, wishes, most).kits
-        kept = {"requirements": asked, "place": place}
-        return kits[0].plan.model_copy(update=kept) if kits else None
+    def kit_for(eased: Plan, most: int) -> Plan | None:
+        kits = cheapest(eased, shop.catalogue, wishes, most).kits
+        return restored(kits[0].plan, shop.plan) if kits else None
 
-    for number, requirement in enumerate(asked):
-        before, after = asked[:number], asked[number + 1 :]
-        without = kit_for(_MOST_WITHOUT, requirements=(*before, *after))
+    for easing in easings(shop.plan):
+        without = kit_for(easing.plan, _MOST_WITHOUT)
         if without is not None:
-            less = (
-                kit_for(_MOST_EASED, requirements=(*before, eased, *after))
-                for eased in _eased(requirement, shop)
-            )
+            less = (kit_for(one, _MOST_EASED) for one in steps_of(easing, shop))
             return next((plan for plan in less if plan is not None), without)
-    milder = (place.model_copy(update=fields) for fields in _MILDER)
-    places = (kit_for(_MOST_WITHOUT, place=one) for one in milder)
-    return next((plan for plan in places if plan is not None), None)
-
-
-def _eased(requirement: Requirement, shop: Shop) -> Iterator[Requirement]:
-    """A requirement that asks for less, step by step."""
-    least, most, function = requirement.at_least, requirement.at_most, requirement.function
-    if least is not None:
-        parts = shop.catalogue.parts()
-        had = () if function is None else (amount(part, function) for part in parts)
-        best = max((one for one in had if 0 < one < least), default=least)
-        yield from (_with(requirement, at_least=best * share) for share in _LESS)
-    elif most is not None:
-        yield from (_with(requirement, at_most=most / share) for share in _LESS)
-
-
-def _with(requirement: Requirement, **fields: float) -> Requirement:
-    return requirement.model_copy(update=fields)
+    return None

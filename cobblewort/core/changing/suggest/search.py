@@ -26,7 +26,6 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from heapq import heappop, heappush
-from math import inf
 
 from cobblewort.core import words
 from cobblewort.core.aspects.cost.aspect import ASPECT as COST
@@ -40,10 +39,11 @@ from cobblewort.core.aspects.power.aspect import ASPECT as POWER
 from cobblewort.core.changing.suggest.choices import Choices, Chosen, Option, parts_of
 from cobblewort.core.changing.suggest.criteria import (
     CRITERIA,
+    USUAL,
     CriterionId,
     added_dba,
+    case_litres,
     dominates,
-    mean_watts,
     noise_of_kit,
     part_dba,
     tight_in,
@@ -97,7 +97,7 @@ class Wishes:
     cost nothing. `at_most` is the most that may be spent.
     """
 
-    criteria: tuple[CriterionId, ...] = ("price", "watts", "noise", "margin")
+    criteria: tuple[CriterionId, ...] = USUAL
     owned: frozenset[str] = frozenset()
     pinned: Mapping[Role, str] = field(default_factory=dict)
     left_out: frozenset[str] = frozenset()
@@ -222,6 +222,12 @@ class _Search:
             wishes.without_case,
             wishes.owned_only,
         )
+        cases = (part for shell in self.choices.shells for _, part, _ in shell.parts)
+        litres = (own for part in cases if (own := case_litres(part)) is not None)
+        smallest = 0.0 if wishes.without_case else min(litres, default=0.0)
+        self.best = tuple(
+            one.bound(smallest if one.id == "litres" else one.best) for one in self.criteria
+        )
         self.heap: list[tuple[Decimal, tuple[tuple[str, ...], ...], int, _Node]] = []
         self.kits: list[Suggested] = []
         self.rules = sorted(RULES.values(), key=_dearness)
@@ -236,7 +242,7 @@ class _Search:
 
     def run(self) -> Iterator[Suggestion]:
         """Go on with what costs least until nothing is open."""
-        self._push(_Node(()), self.choices.least_after[0])
+        self._push(_Node((), steps=self.best), self.choices.least_after[0])
         told = 0
         while self.heap:
             price, _, _, node = heappop(self.heap)
@@ -276,7 +282,7 @@ class _Search:
         """Whether a confirmed kit is as good in everything as whatever comes of this."""
         if not self.kits:
             return False
-        best = list(steps) or [-(10**12)] * len(self.criteria)
+        best = list(steps)
         for place, criterion in enumerate(self.criteria):
             if criterion.id == "price":
                 best[place] = max(best[place], criterion.bound(float(price)))
@@ -334,18 +340,12 @@ class _Search:
         after = self._tried(node, still_open)
         if after is None or after.like is None:
             return None
-        found, noise_dba = after.like, 0.0
-        findings = (one for outcome in found.outcomes.values() for one in outcome.findings)
-        values: dict[CriterionId, float] = {"tight": len(list(tight_in(findings)))}
-        if still_open in (_AFTER_SUPPLY, _SHELL):
-            noise_dba = noise_of_kit(found)
-            values |= {
-                "watts": mean_watts(found.kit),
-                "noise": noise_dba,
-                "margin": tightest(found.margins),
-            }
-        steps = tuple(one.bound(values.get(one.id, -inf)) for one in self.criteria)
-        return replace(after, steps=steps, noise_dba=noise_dba)
+        found, fed = after.like, still_open in (_AFTER_SUPPLY, _SHELL)
+        steps = tuple(
+            best if one.begun is None or (one.fed and not fed) else one.bound(one.begun(found))
+            for one, best in zip(self.criteria, self.best, strict=True)
+        )
+        return replace(after, steps=steps, noise_dba=noise_of_kit(found) if fed else 0.0)
 
     def _furnish(self, node: _Node, price: Decimal) -> None:
         """The next case with its cooler; the one after it waits for its turn."""
@@ -383,9 +383,11 @@ class _Search:
             for inside in self._less(node.chosen)
         )
         levels_dba = [node.noise_dba, *(part_dba(part) for _, part, _ in shell.parts)]
+        litres = [one for _, part, _ in shell.parts if (one := case_litres(part)) is not None]
         bounds = {
             "noise": CRITERIA["noise"].bound(added_dba(levels_dba)),
             "margin": CRITERIA["margin"].bound(known),
+            "litres": CRITERIA["litres"].bound(max(litres, default=0.0)),
         }
         steps = tuple(
             max(own, bounds.get(criterion.id, own))

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from cobblewort.core.aspects.cost.aspect import ASPECT as COST
-from cobblewort.core.changing.suggest.criteria import CRITERIA, CriterionId, dominates
+from cobblewort.core.changing.suggest.criteria import CRITERIA, CriterionId, dominates, tight_in
 from cobblewort.core.changing.suggest.search import Suggested
 from cobblewort.core.text import Text
 from cobblewort.core.verdict.evaluation import Evaluation
@@ -14,11 +14,14 @@ from cobblewort.core.verdict.evaluation import Evaluation
 
 @dataclass(slots=True, frozen=True)
 class OwnKit:
-    """A kit's figures in each criterion, in steps too, and what stops it, whatever others do."""
+    """A kit's figures in each criterion, in steps too, what stops it, whatever others do, and what
+    is tight.
+    """
 
     values: dict[CriterionId, float]
     steps: tuple[int, ...]
     stopped: tuple[Text, ...]
+    tight: tuple[Text, ...]
 
 
 @dataclass(slots=True, frozen=True)
@@ -40,7 +43,8 @@ def own_kit(evaluation: Evaluation, criteria: Sequence[CriterionId]) -> OwnKit:
         for finding in evaluation.findings
         if finding.severity == "problem" and finding.family != COST.family
     )
-    return OwnKit(values, steps, stopped)
+    tight = tuple(finding.sentence for finding in tight_in(evaluation.findings))
+    return OwnKit(values, steps, stopped, tight)
 
 
 def beaten(own: OwnKit, kits: Sequence[Suggested]) -> Beaten | None:
