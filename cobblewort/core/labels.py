@@ -68,7 +68,17 @@ POWER_SOURCES: dict[str, str] = {
     "vehicle": "Vehicle",
     "battery": "Battery",
     "solar": "Solar",
+    "machine": "Another machine",
 }
+POWER_AT: dict[str, str] = {
+    "mains": "mains",
+    "poe": "PoE",
+    "vehicle": "vehicle power",
+    "battery": "battery power",
+    "solar": "solar power",
+    "machine": "power from another machine",
+}
+"""What a location has, as it stands in a sentence."""
 NETWORKS: dict[str, str] = {
     "both": "Ethernet and Wi-Fi",
     "ethernet": "Ethernet only",

@@ -7,7 +7,7 @@ from typing import Any
 
 from cobblewort.core import words
 from cobblewort.core.aspects.data.arrays import LAYOUTS
-from cobblewort.core.labels import HELD_BY
+from cobblewort.core.labels import HELD_BY, POWER_AT
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.patch import (
     AddLine,
@@ -52,13 +52,7 @@ def describe(plan: Plan, catalogue: Catalogue, patch: Patch) -> Text:
 
 
 _PLACE_HAS: dict[str, dict[str, str]] = {
-    "power": {
-        "mains": "mains",
-        "poe": "PoE",
-        "vehicle": "vehicle power",
-        "battery": "battery power",
-        "solar": "solar power",
-    },
+    "power": POWER_AT,
     "network": {"both": "Ethernet and Wi-Fi", "ethernet": "Ethernet", "wifi": "Wi-Fi"},
 }
 

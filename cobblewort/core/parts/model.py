@@ -256,7 +256,7 @@ class Rail:
     limits: Limits | None = None
 
 
-Feed = Literal["mains", "poe", "vehicle", "battery", "solar"]
+Feed = Literal["mains", "poe", "vehicle", "battery", "solar", "machine"]
 """What a supply takes its power from, and what a place has to give."""
 
 

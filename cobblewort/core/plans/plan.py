@@ -63,13 +63,16 @@ Activity = Literal["off", "idle", "light", "normal", "full"]
 PlanStatus = Literal["planning", "ordered", "built", "tested"]
 """How far a build has come."""
 FEEDS_AT: dict[Feed, tuple[Feed, ...]] = {
-    "mains": ("mains", "battery"),
+    "mains": ("mains", "battery", "machine"),
     "poe": ("poe", "battery"),
     "vehicle": ("vehicle", "battery"),
     "battery": ("battery",),
     "solar": ("solar", "battery"),
+    "machine": ("machine", "battery"),
 }
-"""Which supplies do at a place, by what it has; a battery does anywhere while it lasts."""
+"""Which supplies do at a place, by what it has; a battery does anywhere while it lasts, and another
+machine is where mains are.
+"""
 Temperature = Annotated[float, Field(ge=-60, le=90)]
 MAX_ITEMS = 400
 """Pieces of a kit, and lines of it, parts that a plan carries, pins of a line."""

@@ -158,6 +158,7 @@ def test_the_place_narrows_the_choice() -> None:
         ("vehicle", "vehicle"),
         ("battery", "battery"),
         ("solar", "solar"),
+        ("machine", "machine"),
     ],
 )
 def test_the_supply_feeds_on_what_the_place_has(power: str, feed: str) -> None:

@@ -106,7 +106,8 @@ export const POWER_SOURCES = {
   "poe": "PoE",
   "vehicle": "Vehicle",
   "battery": "Battery",
-  "solar": "Solar"
+  "solar": "Solar",
+  "machine": "Another machine"
 } as const;
 
 export const NETWORKS = {
@@ -598,7 +599,8 @@ export const FIELDS = {
         "poe": "PoE",
         "vehicle": "Vehicle",
         "battery": "Battery",
-        "solar": "Solar"
+        "solar": "Solar",
+        "machine": "Another machine"
       },
       "empty": "",
       "example": "",

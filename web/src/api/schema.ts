@@ -4164,7 +4164,7 @@ export interface components {
              * @default mains
              * @enum {string}
              */
-            power?: "mains" | "poe" | "vehicle" | "battery" | "solar";
+            power?: "mains" | "poe" | "vehicle" | "battery" | "solar" | "machine";
         };
         /**
          * Place
@@ -4237,7 +4237,7 @@ export interface components {
              * @default mains
              * @enum {string}
              */
-            power: "mains" | "poe" | "vehicle" | "battery" | "solar";
+            power: "mains" | "poe" | "vehicle" | "battery" | "solar" | "machine";
         };
         /**
          * PlacedBox
@@ -5776,7 +5776,7 @@ export interface components {
              * @default mains
              * @enum {string}
              */
-            power_source: "mains" | "poe" | "vehicle" | "battery" | "solar";
+            power_source: "mains" | "poe" | "vehicle" | "battery" | "solar" | "machine";
             set_v: components["schemas"]["Reading"];
             rated_a: components["schemas"]["Reading"];
             /**

@@ -18,17 +18,15 @@ import { Cobble } from "../ui/Cobble";
 import { PageBar } from "../ui/PageBar";
 import { roleLabel } from "../ui/roles";
 import { Failure, Loading } from "../ui/States";
-import { readNumber } from "../ui/readNumber";
 import { textOf } from "../ui/text";
 import {
   criterionText,
   differences,
   extentOf,
-  fromShown,
   inOrder,
   isWithin,
+  limitFrom,
   type Limits,
-  plainLimit,
   type Sorting,
   valueOf,
 } from "./kits";
@@ -395,7 +393,7 @@ function LimitSliders({ kits, criteria, limits, currency, onLimits }: SlidersPro
               onChange={(event) => onLimits({ ...limits, [one.id]: Number(event.target.value) })}
             />
             <LimitField
-              {...{ one, value, text }}
+              {...{ one, text }}
               onLimit={(to) => onLimits({ ...limits, [one.id]: to })}
             />
           </div>
@@ -415,17 +413,16 @@ function LimitSliders({ kits, criteria, limits, currency, onLimits }: SlidersPro
 
 interface LimitFieldProps {
   one: CriterionView;
-  value: number;
   text: string;
   onLimit: (value: number) => void;
 }
 
 /** The limit as it is told, and typed: what is no number stays as it was. */
-function LimitField({ one, value, text, onLimit }: LimitFieldProps) {
+function LimitField({ one, text, onLimit }: LimitFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const take = () => {
-    const read = typed === null ? Number.NaN : readNumber(typed);
-    if (!Number.isNaN(read)) onLimit(fromShown(one, read));
+    const read = typed === null ? Number.NaN : limitFrom(one, typed);
+    if (!Number.isNaN(read)) onLimit(read);
     setTyped(null);
   };
   return (
@@ -435,7 +432,6 @@ function LimitField({ one, value, text, onLimit }: LimitFieldProps) {
       aria-label={`Limit of ${one.label.toLowerCase()}`}
       inputMode="decimal"
       value={typed ?? text}
-      onFocus={() => setTyped(plainLimit(one, value))}
       onChange={(event) => setTyped(event.target.value)}
       onBlur={take}
       onKeyDown={(event) => {

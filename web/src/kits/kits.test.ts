@@ -6,11 +6,10 @@ import {
   criterionText,
   differences,
   extentOf,
-  fromShown,
   inOrder,
   isWithin,
+  limitFrom,
   partsOf,
-  plainLimit,
 } from "./kits";
 
 const PRICE: CriterionView = {
@@ -104,13 +103,14 @@ describe("suggested kits", () => {
 
 describe("a limit that is typed", () => {
   it("is in percent for a margin, in the unit of the reader else", () => {
-    expect(plainLimit(MARGIN, 0.125)).toBe("12.5");
-    expect(fromShown(MARGIN, 12.5)).toBe(0.125);
-    expect(plainLimit(NOISE, 27)).toBe("27");
+    expect(limitFrom(MARGIN, "12.5 %")).toBe(0.125);
+    expect(limitFrom(NOISE, "27")).toBe(27);
+    expect(limitFrom(PRICE, "€97.50")).toBe(97.5);
+    expect(limitFrom(PRICE, "cheap")).toBeNaN();
     const headroom = { id: "headroom", unit: "°C" } as const;
-    expect(plainLimit(headroom, 10)).toBe("10");
+    expect(limitFrom(headroom, "10 °C")).toBe(10);
     setShown({ temperature: "F", length: "mm", decimal: "point" });
-    expect([plainLimit(headroom, 10), fromShown(headroom, 18)]).toEqual(["18", 10]);
+    expect(limitFrom(headroom, "18 °F")).toBe(10);
     expect(criterionText(headroom, 10, "EUR")).toBe("18\u00a0°F");
   });
 });

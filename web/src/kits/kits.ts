@@ -1,7 +1,8 @@
 /** Suggested kits as the page shows them: figures, limits, order, what differs. */
 import type { CriterionId, CriterionView, Role, SuggestedKit } from "../api/types";
 import { shownUnit } from "../ui/displayUnits";
-import { difference, figure, money, percent, trimmed } from "../ui/numbers";
+import { difference, figure, money, percent } from "../ui/numbers";
+import { readNumber } from "../ui/readNumber";
 
 /** The furthest that a kit may go in each criterion; what is not there has no limit. */
 export type Limits = Partial<Record<CriterionId, number>>;
@@ -20,14 +21,9 @@ export function criterionText(criterion: Told, value: number, currency: string):
   return figure(value, criterion.unit);
 }
 
-/** A limit as somebody types it: a margin in percent, a difference in the unit of the reader. */
-export function plainLimit(criterion: Told, value: number): string {
-  return trimmed((value * scaleOf(criterion)).toFixed(2));
-}
-
-/** What was typed, as the server has it. */
-export function fromShown(criterion: Told, typed: number): number {
-  return typed / scaleOf(criterion);
+/** A limit that was typed, with its sign or unit or without, as the server has it; NaN of others. */
+export function limitFrom(criterion: Told, typed: string): number {
+  return readNumber(typed.replace(/[^\d.,\-−]/g, "")) / scaleOf(criterion);
 }
 
 function scaleOf({ id, unit }: Told): number {

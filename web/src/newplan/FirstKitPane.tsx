@@ -113,7 +113,10 @@ function Found({ kit, stale, children }: FoundProps) {
             : noKit
               ? "No kit of these parts comes close:"
               : "No kit meets every requirement. The nearest kit fails here:"}
-          {kit.failing.length === 0 && kit.proven && severity === "ok" && " No cheaper kit does."}
+          {kit.failing.length === 0 &&
+            kit.proven &&
+            severity === "ok" &&
+            " No cheaper kit does this."}
         </span>
       </p>
       {kit.failing.length === 0 && tight.length > 0 && (

@@ -22,7 +22,17 @@ import { PageBar } from "../ui/PageBar";
 import { placeMeans } from "../ui/placeWords";
 import { shownUnit } from "../ui/displayUnits";
 import { Failure, Loading } from "../ui/States";
-import { NO_ANSWERS, requestFrom, withPlace, withPurpose, type Answers } from "./answers";
+import { POWER_SOURCES } from "../api/labels";
+import {
+  impliedPower,
+  NO_ANSWERS,
+  requestFrom,
+  withPlace,
+  withPurpose,
+  withRequirements,
+  type Answers,
+  type PowerSource,
+} from "./answers";
 import { RequiredTransfers } from "./RequiredTransfers";
 import { FirstKitPane, hasKit, shownKit } from "./FirstKitPane";
 import { RequirementForm } from "../requirements/RequirementForm";
@@ -85,7 +95,11 @@ export function NewPlanPage() {
               onChoose={(entry) => setAnswers(withPurpose(answers, entry, placeList))}
               onName={(name) => setAnswers({ ...answers, name })}
             />
-            <WhereQuestion answers={answers} onChange={setAnswers} />
+            <WhereQuestion
+              answers={answers}
+              implied={impliedPower(answers.requirements ?? purpose?.requirements ?? [])}
+              onChange={setAnswers}
+            />
             <OwnedQuestion
               owned={answers.owned}
               onChange={(owned) => setAnswers({ ...answers, owned })}
@@ -101,7 +115,7 @@ export function NewPlanPage() {
                 <AskedFor
                   purpose={purpose}
                   requirements={answers.requirements ?? purpose.requirements}
-                  onChange={(requirements) => setAnswers({ ...answers, requirements })}
+                  onChange={(requirements) => setAnswers(withRequirements(answers, requirements))}
                 />
                 <RequiredTransfers
                   key={purpose.id}
@@ -214,10 +228,11 @@ function WhatQuestion({ answers, purposes, onChoose, onName }: WhatProps) {
 
 interface WhereProps {
   answers: Answers;
+  implied: ReturnType<typeof impliedPower>;
   onChange: (answers: Answers) => void;
 }
 
-function WhereQuestion({ answers, onChange }: WhereProps) {
+function WhereQuestion({ answers, implied, onChange }: WhereProps) {
   const id = useId();
   const places = useQuery(placesQuery).data ?? [];
   const choose = (placeId: string) => {
@@ -265,9 +280,30 @@ function WhereQuestion({ answers, onChange }: WhereProps) {
         </div>
         {day("coldest", "Lowest ambient")}
         {day("hottest", "Highest ambient")}
+        <div className="question-row">
+          <Form.Label htmlFor={`${id}-power`}>Power source</Form.Label>
+          <Form.Select
+            id={`${id}-power`}
+            value={answers.power}
+            onChange={(event) => onChange({ ...answers, power: event.target.value as PowerSource })}
+          >
+            {Object.entries(POWER_SOURCES).map(([power, label]) => (
+              <option key={power} value={power}>
+                {label}
+              </option>
+            ))}
+          </Form.Select>
+        </div>
       </div>
+      {implied && (
+        <p className={implied.power === answers.power ? "soft" : "tone-tight"}>
+          {implied.power === answers.power
+            ? `Power source set by the requirement “${implied.by}”.`
+            : `The requirement “${implied.by}” needs another power source: ${POWER_SOURCES[implied.power]}.`}
+        </p>
+      )}
       {chosen &&
-        placeMeans(chosen.place).map((text) => (
+        placeMeans({ ...chosen.place, power: answers.power }).map((text) => (
           <p key={text} className="soft">
             {text}
           </p>

@@ -10,7 +10,15 @@ import type {
   Place,
   Purpose,
 } from "../api/types";
-import { askable, NO_ANSWERS, requestFrom, withPlace, withPurpose } from "./answers";
+import {
+  askable,
+  impliedPower,
+  NO_ANSWERS,
+  requestFrom,
+  withPlace,
+  withPurpose,
+  withRequirements,
+} from "./answers";
 import { lookedFor, requirementFrom, requirementTally } from "../requirements/requirements";
 
 const ANY_REQUIREMENT: Requirement = {
@@ -50,12 +58,12 @@ const place = (fields: Partial<Place>) => fields as Place;
 const LOFT: KnownPlace = {
   id: "loft",
   title: "Loft",
-  place: place({ name: "Loft", ambient_min_c: 0, ambient_max_c: 42 }),
+  place: place({ name: "Loft", power: "mains", ambient_min_c: 0, ambient_max_c: 42 }),
 };
 const ROOM: KnownPlace = {
   id: "indoor-room",
   title: "Room",
-  place: place({ name: "Room", ambient_min_c: 15, ambient_max_c: 28 }),
+  place: place({ name: "Room", power: "mains", ambient_min_c: 15, ambient_max_c: 28 }),
 };
 const PLACES = [ROOM, LOFT];
 const KINDS: RequirementKind[] = [
@@ -89,6 +97,19 @@ describe("the four answers", () => {
     });
     const chosen = withPlace(NO_ANSWERS, LOFT);
     expect(read(withPurpose(chosen, PURPOSE, PLACES).placeId)).toBe("loft");
+  });
+
+  test("a requirement that one power source alone can meet chooses it", () => {
+    const panel = { ...ANY_REQUIREMENT, text: "a panel", function: "solar" } as const;
+    const whole = withPurpose(NO_ANSWERS, PURPOSE, PLACES);
+    const asked = withRequirements(whole, [panel]);
+    expect([whole.power, asked.power]).toEqual(["mains", "solar"]);
+    expect(impliedPower(asked.requirements ?? [])).toEqual({ power: "solar", by: "a panel" });
+    const read = requestFrom({ ...asked, power: "battery" }, [PURPOSE], PLACES);
+    expect("request" in read && read.request.place.power).toBe("battery");
+    expect(withRequirements(asked, []).power).toBe("solar");
+    const ride = { ...PURPOSE, requirements: [{ ...panel, function: "vehicle_power" }] } as Purpose;
+    expect(withPurpose(NO_ANSWERS, ride, PLACES).power).toBe("vehicle");
   });
 
   test("what is missing is said in their order", () => {

@@ -2,12 +2,15 @@
 import type { FirstKitRequest, Transfer, KnownPlace, Requirement, Purpose } from "../api/types";
 import { positive, readNumber } from "../ui/readNumber";
 
+export type PowerSource = NonNullable<KnownPlace["place"]["power"]>;
+
 export interface Answers {
   name: string;
   purposeId: string;
   placeId: string;
   coldest: string;
   hottest: string;
+  power: PowerSource;
   owned: string[];
   budget: string;
   /** Null while the purpose's own needs stand unchanged. */
@@ -28,6 +31,7 @@ export const NO_ANSWERS: Answers = {
   placeId: "",
   coldest: "",
   hottest: "",
+  power: "mains",
   owned: [],
   budget: "",
   requirements: null,
@@ -58,7 +62,12 @@ export function requestFrom(
     request: {
       name: answers.name.trim() || purpose.title,
       purpose: purpose.id,
-      place: { ...place.place, ambient_min_c: coldest, ambient_max_c: hottest },
+      place: {
+        ...place.place,
+        ambient_min_c: coldest,
+        ambient_max_c: hottest,
+        power: answers.power,
+      },
       requirements: answers.requirements,
       transfers: Object.keys(answers.transfers).length > 0 ? transfers.read : null,
       owned: answers.owned,
@@ -71,7 +80,33 @@ export function requestFrom(
 export function withPurpose(answers: Answers, purpose: Purpose, places: KnownPlace[]): Answers {
   const next = { ...answers, purposeId: purpose.id, requirements: null, transfers: {} };
   const usual = places.find((entry) => entry.id === (purpose.place ?? "indoor-room"));
-  return answers.placeId === "" && usual ? withPlace(next, usual) : next;
+  const placed = answers.placeId === "" && usual ? withPlace(next, usual) : next;
+  return { ...placed, power: impliedPower(purpose.requirements)?.power ?? placed.power };
+}
+
+/** Requirements change; one that can be met by one power source alone chooses that. */
+export function withRequirements(answers: Answers, requirements: Requirement[]): Answers {
+  return {
+    ...answers,
+    requirements,
+    power: impliedPower(requirements)?.power ?? answers.power,
+  };
+}
+
+const FED_BY: Partial<Record<NonNullable<Requirement["function"]>, PowerSource>> = {
+  solar: "solar",
+  vehicle_power: "vehicle",
+};
+
+/** The power source that a requirement asks for, and which one does. */
+export function impliedPower(
+  requirements: Requirement[],
+): { power: PowerSource; by: string } | null {
+  for (const { function: wanted, text } of requirements) {
+    const power = wanted && FED_BY[wanted];
+    if (power) return { power, by: text };
+  }
+  return null;
 }
 
 export function withPlace(answers: Answers, place: KnownPlace): Answers {
@@ -80,6 +115,7 @@ export function withPlace(answers: Answers, place: KnownPlace): Answers {
     placeId: place.id,
     coldest: String(place.place.ambient_min_c),
     hottest: String(place.place.ambient_max_c),
+    power: place.place.power,
   };
 }
 

@@ -10,6 +10,7 @@ const FED_BY: Record<NonNullable<Place["power"]>, string> = {
   vehicle: "powered by a vehicle",
   battery: "battery-powered",
   solar: "solar-powered",
+  machine: "powered by another machine",
 };
 
 const NETWORK: Record<NonNullable<Place["network"]>, string> = {
@@ -41,6 +42,7 @@ export function placeMeans(place: Place): string[] {
     vehicle: "Only vehicle converters are offered as the power supply.",
     battery: "Only power supplies with a battery are offered.",
     solar: "Only power supplies with a solar panel are offered.",
+    machine: "The kit is powered by a USB port of another machine.",
   };
   const means = [
     place.wet ? "The location is wet. Only splash-proof cases are offered." : "",

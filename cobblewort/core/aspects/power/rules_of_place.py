@@ -25,19 +25,12 @@ from cobblewort.core.judging.remedies import another_supply, on_offer, place_wit
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
 from cobblewort.core.judging.working import Sum, Term, computed_term, standard_term
+from cobblewort.core.labels import POWER_AT
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.parts.model import Feed
 from cobblewort.core.plans.patch import AddLine, Patch
 from cobblewort.core.plans.plan import FEEDS_AT, NOT_OF_IT, Phase, Requirement
 from cobblewort.core.text import Figure, Text, say
-
-_PLACE_HAS = {
-    "mains": "mains",
-    "poe": "PoE",
-    "vehicle": "vehicle power",
-    "battery": "battery power",
-    "solar": "solar power",
-}
 
 
 def _sources(connected: Items) -> Iterator[Item]:
@@ -84,8 +77,8 @@ def fed_by_its_place(
                 say(
                     "{supply} runs on {needs}; the location has {has}.",
                     supply=words.opening(item.the),
-                    needs=_PLACE_HAS[source.power_source],
-                    has=_PLACE_HAS[has],
+                    needs=POWER_AT[source.power_source],
+                    has=POWER_AT[has],
                 ),
                 (item.line.id,),
             )
@@ -101,7 +94,7 @@ def fed_by_its_place(
                 say(
                     "{supply} runs empty and must be recharged, although the location has {has}.",
                     supply=words.opening(item.the),
-                    has=_PLACE_HAS[has],
+                    has=POWER_AT[has],
                 ),
                 (item.line.id,),
             )

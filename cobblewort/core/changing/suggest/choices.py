@@ -270,13 +270,9 @@ class Choices:
 
     def _supplies(self, chosen: Chosen) -> Iterator[Option]:
         """Each power supply that the place can feed, alone or with each cable that joins it."""
-        feeds = self.shop.feeds()
         inlets = inlets_of(part for _, part, _ in parts_of(chosen))
         there = {name for _, part, _ in parts_of(chosen) for name in part.offers}
-        for supply in self.of("power_supply"):
-            source = supply.source
-            if source is None or source.power_source not in feeds or supply.inside:
-                continue
+        for supply in self._feeding:
             if not self.shop.given_by_supply <= supply.offers.keys() | there:
                 continue
             if supply.plugs:
@@ -285,6 +281,21 @@ class Choices:
             for cable in self.of("cable"):
                 if joins(cable, supply, inlets):
                     yield self.option(("power_supply", supply, 1), ("cable", cable, 1))
+
+    @cached_property
+    def _feeding(self) -> list[Part]:
+        """Power supplies for what the location has, and for what only a power supply can give."""
+        feeds, wanted = self.shop.feeds(), self.shop.given_by_supply
+        others = [part for role in ("board", "add_on") for part in self.of(role)]
+        wanted = {name for name in wanted if not any(name in part.offers for part in others)}
+        return [
+            supply
+            for supply in self.of("power_supply")
+            if (source := supply.source) is not None
+            and source.power_source in feeds
+            and not supply.inside
+            and wanted <= supply.offers.keys()
+        ]
 
     @cached_property
     def shells(self) -> list[Option]:
@@ -308,12 +319,18 @@ class Choices:
         Levels at which nothing need be added count nothing.
         """
         shell = min((option.price for option in self.shells), default=Decimal(0))
-        supply, boot = self._least("power_supply"), self._least("boot_drive")
+        supply = self._least("power_supply", self._feeding)
+        boot = self._least("boot_drive", self.of("boot_drive"))
         after_board = [shell + boot + supply] * self.supply_level
-        return (self._least("board") + after_board[0], *after_board, shell + boot, shell)
+        return (
+            self._least("board", self.of("board")) + after_board[0],
+            *after_board,
+            shell + boot,
+            shell,
+        )
 
-    def _least(self, role: Role) -> Decimal:
-        prices = [self.option((role, part, 1)).price for part in self.of(role)]
+    def _least(self, role: Role, parts: Iterable[Part]) -> Decimal:
+        prices = [self.option((role, part, 1)).price for part in parts]
         return min(prices, default=Decimal(0))
 
     def changes(self, chosen: Iterable[Option]) -> Iterator[Change]:

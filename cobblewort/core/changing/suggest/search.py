@@ -85,6 +85,8 @@ _CHOSEN_ONCE: tuple[Role, ...] = (
 """Roles that hold one kind of part in a kit."""
 _MOST_KEPT = 100
 """So many kits that wait for their turn keep what was worked out of them."""
+_NEVER = 10**12
+"""Worse than any kit in any criterion."""
 _PAUSE = 8
 """How many kits are judged between two signs of life."""
 
@@ -236,6 +238,7 @@ class _Search:
         self.open_after |= enumerate((_AFTER_HUB, _AFTER_SUPPLY, _SHELL), first)
         self.begun = self.whole = self.pushed = 0
         self.stopped_by: Counter[str] = Counter()
+        self._told_of: dict[tuple[str, ...], int] = {}
         self._clashes: set[tuple[tuple[str, ...], str | None, str | None]] = set()
         self._too_hot: set[tuple[tuple[str, ...], str, str]] = set()
         self._tightest: dict[tuple[tuple[str, ...], str, str], float] = {}
@@ -248,11 +251,11 @@ class _Search:
             price, _, _, node = heappop(self.heap)
             if self.wishes.at_most is not None and price > self.wishes.at_most:
                 break
-            if self._beaten(node.steps, price):
+            if self._beaten(self._surely(node), price):
                 continue
             found = len(self.kits)
             if node.ready is not None:
-                self._confirm(node.ready)
+                self._confirm(node.ready, node.chosen)
             else:
                 self._go_on(node, price)
             if len(self.kits) != found or self.begun + self.whole >= told + _PAUSE:
@@ -281,7 +284,7 @@ class _Search:
     def _beaten(self, steps: tuple[int, ...], price: Decimal) -> bool:
         """Whether a confirmed kit is as good in everything as whatever comes of this."""
         if not self.kits:
-            return False
+            return steps[:1] == (_NEVER,)
         best = list(steps)
         for place, criterion in enumerate(self.criteria):
             if criterion.id == "price":
@@ -300,6 +303,19 @@ class _Search:
             self._branch(node, price)
         else:
             self._furnish(node, price)
+
+    def _surely(self, node: _Node) -> tuple[int, ...]:
+        """The best that a kit can come to, by what the draws of others told that have these parts:
+        it holds whatever case and cooler they have.
+        """
+        known = (self._told_of.get(_all(node.chosen[:level]), 0) for level in self.open_after)
+        told = max(known)
+        if told >= _NEVER:
+            return (_NEVER,) * len(node.steps)
+        return tuple(
+            max(step, told) if one.id == "tight" else step
+            for one, step in zip(self.criteria, node.steps, strict=True)
+        )
 
     def _branch(self, node: _Node, price: Decimal) -> None:
         """Every option of the next level; each is asked about when its turn comes."""
@@ -422,11 +438,16 @@ class _Search:
         plan = apply_patch(found.kit.plan, (line,))
         return evaluation_of(plan, self.catalogue, 1, found)
 
-    def _confirm(self, plan: Plan) -> None:
+    def _confirm(self, plan: Plan, chosen: Chosen) -> None:
         """A whole kit whose turn it is, judged as on the page."""
         self.whole += 1
         found = evaluation_of(plan, self.catalogue, SAMPLES)
         stopping = self._stopping(found)
+        for level, still_open in self.open_after.items():
+            holds = [f for f in found.findings if RULES[f.rule].may_cut(still_open)]
+            told = _NEVER if any(map(self._stops, holds)) else len(list(tight_in(holds)))
+            if told:
+                self._told_of[_all(chosen[:level])] = told
         if stopping:
             self.stopped_by.update({finding.rule for finding in stopping})
             return

@@ -40,23 +40,31 @@ class Shop:
     def on_offer(self, role: Role) -> list[Part]:
         """Parts for a role that stand the location and spoil no required condition.
 
-        What costs nothing is nothing that a shop sells: it counts only where it is owned.
+        What costs nothing is nothing that a shop sells: it counts only where it is owned, or where
+        another machine is there to feed the kit.
         """
         place = self.plan.place
         return [
             part
             for part in self.catalogue.parts(KINDS_FOR_ROLE[role])
             if part.origin != "typical"
-            and (part.price != 0 or part.id in self.owned)
+            and (part.price != 0 or part.id in self.owned or self._is_there(part))
             and (part.ambient_min_c is None or part.ambient_min_c <= place.ambient_min_c)
             and (part.ambient_max_c is None or part.ambient_max_c >= place.ambient_max_c)
             and not any(spoils(part) for spoils in self._spoiling)
         ]
 
+    def _is_there(self, part: Part) -> bool:
+        own, has = part.source, self.plan.place.power
+        return own is not None and own.power_source == has == "machine"
+
     def feeds(self) -> tuple[Feed, ...]:
         """What a power supply may take its power from."""
-        if any(requirement.function == "vehicle_power" for requirement in self.wanted):
+        asked = {requirement.function for requirement in self.wanted}
+        if "vehicle_power" in asked:
             return ("vehicle",)
+        if "solar" in asked:
+            return ("solar",)
         has = self.plan.place.power
         return FEEDS_AT[has] if any(map(_of_battery, self.plan.requirements)) else (has,)
 

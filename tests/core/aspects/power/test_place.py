@@ -14,23 +14,33 @@ from cobblewort.core.parts.model import Feed
 from cobblewort.core.plans.plan import FEEDS_AT, Plan
 from tests.kits import checked, kit, margin, shipped, told
 
-SUPPLIES = {"mains": "S01", "poe": "S32", "vehicle": "S14", "battery": "S30", "solar": "S33"}
+SUPPLIES = {
+    "mains": "S01",
+    "poe": "S32",
+    "vehicle": "S14",
+    "battery": "S30",
+    "solar": "S33",
+    "machine": "S08",
+}
 IDLE = [{"name": "all day", "hours": 24, "activity": "idle"}]
 
 
 def fed(supply: str, power: str, **fields: Any) -> Plan:
     """A small kit with a supply, at a place that has something to give."""
-    cable = ("C01",) if supply == "S30" else ()
+    cable = {"S30": ("C01",), "S08": ("C04",)}.get(supply, ())
     return kit("B06", supply, *cable, "M02", "K03", "E03", place={"power": power}, **fields)
 
 
 @pytest.mark.parametrize("power", get_args(Feed))
 @pytest.mark.parametrize("feed", get_args(Feed))
 def test_a_supply_wants_what_the_place_has(feed: Feed, power: Feed) -> None:
-    """A battery does anywhere while it lasts; anything else only where its own kind is."""
+    """A battery does anywhere while it lasts, another machine where mains are; anything else only
+    where its own kind is.
+    """
     findings = told(checked(fed(SUPPLIES[feed], power)), "PWR-09")
     stopped = [f for f in findings if f.severity == "problem"]
-    assert (stopped == []) == (feed in (power, "battery")) == (feed in FEEDS_AT[power])
+    does = feed in (power, "battery") or (feed, power) == ("machine", "mains")
+    assert (stopped == []) == does == (feed in FEEDS_AT[power])
     if stopped:
         assert (
             f"{shipped().part(SUPPLIES[feed]).model} power supply runs on"
