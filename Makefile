@@ -7,7 +7,7 @@ BIN := $(VENV)/bin
 PAGE := cobblewort/api/page/index.html
 PAGE_SOURCES := $(shell find web/src -type f) web/index.html web/vite.config.ts web/tsconfig.json web/package.json
 
-.PHONY: demo demo-reset serve test test-long check check-python check-page attack bench screenshots sentences words scan format types schemas docs clean
+.PHONY: demo demo-reset serve test test-long check check-python check-page attack bench first-kits screenshots sentences words scan format types schemas docs clean
 
 demo: $(VENV)/.runtime $(PAGE)
 	$(BIN)/cobblewort demo --port $(PORT) $(if $(DATA),--data $(DATA))
@@ -56,6 +56,10 @@ words: $(VENV)/.tests web/node_modules/.installed
 
 sentences: $(VENV)/.tests
 	$(BIN)/python -m tests.sentences
+
+# The first kit of each purpose in each place, with its price and proof: some minutes.
+first-kits: $(VENV)/.tests
+	$(BIN)/python -m tests.first_kits
 
 bench: $(VENV)/.tests $(PAGE)
 	$(BIN)/python -m tests.bench

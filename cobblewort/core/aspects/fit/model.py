@@ -85,7 +85,24 @@ def header_of(connected: Items, wired: Sequence[Wired]) -> HeaderResult:
 @derived(of, boards_of)
 def board_reached(fit: Assignment, boards: list[Item]) -> bool:
     """Whether something is plugged into an inlet of the board: a hub feeds one too, or a header."""
-    return bool(boards) and any(
-        socket.item is boards[0] and socket.socket.role == "power_in"
-        for _, socket in fit.placed.values()
-    )
+    return bool(_at_inlets(fit, boards))
+
+
+@derived(of, boards_of)
+def cable_hangs_free(fit: Assignment, boards: list[Item]) -> bool:
+    """Whether all that is plugged into the inlets of the board are cables of which the other end is
+    plugged in nowhere.
+    """
+    at_inlets = _at_inlets(fit, boards)
+    loose = {one.plug.item for one in fit.unplaced if one.plug.plug.role == "power_in"}
+    free = [item for item in at_inlets if item.part.kind == "cable" and item in loose]
+    return bool(at_inlets) and len(free) == len(at_inlets)
+
+
+def _at_inlets(fit: Assignment, boards: list[Item]) -> list[Item]:
+    """What is plugged into the inlets of the first board."""
+    return [
+        plug.item
+        for plug, socket in fit.placed.values()
+        if boards and socket.item is boards[0] and socket.socket.role == "power_in"
+    ]

@@ -49,6 +49,12 @@ def test_a_board_with_nothing_near_it_has_no_supply() -> None:
     assert told(checked(kit("B06", "H03", "M02")), "FIT-01") != []
 
 
+@pytest.mark.parametrize("cable", ["C03", "C04"])
+def test_a_cable_that_hangs_free_is_no_supply(cable: str) -> None:
+    """Its one end in the board, the other in nothing."""
+    assert told(checked(kit("B06", cable, "M02")), "FIT-01") != []
+
+
 def test_a_spare_lead_takes_no_socket_of_a_hub() -> None:
     """It feeds nothing, so that it is not plugged in at all."""
     report = checked(kit("B06", "S01", "H03", "C04", "4xX07", "M02"))

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import Assignment
-from cobblewort.core.aspects.fit.model import board_reached, boards_of
+from cobblewort.core.aspects.fit.model import board_reached, boards_of, cable_hangs_free
 from cobblewort.core.aspects.fit.model import of as fit_of
 from cobblewort.core.aspects.fit.remedies import (
     is_video,
@@ -29,10 +29,10 @@ from cobblewort.core.text import say
     why="Without one of these three the kit cannot start.",
     formula="board, power supply and boot drive: at least one of each",
     source="common practice",
-    reads=("connected", board_reached),
+    reads=("connected", board_reached, cable_hangs_free),
     remedies=(add_missing("board", "power_supply", "boot_drive"),),
 )
-def complete(connected: Items, reached: bool) -> Iterator[Observation]:
+def complete(connected: Items, reached: bool, hangs_free: bool) -> Iterator[Observation]:
     """One observation for each of board, supply and boot drive that is missing."""
     missing = {
         "board": "The kit has no board. Choose one to begin.",
@@ -40,7 +40,8 @@ def complete(connected: Items, reached: bool) -> Iterator[Observation]:
         "boot_drive": "The kit has no boot drive. Add a memory card or a drive.",
     }
     for role, sentence in missing.items():
-        if not connected.of_role(role) and not (role == "power_supply" and reached):
+        fed = role == "power_supply" and reached and not hangs_free
+        if not connected.of_role(role) and not fed:
             yield Observation(role, FAILS, say(sentence))
 
 

@@ -1,0 +1,1 @@
+"""First kits of all purposes in several places."""
