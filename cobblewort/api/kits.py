@@ -59,6 +59,15 @@ class KitPart:
 
 
 @dataclass(slots=True, frozen=True)
+class ChosenPart:
+    """A part that was left out of the search, or the only one for its role."""
+
+    part: str
+    name: str
+    role: Role | None
+
+
+@dataclass(slots=True, frozen=True)
 class KitFigure:
     """A kit's figure in one criterion: as a number to draw, and as it is told."""
 
@@ -117,6 +126,8 @@ class KitSearch:
     without_case: bool
     owned_only: bool
     at_most: Decimal | None
+    left_out: list[ChosenPart]
+    pinned: list[ChosenPart]
     running: bool
     proven: bool
     failed: str
@@ -181,7 +192,7 @@ def _view(search: Search | None, plan: Plan, catalogue: Catalogue) -> KitSearch:
     if search is None:
         usual = [one for one in offered if one.usual]
         asked = (False, False, False, False, None)
-        return KitSearch(*asked, False, False, "", EMPTY, [], [], offered, usual, [])
+        return KitSearch(*asked, [], [], False, False, "", EMPTY, [], [], offered, usual, [])
     known, wishes = search.known, search.wishes
     return KitSearch(
         True,
@@ -189,6 +200,8 @@ def _view(search: Search | None, plan: Plan, catalogue: Catalogue) -> KitSearch:
         wishes.without_case,
         wishes.owned_only,
         wishes.at_most,
+        [ChosenPart(one, _name(one, catalogue), None) for one in sorted(wishes.left_out)],
+        [ChosenPart(one, _name(one, catalogue), role) for role, one in wishes.pinned.items()],
         search.running,
         known.proven,
         search.failed,
@@ -200,6 +213,11 @@ def _view(search: Search | None, plan: Plan, catalogue: Catalogue) -> KitSearch:
         [_kit(kit, search, catalogue) for kit in known.kits],
         _own(search),
     )
+
+
+def _name(part_id: str, catalogue: Catalogue) -> str:
+    part = catalogue.find(part_id)
+    return part_id if part is None else part.model
 
 
 def _own(search: Search) -> OwnKitView | None:

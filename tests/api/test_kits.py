@@ -61,6 +61,7 @@ def test_a_search_from_start_to_proof(client: TestClient, plan_id: str) -> None:
         "value": 59.0,
         "text": {"text": "€59", "parts": [first["figures"][0]["text"]["parts"][0]]},
     }
+    assert [one["name"] for one in known["pinned"]] == ["Stile", "Micro 12", "Trestle"]
     copy = client.post("/api/plans", json={"name": "variant", "plan": first["plan"]})
     assert copy.status_code == 201
     assert len(copy.json()["plan"]["lines"]) == len(first["plan"]["lines"])

@@ -1921,6 +1921,18 @@ export interface components {
             report: components["schemas"]["Report"];
         };
         /**
+         * ChosenPart
+         * @description A part that was left out of the search, or the only one for its role.
+         */
+        ChosenPart: {
+            /** Part */
+            part: string;
+            /** Name */
+            name: string;
+            /** Role */
+            role: ("board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment") | null;
+        };
+        /**
          * Compartment
          * @description A room of its own inside a larger shell, by its corner from the inner corner of the case.
          *
@@ -2942,6 +2954,10 @@ export interface components {
             owned_only: boolean;
             /** At Most */
             at_most: string | null;
+            /** Left Out */
+            left_out: components["schemas"]["ChosenPart"][];
+            /** Pinned */
+            pinned: components["schemas"]["ChosenPart"][];
             /** Running */
             running: boolean;
             /** Proven */

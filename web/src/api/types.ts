@@ -34,6 +34,7 @@ export type KitSearch = Schemas["KitSearch"];
 export type KitWishes = Schemas["KitWishes"];
 export type SuggestedKit = Schemas["SuggestedKit"];
 export type CriterionView = Schemas["CriterionView"];
+export type ChosenPart = Schemas["ChosenPart"];
 export type CriterionId = CriterionView["id"];
 export type Alternative = Schemas["Alternative"];
 export type PartSheet = Schemas["PartSheet"];

@@ -7,6 +7,7 @@ import { Link, useParams } from "react-router";
 import { client, dataOf, ifMatch } from "../api/client";
 import { kitSearchQuery, planQuery, plansQuery } from "../api/queries";
 import type {
+  ChosenPart,
   CriterionId,
   CriterionView,
   KitSearch,
@@ -27,6 +28,7 @@ import {
   isWithin,
   limitFrom,
   type Limits,
+  partsIn,
   type Sorting,
   valueOf,
 } from "./kits";
@@ -200,6 +202,8 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
   const [open, setOpen] = useState(search.without_case);
   const [owned, setOwned] = useState(search.owned_only);
   const [most, setMost] = useState(search.at_most ?? "");
+  const [leftOut, setLeftOut] = useState(search.left_out);
+  const [pinned, setPinned] = useState(search.pinned);
   const { offered } = search;
   const toggled = (one: CriterionId) =>
     offered
@@ -218,6 +222,10 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
           tight,
           without_case: open,
           owned_only: owned,
+          left_out: leftOut.map((one) => one.part),
+          pinned: Object.fromEntries(
+            pinned.map(({ role, part }): [string, string] => [role ?? "", part]),
+          ),
           at_most: most.trim() === "" ? null : most.trim().replace(",", "."),
         });
       }}
@@ -283,6 +291,22 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
           onChange={(event) => setMost(event.target.value)}
         />
       </label>
+      <PartChoice
+        label="Leave out a part"
+        told="Without"
+        offered={partsIn(search.kits)}
+        chosen={leftOut}
+        onChoose={(part) => setLeftOut(without(leftOut, part).concat({ ...part, role: null }))}
+        onRemove={(part) => setLeftOut(without(leftOut, part))}
+      />
+      <PartChoice
+        label="Require a part"
+        told="With"
+        offered={partsIn(search.kits).filter((one) => one.role !== "add_on")}
+        chosen={pinned}
+        onChoose={(part) => setPinned(pinned.filter((one) => one.role !== part.role).concat(part))}
+        onRemove={(part) => setPinned(without(pinned, part))}
+      />
       <Button type="submit" size="sm" disabled={busy || criteria.length === 0}>
         {search.begun ? "Search again" : "Search"}
       </Button>
@@ -292,6 +316,58 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
         </Button>
       )}
     </form>
+  );
+}
+
+function without(parts: ChosenPart[], { part }: ChosenPart): ChosenPart[] {
+  return parts.filter((one) => one.part !== part);
+}
+
+interface PartChoiceProps {
+  label: string;
+  /** What stands before a part that was chosen. */
+  told: string;
+  offered: ChosenPart[];
+  chosen: ChosenPart[];
+  onChoose: (part: ChosenPart) => void;
+  onRemove: (part: ChosenPart) => void;
+}
+
+/** Parts of the kits that are known, of which some are chosen; each can be removed again. */
+function PartChoice({ label, told, offered, chosen, onChoose, onRemove }: PartChoiceProps) {
+  const left = offered.filter((one) => !chosen.some(({ part }) => part === one.part));
+  return (
+    <span className="kits-parts">
+      {chosen.map((one) => (
+        <Button
+          key={one.part}
+          variant=""
+          size="sm"
+          aria-label={`${told} ${one.name}: remove`}
+          onClick={() => onRemove(one)}
+        >
+          {told} {one.name} ×
+        </Button>
+      ))}
+      <Form.Select
+        size="sm"
+        aria-label={label}
+        value=""
+        disabled={left.length === 0}
+        onChange={(event) => {
+          const part = left.find((one) => one.part === event.target.value);
+          if (part) onChoose(part);
+        }}
+      >
+        <option value="">{label}…</option>
+        {left.map((one) => (
+          <option key={one.part} value={one.part}>
+            {one.role && `${roleLabel(one.role)}: `}
+            {one.name}
+          </option>
+        ))}
+      </Form.Select>
+    </span>
   );
 }
 

@@ -9,6 +9,7 @@ import {
   inOrder,
   isWithin,
   limitFrom,
+  partsIn,
   partsOf,
 } from "./kits";
 
@@ -99,6 +100,18 @@ describe("suggested kits", () => {
     ]);
     expect(differences([cheap, cheap])).toEqual([]);
   });
+});
+
+it("parts of all kits are told once, in the order of the roles", () => {
+  const one = kit({}, [
+    ["case", "E01", 1],
+    ["board", "B04", 1],
+  ]);
+  const other = kit({}, [
+    ["board", "B04", 1],
+    ["board", "B06", 1],
+  ]);
+  expect(partsIn([one, other]).map((part) => part.part)).toEqual(["B04", "B06", "E01"]);
 });
 
 describe("a limit that is typed", () => {

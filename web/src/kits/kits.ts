@@ -1,5 +1,6 @@
 /** Suggested kits as the page shows them: figures, limits, order, what differs. */
-import type { CriterionId, CriterionView, Role, SuggestedKit } from "../api/types";
+import { ROLES } from "../api/labels";
+import type { ChosenPart, CriterionId, CriterionView, Role, SuggestedKit } from "../api/types";
 import { shownUnit } from "../ui/displayUnits";
 import { difference, figure, money, percent } from "../ui/numbers";
 import { readNumber } from "../ui/readNumber";
@@ -67,6 +68,20 @@ export function partsOf(kit: SuggestedKit, role: Role): string {
     .map((part) => (part.quantity > 1 ? `${part.quantity} ${part.name}` : part.name))
     .join(", ");
 }
+
+/** The parts of all kits, each once, in the order of the roles. */
+export function partsIn(kits: SuggestedKit[]): ChosenPart[] {
+  const found = new Map<string, ChosenPart>();
+  for (const kit of kits)
+    for (const { part, name, role } of kit.parts) found.set(part, { part, name, role });
+  return [...found.values()].sort(
+    (one, other) =>
+      ROLE_ORDER.indexOf(one.role ?? "board") - ROLE_ORDER.indexOf(other.role ?? "board") ||
+      one.name.localeCompare(other.name),
+  );
+}
+
+const ROLE_ORDER = Object.keys(ROLES);
 
 export interface DifferenceRow {
   role: Role;

@@ -1,5 +1,5 @@
 import type { UseQueryResult } from "@tanstack/react-query";
-import { cleanup, render, screen } from "@testing-library/react";
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, expect, test, vi } from "vitest";
 
 import type { FirstKit, FirstKitRequest, LineReport, Plan } from "../api/types";
@@ -44,6 +44,7 @@ test("each line with why it was taken, what it costs and whether it is owned", (
       missing=""
       cheaper={false}
       setCheaper={noop}
+      onStop={noop}
       found={answer({ data: kit([]) })}
     />,
   );
@@ -62,6 +63,7 @@ test("what fails is named, with the nearest kit below", () => {
       missing=""
       cheaper={false}
       setCheaper={noop}
+      onStop={noop}
       found={answer({ data })}
     />,
   );
@@ -83,6 +85,7 @@ test("what is tight is told before the kit is begun, the rest counted", () => {
       missing=""
       cheaper={false}
       setCheaper={noop}
+      onStop={noop}
       found={answer({ data })}
     />,
   );
@@ -99,11 +102,33 @@ test("what is missing comes before an old answer", () => {
       missing={missing}
       cheaper={false}
       setCheaper={noop}
+      onStop={noop}
       found={answer({ data: kit([]) })}
     />,
   );
   expect(screen.getByText(missing)).toBeTruthy();
   expect(screen.queryByRole("row")).toBeNull();
+});
+
+test("a search can be stopped, and begun again", () => {
+  const stop = vi.fn();
+  const again = vi.fn();
+  const pane = (found: UseQueryResult<FirstKit>) => (
+    <FirstKitPane
+      request={REQUEST}
+      missing=""
+      cheaper={false}
+      setCheaper={noop}
+      onStop={stop}
+      found={found}
+    />
+  );
+  const { rerender } = render(pane(answer({ isFetching: true })));
+  fireEvent.click(screen.getByRole("button", { name: "Stop" }));
+  expect(stop).toHaveBeenCalledOnce();
+  rerender(pane(answer({ refetch: again })));
+  fireEvent.click(screen.getByRole("button", { name: "Search again" }));
+  expect(again).toHaveBeenCalledOnce();
 });
 
 test("it says that it is at work, and what went wrong", () => {
@@ -113,6 +138,7 @@ test("it says that it is at work, and what went wrong", () => {
       missing=""
       cheaper={false}
       setCheaper={noop}
+      onStop={noop}
       found={answer({ isFetching: true })}
     />,
   );
@@ -121,7 +147,14 @@ test("it says that it is at work, and what went wrong", () => {
   unmount();
   const found = answer({ isError: true, error: new Error("The server does not answer.") } as never);
   render(
-    <FirstKitPane request={REQUEST} missing="" cheaper={false} setCheaper={noop} found={found} />,
+    <FirstKitPane
+      request={REQUEST}
+      missing=""
+      cheaper={false}
+      setCheaper={noop}
+      onStop={noop}
+      found={found}
+    />,
   );
   expect(screen.getByText("The server does not answer.")).toBeTruthy();
 });
@@ -145,6 +178,7 @@ test("a cheaper kit is named with what it saves and what is tight, and shown whe
       missing=""
       cheaper={cheaper}
       setCheaper={show}
+      onStop={noop}
       found={answer({ data })}
     />
   );

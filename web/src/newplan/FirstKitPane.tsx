@@ -8,6 +8,7 @@ import { money, price, severityWord } from "../ui/numbers";
 import { roleLabel } from "../ui/roles";
 import { requirementTally } from "../requirements/requirements";
 import { textOf } from "../ui/text";
+import { useSettled } from "./useSettled";
 
 interface Props {
   request: FirstKitRequest | null;
@@ -17,11 +18,19 @@ interface Props {
   /** Whether the cheaper, tight kit is looked at, where there is one. */
   cheaper: boolean;
   setCheaper: (cheaper: boolean) => void;
+  /** Give up the search that is under way. */
+  onStop: () => void;
 }
 
+/** What takes longer is told, with a way to stop it. */
+const SLOW_MS = 500;
+
 /** The cheapest kit that does it, and why each part was taken. */
-export function FirstKitPane({ request, missing, found, cheaper, setCheaper }: Props) {
+export function FirstKitPane({ request, missing, found, cheaper, setCheaper, onStop }: Props) {
   const shown = found.data && shownKit(found.data, cheaper);
+  const slow = useSettled(found.isFetching, SLOW_MS);
+  const known = found.data && !found.isPlaceholderData;
+  const stopped = request && !missing && !known && !found.isFetching && !found.isError;
   return (
     <section className="first-kit" aria-label="First kit" aria-busy={found.isFetching}>
       <h2>
@@ -34,8 +43,21 @@ export function FirstKitPane({ request, missing, found, cheaper, setCheaper }: P
       </h2>
       {missing && <p className="soft">{missing}</p>}
       {found.isError && !missing && <p className="tone-problem">{found.error.message}</p>}
-      {!found.data && found.isFetching && (
-        <p className="soft">Checking kits, the lowest price first…</p>
+      {slow && found.isFetching && (
+        <p className="soft" role="status">
+          Checking kits, the lowest price first…{" "}
+          <Button variant="link" onClick={onStop}>
+            Stop
+          </Button>
+        </p>
+      )}
+      {stopped && (
+        <p className="soft" role="status">
+          Stopped.{" "}
+          <Button variant="link" onClick={() => void found.refetch()}>
+            Search again
+          </Button>
+        </p>
       )}
       {found.data && shown && !missing && (
         <Found kit={{ ...found.data, ...shown }} stale={found.isFetching}>

@@ -1,4 +1,4 @@
-import { keepPreviousData, useMutation, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useMemo, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
@@ -45,6 +45,7 @@ export function NewPlanPage() {
   const places = useQuery(placesQuery);
   const [answers, setAnswers] = useState<Answers>(NO_ANSWERS);
   const navigate = useNavigate();
+  const queries = useQueryClient();
   const purposeList = useMemo(() => purposes.data ?? [], [purposes.data]);
   const placeList = useMemo(() => places.data ?? [], [places.data]);
   const read = useMemo(
@@ -129,6 +130,9 @@ export function NewPlanPage() {
                   found={found}
                   cheaper={cheaper}
                   setCheaper={(on) => setCheaperFor(on ? request : null)}
+                  onStop={() =>
+                    void queries.cancelQueries({ queryKey: firstKitQuery(request).queryKey })
+                  }
                 />
               </>
             ) : (
