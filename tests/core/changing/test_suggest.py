@@ -3,12 +3,14 @@
 from collections.abc import Iterator, Sequence
 from decimal import Decimal
 from itertools import product
+from operator import le
 from random import Random
 from typing import Any
 
 import pytest
 
 from cobblewort.core.changing.suggest import CRITERIA, CriterionId, Suggestion, Wishes, suggest
+from cobblewort.core.changing.suggest.easing import easings
 from cobblewort.core.changing.suggest.search import cheapest
 from cobblewort.core.errors import InputError
 from cobblewort.core.judging.kit import Kit
@@ -18,6 +20,7 @@ from cobblewort.core.plans.patch import RemoveLine, apply_patch
 from cobblewort.core.plans.plan import FEEDS_AT, Plan, Role
 from cobblewort.core.plans.purpose import plan_for
 from cobblewort.core.verdict.evaluate import evaluation_of
+from cobblewort.core.verdict.evaluation import Evaluation
 from cobblewort.formats.shipped import (
     shipped_classes,
     shipped_parts,
@@ -383,17 +386,19 @@ def test_what_it_does_is_counted() -> None:
 
 
 KITS = [entry for name in ("sound.yaml", "built.yaml") for entry in read(name)]
+SHELL: tuple[Role, ...] = ("cooling", "case", "fastener")
 STAGES: tuple[tuple[Role, ...], ...] = (
-    ("power_supply", "boot_drive", "cooling", "case", "fastener"),
-    ("boot_drive", "cooling", "case", "fastener"),
-    ("cooling", "case", "fastener"),
+    ("add_on", "cable", "power_supply", "boot_drive", *SHELL),
+    ("power_supply", "boot_drive", *SHELL),
+    ("boot_drive", *SHELL),
+    SHELL,
 )
 
 
 @pytest.mark.parametrize("entry", KITS, ids=lambda entry: entry["name"])
 def test_no_kit_that_ran_is_cut_by_a_part_of_it(entry: dict[str, Any]) -> None:
     """Of each kit in use what is chosen first, judged by what may cut: where nothing stops the
-    whole, nothing stops the part.
+    whole, nothing stops the part; and no criterion of the whole is better than the part promises.
     """
     plan = plan_of(entry)
     whole = evaluation_of(plan, shipped(), 256)
@@ -402,7 +407,40 @@ def test_no_kit_that_ran_is_cut_by_a_part_of_it(entry: dict[str, Any]) -> None:
     for still_open in STAGES:
         gone = [line.id for line in plan.lines if line.role in still_open]
         kit = Kit(apply_patch(plan, [RemoveLine(line=line) for line in gone]), shipped(), 1)
-        for rule in RULES.values():
-            if rule.may_cut(frozenset(still_open)):
-                told = [f.sentence.text for f in rule.judge(kit).findings if f.severity != "note"]
-                assert told == [], (still_open, rule.id)
+        cutting = [rule for rule in RULES.values() if rule.may_cut(frozenset(still_open))]
+        outcomes = {rule.id: rule.judge(kit) for rule in cutting}
+        for rule_id, outcome in outcomes.items():
+            told = [f.sentence.text for f in outcome.findings if f.severity != "note"]
+            assert told == [], (still_open, rule_id)
+        begun = Evaluation(kit, outcomes, [], [], [])
+        for criterion in CRITERIA.values():
+            if criterion.begun is not None and ("power_supply" not in still_open):
+                promised = criterion.bound(criterion.begun(begun))
+                assert promised <= criterion.worth(criterion.of(whole)), criterion.id
+
+
+def front_values(plan: Plan, catalogue: Catalogue) -> list[tuple[int, ...]]:
+    """The values of the front in the usual criteria."""
+    return [kit.steps for kit in last(plan, catalogue, Wishes(FOUR)).kits]
+
+
+def is_no_worse(front: list[tuple[int, ...]], than: list[tuple[int, ...]]) -> bool:
+    """Whether for each kit of one front there is one in the other that is as good in everything."""
+    return all(any(all(map(le, own, old)) for own in front) for old in than)
+
+
+@pytest.mark.parametrize(
+    "seed", [1, *(pytest.param(seed, marks=pytest.mark.long) for seed in range(2, 26))]
+)
+def test_more_parts_or_less_to_do_never_make_it_worse(seed: int) -> None:
+    """A part added, a requirement dropped, a milder place: for each kit there is one as good."""
+    drawn = Random(100 + seed)
+    purpose = drawn.choice(list(EXTRAS))
+    plan = wanted(purpose, drawn.choice(["indoor-room", "loft", "outdoors-shaded", "workshop"]))
+    few = {part for options in DRAWN_FROM for one in drawn.sample(options, 2) for part in one}
+    more = {part for options in DRAWN_FROM for part in drawn.choice(options)}
+    extra = EXTRAS[purpose]
+    now = front_values(plan, cupboard(*few, *extra))
+    assert is_no_worse(front_values(plan, cupboard(*few, *more, *extra)), now)
+    for easing in list(easings(plan))[:2]:
+        assert is_no_worse(front_values(easing.plan, cupboard(*few, *extra)), now), easing.text
