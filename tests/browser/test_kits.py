@@ -71,7 +71,7 @@ def test_a_choice_of_criteria_a_typed_limit_and_what_less_would_cost(
     limit.press("Enter")
     expect(limit).to_have_value("€97")
     page.get_by_label("Looking for").select_option(label="Lowest price")
-    page.get_by_label("Leave out a part").select_option(label="Board: Stile")
+    page.get_by_label("Exclude a part").select_option(label="Board: Stile")
     page.get_by_role("button", name="Search again").click()
     expect(page.locator(".kits-table tbody tr").first).not_to_contain_text("Stile", timeout=30_000)
     page.get_by_role("button", name="Without Stile: remove").click()

@@ -292,7 +292,7 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
         />
       </label>
       <PartChoice
-        label="Leave out a part"
+        label="Exclude a part"
         told="Without"
         offered={partsIn(search.kits)}
         chosen={leftOut}
