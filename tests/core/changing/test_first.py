@@ -234,6 +234,22 @@ def test_what_a_kit_cannot_have_is_given_up_alone() -> None:
     assert "T04" in {line.part for line in found.plan.lines}
 
 
+def test_a_reason_tells_what_the_next_cheaper_part_fails_at() -> None:
+    """By its own figures; a supply with another plug is no alternative, nor is there a cheaper one
+    than the cheapest.
+    """
+    outdoors = shipped_places()["outdoors-shaded"].place
+    found = kit_for("frost-camera", place=outdoors)
+    told = {reason.line: reason.text.text for reason in found.reasons}
+    assert told["boot_drive"].startswith(
+        "Holds the image and 20 GB of data. With the cheaper Plain 16: The kit provides 12 GB; "
+    )
+    assert told["board"] == "Lowest-priced board rated down to −20 °C"
+    assert "With the cheaper" not in told["power_supply"]
+    logger = {reason.line: reason.text.text for reason in usual_kit("climate-logger").reasons}
+    assert logger["power_supply"] == "Lowest-priced power supply within its limits all day"
+
+
 def test_it_says_how_much_was_looked_at() -> None:
     """And that no cheaper kit exists, as the cheapest is gone on with first."""
     found = usual_kit("climate-logger")

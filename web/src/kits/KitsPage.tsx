@@ -5,7 +5,7 @@ import Form from "react-bootstrap/Form";
 import { Link, useParams } from "react-router";
 
 import { client, dataOf, ifMatch } from "../api/client";
-import { kitSearchQuery, planQuery, plansQuery } from "../api/queries";
+import { kitSearchQuery, partsQuery, planQuery, plansQuery } from "../api/queries";
 import type {
   ChosenPart,
   CriterionId,
@@ -29,6 +29,7 @@ import {
   limitFrom,
   type Limits,
   partsIn,
+  requirable,
   type Sorting,
   valueOf,
 } from "./kits";
@@ -204,6 +205,7 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
   const [most, setMost] = useState(search.at_most ?? "");
   const [leftOut, setLeftOut] = useState(search.left_out);
   const [pinned, setPinned] = useState(search.pinned);
+  const parts = useQuery(partsQuery).data ?? [];
   const { offered } = search;
   const toggled = (one: CriterionId) =>
     offered
@@ -302,7 +304,7 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
       <PartChoice
         label="Require a part"
         told="With"
-        offered={partsIn(search.kits).filter((one) => one.role !== "add_on")}
+        offered={requirable(parts)}
         chosen={pinned}
         onChoose={(part) => setPinned(pinned.filter((one) => one.role !== part.role).concat(part))}
         onRemove={(part) => setPinned(without(pinned, part))}
@@ -360,11 +362,16 @@ function PartChoice({ label, told, offered, chosen, onChoose, onRemove }: PartCh
         }}
       >
         <option value="">{label}…</option>
-        {left.map((one) => (
-          <option key={one.part} value={one.part}>
-            {one.role && `${roleLabel(one.role)}: `}
-            {one.name}
-          </option>
+        {[...new Set(left.map((one) => one.role))].map((role) => (
+          <optgroup key={role} label={role ? roleLabel(role) : ""}>
+            {left
+              .filter((one) => one.role === role)
+              .map((one) => (
+                <option key={one.part} value={one.part}>
+                  {one.name}
+                </option>
+              ))}
+          </optgroup>
         ))}
       </Form.Select>
     </span>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 
-import type { CriterionId, CriterionView, Role, SuggestedKit } from "../api/types";
+import type { CriterionId, CriterionView, PartView, Role, SuggestedKit } from "../api/types";
 import { setShown } from "../ui/displayUnits";
 import {
   criterionText,
@@ -11,6 +11,7 @@ import {
   limitFrom,
   partsIn,
   partsOf,
+  requirable,
 } from "./kits";
 
 const PRICE: CriterionView = {
@@ -112,6 +113,21 @@ it("parts of all kits are told once, in the order of the roles", () => {
     ["board", "B06", 1],
   ]);
   expect(partsIn([one, other]).map((part) => part.part)).toEqual(["B04", "B06", "E01"]);
+});
+
+it("parts that can be required have a role of which a kit holds one", () => {
+  const part = (id: string, kind: string, origin = "shipped") =>
+    ({ id, model: id, kind, origin }) as PartView;
+  const parts = [
+    part("c", "case"),
+    part("b", "board"),
+    part("x", "device"),
+    part("t", "board", "typical"),
+  ];
+  expect(requirable(parts).map((one) => [one.role, one.part])).toEqual([
+    ["board", "b"],
+    ["case", "c"],
+  ]);
 });
 
 describe("a limit that is typed", () => {

@@ -1,6 +1,13 @@
 /** Suggested kits as the page shows them: figures, limits, order, what differs. */
 import { ROLES } from "../api/labels";
-import type { ChosenPart, CriterionId, CriterionView, Role, SuggestedKit } from "../api/types";
+import type {
+  ChosenPart,
+  CriterionId,
+  CriterionView,
+  PartView,
+  Role,
+  SuggestedKit,
+} from "../api/types";
 import { shownUnit } from "../ui/displayUnits";
 import { difference, figure, money, percent } from "../ui/numbers";
 import { readNumber } from "../ui/readNumber";
@@ -74,14 +81,35 @@ export function partsIn(kits: SuggestedKit[]): ChosenPart[] {
   const found = new Map<string, ChosenPart>();
   for (const kit of kits)
     for (const { part, name, role } of kit.parts) found.set(part, { part, name, role });
-  return [...found.values()].sort(
-    (one, other) =>
-      ROLE_ORDER.indexOf(one.role ?? "board") - ROLE_ORDER.indexOf(other.role ?? "board") ||
-      one.name.localeCompare(other.name),
+  return byRole([...found.values()]);
+}
+
+const ROLE_OF: Partial<Record<PartView["kind"], Role>> = {
+  board: "board",
+  power_supply: "power_supply",
+  card: "boot_drive",
+  drive: "storage",
+  cooler: "cooling",
+  case: "case",
+};
+
+/** The parts of which a kit has one for their role, so that it can be asked for. */
+export function requirable(parts: PartView[]): ChosenPart[] {
+  return byRole(
+    parts.flatMap(({ id, model, kind, origin }) => {
+      const role = ROLE_OF[kind];
+      return role && origin !== "typical" ? [{ part: id, name: model, role }] : [];
+    }),
   );
 }
 
-const ROLE_ORDER = Object.keys(ROLES);
+function byRole(parts: ChosenPart[]): ChosenPart[] {
+  const order = Object.keys(ROLES);
+  const place = ({ role }: ChosenPart) => order.indexOf(role ?? "");
+  return parts.sort(
+    (one, other) => place(one) - place(other) || one.name.localeCompare(other.name),
+  );
+}
 
 export interface DifferenceRow {
   role: Role;

@@ -119,7 +119,7 @@ def _told(shop: Shop, plan: Plan, found: Suggestion) -> FirstKit:
             failing.append(finding.sentence)
         elif finding.severity == "tight":
             tight.append(finding.sentence)
-    reasons = list(reasons_of(shop, plan))
+    reasons = list(reasons_of(shop, evaluation))
     proven = found.proven or any(not kit.tight for kit in found.kits)
     total = cost_of(evaluation.kit).total
     return FirstKit(plan, reasons, failing, total, tight, None, proven, found.judged)

@@ -6,6 +6,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from cobblewort.core import words
+from cobblewort.core.aspects.cost.aspect import ASPECT as COST
 from cobblewort.core.aspects.purpose.model import required_capacity_gb, wanted_memory_gb
 from cobblewort.core.changing.suggest.search import Suggestion
 from cobblewort.core.changing.suggest.shop import Shop, amount, takes
@@ -13,10 +14,15 @@ from cobblewort.core.judging.rules import RULES
 from cobblewort.core.labels import ROLES
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Part
-from cobblewort.core.plans.plan import NOT_OF_IT, Line, Plan
+from cobblewort.core.plans.patch import SwapPart, apply_patch
+from cobblewort.core.plans.plan import NOT_OF_IT, Line, Plan, Role
 from cobblewort.core.text import Text, as_text, joined, say
+from cobblewort.core.verdict.evaluate import evaluation_of
+from cobblewort.core.verdict.evaluation import Evaluation
 
 _MOST_REASONS = 5
+_COMPARED: frozenset[Role] = frozenset({"board", "power_supply", "boot_drive", "cooling", "case"})
+"""Roles of which the next cheaper part is tried."""
 
 
 @dataclass(slots=True, frozen=True)
@@ -27,13 +33,58 @@ class Reason:
     text: Text
 
 
-def reasons_of(shop: Shop, plan: Plan) -> Iterator[Reason]:
-    """Why each line of a kit is there, in the order of the kit."""
+def reasons_of(shop: Shop, kit: Evaluation) -> Iterator[Reason]:
+    """Why each line of a kit is there, in the order of the kit; of the main parts also what the
+    next cheaper one fails at.
+    """
+    plan = kit.kit.plan
     told = _Telling(shop, plan)
     for line in plan.lines:
-        if line.role not in NOT_OF_IT:
-            part = shop.catalogue.of_line(line)
-            yield Reason(line.id, say("Already owned") if line.owned else told.why(line, part))
+        if line.role in NOT_OF_IT:
+            continue
+        part = shop.catalogue.of_line(line)
+        why = say("Already owned") if line.owned else told.why(line, part)
+        fails = None if line.owned else _next_cheaper(shop, kit, line, part)
+        yield Reason(line.id, why if fails is None else joined([why, fails], ". "))
+
+
+def _next_cheaper(shop: Shop, kit: Evaluation, line: Line, part: Part) -> Text | None:
+    """What the next cheaper part would do to the kit; None where there is none, or where no harm is
+    seen, as it would need another cable or adapter too.
+    """
+    price = shop.price(part)
+    if line.role not in _COMPARED or price is None:
+        return None
+    cheaper = [
+        (own, other.id, other)
+        for other in shop.on_offer(line.role)
+        if other.kind == part.kind
+        and (own := shop.price(other)) is not None
+        and own < price
+        and _plugged_alike(other, part)
+    ]
+    if not cheaper:
+        return None
+    other = max(cheaper)[2]
+    swapped = apply_patch(kit.kit.plan, (SwapPart(line=line.id, part=other.id),))
+    before = {finding.id for finding in kit.findings}
+    for samples in (1, kit.kit.samples):
+        found = evaluation_of(swapped, shop.catalogue, samples)
+        for finding in found.findings:
+            new = finding.id not in before and finding.severity in ("problem", "tight")
+            if new and finding.family != COST.family:
+                told = "With the cheaper {other}: {sentence}"
+                return say(told, other=other.model, sentence=finding.sentence)
+    return None
+
+
+def _plugged_alike(one: Part, other: Part) -> bool:
+    """Whether two parts go into the same ports."""
+    first, second = (
+        {connector for plug in part.plugs.values() for connector in plug.connectors}
+        for part in (one, other)
+    )
+    return bool(first & second) or first == second
 
 
 class _Telling:
