@@ -8,6 +8,7 @@ from typing import Any
 
 from pydantic_core import to_jsonable_python
 
+from cobblewort.core.aspects.heat.aspect import ASPECT as HEAT
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.severity import Severity
@@ -113,10 +114,18 @@ _FIRST_CHOICES: tuple[tuple[Role, str], ...] = (
     ("power_supply", "Choose a power supply."),
     ("boot_drive", "Choose a boot drive: a memory card or a drive."),
 )
-_LATER_CHOICES: tuple[tuple[Role, str], ...] = (
-    ("cooling", "Choose a cooler, or leave the board bare if it stays cool enough."),
-    ("case", "Choose a case. Until then heat is calculated for a bare board in open air."),
-)
+_NO_COOLER = "Choose a cooler. The board gets too warm without one."
+_NO_CASE = "Choose a case. Until then heat is calculated for a bare board in open air."
+
+
+def _later_choice(kit: Kit, findings: list[Finding]) -> NextStep | None:
+    """A cooler where it is too warm without one, and a case."""
+    warm = any(f.family == HEAT.family and f.severity == "tight" for f in findings)
+    if warm and not kit.items.of_role("cooling"):
+        return NextStep(_NO_COOLER, "cooling", None)
+    if not kit.items.of_role("case"):
+        return NextStep(_NO_CASE, "case", None)
+    return None
 
 
 def next_step(kit: Kit, findings: list[Finding]) -> NextStep:
@@ -128,9 +137,9 @@ def next_step(kit: Kit, findings: list[Finding]) -> NextStep:
     worst = findings[0] if findings else None
     if worst is not None and worst.severity == "problem":
         return NextStep("Open the first snag and try one of its fixes.", None, worst.id)
-    for role, text in _LATER_CHOICES:
-        if not kit.items.of_role(role):
-            return NextStep(text, role, None)
+    open_choice = _later_choice(kit, findings)
+    if open_choice is not None:
+        return open_choice
     if worst is not None and worst.severity == "tight":
         return NextStep("There are no problems. Look at what is tight.", None, worst.id)
     if kit.plan.budget is None:

@@ -225,8 +225,10 @@ def test_four_hundred_parts_are_judged() -> None:
         (("B06",), "power_supply", None),
         (("B06", "S01"), "boot_drive", None),
         (("B06", "S01", "M02", "A02"), None, "FIT-02"),
-        (("B06", "S01", "M02"), "cooling", None),
+        (("B06", "S01", "M02"), "case", None),
         (("B06", "S01", "M02", "K03"), "case", None),
+        (("B06", "S01", "M02", "E03"), None, None),  # cool enough as it is
+        (("B10", "S03", "M02", "E03"), "cooling", None),
         (SMALL, None, None),
     ],
 )

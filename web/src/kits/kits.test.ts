@@ -1,4 +1,4 @@
-import { describe, expect, it } from "vitest";
+import { afterEach, describe, expect, it } from "vitest";
 
 import type { CriterionId, CriterionView, PartView, Role, SuggestedKit } from "../api/types";
 import { setShown } from "../ui/displayUnits";
@@ -131,6 +131,8 @@ it("parts that can be required have a role of which a kit holds one", () => {
 });
 
 describe("a limit that is typed", () => {
+  afterEach(() => setShown({ temperature: "C", length: "mm", decimal: "point" }));
+
   it("is in percent for a margin, in the unit of the reader else", () => {
     expect(limitFrom(MARGIN, "12.5 %")).toBe(0.125);
     expect(limitFrom(NOISE, "27")).toBe(27);
