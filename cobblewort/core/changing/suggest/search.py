@@ -317,6 +317,22 @@ class _Search:
             for one, step in zip(self.criteria, node.steps, strict=True)
         )
 
+    def _learn_from_draws(self, found: Evaluation, chosen: Chosen) -> None:
+        """Keep what rules tell by their draws of a part of a kit alone, where they told it of the
+        whole: of what is added later something may have been the reason.
+        """
+        told = [*self._stopping(found), *tight_in(found.findings)]
+        rules = {finding.rule: RULES[finding.rule] for finding in told}
+        for level, still_open in self.open_after.items():
+            key = _all(chosen[:level])
+            asked = [rule for rule in rules.values() if rule.may_cut(still_open)]
+            if not asked or key in self._told_of:
+                continue
+            kit = Kit(self._plan(chosen[:level]), self.catalogue, SAMPLES)
+            alone = [finding for rule in asked for finding in rule.judge(kit).findings]
+            stops = any(map(self._stops, alone))
+            self._told_of[key] = _NEVER if stops else len(list(tight_in(alone)))
+
     def _branch(self, node: _Node, price: Decimal) -> None:
         """Every option of the next level; each is asked about when its turn comes."""
         level, least = len(node.chosen), self.choices.least_after
@@ -443,11 +459,7 @@ class _Search:
         self.whole += 1
         found = evaluation_of(plan, self.catalogue, SAMPLES)
         stopping = self._stopping(found)
-        for level, still_open in self.open_after.items():
-            holds = [f for f in found.findings if RULES[f.rule].may_cut(still_open)]
-            told = _NEVER if any(map(self._stops, holds)) else len(list(tight_in(holds)))
-            if told:
-                self._told_of[_all(chosen[:level])] = told
+        self._learn_from_draws(found, chosen)
         if stopping:
             self.stopped_by.update({finding.rule for finding in stopping})
             return
