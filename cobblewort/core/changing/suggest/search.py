@@ -89,6 +89,8 @@ _NEVER = 10**12
 """Worse than any kit in any criterion."""
 _PAUSE = 8
 """How many kits are judged between two signs of life."""
+_MOST_PASSED = 500
+"""The same of kits that are begun without being judged."""
 
 
 @dataclass(slots=True, frozen=True)
@@ -246,9 +248,10 @@ class _Search:
     def run(self) -> Iterator[Suggestion]:
         """Go on with what costs least until nothing is open."""
         self._push(_Node((), steps=self.best), self.choices.least_after[0])
-        told = 0
+        told, passed = 0, 0
         while self.heap:
             price, _, _, node = heappop(self.heap)
+            passed += 1
             if self.wishes.at_most is not None and price > self.wishes.at_most:
                 break
             if self._beaten(self._surely(node), price):
@@ -258,8 +261,9 @@ class _Search:
                 self._confirm(node.ready, node.chosen)
             else:
                 self._go_on(node, price)
-            if len(self.kits) != found or self.begun + self.whole >= told + _PAUSE:
-                told = self.begun + self.whole
+            judged = self.begun + self.whole
+            if len(self.kits) != found or judged >= told + _PAUSE or passed >= _MOST_PASSED:
+                told, passed = judged, 0
                 yield self._so_far(price)
         yield self._so_far(None)
 
