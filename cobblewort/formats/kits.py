@@ -101,6 +101,9 @@ def what_gives(gains: Sequence[Gain], found: Suggestion, currency: str) -> list[
     base = min(prices, default=None)
     told = []
     for gain in gains:
+        if not gain.known:
+            told.append(say("{what}: not known, too many kits to check.", what=gain.text))
+            continue
         if gain.price is None or (base is not None and gain.price >= base):
             continue
         price = words.money(gain.price, currency)

@@ -138,7 +138,7 @@ function Found({ kit, stale, children }: FoundProps) {
           {kit.failing.length === 0 &&
             kit.proven &&
             severity === "ok" &&
-            " No cheaper kit does this."}
+            " It is the cheapest kit without tight limits."}
         </span>
       </p>
       {kit.failing.length === 0 && tight.length > 0 && (

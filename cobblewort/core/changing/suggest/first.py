@@ -1,7 +1,8 @@
 """The first kit of a plan: the cheapest in which nothing is a problem or tight.
 
 Where a tight one is much cheaper, it is told beside it. Where nothing does all that is asked, the
-kit is the cheapest that does all but one requirement, and of that as much as can be had.
+kit is the cheapest without the first requirement that stands in the way, and does as much of that
+as can be had.
 """
 
 from __future__ import annotations
@@ -19,7 +20,7 @@ from cobblewort.core.changing.suggest.search import (
     Suggestion,
     Wishes,
     cheapest,
-    suggest,
+    searched_until,
 )
 from cobblewort.core.changing.suggest.shop import Shop
 from cobblewort.core.plans.catalogue import Catalogue
@@ -27,7 +28,7 @@ from cobblewort.core.plans.plan import Plan
 from cobblewort.core.text import Text, say
 from cobblewort.core.verdict.evaluate import evaluation_of
 
-MOST_JUDGED = 2000
+_MOST_JUDGED = 2000
 """Kits, whole and begun, after which a search for a first kit gives up: some seconds."""
 _MOST_WITHOUT, _MOST_EASED = 100, 150
 """The same of each search without a requirement, or with one that asks for less."""
@@ -98,14 +99,12 @@ def first_kit(plan: Plan, catalogue: Catalogue, owned: Iterable[str] = ()) -> Fi
 
 def _searched(plan: Plan, shop: Shop) -> Suggestion:
     """The kits up to the first in which nothing is tight; all that are tight cost less."""
+
+    def enough(known: Suggestion) -> bool:
+        return known.judged >= _MOST_JUDGED or any(not kit.tight for kit in known.kits)
+
     wishes = Wishes(("price", "tight"), shop.owned, tight=True)
-    found = None
-    for found in suggest(plan, shop.catalogue, wishes):
-        if found.judged >= MOST_JUDGED or any(not kit.tight for kit in found.kits):
-            return found
-    if found is None:
-        raise AssertionError("a search ends with what it knows")
-    return found
+    return searched_until(plan, shop.catalogue, wishes, enough)
 
 
 def _told(shop: Shop, plan: Plan, found: Suggestion) -> FirstKit:
@@ -141,8 +140,8 @@ def _cheaper(shop: Shop, tight: Suggested, total: Decimal) -> Choice | None:
 
 
 def _nearest(shop: Shop) -> Plan | None:
-    """The cheapest kit that does all but one requirement, and of that as much as there is; or one
-    for a location that asks for less. Judged by all that the plan asks.
+    """The cheapest kit without the first requirement that stands in the way, with as much of that
+    as there is; or one for a location that asks for less. Judged by all that the plan asks.
     """
     wishes = Wishes(owned=shop.owned, tight=True)
 

@@ -22,7 +22,7 @@ References
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from heapq import heappop, heappush
@@ -203,9 +203,21 @@ def cheapest(
     """The search up to its first kit, or to its end where there is none; or, where that is limited,
     until so many kits were judged.
     """
+
+    def enough(known: Suggestion) -> bool:
+        late = most_judged is not None and known.judged >= most_judged
+        return late or bool(known.kits)
+
+    return searched_until(plan, catalogue, replace(wishes, criteria=("price",)), enough)
+
+
+def searched_until(
+    plan: Plan, catalogue: Catalogue, wishes: Wishes, enough: Callable[[Suggestion], bool]
+) -> Suggestion:
+    """The search as far as it has to go, or to its end."""
     last = None
-    for last in suggest(plan, catalogue, replace(wishes, criteria=("price",))):
-        if last.kits or (most_judged is not None and last.judged >= most_judged):
+    for last in suggest(plan, catalogue, wishes):
+        if enough(last):
             return last
     if last is None:
         raise AssertionError("a search ends with what it knows")
