@@ -37,17 +37,23 @@ const noop = () => undefined;
 const answer = (more: Partial<UseQueryResult<FirstKit>>) =>
   ({ isFetching: false, isError: false, data: undefined, ...more }) as UseQueryResult<FirstKit>;
 
+type Props = Parameters<typeof FirstKitPane>[0];
+
+/** The pane with what was found; the rest as it is while nobody does anything. */
+const pane = (found: UseQueryResult<FirstKit>, more: Partial<Props> = {}) => (
+  <FirstKitPane
+    request={REQUEST}
+    missing=""
+    cheaper={false}
+    setCheaper={noop}
+    onStop={noop}
+    found={found}
+    {...more}
+  />
+);
+
 test("each line with why it was taken, what it costs and whether it is owned", () => {
-  render(
-    <FirstKitPane
-      request={REQUEST}
-      missing=""
-      cheaper={false}
-      setCheaper={noop}
-      onStop={noop}
-      found={answer({ data: kit([]) })}
-    />,
-  );
+  render(pane(answer({ data: kit([]) })));
   expect(screen.getByText(/No problems found/)).toBeTruthy();
   const row = screen.getByRole("row");
   expect(row.textContent).toContain("2 × Hurdle 2");
@@ -57,16 +63,7 @@ test("each line with why it was taken, what it costs and whether it is owned", (
 
 test("what fails is named, with the nearest kit below", () => {
   const data = kit(["The kit costs €90; the budget is €60."]);
-  render(
-    <FirstKitPane
-      request={REQUEST}
-      missing=""
-      cheaper={false}
-      setCheaper={noop}
-      onStop={noop}
-      found={answer({ data })}
-    />,
-  );
+  render(pane(answer({ data })));
   expect(screen.getByText(/nearest kit fails here/)).toBeTruthy();
   expect(screen.getByText(/the budget is €60/)).toBeTruthy();
 });
@@ -79,16 +76,7 @@ test("what is tight is told before the kit is begun, the rest counted", () => {
     sentence: plain(`Snag ${n}.`),
   }));
   Object.assign(data.report, { severity: "tight", findings });
-  render(
-    <FirstKitPane
-      request={REQUEST}
-      missing=""
-      cheaper={false}
-      setCheaper={noop}
-      onStop={noop}
-      found={answer({ data })}
-    />,
-  );
+  render(pane(answer({ data })));
   expect(screen.getByText("Snag 2.")).toBeTruthy();
   expect(screen.getByText("And 1 more, shown in the plan.")).toBeTruthy();
   expect(screen.queryByText("Snag 1.")).toBeNull();
@@ -113,17 +101,7 @@ test("what is missing comes before an old answer", () => {
 test("a search can be stopped, and begun again", () => {
   const stop = vi.fn();
   const again = vi.fn();
-  const pane = (found: UseQueryResult<FirstKit>) => (
-    <FirstKitPane
-      request={REQUEST}
-      missing=""
-      cheaper={false}
-      setCheaper={noop}
-      onStop={stop}
-      found={found}
-    />
-  );
-  const { rerender } = render(pane(answer({ isFetching: true })));
+  const { rerender } = render(pane(answer({ isFetching: true }), { onStop: stop }));
   fireEvent.click(screen.getByRole("button", { name: "Stop" }));
   expect(stop).toHaveBeenCalledOnce();
   rerender(pane(answer({ refetch: again })));
@@ -132,30 +110,12 @@ test("a search can be stopped, and begun again", () => {
 });
 
 test("it says that it is at work, and what went wrong", () => {
-  const { unmount } = render(
-    <FirstKitPane
-      request={REQUEST}
-      missing=""
-      cheaper={false}
-      setCheaper={noop}
-      onStop={noop}
-      found={answer({ isFetching: true })}
-    />,
-  );
+  const { unmount } = render(pane(answer({ isFetching: true })));
   expect(screen.getByText("Checking kits, the lowest price first…")).toBeTruthy();
   expect(screen.getByRole("region", { name: "First kit" }).getAttribute("aria-busy")).toBe("true");
   unmount();
   const found = answer({ isError: true, error: new Error("The server does not answer.") } as never);
-  render(
-    <FirstKitPane
-      request={REQUEST}
-      missing=""
-      cheaper={false}
-      setCheaper={noop}
-      onStop={noop}
-      found={found}
-    />,
-  );
+  render(pane(found));
   expect(screen.getByText("The server does not answer.")).toBeTruthy();
 });
 
