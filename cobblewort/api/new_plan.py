@@ -1,20 +1,36 @@
 """Routes for beginning a plan: purposes, places, what can be asked, and a first kit."""
 
-from fastapi import APIRouter, Response
+import asyncio
+from threading import Event
+from time import sleep
+
+from fastapi import APIRouter, Request, Response
+from fastapi.concurrency import run_in_threadpool
 
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import PAGE_SAMPLES, CatalogueInUse
 from cobblewort.api.models import CheaperKitView, FirstKitRequest, FirstKitView, RequirementKind
 from cobblewort.api.preferences import Preferred
+from cobblewort.api.searches import BREATH_S
 from cobblewort.core.changing.suggest import first_kit
 from cobblewort.core.errors import InputError
 from cobblewort.core.parts.functions import CONDITION_UNITS, CONDITIONS, FUNCTIONS, LIMITS
+from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.purpose import KnownPlace, Purpose, plan_for
 from cobblewort.core.verdict.evaluate import evaluate
+from cobblewort.formats.preferences import Preferences
 from cobblewort.formats.shipped import shipped_places, shipped_purposes
 
 router = APIRouter(prefix="/api", responses=problems.RESPONSES, tags=["New plan"])
+
+
+_LOOK_S = 0.2
+"""How often it is looked whether somebody still waits for a first kit."""
+
+
+class _GoneError(Exception):
+    """Nobody waits for the answer any more."""
 
 
 @router.get("/purposes")
@@ -64,10 +80,37 @@ def list_requirement_kinds() -> list[RequirementKind]:
 
 
 @router.post("/first-kit", responses=answer(FirstKitView))
-def suggest_first_kit(
-    body: FirstKitRequest, catalogue: CatalogueInUse, preferred: Preferred
+async def suggest_first_kit(
+    request: Request, body: FirstKitRequest, catalogue: CatalogueInUse, preferred: Preferred
 ) -> Response:
-    """A complete first kit for the four answers; nothing is stored."""
+    """A complete first kit for the four answers; nothing is stored.
+
+    The search ends when whoever asked for it has gone.
+    """
+    gone = Event()
+
+    async def watch() -> None:
+        while not await request.is_disconnected():
+            await asyncio.sleep(_LOOK_S)
+        gone.set()
+
+    watching = asyncio.create_task(watch())
+    try:
+        return await run_in_threadpool(_first_kit, body, catalogue, preferred, gone)
+    except _GoneError:
+        return Response(status_code=204)  # nobody reads it
+    finally:
+        watching.cancel()
+
+
+def _first_kit(
+    body: FirstKitRequest, catalogue: Catalogue, preferred: Preferences, gone: Event
+) -> Response:
+    def between() -> None:
+        if gone.is_set():
+            raise _GoneError
+        sleep(BREATH_S)
+
     purpose = shipped_purposes().get(body.purpose)
     if purpose is None:
         known = ", ".join(shipped_purposes())
@@ -80,7 +123,7 @@ def suggest_first_kit(
     empty = asked.model_copy(
         update={"requirements": requirements, "transfers": transfers, "budget": body.budget}
     )
-    found = first_kit(empty, catalogue, body.owned)
+    found = first_kit(empty, catalogue, body.owned, between)
     report = evaluate(found.plan, catalogue, PAGE_SAMPLES)
     choice, cheaper = found.cheaper, None
     if choice is not None:

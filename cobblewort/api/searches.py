@@ -24,7 +24,7 @@ from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.evaluate import evaluation_of, samples_that_fit
 
 AT_ONCE, KEPT = 2, 8
-_BREATH_S = 0.001
+BREATH_S = 0.001
 """Between two kits the other threads are let in: a search works without a pause otherwise."""
 _LOG = logging.getLogger("cobblewort")
 
@@ -130,12 +130,12 @@ def _run(search: Search) -> None:
             if search.stopped:
                 return
             search.known = known
-            sleep(_BREATH_S)
+            sleep(BREATH_S)
         for gain in further or ():
             if search.stopped:
                 return
             search.gains = [*search.gains, gain]
-            sleep(_BREATH_S)
+            sleep(BREATH_S)
     except InputError as error:
         search.failed = str(error)
     except Exception:

@@ -1,6 +1,13 @@
+import asyncio
+import json
 from typing import Any
 
+import pytest
 from fastapi.testclient import TestClient
+from starlette.types import Message
+
+from cobblewort.api import new_plan
+from tests.kits import OWN
 
 ROOM = {"name": "Indoor room", "ambient_min_c": 15, "ambient_max_c": 28}
 ANSWERS: dict[str, Any] = {"name": "Fern box", "purpose": "climate-logger", "place": ROOM}
@@ -54,6 +61,35 @@ def test_wrong_answers_are_told_with_their_place(client: TestClient) -> None:
         "/api/first-kit", json={**ANSWERS, "requirements": [{"id": "a", "text": "b"}]}
     )
     assert half.status_code == 422
+
+
+def test_a_search_ends_when_nobody_waits_for_it(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A page that asked for something else meanwhile does not keep the server busy."""
+    monkeypatch.setattr(new_plan, "_LOOK_S", 0.0)
+    body = json.dumps({**ANSWERS, "purpose": "sound-recorder"}).encode()
+    received: list[Message] = [{"type": "http.request", "body": body, "more_body": False}]
+    sent: list[Message] = []
+
+    async def receive() -> Message:
+        return received.pop() if received else {"type": "http.disconnect"}
+
+    async def send(message: Message) -> None:
+        sent.append(message)
+
+    heads = {"host": "127.0.0.1:8000", "content-type": "application/json", **OWN}
+    scope = {
+        "type": "http",
+        "method": "POST",
+        "path": "/api/first-kit",
+        "query_string": b"",
+        "headers": [(name.lower().encode(), value.encode()) for name, value in heads.items()],
+    }
+    asyncio.run(client.app(scope, receive, send))  # type: ignore[arg-type]
+    assert sent[0]["status"] == 204
+    kept = client.post("/api/first-kit", json=ANSWERS)
+    assert (kept.status_code, kept.json()["failing"]) == (200, [])
 
 
 def test_a_variant_of_the_other_school_keeps_both_plans(client: TestClient) -> None:

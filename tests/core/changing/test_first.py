@@ -255,3 +255,27 @@ def test_it_says_how_much_was_looked_at() -> None:
     found = usual_kit("climate-logger")
     assert found.proven
     assert found.checked > 0
+
+
+def test_what_no_card_holds_is_not_begun_on_a_card() -> None:
+    """Nor without what only a dear part gives: few kits are judged of a recorder with 663 GB and
+    sixteen microphones. A card that holds it all is taken without a drive.
+    """
+    found = usual_kit("sound-recorder")
+    assert "storage" in {line.role for line in found.plan.lines}
+    assert found.checked < 200
+    logger = usual_kit("climate-logger")
+    assert "storage" not in {line.role for line in logger.plan.lines}
+
+
+def test_whoever_asks_can_end_the_search() -> None:
+    """By what is called between kits, where there is one and where none is."""
+
+    def stop() -> None:
+        raise InterruptedError
+
+    for limits in ((), (Requirement(id="none", text="0.1 g", limit="mass_g", at_most=0.1),)):
+        purpose = shipped_purposes()["climate-logger"]
+        plan = begun(purpose, requirements=(*purpose.requirements, *limits))
+        with pytest.raises(InterruptedError):
+            first_kit(plan, shipped(), between=stop)

@@ -156,7 +156,7 @@ class Choices:
         data_gb = self._data_gb
         mirrored = "survives_disk" in shop.conditions
         wanted = mirrored or "storage" in self.pinned
-        if not wanted:
+        if not wanted and any(self._cards(data_gb)):
             yield NOTHING
         if not data_gb and not wanted:
             return
@@ -253,13 +253,17 @@ class Choices:
 
     def _boot(self, chosen: Chosen) -> Iterator[Option]:
         """Each card that holds the image, and the data where there are no drives for them."""
+        on_drives = any(role == "storage" for role, _, _ in parts_of(chosen))
+        for card in self._cards(0.0 if on_drives else self._data_gb):
+            yield self.option(("boot_drive", card, 1))
+
+    def _cards(self, data_gb: float) -> Iterator[Part]:
+        """Each card that holds the image and so much data."""
         image = self.shop.plan.image
-        least_gb = image.card_gb if image is not None else 0.0
-        if not any(role == "storage" for role, _, _ in parts_of(chosen)):
-            least_gb += self._data_gb
+        least_gb = data_gb + (image.card_gb if image is not None else 0.0)
         for part in self.of("boot_drive"):
             if part.kind == "card" and capacity_gb(part) >= least_gb:
-                yield self.option(("boot_drive", part, 1))
+                yield part
 
     @cached_property
     def _data_gb(self) -> float:
@@ -318,16 +322,31 @@ class Choices:
 
         Levels at which nothing need be added count nothing.
         """
+        needs = [self._least_giving(need) for need in self.needs]
         shell = min((option.price for option in self.shells), default=Decimal(0))
         supply = self._least("power_supply", self._feeding)
-        boot = self._least("boot_drive", self.of("boot_drive"))
-        after_board = [shell + boot + supply] * self.supply_level
-        return (
-            self._least("board", self.of("board")) + after_board[0],
-            *after_board,
-            shell + boot,
-            shell,
+        boot = self._least("boot_drive", self._cards(0.0))
+        after_hub = supply + boot + shell
+        after_data = (after_hub + sum(needs[place:]) for place in range(len(needs) + 1))
+        with_data = after_hub + sum(needs)
+        board = self._least("board", self.of("board"))
+        return board + with_data, with_data, *after_data, after_hub, boot + shell, shell
+
+    def _least_giving(self, need: Requirement) -> Decimal:
+        """What the parts for a function cost at least, where what is there for other reasons gives
+        none of it.
+        """
+        wanted = need.function
+        others = {other.function for other in self.needs} - {wanted}
+        add_ons = (
+            part
+            for part in self.of("add_on")
+            if part.kind in ("storage_adapter", "hub") or others & part.offers.keys()
         )
+        beside = (*self.of("board"), *self.of("storage"), *add_ons)
+        if wanted is None or any(wanted in part.offers for part in beside):
+            return Decimal(0)
+        return min((option.price for option in self._giving(need, ())), default=Decimal(0))
 
     def _least(self, role: Role, parts: Iterable[Part]) -> Decimal:
         prices = [self.option((role, part, 1)).price for part in parts]

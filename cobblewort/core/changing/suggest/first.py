@@ -7,7 +7,7 @@ as can be had.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 
@@ -64,7 +64,12 @@ class FirstKit:
     checked: int = 0
 
 
-def first_kit(plan: Plan, catalogue: Catalogue, owned: Iterable[str] = ()) -> FirstKit:
+def first_kit(
+    plan: Plan,
+    catalogue: Catalogue,
+    owned: Iterable[str] = (),
+    between: Callable[[], None] = lambda: None,
+) -> FirstKit:
     """Fill a plan that states its requirements.
 
     Parameters
@@ -76,6 +81,8 @@ def first_kit(plan: Plan, catalogue: Catalogue, owned: Iterable[str] = ()) -> Fi
         Where parts are taken from; typical parts and those without a price are not.
     owned : iterable of str
         Parts that are there already; they cost nothing.
+    between : callable
+        Called every few kits; what it raises ends the search.
 
     Returns
     -------
@@ -83,28 +90,28 @@ def first_kit(plan: Plan, catalogue: Catalogue, owned: Iterable[str] = ()) -> Fi
         The same for the same input.
     """
     shop = Shop(plan, catalogue, frozenset(owned))
-    found = _searched(plan, shop)
+    found = _searched(plan, shop, between)
     sound = next((kit for kit in found.kits if not kit.tight), None)
     if sound is not None:
         told = _told(shop, sound.plan, found)
         return replace(told, cheaper=_cheaper(shop, found.kits[0], told.total))
     if found.kits:
         return _told(shop, found.kits[0].plan, found)
-    nearest = _nearest(shop)
+    nearest = _nearest(shop, between)
     if nearest is not None:
         return _told(shop, nearest, found)
     why = [say("No kit of these parts meets the requirements."), *what_stops(found)]
     return FirstKit(plan, [], why, Decimal(0), proven=found.proven, checked=found.judged)
 
 
-def _searched(plan: Plan, shop: Shop) -> Suggestion:
+def _searched(plan: Plan, shop: Shop, between: Callable[[], None]) -> Suggestion:
     """The kits up to the first in which nothing is tight; all that are tight cost less."""
 
     def enough(known: Suggestion) -> bool:
         return known.judged >= _MOST_JUDGED or any(not kit.tight for kit in known.kits)
 
     wishes = Wishes(("price", "tight"), shop.owned, tight=True)
-    return searched_until(plan, shop.catalogue, wishes, enough)
+    return searched_until(plan, shop.catalogue, wishes, enough, between)
 
 
 def _told(shop: Shop, plan: Plan, found: Suggestion) -> FirstKit:
@@ -139,14 +146,14 @@ def _cheaper(shop: Shop, tight: Suggested, total: Decimal) -> Choice | None:
     return Choice(tight.plan, total - price, list(tight.tight))
 
 
-def _nearest(shop: Shop) -> Plan | None:
+def _nearest(shop: Shop, between: Callable[[], None]) -> Plan | None:
     """The cheapest kit without the first requirement that stands in the way, with as much of that
     as there is; or one for a location that asks for less. Judged by all that the plan asks.
     """
     wishes = Wishes(owned=shop.owned, tight=True)
 
     def kit_for(eased: Plan, most: int) -> Plan | None:
-        kits = cheapest(eased, shop.catalogue, wishes, most).kits
+        kits = cheapest(eased, shop.catalogue, wishes, most, between).kits
         return restored(kits[0].plan, shop.plan) if kits else None
 
     for easing in easings(shop.plan):

@@ -197,26 +197,41 @@ def suggest(plan: Plan, catalogue: Catalogue, wishes: Wishes) -> Iterator[Sugges
     return _Search(plan, catalogue, wishes).run()
 
 
+def _nothing() -> None:
+    """Nothing is done between kits."""
+
+
 def cheapest(
-    plan: Plan, catalogue: Catalogue, wishes: Wishes, most_judged: int | None = None
+    plan: Plan,
+    catalogue: Catalogue,
+    wishes: Wishes,
+    most_judged: int | None = None,
+    between: Callable[[], None] = _nothing,
 ) -> Suggestion:
     """The search up to its first kit, or to its end where there is none; or, where that is limited,
-    until so many kits were judged.
+    until so many kits were judged. `between` is as in `searched_until`.
     """
 
     def enough(known: Suggestion) -> bool:
         late = most_judged is not None and known.judged >= most_judged
         return late or bool(known.kits)
 
-    return searched_until(plan, catalogue, replace(wishes, criteria=("price",)), enough)
+    return searched_until(plan, catalogue, replace(wishes, criteria=("price",)), enough, between)
 
 
 def searched_until(
-    plan: Plan, catalogue: Catalogue, wishes: Wishes, enough: Callable[[Suggestion], bool]
+    plan: Plan,
+    catalogue: Catalogue,
+    wishes: Wishes,
+    enough: Callable[[Suggestion], bool],
+    between: Callable[[], None] = _nothing,
 ) -> Suggestion:
-    """The search as far as it has to go, or to its end."""
+    """The search as far as it has to go, or to its end. `between` is called every few kits; what it
+    raises ends the search.
+    """
     last = None
     for last in suggest(plan, catalogue, wishes):
+        between()
         if enough(last):
             return last
     if last is None:
