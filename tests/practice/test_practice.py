@@ -65,6 +65,7 @@ def plan_of(entry: dict[str, Any]) -> Plan:
         line.model_copy(
             update={
                 "pins": entry.get("pins", {}).get(line.id, {}),
+                "spare": line.id in entry.get("spare", ()),
                 "held_by": entry.get("held_by", "screws") if line.role == "case" else "screws",
             }
         )

@@ -93,6 +93,8 @@ def _edit_words(change: EditLine, model: str) -> Text:
         (words for field, words in _EDITS.items() if getattr(change, field) is not None),
         "move {part} to the middle" if change.position == "middle" else "",
     )
+    if change.spare is not None:
+        template = "mark {part} as spare" if change.spare else "use {part} again"
     if template:
         return say(template, part=model)
     if change.held_by is not None:

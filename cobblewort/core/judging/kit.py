@@ -27,6 +27,7 @@ _IN_ITEMS = ("format", "lines", "parts", "place")
 """Fields of a plan that are read as something else: `items`, `catalogue`, `place.…`."""
 FACETS: tuple[str, ...] = (
     "items",
+    "spares",
     "built",
     "connected",
     "catalogue",
@@ -34,10 +35,10 @@ FACETS: tuple[str, ...] = (
     *_OF_PLACE,
     *(name for name in Plan.model_fields if name not in _IN_ITEMS),
 )
-"""What can be read of a kit: its pieces with their lines, those of which the thing is built, those
-that are connected to others, the catalogue around them, how many samples a figure has, each figure
-of its place, and each other field of its plan by its name."""
-_OF_KIT = ("items", "built", "connected", "catalogue", "samples")
+"""What can be read of a kit: its pieces with their lines, its spares, those of which the thing is
+built, those that are connected to others, the catalogue around them, how many samples a figure has,
+each figure of its place, and each other field of its plan by its name."""
+_OF_KIT = ("items", "spares", "built", "connected", "catalogue", "samples")
 
 
 class Derived(Generic[T]):
@@ -162,9 +163,9 @@ class Items(tuple[Item, ...]):
 class Kit:
     """A plan with its parts looked up, from which rules get the values that they declare.
 
-    `items` are all of it, `built` those that are not merely lent or there already, `connected` the
-    ones among them of which supply and data know. `differs` are the facets in which it differs from
-    the kit that it was made like; all of them where it was made like none.
+    `items` are all of it but the `spares`, `built` those that are not merely lent or there already,
+    `connected` the ones among them of which supply and data know. `differs` are the facets in which
+    it differs from the kit that it was made like; all of them where it was made like none.
 
     Parameters
     ----------
@@ -196,14 +197,18 @@ class Kit:
         if like is not None and like.samples != samples:
             like = None
         self.items: Items
+        self.spares: Items
         self.built: Items
         self.connected: Items
         alike = like is not None and like.catalogue is self.catalogue
         if like is not None and alike and like.plan.lines == plan.lines:
             self.items, self.built, self.connected = like.items, like.built, like.connected
+            self.spares = like.spares
         else:
-            known = () if like is None else like.items
-            self.items = Items(expand(plan, self.catalogue, samples, known, alike))
+            known = () if like is None else (*like.items, *like.spares)
+            there = expand(plan, self.catalogue, samples, known, alike)
+            self.items = Items(item for item in there if not item.line.spare)
+            self.spares = Items(item for item in there if item.line.spare)
             _check_size(self.items)
             self.built = Items(
                 item
@@ -264,6 +269,8 @@ class Kit:
                 changed.add("built")
             if self.connected != other.connected:
                 changed.add("connected")
+        if self.spares != other.spares:
+            changed.add("spares")
         if self.offered is not other.offered or mine.parts != theirs.parts:
             changed.add("catalogue")
         if mine.place is not theirs.place:

@@ -8,7 +8,7 @@ from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.parts.model import Part
-from cobblewort.core.plans.patch import AddLine, Patch, RemoveLine, SetFields, SwapPart
+from cobblewort.core.plans.patch import AddLine, EditLine, Patch, RemoveLine, SetFields, SwapPart
 from cobblewort.core.plans.plan import FEEDS_AT, KINDS_FOR_ROLE, NOT_OF_IT, Line, Role
 
 RemedyFunction = Callable[[Kit, Finding], Iterator[Patch]]
@@ -16,7 +16,7 @@ RemedyFunction = Callable[[Kit, Finding], Iterator[Patch]]
 
 def _named(kit: Kit, finding: Finding, *roles: str) -> list[Line]:
     """Lines that the finding names, or all of these roles where it names none of them."""
-    of_roles = [line for line in kit.plan.lines if line.role in roles]
+    of_roles = [line for line in kit.plan.lines if line.role in roles and not line.spare]
     return [line for line in of_roles if line.id in finding.lines] or of_roles
 
 
@@ -88,6 +88,13 @@ def remove_named(kit: Kit, finding: Finding) -> Iterator[Patch]:
     """Leave the thing out."""
     for line in finding.lines:
         yield (RemoveLine(line=line),)
+
+
+def mark_spare(kit: Kit, finding: Finding) -> Iterator[Patch]:
+    """Keep the thing in the drawer."""
+    del kit
+    for line in finding.lines:
+        yield (EditLine(line=line, spare=True),)
 
 
 def another_supply(kit: Kit, finding: Finding) -> Iterator[Patch]:

@@ -77,6 +77,7 @@ PLACE: dict[str, Row] = {
     "network": Row("Network", choices=labels.NETWORKS),
     "within_reach_of": Row("Within reach of", choices=labels.REACH),
     "power": Row("Power source", choices=labels.POWER_SOURCES),
+    "latitude_deg": Row("Latitude", "°", empty="50", example="52"),
 }
 SETTINGS: dict[str, Row] = {
     "lift_port_limit": Row(

@@ -58,6 +58,7 @@ class EditLine(Stated):
     line: Identifier
     quantity: Annotated[int, Field(ge=1, le=400)] | None = None
     owned: bool | None = None
+    spare: bool | None = None
     part_revision: Annotated[int, Field(ge=1)] | None = None
     addresses: Addresses | None = None
     standoff_mm: Annotated[float, Field(ge=0, le=100)] | None = None

@@ -108,7 +108,7 @@ class Place(Stated):
     `sun_w_m2` is the sun on it at its strongest, `within_reach_of` says who can lay hands on it,
     `wet` whether it needs a case against water, `dust` how much of it lies in the air.
     `noise_max_dba` is the most that may be heard of it at 1 m, None where nobody minds. `power` and
-    `network` are what can be had there.
+    `network` are what can be had there. `latitude_deg` is below 0 south of the equator.
     """
 
     name: Annotated[str, StringConstraints(max_length=200), OneLine] = ""
@@ -123,6 +123,7 @@ class Place(Stated):
     network: NetworkOfPlace = "both"
     within_reach_of: WithinReachOf = "adults"
     power: Feed = "mains"
+    latitude_deg: Annotated[float, Field(ge=-90, le=90)] | None = None
 
     @model_validator(mode="after")
     def _in_order(self) -> Self:
@@ -462,7 +463,8 @@ class Line(Stated):
     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
     delivered with. `position` is where a board stands in a case whose floor is drilled by hand;
     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
-    that the top sheets of a layered one are left off, `held_by` what holds a board in it.
+    that the top sheets of a layered one are left off, `held_by` what holds a board in it. What is
+    `spare` lies in the drawer: it is bought, and does nothing.
     """
 
     id: Identifier
@@ -471,6 +473,7 @@ class Line(Stated):
     part_revision: Annotated[int, Field(ge=1)] | None = None
     quantity: Annotated[int, Field(ge=1, le=MAX_ITEMS)] = 1
     owned: bool = False
+    spare: bool = False
     pins: Annotated[dict[PlugName, SocketName], Field(max_length=MAX_ITEMS)] = Field(
         default_factory=dict
     )

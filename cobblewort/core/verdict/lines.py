@@ -39,6 +39,7 @@ class LineReport:
     summary: str
     quantity: int
     owned: bool
+    spare: bool
     figure: Text
     severity: Severity
     origin: Origin
@@ -58,7 +59,8 @@ class NextStep:
 def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]:
     """The kit line by line, in kit order."""
     reports = []
-    for line, part in kit.items.by_line():
+    there = {line.id: (line, part) for line, part in (*kit.items.by_line(), *kit.spares.by_line())}
+    for line, part in (there[line.id] for line in kit.plan.lines):
         worst = severity.get(line.id, "ok")
         kept, newest = kit.catalogue.of_line(line), kit.catalogue.part(line.part)
         changed = [] if newest is kept else _changes(kit.catalogue, kept, newest)
@@ -73,6 +75,7 @@ def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]
                 part.summary,
                 line.quantity,
                 line.owned,
+                line.spare,
                 key_value(part),
                 worst,
                 part.origin,

@@ -66,7 +66,7 @@ def test_every_field_of_a_plan_is_a_facet() -> None:
     before = Kit(plan, shipped(), 1)
     read_as_something_else = {"format", "lines", "parts", "place"}
     fields = set(Plan.model_fields) - read_as_something_else
-    of_kit = {"items", "built", "connected", "catalogue", "samples"}
+    of_kit = {"items", "spares", "built", "connected", "catalogue", "samples"}
     assert fields | {f"place.{name}" for name in type(plan.place).model_fields} == (
         set(FACETS) - of_kit
     )
@@ -76,6 +76,10 @@ def test_every_field_of_a_plan_is_a_facet() -> None:
         ({"place": {**plan.place.model_dump(), "wet": True}}, {"place.wet"}),
         ({"lines": plan.lines[:-1]}, {"items"}),  # the last one is borrowed
         ({"lines": plan.lines[1:]}, {"items", "built", "connected"}),
+        (
+            {"lines": (*plan.lines[:-1], plan.lines[-1].model_copy(update={"spare": True}))},
+            {"items", "spares"},
+        ),
         ({"parts": ({"id": "P1", "kind": "tool", "maker": "-", "model": "-"},)}, {"catalogue"}),
     ):
         changed = Plan.model_validate({**plan.model_dump(), **patch})

@@ -611,6 +611,21 @@ export const FIELDS = {
       "above": null,
       "most": null,
       "longest": null
+    },
+    "latitude_deg": {
+      "label": "Latitude",
+      "unit": "°",
+      "control": "number",
+      "choices": {},
+      "empty": "50",
+      "example": "52",
+      "hint": "",
+      "is_optional": true,
+      "whole": false,
+      "least": -90,
+      "above": null,
+      "most": 90,
+      "longest": null
     }
   },
   "settings": {

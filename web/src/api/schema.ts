@@ -656,6 +656,8 @@ export interface paths {
         /**
          * Suggest First Kit
          * @description A complete first kit for the four answers; nothing is stored.
+         *
+         *     The search ends when whoever asked for it has gone.
          */
         post: operations["suggest_first_kit"];
         delete?: never;
@@ -2134,6 +2136,8 @@ export interface components {
             quantity?: number | null;
             /** Owned */
             owned?: boolean | null;
+            /** Spare */
+            spare?: boolean | null;
             /** Part Revision */
             part_revision?: number | null;
             /** Addresses */
@@ -2170,6 +2174,8 @@ export interface components {
             quantity: number | null;
             /** Owned */
             owned: boolean | null;
+            /** Spare */
+            spare: boolean | null;
             /** Part Revision */
             part_revision: number | null;
             /** Addresses */
@@ -3155,7 +3161,8 @@ export interface components {
          *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
          *     delivered with. `position` is where a board stands in a case whose floor is drilled by hand;
          *     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
-         *     that the top sheets of a layered one are left off, `held_by` what holds a board in it.
+         *     that the top sheets of a layered one are left off, `held_by` what holds a board in it. What is
+         *     `spare` lies in the drawer: it is bought, and does nothing.
          */
         "Line-Input": {
             /** Id */
@@ -3179,6 +3186,11 @@ export interface components {
              * @default false
              */
             owned?: boolean;
+            /**
+             * Spare
+             * @default false
+             */
+            spare?: boolean;
             /** Pins */
             pins?: {
                 [key: string]: string;
@@ -3216,7 +3228,8 @@ export interface components {
          *     None takes the newest. `standoff_mm` lets a stacked board stand on taller standoffs than it is
          *     delivered with. `position` is where a board stands in a case whose floor is drilled by hand;
          *     None is the middle. `modified` says that the openings of a case are cut by hand, `sheets_off`
-         *     that the top sheets of a layered one are left off, `held_by` what holds a board in it.
+         *     that the top sheets of a layered one are left off, `held_by` what holds a board in it. What is
+         *     `spare` lies in the drawer: it is bought, and does nothing.
          */
         "Line-Output": {
             /** Id */
@@ -3240,6 +3253,11 @@ export interface components {
              * @default false
              */
             owned: boolean;
+            /**
+             * Spare
+             * @default false
+             */
+            spare: boolean;
             /** Pins */
             pins: {
                 [key: string]: string;
@@ -3313,6 +3331,8 @@ export interface components {
             quantity: number;
             /** Owned */
             owned: boolean;
+            /** Spare */
+            spare: boolean;
             figure: components["schemas"]["Text"];
             /**
              * Severity
@@ -4116,7 +4136,7 @@ export interface components {
          *     `sun_w_m2` is the sun on it at its strongest, `within_reach_of` says who can lay hands on it,
          *     `wet` whether it needs a case against water, `dust` how much of it lies in the air.
          *     `noise_max_dba` is the most that may be heard of it at 1 m, None where nobody minds. `power` and
-         *     `network` are what can be had there.
+         *     `network` are what can be had there. `latitude_deg` is below 0 south of the equator.
          */
         "Place-Input": {
             /**
@@ -4181,6 +4201,8 @@ export interface components {
              * @enum {string}
              */
             power?: "mains" | "poe" | "vehicle" | "battery" | "solar" | "machine";
+            /** Latitude Deg */
+            latitude_deg?: number | null;
         };
         /**
          * Place
@@ -4189,7 +4211,7 @@ export interface components {
          *     `sun_w_m2` is the sun on it at its strongest, `within_reach_of` says who can lay hands on it,
          *     `wet` whether it needs a case against water, `dust` how much of it lies in the air.
          *     `noise_max_dba` is the most that may be heard of it at 1 m, None where nobody minds. `power` and
-         *     `network` are what can be had there.
+         *     `network` are what can be had there. `latitude_deg` is below 0 south of the equator.
          */
         "Place-Output": {
             /**
@@ -4254,6 +4276,8 @@ export interface components {
              * @enum {string}
              */
             power: "mains" | "poe" | "vehicle" | "battery" | "solar" | "machine";
+            /** Latitude Deg */
+            latitude_deg: number | null;
         };
         /**
          * PlacedBox

@@ -298,7 +298,30 @@ function WhereQuestion({ answers, implied, onChange }: WhereProps) {
             ))}
           </Form.Select>
         </div>
+        {answers.power === "solar" && (
+          <div className="question-row">
+            <Form.Label htmlFor={`${id}-latitude`}>Latitude</Form.Label>
+            <div className="with-unit">
+              <Form.Control
+                id={`${id}-latitude`}
+                className="tabular"
+                inputMode="text"
+                placeholder="50"
+                aria-describedby={`${id}-latitude-help`}
+                value={answers.latitude}
+                onChange={(event) => onChange({ ...answers, latitude: event.target.value })}
+              />
+              <span className="unit">°</span>
+            </div>
+          </div>
+        )}
       </div>
+      {answers.power === "solar" && (
+        <p id={`${id}-latitude-help`} className="soft">
+          The panel must deliver enough in the darkest month. From 35° to 60° its yield falls to a
+          twelfth. South of the equator the latitude is negative.
+        </p>
+      )}
       {implied && (
         <p className={implied.power === answers.power ? "soft" : "tone-tight"}>
           {implied.power === answers.power

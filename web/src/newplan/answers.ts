@@ -11,6 +11,7 @@ export interface Answers {
   coldest: string;
   hottest: string;
   power: PowerSource;
+  latitude: string;
   owned: string[];
   budget: string;
   /** Null while the purpose's own needs stand unchanged. */
@@ -32,6 +33,7 @@ export const NO_ANSWERS: Answers = {
   coldest: "",
   hottest: "",
   power: "mains",
+  latitude: "",
   owned: [],
   budget: "",
   requirements: null,
@@ -56,6 +58,12 @@ export function requestFrom(
   const budget = answers.budget.trim() === "" ? null : readNumber(answers.budget);
   if (budget !== null && !(budget >= 0))
     return { missing: "Enter the budget as a number, for example 150." };
+  const latitude =
+    answers.power !== "solar" || answers.latitude.trim() === ""
+      ? null
+      : readNumber(answers.latitude);
+  if (latitude !== null && !(Math.abs(latitude) <= 90))
+    return { missing: "Enter the latitude in degrees, from -90 to 90, or leave it empty." };
   const transfers = transfersFrom(purpose.transfers, answers.transfers);
   if ("missing" in transfers) return transfers;
   return {
@@ -67,6 +75,7 @@ export function requestFrom(
         ambient_min_c: coldest,
         ambient_max_c: hottest,
         power: answers.power,
+        latitude_deg: latitude,
       },
       requirements: answers.requirements,
       transfers: Object.keys(answers.transfers).length > 0 ? transfers.read : null,

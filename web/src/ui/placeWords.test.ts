@@ -17,6 +17,7 @@ const ROOM: KnownPlace["place"] = {
   network: "both",
   within_reach_of: "adults",
   power: "mains",
+  latitude_deg: null,
 };
 
 describe("a place in words", () => {

@@ -36,6 +36,7 @@ export function KitLine({ line, label }: Props) {
           {line.quantity > 1 && `${line.quantity} × `}
           {line.short_name}
           {line.owned && <span className="own-tag">owned</span>}
+          {line.spare && <span className="own-tag">spare</span>}
         </span>
         {line.changed.length > 0 ? (
           <span className="figure tone-tight">newer values</span>
@@ -92,6 +93,15 @@ function LineTools({ line }: { line: LineReport }) {
         onClick={() => edit(editOf(line.id, { owned: !line.owned }))}
       >
         {line.owned ? "I do not own it" : "I own it"}
+      </Button>
+      <Button
+        variant=""
+        size="sm"
+        aria-pressed={line.spare}
+        title="A spare is bought and kept in the drawer. Nothing is calculated with it."
+        onClick={() => edit(editOf(line.id, { spare: !line.spare }))}
+      >
+        {line.spare ? "Use it again" : "Mark as spare"}
       </Button>
       {line.role === "case" && (
         <Button

@@ -61,7 +61,7 @@ def build_cost(items: Items, copies: int, prices: Prices) -> CostResult:
     return result
 
 
-@derived("items", "copies", prices_of)
-def of(items: Items, copies: int, prices: Prices) -> CostResult:
-    """The bill."""
-    return build_cost(items, copies, prices)
+@derived("items", "spares", "copies", prices_of)
+def of(items: Items, spares: Items, copies: int, prices: Prices) -> CostResult:
+    """The bill, with what is spare."""
+    return build_cost(Items((*items, *spares)), copies, prices)

@@ -13,9 +13,16 @@ from cobblewort.core.plans.plan import Phase
 
 USABLE_BATTERY_SHARE = 0.85
 """What is used of a lithium cell and left by its converter: typical, from memory."""
-DARKEST_MONTH_WH_WP = Reading(nominal=0.9, low=0.4, high=1.5, basis="typical")
-"""What a watt of panel gives on a day of December at 50 degrees north, tilted south, net of dirt:
-typical, from memory. [Wh a day for each Wp]"""
+USUAL_LATITUDE_DEG = 50.0
+"""Where nobody says how far north it is."""
+_LATITUDES_DEG = (35.0, 50.0, 60.0, 66.5)
+_SUN_H = (3.6, 0.9, 0.3, 0.0)
+"""Sun on a panel tilted to the equator on a day of the darkest month: typical, from memory; none
+beyond the polar circle, and no less than the first nearer to the equator. [kWh/m² a day, which are
+Wh a day for each Wp]"""
+_NET = Reading(nominal=7 / 9, low=1 / 3, high=11 / 9, basis="typical")
+"""What a good or a bad winter leaves of it behind dirt, warmth, wire and a tracking controller:
+typical, from memory."""
 
 
 def day_energy_wh(schedule: Sequence[Phase], power: PowerResult) -> FloatArray:
@@ -74,6 +81,15 @@ def in_use(schedule: Sequence[Phase], power: PowerResult) -> list[Phase]:
     return [phase for phase, watts in _phases(schedule, power) if watts[0] > 0]
 
 
-def darkest_yield_wh_wp(samples: int) -> FloatArray:
-    """`DARKEST_MONTH_WH_WP` as samples, the same for every plan."""
-    return sampled(DARKEST_MONTH_WH_WP, "place/darkest_month_wh_wp", samples)
+def darkest_month(latitude_deg: float | None) -> str:
+    """In which the sun is lowest: June south of the equator."""
+    return "June" if latitude_deg is not None and latitude_deg < 0 else "December"
+
+
+def darkest_yield_wh_wp(latitude_deg: float | None, samples: int) -> FloatArray:
+    """What a watt of panel gives on a day of the darkest month, shape (samples,), drawn alike for
+    every plan. [Wh a day for each Wp]
+    """
+    at_deg = USUAL_LATITUDE_DEG if latitude_deg is None else abs(latitude_deg)
+    sun_h = float(np.interp(at_deg, _LATITUDES_DEG, _SUN_H))
+    return sun_h * sampled(_NET, "place/darkest_month_wh_wp", samples)

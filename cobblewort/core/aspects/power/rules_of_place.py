@@ -6,9 +6,10 @@ from collections.abc import Iterator, Sequence
 
 from cobblewort.core import words
 from cobblewort.core.aspects.power.daily_energy import (
-    DARKEST_MONTH_WH_WP,
     USABLE_BATTERY_SHARE,
+    USUAL_LATITUDE_DEG,
     battery_hours,
+    darkest_month,
     darkest_yield_wh_wp,
     day_energy_wh,
     in_use,
@@ -145,11 +146,19 @@ def more_sun(kit: Kit, finding: Finding) -> Iterator[Patch]:
     "PWR-10",
     "power",
     "The solar panel delivers enough in the darkest month",
-    why="In December a panel delivers about a sixth of its yield in June, and the kit draws the "
-    "same all year.",
+    why="At 50° of latitude a panel delivers in December about a sixth of its yield in June, and "
+    "the kit draws the same all year.",
     formula="panel x daily yield in the darkest month x battery efficiency >= energy per day",
-    source="yield at 50 degrees north, tilted south, net of dirt: typical, from memory",
-    reads=(power_of, "schedule", "connected", "place.power", "samples"),
+    source="yield by latitude, tilted to the equator, net of dirt, warmth, wire and controller: "
+    "typical, from memory",
+    reads=(
+        power_of,
+        "schedule",
+        "connected",
+        "place.power",
+        "place.latitude_deg",
+        "samples",
+    ),
     remedies=(another_supply, more_sun),
     eased_by=("board", "power_supply", "cable", "add_on", "other_equipment"),
 )
@@ -158,9 +167,10 @@ def sun_is_enough(
     schedule: Sequence[Phase],
     connected: Items,
     power_source: Feed,
+    latitude_deg: float | None,
     samples: int,
 ) -> Iterator[Check | Observation]:
-    """What the panel gives on a day of December against what the kit takes of it."""
+    """What the panel gives on a day of the darkest month against what the kit takes of it."""
     if power_source != "solar":
         return
     panel_wp, lines = _amount(connected, "solar")
@@ -178,30 +188,34 @@ def sun_is_enough(
         )
         return
 
+    month = darkest_month(latitude_deg)
+    at_deg = abs(USUAL_LATITUDE_DEG if latitude_deg is None else latitude_deg)
+    of_panel = darkest_yield_wh_wp(latitude_deg, samples)
+
     def sentence(margin: Margin) -> Text:
         given, taken = words.apart(words.watt_hours, margin.value, margin.limit)
         return say(
-            "The {panel} solar panel delivers {given} per day in December; the kit draws {taken}.",
+            "The {panel} solar panel delivers {given} per day in {month}; the kit draws {taken}.",
             panel=words.counted(panel_wp, "W"),
+            month=month,
             given=given,
             taken=taken,
         )
 
     def working(state: int) -> Sum:
         del state
-        darkest = DARKEST_MONTH_WH_WP
         origin = "typical, from memory"
         return Sum(
-            "energy of the panel in December after battery losses, less the energy per day",
+            f"energy of the panel in {month} after battery losses, less the energy per day",
             "P * y * k - E",
             [
                 Term("P", "panel", panel_wp, "Wp", "datasheet", words.listed(lines), None),
                 Term(
                     "y",
-                    "yield of a December day at 50° north, per watt of panel",
-                    darkest.nominal,
+                    f"yield of a day in {month} at {at_deg:g}° of latitude, per watt of panel",
+                    float(of_panel[0]),
                     "Wh/Wp",
-                    darkest.basis,
+                    "typical",
                     origin,
                     None,
                 ),
@@ -212,10 +226,10 @@ def sun_is_enough(
             ],
         )
 
-    given_wh = panel_wp * darkest_yield_wh_wp(samples) * USABLE_BATTERY_SHARE
+    given_wh = panel_wp * of_panel * USABLE_BATTERY_SHARE
     yield Check(
         "panel",
-        "Solar energy per day in December",
+        f"Solar energy per day in {month}",
         "Wh",
         "min",
         given_wh,

@@ -1,5 +1,6 @@
 import pytest
 
+from cobblewort.core.plans.patch import EditLine, RemoveLine, apply_patch
 from tests.kits import SMALL, checked, kit, margin, shipped, told, with_part
 
 
@@ -33,10 +34,56 @@ def test_fit_02_too_few_sockets() -> None:
     assert told(checked(kit("B04", "S06", "M02", "4xX07")), "FIT-02") == []
 
 
-def test_fit_02_a_spare_lead_is_only_a_note() -> None:
-    """A lead that joins nothing is not what stops a kit."""
-    findings = told(checked(kit(*SMALL, "C02")), "FIT-02")
-    assert {f.severity for f in findings} == {"note"}
+@pytest.mark.parametrize(
+    ("parts", "told_of"),
+    [
+        ((*SMALL, "C02"), "the Braid C5 cable: it is plugged in nowhere"),
+        ((*SMALL, "S05"), "the Traveller 65 power supply: it is plugged in nowhere"),
+        ((*SMALL, "H02"), "the Tendril 4 S hub: nothing is plugged into it"),
+        ((*SMALL, "A12"), "the Leash Q storage adapter: nothing is plugged into it"),
+        ((*SMALL, "E01"), "nothing is checked in it"),
+    ],
+)
+def test_fit_44_what_nothing_uses(parts: tuple[str, ...], told_of: str) -> None:
+    """It is tight while it is to be bought, and a note where it is there; FIT-02 says no more."""
+    plan = kit(*parts)
+    report = checked(plan)
+    (finding,) = told(report, "FIT-44")
+    assert finding.severity == "tight"
+    assert told_of in finding.sentence.text
+    assert finding.lines[0] not in {line for f in told(report, "FIT-02") for line in f.lines}
+    line = finding.lines[0]
+    owned = apply_patch(plan, (EditLine(line=line, owned=True),))
+    assert [f.severity for f in told(checked(owned), "FIT-44")] == ["note"]
+    for change in (RemoveLine(line=line), EditLine(line=line, spare=True)):
+        assert told(checked(apply_patch(plan, (change,))), "FIT-44") == []
+
+
+@pytest.mark.parametrize(
+    "parts",
+    [
+        SMALL,  # unused sockets of a board
+        ("B04", "S05", "2xC01", "M02"),  # a second cable of a kind, in one line
+        ("B04", "S06", "M02", "5xX07", "H03"),
+        (*SMALL, "A12", "D11"),
+        ("B04", "S06", "M02", "T04"),  # a borrowed reader with nothing in it
+    ],
+)
+def test_fit_44_stays_silent(parts: tuple[str, ...]) -> None:
+    """What is used, borrowed, or one more of what is used."""
+    assert told(checked(kit(*parts)), "FIT-44") == []
+
+
+def test_a_spare_is_bought_and_does_nothing() -> None:
+    """It costs what it did, and stands for no supply, load or fit."""
+    plan = kit("B04", "S06", "M02", "X07")
+    spare = apply_patch(plan, (EditLine(line="X07", spare=True),))
+    without = apply_patch(plan, (RemoveLine(line="X07"),))
+    assert checked(spare).cost.total == checked(plan).cost.total
+    assert [m.spare for m in checked(spare).margins] == [m.spare for m in checked(without).margins]
+    unfed = checked(apply_patch(plan, (EditLine(line="S06", spare=True),)))
+    assert [f.severity for f in told(unfed, "FIT-01")] == ["problem"]
+    assert [line.spare for line in checked(spare).lines] == [False, False, False, True]
 
 
 def test_fit_03_holes() -> None:

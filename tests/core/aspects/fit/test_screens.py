@@ -127,11 +127,14 @@ def test_what_takes_a_picture_in_is_no_screen() -> None:
 
 
 def test_a_lead_that_joins_nothing_is_told_once() -> None:
-    """Spare, and no more than a note; its two ends are not two things to do."""
-    notes = told(checked(kit("B06", "S01", "M02", "C13")), "FIT-02")
-    assert [(f.severity, f.sentence.text) for f in notes] == [
-        ("note", "The Picture Mini cable is spare: it connects nothing.")
+    """Its two ends are not two things to do; where a screen is dark, that is told instead."""
+    report = checked(kit("B06", "S01", "M02", "C13"))
+    assert told(report, "FIT-02") == []
+    assert [(f.severity, f.sentence.text) for f in told(report, "FIT-44")] == [
+        ("tight", "Nothing uses the Picture Mini cable: it is plugged in nowhere.")
     ]
+    dark = checked(kit("B06", "S01", "M02", "X27", "C11"))
+    assert (len(told(dark, "FIT-28")), told(dark, "FIT-44")) == (1, [])
 
 
 def test_a_picture_socket_that_many_share_moves_nobody() -> None:

@@ -100,23 +100,10 @@ def holes(stack: StackResult) -> Iterator[Observation]:
 def outline(
     stack: StackResult, mounting: Standing | None, built: Items
 ) -> Iterator[Check | Observation]:
-    """Length and width of the board against the inner box; a note of a case that is left over."""
+    """Length and width of the board against the inner box."""
     board, case = stack.board, stack.case
     if board is None or case is None or board.part.stack is None or case.part.case is None:
         return
-    for other in built:
-        if other.part.case is not None and other is not case:
-            yield Observation(
-                other.id,
-                INFORMS,
-                say(
-                    "{board} is in {case}. {other} is not used, and nothing is checked in it.",
-                    board=board.name,
-                    case=case.the,
-                    other=words.opening(other.the),
-                ),
-                tuple(dict.fromkeys((other.line.id, case.line.id))),
-            )
     shell = case.part.case
     if mounting is None:
         return

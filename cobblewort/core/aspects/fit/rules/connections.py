@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import (
@@ -13,18 +13,18 @@ from cobblewort.core.aspects.fit.assign import (
     Unplaced,
     suits,
 )
-from cobblewort.core.aspects.fit.model import layers_of
+from cobblewort.core.aspects.fit.model import board_reached, cable_hangs_free, layers_of, stack_of
 from cobblewort.core.aspects.fit.model import of as fit_of
-from cobblewort.core.aspects.fit.remedies import (
-    more_sockets,
-)
-from cobblewort.core.aspects.fit.stack import Layers
+from cobblewort.core.aspects.fit.remedies import is_video, more_sockets
+from cobblewort.core.aspects.fit.stack import Layers, StackResult
 from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items
-from cobblewort.core.judging.remedies import another, remove_named
+from cobblewort.core.judging.remedies import another, mark_spare, remove_named
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
+from cobblewort.core.parts.model import Part
+from cobblewort.core.plans.plan import NOT_OF_IT
 from cobblewort.core.standards.poe import NETWORK_POWER
 from cobblewort.core.text import Text, say
 
@@ -46,17 +46,14 @@ from cobblewort.core.text import Text, say
     eased_by=("board", "add_on", "cable"),
 )
 def plugs_placed(fit: Assignment, connected: Items) -> Iterator[Observation]:
-    """One observation for each plug of a line; a spare cable or supply is only a note."""
+    """One observation for each plug of a line; of what joins nothing at all FIT-44 tells."""
     if not connected.of_role("board"):
         return
-    spare_cables = _spare_cables(fit)
-    for line, cables in spare_cables.items():
-        yield Observation(f"{line}.spare", INFORMS, _spare_sentence(cables), (line,))
-    spare_ids = {cable.id for cables in spare_cables.values() for cable in cables}
+    joining = _joining(fit)
     by_plug: dict[tuple[str, str], list[Unplaced]] = {}
     for unplaced in fit.unplaced:
         plug = unplaced.plug
-        if plug.item.id in spare_ids:
+        if plug.item.id not in joining and _may_lie_there(plug.item):
             continue
         if plug.plug.role == "picture_out":
             continue  # it goes to a screen that nobody described; FIT-28 asks for the others
@@ -65,8 +62,8 @@ def plugs_placed(fit: Assignment, connected: Items) -> Iterator[Observation]:
         by_plug.setdefault((plug.item.line.id, plug.name), []).append(unplaced)
     for (line, name), group in by_plug.items():
         plug = group[0].plug
-        spare = plug.item.part.kind in ("cable", "power_supply")
-        consequence = INFORMS if spare or not plug.plug.required else FAILS
+        idle = _may_lie_there(plug.item) or not plug.plug.required
+        consequence = INFORMS if idle else FAILS
         yield Observation(
             f"{line}.{name}",
             consequence,
@@ -76,32 +73,15 @@ def plugs_placed(fit: Assignment, connected: Items) -> Iterator[Observation]:
         )
 
 
-def _spare_cables(fit: Assignment) -> dict[str, list[Item]]:
-    """Cables none of whose ends is plugged in anywhere, by their line."""
-    placed = {plug.item.id for plug, _ in fit.placed.values()}
-    held = {socket.item.id for _, socket in fit.placed.values()}
-    spare: dict[str, dict[str, Item]] = {}
-    for unplaced in fit.unplaced:
-        cable = unplaced.plug.item
-        if (
-            cable.part.kind == "cable"
-            and cable.id not in placed | held
-            and len(cable.part.plugs) > 1
-        ):
-            spare.setdefault(cable.line.id, {})[cable.id] = cable
-    return {line: list(cables.values()) for line, cables in spare.items()}
+def _joining(fit: Assignment) -> set[str]:
+    """Items that are plugged in somewhere, or have something plugged into them."""
+    placed = fit.placed.values()
+    return {plug.item.id for plug, _ in placed} | {socket.item.id for _, socket in placed}
 
 
-def _spare_sentence(cables: list[Item]) -> Text:
-    line, first = cables[0].line, cables[0]
-    if line.quantity == 1:
-        return say("{cable} is spare: it connects nothing.", cable=words.opening(first.the))
-    return say(
-        "{count} of {all} {cable} cables are spare: they connect nothing.",
-        count=len(cables),
-        all=line.quantity,
-        cable=first.part.model,
-    )
+def _may_lie_there(item: Item) -> bool:
+    """Whether nothing fails where an item is plugged in nowhere."""
+    return item.part.kind in ("cable", "power_supply")
 
 
 def _unplaced_sentence(group: list[Unplaced]) -> Text:
@@ -148,6 +128,86 @@ def _unplaced_sentence(group: list[Unplaced]) -> Text:
         article=words.article(kinds),
         kinds=kinds,
     )
+
+
+@rule(
+    "FIT-44",
+    "fit",
+    "Every part to buy is used",
+    why="A part that is plugged in nowhere, or into which nothing is plugged, costs money and does "
+    "nothing.",
+    formula="one item of each line is plugged in, or another part is plugged into it",
+    source="common practice",
+    reads=(fit_of, stack_of, board_reached, cable_hangs_free, "built"),
+    remedies=(remove_named, mark_spare),
+    eased_by=("board", "storage", "add_on", "boot_drive", "power_supply", "cable", "cooling"),
+)
+def every_part_used(
+    fit: Assignment, stack: StackResult, reached: bool, hangs_free: bool, built: Items
+) -> Iterator[Observation]:
+    """Each line of which nothing is used. Another cable of a kind that is used is one for the bag;
+    of what is owned nobody is scolded; where power or a picture is missing, others tell of it.
+    """
+    if stack.board is None:
+        return
+    use = _Use(fit, reached and not hangs_free, built)
+    by_line: dict[str, list[Item]] = {}
+    for item in built:
+        if item.line.role not in NOT_OF_IT:
+            by_line.setdefault(item.line.id, []).append(item)
+    for line, items in by_line.items():
+        part, first = items[0].part, items[0]
+        told = None
+        if part.case is not None:
+            if stack.case is not None and stack.case not in items:
+                told = say(
+                    "The board is in {case}. Nothing is in {other}, and nothing is checked in it.",
+                    case=stack.case.the,
+                    other=first.the,
+                )
+        elif use.is_idle(items):
+            told = say("Nothing uses {part}: it is plugged in nowhere.", part=first.the)
+        elif _only_passes_on(part) and not any(item.id in use.held for item in items):
+            told = say("Nothing uses {part}: nothing is plugged into it.", part=first.the)
+        if told is not None:
+            yield Observation(line, INFORMS if first.line.owned else BOTHERS, told, (line,))
+
+
+class _Use:
+    """What is plugged in where, and what is missing that something idle may be meant for."""
+
+    def __init__(self, fit: Assignment, is_fed: bool, built: Items) -> None:
+        placed = fit.placed.values()
+        sockets = {socket.id for _, socket in placed}
+        self.held = {socket.item.id for _, socket in placed}
+        self.joining = _joining(fit)
+        self.failing = {u.plug.item.id for u in fit.unplaced if u.plug.plug.required}
+        self.parts = {i.part.id for i in built if i.id in self.joining and i.part.kind == "cable"}
+        self.is_fed = is_fed
+        self.dark = any(
+            socket.role == "picture_in" and f"{item.id}.{name}" not in sockets
+            for item in built
+            for name, socket in item.part.sockets.items()
+        )
+
+    def is_idle(self, items: Sequence[Item]) -> bool:
+        """Whether none of a line is plugged in, and no other rule tells of it."""
+        part = items[0].part
+        if not (part.plugs or part.sockets) or any(item.id in self.joining for item in items):
+            return False
+        if not _may_lie_there(items[0]):
+            return not any(item.id in self.failing for item in items)
+        ends = {connector for plug in part.plugs.values() for connector in plug.connectors}
+        if part.kind == "cable" and any(map(is_video, ends)):
+            return not self.dark and part.id not in self.parts
+        return self.is_fed and part.id not in self.parts
+
+
+def _only_passes_on(part: Part) -> bool:
+    """Whether a part is there for what is plugged into it alone; a port in the front is not."""
+    hosts = any(socket.role == "host" for socket in part.sockets.values())
+    passes = part.kind in ("hub", "storage_adapter", "cable") and part.panel_hole is None
+    return hosts and passes and not part.offers
 
 
 def _port_word(connector: str) -> str:
