@@ -16,8 +16,8 @@ from cobblewort.core.parts.key_value import key_value, short_name
 from cobblewort.core.parts.model import Origin, Part
 from cobblewort.core.parts.sheet import changed_figures
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.plan import Role
-from cobblewort.core.text import Text
+from cobblewort.core.plans.plan import PlanStatus, Role
+from cobblewort.core.text import Text, as_text, say
 
 
 @dataclass(slots=True, frozen=True)
@@ -51,7 +51,7 @@ class LineReport:
 class NextStep:
     """The one next thing to do: choose a part for `role`, or look at `finding`; or neither."""
 
-    text: str
+    text: Text
     role: Role | None
     finding: str | None
 
@@ -125,26 +125,58 @@ def _later_choice(kit: Kit, findings: list[Finding]) -> NextStep | None:
     """A cooler where it is too warm without one, and a case."""
     warm = any(f.family == HEAT.family and f.severity == "tight" for f in findings)
     if warm and not kit.items.of_role("cooling"):
-        return NextStep(_NO_COOLER, "cooling", None)
+        return NextStep(as_text(_NO_COOLER), "cooling", None)
     if not kit.items.of_role("case"):
-        return NextStep(_NO_CASE, "case", None)
+        return NextStep(as_text(_NO_CASE), "case", None)
     return None
 
 
+_BY_STATUS: dict[PlanStatus, str] = {
+    "planning": "No problems found. Print the plan sheet and order the parts.",
+    "ordered": "Compare each part that arrives with the plan sheet.",
+    "built": "Run it under its heaviest load for a day, then set the status to Tested.",
+    "tested": "Nothing is open. See Lifetime for what to do each year.",
+}
+
+
 def next_step(kit: Kit, findings: list[Finding]) -> NextStep:
-    """What to do next: what is missing, then what stops it, then what is still open."""
+    """What to do next: what is missing, then what stops it, what nothing uses, what is still open;
+    in the end to buy, build and test it.
+    """
     missing = {finding.id for finding in findings}
     for role, text in _FIRST_CHOICES:
         if f"FIT-01:{role}" in missing:  # a board may well be fed by what is no supply
-            return NextStep(text, role, None)
+            return NextStep(as_text(text), role, None)
+    return (
+        _of_problem(findings) or _later_choice(kit, findings) or _of_tight(findings) or _then(kit)
+    )
+
+
+def _of_problem(findings: list[Finding]) -> NextStep | None:
+    """The first problem; else the first part that nothing uses."""
     worst = findings[0] if findings else None
     if worst is not None and worst.severity == "problem":
-        return NextStep("Open the first snag and try one of its fixes.", None, worst.id)
-    open_choice = _later_choice(kit, findings)
-    if open_choice is not None:
-        return open_choice
-    if worst is not None and worst.severity == "tight":
-        return NextStep("There are no problems. Look at what is tight.", None, worst.id)
-    if kit.plan.budget is None:
-        return NextStep("Set a budget to check the cost.", None, None)
-    return NextStep("No problems found. Print the plan sheet and order.", None, None)
+        hint = "Try one of its fixes." if worst.has_fixes else "Change one of the parts it names."
+        return NextStep(say("Solve the first problem. {hint}", hint=hint), None, worst.id)
+    idle = next((f for f in findings if f.rule == "FIT-44" and f.severity == "tight"), None)
+    if idle is None:
+        return None
+    told = "{sentence} Remove it, or mark it as spare."
+    return NextStep(say(told, sentence=idle.sentence), None, idle.id)
+
+
+def _of_tight(findings: list[Finding]) -> NextStep | None:
+    """The first tight limit that a change eases, else the first."""
+    tight = [finding for finding in findings if finding.severity == "tight"]
+    if not tight:
+        return None
+    eased = next((finding for finding in tight if finding.has_fixes), None)
+    told = "Look at what is tight." if eased is None else "See what eases a tight limit."
+    return NextStep(as_text(f"There are no problems. {told}"), None, (eased or tight[0]).id)
+
+
+def _then(kit: Kit) -> NextStep:
+    """What is next when nothing is wrong."""
+    asked = bool(kit.plan.requirements)
+    told = "Open Purpose and add what the kit must do. Then that is checked too."
+    return NextStep(as_text(_BY_STATUS[kit.plan.status] if asked else told), None, None)

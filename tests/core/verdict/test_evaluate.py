@@ -225,6 +225,7 @@ def test_four_hundred_parts_are_judged() -> None:
         (("B06",), "power_supply", None),
         (("B06", "S01"), "boot_drive", None),
         (("B06", "S01", "M02", "A02"), None, "FIT-02"),
+        (("B06", "S01", "M02", "C13"), None, "FIT-44"),
         (("B06", "S01", "M02"), "case", None),
         (("B06", "S01", "M02", "K03"), "case", None),
         (("B06", "S01", "M02", "E03"), None, None),  # cool enough as it is
@@ -239,7 +240,25 @@ def test_the_one_next_thing_to_do(
     step = checked(kit(*parts)).next_step
     assert step.role == role
     assert (step.finding or "").split(":")[0] == (rule or "")
-    assert step.text.endswith(".")
+    assert step.text.text.endswith(".")
+
+
+def test_what_is_next_once_nothing_is_wrong() -> None:
+    """What nothing uses, then what is asked of it, then to buy, build and test; never a budget that
+    nobody wants to set.
+    """
+    idle = checked(kit(*SMALL, "H02")).next_step
+    assert idle.finding == "FIT-44:H02"
+    assert idle.text.text.endswith("Remove it, or mark it as spare.")
+    assert "Open Purpose" in checked(kit(*SMALL)).next_step.text.text
+    wifi = {"id": "a", "text": "Wi-Fi", "function": "wifi"}
+    steps = [
+        checked(kit(*SMALL, requirements=[wifi], status=status)).next_step.text.text
+        for status in ("planning", "ordered", "built", "tested")
+    ]
+    assert "order the parts" in steps[0]
+    assert "Tested" in steps[2]
+    assert len(set(steps)) == 4
 
 
 def test_every_rule_explains_itself() -> None:

@@ -3611,8 +3611,7 @@ export interface components {
          * @description The one next thing to do: choose a part for `role`, or look at `finding`; or neither.
          */
         NextStep: {
-            /** Text */
-            text: string;
+            text: components["schemas"]["Text"];
             /** Role */
             role: ("board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment") | null;
             /** Finding */

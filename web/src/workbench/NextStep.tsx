@@ -3,6 +3,7 @@ import { Link } from "react-router";
 
 import { useBench } from "./bench";
 import { roleLabel } from "../ui/roles";
+import { textOf } from "../ui/text";
 
 /** The one next thing to do, as the core sees it. */
 export function NextStep() {
@@ -11,10 +12,10 @@ export function NextStep() {
   return (
     <div className="next-step">
       <h2>Next</h2>
-      <p>{text}</p>
+      <p>{textOf(text)}</p>
       {role !== null && (
         <Button variant="primary" size="sm" onClick={() => openParts(role, null)}>
-          {roleLabel(role)} Open Parts
+          Open Parts: {roleLabel(role)}
         </Button>
       )}
       {role === null && finding !== null && (
