@@ -146,10 +146,24 @@ class PartEdit(BaseModel):
     figures: Annotated[dict[str, FigureInput | None], Field(max_length=200)] = {}
 
 
+class AskedRequest(BaseModel):
+    """One of a purpose's forms, amounts by the requirement that asks for them, and requirements
+    that are not there.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+
+    form: Identifier | None = None
+    amounts: Annotated[
+        dict[Identifier, Annotated[float, Field(gt=0, le=1e6)]], Field(max_length=MAX_REQUIREMENTS)
+    ] = {}
+    removed: Annotated[list[Identifier], Field(max_length=MAX_REQUIREMENTS)] = []
+
+
 class FirstKitRequest(BaseModel):
     """The four answers: what it will do, where it will live, what is owned, what it may cost.
 
-    `requirements` and `transfers` replace those of the purpose where they are given.
+    `summary`, `requirements` and `transfers` replace those of the purpose where they are given.
     """
 
     model_config = ConfigDict(extra="forbid")
@@ -157,6 +171,7 @@ class FirstKitRequest(BaseModel):
     name: PlanName
     purpose: Identifier
     place: Place
+    summary: Annotated[str, StringConstraints(max_length=1000)] | None = None
     requirements: Annotated[tuple[Requirement, ...], Field(max_length=MAX_REQUIREMENTS)] | None = (
         None
     )

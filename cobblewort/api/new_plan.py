@@ -10,14 +10,21 @@ from fastapi.concurrency import run_in_threadpool
 from cobblewort.api import problems
 from cobblewort.api.answers import answer, written
 from cobblewort.api.deps import PAGE_SAMPLES, CatalogueInUse
-from cobblewort.api.models import CheaperKitView, FirstKitRequest, FirstKitView, RequirementKind
+from cobblewort.api.models import (
+    AskedRequest,
+    CheaperKitView,
+    FirstKitRequest,
+    FirstKitView,
+    RequirementKind,
+)
 from cobblewort.api.preferences import Preferred
 from cobblewort.api.searches import BREATH_S
 from cobblewort.core.changing.suggest import first_kit
 from cobblewort.core.errors import InputError
 from cobblewort.core.parts.functions import CONDITION_UNITS, CONDITIONS, FUNCTIONS, LIMITS
+from cobblewort.core.parts.model import Identifier
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.purpose import KnownPlace, Purpose, plan_for
+from cobblewort.core.plans.purpose import KnownPlace, Purpose, asking, in_form, plan_for
 from cobblewort.core.verdict.evaluate import evaluate
 from cobblewort.formats.preferences import Preferences
 from cobblewort.formats.shipped import shipped_places, shipped_purposes
@@ -37,6 +44,22 @@ class _GoneError(Exception):
 def list_purposes() -> list[Purpose]:
     """What people build such a kit for, with what it usually asks."""
     return list(shipped_purposes().values())
+
+
+@router.post("/purposes/{purpose_id}/asked")
+def ask_of_a_purpose(purpose_id: Identifier, body: AskedRequest) -> Purpose:
+    """A purpose as it is with what was chosen and typed of it; nothing is stored."""
+    purpose = _purpose(purpose_id)
+    formed = purpose if body.form is None else in_form(purpose, body.form)
+    return asking(formed, body.amounts, body.removed)
+
+
+def _purpose(purpose_id: str) -> Purpose:
+    purpose = shipped_purposes().get(purpose_id)
+    if purpose is None:
+        known = ", ".join(shipped_purposes())
+        raise InputError([("purpose", f"must be one of {known} (got '{purpose_id}')")])
+    return purpose
 
 
 @router.get("/places")
@@ -111,17 +134,19 @@ def _first_kit(
             raise _GoneError
         sleep(BREATH_S)
 
-    purpose = shipped_purposes().get(body.purpose)
-    if purpose is None:
-        known = ", ".join(shipped_purposes())
-        raise InputError([("purpose", f"must be one of {known} (got '{body.purpose}')")])
+    purpose = _purpose(body.purpose)
     for number, part_id in enumerate(body.owned):
         catalogue.part(part_id, f"owned.{number}")
     asked = preferred.begun(plan_for(purpose, body.name, body.place))
     requirements = asked.requirements if body.requirements is None else body.requirements
     transfers = asked.transfers if body.transfers is None else body.transfers
     empty = asked.model_copy(
-        update={"requirements": requirements, "transfers": transfers, "budget": body.budget}
+        update={
+            "purpose": asked.purpose if body.summary is None else body.summary,
+            "requirements": requirements,
+            "transfers": transfers,
+            "budget": body.budget,
+        }
     )
     found = first_kit(empty, catalogue, body.owned, between)
     report = evaluate(found.plan, catalogue, PAGE_SAMPLES)

@@ -51,6 +51,26 @@ def test_needs_of_ones_own_take_the_place_of_the_usual_ones(client: TestClient) 
     assert empty["report"]["purpose"] == []
 
 
+def test_a_purpose_with_its_form_and_amounts(client: TestClient) -> None:
+    """What the page shows then is what a first kit is asked for; wrong ones are told."""
+    url = "/api/purposes/sound-recorder/asked"
+    asked = client.post(url, json={"form": "stereo", "amounts": {"room": 40}}).json()
+    assert [one["at_least"] for one in asked["requirements"]] == [2, 40, None]
+    answers = {
+        **ANSWERS,
+        "purpose": "sound-recorder",
+        "summary": asked["summary"],
+        "requirements": asked["requirements"],
+        "transfers": asked["transfers"],
+    }
+    plan = client.post("/api/first-kit", json=answers).json()["plan"]
+    assert plan["purpose"] == "Records two microphones."
+    assert "X06" not in {line["part"] for line in plan["lines"]}
+    for body in ({"form": "mono"}, {"amounts": {"room": 0}}, {"amounts": {"room": 1e9}}):
+        assert client.post(url, json=body).status_code == 422
+    assert client.post("/api/purposes/moon-base/asked", json={}).status_code == 422
+
+
 def test_wrong_answers_are_told_with_their_place(client: TestClient) -> None:
     """An unknown purpose, an unknown part in the drawer, half a need."""
     unknown = client.post("/api/first-kit", json={**ANSWERS, "purpose": "moon-base"})

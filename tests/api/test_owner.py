@@ -71,7 +71,12 @@ def test_every_change_stands_behind_one_guard(client: TestClient, headers: dict[
     assert len(changing) > 20
     for method, path in changing:
         named = path.format(
-            plan_id="moss-cabinet", part_id="B06", number=1, name="x", drawing="stack"
+            plan_id="moss-cabinet",
+            part_id="B06",
+            number=1,
+            name="x",
+            drawing="stack",
+            purpose_id="sign",
         )
         answer = client.request(method, named, json={}, headers=headers)
         assert (answer.status_code, method, path) == (403, method, path)

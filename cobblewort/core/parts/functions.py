@@ -67,7 +67,7 @@ FUNCTIONS: dict[FunctionId, Function] = {
     "voice_modem": Function("a digital-voice modem"),
     "video_in": Function("video input"),
     "video_out": Function("video output"),
-    "screen": Function("a screen"),
+    "screen": Function("a screen", "inch"),
     "camera": Function("a camera"),
     "device_port": Function("a USB device port"),
     "usb_port": Function("free USB ports"),

@@ -187,7 +187,7 @@ class Requirement(Stated):
     """One thing that is asked of the kit, in plain words and as what is looked for.
 
     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
-    times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+    times or with an amount of `at_least`, in the unit of the function; `without_mains` wants hours.
     Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
     """
 

@@ -279,3 +279,14 @@ def test_whoever_asks_can_end_the_search() -> None:
         plan = begun(purpose, requirements=(*purpose.requirements, *limits))
         with pytest.raises(InterruptedError):
             first_kit(plan, shipped(), between=stop)
+
+
+def test_a_failed_disk_is_survived_where_that_is_asked() -> None:
+    """A store with one disk gets two that are mirrored, with what joins both to the board."""
+    purpose = shipped_purposes()["file-store-one"]
+    one = Requirement(id="disk", text="survives a disk failure", condition="disk_failure")
+    found = kit_for("file-store-one", requirements=(*purpose.requirements, one))
+    assert found.failing == []
+    assert found.plan.storage_use.layout == "mirror"
+    disks = [line for line in found.plan.lines if line.role == "storage"]
+    assert sum(line.quantity for line in disks) == 2

@@ -2,7 +2,7 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 
 import { client, dataOf } from "./client";
-import type { Activity, FirstKitRequest, Role } from "./types";
+import type { Activity, AskedRequest, FirstKitRequest, Purpose, Role } from "./types";
 
 export const plansQuery = queryOptions({
   queryKey: ["plans"],
@@ -206,6 +206,23 @@ export const requirementKindsQuery = queryOptions({
   queryFn: async () => dataOf(await client.GET("/api/requirement-kinds")),
   staleTime: Infinity,
 });
+
+/** A purpose with what was chosen and typed of it; as it came where `asked` is null. */
+export const askedQuery = (purposeId: string, asked: AskedRequest | null) =>
+  queryOptions({
+    queryKey: ["purposes", purposeId, asked],
+    queryFn: async () => {
+      if (!asked) throw new Error("nothing is asked of the purpose");
+      const path = { purpose_id: purposeId };
+      return dataOf(
+        await client.POST("/api/purposes/{purpose_id}/asked", { params: { path }, body: asked }),
+      );
+    },
+    enabled: asked !== null,
+    staleTime: Infinity,
+    placeholderData: (before: Purpose | undefined) =>
+      before?.id === purposeId ? before : undefined,
+  });
 
 export const firstKitQuery = (answers: FirstKitRequest | null) =>
   queryOptions({

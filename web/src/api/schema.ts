@@ -604,6 +604,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/purposes/{purpose_id}/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Of A Purpose
+         * @description A purpose as it is with what was chosen and typed of it; nothing is stored.
+         */
+        post: operations["ask_of_a_purpose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/places": {
         parameters: {
             query?: never;
@@ -1373,6 +1393,42 @@ export interface components {
             state: "new" | "changes" | "same" | "clashes";
             /** Fields */
             fields: string[];
+        };
+        /**
+         * AskedAmount
+         * @description How a purpose says that it asks for more or less than usual of one requirement.
+         *
+         *     `text` is what the requirement is called then, with `{amount}` in it. Of `transfers` that move
+         *     so much more or less it says what they are called; where that is empty they keep their name.
+         */
+        AskedAmount: {
+            /** Text */
+            text: string;
+            /** Transfers */
+            transfers: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * AskedRequest
+         * @description One of a purpose's forms, amounts by the requirement that asks for them, and requirements
+         *     that are not there.
+         */
+        AskedRequest: {
+            /** Form */
+            form?: string | null;
+            /**
+             * Amounts
+             * @default {}
+             */
+            amounts?: {
+                [key: string]: number;
+            };
+            /**
+             * Removed
+             * @default []
+             */
+            removed?: string[];
         };
         /**
          * Backup
@@ -2479,7 +2535,7 @@ export interface components {
          * FirstKitRequest
          * @description The four answers: what it will do, where it will live, what is owned, what it may cost.
          *
-         *     `requirements` and `transfers` replace those of the purpose where they are given.
+         *     `summary`, `requirements` and `transfers` replace those of the purpose where they are given.
          */
         FirstKitRequest: {
             /** Name */
@@ -2487,6 +2543,8 @@ export interface components {
             /** Purpose */
             purpose: string;
             place: components["schemas"]["Place-Input"];
+            /** Summary */
+            summary?: string | null;
             /** Requirements */
             requirements?: components["schemas"]["Requirement-Input"][] | null;
             /** Transfers */
@@ -4973,7 +5031,8 @@ export interface components {
          * Purpose
          * @description What people build such a kit for: needs, day, image, flows, and what usually goes wrong.
          *
-         *     One without flows says in `no_transfers` why it has none.
+         *     One without flows says in `no_transfers` why it has none. `amounts` are by the requirement that
+         *     asks for them. Where it has `forms`, the first is what it is without a choice.
          */
         Purpose: {
             /** Id */
@@ -5051,6 +5110,36 @@ export interface components {
              *     }
              */
             retention: components["schemas"]["Retention-Output"];
+            /** Amounts */
+            amounts: {
+                [key: string]: components["schemas"]["AskedAmount"];
+            };
+            /**
+             * Forms
+             * @default []
+             */
+            forms: components["schemas"]["PurposeForm"][];
+        };
+        /**
+         * PurposeForm
+         * @description A smaller or larger kind of a purpose: amounts that differ, and what is asked besides.
+         */
+        PurposeForm: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Summary */
+            summary: string;
+            /** Amounts */
+            amounts: {
+                [key: string]: number;
+            };
+            /**
+             * Besides
+             * @default []
+             */
+            besides: components["schemas"]["Requirement-Output"][];
         };
         /**
          * Rail
@@ -5294,7 +5383,7 @@ export interface components {
          * @description One thing that is asked of the kit, in plain words and as what is looked for.
          *
          *     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
-         *     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+         *     times or with an amount of `at_least`, in the unit of the function; `without_mains` wants hours.
          *     Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
          */
         "Requirement-Input": {
@@ -5325,7 +5414,7 @@ export interface components {
          * @description One thing that is asked of the kit, in plain words and as what is looked for.
          *
          *     Exactly one of `function`, `condition` and `limit` is given. A function may be wanted `count`
-         *     times or with an amount of `at_least`, in the unit of the function; `off_mains` wants hours.
+         *     times or with an amount of `at_least`, in the unit of the function; `without_mains` wants hours.
          *     Days of recording want `rate_mb_h`, what an hour of it takes. [MB]
          */
         "Requirement-Output": {
@@ -9259,6 +9348,104 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the store or the server is busy. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ask_of_a_purpose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                purpose_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedRequest"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Purpose"];
+                };
+            };
+            /** @description Problem: it comes from another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it is larger than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
             };
             /** @description A problem document (RFC 9457). */
             422: {

@@ -29,6 +29,7 @@ export type Place = Schemas["Place-Output"];
 export type Phase = Schemas["Phase-Output"];
 export type CheaperKit = Schemas["CheaperKitView"];
 export type FirstKit = Schemas["FirstKitView"];
+export type AskedRequest = Schemas["AskedRequest"];
 export type FirstKitRequest = Schemas["FirstKitRequest"];
 export type KitSearch = Schemas["KitSearch"];
 export type KitWishes = Schemas["KitWishes"];

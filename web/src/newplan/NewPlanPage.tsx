@@ -7,6 +7,7 @@ import { Link, useNavigate } from "react-router";
 import { client, dataOf } from "../api/client";
 import { preferencesQuery } from "../api/preferences";
 import {
+  askedQuery,
   firstKitQuery,
   requirementKindsQuery,
   partsQuery,
@@ -14,7 +15,7 @@ import {
   placesQuery,
   purposesQuery,
 } from "../api/queries";
-import type { FirstKitRequest, Requirement, Plan, Purpose } from "../api/types";
+import type { FirstKitRequest, Plan, Purpose, Requirement, RequirementKind } from "../api/types";
 import { kindWord } from "../ui/kinds";
 import { FigureInput } from "../ui/FigureInput";
 import { LeaveGuard } from "../ui/LeaveGuard";
@@ -24,19 +25,26 @@ import { shownUnit } from "../ui/displayUnits";
 import { Failure, Loading } from "../ui/States";
 import { POWER_SOURCES } from "../api/labels";
 import {
+  amountOf,
+  askedFrom,
   impliedPower,
   NO_ANSWERS,
   requestFrom,
+  requirementsOf,
+  withAmount,
+  withForm,
+  withoutRequirement,
   withPlace,
   withPurpose,
-  withRequirements,
+  withRequirement,
   type Answers,
   type PowerSource,
 } from "./answers";
 import { RequiredTransfers } from "./RequiredTransfers";
 import { FirstKitPane, hasKit, shownKit } from "./FirstKitPane";
 import { RequirementForm } from "../requirements/RequirementForm";
-import { lookedFor } from "../requirements/requirements";
+import { kindOf, lookedFor } from "../requirements/requirements";
+import { stated } from "../ui/numbers";
 import { useSettled } from "./useSettled";
 
 /** New plan; beside them what the answers ask, and a first kit that gives it. */
@@ -48,16 +56,17 @@ export function NewPlanPage() {
   const queries = useQueryClient();
   const purposeList = useMemo(() => purposes.data ?? [], [purposes.data]);
   const placeList = useMemo(() => places.data ?? [], [places.data]);
+  const { purpose, waits } = useAsked(answers, purposeList);
   const read = useMemo(
-    () => requestFrom(answers, purposeList, placeList),
-    [answers, purposeList, placeList],
+    () => requestFrom(answers, purpose, placeList),
+    [answers, purpose, placeList],
   );
-  const request = useSettled("request" in read ? read.request : null);
+  const request = useSettled("request" in read && !waits ? read.request : null);
   const found = useQuery({ ...firstKitQuery(request), placeholderData: keepPreviousData });
   const [cheaperFor, setCheaperFor] = useState<FirstKitRequest | null>(null);
   const cheaper = request !== null && cheaperFor === request;
   // What is begun is what is shown: not while an answer that was just given is still on its way.
-  const answered = "request" in read && read.request === request && !found.isFetching;
+  const answered = "request" in read && read.request === request && !waits && !found.isFetching;
   const create = useMutation({
     mutationFn: async (plan: Plan) =>
       dataOf(await client.POST("/api/plans", { body: { name: plan.name, plan } })),
@@ -70,7 +79,7 @@ export function NewPlanPage() {
   });
   const going = [create, bare].some((begun) => begun.isPending || begun.isSuccess);
   const dirty = !going && JSON.stringify(answers) !== JSON.stringify(NO_ANSWERS);
-  const purpose = purposeList.find((entry) => entry.id === answers.purposeId);
+  const requirements = purpose ? requirementsOf(answers, purpose) : [];
   const failed = purposes.error ?? places.error;
   return (
     <div className="plans-page">
@@ -94,11 +103,12 @@ export function NewPlanPage() {
               answers={answers}
               purposes={purposeList}
               onChoose={(entry) => setAnswers(withPurpose(answers, entry, placeList))}
+              onForm={(form) => setAnswers(withForm(answers, form))}
               onName={(name) => setAnswers({ ...answers, name })}
             />
             <WhereQuestion
               answers={answers}
-              implied={impliedPower(answers.requirements ?? purpose?.requirements ?? [])}
+              implied={impliedPower(requirements)}
               onChange={setAnswers}
             />
             <OwnedQuestion
@@ -115,12 +125,15 @@ export function NewPlanPage() {
               <>
                 <AskedFor
                   purpose={purpose}
-                  requirements={answers.requirements ?? purpose.requirements}
-                  onChange={(requirements) => setAnswers(withRequirements(answers, requirements))}
+                  requirements={requirements}
+                  amounts={answers.amounts}
+                  onAmount={(id, typed) => setAnswers(withAmount(answers, id, typed))}
+                  onAdd={(requirement) => setAnswers(withRequirement(answers, requirement))}
+                  onRemove={(id) => setAnswers(withoutRequirement(answers, id))}
                 />
                 <RequiredTransfers
                   key={purpose.id}
-                  transfers={purpose.transfers}
+                  purpose={purpose}
                   typed={answers.transfers}
                   onChange={(transfers) => setAnswers({ ...answers, transfers })}
                 />
@@ -185,6 +198,19 @@ export function NewPlanPage() {
   );
 }
 
+/** The purpose with its form and amounts, as the server words it; and whether that is on its way. */
+function useAsked(answers: Answers, purposes: Purpose[]) {
+  const shipped = purposes.find((entry) => entry.id === answers.purposeId);
+  const typed = shipped ? askedFrom(answers, shipped) : { asked: null };
+  const asked = "asked" in typed ? typed.asked : null;
+  const key = JSON.stringify(asked);
+  const settled = useSettled(key);
+  const found = useQuery(askedQuery(answers.purposeId, JSON.parse(settled) as typeof asked));
+  const waits = settled !== key || (settled !== "null" && (found.isFetching || found.isError));
+  const known = found.data?.id === answers.purposeId ? found.data : undefined;
+  return { purpose: key === "null" ? shipped : (known ?? shipped), waits };
+}
+
 function named(plan: Plan, request: FirstKitRequest): Plan {
   return { ...plan, name: request.name };
 }
@@ -193,10 +219,11 @@ interface WhatProps {
   answers: Answers;
   purposes: Purpose[];
   onChoose: (purpose: Purpose) => void;
+  onForm: (form: string) => void;
   onName: (name: string) => void;
 }
 
-function WhatQuestion({ answers, purposes, onChoose, onName }: WhatProps) {
+function WhatQuestion({ answers, purposes, onChoose, onForm, onName }: WhatProps) {
   const id = useId();
   const chosen = purposes.find((entry) => entry.id === answers.purposeId);
   return (
@@ -215,6 +242,21 @@ function WhatQuestion({ answers, purposes, onChoose, onName }: WhatProps) {
           </label>
         ))}
       </div>
+      {chosen && chosen.forms.length > 0 && (
+        <div className="purpose-forms" role="radiogroup" aria-label={`Kind: ${chosen.title}`}>
+          {chosen.forms.map((form, place) => (
+            <label key={form.id}>
+              <input
+                type="radio"
+                name={`${id}-form`}
+                checked={answers.form === form.id || (answers.form === "" && place === 0)}
+                onChange={() => onForm(place === 0 ? "" : form.id)}
+              />
+              {form.title}
+            </label>
+          ))}
+        </div>
+      )}
       <div className="question-row">
         <Form.Label htmlFor={`${id}-name`}>Name of the plan</Form.Label>
         <Form.Control
@@ -451,14 +493,52 @@ function CostQuestion({ budget, onChange }: { budget: string; onChange: (text: s
   );
 }
 
+interface LookedForProps {
+  requirement: Requirement;
+  kinds: RequirementKind[];
+  typed: string | undefined;
+  onAmount: (typed: string) => void;
+}
+
+/** What a requirement looks for; its amount is a field. */
+function LookedFor({ requirement, kinds, typed, onAmount }: LookedForProps) {
+  const amount = amountOf(requirement);
+  const kind = kindOf(requirement, kinds);
+  if (amount === null || !kind)
+    return <span className="soft">{lookedFor(requirement, kinds)}</span>;
+  return (
+    <span className="soft with-amount">
+      {kind.label}
+      {requirement.at_most === null && ", at least"}
+      <span className="with-unit">
+        <FigureInput
+          size="sm"
+          className="tabular"
+          inputMode="decimal"
+          aria-label={`Amount: ${requirement.text}`}
+          unit={kind.unit}
+          value={typed ?? `${amount}`}
+          onChange={onAmount}
+        />
+        <span className="unit">{shownUnit(kind.unit)}</span>
+      </span>
+      {requirement.rate_mb_h !== null && ` at ${stated(requirement.rate_mb_h, kind.rate_unit)}`}
+    </span>
+  );
+}
+
 interface AskedProps {
   purpose: Purpose;
   requirements: Requirement[];
-  onChange: (requirements: Requirement[]) => void;
+  /** As typed, by requirement. */
+  amounts: Record<string, string>;
+  onAmount: (id: string, typed: string) => void;
+  onAdd: (requirement: Requirement) => void;
+  onRemove: (id: string) => void;
 }
 
 /** The needs in plain words, and what people usually get wrong. */
-function AskedFor({ purpose, requirements, onChange }: AskedProps) {
+function AskedFor({ purpose, requirements, amounts, onAmount, onAdd, onRemove }: AskedProps) {
   const kinds = useQuery(requirementKindsQuery).data ?? [];
   return (
     <section className="asked" aria-label="Requirements">
@@ -467,11 +547,16 @@ function AskedFor({ purpose, requirements, onChange }: AskedProps) {
         {requirements.map((requirement) => (
           <li key={requirement.id}>
             <span>{requirement.text}</span>
-            <span className="soft">{lookedFor(requirement, kinds)}</span>
+            <LookedFor
+              requirement={requirement}
+              kinds={kinds}
+              typed={amounts[requirement.id]}
+              onAmount={(typed) => onAmount(requirement.id, typed)}
+            />
             <Button
               variant="link"
               aria-label={`Remove the requirement: ${requirement.text}`}
-              onClick={() => onChange(requirements.filter((entry) => entry.id !== requirement.id))}
+              onClick={() => onRemove(requirement.id)}
             >
               Remove
             </Button>
@@ -483,7 +568,7 @@ function AskedFor({ purpose, requirements, onChange }: AskedProps) {
         key={purpose.id}
         taken={requirements.map((requirement) => requirement.id)}
         onAdd={(requirement, added) => {
-          onChange([...requirements, requirement]);
+          onAdd(requirement);
           added();
         }}
       />

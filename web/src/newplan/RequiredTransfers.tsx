@@ -1,16 +1,16 @@
-import type { Transfer } from "../api/types";
+import type { Purpose } from "../api/types";
 import { Amount } from "../ui/Amount";
 import { askable, transferAnswer, type TransferAnswer } from "./answers";
 
 interface Props {
-  transfers: Transfer[];
+  purpose: Purpose;
   typed: Record<string, TransferAnswer>;
   onChange: (typed: Record<string, TransferAnswer>) => void;
 }
 
 /** How much moves, where the purpose makes that matter. */
-export function RequiredTransfers({ transfers, typed, onChange }: Props) {
-  const asked = askable(transfers);
+export function RequiredTransfers({ purpose, typed, onChange }: Props) {
+  const asked = askable(purpose);
   if (asked.length === 0) return null;
   return (
     <section className="asked-flows" aria-label="Amount of data">

@@ -1,5 +1,12 @@
 /** The four answers as typed, and as the server is asked. Pure. */
-import type { FirstKitRequest, Transfer, KnownPlace, Requirement, Purpose } from "../api/types";
+import type {
+  AskedRequest,
+  FirstKitRequest,
+  Transfer,
+  KnownPlace,
+  Requirement,
+  Purpose,
+} from "../api/types";
 import { positive, readNumber } from "../ui/readNumber";
 
 export type PowerSource = NonNullable<KnownPlace["place"]["power"]>;
@@ -14,8 +21,14 @@ export interface Answers {
   latitude: string;
   owned: string[];
   budget: string;
-  /** Null while the purpose's own needs stand unchanged. */
-  requirements: Requirement[] | null;
+  /** Which of the purpose's forms; empty for the first. */
+  form: string;
+  /** Amounts of the purpose's requirements, as typed. */
+  amounts: Record<string, string>;
+  /** Requirements of the purpose that nobody has. */
+  removed: string[];
+  /** Requirements of one's own. */
+  added: Requirement[];
   /** What was typed for the purpose's flows, by flow; nothing where it stands as it came. */
   transfers: Record<string, TransferAnswer>;
 }
@@ -36,17 +49,41 @@ export const NO_ANSWERS: Answers = {
   latitude: "",
   owned: [],
   budget: "",
-  requirements: null,
+  form: "",
+  amounts: {},
+  removed: [],
+  added: [],
   transfers: {},
 };
 
-/** What to ask, or the sentence that says what is still missing or wrong. */
+/** What the purpose is asked for with its form and amounts, null where it is as it came; or the
+ *  sentence that says which amount is wrong. */
+export function askedFrom(
+  answers: Answers,
+  purpose: Purpose,
+): { asked: AskedRequest | null } | { missing: string } {
+  const amounts: Record<string, number> = {};
+  for (const [id, typed] of Object.entries(answers.amounts)) {
+    const amount = positive(typed);
+    const text = purpose.requirements.find((entry) => entry.id === id)?.text ?? id;
+    if (amount === null || amount > MOST_AMOUNT)
+      return { missing: `Enter the amount of “${text}” as a number above 0, for example 10.` };
+    amounts[id] = amount;
+  }
+  const { form, removed } = answers;
+  const asItCame = form === "" && removed.length === 0 && Object.keys(amounts).length === 0;
+  return { asked: asItCame ? null : { form: form || null, amounts, removed } };
+}
+
+const MOST_AMOUNT = 1e6;
+
+/** What to ask, or the sentence that says what is still missing or wrong. The purpose is as it is
+ *  with its form and amounts. */
 export function requestFrom(
   answers: Answers,
-  purposes: Purpose[],
+  purpose: Purpose | undefined,
   places: KnownPlace[],
 ): { request: FirstKitRequest } | { missing: string } {
-  const purpose = purposes.find((entry) => entry.id === answers.purposeId);
   if (!purpose) return { missing: "Choose a purpose." };
   const place = places.find((entry) => entry.id === answers.placeId);
   if (!place) return { missing: "Choose a location." };
@@ -66,6 +103,9 @@ export function requestFrom(
     return { missing: "Enter the latitude in degrees, from -90 to 90, or leave it empty." };
   const transfers = transfersFrom(purpose.transfers, answers.transfers);
   if ("missing" in transfers) return transfers;
+  const asked = askedFrom(answers, purpose);
+  if ("missing" in asked) return asked;
+  const own = asked.asked !== null || answers.added.length > 0;
   return {
     request: {
       name: answers.name.trim() || purpose.title,
@@ -77,8 +117,9 @@ export function requestFrom(
         power: answers.power,
         latitude_deg: latitude,
       },
-      requirements: answers.requirements,
-      transfers: Object.keys(answers.transfers).length > 0 ? transfers.read : null,
+      summary: answers.form ? purpose.summary : null,
+      requirements: own ? requirementsOf(answers, purpose) : null,
+      transfers: own || Object.keys(answers.transfers).length > 0 ? transfers.read : null,
       owned: answers.owned,
       budget: budget === null ? null : budget.toFixed(2),
     },
@@ -87,19 +128,55 @@ export function requestFrom(
 
 /** Choosing a purpose brings its needs, and its usual place where none is chosen yet. */
 export function withPurpose(answers: Answers, purpose: Purpose, places: KnownPlace[]): Answers {
-  const next = { ...answers, purposeId: purpose.id, requirements: null, transfers: {} };
+  const { form, amounts, removed, added, transfers } = NO_ANSWERS;
+  const next = { ...answers, purposeId: purpose.id, form, amounts, removed, added, transfers };
   const usual = places.find((entry) => entry.id === (purpose.place ?? "indoor-room"));
   const placed = answers.placeId === "" && usual ? withPlace(next, usual) : next;
   return { ...placed, power: impliedPower(purpose.requirements)?.power ?? placed.power };
 }
 
-/** Requirements change; one that can be met by one power source alone chooses that. */
-export function withRequirements(answers: Answers, requirements: Requirement[]): Answers {
+/** All that is asked: the purpose's requirements, and one's own. */
+export function requirementsOf(answers: Answers, purpose: Purpose): Requirement[] {
+  const there = purpose.requirements.filter((entry) => !answers.removed.includes(entry.id));
+  const added = answers.added.map((entry) => {
+    const amount = positive(answers.amounts[entry.id] ?? "");
+    if (amount === null) return entry;
+    return entry.at_most === null ? { ...entry, at_least: amount } : { ...entry, at_most: amount };
+  });
+  return [...there, ...added];
+}
+
+/** One requirement more; one that can be met by one power source alone chooses that. */
+export function withRequirement(answers: Answers, requirement: Requirement): Answers {
   return {
     ...answers,
-    requirements,
-    power: impliedPower(requirements)?.power ?? answers.power,
+    added: [...answers.added, requirement],
+    power: impliedPower([requirement])?.power ?? answers.power,
   };
+}
+
+/** One less: one's own is gone, one of the purpose is not asked. */
+export function withoutRequirement(answers: Answers, id: string): Answers {
+  const added = answers.added.filter((entry) => entry.id !== id);
+  if (added.length < answers.added.length) return { ...answers, added };
+  const amounts = Object.fromEntries(Object.entries(answers.amounts).filter(([key]) => key !== id));
+  return { ...answers, removed: [...answers.removed, id], amounts };
+}
+
+/** Another form of the purpose begins with its own amounts. */
+export function withForm(answers: Answers, form: string): Answers {
+  return { ...answers, form, amounts: {}, transfers: {} };
+}
+
+/** Another amount of a requirement: one's own takes it, where it is a number. */
+export function withAmount(answers: Answers, id: string, typed: string): Answers {
+  return { ...answers, amounts: { ...answers.amounts, [id]: typed } };
+}
+
+/** What a requirement asks for in figures that are typed; null where there is no such figure. */
+export function amountOf(requirement: Requirement): number | null {
+  if (requirement.condition === "enough_processor") return null;
+  return requirement.at_most ?? requirement.at_least;
 }
 
 const FED_BY: Partial<Record<NonNullable<Requirement["function"]>, PowerSource>> = {
@@ -136,9 +213,17 @@ export function transferAnswer(transfer: Transfer): TransferAnswer {
   };
 }
 
-/** Flows of which an amount is worth asking: not what is always the same. */
-export function askable(transfers: Transfer[]): Transfer[] {
-  return transfers.filter((transfer) => (transfer.amount_gb ?? 0) >= 0.1 || transfer.at_once > 1);
+/** Flows of which an amount is worth asking: not what is always the same, nor streams whose number
+ *  is asked for as a requirement. */
+export function askable({
+  transfers,
+  amounts,
+}: Pick<Purpose, "transfers" | "amounts">): Transfer[] {
+  const asked = Object.values(amounts).flatMap((amount) => Object.keys(amount.transfers));
+  return transfers.filter(
+    (transfer) =>
+      (transfer.amount_gb ?? 0) >= 0.1 || (transfer.at_once > 1 && !asked.includes(transfer.id)),
+  );
 }
 
 function transfersFrom(

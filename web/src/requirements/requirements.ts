@@ -6,9 +6,7 @@ import { REQUIREMENT_STATUSES } from "../api/labels";
 
 /** What is looked for, with its figure: `wired network, at least 80 MB/s`. */
 export function lookedFor(requirement: Requirement, kinds: RequirementKind[]): string {
-  const kind = kinds.find(
-    (entry) => entry.id === (requirement.function ?? requirement.condition ?? requirement.limit),
-  );
+  const kind = kindOf(requirement, kinds);
   if (!kind) return "";
   if (requirement.at_most != null) return `${kind.label} ${stated(requirement.at_most, kind.unit)}`;
   if (requirement.at_least != null && requirement.rate_mb_h != null)
@@ -16,6 +14,15 @@ export function lookedFor(requirement: Requirement, kinds: RequirementKind[]): s
   if (requirement.at_least != null)
     return `${kind.label}, at least ${amount(requirement.at_least, kind.unit)}`;
   return requirement.count > 1 ? `${requirement.count} × ${kind.label}` : kind.label;
+}
+
+export function kindOf(
+  requirement: Requirement,
+  kinds: RequirementKind[],
+): RequirementKind | undefined {
+  return kinds.find(
+    (entry) => entry.id === (requirement.function ?? requirement.condition ?? requirement.limit),
+  );
 }
 
 /** `1 channel`, `16 channels`. */

@@ -154,7 +154,7 @@ class Choices:
         """Data beside the system on the boot medium, or on drives with what joins them."""
         shop = self.shop
         data_gb = self._data_gb
-        mirrored = "survives_disk" in shop.conditions
+        mirrored = "disk_failure" in shop.conditions
         wanted = mirrored or "storage" in self.pinned
         if not wanted and any(self._cards(data_gb)):
             yield NOTHING

@@ -11,7 +11,8 @@ from cobblewort.core import words
 from cobblewort.core.changing.suggest.search import Wishes, cheapest
 from cobblewort.core.changing.suggest.shop import Shop, amount
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.plan import Place, Plan, Requirement, Transfer
+from cobblewort.core.plans.plan import Place, Plan, Requirement
+from cobblewort.core.plans.purpose import transfers_asked
 from cobblewort.core.text import Text, say
 
 _LESS = (0.99, 0.75, 0.5, 0.25, 0.1)
@@ -47,18 +48,12 @@ def easings(plan: Plan) -> Iterator[Easing]:
     for number, requirement in enumerate(asked):
         others = (*asked[:number], *asked[number + 1 :])
         text = say("Without “{text}”", text=requirement.text)
-        fields = {"requirements": others, "transfers": _transfers_without(requirement, plan)}
+        transfers = transfers_asked(plan.transfers, asked, others)
+        fields = {"requirements": others, "transfers": transfers}
         yield Easing(text, plan.model_copy(update=fields), requirement)
     for text, fields in _milder(plan.place):
         place = plan.place.model_copy(update=fields)
         yield Easing(text, plan.model_copy(update={"place": place}))
-
-
-def _transfers_without(requirement: Requirement, plan: Plan) -> tuple[Transfer, ...]:
-    """The transfers but those from or to what nobody asks for any more, such as a camera."""
-    others = {one.function for one in plan.requirements if one is not requirement}
-    gone = None if requirement.function in others else requirement.function
-    return tuple(one for one in plan.transfers if gone not in (one.source, one.target))
 
 
 def _milder(place: Place) -> Iterator[tuple[Text, dict[str, Any]]]:

@@ -8,7 +8,14 @@ from cobblewort.core.aspects.purpose.model import SPOILED_BY
 from cobblewort.core.parts.functions import FunctionId
 from cobblewort.core.parts.model import Feed, Part
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.plan import FEEDS_AT, KINDS_FOR_ROLE, Plan, Requirement, Role
+from cobblewort.core.plans.plan import (
+    FEEDS_AT,
+    KINDS_FOR_ROLE,
+    Condition,
+    Plan,
+    Requirement,
+    Role,
+)
 from cobblewort.core.standards import enclosures
 
 FOUND_LATER: frozenset[FunctionId] = frozenset(
@@ -28,7 +35,7 @@ class Shop:
         self.wanted = [
             requirement for requirement in plan.requirements if requirement.function is not None
         ]
-        self.conditions = {
+        self.conditions: set[Condition] = {
             requirement.condition for requirement in plan.requirements if requirement.condition
         }
         self._spoiling = [SPOILED_BY[name] for name in SPOILED_BY if name in self.conditions]

@@ -196,7 +196,8 @@ class _Use:
         if not (part.plugs or part.sockets) or any(item.id in self.joining for item in items):
             return False
         if not _may_lie_there(items[0]):
-            return not any(item.id in self.failing for item in items)
+            shows = any(socket.role == "picture_in" for socket in part.sockets.values())
+            return not shows and not any(item.id in self.failing for item in items)
         ends = {connector for plug in part.plugs.values() for connector in plug.connectors}
         if part.kind == "cable" and any(map(is_video, ends)):
             return not self.dark and part.id not in self.parts
