@@ -85,3 +85,41 @@ def test_nothing_serious_on_any_screen(
     page.get_by_role("button", name="Plan details").click()
     expect(page.get_by_label("Highest ambient", exact=True)).to_be_visible()
     assert serious(page) == []
+
+
+def test_who_listens_is_told_where_and_what(page: Page, server: str) -> None:
+    """Titles by plan and view, a way past the bar, the focus on a new page, verdicts that change."""
+    page.goto(server)
+    expect(page).to_have_title("Plans · Cobblewort")
+    page.keyboard.press("Tab")
+    skip = page.get_by_role("link", name="Skip to content")
+    expect(skip).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.locator("main")).to_be_focused()
+    page.get_by_role("link", name="Rules").click()
+    expect(page).to_have_title("Rules · Cobblewort")
+    expect(page.locator("main")).to_be_focused()
+
+    page.goto(f"{server}/plans/moss-cabinet")
+    expect(page).to_have_title("Moss-growth time-lapse cabinet · Power · Cobblewort")
+    page.keyboard.press("3")
+    expect(page).to_have_title("Moss-growth time-lapse cabinet · Heat · Cobblewort")
+    said = page.locator("[aria-live=polite].visually-hidden")
+    expect(said).to_be_empty()
+    page.locator(".kit-line", has_text="Power supply").locator(".kit-main").click()
+    page.get_by_role("button", name="Mark as spare").click()
+    expect(said).to_contain_text("Fit: Problem.")
+
+
+def test_a_refused_field_has_the_focus_and_says_so(page: Page, server: str) -> None:
+    """What cannot be saved is found without eyes; what was saved is read out."""
+    page.goto(f"{server}/parts/B06")
+    page.get_by_role("button", name="Copy and change").click()
+    price = page.get_by_label("Price", exact=True)
+    price.fill("dear")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(price).to_be_focused()
+    expect(price).to_have_attribute("aria-invalid", "true")
+    price.fill("40")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.locator("[aria-live=polite].visually-hidden")).to_have_text("Saved.")

@@ -13,6 +13,7 @@ from tests.browser.conftest import served_empty
 _MOST_TABS = 120
 _NAME = """() => {
   const held = document.activeElement;
+  if (held === document.body) return '';
   const label = held?.labels?.[0]?.textContent ?? '';
   return [held?.getAttribute('aria-label'), label, held?.textContent].find(Boolean) ?? '';
 }"""

@@ -6,6 +6,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 
 import { ProblemError } from "./api/client";
+import { Frame } from "./ui/Frame";
 import { NoPage, NotFound } from "./ui/NotFound";
 import { followShown, shownNow } from "./ui/displayUnits";
 import { begin } from "./ui/preferences";
@@ -40,6 +41,7 @@ const PAGES: Record<string, () => Promise<ComponentType>> = {
 
 const router = createBrowserRouter([
   {
+    Component: Frame,
     ErrorBoundary: NoPage,
     HydrateFallback: () => <Loading what="the page" />,
     children: [

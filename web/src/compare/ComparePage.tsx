@@ -13,9 +13,11 @@ import { PageBar } from "../ui/PageBar";
 
 import { Failure, Loading } from "../ui/States";
 import { factRows, idsOf, kitRows, MOST_PLANS, type SideRow } from "./compareRows";
+import { useTitle } from "../ui/useTitle";
 
 /** Two to four plans beside each other: rulers on one limit line each, figures, kits. */
 export function ComparePage() {
+  useTitle("Compare plans");
   const ids = idsOf(useParams().ids);
   const navigate = useNavigate();
   const plans = useQuery(plansQuery);

@@ -34,6 +34,7 @@ import {
   valueOf,
 } from "./kits";
 import { Slope } from "./Slope";
+import { useTitle } from "../ui/useTitle";
 
 const MOST_COMPARED = 4;
 
@@ -42,6 +43,7 @@ export function KitsPage() {
   const planId = useParams().planId ?? "";
   const plan = useQuery(planQuery(planId));
   const search = useQuery(kitSearchQuery(planId));
+  useTitle(plan.data?.plan.name, "Kits");
   return (
     <div className="plans-page">
       <PageBar current="plans" />

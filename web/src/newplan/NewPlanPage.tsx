@@ -46,9 +46,11 @@ import { RequirementForm } from "../requirements/RequirementForm";
 import { kindOf, lookedFor } from "../requirements/requirements";
 import { stated } from "../ui/numbers";
 import { useSettled } from "./useSettled";
+import { useTitle } from "../ui/useTitle";
 
 /** New plan; beside them what the answers ask, and a first kit that gives it. */
 export function NewPlanPage() {
+  useTitle("New plan");
   const purposes = useQuery(purposesQuery);
   const places = useQuery(placesQuery);
   const [answers, setAnswers] = useState<Answers>(NO_ANSWERS);

@@ -7,7 +7,9 @@ import { useNavigate, useSearchParams } from "react-router";
 import { ProblemError } from "../api/client";
 import { sheetQuery } from "../api/queries";
 import type { PartSheet, SheetFigure } from "../api/types";
+import { announce } from "../ui/announce";
 import { FigureInput } from "../ui/FigureInput";
+import { focusSoon } from "../ui/focusSoon";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { Meanwhile } from "../ui/Meanwhile";
 import { money, stated } from "../ui/numbers";
@@ -64,7 +66,7 @@ function PackPart({ sheet }: { sheet: PartSheet }) {
         <div>
           <h2>{sheet.model}</h2>
           <p className="soft">
-            {sheet.summary}. Maker: {sheet.maker}.{" "}
+            {sheet.summary && `${sheet.summary}. `}Maker: {sheet.maker}.{" "}
             {sheet.price === null ? "No price." : money(sheet.price, sheet.currency)}
           </p>
         </div>
@@ -85,6 +87,9 @@ function PackPart({ sheet }: { sheet: PartSheet }) {
     </>
   );
 }
+
+/** The first field that was refused. */
+const REFUSED = ".part-pane [aria-invalid=true]";
 
 function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) => void }) {
   const id = useId();
@@ -111,15 +116,18 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
     if ("wrong" in read) {
       setWrong(read.wrong);
       setGeneral([`Not saved. ${count(Object.keys(read.wrong).length)} to correct.`]);
+      focusSoon(REFUSED);
       return;
     }
     try {
       const saved = await save.mutateAsync({ sheet, edit: read.edit });
       typed.settle(flat(textOf(saved)), saved.revision);
+      announce("Saved.");
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       const { fields, rest } = byPath(error.problem.problems, sheet);
       setWrong(fields);
+      focusSoon(REFUSED);
       const hints = Object.keys(fields).length;
       setGeneral([
         ...(hints > 0 ? [`Not saved. ${count(hints)} to correct.`] : []),
@@ -139,12 +147,18 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
           size="sm"
           value={text[name]}
           isInvalid={wrong[name] !== undefined}
+          aria-invalid={wrong[name] !== undefined || undefined}
+          aria-describedby={wrong[name] ? `${id}-${name}-wrong` : undefined}
           onChange={put(name)}
           placeholder={name === "price" ? "not known" : ""}
           inputMode={name === "price" ? "decimal" : "text"}
         />
       </div>
-      {wrong[name] && <div className="field-wrong">{wrong[name]}</div>}
+      {wrong[name] && (
+        <div className="field-wrong" id={`${id}-${name}-wrong`}>
+          {wrong[name]}
+        </div>
+      )}
     </div>
   );
   return (

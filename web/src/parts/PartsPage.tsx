@@ -14,6 +14,7 @@ import { BrokenParts } from "./BrokenParts";
 import { PartPane } from "./PartPane";
 import { usePartChanges } from "./usePartChanges";
 import { textOf } from "../ui/text";
+import { useTitle } from "../ui/useTitle";
 
 /** Every part there is, and the sheet of the chosen one beside the list. */
 export function PartsPage() {
@@ -24,6 +25,7 @@ export function PartsPage() {
   const [away, setAway] = useState<{ id: string; name: string } | null>(null);
   const navigate = useNavigate();
   const parts = useQuery(partsQuery);
+  useTitle(parts.data?.find((part) => part.id === partId)?.model, "Parts");
   const { restore } = usePartChanges();
   const found = useQuery(searchQuery(search)).data;
   const matching = search.trim() === "" || !found ? null : new Set(found);

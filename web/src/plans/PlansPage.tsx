@@ -12,8 +12,10 @@ import { Failure, Loading } from "../ui/States";
 import { FirstMinute } from "./FirstMinute";
 import { Legend } from "./Legend";
 import { Strips } from "./Strips";
+import { useTitle } from "../ui/useTitle";
 
 export function PlansPage() {
+  useTitle("Plans");
   const plans = useQuery(plansQuery);
   const removal = useRemoval();
   const navigate = useNavigate();

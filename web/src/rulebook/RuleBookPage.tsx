@@ -7,9 +7,11 @@ import { FAMILIES } from "../api/labels";
 import { Cobble } from "../ui/Cobble";
 import { PageBar } from "../ui/PageBar";
 import { Failure, Loading } from "../ui/States";
+import { useTitle } from "../ui/useTitle";
 
 /** Every rule: what it checks, why, formula, source, and the plans in which it fires. */
 export function RuleBookPage() {
+  useTitle("Rules");
   const rules = useQuery(rulesQuery);
   return (
     <div className="plans-page">

@@ -14,9 +14,11 @@ import { ImportDialog } from "../importing/ImportDialog";
 import { FiguresAndMoney } from "./FiguresAndMoney";
 import { KeptCopies } from "./KeptCopies";
 import { told } from "../importing/Restore";
+import { useTitle } from "../ui/useTitle";
 
 /** How it looks, the bin, and everything out and in. */
 export function SettingsPage() {
+  useTitle("Settings");
   const [theme, flip] = useTheme();
   const [keys, setKeys] = useLetterKeys();
   return (

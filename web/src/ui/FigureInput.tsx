@@ -40,6 +40,7 @@ export function FigureInput({ value, unit, onChange, ...rest }: Props) {
     <>
       <Form.Control
         {...rest}
+        aria-invalid={wrong !== "" || rest.isInvalid === true || undefined}
         value={text}
         onChange={(event) => {
           setWrong("");

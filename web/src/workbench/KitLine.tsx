@@ -66,7 +66,7 @@ function LineTools({ line }: { line: LineReport }) {
   return (
     <div className="kit-tools">
       <span className="summary">
-        {line.summary}. Maker: {line.maker}. {price}.
+        {line.summary && `${line.summary}. `}Maker: {line.maker}. {price}.
         {fromClass > 0 &&
           ` ${fromClass} ${fromClass === 1 ? "value is a typical value" : "values are typical values"}.`}{" "}
         <Link to={`/parts/${line.part}?plan=${view.id}&line=${line.id}`}>Part sheet</Link>

@@ -19,6 +19,8 @@ import { PlanDetails } from "./PlanDetails";
 import { SnagPanel } from "./SnagPanel";
 import { TopBar } from "./TopBar";
 import { useKeys } from "./useKeys";
+import { useSpoken } from "./useSpoken";
+import { useTitle } from "../ui/useTitle";
 import { WorkingPanel } from "./WorkingPanel";
 
 export function Workbench({ view }: { view: PlanView }) {
@@ -70,6 +72,8 @@ export function Workbench({ view }: { view: PlanView }) {
     [view, report.data, whatIf, changes, family, chosenLine, openSnag, preview],
   );
 
+  useSpoken(report.data);
+  useTitle(view.plan.name, report.data?.families.find((one) => one.id === family)?.label);
   const keyActions = useKeys(bench, () => setKeySheet(true));
 
   return (
