@@ -44,6 +44,11 @@ def margins(report: Report, units: DisplayUnits) -> Sketch:
             sketch.box(zero, y - 5, long, 10, SOFT)
         else:
             sketch.box(zero + long, y - 5, -long, 10, None, INK, hatched=True)
+        if family.ruler_p05 is not None and family.ruler_p95 is not None:
+            low, high = zero + family.ruler_p05 * reach, zero + family.ruler_p95 * reach
+            sketch.line(low, y, high, y)
+            sketch.line(low, y - 4, low, y + 4)
+            sketch.line(high, y - 4, high, y + 4)
         if family.worst_case is not None:
             at = zero + family.worst_case.ruler_share * reach
             sketch.box(at - 2, y - 7, 4, 14, PAPER, INK)

@@ -14,9 +14,11 @@ from cobblewort.core import words
 from cobblewort.core.aspects.lifetime.maintenance import Maintenance
 from cobblewort.core.aspects.lifetime.report import BackupCopy
 from cobblewort.core.judging.findings import Finding
+from cobblewort.core.judging.rules import RULES
 from cobblewort.core.judging.severity import Severity
-from cobblewort.core.labels import DUST, LOADS, POWER_SOURCES, SEVERITIES
-from cobblewort.core.plans.plan import Plan, Transfer
+from cobblewort.core.labels import DUST, FILE_SYSTEMS, LOADS, POWER_SOURCES, SEVERITIES
+from cobblewort.core.plans.fields import SETTINGS
+from cobblewort.core.plans.plan import Plan, Settings, Transfer
 from cobblewort.core.standards.fasteners import THREAD
 from cobblewort.core.text import Said, Text, joined, say
 from cobblewort.core.verdict.report import Report
@@ -52,6 +54,7 @@ def sheet_pdf(
     sheet.plugs()
     sheet.wires()
     sheet.fasteners()
+    sheet.set_up()
     sheet.snags()
     sheet.kept()
     sheet.assumptions()
@@ -193,7 +196,7 @@ class _Sheet:
                     _BOX,
                     f"{items_of(line, report)} ×",
                     f"{line.maker} {line.name}",
-                    line.summary,
+                    f"{line.summary} (spare)" if line.spare else line.summary,
                     price,
                 ]
             )
@@ -259,15 +262,47 @@ class _Sheet:
             ]
             self._table(("", "Kind", "Size", "Position"), rows, (8, 18, 22, 56))
 
+    def set_up(self) -> None:
+        """What is written, laid out and set before it is used, with boxes to tick."""
+        plan = self.plan
+        steps: list[Said] = []
+        boots = next((line for line in self.report.lines if line.role == "boot_drive"), None)
+        if plan.image is not None and boots is not None:
+            steps.append(f"Write “{plan.image.name}” to {boots.name}.")
+        layout = next((one for one in self.report.data.layouts if one.chosen), None)
+        if layout is not None:
+            use = plan.storage_use
+            told: list[Said] = [
+                f"Lay out {words.count(self.report.data.disks, 'disk')}: {layout.label}",
+                say("usable {size}", size=words.size(layout.usable_gb)),
+                f"file system: {words.within(FILE_SYSTEMS[use.file_system])}",
+                *(["encrypted"] if use.encrypted else []),
+            ]
+            steps.append(say("{told}.", told=joined(told, ", ")))
+        usual = Settings()
+        steps += [
+            f"Set: {row.label}."
+            for name, row in SETTINGS.items()
+            if getattr(plan.settings, name) != getattr(usual, name)
+        ]
+        if steps:
+            self._heading("Set-up")
+            self._entries(((_BOX, step) for step in steps), 8.7)
+
     def snags(self) -> None:
-        """Problems, what is tight, notes, what was marked as done, and cautions."""
+        """Problems and what is tight, each with its reason; notes, what was marked as done, and
+        cautions.
+        """
         report = self.report
         if report.findings:
             self._heading("Snags")
         order: tuple[Severity, ...] = ("problem", "tight", "note")
         for severity in order:
             chosen = [f for f in report.findings if f.severity == severity and not _cautions(f)]
-            self._entries((SEVERITIES[severity], f.sentence) for f in chosen)
+            self._entries(
+                (SEVERITIES[severity], f.sentence if severity == "note" else _with_why(f))
+                for f in chosen
+            )
         if report.done:
             self._heading("Marked as done")
             self._lines(f.sentence for f in report.done)
@@ -372,6 +407,11 @@ def transfer_words(transfer: Transfer) -> Text:
         size=size,
         time=words.minutes(transfer.within_min),
     )
+
+
+def _with_why(finding: Finding) -> Text:
+    """What is wrong, and why that matters."""
+    return joined([finding.sentence, RULES[finding.rule].why], " ")
 
 
 def _with_summary(name: str, summary: str) -> str:

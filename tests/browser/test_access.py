@@ -88,7 +88,7 @@ def test_nothing_serious_on_any_screen(
 
 
 def test_who_listens_is_told_where_and_what(page: Page, server: str) -> None:
-    """Titles by plan and view, a way past the bar, the focus on a new page, verdicts that change."""
+    """Titles, a way past the bar, the focus on a new page, verdicts that change."""
     page.goto(server)
     expect(page).to_have_title("Plans · Cobblewort")
     page.keyboard.press("Tab")

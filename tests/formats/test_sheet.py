@@ -10,12 +10,14 @@ from xml.etree import ElementTree
 import pytest
 from pypdf import PdfReader
 
+from cobblewort.core.judging.rules import RULES
+from cobblewort.core.plans.patch import AddLine, EditLine, SetFields, apply_patch
 from cobblewort.core.plans.plan import Plan
 from cobblewort.formats.display_units import SI_UNITS
 from cobblewort.formats.drawings import DRAWINGS
 from cobblewort.formats.sheet import sheet_pdf
 from cobblewort.formats.sketch import Sketch, cut, sketch_svg, width_of, written
-from tests.kits import checked, demo, kit
+from tests.kits import checked, demo, kit, shipped
 from tests.plans import PLANS
 
 DAY = date(2026, 3, 14)
@@ -38,6 +40,7 @@ def test_a_sheet_says_everything_that_is_wanted_beside_the_work() -> None:
         "Needed for set-up",
         "Connections",
         "Standoffs and screws",
+        "Set-up",
         "Snags",
         "Take care",
         "Drawings",
@@ -51,6 +54,10 @@ def test_a_sheet_says_everything_that_is_wanted_beside_the_work() -> None:
     assert f"{len(stops)} problems" in told
     for finding in stops:
         assert finding.sentence.text in told
+        assert RULES[finding.rule].why.split(". ")[0] in told
+    assert "Write “Slim image” to Plain 32." in told
+    assert "Lay out 2 disks: mirror (RAID 1), usable 1 TB, file system: the system's own." in told
+    assert "Set:" not in told
     assert "Total €591" in told
     assert told.index("Assumptions") < told.index("Drawings")
     assert "2026-03-14" in told
@@ -70,6 +77,35 @@ def test_it_is_of_the_paper_that_is_wanted(paper: str, size_mm: tuple[float, flo
 def test_any_plan_has_a_sheet(plan: Plan) -> None:
     """An empty one too; what was decided and settled stands there."""
     assert plan.name in text_of(plan)
+
+
+def test_settings_and_spares_are_on_the_sheet() -> None:
+    """What differs from the usual settings; what lies in the drawer is bought too."""
+    plan = demo("moss-cabinet")
+    card = next(line for line in plan.lines if line.role == "boot_drive")
+    changes = (
+        SetFields(fields={"settings": {"logs_in_memory": True}}),
+        AddLine(role="cable", part="C11"),
+        EditLine(line="cable", spare=True),
+    )
+    told = text_of(apply_patch(plan, changes))
+    assert "Set: Keep logs in memory." in told
+    assert "(spare)" in told
+    assert told.index("Set-up") < told.index("Assumptions")
+    assert shipped().of_line(card).model in told
+
+
+def test_the_band_of_a_margin_is_drawn() -> None:
+    """From the 5th to the 95th percentile of its draws; none without draws."""
+
+    def lines(samples: int) -> int:
+        sketch = DRAWINGS["margins"](checked(demo("moss-cabinet"), samples), SI_UNITS)
+        assert sketch is not None
+        return sum(len(shape.points) == 2 for shape in sketch.shapes)
+
+    banded = [f for f in checked(demo("moss-cabinet"), 64).families if f.ruler_p05 is not None]
+    assert len(banded) > 2
+    assert lines(64) == lines(1) + 3 * len(banded)
 
 
 def test_what_was_settled_is_told_apart() -> None:

@@ -291,3 +291,13 @@ def test_without_its_package_dxf_says_what_to_install(monkeypatch: pytest.Monkey
     monkeypatch.setattr("cobblewort.formats.template.find_spec", lambda _: None)
     with pytest.raises(InputError, match=r"pip install 'cobblewort\[dxf\]'"):
         template_dxf([], "Test")
+
+
+def test_open_plates_have_no_walls_to_cut() -> None:
+    """Their floor alone; a closed case beside it has its openings."""
+    closed = [panel.name for panel in panels_of(PLAN)]
+    plates = [
+        panel.name for panel in panels_of(kit("B06", "S01", "M02", "E01", requirements=WIRED))
+    ]
+    assert len(closed) == 4
+    assert plates == ["Floor of Trestle"]

@@ -114,8 +114,8 @@ def template(
 ) -> list[Panel]:
     """Floor and walls of the kit's case, the boards where they stand.
 
-    Walls without a cut-out are left out. What goes through a wall wherever its owner wants it, such
-    as the lens of a camera, follows on a sheet of its own.
+    Walls without a cut-out are left out; open plates have none. What goes through a wall wherever
+    its owner wants it, such as the lens of a camera, follows on a sheet of its own.
 
     Raises
     ------
@@ -128,6 +128,8 @@ def template(
     missing = why_no_template(stack)
     if missing or board is None or case is None or own is None or shell is None:
         raise InputError([("plan", missing)])
+    if shell.open:
+        return [_floor(standing, case, shell)]
     walls, away = _walls(standing, fit, requirements, board, case, own, shell)
     return [_floor(standing, case, shell), *walls, *_free(wired, items, shell, away)]
 
