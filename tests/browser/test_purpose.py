@@ -174,3 +174,28 @@ def test_nights_of_a_recording_are_asked_for(quiet_page: Page, server: str) -> N
     expect(row).to_contain_text("at least 400 days at 9000 MB per hour")
     expect(row).to_contain_text("Not met")
     expect(row).to_contain_text("GB hold")
+
+
+def test_what_is_owned_is_pasted_as_a_list(page: Page, server: str) -> None:
+    """One part a line, with bullets and numbers; what is not found is told by its line."""
+    page.goto(f"{server}/new")
+    page.get_by_text("Climate or tide logger").click()
+    field = page.get_by_label("Search for a part")
+    field.focus()
+    pasted = "- 1 x Marlpit Micro 12\n* Plain 16\n3) zzqqxx\n"
+    page.evaluate(
+        """text => {
+          const data = new DataTransfer();
+          data.setData("text", text);
+          const event = new ClipboardEvent("paste", { clipboardData: data, bubbles: true,
+            cancelable: true });
+          document.activeElement.dispatchEvent(event);
+        }""",
+        pasted,
+    )
+    listed = page.locator(".owned-list li")
+    expect(listed).to_have_count(2)
+    expect(listed.first).to_contain_text("Micro 12")
+    expect(page.get_by_text("Not found: zzqqxx.")).to_be_visible()
+    kit = page.locator(".first-kit")
+    expect(kit.locator("tr", has_text="Micro 12")).to_contain_text("Already owned")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from copy import deepcopy
-from dataclasses import dataclass, is_dataclass
+from dataclasses import dataclass, is_dataclass, replace
 from decimal import Decimal
 from types import NoneType
 from typing import Any, Literal, cast, get_args
@@ -17,6 +17,7 @@ from cobblewort.core.figures.reading import READING, Basis, Reading
 from cobblewort.core.parts.functions import FUNCTIONS, FunctionId
 from cobblewort.core.parts.model import Load, Offer, Origin, Part, Rail, Socket
 from cobblewort.core.parts.names import figure_words, is_named, unit_of
+from cobblewort.core.text import Text, say
 
 Document = Mapping[str, Any]
 """A part as it is written down, or a class."""
@@ -70,6 +71,9 @@ _SHAPES = frozenset(
 
 _SILENT_KINDS = frozenset({"board", "cable", "card", "fastener", "tool", "machine"})
 
+_STORING = frozenset({"card", "drive"})
+"""Kinds of which everybody asks how much they hold, though no class can say it."""
+
 _ON_LABEL = frozenset(
     {
         "offers.wired_network.amount",
@@ -108,7 +112,8 @@ class SheetFigure:
 
     `nominal`, `low`, `high` and `basis` are those in use, None where nothing is known. `own` is
     true where the part states it itself; `class_nominal` is what it falls back to when it does not.
-    `on_label` are the few that one reads off the part itself.
+    `on_label` are the few that one reads off the part itself. `doubt` says why a figure of one's
+    own is hard to believe; it is taken all the same.
     """
 
     path: str
@@ -123,6 +128,7 @@ class SheetFigure:
     own: bool
     class_nominal: float | None
     on_label: bool
+    doubt: Text | None = None
 
 
 @dataclass(slots=True, frozen=True)
@@ -146,9 +152,12 @@ class PartSheet:
 def part_sheet(part: Part, document: Document, from_class: Document) -> PartSheet:
     """Every figure of a part in the order of the sheet, with what it and its class state."""
     order = list(_GROUPS)
-    figures = sorted(
-        _figures(part, "", document, from_class, part),
-        key=lambda figure: order.index(_heading(figure.path)),
+    figures = doubted(
+        part.kind,
+        sorted(
+            _figures(part, "", document, from_class, part),
+            key=lambda figure: order.index(_heading(figure.path)),
+        ),
     )
     return PartSheet(
         part.id,
@@ -177,6 +186,8 @@ def _figures(
     for name, info in type(stated).__pydantic_fields__.items():
         here = f"{path}.{name}".strip(".")
         value, own, fallback = getattr(stated, name), _step(document, name), _step(from_class, name)
+        if here == "storage" and value is None and part.kind in _STORING:
+            yield _figure(f"{here}.capacity_gb", "number", None, None, None, part)
         if name in _SHAPES or (name == "noise_dba" and part.kind in _SILENT_KINDS):
             continue
         if isinstance(value, dict):
@@ -271,6 +282,53 @@ def _offered(path: str, value: Any, own: Any, fallback: Any) -> SheetFigure:
         own is not None,
         _nominal(fallback),
         path in _ON_LABEL,
+    )
+
+
+_FAR: dict[str, float] = {"V": 3, "A": 8, "W": 8, "Ω": 20, "mm": 10}
+"""So many times the typical figure, or this share of it, is far off; units that are not here, such
+as those of room and rates, span more than that between any two parts, and so do the loads of
+devices (common practice)."""
+
+
+def doubted(kind: str, figures: list[SheetFigure]) -> list[SheetFigure]:
+    """The figures, with a doubt where one is far from what is typical or contradicts another."""
+    known = {figure.path: figure.nominal for figure in figures}
+    return [
+        replace(figure, doubt=_far_off(kind, figure) or _at_odds(figure, known))
+        if figure.own
+        else figure
+        for figure in figures
+    ]
+
+
+def _far_off(kind: str, figure: SheetFigure) -> Text | None:
+    usual, own, far = figure.class_nominal, figure.nominal, _FAR.get(figure.unit)
+    if kind == "device" and figure.path.startswith("loads."):
+        return None
+    if far is None or not usual or own is None or own <= 0 or usual < 0:
+        return None
+    if usual / far <= own <= usual * far:
+        return None
+    return say(
+        "{own} is far {side} the typical {usual}.",
+        own=words.counted(own, figure.unit),
+        side="above" if own > usual else "below",
+        usual=words.counted(usual, figure.unit),
+    )
+
+
+def _at_odds(figure: SheetFigure, known: Mapping[str, float | None]) -> Text | None:
+    """Clearance above the board in a case that is lower than that."""
+    inner_mm = known.get("case.inner_height_mm")
+    if figure.path != "case.max_above_mm" or figure.nominal is None or inner_mm is None:
+        return None
+    if figure.nominal < inner_mm:
+        return None
+    return say(
+        "{above} above the board, in a case with an inner height of {inner}.",
+        above=words.mm(figure.nominal),
+        inner=words.mm(inner_mm),
     )
 
 

@@ -1,5 +1,6 @@
 """The sheet of a part: where each figure comes from, and what a change of it writes."""
 
+from collections import Counter
 from typing import Any
 
 import pytest
@@ -102,3 +103,58 @@ def test_what_changed_is_told_in_words() -> None:
     assert changed_figures(sheet(), sheet()) == []
     renamed = {**DOCUMENT, "model": "Other"}
     assert changed_figures(sheet(), sheet(renamed)) == ["name or description"]
+
+
+def test_every_card_and_drive_is_asked_for_its_capacity() -> None:
+    """Though its class cannot say it; what is typed then is what it holds."""
+    for part in shipped().parts(("card", "drive")):
+        paths = [figure.path for figure in shipped().sheet(part).figures]
+        assert paths.count("storage.capacity_gb") == 1, part.id
+    card = shipped().part("any-memory-card")
+    sheet = shipped().sheet(card)
+    document = with_figures(sheet, {"id": "own"}, {"storage.capacity_gb": {"nominal": 64}})
+    assert document["storage"] == {"capacity_gb": 64}
+
+
+def test_no_figure_is_asked_for_twice() -> None:
+    """No two of a part have one label under one heading."""
+    for part in shipped().parts():
+        named = Counter((f.group, f.label) for f in shipped().sheet(part).figures)
+        assert [name for name, times in named.items() if times > 1] == [], part.id
+
+
+def doubts(part_class: str, kind: str, **own: Any) -> dict[str, str]:
+    """What is hard to believe of a part of a class that states these figures, by path."""
+    document = {**DOCUMENT, "kind": kind, "part_class": part_class, **own}
+    del document["loads"], document["stack"]
+    return {f.path: f.doubt.text for f in sheet(document).figures if f.doubt is not None}
+
+
+def test_a_figure_far_from_what_is_typical_is_doubted() -> None:
+    """A slip of the key or unit is told; what a good or poor part may well have is not."""
+
+    def supply(volts: float) -> dict[str, str]:
+        return doubts("usb_c_fixed", "power_supply", source={"set_v": volts, "rated_a": 3})
+
+    def shell(above_mm: float) -> dict[str, str]:
+        case = {"max_above_mm": above_mm, "inner_height_mm": 40}
+        return doubts("vented_plastic", "case", case=case)
+
+    assert list(supply(3000).values()) == ["3000 V is far above the typical 5.1 V."]
+    assert supply(0.5).keys() == {"source.set_v"}
+    assert (supply(5.25), supply(12)) == ({}, {})
+    assert shell(60) == {
+        "case.max_above_mm": "60 mm above the board, in a case with an inner height of 40 mm."
+    }
+    assert shell(30) == {}
+
+
+def test_nobody_doubts_what_is_shipped() -> None:
+    """No part of the catalogue has a figure that is called far off."""
+    found = {
+        (part.id, figure.path): figure.doubt.text
+        for part in shipped().parts()
+        for figure in shipped().sheet(part).figures
+        if figure.doubt is not None
+    }
+    assert found == {}

@@ -5742,7 +5742,8 @@ export interface components {
          *
          *     `nominal`, `low`, `high` and `basis` are those in use, None where nothing is known. `own` is
          *     true where the part states it itself; `class_nominal` is what it falls back to when it does not.
-         *     `on_label` are the few that one reads off the part itself.
+         *     `on_label` are the few that one reads off the part itself. `doubt` says why a figure of one's
+         *     own is hard to believe; it is taken all the same.
          */
         SheetFigure: {
             /** Path */
@@ -5772,6 +5773,7 @@ export interface components {
             class_nominal: number | null;
             /** On Label */
             on_label: boolean;
+            doubt?: components["schemas"]["Text"] | null;
         };
         /**
          * SituationReport

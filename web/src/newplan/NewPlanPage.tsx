@@ -17,6 +17,7 @@ import {
 } from "../api/queries";
 import type { FirstKitRequest, Plan, Purpose, Requirement, RequirementKind } from "../api/types";
 import { kindWord } from "../ui/kinds";
+import { announce } from "../ui/announce";
 import { FigureInput } from "../ui/FigureInput";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { PageBar } from "../ui/PageBar";
@@ -389,18 +390,45 @@ interface OwnedProps {
 }
 
 const MOST_MATCHES = 8;
+const MOST_LINES = 50;
+
+/** The lines of a list without bullets and numbers, as many as are looked up at once. */
+function linesOf(pasted: string): string[] {
+  return pasted
+    .split(/[\r\n;]+/)
+    .map((line) => line.replace(/^[\s\-*•]*(\d+\s*[x×.)]\s*)?/i, "").trim())
+    .filter((line) => line !== "")
+    .slice(0, MOST_LINES);
+}
 
 function OwnedQuestion({ owned, onChange }: OwnedProps) {
   const id = useId();
   const parts = useQuery(partsQuery).data ?? [];
   const real = parts.filter((part) => part.origin !== "typical");
   const [text, setText] = useState("");
+  const [notFound, setNotFound] = useState<string[]>([]);
+  const queries = useQueryClient();
   const found = useQuery(searchQuery(text)).data ?? [];
   const matches =
     text.trim() === ""
       ? []
       : found.flatMap((partId) => real.filter((part) => part.id === partId)).slice(0, MOST_MATCHES);
   const label = (part: (typeof real)[number]) => `${part.maker} ${part.model}`;
+  // Lines that are pasted are looked up one by one; the best match of each is listed, to be removed
+  // where it is wrong.
+  const takeLines = async (pasted: string) => {
+    const lines = linesOf(pasted);
+    const best = await Promise.all(
+      lines.map(async (line) => {
+        const ids = await queries.query(searchQuery(line));
+        return ids.find((partId) => real.some((part) => part.id === partId));
+      }),
+    );
+    const ids = best.filter((partId) => partId !== undefined);
+    onChange([...new Set([...owned, ...ids])]);
+    setNotFound(lines.filter((_, place) => best[place] === undefined));
+    announce(`${ids.length} of ${lines.length} lines found.`);
+  };
   const toggle = (partId: string) =>
     onChange(owned.includes(partId) ? owned.filter((e) => e !== partId) : [...owned, partId]);
   return (
@@ -414,7 +442,14 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
           value={text}
           autoComplete="off"
           placeholder="name, kind or a value on its label"
+          aria-describedby={`${id}-own-help`}
           onChange={(event) => setText(event.target.value)}
+          onPaste={(event) => {
+            const pasted = event.clipboardData.getData("text");
+            if (linesOf(pasted).length < 2) return;
+            event.preventDefault();
+            takeLines(pasted).catch(() => setNotFound(linesOf(pasted)));
+          }}
           onKeyDown={(event) => {
             if (event.key !== "Enter") return;
             event.preventDefault();
@@ -423,6 +458,14 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
           }}
         />
       </div>
+      <p id={`${id}-own-help`} className="soft">
+        Or paste a list, one part per line.
+      </p>
+      {notFound.length > 0 && (
+        <p role="status" className="tone-tight">
+          Not found: {notFound.join("; ")}. Search for each by another name, or add a custom part.
+        </p>
+      )}
       {text.trim() !== "" && (
         <div className="owned-matches" role="group" aria-label="Matching parts">
           {matches.map((part) => (

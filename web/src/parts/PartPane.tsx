@@ -10,6 +10,7 @@ import type { PartSheet, SheetFigure } from "../api/types";
 import { announce } from "../ui/announce";
 import { FigureInput } from "../ui/FigureInput";
 import { focusSoon } from "../ui/focusSoon";
+import { textOf as textOfFigure } from "../ui/text";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { Meanwhile } from "../ui/Meanwhile";
 import { money, stated } from "../ui/numbers";
@@ -122,7 +123,8 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
     try {
       const saved = await save.mutateAsync({ sheet, edit: read.edit });
       typed.settle(flat(textOf(saved)), saved.revision);
-      announce("Saved.");
+      const doubts = saved.figures.filter((entry) => entry.doubt !== null).length;
+      announce(doubts > 0 ? `Saved. ${doubts} to look at once more.` : "Saved.");
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
       const { fields, rest } = byPath(error.problem.problems, sheet);
@@ -343,6 +345,11 @@ function EditRow({ entry, text, basis, wrong, onChange }: EditProps) {
             {wrong}
           </div>
         )}
+        {!wrong && entry.doubt && (
+          <div className="tone-tight" id={`${id}-doubt`}>
+            {textOfFigure(entry.doubt)} Is that right?
+          </div>
+        )}
       </th>
       <td className="typed">
         <div className="with-unit">
@@ -354,7 +361,7 @@ function EditRow({ entry, text, basis, wrong, onChange }: EditProps) {
             value={text}
             placeholder={fallback(entry)}
             isInvalid={wrong !== undefined}
-            aria-describedby={wrong ? `${id}-wrong` : undefined}
+            aria-describedby={wrong ? `${id}-wrong` : entry.doubt ? `${id}-doubt` : undefined}
             onChange={(next) => onChange({ text: next })}
           />
           <span className="unit">{shownUnit(entry.unit)}</span>
