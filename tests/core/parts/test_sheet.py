@@ -144,7 +144,7 @@ def test_a_figure_far_from_what_is_typical_is_doubted() -> None:
     assert supply(0.5).keys() == {"source.set_v"}
     assert (supply(5.25), supply(12)) == ({}, {})
     assert shell(60) == {
-        "case.max_above_mm": "60 mm above the board, in a case with an inner height of 40 mm."
+        "case.max_above_mm": "60.0 mm above the board, in a case with an inner height of 40.0 mm."
     }
     assert shell(30) == {}
 
