@@ -48,7 +48,9 @@ def test_the_first_kit_does_the_job(purpose: Purpose) -> None:
     assert all(reason.text for reason in found.reasons)
 
 
-@pytest.mark.parametrize("place_id", ["indoor-room", "outdoors-shaded"])
+@pytest.mark.parametrize(
+    "place_id", ["indoor-room", pytest.param("outdoors-shaded", marks=pytest.mark.long)]
+)
 @pytest.mark.parametrize("purpose", PURPOSES, ids=lambda purpose: purpose.id)
 def test_the_first_kit_is_sound(purpose: Purpose, place_id: str) -> None:
     """With its draws too: nothing stops it and nothing is tight, in a room and out of doors."""
