@@ -73,8 +73,11 @@ test("words are broken between words", () => {
   expect(wrapped("USB 3 pair, one lane", 10)).toEqual(["USB 3", "pair, one", "lane"]);
 });
 
-test("an axis of decades keeps what is twice as fast equally far apart", () => {
+test("an axis from zero makes what is twice as fast twice as long", () => {
   const { at, ticks } = rateAxis([26, 111], 0, 100);
-  expect(at(40) - at(20)).toBeCloseTo(at(80) - at(40));
-  expect(ticks).toContain(50);
+  expect(at(0)).toBe(0);
+  expect(at(80)).toBeCloseTo(2 * at(40));
+  expect(ticks).toEqual([0, 20, 40, 60, 80, 100]);
+  expect(rateAxis([432, 852], 0, 1).ticks).toEqual([0, 200, 400, 600, 800]);
+  expect(rateAxis([3.1], 0, 1).ticks).toEqual([0, 1, 2, 3]);
 });

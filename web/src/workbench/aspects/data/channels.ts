@@ -91,14 +91,12 @@ function sharing(link: DataLink): string[] {
   return link.shared_with.length > 0 ? [`shared with ${link.shared_with.join(" and ")}`] : [];
 }
 
-/** Where rates stand on an axis of decades: the position of each, and the ticks below it. */
+/** Where rates stand on an axis from zero: the position of each, and three to six ticks below it. */
 export function rateAxis(rates: number[], start: number, end: number) {
-  const low = 10 ** Math.floor(Math.log10(Math.min(...rates) * 0.7));
-  const high = Math.max(...rates) * 1.3;
-  const at = (rate: number) =>
-    start + (Math.log(rate / low) / Math.log(high / low)) * (end - start);
-  const ticks = [1, 2, 5].flatMap((step) =>
-    [0.01, 0.1, 1, 10, 100, 1000, 10000].map((decade) => step * decade),
-  );
-  return { at, ticks: ticks.filter((tick) => tick >= low && tick <= high).sort((a, b) => a - b) };
+  const high = Math.max(...rates) * 1.05;
+  const at = (rate: number) => start + (rate / high) * (end - start);
+  const decade = 10 ** Math.floor(Math.log10(high / 3));
+  const step = [5, 2, 1].map((times) => times * decade).find((each) => high / each >= 3) ?? decade;
+  const count = Math.floor(high / step);
+  return { at, ticks: Array.from({ length: count + 1 }, (_, place) => place * step) };
 }
