@@ -414,3 +414,17 @@ def test_the_slider_stays_under_the_hand(quiet_page: Page, server: str) -> None:
     assert slider.bounding_box() == box
     assert 0 < abs(int(slider.input_value()) - before) < 30
     expect(page.get_by_role("button", name="Reset")).to_be_visible()
+
+
+def test_another_power_source_is_one_press_from_power(quiet_page: Page, server: str) -> None:
+    """What no longer suits is told with its fixes; undone, all is as it was."""
+    page = quiet_page
+    page.goto(f"{server}/plans/moss-cabinet")
+    page.keyboard.press("2")
+    source = page.get_by_label("Power source at the location")
+    expect(source).to_have_value("mains")
+    source.select_option(label="Solar")
+    expect(page.locator(".snag", has_text="PWR-09")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(source).to_have_value("mains")
+    expect(page.locator(".snag", has_text="PWR-09")).to_have_count(0)

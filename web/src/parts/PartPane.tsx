@@ -5,7 +5,7 @@ import Form from "react-bootstrap/Form";
 import { useNavigate, useSearchParams } from "react-router";
 
 import { ProblemError } from "../api/client";
-import { sheetQuery } from "../api/queries";
+import { partsQuery, sheetQuery } from "../api/queries";
 import type { PartSheet, SheetFigure } from "../api/types";
 import { announce } from "../ui/announce";
 import { FigureInput } from "../ui/FigureInput";
@@ -139,6 +139,11 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
     }
   };
   const dirty = typed.dirty;
+  const parts = useQuery(partsQuery).data ?? [];
+  const called = (name: string) => name.trim().toLowerCase();
+  const isCalledAlike = parts.some(
+    (part) => part.id !== sheet.id && called(part.model) === called(text.model),
+  );
   const away = () => moveToBin.mutate(sheet, { onSuccess: () => onBin(sheet.model) });
   const field = (name: NameField, label: string) => (
     <div className="own-field">
@@ -159,6 +164,11 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
       {wrong[name] && (
         <div className="field-wrong" id={`${id}-${name}-wrong`}>
           {wrong[name]}
+        </div>
+      )}
+      {name === "model" && isCalledAlike && (
+        <div className="tone-tight" role="status">
+          Another part is called this too. Is that right?
         </div>
       )}
     </div>

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import Button from "react-bootstrap/Button";
+import Form from "react-bootstrap/Form";
 
+import { POWER_SOURCES } from "../../../api/labels";
 import type { Report } from "../../../api/types";
 import { figure } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
@@ -43,8 +45,34 @@ export function PowerView() {
           />
         )}
       </div>
+      <SourceChoice />
       <PowerTable report={report} state={state} />
     </>
+  );
+}
+
+/** What feeds the kit at its location: another one is one press away, and can be undone. */
+function SourceChoice() {
+  const { view, changes } = useBench();
+  const has = view.plan.place.power;
+  const choose = (power: string) =>
+    changes.act({ kind: "patch", patch: [{ op: "set", fields: { place: { power } } }] });
+  return (
+    <label className="source-choice">
+      Power source at the location
+      <Form.Select
+        size="sm"
+        value={has}
+        disabled={changes.busy}
+        onChange={(event) => choose(event.target.value)}
+      >
+        {Object.entries(POWER_SOURCES).map(([power, label]) => (
+          <option key={power} value={power}>
+            {label}
+          </option>
+        ))}
+      </Form.Select>
+    </label>
   );
 }
 
