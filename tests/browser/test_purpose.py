@@ -79,7 +79,7 @@ def test_a_need_is_raised_and_settled_on_the_workbench(quiet_page: Page, server:
     page.get_by_label("Add a requirement").select_option("function:mesh_radio")
     page.get_by_role("button", name="Add requirement").click()
     expect(page.locator(".aspect-head .verdict")).to_have_text("4 of 5 requirements met")
-    page.locator(".snag", has_text="NEED-01").click()
+    page.get_by_role("button", name="Show fixes for mesh radio").click()
     page.locator(".fix", has_text="Add Burr 24").click()
     page.get_by_role("button", name="Apply").click()
     expect(page.locator(".aspect-head .verdict")).to_have_text("5 of 5 requirements met")

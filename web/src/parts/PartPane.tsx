@@ -201,6 +201,7 @@ function CustomPart({ sheet, onBin }: { sheet: PartSheet; onBin: (name: string) 
           <Button variant="" disabled={!dirty} onClick={() => setText(textOf(sheet))}>
             Discard
           </Button>
+          {save.isSuccess && !dirty && <span className="soft">Saved</span>}
           <Button variant="primary" type="submit" disabled={save.isPending || !dirty}>
             {save.isPending ? "Saving…" : "Save"}
           </Button>

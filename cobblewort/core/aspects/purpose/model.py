@@ -37,6 +37,7 @@ RequirementStatus = Literal["met", "met_if", "not_met", "not_checked"]
 Reason = Literal[
     "",
     "missing",
+    "unplugged",
     "too_little",
     "rate",
     "inlet",
@@ -181,6 +182,9 @@ def _function(requirement: Requirement, facts: _Facts) -> RequirementResult:
 def _spoilt(function: FunctionId, giver: _Giver, facts: _Facts) -> tuple[Reason, Text, str] | None:
     """Why an item cannot give what it offers, with the line that is in the way."""
     item, inlet = giver.item, giver.offer.on_power_input
+    if any(one.plug.item is item and one.plug.plug.required for one in facts.fit.unplaced):
+        # FIT-02 tells of it; here it only counts as not there.
+        return "unplugged", say("{part} is plugged in nowhere.", part=item.name), item.line.id
     if inlet is not None:
         plug = facts.fit.into(f"{item.id}.{inlet}")
         if plug is not None and not _carries_data(plug, facts.fit):

@@ -344,3 +344,16 @@ def test_from_which_loss_on_a_radio_is_deaf(radio_db: float, deaf: bool) -> None
     plan = asked("B06", "S01", "M02", "K03", "E11", requirements=[{"function": "wifi"}])
     report = checked(plan, catalogue=shipped().extended([shell]))
     assert bool(told(report, "NEED-06")) == deaf
+
+
+def test_only_what_is_plugged_in_counts() -> None:
+    """Five adapters on four ports are four inputs; that is told once, by the plug."""
+
+    def inputs(count: int) -> Plan:
+        wanted = [{"function": "audio_in", "count": count}]
+        return asked("B04", "S06", "M02", f"{count}xX05", requirements=wanted)
+
+    assert first(inputs(4)).status == "met"
+    lacking = checked(inputs(5))
+    assert lacking.purpose[0].status == "not_met"
+    assert (len(told(lacking, "FIT-02")), len(told(lacking, "NEED-01"))) == (1, 1)

@@ -4,7 +4,7 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
 import { requirementKindsQuery } from "../../../api/queries";
-import type { Requirement, RequirementReport, Plan } from "../../../api/types";
+import type { Finding, Requirement, RequirementReport, Plan } from "../../../api/types";
 import { RequirementForm } from "../../../requirements/RequirementForm";
 import {
   lookedFor,
@@ -98,8 +98,11 @@ interface RowProps {
 }
 
 function RequirementRow({ entry, requirement, onDrop }: RowProps) {
-  const { report, setChosenLine } = useBench();
+  const { report, setChosenLine, setOpenSnag } = useBench();
   const kinds = useQuery(requirementKindsQuery).data ?? [];
+  const snag = report.findings.find(
+    (finding) => finding.has_fixes && finding.id.endsWith(`:${entry.id}`) && isOfPurpose(finding),
+  );
   const givers = report.lines.filter((line) => entry.lines.includes(line.id));
   return (
     <tr>
@@ -126,6 +129,11 @@ function RequirementRow({ entry, requirement, onDrop }: RowProps) {
             </Button>
           ))}
         <div className="soft">{textOf(entry.sentence)}</div>
+        {snag && (
+          <Button variant="link" onClick={() => setOpenSnag(snag.id)}>
+            Show fixes<span className="visually-hidden"> for {entry.text}</span>
+          </Button>
+        )}
       </td>
       <td>
         <Button
@@ -138,6 +146,11 @@ function RequirementRow({ entry, requirement, onDrop }: RowProps) {
       </td>
     </tr>
   );
+}
+
+/** Purpose has no margin of its own: what it finds is known by its rule. */
+function isOfPurpose(finding: Finding): boolean {
+  return finding.rule.startsWith("NEED-");
 }
 
 function readyText(stored: Plan["ready_made"]) {
