@@ -61,11 +61,24 @@ def test_plans_of_the_former_format_come_to_the_same(name: str) -> None:
 
 _NEWER = (
     {"mine-A05", "mine-A06", "mine-S08", "mine-S12"}
-    | {"mine-X03", "mine-X22", "mine-X24", "mine-X25", "mine-X27", "mine-X37"}
+    | {
+        "mine-S33",
+        "mine-S34",
+        "mine-X03",
+        "mine-X07",
+        "mine-X22",
+        "mine-X23",
+        "mine-X24",
+        "mine-X25",
+        "mine-X27",
+        "mine-X37",
+        "mine-X42",
+    }
     | {f"mine-{cable}" for cable in ("C01", "C02", "C03", "C04", "C06", "C07", "C08", "C14")}
 )
 """Parts whose figures have changed since: their uplink, size, length, where their power is
-from, the diagonal of a screen, whether in the case."""
+from, the diagonal of a screen, whether in the case, their rating
+against water."""
 
 
 @pytest.mark.parametrize("kind", ["json", "csv"])

@@ -45,6 +45,7 @@ ALWAYS = {
     "FIT-35",
     "FIT-38",
     "FIT-39",
+    "FIT-45",
     "COST-03",
     "LIFE-04",
     "LIFE-05",

@@ -750,7 +750,8 @@ class Part:
     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
     while it runs, `latches` are those of the sockets of the same name. `panel_hole` is what a
     socket for a front wall wants cut there. `parity_mb_s` is what one of the `cores` of a
-    board works through of parity, which tells how fast it is beside another. [MB/s]
+    board works through of parity, which tells how fast it is beside another. [MB/s] `ip_water` is
+    the second digit of the IP rating of what has one without a case.
     """
 
     id: Identifier
@@ -768,6 +769,7 @@ class Part:
     noise_dba: Level | None = None
     ambient_min_c: float | None = None
     ambient_max_c: float | None = None
+    ip_water: Annotated[int, Field(ge=0, le=9)] | None = None
     cautions: Annotated[tuple[Text, ...], Field(max_length=MAX_ENTRIES)] = ()
     offers: dict[FunctionId, Offer] = Field(default_factory=dict, max_length=MAX_ENTRIES)
     splits_device_port: bool = False

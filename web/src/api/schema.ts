@@ -3811,7 +3811,8 @@ export interface components {
          *     `noise_dba` is what is heard of it at 1 m at its loudest, for what turns. `buttons` are pressed
          *     while it runs, `latches` are those of the sockets of the same name. `panel_hole` is what a
          *     socket for a front wall wants cut there. `parity_mb_s` is what one of the `cores` of a
-         *     board works through of parity, which tells how fast it is beside another. [MB/s]
+         *     board works through of parity, which tells how fast it is beside another. [MB/s] `ip_water` is
+         *     the second digit of the IP rating of what has one without a case.
          */
         Part: {
             /**
@@ -3909,6 +3910,8 @@ export interface components {
             ambient_min_c: number | null;
             /** Ambient Max C */
             ambient_max_c: number | null;
+            /** Ip Water */
+            ip_water: number | null;
             /**
              * Cautions
              * @default []

@@ -19,6 +19,10 @@ class Bays:
     without: list[tuple[Item, list[Bay]]] = field(default_factory=list)
 
 
+STANDS_BESIDE = ("power_supply", "drive", "hub", "storage_adapter", "device")
+"""Kinds of part that stand beside the case, unless they are made to be inside or lie in a bay."""
+
+
 @firm("connected", stack_of)
 def bays_of(connected: Items, stack: StackResult) -> Bays:
     """2.5- and 3.5-inch drives, thickest first, each into the flattest bay that takes it."""

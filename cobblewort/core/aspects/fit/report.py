@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from cobblewort.core import words
 from cobblewort.core.aspects.fit.assign import Assignment, PlugRef, SocketRef
-from cobblewort.core.aspects.fit.bays import Bays
+from cobblewort.core.aspects.fit.bays import STANDS_BESIDE, Bays
 from cobblewort.core.aspects.fit.buses import OnBus, buses
 from cobblewort.core.aspects.fit.collisions import (
     AccessZone,
@@ -141,9 +141,6 @@ class FitReport:
     outside: list[Outside]
 
 
-_STANDS_BESIDE = ("power_supply", "drive", "hub", "storage_adapter", "device")
-
-
 def _outside(bays: Bays, fit: Assignment) -> list[Outside]:
     """What stands beside the case, in kit order: supplies, sticks, hubs, disks that lie in no bay.
 
@@ -160,7 +157,7 @@ def _outside(bays: Bays, fit: Assignment) -> list[Outside]:
             ends.setdefault(plug.item.id, (plug, socket))
     found = []
     for item in items:
-        if item.part.inside or item.part.kind not in _STANDS_BESIDE or item.id in bays.taken:
+        if item.part.inside or item.part.kind not in STANDS_BESIDE or item.id in bays.taken:
             continue
         link = _link_of(item, ends, cables)
         if link is not None:

@@ -202,3 +202,14 @@ def test_fit_09_the_lead_is_missing() -> None:
     report = checked(kit("B06", "S07", "M02"))
     assert "(USB-A port)" in told(report, "FIT-09")[0].sentence.text
     assert told(checked(kit("B06", "S07", "C04", "M02")), "FIT-09") == []
+
+
+def test_fit_45_what_lies_outside_gets_wet() -> None:
+    """In one note with its names; what is rated, inside or in the dry is not told of."""
+    parts = ("B07", "S02", "M02", "X17", "X03", "X23", "X28", "E04")
+    wet = checked(kit(*parts, place={"wet": True, "ambient_min_c": 0, "ambient_max_c": 30}))
+    (finding,) = told(wet, "FIT-45")
+    assert (finding.severity, set(finding.lines)) == ("note", {"S02", "X17"})
+    assert told(checked(kit(*parts)), "FIT-45") == []
+    covered = kit("B07", "S33", "M02", "X23", "X03", "E04", place={"wet": True, "power": "solar"})
+    assert told(checked(covered), "FIT-45") == []

@@ -8,6 +8,7 @@ from functools import partial
 import numpy as np
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.bays import STANDS_BESIDE, Bays, bays_of
 from cobblewort.core.aspects.fit.model import layers_of, stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import is_open
 from cobblewort.core.aspects.fit.placement import Standing
@@ -35,7 +36,7 @@ from cobblewort.core.judging.working import (
     plain_term,
     reading_term,
 )
-from cobblewort.core.plans.plan import Dust
+from cobblewort.core.plans.plan import NOT_OF_IT, Dust
 from cobblewort.core.standards import enclosures
 from cobblewort.core.text import Text, say
 
@@ -453,6 +454,46 @@ def water(stack: StackResult, wet: bool) -> Iterator[Observation]:
     )
     lines = () if case is None else (case.line.id,)
     yield Observation("case", FAILS, told, lines)
+
+
+@rule(
+    "FIT-45",
+    "fit",
+    "Parts outside the case stand the water at the location",
+    why="What lies beside the case gets wet where the case does.",
+    formula="second digit of the IP rating >= 4 (splashing) of each part outside the case where "
+    "the location is wet",
+    source="IEC 60529 (from memory)",
+    reads=(bays_of, "built", "place.wet"),
+)
+def water_outside(bays: Bays, built: Items, wet: bool) -> Iterator[Observation]:
+    """What lies outside at a wet place and is not rated for it, in one note. A camera looks out of
+    the case, or FIT-38 tells of it.
+    """
+    if not wet:
+        return
+    exposed = {
+        item.line.id: item.name
+        for item in built
+        if item.part.kind in STANDS_BESIDE
+        and item.line.role not in NOT_OF_IT
+        and not item.part.inside
+        and item.id not in bays.taken
+        and "camera" not in item.part.offers
+        and (item.part.ip_water or 0) < enclosures.SPLASHING
+    }
+    if exposed:
+        yield Observation(
+            "outside",
+            INFORMS,
+            say(
+                "Not rated for water and outside the case at a wet location: {parts}. Put {them} "
+                "under cover.",
+                parts=words.listed(list(exposed.values())),
+                them="it" if len(exposed) == 1 else "them",
+            ),
+            tuple(exposed),
+        )
 
 
 @rule(
