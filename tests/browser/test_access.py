@@ -123,3 +123,19 @@ def test_a_refused_field_has_the_focus_and_says_so(page: Page, server: str) -> N
     price.fill("40")
     page.get_by_role("button", name="Save", exact=True).click()
     expect(page.locator("[aria-live=polite].visually-hidden")).to_have_text("Saved.")
+
+
+def test_what_a_dialog_refuses_is_marked(page: Page, server: str) -> None:
+    """The field that is wrong has the focus and is marked until it is right."""
+    page.goto(f"{server}/plans/moss-cabinet")
+    page.locator(".kit-main", has_text="Purpose").click()
+    page.get_by_role("button", name="Plan details").click()
+    copies = page.get_by_label("Number of copies")
+    copies.fill("some")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(copies).to_be_focused()
+    expect(copies).to_have_attribute("aria-invalid", "true")
+    copies.fill("2")
+    expect(copies).not_to_have_attribute("aria-invalid", "true")
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_role("dialog")).to_have_count(0)

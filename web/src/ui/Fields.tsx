@@ -1,9 +1,10 @@
-import { Fragment, useId, type ReactNode } from "react";
+import { Fragment, useEffect, useId, type ReactNode } from "react";
 import Form from "react-bootstrap/Form";
 
 import { shownUnit } from "./displayUnits";
 import { FigureInput } from "./FigureInput";
-import type { FieldRow, FieldRows, FieldText } from "./fieldText";
+import { wrongIn, type FieldRow, type FieldRows, type FieldText } from "./fieldText";
+import { focusSoon } from "./focusSoon";
 
 interface Props<N extends string> {
   rows: FieldRows<N>;
@@ -17,12 +18,18 @@ interface Props<N extends string> {
   size?: "sm" | "lg";
   /** The field in which a dialog begins. */
   first?: N;
+  /** Why the form was not taken, in a sentence; what is wrong in it is marked and has the focus. */
+  refused?: string;
 }
 
 /** The fields of a form as the table describes them: a label, what is typed or chosen, its unit. */
 export function Fields<N extends string>(props: Props<N>) {
   const { rows, names, text, setText, instead, disabled = false, size = "sm", first } = props;
+  const { refused = "" } = props;
   const id = useId();
+  useEffect(() => {
+    if (refused) focusSoon(".field [aria-invalid=true]");
+  }, [refused]);
   return names.map((name) => (
     <Fragment key={name}>
       <OneField
@@ -33,6 +40,7 @@ export function Fields<N extends string>(props: Props<N>) {
         disabled={disabled}
         size={size === "sm" ? size : undefined}
         autoFocus={name === first}
+        isInvalid={refused !== "" && wrongIn(rows[name], text[name]) !== ""}
       />
     </Fragment>
   ));
@@ -46,9 +54,10 @@ interface OneProps {
   disabled: boolean;
   size: "sm" | undefined;
   autoFocus: boolean;
+  isInvalid: boolean;
 }
 
-function OneField({ id, row, value, onChange, disabled, size, autoFocus }: OneProps) {
+function OneField({ id, row, value, onChange, disabled, size, autoFocus, isInvalid }: OneProps) {
   if (typeof value === "boolean")
     return (
       <Form.Check
@@ -64,6 +73,8 @@ function OneField({ id, row, value, onChange, disabled, size, autoFocus }: OnePr
     value,
     disabled,
     autoFocus,
+    isInvalid,
+    "aria-invalid": isInvalid || undefined,
     placeholder: row.empty || undefined,
     maxLength: row.longest ?? undefined,
   };
@@ -71,7 +82,14 @@ function OneField({ id, row, value, onChange, disabled, size, autoFocus }: OnePr
   return (
     <Labelled id={id} row={row}>
       {row.control === "choice" ? (
-        <Form.Select size={size} value={value} disabled={disabled} onChange={put}>
+        <Form.Select
+          size={size}
+          value={value}
+          disabled={disabled}
+          isInvalid={isInvalid}
+          aria-invalid={isInvalid || undefined}
+          onChange={put}
+        >
           {(row.is_optional || value === "") && <option value="">{row.empty || "Choose"}</option>}
           {Object.entries(row.choices).map(([choice, label]) => (
             <option key={choice} value={choice}>

@@ -71,7 +71,7 @@ const isFigure = (row: FieldRow) =>
   row.control === "number" || (row.control === "choice" && row.whole);
 
 /** What to type instead, without the name of the field; empty where nothing is wrong. */
-function wrongIn(row: FieldRow, typed: string | boolean): string {
+export function wrongIn(row: FieldRow, typed: string | boolean): string {
   if (typeof typed === "boolean" || row.control === "list" || row.control === "lines") return "";
   const text = typed.trim();
   if (text === "" && (row.is_optional || row.empty)) return "";

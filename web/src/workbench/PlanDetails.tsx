@@ -20,7 +20,7 @@ export function PlanDetails({ onClose }: { onClose: () => void }) {
   const { text, setText } = typed;
   const [error, setError] = useState("");
   const [leaving, setLeaving] = useState(false);
-  const form = { rows: ROWS, text, setText, size: "lg" as const };
+  const form = { rows: ROWS, text, setText, size: "lg" as const, refused: error };
 
   const save = async () => {
     const read = fieldsOf(text, typed.changed);

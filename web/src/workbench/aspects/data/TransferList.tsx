@@ -55,7 +55,7 @@ export function TransferList() {
       onDone={done}
       onLeave={() => setOpen(null)}
     >
-      <Fields rows={ROWS} names={namesFor(text)} text={text} setText={setText} />
+      <Fields refused={wrong} rows={ROWS} names={namesFor(text)} text={text} setText={setText} />
     </InlineForm>
   );
   return (

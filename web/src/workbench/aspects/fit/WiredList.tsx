@@ -66,6 +66,7 @@ export function WiredList({ header }: { header: Header }) {
           onLeave={() => setText(null)}
         >
           <Fields
+            refused={wrong}
             rows={ROWS}
             names={namesFor(text)}
             text={text}

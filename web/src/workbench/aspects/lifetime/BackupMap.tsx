@@ -113,7 +113,13 @@ export function BackupMap() {
               onDone={add}
               onLeave={() => setText(null)}
             >
-              <Fields rows={FIELDS.backup} names={NAMES} text={text} setText={setText} />
+              <Fields
+                refused={wrong}
+                rows={FIELDS.backup}
+                names={NAMES}
+                text={text}
+                setText={setText}
+              />
             </InlineForm>
           ) : (
             <Button

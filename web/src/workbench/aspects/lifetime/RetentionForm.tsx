@@ -41,7 +41,7 @@ export function RetentionForm() {
         save();
       }}
     >
-      <Fields rows={ROWS} names={NAMES} text={text} setText={setText} />
+      <Fields refused={wrong} rows={ROWS} names={NAMES} text={text} setText={setText} />
       <AtOnce form="retention" rows={FIELDS.retention} names={["writes"]} of={retention} />
       <AtOnce form="storage_use" rows={FIELDS.storage_use} names={["when_full"]} of={storage_use} />
       <div className="keeping-checks">

@@ -46,7 +46,7 @@ export function ImageEditor() {
           onLeave={leave}
         >
           <Meanwhile typed={typed} rows={ROWS} />
-          <Fields rows={ROWS} names={NAMES} text={text} setText={setText} />
+          <Fields refused={wrong} rows={ROWS} names={NAMES} text={text} setText={setText} />
         </InlineForm>
       ) : (
         <p className="mb-0">
