@@ -69,7 +69,7 @@ def test_rulers_stand_in_the_order_of_the_aspects() -> None:
     report = checked(kit(*SMALL))
     assert [f.id for f in report.families] == [ruler.id for ruler in RULERS]
     missing = {f.id: f.why_not for f in report.families if not f.checked}
-    said = {"data": "no transfers", "cost": "no budget", "noise": "no noise limit"}
+    said = {"data": "no rate required", "cost": "no budget", "noise": "no noise limit"}
     assert said.items() <= missing.items()
     missing = {f.id: f.why_not for f in checked(kit("M02")).families}
     assert (missing["power"], missing["heat"]) == ("no power supply", "no board")

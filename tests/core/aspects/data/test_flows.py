@@ -62,7 +62,7 @@ def test_without_a_deadline_nothing_is_asked() -> None:
     report = checked(kit("B04", "S06", "M02", "D09", "A12", transfers=transfer()))
     assert told(report, "DATA-01") == []
     ruler = next(f for f in report.families if f.id == "data")
-    assert (ruler.checked, ruler.why_not) == (False, "no transfers")
+    assert (ruler.checked, ruler.why_not) == (False, "no rate required")
 
 
 def test_a_stream_alone_and_with_everything_at_once() -> None:
