@@ -30,7 +30,7 @@ _BEYOND_K = 20.0
 """So far outside a root is still followed."""
 _NEAR_ENOUGH_K, _NEAR_ENOUGH_DRAWS_K = 0.005, 0.05
 _MOST_TURNS = 10
-_CONTENDS_K = 3.0
+_CONTENDS_K, _CONTENDS_AT_FIRST_K = 3.0, 10.0
 """A limit whose day lies so much later is not followed any further."""
 _LEAST_SLOPE, _MOST_SLOPE = 0.3, 2.0
 """Between these a body follows the day."""
@@ -76,15 +76,37 @@ class SafeAmbient:
     curve: PowerSplit
 
     def days(self) -> list[Day]:
-        """That of each limit, worst state first."""
+        """That of each limit, worst state first.
+
+        Followed at nominal figures first, which costs little: where there are draws, only what
+        could be the first of them to give way is followed for all, each from its own guess moved
+        by what the nominal one was off.
+        """
         rows = self._rows
-        limit_k = np.array([self.limits_k[row.place] for row in rows])
         asked, less_k = self._eased(rows)
-        here_k = asked.ambient_k
-        ambient_k = here_k + limit_k - self._temps_k(self.wanted, rows, by_state=True) + less_k
-        slope = np.ones_like(ambient_k)
+        limit_k = np.array([self.limits_k[row.place] for row in rows])
+        search = _Search(asked, limit_k, self._held_k_w(rows, asked), asked.ambient_k)
+        warm_k = self._temps_k(self.wanted, rows, by_state=True)
+        guess_k = asked.ambient_k + limit_k - warm_k + less_k
+        every = list(range(len(rows)))
+        ambient_k, slope = self._followed(rows, search.alone, guess_k[:, :1], every)
+        if guess_k.shape[1] > 1:
+            guess_k = guess_k + (ambient_k - guess_k[:, :1])
+            early = _contending(every, guess_k, _CONTENDS_AT_FIRST_K)
+            ambient_k, _ = self._followed(rows, search, guess_k, early, slope)
+        return [Day(row.place, ambient_k[n] - ZERO_C_K) for n, row in enumerate(rows)]
+
+    def _followed(
+        self,
+        rows: Sequence[_Limit],
+        search: _Search,
+        guess_k: FloatArray,
+        live: list[int],
+        slope: float | FloatArray = 1.0,
+    ) -> tuple[FloatArray, FloatArray]:
+        """The days of some limits by secants from a guess, and the last slopes; the others stay."""
+        ambient_k, slope = guess_k.copy(), np.full_like(guess_k, slope)
         before: tuple[FloatArray, FloatArray] | None = None
-        live = list(range(len(rows)))
         for _ in range(_MOST_TURNS):
             ambient_k[live] = np.clip(
                 ambient_k[live],
@@ -92,9 +114,7 @@ class SafeAmbient:
                 HOTTEST_C + ZERO_C_K + _BEYOND_K,
             )
             at = ambient_k[live]
-            some = [rows[n] for n in live]
-            near = self.wanted.near([row.state for row in some], at - here_k[live])
-            over_k = self._over_k(some, replace(asked.at(live), ambient_k=at), limit_k[live], near)
+            over_k = self._over_k([rows[n] for n in live], search.at(live), at)
             if before is not None:
                 moved_k = at - before[0][live]
                 far = np.abs(moved_k) > _NEAR_ENOUGH_K / 10
@@ -105,18 +125,13 @@ class SafeAmbient:
             before = last_k, last_over
             step_k = over_k / slope[live]
             ambient_k[live] = at - step_k
-            live = self._contending(live, ambient_k, step_k)
+            far_k = np.abs(step_k)
+            moves = (far_k[:, 0] > _NEAR_ENOUGH_K) | (far_k.max(axis=1) > _NEAR_ENOUGH_DRAWS_K)
+            moving = [n for n, on in zip(live, moves.tolist(), strict=True) if on]
+            live = _contending(moving, ambient_k, _CONTENDS_K)
             if not live:
                 break
-        return [Day(row.place, ambient_k[n] - ZERO_C_K) for n, row in enumerate(rows)]
-
-    def _contending(self, live: list[int], ambient_k: FloatArray, step_k: FloatArray) -> list[int]:
-        """Those that still move and could be the first to give way; none once all stand still."""
-        far_k = np.abs(step_k)
-        moves = (far_k[:, 0] > _NEAR_ENOUGH_K) | (far_k.max(axis=1) > _NEAR_ENOUGH_DRAWS_K)
-        lowest_k = ambient_k.min(axis=0) + _CONTENDS_K
-        early = (ambient_k < lowest_k).any(axis=1)
-        return [n for n, moving in zip(live, moves.tolist(), strict=True) if moving and early[n]]
+        return ambient_k, slope
 
     @cached_property
     def _rows(self) -> list[_Limit]:
@@ -188,20 +203,58 @@ class SafeAmbient:
         )
         return eased, less_k
 
-    def _over_k(
-        self, rows: Sequence[_Limit], asked: AskedOf, limit_k: FloatArray, near: Near
-    ) -> FloatArray:
-        """By how much each passes its limit on some day; one that is held there by what it would
-        pass it with all of its watts.
-        """
-        found = self.settle(asked, True, near)
-        over_k = self._temps_k(found, rows, by_state=False) - limit_k
+    def _held_k_w(self, rows: Sequence[_Limit], asked: AskedOf) -> FloatArray:
+        """By how much each would be warmer for a watt that it is asked and does not give off."""
+        held_k_w = np.zeros_like(asked.soc_w)
         for n, row in enumerate(rows):
             if row.place == THE_PROCESSOR:
                 _, slope = self.curve.rest_at(asked.soc_w[n])
-                held_w = asked.soc_w[n] - found.soc_w[n]
-                over_k[n] += held_w * (self.die_k_w + self.rest_die_k_w * slope)
+                held_k_w[n] = self.die_k_w + self.rest_die_k_w * slope
+            elif row.place in self.light:
+                held_k_w[n] = 1 / self.warm[row.place].path.total_w_k
+        return held_k_w
+
+    def _over_k(self, rows: Sequence[_Limit], search: _Search, ambient_k: FloatArray) -> FloatArray:
+        """By how much each passes its limit on some day; one that is held there by what it would
+        pass it with all of its watts.
+        """
+        asked = replace(search.asked, ambient_k=ambient_k)
+        near = self.wanted.near([row.state for row in rows], ambient_k - search.here_k)
+        found = self.settle(asked, True, near)
+        over_k = self._temps_k(found, rows, by_state=False) - search.limit_k
+        for n, row in enumerate(rows):
+            if row.place == THE_PROCESSOR:
+                over_k[n] += (asked.soc_w[n] - found.soc_w[n]) * search.held_k_w[n]
             elif row.place in self.light:
                 held_w = asked.body_w[row.place, n] - found.body_w[row.place, n]
-                over_k[n] += held_w / self.warm[row.place].path.total_w_k
+                over_k[n] += held_w * search.held_k_w[n]
         return over_k
+
+
+class _Search(NamedTuple):
+    """What stays the same of some limits on every day, each of shape (limits, samples)."""
+
+    asked: AskedOf
+    limit_k: FloatArray
+    held_k_w: FloatArray
+    here_k: FloatArray
+
+    @property
+    def alone(self) -> _Search:
+        """At nominal figures alone."""
+        return _Search(
+            self.asked.alone, self.limit_k[:, :1], self.held_k_w[:, :1], self.here_k[:, :1]
+        )
+
+    def at(self, rows: list[int]) -> _Search:
+        """Of some of them."""
+        return _Search(
+            self.asked.at(rows), self.limit_k[rows], self.held_k_w[rows], self.here_k[rows]
+        )
+
+
+def _contending(limits: list[int], ambient_k: FloatArray, within_k: float) -> list[int]:
+    """Those that could be the first to give way."""
+    lowest_k = ambient_k.min(axis=0) + within_k
+    early = (ambient_k < lowest_k).any(axis=1)
+    return [n for n in limits if early[n]]

@@ -47,6 +47,11 @@ class AskedOf:
             self.carrier_w[:, rows],
         )
 
+    @property
+    def alone(self) -> AskedOf:
+        """At nominal figures alone."""
+        return AskedOf(*(getattr(self, name)[..., :1] for name in AskedOf.__dataclass_fields__))
+
     def together(self) -> Asked:
         """All states at once, as arrays."""
         return Asked(
