@@ -34,6 +34,7 @@ from cobblewort.api.history import router as history_router
 from cobblewort.api.import_export import router as exchange_router
 from cobblewort.api.kits import router as kit_router
 from cobblewort.api.models import (
+    AskedAnewRequest,
     EvaluateRequest,
     NewPlan,
     PatchRequest,
@@ -58,6 +59,7 @@ from cobblewort.core.errors import InputError
 from cobblewort.core.judging.working import Working
 from cobblewort.core.plans.patch import apply_patch
 from cobblewort.core.plans.plan import Plan, Role, plan_from
+from cobblewort.core.plans.purpose import asking_anew
 from cobblewort.core.plans.what_if import what_if
 from cobblewort.core.text import NO_BREAK
 from cobblewort.core.verdict.evaluate import evaluate, samples_that_fit
@@ -68,6 +70,7 @@ from cobblewort.formats.kit_list import kit_csv, kit_text
 from cobblewort.formats.shipped import (
     demo_plans,
     shipped_parts,
+    shipped_purposes,
 )
 from cobblewort.store.database import Database
 from cobblewort.store.parts import PartStore
@@ -244,6 +247,19 @@ def adopt_assumptions(
         )
         if given
     )
+    return plan_view(plans.save(plan_id, version, after, label), response)
+
+
+@router.post("/plans/{plan_id}/asked")
+def ask_anew(
+    plan_id: str, body: AskedAnewRequest, version: Version, plans: Plans, response: Response
+) -> PlanView:
+    """Ask more or less of a requirement, or no longer; transfers and words follow."""
+    plan = plans.get(plan_id).plan
+    purpose = shipped_purposes().get(plan.purpose_id or "")
+    after = asking_anew(plan, purpose, body.requirement, body.amount, body.text)
+    was = next(one.text for one in plan.requirements if one.id == body.requirement)
+    label = f"{'remove' if body.amount is None else 'change'} the requirement {was}"[:200]
     return plan_view(plans.save(plan_id, version, after, label), response)
 
 

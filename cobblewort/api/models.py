@@ -160,6 +160,18 @@ class AskedRequest(BaseModel):
     removed: Annotated[list[Identifier], Field(max_length=MAX_REQUIREMENTS)] = []
 
 
+class AskedAnewRequest(BaseModel):
+    """Another amount for a requirement of a plan, none to remove it; and what it is called then,
+    where somebody says so.
+    """
+
+    model_config = ConfigDict(extra="forbid")
+
+    requirement: Identifier
+    amount: Annotated[float, Field(gt=0, le=1e6)] | None
+    text: ShortText = ""
+
+
 class FirstKitRequest(BaseModel):
     """The four answers: what it will do, where it will live, what is owned, what it may cost.
 

@@ -143,6 +143,25 @@ def test_assumptions_become_the_plans_own_only_when_told(client: TestClient) -> 
     )
 
 
+def test_a_plan_is_asked_for_less_and_no_longer(client: TestClient) -> None:
+    """Transfers and words follow; a second tab is told, and undo brings all back."""
+    url, before = f"{CHOIR}/asked", client.get(CHOIR).json()["plan"]
+    ask = {"requirement": "inputs", "amount": 8}
+    old = version_of(client, CHOIR)
+    view = client.post(url, json=ask, headers=old).json()
+    assert view["undo_label"] == "change the requirement sixteen microphones at once"
+    assert view["plan"]["requirements"][0]["text"] == "8 microphones at once"
+    assert view["plan"]["transfers"][0]["at_once"] == 8
+    assert client.post(url, json=ask, headers=old).status_code == 412
+    gone = {"requirement": "inputs", "amount": None}
+    view = client.post(url, json=gone, headers=version_of(client, CHOIR)).json()
+    assert [one["id"] for one in view["plan"]["transfers"]] == ["office"]
+    assert client.post(url, json=ask, headers=version_of(client, CHOIR)).status_code == 422
+    for _ in range(2):
+        client.post(f"{CHOIR}/undo", headers=version_of(client, CHOIR))
+    assert client.get(CHOIR).json()["plan"] == before
+
+
 def test_candidates_and_fixes_come_with_patches_that_can_be_sent(client: TestClient) -> None:
     """What the page shows is what it sends back."""
     boards = client.get(f"{CHOIR}/candidates", params={"role": "board", "line": "board"}).json()

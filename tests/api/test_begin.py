@@ -64,7 +64,7 @@ def test_a_purpose_with_its_form_and_amounts(client: TestClient) -> None:
         "transfers": asked["transfers"],
     }
     plan = client.post("/api/first-kit", json=answers).json()["plan"]
-    assert plan["purpose"] == "Records two microphones."
+    assert plan["purpose"] == "Records 2 microphones at once."
     assert "X06" not in {line["part"] for line in plan["lines"]}
     for body in ({"form": "mono"}, {"amounts": {"room": 0}}, {"amounts": {"room": 1e9}}):
         assert client.post(url, json=body).status_code == 422

@@ -89,6 +89,30 @@ def test_a_need_is_raised_and_settled_on_the_workbench(quiet_page: Page, server:
     expect(page.locator(".need-table tr")).to_have_count(4)
 
 
+def test_an_amount_of_a_plan_is_a_field(quiet_page: Page, server: str) -> None:
+    """By keys: a wrong one is told, a right one takes words and transfers along, undo brings all."""
+    page = quiet_page
+    page.goto(f"{server}/plans/choir-recorder")
+    page.locator(".kit-main", has_text="Purpose").click()
+    amount = page.get_by_label("Amount: sixteen microphones at once")
+    amount.fill("none")
+    amount.press("Enter")
+    expect(page.get_by_role("alert")).to_have_text(re.compile("above 0"))
+    amount.fill("8")
+    amount.press("Enter")
+    row = page.locator(".need-table tr").first
+    expect(row).to_contain_text("8 microphones at once")
+    expect(row.get_by_role("button", name="Save amount")).to_have_count(0)
+    words = page.get_by_label("Amount: 8 microphones at once")
+    words.fill("6")
+    page.get_by_label("Your own words: 8 microphones at once").fill("a sextet")
+    page.get_by_role("button", name="Save amount").click()
+    expect(row).to_contain_text("a sextet")
+    for _ in range(2):
+        page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("Amount: sixteen microphones at once")).to_have_value("16")
+
+
 def test_the_day_is_edited_on_its_strip(quiet_page: Page, server: str) -> None:
     """Too many hours are refused with a sentence; a right day is kept, and can be undone."""
     page = quiet_page
@@ -171,7 +195,8 @@ def test_nights_of_a_recording_are_asked_for(quiet_page: Page, server: str) -> N
     page.get_by_label("Rate").fill("9000")
     page.get_by_role("button", name="Add requirement").click()
     row = page.locator(".need-table tr", has_text="a year of pictures")
-    expect(row).to_contain_text("at least 400 days at 9000 MB per hour")
+    expect(row.get_by_label("Amount: a year of pictures")).to_have_value("400")
+    expect(row).to_contain_text("days at 9000 MB per hour")
     expect(row).to_contain_text("Not met")
     expect(row).to_contain_text("GB hold")
 

@@ -256,6 +256,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Anew
+         * @description Ask more or less of a requirement, or no longer; transfers and words follow.
+         */
+        post: operations["ask_anew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}/report": {
         parameters: {
             query?: never;
@@ -1398,16 +1418,35 @@ export interface components {
          * AskedAmount
          * @description How a purpose says that it asks for more or less than usual of one requirement.
          *
-         *     `text` is what the requirement is called then, with `{amount}` in it. Of `transfers` that move
-         *     so much more or less it says what they are called; where that is empty they keep their name.
+         *     `text` is what the requirement is called then, with `{amount}` in it, and `summary` what the
+         *     purpose is, where that goes by the amount. Of `transfers` that move so much more or less it says
+         *     what they are called; where that is empty they keep their name.
          */
         AskedAmount: {
             /** Text */
             text: string;
+            /** Summary */
+            summary: string | null;
             /** Transfers */
             transfers: {
                 [key: string]: string;
             };
+        };
+        /**
+         * AskedAnewRequest
+         * @description Another amount for a requirement of a plan, none to remove it; and what it is called then,
+         *     where somebody says so.
+         */
+        AskedAnewRequest: {
+            /** Requirement */
+            requirement: string;
+            /** Amount */
+            amount: number | null;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
         };
         /**
          * AskedRequest
@@ -7753,6 +7792,116 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanView"];
+                };
+            };
+            /** @description Problem: it comes from another site. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: something else is in the way. */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it has another version by now. */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: it is larger than is taken. */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the store or the server is busy. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ask_anew: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The version that a change was made from, as `"3"` or the ETag. */
+                "if-match": string;
+            };
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskedAnewRequest"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {

@@ -30,6 +30,7 @@ export type Phase = Schemas["Phase-Output"];
 export type CheaperKit = Schemas["CheaperKitView"];
 export type FirstKit = Schemas["FirstKitView"];
 export type AskedRequest = Schemas["AskedRequest"];
+export type AskedAnewRequest = Schemas["AskedAnewRequest"];
 export type FirstKitRequest = Schemas["FirstKitRequest"];
 export type KitSearch = Schemas["KitSearch"];
 export type KitWishes = Schemas["KitWishes"];

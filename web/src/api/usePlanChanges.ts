@@ -4,11 +4,12 @@ import { useCallback, useState } from "react";
 
 import { client, dataOf, ifMatch, ProblemError } from "./client";
 import { planQuery, plansQuery, whatIfParams, type WhatIf } from "./queries";
-import type { Change, PlanView } from "./types";
+import type { AskedAnewRequest, Change, PlanView } from "./types";
 
 export type Action =
   | { kind: "patch"; patch: Change[]; label?: string }
   | { kind: "adopt"; whatIf: WhatIf }
+  | { kind: "ask"; asked: AskedAnewRequest }
   | { kind: "back"; number: number }
   | { kind: "undo" }
   | { kind: "redo" };
@@ -27,6 +28,10 @@ async function send(id: string, version: number, action: Action): Promise<PlanVi
           params: { ...params, query },
         }),
       );
+    }
+    case "ask": {
+      const body = action.asked;
+      return dataOf(await client.POST("/api/plans/{plan_id}/asked", { params, body }));
     }
     case "back":
       return dataOf(

@@ -15,7 +15,7 @@ import {
   placesQuery,
   purposesQuery,
 } from "../api/queries";
-import type { FirstKitRequest, Plan, Purpose, Requirement, RequirementKind } from "../api/types";
+import type { FirstKitRequest, Plan, Purpose, Requirement } from "../api/types";
 import { kindWord } from "../ui/kinds";
 import { announce } from "../ui/announce";
 import { FigureInput } from "../ui/FigureInput";
@@ -26,7 +26,6 @@ import { shownUnit } from "../ui/displayUnits";
 import { Failure, Loading } from "../ui/States";
 import { POWER_SOURCES } from "../api/labels";
 import {
-  amountOf,
   askedFrom,
   impliedPower,
   NO_ANSWERS,
@@ -44,8 +43,7 @@ import {
 import { RequiredTransfers } from "./RequiredTransfers";
 import { FirstKitPane, hasKit, shownKit } from "./FirstKitPane";
 import { RequirementForm } from "../requirements/RequirementForm";
-import { kindOf, lookedFor } from "../requirements/requirements";
-import { stated } from "../ui/numbers";
+import { LookedFor } from "../requirements/LookedFor";
 import { useSettled } from "./useSettled";
 import { useTitle } from "../ui/useTitle";
 
@@ -535,40 +533,6 @@ function CostQuestion({ budget, onChange }: { budget: string; onChange: (text: s
         </div>
       </div>
     </fieldset>
-  );
-}
-
-interface LookedForProps {
-  requirement: Requirement;
-  kinds: RequirementKind[];
-  typed: string | undefined;
-  onAmount: (typed: string) => void;
-}
-
-/** What a requirement looks for; its amount is a field. */
-function LookedFor({ requirement, kinds, typed, onAmount }: LookedForProps) {
-  const amount = amountOf(requirement);
-  const kind = kindOf(requirement, kinds);
-  if (amount === null || !kind)
-    return <span className="soft">{lookedFor(requirement, kinds)}</span>;
-  return (
-    <span className="soft with-amount">
-      {kind.label}
-      {requirement.at_most === null && ", at least"}
-      <span className="with-unit">
-        <FigureInput
-          size="sm"
-          className="tabular"
-          inputMode="decimal"
-          aria-label={`Amount: ${requirement.text}`}
-          unit={kind.unit}
-          value={typed ?? `${amount}`}
-          onChange={onAmount}
-        />
-        <span className="unit">{shownUnit(kind.unit)}</span>
-      </span>
-      {requirement.rate_mb_h !== null && ` at ${stated(requirement.rate_mb_h, kind.rate_unit)}`}
-    </span>
   );
 }
 

@@ -16,7 +16,6 @@ import {
   NO_ANSWERS,
   requestFrom,
   askedFrom,
-  amountOf,
   requirementsOf,
   withAmount,
   withForm,
@@ -25,6 +24,7 @@ import {
   withPurpose,
   withRequirement,
 } from "./answers";
+import { amountOf } from "../requirements/requirements";
 import { lookedFor, requirementFrom, requirementTally } from "../requirements/requirements";
 
 const ANY_REQUIREMENT: Requirement = {
@@ -162,7 +162,7 @@ describe("the four answers", () => {
     const streams = { ...TRANSFER, id: "streams", amount_gb: null, at_once: 3 };
     const transfers = [TRANSFER, small, streams];
     expect(askable({ transfers, amounts: {} })).toEqual([TRANSFER, streams]);
-    const amounts = { people: { text: "", transfers: { streams: "" } } };
+    const amounts = { people: { text: "", summary: null, transfers: { streams: "" } } };
     expect(askable({ transfers, amounts })).toEqual([TRANSFER]);
   });
 

@@ -117,7 +117,7 @@ export function requestFrom(
         power: answers.power,
         latitude_deg: latitude,
       },
-      summary: answers.form ? purpose.summary : null,
+      summary: asked.asked ? purpose.summary : null,
       requirements: own ? requirementsOf(answers, purpose) : null,
       transfers: own || Object.keys(answers.transfers).length > 0 ? transfers.read : null,
       owned: answers.owned,
@@ -171,12 +171,6 @@ export function withForm(answers: Answers, form: string): Answers {
 /** Another amount of a requirement: one's own takes it, where it is a number. */
 export function withAmount(answers: Answers, id: string, typed: string): Answers {
   return { ...answers, amounts: { ...answers.amounts, [id]: typed } };
-}
-
-/** What a requirement asks for in figures that are typed; null where there is no such figure. */
-export function amountOf(requirement: Requirement): number | null {
-  if (requirement.condition === "enough_processor") return null;
-  return requirement.at_most ?? requirement.at_least;
 }
 
 const FED_BY: Partial<Record<NonNullable<Requirement["function"]>, PowerSource>> = {

@@ -16,6 +16,12 @@ export function lookedFor(requirement: Requirement, kinds: RequirementKind[]): s
   return requirement.count > 1 ? `${requirement.count} × ${kind.label}` : kind.label;
 }
 
+/** What a requirement asks for in figures that are typed; null where there is no such figure. */
+export function amountOf(requirement: Requirement): number | null {
+  if (requirement.condition === "enough_processor") return null;
+  return requirement.at_most ?? requirement.at_least;
+}
+
 export function kindOf(
   requirement: Requirement,
   kinds: RequirementKind[],

@@ -4,10 +4,18 @@ import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
 import { requirementKindsQuery } from "../../../api/queries";
-import type { Finding, Requirement, RequirementReport, Plan } from "../../../api/types";
+import type {
+  Finding,
+  Requirement,
+  RequirementKind,
+  RequirementReport,
+  Plan,
+} from "../../../api/types";
 import { RequirementForm } from "../../../requirements/RequirementForm";
+import { LookedFor } from "../../../requirements/LookedFor";
 import {
-  lookedFor,
+  amountOf,
+  kindOf,
   requirementMark,
   requirementTally,
   requirementWord,
@@ -17,7 +25,7 @@ import { FIELDS } from "../../../api/labels";
 import { Meanwhile } from "../../../ui/Meanwhile";
 import { change, money } from "../../../ui/numbers";
 import { placeWords } from "../../../ui/placeWords";
-import { readNumber } from "../../../ui/readNumber";
+import { positive, readNumber } from "../../../ui/readNumber";
 import { useTyped } from "../../../ui/typed";
 import { useBench } from "../../bench";
 import { ScheduleEditor } from "./ScheduleEditor";
@@ -57,9 +65,13 @@ export function PurposeView() {
 function Requirements() {
   const { report, view, changes } = useBench();
   const requirements = view.plan.requirements;
-  const keep = (next: Requirement[], label: string, onDone?: () => void) =>
+  const add = (requirement: Requirement, onDone: () => void) =>
     changes.act(
-      { kind: "patch", patch: [{ op: "set", fields: { requirements: next } }], label },
+      {
+        kind: "patch",
+        patch: [{ op: "set", fields: { requirements: [...requirements, requirement] } }],
+        label: `add the requirement ${requirement.text}`,
+      },
       onDone,
     );
   return (
@@ -72,21 +84,16 @@ function Requirements() {
               entry={entry}
               requirement={requirements.find((requirement) => requirement.id === entry.id)}
               onDrop={() =>
-                keep(
-                  requirements.filter((requirement) => requirement.id !== entry.id),
-                  `remove the requirement ${entry.text}`,
-                )
+                changes.act({
+                  kind: "ask",
+                  asked: { requirement: entry.id, amount: null, text: "" },
+                })
               }
             />
           ))}
         </tbody>
       </table>
-      <RequirementForm
-        taken={requirements.map((requirement) => requirement.id)}
-        onAdd={(requirement, added) =>
-          keep([...requirements, requirement], `add the requirement ${requirement.text}`, added)
-        }
-      />
+      <RequirementForm taken={requirements.map((requirement) => requirement.id)} onAdd={add} />
     </section>
   );
 }
@@ -111,7 +118,7 @@ function RequirementRow({ entry, requirement, onDrop }: RowProps) {
       </td>
       <th scope="row">
         {entry.text}
-        <div className="soft">{requirement && lookedFor(requirement, kinds)}</div>
+        {requirement && <Amount requirement={requirement} kinds={kinds} />}
       </th>
       <td>
         <span className={`tone-${requirementMark(entry.status)}`}>
@@ -145,6 +152,89 @@ function RequirementRow({ entry, requirement, onDrop }: RowProps) {
         </Button>
       </td>
     </tr>
+  );
+}
+
+function amountText(requirement: Requirement) {
+  return { amount: `${amountOf(requirement) ?? ""}`, words: requirement.text };
+}
+
+/** What a requirement looks for, its amount as a field: once that is another, its words can be. */
+function Amount({ requirement, kinds }: { requirement: Requirement; kinds: RequirementKind[] }) {
+  const { view, changes } = useBench();
+  const typed = useTyped(amountText(requirement), view.version);
+  const { amount, words } = typed.text;
+  const put = (fields: Partial<typeof typed.text>) => typed.setText({ ...typed.text, ...fields });
+  const [wrong, setWrong] = useState("");
+  const save = () => {
+    const value = positive(amount);
+    if (value === null) {
+      setWrong("Enter the amount as a number above 0, for example 10.");
+      return;
+    }
+    setWrong("");
+    const text = words === requirement.text ? "" : words;
+    changes.act(
+      { kind: "ask", asked: { requirement: requirement.id, amount: value, text } },
+      (kept) => {
+        const now = kept.plan.requirements.find((entry) => entry.id === requirement.id);
+        if (now) typed.settle(amountText(now), kept.version);
+      },
+    );
+  };
+  return (
+    <form
+      className="requirement-amount"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save();
+      }}
+    >
+      <LookedFor
+        requirement={requirement}
+        kinds={kinds}
+        typed={amount}
+        onAmount={(next) => put({ amount: next })}
+      />
+      {typed.dirty && (
+        <>
+          <Form.Control
+            size="sm"
+            aria-label={`Your own words: ${requirement.text}`}
+            maxLength={200}
+            value={words}
+            onChange={(event) => put({ words: event.target.value })}
+          />
+          <div className="form-actions">
+            <Button type="submit" variant="primary" size="sm" disabled={changes.busy}>
+              Save amount
+            </Button>
+            <Button
+              variant=""
+              size="sm"
+              onClick={() => {
+                setWrong("");
+                typed.settle(amountText(requirement), view.version);
+              }}
+            >
+              Cancel
+            </Button>
+          </div>
+          <Meanwhile
+            typed={typed}
+            rows={{
+              amount: { label: "Amount", unit: kindOf(requirement, kinds)?.unit },
+              words: { label: "Your own words" },
+            }}
+          />
+        </>
+      )}
+      {wrong && (
+        <p role="alert" className="field-wrong">
+          {wrong}
+        </p>
+      )}
+    </form>
   );
 }
 
