@@ -70,6 +70,17 @@ POWER_SOURCES: dict[str, str] = {
     "solar": "Solar",
     "machine": "Another machine",
 }
+LATITUDES: dict[float, str] = {
+    35: "Up to 35° north",
+    45: "35° to 45°, such as the Mediterranean",
+    50: "45° to 50°, such as the Alps",
+    55: "50° to 55°, such as the North Sea",
+    60: "55° to 60°, such as the Baltic",
+    66.5: "Farther north",
+    -35: "Up to 35° south",
+    -45: "Farther south",
+}
+"""The darker end of each band."""
 POWER_AT: dict[str, str] = {
     "mains": "mains",
     "poe": "PoE",

@@ -38,7 +38,8 @@ class Row:
     """A field for people: what it is called, its unit, what can be chosen and what that is called.
 
     `empty` is what an empty field means, shown in its place; `example` is something to type. `hint`
-    says more of a check. A field with several `lines` of text is typed in a larger one.
+    says more of a check. A field with several `lines` of text is typed in a larger one. Figures
+    that are `named` can be chosen by their words too.
     """
 
     label: str
@@ -48,6 +49,7 @@ class Row:
     example: str = ""
     hint: str = ""
     lines: bool = False
+    named: Mapping[float, str] = field(default_factory=dict)
 
 
 PLAN: dict[str, Row] = {
@@ -77,7 +79,7 @@ PLACE: dict[str, Row] = {
     "network": Row("Network", choices=labels.NETWORKS),
     "within_reach_of": Row("Within reach of", choices=labels.REACH),
     "power": Row("Power source", choices=labels.POWER_SOURCES),
-    "latitude_deg": Row("Latitude", "°", empty="50", example="52"),
+    "latitude_deg": Row("Latitude", "°", empty="50", example="52", named=labels.LATITUDES),
 }
 SETTINGS: dict[str, Row] = {
     "lift_port_limit": Row(
@@ -184,6 +186,7 @@ class Field:
     unit: str
     control: Control
     choices: Mapping[Any, str]
+    named: Mapping[float, str]
     empty: str
     example: str
     hint: str
@@ -211,6 +214,7 @@ def _field(row: Row, described: Mapping[str, Any], schema: Mapping[str, Any]) ->
         unit=row.unit,
         control=_control(row, kind, len(stated) > 1),
         choices=row.choices,
+        named=row.named,
         empty=row.empty,
         example=row.example,
         hint=row.hint,

@@ -19,12 +19,13 @@ import type { FirstKitRequest, Plan, Purpose, Requirement } from "../api/types";
 import { kindWord } from "../ui/kinds";
 import { announce } from "../ui/announce";
 import { FigureInput } from "../ui/FigureInput";
+import { NamedFigures } from "../ui/NamedFigures";
 import { LeaveGuard } from "../ui/LeaveGuard";
 import { PageBar } from "../ui/PageBar";
 import { placeMeans } from "../ui/placeWords";
 import { shownUnit } from "../ui/displayUnits";
 import { Failure, Loading } from "../ui/States";
-import { POWER_SOURCES } from "../api/labels";
+import { FIELDS, POWER_SOURCES } from "../api/labels";
 import {
   askedFrom,
   impliedPower,
@@ -342,7 +343,7 @@ function WhereQuestion({ answers, implied, onChange }: WhereProps) {
           </Form.Select>
         </div>
         {answers.power === "solar" && (
-          <div className="question-row">
+          <div className="question-row two-wide">
             <Form.Label htmlFor={`${id}-latitude`}>Latitude</Form.Label>
             <div className="with-unit">
               <Form.Control
@@ -355,6 +356,12 @@ function WhereQuestion({ answers, implied, onChange }: WhereProps) {
                 onChange={(event) => onChange({ ...answers, latitude: event.target.value })}
               />
               <span className="unit">°</span>
+              <NamedFigures
+                label="Latitude"
+                named={FIELDS.place.latitude_deg.named}
+                value={answers.latitude}
+                onChange={(latitude) => onChange({ ...answers, latitude })}
+              />
             </div>
           </div>
         )}

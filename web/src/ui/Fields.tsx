@@ -5,6 +5,7 @@ import { shownUnit } from "./displayUnits";
 import { FigureInput } from "./FigureInput";
 import { wrongIn, type FieldRow, type FieldRows, type FieldText } from "./fieldText";
 import { focusSoon } from "./focusSoon";
+import { NamedFigures } from "./NamedFigures";
 
 interface Props<N extends string> {
   rows: FieldRows<N>;
@@ -80,7 +81,22 @@ function OneField({ id, row, value, onChange, disabled, size, autoFocus, isInval
   };
   const put = (event: { target: { value: string } }) => onChange(event.target.value);
   return (
-    <Labelled id={id} row={row}>
+    <Labelled
+      id={id}
+      row={row}
+      beside={
+        Object.keys(row.named).length > 0 && (
+          <NamedFigures
+            label={row.label}
+            named={row.named}
+            value={value}
+            onChange={onChange}
+            size={size}
+            disabled={disabled}
+          />
+        )
+      }
+    >
       {row.control === "choice" ? (
         <Form.Select
           size={size}
@@ -118,7 +134,14 @@ function OneField({ id, row, value, onChange, disabled, size, autoFocus, isInval
   );
 }
 
-function Labelled({ id, row, children }: { id: string; row: FieldRow; children: ReactNode }) {
+interface LabelledProps {
+  id: string;
+  row: FieldRow;
+  beside: ReactNode;
+  children: ReactNode;
+}
+
+function Labelled({ id, row, beside, children }: LabelledProps) {
   return (
     <Form.Group controlId={id} className="field">
       <Form.Label>{row.label}</Form.Label>
@@ -126,6 +149,7 @@ function Labelled({ id, row, children }: { id: string; row: FieldRow; children: 
         {children}
         {row.unit && <span className="unit">{shownUnit(row.unit)}</span>}
       </div>
+      {beside}
     </Form.Group>
   );
 }

@@ -7,6 +7,7 @@ export interface FieldRow {
   unit: string;
   control: "text" | "lines" | "number" | "money" | "choice" | "check" | "list";
   choices: Readonly<Record<string, string>>;
+  named: Readonly<Record<string, string>>;
   empty: string;
   example: string;
   hint: string;

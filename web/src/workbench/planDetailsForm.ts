@@ -22,6 +22,7 @@ export const ROWS = {
   "place.sun_w_m2": place.sun_w_m2,
   "place.within_reach_of": place.within_reach_of,
   "place.power": place.power,
+  "place.latitude_deg": place.latitude_deg,
   "place.network": place.network,
   "place.dust": place.dust,
   "place.noise_max_dba": place.noise_max_dba,

@@ -2,8 +2,9 @@ import { useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
-import { POWER_SOURCES } from "../../../api/labels";
-import type { Report } from "../../../api/types";
+import { FIELDS, POWER_SOURCES } from "../../../api/labels";
+import type { Plan, Report } from "../../../api/types";
+import { NamedFigures } from "../../../ui/NamedFigures";
 import { figure } from "../../../ui/numbers";
 import { useWidth } from "../../../ui/useWidth";
 import { openMargin, useBench } from "../../bench";
@@ -54,25 +55,41 @@ export function PowerView() {
 /** What feeds the kit at its location: another one is one press away, and can be undone. */
 function SourceChoice() {
   const { view, changes } = useBench();
-  const has = view.plan.place.power;
-  const choose = (power: string) =>
-    changes.act({ kind: "patch", patch: [{ op: "set", fields: { place: { power } } }] });
+  const { power: has, latitude_deg: latitude } = view.plan.place;
+  const { label, named, empty } = FIELDS.place.latitude_deg;
+  const choose = (place: Partial<Plan["place"]>) =>
+    changes.act({ kind: "patch", patch: [{ op: "set", fields: { place } }] });
   return (
-    <label className="source-choice">
-      Power source at the location
-      <Form.Select
-        size="sm"
-        value={has}
-        disabled={changes.busy}
-        onChange={(event) => choose(event.target.value)}
-      >
-        {Object.entries(POWER_SOURCES).map(([power, label]) => (
-          <option key={power} value={power}>
-            {label}
-          </option>
-        ))}
-      </Form.Select>
-    </label>
+    <div className="source-choice">
+      <label>
+        Power source at the location
+        <Form.Select
+          size="sm"
+          value={has}
+          disabled={changes.busy}
+          onChange={(event) => choose({ power: event.target.value as typeof has })}
+        >
+          {Object.entries(POWER_SOURCES).map(([power, label]) => (
+            <option key={power} value={power}>
+              {label}
+            </option>
+          ))}
+        </Form.Select>
+      </label>
+      {has === "solar" && (
+        <span>
+          {`${label} ${latitude ?? empty}°`}
+          <NamedFigures
+            label={label}
+            named={named}
+            value={latitude === null ? "" : `${latitude}`}
+            size="sm"
+            disabled={changes.busy}
+            onChange={(figure) => choose({ latitude_deg: figure === "" ? null : Number(figure) })}
+          />
+        </span>
+      )}
+    </div>
   );
 }
 
