@@ -90,7 +90,7 @@ def test_a_need_is_raised_and_settled_on_the_workbench(quiet_page: Page, server:
 
 
 def test_an_amount_of_a_plan_is_a_field(quiet_page: Page, server: str) -> None:
-    """By keys: a wrong one is told, a right one takes words and transfers along, undo brings all."""
+    """A wrong one is told; a right one takes words and transfers along, undo brings all back."""
     page = quiet_page
     page.goto(f"{server}/plans/choir-recorder")
     page.locator(".kit-main", has_text="Purpose").click()

@@ -13,7 +13,8 @@ class Finding:
     """What a rule found: one plain sentence that carries its figures.
 
     `id` is stable while the cause is the same, so that it can be asked about later; `margin` names
-    the margin it comes from.
+    the margin it comes from. It is `unknown` where a figure is missing that somebody can look up or
+    measure.
     """
 
     id: str
@@ -26,6 +27,7 @@ class Finding:
     source: str
     margin: str | None
     has_fixes: bool
+    unknown: bool
 
 
 @dataclass(slots=True, frozen=True)

@@ -89,6 +89,7 @@ class Rule:
             source=self.source,
             margin=margin,
             has_fixes=bool(self.remedies) and severity in ("problem", "tight"),
+            unknown=outcome.consequence.unknown,
         )
 
 

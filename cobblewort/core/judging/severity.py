@@ -45,7 +45,8 @@ class Consequence:
 
     What `rides_bursts` stands the peak of a phase up to 1.25 times its limit. What `trips` is
     limited electronically, and does not wait for somebody to notice. A `spare` is swapped when it
-    is worn. A limit holds where at least `least_share` of the draws does.
+    is worn. A limit holds where at least `least_share` of the draws does. What is `unknown` can be
+    judged once somebody looks a figure up, or measures it.
     """
 
     kind: Literal["fails", "slows", "wears", "bothers", "informs", "shows"]
@@ -53,6 +54,7 @@ class Consequence:
     trips: bool = False
     spare: bool = False
     least_share: float = LIKELY_SHARE
+    unknown: bool = False
 
 
 FAILS = Consequence("fails")
@@ -66,6 +68,7 @@ BOTHERS = Consequence("bothers", least_share=0.0)
 WARNS = Consequence("bothers", least_share=2 / 3)
 """A warning lamp, such as a board's mark for low voltage."""
 INFORMS = Consequence("informs", least_share=0.0)
+UNKNOWN = Consequence("informs", least_share=0.0, unknown=True)
 SHOWS = Consequence("shows", least_share=0.0)
 
 

@@ -87,6 +87,6 @@ def report_on(evaluation: Evaluation) -> Report:
         done=evaluation.done,
         aside=evaluation.aside,
         lines=line_reports(kit, evaluation.worst_by_line()),
-        next_step=next_step(kit, findings),
+        next_step=next_step(kit, findings, evaluation.checked),
         **parts,
     )

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from typing import Literal
 
-import numpy as np
-
 from cobblewort.core import words
 from cobblewort.core.errors import InputError
 from cobblewort.core.figures.arrays import FloatArray
@@ -14,14 +12,13 @@ from cobblewort.core.judging.rules import RULES, Rule
 from cobblewort.core.judging.working import Doubt, Explained, Working
 from cobblewort.core.parts.compiled import Moved
 from cobblewort.core.parts.model import Part
-from cobblewort.core.parts.names import figure_words
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.text import EMPTY, Text, say
+from cobblewort.core.verdict.doubts import LEAST_SHARE, going_along, is_out_of_reach
 from cobblewort.core.verdict.report import ASPECTS
 
 MOST_DOUBTS = 3
-_LEAST_SHARE = 0.02
 
 
 def explain(plan: Plan, catalogue: Catalogue, figure: str, samples: int = 256) -> Working:
@@ -48,7 +45,7 @@ def explain(plan: Plan, catalogue: Catalogue, figure: str, samples: int = 256) -
     if found is None:
         raise InputError([("figure", f"The plan has no value '{figure}' any more. Reload.")])
     doubts = _doubts(kit, figure, found.values)
-    measure = next((_advice(doubt) for doubt in doubts if not _out_of_reach(doubt)), EMPTY)
+    measure = next((_advice(doubt) for doubt in doubts if not is_out_of_reach(doubt.label)), EMPTY)
     formula = found.formula
     return Working(
         figure,
@@ -98,11 +95,6 @@ def _advice(doubt: Doubt) -> Text:
     )
 
 
-def _out_of_reach(doubt: Doubt) -> bool:
-    """Whether a hobbyist has no means to measure it."""
-    return any(doubt.label.startswith(figure_words(name)) for name in _NOT_MEASURED)
-
-
 def _doubts(kit: Kit, figure: str, values: FloatArray) -> list[Doubt]:
     """Uncertain figures by the share of the variance that goes with them, most first.
 
@@ -111,25 +103,15 @@ def _doubts(kit: Kit, figure: str, values: FloatArray) -> list[Doubt]:
     Among some two hundred figures one or the other goes along by chance: only those count that
     move the result when they alone are moved.
     """
-    drawn = values[1:]
-    if drawn.size < 2 or float(np.std(drawn)) < 1e-9 * max(1.0, abs(float(values[0]))):
-        return []
-    found = [
-        (float(np.corrcoef(samples[1:], drawn)[0, 1]) ** 2, samples[1:], part, path, basis)
-        for part in dict.fromkeys(item.compiled for item in kit.items)
-        for path, basis, samples in part.uncertain()
-    ]
-    likely = sorted((f for f in found if f[0] >= _LEAST_SHARE), key=lambda f: -f[0])
     doubts: dict[str, Doubt] = {}
     before: list[FloatArray] = []
-    for _, samples, compiled, path, basis in likely:
-        label = f"{figure_words(path)} of {compiled.part.model}"
-        own = _apart_from(samples, before)
-        share = 0.0 if own is None else _explained_share(own, drawn)
-        if share < _LEAST_SHARE or label in doubts:
+    for along in going_along(kit, values):
+        own = _apart_from(along.samples, before)
+        share = 0.0 if own is None else _explained_share(own, values[1:])
+        if share < LEAST_SHARE or along.label in doubts:
             continue
-        if own is not None and _moves(kit, figure, float(values[0]), compiled.part, path):
-            doubts[label] = Doubt(label, share, basis)
+        if own is not None and _moves(kit, figure, float(values[0]), along.part, along.path):
+            doubts[along.label] = Doubt(along.label, share, along.basis)
             before.append(own)
         if len(doubts) == MOST_DOUBTS:
             break
@@ -164,5 +146,3 @@ def _moves(kit: Kit, figure: str, value: float, part: Part, path: str) -> bool:
 
 
 _ENDS: tuple[Literal["low", "high"], ...] = ("low", "high")
-_NOT_MEASURED = ("fan_exchange_share", "soc_share_idle", "soc_share_peak", "emissivity")
-"""What a hobbyist has no means to measure."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -11,6 +11,7 @@ from pydantic_core import to_jsonable_python
 from cobblewort.core.aspects.heat.aspect import ASPECT as HEAT
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
+from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.severity import Severity
 from cobblewort.core.parts.key_value import key_value, short_name
 from cobblewort.core.parts.model import Origin, Part
@@ -18,6 +19,7 @@ from cobblewort.core.parts.sheet import changed_figures
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import PlanStatus, Role
 from cobblewort.core.text import Text, as_text, say
+from cobblewort.core.verdict.doubts import least_sure
 
 
 @dataclass(slots=True, frozen=True)
@@ -49,11 +51,14 @@ class LineReport:
 
 @dataclass(slots=True, frozen=True)
 class NextStep:
-    """The one next thing to do: choose a part for `role`, or look at `finding`; or neither."""
+    """The one next thing to do: choose a part for `role`, look at `finding`, or at how `figure`
+    comes about; or none of these.
+    """
 
     text: Text
     role: Role | None
     finding: str | None
+    figure: str | None
 
 
 def line_reports(kit: Kit, severity: Mapping[str, Severity]) -> list[LineReport]:
@@ -125,9 +130,9 @@ def _later_choice(kit: Kit, findings: list[Finding]) -> NextStep | None:
     """A cooler where it is too warm without one, and a case."""
     warm = any(f.family == HEAT.family and f.severity == "tight" for f in findings)
     if warm and not kit.items.of_role("cooling"):
-        return NextStep(as_text(_NO_COOLER), "cooling", None)
+        return NextStep(as_text(_NO_COOLER), "cooling", None, None)
     if not kit.items.of_role("case"):
-        return NextStep(as_text(_NO_CASE), "case", None)
+        return NextStep(as_text(_NO_CASE), "case", None, None)
     return None
 
 
@@ -139,16 +144,22 @@ _BY_STATUS: dict[PlanStatus, str] = {
 }
 
 
-def next_step(kit: Kit, findings: list[Finding]) -> NextStep:
-    """What to do next: what is missing, then what stops it, what nothing uses, what is still open;
-    in the end to buy, build and test it.
+def next_step(
+    kit: Kit, findings: list[Finding], checked: Iterable[tuple[Margin, Check]]
+) -> NextStep:
+    """What to do next: what is missing, then what stops it, what nothing uses, what is still open,
+    what is not known; in the end to buy, build and test it, and what to measure first.
     """
     missing = {finding.id for finding in findings}
     for role, text in _FIRST_CHOICES:
         if f"FIT-01:{role}" in missing:  # a board may well be fed by what is no supply
-            return NextStep(as_text(text), role, None)
+            return NextStep(as_text(text), role, None, None)
     return (
-        _of_problem(findings) or _later_choice(kit, findings) or _of_tight(findings) or _then(kit)
+        _of_problem(findings)
+        or _later_choice(kit, findings)
+        or _of_tight(findings)
+        or _of_unknown(findings)
+        or _then(kit, checked)
     )
 
 
@@ -157,12 +168,13 @@ def _of_problem(findings: list[Finding]) -> NextStep | None:
     worst = findings[0] if findings else None
     if worst is not None and worst.severity == "problem":
         hint = "Try one of its fixes." if worst.has_fixes else "Change one of the parts it names."
-        return NextStep(say("Solve the first problem. {hint}", hint=hint), None, worst.id)
+        told = say("Solve the first problem. {hint}", hint=hint)
+        return NextStep(told, None, worst.id, None)
     idle = next((f for f in findings if f.rule == "FIT-44" and f.severity == "tight"), None)
     if idle is None:
         return None
-    told = "{sentence} Remove it, or mark it as spare."
-    return NextStep(say(told, sentence=idle.sentence), None, idle.id)
+    told = say("{sentence} Remove it, or mark it as spare.", sentence=idle.sentence)
+    return NextStep(told, None, idle.id, None)
 
 
 def _of_tight(findings: list[Finding]) -> NextStep | None:
@@ -172,11 +184,35 @@ def _of_tight(findings: list[Finding]) -> NextStep | None:
         return None
     eased = next((finding for finding in tight if finding.has_fixes), None)
     told = "Look at what is tight." if eased is None else "See what eases a tight limit."
-    return NextStep(as_text(f"There are no problems. {told}"), None, (eased or tight[0]).id)
+    return NextStep(as_text(f"There are no problems. {told}"), None, (eased or tight[0]).id, None)
 
 
-def _then(kit: Kit) -> NextStep:
+def _of_unknown(findings: list[Finding]) -> NextStep | None:
+    """The first figure that a part lacks."""
+    unknown = next((finding for finding in findings if finding.unknown), None)
+    if unknown is None:
+        return None
+    told = "{sentence} Look the value up or measure it, and enter it under Parts."
+    return NextStep(say(told, sentence=unknown.sentence), None, unknown.id, None)
+
+
+def _then(kit: Kit, checked: Iterable[tuple[Margin, Check]]) -> NextStep:
     """What is next when nothing is wrong."""
-    asked = bool(kit.plan.requirements)
-    told = "Open Purpose and add what the kit must do. Then that is checked too."
-    return NextStep(as_text(_BY_STATUS[kit.plan.status] if asked else told), None, None)
+    status = kit.plan.status
+    if not kit.plan.requirements:
+        told = "Open Purpose and add what the kit must do. Then that is checked too."
+        return NextStep(as_text(told), None, None, None)
+    unsure = None if status == "tested" else least_sure(kit, checked)
+    if unsure is None:
+        return NextStep(as_text(_BY_STATUS[status]), None, None, None)
+    is_here = any(line.owned for line, part in kit.items.by_line() if part.id == unsure.part)
+    if status == "built" or is_here:
+        words = say("Measure {value}. {why}", value=unsure.value, why=unsure.told)
+    else:
+        words = say(
+            "{first} When it arrives, measure {value}. {why}",
+            first=_BY_STATUS[status],
+            value=unsure.value,
+            why=unsure.told,
+        )
+    return NextStep(words, None, None, unsure.margin.id)

@@ -9,7 +9,7 @@ from cobblewort.core.judging.rules import RULES
 from cobblewort.core.parts.model import PART
 from cobblewort.core.plans.plan import Plan
 from cobblewort.core.verdict.report import ASPECTS, RULERS, Report
-from tests.kits import SMALL, checked, demo, kit, margin, shipped, told
+from tests.kits import SMALL, checked, demo, kit, margin, shipped, told, with_part
 
 SHIPPED_IDS = [part.id for part in shipped().parts()]
 
@@ -259,6 +259,50 @@ def test_what_is_next_once_nothing_is_wrong() -> None:
     assert "order the parts" in steps[0]
     assert "Tested" in steps[2]
     assert len(set(steps)) == 4
+
+
+WIFI = [{"id": "a", "text": "Wi-Fi", "function": "wifi"}]
+ON_ITS_PORT = ("B06", "S01", "M02", "D11", "A12", "E01")
+"""A spinning disk on the USB port of a middle board, which gives by typical figures just enough."""
+
+
+def test_what_is_worth_measuring_is_told_last() -> None:
+    """A limit that holds in fewer than nine of ten likely cases, with the figure that decides it
+    and can be measured: after buying it, or at once what is there already.
+    """
+    plan = kit(*ON_ITS_PORT, requirements=WIFI)
+    step = checked(plan, 256).next_step
+    assert step.figure is not None
+    assert (margin(checked(plan, 256), step.figure).holds_share or 0) < 0.9
+    assert "When it arrives, measure the draw of Drum 1T." in step.text.text
+    lines = [line.model_copy(update={"owned": line.id == "D11"}) for line in plan.lines]
+    owned = checked(plan.model_copy(update={"lines": tuple(lines)}), 256).next_step
+    assert owned.text.text.startswith("Measure the draw of Drum 1T.")
+
+
+@pytest.mark.parametrize(
+    ("parts", "samples", "status"),
+    [
+        (SMALL, 256, "planning"),  # all is sure enough
+        (ON_ITS_PORT, 1, "planning"),  # nominal figures tell nothing of it
+        (ON_ITS_PORT, 256, "tested"),  # the test has shown it
+    ],
+)
+def test_nothing_is_to_be_measured(parts: tuple[str, ...], samples: int, status: str) -> None:
+    """What is sure, not drawn, or proven."""
+    step = checked(kit(*parts, requirements=WIFI, status=status), samples).next_step
+    assert (step.figure, "easure" in step.text.text) == (None, False)
+
+
+def test_a_figure_that_a_part_lacks_is_asked_for() -> None:
+    """Before anything is ordered; not once its note is ticked."""
+    catalogue = with_part(id="F90", kind="fastener", maker="m", model="Gift")
+    plan = kit(*SMALL, "F90", requirements=WIFI)
+    step = checked(plan, 1, catalogue).next_step
+    assert step.finding == "COST-02:F90"
+    assert step.text.text.endswith("measure it, and enter it under Parts.")
+    done = plan.model_copy(update={"done": ("COST-02:F90",)})
+    assert "order the parts" in checked(done, 1, catalogue).next_step.text.text
 
 
 def test_every_rule_explains_itself() -> None:

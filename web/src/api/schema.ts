@@ -2544,7 +2544,8 @@ export interface components {
          * @description What a rule found: one plain sentence that carries its figures.
          *
          *     `id` is stable while the cause is the same, so that it can be asked about later; `margin` names
-         *     the margin it comes from.
+         *     the margin it comes from. It is `unknown` where a figure is missing that somebody can look up or
+         *     measure.
          */
         Finding: {
             /** Id */
@@ -2569,6 +2570,8 @@ export interface components {
             margin: string | null;
             /** Has Fixes */
             has_fixes: boolean;
+            /** Unknown */
+            unknown: boolean;
         };
         /**
          * FirstKitRequest
@@ -3705,7 +3708,8 @@ export interface components {
         };
         /**
          * NextStep
-         * @description The one next thing to do: choose a part for `role`, or look at `finding`; or neither.
+         * @description The one next thing to do: choose a part for `role`, look at `finding`, or at how `figure`
+         *     comes about; or none of these.
          */
         NextStep: {
             text: components["schemas"]["Text"];
@@ -3713,6 +3717,8 @@ export interface components {
             role: ("board" | "power_supply" | "boot_drive" | "storage" | "add_on" | "cooling" | "case" | "cable" | "fastener" | "set_up" | "other_equipment") | null;
             /** Finding */
             finding: string | null;
+            /** Figure */
+            figure: string | null;
         };
         /**
          * NoPath

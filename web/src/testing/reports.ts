@@ -143,7 +143,7 @@ export function report(fields: {
       unknown: [],
       lines: [],
     },
-    next_step: { text: plain(""), role: null, finding: null },
+    next_step: { text: plain(""), role: null, finding: null, figure: null },
   };
   return told as Report; // an aspect without a drawing in the test is left out
 }

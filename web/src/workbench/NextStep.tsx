@@ -7,8 +7,8 @@ import { textOf } from "../ui/text";
 
 /** The one next thing to do, as the core sees it. */
 export function NextStep() {
-  const { report, view, openParts, setOpenSnag } = useBench();
-  const { text, role, finding } = report.next_step;
+  const { report, view, openParts, setOpenSnag, openWorking } = useBench();
+  const { text, role, finding, figure } = report.next_step;
   return (
     <div className="next-step">
       <h2>Next</h2>
@@ -21,6 +21,11 @@ export function NextStep() {
       {role === null && finding !== null && (
         <Button variant="" size="sm" onClick={() => setOpenSnag(finding)}>
           Show
+        </Button>
+      )}
+      {figure !== null && (
+        <Button variant="" size="sm" onClick={() => openWorking(figure)}>
+          Show working
         </Button>
       )}{" "}
       <Link to={`/plans/${view.id}/kits`}>Suggest kits</Link>

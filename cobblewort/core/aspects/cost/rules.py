@@ -13,7 +13,7 @@ from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import cheaper, remove_named
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.severity import BOTHERS, INFORMS
+from cobblewort.core.judging.severity import BOTHERS, INFORMS, UNKNOWN
 from cobblewort.core.judging.working import Sum, computed_term, plan_term
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import ReadyMade
@@ -88,7 +88,7 @@ def prices_known(cost: CostResult, catalogue: Catalogue, currency: str) -> Itera
             name = catalogue.of_line(line).model
             yield Observation(
                 line.id,
-                INFORMS,
+                UNKNOWN,
                 say(
                     "Not checked: the price of {part}. {why}. The total leaves it out.",
                     part=name,

@@ -20,7 +20,7 @@ from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import add_missing, another, another_supply
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.severity import FAILS, INFORMS, SHOWS, SLOWS
+from cobblewort.core.judging.severity import FAILS, INFORMS, SHOWS, SLOWS, UNKNOWN
 from cobblewort.core.judging.working import Sum, computed_term
 from cobblewort.core.plans.plan import NOT_OF_IT
 from cobblewort.core.text import EMPTY, Said, Text, say
@@ -352,7 +352,7 @@ def heat_known(stack: StackResult, heat: HeatResult, built: Items) -> Iterator[O
     if heat.board is None and stack.board is not None:
         yield Observation(
             "heat",
-            INFORMS,
+            UNKNOWN,
             say("Not checked: temperature. {why}.", why=words.opening(heat.why_not)),
             (stack.board.line.id,),
         )

@@ -11,7 +11,7 @@ from cobblewort.core.judging.findings import Observation
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import another, remove_named
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.severity import BOTHERS, INFORMS
+from cobblewort.core.judging.severity import BOTHERS, UNKNOWN
 from cobblewort.core.judging.working import Sum, plan_term, reading_term
 from cobblewort.core.text import Text, say
 
@@ -34,7 +34,7 @@ def quiet_enough(noise: NoiseResult, most: float | None) -> Iterator[Check | Obs
     if noise.unknown:
         yield Observation(
             "level",
-            INFORMS,
+            UNKNOWN,
             say(
                 "Not checked: noise. {parts} {have} no noise value.",
                 parts=words.few(i.name for i in noise.unknown),

@@ -17,7 +17,14 @@ from cobblewort.core.judging.remedies import (
     remove_named,
 )
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.severity import FAILS, INFORMS, SHOWS, SLOWS, Consequence
+from cobblewort.core.judging.severity import (
+    FAILS,
+    INFORMS,
+    SHOWS,
+    SLOWS,
+    UNKNOWN,
+    Consequence,
+)
 from cobblewort.core.plans.patch import AddLine, Patch, SetFields, SwapPart
 from cobblewort.core.plans.plan import KINDS_FOR_ROLE, Image
 from cobblewort.core.text import say
@@ -40,10 +47,15 @@ def _observations(
         if result.reason in reasons:
             yield Observation(
                 result.requirement.id,
-                consequences[result.status],
+                UNKNOWN if _lacks_a_value(result) else consequences[result.status],
                 result.sentence,
                 tuple(dict.fromkeys(line for line in result.lines if line)),
             )
+
+
+def _lacks_a_value(result: RequirementResult) -> bool:
+    """Whether it cannot be judged for a figure of a part."""
+    return result.status == "not_checked" and result.reason in ("too_little", "processor")
 
 
 def _requirement_of(kit: Kit, finding: Finding) -> RequirementResult | None:
@@ -290,7 +302,7 @@ def image_fits(image: Image | None, connected: Items) -> Iterator[Observation]:
     if memory is None or memory.amount is None:
         yield Observation(
             "memory",
-            INFORMS,
+            UNKNOWN,
             say(
                 "Not checked: memory for {image} ({needs}). {board} has no value.",
                 image=image.name,

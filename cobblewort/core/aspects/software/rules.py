@@ -13,7 +13,7 @@ from cobblewort.core.judging.findings import Finding, Observation
 from cobblewort.core.judging.kit import Items, Kit
 from cobblewort.core.judging.remedies import another
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS, UNKNOWN
 from cobblewort.core.parts.functions import FUNCTIONS
 from cobblewort.core.parts.model import SetUpTask
 from cobblewort.core.plans.patch import Patch, SetFields
@@ -57,7 +57,7 @@ def image_family(image: Image | None, connected: Items) -> Iterator[Observation]
     if runs is None or not runs.family:
         yield Observation(
             "family",
-            INFORMS,
+            UNKNOWN,
             say(
                 "Not checked: whether {image} starts on {board}. The board has no family value.",
                 image=image.name,

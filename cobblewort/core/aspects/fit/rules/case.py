@@ -28,7 +28,7 @@ from cobblewort.core.judging.kit import Items
 from cobblewort.core.judging.margin import Check, Margin
 from cobblewort.core.judging.remedies import add_missing, another
 from cobblewort.core.judging.rules import rule
-from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS
+from cobblewort.core.judging.severity import BOTHERS, FAILS, INFORMS, UNKNOWN
 from cobblewort.core.judging.working import (
     Sum,
     Term,
@@ -63,7 +63,7 @@ def holes(stack: StackResult) -> Iterator[Observation]:
     if pattern is None:
         yield Observation(
             "holes",
-            INFORMS,
+            UNKNOWN,
             say(
                 "Not checked: mounting holes. {board} has no hole pattern to compare with {case}.",
                 board=board.name,
