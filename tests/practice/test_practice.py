@@ -46,6 +46,7 @@ ALWAYS = {
     "FIT-38",
     "FIT-39",
     "FIT-45",
+    "HEAT-07",
     "COST-03",
     "LIFE-04",
     "LIFE-05",

@@ -234,6 +234,10 @@ FIRES: dict[str, tuple[Plan, Catalogue]] = {
     "FIT-42": (kit("B10", "S03", "M02", "K05", "C14", "E14"), shipped()),
     "FIT-43": (kit("B06", "S12", "M02", "E02"), shipped()),
     "FIT-44": (kit(*SMALL, "H02"), shipped()),
+    "HEAT-07": (
+        kit(*SMALL, place={"sun_w_m2": 800, "ambient_min_c": 0, "ambient_max_c": 35}),
+        shipped(),
+    ),
     "FIT-45": (kit(*SMALL, "X17", place={"wet": True}), shipped()),
     "SOFT-01": (kit(*SMALL, image={**SLIM, "families": ["Gorsewick"]}), shipped()),
     "SOFT-02": (

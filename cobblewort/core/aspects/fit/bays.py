@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from cobblewort.core.aspects.fit.model import stack_of
@@ -9,6 +10,7 @@ from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.judging.item import Item
 from cobblewort.core.judging.kit import Items, firm
 from cobblewort.core.parts.model import Bay
+from cobblewort.core.plans.plan import NOT_OF_IT
 
 
 @dataclass(slots=True, frozen=True)
@@ -21,6 +23,15 @@ class Bays:
 
 STANDS_BESIDE = ("power_supply", "drive", "hub", "storage_adapter", "device")
 """Kinds of part that stand beside the case, unless they are made to be inside or lie in a bay."""
+
+
+def outside_of(built: Items, bays: Bays) -> Iterator[Item]:
+    """What lies outside the case. A camera looks out of it, or FIT-38 tells of it."""
+    for item in built:
+        part = item.part
+        stands = part.kind in STANDS_BESIDE and item.line.role not in NOT_OF_IT
+        if stands and not part.inside and item.id not in bays.taken and "camera" not in part.offers:
+            yield item
 
 
 @firm("connected", stack_of)

@@ -8,6 +8,7 @@ from functools import partial
 from math import isnan
 
 from cobblewort.core import words
+from cobblewort.core.aspects.fit.bays import Bays, bays_of, outside_of
 from cobblewort.core.aspects.fit.model import stack_of
 from cobblewort.core.aspects.fit.stack import StackResult
 from cobblewort.core.aspects.heat.model import HeatResult, HotTemps
@@ -22,6 +23,7 @@ from cobblewort.core.judging.remedies import add_missing, another, another_suppl
 from cobblewort.core.judging.rules import rule
 from cobblewort.core.judging.severity import FAILS, INFORMS, SHOWS, SLOWS, UNKNOWN
 from cobblewort.core.judging.working import Sum, computed_term
+from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.plan import NOT_OF_IT
 from cobblewort.core.text import EMPTY, Said, Text, say
 
@@ -224,6 +226,60 @@ def ambient_rating(
                 ),
                 (line.id,),
             )
+
+
+@rule(
+    "HEAT-07",
+    "heat",
+    "Parts outside the case stand the sun at the location",
+    why="The sun warms what lies beside the case too. A power supply delivers less above its "
+    "full-load temperature.",
+    formula="highest ambient + 0.052 m²K/W x sun / 4 <= rated to, or full-load temperature, of "
+    "each part outside the case but solar panels; a quarter of its surface faces the sun",
+    source="sol-air temperature of a dark surface: ASHRAE Handbook Fundamentals (from memory); "
+    "mean projected area of a convex body: Cauchy",
+    reads=(bays_of, "built", "place.ambient_max_c", "place.sun_w_m2"),
+)
+def sun_outside(
+    bays: Bays, built: Items, hottest_c: float, sun_w_m2: float
+) -> Iterator[Observation]:
+    """What only the sun takes above its rating, in one note: anybody can put it in the shade."""
+    temp_c = hottest_c + _SOL_AIR_M2K_W * sun_w_m2 / 4
+    warm = {
+        item.line.id: (item.name, rated_c)
+        for item in outside_of(built, bays)
+        if "solar" not in item.part.offers
+        and (rated_c := _rated_to_c(item.part)) is not None
+        and hottest_c <= rated_c < temp_c
+    }
+    if warm:
+        one = len(warm) == 1
+        yield Observation(
+            "outside",
+            INFORMS,
+            say(
+                "{parts} {lie} outside the case in the sun: about {temp} at {hottest} ambient, "
+                "rated up to {rated}. Put {them} in the shade.",
+                parts=words.listed([name for name, _ in warm.values()]),
+                lie="lies" if one else "lie",
+                temp=words.degrees(temp_c),
+                hottest=words.degrees(hottest_c),
+                rated=words.counted(min(rated_c for _, rated_c in warm.values()), "°C"),
+                them="it" if one else "them",
+            ),
+            tuple(warm),
+        )
+
+
+_SOL_AIR_M2K_W = 0.052
+
+
+def _rated_to_c(part: Part) -> float | None:
+    """The air up to which a part is rated, or a source delivers all of its current."""
+    rated = [] if part.ambient_max_c is None else [part.ambient_max_c]
+    if part.source is not None:
+        rated.append(part.source.full_to_c.nominal)
+    return min(rated, default=None)
 
 
 @rule(

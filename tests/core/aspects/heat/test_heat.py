@@ -248,6 +248,20 @@ def test_heat_03_the_coldest_and_the_hottest_day() -> None:
     assert [f.lines for f in told(hot, "HEAT-03")] == [("D11",)]
 
 
+def test_heat_07_what_lies_in_the_sun() -> None:
+    """A supply with its full load to 40 °C, at 35 °C of shade: 0.052 x 800 / 4 = 10.4 K more. What
+    is cool enough, too warm without sun, in the shade, or made for the sun is not told of.
+    """
+    sun = {"ambient_min_c": 0, "ambient_max_c": 35, "sun_w_m2": 800, "mounting": "hung"}
+    (note,) = told(checked(kit(*SMALL, place=sun)), "HEAT-07")
+    assert (note.severity, note.lines) == ("note", ("S01",))
+    assert re.search("about 45.°C at 35.°C ambient, rated up to 40.°C", note.sentence.text)
+    for other in ({"ambient_max_c": 29}, {"ambient_max_c": 41}, {"sun_w_m2": 0}):
+        assert told(checked(kit(*SMALL, place={**sun, **other})), "HEAT-07") == []
+    on_sun = ("B06", "S33", "M02", "E03")
+    assert told(checked(kit(*on_sun, place={**sun, "power": "solar"})), "HEAT-07") == []
+
+
 def test_heat_04_says_when_nothing_is_known() -> None:
     """A board without thermal figures is not cool: it is not known."""
     catalogue = shipped().extended(

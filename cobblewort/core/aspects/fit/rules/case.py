@@ -8,7 +8,7 @@ from functools import partial
 import numpy as np
 
 from cobblewort.core import words
-from cobblewort.core.aspects.fit.bays import STANDS_BESIDE, Bays, bays_of
+from cobblewort.core.aspects.fit.bays import Bays, bays_of, outside_of
 from cobblewort.core.aspects.fit.model import layers_of, stack_of, standing_of
 from cobblewort.core.aspects.fit.openings import is_open
 from cobblewort.core.aspects.fit.placement import Standing
@@ -36,7 +36,7 @@ from cobblewort.core.judging.working import (
     plain_term,
     reading_term,
 )
-from cobblewort.core.plans.plan import NOT_OF_IT, Dust
+from cobblewort.core.plans.plan import Dust
 from cobblewort.core.standards import enclosures
 from cobblewort.core.text import Text, say
 
@@ -467,20 +467,13 @@ def water(stack: StackResult, wet: bool) -> Iterator[Observation]:
     reads=(bays_of, "built", "place.wet"),
 )
 def water_outside(bays: Bays, built: Items, wet: bool) -> Iterator[Observation]:
-    """What lies outside at a wet place and is not rated for it, in one note. A camera looks out of
-    the case, or FIT-38 tells of it.
-    """
+    """What lies outside at a wet place and is not rated for it, in one note."""
     if not wet:
         return
     exposed = {
         item.line.id: item.name
-        for item in built
-        if item.part.kind in STANDS_BESIDE
-        and item.line.role not in NOT_OF_IT
-        and not item.part.inside
-        and item.id not in bays.taken
-        and "camera" not in item.part.offers
-        and (item.part.ip_water or 0) < enclosures.SPLASHING
+        for item in outside_of(built, bays)
+        if (item.part.ip_water or 0) < enclosures.SPLASHING
     }
     if exposed:
         yield Observation(
