@@ -216,7 +216,7 @@ def test_two_tabs_do_not_overwrite_each_other(page: Page, server: str) -> None:
         expect(tab.locator(".all-clear")).to_be_visible()
     other.get_by_role("button", name="Hurdle 4").click()
     other.get_by_role("button", name="I own it").click()
-    expect(other.locator(".own-tag").first).to_be_visible()
+    expect(other.locator(".kit-line", has_text="Hurdle 4").locator(".own-tag")).to_be_visible()
 
     stale = page.expect_response(lambda r: r.status == 412)
     page.get_by_role("button", name="Kettle 15").click()

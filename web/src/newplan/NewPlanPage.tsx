@@ -15,7 +15,7 @@ import {
   placesQuery,
   purposesQuery,
 } from "../api/queries";
-import type { FirstKitRequest, Plan, Purpose, Requirement } from "../api/types";
+import type { FirstKitRequest, PartView, Plan, Purpose, Requirement } from "../api/types";
 import { kindWord } from "../ui/kinds";
 import { announce } from "../ui/announce";
 import { FigureInput } from "../ui/FigureInput";
@@ -115,7 +115,7 @@ export function NewPlanPage() {
             />
             <OwnedQuestion
               owned={answers.owned}
-              onChange={(owned) => setAnswers({ ...answers, owned })}
+              onChange={(change) => setAnswers((now) => ({ ...now, owned: change(now.owned) }))}
             />
             <CostQuestion
               budget={answers.budget}
@@ -391,7 +391,7 @@ function WhereQuestion({ answers, implied, onChange }: WhereProps) {
 
 interface OwnedProps {
   owned: string[];
-  onChange: (owned: string[]) => void;
+  onChange: (change: (owned: string[]) => string[]) => void;
 }
 
 const MOST_MATCHES = 8;
@@ -406,10 +406,14 @@ function linesOf(pasted: string): string[] {
     .slice(0, MOST_LINES);
 }
 
+function isReal({ origin }: PartView): boolean {
+  return origin !== "typical";
+}
+
 function OwnedQuestion({ owned, onChange }: OwnedProps) {
   const id = useId();
   const parts = useQuery(partsQuery).data ?? [];
-  const real = parts.filter((part) => part.origin !== "typical");
+  const real = parts.filter(isReal);
   const [text, setText] = useState("");
   const [notFound, setNotFound] = useState<string[]>([]);
   const queries = useQueryClient();
@@ -423,19 +427,22 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
   // where it is wrong.
   const takeLines = async (pasted: string) => {
     const lines = linesOf(pasted);
+    const known = (await queries.query(partsQuery)).filter(isReal);
     const best = await Promise.all(
       lines.map(async (line) => {
         const ids = await queries.query(searchQuery(line));
-        return ids.find((partId) => real.some((part) => part.id === partId));
+        return ids.find((partId) => known.some((part) => part.id === partId));
       }),
     );
     const ids = best.filter((partId) => partId !== undefined);
-    onChange([...new Set([...owned, ...ids])]);
+    onChange((owned) => [...new Set([...owned, ...ids])]);
     setNotFound(lines.filter((_, place) => best[place] === undefined));
     announce(`${ids.length} of ${lines.length} lines found.`);
   };
   const toggle = (partId: string) =>
-    onChange(owned.includes(partId) ? owned.filter((e) => e !== partId) : [...owned, partId]);
+    onChange((owned) =>
+      owned.includes(partId) ? owned.filter((e) => e !== partId) : [...owned, partId],
+    );
   return (
     <fieldset className="question">
       <legend>Which parts do you own?</legend>
@@ -506,7 +513,7 @@ function OwnedQuestion({ owned, onChange }: OwnedProps) {
                 <Button
                   variant="link"
                   aria-label={`Remove ${part?.model ?? partId}`}
-                  onClick={() => onChange(owned.filter((entry) => entry !== partId))}
+                  onClick={() => onChange((now) => now.filter((entry) => entry !== partId))}
                 >
                   Remove
                 </Button>

@@ -1,6 +1,8 @@
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
-import { afterEach, expect, it } from "vitest";
+import { useState } from "react";
+import { afterEach, expect, it, vi } from "vitest";
 
+import { client } from "../api/client";
 import { FigureInput } from "./FigureInput";
 import { PLAIN, setShown } from "./displayUnits";
 
@@ -32,4 +34,47 @@ it("keeps what is typed letter by letter while the unit stays", () => {
   fireEvent.change(screen.getByLabelText("along"), { target: { value: "2.50" } });
   rerender(drawn(held));
   expect(screen.getByLabelText("along")).toHaveProperty("value", "2.50");
+});
+
+/** Two figures of one form, each stored with the other as it was drawn. */
+function Pair() {
+  const [text, setText] = useState({ along: "12", across: "7" });
+  return (
+    <>
+      {(["along", "across"] as const).map((name) => (
+        <FigureInput
+          key={name}
+          aria-label={name}
+          unit="mm"
+          value={text[name]}
+          onChange={(typed) => setText({ ...text, [name]: typed })}
+        />
+      ))}
+    </>
+  );
+}
+
+it("loses nothing that is typed while a figure is read", async () => {
+  const answers: ((value: number) => void)[] = [];
+  const asked = vi.spyOn(client, "GET").mockImplementation(
+    () =>
+      new Promise((resolve) => {
+        answers.push((value) => resolve({ data: { value }, response: new Response() } as never));
+      }),
+  );
+  render(<Pair />);
+  const [along, across] = [screen.getByLabelText("along"), screen.getByLabelText("across")];
+  fireEvent.change(along, { target: { value: "1/2 in" } });
+  fireEvent.blur(along);
+  fireEvent.change(across, { target: { value: "75" } });
+  answers[0]?.(12.7);
+  await vi.waitFor(() => expect(along).toHaveProperty("value", "12.7"));
+  expect(across).toHaveProperty("value", "75");
+  fireEvent.change(along, { target: { value: "1 in" } });
+  fireEvent.blur(along);
+  fireEvent.change(along, { target: { value: "30" } });
+  answers[1]?.(25.4);
+  await Promise.resolve();
+  expect(along).toHaveProperty("value", "30");
+  asked.mockRestore();
 });

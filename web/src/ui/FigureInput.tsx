@@ -1,4 +1,4 @@
-import { useState, type ComponentProps } from "react";
+import { useEffect, useRef, useState, type ComponentProps } from "react";
 import Form from "react-bootstrap/Form";
 
 import { client, dataOf, ProblemError } from "../api/client";
@@ -16,6 +16,11 @@ type Props = Omit<ComponentProps<typeof Form.Control>, "onChange" | "value"> & {
  * the field is in the unit that is shown. */
 export function FigureInput({ value, unit, onChange, ...rest }: Props) {
   const [wrong, setWrong] = useState("");
+  // What is typed in other fields while a figure is read stays: whoever takes it is asked anew.
+  const latest = useRef({ value, onChange });
+  useEffect(() => {
+    latest.current = { value, onChange };
+  });
   // What is read is read in the units that stand beside it, those of this drawing of the form.
   const at = shownNow();
   // Letter by letter as typed, as long as the form holds what came of it and shows the same units.
@@ -30,7 +35,7 @@ export function FigureInput({ value, unit, onChange, ...rest }: Props) {
       const query = { text: asTyped(value, unit, at), unit };
       const found = dataOf(await client.GET("/api/read-figure", { params: { query } }));
       setWrong("");
-      onChange(String(found.value));
+      if (latest.current.value === value) latest.current.onChange(String(found.value));
     } catch (error) {
       const told = error instanceof ProblemError ? error.problem.problems[0]?.text : null;
       setWrong(told ?? "This could not be read now; write it as a plain number.");

@@ -54,6 +54,20 @@ describe("a form over a stored thing", () => {
   });
 });
 
+it("keeps what is typed while a form is being stored", () => {
+  const { result, rerender } = renderHook((p) => useTyped(p.stored, p.version), {
+    initialProps: { stored: { name: "a", words: "ten" }, version: 1 },
+  });
+  act(() => result.current.setText({ name: "b", words: "ten" }));
+  const { settle } = result.current; // of the moment in which it was sent
+  act(() => result.current.setText({ name: "bc", words: "ten" }));
+  rerender({ stored: { name: "b", words: "eleven" }, version: 2 });
+  act(() => settle({ name: "b", words: "eleven" }, 2));
+  expect(result.current.text).toEqual({ name: "bc", words: "eleven" });
+  expect(result.current.changed).toEqual(["name"]);
+  expect([result.current.clashes, result.current.taken]).toEqual([[], []]);
+});
+
 describe("a form over a stored thing without a version", () => {
   it("keeps the field that was typed into and lets the others follow", () => {
     const { result, rerender } = renderHook((stored) => useFollowing(stored), {

@@ -40,7 +40,7 @@ export interface Typed<T> {
   taken: (keyof T)[];
   /** Gives one's own text for a field up for what is stored. */
   take: (key: keyof T) => void;
-  /** What was typed is stored: go on from there. */
+  /** What stood here is stored: go on from there; what was typed since stays. */
   settle: (stored: T, version: number) => void;
   /** The fields that differ from what is stored. */
   changed: (keyof T)[];
@@ -81,7 +81,10 @@ export function useTyped<T extends object>(stored: T, version: number): Typed<T>
     taken: now.taken,
     take: (key) => setState({ ...now, text: { ...now.text, [key]: now.base[key] } }),
     settle: (saved, at) =>
-      setState({ version: at, base: saved, text: saved, clashes: [], taken: [] }),
+      setState((later) => {
+        const { text } = merge(now.text, later.text, saved);
+        return { version: at, base: saved, text, clashes: [], taken: [] };
+      }),
     changed,
   };
 }
