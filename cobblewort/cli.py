@@ -261,7 +261,7 @@ def check(
 )
 @click.option("--own", multiple=True, help="Part that you already have; repeatable.")
 @click.option("--owned-only", is_flag=True, help="Only use parts that you already have.")
-@click.option("--without", multiple=True, help="Part that is not used; repeatable.")
+@click.option("--without", multiple=True, help="Part or maker that is not used; repeatable.")
 @click.option("--require", multiple=True, help="ROLE=PART: the only part for a role; repeatable.")
 @click.option("--at-most", type=click.FloatRange(0, min_open=True), help="The most to spend.")
 @click.option("--tight", is_flag=True, help="Include kits in which a margin is tight.")

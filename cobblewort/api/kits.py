@@ -1,6 +1,6 @@
 """Routes of suggested kits: start a search, see what it knows, stop it."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import Annotated
@@ -18,15 +18,19 @@ from cobblewort.core.changing.suggest import (
     CriterionId,
     Suggested,
     Wishes,
+    also_tried,
     beaten,
     shown,
+    stays,
     what_stops,
+    why_not,
 )
+from cobblewort.core.errors import InputError
 from cobblewort.core.parts.model import Identifier
 from cobblewort.core.plans.catalogue import Catalogue
 from cobblewort.core.plans.plan import NOT_OF_IT, Plan, Role
 from cobblewort.core.text import EMPTY, Text, say
-from cobblewort.formats.kits import how_sure, what_gives
+from cobblewort.formats.kits import how_sure, part_names, what_gives
 
 router = APIRouter(prefix="/api/plans", responses=problems.RESPONSES, tags=["Suggested kits"])
 
@@ -41,6 +45,9 @@ class KitWishes(BaseModel):
     )
     pinned: Annotated[dict[Role, Identifier], Field(max_length=20)] = {}
     left_out: Annotated[list[Identifier], Field(max_length=400)] = []
+    without_makers: Annotated[
+        list[Annotated[str, Field(max_length=80)]], Field(max_length=100)
+    ] = []
     tight: bool = False
     without_case: bool = False
     owned_only: bool = False
@@ -54,6 +61,7 @@ class KitPart:
     role: Role
     part: str
     name: str
+    maker: str
     quantity: int
     owned: bool
 
@@ -78,12 +86,32 @@ class KitFigure:
 
 @dataclass(slots=True, frozen=True)
 class SuggestedKit:
-    """A kit that no other beats. `plan` is the plan with it; `tight` is what is tight in it."""
+    """A kit that no other beats. `plan` is the plan with it, `tight` what is tight in it, `stays`
+    in which share of likely cases none of the others beats it.
+    """
 
     parts: list[KitPart]
     figures: list[KitFigure]
     tight: list[Text]
+    stays: float
     plan: Plan
+
+
+@dataclass(slots=True, frozen=True)
+class BeatenKit:
+    """A kit that was tried, and the place of the first that beats it with what is better there."""
+
+    parts: str
+    figures: list[KitFigure]
+    beaten_by: int
+    better_in: list[CriterionId]
+
+
+@dataclass(slots=True, frozen=True)
+class WhyNot:
+    """Why a part is in none of the kits, or in which it is."""
+
+    text: Text
 
 
 @dataclass(slots=True, frozen=True)
@@ -118,7 +146,7 @@ class KitSearch:
 
     `what_gives` is what less would cost, or where there is no kit, what gives one; it grows after
     all kits are known. `offered` are the criteria that can be chosen for the plan, `criteria` those
-    of the search.
+    of the search. `also` are kits on the way that others beat, once the search rests.
     """
 
     begun: bool
@@ -127,6 +155,7 @@ class KitSearch:
     owned_only: bool
     at_most: Decimal | None
     left_out: list[ChosenPart]
+    without_makers: list[str]
     pinned: list[ChosenPart]
     running: bool
     proven: bool
@@ -137,6 +166,7 @@ class KitSearch:
     offered: list[CriterionView]
     criteria: list[CriterionView]
     kits: list[SuggestedKit]
+    also: list[BeatenKit]
     own: OwnKitView | None = None
 
 
@@ -160,6 +190,7 @@ def start_search(
         owned,
         body.pinned,
         frozenset(body.left_out),
+        frozenset(body.without_makers),
         body.tight,
         body.without_case,
         body.owned_only,
@@ -180,6 +211,21 @@ def see_search(
     return written(_view(search, stored.plan, catalogue.for_plan(stored.plan)))
 
 
+@router.get("/{plan_id}/kits/why-not", responses=answer(WhyNot))
+def ask_why_not(
+    plan_id: str, part: Identifier, plans: Plans, catalogue: CatalogueInUse, searches: Running
+) -> Response:
+    """Where a part stands among the kits that no other beats, and why."""
+    stored = plans.get(plan_id)
+    catalogue = catalogue.for_plan(stored.plan)
+    search = searches.of(plan_id, stored.version)
+    if search is None:
+        raise InputError([("", "There is no search of this plan yet. Search first.")])
+    asked = catalogue.part(part, "part")
+    text = why_not(stored.plan, catalogue, search.wishes, asked, search.known.kits)
+    return written(WhyNot(text))
+
+
 @router.delete("/{plan_id}/kits", status_code=204)
 def stop_search(plan_id: str, plans: Plans, searches: Running) -> None:
     """Stop the search of a plan; what it knows stays."""
@@ -192,7 +238,9 @@ def _view(search: Search | None, plan: Plan, catalogue: Catalogue) -> KitSearch:
     if search is None:
         usual = [one for one in offered if one.usual]
         asked = (False, False, False, False, None)
-        return KitSearch(*asked, [], [], False, False, "", EMPTY, [], [], offered, usual, [])
+        return KitSearch(
+            *asked, [], [], [], False, False, "", EMPTY, [], [], offered, usual, [], []
+        )
     known, wishes = search.known, search.wishes
     return KitSearch(
         True,
@@ -201,6 +249,7 @@ def _view(search: Search | None, plan: Plan, catalogue: Catalogue) -> KitSearch:
         wishes.owned_only,
         wishes.at_most,
         [ChosenPart(one, _name(one, catalogue), None) for one in sorted(wishes.left_out)],
+        sorted(wishes.without_makers),
         [ChosenPart(one, _name(one, catalogue), role) for role, one in wishes.pinned.items()],
         search.running,
         known.proven,
@@ -210,7 +259,11 @@ def _view(search: Search | None, plan: Plan, catalogue: Catalogue) -> KitSearch:
         what_gives(search.gains, known, search.currency),
         offered,
         _criteria(wishes.criteria),
-        [_kit(kit, search, catalogue) for kit in known.kits],
+        [
+            _kit(kit, share, search, catalogue)
+            for kit, share in zip(known.kits, stays([k.drawn for k in known.kits]), strict=True)
+        ],
+        [] if search.running else list(_also(search, catalogue)),
         _own(search),
     )
 
@@ -218,6 +271,12 @@ def _view(search: Search | None, plan: Plan, catalogue: Catalogue) -> KitSearch:
 def _name(part_id: str, catalogue: Catalogue) -> str:
     part = catalogue.find(part_id)
     return part_id if part is None else part.model
+
+
+def _also(search: Search, catalogue: Catalogue) -> Iterator[BeatenKit]:
+    for kit, by in also_tried(search.known):
+        parts = ", ".join(part_names(kit.plan, catalogue))
+        yield BeatenKit(parts, _figures(kit.values, search.currency), by.by, list(by.better_in))
 
 
 def _own(search: Search) -> OwnKitView | None:
@@ -249,11 +308,12 @@ def _criteria(names: Iterable[CriterionId]) -> list[CriterionView]:
     ]
 
 
-def _kit(kit: Suggested, search: Search, catalogue: Catalogue) -> SuggestedKit:
+def _kit(kit: Suggested, share: float, search: Search, catalogue: Catalogue) -> SuggestedKit:
     parts = [
-        KitPart(line.role, line.part, catalogue.part(line.part).model, line.quantity, line.owned)
+        KitPart(line.role, line.part, part.model, part.maker, line.quantity, line.owned)
         for line in kit.plan.lines
         if line.role not in NOT_OF_IT
+        for part in (catalogue.part(line.part),)
     ]
     figures = _figures(kit.values, search.currency)
-    return SuggestedKit(parts, figures, list(kit.tight), kit.plan)
+    return SuggestedKit(parts, figures, list(kit.tight), share, kit.plan)

@@ -10,7 +10,8 @@ from cobblewort.api.problems import problem
 AT_ONCE, WAITING, WITHIN_S = 2, 8, 30.0
 _COSTLY = re.compile(
     r"/api/(first-kit|evaluate|workspace/.+|export/.+|import/.+"
-    r"|plans/[^/]+/(sheet\.pdf|template\..+|candidates|alternatives|fixes|plan\.json))"
+    r"|plans/[^/]+/(sheet\.pdf|template\..+|candidates|alternatives|fixes|plan\.json"
+    r"|kits/why-not))"
 )
 _BUSY = "The server is busy with other work. Try again in a moment."
 

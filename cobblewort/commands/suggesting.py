@@ -57,6 +57,7 @@ def wishes_of(
         frozenset(own),
         pinned,
         frozenset(without),
+        frozenset(without),
         tight,
         no_case,
         owned_only,

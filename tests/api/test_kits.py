@@ -41,6 +41,26 @@ def ended(client: TestClient, plan_id: str) -> dict[str, Any]:
     raise AssertionError("the search does not end")
 
 
+def test_what_is_beaten_and_why_a_part_is_in_no_kit(client: TestClient, plan_id: str) -> None:
+    """How sure each kit is and what others beat, once the search rests; makers kept out; a part
+    asked about.
+    """
+    url = f"/api/plans/{plan_id}/kits"
+    assert client.get(f"{url}/why-not", params={"part": "B06"}).status_code == 422
+    pinned = {"board": "B04", "power_supply": "S06"}
+    maker = shipped().part("E03").maker
+    client.post(url, json={"pinned": pinned, "without_makers": [maker]})
+    known = ended(client, plan_id)
+    assert known["without_makers"] == [maker]
+    assert maker not in {part["maker"] for kit in known["kits"] for part in kit["parts"]}
+    assert known["kits"][0]["stays"] == 1
+    assert known["also"]
+    assert all(one["beaten_by"] < len(known["kits"]) for one in known["also"])
+    told = client.get(f"{url}/why-not", params={"part": "X17"}).json()["text"]["text"]
+    assert told == "No requirement asks for what Dew does."
+    assert client.get(f"{url}/why-not", params={"part": "Z99"}).status_code == 422
+
+
 def test_a_search_from_start_to_proof(client: TestClient, plan_id: str) -> None:
     """Nothing before; then its kits with parts and figures, and that none is missing."""
     before = client.get(f"/api/plans/{plan_id}/kits").json()

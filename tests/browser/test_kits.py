@@ -32,6 +32,20 @@ def test_kits_from_search_to_variant(quiet_page: Page, server: str) -> None:
     page.get_by_role("button", name="No limits").click()
     expect(page.locator(".under")).to_have_count(0)
 
+    line = page.locator(".slope-handle").first.bounding_box()
+    assert line is not None
+    across, at = line["x"] + line["width"] / 2, line["y"] + 60
+    page.mouse.move(across, at)
+    page.mouse.down()
+    page.mouse.move(across - 120, at, steps=4)
+    page.mouse.up()
+    expect(page.locator(".slope-stone.under")).to_have_count(1)
+    page.get_by_role("button", name="No limits").click()
+    expect(page.locator(".slope-grit").first).to_be_attached()
+    page.get_by_label("Why is this part in no kit?").select_option(label="Windrow")
+    asked = page.get_by_role("region", name="Ask about a part").get_by_role("status")
+    expect(asked).to_contain_text("The fan cable of Windrow")
+
     page.locator(".slope-stone").nth(0).focus()
     page.keyboard.press("Space")
     page.get_by_label("Compare kit 2").check()

@@ -343,6 +343,16 @@ def with_states(margin: Margin, check: Check, samples: int) -> Margin:
     )
 
 
+def ruler_shares(margin: Margin, check: Check, samples: int) -> FloatArray:
+    """The share of its ruler in every draw in the state that a margin tells, shape (samples,)."""
+    spare = check.spares(samples)[margin.states.index(margin.state)]
+    span = _span_of(check.unit, margin.limit) if check.span is None else check.span
+    if span <= 0:
+        return np.where(spare < 0, RULER_LOW, 0.0)
+    shares: FloatArray = np.clip(spare / span, RULER_LOW, RULER_HIGH)
+    return shares
+
+
 def _span_of(unit: str, limit: float) -> float:
     """What a full ruler stands for: of gaps all the same, so that the least one is the tightest."""
     return GAP_SPAN_MM if unit == "mm" else limit

@@ -2,7 +2,7 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 
 import { client, dataOf } from "./client";
-import type { Activity, AskedRequest, FirstKitRequest, Purpose, Role } from "./types";
+import type { Activity, AskedRequest, FirstKitRequest, KitSearch, Purpose, Role } from "./types";
 
 export const plansQuery = queryOptions({
   queryKey: ["plans"],
@@ -249,6 +249,21 @@ export const kitSearchQuery = (id: string) =>
         }),
       ),
     refetchInterval: ({ state }) => (state.data?.running ? LOOK_AGAIN_MS : false),
+  });
+
+/** Why a part is in none of the kits that a search knows. */
+export const whyNotQuery = (id: string, part: string, known: KitSearch) =>
+  queryOptions({
+    queryKey: ["kits", id, "why-not", part, known.kits.length, known.proven],
+    queryFn: async ({ signal }) =>
+      dataOf(
+        await client.GET("/api/plans/{plan_id}/kits/why-not", {
+          params: { path: { plan_id: id }, query: { part } },
+          signal,
+        }),
+      ),
+    enabled: part !== "",
+    retry: false,
   });
 
 export const alternativesQuery = (id: string, version: number, whatIf: WhatIf) =>

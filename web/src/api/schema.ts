@@ -794,6 +794,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{plan_id}/kits/why-not": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ask Why Not
+         * @description Where a part stands among the kits that no other beats, and why.
+         */
+        get: operations["ask_why_not"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{plan_id}/plan.json": {
         parameters: {
             query?: never;
@@ -1581,6 +1601,20 @@ export interface components {
             count: number;
             /** Thickness Mm */
             thickness_mm: number;
+        };
+        /**
+         * BeatenKit
+         * @description A kit that was tried, and the place of the first that beats it with what is better there.
+         */
+        BeatenKit: {
+            /** Parts */
+            parts: string;
+            /** Figures */
+            figures: components["schemas"]["KitFigure"][];
+            /** Beaten By */
+            beaten_by: number;
+            /** Better In */
+            better_in: ("price" | "watts" | "noise" | "margin" | "headroom" | "litres" | "years" | "rate" | "work" | "tight")[];
         };
         /**
          * Becomes
@@ -3035,6 +3069,8 @@ export interface components {
             part: string;
             /** Name */
             name: string;
+            /** Maker */
+            maker: string;
             /** Quantity */
             quantity: number;
             /** Owned */
@@ -3047,7 +3083,7 @@ export interface components {
          *
          *     `what_gives` is what less would cost, or where there is no kit, what gives one; it grows after
          *     all kits are known. `offered` are the criteria that can be chosen for the plan, `criteria` those
-         *     of the search.
+         *     of the search. `also` are kits on the way that others beat, once the search rests.
          */
         KitSearch: {
             /** Begun */
@@ -3062,6 +3098,8 @@ export interface components {
             at_most: string | null;
             /** Left Out */
             left_out: components["schemas"]["ChosenPart"][];
+            /** Without Makers */
+            without_makers: string[];
             /** Pinned */
             pinned: components["schemas"]["ChosenPart"][];
             /** Running */
@@ -3081,6 +3119,8 @@ export interface components {
             criteria: components["schemas"]["CriterionView"][];
             /** Kits */
             kits: components["schemas"]["SuggestedKit"][];
+            /** Also */
+            also: components["schemas"]["BeatenKit"][];
             own?: components["schemas"]["OwnKitView"] | null;
         };
         /**
@@ -3110,6 +3150,11 @@ export interface components {
              * @default []
              */
             left_out?: string[];
+            /**
+             * Without Makers
+             * @default []
+             */
+            without_makers?: string[];
             /**
              * Tight
              * @default false
@@ -6103,7 +6148,8 @@ export interface components {
         };
         /**
          * SuggestedKit
-         * @description A kit that no other beats. `plan` is the plan with it; `tight` is what is tight in it.
+         * @description A kit that no other beats. `plan` is the plan with it, `tight` what is tight in it, `stays`
+         *     in which share of likely cases none of the others beats it.
          */
         SuggestedKit: {
             /** Parts */
@@ -6112,6 +6158,8 @@ export interface components {
             figures: components["schemas"]["KitFigure"][];
             /** Tight */
             tight: components["schemas"]["Text"][];
+            /** Stays */
+            stays: number;
             plan: components["schemas"]["Plan-Output"];
         };
         /**
@@ -6379,6 +6427,13 @@ export interface components {
             at_c: number;
             halves_k: components["schemas"]["Reading"] | null;
             warmer_k: components["schemas"]["Reading"] | null;
+        };
+        /**
+         * WhyNot
+         * @description Why a part is in none of the kits, or in which it is.
+         */
+        WhyNot: {
+            text: components["schemas"]["Text"];
         };
         /**
          * Wire
@@ -10298,6 +10353,84 @@ export interface operations {
             };
             /** @description Problem: it is larger than is taken. */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the store or the server is busy. */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem: the disk is full. */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A problem document (RFC 9457). */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    ask_why_not: {
+        parameters: {
+            query: {
+                part: string;
+            };
+            header?: never;
+            path: {
+                plan_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /** @description The version, if any, and the content. */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyNot"];
+                };
+            };
+            /** @description It is what If-None-Match names. */
+            304: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem: there is nothing of this id. */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

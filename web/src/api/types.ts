@@ -34,6 +34,7 @@ export type AskedAnewRequest = Schemas["AskedAnewRequest"];
 export type FirstKitRequest = Schemas["FirstKitRequest"];
 export type KitSearch = Schemas["KitSearch"];
 export type KitWishes = Schemas["KitWishes"];
+export type BeatenKit = Schemas["BeatenKit"];
 export type SuggestedKit = Schemas["SuggestedKit"];
 export type CriterionView = Schemas["CriterionView"];
 export type ChosenPart = Schemas["ChosenPart"];

@@ -27,12 +27,14 @@ import {
   inOrder,
   isWithin,
   limitFrom,
+  makersIn,
   type Limits,
   partsIn,
   requirable,
   type Sorting,
   valueOf,
 } from "./kits";
+import { AskWhy } from "./AskWhy";
 import { Slope } from "./Slope";
 import { useTitle } from "../ui/useTitle";
 
@@ -120,6 +122,7 @@ function Kits({ view, search }: { view: PlanView; search: KitSearch }) {
       )}
       {search.own && <Own search={search} currency={view.plan.currency} />}
       {search.kits.length > 0 && <Found view={view} search={search} />}
+      {search.begun && !search.running && <AskWhy planId={view.id} search={search} />}
       {search.proven && <WhatGives search={search} />}
     </>
   );
@@ -206,6 +209,7 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
   const [owned, setOwned] = useState(search.owned_only);
   const [most, setMost] = useState(search.at_most ?? "");
   const [leftOut, setLeftOut] = useState(search.left_out);
+  const [makers, setMakers] = useState(search.without_makers.map(asMaker));
   const [pinned, setPinned] = useState(search.pinned);
   const parts = useQuery(partsQuery).data ?? [];
   const { offered } = search;
@@ -227,6 +231,7 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
           without_case: open,
           owned_only: owned,
           left_out: leftOut.map((one) => one.part),
+          without_makers: makers.map((one) => one.part),
           pinned: Object.fromEntries(
             pinned.map(({ role, part }): [string, string] => [role ?? "", part]),
           ),
@@ -304,6 +309,14 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
         onRemove={(part) => setLeftOut(without(leftOut, part))}
       />
       <PartChoice
+        label="Exclude a maker"
+        told="Without"
+        offered={makersIn(search.kits).map(asMaker)}
+        chosen={makers}
+        onChoose={(maker) => setMakers(without(makers, maker).concat(maker))}
+        onRemove={(maker) => setMakers(without(makers, maker))}
+      />
+      <PartChoice
         label="Require a part"
         told="With"
         offered={requirable(parts)}
@@ -321,6 +334,11 @@ function Wishes({ search, busy, onStart, onStop }: WishesProps) {
       )}
     </form>
   );
+}
+
+/** A maker among what is chosen. */
+function asMaker(maker: string): ChosenPart {
+  return { part: maker, name: maker, role: null };
 }
 
 function without(parts: ChosenPart[], { part }: ChosenPart): ChosenPart[] {
@@ -418,19 +436,27 @@ function Found({ view, search }: { view: PlanView; search: KitSearch }) {
             )}
             <Slope
               {...{ kits, along, criteria, limits, currency }}
+              also={search.also}
               up={upward}
               chosen={places}
               onChoose={choose}
+              onLimits={setLimits}
             />
             <figcaption className="soft">
               Each stone is a kit; a larger stone has a larger tightest margin, a cracked one a
-              tight limit. A kit beyond a limit sinks into the ground.
+              tight limit. A kit beyond a limit sinks into the ground; drag the lines to set one.
+              {search.also.length > 0 && " Grit: kits that were tried and are beaten."}
             </figcaption>
           </figure>
         )}
         <LimitSliders {...{ kits, criteria, limits, currency }} onLimits={setLimits} />
       </div>
       <KitTable {...{ view, kits, criteria, limits, currency }} chosen={places} onChoose={choose} />
+      {kits.length > 1 && (
+        <p className="soft">
+          Likely unbeaten: in so many of 100 likely cases none of these kits beats it.
+        </p>
+      )}
       {places.length >= 2 && <Differences kits={kits} places={places} />}
     </>
   );
@@ -560,6 +586,7 @@ function KitTable({ view, kits, criteria, limits, currency, chosen, onChoose }: 
                 </Button>
               </th>
             ))}
+            {kits.length > 1 && <th scope="col">Likely unbeaten</th>}
             <th scope="col">Parts</th>
             <th scope="col">
               <span className="visually-hidden">Use</span>
@@ -581,6 +608,7 @@ function KitTable({ view, kits, criteria, limits, currency, chosen, onChoose }: 
                   {criterionText(one, valueOf(kit, one.id), currency)}
                 </td>
               ))}
+              {kits.length > 1 && <td className="tabular">{Math.floor(kit.stays * 100)} of 100</td>}
               <td>
                 {kit.tight.length > 0 && <Cobble severity="tight" />}{" "}
                 {kit.parts

@@ -1,12 +1,15 @@
-import { scaleLinear } from "d3-scale";
+import { scaleLinear, type ScaleLinear } from "d3-scale";
+import type { PointerEvent } from "react";
 
-import type { CriterionView, SuggestedKit } from "../api/types";
+import type { BeatenKit, CriterionView, SuggestedKit } from "../api/types";
 import { Cobble } from "../ui/Cobble";
 import { useWidth } from "../ui/useWidth";
-import { criterionText, extentOf, isWithin, type Limits, valueOf } from "./kits";
+import { criterionText, extentOf, isWithin, type Limits, valueOf, withOthers } from "./kits";
 
 interface Props {
   kits: SuggestedKit[];
+  /** What others beat, drawn as grit. */
+  also: BeatenKit[];
   /** What lies along, what goes up, and all that have limits. */
   along: CriterionView;
   up: CriterionView;
@@ -15,6 +18,7 @@ interface Props {
   currency: string;
   chosen: number[];
   onChoose: (place: number) => void;
+  onLimits: (limits: Limits) => void;
 }
 
 const START_WIDTH = 640;
@@ -31,13 +35,29 @@ const SOIL = 18;
 /** Each kit a stone on a slope: the price along, another criterion up, its size by its margin. What
  * passes a limit sinks into the ground below the axis. */
 export function Slope(props: Props) {
-  const { kits, along, up, criteria, limits, currency, chosen, onChoose } = props;
+  const { kits, also, along, up, criteria, limits, currency, chosen, onChoose, onLimits } = props;
   const [frame, width] = useWidth(START_WIDTH);
-  const x = scaleLinear(padded(extentOf(kits, along.id)), [LEFT, width - RIGHT]).nice();
-  const y = scaleLinear(padded(extentOf(kits, up.id)), [HEIGHT - BOTTOM, TOP]).nice();
+  const reach = (one: CriterionView) =>
+    padded(
+      withOthers(
+        extentOf(kits, one.id),
+        also.map((kit) => valueOf(kit, one.id)),
+      ),
+    );
+  const x = scaleLinear(reach(along), [LEFT, width - RIGHT]).nice();
+  const y = scaleLinear(reach(up), [HEIGHT - BOTTOM, TOP]).nice();
   const size = scaleLinear([0, 1], [LEAST_STONE, MOST_STONE]).clamp(true);
   const ground = HEIGHT - BOTTOM;
-  const limit = { x: limits[along.id], y: limits[up.id] };
+  const grit = also.flatMap((kit) => {
+    const at = { x: x(valueOf(kit, along.id)), y: y(valueOf(kit, up.id)) };
+    const isIn = at.x >= LEFT && at.x <= width - RIGHT && at.y >= TOP && at.y <= ground;
+    return isIn ? [{ kit, at }] : [];
+  });
+  const beaten = ({ beaten_by, better_in, parts }: BeatenKit) => {
+    const better = criteria.filter((one) => better_in.includes(one.id));
+    const words = better.map((one) => one.label.toLowerCase()).join(", ");
+    return `Kit ${beaten_by + 1} is better${words && ` (${words})`}: ${parts}`;
+  };
   return (
     <div ref={frame}>
       <svg
@@ -72,18 +92,11 @@ export function Slope(props: Props) {
         <text className="slope-label end" x={width - RIGHT} y={HEIGHT - 2}>
           {along.label}
         </text>
-        {limit.x !== undefined && (
-          <line className="slope-limit" x1={x(limit.x)} x2={x(limit.x)} y1={TOP - 6} y2={ground} />
-        )}
-        {limit.y !== undefined && (
-          <line
-            className="slope-limit"
-            x1={LEFT}
-            x2={width - RIGHT}
-            y1={y(limit.y)}
-            y2={y(limit.y)}
-          />
-        )}
+        {grit.map(({ kit, at }) => (
+          <circle key={kit.parts} className="slope-grit" cx={at.x} cy={at.y} r={3}>
+            <title>{beaten(kit)}</title>
+          </circle>
+        ))}
         {kits.map((kit, place) => {
           const under = !isWithin(kit, criteria, limits);
           const edge = under ? LEAST_STONE : size(valueOf(kit, "margin") || 0.5);
@@ -113,8 +126,64 @@ export function Slope(props: Props) {
             </g>
           );
         })}
+        {[along, up].map((one) => (
+          <LimitLine
+            key={one.id}
+            one={one}
+            isUp={one === up}
+            scale={one === up ? y : x}
+            extent={extentOf(kits, one.id)}
+            limit={limits[one.id]}
+            width={width}
+            onLimit={(value) => onLimits({ ...limits, [one.id]: value })}
+          />
+        ))}
       </svg>
     </div>
+  );
+}
+
+interface LimitLineProps {
+  one: CriterionView;
+  isUp: boolean;
+  scale: ScaleLinear<number, number>;
+  extent: [number, number];
+  limit: number | undefined;
+  width: number;
+  onLimit: (value: number) => void;
+}
+
+/** A limit as a line that is dragged; the sliders beside the drawing do the same by keys. It lies
+ * where no kit passes it until it is drawn in. */
+function LimitLine({ one, isUp, scale, extent, limit, width, onLimit }: LimitLineProps) {
+  const [least, most] = extent;
+  const at = scale(limit ?? (one.more ? least : most));
+  const ends = isUp
+    ? { x1: LEFT, x2: width - RIGHT, y1: at, y2: at }
+    : { x1: at, x2: at, y1: TOP - 6, y2: HEIGHT - BOTTOM };
+  const drag = (event: PointerEvent<SVGLineElement>) => {
+    if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    if (!box) return;
+    const place = isUp
+      ? ((event.clientY - box.top) / box.height) * HEIGHT
+      : ((event.clientX - box.left) / box.width) * width;
+    onLimit(Math.min(most, Math.max(least, scale.invert(place))));
+  };
+  return (
+    <g className={limit === undefined ? "slope-line unset" : "slope-line"} aria-hidden="true">
+      <line className="slope-limit" {...ends} />
+      {least < most && (
+        <line
+          className={isUp ? "slope-handle up" : "slope-handle"}
+          {...ends}
+          onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+          onPointerMove={drag}
+        >
+          <title>{`${one.label} ${one.more ? "at least" : "at most"}: drag`}</title>
+        </line>
+      )}
+    </g>
   );
 }
 

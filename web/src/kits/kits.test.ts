@@ -9,9 +9,12 @@ import {
   inOrder,
   isWithin,
   limitFrom,
+  askable,
+  makersIn,
   partsIn,
   partsOf,
   requirable,
+  withOthers,
 } from "./kits";
 
 const PRICE: CriterionView = {
@@ -49,6 +52,7 @@ function kit(
       name,
       quantity,
       part: name,
+      maker: `Maker of ${name}`,
       owned: false,
     })),
     figures: Object.entries(values).map(([criterion, value]) => ({
@@ -57,6 +61,7 @@ function kit(
       text: { text: String(value), parts: [String(value)] },
     })),
     tight: [],
+    stays: 1,
     plan: {} as SuggestedKit["plan"],
   };
 }
@@ -128,6 +133,36 @@ it("parts that can be required have a role of which a kit holds one", () => {
     ["board", "b"],
     ["case", "c"],
   ]);
+});
+
+it("makers are told once, by name", () => {
+  const one = kit({}, [
+    ["case", "E01", 1],
+    ["board", "B04", 1],
+  ]);
+  expect(makersIn([one, one])).toEqual(["Maker of B04", "Maker of E01"]);
+});
+
+it("one asks why of what a kit can be made of, by kind", () => {
+  const part = (id: string, kind: string, origin = "shipped") =>
+    ({ id, model: id, kind, origin }) as PartView;
+  const parts = [
+    part("b", "board"),
+    part("t", "tool"),
+    part("x", "device"),
+    part("any", "board", "typical"),
+    part("c", "board", "custom"),
+  ];
+  expect(askable(parts).map(([kind, some]) => [kind, some.map((one) => one.id)])).toEqual([
+    ["board", ["b", "c"]],
+    ["device", ["x"]],
+  ]);
+});
+
+it("the drawing reaches as far as what lies near, and no further", () => {
+  expect(withOthers([10, 20], [8, 24, 26, 4])).toEqual([8, 24]);
+  expect(withOthers([100, 100], [104, 106])).toEqual([100, 104]);
+  expect(withOthers([1, 2], [])).toEqual([1, 2]);
 });
 
 describe("a limit that is typed", () => {

@@ -15,7 +15,7 @@ import { readNumber } from "../ui/readNumber";
 /** The furthest that a kit may go in each criterion; what is not there has no limit. */
 export type Limits = Partial<Record<CriterionId, number>>;
 
-export function valueOf(kit: SuggestedKit, criterion: CriterionId): number {
+export function valueOf(kit: Pick<SuggestedKit, "figures">, criterion: CriterionId): number {
   return kit.figures.find((entry) => entry.criterion === criterion)?.value ?? 0;
 }
 
@@ -54,6 +54,15 @@ export function extentOf(kits: SuggestedKit[], criterion: CriterionId): [number,
   return [Math.min(...values), Math.max(...values)];
 }
 
+/** How far a drawing reaches, so that what lies not too far beyond the kits is in it too. */
+export function withOthers([least, most]: [number, number], others: number[]): [number, number] {
+  const room = (most - least || Math.abs(most) * 0.1) * SHOWN_BEYOND;
+  const near = others.filter((value) => value >= least - room && value <= most + room);
+  return [Math.min(least, ...near), Math.max(most, ...near)];
+}
+
+const SHOWN_BEYOND = 0.5;
+
 export interface Sorting {
   by: CriterionId;
   down: boolean;
@@ -84,6 +93,12 @@ export function partsIn(kits: SuggestedKit[]): ChosenPart[] {
   return byRole([...found.values()]);
 }
 
+/** The makers of what is in the kits, by name. */
+export function makersIn(kits: SuggestedKit[]): string[] {
+  const makers = kits.flatMap((kit) => kit.parts.map((part) => part.maker));
+  return [...new Set(makers)].sort((one, other) => one.localeCompare(other));
+}
+
 const ROLE_OF: Partial<Record<PartView["kind"], Role>> = {
   board: "board",
   power_supply: "power_supply",
@@ -102,6 +117,18 @@ export function requirable(parts: PartView[]): ChosenPart[] {
     }),
   );
 }
+
+/** The parts of which one may ask why they are in no kit, by kind. */
+export function askable(parts: PartView[]): [PartView["kind"], PartView[]][] {
+  const found = new Map<PartView["kind"], PartView[]>();
+  for (const part of parts) {
+    if (part.origin === "typical" || NEVER_ASKED.has(part.kind)) continue;
+    found.set(part.kind, [...(found.get(part.kind) ?? []), part]);
+  }
+  return [...found];
+}
+
+const NEVER_ASKED: ReadonlySet<PartView["kind"]> = new Set(["tool", "machine", "fastener"]);
 
 function byRole(parts: ChosenPart[]): ChosenPart[] {
   const order = Object.keys(ROLES);

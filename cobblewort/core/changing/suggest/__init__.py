@@ -11,7 +11,9 @@ from cobblewort.core.changing.suggest.search import (
     cheapest,
     suggest,
 )
-from cobblewort.core.changing.suggest.standing import OwnKit, beaten, own_kit
+from cobblewort.core.changing.suggest.standing import OwnKit, also_tried, beaten, own_kit
+from cobblewort.core.changing.suggest.surety import stays
+from cobblewort.core.changing.suggest.why_not import why_not
 
 __all__ = [
     "CRITERIA",
@@ -26,12 +28,15 @@ __all__ = [
     "Suggested",
     "Suggestion",
     "Wishes",
+    "also_tried",
     "beaten",
     "cheapest",
     "first_kit",
     "gains",
     "own_kit",
     "shown",
+    "stays",
     "suggest",
     "what_stops",
+    "why_not",
 ]

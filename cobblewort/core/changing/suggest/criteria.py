@@ -21,6 +21,7 @@ from cobblewort.core.aspects.noise.model import of as noise_of
 from cobblewort.core.aspects.noise.model import sum_of_levels_dba
 from cobblewort.core.aspects.power.daily_energy import day_energy_wh
 from cobblewort.core.aspects.power.model import of as power_of
+from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.figures.one_or_many import nominal
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
@@ -37,8 +38,8 @@ _USUAL_EFFICIENCY = 0.85
 """Of a power supply that states none: typical, from memory."""
 _ROUNDING = 1e-6
 """Of a step: what arithmetic leaves of a figure that is a whole number of steps."""
-_MOST_HEADROOM_K = 20.0
-_MOST_YEARS = 10.0
+MOST_HEADROOM_K = 20.0
+MOST_YEARS = 10.0
 """Beyond these nobody gains from more."""
 _MOST_MB_S = 1e5
 """Stands for the rate where nothing is transferred."""
@@ -72,6 +73,14 @@ class Criterion:
         """A figure in whole steps, the less the better, rounded to the worse side."""
         return ceil(self._steps(value) - _ROUNDING)
 
+    def worth_of_draws(self, values: FloatArray) -> FloatArray:
+        """The same of a figure in every draw."""
+        if self.relative:
+            values, step = np.log(np.maximum(values, 1e-6)), log(1 + self.step)
+        else:
+            step = self.step
+        return np.ceil((-values if self.more else values) / step - _ROUNDING)
+
     def bound(self, value: float) -> int:
         """The best that kits with a figure no better than this one can come to.
 
@@ -102,7 +111,12 @@ def mean_watts_of(evaluation: Evaluation) -> float:
 
 def mean_watts(kit: Kit) -> float:
     """The same of a kit that need not be judged. [W]"""
-    drawn_w = float(day_energy_wh(kit.plan.schedule, power_of(kit))[0]) / 24
+    return float(mean_watts_drawn(kit)[0])
+
+
+def mean_watts_drawn(kit: Kit) -> FloatArray:
+    """The same in every draw, shape (samples,), behind a supply of nominal efficiency. [W]"""
+    drawn_w = day_energy_wh(kit.plan.schedule, power_of(kit)) / 24
     supplies = [item.part.source for item in kit.items.of_role("power_supply")]
     source = next((own for own in supplies if own is not None), None)
     stated = None if source is None else source.efficiency
@@ -148,7 +162,7 @@ def tightest(margins: Iterable[Margin]) -> float:
 def headroom_k(evaluation: Evaluation) -> float:
     """Degrees to the nearest limit of temperature, 20 at most. [K]"""
     spare = (m.spare for m in evaluation.margins if m.family == HEAT.family and m.unit == "°C")
-    return min(_MOST_HEADROOM_K, min(spare, default=_MOST_HEADROOM_K))
+    return min(MOST_HEADROOM_K, min(spare, default=MOST_HEADROOM_K))
 
 
 def litres_of(evaluation: Evaluation) -> float:
@@ -180,7 +194,7 @@ def years_of(evaluation: Evaluation) -> float:
     years = (
         m.value for m in evaluation.margins if m.family == LIFETIME.family and m.unit == "years"
     )
-    return min(_MOST_YEARS, min(years, default=_MOST_YEARS))
+    return min(MOST_YEARS, min(years, default=MOST_YEARS))
 
 
 def slowest_mb_s(evaluation: Evaluation) -> float:
@@ -274,7 +288,7 @@ CRITERIA: dict[CriterionId, Criterion] = {
             1,
             True,
             headroom_k,
-            _MOST_HEADROOM_K,
+            MOST_HEADROOM_K,
         ),
         Criterion("litres", "Volume", "Outside volume of the case.", "l", 0.05, False, litres_of),
         Criterion(
@@ -285,7 +299,7 @@ CRITERIA: dict[CriterionId, Criterion] = {
             0.5,
             True,
             years_of,
-            _MOST_YEARS,
+            MOST_YEARS,
             years_of,
         ),
         Criterion(

@@ -50,7 +50,9 @@ from cobblewort.core.changing.suggest.criteria import (
     tightest,
 )
 from cobblewort.core.changing.suggest.shop import Shop
+from cobblewort.core.changing.suggest.surety import steps_drawn
 from cobblewort.core.errors import InputError
+from cobblewort.core.figures.arrays import FloatArray
 from cobblewort.core.judging.findings import Finding
 from cobblewort.core.judging.kit import Kit
 from cobblewort.core.judging.rules import RULES, Outcome, Rule
@@ -85,6 +87,8 @@ _CHOSEN_ONCE: tuple[Role, ...] = (
 """Roles that hold one kind of part in a kit."""
 _MOST_KEPT = 100
 """So many kits that wait for their turn keep what was worked out of them."""
+_MOST_TRIED = 400
+"""So many kits that others beat are kept to be shown."""
 _NEVER = 10**12
 """Worse than any kit in any criterion."""
 _PAUSE = 8
@@ -97,14 +101,15 @@ _MOST_PASSED = 500
 class Wishes:
     """What is asked of the kits.
 
-    `pinned` names the only part for a role, `left_out` parts that are not used, `owned` those that
-    cost nothing. `at_most` is the most that may be spent.
+    `pinned` names the only part for a role, `left_out` parts that are not used and `without_makers`
+    whose parts are not, `owned` those that cost nothing. `at_most` is the most that may be spent.
     """
 
     criteria: tuple[CriterionId, ...] = USUAL
     owned: frozenset[str] = frozenset()
     pinned: Mapping[Role, str] = field(default_factory=dict)
     left_out: frozenset[str] = frozenset()
+    without_makers: frozenset[str] = frozenset()
     tight: bool = False
     without_case: bool = False
     owned_only: bool = False
@@ -113,13 +118,25 @@ class Wishes:
 
 @dataclass(slots=True, frozen=True)
 class Suggested:
-    """A kit that no other beats: its plan, its figure in each criterion, and what is tight."""
+    """A kit that no other beats: its plan, its figure in each criterion, and what is tight. `drawn`
+    are its steps in every draw, shape (criteria, samples).
+    """
 
     plan: Plan
     parts: tuple[str, ...]
     values: dict[CriterionId, float]
     steps: tuple[int, ...]
     tight: tuple[Text, ...]
+    drawn: FloatArray = field(compare=False, repr=False)
+
+
+@dataclass(slots=True, frozen=True)
+class Tried:
+    """A whole kit that nothing stopped at nominal figures."""
+
+    plan: Plan
+    values: dict[CriterionId, float]
+    steps: tuple[int, ...]
 
 
 @dataclass(slots=True, frozen=True)
@@ -130,7 +147,7 @@ class Suggestion:
     known; it is None when nothing is open any more. `begun` and `whole` count what was judged in
     part and as a whole, `stopped_by` counts what stopped kits by the id of the rule. `lacking` are
     roles that every kit needs and for which nothing is on offer, `unpriced` counts parts that are
-    left out as their price is not known.
+    left out as their price is not known. `tried` are whole kits on the way, the first of them.
     """
 
     kits: tuple[Suggested, ...]
@@ -140,6 +157,7 @@ class Suggestion:
     stopped_by: dict[str, int]
     lacking: tuple[Role, ...] = ()
     unpriced: int = 0
+    tried: tuple[Tried, ...] = ()
 
     @property
     def proven(self) -> bool:
@@ -248,7 +266,7 @@ class _Search:
         self.criteria = [CRITERIA[name] for name in wishes.criteria]
         self.choices = Choices(
             Shop(self.base, catalogue, wishes.owned),
-            wishes.left_out,
+            wishes.left_out | set(_of_makers(catalogue, wishes.without_makers)),
             dict(wishes.pinned),
             wishes.without_case,
             wishes.owned_only,
@@ -261,6 +279,7 @@ class _Search:
         )
         self.heap: list[tuple[Decimal, tuple[tuple[str, ...], ...], int, _Node]] = []
         self.kits: list[Suggested] = []
+        self.tried: list[Tried] = []
         self.rules = sorted(RULES.values(), key=_dearness)
         first = self.choices.hub_level + 1
         self.open_after: dict[int, frozenset[Role]] = {2: _AFTER_DATA}
@@ -303,6 +322,7 @@ class _Search:
             dict(self.stopped_by),
             self.choices.lacking,
             self.choices.unpriced,
+            tuple(self.tried),
         )
 
     def _push(self, node: _Node, price: Decimal) -> None:
@@ -424,7 +444,11 @@ class _Search:
         found = self._furnished(node, shells[shell])
         stopping = self._stopping(found)
         if not stopping:
-            steps = tuple(one.bound(one.of(found)) for one in self.criteria)
+            values = {one.id: one.of(found) for one in self.criteria}
+            steps = tuple(one.bound(values[one.id]) for one in self.criteria)
+            if len(self.tried) < _MOST_TRIED:
+                worth = tuple(one.worth(values[one.id]) for one in self.criteria)
+                self.tried.append(Tried(found.kit.plan, values, worth))
             ready = _Node((*node.chosen, shells[shell]), steps=steps, ready=found.kit.plan)
             self._push(ready, cost_of(found.kit).total)
         self.stopped_by.update({finding.rule for finding in stopping})
@@ -500,7 +524,8 @@ class _Search:
             return
         tight = tuple(finding.sentence for finding in tight_in(found.findings))
         parts = tuple(line.part for line in plan.lines)
-        self.kits.append(Suggested(plan, parts, values, steps, tight))
+        drawn = steps_drawn(found, self.wishes.criteria)
+        self.kits.append(Suggested(plan, parts, values, steps, tight, drawn))
 
     def _stopping(self, found: Evaluation) -> list[Finding]:
         """What must not be: a problem, and what is tight unless that is allowed; not its price."""
@@ -607,6 +632,12 @@ def _front(kits: Sequence[Suggested]) -> Iterator[Suggested]:
             yield kit
 
 
+def _of_makers(catalogue: Catalogue, makers: frozenset[str]) -> Iterator[str]:
+    """The ids of all parts of some makers."""
+    if makers:
+        yield from (part.id for part in catalogue.parts() if part.maker in makers)
+
+
 def _check(catalogue: Catalogue, wishes: Wishes) -> None:
     """Raises InputError for wishes that cannot be taken as they stand."""
     problems = []
@@ -618,10 +649,10 @@ def _check(catalogue: Catalogue, wishes: Wishes) -> None:
         if role not in _CHOSEN_ONCE:
             told = f"Only one of these roles can be fixed: {words.listed(_CHOSEN_ONCE)}."
             problems.append((f"pinned.{role}", told))
-        elif catalogue.find(part_id) is None:
+        elif (part := catalogue.find(part_id)) is None:
             told = f"There is no part '{part_id}'. Choose another part, or leave the role open."
             problems.append((f"pinned.{role}", told))
-        elif part_id in wishes.left_out:
+        elif part_id in wishes.left_out or part.maker in wishes.without_makers:
             problems.append((f"pinned.{role}", f"'{part_id}' is both required and left out."))
     if wishes.at_most is not None and wishes.at_most <= 0:
         problems.append(("at_most", "must be above 0; leave it out for no limit"))

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from cobblewort.core.aspects.cost.aspect import ASPECT as COST
 from cobblewort.core.changing.suggest.criteria import CRITERIA, CriterionId, dominates, tight_in
-from cobblewort.core.changing.suggest.search import Suggested
+from cobblewort.core.changing.suggest.search import Suggested, Suggestion, Tried
 from cobblewort.core.text import Text
 from cobblewort.core.verdict.evaluation import Evaluation
 
@@ -47,7 +47,7 @@ def own_kit(evaluation: Evaluation, criteria: Sequence[CriterionId]) -> OwnKit:
     return OwnKit(values, steps, stopped, tight)
 
 
-def beaten(own: OwnKit, kits: Sequence[Suggested]) -> Beaten | None:
+def beaten(own: OwnKit | Tried, kits: Sequence[Suggested]) -> Beaten | None:
     """The first of some kits that leaves one's own nothing to be better in, or None."""
     for place, kit in enumerate(kits):
         if dominates(kit.steps, own.steps):
@@ -58,3 +58,10 @@ def beaten(own: OwnKit, kits: Sequence[Suggested]) -> Beaten | None:
             )
             return Beaten(place, tuple(better))
     return None
+
+
+def also_tried(found: Suggestion) -> list[tuple[Tried, Beaten]]:
+    """Kits that were tried and are beaten, each with what beats it first."""
+    others = (one for one in found.tried if not any(one.plan is kit.plan for kit in found.kits))
+    told = ((one, beaten(one, found.kits)) for one in others)
+    return [(one, by) for one, by in told if by is not None]
