@@ -275,7 +275,7 @@ def _name(part_id: str, catalogue: Catalogue) -> str:
 
 def _also(search: Search, catalogue: Catalogue) -> Iterator[BeatenKit]:
     for kit, by in also_tried(search.known):
-        parts = ", ".join(part_names(kit.plan, catalogue))
+        parts = ", ".join(part_names(kit.parts, catalogue))
         yield BeatenKit(parts, _figures(kit.values, search.currency), by.by, list(by.better_in))
 
 

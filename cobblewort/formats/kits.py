@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from decimal import Decimal
 from typing import Any
 
@@ -17,11 +17,11 @@ from cobblewort.core.changing.suggest import (
     Gain,
     Suggestion,
     Wishes,
+    bought,
     shown,
     what_stops,
 )
 from cobblewort.core.plans.catalogue import Catalogue
-from cobblewort.core.plans.plan import NOT_OF_IT, Plan
 from cobblewort.core.text import EMPTY, Text, say
 from cobblewort.formats.display_units import SI_UNITS, DisplayUnits
 from cobblewort.formats.kit_list import harmless
@@ -39,7 +39,7 @@ def kits_text(
     rows = [
         [
             *(units.text(shown(CRITERIA[name], kit.values[name], currency)) for name in criteria),
-            ", ".join(part_names(kit.plan, catalogue)),
+            ", ".join(part_names(bought(kit.plan), catalogue)),
         ]
         for kit in found.kits
     ]
@@ -56,15 +56,10 @@ def kits_text(
     return "\n".join(lines)
 
 
-def part_names(plan: Plan, catalogue: Catalogue) -> list[str]:
+def part_names(parts: Iterable[tuple[str, int]], catalogue: Catalogue) -> list[str]:
     """What is bought, line by line: `2 Drum 1T`, `Kettle 15`."""
-    return [
-        f"{line.quantity} {catalogue.part(line.part).model}"
-        if line.quantity > 1
-        else catalogue.part(line.part).model
-        for line in plan.lines
-        if line.role not in NOT_OF_IT
-    ]
+    names = ((catalogue.part(part).model, quantity) for part, quantity in parts)
+    return [f"{quantity} {name}" if quantity > 1 else name for name, quantity in names]
 
 
 def how_sure(found: Suggestion, wishes: Wishes, currency: str) -> Text:
@@ -128,7 +123,7 @@ def kits_csv(
         values = [f"{kit.values[name]:.4g}" for name in criteria if name != "price"]
         if "price" in criteria:
             values.insert(list(criteria).index("price"), f"{kit.values['price']:.2f}")
-        writer.writerow([*values, harmless("; ".join(part_names(kit.plan, catalogue)))])
+        writer.writerow([*values, harmless("; ".join(part_names(bought(kit.plan), catalogue)))])
     return sheet.getvalue()
 
 

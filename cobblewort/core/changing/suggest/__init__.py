@@ -8,6 +8,7 @@ from cobblewort.core.changing.suggest.search import (
     Suggested,
     Suggestion,
     Wishes,
+    bought,
     cheapest,
     suggest,
 )
@@ -30,6 +31,7 @@ __all__ = [
     "Wishes",
     "also_tried",
     "beaten",
+    "bought",
     "cheapest",
     "first_kit",
     "gains",

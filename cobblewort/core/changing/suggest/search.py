@@ -132,9 +132,9 @@ class Suggested:
 
 @dataclass(slots=True, frozen=True)
 class Tried:
-    """A whole kit that nothing stopped at nominal figures."""
+    """A whole kit that nothing stopped at nominal figures: what is bought for it, and its place."""
 
-    plan: Plan
+    parts: tuple[tuple[str, int], ...]
     values: dict[CriterionId, float]
     steps: tuple[int, ...]
 
@@ -213,6 +213,11 @@ def suggest(plan: Plan, catalogue: Catalogue, wishes: Wishes) -> Iterator[Sugges
         If a wish cannot be taken as it stands.
     """
     return _Search(plan, catalogue, wishes).run()
+
+
+def bought(plan: Plan) -> tuple[tuple[str, int], ...]:
+    """What belongs to a kit, line by line: part and quantity."""
+    return tuple((line.part, line.quantity) for line in plan.lines if line.role not in NOT_OF_IT)
 
 
 def _nothing() -> None:
@@ -448,7 +453,7 @@ class _Search:
             steps = tuple(one.bound(values[one.id]) for one in self.criteria)
             if len(self.tried) < _MOST_TRIED:
                 worth = tuple(one.worth(values[one.id]) for one in self.criteria)
-                self.tried.append(Tried(found.kit.plan, values, worth))
+                self.tried.append(Tried(bought(found.kit.plan), values, worth))
             ready = _Node((*node.chosen, shells[shell]), steps=steps, ready=found.kit.plan)
             self._push(ready, cost_of(found.kit).total)
         self.stopped_by.update({finding.rule for finding in stopping})

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from cobblewort.core.aspects.cost.aspect import ASPECT as COST
 from cobblewort.core.changing.suggest.criteria import CRITERIA, CriterionId, dominates, tight_in
-from cobblewort.core.changing.suggest.search import Suggested, Suggestion, Tried
+from cobblewort.core.changing.suggest.search import Suggested, Suggestion, Tried, bought
 from cobblewort.core.text import Text
 from cobblewort.core.verdict.evaluation import Evaluation
 
@@ -62,6 +62,7 @@ def beaten(own: OwnKit | Tried, kits: Sequence[Suggested]) -> Beaten | None:
 
 def also_tried(found: Suggestion) -> list[tuple[Tried, Beaten]]:
     """Kits that were tried and are beaten, each with what beats it first."""
-    others = (one for one in found.tried if not any(one.plan is kit.plan for kit in found.kits))
+    shown = {bought(kit.plan) for kit in found.kits}
+    others = (one for one in found.tried if one.parts not in shown)
     told = ((one, beaten(one, found.kits)) for one in others)
     return [(one, by) for one, by in told if by is not None]

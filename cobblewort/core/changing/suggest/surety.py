@@ -5,7 +5,7 @@ Draws go by part and figure, so that two kits with the same part have the same l
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 
 import numpy as np
 
@@ -23,7 +23,7 @@ from cobblewort.core.changing.suggest.criteria import (
     mean_watts_drawn,
 )
 from cobblewort.core.figures.arrays import FloatArray
-from cobblewort.core.judging.margin import ruler_shares
+from cobblewort.core.judging.margin import Margin, ruler_shares
 from cobblewort.core.verdict.evaluation import Evaluation
 
 
@@ -72,20 +72,21 @@ def _tightest(evaluation: Evaluation) -> FloatArray | None:
     return np.minimum.reduce(shares) if shares else None
 
 
+def _spares(evaluation: Evaluation, family: str, unit: str) -> Iterator[tuple[Margin, FloatArray]]:
+    """The spare of each margin of a kind in every draw, in the state that the margin tells."""
+    for margin, check in evaluation.checked:
+        if margin.family == family and margin.unit == unit:
+            yield margin, check.spares(evaluation.kit.samples)[margin.states.index(margin.state)]
+
+
 def _headroom_k(evaluation: Evaluation) -> FloatArray | None:
-    spares = [
-        check.spares(evaluation.kit.samples)[margin.states.index(margin.state)]
-        for margin, check in evaluation.checked
-        if margin.family == HEAT.family and margin.unit == "°C"
-    ]
+    spares = [spare for _, spare in _spares(evaluation, HEAT.family, "°C")]
     return np.minimum(MOST_HEADROOM_K, np.minimum.reduce(spares)) if spares else None
 
 
 def _years(evaluation: Evaluation) -> FloatArray | None:
     years = [
-        check.spares(evaluation.kit.samples)[margin.states.index(margin.state)] + margin.limit
-        for margin, check in evaluation.checked
-        if margin.family == LIFETIME.family and margin.unit == "years"
+        spare + margin.limit for margin, spare in _spares(evaluation, LIFETIME.family, "years")
     ]
     return np.minimum(MOST_YEARS, np.minimum.reduce(years)) if years else None
 
