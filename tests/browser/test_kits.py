@@ -24,6 +24,9 @@ def test_kits_from_search_to_variant(quiet_page: Page, server: str) -> None:
     expect(page.locator(".slope-stone")).to_have_count(4)
     expect(rows.first).to_contain_text("Stile")
     assert check_with_axe(page, []) == []
+    page.set_viewport_size({"width": 390, "height": 844})
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    page.set_viewport_size({"width": 1280, "height": 800})
 
     page.get_by_label("Price at most").focus()
     page.keyboard.press("ArrowLeft")
