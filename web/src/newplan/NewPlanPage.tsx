@@ -47,6 +47,7 @@ import { RequirementForm } from "../requirements/RequirementForm";
 import { LookedFor } from "../requirements/LookedFor";
 import { useSettled } from "./useSettled";
 import { useTitle } from "../ui/useTitle";
+import { Options } from "../ui/Options";
 
 /** New plan; beside them what the answers ask, and a first kit that gives it. */
 export function NewPlanPage() {
@@ -335,11 +336,7 @@ function WhereQuestion({ answers, implied, onChange }: WhereProps) {
             value={answers.power}
             onChange={(event) => onChange({ ...answers, power: event.target.value as PowerSource })}
           >
-            {Object.entries(POWER_SOURCES).map(([power, label]) => (
-              <option key={power} value={power}>
-                {label}
-              </option>
-            ))}
+            <Options of={POWER_SOURCES} />
           </Form.Select>
         </div>
         {answers.power === "solar" && (

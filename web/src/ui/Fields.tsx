@@ -6,6 +6,7 @@ import { FigureInput } from "./FigureInput";
 import { wrongIn, type FieldRow, type FieldRows, type FieldText } from "./fieldText";
 import { focusSoon } from "./focusSoon";
 import { NamedFigures } from "./NamedFigures";
+import { Options } from "./Options";
 
 interface Props<N extends string> {
   rows: FieldRows<N>;
@@ -107,11 +108,7 @@ function OneField({ id, row, value, onChange, disabled, size, autoFocus, isInval
           onChange={put}
         >
           {(row.is_optional || value === "") && <option value="">{row.empty || "Choose"}</option>}
-          {Object.entries(row.choices).map(([choice, label]) => (
-            <option key={choice} value={choice}>
-              {label}
-            </option>
-          ))}
+          <Options of={row.choices} />
         </Form.Select>
       ) : row.control === "number" && row.unit ? (
         <FigureInput

@@ -1,6 +1,7 @@
 import Form from "react-bootstrap/Form";
 
 import { readNumber } from "./readNumber";
+import { Options } from "./Options";
 
 interface Props {
   /** What is chosen, for who does not see the field beside it. */
@@ -25,11 +26,7 @@ export function NamedFigures({ label, named, value, onChange, size, disabled }: 
       onChange={(event) => onChange(event.target.value)}
     >
       <option value="">{value.trim() === "" ? "Not stated" : "Other"}</option>
-      {Object.entries(named).map(([figure, words]) => (
-        <option key={figure} value={figure}>
-          {words}
-        </option>
-      ))}
+      <Options of={named} />
     </Form.Select>
   );
 }

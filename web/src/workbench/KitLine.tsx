@@ -11,6 +11,7 @@ import { money } from "../ui/numbers";
 import { litLines, useBench } from "./bench";
 import { roleLabel } from "../ui/roles";
 import { textOf } from "../ui/text";
+import { Options } from "../ui/Options";
 
 interface Props {
   line: LineReport;
@@ -123,11 +124,7 @@ function LineTools({ line }: { line: LineReport }) {
               edit(editOf(line.id, { held_by: event.target.value as keyof typeof HELD_BY }))
             }
           >
-            {Object.entries(HELD_BY).map(([id, label]) => (
-              <option key={id} value={id}>
-                {label}
-              </option>
-            ))}
+            <Options of={HELD_BY} />
           </Form.Select>
         </label>
       )}

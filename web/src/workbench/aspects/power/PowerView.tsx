@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useId, useState } from "react";
 import Button from "react-bootstrap/Button";
 import Form from "react-bootstrap/Form";
 
@@ -13,6 +13,7 @@ import { StateSwitch } from "../StateSwitch";
 import { powerDown } from "./powerDown";
 import { PowerDrawing } from "./PowerDrawing";
 import { powerLayout } from "./powerLayout";
+import { Options } from "../../../ui/Options";
 
 /** In less room than this the tree runs downwards. [px] */
 const NARROW = 460;
@@ -55,25 +56,23 @@ export function PowerView() {
 /** What feeds the kit at its location: another one is one press away, and can be undone. */
 function SourceChoice() {
   const { view, changes } = useBench();
+  const id = useId();
   const { power: has, latitude_deg: latitude } = view.plan.place;
   const { label, named, empty } = FIELDS.place.latitude_deg;
   const choose = (place: Partial<Plan["place"]>) =>
     changes.act({ kind: "patch", patch: [{ op: "set", fields: { place } }] });
   return (
     <div className="source-choice">
-      <label>
+      <label htmlFor={id}>
         Power source at the location
         <Form.Select
+          id={id}
           size="sm"
           value={has}
           disabled={changes.busy}
           onChange={(event) => choose({ power: event.target.value as typeof has })}
         >
-          {Object.entries(POWER_SOURCES).map(([power, label]) => (
-            <option key={power} value={power}>
-              {label}
-            </option>
-          ))}
+          <Options of={POWER_SOURCES} />
         </Form.Select>
       </label>
       {has === "solar" && (
