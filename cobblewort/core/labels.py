@@ -72,10 +72,10 @@ POWER_SOURCES: dict[str, str] = {
 }
 LATITUDES: dict[float, str] = {
     35: "Up to 35° north",
-    45: "35° to 45°, such as the Mediterranean",
-    50: "45° to 50°, such as the Alps",
-    55: "50° to 55°, such as the North Sea",
-    60: "55° to 60°, such as the Baltic",
+    45: "35° to 45° (Mediterranean)",
+    50: "45° to 50° (Alps)",
+    55: "50° to 55° (North Sea)",
+    60: "55° to 60° (Baltic)",
     66.5: "Farther north",
     -35: "Up to 35° south",
     -45: "Farther south",

@@ -390,6 +390,9 @@ def test_the_phone_bar_switches_between_four(page: Page, server: str) -> None:
     expect(page.locator(".margins")).to_be_hidden()
     bar.get_by_role("button", name="Kit").click()
     expect(page.locator(".kit-list")).to_be_visible()
+    page.locator(".kit-main", has_text="Purpose").click()
+    expect(page.locator(".bench-centre h2")).to_have_text("Purpose")
+    expect(page.locator(".kit-list")).to_be_hidden()
     bar.get_by_role("button", name="Snags").click()
     expect(page.locator(".snag").first).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390

@@ -21,7 +21,7 @@ function purposeMark(report: Report): Severity {
 }
 
 export function KitPanel() {
-  const { report, view, openParts, family, setFamily } = useBench();
+  const { report, view, openParts, family, setFamily, showDrawing } = useBench();
   const [exporting, setExporting] = useState(false);
   const [history, setHistory] = useState(false);
   return (
@@ -47,7 +47,10 @@ export function KitPanel() {
             type="button"
             className="btn-plain kit-main"
             aria-pressed={family === "purpose"}
-            onClick={() => setFamily("purpose")}
+            onClick={() => {
+              setFamily("purpose");
+              showDrawing();
+            }}
           >
             <Cobble severity={purposeMark(report)} silent={report.purpose.length === 0} />
             <span className="role">Purpose</span>
