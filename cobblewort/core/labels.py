@@ -78,7 +78,8 @@ LATITUDES: dict[float, str] = {
     60: "55° to 60° (Baltic)",
     66.5: "Farther north",
     -35: "Up to 35° south",
-    -45: "Farther south",
+    -45: "35° to 45° south",
+    -55: "Farther south",
 }
 """The darker end of each band."""
 POWER_AT: dict[str, str] = {

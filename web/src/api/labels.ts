@@ -649,7 +649,8 @@ export const FIELDS = {
         "60": "55° to 60° (Baltic)",
         "66.5": "Farther north",
         "-35": "Up to 35° south",
-        "-45": "Farther south"
+        "-45": "35° to 45° south",
+        "-55": "Farther south"
       },
       "empty": "50",
       "example": "52",

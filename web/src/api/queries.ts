@@ -251,10 +251,14 @@ export const kitSearchQuery = (id: string) =>
     refetchInterval: ({ state }) => (state.data?.running ? LOOK_AGAIN_MS : false),
   });
 
+/** What tells nothing of what a search was asked. */
+const UNREAD = { also: null, own: null, offered: null, what_gives: null };
+
 /** Why a part is in none of the kits that a search knows. */
 export const whyNotQuery = (id: string, part: string, known: KitSearch) =>
   queryOptions({
-    queryKey: ["kits", id, "why-not", part, known.kits.length, known.proven],
+    // Whatever was asked otherwise, or is known since, may be another answer.
+    queryKey: ["kits", id, "why-not", part, { ...known, kits: known.kits.length, ...UNREAD }],
     queryFn: async ({ signal }) =>
       dataOf(
         await client.GET("/api/plans/{plan_id}/kits/why-not", {

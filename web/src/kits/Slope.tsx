@@ -92,8 +92,8 @@ export function Slope(props: Props) {
         <text className="slope-label end" x={width - RIGHT} y={HEIGHT - 2}>
           {along.label}
         </text>
-        {grit.map(({ kit, at }) => (
-          <circle key={kit.parts} className="slope-grit" cx={at.x} cy={at.y} r={3}>
+        {grit.map(({ kit, at }, place) => (
+          <circle key={place} className="slope-grit" cx={at.x} cy={at.y} r={3}>
             <title>{beaten(kit)}</title>
           </circle>
         ))}

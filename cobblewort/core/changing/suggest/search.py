@@ -220,6 +220,15 @@ def bought(plan: Plan) -> tuple[tuple[str, int], ...]:
     return tuple((line.part, line.quantity) for line in plan.lines if line.role not in NOT_OF_IT)
 
 
+def stops(finding: Finding, wishes: Wishes) -> bool:
+    """Whether a kit with it is not wanted: a problem, and what is tight unless that is allowed; not
+    its price.
+    """
+    least: Severity = "problem" if wishes.tight else "tight"
+    worse = SEVERITY_RANK[finding.severity] >= SEVERITY_RANK[least]
+    return worse and finding.family != COST.family
+
+
 def _nothing() -> None:
     """Nothing is done between kits."""
 
@@ -537,9 +546,7 @@ class _Search:
         return [finding for finding in found.findings if self._stops(finding)]
 
     def _stops(self, finding: Finding) -> bool:
-        least: Severity = "problem" if self.wishes.tight else "tight"
-        worse = SEVERITY_RANK[finding.severity] >= SEVERITY_RANK[least]
-        return worse and finding.family != COST.family
+        return stops(finding, self.wishes)
 
     def _plan(self, chosen: Chosen) -> Plan:
         return apply_patch(self.base, self.choices.changes(chosen))

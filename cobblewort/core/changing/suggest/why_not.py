@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from cobblewort.core import words
-from cobblewort.core.aspects.cost.aspect import ASPECT as COST
 from cobblewort.core.changing.suggest.criteria import CRITERIA
 from cobblewort.core.changing.suggest.search import (
     SAMPLES,
@@ -14,10 +13,10 @@ from cobblewort.core.changing.suggest.search import (
     Suggestion,
     Wishes,
     searched_until,
+    stops,
 )
 from cobblewort.core.changing.suggest.shop import Shop
 from cobblewort.core.changing.suggest.standing import beaten, own_kit
-from cobblewort.core.judging.severity import SEVERITY_RANK
 from cobblewort.core.labels import POWER_AT
 from cobblewort.core.parts.model import Part
 from cobblewort.core.plans.catalogue import Catalogue
@@ -182,15 +181,7 @@ def _swapped_in(
         AddLine(role=role, part=part.id) if line is None else SwapPart(line=line.id, part=part.id)
     )
     swapped = evaluation_of(apply_patch(plan, (change,)), catalogue)
-    least = SEVERITY_RANK["problem" if wishes.tight else "tight"]
-    stop = next(
-        (
-            finding
-            for finding in swapped.findings
-            if SEVERITY_RANK[finding.severity] >= least and finding.family != COST.family
-        ),
-        None,
-    )
+    stop = next((finding for finding in swapped.findings if stops(finding, wishes)), None)
     if stop is None:
         return None
     own = EMPTY if line is None else say(" in place of {own}", own=catalogue.of_line(line).model)
